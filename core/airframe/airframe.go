@@ -1,0 +1,229 @@
+// Package airframe describes an aircraft type: its geometry, limits, packs and
+// the stations a walkround visits. Lengths are in metres in the body frame:
+// x to the right, y forward, origin at the centre of the airframe.
+package airframe
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"regexp"
+
+	"mainstay/core/pack"
+	"mainstay/core/units"
+	"mainstay/core/wear"
+)
+
+// Kind is the layout of an airframe.
+type Kind string
+
+// The layouts.
+const (
+	Multirotor   Kind = "multirotor"
+	FixedWing    Kind = "fixed-wing"
+	VerticalWing Kind = "vertical-take-off-wing"
+)
+
+// AllKinds lists the layouts.
+var AllKinds = []Kind{Multirotor, FixedWing, VerticalWing}
+
+// Geometry is what the airframe drawing and the stations are made from.
+// Rotors, ArmM and RotorDiameterM hold for layouts with lifting rotors; SpanM,
+// LengthM and ChordM for layouts with a wing.
+type Geometry struct {
+	Kind           Kind         `json:"kind"`
+	Rotors         int          `json:"rotors,omitempty"`           // lifting rotors: 4, 6 or 8 on a multirotor, 4 on a vertical take-off wing
+	ArmM           units.Metres `json:"arm_m,omitempty"`            // centre to motor axis
+	RotorDiameterM units.Metres `json:"rotor_diameter_m,omitempty"` // of the lifting rotors
+	SpanM          units.Metres `json:"span_m,omitempty"`
+	LengthM        units.Metres `json:"length_m,omitempty"`
+	ChordM         units.Metres `json:"chord_m,omitempty"`
+	PropDiameterM  units.Metres `json:"prop_diameter_m,omitempty"` // of the propeller that drives a wing forward
+}
+
+// Limits are the maker's limits that the gate holds a flight against.
+type Limits struct {
+	TakeoffMassKg  units.Kilograms       `json:"takeoff_mass_kg"`
+	WindMS         units.MetresPerSecond `json:"wind_ms"` // steady, at flight height
+	GustMS         units.MetresPerSecond `json:"gust_ms"`
+	FlightHeightM  units.Metres          `json:"flight_height_m"` // usual height above ground, for scaling the wind
+	LaunchPercent  units.Percent         `json:"launch_percent"`
+	LandByPercent  units.Percent         `json:"land_by_percent"`
+	LandByCellMV   units.Millivolts      `json:"land_by_cell_mv"`  // under load
+	PlannedMinutes float64               `json:"planned_minutes"`  // usual flight on full packs
+	WarmthOutlierC units.Celsius         `json:"warmth_outlier_c"` // a motor this much over its sisters' median
+}
+
+// Packs is the battery fit of a type.
+type Packs struct {
+	Count        int            `json:"count"`
+	Chemistry    pack.Chemistry `json:"chemistry"`
+	Cells        int            `json:"cells"`
+	CapacityMAh  int            `json:"capacity_mah"`
+	PercentFrom  string         `json:"percent_from"` // "pack": shown by a smart pack; "volts": from resting volts
+	MaxCycles    int            `json:"max_cycles"`
+	CallOutEvery int            `json:"call_out_every_s"` // seconds between voltage calls in flight
+}
+
+// Type is a profile that a crew can copy and change.
+type Type struct {
+	Key        string                 `json:"key"`
+	Version    int                    `json:"version"`
+	Name       string                 `json:"name"`
+	Work       string                 `json:"work"` // what it is for, in a few words
+	Geometry   Geometry               `json:"geometry"`
+	Limits     Limits                 `json:"limits"`
+	Packs      Packs                  `json:"packs"`
+	Wear       map[string]wear.Limits `json:"wear"`        // by part kind
+	PowerOrder string                 `json:"power_order"` // controller-first or aircraft-first
+}
+
+// Station is a place on the airframe.
+type Station struct {
+	ID    string       `json:"id"`
+	Kind  string       `json:"kind"` // arm, motor, propeller, wing, tail, surface, frame, bay, electronics, antenna, sensor, payload, controller
+	Label string       `json:"label"`
+	X     units.Metres `json:"x"`
+	Y     units.Metres `json:"y"`
+	Part  string       `json:"part,omitempty"` // kind of part with a life that is fitted here
+}
+
+// ErrType is wrapped by every error about a profile that cannot be used.
+var ErrType = errors.New("type profile not usable")
+
+var keyForm = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
+
+// Validate says what is wrong with a profile; nil when it can be used.
+func (t Type) Validate() error {
+	bad := func(format string, a ...any) error { return fmt.Errorf("%w: "+format, append([]any{ErrType}, a...)...) }
+	g, l, p := t.Geometry, t.Limits, t.Packs
+	within := func(v, lo, hi float64) bool { return v >= lo && v <= hi }
+	switch {
+	case !keyForm.MatchString(t.Key) || len(t.Key) > 40:
+		return bad("key %q must be small letters, digits and single hyphens, at most 40", t.Key)
+	case t.Name == "" || len(t.Name) > 60:
+		return bad("name must have 1 to 60 characters")
+	case t.Version < 1:
+		return bad("version must be 1 or more")
+	case t.PowerOrder != "controller-first" && t.PowerOrder != "aircraft-first":
+		return bad("power_order must be controller-first or aircraft-first")
+	case !within(float64(l.TakeoffMassKg), 0.1, 1000):
+		return bad("takeoff_mass_kg must be 0.1-1000")
+	case !within(float64(l.WindMS), 0.5, 40) || !within(float64(l.GustMS), float64(l.WindMS), 60):
+		return bad("wind_ms must be 0.5-40 and gust_ms at least wind_ms, at most 60")
+	case !within(float64(l.FlightHeightM), 1, 500):
+		return bad("flight_height_m must be 1-500")
+	case !within(float64(l.LaunchPercent), 1, 100) || !within(float64(l.LandByPercent), 1, float64(l.LaunchPercent)):
+		return bad("launch_percent must be 1-100 and land_by_percent under it")
+	case !within(l.PlannedMinutes, 1, 600):
+		return bad("planned_minutes must be 1-600")
+	case !within(float64(l.WarmthOutlierC), 1, 100):
+		return bad("warmth_outlier_c must be 1-100")
+	case p.Count < 1 || p.Count > 4 || p.Cells < 1 || p.Cells > 24 || p.CapacityMAh < 100 || p.CapacityMAh > 200000:
+		return bad("packs: count 1-4, cells 1-24, capacity_mah 100-200000")
+	case p.PercentFrom != "pack" && p.PercentFrom != "volts":
+		return bad("packs: percent_from must be pack or volts")
+	case p.PercentFrom == "volts" && p.Chemistry != pack.LiPo:
+		return bad("packs: charge from resting volts is only known for LiPo; use percent_from pack")
+	case p.CallOutEvery < 10 || p.CallOutEvery > 3600:
+		return bad("packs: call_out_every_s must be 10-3600")
+	}
+	if c, err := pack.CellOf(p.Chemistry); err != nil {
+		return bad("packs: %v", err)
+	} else if l.LandByCellMV < c.Damage || l.LandByCellMV > c.Full {
+		return bad("land_by_cell_mv must be %d-%d for %s", c.Damage, c.Full, p.Chemistry)
+	}
+	for kind, w := range t.Wear {
+		if w.Hours < 0 || w.Flights < 0 || w.Landings < 0 || w.Cycles < 0 || w.Months < 0 {
+			return bad("wear of %s has a negative limit", kind)
+		}
+	}
+	if g.Kind == Multirotor || g.Kind == VerticalWing {
+		if !within(float64(g.ArmM), 0.05, 10) || !within(float64(g.RotorDiameterM), 0.02, 5) {
+			return bad("arm_m must be 0.05-10 and rotor_diameter_m 0.02-5")
+		}
+	}
+	if g.Kind == FixedWing || g.Kind == VerticalWing {
+		if !within(float64(g.SpanM), 0.2, 20) || !within(float64(g.LengthM), 0.1, 20) || !within(float64(g.ChordM), 0.05, 5) || !within(float64(g.PropDiameterM), 0.02, 5) {
+			return bad("span_m 0.2-20, length_m 0.1-20, chord_m 0.05-5, prop_diameter_m 0.02-5")
+		}
+	}
+	switch {
+	case g.Kind == Multirotor && (g.Rotors < 3 || g.Rotors > 12):
+		return bad("a multirotor has 3 to 12 rotors")
+	case g.Kind == VerticalWing && g.Rotors != 4:
+		return bad("a vertical take-off wing has 4 lifting rotors")
+	case g.Kind == FixedWing && g.Rotors != 0:
+		return bad("a fixed wing has no lifting rotors")
+	case g.Kind != Multirotor && g.Kind != FixedWing && g.Kind != VerticalWing:
+		return bad("geometry kind %q is none of %v", g.Kind, AllKinds)
+	}
+	return nil
+}
+
+// rotorAngle is the bearing of rotor i (from 0) clockwise from the nose: the
+// rotors are spread evenly with the nose between the last and the first.
+func rotorAngle(i, n int) float64 { return 2 * math.Pi * (float64(i) + 0.5) / float64(n) }
+
+// Stations lists the places of the airframe in the order of a walkround:
+// round the aircraft clockwise from the front right, then inwards.
+func (t Type) Stations() []Station {
+	g := t.Geometry
+	var out []Station
+	add := func(id, kind, label string, x, y float64, part string) {
+		out = append(out, Station{id, kind, label, units.Metres(round(x)), units.Metres(round(y)), part})
+	}
+	if g.Kind != Multirotor {
+		half, length := float64(g.SpanM)/2, float64(g.LengthM)
+		add("nose", "frame", "Nose", 0, length*0.45, "")
+		add("wing-right", "wing", "Right wing", half*0.6, 0.05, "")
+		add("surface-right", "surface", "Right aileron", half*0.75, -float64(g.ChordM)*0.5, "")
+		add("tail", "tail", "Tail", 0, -length*0.5, "")
+		add("surface-left", "surface", "Left aileron", -half*0.75, -float64(g.ChordM)*0.5, "")
+		add("wing-left", "wing", "Left wing", -half*0.6, 0.05, "")
+		add("motor-drive", "motor", "Drive motor", 0, -length*0.28, "motor")
+		add("propeller-drive", "propeller", "Drive propeller", 0, -length*0.36, "propeller")
+	}
+	for i := range g.Rotors {
+		a, n, r := rotorAngle(i, g.Rotors), i+1, float64(g.ArmM)
+		x, y := math.Sin(a), math.Cos(a)
+		add(fmt.Sprintf("arm-%d", n), "arm", fmt.Sprintf("Arm %d", n), x*r*0.55, y*r*0.55, "")
+		add(fmt.Sprintf("motor-%d", n), "motor", fmt.Sprintf("Motor %d", n), x*r, y*r, "motor")
+		add(fmt.Sprintf("propeller-%d", n), "propeller", fmt.Sprintf("Propeller %d", n), x*r, y*r, "propeller")
+	}
+	size := float64(max(g.ArmM, g.LengthM/2)) * 0.5
+	add("frame", "frame", "Frame", 0, 0, "airframe")
+	add("bay", "bay", "Pack bay", 0, -size*0.3, "")
+	add("electronics", "electronics", "Electronics", 0, size*0.15, "")
+	add("antenna", "antenna", "Antennas", size*0.15, -size*0.15, "")
+	add("sensor", "sensor", "Sensors", 0, size*0.55, "")
+	add("payload", "payload", "Payload", 0, size*0.35, "")
+	add("controller", "controller", "Controller", 0, 0, "") // off the airframe: drawn beside it
+	return out
+}
+
+// Rotors lists the numbers of the lifting rotors, 1-based.
+func (t Type) Rotors() []int {
+	out := make([]int, t.Geometry.Rotors)
+	for i := range out {
+		out[i] = i + 1
+	}
+	return out
+}
+
+// PartStations lists the stations that carry a part with a life.
+func (t Type) PartStations() []Station {
+	var out []Station
+	for _, s := range t.Stations() {
+		if s.Part != "" {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+func round(v float64) float64 { return math.Round(v*1000) / 1000 }
+
+// SisterMotors is the number of motors that do the same work and are held
+// against each other: the lifting ones, or the single drive motor of a wing.
+func (t Type) SisterMotors() int { return max(t.Geometry.Rotors, 1) }

@@ -1,0 +1,266 @@
+package checks
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+)
+
+// Value is what was entered for an item. Which fields count depends on the
+// item's kind: Look and Note, Number, or Set.
+type Value struct {
+	Look   string    `json:"look,omitempty"` // "ok" or "defect"
+	Note   string    `json:"note,omitempty"`
+	Photos []string  `json:"photos,omitempty"`
+	Number *float64  `json:"number,omitempty"`
+	Set    []float64 `json:"set,omitempty"`
+}
+
+// Judgement is what the entry means.
+type Judgement struct {
+	Verdict  judge.Verdict `json:"verdict"`
+	Sentence string        `json:"sentence"`
+	Against  string        `json:"against"` // the limit it was held against
+}
+
+// ErrValue is wrapped by every error about an entry that cannot be used; the
+// text is a sentence for the person who made it.
+var ErrValue = errors.New("entry not usable")
+
+func bad(format string, a ...any) error {
+	return fmt.Errorf("%w: "+format, append([]any{ErrValue}, a...)...)
+}
+
+// MaxNote is the longest note in characters.
+const MaxNote = 2000
+
+// Judge judges one entry. pk is the pack of a per-pack item, else nil. Entries
+// out of the instrument's range, of the wrong size or empty are errors
+// wrapping ErrValue, never a verdict.
+func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
+	if len([]rune(v.Note)) > MaxNote {
+		return Judgement{}, bad("The note is longer than %d characters.", MaxNote)
+	}
+	switch it.Kind {
+	case Look:
+		return judgeLook(it, v)
+	case Reading:
+		if v.Number == nil {
+			return Judgement{}, bad("Enter %s in %s.", it.Quantity, it.Unit)
+		}
+		if err := inRange(it, *v.Number, ""); err != nil {
+			return Judgement{}, err
+		}
+		return judgeBand(it, *v.Number), nil
+	case Cells:
+		return judgeCells(it, v, pk)
+	case Motors:
+		return judgeMotors(it, v)
+	}
+	return Judgement{}, bad("Items of kind %q are not known here.", it.Kind)
+}
+
+func judgeLook(it Item, v Value) (Judgement, error) {
+	switch v.Look {
+	case "ok":
+		return Judgement{judge.Clear, "Looked at and found in order.", "as described"}, nil
+	case "defect":
+		if strings.TrimSpace(v.Note) == "" {
+			return Judgement{}, bad("Say in the note what the defect is.")
+		}
+		if it.Defect == judge.Watch {
+			return Judgement{judge.Watch, "Defect noted; flight is possible with care.", "as described"}, nil
+		}
+		return Judgement{judge.Stop, "Defect here stops the flight until it is put right.", "as described"}, nil
+	}
+	return Judgement{}, bad("Choose ok or defect.")
+}
+
+func inRange(it Item, x float64, which string) error {
+	if math.IsNaN(x) || math.IsInf(x, 0) {
+		return bad("%sEnter a number.", which)
+	}
+	if x < *it.Min || x > *it.Max {
+		return bad("%s%s must be between %s and %s %s.", which, upper(it.Quantity), num(*it.Min), num(*it.Max), it.Unit)
+	}
+	return nil
+}
+
+func judgeBand(it Item, x float64) Judgement {
+	b, against := it.Band, it.Band.describe(it.Unit)
+	n, _ := units.Steps(x, it.Step)
+	under := func(l *float64) bool { return l != nil && n < steps(*l, it.Step) }
+	over := func(l *float64) bool { return l != nil && n > steps(*l, it.Step) }
+	shown := num(x) + " " + it.Unit
+	switch {
+	case under(b.StopBelow), over(b.StopAbove):
+		return Judgement{judge.Stop, fmt.Sprintf("%s of %s is outside what may fly.", upper(it.Quantity), shown), against}
+	case under(b.WatchBelow), over(b.WatchAbove):
+		return Judgement{judge.Watch, fmt.Sprintf("%s of %s is near the limit.", upper(it.Quantity), shown), against}
+	}
+	return Judgement{judge.Clear, fmt.Sprintf("%s of %s is good.", upper(it.Quantity), shown), against}
+}
+
+func (b Band) describe(unit string) string {
+	var parts []string
+	lo, hi := cmpOr(b.WatchBelow, b.StopBelow), cmpOr(b.WatchAbove, b.StopAbove)
+	switch {
+	case lo != nil && hi != nil:
+		parts = append(parts, fmt.Sprintf("clear %s to %s %s", num(*lo), num(*hi), unit))
+	case lo != nil:
+		parts = append(parts, fmt.Sprintf("clear from %s %s", num(*lo), unit))
+	case hi != nil:
+		parts = append(parts, fmt.Sprintf("clear up to %s %s", num(*hi), unit))
+	}
+	if b.StopBelow != nil {
+		parts = append(parts, "stop under "+num(*b.StopBelow))
+	}
+	if b.StopAbove != nil {
+		parts = append(parts, "stop over "+num(*b.StopAbove))
+	}
+	return strings.Join(parts, ", ")
+}
+
+func judgeCells(it Item, v Value, pk *PackRef) (Judgement, error) {
+	if pk == nil {
+		return Judgement{}, bad("This item belongs to a pack, and none was named.")
+	}
+	if len(v.Set) != pk.Cells {
+		return Judgement{}, bad("Enter %d cells; there are %d.", pk.Cells, len(v.Set))
+	}
+	mv := make([]units.Millivolts, len(v.Set))
+	for i, x := range v.Set {
+		if !(x >= 500 && x <= 5000) {
+			return Judgement{}, bad("Cell %d must be between 500 and 5000 mV.", i+1)
+		}
+		mv[i] = units.Millivolts(math.Round(x))
+	}
+	j, err := pack.JudgeCells(pk.Chemistry, pk.Cells, mv)
+	if err != nil {
+		return Judgement{}, bad("%v.", err)
+	}
+	return Judgement{j.Verdict, j.Sentence, j.Against}, nil
+}
+
+func judgeMotors(it Item, v Value) (Judgement, error) {
+	if len(v.Set) != it.Count {
+		return Judgement{}, bad("Enter a value for each of the %d motors.", it.Count)
+	}
+	for i, x := range v.Set {
+		if err := inRange(it, x, fmt.Sprintf("Motor %d: ", i+1)); err != nil {
+			return Judgement{}, err
+		}
+	}
+	c := *it.Compare
+	if c.How == "spread-percent" {
+		return judgeSpread(v.Set, c), nil
+	}
+	worst, by := Outlier(v.Set)
+	against := fmt.Sprintf("each within %s %s of the median of the others", num(c.Watch), it.Unit)
+	n, _ := units.Steps(by, it.Step)
+	verdict := judge.Clear
+	switch {
+	case n > steps(c.Stop, it.Step):
+		verdict = judge.Stop
+	case n > steps(c.Watch, it.Step):
+		verdict = judge.Watch
+	}
+	if verdict == judge.Clear {
+		return Judgement{verdict, "All motors alike.", against}, nil
+	}
+	return Judgement{verdict, fmt.Sprintf("Motor %d is %s %s above its sisters: it is overworking.", worst+1, num(by), it.Unit), against}, nil
+}
+
+func judgeSpread(set []float64, c Compare) Judgement {
+	s := SpreadPercent(set)
+	against := fmt.Sprintf("spread up to %s %% of the mean clear, to %s %% watch", num(c.Watch), num(c.Stop))
+	n, ok := units.Steps(s, 0.1)
+	sentence := fmt.Sprintf("Motors differ by %.1f %% of their mean.", s)
+	switch {
+	case !ok:
+		return Judgement{judge.Stop, "No motor reports any output: it is not known whether they agree.", against}
+	case n > steps(c.Stop, 0.1):
+		return Judgement{judge.Stop, sentence + " Land and find out; an off-centre load shows too.", against}
+	case n > steps(c.Watch, 0.1):
+		return Judgement{judge.Watch, sentence + " Land and find out.", against}
+	}
+	return Judgement{judge.Clear, sentence, against}
+}
+
+// SpreadPercent is (max - min)/mean in percent; NaN when the mean is zero or
+// the set is empty.
+func SpreadPercent(set []float64) float64 {
+	if len(set) == 0 {
+		return math.NaN()
+	}
+	sum := 0.0
+	for _, x := range set {
+		sum += x
+	}
+	mean := sum / float64(len(set))
+	if mean == 0 {
+		return math.NaN()
+	}
+	return (slices.Max(set) - slices.Min(set)) / mean * 100
+}
+
+// Outlier returns the index of the value that lies highest above the median
+// of the others, and by how much. A set of fewer than two has no others: 0, 0.
+func Outlier(set []float64) (index int, by float64) {
+	if len(set) < 2 {
+		return 0, 0
+	}
+	by = math.Inf(-1)
+	for i, x := range set {
+		others := slices.Delete(slices.Clone(set), i, i+1)
+		if d := x - median(others); d > by {
+			index, by = i, d
+		}
+	}
+	return index, by
+}
+
+func median(xs []float64) float64 {
+	s := slices.Sorted(slices.Values(xs))
+	n := len(s)
+	if n%2 == 1 {
+		return s[n/2]
+	}
+	return (s[n/2-1] + s[n/2]) / 2
+}
+
+// Missing lists the items that have no usable entry yet, in walking order.
+func Missing(items []Item, entered map[string]bool) []Item {
+	var out []Item
+	for _, it := range items {
+		if !entered[it.ID] {
+			out = append(out, it)
+		}
+	}
+	return out
+}
+
+func steps(v, step float64) int64 { n, _ := units.Steps(v, step); return n }
+
+func num(v float64) string { return strconv.FormatFloat(math.Round(v*1000)/1000, 'f', -1, 64) }
+
+func upper(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToUpper(s[:1]) + s[1:]
+}
+
+func cmpOr(a, b *float64) *float64 {
+	if a != nil {
+		return a
+	}
+	return b
+}

@@ -1,0 +1,187 @@
+package gate
+
+import (
+	"fmt"
+	"slices"
+
+	"mainstay/core/airframe"
+	"mainstay/core/crew"
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+	"mainstay/core/wear"
+	"mainstay/core/wind"
+)
+
+func (g *run) recency(p *Pilot, open *judge.Remedy) {
+	through := crew.CurrentThrough(*p.TrainedOn)
+	evidence := "Last recurrent training " + day(*p.TrainedOn) + "."
+	switch {
+	case p.TrainedOn.After(g.in.Day):
+		g.find("operator", "operator", judge.Stop, "The training date of "+p.Name+" lies in the future.", evidence, nil, "chief", open)
+	case !crew.Current(*p.TrainedOn, g.in.Day):
+		g.find("operator", "operator", judge.Stop, p.Name+" was current through "+day(through)+" and needs recurrent training.", evidence, nil, "chief, after training", open)
+	case through.Sub(g.in.Day) <= RegistrationWarn:
+		g.find("operator", "operator", judge.Watch, p.Name+" is current through "+day(through)+".", evidence, nil, "chief, after training", open)
+	}
+}
+
+func (g *run) wear() {
+	for _, p := range g.in.Parts {
+		fit := &judge.Remedy{Label: "Open " + p.Label, Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station}
+		if p.ID == "" {
+			g.find("wear", "wear", judge.Stop, fmt.Sprintf("No %s is recorded at %s.", p.Kind, p.Label), "Nothing fitted.", nil, "technician or chief", fit)
+			continue
+		}
+		d, err := wear.Judge(p.Counters, p.Limits, g.in.Now)
+		if err != nil {
+			g.find("wear", "wear", judge.Stop, fmt.Sprintf("The life of %s is not known: %v.", p.Label, err), "Counters.", nil, "technician or chief", fit)
+			continue
+		}
+		if d.Verdict != judge.Clear {
+			g.find("wear", "wear", d.Verdict, p.Label+": "+d.Sentence, "Counters of the part.", nil, "technician or chief replaces it", fit)
+		}
+	}
+}
+
+func (g *run) rack() {
+	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
+		g.find("packs", "power", judge.Stop, fmt.Sprintf("%d charged pack(s) fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
+			&judge.Remedy{Label: "Go to the rack", Kind: "rack"})
+	}
+}
+
+func (g *run) packs() {
+	want := g.in.Type.Packs
+	if len(g.in.Packs) != want.Count {
+		g.find("packs", "power", judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choose packs",
+			&judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+	}
+	for i, p := range g.in.Packs {
+		if slices.ContainsFunc(g.in.Packs[:i], func(q Pack) bool { return q.ID == p.ID }) {
+			g.find("packs", "power", judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choose another", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+		}
+		g.pack(p, want)
+	}
+}
+
+func (g *run) pack(p Pack, want airframe.Packs) {
+	other := &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"}
+	read := &judge.Remedy{Label: "Read " + p.Label, Kind: "pack", ID: p.ID}
+	stop := func(s, evidence, lifts string, r *judge.Remedy) {
+		g.find("packs", "pack-practice", judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
+	}
+	if p.Chemistry != want.Chemistry || p.Cells != want.Cells {
+		stop(fmt.Sprintf("it is %s with %d cells; %s needs %s with %d.", p.Chemistry, p.Cells, g.in.Type.Name, want.Chemistry, want.Cells), "Pack on file.", "choose another", other)
+		return
+	}
+	if p.Capacity < want.CapacityMAh {
+		stop(fmt.Sprintf("it holds %d mAh; %s is planned for %d.", p.Capacity, g.in.Type.Name, want.CapacityMAh), "Pack on file.", "choose another", other)
+	}
+	switch {
+	case p.InUseBy != "":
+		stop("it is fitted to "+p.InUseBy+".", "State on the rack.", "choose another", other)
+	case p.State == pack.Quarantine || p.State == pack.Retired:
+		stop(fmt.Sprintf("it is in %s and must not fly.", p.State), "State on the rack.", "technician or chief, never the pilot", other)
+	case !pack.MayFly(p.State):
+		stop(fmt.Sprintf("it is %s, not charged.", p.State), "State on the rack.", "charge it", read)
+	}
+	if want.MaxCycles > 0 && p.Cycles >= want.MaxCycles {
+		stop(fmt.Sprintf("%d of %d cycles used: retire it.", p.Cycles, want.MaxCycles), "Cycles counted.", "technician or chief", other)
+	}
+	g.packReading(p, want, read)
+}
+
+func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
+	r := p.Reading
+	if r == nil {
+		g.find("packs", "pack-practice", judge.Stop, p.Label+" has never been read.", "No reading.", nil, "read it", read)
+		return
+	}
+	add := func(v judge.Verdict, s string) {
+		if v != judge.Clear {
+			g.find("packs", "pack-practice", v, p.Label+": "+s, "Newest reading.", &r.At, "technician, or another pack", read)
+		}
+	}
+	if g.in.Now.Sub(r.At) > pack.CheckValidFor {
+		add(judge.Stop, fmt.Sprintf("the last reading is %s old; it holds for 24 h.", age(g.in.Now.Sub(r.At))))
+		return
+	}
+	if r.At.After(g.in.Now) {
+		add(judge.Stop, "the reading is dated in the future.")
+		return
+	}
+	if len(r.CellMV) == 0 {
+		add(judge.Stop, "its cells were not read.")
+	} else if j, err := pack.JudgeCells(p.Chemistry, p.Cells, r.CellMV); err != nil {
+		add(judge.Stop, err.Error()+".")
+	} else {
+		add(j.Verdict, j.Sentence)
+	}
+	if c, err := charge(p, want); err != nil {
+		add(judge.Stop, "its charge is not known: "+err.Error()+".")
+	} else {
+		j := pack.JudgeLaunch(c.Percent, c.PlusMinus, g.in.Type.Limits.LaunchPercent)
+		add(j.Verdict, j.Sentence)
+	}
+	if r.Temperature == nil {
+		add(judge.Watch, "its temperature was not read.")
+	} else {
+		j := pack.JudgeTakeoffTemperature(*r.Temperature)
+		add(j.Verdict, j.Sentence)
+	}
+}
+
+// charge takes the percent a smart pack shows, else the weakest cell's resting
+// volts.
+func charge(p Pack, want airframe.Packs) (pack.Charge, error) {
+	if p.Reading.Percent != nil {
+		return pack.Charge{Percent: *p.Reading.Percent}, nil
+	}
+	if want.PercentFrom == "pack" {
+		return pack.Charge{}, fmt.Errorf("the level it shows was not entered")
+	}
+	_, low, err := pack.Spread(p.Reading.CellMV)
+	if err != nil {
+		return pack.Charge{}, err
+	}
+	return pack.PercentFromVolts(p.Chemistry, p.Reading.CellMV[low], p.Reading.RestedMin)
+}
+
+func (g *run) wind() *wind.AtHeight {
+	enter := &judge.Remedy{Label: "Enter the wind", Kind: "enter-wind"}
+	w, l := g.in.Wind, g.in.Type.Limits
+	if w == nil {
+		g.find("wind", "familiarise-site", judge.Stop, "The wind has not been entered.", "None.", nil, "measure it", enter)
+		return nil
+	}
+	if old := g.in.Now.Sub(w.At); old > WindValidFor {
+		g.find("wind", "familiarise-site", judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for 60 min.", age(old)), "Reading.", &w.At, "measure it", enter)
+	}
+	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, l.FlightHeightM, w.Ground)
+	if err != nil {
+		g.find("wind", "familiarise-site", judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measure it", enter)
+		return nil
+	}
+	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %g m.", float64(w.SteadyMS), float64(w.MeasuredM), w.Ground, float64(l.FlightHeightM))
+	g.windLimit("Wind", at.Steady, l.WindMS, evidence, w, enter)
+	name := "Gust"
+	if at.GustAssumed {
+		name = "Gust (assumed)"
+	}
+	g.windLimit(name, at.Gust, l.GustMS, evidence, w, enter)
+	return &at
+}
+
+// windLimit compares in whole 0.1 m/s, the resolution of a hand anemometer.
+func (g *run) windLimit(name string, v, limit units.MetresPerSecond, evidence string, w *Wind, r *judge.Remedy) {
+	n, _ := units.Steps(float64(v), 0.1)
+	m, _ := units.Steps(float64(limit), 0.1)
+	s := fmt.Sprintf("%s at flight height %.1f m/s against the type's limit of %.1f m/s.", name, float64(v), float64(limit))
+	switch {
+	case n > m:
+		g.find("wind", "maker-limits", judge.Stop, s, evidence, &w.At, "wait, or fly lower under its own limits", r)
+	case float64(n) > float64(m)*0.8:
+		g.find("wind", "maker-limits", judge.Watch, s, evidence, &w.At, "watch it", r)
+	}
+}

@@ -1,0 +1,191 @@
+package gate
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"mainstay/core/judge"
+	"mainstay/core/rules"
+)
+
+type run struct {
+	in      Input
+	out     []judge.Finding
+	checked []string
+}
+
+// Judge runs every check of the scope and returns the verdict with its
+// findings, worst first.
+func Judge(in Input) Output {
+	g := &run{in: in, checked: []string{}}
+	g.step("aircraft-active", g.active)
+	g.step("one-aircraft", g.free)
+	g.step("grounding", g.groundings)
+	g.step("defects", g.defects)
+	g.step("walkround", g.walkround)
+	g.step("registration", g.registration)
+	g.step("wear", g.wear)
+	var out Output
+	if in.Scope == WholeFlight {
+		g.step("packs", g.packs)
+		g.step("operator", g.pilot)
+		g.step("wind", func() { out.Wind = g.wind() })
+	} else {
+		g.step("packs", g.rack)
+	}
+	judge.Sort(g.out)
+	out.Findings, out.Verdict, out.Checked = g.out, judge.Worst(g.out), g.checked
+	if out.Findings == nil {
+		out.Findings = []judge.Finding{}
+	}
+	out.Rules = fmt.Sprintf("%s %d", rules.USSmall.Name, rules.USSmall.Version)
+	return out
+}
+
+// step runs a check and notes it as held when it found nothing.
+func (g *run) step(name string, check func()) {
+	before := len(g.out)
+	check()
+	if len(g.out) == before {
+		g.checked = append(g.checked, name)
+	}
+}
+
+func (g *run) find(rule, source string, v judge.Verdict, sentence, evidence string, at *time.Time, lifts string, r *judge.Remedy) {
+	g.out = append(g.out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: rules.USSmall.Source(source),
+		Evidence: evidence, At: at, Lifts: lifts, Remedy: r})
+}
+
+func (g *run) active() {
+	if !g.in.Aircraft.Active {
+		g.find("aircraft-active", "condition", judge.Stop, g.in.Aircraft.Name+" is out of service.", "Status in the fleet.", nil, "technician or chief",
+			&judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
+	}
+}
+
+func (g *run) free() {
+	if f := g.in.InAir; f != nil {
+		sentence, label := fmt.Sprintf("%s is in the air with %s.", g.in.Aircraft.Name, f.Pilot), "Go to the flight"
+		if f.Landed {
+			sentence, label = fmt.Sprintf("%s has landed and its flight with %s is not logged yet.", g.in.Aircraft.Name, f.Pilot), "Finish the log"
+		}
+		g.find("one-aircraft", "one-aircraft", judge.Stop, sentence, "Open flight.", nil, "the pilot of that flight",
+			&judge.Remedy{Label: label, Kind: "flight", ID: f.FlightID})
+	}
+	if r := g.in.Released; r != nil && g.in.Scope == WholeFlight {
+		g.find("one-aircraft", "one-aircraft", judge.Stop, fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot), "Open release.", &r.At,
+			"the pilot who released, or a chief", &judge.Remedy{Label: "See the release", Kind: "release", ID: r.ID})
+	}
+}
+
+func (g *run) groundings() {
+	for _, x := range g.in.Groundings {
+		label, kind := "Return to service", "return"
+		if x.Cause == "contact" {
+			label, kind = "Replace the propellers, then return to service", "propellers"
+		}
+		g.find("grounding", "crew-order", judge.Stop, fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason), "Grounding on record.", &x.At, "technician or chief, never the pilot",
+			&judge.Remedy{Label: label, Kind: kind, ID: g.in.Aircraft.ID})
+	}
+}
+
+func (g *run) defects() {
+	for _, d := range g.in.Defects {
+		g.find("defects", "condition", max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s", d.Station, d.Title), "Raised by "+d.By+".", &d.At, "technician or chief",
+			&judge.Remedy{Label: "Open the defect", Kind: "defect", ID: d.ID})
+	}
+}
+
+func (g *run) walkround() {
+	a := g.in.Aircraft
+	start := &judge.Remedy{Label: "Walk round " + a.Name, Kind: "walkround", ID: a.ID}
+	if d := g.in.Draft; d != nil {
+		start = &judge.Remedy{Label: "Finish the walkround", Kind: "walkround-resume", ID: d.ID}
+	}
+	w := g.in.Walkround
+	switch {
+	case w == nil:
+		g.find("walkround", "condition", judge.Stop, a.Name+" has no complete walkround.", "None on record.", nil, "anyone who walks it", start)
+		return
+	case w.At.After(g.in.Now):
+		g.find("walkround", "condition", judge.Stop, "The walkround is dated in the future: the clock is wrong.", "By "+w.By+".", &w.At, "chief", start)
+		return
+	case g.in.Now.Sub(w.At) > WalkroundValidFor:
+		g.find("walkround", "condition", judge.Stop, fmt.Sprintf("The last walkround is %s old; it holds for 12 hours.", age(g.in.Now.Sub(w.At))), "By "+w.By+".", &w.At, "anyone who walks it", start)
+		return
+	}
+	g.runFindings(w, start)
+	last := a.LastLanding
+	if last == nil || w.At.After(*last) {
+		return
+	}
+	if t := g.in.Turnaround; t != nil && t.At.After(*last) && !t.At.After(g.in.Now) {
+		g.runFindings(t, start)
+		return
+	}
+	if g.in.Draft == nil {
+		start = &judge.Remedy{Label: "Turnaround check", Kind: "turnaround", ID: a.ID}
+	}
+	g.find("walkround", "condition", judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
+}
+
+func (g *run) runFindings(r *Run, again *judge.Remedy) {
+	for _, f := range r.Findings {
+		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs, func(p Pack) bool { return p.ID == f.PackID })) {
+			continue // about a pack that does not fly this time
+		}
+		g.find("walkround", "condition", f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".", &r.At, "put it right, then walk again", again)
+	}
+}
+
+func (g *run) registration() {
+	a := g.in.Aircraft
+	open := &judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: a.ID}
+	switch {
+	case strings.TrimSpace(a.Registration) == "":
+		g.find("registration", "registration", judge.Stop, "No registration is on file.", "Empty.", nil, "chief", open)
+	case a.RegistrationExpires == nil:
+		g.find("registration", "registration", judge.Stop, "It is not known when registration "+a.Registration+" expires.", "No date on file.", nil, "chief", open)
+	case g.in.Day.After(*a.RegistrationExpires):
+		g.find("registration", "registration", judge.Stop, "Registration "+a.Registration+" expired on "+day(*a.RegistrationExpires)+".", "Registration on file.", nil, "chief", open)
+	case a.RegistrationExpires.Sub(g.in.Day) <= RegistrationWarn:
+		g.find("registration", "registration", judge.Watch, "Registration "+a.Registration+" expires on "+day(*a.RegistrationExpires)+".", "Registration on file.", nil, "chief", open)
+	}
+}
+
+func (g *run) pilot() {
+	p := g.in.Pilot
+	if p == nil {
+		g.find("operator", "operator", judge.Stop, "No pilot is named.", "None.", nil, "a pilot signs in", nil)
+		return
+	}
+	open := &judge.Remedy{Label: "Open " + p.Name, Kind: "person", ID: p.ID}
+	if p.InAir != "" {
+		g.find("one-aircraft", "one-aircraft", judge.Stop, fmt.Sprintf("%s already has %s in the air.", p.Name, p.InAir), "Open flight.", nil, "land and log it first", nil)
+	}
+	switch {
+	case !p.IsPilot:
+		g.find("operator", "operator", judge.Stop, p.Name+" is not a pilot of this crew.", "Roles.", nil, "chief", open)
+	case strings.TrimSpace(p.Certificate) == "":
+		g.find("operator", "operator", judge.Stop, p.Name+" has no remote pilot certificate on file.", "Empty.", nil, "chief", open)
+	case p.TrainedOn == nil:
+		g.find("operator", "operator", judge.Stop, "It is not known when "+p.Name+" was last trained.", "No date on file.", nil, "chief", open)
+	default:
+		g.recency(p, open)
+	}
+}
+
+func age(d time.Duration) string {
+	h := d.Hours()
+	switch {
+	case h < 1:
+		return fmt.Sprintf("%.0f min", d.Minutes())
+	case h < 48:
+		return fmt.Sprintf("%.0f h", h)
+	}
+	return fmt.Sprintf("%.0f days", h/24)
+}
+
+func day(t time.Time) string { return t.Format(time.DateOnly) }

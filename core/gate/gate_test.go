@@ -1,0 +1,198 @@
+package gate_test
+
+import (
+	"encoding/json"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mainstay/core/airframe"
+	"mainstay/core/gate"
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/core/rules"
+	"mainstay/core/units"
+	"mainstay/core/wear"
+	"mainstay/core/wind"
+)
+
+var now = time.Date(2026, 6, 10, 15, 0, 0, 0, time.UTC)
+
+func ago(d time.Duration) time.Time               { return now.Add(-d) }
+func ptr[T any](v T) *T                           { return &v }
+func date(y, m, d int) *time.Time                 { return ptr(time.Date(y, time.Month(m), d, 0, 0, 0, 0, time.UTC)) }
+func mv(v ...units.Millivolts) []units.Millivolts { return v }
+
+// good is a flight about which nothing is wrong.
+func good() gate.Input {
+	ty := airframe.Type{Key: "quad", Name: "Quad", Limits: airframe.Limits{WindMS: 10, GustMS: 14, FlightHeightM: 30, LaunchPercent: 95},
+		Packs: airframe.Packs{Count: 1, Chemistry: pack.LiPo, Cells: 3, CapacityMAh: 5000, PercentFrom: "volts", MaxCycles: 300}}
+	return gate.Input{
+		Scope: gate.WholeFlight, Now: now, Day: *date(2026, 6, 10), Type: ty,
+		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true, Registration: "FA-1", RegistrationExpires: date(2027, 6, 1)},
+		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour)},
+		Parts: []gate.Part{{ID: "p", Station: "propeller-1", Label: "Propeller 1", Kind: "propeller",
+			Counters: wear.Counters{Seconds: 3600, Since: ago(30 * 24 * time.Hour)}, Limits: wear.Limits{Hours: 24, Months: 6}}},
+		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged, Cycles: 20,
+			Reading: &gate.PackReading{At: ago(time.Hour), CellMV: mv(4200, 4195, 4198), RestedMin: 60, Temperature: ptr(units.Celsius(22))}}},
+		PacksReady: 3,
+		Pilot:      &gate.Pilot{ID: "i", Name: "Ivo", IsPilot: true, Certificate: "R-1", TrainedOn: date(2025, 3, 3)},
+		Wind:       &gate.Wind{At: ago(5 * time.Minute), SteadyMS: 3, GustMS: ptr(units.MetresPerSecond(4)), MeasuredM: 2, Ground: wind.Open},
+	}
+}
+
+func TestNothingWrongIsClear(t *testing.T) {
+	out := gate.Judge(good())
+	assert.Equal(t, judge.Clear, out.Verdict, "%+v", out.Findings)
+	assert.Empty(t, out.Findings)
+	assert.Contains(t, out.Checked, "walkround")
+	require.NotNil(t, out.Wind)
+	assert.InDelta(t, 3*1.4609, float64(out.Wind.Steady), 0.01) // (30/2)^0.14
+}
+
+// Every way in which one thing is wrong gives the finding it should, with a
+// sentence, a source and, where someone can act, a remedy.
+func TestOneThingWrong(t *testing.T) {
+	for _, c := range []struct {
+		name   string
+		change func(*gate.Input)
+		rule   string
+		v      judge.Verdict
+		says   string
+	}{
+		{"out of service", func(i *gate.Input) { i.Aircraft.Active = false }, "aircraft-active", judge.Stop, "out of service"},
+		{"in the air", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda"} }, "one-aircraft", judge.Stop, "in the air with Oda"},
+		{"not logged", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda", Landed: true} }, "one-aircraft", judge.Stop, "not logged"},
+		{"released by another", func(i *gate.Input) { i.Released = &gate.Release{ID: "r", Pilot: "Oda", At: now} }, "one-aircraft", judge.Stop, "released by Oda"},
+		{"grounded", func(i *gate.Input) { i.Groundings = []gate.Grounding{{Reason: "shakes", By: "Bo", At: now}} }, "grounding", judge.Stop, "Grounded by Bo: shakes"},
+		{"contact", func(i *gate.Input) {
+			i.Groundings = []gate.Grounding{{Reason: "branch", By: "Bo", At: now, Cause: "contact"}}
+		}, "grounding", judge.Stop, "branch"},
+		{"defect", func(i *gate.Input) {
+			i.Defects = []gate.Defect{{ID: "d", Title: "crack", Station: "Arm 1", Severity: judge.Stop, By: "Bo", At: now}}
+		}, "defects", judge.Stop, "crack"},
+		{"small defect is never clear", func(i *gate.Input) {
+			i.Defects = []gate.Defect{{ID: "d", Title: "scratch", Station: "Arm 1", By: "Bo", At: now}}
+		}, "defects", judge.Watch, "scratch"},
+		{"no walkround", func(i *gate.Input) { i.Walkround = nil }, "walkround", judge.Stop, "no complete walkround"},
+		{"old walkround", func(i *gate.Input) { i.Walkround.At = ago(12*time.Hour + time.Minute) }, "walkround", judge.Stop, "12 h old"},
+		{"future walkround", func(i *gate.Input) { i.Walkround.At = now.Add(time.Minute) }, "walkround", judge.Stop, "future"},
+		{"flown since", func(i *gate.Input) { i.Aircraft.LastLanding = ptr(ago(10 * time.Minute)) }, "walkround", judge.Stop, "flown since"},
+		{"stale turnaround", func(i *gate.Input) {
+			i.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
+			i.Turnaround = &gate.Run{At: ago(20 * time.Minute)}
+		}, "walkround", judge.Stop, "flown since"},
+		{"found on the walk", func(i *gate.Input) {
+			i.Walkround.Findings = []gate.RunFinding{{Title: "Arm 2", Verdict: judge.Watch, Sentence: "play"}}
+		}, "walkround", judge.Watch, "Arm 2: play"},
+		{"no registration", func(i *gate.Input) { i.Aircraft.Registration = " " }, "registration", judge.Stop, "No registration"},
+		{"no expiry", func(i *gate.Input) { i.Aircraft.RegistrationExpires = nil }, "registration", judge.Stop, "not known"},
+		{"expired", func(i *gate.Input) { i.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration", judge.Stop, "expired on 2026-06-09"},
+		{"expires today is watch", func(i *gate.Input) { i.Aircraft.RegistrationExpires = date(2026, 6, 10) }, "registration", judge.Watch, "expires"},
+		{"part missing", func(i *gate.Input) { i.Parts[0].ID = "" }, "wear", judge.Stop, "No propeller"},
+		{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
+		{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
+		{"part of unknown age", func(i *gate.Input) { i.Parts[0].Counters.Since = time.Time{} }, "wear", judge.Stop, "not known"},
+		{"no pack", func(i *gate.Input) { i.Packs = nil }, "packs", judge.Stop, "takes 1"},
+		{"same pack twice", func(i *gate.Input) { i.Type.Packs.Count = 2; i.Packs = append(i.Packs, i.Packs[0]) }, "packs", judge.Stop, "twice"},
+		{"wrong pack", func(i *gate.Input) { i.Packs[0].Cells = 4 }, "packs", judge.Stop, "needs LiPo with 3"},
+		{"small pack", func(i *gate.Input) { i.Packs[0].Capacity = 4000 }, "packs", judge.Stop, "4000 mAh"},
+		{"pack elsewhere", func(i *gate.Input) { i.Packs[0].InUseBy = "Quad two" }, "packs", judge.Stop, "Quad two"},
+		{"quarantine", func(i *gate.Input) { i.Packs[0].State = pack.Quarantine }, "packs", judge.Stop, "quarantine"},
+		{"not charged", func(i *gate.Input) { i.Packs[0].State = pack.Storage }, "packs", judge.Stop, "storage, not charged"},
+		{"worn out", func(i *gate.Input) { i.Packs[0].Cycles = 300 }, "packs", judge.Stop, "retire"},
+		{"never read", func(i *gate.Input) { i.Packs[0].Reading = nil }, "packs", judge.Stop, "never been read"},
+		{"read yesterday", func(i *gate.Input) { i.Packs[0].Reading.At = ago(25 * time.Hour) }, "packs", judge.Stop, "25 h old"},
+		{"cells not read", func(i *gate.Input) { i.Packs[0].Reading.CellMV = nil }, "packs", judge.Stop, "cells were not read"},
+		{"uneven cells", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4150, 4200) }, "packs", judge.Watch, "50 mV"},
+		{"not rested", func(i *gate.Input) { i.Packs[0].Reading.RestedMin = 5 }, "packs", judge.Stop, "not rested"},
+		{"half charged", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(3850, 3850, 3850) }, "packs", judge.Stop, "under 95"},
+		{"level not entered", func(i *gate.Input) { i.Type.Packs.PercentFrom = "pack" }, "packs", judge.Stop, "was not entered"},
+		{"cold pack", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(2)) }, "packs", judge.Stop, "warm it"},
+		{"temperature unknown", func(i *gate.Input) { i.Packs[0].Reading.Temperature = nil }, "packs", judge.Watch, "not read"},
+		{"no pilot", func(i *gate.Input) { i.Pilot = nil }, "operator", judge.Stop, "No pilot"},
+		{"not a pilot", func(i *gate.Input) { i.Pilot.IsPilot = false }, "operator", judge.Stop, "not a pilot"},
+		{"no certificate", func(i *gate.Input) { i.Pilot.Certificate = "" }, "operator", judge.Stop, "no remote pilot certificate"},
+		{"training unknown", func(i *gate.Input) { i.Pilot.TrainedOn = nil }, "operator", judge.Stop, "not known"},
+		{"not current", func(i *gate.Input) { i.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop, "2026-05-31"},
+		{"current to the end of the month", func(i *gate.Input) { i.Pilot.TrainedOn = date(2024, 6, 1) }, "operator", judge.Watch, "2026-06-30"},
+		{"trained tomorrow", func(i *gate.Input) { i.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop, "future"},
+		{"pilot has another in the air", func(i *gate.Input) { i.Pilot.InAir = "Quad two" }, "one-aircraft", judge.Stop, "Quad two in the air"},
+		{"wind unknown", func(i *gate.Input) { i.Wind = nil }, "wind", judge.Stop, "not been entered"},
+		{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "60 min"},
+		{"windy", func(i *gate.Input) { i.Wind.SteadyMS, i.Wind.GustMS = 8, nil }, "wind", judge.Stop, "limit of 14.0"},
+		{"gusty", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(8.5)) }, "wind", judge.Watch, "Gust at flight height"},
+		{"wind nonsense", func(i *gate.Input) { i.Wind.SteadyMS = -3 }, "wind", judge.Stop, "cannot be used"},
+	} {
+		in := good()
+		c.change(&in)
+		out := gate.Judge(in)
+		assert.Equal(t, c.v, out.Verdict, "%s: %+v", c.name, out.Findings)
+		require.NotEmpty(t, out.Findings, c.name)
+		f := out.Findings[0]
+		assert.Equal(t, c.rule, f.Rule, c.name)
+		assert.Contains(t, f.Sentence, c.says, c.name)
+		assert.NotEmpty(t, f.Source, c.name)
+		assert.NotEmpty(t, f.Lifts, c.name)
+	}
+}
+
+func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
+	in := good()
+	in.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute)}
+	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict)
+	in.Turnaround.Findings = []gate.RunFinding{{Title: "Pack B9", Verdict: judge.Stop, Sentence: "swollen", PackID: "other"}}
+	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict, "a pack that stays behind does not stop the flight")
+	in.Turnaround.Findings[0].PackID = "b"
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict)
+}
+
+func TestAircraftScopeAsksNoPilotAndNoWind(t *testing.T) {
+	in := good()
+	in.Scope, in.Pilot, in.Wind, in.Packs = gate.AircraftOnly, nil, nil, nil
+	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict)
+	in.PacksReady = 0
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict)
+}
+
+// An input about which nothing is known is stopped, whatever the scope.
+func TestUnknownIsNeverClear(t *testing.T) {
+	for _, s := range []gate.Scope{gate.AircraftOnly, gate.WholeFlight} {
+		out := gate.Judge(gate.Input{Scope: s, Now: now, Day: now})
+		assert.Equal(t, judge.Stop, out.Verdict)
+	}
+}
+
+// Same input, same bytes; and taking evidence away never makes it better.
+func TestDeterministicAndMonotonic(t *testing.T) {
+	away := []func(*gate.Input){
+		func(i *gate.Input) { i.Walkround = nil }, func(i *gate.Input) { i.Packs = nil }, func(i *gate.Input) { i.Pilot = nil },
+		func(i *gate.Input) { i.Wind = nil }, func(i *gate.Input) { i.Aircraft.RegistrationExpires = nil }, func(i *gate.Input) { i.Parts[0].ID = "" },
+		func(i *gate.Input) { i.Defects = append(i.Defects, gate.Defect{ID: "d", Title: "x"}) },
+	}
+	rapid.Check(t, func(t *rapid.T) {
+		in := good()
+		last := gate.Judge(in)
+		for _, k := range rapid.Permutation([]int{0, 1, 2, 3, 4, 5, 6}).Draw(t, "order") {
+			away[k](&in)
+			a, err := json.Marshal(gate.Judge(in))
+			require.NoError(t, err)
+			b, err := json.Marshal(gate.Judge(in))
+			require.NoError(t, err)
+			assert.Equal(t, string(a), string(b))
+			next := gate.Judge(in)
+			assert.GreaterOrEqual(t, next.Verdict, last.Verdict)
+			assert.Greater(t, len(next.Findings), len(last.Findings))
+			last = next
+		}
+	})
+}
+
+func TestOutputNamesTheRulePack(t *testing.T) {
+	assert.True(t, strings.HasPrefix(gate.Judge(good()).Rules, rules.USSmall.Name))
+}

@@ -1,0 +1,173 @@
+// Package gate answers whether this aircraft, with these packs, this pilot and
+// this wind may fly now, and if not, what must be done first. It is pure: the
+// same input gives the same output byte for byte. Unknown is never Clear.
+package gate
+
+import (
+	"time"
+
+	"mainstay/core/airframe"
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+	"mainstay/core/wear"
+	"mainstay/core/wind"
+)
+
+// Scope is how much is asked.
+type Scope string
+
+// The scopes: the aircraft alone (for the day's overview) or a whole flight.
+const (
+	AircraftOnly Scope = "aircraft"
+	WholeFlight  Scope = "flight"
+)
+
+// How long evidence holds.
+const (
+	WalkroundValidFor = 12 * time.Hour
+	WindValidFor      = 60 * time.Minute
+	RegistrationWarn  = 30 * 24 * time.Hour
+)
+
+// Input is everything the gate knows. Times are UTC; Day is the civil date in
+// the crew's zone.
+type Input struct {
+	Scope      Scope
+	Now        time.Time
+	Day        time.Time
+	Type       airframe.Type
+	Aircraft   Aircraft
+	Groundings []Grounding
+	Defects    []Defect
+	Walkround  *Run // latest complete full walkround
+	Turnaround *Run // latest complete turnaround
+	Draft      *Run // one that is being walked now
+	Parts      []Part
+	Packs      []Pack // chosen for the flight
+	PacksReady int    // charged packs that fit the type, for the aircraft scope
+	Pilot      *Pilot
+	Wind       *Wind
+	InAir      *InAir // the aircraft's open flight
+	Released   *Release
+}
+
+// Aircraft is the airframe as registered.
+type Aircraft struct {
+	ID                  string
+	Name                string
+	Active              bool
+	Registration        string
+	RegistrationExpires *time.Time // civil date; nil is unknown
+	LastLanding         *time.Time
+}
+
+// Grounding is an order to stay on the ground.
+type Grounding struct {
+	ID     string
+	Reason string
+	By     string
+	At     time.Time
+	Cause  string // person, defect, contact
+}
+
+// Defect is an open defect.
+type Defect struct {
+	ID       string
+	Title    string
+	Station  string
+	Severity judge.Verdict
+	By       string
+	At       time.Time
+}
+
+// Run is a walkround or turnaround.
+type Run struct {
+	ID       string
+	By       string
+	At       time.Time
+	Findings []RunFinding // entries that were not clear
+	PackIDs  []string
+}
+
+// RunFinding is one entry of a run that was not clear.
+type RunFinding struct {
+	Title    string
+	Verdict  judge.Verdict
+	Sentence string
+	PackID   string
+}
+
+// Part is what is fitted at a station that must carry one.
+type Part struct {
+	ID       string // empty: nothing fitted
+	Station  string
+	Label    string // of the station
+	Kind     string
+	Counters wear.Counters
+	Limits   wear.Limits
+}
+
+// Pack is a chosen pack with its newest evidence.
+type Pack struct {
+	ID        string
+	Label     string
+	Chemistry pack.Chemistry
+	Cells     int
+	Capacity  int // mAh
+	State     pack.State
+	Cycles    int
+	Reading   *PackReading
+	InUseBy   string // another aircraft it is fitted to
+}
+
+// PackReading is the newest reading of a pack.
+type PackReading struct {
+	At          time.Time
+	CellMV      []units.Millivolts
+	RestedMin   float64
+	Percent     *units.Percent // as shown by the pack
+	Temperature *units.Celsius
+}
+
+// Pilot is the person who would release.
+type Pilot struct {
+	ID          string
+	Name        string
+	IsPilot     bool
+	Certificate string
+	TrainedOn   *time.Time
+	InAir       string // name of another aircraft this pilot has in the air
+}
+
+// Wind is the newest wind reading.
+type Wind struct {
+	At        time.Time
+	SteadyMS  units.MetresPerSecond
+	GustMS    *units.MetresPerSecond
+	MeasuredM units.Metres
+	Ground    wind.Ground
+}
+
+// InAir is a flight of the aircraft that has not been logged.
+type InAir struct {
+	FlightID string
+	Pilot    string
+	Landed   bool
+}
+
+// Release is an open release of the aircraft.
+type Release struct {
+	ID    string
+	Pilot string
+	At    time.Time
+}
+
+// Output is the decision.
+type Output struct {
+	Verdict  judge.Verdict   `json:"verdict"`
+	Findings []judge.Finding `json:"findings"`
+	Checked  []string        `json:"checked"` // rules that were held and found clear
+	Wind     *wind.AtHeight  `json:"wind,omitempty"`
+	Rules    string          `json:"rules"` // rule pack and version
+}

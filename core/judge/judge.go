@@ -1,0 +1,101 @@
+// Package judge holds the words every judgement in Mainstay is made of: the
+// three verdicts and the finding that explains one. Unknown is never Clear.
+package judge
+
+import (
+	"cmp"
+	"encoding/json"
+	"fmt"
+	"slices"
+	"time"
+)
+
+// Verdict is the outcome of a judgement. Its order is by severity.
+type Verdict int
+
+// The three verdicts. Clear: go on. Watch: go on with eyes open. Stop: do not
+// fly until the remedy is done.
+const (
+	Clear Verdict = iota
+	Watch
+	Stop
+)
+
+// AllVerdicts lists the verdicts from best to worst.
+var AllVerdicts = []Verdict{Clear, Watch, Stop}
+
+// String returns "clear", "watch" or "stop".
+func (v Verdict) String() string {
+	switch v {
+	case Clear:
+		return "clear"
+	case Watch:
+		return "watch"
+	default:
+		return "stop"
+	}
+}
+
+// ParseVerdict reads the words that String writes.
+func ParseVerdict(s string) (Verdict, error) {
+	for _, v := range AllVerdicts {
+		if v.String() == s {
+			return v, nil
+		}
+	}
+	return Stop, fmt.Errorf("verdict %q is none of clear, watch, stop", s)
+}
+
+// MarshalJSON writes the word.
+func (v Verdict) MarshalJSON() ([]byte, error) { return json.Marshal(v.String()) }
+
+// UnmarshalJSON reads the word.
+func (v *Verdict) UnmarshalJSON(b []byte) error {
+	var s string
+	if err := json.Unmarshal(b, &s); err != nil {
+		return err
+	}
+	got, err := ParseVerdict(s)
+	if err != nil {
+		return err
+	}
+	*v = got
+	return nil
+}
+
+// Remedy is what to do about a finding: a sentence for people, a kind that the
+// interface turns into a button, and the id of the thing it acts on.
+type Remedy struct {
+	Label string `json:"label"`
+	Kind  string `json:"kind"`
+	ID    string `json:"id,omitempty"`
+}
+
+// Finding is one reason for a verdict.
+type Finding struct {
+	Rule     string     `json:"rule"`            // stable id of the check
+	Verdict  Verdict    `json:"verdict"`         //
+	Sentence string     `json:"sentence"`        // what is wrong, for people
+	Source   string     `json:"source"`          // law, maker's limit or usual practice it rests on
+	Evidence string     `json:"evidence"`        // what was known
+	At       *time.Time `json:"at,omitempty"`    // when the evidence was taken
+	Lifts    string     `json:"lifts,omitempty"` // who can lift it
+	Remedy   *Remedy    `json:"remedy,omitempty"`
+}
+
+// Worst returns the worst verdict of the findings, Clear for none.
+func Worst(fs []Finding) Verdict {
+	w := Clear
+	for _, f := range fs {
+		w = max(w, f.Verdict)
+	}
+	return w
+}
+
+// Sort orders findings worst first, then by rule and sentence, so that the
+// same input gives the same output byte for byte.
+func Sort(fs []Finding) {
+	slices.SortStableFunc(fs, func(a, b Finding) int {
+		return cmp.Or(cmp.Compare(b.Verdict, a.Verdict), cmp.Compare(a.Rule, b.Rule), cmp.Compare(a.Sentence, b.Sentence))
+	})
+}

@@ -1,0 +1,156 @@
+// Package wear keeps the life of parts: counters, the first limit that falls
+// due, and a forecast from use. Times are UTC; running time is whole seconds.
+package wear
+
+import (
+	"errors"
+	"fmt"
+	"time"
+
+	"mainstay/core/judge"
+)
+
+// Counters is what a part has been through. All values are zero or more.
+type Counters struct {
+	Seconds  int64     `json:"seconds"`
+	Flights  int       `json:"flights"`
+	Landings int       `json:"landings"`
+	Cycles   int       `json:"cycles"`
+	Since    time.Time `json:"since"` // when calendar life began: fitted or made
+}
+
+// Add returns c with the use of one flight added.
+func (c Counters) Add(u Use) Counters {
+	c.Seconds += u.Seconds
+	c.Flights += u.Flights
+	c.Landings += u.Landings
+	c.Cycles += u.Cycles
+	return c
+}
+
+// Use is what one flight puts on a part.
+type Use struct {
+	Seconds  int64 `json:"seconds"`
+	Flights  int   `json:"flights"`
+	Landings int   `json:"landings"`
+	Cycles   int   `json:"cycles"`
+}
+
+// Limits is the life of a part; zero means no limit of that kind.
+type Limits struct {
+	Hours    float64 `json:"hours,omitempty"`
+	Flights  int     `json:"flights,omitempty"`
+	Landings int     `json:"landings,omitempty"`
+	Cycles   int     `json:"cycles,omitempty"`
+	Months   int     `json:"months,omitempty"`
+}
+
+// WarnAt is the share of a life used from which Watch is given.
+const WarnAt = 0.9
+
+// ErrCounters marks counters or limits that cannot be true.
+var ErrCounters = errors.New("counters cannot be negative")
+
+// Due is the limit that is reached first.
+type Due struct {
+	By       string        `json:"by"`       // hours, flights, landings, cycles, months, or "" without a limit
+	Used     float64       `json:"used"`     // in the unit of By
+	Limit    float64       `json:"limit"`    // in the unit of By
+	Fraction float64       `json:"fraction"` // used / limit, 1 or more when due
+	Verdict  judge.Verdict `json:"verdict"`
+	Sentence string        `json:"sentence"`
+}
+
+// Judge finds the first limit that falls due: the one with the largest share
+// used. At the limit it is Stop, from 90 percent Watch. Calendar life is
+// counted in months to the same day of the month (the last one where the
+// month is shorter). Errors: ErrCounters; a calendar limit without a start
+// date is an error too, because unknown age must not pass as new.
+func Judge(c Counters, l Limits, now time.Time) (Due, error) {
+	if c.Seconds < 0 || c.Flights < 0 || c.Landings < 0 || c.Cycles < 0 || l.Hours < 0 || l.Flights < 0 || l.Landings < 0 || l.Cycles < 0 || l.Months < 0 {
+		return Due{}, ErrCounters
+	}
+	best := Due{Fraction: -1}
+	take := func(by string, used, limit float64, due bool) {
+		if limit <= 0 {
+			return
+		}
+		f := used / limit
+		if due {
+			f = max(f, 1)
+		} else {
+			f = min(f, 0.999999)
+		}
+		if f > best.Fraction {
+			best = Due{By: by, Used: used, Limit: limit, Fraction: f}
+		}
+	}
+	take("hours", float64(c.Seconds)/3600, l.Hours, float64(c.Seconds) >= l.Hours*3600)
+	take("flights", float64(c.Flights), float64(l.Flights), c.Flights >= l.Flights)
+	take("landings", float64(c.Landings), float64(l.Landings), c.Landings >= l.Landings)
+	take("cycles", float64(c.Cycles), float64(l.Cycles), c.Cycles >= l.Cycles)
+	if l.Months > 0 {
+		if c.Since.IsZero() {
+			return Due{}, errors.New("the part has a calendar limit but no start date")
+		}
+		end := AddMonths(c.Since, l.Months)
+		used := now.Sub(c.Since).Hours() / end.Sub(c.Since).Hours() * float64(l.Months)
+		take("months", max(used, 0), float64(l.Months), !now.Before(end))
+	}
+	if best.Fraction < 0 {
+		return Due{Sentence: "No life limit set."}, nil
+	}
+	best.Verdict, best.Sentence = sentence(best)
+	return best, nil
+}
+
+func sentence(d Due) (judge.Verdict, string) {
+	switch {
+	case d.Fraction >= 1:
+		return judge.Stop, fmt.Sprintf("%.1f of %g %s used: due now.", d.Used, d.Limit, d.By)
+	case d.Fraction >= WarnAt:
+		return judge.Watch, fmt.Sprintf("%.1f of %g %s used: %.1f left.", d.Used, d.Limit, d.By, d.Limit-d.Used)
+	}
+	return judge.Clear, fmt.Sprintf("%.1f of %g %s used.", d.Used, d.Limit, d.By)
+}
+
+// AddMonths adds calendar months and stays in the month it reaches: 31 August
+// plus six months is the last day of February, not early March.
+func AddMonths(t time.Time, months int) time.Time {
+	y, m, d := t.Date()
+	first := time.Date(y, m+time.Month(months), 1, t.Hour(), t.Minute(), t.Second(), t.Nanosecond(), t.Location())
+	last := first.AddDate(0, 1, -1).Day()
+	return first.AddDate(0, 0, min(d, last)-1)
+}
+
+// DayUse is the use of one day, in the unit of the limit it is held against.
+type DayUse struct {
+	DaysAgo int // 0 is today
+	Amount  float64
+}
+
+// Forecast estimates the days until remaining is used up, from the daily use
+// of the last 28 days with the last 14 counted twice:
+//
+//	rate = (2 sum(last 14) + sum(14 before)) / (2*14 + 14)
+//
+// ok is false when nothing was used in that time: no use, no date. A remaining
+// of zero or less gives 0 days: it is due.
+func Forecast(uses []DayUse, remaining float64) (days float64, ok bool) {
+	if remaining <= 0 {
+		return 0, true
+	}
+	sum := 0.0
+	for _, u := range uses {
+		switch {
+		case u.DaysAgo >= 0 && u.DaysAgo < 14:
+			sum += 2 * u.Amount
+		case u.DaysAgo >= 14 && u.DaysAgo < 28:
+			sum += u.Amount
+		}
+	}
+	if sum <= 0 {
+		return 0, false
+	}
+	return remaining / (sum / 42), true
+}

@@ -1,0 +1,94 @@
+package wear_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mainstay/core/judge"
+	"mainstay/core/wear"
+)
+
+func date(y int, m time.Month, d int) time.Time { return time.Date(y, m, d, 0, 0, 0, 0, time.UTC) }
+
+func TestFirstLimitWins(t *testing.T) {
+	l := wear.Limits{Hours: 24, Months: 6}
+	now := date(2026, 3, 1)
+	for _, c := range []struct {
+		name string
+		c    wear.Counters
+		by   string
+		v    judge.Verdict
+	}{
+		{"new", wear.Counters{Since: now}, "hours", judge.Clear},
+		{"hours reach first", wear.Counters{Seconds: 24 * 3600, Since: now}, "hours", judge.Stop},
+		{"one second before", wear.Counters{Seconds: 24*3600 - 1, Since: now}, "hours", judge.Watch},
+		{"months reach first", wear.Counters{Seconds: 3600, Since: date(2025, 9, 1)}, "months", judge.Stop},
+		{"a day before six months", wear.Counters{Seconds: 3600, Since: date(2025, 9, 2)}, "months", judge.Watch},
+	} {
+		d, err := wear.Judge(c.c, l, now)
+		require.NoError(t, err, c.name)
+		assert.Equal(t, c.by, d.By, c.name)
+		assert.Equal(t, c.v, d.Verdict, "%s: %s", c.name, d.Sentence)
+	}
+}
+
+func TestUnknownAgeIsAnError(t *testing.T) {
+	_, err := wear.Judge(wear.Counters{}, wear.Limits{Months: 6}, date(2026, 1, 1))
+	assert.Error(t, err)
+	_, err = wear.Judge(wear.Counters{Seconds: -1}, wear.Limits{}, date(2026, 1, 1))
+	assert.ErrorIs(t, err, wear.ErrCounters)
+	d, err := wear.Judge(wear.Counters{Seconds: 1e9}, wear.Limits{}, date(2026, 1, 1))
+	require.NoError(t, err)
+	assert.Equal(t, judge.Clear, d.Verdict)
+}
+
+func TestAddMonthsStaysInTheMonth(t *testing.T) {
+	assert.Equal(t, date(2026, 2, 28), wear.AddMonths(date(2025, 8, 31), 6))
+	assert.Equal(t, date(2028, 2, 29), wear.AddMonths(date(2027, 8, 31), 6))
+	assert.Equal(t, date(2027, 1, 15), wear.AddMonths(date(2026, 12, 15), 1))
+}
+
+// More use never makes a part fresher, and being due agrees with a plain
+// comparison of each counter.
+func TestDueAgreesWithPlainComparison(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		c := wear.Counters{
+			Seconds: rapid.Int64Range(0, 400000).Draw(t, "s"), Flights: rapid.IntRange(0, 300).Draw(t, "f"),
+			Landings: rapid.IntRange(0, 300).Draw(t, "l"), Cycles: rapid.IntRange(0, 300).Draw(t, "c"),
+		}
+		l := wear.Limits{Hours: float64(rapid.IntRange(0, 100).Draw(t, "H")), Flights: rapid.IntRange(0, 250).Draw(t, "F"),
+			Landings: rapid.IntRange(0, 250).Draw(t, "L"), Cycles: rapid.IntRange(0, 250).Draw(t, "C")}
+		d, err := wear.Judge(c, l, date(2026, 1, 1))
+		require.NoError(t, err)
+		plain := l.Hours > 0 && float64(c.Seconds)/3600 >= l.Hours || l.Flights > 0 && c.Flights >= l.Flights ||
+			l.Landings > 0 && c.Landings >= l.Landings || l.Cycles > 0 && c.Cycles >= l.Cycles
+		assert.Equal(t, plain, d.Verdict == judge.Stop)
+		more, err := wear.Judge(c.Add(wear.Use{Seconds: 600, Flights: 1, Landings: 1, Cycles: 1}), l, date(2026, 1, 1))
+		require.NoError(t, err)
+		assert.GreaterOrEqual(t, more.Fraction, d.Fraction)
+	})
+}
+
+func TestForecast(t *testing.T) {
+	// One hour a day for 28 days: rate 1 h/day, 10 h left is 10 days.
+	var daily []wear.DayUse
+	for d := range 28 {
+		daily = append(daily, wear.DayUse{DaysAgo: d, Amount: 1})
+	}
+	days, ok := wear.Forecast(daily, 10)
+	assert.True(t, ok)
+	assert.InDelta(t, 10, days, 1e-9)
+	// Only the recent half: 14 h over the last 14 days count double, 2/3 h a day.
+	days, ok = wear.Forecast(daily[:14], 10)
+	assert.True(t, ok)
+	assert.InDelta(t, 15, days, 1e-9)
+	_, ok = wear.Forecast([]wear.DayUse{{DaysAgo: 40, Amount: 5}}, 10)
+	assert.False(t, ok, "no use, no date")
+	days, ok = wear.Forecast(nil, 0)
+	assert.True(t, ok)
+	assert.Zero(t, days)
+}

@@ -1,0 +1,216 @@
+package fleet
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/google/uuid"
+
+	"mainstay/core/airframe"
+	"mainstay/core/gate"
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+)
+
+// Condition is what the fleet knows about one aircraft for the gate.
+type Condition struct {
+	Aircraft   Aircraft
+	Type       airframe.Type
+	Groundings []Grounding
+	Parts      map[string]Part // by station
+	PacksReady int
+}
+
+// Conditions returns the condition of the given aircraft, or of the whole
+// fleet for nil, by name. It asks a fixed number of queries however many
+// aircraft there are.
+func (s *Service) Conditions(ctx context.Context, ids []uuid.UUID) ([]Condition, error) {
+	g := s.DB.WithContext(ctx)
+	var crafts []Aircraft
+	q := g.Order("lower(name)")
+	if ids != nil {
+		q = q.Where("id in ?", ids)
+	}
+	if err := q.Find(&crafts).Error; err != nil {
+		return nil, err
+	}
+	types, err := s.typesByKey(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]Condition, len(crafts))
+	at := make(map[uuid.UUID]*Condition, len(crafts))
+	for i, a := range crafts {
+		out[i] = Condition{Aircraft: a, Type: types[a.TypeKey], Parts: map[string]Part{}}
+		at[a.ID] = &out[i]
+	}
+	narrow := func(sql string) (string, []any) {
+		if ids == nil {
+			return sql, nil
+		}
+		return sql + " and aircraft_id in ?", []any{ids}
+	}
+	var grounds []Grounding
+	sql, args := narrow("select * from groundings where lifted_at is null")
+	if err := g.Raw(sql, args...).Scan(&grounds).Error; err != nil {
+		return nil, err
+	}
+	for _, x := range grounds {
+		if c := at[x.AircraftID]; c != nil {
+			c.Groundings = append(c.Groundings, x)
+		}
+	}
+	var parts []Part
+	sql, args = narrow("select * from parts where aircraft_id is not null")
+	if err := g.Raw(sql, args...).Scan(&parts).Error; err != nil {
+		return nil, err
+	}
+	for _, p := range parts {
+		if c := at[*p.AircraftID]; c != nil {
+			c.Parts[*p.Station] = p
+		}
+	}
+	return out, s.countReady(ctx, out)
+}
+
+func (s *Service) countReady(ctx context.Context, cs []Condition) error {
+	var groups []struct {
+		Chemistry string
+		Cells     int
+		Capacity  int
+		N         int
+	}
+	if err := s.DB.WithContext(ctx).Raw("select chemistry, cells, capacity_mah as capacity, count(*) as n from packs where state = 'charged' group by 1, 2, 3").Scan(&groups).Error; err != nil {
+		return err
+	}
+	for i := range cs {
+		for _, x := range groups {
+			if want := cs[i].Type.Packs; string(want.Chemistry) == x.Chemistry && want.Cells == x.Cells && x.Capacity >= want.CapacityMAh {
+				cs[i].PacksReady += x.N
+			}
+		}
+	}
+	return nil
+}
+
+// GateParts lists the stations that must carry a part, with what is there.
+func (c Condition) GateParts() []gate.Part {
+	var out []gate.Part
+	for _, st := range c.Type.PartStations() {
+		gp := gate.Part{Station: st.ID, Label: st.Label, Kind: st.Part, Limits: c.Type.Wear[st.Part]}
+		if p, ok := c.Parts[st.ID]; ok {
+			gp.ID, gp.Counters = p.ID.String(), p.Counters()
+		}
+		out = append(out, gp)
+	}
+	return out
+}
+
+// PackView is a pack with its newest reading.
+type PackView struct {
+	Pack
+	Reading  *Reading
+	FittedTo string
+}
+
+// PackViews returns the given packs, or the whole rack for nil, each with its
+// newest reading, in two queries.
+func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, error) {
+	g := s.DB.WithContext(ctx)
+	where, args := "", []any{}
+	if ids != nil {
+		if len(ids) == 0 {
+			return nil, nil
+		}
+		where, args = "where p.id in ?", []any{ids}
+	}
+	var packs []struct {
+		Pack
+		FittedTo string
+	}
+	if err := g.Raw("select p.*, coalesce(a.name, '') as fitted_to from packs p left join aircraft a on a.id = p.aircraft_id "+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
+		return nil, err
+	}
+	var readings []Reading
+	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r `+where, args...).Scan(&readings).Error; err != nil {
+		return nil, err
+	}
+	newest := make(map[uuid.UUID]*Reading, len(readings))
+	for i := range readings {
+		newest[readings[i].PackID] = &readings[i]
+	}
+	out := make([]PackView, len(packs))
+	for i, p := range packs {
+		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo}
+	}
+	return out, nil
+}
+
+// GatePack is the pack as the gate takes it; for is the aircraft it would fly.
+func (v PackView) GatePack(forAircraft uuid.UUID) gate.Pack {
+	out := gate.Pack{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells, Capacity: v.CapacityMAh, State: pack.State(v.State), Cycles: v.Cycles}
+	if v.AircraftID != nil && *v.AircraftID != forAircraft {
+		out.InUseBy = v.FittedTo
+	}
+	if r := v.Reading; r != nil {
+		gr := &gate.PackReading{At: r.At, CellMV: r.Millivolts()}
+		if r.RestedMin != nil {
+			gr.RestedMin = *r.RestedMin
+		}
+		if r.Percent != nil {
+			p := units.Percent(*r.Percent)
+			gr.Percent = &p
+		}
+		if r.TemperatureC != nil {
+			t := units.Celsius(*r.TemperatureC)
+			gr.Temperature = &t
+		}
+		out.Reading = gr
+	}
+	return out
+}
+
+// Level is the charge of a pack as far as its newest reading tells.
+func (v PackView) Level() (percent, plusMinus *float64, spread *int) {
+	r := v.Reading
+	if r == nil {
+		return nil, nil, nil
+	}
+	zero := 0.0
+	if r.Percent != nil {
+		percent, plusMinus = r.Percent, &zero
+	}
+	if d, low, err := pack.Spread(r.Millivolts()); err == nil {
+		n := int(d)
+		spread = &n
+		if percent == nil && r.RestedMin != nil {
+			if c, err := pack.PercentFromVolts(pack.Chemistry(v.Chemistry), r.Millivolts()[low], *r.RestedMin); err == nil {
+				p, pm := float64(c.Percent), float64(c.PlusMinus)
+				percent, plusMinus = &p, &pm
+			}
+		}
+	}
+	return percent, plusMinus, spread
+}
+
+// Judge says in one sentence how a pack stands, apart from its charge.
+func (v PackView) Judge() (judge.Verdict, string) {
+	switch pack.State(v.State) {
+	case pack.Quarantine:
+		return judge.Stop, "In quarantine: must not be charged or flown."
+	case pack.Retired:
+		return judge.Stop, "Retired."
+	}
+	if v.Reading == nil {
+		return judge.Watch, "Never read."
+	}
+	if len(v.Reading.CellMV) == 0 {
+		return judge.Watch, "Cells were not read."
+	}
+	j, err := pack.JudgeCells(pack.Chemistry(v.Chemistry), v.Cells, v.Reading.Millivolts())
+	if err != nil {
+		return judge.Stop, fmt.Sprintf("Reading not usable: %v.", err)
+	}
+	return j.Verdict, j.Sentence
+}

@@ -1,0 +1,133 @@
+package fleet
+
+import (
+	"cmp"
+	"context"
+	"maps"
+	"slices"
+
+	openapi_types "github.com/oapi-codegen/runtime/types"
+
+	"mainstay/api"
+	"mainstay/core/airframe"
+	"mainstay/internal/platform/fault"
+)
+
+// Handlers serve the operations of the fleet.
+type Handlers struct{ Fleet *Service }
+
+func sortedTypes(m map[string]airframe.Type) []airframe.Type {
+	return slices.SortedFunc(maps.Values(m), func(a, b airframe.Type) int { return cmp.Compare(a.Name, b.Name) })
+}
+
+func (h *Handlers) ListTypes(ctx context.Context, _ api.ListTypesRequestObject) (api.ListTypesResponseObject, error) {
+	ts, err := h.Fleet.Types(ctx)
+	out := api.ListTypes200JSONResponse{Types: []api.TypeEntry{}}
+	for _, t := range ts {
+		out.Types = append(out.Types, WireType(t))
+	}
+	return out, err
+}
+
+func (h *Handlers) GetType(ctx context.Context, r api.GetTypeRequestObject) (api.GetTypeResponseObject, error) {
+	t, err := h.Fleet.Type(ctx, r.Key)
+	return api.GetType200JSONResponse(t), err
+}
+
+func (h *Handlers) AddType(ctx context.Context, r api.AddTypeRequestObject) (api.AddTypeResponseObject, error) {
+	if err := h.Fleet.AddType(ctx, *r.Body); err != nil {
+		return nil, err
+	}
+	return api.AddType201JSONResponse(WireType(*r.Body)), nil
+}
+
+func (h *Handlers) AddAircraft(ctx context.Context, r api.AddAircraftRequestObject) (api.AddAircraftResponseObject, error) {
+	b := r.Body
+	a, err := h.Fleet.AddAircraft(ctx, NewAircraft{ID: b.Id, TypeKey: b.TypeKey, Name: b.Name, Serial: b.Serial, Registration: b.Registration,
+		RegistrationExpires: api.TimeOf(b.RegistrationExpires), FitNewParts: b.FitNewParts})
+	return api.AddAircraft201JSONResponse(WireAircraft(a)), err
+}
+
+func (h *Handlers) UpdateAircraft(ctx context.Context, r api.UpdateAircraftRequestObject) (api.UpdateAircraftResponseObject, error) {
+	b := r.Body
+	a, err := h.Fleet.Update(ctx, r.Id, Edit{Version: b.Version, Name: b.Name, Registration: b.Registration, RegistrationExpires: api.TimeOf(b.RegistrationExpires), Active: b.Active})
+	return api.UpdateAircraft200JSONResponse(WireAircraft(a)), err
+}
+
+func (h *Handlers) GroundAircraft(ctx context.Context, r api.GroundAircraftRequestObject) (api.GroundAircraftResponseObject, error) {
+	return api.GroundAircraft204Response{}, h.Fleet.Ground(ctx, r.Body.Id, r.Id, ByPerson, r.Body.Reason)
+}
+
+func (h *Handlers) ReturnAircraft(ctx context.Context, r api.ReturnAircraftRequestObject) (api.ReturnAircraftResponseObject, error) {
+	return api.ReturnAircraft204Response{}, h.Fleet.Return(ctx, r.Id, r.Body.Note, r.Body.Pin)
+}
+
+func (h *Handlers) FitParts(ctx context.Context, r api.FitPartsRequestObject) (api.FitPartsResponseObject, error) {
+	f := FitParts{Source: string(r.Body.Source), Old: string(r.Body.Old), CutUp: r.Body.CutUp}
+	for _, x := range r.Body.Fits {
+		f.Fits = append(f.Fits, Fit{PartID: x.PartId, Station: x.Station, Serial: x.Serial})
+	}
+	return api.FitParts204Response{}, h.Fleet.FitParts(ctx, r.Id, f)
+}
+
+func (h *Handlers) ListPacks(ctx context.Context, _ api.ListPacksRequestObject) (api.ListPacksResponseObject, error) {
+	ps, err := h.Fleet.WirePacks(ctx, nil)
+	return api.ListPacks200JSONResponse{Packs: ps}, err
+}
+
+// view returns one pack as sent to the interface.
+func (h *Handlers) view(ctx context.Context, id openapi_types.UUID) (api.Pack, PackView, error) {
+	views, err := h.Fleet.PackViews(ctx, []openapi_types.UUID{id})
+	if err != nil {
+		return api.Pack{}, PackView{}, err
+	}
+	if len(views) == 0 {
+		return api.Pack{}, PackView{}, fault.Missing("pack")
+	}
+	types, err := h.Fleet.typesByKey(ctx)
+	return WirePack(views[0], types), views[0], err
+}
+
+func (h *Handlers) AddPack(ctx context.Context, r api.AddPackRequestObject) (api.AddPackResponseObject, error) {
+	b := r.Body
+	p, err := h.Fleet.AddPack(ctx, NewPack{ID: b.Id, Label: b.Label, Serial: b.Serial, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles})
+	if err != nil {
+		return nil, err
+	}
+	v, _, err := h.view(ctx, p.ID)
+	return api.AddPack201JSONResponse(v), err
+}
+
+func (h *Handlers) GetPack(ctx context.Context, r api.GetPackRequestObject) (api.GetPackResponseObject, error) {
+	p, v, err := h.view(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
+	var rs []Reading
+	if err := h.Fleet.DB.WithContext(ctx).Raw("select * from pack_readings where pack_id = ? order by at desc, id desc limit 60", r.Id).Scan(&rs).Error; err != nil {
+		return nil, err
+	}
+	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}}
+	for _, x := range rs {
+		out.Readings = append(out.Readings, wireReading(v, x))
+	}
+	return out, nil
+}
+
+func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (api.MovePackResponseObject, error) {
+	if _, err := h.Fleet.MovePack(ctx, r.Id, r.Body.State, r.Body.Note, r.Body.Version); err != nil {
+		return nil, err
+	}
+	v, _, err := h.view(ctx, r.Id)
+	return api.MovePack200JSONResponse(v), err
+}
+
+func (h *Handlers) ReadPack(ctx context.Context, r api.ReadPackRequestObject) (api.ReadPackResponseObject, error) {
+	b := r.Body
+	x, err := h.Fleet.ReadPack(ctx, r.Id, NewReading{ID: b.Id, CellMV: b.CellMv, RestedMin: b.RestedMin, Percent: b.Percent, TemperatureC: b.TemperatureC, Source: "hand"})
+	if err != nil {
+		return nil, err
+	}
+	_, v, err := h.view(ctx, r.Id)
+	return api.ReadPack201JSONResponse(wireReading(v, x)), err
+}

@@ -1,0 +1,229 @@
+package fleet
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/lib/pq"
+	"gorm.io/gorm"
+
+	"mainstay/core/crew"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Pack is a flight battery.
+type Pack struct {
+	ID          uuid.UUID
+	Label       string
+	Serial      string
+	Chemistry   string
+	Cells       int
+	CapacityMAh int `gorm:"column:capacity_mah"`
+	Cycles      int
+	State       string
+	StateSince  time.Time
+	AircraftID  *uuid.UUID
+	Seconds     int64
+	Flights     int
+	Version     int
+	CreatedAt   time.Time
+}
+
+// TableName is the table of packs.
+func (Pack) TableName() string { return "packs" }
+
+// Reading is one reading of a pack.
+type Reading struct {
+	ID           uuid.UUID
+	PackID       uuid.UUID
+	At           time.Time
+	ByName       string
+	Source       string
+	CellMV       pq.Int64Array `gorm:"column:cell_mv;type:int[]"`
+	RestedMin    *float64
+	Percent      *float64
+	TemperatureC *float64 `gorm:"column:temperature_c"`
+}
+
+// TableName is the table of readings.
+func (Reading) TableName() string { return "pack_readings" }
+
+// Millivolts returns the cells as the core takes them.
+func (r Reading) Millivolts() []units.Millivolts {
+	out := make([]units.Millivolts, len(r.CellMV))
+	for i, v := range r.CellMV {
+		out[i] = units.Millivolts(v)
+	}
+	return out
+}
+
+// NewPack is what a new pack comes with.
+type NewPack struct {
+	ID                   uuid.UUID
+	Label, Serial        string
+	Chemistry            string
+	Cells, MilliampHours int
+	Cycles               int
+}
+
+// AddPack adds a pack in storage state. Adding the same id twice changes
+// nothing.
+func (s *Service) AddPack(ctx context.Context, n NewPack) (Pack, error) {
+	var fields []fault.Field
+	if strings.TrimSpace(n.Label) == "" {
+		fields = append(fields, fault.Field{Field: "label", Sentence: "Enter what stands on the pack's label."})
+	}
+	if strings.TrimSpace(n.Serial) == "" {
+		fields = append(fields, fault.Field{Field: "serial", Sentence: "Enter the maker's serial number."})
+	}
+	if _, err := pack.CellOf(pack.Chemistry(n.Chemistry)); err != nil {
+		fields = append(fields, fault.Field{Field: "chemistry", Sentence: "Choose a chemistry from the list."})
+	}
+	if err := fault.BadFields(fields); err != nil {
+		return Pack{}, err
+	}
+	var old Pack
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&old, "id = ?", n.ID).Error; err != nil || old.ID != uuid.Nil {
+		return old, err
+	}
+	now := s.Clock.Now()
+	p := Pack{ID: n.ID, Label: strings.TrimSpace(n.Label), Serial: strings.TrimSpace(n.Serial), Chemistry: n.Chemistry, Cells: n.Cells, CapacityMAh: n.MilliampHours,
+		Cycles: n.Cycles, State: string(pack.Storage), StateSince: now, Version: 1, CreatedAt: now}
+	return p, db.Translate(s.DB.WithContext(ctx).Create(&p).Error)
+}
+
+// Pack returns one pack.
+func (s *Service) Pack(ctx context.Context, id uuid.UUID) (Pack, error) {
+	var p Pack
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&p, "id = ?", id).Error; err != nil {
+		return p, err
+	}
+	if p.ID == uuid.Nil {
+		return p, fault.Missing("pack")
+	}
+	return p, nil
+}
+
+// MovePack moves a pack to another state by hand. Fitted and back is done by
+// release and flight, not by hand. Out of quarantine and into retirement only
+// a technician or chief may move it.
+func (s *Service) MovePack(ctx context.Context, id uuid.UUID, to pack.State, note string, version int) (Pack, error) {
+	by := people.From(ctx)
+	var p Pack
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := tx.Raw("select * from packs where id = ? for update", id).Scan(&p).Error; err != nil {
+			return err
+		}
+		if p.ID == uuid.Nil {
+			return fault.Missing("pack")
+		}
+		if p.Version != version {
+			return fault.Stale("pack")
+		}
+		from := pack.State(p.State)
+		if to == pack.Fitted || from == pack.Fitted && to != pack.Quarantine {
+			return fault.Clash("move-not-allowed", "A pack is fitted by a release and freed by its withdrawal or by logging the flight, not by hand.")
+		}
+		if (from == pack.Quarantine || to == pack.Retired) && !by.Has(crew.Technician) {
+			return fault.Denied("Only a technician or chief takes a pack out of quarantine or retires it.")
+		}
+		if (from == pack.Quarantine || to == pack.Quarantine || to == pack.Retired) && len(strings.TrimSpace(note)) < 3 {
+			return fault.Bad("note", "Say why: what was seen or measured.")
+		}
+		return s.SetState(ctx, tx, &p, to, nil, note)
+	})
+	return p, err
+}
+
+// SetState moves a pack inside tx when the move is legal, and puts moves that
+// matter for safety on record.
+func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.State, aircraft *uuid.UUID, note string) error {
+	from := pack.State(p.State)
+	if err := pack.Move(from, to); err != nil {
+		return fault.Clash("move-not-allowed", "%s: %s.", p.Label, err)
+	}
+	now, by := s.Clock.Now(), people.From(ctx)
+	p.State, p.StateSince, p.AircraftID, p.Version = string(to), now, aircraft, p.Version+1
+	if err := tx.Exec("update packs set state = ?, state_since = ?, aircraft_id = ?, version = ? where id = ?", p.State, now, aircraft, p.Version, p.ID).Error; err != nil {
+		return err
+	}
+	if to != pack.Quarantine && to != pack.Retired && from != pack.Quarantine {
+		return nil
+	}
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PackMoved, Subject: p.ID, At: now, ByID: by.ID, ByName: by.Name,
+		Summary: fmt.Sprintf("%s from %s to %s: %s", p.Label, from, to, note), Content: map[string]any{"pack": p.Label, "from": from, "to": to, "note": note}})
+	return err
+}
+
+// NewReading is a reading entered for a pack.
+type NewReading struct {
+	ID           uuid.UUID
+	CellMV       []int
+	RestedMin    *float64
+	Percent      *float64
+	TemperatureC *float64
+	Source       string
+}
+
+// ReadPack stores a reading. A reading with the same id is stored once.
+func (s *Service) ReadPack(ctx context.Context, id uuid.UUID, n NewReading) (Reading, error) {
+	var r Reading
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var p Pack
+		if err := tx.Limit(1).Find(&p, "id = ?", id).Error; err != nil {
+			return err
+		}
+		if p.ID == uuid.Nil {
+			return fault.Missing("pack")
+		}
+		var err error
+		r, err = s.store(ctx, tx, p, n)
+		return err
+	})
+	return r, err
+}
+
+func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) (Reading, error) {
+	if len(n.CellMV) != 0 && len(n.CellMV) != p.Cells {
+		return Reading{}, fault.Bad("cell_mv", "%s has %d cells; %d were entered.", p.Label, p.Cells, len(n.CellMV))
+	}
+	if len(n.CellMV) == 0 && n.Percent == nil && n.TemperatureC == nil {
+		return Reading{}, fault.Bad("cell_mv", "Enter the cells, the level or the temperature.")
+	}
+	if i := slices.IndexFunc(n.CellMV, func(v int) bool { return v < 500 || v > 5000 }); i >= 0 {
+		return Reading{}, fault.Bad("cell_mv", "Cell %d must be between 500 and 5000 mV.", i+1)
+	}
+	r := Reading{ID: n.ID, PackID: p.ID, At: s.Clock.Now(), ByName: people.From(ctx).Name, Source: n.Source, CellMV: pq.Int64Array{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC}
+	for _, v := range n.CellMV {
+		r.CellMV = append(r.CellMV, int64(v))
+	}
+	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c) values (?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
+		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC)
+	return r, res.Error
+}
+
+// StoreReading stores a reading inside another use case's transaction.
+func (s *Service) StoreReading(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) error {
+	_, err := s.store(ctx, tx, p, n)
+	return err
+}
+
+// LockPacks reads packs for update in a fixed order, so that two transactions
+// never wait for each other in a ring.
+func LockPacks(tx *gorm.DB, ids []uuid.UUID) ([]Pack, error) {
+	var out []Pack
+	if len(ids) == 0 {
+		return out, nil
+	}
+	err := tx.Raw("select * from packs where id in ? order by id for update", ids).Scan(&out).Error
+	return out, err
+}

@@ -1,0 +1,195 @@
+// Package flights takes a flight from the gate to the log: the question
+// whether it may fly, the pilot's signed release, the flight itself and the
+// transaction that puts its use on everything that flew.
+package flights
+
+import (
+	"context"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/crew"
+	"mainstay/core/gate"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/walkround"
+)
+
+// Service holds the use cases of flights.
+type Service struct {
+	DB         *gorm.DB
+	Clock      clock.Clock
+	People     *people.Service
+	Fleet      *fleet.Service
+	Walkrounds *walkround.Service
+}
+
+// in returns the service working inside a transaction.
+func (s *Service) in(tx *gorm.DB) *Service {
+	f, w := *s.Fleet, *s.Walkrounds
+	f.DB, w.DB = tx, tx
+	w.Fleet = &f
+	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: &f, Walkrounds: &w}
+}
+
+// Known is everything known about one aircraft, with the gate's input.
+type Known struct {
+	fleet.Condition
+	Walk    *walkround.Evidence
+	Input   gate.Input
+	Flight  *openFlight
+	Release *openRelease
+}
+
+type openFlight struct {
+	ID         uuid.UUID
+	AircraftID uuid.UUID
+	PilotID    uuid.UUID
+	Pilot      string
+	Aircraft   string
+	State      string
+	TookOffAt  time.Time
+}
+
+type openRelease struct {
+	ID         uuid.UUID
+	AircraftID uuid.UUID
+	PilotID    uuid.UUID
+	Pilot      string
+	At         time.Time
+}
+
+// Know gathers what is known about the given aircraft, or the whole fleet for
+// nil, for the aircraft scope of the gate. The number of queries does not
+// depend on the number of aircraft.
+func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
+	conds, err := s.Fleet.Conditions(ctx, ids)
+	if err != nil {
+		return nil, err
+	}
+	walks, err := s.Walkrounds.ForGate(ctx, ids)
+	if err != nil {
+		return nil, err
+	}
+	var flights []openFlight
+	if err := s.DB.WithContext(ctx).Raw(`select f.id, f.aircraft_id, f.pilot_id, p.name as pilot, a.name as aircraft, f.state, f.took_off_at from flights f
+		join people p on p.id = f.pilot_id join aircraft a on a.id = f.aircraft_id where f.state <> 'logged'`).Scan(&flights).Error; err != nil {
+		return nil, err
+	}
+	var releases []openRelease
+	if err := s.DB.WithContext(ctx).Raw(`select r.id, r.aircraft_id, r.pilot_id, p.name as pilot, r.at from releases r join people p on p.id = r.pilot_id where r.state = 'open'`).Scan(&releases).Error; err != nil {
+		return nil, err
+	}
+	c, _, err := s.People.Crew(ctx)
+	if err != nil {
+		return nil, err
+	}
+	now := s.Clock.Now()
+	out := make([]Known, len(conds))
+	for i, cond := range conds {
+		k := Known{Condition: cond, Walk: walks[cond.Aircraft.ID]}
+		if k.Walk == nil {
+			k.Walk = &walkround.Evidence{}
+		}
+		for j := range flights {
+			if flights[j].AircraftID == cond.Aircraft.ID {
+				k.Flight = &flights[j]
+			}
+		}
+		for j := range releases {
+			if releases[j].AircraftID == cond.Aircraft.ID {
+				k.Release = &releases[j]
+			}
+		}
+		k.Input = k.input(now, c.Day(now))
+		out[i] = k
+	}
+	return out, nil
+}
+
+func (k Known) input(now, day time.Time) gate.Input {
+	a := k.Aircraft
+	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Day: day, Type: k.Type, PacksReady: k.PacksReady, Parts: k.GateParts(),
+		Aircraft: gate.Aircraft{ID: a.ID.String(), Name: a.Name, Active: a.Active, Registration: a.Registration, RegistrationExpires: a.RegistrationExpires, LastLanding: a.LastLandingAt},
+		Defects:  k.Walk.GateDefects(k.label), Walkround: k.Walk.Walkround, Turnaround: k.Walk.Turnaround, Draft: k.Walk.Draft}
+	for _, g := range k.Groundings {
+		in.Groundings = append(in.Groundings, gate.Grounding{ID: g.ID.String(), Reason: g.Reason, By: g.ByName, At: g.At, Cause: g.Cause})
+	}
+	if f := k.Flight; f != nil {
+		in.InAir = &gate.InAir{FlightID: f.ID.String(), Pilot: f.Pilot, Landed: f.State == stateLanded}
+	}
+	if r := k.Release; r != nil {
+		in.Released = &gate.Release{ID: r.ID.String(), Pilot: r.Pilot, At: r.At}
+	}
+	return in
+}
+
+// label names a station of the aircraft's type.
+func (k Known) label(station string) string {
+	for _, st := range k.Type.Stations() {
+		if st.ID == station {
+			return st.Label
+		}
+	}
+	return station
+}
+
+// one returns what is known about one aircraft.
+func (s *Service) one(ctx context.Context, id uuid.UUID) (Known, error) {
+	ks, err := s.Know(ctx, []uuid.UUID{id})
+	if err != nil {
+		return Known{}, err
+	}
+	if len(ks) == 0 {
+		return Known{}, fault.Missing("aircraft")
+	}
+	return ks[0], nil
+}
+
+// forFlight widens the input to a whole flight with pilot, packs and wind.
+func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, packs []uuid.UUID, w *gate.Wind) (gate.Input, error) {
+	in := k.Input
+	in.Scope, in.Wind = gate.WholeFlight, w
+	p, err := s.People.Get(ctx, pilot)
+	if err != nil {
+		return in, err
+	}
+	in.Pilot = &gate.Pilot{ID: p.ID.String(), Name: p.Name, IsPilot: hasPilot(p), Certificate: p.Certificate, TrainedOn: p.TrainedOn}
+	var air struct{ Name string }
+	if err := s.DB.WithContext(ctx).Raw("select a.name from flights f join aircraft a on a.id = f.aircraft_id where f.pilot_id = ? and f.state = 'air' and f.aircraft_id <> ?", pilot, k.Aircraft.ID).Scan(&air).Error; err != nil {
+		return in, err
+	}
+	in.Pilot.InAir = air.Name
+	views, err := s.Fleet.PackViews(ctx, append([]uuid.UUID{}, packs...))
+	if err != nil {
+		return in, err
+	}
+	for _, id := range packs {
+		for _, v := range views {
+			if v.ID == id {
+				in.Packs = append(in.Packs, v.GatePack(k.Aircraft.ID))
+			}
+		}
+	}
+	return in, nil
+}
+
+// hasPilot asks for the role itself: a chief without it does not fly.
+func hasPilot(p people.Person) bool {
+	for _, r := range p.Held() {
+		if r == crew.Pilot {
+			return true
+		}
+	}
+	return false
+}
+
+// Stations judges each station by its part's life, its defects and what the
+// newest walk found there.
+func (k Known) Stations() []StationState {
+	return stationStates(k.Type, k.Input, k.Walk)
+}

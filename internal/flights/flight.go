@@ -1,0 +1,258 @@
+package flights
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/airframe"
+	"mainstay/core/checks"
+	"mainstay/core/gate"
+	"mainstay/core/judge"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+)
+
+// States of a flight.
+const (
+	stateAir    = "air"
+	stateLanded = "landed"
+	stateLogged = "logged"
+)
+
+// Flight is one flight from take-off to log.
+type Flight struct {
+	ID         uuid.UUID
+	ReleaseID  *uuid.UUID
+	AircraftID uuid.UUID
+	PilotID    uuid.UUID
+	PackIDs    db.UUIDs `gorm:"type:uuid[]"`
+	Purpose    string
+	TookOffAt  time.Time
+	LandedAt   *time.Time
+	LoggedAt   *time.Time
+	State      string
+	Seconds    int
+	Landings   int
+	Remarks    string
+	Hover      *checks.Judgement `gorm:"serializer:json"`
+	Warmth     *checks.Judgement `gorm:"serializer:json"`
+	Source     string
+	Events     int
+}
+
+// TableName is the table of flights.
+func (Flight) TableName() string { return "flights" }
+
+// Event is one thing that happened in flight.
+type Event struct {
+	ID       uuid.UUID
+	FlightID uuid.UUID
+	Kind     string
+	Note     string
+	At       time.Time
+	ByName   string
+}
+
+// TableName is the table of events.
+func (Event) TableName() string { return "flight_events" }
+
+// TakeOff starts a flight on a release. The gate is asked once more: what was
+// true at the signature must still be true. Taking off twice with the same id
+// changes nothing.
+func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *time.Time) (Flight, error) {
+	by := people.From(ctx)
+	var f Flight
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&f, "id = ?", id).Error; err != nil || f.ID != uuid.Nil {
+		return f, err
+	}
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var r Release
+		if err := s.lockRelease(tx, release, &r); err != nil {
+			return err
+		}
+		switch {
+		case r.PilotID != by.ID:
+			return fault.Denied("Only the pilot who released this flight takes off.")
+		case r.State == "withdrawn":
+			return fault.Clash("release-withdrawn", "This release was withdrawn. Ask the gate again.")
+		case r.State == "flown":
+			return fault.Clash("already-flown", "This release has already been flown. Ask the gate again for the next flight.")
+		case s.Clock.Now().Sub(r.At) > ReleaseValidFor:
+			return fault.Clash("release-expired", "The release is over 60 minutes old, and so is the wind it rests on. Stay on the ground, withdraw it and ask the gate again.")
+		}
+		k, err := s.in(tx).one(ctx, r.AircraftID)
+		if err != nil {
+			return err
+		}
+		k.Input.Released = nil
+		in, err := s.in(tx).forFlight(ctx, k, by.ID, r.PackIDs, &r.Wind)
+		if err != nil {
+			return err
+		}
+		if out := gate.Judge(in); out.Verdict == judge.Stop {
+			return fault.Clash("gate-stop", "Stay on the ground: %s", out.Findings[0].Sentence)
+		}
+		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live"}
+		if deviceAt != nil {
+			// The server's time counts; the device's is kept beside it when they differ.
+			if d := f.TookOffAt.Sub(*deviceAt); d > 5*time.Second || d < -5*time.Second {
+				f.Remarks = "Device clock at take-off: " + deviceAt.UTC().Format(time.RFC3339) + ". "
+			}
+		}
+		if err := tx.Exec("update releases set state = 'flown' where id = ?", r.ID).Error; err != nil {
+			return err
+		}
+		return tx.Create(&f).Error
+	})
+	return f, err
+}
+
+// Flight returns one flight.
+func (s *Service) Flight(ctx context.Context, id uuid.UUID) (Flight, error) {
+	var f Flight
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&f, "id = ?", id).Error; err != nil {
+		return f, err
+	}
+	if f.ID == uuid.Nil {
+		return f, fault.Missing("flight")
+	}
+	return f, nil
+}
+
+// lock reads a flight for update, after its aircraft.
+func (s *Service) lock(tx *gorm.DB, id uuid.UUID) (Flight, error) {
+	var f Flight
+	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from flights where id = ?) for update", id).Error; err != nil {
+		return f, err
+	}
+	if err := tx.Raw("select * from flights where id = ? for update", id).Scan(&f).Error; err != nil {
+		return f, err
+	}
+	if f.ID == uuid.Nil {
+		return f, fault.Missing("flight")
+	}
+	return f, nil
+}
+
+// groundedBy are the events that ground the aircraft at once.
+var groundedBy = map[string]struct{ cause, reason string }{
+	"contact":      {fleet.ByContact, "Contact with something hard in flight: replace every propeller."},
+	"hard-landing": {fleet.ByHardLanding, "Hard landing: inspect legs, arms, mounts and packs."},
+}
+
+// AddEvent logs an event of a flight that is not logged yet. A contact or a
+// hard landing grounds the aircraft in the same transaction. The same id twice
+// is one event.
+func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error {
+	by := people.From(ctx)
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		f, err := s.lock(tx, flight)
+		if err != nil {
+			return err
+		}
+		if f.State == stateLogged {
+			return fault.Clash("already-logged", "This flight is logged; a record does not change. Raise a defect instead.")
+		}
+		res := tx.Exec("insert into flight_events (id, flight_id, kind, note, at, by_name) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing", e.ID, flight, e.Kind, e.Note, s.Clock.Now(), by.Name)
+		if res.Error != nil || res.RowsAffected == 0 {
+			return res.Error
+		}
+		if err := tx.Exec("update flights set events = events + 1 where id = ?", flight).Error; err != nil {
+			return err
+		}
+		if g, ok := groundedBy[e.Kind]; ok {
+			id, err := uuid.NewV7()
+			if err != nil {
+				return err
+			}
+			reason := g.reason
+			if e.Note != "" {
+				reason += " Note: " + e.Note
+			}
+			return s.in(tx).Fleet.Ground(ctx, id, f.AircraftID, g.cause, reason)
+		}
+		return nil
+	})
+}
+
+// EventsOf returns the events of a flight in order.
+func (s *Service) EventsOf(ctx context.Context, flight uuid.UUID) ([]Event, error) {
+	var out []Event
+	err := s.DB.WithContext(ctx).Order("at, id").Find(&out, "flight_id = ?", flight).Error
+	return out, err
+}
+
+// Hover judges the motor outputs of the first hover and keeps the judgement.
+func (s *Service) Hover(ctx context.Context, flight uuid.UUID, outputs []float64) (checks.Judgement, error) {
+	var j checks.Judgement
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		f, err := s.lock(tx, flight)
+		if err != nil {
+			return err
+		}
+		if f.State != stateAir {
+			return fault.Clash("not-in-the-air", "This flight has landed; the hover is over.")
+		}
+		t, err := s.in(tx).typeOf(ctx, f)
+		if err != nil {
+			return err
+		}
+		if j, err = judgeSet(checks.HoverItem(t), "outputs", outputs); err != nil {
+			return err
+		}
+		f.Hover = &j
+		return tx.Save(&f).Error
+	})
+	return j, err
+}
+
+func judgeSet(it checks.Item, field string, set []float64) (checks.Judgement, error) {
+	j, err := checks.Judge(it, checks.Value{Set: set}, nil)
+	if err != nil {
+		return j, fault.Bad(field, "%s", sentenceOf(err))
+	}
+	return j, nil
+}
+
+func (s *Service) typeOf(ctx context.Context, f Flight) (airframe.Type, error) {
+	a, err := s.Fleet.Aircraft(ctx, f.AircraftID)
+	if err != nil {
+		return airframe.Type{}, err
+	}
+	return s.Fleet.Type(ctx, a.TypeKey)
+}
+
+// Land ends the time in the air. Landing twice changes nothing.
+func (s *Service) Land(ctx context.Context, flight uuid.UUID) (Flight, error) {
+	by := people.From(ctx)
+	var f Flight
+	err := db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		var err error
+		if f, err = s.lock(tx, flight); err != nil {
+			return err
+		}
+		if f.PilotID != by.ID && !by.Has("chief") {
+			return fault.Denied("Only the pilot of this flight or a chief lands it.")
+		}
+		if f.State != stateAir {
+			return nil
+		}
+		now := s.Clock.Now()
+		if now.Before(f.TookOffAt) {
+			return fault.Clash("clock", "The server's clock went back past the take-off. Ask a chief to check the clock; the flight is kept.")
+		}
+		f.State, f.LandedAt, f.Seconds = stateLanded, &now, int(now.Sub(f.TookOffAt).Round(time.Second)/time.Second)
+		return tx.Save(&f).Error
+	})
+	return f, err
+}
+
+func (f Flight) summary(aircraft string) string {
+	return fmt.Sprintf("%s: %d min, %d landing(s), %s", aircraft, (f.Seconds+30)/60, f.Landings, f.Purpose)
+}

@@ -1,0 +1,91 @@
+package flights
+
+import (
+	"fmt"
+	"slices"
+
+	"mainstay/core/airframe"
+	"mainstay/core/gate"
+	"mainstay/core/judge"
+	"mainstay/core/wear"
+	"mainstay/internal/walkround"
+)
+
+// StationState is the condition of one station.
+type StationState struct {
+	Station   string
+	Verdict   judge.Verdict
+	Sentence  string
+	Fraction  float64  // share of the life used by the part there
+	HoursLeft *float64 // running hours until its hour limit
+}
+
+func stationStates(t airframe.Type, in gate.Input, walk *walkround.Evidence) []StationState {
+	var out []StationState
+	for _, st := range t.Stations() {
+		s := StationState{Station: st.ID, Sentence: "Nothing against it."}
+		worse := func(v judge.Verdict, sentence string) {
+			if v > s.Verdict {
+				s.Verdict, s.Sentence = v, sentence
+			}
+		}
+		if i := slices.IndexFunc(in.Parts, func(p gate.Part) bool { return p.Station == st.ID }); i >= 0 {
+			partState(in, in.Parts[i], &s, worse)
+		}
+		for _, d := range walk.Defects {
+			if d.Station == st.ID {
+				v, err := judge.ParseVerdict(d.Severity)
+				if err != nil {
+					v = judge.Stop
+				}
+				worse(v, "Open defect: "+d.Title)
+			}
+		}
+		for _, f := range walk.Findings {
+			if f.Station == st.ID {
+				worse(f.Verdict, f.Title+": "+f.Sentence)
+			}
+		}
+		out = append(out, s)
+	}
+	return out
+}
+
+func partState(in gate.Input, p gate.Part, s *StationState, worse func(judge.Verdict, string)) {
+	if p.ID == "" {
+		worse(judge.Stop, "No "+p.Kind+" is recorded here.")
+		return
+	}
+	d, err := wear.Judge(p.Counters, p.Limits, in.Now)
+	if err != nil {
+		worse(judge.Stop, fmt.Sprintf("Life not known: %v.", err))
+		return
+	}
+	s.Fraction, s.Sentence = d.Fraction, d.Sentence
+	worse(d.Verdict, d.Sentence)
+	if p.Limits.Hours > 0 {
+		left := max(p.Limits.Hours-float64(p.Counters.Seconds)/3600, 0)
+		s.HoursLeft = &left
+	}
+}
+
+// Due is the part of an aircraft that falls due first.
+type Due struct {
+	Sentence  string
+	Fraction  float64
+	HoursLeft *float64 // fewest hours left on any part
+}
+
+// NextDue finds the part that has used the largest share of its life.
+func (k Known) NextDue(states []StationState) Due {
+	due := Due{Sentence: "No part with a life limit."}
+	for _, s := range states {
+		if s.Fraction > due.Fraction {
+			due.Fraction, due.Sentence = s.Fraction, k.label(s.Station)+": "+s.Sentence
+		}
+		if s.HoursLeft != nil && (due.HoursLeft == nil || *s.HoursLeft < *due.HoursLeft) {
+			due.HoursLeft = s.HoursLeft
+		}
+	}
+	return due
+}

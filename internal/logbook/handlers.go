@@ -1,0 +1,104 @@
+package logbook
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"strconv"
+
+	"github.com/google/uuid"
+
+	"mainstay/api"
+	"mainstay/internal/records"
+)
+
+// Handlers serve the log and the chain of records.
+type Handlers struct{ Log *Service }
+
+func (h *Handlers) ListLog(ctx context.Context, r api.ListLogRequestObject) (api.ListLogResponseObject, error) {
+	p := r.Params
+	lines, next, err := h.Log.Page(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)}, value(p.Cursor))
+	out := api.ListLog200JSONResponse{Flights: []api.LogEntry{}, NextCursor: next}
+	for _, l := range lines {
+		out.Flights = append(out.Flights, api.LogEntry{Id: l.ID, TookOffAt: l.TookOffAt, Aircraft: l.Aircraft, Type: l.TypeName, Pilot: l.Pilot, Packs: append([]string{}, l.Packs...),
+			Seconds: l.Seconds, Landings: l.Landings, Purpose: l.Purpose, Remarks: l.Remarks, Events: l.Events, Source: l.Source})
+	}
+	return out, err
+}
+
+func (h *Handlers) LogTotals(ctx context.Context, r api.LogTotalsRequestObject) (api.LogTotalsResponseObject, error) {
+	p := r.Params
+	t, err := h.Log.Totals(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)})
+	return api.LogTotals200JSONResponse{All: wireTotal(t.All), ByPilot: wireTotals(t.Pilots), ByAircraft: wireTotals(t.Aircraft), ByType: wireTotals(t.Types), ByPack: wireTotals(t.Packs)}, err
+}
+
+func wireTotal(t Total) api.Total {
+	return api.Total{Name: t.Name, Seconds: int(t.Seconds), Flights: t.Flights, Landings: t.Landings}
+}
+
+func wireTotals(ts []Total) []api.Total {
+	out := []api.Total{}
+	for _, t := range ts {
+		out = append(out, wireTotal(t))
+	}
+	return out
+}
+
+func (h *Handlers) ExportLog(ctx context.Context, r api.ExportLogRequestObject) (api.ExportLogResponseObject, error) {
+	p := r.Params
+	var b bytes.Buffer
+	err := h.Log.Export(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)}, &b)
+	return api.ExportLog200TextcsvResponse{Body: &b, ContentLength: int64(b.Len())}, err
+}
+
+func (h *Handlers) ImportLog(ctx context.Context, r api.ImportLogRequestObject) (api.ImportLogResponseObject, error) {
+	rep, err := h.Log.Import(ctx, r.Body)
+	out := api.ImportLog200JSONResponse{Accepted: rep.Accepted, Unchanged: rep.Unchanged, Refused: []api.RowProblem{}}
+	for _, x := range rep.Refused {
+		out.Refused = append(out.Refused, api.RowProblem{Line: x.Line, Sentence: x.Sentence})
+	}
+	return out, err
+}
+
+func (h *Handlers) VerifyRecords(ctx context.Context, _ api.VerifyRecordsRequestObject) (api.VerifyRecordsResponseObject, error) {
+	res, err := records.Verify(ctx, h.Log.DB)
+	out := api.VerifyRecords200JSONResponse{Ok: res.FirstBad == 0, Count: int(res.Count), Sentence: Sentence(res)}
+	if res.FirstBad != 0 {
+		n := int(res.FirstBad)
+		out.FirstBad = &n
+	}
+	return out, err
+}
+
+// Sentence says in words how a check of the chain came out.
+func Sentence(r records.Result) string {
+	if r.FirstBad != 0 {
+		return fmt.Sprintf("Record %d does not hold: %s. Records before it are sound. Keep the database as it is and compare it with a backup.", r.FirstBad, r.Why)
+	}
+	return fmt.Sprintf("All %d records hold, each bound to the one before it.", r.Count)
+}
+
+func (h *Handlers) ListRecords(ctx context.Context, r api.ListRecordsRequestObject) (api.ListRecordsResponseObject, error) {
+	before, _ := strconv.ParseInt(value(r.Params.Cursor), 10, 64)
+	subject := uuid.Nil
+	if r.Params.Aircraft != nil {
+		subject = *r.Params.Aircraft
+	}
+	lines, err := records.Page(ctx, h.Log.DB, subject, before, pageSize+1)
+	out := api.ListRecords200JSONResponse{Records: []api.Record{}}
+	if len(lines) > pageSize {
+		lines = lines[:pageSize]
+		out.NextCursor = strconv.FormatInt(lines[pageSize-1].Seq, 10)
+	}
+	for _, l := range lines {
+		out.Records = append(out.Records, api.Record{Seq: int(l.Seq), Kind: l.Kind, At: l.At, By: l.By, Signed: l.Signed, Subject: l.Subject, Summary: l.Summary, Hash: l.Hash})
+	}
+	return out, err
+}
+
+func value(s *string) string {
+	if s == nil {
+		return ""
+	}
+	return *s
+}

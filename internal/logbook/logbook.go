@@ -1,0 +1,333 @@
+// Package logbook shows the flights that were logged: search, totals, and the
+// CSV file that goes out and comes back in.
+package logbook
+
+import (
+	"context"
+	"encoding/base64"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/lib/pq"
+	"gorm.io/gorm"
+
+	"mainstay/internal/fleet"
+	"mainstay/internal/formats/logcsv"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Service reads and imports the log.
+type Service struct {
+	DB     *gorm.DB
+	Clock  clock.Clock
+	People *people.Service
+}
+
+// Filter selects flights; zero values select all. From and To are civil days
+// in the crew's zone, both included.
+type Filter struct {
+	Words    string
+	Aircraft *uuid.UUID
+	Pilot    *uuid.UUID
+	From, To *time.Time
+}
+
+// Line is one flight in the log.
+type Line struct {
+	ID         uuid.UUID
+	TookOffAt  time.Time
+	LandedAt   time.Time
+	Aircraft   string
+	Serial     string
+	TypeName   string
+	Pilot      string
+	PilotLogin string
+	Packs      pq.StringArray `gorm:"type:text[]"`
+	Seconds    int
+	Landings   int
+	Purpose    string
+	Remarks    string
+	Events     int
+	Source     string
+}
+
+const from = ` from flights f join aircraft a on a.id = f.aircraft_id join people p on p.id = f.pilot_id
+	join lateral (select profile->>'name' as name from aircraft_types t where t.key = a.type_key order by version desc limit 1) t on true `
+
+// where builds the condition of a filter.
+func (s *Service) where(ctx context.Context, f Filter) (string, []any, error) {
+	cond, args := []string{"f.state = 'logged'"}, []any{}
+	add := func(sql string, a ...any) { cond = append(cond, sql); args = append(args, a...) }
+	for _, w := range strings.Fields(f.Words) {
+		like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w) + "%"
+		add("(f.purpose ilike ? or f.remarks ilike ? or a.name ilike ? or p.name ilike ?)", like, like, like, like)
+	}
+	if f.Aircraft != nil {
+		add("f.aircraft_id = ?", *f.Aircraft)
+	}
+	if f.Pilot != nil {
+		add("f.pilot_id = ?", *f.Pilot)
+	}
+	c, _, err := s.People.Crew(ctx)
+	if err != nil {
+		return "", nil, err
+	}
+	start := func(d time.Time) time.Time { return time.Date(d.Year(), d.Month(), d.Day(), 0, 0, 0, 0, c.Location()) }
+	if f.From != nil {
+		add("f.took_off_at >= ?", start(*f.From))
+	}
+	if f.To != nil {
+		add("f.took_off_at < ?", start(f.To.AddDate(0, 0, 1)))
+	}
+	return "where " + strings.Join(cond, " and "), args, nil
+}
+
+const pageSize = 50
+
+// Page returns a page of flights, newest first, and the cursor of the next.
+func (s *Service) Page(ctx context.Context, f Filter, cursor string) ([]Line, string, error) {
+	where, args, err := s.where(ctx, f)
+	if err != nil {
+		return nil, "", err
+	}
+	if cursor != "" {
+		at, id, err := openCursor(cursor)
+		if err != nil {
+			return nil, "", fault.Bad("cursor", "This page does not exist; start again from the top.")
+		}
+		where, args = where+" and (f.took_off_at, f.id) < (?, ?)", append(args, at, id)
+	}
+	lines, err := s.lines(ctx, where, args, fmt.Sprintf(" order by f.took_off_at desc, f.id desc limit %d", pageSize+1))
+	if err != nil || len(lines) <= pageSize {
+		return lines, "", err
+	}
+	last := lines[pageSize-1]
+	return lines[:pageSize], base64.RawURLEncoding.EncodeToString([]byte(last.TookOffAt.UTC().Format(time.RFC3339Nano) + " " + last.ID.String())), nil
+}
+
+func openCursor(c string) (time.Time, uuid.UUID, error) {
+	b, err := base64.RawURLEncoding.DecodeString(c)
+	if err != nil {
+		return time.Time{}, uuid.Nil, err
+	}
+	at, id, _ := strings.Cut(string(b), " ")
+	t, err := time.Parse(time.RFC3339Nano, at)
+	if err != nil {
+		return t, uuid.Nil, err
+	}
+	u, err := uuid.Parse(id)
+	return t, u, err
+}
+
+func (s *Service) lines(ctx context.Context, where string, args []any, tail string) ([]Line, error) {
+	var out []Line
+	err := s.DB.WithContext(ctx).Raw(`select f.id, f.took_off_at, f.landed_at, a.name as aircraft, a.serial, t.name as type_name, p.name as pilot, p.login as pilot_login,
+		array(select k.label from packs k where k.id = any(f.pack_ids) order by k.label) as packs, f.seconds, f.landings, f.purpose, f.remarks, f.events, f.source`+
+		from+where+tail, args...).Scan(&out).Error
+	return out, err
+}
+
+// Total sums flights of one name.
+type Total struct {
+	Name     string
+	Seconds  int64
+	Flights  int
+	Landings int
+}
+
+// Totals sums the selection as a whole and by pilot, aircraft, type and pack.
+type Totals struct {
+	All                            Total
+	Pilots, Aircraft, Types, Packs []Total
+}
+
+// Totals sums the selection in two queries.
+func (s *Service) Totals(ctx context.Context, f Filter) (Totals, error) {
+	var out Totals
+	where, args, err := s.where(ctx, f)
+	if err != nil {
+		return out, err
+	}
+	var rows []struct {
+		Total
+		By string
+	}
+	err = s.DB.WithContext(ctx).Raw(`select case when grouping(p.name) = 0 then 'pilot' when grouping(a.name) = 0 then 'aircraft' when grouping(t.name) = 0 then 'type' else 'all' end as by,
+		coalesce(p.name, a.name, t.name, '') as name, coalesce(sum(f.seconds), 0) as seconds, count(*) as flights, coalesce(sum(f.landings), 0) as landings`+from+where+
+		` group by grouping sets ((), (p.name), (a.name), (t.name)) order by seconds desc, name`, args...).Scan(&rows).Error
+	if err != nil {
+		return out, err
+	}
+	for _, r := range rows {
+		switch r.By {
+		case "pilot":
+			out.Pilots = append(out.Pilots, r.Total)
+		case "aircraft":
+			out.Aircraft = append(out.Aircraft, r.Total)
+		case "type":
+			out.Types = append(out.Types, r.Total)
+		default:
+			out.All = r.Total
+		}
+	}
+	err = s.DB.WithContext(ctx).Raw(`select k.label as name, sum(f.seconds) as seconds, count(*) as flights, sum(f.landings) as landings`+from+
+		`join packs k on k.id = any(f.pack_ids) `+where+` group by k.label order by seconds desc, name limit 100`, args...).Scan(&out.Packs).Error
+	return out, err
+}
+
+// Export writes the selection as CSV, oldest first.
+func (s *Service) Export(ctx context.Context, f Filter, w io.Writer) error {
+	where, args, err := s.where(ctx, f)
+	if err != nil {
+		return err
+	}
+	lines, err := s.lines(ctx, where, args, " order by f.took_off_at, f.id")
+	if err != nil {
+		return err
+	}
+	rows := make([]logcsv.Row, len(lines))
+	for i, l := range lines {
+		rows[i] = l.row()
+	}
+	return logcsv.Write(w, rows)
+}
+
+func (l Line) row() logcsv.Row {
+	return logcsv.Row{ID: l.ID, TookOffAt: l.TookOffAt.UTC(), LandedAt: l.LandedAt.UTC(), AircraftSerial: l.Serial, PilotLogin: l.PilotLogin, Packs: append([]string{}, l.Packs...), Seconds: l.Seconds,
+		Landings: l.Landings, Purpose: l.Purpose, Remarks: l.Remarks}
+}
+
+// Report says what an import did.
+type Report struct {
+	Accepted  int
+	Unchanged int
+	Refused   []RowProblem
+}
+
+// RowProblem is a row that was not taken.
+type RowProblem struct {
+	Line     int
+	Sentence string
+}
+
+// Import takes flights from CSV. A row that is on record already with the same
+// data changes nothing; one that differs is refused, because records do not
+// change. Rows that cannot be used are named; the others count, all in one
+// transaction.
+func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
+	rep := Report{Refused: []RowProblem{}}
+	rows, bad, err := logcsv.Read(r)
+	if err != nil {
+		return rep, fault.Bad("file", "The file cannot be read: %v.", err)
+	}
+	for _, b := range bad {
+		rep.Refused = append(rep.Refused, RowProblem{b.Line, "Line " + fmt.Sprint(b.Line) + ": " + b.Column + " " + b.Err.Error() + "."})
+	}
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		look, err := lookups(tx)
+		if err != nil {
+			return err
+		}
+		tmp := &Service{DB: tx, Clock: s.Clock, People: s.People}
+		for _, row := range rows {
+			sentence, fresh, err := tmp.take(ctx, tx, look, row)
+			switch {
+			case err != nil:
+				return err
+			case sentence != "":
+				rep.Refused = append(rep.Refused, RowProblem{row.Line, fmt.Sprintf("Line %d: %s", row.Line, sentence)})
+			case fresh:
+				rep.Accepted++
+			default:
+				rep.Unchanged++
+			}
+		}
+		return nil
+	})
+	slices.SortStableFunc(rep.Refused, func(a, b RowProblem) int { return a.Line - b.Line })
+	return rep, err
+}
+
+type known struct{ aircraft, pilots, packs map[string]uuid.UUID }
+
+func lookups(tx *gorm.DB) (known, error) {
+	k := known{map[string]uuid.UUID{}, map[string]uuid.UUID{}, map[string]uuid.UUID{}}
+	for sql, into := range map[string]map[string]uuid.UUID{"select id, serial as name from aircraft": k.aircraft, "select id, login as name from people": k.pilots, "select id, label as name from packs": k.packs} {
+		var rows []struct {
+			ID   uuid.UUID
+			Name string
+		}
+		if err := tx.Raw(sql).Scan(&rows).Error; err != nil {
+			return k, err
+		}
+		for _, r := range rows {
+			into[strings.ToLower(r.Name)] = r.ID
+		}
+	}
+	return k, nil
+}
+
+// take imports one row; a sentence means it was refused.
+func (s *Service) take(ctx context.Context, tx *gorm.DB, k known, r logcsv.Row) (sentence string, fresh bool, err error) {
+	have, err := s.lines(ctx, "where f.id = ?", []any{r.ID}, "")
+	if err != nil {
+		return "", false, err
+	}
+	if len(have) == 1 {
+		if same(have[0].row(), r) {
+			return "", false, nil
+		}
+		return "this flight is on record with other values; a record does not change.", false, nil
+	}
+	aircraft, ok := k.aircraft[strings.ToLower(r.AircraftSerial)]
+	if !ok {
+		return fmt.Sprintf("no aircraft has serial %q.", r.AircraftSerial), false, nil
+	}
+	pilot, ok := k.pilots[strings.ToLower(r.PilotLogin)]
+	if !ok {
+		return fmt.Sprintf("nobody signs in as %q.", r.PilotLogin), false, nil
+	}
+	packs := db.UUIDs{}
+	for _, p := range r.Packs {
+		id, ok := k.packs[strings.ToLower(p)]
+		if !ok {
+			return fmt.Sprintf("no pack is labelled %q.", p), false, nil
+		}
+		packs = append(packs, id)
+	}
+	if r.LandedAt.After(s.Clock.Now()) {
+		return "the flight lies in the future.", false, nil
+	}
+	var clash int64
+	if err := tx.Raw("select count(*) from flights where aircraft_id = ? and took_off_at < ? and coalesce(landed_at, 'infinity') > ?", aircraft, r.LandedAt, r.TookOffAt).Scan(&clash).Error; err != nil {
+		return "", false, err
+	}
+	if clash > 0 {
+		return "the aircraft was on another flight at that time.", false, nil
+	}
+	now, by := s.Clock.Now(), people.From(ctx)
+	if err := tx.Exec(`insert into flights (id, aircraft_id, pilot_id, pack_ids, purpose, took_off_at, landed_at, logged_at, state, seconds, landings, remarks, source)
+		values (?, ?, ?, ?, ?, ?, ?, ?, 'logged', ?, ?, ?, 'import')`, r.ID, aircraft, pilot, packs, r.Purpose, r.TookOffAt, r.LandedAt, now, r.Seconds, r.Landings, r.Remarks).Error; err != nil {
+		return "", false, err
+	}
+	if _, err := records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: aircraft, At: now, ByID: by.ID, ByName: by.Name,
+		Summary: fmt.Sprintf("Imported: %s, %d min", r.AircraftSerial, (r.Seconds+30)/60), Content: map[string]any{"flight": r.ID, "imported": r}}); err != nil {
+		return "", false, err
+	}
+	return "", true, fleet.ApplyUse(tx, fleet.Use{Flight: r.ID, Aircraft: aircraft, Packs: packs, TookOff: r.TookOffAt, Landed: r.LandedAt, Seconds: r.Seconds, Landings: r.Landings})
+}
+
+func same(a, b logcsv.Row) bool {
+	slices.Sort(a.Packs)
+	b.Packs = slices.Sorted(slices.Values(b.Packs))
+	return a.ID == b.ID && a.TookOffAt.Equal(b.TookOffAt) && a.LandedAt.Equal(b.LandedAt) && strings.EqualFold(a.AircraftSerial, b.AircraftSerial) && strings.EqualFold(a.PilotLogin, b.PilotLogin) &&
+		slices.Equal(a.Packs, b.Packs) && a.Seconds == b.Seconds && a.Landings == b.Landings && a.Purpose == b.Purpose && a.Remarks == b.Remarks
+}

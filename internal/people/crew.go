@@ -1,0 +1,125 @@
+package people
+
+import (
+	"context"
+	"encoding/json"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/crew"
+	"mainstay/core/units"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Shown is the unit in which each quantity is shown.
+type Shown struct {
+	Length      string `json:"length"`
+	Speed       string `json:"speed"`
+	Mass        string `json:"mass"`
+	Temperature string `json:"temperature"`
+	Volume      string `json:"volume"`
+}
+
+// Crew is the crew itself.
+type Crew struct {
+	Name  string
+	Zone  string
+	Units Shown `gorm:"serializer:json"`
+}
+
+// TableName is the table of the one crew.
+func (Crew) TableName() string { return "crew" }
+
+// Location is the crew's time zone.
+func (c Crew) Location() *time.Location {
+	if l, err := time.LoadLocation(c.Zone); err == nil {
+		return l
+	}
+	return time.UTC
+}
+
+// Day returns the civil date of t in the crew's zone, as UTC midnight.
+func (c Crew) Day(t time.Time) time.Time {
+	y, m, d := t.In(c.Location()).Date()
+	return time.Date(y, m, d, 0, 0, 0, 0, time.UTC)
+}
+
+func checkCrew(c Crew) []fault.Field {
+	var out []fault.Field
+	if strings.TrimSpace(c.Name) == "" {
+		out = append(out, fault.Field{Field: "crew_name", Sentence: "Enter the crew's name."})
+	}
+	if _, err := time.LoadLocation(c.Zone); err != nil || c.Zone == "" || c.Zone == "Local" {
+		out = append(out, fault.Field{Field: "zone", Sentence: "Choose a time zone from the list, like America/Los_Angeles."})
+	}
+	for quantity, code := range map[string]string{"length": c.Units.Length, "speed": c.Units.Speed, "mass": c.Units.Mass, "temperature": c.Units.Temperature, "volume": c.Units.Volume} {
+		if u, err := units.Find(code); err != nil || u.Quantity != quantity {
+			out = append(out, fault.Field{Field: "units." + quantity, Sentence: "Choose a unit of " + quantity + "."})
+		}
+	}
+	return out
+}
+
+// Crew returns the crew; ok is false before it is set up.
+func (s *Service) Crew(ctx context.Context) (c Crew, ok bool, err error) {
+	err = s.DB.WithContext(ctx).Limit(1).Find(&c).Error
+	return c, c.Name != "", err
+}
+
+// SetUp makes the crew and its first chief, once. The first chief may fly too
+// when a certificate is added later.
+func (s *Service) SetUp(ctx context.Context, c Crew, chief New) (Person, error) {
+	if _, done, err := s.Crew(ctx); err != nil || done {
+		if done {
+			err = fault.Clash("already-set-up", "The crew is already set up. Sign in instead.")
+		}
+		return Person{}, err
+	}
+	if err := fault.BadFields(checkCrew(c)); err != nil {
+		return Person{}, err
+	}
+	chief.Roles = []crew.Role{crew.Chief, crew.Pilot}
+	if chief.ID == uuid.Nil {
+		id, err := uuid.NewV7()
+		if err != nil {
+			return Person{}, err
+		}
+		chief.ID = id
+	}
+	var p Person
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		u, err := json.Marshal(c.Units)
+		if err != nil {
+			return err
+		}
+		// The row is one by constraint: of two set-ups at once the second fails here.
+		if err := tx.Exec("insert into crew (name, zone, units, created_at) values (?, ?, ?, ?)", strings.TrimSpace(c.Name), c.Zone, string(u), s.Clock.Now()).Error; err != nil {
+			return err
+		}
+		tmp := &Service{DB: tx, Clock: s.Clock, Hash: s.Hash}
+		if p, err = tmp.Add(ctx, chief); err != nil {
+			return err
+		}
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewSet, At: s.Clock.Now(), ByID: p.ID, ByName: p.Name,
+			Summary: "Crew " + c.Name + " set up.", Content: map[string]any{"crew": c.Name, "zone": c.Zone, "chief": p.Name}})
+		return err
+	})
+	return p, err
+}
+
+// UpdateCrew changes the crew's name, zone and units.
+func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
+	if err := fault.BadFields(checkCrew(c)); err != nil {
+		return c, err
+	}
+	u, err := json.Marshal(c.Units)
+	if err != nil {
+		return c, err
+	}
+	return c, s.DB.WithContext(ctx).Exec("update crew set name = ?, zone = ?, units = ?", strings.TrimSpace(c.Name), c.Zone, string(u)).Error
+}

@@ -1,0 +1,152 @@
+// Package db opens PostgreSQL, runs the migrations and turns its errors into
+// sentences.
+package db
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"log/slog"
+	"time"
+
+	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/pressly/goose/v3"
+	"gorm.io/driver/postgres"
+	"gorm.io/gorm"
+	"gorm.io/gorm/logger"
+
+	"mainstay/internal/platform/fault"
+)
+
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// Open connects to the database at url.
+func Open(url string) (*gorm.DB, error) {
+	g, err := gorm.Open(postgres.Open(url), &gorm.Config{
+		Logger:                 logger.Discard, // errors are returned; the server logs them once
+		SkipDefaultTransaction: true,
+		PrepareStmt:            false, // pgx caches prepared statements itself
+		NowFunc:                func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) },
+	})
+	if err != nil {
+		return nil, fmt.Errorf("open database: %w", err)
+	}
+	pool, err := g.DB()
+	if err != nil {
+		return nil, err
+	}
+	pool.SetMaxOpenConns(16)
+	pool.SetMaxIdleConns(16)
+	return g, nil
+}
+
+// Close closes the connections.
+func Close(g *gorm.DB) {
+	if pool, err := g.DB(); err == nil {
+		_ = pool.Close()
+	}
+}
+
+func provider(g *gorm.DB) (*goose.Provider, *sql.DB, error) {
+	pool, err := g.DB()
+	if err != nil {
+		return nil, nil, err
+	}
+	dir, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return nil, nil, err
+	}
+	p, err := goose.NewProvider(goose.DialectPostgres, pool, dir, goose.WithSlog(slog.New(slog.DiscardHandler)))
+	return p, pool, err
+}
+
+// Migrate brings the schema up to this program's version.
+func Migrate(ctx context.Context, g *gorm.DB) error {
+	p, _, err := provider(g)
+	if err != nil {
+		return err
+	}
+	_, err = p.Up(ctx)
+	return err
+}
+
+// MigrateDown takes every migration back; for the test that proves it can.
+func MigrateDown(ctx context.Context, g *gorm.DB) error {
+	p, _, err := provider(g)
+	if err != nil {
+		return err
+	}
+	_, err = p.DownTo(ctx, 0)
+	return err
+}
+
+// Current fails when the schema is behind this program.
+func Current(ctx context.Context, g *gorm.DB) error {
+	p, _, err := provider(g)
+	if err != nil {
+		return err
+	}
+	pending, err := p.HasPending(ctx)
+	if err != nil {
+		return err
+	}
+	if pending {
+		return errors.New("the database is older than this program: run `mainstay migrate` first")
+	}
+	return nil
+}
+
+type txKey struct{}
+
+// Tx runs fn in a transaction and joins one that ctx already carries.
+func Tx(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.DB) error) error {
+	if tx, ok := ctx.Value(txKey{}).(*gorm.DB); ok {
+		return fn(ctx, tx.WithContext(ctx))
+	}
+	err := g.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
+		return fn(context.WithValue(ctx, txKey{}, tx), tx)
+	})
+	return Translate(err)
+}
+
+// constraints says, for each rule the database keeps, which field broke it and
+// what to tell people.
+var constraints = map[string]fault.Field{
+	"people_login_once":          {Field: "login", Sentence: "Somebody already signs in with this name."},
+	"aircraft_name_once":         {Field: "name", Sentence: "Another aircraft has this name."},
+	"aircraft_serial_once":       {Field: "serial", Sentence: "Another aircraft has this serial number."},
+	"parts_serial_once":          {Field: "serial", Sentence: "A part of this kind with this serial number already exists."},
+	"parts_station_once":         {Field: "station", Sentence: "Another part is fitted at this station."},
+	"packs_label_once":           {Field: "label", Sentence: "Another pack has this label."},
+	"packs_serial_once":          {Field: "serial", Sentence: "Another pack has this serial number."},
+	"type_version_once":          {Field: "version", Sentence: "This version of the type exists already; raise the version."},
+	"checklist_version_once":     {Field: "version", Sentence: "This version of the checklist exists already; raise the version."},
+	"walkrounds_open_once":       {Field: "aircraft_id", Sentence: "Somebody is already walking round this aircraft."},
+	"releases_open_once":         {Field: "aircraft_id", Sentence: "Somebody has already released this aircraft."},
+	"flights_aircraft_open_once": {Field: "aircraft_id", Sentence: "This aircraft has a flight that is not logged yet."},
+	"flights_pilot_air_once":     {Field: "pilot_id", Sentence: "This pilot already has an aircraft in the air."},
+	"flights_release_once":       {Field: "release_id", Sentence: "This release has already been flown."},
+	"crew_pkey":                  {Field: "crew_name", Sentence: "The crew is already set up."},
+}
+
+// Translate turns errors of the driver into faults; others pass unchanged.
+func Translate(err error) error {
+	var pg *pgconn.PgError
+	if err == nil || !errors.As(err, &pg) {
+		return err
+	}
+	if f, ok := constraints[pg.ConstraintName]; ok {
+		return &fault.Error{Kind: fault.Conflict, Type: "conflict", Detail: f.Sentence, Fields: []fault.Field{f}}
+	}
+	return err
+}
+
+// Violated reports whether err breaks the named constraint.
+func Violated(err error, constraint string) bool {
+	var pg *pgconn.PgError
+	return errors.As(err, &pg) && pg.ConstraintName == constraint
+}

@@ -1,0 +1,201 @@
+// Package records keeps the append-only chain of what was done: each record
+// carries the hash of its content and of the record before it, so that a
+// change anywhere shows.
+package records
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/internal/platform/db"
+)
+
+// The kinds of record.
+const (
+	CrewSet          = "crew-set-up"
+	WalkroundDone    = "walkround"
+	Released         = "release"
+	ReleaseWithdrawn = "release-withdrawn"
+	FlightLogged     = "flight"
+	Grounded         = "grounding"
+	Returned         = "return-to-service"
+	DefectRaised     = "defect"
+	DefectClosed     = "defect-closed"
+	PartsFitted      = "parts-fitted"
+	PackMoved        = "pack-state"
+)
+
+// Entry is what is put on record.
+type Entry struct {
+	Kind    string
+	Subject uuid.UUID // the aircraft or pack it is about
+	At      time.Time
+	ByID    uuid.UUID
+	ByName  string
+	Signed  bool // made by re-entering a PIN
+	Summary string
+	Content any // written as JSON; its hash binds the signature to it
+}
+
+type row struct {
+	Seq         int64
+	ID          uuid.UUID
+	Kind        string
+	Subject     *uuid.UUID
+	At          time.Time
+	ByID        *uuid.UUID
+	ByName      string
+	Signed      bool
+	Summary     string
+	Content     string
+	ContentHash []byte
+	PrevHash    []byte
+	Hash        []byte
+}
+
+func (row) TableName() string { return "records" }
+
+// chainLock makes appends take turns, so that each knows the record before it.
+const chainLock = 0x6d61696e
+
+// Append adds an entry to the chain in tx and returns its number.
+func Append(ctx context.Context, tx *gorm.DB, e Entry) (int64, error) {
+	content, err := json.Marshal(e.Content)
+	if err != nil {
+		return 0, fmt.Errorf("record content: %w", err)
+	}
+	if err := tx.Exec("select pg_advisory_xact_lock(?)", chainLock).Error; err != nil {
+		return 0, err
+	}
+	var last row
+	if err := tx.Order("seq desc").Limit(1).Find(&last).Error; err != nil {
+		return 0, err
+	}
+	id, err := uuid.NewV7()
+	if err != nil {
+		return 0, err
+	}
+	h := sha256.Sum256(content)
+	r := row{Seq: last.Seq + 1, ID: id, Kind: e.Kind, Subject: optional(e.Subject), At: e.At.UTC().Truncate(time.Microsecond), ByID: optional(e.ByID), ByName: e.ByName,
+		Signed: e.Signed, Summary: e.Summary, Content: string(content), ContentHash: h[:], PrevHash: last.Hash}
+	if last.Seq == 0 {
+		r.PrevHash = make([]byte, sha256.Size)
+	}
+	r.Hash = r.sum()
+	return r.Seq, tx.Create(&r).Error
+}
+
+// sum is the hash of everything in the row but the hash itself, each field
+// with its length so that no two rows can read alike.
+func (r row) sum() []byte {
+	h := sha256.New()
+	write := func(b []byte) { fmt.Fprintf(h, "%d:", len(b)); h.Write(b) }
+	write([]byte(fmt.Sprint(r.Seq)))
+	write(r.ID[:])
+	write([]byte(r.Kind))
+	for _, id := range []*uuid.UUID{r.Subject, r.ByID} {
+		if id == nil {
+			write(nil)
+		} else {
+			write(id[:])
+		}
+	}
+	write([]byte(r.At.UTC().Format(time.RFC3339Nano)))
+	write([]byte(r.ByName))
+	write([]byte(fmt.Sprint(r.Signed)))
+	write([]byte(r.Summary))
+	write(r.ContentHash)
+	write(r.PrevHash)
+	return h.Sum(nil)
+}
+
+// Result of checking the chain.
+type Result struct {
+	Count    int64
+	FirstBad int64 // number of the first bad record, 0 when all are good
+	Why      string
+}
+
+// Verify walks the whole chain and names the first record that does not hold.
+func Verify(ctx context.Context, g *gorm.DB) (Result, error) {
+	var res Result
+	prev := make([]byte, sha256.Size)
+	rows, err := g.WithContext(ctx).Model(&row{}).Order("seq").Rows()
+	if err != nil {
+		return res, err
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var r row
+		if err := g.ScanRows(rows, &r); err != nil {
+			return res, err
+		}
+		res.Count++
+		h := sha256.Sum256([]byte(r.Content))
+		switch {
+		case r.Seq != res.Count:
+			res.FirstBad, res.Why = res.Count, "a record is missing"
+		case string(h[:]) != string(r.ContentHash):
+			res.FirstBad, res.Why = r.Seq, "its content was changed"
+		case string(prev) != string(r.PrevHash):
+			res.FirstBad, res.Why = r.Seq, "it does not follow the record before it"
+		case string(r.sum()) != string(r.Hash):
+			res.FirstBad, res.Why = r.Seq, "its head was changed"
+		}
+		if res.FirstBad != 0 {
+			return res, nil
+		}
+		prev = r.Hash
+	}
+	return res, rows.Err()
+}
+
+// Line is one record as shown in lists.
+type Line struct {
+	Seq     int64
+	Kind    string
+	At      time.Time
+	By      string
+	Signed  bool
+	Subject string
+	Summary string
+	Hash    string
+}
+
+// Page returns up to limit records before the given number (0: the newest),
+// newest first, of one subject when given.
+func Page(ctx context.Context, g *gorm.DB, subject uuid.UUID, before int64, limit int) ([]Line, error) {
+	q := g.WithContext(ctx).Omit("content").Order("seq desc").Limit(limit)
+	if subject != uuid.Nil {
+		q = q.Where("subject = ?", subject)
+	}
+	if before > 0 {
+		q = q.Where("seq < ?", before)
+	}
+	var rows []row
+	if err := q.Find(&rows).Error; err != nil {
+		return nil, db.Translate(err)
+	}
+	out := make([]Line, len(rows))
+	for i, r := range rows {
+		out[i] = Line{Seq: r.Seq, Kind: r.Kind, At: r.At, By: r.ByName, Signed: r.Signed, Summary: r.Summary, Hash: hex.EncodeToString(r.Hash)}
+		if r.Subject != nil {
+			out[i].Subject = r.Subject.String()
+		}
+	}
+	return out, nil
+}
+
+func optional(id uuid.UUID) *uuid.UUID {
+	if id == uuid.Nil {
+		return nil
+	}
+	return &id
+}

@@ -1,0 +1,188 @@
+package walkround
+
+import (
+	"bytes"
+	"context"
+	"crypto/sha256"
+	"io"
+	"net/http"
+	"slices"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/airframe"
+	"mainstay/core/judge"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Defect is something wrong with an aircraft that somebody has seen.
+type Defect struct {
+	ID          uuid.UUID
+	AircraftID  uuid.UUID
+	Station     string
+	Title       string
+	Note        string
+	Severity    string
+	Photos      db.UUIDs `gorm:"type:uuid[]"`
+	WalkroundID *uuid.UUID
+	RaisedBy    string
+	RaisedAt    time.Time
+	ClosedAt    *time.Time
+	ClosedBy    string
+	ClosingNote string
+}
+
+// TableName is the table of defects.
+func (Defect) TableName() string { return "defects" }
+
+// Raise puts a defect where everybody sees it at once. Raising the same id
+// twice changes nothing.
+func (s *Service) Raise(ctx context.Context, d Defect) (Defect, error) {
+	a, err := s.Fleet.Aircraft(ctx, d.AircraftID)
+	if err != nil {
+		return d, err
+	}
+	t, err := s.Fleet.Type(ctx, a.TypeKey)
+	if err != nil {
+		return d, err
+	}
+	if !slices.ContainsFunc(t.Stations(), func(st airframe.Station) bool { return st.ID == d.Station }) {
+		return d, fault.Bad("station", "%s has no station %q.", t.Name, d.Station)
+	}
+	by := people.From(ctx)
+	d.RaisedBy, d.RaisedAt = by.Name, s.Clock.Now()
+	if d.Photos == nil {
+		d.Photos = db.UUIDs{}
+	}
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var n int64
+		if err := tx.Raw("select count(*) from photos where id in ?", append([]uuid.UUID{uuid.Nil}, d.Photos...)).Scan(&n).Error; err != nil {
+			return err
+		}
+		if int(n) != len(d.Photos) {
+			return fault.Bad("photos", "One of the photos has not arrived yet; send it again.")
+		}
+		var old Defect
+		if err := tx.Limit(1).Find(&old, "id = ?", d.ID).Error; err != nil || old.ID != uuid.Nil {
+			d = old
+			return err
+		}
+		if err := tx.Create(&d).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: d.AircraftID, At: d.RaisedAt, ByID: by.ID, ByName: by.Name,
+			Summary: a.Name + ": " + d.Title, Content: map[string]any{"defect": d.ID, "station": d.Station, "title": d.Title, "note": d.Note, "severity": d.Severity, "photos": d.Photos}})
+		return err
+	})
+	return d, err
+}
+
+// Close ends a defect with a note, signed by a technician or chief.
+func (s *Service) Close(ctx context.Context, id uuid.UUID, note, pin string) (Defect, error) {
+	by := people.From(ctx)
+	var d Defect
+	if err := s.People.Sign(ctx, by.ID, pin); err != nil {
+		return d, err
+	}
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := tx.Raw("select * from defects where id = ? for update", id).Scan(&d).Error; err != nil {
+			return err
+		}
+		if d.ID == uuid.Nil {
+			return fault.Missing("defect")
+		}
+		if d.ClosedAt != nil {
+			return fault.Clash("already-closed", "%s has already closed this defect.", d.ClosedBy)
+		}
+		now := s.Clock.Now()
+		d.ClosedAt, d.ClosedBy, d.ClosingNote = &now, by.Name, note
+		if err := tx.Save(&d).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectClosed, Subject: d.AircraftID, At: now, ByID: by.ID, ByName: by.Name, Signed: true,
+			Summary: d.Title + ": " + note, Content: map[string]any{"defect": d.ID, "title": d.Title, "note": note, "statement": "I have put this defect right and inspected the work."}})
+		return err
+	})
+	return d, err
+}
+
+// Defects lists defects of one aircraft or of all for a nil id: open ones
+// first, newest first, at most 200.
+func (s *Service) Defects(ctx context.Context, aircraft *uuid.UUID) ([]Defect, error) {
+	q := s.DB.WithContext(ctx).Order("(closed_at is null) desc, raised_at desc").Limit(200)
+	if aircraft != nil {
+		q = q.Where("aircraft_id = ?", *aircraft)
+	}
+	var out []Defect
+	err := q.Find(&out).Error
+	return out, err
+}
+
+// Photo is a picture kept as evidence.
+type Photo struct {
+	ID        uuid.UUID
+	MediaType string
+	Bytes     int
+	Sha256    []byte
+	ByName    string
+	At        time.Time
+}
+
+// TableName is the table of photos.
+func (Photo) TableName() string { return "photos" }
+
+// MaxPhoto is the largest photo in bytes.
+const MaxPhoto = 10 << 20
+
+// KeepPhoto stores a picture; its kind is told from its bytes, not from what
+// the sender says.
+func (s *Service) KeepPhoto(ctx context.Context, body io.Reader) (Photo, error) {
+	b, err := io.ReadAll(io.LimitReader(body, MaxPhoto+1))
+	if err != nil {
+		return Photo{}, err
+	}
+	if len(b) > MaxPhoto {
+		return Photo{}, &fault.Error{Kind: fault.TooLarge, Type: "too-large", Detail: "The photo is larger than 10 MB. Take it at a lower resolution."}
+	}
+	media := http.DetectContentType(b)
+	if !slices.Contains([]string{"image/jpeg", "image/png", "image/webp"}, media) {
+		return Photo{}, fault.Bad("photo", "This is not a JPEG, PNG or WebP picture.")
+	}
+	id, err := uuid.NewV7()
+	if err != nil {
+		return Photo{}, err
+	}
+	sum := sha256.Sum256(b)
+	if err := s.Photos.Upload(ctx, id.String(), bytes.NewReader(b), nil); err != nil {
+		return Photo{}, err
+	}
+	p := Photo{ID: id, MediaType: media, Bytes: len(b), Sha256: sum[:], ByName: people.From(ctx).Name, At: s.Clock.Now()}
+	return p, s.DB.WithContext(ctx).Create(&p).Error
+}
+
+// Photo returns a stored picture and its bytes.
+func (s *Service) Photo(ctx context.Context, id uuid.UUID) (Photo, []byte, error) {
+	var p Photo
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&p, "id = ?", id).Error; err != nil {
+		return p, nil, err
+	}
+	if p.ID == uuid.Nil {
+		return p, nil, fault.Missing("photo")
+	}
+	b, err := s.Photos.ReadAll(ctx, id.String())
+	return p, b, err
+}
+
+// severity reads the word kept in the database.
+func severity(s string) judge.Verdict {
+	v, err := judge.ParseVerdict(s)
+	if err != nil {
+		return judge.Stop
+	}
+	return v
+}

@@ -1,0 +1,150 @@
+package walkround
+
+import (
+	"bytes"
+	"context"
+
+	"github.com/google/uuid"
+
+	"mainstay/api"
+	"mainstay/core/checks"
+	"mainstay/core/judge"
+	"mainstay/internal/fleet"
+)
+
+// Handlers serve the operations of walkrounds, defects and photos.
+type Handlers struct{ Walkrounds *Service }
+
+func (h *Handlers) GetChecklist(ctx context.Context, r api.GetChecklistRequestObject) (api.GetChecklistResponseObject, error) {
+	l, err := h.Walkrounds.List(ctx, r.Key, 0)
+	return api.GetChecklist200JSONResponse(l), err
+}
+
+func (h *Handlers) AddChecklist(ctx context.Context, r api.AddChecklistRequestObject) (api.AddChecklistResponseObject, error) {
+	if err := h.Walkrounds.AddList(ctx, r.Key, *r.Body); err != nil {
+		return nil, err
+	}
+	return api.AddChecklist201JSONResponse(*r.Body), nil
+}
+
+func (h *Handlers) wire(ctx context.Context, sh Sheet) (api.Walkround, error) {
+	packs, err := h.Walkrounds.Fleet.WirePacks(ctx, append([]uuid.UUID{}, sh.PackIDs...))
+	if err != nil {
+		return api.Walkround{}, err
+	}
+	out := api.Walkround{Id: sh.ID, AircraftId: sh.AircraftID, Aircraft: sh.Aircraft.Name, Kind: sh.Kind, Type: fleet.WireType(sh.Type), ChecklistVersion: sh.ChecklistVersion,
+		Packs: packs, Items: sh.Items, Entries: []api.Entry{}, StartedBy: sh.StartedBy, StartedAt: sh.StartedAt, CompletedAt: sh.CompletedAt, CompletedBy: sh.CompletedBy,
+		Abandoned: sh.AbandonedAt != nil, Missing: len(sh.Missing())}
+	for _, e := range sh.Entries {
+		v := severity(e.Verdict)
+		out.Verdict = max(out.Verdict, v)
+		out.Entries = append(out.Entries, api.Entry{ItemId: e.ItemID, Value: e.Value, Judgement: checks.Judgement{Verdict: v, Sentence: e.Sentence, Against: e.Against}, By: e.ByName, At: e.At})
+	}
+	if out.Missing > 0 {
+		out.Verdict = max(out.Verdict, judge.Watch) // what is not complete is not clear
+	}
+	return out, nil
+}
+
+func (h *Handlers) StartWalkround(ctx context.Context, r api.StartWalkroundRequestObject) (api.StartWalkroundResponseObject, error) {
+	sh, err := h.Walkrounds.Start(ctx, r.Body.Id, r.Body.AircraftId, string(r.Body.Kind), r.Body.PackIds)
+	if err != nil {
+		return nil, err
+	}
+	w, err := h.wire(ctx, sh)
+	return api.StartWalkround201JSONResponse(w), err
+}
+
+func (h *Handlers) GetWalkround(ctx context.Context, r api.GetWalkroundRequestObject) (api.GetWalkroundResponseObject, error) {
+	sh, err := h.Walkrounds.Sheet(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
+	w, err := h.wire(ctx, sh)
+	return api.GetWalkround200JSONResponse(w), err
+}
+
+func (h *Handlers) PutEntries(ctx context.Context, r api.PutEntriesRequestObject) (api.PutEntriesResponseObject, error) {
+	var es []NewEntry
+	for _, e := range r.Body.Entries {
+		es = append(es, NewEntry{e.ItemId, e.Value})
+	}
+	sh, err := h.Walkrounds.Save(ctx, r.Id, es)
+	if err != nil {
+		return nil, err
+	}
+	w, err := h.wire(ctx, sh)
+	return api.PutEntries200JSONResponse(w), err
+}
+
+func (h *Handlers) JudgeEntry(ctx context.Context, r api.JudgeEntryRequestObject) (api.JudgeEntryResponseObject, error) {
+	j, err := h.Walkrounds.Judge(ctx, r.Id, r.Body.ItemId, r.Body.Value)
+	return api.JudgeEntry200JSONResponse(j), err
+}
+
+func (h *Handlers) CompleteWalkround(ctx context.Context, r api.CompleteWalkroundRequestObject) (api.CompleteWalkroundResponseObject, error) {
+	sh, err := h.Walkrounds.Complete(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
+	w, err := h.wire(ctx, sh)
+	return api.CompleteWalkround200JSONResponse(w), err
+}
+
+func (h *Handlers) AbandonWalkround(ctx context.Context, r api.AbandonWalkroundRequestObject) (api.AbandonWalkroundResponseObject, error) {
+	return api.AbandonWalkround204Response{}, h.Walkrounds.Abandon(ctx, r.Id)
+}
+
+// WireDefect is a defect as sent to the interface.
+func WireDefect(d Defect, aircraft string) api.Defect {
+	return api.Defect{Id: d.ID, AircraftId: d.AircraftID, Aircraft: aircraft, Station: d.Station, Title: d.Title, Note: d.Note, Severity: severity(d.Severity),
+		Photos: append([]uuid.UUID{}, d.Photos...), RaisedBy: d.RaisedBy, RaisedAt: d.RaisedAt, ClosedAt: d.ClosedAt, ClosedBy: d.ClosedBy, ClosingNote: d.ClosingNote}
+}
+
+func (h *Handlers) RaiseDefect(ctx context.Context, r api.RaiseDefectRequestObject) (api.RaiseDefectResponseObject, error) {
+	b := r.Body
+	d, err := h.Walkrounds.Raise(ctx, Defect{ID: b.Id, AircraftID: b.AircraftId, Station: b.Station, Title: b.Title, Note: b.Note, Severity: string(b.Severity), Photos: b.Photos, WalkroundID: b.WalkroundId})
+	if err != nil {
+		return nil, err
+	}
+	a, err := h.Walkrounds.Fleet.Aircraft(ctx, d.AircraftID)
+	return api.RaiseDefect201JSONResponse(WireDefect(d, a.Name)), err
+}
+
+func (h *Handlers) ListDefects(ctx context.Context, r api.ListDefectsRequestObject) (api.ListDefectsResponseObject, error) {
+	ds, err := h.Walkrounds.Defects(ctx, r.Params.Aircraft)
+	if err != nil {
+		return nil, err
+	}
+	names, err := h.Walkrounds.Fleet.Names(ctx)
+	out := api.ListDefects200JSONResponse{Defects: []api.Defect{}}
+	for _, d := range ds {
+		out.Defects = append(out.Defects, WireDefect(d, names[d.AircraftID]))
+	}
+	return out, err
+}
+
+func (h *Handlers) CloseDefect(ctx context.Context, r api.CloseDefectRequestObject) (api.CloseDefectResponseObject, error) {
+	d, err := h.Walkrounds.Close(ctx, r.Id, r.Body.Note, r.Body.Pin)
+	if err != nil {
+		return nil, err
+	}
+	a, err := h.Walkrounds.Fleet.Aircraft(ctx, d.AircraftID)
+	return api.CloseDefect200JSONResponse(WireDefect(d, a.Name)), err
+}
+
+func (h *Handlers) UploadPhoto(ctx context.Context, r api.UploadPhotoRequestObject) (api.UploadPhotoResponseObject, error) {
+	p, err := h.Walkrounds.KeepPhoto(ctx, r.Body)
+	if err != nil {
+		return nil, err
+	}
+	return api.UploadPhoto201JSONResponse{Id: p.ID, MediaType: p.MediaType, Bytes: p.Bytes}, nil
+}
+
+func (h *Handlers) GetPhoto(ctx context.Context, r api.GetPhotoRequestObject) (api.GetPhotoResponseObject, error) {
+	p, b, err := h.Walkrounds.Photo(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
+	return api.GetPhoto200ImageResponse{Body: bytes.NewReader(b), ContentType: p.MediaType, ContentLength: int64(len(b))}, nil
+}

@@ -1,0 +1,98 @@
+// Package walkround runs checklists on aircraft: versioned lists, runs with
+// their entries, defects and photos.
+package walkround
+
+import (
+	"context"
+	"embed"
+	"encoding/json"
+	"fmt"
+	"io/fs"
+	"time"
+
+	"gocloud.dev/blob"
+	"gorm.io/gorm"
+
+	"mainstay/core/checks"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+)
+
+//go:embed shipped/*.json
+var shipped embed.FS
+
+// Service holds the use cases of walkrounds.
+type Service struct {
+	DB     *gorm.DB
+	Clock  clock.Clock
+	Fleet  *fleet.Service
+	People *people.Service
+	Photos *blob.Bucket
+}
+
+type listRow struct {
+	TypeKey   string
+	Version   int
+	Content   checks.List `gorm:"serializer:json"`
+	CreatedAt time.Time
+}
+
+func (listRow) TableName() string { return "checklists" }
+
+// SeedLists puts shipped checklists into a database that does not have them.
+func (s *Service) SeedLists(ctx context.Context) error {
+	files, err := fs.Glob(shipped, "shipped/*.json")
+	if err != nil {
+		return err
+	}
+	for _, f := range files {
+		b, err := shipped.ReadFile(f)
+		if err != nil {
+			return err
+		}
+		var l checks.List
+		if err := json.Unmarshal(b, &l); err != nil {
+			return fmt.Errorf("%s: %w", f, err)
+		}
+		if err := s.DB.WithContext(ctx).Exec("insert into checklists (type_key, version, content, created_at) values (?, ?, ?, ?) on conflict do nothing",
+			l.Type, l.Version, string(b), s.Clock.Now()).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// List returns a checklist of a type: the given version, or the newest for 0.
+func (s *Service) List(ctx context.Context, typeKey string, version int) (checks.List, error) {
+	q := s.DB.WithContext(ctx).Order("version desc").Limit(1).Where("type_key = ?", typeKey)
+	if version > 0 {
+		q = q.Where("version = ?", version)
+	}
+	var r listRow
+	if err := q.Find(&r).Error; err != nil {
+		return checks.List{}, err
+	}
+	if r.TypeKey == "" {
+		return checks.List{}, fault.Missing("checklist")
+	}
+	return r.Content, nil
+}
+
+// AddList adds a version of a checklist. Runs keep the version they ran with.
+func (s *Service) AddList(ctx context.Context, typeKey string, l checks.List) error {
+	t, err := s.Fleet.Type(ctx, typeKey)
+	if err != nil {
+		return err
+	}
+	if err := l.Validate(t); err != nil {
+		return fault.Bad("sections", "%s.", err)
+	}
+	b, err := json.Marshal(l)
+	if err != nil {
+		return err
+	}
+	return db.Translate(s.DB.WithContext(ctx).Exec("insert into checklists (type_key, version, content, created_at) values (?, ?, ?, ?)", l.Type, l.Version, string(b), s.Clock.Now()).Error)
+}

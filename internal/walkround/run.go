@@ -1,0 +1,431 @@
+package walkround
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/airframe"
+	"mainstay/core/checks"
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Run is a walkround or turnaround of one aircraft.
+type Run struct {
+	ID               uuid.UUID
+	AircraftID       uuid.UUID
+	Kind             string
+	ChecklistVersion int
+	TypeKey          string
+	TypeVersion      int
+	PackIDs          db.UUIDs `gorm:"type:uuid[]"`
+	StartedBy        string
+	StartedAt        time.Time
+	CompletedBy      string
+	CompletedAt      *time.Time
+	AbandonedAt      *time.Time
+	Verdict          string
+	Findings         []Finding `gorm:"serializer:json"`
+	RecordSeq        *int64
+}
+
+// TableName is the table of runs.
+func (Run) TableName() string { return "walkrounds" }
+
+// Finding is an entry of a complete run that was not clear.
+type Finding struct {
+	ItemID   string        `json:"item_id"`
+	Station  string        `json:"station"`
+	Title    string        `json:"title"`
+	Verdict  judge.Verdict `json:"verdict"`
+	Sentence string        `json:"sentence"`
+	PackID   string        `json:"pack_id,omitempty"`
+}
+
+// Entry is what was entered for one item, with its judgement.
+type Entry struct {
+	WalkroundID uuid.UUID
+	ItemID      string
+	Value       checks.Value `gorm:"serializer:json"`
+	Verdict     string
+	Sentence    string
+	Against     string
+	ByName      string
+	At          time.Time
+}
+
+// TableName is the table of entries.
+func (Entry) TableName() string { return "walkround_entries" }
+
+// Sheet is a run with everything needed to show and judge it.
+type Sheet struct {
+	Run
+	Aircraft fleet.Aircraft
+	Type     airframe.Type
+	Packs    []checks.PackRef
+	Items    []checks.Item
+	Entries  []Entry
+}
+
+// Start begins a run. Packs may be none: then the pack items fall away and the
+// gate asks for readings later. Starting the same id twice changes nothing.
+func (s *Service) Start(ctx context.Context, id, aircraft uuid.UUID, kind string, packs []uuid.UUID) (Sheet, error) {
+	a, err := s.Fleet.Aircraft(ctx, aircraft)
+	if err != nil {
+		return Sheet{}, err
+	}
+	t, err := s.Fleet.Type(ctx, a.TypeKey)
+	if err != nil {
+		return Sheet{}, err
+	}
+	l, err := s.List(ctx, t.Key, 0)
+	if err != nil {
+		if fault.Is(err, "not-found") {
+			err = fault.Clash("no-checklist", "%s has no checklist yet. A chief adds one in Set-up; until then it cannot be walked or flown.", t.Name)
+		}
+		return Sheet{}, err
+	}
+	if err := s.checkPacks(ctx, t, packs); err != nil {
+		return Sheet{}, err
+	}
+	r := Run{ID: id, AircraftID: aircraft, Kind: kind, ChecklistVersion: l.Version, TypeKey: t.Key, TypeVersion: t.Version, PackIDs: packs,
+		StartedBy: people.From(ctx).Name, StartedAt: s.Clock.Now(), Findings: []Finding{}}
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var old Run
+		if err := tx.Limit(1).Find(&old, "id = ?", id).Error; err != nil || old.ID != uuid.Nil {
+			return err
+		}
+		var open Run
+		if err := tx.Limit(1).Find(&open, "aircraft_id = ? and completed_at is null and abandoned_at is null", aircraft).Error; err != nil {
+			return err
+		}
+		if open.ID != uuid.Nil {
+			return fault.Clash("walkround-open", "%s has been walking round %s since %s. Go on with that one or give it up first.", open.StartedBy, a.Name, open.StartedAt.Format("15:04 UTC"))
+		}
+		return tx.Create(&r).Error
+	})
+	if err != nil {
+		return Sheet{}, err
+	}
+	return s.Sheet(ctx, id)
+}
+
+func (s *Service) checkPacks(ctx context.Context, t airframe.Type, ids []uuid.UUID) error {
+	if len(ids) > t.Packs.Count {
+		return fault.Bad("pack_ids", "%s takes %d pack(s); %d were chosen.", t.Name, t.Packs.Count, len(ids))
+	}
+	views, err := s.Fleet.PackViews(ctx, slices.Clone(ids))
+	if err != nil {
+		return err
+	}
+	if len(views) != len(ids) {
+		return fault.Bad("pack_ids", "One of the packs does not exist or was chosen twice.")
+	}
+	for _, v := range views {
+		if v.Chemistry != string(t.Packs.Chemistry) || v.Cells != t.Packs.Cells {
+			return fault.Bad("pack_ids", "%s does not fit %s.", v.Label, t.Name)
+		}
+	}
+	return nil
+}
+
+// Sheet returns a run with its items and entries.
+func (s *Service) Sheet(ctx context.Context, id uuid.UUID) (Sheet, error) {
+	var sh Sheet
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&sh.Run, "id = ?", id).Error; err != nil {
+		return sh, err
+	}
+	if sh.ID == uuid.Nil {
+		return sh, fault.Missing("walkround")
+	}
+	var err error
+	if sh.Aircraft, err = s.Fleet.Aircraft(ctx, sh.AircraftID); err != nil {
+		return sh, err
+	}
+	if sh.Type, err = s.typeVersion(ctx, sh.TypeKey, sh.TypeVersion); err != nil {
+		return sh, err
+	}
+	l, err := s.List(ctx, sh.TypeKey, sh.ChecklistVersion)
+	if err != nil {
+		return sh, err
+	}
+	views, err := s.Fleet.PackViews(ctx, append([]uuid.UUID{}, sh.PackIDs...))
+	if err != nil {
+		return sh, err
+	}
+	for _, id := range sh.PackIDs {
+		if i := slices.IndexFunc(views, func(v fleet.PackView) bool { return v.ID == id }); i >= 0 {
+			v := views[i]
+			sh.Packs = append(sh.Packs, checks.PackRef{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells})
+		}
+	}
+	sh.Items = checks.Expand(l, sh.Type, sh.Kind, sh.Packs)
+	err = s.DB.WithContext(ctx).Order("at, item_id").Find(&sh.Entries, "walkround_id = ?", id).Error
+	return sh, err
+}
+
+// typeVersion returns the profile a run was started with.
+func (s *Service) typeVersion(ctx context.Context, key string, version int) (airframe.Type, error) {
+	var row struct {
+		Profile airframe.Type `gorm:"serializer:json"`
+	}
+	err := s.DB.WithContext(ctx).Table("aircraft_types").Select("profile").Where("key = ? and version = ?", key, version).Limit(1).Find(&row).Error
+	return row.Profile, err
+}
+
+// item finds an item and its pack.
+func (sh Sheet) item(id string) (checks.Item, *checks.PackRef, error) {
+	i := slices.IndexFunc(sh.Items, func(it checks.Item) bool { return it.ID == id })
+	if i < 0 {
+		return checks.Item{}, nil, fault.Bad("item_id", "This run has no item %q.", id)
+	}
+	it := sh.Items[i]
+	for k := range sh.Packs {
+		if sh.Packs[k].ID == it.PackID {
+			return it, &sh.Packs[k], nil
+		}
+	}
+	return it, nil, nil
+}
+
+// Judge judges an entry without saving it.
+func (s *Service) Judge(ctx context.Context, run uuid.UUID, itemID string, v checks.Value) (checks.Judgement, error) {
+	sh, err := s.Sheet(ctx, run)
+	if err != nil {
+		return checks.Judgement{}, err
+	}
+	return sh.judge("value", itemID, v)
+}
+
+func (sh Sheet) judge(field, itemID string, v checks.Value) (checks.Judgement, error) {
+	it, pk, err := sh.item(itemID)
+	if err != nil {
+		return checks.Judgement{}, err
+	}
+	j, err := checks.Judge(it, v, pk)
+	if errors.Is(err, checks.ErrValue) {
+		_, sentence, _ := strings.Cut(err.Error(), ": ")
+		return j, fault.Bad(field, "%s", sentence)
+	}
+	return j, err
+}
+
+// NewEntry is one entry to save.
+type NewEntry struct {
+	ItemID string
+	Value  checks.Value
+}
+
+// Save judges and saves entries; entering an item again replaces its entry.
+// All entries are saved or none. A run that has ended takes no more.
+func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (Sheet, error) {
+	sh, err := s.Sheet(ctx, run)
+	if err != nil {
+		return sh, err
+	}
+	by, now := people.From(ctx), s.Clock.Now()
+	var rows []Entry
+	for i, e := range entries {
+		field := "value"
+		if len(entries) > 1 {
+			field = fmt.Sprintf("entries.%d.value", i)
+		}
+		j, err := sh.judge(field, e.ItemID, e.Value)
+		if err != nil {
+			return sh, err
+		}
+		rows = append(rows, Entry{WalkroundID: run, ItemID: e.ItemID, Value: e.Value, Verdict: j.Verdict.String(), Sentence: j.Sentence, Against: j.Against, ByName: by.Name, At: now})
+	}
+	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		var r Run
+		if err := tx.Raw("select * from walkrounds where id = ? for update", run).Scan(&r).Error; err != nil {
+			return err
+		}
+		if err := r.stillOpen(); err != nil {
+			return err
+		}
+		if len(rows) == 0 {
+			return nil
+		}
+		return tx.Save(&rows).Error
+	})
+	if err != nil {
+		return sh, err
+	}
+	return s.Sheet(ctx, run)
+}
+
+func (r Run) stillOpen() error {
+	switch {
+	case r.CompletedAt != nil:
+		return fault.Clash("run-ended", "This run was completed by %s; a record does not change. Walk again to correct it.", r.CompletedBy)
+	case r.AbandonedAt != nil:
+		return fault.Clash("run-ended", "This run was given up. Start a new one.")
+	}
+	return nil
+}
+
+// Missing lists the items without an entry, in walking order.
+func (sh Sheet) Missing() []checks.Item {
+	have := map[string]bool{}
+	for _, e := range sh.Entries {
+		have[e.ItemID] = true
+	}
+	return checks.Missing(sh.Items, have)
+}
+
+// Complete ends a run and puts it on record. Every item must have an entry.
+// Cell, level and temperature entries become readings of their packs; a pack
+// found defective goes to quarantine in the same transaction.
+func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
+	by := people.From(ctx)
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var r Run
+		if err := tx.Raw("select * from walkrounds where id = ? for update", run).Scan(&r).Error; err != nil {
+			return err
+		}
+		if r.ID == uuid.Nil {
+			return fault.Missing("walkround")
+		}
+		if r.CompletedAt != nil {
+			return nil // the same completion sent twice
+		}
+		if err := r.stillOpen(); err != nil {
+			return err
+		}
+		svc := *s
+		svc.DB = tx
+		sh, err := svc.Sheet(ctx, run)
+		if err != nil {
+			return err
+		}
+		if left := sh.Missing(); len(left) > 0 {
+			return fault.Clash("incomplete", "%d of %d items are still open; the next is %q.", len(left), len(sh.Items), left[0].Title)
+		}
+		now, worst, findings := s.Clock.Now(), judge.Clear, []Finding{}
+		for _, e := range sh.Entries {
+			it, _, err := sh.item(e.ItemID)
+			if err != nil {
+				continue // an item of a pack that has been taken out of the database cannot be
+			}
+			v, err := judge.ParseVerdict(e.Verdict)
+			if err != nil {
+				return err
+			}
+			worst = max(worst, v)
+			if v != judge.Clear {
+				sentence := e.Sentence
+				if e.Value.Note != "" {
+					sentence = e.Value.Note
+				}
+				findings = append(findings, Finding{e.ItemID, it.Station, it.Title, v, sentence, it.PackID})
+			}
+		}
+		if err := s.packsAfter(ctx, tx, sh, findings); err != nil {
+			return err
+		}
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.WalkroundDone, Subject: r.AircraftID, At: now, ByID: by.ID, ByName: by.Name,
+			Summary: fmt.Sprintf("%s: %s complete, %s.", sh.Aircraft.Name, r.Kind, worst),
+			Content: map[string]any{"walkround": run, "aircraft": sh.Aircraft.Name, "kind": r.Kind, "type": r.TypeKey, "type_version": r.TypeVersion, "checklist_version": r.ChecklistVersion,
+				"packs": sh.Packs, "entries": contentOf(sh), "started_at": r.StartedAt, "verdict": worst, "findings": findings}})
+		if err != nil {
+			return err
+		}
+		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq = &now, by.Name, worst.String(), findings, &seq
+		return tx.Save(&r).Error
+	})
+	if err != nil {
+		return Sheet{}, err
+	}
+	return s.Sheet(ctx, run)
+}
+
+func contentOf(sh Sheet) []map[string]any {
+	out := make([]map[string]any, len(sh.Entries))
+	for i, e := range sh.Entries {
+		out[i] = map[string]any{"item": e.ItemID, "value": e.Value, "verdict": e.Verdict, "against": e.Against, "by": e.ByName, "at": e.At}
+	}
+	return out
+}
+
+// Rested is how long the cells are taken to have rested at a walkround: the
+// item asks for 30 minutes without load.
+const Rested = 30.0
+
+func (s *Service) packsAfter(ctx context.Context, tx *gorm.DB, sh Sheet, findings []Finding) error {
+	packs, err := fleet.LockPacks(tx, sh.PackIDs)
+	if err != nil {
+		return err
+	}
+	for i := range packs {
+		p := &packs[i]
+		id, err := uuid.NewV7()
+		if err != nil {
+			return err
+		}
+		n := fleet.NewReading{ID: id, Source: "walkround"}
+		for _, e := range sh.Entries {
+			it, _, err := sh.item(e.ItemID)
+			if err != nil || it.PackID != p.ID.String() {
+				continue
+			}
+			switch {
+			case it.Kind == checks.Cells:
+				rested := Rested
+				n.RestedMin = &rested
+				for _, mv := range e.Value.Set {
+					n.CellMV = append(n.CellMV, int(mv+0.5))
+				}
+			case it.Quantity == "level":
+				n.Percent = e.Value.Number
+			case it.Quantity == "pack temperature":
+				n.TemperatureC = e.Value.Number
+			}
+		}
+		if len(n.CellMV) > 0 || n.Percent != nil || n.TemperatureC != nil {
+			if err := s.Fleet.StoreReading(ctx, tx, *p, n); err != nil {
+				return err
+			}
+		}
+		for _, f := range findings {
+			if f.PackID == p.ID.String() && f.Verdict == judge.Stop && strings.HasPrefix(f.ItemID, "pack-look@") && p.State != string(pack.Quarantine) && p.State != string(pack.Retired) {
+				if err := s.Fleet.SetState(ctx, tx, p, pack.Quarantine, nil, "found on the walk: "+f.Sentence); err != nil {
+					return err
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// Abandon gives a run up; its entries stay for the record keeper but count for
+// nothing.
+func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
+	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		var r Run
+		if err := tx.Raw("select * from walkrounds where id = ? for update", run).Scan(&r).Error; err != nil {
+			return err
+		}
+		switch {
+		case r.ID == uuid.Nil:
+			return fault.Missing("walkround")
+		case r.AbandonedAt != nil:
+			return nil
+		case r.CompletedAt != nil:
+			return r.stillOpen()
+		}
+		return tx.Exec("update walkrounds set abandoned_at = ? where id = ?", s.Clock.Now(), run).Error
+	})
+}
