@@ -931,10 +931,11 @@ type RowProblem struct {
 
 // Session defines model for Session.
 type Session struct {
-	Caution string `json:"caution"`
-	Crew    Crew   `json:"crew"`
-	Person  Person `json:"person"`
-	Units   []Unit `json:"units"`
+	Caution string    `json:"caution"`
+	Crew    Crew      `json:"crew"`
+	Now     time.Time `json:"now"`
+	Person  Person    `json:"person"`
+	Units   []Unit    `json:"units"`
 }
 
 // Setup defines model for Setup.

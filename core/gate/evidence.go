@@ -3,6 +3,7 @@ package gate
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"mainstay/core/airframe"
 	"mainstay/core/crew"
@@ -27,20 +28,50 @@ func (g *run) recency(p *Pilot, open *judge.Remedy) {
 }
 
 func (g *run) wear() {
+	type group struct {
+		labels []string
+		first  Part
+		worst  wear.Due
+	}
+	var order []string
+	groups := map[string]*group{}
 	for _, p := range g.in.Parts {
-		fit := &judge.Remedy{Label: "Open " + p.Label, Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station}
 		if p.ID == "" {
-			g.find("wear", "wear", judge.Stop, fmt.Sprintf("No %s is recorded at %s.", p.Kind, p.Label), "Nothing fitted.", nil, "technician or chief", fit)
+			g.find("wear", "wear", judge.Stop, fmt.Sprintf("No %s is recorded at %s.", p.Kind, p.Label), "Nothing fitted.", nil, "technician or chief", g.fit(p))
 			continue
 		}
 		d, err := wear.Judge(p.Counters, p.Limits, g.in.Now)
 		if err != nil {
-			g.find("wear", "wear", judge.Stop, fmt.Sprintf("The life of %s is not known: %v.", p.Label, err), "Counters.", nil, "technician or chief", fit)
+			g.find("wear", "wear", judge.Stop, fmt.Sprintf("The life of %s is not known: %v.", p.Label, err), "Counters.", nil, "technician or chief", g.fit(p))
 			continue
 		}
-		if d.Verdict != judge.Clear {
-			g.find("wear", "wear", d.Verdict, p.Label+": "+d.Sentence, "Counters of the part.", nil, "technician or chief replaces it", fit)
+		if d.Verdict == judge.Clear {
+			continue
 		}
+		// Parts of one kind that say the same, like a set of propellers, are one finding.
+		key := p.Kind + d.Sentence
+		if groups[key] == nil {
+			groups[key] = &group{first: p, worst: d}
+			order = append(order, key)
+		}
+		groups[key].labels = append(groups[key].labels, p.Label)
+	}
+	for _, key := range order {
+		x := groups[key]
+		g.find("wear", "wear", x.worst.Verdict, strings.Join(x.labels, ", ")+": "+x.worst.Sentence, "Counters of the parts.", nil, "technician or chief replaces it", g.fit(x.first))
+	}
+}
+
+func (g *run) fit(p Part) *judge.Remedy {
+	return &judge.Remedy{Label: "Open " + p.Label, Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station}
+}
+
+// motors keeps in mind what the last landing showed: a motor that begins to
+// leave its sisters is named before it fails.
+func (g *run) motors() {
+	if m := g.in.LastMotor; m != nil {
+		g.find("motors", "condition", judge.Watch, "After the last flight: "+m.Sentence, "Warmth at the last landing.", &m.At, "technician or chief",
+			&judge.Remedy{Label: "Open " + m.Label, Kind: "aircraft", ID: g.in.Aircraft.ID})
 	}
 }
 

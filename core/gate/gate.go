@@ -27,6 +27,7 @@ func Judge(in Input) Output {
 	g.step("walkround", g.walkround)
 	g.step("registration", g.registration)
 	g.step("wear", g.wear)
+	g.step("motors", g.motors)
 	var out Output
 	if in.Scope == WholeFlight {
 		g.step("packs", g.packs)

@@ -96,6 +96,15 @@ func TestOneThingWrong(t *testing.T) {
 		{"part missing", func(i *gate.Input) { i.Parts[0].ID = "" }, "wear", judge.Stop, "No propeller"},
 		{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
 		{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
+		{"a motor stood out", func(i *gate.Input) {
+			i.LastMotor = &gate.Motor{Label: "Motor 3", At: now, Sentence: "Motor 3 is 11 degC above"}
+		}, "motors", judge.Watch, "Motor 3"},
+		{"a set is one finding", func(i *gate.Input) {
+			p := i.Parts[0]
+			p.Label, p.Counters.Seconds = "Propeller 2", 24*3600
+			i.Parts[0].Counters.Seconds = 24 * 3600
+			i.Parts = append(i.Parts, p)
+		}, "wear", judge.Stop, "Propeller 1, Propeller 2: 24.0"},
 		{"part of unknown age", func(i *gate.Input) { i.Parts[0].Counters.Since = time.Time{} }, "wear", judge.Stop, "not known"},
 		{"no pack", func(i *gate.Input) { i.Packs = nil }, "packs", judge.Stop, "takes 1"},
 		{"same pack twice", func(i *gate.Input) { i.Type.Packs.Count = 2; i.Packs = append(i.Packs, i.Packs[0]) }, "packs", judge.Stop, "twice"},

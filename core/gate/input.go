@@ -48,6 +48,7 @@ type Input struct {
 	PacksReady int    // charged packs that fit the type, for the aircraft scope
 	Pilot      *Pilot
 	Wind       *Wind
+	LastMotor  *Motor // a motor that stood out after the last flight
 	InAir      *InAir // the aircraft's open flight
 	Released   *Release
 }
@@ -96,6 +97,13 @@ type RunFinding struct {
 	Verdict  judge.Verdict
 	Sentence string
 	PackID   string
+}
+
+// Motor is a motor that was warmer than its sisters after a flight.
+type Motor struct {
+	Label    string
+	At       time.Time
+	Sentence string
 }
 
 // Part is what is fitted at a station that must carry one.

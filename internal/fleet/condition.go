@@ -214,3 +214,17 @@ func (v PackView) Judge() (judge.Verdict, string) {
 	}
 	return j.Verdict, j.Sentence
 }
+
+// PackCounts counts packs by state.
+func (s *Service) PackCounts(ctx context.Context) (map[string]int, error) {
+	var rows []struct {
+		State string
+		N     int
+	}
+	err := s.DB.WithContext(ctx).Raw("select state, count(*) as n from packs group by state").Scan(&rows).Error
+	out := map[string]int{}
+	for _, r := range rows {
+		out[r.State] = r.N
+	}
+	return out, err
+}

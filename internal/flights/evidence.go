@@ -5,6 +5,7 @@ package flights
 
 import (
 	"context"
+	"fmt"
 	"time"
 
 	"github.com/google/uuid"
@@ -43,6 +44,16 @@ type Known struct {
 	Input   gate.Input
 	Flight  *openFlight
 	Release *openRelease
+	Motor   *lastMotor
+}
+
+// lastMotor is the motor that stood out after the last flight, unless it has
+// been replaced since.
+type lastMotor struct {
+	AircraftID uuid.UUID
+	Motor      int
+	At         time.Time
+	Sentence   string
 }
 
 type openFlight struct {
@@ -84,6 +95,10 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	if err := s.DB.WithContext(ctx).Raw(`select r.id, r.aircraft_id, r.pilot_id, p.name as pilot, r.at from releases r join people p on p.id = r.pilot_id where r.state = 'open'`).Scan(&releases).Error; err != nil {
 		return nil, err
 	}
+	motors, err := s.lastMotors(ctx, ids)
+	if err != nil {
+		return nil, err
+	}
 	c, _, err := s.People.Crew(ctx)
 	if err != nil {
 		return nil, err
@@ -105,10 +120,30 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 				k.Release = &releases[j]
 			}
 		}
+		for j := range motors {
+			if motors[j].AircraftID == cond.Aircraft.ID {
+				k.Motor = &motors[j]
+			}
+		}
 		k.Input = k.input(now, c.Day(now))
 		out[i] = k
 	}
 	return out, nil
+}
+
+// lastMotors finds, for each aircraft, the motor that stood out after its last
+// flight, unless that motor has been replaced since.
+func (s *Service) lastMotors(ctx context.Context, ids []uuid.UUID) ([]lastMotor, error) {
+	sql := `select f.aircraft_id, f.warmth_motor as motor, f.landed_at as at, f.warmth->>'sentence' as sentence from aircraft a
+		cross join lateral (select * from flights f where f.aircraft_id = a.id order by f.took_off_at desc limit 1) f
+		where f.warmth_motor is not null and not exists (select 1 from parts p where p.aircraft_id = a.id and p.station = 'motor-' || f.warmth_motor and p.fitted_at > f.landed_at)`
+	var args []any
+	if ids != nil {
+		sql, args = sql+" and a.id in ?", []any{ids}
+	}
+	var out []lastMotor
+	err := s.DB.WithContext(ctx).Raw(sql, args...).Scan(&out).Error
+	return out, err
 }
 
 func (k Known) input(now, day time.Time) gate.Input {
@@ -118,6 +153,9 @@ func (k Known) input(now, day time.Time) gate.Input {
 		Defects:  k.Walk.GateDefects(k.label), Walkround: k.Walk.Walkround, Turnaround: k.Walk.Turnaround, Draft: k.Walk.Draft}
 	for _, g := range k.Groundings {
 		in.Groundings = append(in.Groundings, gate.Grounding{ID: g.ID.String(), Reason: g.Reason, By: g.ByName, At: g.At, Cause: g.Cause})
+	}
+	if m := k.Motor; m != nil {
+		in.LastMotor = &gate.Motor{Label: k.label(fmt.Sprintf("motor-%d", m.Motor)), At: m.At, Sentence: m.Sentence}
 	}
 	if f := k.Flight; f != nil {
 		in.InAir = &gate.InAir{FlightID: f.ID.String(), Pilot: f.Pilot, Landed: f.State == stateLanded}
@@ -191,5 +229,5 @@ func hasPilot(p people.Person) bool {
 // Stations judges each station by its part's life, its defects and what the
 // newest walk found there.
 func (k Known) Stations() []StationState {
-	return stationStates(k.Type, k.Input, k.Walk)
+	return stationStates(k)
 }

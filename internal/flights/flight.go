@@ -27,23 +27,24 @@ const (
 
 // Flight is one flight from take-off to log.
 type Flight struct {
-	ID         uuid.UUID
-	ReleaseID  *uuid.UUID
-	AircraftID uuid.UUID
-	PilotID    uuid.UUID
-	PackIDs    db.UUIDs `gorm:"type:uuid[]"`
-	Purpose    string
-	TookOffAt  time.Time
-	LandedAt   *time.Time
-	LoggedAt   *time.Time
-	State      string
-	Seconds    int
-	Landings   int
-	Remarks    string
-	Hover      *checks.Judgement `gorm:"serializer:json"`
-	Warmth     *checks.Judgement `gorm:"serializer:json"`
-	Source     string
-	Events     int
+	ID          uuid.UUID
+	ReleaseID   *uuid.UUID
+	AircraftID  uuid.UUID
+	PilotID     uuid.UUID
+	PackIDs     db.UUIDs `gorm:"type:uuid[]"`
+	Purpose     string
+	TookOffAt   time.Time
+	LandedAt    *time.Time
+	LoggedAt    *time.Time
+	State       string
+	Seconds     int
+	Landings    int
+	Remarks     string
+	Hover       *checks.Judgement `gorm:"serializer:json"`
+	Warmth      *checks.Judgement `gorm:"serializer:json"`
+	WarmthMotor *int              // the motor that stood out, from 1
+	Source      string
+	Events      int
 }
 
 // TableName is the table of flights.

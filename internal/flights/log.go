@@ -82,6 +82,11 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		if f.Warmth, err = in.judgeWarmth(ctx, f, t, n); err != nil {
 			return err
 		}
+		if f.Warmth.Verdict != judge.Clear {
+			i, _ := checks.Outlier(n.WarmthC)
+			i++
+			f.WarmthMotor = &i
+		}
 		now := s.Clock.Now()
 		f.State, f.LoggedAt, f.Landings, f.Remarks = stateLogged, &now, n.Landings, strings.TrimSpace(f.Remarks+n.Remarks)
 		if err := in.record(ctx, tx, f, t, packs, n, by); err != nil {

@@ -4,11 +4,9 @@ import (
 	"fmt"
 	"slices"
 
-	"mainstay/core/airframe"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/wear"
-	"mainstay/internal/walkround"
 )
 
 // StationState is the condition of one station.
@@ -20,9 +18,10 @@ type StationState struct {
 	HoursLeft *float64 // running hours until its hour limit
 }
 
-func stationStates(t airframe.Type, in gate.Input, walk *walkround.Evidence) []StationState {
+func stationStates(k Known) []StationState {
+	in, walk := k.Input, k.Walk
 	var out []StationState
-	for _, st := range t.Stations() {
+	for _, st := range k.Type.Stations() {
 		s := StationState{Station: st.ID, Sentence: "Nothing against it."}
 		worse := func(v judge.Verdict, sentence string) {
 			if v > s.Verdict {
@@ -31,6 +30,9 @@ func stationStates(t airframe.Type, in gate.Input, walk *walkround.Evidence) []S
 		}
 		if i := slices.IndexFunc(in.Parts, func(p gate.Part) bool { return p.Station == st.ID }); i >= 0 {
 			partState(in, in.Parts[i], &s, worse)
+		}
+		if m := k.Motor; m != nil && st.ID == fmt.Sprintf("motor-%d", m.Motor) {
+			worse(judge.Watch, "After the last flight: "+m.Sentence)
 		}
 		for _, d := range walk.Defects {
 			if d.Station == st.ID {

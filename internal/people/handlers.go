@@ -78,7 +78,7 @@ func requestContext(ctx context.Context) context.Context {
 
 func (h *Handlers) session(ctx context.Context, p Person) (api.Session, error) {
 	c, _, err := h.People.Crew(ctx)
-	return api.Session{Person: h.wire(p, c), Crew: wireCrew(c), Units: units.All, Caution: rules.Caution}, err
+	return api.Session{Person: h.wire(p, c), Crew: wireCrew(c), Units: units.All, Caution: rules.Caution, Now: h.People.Clock.Now()}, err
 }
 
 func (h *Handlers) GetSession(ctx context.Context, _ api.GetSessionRequestObject) (api.GetSessionResponseObject, error) {

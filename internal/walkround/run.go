@@ -10,6 +10,7 @@ import (
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
@@ -259,7 +260,7 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		if len(rows) == 0 {
 			return nil
 		}
-		return tx.Save(&rows).Error
+		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "walkround_id"}, {Name: "item_id"}}, UpdateAll: true}).Create(&rows).Error
 	})
 	if err != nil {
 		return sh, err

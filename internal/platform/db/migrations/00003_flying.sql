@@ -44,7 +44,7 @@ create table flights (
     pack_ids uuid[] not null, purpose text not null, took_off_at timestamptz not null, landed_at timestamptz, logged_at timestamptz,
     state text not null constraint flights_state_known check (state in ('air', 'landed', 'logged')),
     seconds int not null default 0 constraint flights_seconds check (seconds >= 0 and seconds <= 86400),
-    landings int not null default 0 constraint flights_landings check (landings between 0 and 50), remarks text not null default '', hover jsonb, warmth jsonb,
+    landings int not null default 0 constraint flights_landings check (landings between 0 and 50), remarks text not null default '', hover jsonb, warmth jsonb, warmth_motor int,
     source text not null default 'live', events int not null default 0,
     constraint flights_release_once unique (release_id),
     constraint flights_order check (landed_at is null or landed_at >= took_off_at)

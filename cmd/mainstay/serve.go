@@ -1,0 +1,204 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os"
+	"path/filepath"
+	"syscall"
+	"time"
+
+	"github.com/caarlos0/env/v11"
+	"github.com/spf13/cobra"
+	"gocloud.dev/blob"
+	_ "gocloud.dev/blob/fileblob" // folders as photo stores
+	"gorm.io/gorm"
+
+	"mainstay/internal/demo"
+	"mainstay/internal/logbook"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/records"
+	"mainstay/internal/server"
+	"mainstay/web"
+)
+
+// config comes from the environment.
+type config struct {
+	DatabaseURL string    `env:"DATABASE_URL,required"`                        // any PostgreSQL from version 15
+	Address     string    `env:"MAINSTAY_ADDRESS" envDefault:"127.0.0.1:8080"` // host:port to listen on
+	Photos      string    `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder, or the URL of an object store
+	Secure      bool      `env:"MAINSTAY_SECURE" envDefault:"false"`           // true behind TLS: cookies only over TLS
+	Clock       time.Time `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
+	Debug       bool      `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
+	PerMinute   int64     `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
+}
+
+func load() (config, error) {
+	c, err := env.ParseAs[config]()
+	if err != nil {
+		return c, fmt.Errorf("configuration: %w", err)
+	}
+	return c, nil
+}
+
+func (c config) clock() clock.Clock {
+	if c.Clock.IsZero() {
+		return clock.System{}
+	}
+	return clock.From(c.Clock)
+}
+
+func (c config) open(ctx context.Context) (*gorm.DB, *blob.Bucket, error) {
+	g, err := db.Open(c.DatabaseURL)
+	if err != nil {
+		return nil, nil, err
+	}
+	url := c.Photos
+	if !filepath.IsAbs(url) && !hasScheme(url) {
+		if url, err = filepath.Abs(url); err != nil {
+			return nil, nil, err
+		}
+	}
+	if !hasScheme(url) {
+		if err := os.MkdirAll(url, 0o700); err != nil {
+			return nil, nil, fmt.Errorf("photo folder: %w", err)
+		}
+		url = "file://" + filepath.ToSlash(url) + "?no_tmp_dir=true"
+	}
+	b, err := blob.OpenBucket(ctx, url)
+	if err != nil {
+		return nil, nil, fmt.Errorf("photo store: %w", err)
+	}
+	return g, b, nil
+}
+
+func hasScheme(s string) bool {
+	for i, r := range s {
+		if r == ':' {
+			return i > 1
+		}
+		if r == '/' {
+			return false
+		}
+	}
+	return false
+}
+
+func serveCommand() *cobra.Command {
+	return &cobra.Command{Use: "serve", Short: "Serve the application", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		return serve(cmd.Context(), false)
+	}}
+}
+
+func demoCommand() *cobra.Command {
+	return &cobra.Command{Use: "demo", Short: "Fill an empty database with the demo crew and serve it", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		return serve(cmd.Context(), true)
+	}}
+}
+
+func serve(ctx context.Context, withDemo bool) error {
+	c, err := load()
+	if err != nil {
+		return err
+	}
+	level := slog.LevelInfo
+	if c.Debug {
+		level = slog.LevelDebug
+	}
+	log := slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: level}))
+	// The port is taken first: a server that cannot listen should not touch the data.
+	l, err := (&net.ListenConfig{}).Listen(ctx, "tcp", c.Address)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		return fmt.Errorf("%s is in use by another program; stop it, or set MAINSTAY_ADDRESS to a free address", c.Address)
+	}
+	if err != nil {
+		return fmt.Errorf("listen: %w", err)
+	}
+	g, photos, err := c.open(ctx)
+	if err != nil {
+		return err
+	}
+	defer db.Close(g)
+	defer photos.Close()
+	if withDemo {
+		if err := db.Migrate(ctx, g); err != nil {
+			return err
+		}
+	}
+	if err := db.Current(ctx, g); err != nil {
+		return err
+	}
+	svc := server.NewServices(g, c.clock(), photos)
+	if err := svc.Seed(ctx); err != nil {
+		return err
+	}
+	if withDemo {
+		if err := demo.Fill(ctx, svc, func(done, all int) {
+			if done%50 == 0 {
+				log.Info("filling in the demo crew's year", "done", done, "of", all)
+			}
+		}); err != nil {
+			return err
+		}
+	}
+	h, err := server.New(svc, server.Options{Secure: c.Secure, PerMinute: c.PerMinute, Web: web.Files(), Log: log})
+	if err != nil {
+		return err
+	}
+	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
+	stopped := make(chan error, 1)
+	go func() {
+		<-ctx.Done()
+		wait, cancel := context.WithTimeout(context.WithoutCancel(ctx), 20*time.Second)
+		defer cancel()
+		stopped <- srv.Shutdown(wait) // writes in flight finish
+	}()
+	log.Info("serving", "address", "http://"+l.Addr().String())
+	if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {
+		return err
+	}
+	return <-stopped
+}
+
+func migrateCommand() *cobra.Command {
+	return &cobra.Command{Use: "migrate", Short: "Bring the database up to this version", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		c, err := load()
+		if err != nil {
+			return err
+		}
+		g, err := db.Open(c.DatabaseURL)
+		if err != nil {
+			return err
+		}
+		defer db.Close(g)
+		return db.Migrate(cmd.Context(), g)
+	}}
+}
+
+func verifyCommand() *cobra.Command {
+	return &cobra.Command{Use: "verify", Short: "Check the chain of records", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		c, err := load()
+		if err != nil {
+			return err
+		}
+		g, err := db.Open(c.DatabaseURL)
+		if err != nil {
+			return err
+		}
+		defer db.Close(g)
+		res, err := records.Verify(cmd.Context(), g)
+		if err != nil {
+			return err
+		}
+		if res.FirstBad != 0 {
+			return errors.New(logbook.Sentence(res))
+		}
+		fmt.Fprintln(cmd.OutOrStdout(), logbook.Sentence(res))
+		return nil
+	}}
+}

@@ -1,0 +1,364 @@
+package demo
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"time"
+
+	"github.com/alexedwards/argon2id"
+	"github.com/google/uuid"
+
+	"mainstay/core/checks"
+	"mainstay/core/gate"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+	"mainstay/core/wear"
+	"mainstay/core/wind"
+	"mainstay/internal/fleet"
+	"mainstay/internal/flights"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/server"
+	"mainstay/internal/walkround"
+)
+
+type generator struct {
+	svc     *server.Services
+	clock   *clock.Manual
+	rand    *rand.Rand
+	people  map[string]people.Person
+	packs   map[string]uuid.UUID
+	renewed map[string]bool
+	share   float64 // how much of the year has passed, 0-1
+}
+
+func newID() uuid.UUID { return uuid.Must(uuid.NewV7()) }
+
+// cheap hashes keep a year of signatures from taking minutes; the demo's PINs
+// are printed on the screen anyway.
+var cheap = &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32}
+
+type sortie struct {
+	at    time.Time
+	craft *craft
+}
+
+// Fill makes the demo crew's year in an empty database; a database that has a
+// crew is left alone. progress is called after each flight.
+func Fill(ctx context.Context, svc *server.Services, progress func(done, all int)) error {
+	if _, ok, err := svc.People.Crew(ctx); err != nil || ok {
+		return err
+	}
+	end := svc.Clock.Now().Truncate(time.Minute)
+	c := clock.At(end.AddDate(-1, 0, 0))
+	g := &generator{svc: server.NewServices(svc.DB, c, svc.Walkrounds.Photos), clock: c, rand: rand.New(rand.NewPCG(30, 4)), people: map[string]people.Person{}, packs: map[string]uuid.UUID{}, renewed: map[string]bool{}}
+	g.svc.People.Hash = cheap
+	ctx, err := g.stage(ctx, end)
+	if err != nil {
+		return err
+	}
+	plan := g.plan(end)
+	for i, s := range plan {
+		g.share = 1 - end.Sub(s.at).Hours()/(365*24)
+		if err := g.fly(ctx, s); err != nil {
+			return fmt.Errorf("flight %d of %s at %s: %w", i+1, s.craft.name, s.at, err)
+		}
+		progress(i+1, len(plan))
+	}
+	g.share = 1
+	return g.lastDays(ctx, end)
+}
+
+// plan spreads the flights over working days, two days before the end at the
+// latest, a few flights of one aircraft after the other.
+func (g *generator) plan(end time.Time) []sortie {
+	var out []sortie
+	for _, a := range crafts {
+		for left := a.flights; left > 0; {
+			day := 3 + g.rand.IntN(358)
+			at := end.Truncate(24*time.Hour).AddDate(0, 0, -day).Add(15*time.Hour + time.Duration(g.rand.IntN(150))*time.Minute) // from 7 or 8 in the local morning
+			for range min(left, 1+g.rand.IntN(3)) {
+				out = append(out, sortie{at, a})
+				at = at.Add(75 * time.Minute)
+				left--
+			}
+		}
+	}
+	slices.SortStableFunc(out, func(a, b sortie) int { return cmp.Or(a.at.Compare(b.at), cmp.Compare(a.craft.name, b.craft.name)) })
+	return out
+}
+
+// fly runs one sortie from walk to log; one that the gate would stop is put
+// right first, as the crew would, or left out.
+func (g *generator) fly(ctx context.Context, s sortie) error {
+	if g.clock.Now().Before(s.at) {
+		g.clock.Set(s.at)
+	}
+	if g.saved(ctx, s.craft) {
+		return nil
+	}
+	if err := g.service(ctx, s.craft); err != nil {
+		return err
+	}
+	pilot := "imre"
+	if g.rand.IntN(5) < 2 && g.share < 0.88 {
+		pilot = "odile"
+	}
+	flight, err := g.release(ctx, s.craft, pilot)
+	if err != nil {
+		return err
+	}
+	return g.inTheAir(ctx, s.craft, pilot, flight)
+}
+
+// saved keeps Lantern One's propellers just short of their hours.
+func (g *generator) saved(ctx context.Context, a *craft) bool {
+	if a.name != "Lantern One" || g.share < 0.75 {
+		return false
+	}
+	return g.propellerHours(ctx, a) > 22
+}
+
+func (g *generator) propellerHours(ctx context.Context, a *craft) float64 {
+	most := 0.0
+	for _, p := range g.parts(ctx, a) {
+		if p.Kind == "propeller" {
+			most = max(most, float64(p.Seconds)/3600)
+		}
+	}
+	return most
+}
+
+func (g *generator) parts(ctx context.Context, a *craft) map[string]fleet.Part {
+	cs, err := g.svc.Fleet.Conditions(ctx, []uuid.UUID{a.id})
+	if err != nil || len(cs) == 0 {
+		return nil
+	}
+	return cs[0].Parts
+}
+
+// service has the technician replace propellers that are nearly due.
+func (g *generator) service(ctx context.Context, a *craft) error {
+	t, err := g.svc.Fleet.Type(ctx, a.typeKey)
+	if err != nil {
+		return err
+	}
+	due := false
+	for _, p := range g.parts(ctx, a) {
+		if a.name == "Lantern Two" && g.share > 0.6 {
+			continue // overdue today: nobody has got round to it
+		}
+		if d, err := wear.Judge(p.Counters(), t.Wear[p.Kind], g.clock.Now()); p.Kind == "propeller" && (err != nil || d.Fraction > 0.97) {
+			due = true
+		}
+	}
+	if a.renewAt > 0 && g.share > a.renewAt && !g.renewed[a.name] {
+		due, g.renewed[a.name] = true, true
+	}
+	if !due {
+		return nil
+	}
+	return g.newPropellers(ctx, a)
+}
+
+func (g *generator) newPropellers(ctx context.Context, a *craft) error {
+	f := fleet.FitParts{Source: "maker", Old: "discard", CutUp: true}
+	for station, p := range g.parts(ctx, a) {
+		if p.Kind == "propeller" {
+			f.Fits = append(f.Fits, fleet.Fit{PartID: newID(), Station: station, Serial: fmt.Sprintf("P%05d", g.rand.IntN(100000))})
+		}
+	}
+	slices.SortFunc(f.Fits, func(x, y fleet.Fit) int { return cmp.Compare(x.Station, y.Station) })
+	return g.svc.Fleet.FitParts(g.as(ctx, "tamsin"), a.id, f)
+}
+
+func (g *generator) as(ctx context.Context, login string) context.Context {
+	return people.With(ctx, g.people[login])
+}
+
+// choose takes the least used charged packs, charging them first where needed.
+func (g *generator) choose(ctx context.Context, a *craft, n int) ([]uuid.UUID, error) {
+	labels := slices.Clone(a.packs)
+	g.rand.Shuffle(len(labels), func(i, j int) { labels[i], labels[j] = labels[j], labels[i] })
+	var out []uuid.UUID
+	for _, l := range labels[:n] {
+		id := g.packs[l]
+		if err := g.charge(ctx, id); err != nil {
+			return nil, err
+		}
+		out = append(out, id)
+	}
+	return out, nil
+}
+
+func (g *generator) charge(ctx context.Context, id uuid.UUID) error {
+	for range 5 {
+		p, err := g.svc.Fleet.Pack(ctx, id)
+		if err != nil {
+			return err
+		}
+		next := map[string]pack.State{"storage": pack.Charging, "hot": pack.Flown, "flown": pack.Charging, "charging": pack.Charged}[p.State]
+		if next == "" {
+			return nil
+		}
+		if _, err := g.svc.Fleet.MovePack(g.as(ctx, "bao"), id, next, "", p.Version); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// walk runs the checklist with believable entries; change may replace one.
+func (g *generator) walk(ctx context.Context, a *craft, by, kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) error {
+	ctx = g.as(ctx, by)
+	sh, err := g.svc.Walkrounds.Start(ctx, newID(), a.id, kind, packs)
+	if err != nil {
+		return err
+	}
+	var es []walkround.NewEntry
+	for _, it := range sh.Items {
+		v := g.entry(sh, it)
+		if change != nil {
+			change(it, &v)
+		}
+		es = append(es, walkround.NewEntry{ItemID: it.ID, Value: v})
+	}
+	g.clock.Advance(time.Duration(4+len(es)/4) * time.Minute)
+	if _, err := g.svc.Walkrounds.Save(ctx, sh.ID, es); err != nil {
+		return err
+	}
+	_, err = g.svc.Walkrounds.Complete(ctx, sh.ID)
+	return err
+}
+
+func (g *generator) release(ctx context.Context, a *craft, pilot string) (uuid.UUID, error) {
+	t, err := g.svc.Fleet.Type(ctx, a.typeKey)
+	if err != nil {
+		return uuid.Nil, err
+	}
+	packs, err := g.choose(ctx, a, t.Packs.Count)
+	if err != nil {
+		return uuid.Nil, err
+	}
+	if err := g.walk(ctx, a, "bao", g.kindNeeded(ctx, a), packs, nil); err != nil {
+		return uuid.Nil, err
+	}
+	ctx = g.as(ctx, pilot)
+	q := flights.Question{Aircraft: a.id, Packs: packs, Wind: g.wind(t.Limits.WindMS)}
+	ans, err := g.svc.Flights.Ask(ctx, q)
+	if err != nil {
+		return uuid.Nil, err
+	}
+	rel, err := g.svc.Flights.Release(ctx, flights.NewRelease{ID: newID(), Question: q, Purpose: a.purposes[g.rand.IntN(len(a.purposes))], GateHash: ans.Hash, PIN: pin(pilot)})
+	if err != nil {
+		return uuid.Nil, err
+	}
+	g.clock.Advance(4 * time.Minute)
+	f, err := g.svc.Flights.TakeOff(ctx, newID(), rel.ID, nil)
+	return f.ID, err
+}
+
+// kindNeeded is a turnaround on a day that began with a walkround.
+func (g *generator) kindNeeded(ctx context.Context, a *craft) string {
+	ev, err := g.svc.Walkrounds.ForGate(ctx, []uuid.UUID{a.id})
+	if err == nil && ev[a.id] != nil && ev[a.id].Walkround != nil && g.clock.Now().Sub(ev[a.id].Walkround.At) < 9*time.Hour {
+		return checks.Turnaround
+	}
+	return checks.Full
+}
+
+func (g *generator) wind(limit units.MetresPerSecond) *gate.Wind {
+	v := units.MetresPerSecond(float64(int(10*(0.5+g.rand.Float64()*float64(limit)*0.22))) / 10)
+	gust := v + 0.8
+	return &gate.Wind{At: g.clock.Now(), SteadyMS: v, GustMS: &gust, MeasuredM: 2, Ground: wind.Open}
+}
+
+func pin(login string) string {
+	for _, w := range Crew {
+		if w.Login == login {
+			return w.PIN
+		}
+	}
+	return ""
+}
+
+var mishaps = []struct{ kind, note string }{{"gust", ""}, {"bird", "Two crows, kept away."}, {"warning", "Compass warning for a second, gone after a turn."}, {"person", "Walker on the track, waited."}, {"takeover", "Flew the last leg by hand."}}
+
+func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight uuid.UUID) error {
+	ctx = g.as(ctx, pilot)
+	if g.rand.IntN(6) == 0 {
+		g.clock.Advance(3 * time.Minute)
+		m := mishaps[g.rand.IntN(len(mishaps))]
+		if err := g.svc.Flights.AddEvent(ctx, flight, flights.Event{ID: newID(), Kind: m.kind, Note: m.note}); err != nil {
+			return err
+		}
+	}
+	minutes := a.minutes[0] + g.rand.IntN(a.minutes[1]-a.minutes[0]+1)
+	g.clock.Advance(time.Duration(minutes)*time.Minute + time.Duration(g.rand.IntN(60))*time.Second)
+	f, err := g.svc.Flights.Land(ctx, flight)
+	if err != nil {
+		return err
+	}
+	g.clock.Advance(3 * time.Minute)
+	t, err := g.svc.Fleet.Type(ctx, a.typeKey)
+	if err != nil {
+		return err
+	}
+	n := flights.NewLog{Landings: 1, WarmthC: g.warmth(a, t.SisterMotors())}
+	for _, p := range f.PackIDs {
+		level := float64(28 + g.rand.IntN(15))
+		n.Packs = append(n.Packs, flights.LandedPack{Pack: p, Percent: &level, TemperatureC: float64(32 + g.rand.IntN(16))})
+	}
+	if _, err := g.svc.Flights.Log(ctx, flight, n); err != nil {
+		return err
+	}
+	g.clock.Advance(2 * time.Minute)
+	return nil
+}
+
+// warmth of the motors after landing; one motor of Lantern Two drifts away
+// from its sisters over the year.
+func (g *generator) warmth(a *craft, n int) []float64 {
+	out := make([]float64, n)
+	for i := range out {
+		out[i] = float64(38 + g.rand.IntN(4))
+	}
+	if a.name == "Lantern Two" {
+		out[2] += float64(int(12.5 * g.share * g.share))
+	}
+	return out
+}
+
+// entry is a believable value for an item: in order, except where the
+// scenario has something to show.
+func (g *generator) entry(sh walkround.Sheet, it checks.Item) checks.Value {
+	switch it.Kind {
+	case checks.Look:
+		return checks.Value{Look: "ok"}
+	case checks.Cells:
+		set := make([]float64, it.Count)
+		i := slices.IndexFunc(sh.Packs, func(p checks.PackRef) bool { return p.ID == it.PackID })
+		cell, err := pack.CellOf(sh.Packs[i].Chemistry)
+		if err != nil {
+			return checks.Value{}
+		}
+		for k := range set {
+			set[k] = float64(int(cell.Full) - 2 - g.rand.IntN(12))
+		}
+		if sh.Packs[i].Label == "D5" { // the ninth cell is failing
+			set[8] -= float64(int(34 * g.share * g.share))
+		}
+		return checks.Value{Set: set}
+	case checks.Motors:
+		set := make([]float64, it.Count)
+		for k := range set {
+			set[k] = float64(18 + g.rand.IntN(2))
+		}
+		return checks.Value{Set: set}
+	}
+	v := map[string]float64{"bus resistance": 60, "controller charge": 88, "number of satellites": 14, "heading difference": 2, "pack temperature": 21, "level": 99}[it.Quantity]
+	return checks.Value{Number: &v}
+}

@@ -1,0 +1,265 @@
+package server
+
+import (
+	"encoding/json"
+	"errors"
+	"io/fs"
+	"log/slog"
+	"net/http"
+	"net/url"
+	"path"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/alexedwards/scs/postgresstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/gin-contrib/gzip"
+	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
+	"github.com/prometheus/client_golang/prometheus"
+	"github.com/prometheus/client_golang/prometheus/promhttp"
+	"github.com/ulule/limiter/v3"
+	"github.com/ulule/limiter/v3/drivers/store/memory"
+
+	"mainstay/api"
+	"mainstay/core/crew"
+	"mainstay/internal/day"
+	"mainstay/internal/fleet"
+	"mainstay/internal/flights"
+	"mainstay/internal/logbook"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/walkround"
+)
+
+// Options are what differs between a server at a field edge and one behind TLS.
+type Options struct {
+	Secure    bool  // cookies only over TLS
+	PerMinute int64 // requests one address may make in a minute; 0 is 1200
+	Web       fs.FS // the built web application
+	Log       *slog.Logger
+}
+
+type server struct {
+	svc      *Services
+	log      *slog.Logger
+	contract *contract
+	sessions *scs.SessionManager
+	limit    *limiter.Limiter
+	web      fs.FS
+	latency  *prometheus.HistogramVec
+}
+
+// How long a session lasts without use and in all.
+const (
+	sessionIdle = 12 * time.Hour
+	sessionLife = 7 * 24 * time.Hour
+)
+
+// New builds the HTTP handler over the services.
+func New(svc *Services, o Options) (http.Handler, error) {
+	con, err := loadContract()
+	if err != nil {
+		return nil, err
+	}
+	pool, err := svc.DB.DB()
+	if err != nil {
+		return nil, err
+	}
+	sm := scs.New()
+	sm.Store = postgresstore.NewWithCleanupInterval(pool, 0)
+	sm.Lifetime, sm.IdleTimeout = sessionLife, sessionIdle
+	sm.Cookie.Name, sm.Cookie.HttpOnly, sm.Cookie.SameSite, sm.Cookie.Secure = "mainstay", true, http.SameSiteStrictMode, o.Secure
+	if o.PerMinute == 0 {
+		o.PerMinute = 1200
+	}
+	s := &server{svc: svc, log: o.Log, contract: con, sessions: sm, web: o.Web,
+		limit: limiter.New(memory.NewStore(), limiter.Rate{Period: time.Minute, Limit: o.PerMinute})}
+	reg := prometheus.NewRegistry()
+	s.latency = prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "mainstay_request_seconds", Help: "Time to answer, by operation."}, []string{"method", "path", "status"})
+	reg.MustRegister(s.latency)
+
+	gin.SetMode(gin.ReleaseMode)
+	e := gin.New()
+	e.ContextWithFallback = true
+	if err := e.SetTrustedProxies(nil); err != nil {
+		return nil, err
+	}
+	e.Use(gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, r any) {
+		writeProblem(c, s.log, errors.New("panic while answering "+c.FullPath()))
+		s.log.Error("panic", "what", r)
+	}), s.observe, headers, gzip.Gzip(gzip.DefaultCompression))
+	e.GET("/healthz", func(c *gin.Context) { c.String(http.StatusOK, "ok") })
+	e.GET("/readyz", func(c *gin.Context) {
+		if err := db.Current(c, svc.DB); err != nil {
+			c.String(http.StatusServiceUnavailable, "not ready")
+			return
+		}
+		c.String(http.StatusOK, "ready")
+	})
+	metrics := promhttp.HandlerFor(reg, promhttp.HandlerOpts{})
+	e.GET("/metrics", func(c *gin.Context) {
+		if ip := c.RemoteIP(); ip != "127.0.0.1" && ip != "::1" {
+			c.Status(http.StatusNotFound)
+			return
+		}
+		metrics.ServeHTTP(c.Writer, c.Request)
+	})
+	e.GET("/api/v1/openapi.json", s.document)
+	e.GET("/api/v1", s.readable)
+
+	g := e.Group("/api/v1")
+	g.Use(s.slow, bodyLimit, s.origin, s.authorise, s.validate)
+	strict := api.NewStrictHandlerWithOptions(handlers{
+		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds},
+		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}}, nil,
+		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.problem, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
+	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {
+		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))
+	}})
+	e.NoRoute(s.page)
+	return sm.LoadAndSave(e), nil
+}
+
+func (s *server) problem(c *gin.Context, err error) { writeProblem(c, s.log, err) }
+
+func (s *server) observe(c *gin.Context) {
+	start := time.Now()
+	c.Next()
+	route := c.FullPath()
+	if route == "" {
+		route = "page"
+	}
+	s.latency.WithLabelValues(c.Request.Method, route, http.StatusText(c.Writer.Status())).Observe(time.Since(start).Seconds())
+	s.log.Debug("request", "method", c.Request.Method, "path", route, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+}
+
+// headers are strict: everything the pages need comes from here.
+func headers(c *gin.Context) {
+	h := c.Writer.Header()
+	h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' blob: data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+	h.Set("X-Content-Type-Options", "nosniff")
+	h.Set("X-Frame-Options", "DENY")
+	h.Set("Referrer-Policy", "no-referrer")
+	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	h.Set("Permissions-Policy", "geolocation=(self), camera=(self), microphone=()")
+	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
+		h.Set("Cache-Control", "no-store")
+	}
+}
+
+// slow holds back an address that asks too much.
+func (s *server) slow(c *gin.Context) {
+	got, err := s.limit.Get(c, c.ClientIP())
+	if err == nil && got.Reached {
+		writeProblem(c, s.log, &fault.Error{Kind: fault.TooMany, Type: "too-many", Detail: "This device asks too much at once. Wait a minute; nothing you entered is lost."})
+	}
+}
+
+// bodyLimit caps what a request may send.
+func bodyLimit(c *gin.Context) {
+	limit := int64(1 << 20)
+	switch c.FullPath() {
+	case "/api/v1/photos":
+		limit = walkround.MaxPhoto + 1024
+	case "/api/v1/log/import":
+		limit = 64 << 20
+	}
+	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, limit)
+}
+
+// origin refuses changes that another site makes a browser send.
+func (s *server) origin(c *gin.Context) {
+	if c.Request.Method == http.MethodGet || c.Request.Method == http.MethodHead {
+		return
+	}
+	if site := c.GetHeader("Sec-Fetch-Site"); site != "" && site != "same-origin" && site != "none" {
+		writeProblem(c, s.log, fault.Denied("This request came from another site and was refused."))
+		return
+	}
+	if o := c.GetHeader("Origin"); o != "" {
+		if u, err := url.Parse(o); err != nil || !strings.EqualFold(u.Host, c.Request.Host) {
+			writeProblem(c, s.log, fault.Denied("This request came from another site and was refused."))
+		}
+	}
+}
+
+// authorise finds out who is asking and whether the contract lets them.
+func (s *server) authorise(c *gin.Context) {
+	allowed := s.contract.roles[c.Request.Method+" "+c.FullPath()]
+	if slices.Contains(allowed, "public") {
+		return
+	}
+	ctx := c.Request.Context()
+	p, ok := s.signedIn(c)
+	if !ok {
+		if !c.IsAborted() {
+			writeProblem(c, s.log, &fault.Error{Kind: fault.Unauthorized, Type: "not-signed-in", Detail: "You are not signed in, or your session has ended. Sign in; what you entered is kept on this device."})
+		}
+		return
+	}
+	roles := make([]crew.Role, len(allowed))
+	for i, r := range allowed {
+		roles[i] = crew.Role(r)
+	}
+	if !slices.Contains(allowed, "any") && !p.Has(roles...) {
+		writeProblem(c, s.log, fault.Denied("Your role does not allow this. It needs: %s.", strings.Join(allowed, ", ")))
+		return
+	}
+	c.Request = c.Request.WithContext(people.With(ctx, p))
+}
+
+func (s *server) signedIn(c *gin.Context) (people.Person, bool) {
+	ctx := c.Request.Context()
+	id, err := uuid.Parse(s.sessions.GetString(ctx, people.SessionPerson))
+	if err != nil {
+		return people.Person{}, false
+	}
+	p, err := s.svc.People.Get(ctx, id)
+	if err != nil {
+		if !fault.Is(err, "not-found") {
+			writeProblem(c, s.log, err)
+		}
+		return p, false
+	}
+	return p, p.Active && p.SessionEpoch == s.sessions.GetInt(ctx, people.SessionEpoch)
+}
+
+func (s *server) document(c *gin.Context) {
+	b, err := json.Marshal(s.contract.doc)
+	if err != nil {
+		s.problem(c, err)
+		return
+	}
+	c.Data(http.StatusOK, "application/json", b)
+}
+
+// page serves the web application: files as they are, every other address the
+// page that routes itself.
+func (s *server) page(c *gin.Context) {
+	if strings.HasPrefix(c.Request.URL.Path, "/api/") || c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+		writeProblem(c, s.log, fault.Missing("address"))
+		return
+	}
+	name := strings.TrimPrefix(path.Clean(c.Request.URL.Path), "/")
+	if f, err := s.web.Open(name); err == nil && name != "" && name != "index.html" {
+		st, err := f.Stat()
+		_ = f.Close()
+		if err == nil && !st.IsDir() {
+			if strings.HasPrefix(name, "assets/") {
+				c.Header("Cache-Control", "public, max-age=31536000, immutable") // names carry a hash
+			}
+			c.FileFromFS(name, http.FS(s.web))
+			return
+		}
+	}
+	b, err := fs.ReadFile(s.web, "index.html")
+	if err != nil {
+		c.String(http.StatusServiceUnavailable, "The web application is not built into this program. Run bin/demo, which builds it.")
+		return
+	}
+	c.Header("Cache-Control", "no-cache")
+	c.Data(http.StatusOK, "text/html; charset=utf-8", b)
+}

@@ -1,0 +1,137 @@
+import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
+import { Component, lazy, Suspense, type ReactNode } from "react";
+import { BrowserRouter, Route, Routes } from "react-router";
+import { api, ask, ProblemError } from "../api/client";
+import { keys } from "../api/keys";
+import { Loading, Problem } from "../parts/states";
+import { setServerTime } from "../parts/time";
+import { SessionContext } from "./session";
+import { Shell } from "./Shell";
+import { SignIn } from "./SignIn";
+import { DayView } from "../day/DayView";
+
+const FirstRun = lazy(() => import("./FirstRun").then((m) => ({ default: m.FirstRun })));
+const FleetView = lazy(() => import("../fleet/FleetView").then((m) => ({ default: m.FleetView })));
+const AircraftView = lazy(() => import("../fleet/AircraftView").then((m) => ({ default: m.AircraftView })));
+const PacksView = lazy(() => import("../packs/PacksView").then((m) => ({ default: m.PacksView })));
+const PackView = lazy(() => import("../packs/PackView").then((m) => ({ default: m.PackView })));
+const WalkStart = lazy(() => import("../walkround/WalkStart").then((m) => ({ default: m.WalkStart })));
+const WalkView = lazy(() => import("../walkround/WalkView").then((m) => ({ default: m.WalkView })));
+const GateView = lazy(() => import("../gate/GateView").then((m) => ({ default: m.GateView })));
+const FlyView = lazy(() => import("../fly/FlyView").then((m) => ({ default: m.FlyView })));
+const LogView = lazy(() => import("../log/LogView").then((m) => ({ default: m.LogView })));
+const RecordsView = lazy(() => import("../log/RecordsView").then((m) => ({ default: m.RecordsView })));
+const CrewView = lazy(() => import("../crew/CrewView").then((m) => ({ default: m.CrewView })));
+const SetupView = lazy(() => import("../setup/SetupView").then((m) => ({ default: m.SetupView })));
+const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
+
+const client = new QueryClient({
+  defaultOptions: {
+    queries: {
+      staleTime: 2000,
+      networkMode: "always",
+      retry: (n, e) => n < 2 && e instanceof ProblemError && e.status === 0,
+      refetchOnWindowFocus: true,
+    },
+    mutations: { networkMode: "always" },
+  },
+});
+
+/** Catches what no view caught, so that a mistake in one never blanks the whole tool. */
+class Boundary extends Component<{ children: ReactNode }, { error?: unknown }> {
+  override state: { error?: unknown } = {};
+  static getDerivedStateFromError(error: unknown) {
+    return { error };
+  }
+  override render() {
+    if (this.state.error === undefined) return this.props.children;
+    return (
+      <Problem
+        error={new Error("This view stopped working. What you saved is safe. Load the page again.")}
+        retry={() => location.reload()}
+      />
+    );
+  }
+}
+
+function Entry() {
+  const session = useQuery({
+    queryKey: keys.session,
+    queryFn: async () => {
+      try {
+        const s = await ask(api.GET("/session"));
+        setServerTime(s.now);
+        return s;
+      } catch (e) {
+        if (e instanceof ProblemError && e.status === 401) return null;
+        throw e;
+      }
+    },
+    staleTime: 30_000,
+    refetchInterval: 60_000,
+  });
+  const setup = useQuery({
+    queryKey: keys.setup,
+    queryFn: () => ask(api.GET("/setup")),
+    enabled: session.data === null,
+  });
+  if (session.data === undefined)
+    return (
+      <main className="front">
+        <h1>Mainstay</h1>
+        {session.isError ? (
+          <Problem error={session.error} retry={() => void session.refetch()} />
+        ) : (
+          <Loading what="Mainstay" />
+        )}
+      </main>
+    );
+  if (session.data === null) {
+    if (!setup.data) return <Loading what="Mainstay" />;
+    return setup.data.needed ? <FirstRun zones={setup.data.zones} /> : <SignIn />;
+  }
+  return (
+    <SessionContext.Provider value={session.data}>
+      <Shell offline={session.isError}>
+        <Boundary key={location.pathname}>
+          <Suspense fallback={<Loading what="view" />}>
+            <Routes>
+              <Route index element={<DayView />} />
+              <Route path="fleet" element={<FleetView />} />
+              <Route path="fleet/:id" element={<AircraftView />} />
+              <Route path="packs" element={<PacksView />} />
+              <Route path="packs/:id" element={<PackView />} />
+              <Route path="walk/start/:aircraft" element={<WalkStart />} />
+              <Route path="walk/:id" element={<WalkView />} />
+              <Route path="gate/:aircraft" element={<GateView />} />
+              <Route path="fly/:id" element={<FlyView />} />
+              <Route path="log" element={<LogView />} />
+              <Route path="log/records" element={<RecordsView />} />
+              <Route path="crew" element={<CrewView />} />
+              <Route path="setup" element={<SetupView />} />
+              <Route path="parts" element={<PartsView />} />
+              <Route
+                path="*"
+                element={
+                  <Problem error={new Error("There is nothing at this address. Go on from the Day view.")} />
+                }
+              />
+            </Routes>
+          </Suspense>
+        </Boundary>
+      </Shell>
+    </SessionContext.Provider>
+  );
+}
+
+export function App() {
+  return (
+    <QueryClientProvider client={client}>
+      <BrowserRouter>
+        <Suspense fallback={<Loading what="Mainstay" />}>
+          <Entry />
+        </Suspense>
+      </BrowserRouter>
+    </QueryClientProvider>
+  );
+}

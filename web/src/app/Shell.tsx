@@ -1,0 +1,99 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect, useRef, useState, type ReactNode } from "react";
+import { Button } from "react-bootstrap";
+import { NavLink, useLocation } from "react-router";
+import { api, ask } from "../api/client";
+import { keys } from "../api/keys";
+import { useNow, useZone } from "../parts/time";
+import { useSession } from "./session";
+import { Shortcuts, useShortcuts } from "./Shortcuts";
+import { applyTheme, currentTheme } from "./theme";
+
+export const places: { path: string; name: string; key: string }[] = [
+  { path: "/", name: "Day", key: "d" },
+  { path: "/fleet", name: "Fleet", key: "f" },
+  { path: "/packs", name: "Packs", key: "p" },
+  { path: "/log", name: "Log", key: "l" },
+  { path: "/crew", name: "Crew", key: "c" },
+  { path: "/setup", name: "Set-up", key: "s" },
+];
+
+function Clock() {
+  const now = useNow();
+  const z = useZone();
+  return (
+    <span className="fig" title={`Clock of ${z.zone}`}>
+      {z.date(new Date(now).toISOString())} {z.clock(now)}{" "}
+      <span className="soft">{z.zone.split("/").pop()?.replace("_", " ")}</span>
+    </span>
+  );
+}
+
+export function Shell({ offline, children }: { offline: boolean; children: ReactNode }) {
+  const s = useSession();
+  const qc = useQueryClient();
+  const [theme, setTheme] = useState(currentTheme());
+  const [help, setHelp] = useState(false);
+  const { pathname } = useLocation();
+  const main = useRef<HTMLElement>(null);
+  useShortcuts(() => setHelp(true));
+  useEffect(() => {
+    // A new view starts at its top, for eyes and for screen readers.
+    window.scrollTo(0, 0);
+    main.current?.focus({ preventScroll: true });
+  }, [pathname]);
+
+  const signOut = async () => {
+    await ask(api.DELETE("/session"));
+    qc.clear();
+    qc.setQueryData(keys.session, null);
+  };
+  const flip = () => {
+    const t = theme === "light" ? "dark" : "light";
+    applyTheme(t);
+    setTheme(t);
+  };
+  return (
+    <div className="shell">
+      <nav className="rail" aria-label="Views in the order of work">
+        <div className="mark">Mainstay</div>
+        {places.map((p) => (
+          <NavLink key={p.path} to={p.path} end={p.path === "/"}>
+            {p.name}
+          </NavLink>
+        ))}
+      </nav>
+      <div className="column">
+        <header className="topline">
+          <strong>{s.crew.name}</strong>
+          <Clock />
+          <span className={offline ? "link-off" : "soft"} role="status">
+            {offline ? "No connection" : "Connected"}
+          </span>
+          <span className="grow" />
+          <span>
+            {s.person.name} <span className="soft">({s.person.roles.join(", ")})</span>
+          </span>
+          <Button variant="outline-primary" size="sm" onClick={flip} aria-pressed={theme === "dark"}>
+            {theme === "light" ? "Night" : "Daylight"}
+          </Button>
+          <Button
+            variant="outline-primary"
+            size="sm"
+            onClick={() => setHelp(true)}
+            aria-label="Keyboard shortcuts"
+          >
+            ?
+          </Button>
+          <Button variant="outline-primary" size="sm" onClick={() => void signOut()}>
+            Sign out
+          </Button>
+        </header>
+        <main ref={main} tabIndex={-1}>
+          {children}
+        </main>
+      </div>
+      <Shortcuts open={help} onClose={() => setHelp(false)} />
+    </div>
+  );
+}

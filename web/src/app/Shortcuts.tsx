@@ -1,0 +1,81 @@
+import { useEffect } from "react";
+import { useNavigate } from "react-router";
+import { Dialog } from "../parts/Dialog";
+import { places } from "./Shell";
+
+const others: [string, string][] = [
+  ["?", "This sheet"],
+  ["/", "Find in the view, where there is a search"],
+  ["Enter", "Walkround: ok, next item"],
+  ["← →", "Walkround: item before, item after"],
+  ["Esc", "Close a dialog"],
+];
+
+/** Whether a key press is meant for a field and not for the application. */
+export function typing(e: KeyboardEvent): boolean {
+  const t = e.target as HTMLElement;
+  return (
+    e.ctrlKey ||
+    e.metaKey ||
+    e.altKey ||
+    t.isContentEditable ||
+    ["INPUT", "TEXTAREA", "SELECT"].includes(t.tagName)
+  );
+}
+
+/** "g" and then a letter goes to a view; "?" opens the sheet; "/" finds. */
+export function useShortcuts(openHelp: () => void) {
+  const go = useNavigate();
+  useEffect(() => {
+    let armed = 0;
+    const onKey = (e: KeyboardEvent) => {
+      if (typing(e) || document.querySelector(".modal.show")) return;
+      if (e.key === "?") {
+        openHelp();
+      } else if (e.key === "/") {
+        const find = document.querySelector<HTMLInputElement>("input[type=search]");
+        if (find) {
+          e.preventDefault();
+          find.focus();
+        }
+      } else if (e.key === "g") {
+        armed = Date.now();
+      } else if (Date.now() - armed < 1500) {
+        const p = places.find((x) => x.key === e.key);
+        armed = 0;
+        if (p) void go(p.path);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [go, openHelp]);
+}
+
+export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Dialog title="Keyboard" open={open} onClose={onClose}>
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th>Key</th>
+            <th>What it does</th>
+          </tr>
+        </thead>
+        <tbody>
+          {places.map((p) => (
+            <tr key={p.key}>
+              <td className="fig">g {p.key}</td>
+              <td>Go to {p.name}</td>
+            </tr>
+          ))}
+          {others.map(([k, what]) => (
+            <tr key={k}>
+              <td className="fig">{k}</td>
+              <td>{what}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Dialog>
+  );
+}

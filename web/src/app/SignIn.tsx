@@ -1,0 +1,45 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "react-bootstrap";
+import { api, ask } from "../api/client";
+import { keys } from "../api/keys";
+import { TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { Problem } from "../parts/states";
+import { setServerTime } from "../parts/time";
+
+export function SignIn() {
+  const qc = useQueryClient();
+  const f = useDraftForm("sign-in", { login: "", password: "" }, ["password"]);
+  const send = f.submit(async (v) => {
+    const s = await ask(api.POST("/session", { body: v }));
+    setServerTime(s.now);
+    qc.setQueryData(keys.session, s);
+  });
+  return (
+    <main className="front">
+      <h1>Mainstay</h1>
+      <p>May this aircraft fly now, and if not, what must be done first?</p>
+      <form onSubmit={send} noValidate className="sheet">
+        {f.root && <Problem error={new Error(f.root)} />}
+        <TextField
+          label="Sign-in name"
+          autoComplete="username"
+          autoFocus
+          autoCapitalize="none"
+          {...f.register("login")}
+          wrong={f.wrong("login")}
+        />
+        <TextField
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          {...f.register("password")}
+          wrong={f.wrong("password")}
+        />
+        <Button type="submit" className="btn-big w-100" disabled={f.formState.isSubmitting}>
+          Sign in
+        </Button>
+      </form>
+    </main>
+  );
+}

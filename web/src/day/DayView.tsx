@@ -1,0 +1,143 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { Airframe, type StationMark } from "../drawings/Airframe";
+import { Flag, VerdictMark, words } from "../parts/Flag";
+import { remedyPath } from "../parts/remedy";
+import { ViewHead } from "../parts/Sheet";
+import { Empty, QueryView } from "../parts/states";
+import { hoursMinutes, useNow, useZone } from "../parts/time";
+import { useMay } from "../app/session";
+
+export function useDay() {
+  return useQuery({ queryKey: keys.day, queryFn: () => ask(api.GET("/day")), refetchInterval: 10_000 });
+}
+
+export function marksOf(stations: Schemas["StationState"][]): Record<string, StationMark> {
+  return Object.fromEntries(
+    stations.map((s) => [s.station, { verdict: s.verdict, label: `${words[s.verdict]}. ${s.sentence}` }]),
+  );
+}
+
+/** What stops me today: each aircraft with its verdict, its reasons and the next thing to do. */
+export function DayView() {
+  const day = useDay();
+  const may = useMay();
+  return (
+    <QueryView query={day} what="the day">
+      {(d) => (
+        <>
+          <ViewHead title={`Day ${d.date}`} />
+          {d.aircraft.length === 0 ? (
+            <Empty
+              action={
+                may("technician") ? (
+                  <Link className="btn btn-primary" to="/fleet?add=aircraft">
+                    Add the first aircraft
+                  </Link>
+                ) : undefined
+              }
+            >
+              There is no aircraft in service yet. Once there is, this page says what may fly and what stops
+              it.
+            </Empty>
+          ) : (
+            <>
+              <Sums d={d} />
+              <ul className="day-rows">
+                {d.aircraft.map((a) => (
+                  <Row key={a.id} a={a} />
+                ))}
+              </ul>
+            </>
+          )}
+        </>
+      )}
+    </QueryView>
+  );
+}
+
+function Sums({ d }: { d: Schemas["Day"] }) {
+  const count = (v: string) => d.aircraft.filter((a) => a.verdict === v).length;
+  return (
+    <div className="sums" aria-label="The day in numbers">
+      {(["clear", "watch", "stop"] as const).map((v) => (
+        <div key={v}>
+          <Flag verdict={v} />
+          <span className="fig">{count(v)}</span> {words[v].toLowerCase()}
+        </div>
+      ))}
+      <div className="ms-md-auto">
+        <span className="fig">{d.packs_charged}</span> <Link to="/packs?state=charged">packs charged</Link>
+      </div>
+      <div>
+        <span className="fig">{d.packs_flown}</span> <Link to="/packs?state=flown">flown, to charge</Link>
+      </div>
+      <div>
+        <span className="fig">{d.packs_quarantine}</span>{" "}
+        <Link to="/packs?state=quarantine">in quarantine</Link>
+      </div>
+    </div>
+  );
+}
+
+function Row({ a }: { a: Schemas["DayAircraft"] }) {
+  const to = remedyPath(a.next, a.id) ?? `/fleet/${a.id}`;
+  return (
+    <li>
+      <Link to={`/fleet/${a.id}`} aria-label={`${a.name}, plan`}>
+        <Airframe type={a.type} marks={marksOf(a.stations)} height={96} label={`Plan of ${a.name}`} />
+      </Link>
+      <div>
+        <h2 className="m-0">
+          <Link to={`/fleet/${a.id}`}>{a.name}</Link>
+        </h2>
+        <VerdictMark verdict={a.verdict} />
+        <div className="soft">
+          {a.hours_left != null && <span>{a.hours_left.toFixed(1)} h to next due</span>}
+        </div>
+      </div>
+      <Reasons a={a} />
+      <div className="next">
+        <Link className={`btn w-100 ${a.verdict === "stop" ? "btn-outline-primary" : "btn-primary"}`} to={to}>
+          {a.next.label}
+        </Link>
+      </div>
+    </li>
+  );
+}
+
+function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
+  const now = useNow();
+  const z = useZone();
+  const shown = a.findings.slice(0, 3);
+  return (
+    <ul className="reasons">
+      {a.in_air_since && (
+        <li>
+          {a.pilot}, took off {z.time(a.in_air_since)},{" "}
+          {hoursMinutes((now - Date.parse(a.in_air_since)) / 1000)} h ago
+        </li>
+      )}
+      {shown
+        .filter((f) => !(a.in_air_since && f.rule === "one-aircraft"))
+        .map((f, i) => (
+          <li key={i}>
+            <Flag verdict={f.verdict} size={14} />
+            <span>
+              <span className="visually-hidden">{words[f.verdict]}: </span>
+              {f.sentence}
+            </span>
+          </li>
+        ))}
+      {a.findings.length > 3 && <li className="soft">and {a.findings.length - 3} more</li>}
+      {a.findings.length === 0 && (
+        <li className="soft">
+          Nothing against the aircraft; {a.packs_ready} charged packs fit it. The gate asks for packs and
+          wind.
+        </li>
+      )}
+    </ul>
+  );
+}

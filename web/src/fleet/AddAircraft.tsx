@@ -1,0 +1,77 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { CheckField, SelectField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { Problem } from "../parts/states";
+
+interface Props {
+  open: boolean;
+  onClose: () => void;
+  types: Schemas["TypeEntry"][];
+}
+
+export function AddAircraft({ open, onClose, types }: Props) {
+  const qc = useQueryClient();
+  const [id, setId] = useState(newId); // kept over repeated tries, so that a double submit adds one aircraft
+  const f = useDraftForm("add-aircraft", {
+    type_key: types[0]?.profile.key ?? "",
+    name: "",
+    serial: "",
+    registration: "",
+    registration_expires: "",
+    fit_new_parts: true,
+  });
+  const send = f.submit(async (v) => {
+    await ask(
+      api.POST("/aircraft", { body: { ...v, id, registration_expires: v.registration_expires || null } }),
+    );
+    await qc.invalidateQueries();
+    f.reset({
+      ...f.formState.defaultValues,
+      name: "",
+      serial: "",
+      registration: "",
+      registration_expires: "",
+    });
+    setId(newId());
+    onClose();
+  });
+  return (
+    <Dialog title="Add an aircraft" open={open} onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <SelectField label="Type" {...f.register("type_key")} wrong={f.wrong("type_key")}>
+          {types.map((t) => (
+            <option key={t.profile.key} value={t.profile.key}>
+              {t.profile.name}: {t.profile.work}
+            </option>
+          ))}
+        </SelectField>
+        <TextField label="Name the crew calls it by" {...f.register("name")} wrong={f.wrong("name")} />
+        <TextField label="Maker's serial number" {...f.register("serial")} wrong={f.wrong("serial")} />
+        <TextField
+          label="Registration"
+          {...f.register("registration")}
+          wrong={f.wrong("registration")}
+          hint="Without it the gate says Stop."
+        />
+        <TextField
+          label="Registration valid through"
+          type="date"
+          {...f.register("registration_expires")}
+          wrong={f.wrong("registration_expires")}
+        />
+        <CheckField
+          label="Put a new part on record for every motor, propeller and the airframe, all at zero hours"
+          {...f.register("fit_new_parts")}
+        />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Add the aircraft
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,46 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "react-bootstrap";
+import { api, ask, type Schemas } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { CheckField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { Problem } from "../parts/states";
+
+export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: () => void }) {
+  const qc = useQueryClient();
+  const f = useDraftForm(`edit-aircraft-${a.id}-${a.version}`, {
+    name: a.name,
+    registration: a.registration,
+    registration_expires: a.registration_expires ?? "",
+    active: a.active,
+  });
+  const send = f.submit(async (v) => {
+    await ask(
+      api.PUT("/aircraft/{id}", {
+        params: { path: { id: a.id } },
+        body: { ...v, version: a.version, registration_expires: v.registration_expires || null },
+      }),
+    );
+    await qc.invalidateQueries();
+    onClose();
+  });
+  return (
+    <Dialog title={`Change ${a.name}`} open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <TextField label="Name the crew calls it by" {...f.register("name")} wrong={f.wrong("name")} />
+        <TextField label="Registration" {...f.register("registration")} wrong={f.wrong("registration")} />
+        <TextField
+          label="Registration valid through"
+          type="date"
+          {...f.register("registration_expires")}
+          wrong={f.wrong("registration_expires")}
+        />
+        <CheckField label="In service" {...f.register("active")} />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Save
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,128 @@
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { Button } from "react-bootstrap";
+import { Link, useSearchParams } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { marksOf } from "../day/DayView";
+import { Airframe, extent } from "../drawings/Airframe";
+import { Rope } from "../drawings/Rope";
+import { VerdictMark, type Verdict } from "../parts/Flag";
+import { ViewHead } from "../parts/Sheet";
+import { Empty, QueryView } from "../parts/states";
+import { AddAircraft } from "./AddAircraft";
+
+export function useTypes() {
+  return useQuery({ queryKey: keys.types, queryFn: () => ask(api.GET("/types")), staleTime: 60_000 });
+}
+
+/** The fleet, each aircraft drawn as its own plan at one scale, stations tinted by condition. */
+export function FleetView() {
+  const fleet = useQuery({
+    queryKey: keys.fleet,
+    queryFn: () => ask(api.GET("/aircraft")),
+    refetchInterval: 15_000,
+  });
+  const types = useTypes();
+  const may = useMay();
+  const [params, setParams] = useSearchParams();
+  const q = params.get("q") ?? "";
+  const set = (k: string, v: string) =>
+    setParams(
+      (p) => {
+        if (v) p.set(k, v);
+        else p.delete(k);
+        return p;
+      },
+      { replace: true },
+    );
+  return (
+    <>
+      <ViewHead title="Fleet">
+        <input
+          type="search"
+          className="form-control"
+          style={{ width: 240 }}
+          placeholder="Name, serial, registration"
+          aria-label="Find an aircraft"
+          value={q}
+          onChange={(e) => set("q", e.target.value)}
+        />
+        {may("technician") && <Button onClick={() => set("add", "aircraft")}>Add an aircraft</Button>}
+      </ViewHead>
+      <QueryView query={fleet} what="the fleet">
+        {(f) => (
+          <QueryView query={types} what="the types">
+            {(t) => <Hangar entries={f.aircraft} types={t.types} q={q} />}
+          </QueryView>
+        )}
+      </QueryView>
+      {types.data && (
+        <AddAircraft
+          open={params.get("add") === "aircraft"}
+          onClose={() => set("add", "")}
+          types={types.data.types}
+        />
+      )}
+    </>
+  );
+}
+
+interface HangarProps {
+  entries: Schemas["FleetEntry"][];
+  types: Schemas["TypeEntry"][];
+  q: string;
+}
+
+function Hangar({ entries, types, q }: HangarProps) {
+  const byKey = useMemo(() => new Map(types.map((t) => [t.profile.key, t])), [types]);
+  const found = entries.filter((e) =>
+    `${e.aircraft.name} ${e.aircraft.serial} ${e.aircraft.registration}`
+      .toLowerCase()
+      .includes(q.toLowerCase()),
+  );
+  const span = Math.max(0.5, ...entries.map((e) => extent(byKey.get(e.aircraft.type_key)!) * 2));
+  if (entries.length === 0) return <Empty>No aircraft yet. A technician or chief adds the first one.</Empty>;
+  if (found.length === 0) return <Empty>No aircraft matches “{q}”.</Empty>;
+  return (
+    <>
+      <div className="hangar">
+        {found.map((e) => {
+          const type = byKey.get(e.aircraft.type_key)!;
+          const due: Verdict =
+            e.next_due_fraction >= 1 ? "stop" : e.next_due_fraction >= 0.9 ? "watch" : "clear";
+          return (
+            <Link key={e.aircraft.id} to={`/fleet/${e.aircraft.id}`} className="sheet">
+              <div className="plan">
+                <Airframe
+                  type={type}
+                  marks={marksOf(e.stations)}
+                  span={span}
+                  label={`Plan of ${e.aircraft.name}, drawn to scale`}
+                />
+              </div>
+              <div className="d-flex justify-content-between align-items-baseline">
+                <h2 className="m-0">{e.aircraft.name}</h2>
+                <VerdictMark verdict={e.verdict} />
+              </div>
+              <div className="soft mb-2">
+                {type.profile.name} · {e.aircraft.registration || "not registered"}
+                {!e.aircraft.active && " · out of service"}
+              </div>
+              <Rope used={e.next_due_fraction} verdict={due} label={e.next_due} />
+              <div>{e.next_due}</div>
+              <div className="soft fig mt-auto">
+                {e.aircraft.hours.toFixed(1)} h · {e.aircraft.flights} flights
+              </div>
+            </Link>
+          );
+        })}
+      </div>
+      <p className="soft mt-3">
+        All plans at one scale; the picture is {span.toFixed(1)} m wide. A filled mark is a station to look
+        at: its name and reason are inside.
+      </p>
+    </>
+  );
+}

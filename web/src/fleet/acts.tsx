@@ -1,0 +1,253 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { useSession } from "../app/session";
+import { Dialog } from "../parts/Dialog";
+import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { PhotoField } from "../parts/PhotoField";
+import { PinPad } from "../parts/PinPad";
+import { Problem } from "../parts/states";
+
+type Detail = Schemas["AircraftDetail"];
+interface ActProps {
+  open: boolean;
+  onClose: () => void;
+}
+
+export function GroundAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
+  const qc = useQueryClient();
+  const [id, setId] = useState(newId);
+  const f = useDraftForm(`ground-${d.aircraft.id}`, { reason: "" });
+  const send = f.submit(async (v) => {
+    await ask(
+      api.POST("/aircraft/{id}/ground", { params: { path: { id: d.aircraft.id } }, body: { ...v, id } }),
+    );
+    await qc.invalidateQueries();
+    setId(newId());
+    f.reset({ reason: "" });
+    onClose();
+  });
+  return (
+    <Dialog title={`Ground ${d.aircraft.name}`} open={open} onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <AreaField
+          label="Why it must not fly"
+          {...f.register("reason")}
+          wrong={f.wrong("reason")}
+          hint="It is grounded at once for everybody. Only a technician or chief returns it."
+        />
+        <Button type="submit" variant="danger" className="w-100" disabled={f.formState.isSubmitting}>
+          Ground it now
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+export function ReturnAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
+  const qc = useQueryClient();
+  const { person } = useSession();
+  const f = useDraftForm(`return-${d.aircraft.id}`, { note: "", pin: "" }, ["pin"]);
+  const send = f.submit(async (v) => {
+    try {
+      await ask(api.POST("/aircraft/{id}/return", { params: { path: { id: d.aircraft.id } }, body: v }));
+    } finally {
+      f.setValue("pin", "");
+    }
+    await qc.invalidateQueries();
+    f.reset({ note: "", pin: "" });
+    onClose();
+  });
+  return (
+    <Dialog title={`Return ${d.aircraft.name} to service`} open={open} onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <p>
+          This lifts {d.groundings.length === 1 ? "the grounding" : `all ${d.groundings.length} groundings`}:
+        </p>
+        <ul>
+          {d.groundings.map((g) => (
+            <li key={g.id}>
+              {g.reason} <span className="soft">({g.by})</span>
+            </li>
+          ))}
+        </ul>
+        <AreaField label="What was done and found" {...f.register("note")} wrong={f.wrong("note")} />
+        <PinPad
+          value={f.watch("pin")}
+          onChange={(v) => f.setValue("pin", v)}
+          who={person.name}
+          statement="I have inspected this aircraft and return it to service."
+          wrong={f.wrong("pin")}
+        />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Sign and return to service
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+export function FitParts({ open, onClose, d, stations }: ActProps & { d: Detail; stations: string[] }) {
+  const qc = useQueryClient();
+  const places = d.type.stations.filter((s) => stations.includes(s.id));
+  const kind = places[0]?.part ?? "part";
+  const [ids, setIds] = useState(() => places.map(newId));
+  const f = useDraftForm(`fit-${d.aircraft.id}-${stations.join("-")}`, {
+    serials: {} as Record<string, string>,
+    source: "maker" as "maker" | "third-party",
+    old: "discard" as "discard" | "shelf",
+    cut_up: false,
+    fits: "",
+  });
+  const send = f.submit(async (v) => {
+    await ask(
+      api.POST("/aircraft/{id}/parts", {
+        params: { path: { id: d.aircraft.id } },
+        body: {
+          source: v.source,
+          old: v.old,
+          cut_up: v.cut_up,
+          fits: places.map((s, i) => ({
+            part_id: ids[i]!,
+            station: s.id,
+            serial: (v.serials[s.id] ?? "").trim(),
+          })),
+        },
+      }),
+    );
+    await qc.invalidateQueries();
+    setIds(places.map(newId));
+    f.reset({ serials: {}, source: "maker", old: "discard", cut_up: false, fits: "" });
+    onClose();
+  });
+  return (
+    <Dialog
+      title={places.length > 1 ? `Replace all ${places.length} propellers` : `Fit a ${kind}`}
+      open={open}
+      onClose={onClose}
+    >
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        {f.wrong("fits") && <Problem error={new Error(f.wrong("fits"))} />}
+        {places.map((s) => (
+          <TextField
+            key={s.id}
+            label={`Serial of the new ${s.part} at ${s.label}`}
+            {...f.register(`serials.${s.id}`)}
+          />
+        ))}
+        <SelectField label="Where the new parts are from" {...f.register("source")}>
+          <option value="maker">The maker</option>
+          <option value="third-party">A third party, approved by the crew</option>
+        </SelectField>
+        <SelectField label="What happens to the old ones" {...f.register("old")}>
+          <option value="discard">Discarded</option>
+          <option value="shelf">To the shelf, with their hours</option>
+        </SelectField>
+        {kind === "propeller" && f.watch("old") === "discard" && (
+          <CheckField
+            label="The old propellers are cut up, so that nobody fits them again"
+            {...f.register("cut_up")}
+            wrong={f.wrong("cut_up")}
+          />
+        )}
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Put on record
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+interface RaiseProps extends ActProps {
+  aircraft: string;
+  stations: Schemas["Station"][];
+  station: string;
+  title?: string;
+  walkround?: string;
+}
+
+export function RaiseDefect({ open, onClose, aircraft, stations, station, title, walkround }: RaiseProps) {
+  const qc = useQueryClient();
+  const [id, setId] = useState(newId);
+  const blank = {
+    station,
+    title: title ?? "",
+    note: "",
+    severity: "stop" as "stop" | "watch",
+    photos: [] as string[],
+  };
+  const f = useDraftForm(`defect-${aircraft}-${station}`, blank);
+  const send = f.submit(async (v) => {
+    await ask(
+      api.POST("/defects", { body: { ...v, id, aircraft_id: aircraft, walkround_id: walkround ?? null } }),
+    );
+    await qc.invalidateQueries();
+    setId(newId());
+    f.reset(blank);
+    onClose();
+  });
+  return (
+    <Dialog title="Raise a defect" open={open} onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <SelectField label="Where" {...f.register("station")} wrong={f.wrong("station")}>
+          {stations.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.label}
+            </option>
+          ))}
+        </SelectField>
+        <TextField label="What is wrong, in a few words" {...f.register("title")} wrong={f.wrong("title")} />
+        <AreaField label="More about it" {...f.register("note")} wrong={f.wrong("note")} />
+        <SelectField label="May it fly with this?" {...f.register("severity")} wrong={f.wrong("severity")}>
+          <option value="stop">No: stop</option>
+          <option value="watch">Yes, with care: watch</option>
+        </SelectField>
+        <PhotoField photos={f.watch("photos")} onChange={(p) => f.setValue("photos", p)} />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Raise the defect
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+export function CloseDefect({ open, onClose, defect }: ActProps & { defect?: Schemas["Defect"] }) {
+  const qc = useQueryClient();
+  const { person } = useSession();
+  const f = useDraftForm(`close-${defect?.id}`, { note: "", pin: "" }, ["pin"]);
+  if (!defect) return null;
+  const send = f.submit(async (v) => {
+    try {
+      await ask(api.POST("/defects/{id}/close", { params: { path: { id: defect.id } }, body: v }));
+    } finally {
+      f.setValue("pin", "");
+    }
+    await qc.invalidateQueries();
+    f.reset({ note: "", pin: "" });
+    onClose();
+  });
+  return (
+    <Dialog title={`Close: ${defect.title}`} open={open} onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <AreaField label="What was done" {...f.register("note")} wrong={f.wrong("note")} />
+        <PinPad
+          value={f.watch("pin")}
+          onChange={(v) => f.setValue("pin", v)}
+          who={person.name}
+          statement="I have put this defect right and inspected the work."
+          wrong={f.wrong("pin")}
+        />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Sign and close
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

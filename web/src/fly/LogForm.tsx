@@ -1,0 +1,160 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "react-bootstrap";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { CellsField, readCells } from "../parts/CellsField";
+import { AreaField, NumberField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { parseInRange } from "../parts/number";
+import { Sheet } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+import { useUnits } from "../parts/units";
+
+interface PackTyped {
+  percent: string;
+  temp: string;
+  cells: string[];
+}
+
+/** After landing: landings, motors, packs, remarks. What is known is filled in. */
+export function LogForm({ f }: { f: Schemas["Flight"] }) {
+  const qc = useQueryClient();
+  const u = useUnits();
+  const n = f.type.motors;
+  const form = useDraftForm(`log-${f.id}`, {
+    landings: "1",
+    warmth_c: [] as string[],
+    packs: f.packs.map((): PackTyped => ({ percent: "", temp: "", cells: [] })),
+    remarks: "",
+  });
+  const send = form.submit(async (v) => {
+    let bad = false;
+    const fail = (name: "landings" | "warmth_c" | "packs", message: string) => {
+      form.setError(name, { message });
+      bad = true;
+    };
+    const landings = parseInRange(v.landings, 1, 50, "landings");
+    if (!landings.ok || !Number.isInteger(landings.value))
+      fail("landings", "Enter a whole number of landings, 1 to 50.");
+    const deg = u.label("temperature");
+    const range = [u.value("temperature", -30), u.value("temperature", 120)] as const;
+    const warmth = Array.from({ length: n }, (_, i) => parseInRange(v.warmth_c[i] ?? "", ...range, deg));
+    const wrongMotor = warmth.findIndex((w) => !w.ok);
+    if (wrongMotor >= 0) {
+      const w = warmth[wrongMotor]!;
+      fail(
+        "warmth_c",
+        `Motor ${wrongMotor + 1}: ${w.ok || w.empty ? "feel or measure it and enter its warmth." : w.sentence}`,
+      );
+    }
+    const packs: Schemas["LandedPack"][] = [];
+    f.packs.forEach((p, i) => {
+      const t = v.packs[i]!;
+      const percent = parseInRange(t.percent, 0, 100, "%");
+      const temp = parseInRange(t.temp, u.value("temperature", -40), u.value("temperature", 120), deg);
+      const cells = readCells(t.cells.length ? t.cells : [""]);
+      if (!temp.ok) fail("packs", `${p.label}: ${temp.empty ? "enter its temperature." : temp.sentence}`);
+      else if (!percent.ok && !percent.empty) fail("packs", `${p.label}: ${percent.sentence}`);
+      else if (!cells.ok) fail("packs", `${p.label}: ${cells.sentence}`);
+      else if (!percent.ok && cells.mv.length === 0)
+        fail("packs", `${p.label}: enter the level it shows, or its cells.`);
+      else
+        packs.push({
+          pack_id: p.id,
+          percent: percent.ok ? percent.value : null,
+          cell_mv: cells.mv.length ? cells.mv : null,
+          temperature_c: u.toBase("temperature", temp.value),
+        });
+    });
+    if (bad || !landings.ok) return;
+    const done = await ask(
+      api.POST("/flights/{id}/log", {
+        params: { path: { id: f.id } },
+        body: {
+          landings: landings.value,
+          warmth_c: warmth.map((w) => (w.ok ? u.toBase("temperature", w.value) : 0)),
+          packs,
+          remarks: v.remarks,
+        },
+      }),
+    );
+    await qc.invalidateQueries();
+    qc.setQueryData(keys.flight(f.id), done);
+  });
+  return (
+    <form onSubmit={send} noValidate>
+      {form.root && <Problem error={new Error(form.root)} />}
+      <div className="two">
+        <Sheet title={n > 1 ? "Motors" : "Motor"}>
+          <CellsField
+            label={n > 1 ? "Warmth of each" : "Warmth"}
+            unit={u.label("temperature")}
+            name={(i) => `Motor ${i + 1}`}
+            count={n}
+            values={form.watch("warmth_c")}
+            onChange={(w) => form.setValue("warmth_c", w, { shouldDirty: true })}
+            wrong={form.wrong("warmth_c")}
+          />
+          <p className="soft mb-0">
+            One that is {f.type.profile.limits.warmth_outlier_c} °C above its sisters grounds the aircraft
+            until the cause is found.
+          </p>
+        </Sheet>
+        <Sheet title={f.packs.length > 1 ? "Packs" : "Pack"}>
+          {form.wrong("packs") && (
+            <div className="field">
+              <div className="wrong" role="alert">
+                {form.wrong("packs")}
+              </div>
+            </div>
+          )}
+          {f.packs.map((p, i) => (
+            <fieldset key={p.id}>
+              <legend className="fs-6 fw-semibold mb-1">{p.label}</legend>
+              <div className="two" style={{ gap: "0 1rem" }}>
+                <NumberField
+                  label={`Level of ${p.label}`}
+                  unit="%"
+                  {...form.register(`packs.${i}.percent`)}
+                />
+                <NumberField
+                  label={`Temperature of ${p.label}`}
+                  unit={u.label("temperature")}
+                  {...form.register(`packs.${i}.temp`)}
+                />
+              </div>
+              <details>
+                <summary style={{ minHeight: 40 }}>Cells instead of a level</summary>
+                <CellsField
+                  label={`Cells of ${p.label}`}
+                  count={p.cells}
+                  values={form.watch(`packs.${i}.cells`)}
+                  onChange={(c) => form.setValue(`packs.${i}.cells`, c)}
+                />
+              </details>
+            </fieldset>
+          ))}
+        </Sheet>
+      </div>
+      <div className="mt-3">
+        <Sheet title="Log">
+          <NumberField
+            label="Landings"
+            unit=""
+            {...form.register("landings")}
+            wrong={form.wrong("landings")}
+          />
+          <AreaField
+            label="Remarks: what to change next time, what was odd"
+            {...form.register("remarks")}
+            wrong={form.wrong("remarks")}
+            maxLength={2000}
+          />
+          <Button type="submit" className="btn-big w-100" disabled={form.formState.isSubmitting}>
+            Log the flight
+          </Button>
+        </Sheet>
+      </div>
+    </form>
+  );
+}

@@ -1,0 +1,96 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { useSearchParams } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { VerdictMark } from "../parts/Flag";
+import { ViewHead } from "../parts/Sheet";
+import { Empty, Loading, Problem } from "../parts/states";
+import { useZone } from "../parts/time";
+
+/** The chain of records: what was signed or done, by whom, and whether the chain holds. */
+export function RecordsView() {
+  const z = useZone();
+  const [params] = useSearchParams();
+  const aircraft = params.get("aircraft") ?? undefined;
+  const [check, setCheck] = useState<Schemas["Verification"]>();
+  const [error, setError] = useState<unknown>();
+  const [busy, setBusy] = useState(false);
+  const q = useInfiniteQuery({
+    queryKey: keys.records(aircraft),
+    queryFn: ({ pageParam }) =>
+      ask(api.GET("/records", { params: { query: { aircraft, cursor: pageParam || undefined } } })),
+    initialPageParam: "",
+    getNextPageParam: (last) => last.next_cursor || undefined,
+  });
+  const verify = async () => {
+    setBusy(true);
+    setError(undefined);
+    try {
+      setCheck(await ask(api.POST("/records/verify")));
+    } catch (e) {
+      setError(e);
+    }
+    setBusy(false);
+  };
+  const records = q.data?.pages.flatMap((p) => p.records) ?? [];
+  return (
+    <>
+      <ViewHead title="Records">
+        <Button disabled={busy} onClick={() => void verify()}>
+          {busy ? "Checking …" : "Check the chain"}
+        </Button>
+      </ViewHead>
+      <p className="soft">
+        Each record carries the hash of its content and of the record before it. None can be changed or
+        removed without showing.
+      </p>
+      {error !== undefined && <Problem error={error} />}
+      {check && (
+        <div className={`judged mb-3 ${check.ok ? "clear" : "stop"}`} role="status">
+          <VerdictMark verdict={check.ok ? "clear" : "stop"} /> {check.sentence}
+        </div>
+      )}
+      {q.isError && !q.data && <Problem error={q.error} retry={() => void q.refetch()} />}
+      {q.isPending && <Loading what="the records" />}
+      {q.data && records.length === 0 && <Empty>Nothing is on record yet.</Empty>}
+      {records.length > 0 && (
+        <div className="scroll-x">
+          <table className="ledger">
+            <thead>
+              <tr>
+                <th className="num">No.</th>
+                <th>When</th>
+                <th>What</th>
+                <th>By</th>
+                <th>Hash</th>
+              </tr>
+            </thead>
+            <tbody>
+              {records.map((r) => (
+                <tr key={r.seq}>
+                  <td className="num">{r.seq}</td>
+                  <td className="fig text-nowrap">{z.both(r.at)}</td>
+                  <td>
+                    {r.summary} <span className="soft">({r.kind})</span>
+                  </td>
+                  <td>
+                    {r.by}
+                    {r.signed && <span className="soft"> signed</span>}
+                  </td>
+                  <td className="fig soft">{r.hash.slice(0, 12)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {q.hasNextPage && (
+            <Button variant="outline-primary" className="mt-3" onClick={() => void q.fetchNextPage()}>
+              Show older records
+            </Button>
+          )}
+        </div>
+      )}
+    </>
+  );
+}

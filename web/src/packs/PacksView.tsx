@@ -1,0 +1,159 @@
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { Button } from "react-bootstrap";
+import { Link, useSearchParams } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { CellBars } from "../drawings/CellBars";
+import { VerdictMark } from "../parts/Flag";
+import { ViewHead } from "../parts/Sheet";
+import { Empty, QueryView } from "../parts/states";
+import { AddPack } from "./AddPack";
+
+type Pack = Schemas["Pack"];
+
+export function usePacks() {
+  return useQuery({ queryKey: keys.packs, queryFn: () => ask(api.GET("/packs")), refetchInterval: 15_000 });
+}
+
+const order: Pack["state"][] = [
+  "charged",
+  "fitted",
+  "charging",
+  "hot",
+  "flown",
+  "storage",
+  "quarantine",
+  "retired",
+];
+const stateWords: Record<Pack["state"], string> = {
+  charged: "Charged, ready to fly",
+  fitted: "Fitted",
+  charging: "Charging",
+  hot: "Hot, cooling down",
+  flown: "Flown, to charge or to storage",
+  storage: "At storage level",
+  quarantine: "Quarantine: do not charge, do not fly",
+  retired: "Retired",
+};
+
+/** Where the bars of a chemistry begin and end, in mV. */
+export function scale(chemistry: string): [number, number] {
+  if (chemistry === "LiHV") return [3500, 4400];
+  if (chemistry === "Li-ion") return [2900, 4250];
+  return [3500, 4250];
+}
+
+/** The rack: each pack as its cells, grouped by what it is good for now. */
+export function PacksView() {
+  const packs = usePacks();
+  const may = useMay();
+  const [params, setParams] = useSearchParams();
+  const q = params.get("q") ?? "";
+  const state = params.get("state") ?? "";
+  const set = (k: string, v: string) =>
+    setParams(
+      (p) => {
+        if (v) p.set(k, v);
+        else p.delete(k);
+        return p;
+      },
+      { replace: true },
+    );
+  return (
+    <>
+      <ViewHead title="Packs">
+        <input
+          type="search"
+          className="form-control"
+          style={{ width: 200 }}
+          placeholder="Label, serial, type"
+          aria-label="Find a pack"
+          value={q}
+          onChange={(e) => set("q", e.target.value)}
+        />
+        <select
+          className="form-select"
+          style={{ width: 200 }}
+          aria-label="State"
+          value={state}
+          onChange={(e) => set("state", e.target.value)}
+        >
+          <option value="">All states</option>
+          {order.map((s) => (
+            <option key={s}>{s}</option>
+          ))}
+        </select>
+        {may("technician") && <Button onClick={() => set("add", "pack")}>Add a pack</Button>}
+      </ViewHead>
+      <QueryView query={packs} what="the rack">
+        {(d) => <Rack packs={d.packs} q={q} state={state} />}
+      </QueryView>
+      <AddPack open={params.get("add") === "pack"} onClose={() => set("add", "")} />
+    </>
+  );
+}
+
+function Rack({ packs, q, state }: { packs: Pack[]; q: string; state: string }) {
+  const groups = useMemo(() => {
+    const found = packs.filter(
+      (p) =>
+        (!state || p.state === state || (state === "flown" && p.state === "hot")) &&
+        `${p.label} ${p.serial} ${p.fits.join(" ")}`.toLowerCase().includes(q.toLowerCase()),
+    );
+    return order
+      .map((s) => ({ state: s, packs: found.filter((p) => p.state === s) }))
+      .filter((g) => g.packs.length > 0);
+  }, [packs, q, state]);
+  if (packs.length === 0)
+    return <Empty>There are no packs yet. A technician or chief adds the first one.</Empty>;
+  if (groups.length === 0) return <Empty>No pack matches.</Empty>;
+  return (
+    <div className="stack">
+      {groups.map((g) => (
+        <section key={g.state}>
+          <h2>
+            {stateWords[g.state]} <span className="soft fig">{g.packs.length}</span>
+          </h2>
+          <div className="rack">
+            {g.packs.map((p) => (
+              <PackCard key={p.id} p={p} />
+            ))}
+          </div>
+        </section>
+      ))}
+      <p className="soft">
+        One bar per cell, all of a chemistry on one scale; a cell that is more than 30 mV behind the best is
+        tinted.
+      </p>
+    </div>
+  );
+}
+
+function PackCard({ p }: { p: Pack }) {
+  const [from, to] = scale(p.chemistry);
+  const mv = p.reading?.cell_mv ?? [];
+  return (
+    <Link to={`/packs/${p.id}`} className="sheet">
+      <div className="d-flex justify-content-between align-items-baseline">
+        <h3 className="m-0">{p.label}</h3>
+        <span className="fig">{p.percent == null ? "? %" : `${Math.round(p.percent)} %`}</span>
+      </div>
+      {mv.length > 0 ? (
+        <CellBars mv={mv} from={from} to={to} label={`Cells of ${p.label}: ${p.sentence}`} height={54} />
+      ) : (
+        <div className="soft d-flex align-items-center" style={{ height: 54 }}>
+          cells not read
+        </div>
+      )}
+      <div className="d-flex justify-content-between mt-1">
+        <VerdictMark verdict={p.verdict} />
+        <span className="soft fig">{p.spread_mv == null ? "" : `${p.spread_mv} mV`}</span>
+      </div>
+      <div className="soft">
+        {p.fitted_to ? `on ${p.fitted_to}` : p.fits.join(", ") || "fits no type"} · {p.cycles} cycles
+      </div>
+    </Link>
+  );
+}

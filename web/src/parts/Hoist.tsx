@@ -1,0 +1,63 @@
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { Flag, words } from "./Flag";
+import { useAge } from "./time";
+import { remedyPath } from "./remedy";
+
+export interface HoistProps {
+  findings: Schemas["Finding"][];
+  aircraft: string;
+  /** What to do about a remedy that is on this very page. */
+  here?: Partial<Record<string, () => void>>;
+}
+
+/** A stay with one flag per finding, worst at the top, each with its evidence and the way to its remedy. */
+export function Hoist({ findings, aircraft, here }: HoistProps) {
+  const age = useAge();
+  return (
+    <ul className="hoist">
+      {findings.map((f, i) => {
+        const to = f.remedy ? remedyPath(f.remedy, aircraft) : undefined;
+        const act = f.remedy && here?.[f.remedy.kind];
+        return (
+          <li key={i}>
+            <Flag verdict={f.verdict} />
+            <div className="said">
+              <span className="visually-hidden">{words[f.verdict]}: </span>
+              {f.sentence}
+              <div className="evidence">
+                {f.source} · {f.evidence} {f.at && age(f.at)} {f.lifts && `· Lifted by: ${f.lifts}.`}
+              </div>
+            </div>
+            {f.remedy &&
+              (act ? (
+                <button type="button" className="btn btn-outline-primary btn-sm" onClick={act}>
+                  {f.remedy.label}
+                </button>
+              ) : (
+                to && (
+                  <Link className="btn btn-outline-primary btn-sm" to={to}>
+                    {f.remedy.label}
+                  </Link>
+                )
+              ))}
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** The same stay without words, for small places; the words are in its label. */
+export function HoistMini({ findings }: { findings: Schemas["Finding"][] }) {
+  const stops = findings.filter((f) => f.verdict === "stop").length;
+  const watches = findings.filter((f) => f.verdict === "watch").length;
+  return (
+    <span className="hoist-mini" role="img" aria-label={`${stops} stop, ${watches} watch`}>
+      {findings.slice(0, 6).map((f, i) => (
+        <Flag key={i} verdict={f.verdict} size={12} />
+      ))}
+      {findings.length === 0 && <Flag verdict="clear" size={12} />}
+    </span>
+  );
+}

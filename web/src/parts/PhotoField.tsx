@@ -1,0 +1,86 @@
+import { useId, useState } from "react";
+import { ProblemError, type Schemas } from "../api/client";
+
+/** Sends a picture as it is; the server tells its kind from its bytes. */
+async function send(file: File): Promise<string> {
+  const r = await fetch("/api/v1/photos", {
+    method: "POST",
+    headers: { "content-type": "application/octet-stream" },
+    body: file,
+  });
+  const body = (await r.json()) as Schemas["Photo"] | Schemas["Problem"];
+  if (!r.ok) throw new ProblemError(body as Schemas["Problem"]);
+  return (body as Schemas["Photo"]).id;
+}
+
+export interface PhotoFieldProps {
+  photos: string[];
+  onChange: (ids: string[]) => void;
+}
+
+/** Photos as evidence: taken with the device's camera or chosen from its files. */
+export function PhotoField({ photos, onChange }: PhotoFieldProps) {
+  const id = useId();
+  const [busy, setBusy] = useState(false);
+  const [wrong, setWrong] = useState("");
+  const add = async (files: FileList | null) => {
+    setBusy(true);
+    setWrong("");
+    const added: string[] = [];
+    try {
+      for (const f of files ?? []) added.push(await send(f));
+    } catch (e) {
+      setWrong(
+        e instanceof ProblemError
+          ? e.message
+          : "The photo was not sent. Check the connection and add it again.",
+      );
+    }
+    setBusy(false);
+    if (added.length) onChange([...photos, ...added]);
+  };
+  return (
+    <div className="field">
+      <label htmlFor={id}>Photos</label>
+      <input
+        id={id}
+        type="file"
+        accept="image/jpeg,image/png,image/webp"
+        multiple
+        className="form-control"
+        disabled={busy}
+        aria-describedby={wrong ? `${id}-wrong` : undefined}
+        onChange={(e) => {
+          void add(e.target.files);
+          e.target.value = "";
+        }}
+      />
+      {busy && (
+        <div className="hint" role="status">
+          Sending …
+        </div>
+      )}
+      {wrong && (
+        <div className="wrong" id={`${id}-wrong`} role="alert">
+          {wrong}
+        </div>
+      )}
+      {photos.length > 0 && (
+        <div className="photos mt-2">
+          {photos.map((p, i) => (
+            <span key={p}>
+              <img src={`/api/v1/photos/${p}`} alt={`Photo ${i + 1}`} />
+              <button
+                type="button"
+                className="btn btn-outline-primary btn-sm d-flex mt-1"
+                onClick={() => onChange(photos.filter((x) => x !== p))}
+              >
+                Remove
+              </button>
+            </span>
+          ))}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,31 @@
+import type { ReactNode } from "react";
+
+export interface SheetProps {
+  title?: string;
+  aside?: ReactNode;
+  children: ReactNode;
+}
+
+/** A panel: a sheet of paper with a strong upper edge. */
+export function Sheet({ title, aside, children }: SheetProps) {
+  return (
+    <section className="sheet">
+      {title && (
+        <header>
+          <h2>{title}</h2>
+          {aside}
+        </header>
+      )}
+      {children}
+    </section>
+  );
+}
+
+export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
+  return (
+    <div className="view-head">
+      <h1>{title}</h1>
+      {children && <div className="d-flex gap-2 flex-wrap">{children}</div>}
+    </div>
+  );
+}

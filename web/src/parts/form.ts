@@ -1,0 +1,73 @@
+import { useEffect } from "react";
+import { useForm, type DefaultValues, type FieldValues, type Path } from "react-hook-form";
+import { ProblemError } from "../api/client";
+
+const prefix = "mainstay.draft.";
+
+export function readDraft<T>(key: string): Partial<T> | undefined {
+  try {
+    const s = localStorage.getItem(prefix + key);
+    return s ? (JSON.parse(s) as Partial<T>) : undefined;
+  } catch {
+    return undefined; // storage switched off: drafts are a comfort, not a need
+  }
+}
+
+export function writeDraft(key: string, value: unknown) {
+  try {
+    localStorage.setItem(prefix + key, JSON.stringify(value));
+  } catch {
+    /* as above */
+  }
+}
+
+export function clearDraft(key: string) {
+  try {
+    localStorage.removeItem(prefix + key);
+  } catch {
+    /* as above */
+  }
+}
+
+/**
+ * A form whose text survives a reload and a lost connection. Secrets are never
+ * kept. Faults of the server go to the fields they name; what belongs to no
+ * field stands under "root".
+ */
+export function useDraftForm<T extends FieldValues>(key: string, defaults: T, secret: (keyof T)[] = []) {
+  const draft = readDraft<T>(key);
+  const form = useForm<T>({ defaultValues: { ...defaults, ...draft } as DefaultValues<T> });
+  const { watch, setError } = form;
+  const hidden = secret.join();
+  useEffect(() => {
+    const sub = watch((v) => {
+      const keep = { ...v } as Record<string, unknown>;
+      hidden.split(",").forEach((k) => delete keep[k]);
+      writeDraft(key, keep);
+    });
+    return () => sub.unsubscribe();
+  }, [watch, key, hidden]);
+
+  const submit = (send: (v: T) => Promise<unknown>) =>
+    form.handleSubmit(async (v) => {
+      try {
+        await send(v);
+        clearDraft(key);
+      } catch (e) {
+        if (!(e instanceof ProblemError)) throw e;
+        const known = Object.keys(v);
+        let placed = false;
+        for (const f of e.fields) {
+          const name = known.find((k) => k === f.field || f.field.startsWith(k + "."));
+          if (name) {
+            setError(name as Path<T>, { message: f.sentence }, { shouldFocus: !placed });
+            placed = true;
+          }
+        }
+        if (!placed) setError("root", { message: e.message });
+      }
+    });
+  const wrong = (name: Path<T>): string | undefined =>
+    form.formState.errors[name]?.message as string | undefined;
+  return { ...form, submit, wrong, root: form.formState.errors.root?.message };
+}

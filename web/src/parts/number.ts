@@ -1,0 +1,35 @@
+/** The outcome of reading a number as people type it. */
+export type Parsed =
+  { ok: true; value: number } | { ok: false; empty: true } | { ok: false; empty: false; sentence: string };
+
+/** Reads a number with a decimal point or a decimal comma; anything else is a sentence, never a guess. */
+export function parseNumber(text: string): Parsed {
+  const t = text
+    .trim()
+    .replace(/\u2212/g, "-")
+    .replace(/\s/g, "");
+  if (t === "") return { ok: false, empty: true };
+  if (/^[-+]?\d{1,3}([.,]\d{3}){2,}$/.test(t) || (t.includes(",") && t.includes(".")))
+    return { ok: false, empty: false, sentence: "Leave out the thousands mark: 12500 or 12500.5." };
+  const n = t.replace(",", ".");
+  if (!/^[-+]?(\d+\.?\d*|\.\d+)$/.test(n))
+    return { ok: false, empty: false, sentence: `“${text.trim()}” is not a number.` };
+  return { ok: true, value: Number(n) };
+}
+
+/** Reads a number and holds it against a range. */
+export function parseInRange(text: string, min: number, max: number, unit: string): Parsed {
+  const p = parseNumber(text);
+  if (!p.ok) return p;
+  if (p.value < min || p.value > max)
+    return {
+      ok: false,
+      empty: false,
+      sentence: `Enter ${round(min)} to ${round(max)} ${unit}.`.replace(" .", "."),
+    };
+  return p;
+}
+
+function round(v: number): number {
+  return Math.round(v * 100) / 100;
+}

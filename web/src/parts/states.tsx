@@ -1,0 +1,78 @@
+import type { UseQueryResult } from "@tanstack/react-query";
+import type { ReactNode } from "react";
+import { Button } from "react-bootstrap";
+import { ProblemError } from "../api/client";
+import { Flag } from "./Flag";
+
+/** An error as people read it: what happened, what is safe, what to do. */
+export function Problem({ error, retry }: { error: unknown; retry?: () => void }) {
+  const title = error instanceof ProblemError ? error.title : "Something went wrong";
+  const detail =
+    error instanceof Error
+      ? error.message
+      : "Nothing was lost. Load the page again; if it stays, tell the chief.";
+  return (
+    <div className="notice bad" role="alert">
+      <Flag verdict="stop" />
+      <div>
+        <strong>{title}</strong>
+        <p>{detail}</p>
+        {retry && (
+          <Button variant="outline-primary" size="sm" className="mt-2" onClick={retry}>
+            Try again
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+export function Loading({ what }: { what: string }) {
+  return (
+    <div className="loading" role="status">
+      Loading {what} …
+    </div>
+  );
+}
+
+export function Empty({ children, action }: { children: ReactNode; action?: ReactNode }) {
+  return (
+    <div className="notice">
+      <div>
+        <p>{children}</p>
+        {action && <div className="mt-2">{action}</div>}
+      </div>
+    </div>
+  );
+}
+
+/** Shown above data that could not be brought up to date. */
+export function Stale({ since }: { since: string }) {
+  return (
+    <div className="notice stale mb-3" role="status">
+      <Flag verdict="watch" />
+      <p>No connection since {since}. What you see may be out of date; do not release on it.</p>
+    </div>
+  );
+}
+
+export interface QueryViewProps<T> {
+  query: UseQueryResult<T>;
+  what: string;
+  children: (data: T) => ReactNode;
+}
+
+/** Shows a query in each of its states; old data stays visible, and is called old, while the server is away. */
+export function QueryView<T>({ query, what, children }: QueryViewProps<T>) {
+  if (query.data !== undefined)
+    return (
+      <>
+        {query.isError && (
+          <Stale since={new Date(query.dataUpdatedAt).toLocaleTimeString("en-CA", { hourCycle: "h23" })} />
+        )}
+        {children(query.data)}
+      </>
+    );
+  if (query.isError) return <Problem error={query.error} retry={() => void query.refetch()} />;
+  return <Loading what={what} />;
+}

@@ -1,0 +1,70 @@
+import { useCallback, useSyncExternalStore } from "react";
+import { useSession } from "../app/session";
+
+let offset = 0;
+let now = Date.now();
+const listeners = new Set<() => void>();
+setInterval(() => {
+  now = Date.now();
+  listeners.forEach((l) => l());
+}, 1000);
+
+/** Sets the clock by the server's time, which is the one that counts. */
+export function setServerTime(iso: string) {
+  offset = Date.parse(iso) - Date.now();
+  now = Date.now();
+}
+
+/** The server's time now, in ms, without waiting for a tick. */
+export function serverNow(): number {
+  return Date.now() + offset;
+}
+
+/** The server's time in ms; renders again every second. */
+export function useNow(): number {
+  return useSyncExternalStore(
+    (l) => {
+      listeners.add(l);
+      return () => listeners.delete(l);
+    },
+    () => now + offset,
+  );
+}
+
+/** Shows times in the crew's zone. */
+export function useZone() {
+  const { crew } = useSession();
+  const zone = crew.zone;
+  const fmt = useCallback(
+    (iso: string, o: Intl.DateTimeFormatOptions) =>
+      new Intl.DateTimeFormat("en-CA", { timeZone: zone, hourCycle: "h23", ...o }).format(new Date(iso)),
+    [zone],
+  );
+  return {
+    zone,
+    date: (iso: string) => fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" }),
+    time: (iso: string) => fmt(iso, { hour: "2-digit", minute: "2-digit" }),
+    clock: (ms: number) =>
+      fmt(new Date(ms).toISOString(), { hour: "2-digit", minute: "2-digit", second: "2-digit" }),
+    both: (iso: string) =>
+      `${fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" })} ${fmt(iso, { hour: "2-digit", minute: "2-digit" })}`,
+  };
+}
+
+/** Says how long ago something was. */
+export function useAge() {
+  const t = useNow();
+  return (iso: string) => {
+    const s = (t - Date.parse(iso)) / 1000;
+    if (s < 90) return "just now.";
+    if (s < 5400) return `${Math.round(s / 60)} min ago.`;
+    if (s < 48 * 3600) return `${Math.round(s / 3600)} h ago.`;
+    return `${Math.round(s / 86400)} days ago.`;
+  };
+}
+
+/** Hours and minutes of a duration in seconds, like 1:05. */
+export function hoursMinutes(seconds: number): string {
+  const m = Math.round(seconds / 60);
+  return `${Math.floor(m / 60)}:${String(m % 60).padStart(2, "0")}`;
+}

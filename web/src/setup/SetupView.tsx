@@ -1,0 +1,263 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Button } from "react-bootstrap";
+import type { UseFormRegister } from "react-hook-form";
+import { Link } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { useMay, useSession } from "../app/session";
+import { UnitFields, type UnitForm } from "../app/UnitFields";
+import { Airframe } from "../drawings/Airframe";
+import { useTypes } from "../fleet/FleetView";
+import { TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { Sheet, ViewHead } from "../parts/Sheet";
+import { Problem, QueryView } from "../parts/states";
+import { useUnits } from "../parts/units";
+
+/** What a crew sets once: types and checklists as files, the crew's units, one's own PIN and password. */
+export function SetupView() {
+  const may = useMay();
+  return (
+    <>
+      <ViewHead title="Set-up">
+        <Link className="btn btn-outline-primary" to="/parts">
+          Interface pieces
+        </Link>
+        <a className="btn btn-outline-primary" href="/api/v1">
+          API
+        </a>
+      </ViewHead>
+      <div className="stack">
+        <Types />
+        <div className="two">
+          {may() && <CrewForm />}
+          <Own />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Types() {
+  const types = useTypes();
+  const may = useMay();
+  const u = useUnits();
+  return (
+    <Sheet title="Aircraft types and their checklists">
+      <p>
+        A type is a file: geometry, limits, packs, life of parts. Copy one, change its key, name and version,
+        and bring it back. Runs and flights keep the version they were made with.
+      </p>
+      <QueryView query={types} what="the types">
+        {(d) => (
+          <div className="scroll-x">
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th>Plan</th>
+                  <th>Type</th>
+                  <th>Limits at flight height</th>
+                  <th>Packs</th>
+                  <th>Files</th>
+                </tr>
+              </thead>
+              <tbody>
+                {d.types.map((t) => (
+                  <tr key={t.profile.key}>
+                    <td style={{ width: 100 }}>
+                      <Airframe type={t} height={72} label={`Plan of ${t.profile.name}`} />
+                    </td>
+                    <td>
+                      <strong>{t.profile.name}</strong>{" "}
+                      <span className="soft">version {t.profile.version}</span>
+                      <div>{t.profile.work}</div>
+                    </td>
+                    <td>
+                      wind {u.show("speed", t.profile.limits.wind_ms)}, gusts{" "}
+                      {u.show("speed", t.profile.limits.gust_ms)}
+                      <div className="soft">
+                        take-off mass {u.show("mass", t.profile.limits.takeoff_mass_kg)}
+                      </div>
+                    </td>
+                    <td>
+                      {t.profile.packs.count} × {t.profile.packs.cells} cells {t.profile.packs.chemistry},{" "}
+                      {t.profile.packs.capacity_mah} mAh
+                    </td>
+                    <td>
+                      <a href={`/api/v1/types/${t.profile.key}`} download={`${t.profile.key}.json`}>
+                        type
+                      </a>{" "}
+                      ·{" "}
+                      <a
+                        href={`/api/v1/types/${t.profile.key}/checklist`}
+                        download={`${t.profile.key}-checklist.json`}
+                      >
+                        checklist
+                      </a>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        )}
+      </QueryView>
+      {may() && (
+        <div className="choice mt-3">
+          <FileIn
+            label="Bring in a type file"
+            send={(b) => ask(api.POST("/types", { body: b as Schemas["TypeProfile"] }))}
+          />
+          <FileIn
+            label="Bring in a checklist file"
+            send={(b) =>
+              ask(
+                api.POST("/types/{key}/checklist", {
+                  params: { path: { key: (b as Schemas["Checklist"]).type } },
+                  body: b as Schemas["Checklist"],
+                }),
+              )
+            }
+          />
+        </div>
+      )}
+    </Sheet>
+  );
+}
+
+function FileIn({ label, send }: { label: string; send: (body: unknown) => Promise<unknown> }) {
+  const qc = useQueryClient();
+  const input = useRef<HTMLInputElement>(null);
+  const [error, setError] = useState<unknown>();
+  const [done, setDone] = useState("");
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setError(undefined);
+    setDone("");
+    try {
+      let body: unknown;
+      try {
+        body = JSON.parse(await file.text());
+      } catch {
+        throw new Error(`${file.name} is not a JSON file. Nothing was changed.`);
+      }
+      await send(body);
+      await qc.invalidateQueries();
+      setDone(`${file.name} is in use from now on.`);
+    } catch (e) {
+      setError(e);
+    }
+  };
+  return (
+    <div>
+      <Button variant="outline-primary" onClick={() => input.current?.click()}>
+        {label}
+      </Button>
+      <input
+        ref={input}
+        type="file"
+        accept=".json,application/json"
+        hidden
+        aria-label={label}
+        onChange={(e) => {
+          void take(e.target.files?.[0]);
+          e.target.value = "";
+        }}
+      />
+      {done && <p role="status">{done}</p>}
+      {error !== undefined && <Problem error={error} />}
+    </div>
+  );
+}
+
+function CrewForm() {
+  const qc = useQueryClient();
+  const { crew } = useSession();
+  const [saved, setSaved] = useState(false);
+  const f = useDraftForm("crew", { crew_name: crew.name, zone: crew.zone, ...crew.units });
+  const send = f.submit(async ({ crew_name, zone, length, speed, mass, temperature, volume }) => {
+    setSaved(false);
+    await ask(
+      api.PUT("/crew", {
+        body: { name: crew_name, zone, units: { length, speed, mass, temperature, volume } },
+      }),
+    );
+    await qc.invalidateQueries();
+    setSaved(true);
+  });
+  return (
+    <Sheet title="The crew">
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <TextField label="Name of the crew" {...f.register("crew_name")} wrong={f.wrong("crew_name")} />
+        <TextField label="Time zone" {...f.register("zone")} wrong={f.wrong("zone")} />
+        <UnitFields register={f.register as unknown as UseFormRegister<UnitForm>} />
+        {saved && <p role="status">Saved.</p>}
+        <Button type="submit">Save</Button>
+      </form>
+    </Sheet>
+  );
+}
+
+function Own() {
+  const [saved, setSaved] = useState("");
+  const pin = useDraftForm("own-pin", { password: "", pin: "" }, ["password", "pin"]);
+  const pass = useDraftForm("own-password", { password: "", new_password: "" }, ["password", "new_password"]);
+  const sendPin = pin.submit(async (v) => {
+    await ask(api.PUT("/session/pin", { body: v }));
+    setSaved("Your PIN is changed.");
+    pin.reset({ password: "", pin: "" });
+  });
+  const sendPass = pass.submit(async (v) => {
+    await ask(api.PUT("/session/password", { body: v }));
+    setSaved("Your password is changed; other devices are signed out.");
+    pass.reset({ password: "", new_password: "" });
+  });
+  return (
+    <Sheet title="Your own PIN and password">
+      {saved && <p role="status">{saved}</p>}
+      <form onSubmit={sendPin} noValidate>
+        {pin.root && <Problem error={new Error(pin.root)} />}
+        <TextField
+          label="Your password, to change the PIN"
+          type="password"
+          autoComplete="current-password"
+          {...pin.register("password")}
+          wrong={pin.wrong("password")}
+        />
+        <TextField
+          label="New PIN"
+          type="password"
+          inputMode="numeric"
+          autoComplete="off"
+          {...pin.register("pin")}
+          wrong={pin.wrong("pin")}
+        />
+        <Button type="submit" variant="outline-primary">
+          Change the PIN
+        </Button>
+      </form>
+      <hr />
+      <form onSubmit={sendPass} noValidate>
+        {pass.root && <Problem error={new Error(pass.root)} />}
+        <TextField
+          label="Your password now"
+          type="password"
+          autoComplete="current-password"
+          {...pass.register("password")}
+          wrong={pass.wrong("password")}
+        />
+        <TextField
+          label="New password"
+          type="password"
+          autoComplete="new-password"
+          {...pass.register("new_password")}
+          wrong={pass.wrong("new_password")}
+        />
+        <Button type="submit" variant="outline-primary">
+          Change the password
+        </Button>
+      </form>
+    </Sheet>
+  );
+}
