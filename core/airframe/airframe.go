@@ -181,8 +181,8 @@ func (t Type) Stations() []Station {
 		add("tail", "tail", "Tail", 0, -length*0.5, "")
 		add("surface-left", "surface", "Left aileron", -half*0.75, -float64(g.ChordM)*0.5, "")
 		add("wing-left", "wing", "Left wing", -half*0.6, 0.05, "")
-		add("motor-drive", "motor", "Drive motor", 0, -length*0.28, "motor")
-		add("propeller-drive", "propeller", "Drive propeller", 0, -length*0.36, "propeller")
+		add("motor-drive", "motor", "Drive motor", 0, -length*0.31, "motor")
+		add("propeller-drive", "propeller", "Drive propeller", length*0.14, -length*0.36, "propeller")
 	}
 	for i := range g.Rotors {
 		a, n, r := rotorAngle(i, g.Rotors), i+1, float64(g.ArmM)
@@ -191,13 +191,14 @@ func (t Type) Stations() []Station {
 		add(fmt.Sprintf("motor-%d", n), "motor", fmt.Sprintf("Motor %d", n), x*r, y*r, "motor")
 		add(fmt.Sprintf("propeller-%d", n), "propeller", fmt.Sprintf("Propeller %d", n), x*r, y*r, "propeller")
 	}
-	size := float64(max(g.ArmM, g.LengthM/2)) * 0.5
+	// Inside the body the places are spread so that their marks do not touch.
+	step := float64(max(g.ArmM*0.27, g.LengthM*0.155))
 	add("frame", "frame", "Frame", 0, 0, "airframe")
-	add("bay", "bay", "Pack bay", 0, -size*0.3, "")
-	add("electronics", "electronics", "Electronics", 0, size*0.15, "")
-	add("antenna", "antenna", "Antennas", size*0.15, -size*0.15, "")
-	add("sensor", "sensor", "Sensors", 0, size*0.55, "")
-	add("payload", "payload", "Payload", 0, size*0.35, "")
+	add("payload", "payload", "Payload", 0, step, "")
+	add("sensor", "sensor", "Sensors", 0, 2*step, "")
+	add("electronics", "electronics", "Electronics", -step, 0, "")
+	add("antenna", "antenna", "Antennas", step, 0, "")
+	add("bay", "bay", "Pack bay", 0, -step, "")
 	add("controller", "controller", "Controller", 0, 0, "") // off the airframe: drawn beside it
 	return out
 }

@@ -96,7 +96,7 @@ func TestReadingBands(t *testing.T) {
 		j, err := checks.Judge(it, checks.Value{Number: &x}, nil)
 		require.NoError(t, err)
 		assert.Equal(t, want, j.Verdict, "%v ohm", x)
-		assert.Contains(t, j.Against, "58 to 62 ohm")
+		assert.Contains(t, j.Against, "58 to 62 Ω")
 	}
 	for name, v := range map[string]checks.Value{"empty": {}, "over": {Number: p(1001)}, "under": {Number: p(-1)}, "nan": {Number: p(math.NaN())}, "inf": {Number: p(math.Inf(1))}} {
 		_, err := checks.Judge(it, v, nil)

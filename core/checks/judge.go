@@ -53,7 +53,7 @@ func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
 		return judgeLook(it, v)
 	case Reading:
 		if v.Number == nil {
-			return Judgement{}, bad("Enter %s in %s.", it.Quantity, it.Unit)
+			return Judgement{}, bad("Enter %s in %s.", it.Quantity, sign(it.Unit))
 		}
 		if err := inRange(it, *v.Number, ""); err != nil {
 			return Judgement{}, err
@@ -88,17 +88,17 @@ func inRange(it Item, x float64, which string) error {
 		return bad("%sEnter a number.", which)
 	}
 	if x < *it.Min || x > *it.Max {
-		return bad("%s%s must be between %s and %s %s.", which, upper(it.Quantity), num(*it.Min), num(*it.Max), it.Unit)
+		return bad("%s%s must be between %s and %s %s.", which, upper(it.Quantity), num(*it.Min), num(*it.Max), sign(it.Unit))
 	}
 	return nil
 }
 
 func judgeBand(it Item, x float64) Judgement {
-	b, against := it.Band, it.Band.describe(it.Unit)
+	b, against := it.Band, it.Band.describe(sign(it.Unit))
 	n, _ := units.Steps(x, it.Step)
 	under := func(l *float64) bool { return l != nil && n < steps(*l, it.Step) }
 	over := func(l *float64) bool { return l != nil && n > steps(*l, it.Step) }
-	shown := num(x) + " " + it.Unit
+	shown := num(x) + " " + sign(it.Unit)
 	switch {
 	case under(b.StopBelow), over(b.StopAbove):
 		return Judgement{judge.Stop, fmt.Sprintf("%s of %s is outside what may fly.", upper(it.Quantity), shown), against}
@@ -163,7 +163,7 @@ func judgeMotors(it Item, v Value) (Judgement, error) {
 		return judgeSpread(v.Set, c), nil
 	}
 	worst, by := Outlier(v.Set)
-	against := fmt.Sprintf("each within %s %s of the median of the others", num(c.Watch), it.Unit)
+	against := fmt.Sprintf("each within %s %s of the median of the others", num(c.Watch), sign(it.Unit))
 	n, _ := units.Steps(by, it.Step)
 	verdict := judge.Clear
 	switch {
@@ -175,7 +175,7 @@ func judgeMotors(it Item, v Value) (Judgement, error) {
 	if verdict == judge.Clear {
 		return Judgement{verdict, "All motors alike.", against}, nil
 	}
-	return Judgement{verdict, fmt.Sprintf("Motor %d is %s %s above its sisters: it is overworking.", worst+1, num(by), it.Unit), against}, nil
+	return Judgement{verdict, fmt.Sprintf("Motor %d is %s %s above its sisters: it is overworking.", worst+1, num(by), sign(it.Unit)), against}, nil
 }
 
 func judgeSpread(set []float64, c Compare) Judgement {
@@ -248,6 +248,19 @@ func Missing(items []Item, entered map[string]bool) []Item {
 }
 
 func steps(v, step float64) int64 { n, _ := units.Steps(v, step); return n }
+
+// sign is how a unit is written for people.
+func sign(unit string) string {
+	switch unit {
+	case "degC":
+		return "°C"
+	case "deg":
+		return "°"
+	case "ohm":
+		return "Ω"
+	}
+	return unit
+}
 
 func num(v float64) string { return strconv.FormatFloat(math.Round(v*1000)/1000, 'f', -1, 64) }
 

@@ -327,7 +327,7 @@ func (g *generator) warmth(a *craft, n int) []float64 {
 		out[i] = float64(38 + g.rand.IntN(4))
 	}
 	if a.name == "Lantern Two" {
-		out[2] += float64(int(12.5 * g.share * g.share))
+		out[2] = 40 + float64(int(14*g.share*g.share))
 	}
 	return out
 }

@@ -183,7 +183,9 @@ export function PartsView() {
             <Empty action={<Button variant="outline-primary">What to do</Button>}>
               There is nothing here yet.
             </Empty>
-            <Loading what="the thing" />
+            <div data-sample>
+              <Loading what="the thing" />
+            </div>
             <Problem error={new Error("What happened, what is safe, what to do.")} retry={() => undefined} />
             <Stale since="14:05:00" />
           </div>

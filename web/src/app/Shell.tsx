@@ -56,7 +56,7 @@ export function Shell({ offline, children }: { offline: boolean; children: React
   return (
     <div className="shell">
       <nav className="rail" aria-label="Views in the order of work">
-        <div className="mark">Mainstay</div>
+        <div className="brand">Mainstay</div>
         {places.map((p) => (
           <NavLink key={p.path} to={p.path} end={p.path === "/"}>
             {p.name}

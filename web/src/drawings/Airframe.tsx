@@ -55,7 +55,8 @@ export function Airframe(p: AirframeProps) {
       {path.length > 1 && (
         <polyline
           className="path"
-          strokeWidth={u * 0.8}
+          strokeWidth={u * 0.9}
+          style={{ strokeDasharray: `${u * 3} ${u * 2.2}` }}
           points={path.map((s) => `${s.x},${s.y}`).join(" ")}
         />
       )}

@@ -141,6 +141,9 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
               Held and found in order: {o.checked.map(checkWords).join(", ") || "nothing yet"}.
             </p>
           </Sheet>
+          {!g.release && may("pilot") && (
+            <Sign g={g} kept={kept} change={change} question={question} settled={settled} />
+          )}
           <p className="soft">{session.caution}</p>
         </div>
         <div className="stack">
@@ -176,9 +179,6 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
                   )}
                 </Sheet>
               </div>
-              {may("pilot") && (
-                <Sign g={g} kept={kept} change={change} question={question} settled={settled} />
-              )}
             </>
           )}
         </div>

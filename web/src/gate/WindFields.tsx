@@ -91,7 +91,7 @@ export function WindFields({ value, onChange, wrong }: Props) {
         </SelectField>
       </div>
       {value.at && value.steady && (
-        <p className="soft mb-2">Entered {age(value.at)} A reading holds for 60 minutes.</p>
+        <p className="soft mb-2">Entered {age(value.at)}. A reading holds for 60 minutes.</p>
       )}
     </>
   );

@@ -65,6 +65,11 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
           <p>{p.sentence}</p>
           {mv.length > 0 && <CellBars mv={mv} from={from} to={to} label={p.sentence} height={130} />}
           {mv.length > 0 && (
+            <div className="soft">
+              Bars from {(from / 1000).toFixed(2)} to {(to / 1000).toFixed(2)} V
+            </div>
+          )}
+          {mv.length > 0 && (
             <div className="soft fig mt-1">{mv.map((v, i) => `${i + 1}: ${v}`).join("  ")} mV</div>
           )}
           <p className="soft mt-2 mb-0">

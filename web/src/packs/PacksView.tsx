@@ -152,7 +152,9 @@ function PackCard({ p }: { p: Pack }) {
         <span className="soft fig">{p.spread_mv == null ? "" : `${p.spread_mv} mV`}</span>
       </div>
       <div className="soft">
-        {p.fitted_to ? `on ${p.fitted_to}` : p.fits.join(", ") || "fits no type"} · {p.cycles} cycles
+        {p.fitted_to ? `on ${p.fitted_to}` : p.fits.join(", ") || "fits no type"}
+        <br />
+        {p.cycles} cycles
       </div>
     </Link>
   );

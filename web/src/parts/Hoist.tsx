@@ -25,27 +25,30 @@ export function Hoist({ findings, aircraft, here }: HoistProps) {
             <div className="said">
               <span className="visually-hidden">{words[f.verdict]}: </span>
               {f.sentence}
-              <div className="evidence">
-                {f.source} · {f.evidence} {f.at && age(f.at)} {f.lifts && `· Lifted by: ${f.lifts}.`}
-              </div>
-            </div>
-            {f.remedy &&
-              (act ? (
-                <button type="button" className="btn btn-outline-primary btn-sm" onClick={act}>
-                  {f.remedy.label}
-                </button>
-              ) : (
-                to && (
-                  <Link className="btn btn-outline-primary btn-sm" to={to}>
+              <div className="evidence">{evidence(f, age)}</div>
+              {f.remedy &&
+                (act ? (
+                  <button type="button" className="btn btn-outline-primary btn-sm mt-1" onClick={act}>
                     {f.remedy.label}
-                  </Link>
-                )
-              ))}
+                  </button>
+                ) : (
+                  to && (
+                    <Link className="btn btn-outline-primary btn-sm mt-1" to={to}>
+                      {f.remedy.label}
+                    </Link>
+                  )
+                ))}
+            </div>
           </li>
         );
       })}
     </ul>
   );
+}
+
+function evidence(f: Schemas["Finding"], age: (iso: string) => string): string {
+  const known = f.evidence.replace(/\.$/, "") + (f.at ? `, ${age(f.at)}` : "");
+  return [f.source, known, f.lifts ? `lifted by ${f.lifts}` : ""].filter(Boolean).join(" · ");
 }
 
 /** The same stay without words, for small places; the words are in its label. */

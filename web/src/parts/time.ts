@@ -56,10 +56,10 @@ export function useAge() {
   const t = useNow();
   return (iso: string) => {
     const s = (t - Date.parse(iso)) / 1000;
-    if (s < 90) return "just now.";
-    if (s < 5400) return `${Math.round(s / 60)} min ago.`;
-    if (s < 48 * 3600) return `${Math.round(s / 3600)} h ago.`;
-    return `${Math.round(s / 86400)} days ago.`;
+    if (s < 90) return "just now";
+    if (s < 5400) return `${Math.round(s / 60)} min ago`;
+    if (s < 48 * 3600) return `${Math.round(s / 3600)} h ago`;
+    return `${Math.round(s / 86400)} days ago`;
   };
 }
 

@@ -1,0 +1,292 @@
+// Package browser drives the real interface in headless Chromium the way a
+// person does: it finds things by their words and clicks and types for real.
+package browser
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/chromedp/cdproto/runtime"
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/require"
+)
+
+// Browser is one running Chromium.
+type Browser struct {
+	ctx    context.Context
+	cancel func()
+}
+
+// Start starts Chromium with an empty profile and no background traffic.
+func Start() (*Browser, error) {
+	path, err := exec.LookPath("chromium")
+	if err != nil {
+		return nil, fmt.Errorf("chromium is missing; bin/test installs it: %w", err)
+	}
+	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
+		chromedp.Flag("force-prefers-reduced-motion", true), chromedp.Flag("lang", "en-US"))
+	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
+	ctx, cancel := chromedp.NewContext(alloc)
+	b := &Browser{ctx: ctx, cancel: func() { cancel(); stop() }}
+	return b, chromedp.Do(ctx)
+}
+
+// Stop ends the browser.
+func (b *Browser) Stop() { b.cancel() }
+
+// Page is one tab looking at one server.
+type Page struct {
+	t       testing.TB
+	ctx     context.Context
+	base    string
+	mu      sync.Mutex
+	faults  []string
+	timeout time.Duration
+}
+
+// Open opens a tab of width x height at a path of the server. The test fails
+// on any uncaught exception or console error, and keeps a picture and the page
+// when it fails.
+func (b *Browser) Open(t testing.TB, base, path string, width, height int64) *Page {
+	t.Helper()
+	// Each tab has cookies and storage of its own, like a device of its own.
+	ctx, cancel := chromedp.NewContext(b.ctx, chromedp.WithNewBrowserContext())
+	ctx, stop := context.WithTimeout(ctx, 4*time.Minute)
+	p := &Page{t: t, ctx: ctx, base: base, timeout: 20 * time.Second}
+	t.Cleanup(func() {
+		if t.Failed() {
+			p.keep()
+		}
+		stop()
+		cancel()
+	})
+	require.NoError(t, chromedp.Do(ctx, chromedp.EmulateViewport(width, height)))
+	require.NoError(t, chromedp.Listen(ctx, p.listen))
+	p.Go(path)
+	return p
+}
+
+func (p *Page) listen(ev any) {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	switch e := ev.(type) {
+	case *runtime.EventExceptionThrown:
+		p.faults = append(p.faults, "exception: "+e.ExceptionDetails.Text)
+	case *runtime.EventConsoleAPICalled:
+		if e.Type == "error" {
+			var args []string
+			for _, a := range e.Args {
+				args = append(args, string(a.Value)+a.Description)
+			}
+			p.faults = append(p.faults, "console: "+strings.Join(args, " "))
+		}
+	}
+}
+
+// Faults returns what the page complained about so far.
+func (p *Page) Faults() []string {
+	p.mu.Lock()
+	defer p.mu.Unlock()
+	return append([]string{}, p.faults...)
+}
+
+func (p *Page) keep() {
+	dir := filepath.Join("failures", strings.NewReplacer("/", "_", " ", "_").Replace(p.t.Name()))
+	if os.MkdirAll(dir, 0o755) != nil {
+		return
+	}
+	if png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot()); err == nil {
+		_ = os.WriteFile(filepath.Join(dir, "page.png"), png, 0o600)
+	}
+	if html, err := chromedp.Run(p.ctx, chromedp.OuterHTML(chromedp.CSS("html"))); err == nil {
+		_ = os.WriteFile(filepath.Join(dir, "page.html"), []byte(html), 0o600)
+	}
+	p.t.Logf("picture and page kept in e2e/%s; faults: %v", dir, p.Faults())
+}
+
+// Go opens a path.
+func (p *Page) Go(path string) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Navigate(p.base+path)))
+}
+
+// Reload loads the page again.
+func (p *Page) Reload() {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Reload()))
+}
+
+// Eval evaluates an expression in the page.
+func Eval[T any](p *Page, js string) T {
+	p.t.Helper()
+	v, err := chromedp.Run(p.ctx, chromedp.Evaluate[T](js, chromedp.EvalAwaitPromise))
+	require.NoError(p.t, err, js)
+	return v
+}
+
+// find is the page's own way of finding things by their words. Dialogs come
+// first: what lies under one cannot be reached.
+const find = `(() => {
+  const root = document.querySelector('.modal.show') ?? document;
+  const shown = (e) => { const r = e.getBoundingClientRect(); return r.width > 0 && r.height > 0 && getComputedStyle(e).visibility !== 'hidden'; };
+  const name = (e) => (e.getAttribute('aria-label') ?? e.textContent ?? '').replace(/\s+/g, ' ').trim();
+  const enabled = (e) => !e.disabled;
+  window.__find = {
+    button: (words) => {
+      const all = [...root.querySelectorAll('button, a, summary, [role=button]')].filter((e) => shown(e) && enabled(e));
+      return all.find((e) => name(e) === words) ?? all.find((e) => name(e).startsWith(words)) ?? all.find((e) => name(e).includes(words));
+    },
+    field: (words) => {
+      const labels = [...root.querySelectorAll('label')].filter(shown);
+      const l = labels.find((e) => name(e) === words) ?? labels.find((e) => name(e).startsWith(words));
+      const byLabel = l && root.querySelector('#' + CSS.escape(l.htmlFor));
+      return byLabel ?? [...root.querySelectorAll('input, select, textarea')].find((e) => e.getAttribute('aria-label') === words);
+    },
+    text: (words) => document.body.innerText.replace(/\s+/g, ' ').includes(words),
+  };
+  return true;
+})()`
+
+func quote(s string) string {
+	b, _ := json.Marshal(s)
+	return string(b)
+}
+
+// until waits for a condition in the page.
+func (p *Page) until(js, what string) {
+	p.t.Helper()
+	end := time.Now().Add(p.timeout)
+	for {
+		ok, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](find+"; "+js))
+		if err == nil && ok {
+			return
+		}
+		if time.Now().After(end) {
+			p.t.Fatalf("waited in vain for %s (last error: %v)", what, err)
+		}
+		_ = chromedp.Do(p.ctx, chromedp.Sleep(40*time.Millisecond))
+	}
+}
+
+// See waits until the words stand on the page.
+func (p *Page) See(words ...string) {
+	p.t.Helper()
+	for _, w := range words {
+		p.until("__find.text("+quote(w)+")", "the words "+quote(w))
+	}
+}
+
+// Gone waits until the words no longer stand on the page.
+func (p *Page) Gone(words string) {
+	p.t.Helper()
+	p.until("!__find.text("+quote(words)+")", "the words to go: "+quote(words))
+}
+
+// spot scrolls an element into view and returns its centre.
+func (p *Page) spot(js, what string) (x, y float64) {
+	p.t.Helper()
+	p.until("Boolean("+js+")", what)
+	at, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](find+`; (() => { const e = `+js+`; e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`))
+	require.NoError(p.t, err, what)
+	return at[0], at[1]
+}
+
+// Click clicks the button, link or station with these words.
+func (p *Page) Click(words string) {
+	p.t.Helper()
+	x, y := p.spot("__find.button("+quote(words)+")", "a button "+quote(words))
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
+}
+
+// Fill types into the field with this label, in place of what stands there.
+func (p *Page) Fill(label, text string) {
+	p.t.Helper()
+	js := "__find.field(" + quote(label) + ")"
+	x, y := p.spot(js, "a field "+quote(label))
+	kind := Eval[string](p, find+"; "+js+".type")
+	if kind == "date" || kind == "select-one" || kind == "checkbox" {
+		set := fmt.Sprintf(`const e = %s; const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), 'value').set; set.call(e, %s); e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); return true;`, js, quote(text))
+		Eval[bool](p, find+"; (() => { "+set+" })()")
+		return
+	}
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
+	Eval[bool](p, find+"; (() => { "+js+".select(); return true; })()")
+	if text == "" {
+		require.NoError(p.t, chromedp.Do(p.ctx, chromedp.KeyEvent(kb.Backspace)))
+		return
+	}
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.KeyEvent(text)))
+}
+
+// Tick clicks the checkbox with this label.
+func (p *Page) Tick(label string) {
+	p.t.Helper()
+	x, y := p.spot("__find.field("+quote(label)+")", "a box "+quote(label))
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
+}
+
+// Keys presses keys.
+func (p *Page) Keys(keys string) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.KeyEvent(keys)))
+}
+
+// FieldValue returns what stands in a field.
+func (p *Page) FieldValue(label string) string {
+	p.t.Helper()
+	p.until("Boolean(__find.field("+quote(label)+"))", "a field "+quote(label))
+	return Eval[string](p, find+"; __find.field("+quote(label)+").value")
+}
+
+// Has reports at once whether a button with these words can be clicked.
+func (p *Page) Has(words string) bool {
+	p.t.Helper()
+	return Eval[bool](p, find+"; Boolean(__find.button("+quote(words)+"))")
+}
+
+// Path returns where the page is.
+func (p *Page) Path() string { return Eval[string](p, "location.pathname + location.search") }
+
+// SignIn signs in on the sign-in page.
+func (p *Page) SignIn(login, password string) {
+	p.t.Helper()
+	p.Fill("Sign-in name", login)
+	p.Fill("Password", password)
+	p.Click("Sign in")
+	p.See("Sign out")
+}
+
+// Shot takes a picture of what the window shows.
+func (p *Page) Shot(file string) {
+	p.t.Helper()
+	p.Settle()
+	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
+	require.NoError(p.t, err)
+	require.NoError(p.t, os.WriteFile(file, png, 0o600))
+}
+
+// Settle waits until nothing is loading and fonts are there.
+func (p *Page) Settle() {
+	p.t.Helper()
+	p.until("document.fonts.status === 'loaded' && ![...document.querySelectorAll('.loading')].some((e) => !e.closest('[data-sample]')) && document.images.length === [...document.images].filter((i) => i.complete).length", "the page to settle")
+}
+
+// Upload puts a file into a file field.
+func (p *Page) Upload(css, file string) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.SetUploadFiles(chromedp.CSS(css), []string{file}, chromedp.NodeReady)))
+}
+
+// Wide reports by how many pixels the page is wider than the window.
+func (p *Page) Wide() int { return Eval[int](p, "document.documentElement.scrollWidth - innerWidth") }
+

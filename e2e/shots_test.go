@@ -1,0 +1,105 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+
+	"mainstay/internal/demo"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/testbed"
+)
+
+// TestShots makes the pictures of docs/screenshots from the demo data. It runs
+// only when asked: SHOTS=docs/screenshots bin/shots.
+func TestShots(t *testing.T) {
+	dir := os.Getenv("SHOTS")
+	if dir == "" {
+		t.Skip("pictures are made by bin/shots")
+	}
+	only := os.Getenv("SHOTS_ONLY")
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	base := testbed.Serve(t, svc)
+	p := chromium.Open(t, base, "/", 1280, 800)
+	shot := func(name string) {
+		if only == "" || only == name {
+			require.NoError(t, os.MkdirAll(dir, 0o755))
+			p.Shot(filepath.Join(dir, name+".png"))
+		}
+	}
+	p.SignIn("imre", demo.Password)
+	p.See("Lantern Three")
+	shot("day")
+	p.Go("/fleet")
+	p.See("Tally W")
+	shot("fleet")
+	p.Click("Lantern Two")
+	p.See("What is against it")
+	shot("aircraft")
+	p.Go("/packs")
+	p.See("Charged, ready to fly")
+	shot("packs")
+	p.Click("D5")
+	p.See("Readings, newest first")
+	shot("pack")
+	p.Go("/crew")
+	p.See("Odile Varga")
+	shot("crew")
+	p.Go("/log")
+	p.See("Show older flights")
+	shot("log")
+	p.Go("/log/records")
+	p.See("Show older records")
+	p.Click("Check the chain")
+	p.See("records hold")
+	shot("records")
+	p.Go("/setup")
+	p.See("Dray 30")
+	shot("setup")
+	p.Go("/parts")
+	p.See("Airframes")
+	shot("parts")
+	p.Go("/")
+	p.Click("Turnaround check")
+	p.Click("Start the turnaround")
+	p.See("1 of")
+	for range 12 {
+		p.Click("In order, next")
+		p.Settle()
+	}
+	shot("walkround")
+	p.Go("/")
+	p.Click("Lantern Three")
+	p.Click("Gate")
+	p.Fill("Steady wind", "3,5")
+	p.Fill("Gusts, if seen", "5")
+	p.Fill("What this flight is for", "Inspection, Cutwater station, roof panels")
+	p.See("gusts")
+	shot("gate")
+	for _, d := range demo.Crew[0].PIN {
+		p.Click(string(d))
+	}
+	p.Click("Sign and release")
+	p.See("Released by you")
+	p.Click("Take off")
+	p.See("Next pack call in")
+	p.Click("Gust")
+	shot("fly")
+	p.Click("Night")
+	p.Go("/")
+	p.See("Lantern Three")
+	shot("night")
+	p.Click("Daylight")
+	small := chromium.Open(t, base, "/", 390, 844)
+	small.SignIn("imre", demo.Password)
+	small.See("Lantern Three")
+	if only == "" || only == "phone" {
+		small.Shot(filepath.Join(dir, "phone.png"))
+	}
+	p.Click("Go to the flight")
+	p.Click("LAND")
+	p.See("has landed")
+	shot("landed")
+}
