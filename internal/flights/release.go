@@ -198,7 +198,7 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Released, Subject: r.AircraftID, At: r.At, ByID: by.ID, ByName: by.Name, Signed: true,
 			Summary: fmt.Sprintf("%s released for: %s (%s)", a.Known.Aircraft.Name, n.Purpose, r.Verdict),
 			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind, "purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash,
-				"statement": fmt.Sprintf("As remote pilot in command I release this flight, gate %s with %d finding(s).", r.Verdict, len(r.Gate.Findings))}})
+				"statement": fmt.Sprintf("As remote pilot in command I release this flight, gate %s with %s.", r.Verdict, counted(len(r.Gate.Findings)))}})
 		if err != nil {
 			return err
 		}
@@ -213,6 +213,16 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 		return tx.Create(&r).Error
 	})
 	return r, err
+}
+
+func counted(findings int) string {
+	switch findings {
+	case 0:
+		return "no finding"
+	case 1:
+		return "1 finding"
+	}
+	return fmt.Sprintf("%d findings", findings)
 }
 
 func labels(packs []fleet.Pack) []string {

@@ -59,7 +59,7 @@ export function DayView() {
 }
 
 function Sums({ d }: { d: Schemas["Day"] }) {
-  const count = (v: string) => d.aircraft.filter((a) => a.verdict === v).length;
+  const count = (v: string) => d.aircraft.filter((a) => !a.in_air_since && a.verdict === v).length;
   return (
     <div className="sums" aria-label="The day in numbers">
       {(["clear", "watch", "stop"] as const).map((v) => (
@@ -93,7 +93,11 @@ function Row({ a }: { a: Schemas["DayAircraft"] }) {
         <h2 className="m-0">
           <Link to={`/fleet/${a.id}`}>{a.name}</Link>
         </h2>
-        <VerdictMark verdict={a.verdict} />
+        {a.in_air_since ? (
+          <strong>{a.next.label === "Finish the log" ? "Landed, not logged" : "In the air"}</strong>
+        ) : (
+          <VerdictMark verdict={a.verdict} />
+        )}
         <div className="soft">
           {a.hours_left != null && <span>{a.hours_left.toFixed(1)} h to next due</span>}
         </div>

@@ -268,7 +268,7 @@ function Sign({ g, kept, change, question, settled }: SignProps) {
             value={pin}
             onChange={setPin}
             who={person.name}
-            statement={`As remote pilot in command I release this flight, gate ${words[g.output.verdict].toLowerCase()} with ${n} finding(s).`}
+            statement={`As remote pilot in command I release this flight, gate ${words[g.output.verdict].toLowerCase()} with ${n === 0 ? "no finding" : n === 1 ? "1 finding" : `${n} findings`}.`}
             wrong={wrong("pin")}
           />
           <Button className="btn-big w-100" disabled={busy || !settled} onClick={() => void release()}>
