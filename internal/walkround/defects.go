@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"gocloud.dev/blob"
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
@@ -158,7 +159,7 @@ func (s *Service) KeepPhoto(ctx context.Context, body io.Reader) (Photo, error) 
 		return Photo{}, err
 	}
 	sum := sha256.Sum256(b)
-	if err := s.Photos.Upload(ctx, id.String(), bytes.NewReader(b), nil); err != nil {
+	if err := s.Photos.Upload(ctx, id.String(), bytes.NewReader(b), &blob.WriterOptions{ContentType: media}); err != nil {
 		return Photo{}, err
 	}
 	p := Photo{ID: id, MediaType: media, Bytes: len(b), Sha256: sum[:], ByName: people.From(ctx).Name, At: s.Clock.Now()}

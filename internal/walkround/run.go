@@ -127,7 +127,7 @@ func (s *Service) checkPacks(ctx context.Context, t airframe.Type, ids []uuid.UU
 	if len(ids) > t.Packs.Count {
 		return fault.Bad("pack_ids", "%s takes %d pack(s); %d were chosen.", t.Name, t.Packs.Count, len(ids))
 	}
-	views, err := s.Fleet.PackViews(ctx, slices.Clone(ids))
+	views, err := s.Fleet.PackViews(ctx, append([]uuid.UUID{}, ids...)) // nil would mean the whole rack
 	if err != nil {
 		return err
 	}

@@ -1,0 +1,175 @@
+package testbed
+
+import (
+	"context"
+	"testing"
+	"time"
+
+	"github.com/alexedwards/argon2id"
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/core/checks"
+	"mainstay/core/crew"
+	"mainstay/core/gate"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+	"mainstay/core/wind"
+	"mainstay/internal/fleet"
+	"mainstay/internal/flights"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/server"
+	"mainstay/internal/walkround"
+)
+
+// PIN of everybody on a stage.
+const PIN = "2580"
+
+// Stage is a small crew with one inspection quad and two packs, all in order,
+// at a clock that moves when told.
+type Stage struct {
+	*server.Services
+	Clock    *clock.Manual
+	URL      string
+	Chief    people.Person
+	Pilot    people.Person
+	Tech     people.Person
+	Aircraft fleet.Aircraft
+	Packs    []fleet.Pack
+	t        testing.TB
+}
+
+// NewStage sets one up in an empty database.
+func NewStage(t testing.TB) *Stage {
+	c := clock.At(Noon)
+	svc, url := Empty(t, c)
+	svc.People.Hash = &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32} // quick, for tests only
+	s := &Stage{Services: svc, Clock: c, URL: url, t: t}
+	ctx := context.Background()
+	zone := people.Crew{Name: "Test crew", Zone: "America/Los_Angeles", Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}}
+	trained := Noon.AddDate(0, -6, 0)
+	var err error
+	s.Chief, err = svc.People.SetUp(ctx, zone, people.New{Login: "chief", Name: "Chief Person", Password: "long enough", PIN: PIN, Certificate: "R-1", TrainedOn: &trained})
+	require.NoError(t, err)
+	add := func(login string, role crew.Role) people.Person {
+		p, err := svc.People.Add(ctx, people.New{ID: NewID(), Login: login, Name: login + " person", Roles: []crew.Role{role}, Password: "long enough", PIN: PIN, Certificate: "R-2", TrainedOn: &trained})
+		require.NoError(t, err)
+		return p
+	}
+	s.Pilot, s.Tech = add("pilot", crew.Pilot), add("tech", crew.Technician)
+	expires := Noon.AddDate(2, 0, 0)
+	s.Aircraft, err = svc.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: NewID(), TypeKey: "lantern-4", Name: "Quad one", Serial: "Q-1", Registration: "T-1", RegistrationExpires: &expires, FitNewParts: true})
+	require.NoError(t, err)
+	for _, label := range []string{"A1", "A2"} {
+		p, err := svc.Fleet.AddPack(s.As(s.Chief), fleet.NewPack{ID: NewID(), Label: label, Serial: "S-" + label, Chemistry: string(pack.LiHV), Cells: 6, MilliampHours: 12000})
+		require.NoError(t, err)
+		s.Packs = append(s.Packs, p)
+		s.Charge(p.ID)
+	}
+	return s
+}
+
+// NewID returns an id.
+func NewID() uuid.UUID { return uuid.Must(uuid.NewV7()) }
+
+// As returns a context in which p acts.
+func (s *Stage) As(p people.Person) context.Context { return people.With(context.Background(), p) }
+
+// Charge brings a pack to charged by legal moves.
+func (s *Stage) Charge(id uuid.UUID) {
+	s.t.Helper()
+	for range 4 {
+		p, err := s.Fleet.Pack(context.Background(), id)
+		require.NoError(s.t, err)
+		next := map[string]pack.State{"storage": pack.Charging, "hot": pack.Flown, "flown": pack.Charging, "charging": pack.Charged}[p.State]
+		if next == "" {
+			return
+		}
+		_, err = s.Fleet.MovePack(s.As(s.Pilot), id, next, "", p.Version)
+		require.NoError(s.t, err)
+	}
+}
+
+// Entries answers every item of a run well; change may replace one.
+func (s *Stage) Entries(sh walkround.Sheet, change func(it checks.Item, v *checks.Value)) []walkround.NewEntry {
+	good := map[string]float64{"controller charge": 90, "number of satellites": 15, "heading difference": 1, "pack temperature": 22, "level": 99, "bus resistance": 60}
+	var out []walkround.NewEntry
+	for _, it := range sh.Items {
+		v := checks.Value{Look: "ok"}
+		switch it.Kind {
+		case checks.Reading:
+			n := good[it.Quantity]
+			v = checks.Value{Number: &n}
+		case checks.Cells, checks.Motors:
+			v = checks.Value{}
+			for range it.Count {
+				v.Set = append(v.Set, map[checks.Kind]float64{checks.Cells: 4345, checks.Motors: 20}[it.Kind])
+			}
+		}
+		if change != nil {
+			change(it, &v)
+		}
+		out = append(out, walkround.NewEntry{ItemID: it.ID, Value: v})
+	}
+	return out
+}
+
+// Walk walks the aircraft with a pack and completes the run.
+func (s *Stage) Walk(kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) walkround.Sheet {
+	s.t.Helper()
+	ctx := s.As(s.Pilot)
+	sh, err := s.Walkrounds.Start(ctx, NewID(), s.Aircraft.ID, kind, packs)
+	require.NoError(s.t, err)
+	_, err = s.Walkrounds.Save(ctx, sh.ID, s.Entries(sh, change))
+	require.NoError(s.t, err)
+	s.Clock.Advance(time.Second)
+	sh, err = s.Walkrounds.Complete(ctx, sh.ID)
+	require.NoError(s.t, err)
+	return sh
+}
+
+// Question asks about a light wind measured now.
+func (s *Stage) Question(packs ...uuid.UUID) flights.Question {
+	gust := units.MetresPerSecond(4)
+	return flights.Question{Aircraft: s.Aircraft.ID, Packs: packs, Wind: &gate.Wind{At: s.Clock.Now(), SteadyMS: 3, GustMS: &gust, MeasuredM: 2, Ground: wind.Open}}
+}
+
+// Release releases the aircraft with packs.
+func (s *Stage) Release(p people.Person, packs ...uuid.UUID) (flights.Release, error) {
+	s.t.Helper()
+	q := s.Question(packs...)
+	a, err := s.Flights.Ask(s.As(p), q)
+	require.NoError(s.t, err)
+	return s.Flights.Release(s.As(p), flights.NewRelease{ID: NewID(), Question: q, Purpose: "Test flight", GateHash: a.Hash, PIN: PIN})
+}
+
+// Landed is a good log of a flight.
+func Landed(f flights.Flight) flights.NewLog {
+	n := flights.NewLog{Landings: 1, WarmthC: []float64{40, 41, 40, 42}}
+	for _, p := range f.PackIDs {
+		level := 35.0
+		n.Packs = append(n.Packs, flights.LandedPack{Pack: p, Percent: &level, TemperatureC: 38})
+	}
+	return n
+}
+
+// Fly walks, releases, flies for so many seconds and logs.
+func (s *Stage) Fly(kind string, pk uuid.UUID, seconds int) flights.Flight {
+	s.t.Helper()
+	s.Charge(pk)
+	s.Walk(kind, []uuid.UUID{pk}, nil)
+	r, err := s.Release(s.Pilot, pk)
+	require.NoError(s.t, err)
+	ctx := s.As(s.Pilot)
+	f, err := s.Flights.TakeOff(ctx, NewID(), r.ID, nil)
+	require.NoError(s.t, err)
+	s.Clock.Advance(time.Duration(seconds) * time.Second)
+	_, err = s.Flights.Land(ctx, f.ID)
+	require.NoError(s.t, err)
+	s.Clock.Advance(time.Minute)
+	f, err = s.Flights.Log(ctx, f.ID, Landed(f))
+	require.NoError(s.t, err)
+	s.Clock.Advance(time.Minute)
+	return f
+}
