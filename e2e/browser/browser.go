@@ -14,6 +14,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -138,7 +139,7 @@ func Eval[T any](p *Page, js string) T {
 // first: what lies under one cannot be reached.
 const find = `(() => {
   const root = document.querySelector('.modal.show') ?? document;
-  const shown = (e) => { const r = e.getBoundingClientRect(); return r.width > 0 && r.height > 0 && getComputedStyle(e).visibility !== 'hidden'; };
+  const shown = (e) => { const r = e.getBoundingClientRect(); return r.width > 0 && r.height > 0 && e.checkVisibility({ visibilityProperty: true, contentVisibilityAuto: true }); };
   const name = (e) => (e.getAttribute('aria-label') ?? e.textContent ?? '').replace(/\s+/g, ' ').trim();
   const enabled = (e) => !e.disabled;
   window.__find = {
@@ -290,3 +291,14 @@ func (p *Page) Upload(css, file string) {
 // Wide reports by how many pixels the page is wider than the window.
 func (p *Page) Wide() int { return Eval[int](p, "document.documentElement.scrollWidth - innerWidth") }
 
+// Pause lets the page go on for a moment; only for loops that look for
+// something themselves.
+func (p *Page) Pause() { _ = chromedp.Do(p.ctx, chromedp.Sleep(25*time.Millisecond)) }
+
+// Offline takes the page's network away, or gives it back.
+func (p *Page) Offline(off bool) {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{
+		MatchedNetworkConditions: []*network.Conditions{{Offline: off, DownloadThroughput: -1, UploadThroughput: -1}}})
+	require.NoError(p.t, err)
+}

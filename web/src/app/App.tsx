@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
+import { QueryCache, QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { Component, lazy, Suspense, type ReactNode } from "react";
 import { BrowserRouter, Route, Routes } from "react-router";
 import { api, ask, ProblemError } from "../api/client";
@@ -25,7 +25,13 @@ const CrewView = lazy(() => import("../crew/CrewView").then((m) => ({ default: m
 const SetupView = lazy(() => import("../setup/SetupView").then((m) => ({ default: m.SetupView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
 
-const client = new QueryClient({
+const client: QueryClient = new QueryClient({
+  // A session that has ended leads to the sign-in page, whichever view finds out.
+  queryCache: new QueryCache({
+    onError: (e) => {
+      if (e instanceof ProblemError && e.status === 401) client.setQueryData(keys.session, null);
+    },
+  }),
   defaultOptions: {
     queries: {
       staleTime: 2000,

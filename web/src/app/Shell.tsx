@@ -45,8 +45,8 @@ export function Shell({ offline, children }: { offline: boolean; children: React
 
   const signOut = async () => {
     await ask(api.DELETE("/session"));
-    qc.clear();
     qc.setQueryData(keys.session, null);
+    qc.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" }); // the next person sees nothing of this one
   };
   const flip = () => {
     const t = theme === "light" ? "dark" : "light";

@@ -106,7 +106,7 @@ function Station({ s, x, y, r, p }: StationProps) {
   const m = p.marks?.[s.id];
   if (!m) return null;
   const v = m.verdict ?? "clear";
-  const name = `${s.label}: ${m.label ?? words[v]}`;
+  const name = `${m.number ? `${m.number} ` : ""}${s.label}: ${m.label ?? words[v]}`;
   const select = p.onSelect && (() => p.onSelect!(s.id));
   const onKey = (e: KeyboardEvent) => {
     if (select && (e.key === "Enter" || e.key === " ")) {

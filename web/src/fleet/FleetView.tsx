@@ -9,6 +9,7 @@ import { marksOf } from "../day/DayView";
 import { Airframe, extent } from "../drawings/Airframe";
 import { Rope } from "../drawings/Rope";
 import { VerdictMark, type Verdict } from "../parts/Flag";
+import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { AddAircraft } from "./AddAircraft";
@@ -40,14 +41,11 @@ export function FleetView() {
   return (
     <>
       <ViewHead title="Fleet">
-        <input
-          type="search"
-          className="form-control"
-          style={{ width: 240 }}
+        <SearchField
+          label="Find an aircraft"
           placeholder="Name, serial, registration"
-          aria-label="Find an aircraft"
           value={q}
-          onChange={(e) => set("q", e.target.value)}
+          onChange={(v) => set("q", v)}
         />
         {may("technician") && <Button onClick={() => set("add", "aircraft")}>Add an aircraft</Button>}
       </ViewHead>

@@ -6,6 +6,7 @@ import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
+import { SearchField } from "../parts/SearchField";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { hoursMinutes, useZone } from "../parts/time";
@@ -49,14 +50,11 @@ export function LogView() {
         </Button>
       </ViewHead>
       <div className="d-flex gap-2 flex-wrap mb-3 no-print">
-        <input
-          type="search"
-          className="form-control"
-          style={{ width: 210 }}
+        <SearchField
+          label="Words in purpose, remarks, names"
           placeholder="Words"
-          aria-label="Words in purpose, remarks, names"
           value={filter.q ?? ""}
-          onChange={(e) => set("q", e.target.value)}
+          onChange={(v) => set("q", v)}
         />
         <select
           className="form-select"

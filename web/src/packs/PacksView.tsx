@@ -7,6 +7,7 @@ import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { CellBars } from "../drawings/CellBars";
 import { VerdictMark } from "../parts/Flag";
+import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { AddPack } from "./AddPack";
@@ -64,14 +65,11 @@ export function PacksView() {
   return (
     <>
       <ViewHead title="Packs">
-        <input
-          type="search"
-          className="form-control"
-          style={{ width: 200 }}
+        <SearchField
+          label="Find a pack"
           placeholder="Label, serial, type"
-          aria-label="Find a pack"
           value={q}
-          onChange={(e) => set("q", e.target.value)}
+          onChange={(v) => set("q", v)}
         />
         <select
           className="form-select"

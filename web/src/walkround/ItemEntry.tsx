@@ -148,86 +148,88 @@ export function ItemEntry({ run, item, entry, position, onSaved, onBack, readOnl
     );
 
   return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (!busy && !readOnly) ok();
-      }}
-    >
-      <div className="soft">
-        {item.section} · {position}
-      </div>
-      <h2>{item.title}</h2>
-      <p className="mb-1">{item.how}</p>
-      <p className="soft">{item.why}</p>
-      {item.kind === "look" && (
-        <div className="choice mb-3" role="group" aria-label="What was seen">
-          <Button
-            type="button"
-            variant={typed.look === "ok" ? "primary" : "outline-primary"}
-            aria-pressed={typed.look === "ok"}
-            onClick={() => change({ look: "ok" })}
-          >
-            In order
-          </Button>
-          <Button
-            type="button"
-            variant={typed.look === "defect" ? "danger" : "outline-danger"}
-            aria-pressed={typed.look === "defect"}
-            onClick={() => change({ look: "defect" })}
-          >
-            Defect
+    <>
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (!busy && !readOnly) ok();
+        }}
+      >
+        <div className="soft">
+          {item.section} · {position}
+        </div>
+        <h2>{item.title}</h2>
+        <p className="mb-1">{item.how}</p>
+        <p className="soft">{item.why}</p>
+        {item.kind === "look" && (
+          <div className="choice mb-3" role="group" aria-label="What was seen">
+            <Button
+              type="button"
+              variant={typed.look === "ok" ? "primary" : "outline-primary"}
+              aria-pressed={typed.look === "ok"}
+              onClick={() => change({ look: "ok" })}
+            >
+              In order
+            </Button>
+            <Button
+              type="button"
+              variant={typed.look === "defect" ? "danger" : "outline-danger"}
+              aria-pressed={typed.look === "defect"}
+              onClick={() => change({ look: "defect" })}
+            >
+              Defect
+            </Button>
+          </div>
+        )}
+        {item.kind === "look" && typed.look === "defect" && (
+          <>
+            <AreaField
+              label="What the defect is"
+              value={typed.note}
+              autoFocus
+              onChange={(e) => change({ note: e.target.value })}
+            />
+            <PhotoField photos={typed.photos} onChange={(photos) => change({ photos })} />
+            <Button type="button" variant="outline-danger" className="mb-3" onClick={() => setDefect(true)}>
+              Raise it as a defect of the aircraft too
+            </Button>
+          </>
+        )}
+        {item.kind === "reading" && (
+          <NumberField
+            label={`${cap(item.quantity)}`}
+            unit={unitOf(item)}
+            autoFocus
+            value={typed.number}
+            onChange={(e) => change({ number: e.target.value })}
+            hint={`The field takes ${item.min} to ${item.max} ${unitOf(item)}.`}
+            wrong={typed.number && sentence ? sentence : undefined}
+          />
+        )}
+        {(item.kind === "cells" || item.kind === "motors") && (
+          <CellsField
+            label={item.kind === "cells" ? "Every cell" : `${cap(item.quantity)} of each motor`}
+            unit={item.kind === "cells" ? "mV or V" : unitOf(item)}
+            name={item.kind === "cells" ? undefined : (i) => `Motor ${i + 1}`}
+            count={item.count ?? 0}
+            values={typed.set}
+            onChange={(set) => change({ set })}
+            wrong={typed.set.length ? sentence : undefined}
+          />
+        )}
+        <Judged judged={value ? judged : undefined} wrong={wrong} />
+        <div className="thumb">
+          {onBack && (
+            <Button type="button" variant="outline-primary" className="btn-big narrow" onClick={onBack}>
+              Back
+            </Button>
+          )}
+          <Button type="submit" className="btn-big" disabled={busy || readOnly}>
+            {item.kind === "look" && typed.look !== "defect" ? "In order, next" : "Save, next"}
           </Button>
         </div>
-      )}
-      {item.kind === "look" && typed.look === "defect" && (
-        <>
-          <AreaField
-            label="What the defect is"
-            value={typed.note}
-            autoFocus
-            onChange={(e) => change({ note: e.target.value })}
-          />
-          <PhotoField photos={typed.photos} onChange={(photos) => change({ photos })} />
-          <Button type="button" variant="outline-danger" className="mb-3" onClick={() => setDefect(true)}>
-            Raise it as a defect of the aircraft too
-          </Button>
-        </>
-      )}
-      {item.kind === "reading" && (
-        <NumberField
-          label={`${cap(item.quantity)}`}
-          unit={unitOf(item)}
-          autoFocus
-          value={typed.number}
-          onChange={(e) => change({ number: e.target.value })}
-          hint={`The field takes ${item.min} to ${item.max} ${unitOf(item)}.`}
-          wrong={typed.number && sentence ? sentence : undefined}
-        />
-      )}
-      {(item.kind === "cells" || item.kind === "motors") && (
-        <CellsField
-          label={item.kind === "cells" ? "Every cell" : `${cap(item.quantity)} of each motor`}
-          unit={item.kind === "cells" ? "mV or V" : unitOf(item)}
-          name={item.kind === "cells" ? undefined : (i) => `Motor ${i + 1}`}
-          count={item.count ?? 0}
-          values={typed.set}
-          onChange={(set) => change({ set })}
-          wrong={typed.set.length ? sentence : undefined}
-        />
-      )}
-      <Judged judged={value ? judged : undefined} wrong={wrong} />
-      <div className="thumb">
-        {onBack && (
-          <Button type="button" variant="outline-primary" className="btn-big narrow" onClick={onBack}>
-            Back
-          </Button>
-        )}
-        <Button type="submit" className="btn-big" disabled={busy || readOnly}>
-          {item.kind === "look" && typed.look !== "defect" ? "In order, next" : "Save, next"}
-        </Button>
-      </div>
+      </form>
       <RaiseDefect
         open={defect}
         onClose={() => setDefect(false)}
@@ -237,7 +239,7 @@ export function ItemEntry({ run, item, entry, position, onSaved, onBack, readOnl
         title={typed.note.slice(0, 120)}
         walkround={run.id}
       />
-    </form>
+    </>
   );
 }
 
