@@ -1,0 +1,221 @@
+// Command bench measures the budgets of docs/architecture.md on the demo data
+// and prints, for each, p50 and p95 beside a baseline in the same run: plain
+// SQL that fetches the same data on the same connection, or the budget itself
+// where there is nothing to compare with. Only ratios are meant to be kept.
+package main
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"log/slog"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"os"
+	"slices"
+	"strings"
+	"text/tabwriter"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5"
+	"gocloud.dev/blob/memblob"
+
+	"mainstay/core/gate"
+	"mainstay/internal/demo"
+	"mainstay/internal/flights"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/server"
+	"mainstay/web"
+)
+
+const rounds = 400
+
+func main() {
+	if err := run(context.Background()); err != nil {
+		fmt.Fprintln(os.Stderr, "bench:", err)
+		os.Exit(1)
+	}
+}
+
+// measure runs fn after a warm-up and returns p50 and p95.
+func measure(fn func() error) (p50, p95 time.Duration, err error) {
+	var times []time.Duration
+	for i := range rounds + 20 {
+		start := time.Now()
+		if err := fn(); err != nil {
+			return 0, 0, err
+		}
+		if i >= 20 {
+			times = append(times, time.Since(start))
+		}
+	}
+	slices.Sort(times)
+	return times[len(times)/2], times[len(times)*95/100], nil
+}
+
+type bench struct {
+	name     string
+	fn       func() error
+	base     func() error  // same data by plain SQL
+	budget   time.Duration // for p95, when there is no base
+	baseName string
+}
+
+func run(ctx context.Context) error {
+	url := os.Getenv("DATABASE_URL")
+	g, err := db.Open(url)
+	if err != nil {
+		return err
+	}
+	defer db.Close(g)
+	if err := db.Migrate(ctx, g); err != nil {
+		return err
+	}
+	svc := server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), memblob.OpenBucket(nil))
+	if err := svc.Seed(ctx); err != nil {
+		return err
+	}
+	if err := demo.Fill(ctx, svc, func(int, int) {}); err != nil {
+		return err
+	}
+	h, err := server.New(svc, server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), PerMinute: 1 << 40})
+	if err != nil {
+		return err
+	}
+	s := httptest.NewServer(h)
+	defer s.Close()
+	jar, err := cookiejar.New(nil)
+	if err != nil {
+		return err
+	}
+	c := &http.Client{Jar: jar}
+	ask := func(method, path string, body any) error {
+		b, err := json.Marshal(body)
+		if err != nil {
+			return err
+		}
+		req, err := http.NewRequestWithContext(ctx, method, s.URL+"/api/v1"+path, bytes.NewReader(b))
+		if err != nil {
+			return err
+		}
+		req.Header.Set("Content-Type", "application/json")
+		res, err := c.Do(req)
+		if err != nil {
+			return err
+		}
+		defer func() { _ = res.Body.Close() }()
+		var out bytes.Buffer
+		if _, err := out.ReadFrom(res.Body); err != nil {
+			return err
+		}
+		if res.StatusCode != http.StatusOK {
+			return fmt.Errorf("%s %s: %d %s", method, path, res.StatusCode, out.String())
+		}
+		return nil
+	}
+	if err := ask(http.MethodPost, "/session", map[string]string{"login": "imre", "password": demo.Password}); err != nil {
+		return err
+	}
+	conn, err := pgx.Connect(ctx, url)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = conn.Close(ctx) }()
+	benches, err := list(ctx, svc, conn, ask)
+	if err != nil {
+		return err
+	}
+	w := tabwriter.NewWriter(os.Stdout, 0, 0, 2, ' ', tabwriter.AlignRight)
+	fmt.Fprintln(w, "name\tp50\tp95\tbaseline\tbaseline p50\tbaseline p95\tratio p50\tratio p95\t")
+	for _, b := range benches {
+		p50, p95, err := measure(b.fn)
+		if err != nil {
+			return fmt.Errorf("%s: %w", b.name, err)
+		}
+		b50, b95 := b.budget, b.budget
+		if b.base != nil {
+			if b50, b95, err = measure(b.base); err != nil {
+				return fmt.Errorf("%s baseline: %w", b.name, err)
+			}
+		}
+		fmt.Fprintf(w, "%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%.2f\t\n", b.name, short(p50), short(p95), b.baseName, short(b50), short(b95), float64(p50)/float64(b50), float64(p95)/float64(b95))
+	}
+	return w.Flush()
+}
+
+func short(d time.Duration) string {
+	if d < time.Millisecond {
+		return fmt.Sprintf("%.1f µs", float64(d.Nanoseconds())/1e3)
+	}
+	return fmt.Sprintf("%.2f ms", float64(d.Nanoseconds())/1e6)
+}
+
+func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(method, path string, body any) error) ([]bench, error) {
+	var aircraft, pack, pilot uuid.UUID
+	for sql, into := range map[string]*uuid.UUID{"select id from aircraft where name = 'Lantern Three'": &aircraft, "select id from packs where label = 'L5'": &pack, "select id from people where login = 'imre'": &pilot} {
+		var id string
+		if err := conn.QueryRow(ctx, sql).Scan(&id); err != nil {
+			return nil, err
+		}
+		*into = uuid.MustParse(id)
+	}
+	who, err := svc.People.Get(ctx, pilot)
+	if err != nil {
+		return nil, err
+	}
+	ctx = people.With(ctx, who)
+	ks, err := svc.Flights.Know(ctx, nil)
+	if err != nil {
+		return nil, err
+	}
+	now := svc.Clock.Now()
+	question := map[string]any{"aircraft_id": aircraft, "pack_ids": []uuid.UUID{pack}, "wind": map[string]any{"at": now, "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
+	if _, err := svc.Flights.Ask(ctx, flights.Question{Aircraft: aircraft, Packs: []uuid.UUID{pack}}); err != nil {
+		return nil, err
+	}
+	return []bench{
+		{name: "gate, core, one aircraft", fn: func() error { gate.Judge(ks[len(ks)/2].Input); return nil }, budget: 200 * time.Microsecond, baseName: "budget"},
+		{name: "gate, request", fn: func() error { return ask(http.MethodPost, "/gate", question) }, base: func() error { return fetch(ctx, conn, gateSQL, aircraft, pack, pilot) }, baseName: "plain SQL"},
+		{name: "day, request", fn: func() error { return ask(http.MethodGet, "/day", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
+		{name: "fleet, request", fn: func() error { return ask(http.MethodGet, "/aircraft", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
+		{name: "log, one page", fn: func() error { return ask(http.MethodGet, "/log?q=spraying", nil) }, base: func() error { return fetch(ctx, conn, logSQL) }, baseName: "plain SQL"},
+	}, nil
+}
+
+// fetch runs statements one after the other and reads every row.
+func fetch(ctx context.Context, conn *pgx.Conn, sql []string, args ...any) error {
+	for _, q := range sql {
+		var use []any
+		for i := range args {
+			if strings.Contains(q, fmt.Sprintf("$%d", i+1)) {
+				use = append(use, args[i])
+			}
+		}
+		// Parameters are numbered over all statements; each takes those it names.
+		n := 0
+		for i := range args {
+			if strings.Contains(q, fmt.Sprintf("$%d", i+1)) {
+				n++
+				q = strings.ReplaceAll(q, fmt.Sprintf("$%d", i+1), fmt.Sprintf("$%d", n))
+			}
+		}
+		rows, err := conn.Query(ctx, q, use...)
+		if err != nil {
+			return err
+		}
+		for rows.Next() {
+			if _, err := rows.Values(); err != nil {
+				return err
+			}
+		}
+		if err := rows.Err(); err != nil {
+			return err
+		}
+	}
+	return nil
+}
