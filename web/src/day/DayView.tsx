@@ -87,7 +87,7 @@ function Row({ a }: { a: Schemas["DayAircraft"] }) {
   return (
     <li>
       <Link to={`/fleet/${a.id}`} aria-label={`${a.name}, plan`}>
-        <Airframe type={a.type} marks={marksOf(a.stations)} height={96} label={`Plan of ${a.name}`} />
+        <Airframe type={a.type} plain marks={marksOf(a.stations)} height={96} label={`Plan of ${a.name}`} />
       </Link>
       <div>
         <h2 className="m-0">

@@ -20,6 +20,8 @@ export interface AirframeProps {
   path?: string[];
   selected?: string;
   onSelect?: (station: string) => void;
+  /** A small picture: what is in order is a dot, what is not is a mark at its true place. */
+  plain?: boolean;
   /** Metres across the picture; the same number draws aircraft at one scale. */
   span?: number;
   height?: number | string;
@@ -39,7 +41,7 @@ export function Airframe(p: AirframeProps) {
   const half = (p.span ?? extent(p.type) * 2) / 2;
   const u = half / 100; // a hundredth of the half width: line widths follow the scale
   const stations = p.type.stations.filter((s) => s.kind !== "controller");
-  const spots = place(stations, half);
+  const spots = p.plain ? new Map(stations.map((s) => [s.id, { x: s.x, y: -s.y }])) : place(stations, half);
   const path = (p.path ?? []).map((id) => spots.get(id)).filter((s) => s !== undefined);
   return (
     <svg
@@ -61,14 +63,29 @@ export function Airframe(p: AirframeProps) {
         />
       )}
       {p.marks &&
-        stations.map((s) => {
-          const at = spots.get(s.id)!;
-          return (
-            <Station key={s.id} s={s} x={at.x} y={at.y} r={u * (p.onSelect || p.path ? 6.2 : 4.6)} p={p} />
-          );
-        })}
+        [...stations]
+          .sort((a, b) => bad(p.marks?.[a.id]) - bad(p.marks?.[b.id]))
+          .map((s) => {
+            const at = spots.get(s.id)!;
+            const plain = bad(p.marks?.[s.id]) ? 6 : 1.5;
+            return (
+              <Station
+                key={s.id}
+                s={s}
+                x={at.x}
+                y={at.y}
+                r={u * (p.plain ? plain : p.onSelect || p.path ? 6.2 : 4.6)}
+                p={p}
+              />
+            );
+          })}
     </svg>
   );
+}
+
+/** Ranks a mark, so that what is wrong is drawn last and on top. */
+function bad(m: StationMark | undefined): number {
+  return m?.verdict === "stop" ? 2 : m?.verdict === "watch" ? 1 : 0;
 }
 
 /** Where the marks stand: at their stations, moved apart where two share a place. */

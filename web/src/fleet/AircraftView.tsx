@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useParams, useSearchParams } from "react-router";
+import { Link, useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
@@ -9,6 +9,7 @@ import { marksOf } from "../day/DayView";
 import { Airframe } from "../drawings/Airframe";
 import { Rope } from "../drawings/Rope";
 import { VerdictMark } from "../parts/Flag";
+import { useAddress } from "../parts/address";
 import { Hoist } from "../parts/Hoist";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
@@ -35,23 +36,12 @@ export function AircraftView() {
 }
 
 function Aircraft({ d }: { d: Detail }) {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const may = useMay();
   const station = params.get("station") ?? "";
   const act = (params.get("act") as Act | null) ?? (params.get("fit") ? "fit" : null);
   const defect = d.defects.find((x) => x.id === params.get("defect"));
-  const set = (change: Record<string, string>) =>
-    setParams(
-      (p) => {
-        p.delete("fit");
-        for (const [k, v] of Object.entries(change)) {
-          if (v) p.set(k, v);
-          else p.delete(k);
-        }
-        return p;
-      },
-      { replace: true },
-    );
+  const set = (to: Record<string, string>) => change({ fit: "", ...to });
   const close = () => set({ act: "" });
   const propellers = d.type.stations.filter((s) => s.part === "propeller").map((s) => s.id);
   const a = d.aircraft;

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
@@ -9,6 +9,7 @@ import { marksOf } from "../day/DayView";
 import { Airframe, extent } from "../drawings/Airframe";
 import { Rope } from "../drawings/Rope";
 import { VerdictMark, type Verdict } from "../parts/Flag";
+import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -27,17 +28,9 @@ export function FleetView() {
   });
   const types = useTypes();
   const may = useMay();
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const q = params.get("q") ?? "";
-  const set = (k: string, v: string) =>
-    setParams(
-      (p) => {
-        if (v) p.set(k, v);
-        else p.delete(k);
-        return p;
-      },
-      { replace: true },
-    );
+  const set = (k: string, v: string) => change({ [k]: v });
   return (
     <>
       <ViewHead title="Fleet">
@@ -95,6 +88,7 @@ function Hangar({ entries, types, q }: HangarProps) {
               <div className="plan">
                 <Airframe
                   type={type}
+                  plain
                   marks={marksOf(e.stations)}
                   span={span}
                   label={`Plan of ${e.aircraft.name}, drawn to scale`}

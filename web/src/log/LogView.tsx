@@ -1,11 +1,12 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
+import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView } from "../parts/states";
@@ -13,7 +14,7 @@ import { hoursMinutes, useZone } from "../parts/time";
 
 /** The log: every flight, totals of the selection, out as CSV and back in. */
 export function LogView() {
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const may = useMay();
   const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
   const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
@@ -25,15 +26,7 @@ export function LogView() {
     from: get("from"),
     to: get("to"),
   };
-  const set = (k: string, v: string) =>
-    setParams(
-      (p) => {
-        if (v) p.set(k, v);
-        else p.delete(k);
-        return p;
-      },
-      { replace: true },
-    );
+  const set = (k: string, v: string) => change({ [k]: v });
   const csv = `/api/v1/log.csv?${new URLSearchParams(Object.entries(filter).filter((e): e is [string, string] => Boolean(e[1])))}`;
   return (
     <>

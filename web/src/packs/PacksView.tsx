@@ -1,12 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { CellBars } from "../drawings/CellBars";
 import { VerdictMark } from "../parts/Flag";
+import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -50,18 +51,10 @@ export function scale(chemistry: string): [number, number] {
 export function PacksView() {
   const packs = usePacks();
   const may = useMay();
-  const [params, setParams] = useSearchParams();
+  const [params, change] = useAddress();
   const q = params.get("q") ?? "";
   const state = params.get("state") ?? "";
-  const set = (k: string, v: string) =>
-    setParams(
-      (p) => {
-        if (v) p.set(k, v);
-        else p.delete(k);
-        return p;
-      },
-      { replace: true },
-    );
+  const set = (k: string, v: string) => change({ [k]: v });
   return (
     <>
       <ViewHead title="Packs">
