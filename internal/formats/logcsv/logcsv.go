@@ -111,7 +111,6 @@ func Read(r io.Reader) (rows []Row, bad []*RowError, err error) {
 		if errors.Is(err, io.EOF) {
 			return rows, bad, nil
 		}
-		line, _ := c.FieldPos(0)
 		var perr *csv.ParseError
 		if errors.As(err, &perr) {
 			bad = append(bad, &RowError{perr.Line, "line", perr.Err})
@@ -120,6 +119,7 @@ func Read(r io.Reader) (rows []Row, bad []*RowError, err error) {
 		if err != nil {
 			return rows, bad, err
 		}
+		line, _ := c.FieldPos(0)
 		if len(rec) != len(head) {
 			bad = append(bad, &RowError{line, "line", fmt.Errorf("has %d fields instead of %d", len(rec), len(head))})
 			continue

@@ -1,0 +1,212 @@
+package server_test
+
+import (
+	"bytes"
+	"image"
+	"image/png"
+	"net/http"
+	"slices"
+	"testing"
+	"time"
+
+	"github.com/getkin/kin-openapi/openapi3"
+	"github.com/getkin/kin-openapi/routers"
+	"github.com/getkin/kin-openapi/routers/gorillamux"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/api"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/testbed"
+)
+
+// tour calls operations and remembers which ones succeeded.
+type tour struct {
+	t      *testing.T
+	c      *testbed.Client
+	router routers.Router
+	seen   map[string]bool
+}
+
+func (x *tour) do(method, path string, body any, into any) {
+	x.t.Helper()
+	a := x.c.Do(method, path, body)
+	require.Less(x.t, a.Status, 300, "%s %s: %s", method, path, a.Text())
+	req, err := http.NewRequest(method, "/api/v1"+path, nil)
+	require.NoError(x.t, err)
+	r, _, err := x.router.FindRoute(req)
+	require.NoError(x.t, err)
+	x.seen[r.Operation.OperationID] = true
+	if into != nil {
+		a.Into(into)
+	}
+}
+
+type m = map[string]any
+
+// A crew's first days over HTTP alone: every operation of the contract
+// succeeds once, and every answer is held against the contract.
+func TestTourOfEveryOperation(t *testing.T) {
+	svc, _ := testbed.Empty(t, clock.From(testbed.Noon))
+	doc, err := openapi3.NewLoader().LoadFromData(api.Document)
+	require.NoError(t, err)
+	router, err := gorillamux.NewRouter(doc)
+	require.NoError(t, err)
+	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}}
+	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
+	id := func() string { return testbed.NewID().String() }
+
+	x.do("GET", "/setup", nil, nil)
+	x.do("POST", "/setup", m{"crew_name": "Tour", "zone": "UTC", "units": units, "name": "Chief", "login": "chief", "password": "long enough", "pin": "2580"}, nil)
+	x.do("PUT", "/crew", m{"name": "Tour crew", "zone": "UTC", "units": units}, nil)
+	var session api.Session
+	x.do("GET", "/session", nil, &session)
+	x.do("PUT", "/session/pin", m{"password": "long enough", "pin": "7391"}, nil)
+	x.do("PUT", "/session/password", m{"password": "long enough", "new_password": "longer still"}, nil)
+	x.do("DELETE", "/session", nil, nil)
+	x.do("POST", "/session", m{"login": "chief", "password": "longer still"}, nil)
+	x.do("PUT", "/people/"+session.Person.Id.String(), m{"version": session.Person.Version, "name": "Chief", "roles": []string{"chief", "pilot"}, "active": true, "certificate": "R-1", "trained_on": "2026-01-01"}, nil)
+	x.do("POST", "/people", m{"id": id(), "login": "hand", "name": "Hand", "roles": []string{"crew"}, "password": "long enough", "pin": "2580", "certificate": "", "trained_on": nil}, nil)
+	x.do("GET", "/people", nil, nil)
+
+	x.do("GET", "/types", nil, nil)
+	var profile m
+	x.do("GET", "/types/lantern-4", nil, &profile)
+	profile["version"] = 2
+	x.do("POST", "/types", profile, nil)
+	var list m
+	x.do("GET", "/types/lantern-4/checklist", nil, &list)
+	list["version"] = 2
+	x.do("POST", "/types/lantern-4/checklist", list, nil)
+	var craft api.Aircraft
+	x.do("POST", "/aircraft", m{"id": id(), "type_key": "lantern-4", "name": "Kite", "serial": "K-1", "registration": "", "registration_expires": nil, "fit_new_parts": true}, &craft)
+	at := "/aircraft/" + craft.Id.String()
+	x.do("PUT", at, m{"version": craft.Version, "name": "Kite", "registration": "T-1", "registration_expires": "2028-01-01", "active": true}, nil)
+	x.do("GET", "/aircraft", nil, nil)
+	x.do("GET", at, nil, nil)
+	x.do("POST", at+"/ground", m{"id": id(), "reason": "smells odd"}, nil)
+	x.do("POST", at+"/return", m{"note": "it was the truck", "pin": "7391"}, nil)
+	x.do("POST", at+"/parts", m{"fits": []m{{"part_id": id(), "station": "propeller-1", "serial": "P-9"}}, "source": "maker", "old": "discard", "cut_up": true}, nil)
+	var pk api.Pack
+	x.do("POST", "/packs", m{"id": id(), "label": "K1", "serial": "S-1", "chemistry": "LiHV", "cells": 6, "capacity_mah": 12000, "cycles": 3}, &pk)
+	pack := "/packs/" + pk.Id.String()
+	x.do("POST", pack+"/state", m{"state": "charged", "note": "", "version": pk.Version}, nil)
+	x.do("POST", pack+"/readings", m{"id": id(), "cell_mv": []int{4340, 4340, 4340, 4340, 4340, 4340}, "rested_min": 40, "percent": 99, "temperature_c": 21}, nil)
+	x.do("GET", "/packs", nil, nil)
+	x.do("GET", pack, nil, nil)
+
+	var img bytes.Buffer
+	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 4, 4))))
+	var photo api.Photo
+	x.do("POST", "/photos", img.Bytes(), &photo)
+	x.do("GET", "/photos/"+photo.Id.String(), nil, nil)
+	var defect api.Defect
+	x.do("POST", "/defects", m{"id": id(), "aircraft_id": craft.Id, "station": "frame", "title": "Scratch", "note": "", "severity": "stop", "photos": []any{photo.Id}, "walkround_id": nil}, &defect)
+	x.do("GET", "/defects", nil, nil)
+	x.do("POST", "/defects/"+defect.Id.String()+"/close", m{"note": "polished", "pin": "7391"}, nil)
+	flight := x.fly(craft.Id.String(), pk.Id.String())
+
+	x.do("GET", "/log?q=tour", nil, nil)
+	x.do("GET", "/log/totals", nil, nil)
+	x.do("GET", "/log.csv", nil, nil)
+	csv := x.c.Do("GET", "/log.csv", nil).Text()
+	assert.Contains(t, csv, flight)
+	var rep api.ImportReport
+	x.do("POST", "/log/import", csv, &rep)
+	assert.Equal(t, 1, rep.Unchanged)
+	x.do("GET", "/records", nil, nil)
+	var v api.Verification
+	x.do("POST", "/records/verify", nil, &v)
+	assert.True(t, v.Ok)
+	x.do("GET", "/day", nil, nil)
+
+	for _, item := range doc.Paths.Map() {
+		for _, op := range item.Operations() {
+			assert.True(t, x.seen[op.OperationID], "%s was never called", op.OperationID)
+		}
+	}
+}
+
+// fly walks, releases, withdraws, releases again, flies and logs.
+func (x *tour) fly(craft, pack string) string {
+	id := func() string { return testbed.NewID().String() }
+	var run api.Walkround
+	start := m{"id": id(), "aircraft_id": craft, "kind": "walkround", "pack_ids": []string{pack}}
+	x.do("POST", "/walkrounds", start, &run)
+	x.do("DELETE", "/walkrounds/"+run.Id.String(), nil, nil)
+	start["id"] = id()
+	x.do("POST", "/walkrounds", start, &run)
+	walk := "/walkrounds/" + run.Id.String()
+	good := map[string]float64{"controller charge": 90, "number of satellites": 15, "heading difference": 1, "pack temperature": 22, "level": 99}
+	var entries []m
+	for _, it := range run.Items {
+		value := m{"look": "ok"}
+		switch it.Kind {
+		case "reading":
+			value = m{"number": good[it.Quantity]}
+		case "cells":
+			value = m{"set": slices.Repeat([]int{4340}, it.Count)}
+		case "motors":
+			value = m{"set": slices.Repeat([]int{20}, it.Count)}
+		}
+		entries = append(entries, m{"item_id": it.ID, "value": value})
+	}
+	x.do("POST", walk+"/judge", entries[0], nil)
+	x.do("PUT", walk+"/entries", m{"entries": entries}, nil)
+	x.do("POST", walk+"/complete", nil, nil)
+	x.do("GET", walk, nil, nil)
+
+	wind := m{"at": testbed.Noon.Add(time.Second), "steady_ms": 3, "gust_ms": nil, "measured_m": 2, "ground": "open"}
+	release := func() string {
+		var answer api.GateAnswer
+		x.do("POST", "/gate", m{"aircraft_id": craft, "pack_ids": []string{pack}, "wind": wind}, &answer)
+		var r api.Release
+		x.do("POST", "/releases", m{"id": id(), "aircraft_id": craft, "pack_ids": []string{pack}, "wind": wind, "purpose": "Tour flight", "gate_hash": answer.Hash, "pin": "7391"}, &r)
+		return r.Id.String()
+	}
+	x.do("POST", "/releases/"+release()+"/withdraw", nil, nil)
+	var f api.Flight
+	x.do("POST", "/flights", m{"id": id(), "release_id": release(), "device_at": nil}, &f)
+	at := "/flights/" + f.Id.String()
+	x.do("POST", at+"/events", m{"id": id(), "kind": "bird", "note": ""}, nil)
+	x.do("PUT", at+"/hover", m{"outputs": []int{50, 50, 51, 50}}, nil)
+	x.do("GET", at, nil, nil)
+	x.do("POST", at+"/land", nil, nil)
+	x.do("POST", at+"/log", m{"landings": 1, "warmth_c": []int{40, 40, 41, 40}, "remarks": "", "packs": []m{{"pack_id": pack, "percent": 40, "cell_mv": nil, "temperature_c": 30}}}, nil)
+	return f.Id.String()
+}
+
+// What cannot be right is answered with the field and a sentence, for every
+// way in which a number or a text can be wrong.
+func TestFieldsAreRefusedWithASentence(t *testing.T) {
+	s := testbed.NewStage(t)
+	c := testbed.NewClient(t, testbed.Serve(t, s.Services)).SignIn("chief", "long enough")
+	pack := m{"id": testbed.NewID(), "label": "X1", "serial": "S", "chemistry": "LiPo", "cells": 6, "capacity_mah": 5000, "cycles": 0}
+	for _, x := range []struct {
+		field string
+		value any
+		says  string
+	}{
+		{"cells", 0, "between 1 and 24"}, {"cells", 25, "between 1 and 24"}, {"cells", 6.5, "Enter a number"}, {"cells", "6", "Enter a number"}, {"cells", nil, "Enter a number"},
+		{"capacity_mah", 1e9, "between 100 and 200000"}, {"cycles", -1, "between 0 and 5000"}, {"label", "", "Enter something here"}, {"label", "123456789012345678901", "at most 20"},
+		{"chemistry", "lead", "Choose one of"}, {"label", "  ", "what stands on the pack"}, {"label", "a1", "Another pack has this label"}, {"serial", "s-a1", "Another pack has this serial"},
+	} {
+		body := m{}
+		for k, v := range pack {
+			body[k] = v
+		}
+		body[x.field] = x.value
+		a := c.Do("POST", "/packs", body)
+		assert.Contains(t, []int{409, 422}, a.Status, a.Text())
+		assert.Contains(t, a.Field(x.field), x.says, "%s = %v", x.field, x.value)
+	}
+	a := c.Do("POST", "/packs", m{"label": "X1"})
+	assert.Equal(t, "This is missing.", a.Field("serial"))
+	assert.Contains(t, a.Problem().Detail, "Nothing was saved")
+	a = c.Do("POST", "/gate", m{"aircraft_id": s.Aircraft.ID, "pack_ids": []string{}, "wind": m{"at": testbed.Noon.AddDate(0, 0, 1), "steady_ms": 3, "gust_ms": nil, "measured_m": 2, "ground": "open"}})
+	assert.Contains(t, a.Field("wind.at"), "future")
+	a = c.Do("GET", "/log?from=1.3.2026", nil)
+	assert.Equal(t, 422, a.Status, a.Text())
+	a = c.Do("GET", "/aircraft/not-an-id", nil)
+	assert.Contains(t, []int{404, 422}, a.Status, a.Text())
+}
