@@ -1279,6 +1279,9 @@ type ServerInterface interface {
 	// AddEvent Log an event in flight
 	// (POST /flights/{id}/events)
 	AddEvent(c *gin.Context, id openapi_types.UUID)
+	// RemoveEvent Take back an event that was pressed by mistake
+	// (DELETE /flights/{id}/events/{event})
+	RemoveEvent(c *gin.Context, id openapi_types.UUID, event openapi_types.UUID)
 	// PutHover Judge the motor outputs of the first hover
 	// (PUT /flights/{id}/hover)
 	PutHover(c *gin.Context, id openapi_types.UUID)
@@ -1288,6 +1291,9 @@ type ServerInterface interface {
 	// LogFlight Log the flight and put its use on the parts
 	// (POST /flights/{id}/log)
 	LogFlight(c *gin.Context, id openapi_types.UUID)
+	// ResumeFlight Take back a landing that was pressed by mistake
+	// (POST /flights/{id}/resume)
+	ResumeFlight(c *gin.Context, id openapi_types.UUID)
 	// JudgeGate May it fly now
 	// (POST /gate)
 	JudgeGate(c *gin.Context)
@@ -1715,6 +1721,40 @@ func (siw *ServerInterfaceWrapper) AddEvent(c *gin.Context) {
 	siw.Handler.AddEvent(c, id)
 }
 
+// RemoveEvent operation middleware
+func (siw *ServerInterfaceWrapper) RemoveEvent(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "event" -------------
+	var event openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "event", c.Param("event"), &event, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter event: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveEvent(c, id, event)
+}
+
 // PutHover operation middleware
 func (siw *ServerInterfaceWrapper) PutHover(c *gin.Context) {
 
@@ -1788,6 +1828,31 @@ func (siw *ServerInterfaceWrapper) LogFlight(c *gin.Context) {
 	}
 
 	siw.Handler.LogFlight(c, id)
+}
+
+// ResumeFlight operation middleware
+func (siw *ServerInterfaceWrapper) ResumeFlight(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ResumeFlight(c, id)
 }
 
 // JudgeGate operation middleware
@@ -2681,6 +2746,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/flights/:id/events", wrapper.AddEvent)
 	router.PUT(options.BaseURL+"/flights/:id/hover", wrapper.PutHover)
 	router.POST(options.BaseURL+"/flights/:id/land", wrapper.Land)
+	router.POST(options.BaseURL+"/flights/:id/resume", wrapper.ResumeFlight)
+	router.DELETE(options.BaseURL+"/flights/:id/events/:event", wrapper.RemoveEvent)
 	router.POST(options.BaseURL+"/flights/:id/log", wrapper.LogFlight)
 	router.GET(options.BaseURL+"/log", wrapper.ListLog)
 	router.GET(options.BaseURL+"/log/totals", wrapper.LogTotals)
@@ -3264,6 +3331,46 @@ func (response AddEventdefaultApplicationProblemPlusJSONResponse) VisitAddEventR
 	return err
 }
 
+type RemoveEventRequestObject struct {
+	Id    openapi_types.UUID `json:"id"`
+	Event openapi_types.UUID `json:"event"`
+}
+
+type RemoveEventResponseObject interface {
+	VisitRemoveEventResponse(w http.ResponseWriter) error
+}
+
+type RemoveEvent200JSONResponse Flight
+
+func (response RemoveEvent200JSONResponse) VisitRemoveEventResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemoveEventdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemoveEventdefaultApplicationProblemPlusJSONResponse) VisitRemoveEventResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type PutHoverRequestObject struct {
 	Id   openapi_types.UUID `json:"id"`
 	Body *PutHoverJSONRequestBody
@@ -3372,6 +3479,45 @@ type LogFlightdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response LogFlightdefaultApplicationProblemPlusJSONResponse) VisitLogFlightResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ResumeFlightRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type ResumeFlightResponseObject interface {
+	VisitResumeFlightResponse(w http.ResponseWriter) error
+}
+
+type ResumeFlight200JSONResponse Flight
+
+func (response ResumeFlight200JSONResponse) VisitResumeFlightResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ResumeFlightdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ResumeFlightdefaultApplicationProblemPlusJSONResponse) VisitResumeFlightResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4861,6 +5007,9 @@ type StrictServerInterface interface {
 	// AddEvent Log an event in flight
 	// (POST /flights/{id}/events)
 	AddEvent(ctx context.Context, request AddEventRequestObject) (AddEventResponseObject, error)
+	// RemoveEvent Take back an event that was pressed by mistake
+	// (DELETE /flights/{id}/events/{event})
+	RemoveEvent(ctx context.Context, request RemoveEventRequestObject) (RemoveEventResponseObject, error)
 	// PutHover Judge the motor outputs of the first hover
 	// (PUT /flights/{id}/hover)
 	PutHover(ctx context.Context, request PutHoverRequestObject) (PutHoverResponseObject, error)
@@ -4870,6 +5019,9 @@ type StrictServerInterface interface {
 	// LogFlight Log the flight and put its use on the parts
 	// (POST /flights/{id}/log)
 	LogFlight(ctx context.Context, request LogFlightRequestObject) (LogFlightResponseObject, error)
+	// ResumeFlight Take back a landing that was pressed by mistake
+	// (POST /flights/{id}/resume)
+	ResumeFlight(ctx context.Context, request ResumeFlightRequestObject) (ResumeFlightResponseObject, error)
 	// JudgeGate May it fly now
 	// (POST /gate)
 	JudgeGate(ctx context.Context, request JudgeGateRequestObject) (JudgeGateResponseObject, error)
@@ -5598,6 +5750,33 @@ func (sh *strictHandler) AddEvent(ctx *gin.Context, id openapi_types.UUID) {
 	}
 }
 
+// RemoveEvent operation middleware
+func (sh *strictHandler) RemoveEvent(ctx *gin.Context, id openapi_types.UUID, event openapi_types.UUID) {
+	var request RemoveEventRequestObject
+
+	request.Id = id
+	request.Event = event
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemoveEvent(ctx, request.(RemoveEventRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemoveEvent")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemoveEventResponseObject); ok {
+		if err := validResponse.VisitRemoveEventResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // PutHover operation middleware
 func (sh *strictHandler) PutHover(ctx *gin.Context, id openapi_types.UUID) {
 	var request PutHoverRequestObject
@@ -5705,6 +5884,32 @@ func (sh *strictHandler) LogFlight(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(LogFlightResponseObject); ok {
 		if err := validResponse.VisitLogFlightResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ResumeFlight operation middleware
+func (sh *strictHandler) ResumeFlight(ctx *gin.Context, id openapi_types.UUID) {
+	var request ResumeFlightRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ResumeFlight(ctx, request.(ResumeFlightRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ResumeFlight")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ResumeFlightResponseObject); ok {
+		if err := validResponse.VisitResumeFlightResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -29,6 +29,9 @@ func TestShots(t *testing.T) {
 			p.Shot(filepath.Join(dir, name+".png"))
 		}
 	}
+	if os.Getenv("SHOTS_ALL") != "" { // screens that are looked at but not shown in the README
+		moreShots(t, dir, base)
+	}
 	p.SignIn("imre", demo.Password)
 	p.See("Lantern Three")
 	shot("day")
@@ -102,4 +105,41 @@ func TestShots(t *testing.T) {
 	p.Click("LAND")
 	p.See("has landed")
 	shot("landed")
+}
+
+func moreShots(t *testing.T, dir, base string) {
+	p := chromium.Open(t, base, "/", 1280, 800)
+	shot := func(name string) { p.Shot(filepath.Join(dir, "more-"+name+".png")) }
+	shot("sign-in")
+	p.SignIn("tamsin", demo.Password)
+	p.Click("Dray Two")
+	p.Click("Propeller 2")
+	p.See("What has been here")
+	shot("station")
+	p.Click("Replace it")
+	p.See("Serial of the new propeller")
+	shot("fit")
+	p.Go("/")
+	p.Click("Walk round Lantern One")
+	p.See("Which check")
+	shot("walk-start")
+	p.Click("Start the walkround")
+	p.See("Arm 1: latch")
+	p.Click("All ")
+	p.Click("cells at rest")
+	for i := range 6 {
+		p.Fill("Cell "+string(rune('1'+i)), "4.335")
+	}
+	p.Fill("Cell 4", "4.28")
+	p.See("Against:")
+	shot("cells")
+	empty, _ := testbed.Empty(t, clock.From(testbed.Noon))
+	first := chromium.Open(t, testbed.Serve(t, empty), "/", 1280, 800)
+	first.See("Set up your crew")
+	first.Shot(filepath.Join(dir, "more-first-run.png"))
+	small := chromium.Open(t, base, "/", 390, 844)
+	small.SignIn("imre", demo.Password)
+	small.Click("Finish the walkround")
+	small.See("1 of")
+	small.Shot(filepath.Join(dir, "more-phone-walk.png"))
 }

@@ -182,6 +182,59 @@ func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error
 	})
 }
 
+// RemoveEvent takes back an event that was pressed by mistake, until the flight
+// is logged. An event that grounded the aircraft stays: only a return to
+// service lifts it.
+func (s *Service) RemoveEvent(ctx context.Context, flight, event uuid.UUID) error {
+	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		f, err := s.lock(tx, flight)
+		if err != nil {
+			return err
+		}
+		if f.State == stateLogged {
+			return fault.Clash("already-logged", "This flight is logged; a record does not change.")
+		}
+		var e Event
+		if err := tx.Limit(1).Find(&e, "id = ? and flight_id = ?", event, flight).Error; err != nil {
+			return err
+		}
+		if e.ID == uuid.Nil {
+			return nil // taken back twice by the same press
+		}
+		if _, grounds := groundedBy[e.Kind]; grounds {
+			return fault.Clash("grounded", "This event has grounded the aircraft and stays in the log. If it was a mistake, say so in the remarks; a technician or chief returns the aircraft to service.")
+		}
+		if err := tx.Exec("delete from flight_events where id = ?", event).Error; err != nil {
+			return err
+		}
+		return tx.Exec("update flights set events = events - 1 where id = ?", flight).Error
+	})
+}
+
+// Resume takes back a landing that was pressed by mistake: the flight goes on
+// from its take-off as if LAND had not been touched.
+func (s *Service) Resume(ctx context.Context, flight uuid.UUID) (Flight, error) {
+	by := people.From(ctx)
+	var f Flight
+	err := db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		var err error
+		if f, err = s.lock(tx, flight); err != nil {
+			return err
+		}
+		switch {
+		case f.PilotID != by.ID && !by.Has("chief"):
+			return fault.Denied("Only the pilot of this flight or a chief takes the landing back.")
+		case f.State == stateLogged:
+			return fault.Clash("already-logged", "This flight is logged; a record does not change.")
+		case f.State == stateAir:
+			return nil
+		}
+		f.State, f.LandedAt, f.Seconds = stateAir, nil, 0
+		return tx.Save(&f).Error
+	})
+	return f, err
+}
+
 // EventsOf returns the events of a flight in order.
 func (s *Service) EventsOf(ctx context.Context, flight uuid.UUID) ([]Event, error) {
 	var out []Event

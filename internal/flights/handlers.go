@@ -181,6 +181,22 @@ func (h *Handlers) AddEvent(ctx context.Context, r api.AddEventRequestObject) (a
 	return api.AddEvent201JSONResponse(w), err
 }
 
+func (h *Handlers) RemoveEvent(ctx context.Context, r api.RemoveEventRequestObject) (api.RemoveEventResponseObject, error) {
+	if err := h.Flights.RemoveEvent(ctx, r.Id, r.Event); err != nil {
+		return nil, err
+	}
+	w, err := h.wire(ctx, r.Id)
+	return api.RemoveEvent200JSONResponse(w), err
+}
+
+func (h *Handlers) ResumeFlight(ctx context.Context, r api.ResumeFlightRequestObject) (api.ResumeFlightResponseObject, error) {
+	if _, err := h.Flights.Resume(ctx, r.Id); err != nil {
+		return nil, err
+	}
+	w, err := h.wire(ctx, r.Id)
+	return api.ResumeFlight200JSONResponse(w), err
+}
+
 func (h *Handlers) PutHover(ctx context.Context, r api.PutHoverRequestObject) (api.PutHoverResponseObject, error) {
 	j, err := h.Flights.Hover(ctx, r.Id, r.Body.Outputs)
 	return api.PutHover200JSONResponse(j), err

@@ -669,6 +669,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/flights/{id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back a landing that was pressed by mistake */
+        post: operations["resumeFlight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/flights/{id}/events/{event}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                event: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take back an event that was pressed by mistake */
+        delete: operations["removeEvent"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/flights/{id}/log": {
         parameters: {
             query?: never;
@@ -2773,6 +2812,53 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Flight */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Flight"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    resumeFlight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Flight */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Flight"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeEvent: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                event: string;
             };
             cookie?: never;
         };

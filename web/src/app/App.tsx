@@ -1,6 +1,6 @@
 import { QueryCache, QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { Component, lazy, Suspense, type ReactNode } from "react";
-import { BrowserRouter, Route, Routes } from "react-router";
+import { BrowserRouter, Route, Routes, useLocation } from "react-router";
 import { api, ask, ProblemError } from "../api/client";
 import { keys } from "../api/keys";
 import { Loading, Problem } from "../parts/states";
@@ -61,6 +61,7 @@ class Boundary extends Component<{ children: ReactNode }, { error?: unknown }> {
 }
 
 function Entry() {
+  const { pathname } = useLocation();
   const session = useQuery({
     queryKey: keys.session,
     queryFn: async () => {
@@ -99,7 +100,7 @@ function Entry() {
   return (
     <SessionContext.Provider value={session.data}>
       <Shell offline={session.isError}>
-        <Boundary key={location.pathname}>
+        <Boundary key={pathname}>
           <Suspense fallback={<Loading what="view" />}>
             <Routes>
               <Route index element={<DayView />} />

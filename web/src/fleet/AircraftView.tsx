@@ -130,7 +130,13 @@ function Aircraft({ d }: { d: Detail }) {
           />
         </div>
       </div>
-      <Parts d={d} onChoose={(s) => set({ station: s })} />
+      <Parts
+        d={d}
+        onChoose={(s) => {
+          set({ station: s });
+          window.scrollTo(0, 0); // the story stands at the top
+        }}
+      />
       <GroundAircraft open={act === "ground"} onClose={close} d={d} />
       <ReturnAircraft open={act === "return"} onClose={close} d={d} />
       <FitParts

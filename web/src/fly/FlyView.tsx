@@ -89,6 +89,22 @@ function InTheAir({ f }: { f: Flight }) {
       setError(e);
     }
   };
+  const takeBack = async (event: string) => {
+    setError(undefined);
+    try {
+      qc.setQueryData(
+        keys.flight(f.id),
+        await ask(api.DELETE("/flights/{id}/events/{event}", { params: { path: { id: f.id, event } } })),
+      );
+    } catch (e) {
+      setError(e);
+    }
+  };
+  const last = f.events.at(-1);
+  const undo =
+    last && last.kind !== "contact" && last.kind !== "hard-landing" && now - Date.parse(last.at) < 15_000
+      ? last
+      : undefined;
   const land = async () => {
     setError(undefined);
     try {
@@ -159,6 +175,11 @@ function InTheAir({ f }: { f: Flight }) {
           Contact
         </Button>
       </div>
+      {undo && (
+        <Button variant="outline-primary" className="mb-3 w-100" onClick={() => void takeBack(undo.id)}>
+          Take back: {eventWords[undo.kind]}
+        </Button>
+      )}
       {mine && (
         <Button className="btn-land" onClick={() => void land()}>
           LAND
@@ -187,13 +208,29 @@ function InTheAir({ f }: { f: Flight }) {
 
 function Landed({ f }: { f: Flight }) {
   const z = useZone();
+  const qc = useQueryClient();
+  const [error, setError] = useState<unknown>();
+  const resume = async () => {
+    try {
+      qc.setQueryData(
+        keys.flight(f.id),
+        await ask(api.POST("/flights/{id}/resume", { params: { path: { id: f.id } } })),
+      );
+    } catch (e) {
+      setError(e);
+    }
+  };
   return (
     <>
       <ViewHead title={`${f.aircraft} has landed`}>
+        <Button variant="outline-primary" onClick={() => void resume()}>
+          Still in the air: take LAND back
+        </Button>
         <span className="fig">
           {z.time(f.took_off_at)}–{f.landed_at && z.time(f.landed_at)}, {clock(f.seconds)}
         </span>
       </ViewHead>
+      {error !== undefined && <Problem error={error} />}
       <div className="notice mb-3">
         <p>
           <strong>Disconnect the {f.packs.length > 1 ? "packs" : "pack"} first.</strong> Then feel or measure
