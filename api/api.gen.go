@@ -1255,6 +1255,9 @@ type ServerInterface interface {
 	// ReturnAircraft Return an aircraft to service, signed
 	// (POST /aircraft/{id}/return)
 	ReturnAircraft(c *gin.Context, id openapi_types.UUID)
+	// WatchChanges Names of what changed, as server-sent events, for open screens
+	// (GET /changes)
+	WatchChanges(c *gin.Context)
 	// UpdateCrew Change the crew's name, zone and units
 	// (PUT /crew)
 	UpdateCrew(c *gin.Context)
@@ -1565,6 +1568,19 @@ func (siw *ServerInterfaceWrapper) ReturnAircraft(c *gin.Context) {
 	}
 
 	siw.Handler.ReturnAircraft(c, id)
+}
+
+// WatchChanges operation middleware
+func (siw *ServerInterfaceWrapper) WatchChanges(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WatchChanges(c)
 }
 
 // UpdateCrew operation middleware
@@ -2755,6 +2771,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/log/import", wrapper.ImportLog)
 	router.POST(options.BaseURL+"/records/verify", wrapper.VerifyRecords)
 	router.GET(options.BaseURL+"/records", wrapper.ListRecords)
+	router.GET(options.BaseURL+"/changes", wrapper.WatchChanges)
 	router.GET(options.BaseURL+"/day", wrapper.GetDay)
 }
 
@@ -3007,6 +3024,73 @@ type ReturnAircraftdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ReturnAircraftdefaultApplicationProblemPlusJSONResponse) VisitReturnAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WatchChangesRequestObject struct {
+}
+
+type WatchChangesResponseObject interface {
+	VisitWatchChangesResponse(w http.ResponseWriter) error
+}
+
+type WatchChanges200TexteventStreamResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response WatchChanges200TexteventStreamResponse) VisitWatchChangesResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/event-stream")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	flusher, ok := w.(http.Flusher)
+	if !ok {
+		// If w doesn't support flushing, fall back to io.Copy.
+		_, err := io.Copy(w, response.Body)
+		return err
+	}
+	// text/event-stream messages are typically small; use a
+	// modest buffer and flush after each chunk so clients see
+	// events immediately instead of waiting on OS buffering.
+	buf := make([]byte, 4096)
+	for {
+		n, err := response.Body.Read(buf)
+		if n > 0 {
+			if _, writeErr := w.Write(buf[:n]); writeErr != nil {
+				return writeErr
+			}
+			flusher.Flush()
+		}
+		if err != nil {
+			if err == io.EOF {
+				return nil
+			}
+			return err
+		}
+	}
+}
+
+type WatchChangesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WatchChangesdefaultApplicationProblemPlusJSONResponse) VisitWatchChangesResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4983,6 +5067,9 @@ type StrictServerInterface interface {
 	// ReturnAircraft Return an aircraft to service, signed
 	// (POST /aircraft/{id}/return)
 	ReturnAircraft(ctx context.Context, request ReturnAircraftRequestObject) (ReturnAircraftResponseObject, error)
+	// WatchChanges Names of what changed, as server-sent events, for open screens
+	// (GET /changes)
+	WatchChanges(ctx context.Context, request WatchChangesRequestObject) (WatchChangesResponseObject, error)
 	// UpdateCrew Change the crew's name, zone and units
 	// (PUT /crew)
 	UpdateCrew(ctx context.Context, request UpdateCrewRequestObject) (UpdateCrewResponseObject, error)
@@ -5453,6 +5540,30 @@ func (sh *strictHandler) ReturnAircraft(ctx *gin.Context, id openapi_types.UUID)
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ReturnAircraftResponseObject); ok {
 		if err := validResponse.VisitReturnAircraftResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// WatchChanges operation middleware
+func (sh *strictHandler) WatchChanges(ctx *gin.Context) {
+	var request WatchChangesRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WatchChanges(ctx, request.(WatchChangesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WatchChanges")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WatchChangesResponseObject); ok {
+		if err := validResponse.VisitWatchChangesResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -12,6 +12,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"syscall"
 	"testing"
 	"time"
 
@@ -212,6 +213,28 @@ func TestKilledAtAnyMoment(t *testing.T) {
 	}
 }
 
+// Stopped in good order, the server ends although screens listen to it.
+func TestStopsWithOpenScreens(t *testing.T) {
+	s := testbed.NewStage(t)
+	p := start(t, s)
+	req, err := http.NewRequest(http.MethodGet, p.base+"/api/v1/changes", nil)
+	require.NoError(t, err)
+	req.Header.Set("Cookie", signIn(t, p.base))
+	res, err := http.DefaultClient.Do(req)
+	require.NoError(t, err)
+	defer func() { _ = res.Body.Close() }()
+	require.Equal(t, http.StatusOK, res.StatusCode)
+	ended := make(chan error, 1)
+	require.NoError(t, p.cmd.Process.Signal(syscall.SIGTERM))
+	go func() { ended <- p.cmd.Wait() }()
+	select {
+	case err := <-ended:
+		assert.NoError(t, err, "exit code 0")
+	case <-time.After(15 * time.Second):
+		t.Fatal("it still waits for the screens")
+	}
+}
+
 func TestCommandsSayWhatIsWrong(t *testing.T) {
 	s := testbed.NewStage(t)
 	run := func(env []string, args ...string) string {
@@ -229,6 +252,6 @@ func TestCommandsSayWhatIsWrong(t *testing.T) {
 	require.NoError(t, s.DB.Exec("alter table records disable trigger user").Error)
 	require.NoError(t, s.DB.Exec("update records set summary = 'x' where seq = 1").Error)
 	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL}, "verify"), "Record 1 does not hold")
-	require.NoError(t, s.DB.Exec("delete from goose_db_version where version_id = 3").Error)
+	require.NoError(t, s.DB.Exec("delete from goose_db_version where version_id = (select max(version_id) from goose_db_version)").Error)
 	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL, "MAINSTAY_ADDRESS=127.0.0.1:0"}, "serve"), "mainstay migrate")
 }

@@ -20,6 +20,7 @@ import (
 
 	"mainstay/internal/demo"
 	"mainstay/internal/logbook"
+	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/records"
@@ -146,7 +147,9 @@ func serve(ctx context.Context, withDemo bool) error {
 			return err
 		}
 	}
-	h, err := server.New(svc, server.Options{Secure: c.Secure, PerMinute: c.PerMinute, Web: web.Files(), Log: log})
+	hub := changes.NewHub()
+	go hub.Run(ctx, g, log)
+	h, err := server.New(svc, server.Options{Changes: hub, Secure: c.Secure, PerMinute: c.PerMinute, Web: web.Files(), Log: log})
 	if err != nil {
 		return err
 	}

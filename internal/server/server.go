@@ -29,6 +29,7 @@ import (
 	"mainstay/internal/flights"
 	"mainstay/internal/logbook"
 	"mainstay/internal/people"
+	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/walkround"
@@ -36,9 +37,10 @@ import (
 
 // Options are what differs between a server at a field edge and one behind TLS.
 type Options struct {
-	Secure    bool  // cookies only over TLS
-	PerMinute int64 // requests one address may make in a minute; 0 is 1200
-	Web       fs.FS // the built web application
+	Secure    bool         // cookies only over TLS
+	PerMinute int64        // requests one address may make in a minute; 0 is 1200
+	Web       fs.FS        // the built web application
+	Changes   *changes.Hub // told by the database; nil: no stream tells anything
 	Log       *slog.Logger
 }
 
@@ -70,6 +72,9 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	sm.Store = postgresstore.NewWithCleanupInterval(pool, 0)
 	sm.Lifetime = sessionLife
 	sm.Cookie.Name, sm.Cookie.HttpOnly, sm.Cookie.SameSite, sm.Cookie.Secure = "mainstay", true, http.SameSiteStrictMode, o.Secure
+	if o.Changes == nil {
+		o.Changes = changes.NewHub()
+	}
 	if o.PerMinute == 0 {
 		o.PerMinute = 1200
 	}
@@ -88,7 +93,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	e.Use(gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, r any) {
 		writeProblem(c, s.log, errors.New("panic while answering "+c.FullPath()))
 		s.log.Error("panic", "what", r)
-	}), s.observe, headers, gzip.Gzip(gzip.BestSpeed))
+	}), s.observe, headers, gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedPaths([]string{"/api/v1/changes"})))
 	e.GET("/healthz", func(c *gin.Context) { c.String(http.StatusOK, "ok") })
 	e.GET("/readyz", func(c *gin.Context) {
 		if err := db.Current(c, svc.DB); err != nil {
@@ -112,7 +117,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	g.Use(s.slow, bodyLimit, s.origin, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds},
-		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}}, nil,
+		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, streamAPI{o.Changes}}, nil,
 		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.problem, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
 	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {
 		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))

@@ -62,6 +62,7 @@ type handlers struct {
 	*flightsAPI
 	*logAPI
 	*dayAPI
+	streamAPI
 }
 
 var _ api.StrictServerInterface = handlers{}

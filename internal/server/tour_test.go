@@ -119,6 +119,8 @@ func TestTourOfEveryOperation(t *testing.T) {
 	x.do("POST", "/records/verify", nil, &v)
 	assert.True(t, v.Ok)
 	x.do("GET", "/day", nil, nil)
+	assert.Equal(t, 200, x.c.Peek("/changes"))
+	x.seen["watchChanges"] = true
 
 	for _, item := range doc.Paths.Map() {
 		for _, op := range item.Operations() {

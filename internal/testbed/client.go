@@ -122,6 +122,20 @@ func (c *Client) Do(method, path string, body any) Answer {
 	return a
 }
 
+// Peek asks for a path and returns the status as soon as it is known, without
+// waiting for the end of the answer.
+func (c *Client) Peek(path string) int {
+	c.t.Helper()
+	ctx, stop := context.WithCancel(context.Background())
+	defer stop()
+	req, err := http.NewRequestWithContext(ctx, http.MethodGet, c.base+"/api/v1"+path, nil)
+	require.NoError(c.t, err)
+	res, err := c.http.Do(req)
+	require.NoError(c.t, err)
+	_ = res.Body.Close()
+	return res.StatusCode
+}
+
 // hold checks the answer against the contract.
 func (c *Client) hold(req *http.Request, a Answer) {
 	c.t.Helper()

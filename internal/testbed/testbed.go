@@ -20,6 +20,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/internal/demo"
+	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/server"
@@ -137,9 +138,17 @@ func open(t testing.TB, name string, c clock.Clock) (*server.Services, string) {
 
 // Serve puts services behind a server on loopback and returns its address.
 func Serve(t testing.TB, svc *server.Services) string {
-	h, err := server.New(svc, server.Options{Web: web.Files(), Log: slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelError})), PerMinute: 1_000_000})
+	log := slog.New(slog.NewTextHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelError}))
+	hub := changes.NewHub()
+	ctx, stop := context.WithCancel(context.Background())
+	t.Cleanup(stop)
+	go hub.Run(ctx, svc.DB, log)
+	h, err := server.New(svc, server.Options{Changes: hub, Web: web.Files(), Log: log, PerMinute: 1_000_000})
 	require.NoError(t, err)
 	s := httptest.NewServer(h)
-	t.Cleanup(s.Close)
+	t.Cleanup(func() {
+		s.CloseClientConnections() // open streams would hold it for long
+		s.Close()
+	})
 	return s.URL
 }

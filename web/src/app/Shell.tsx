@@ -6,6 +6,7 @@ import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useNow, useZone } from "../parts/time";
 import { useSession } from "./session";
+import { useChanges } from "./changes";
 import { Shortcuts, useShortcuts } from "./Shortcuts";
 import { applyTheme, currentTheme } from "./theme";
 
@@ -37,6 +38,7 @@ export function Shell({ offline, children }: { offline: boolean; children: React
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
   useShortcuts(() => setHelp(true));
+  useChanges();
   useEffect(() => {
     // A new view starts at its top, for eyes and for screen readers.
     window.scrollTo(0, 0);

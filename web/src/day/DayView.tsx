@@ -11,7 +11,7 @@ import { hoursMinutes, useNow, useZone } from "../parts/time";
 import { useMay } from "../app/session";
 
 export function useDay() {
-  return useQuery({ queryKey: keys.day, queryFn: () => ask(api.GET("/day")), refetchInterval: 10_000 });
+  return useQuery({ queryKey: keys.day, queryFn: () => ask(api.GET("/day")), refetchInterval: 60_000 });
 }
 
 export function marksOf(stations: Schemas["StationState"][]): Record<string, StationMark> {

@@ -26,7 +26,7 @@ export function AircraftView() {
   const q = useQuery({
     queryKey: keys.aircraft(id),
     queryFn: () => ask(api.GET("/aircraft/{id}", { params: { path: { id } } })),
-    refetchInterval: 15_000,
+    refetchInterval: 60_000,
   });
   return (
     <QueryView query={q} what="the aircraft">

@@ -24,7 +24,7 @@ export function FleetView() {
   const fleet = useQuery({
     queryKey: keys.fleet,
     queryFn: () => ask(api.GET("/aircraft")),
-    refetchInterval: 15_000,
+    refetchInterval: 60_000,
   });
   const types = useTypes();
   const may = useMay();

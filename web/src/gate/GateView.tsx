@@ -51,7 +51,7 @@ export function GateView() {
   const q = useQuery({
     queryKey: keys.gate(aircraft, question),
     queryFn: () => ask(api.POST("/gate", { body: question })),
-    refetchInterval: 15_000,
+    refetchInterval: 60_000,
     placeholderData: keepPreviousData,
   });
   const suggested = q.data?.suggested_packs;

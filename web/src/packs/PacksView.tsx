@@ -16,7 +16,7 @@ import { AddPack } from "./AddPack";
 type Pack = Schemas["Pack"];
 
 export function usePacks() {
-  return useQuery({ queryKey: keys.packs, queryFn: () => ask(api.GET("/packs")), refetchInterval: 15_000 });
+  return useQuery({ queryKey: keys.packs, queryFn: () => ask(api.GET("/packs")), refetchInterval: 60_000 });
 }
 
 const order: Pack["state"][] = [

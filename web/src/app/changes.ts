@@ -1,0 +1,41 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+
+/** Which queries look again when a table has changed. */
+const concerned: Record<string, string[]> = {
+  aircraft: ["day", "fleet", "gate"],
+  parts: ["fleet", "day", "gate"],
+  packs: ["packs", "day", "gate", "flight"],
+  pack_readings: ["packs", "gate"],
+  groundings: ["day", "fleet", "gate"],
+  defects: ["day", "fleet", "gate"],
+  walkrounds: ["day", "fleet", "gate"],
+  releases: ["day", "gate"],
+  flights: ["day", "fleet", "gate", "flight", "log", "records"],
+  flight_events: ["flight"],
+  people: ["people", "gate", "session"],
+};
+
+/** Listens to the server's stream of changes, so that what one person does is on every open screen at once. */
+export function useChanges() {
+  const qc = useQueryClient();
+  useEffect(() => {
+    const waiting = new Set<string>();
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const stream = new EventSource("/api/v1/changes");
+    stream.onmessage = (e: MessageEvent<string>) => {
+      const keys = e.data === "all" ? Object.values(concerned).flat() : (concerned[e.data] ?? []);
+      keys.forEach((k) => waiting.add(k));
+      timer ??= setTimeout(() => {
+        timer = undefined;
+        const now = new Set(waiting);
+        waiting.clear();
+        void qc.invalidateQueries({ predicate: (q) => now.has(String(q.queryKey[0])) });
+      }, 120);
+    };
+    return () => {
+      clearTimeout(timer);
+      stream.close();
+    };
+  }, [qc]);
+}
