@@ -124,6 +124,30 @@ func (e FlightState) Valid() bool {
 	}
 }
 
+// Defines values for FoundKind.
+const (
+	FoundKindAircraft FoundKind = "aircraft"
+	FoundKindPack     FoundKind = "pack"
+	FoundKindPart     FoundKind = "part"
+	FoundKindPerson   FoundKind = "person"
+)
+
+// Valid indicates whether the value is a known member of the FoundKind enum.
+func (e FoundKind) Valid() bool {
+	switch e {
+	case FoundKindAircraft:
+		return true
+	case FoundKindPack:
+		return true
+	case FoundKindPart:
+		return true
+	case FoundKindPerson:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewDefectSeverity.
 const (
 	Stop  NewDefectSeverity = "stop"
@@ -452,6 +476,11 @@ type FieldProblem struct {
 // Finding defines model for Finding.
 type Finding = judge.Finding
 
+// Findings defines model for Findings.
+type Findings struct {
+	Found []Found `json:"found"`
+}
+
 // Fit defines model for Fit.
 type Fit struct {
 	PartId  openapi_types.UUID `json:"part_id"`
@@ -522,6 +551,19 @@ type FlightEvent struct {
 	Kind EventKind          `json:"kind"`
 	Note string             `json:"note"`
 }
+
+// Found defines model for Found.
+type Found struct {
+	AircraftId *openapi_types.UUID `json:"aircraft_id"`
+	Detail     string              `json:"detail"`
+	Id         openapi_types.UUID  `json:"id"`
+	Kind       FoundKind           `json:"kind"`
+	Name       string              `json:"name"`
+	Station    string              `json:"station"`
+}
+
+// FoundKind defines model for Found.Kind.
+type FoundKind string
 
 // GateAnswer defines model for GateAnswer.
 type GateAnswer struct {
@@ -1099,6 +1141,12 @@ type ListDefectsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
 }
 
+// FindParams defines parameters for Find.
+type FindParams struct {
+	// Q part of a name or number
+	Q string `form:"q" json:"q"`
+}
+
 // ListLogParams defines parameters for ListLog.
 type ListLogParams struct {
 	// Q words in purpose or remarks
@@ -1273,6 +1321,9 @@ type ServerInterface interface {
 	// CloseDefect Close a defect, signed
 	// (POST /defects/{id}/close)
 	CloseDefect(c *gin.Context, id openapi_types.UUID)
+	// Find Aircraft, packs, parts and people by name, label, serial or registration
+	// (GET /find)
+	Find(c *gin.Context, params FindParams)
 	// TakeOff Take off on a release
 	// (POST /flights)
 	TakeOff(c *gin.Context)
@@ -1672,6 +1723,33 @@ func (siw *ServerInterfaceWrapper) CloseDefect(c *gin.Context) {
 	}
 
 	siw.Handler.CloseDefect(c, id)
+}
+
+// Find operation middleware
+func (siw *ServerInterfaceWrapper) Find(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params FindParams
+
+	// ------------- Required query parameter "q" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "q", c.Request.URL.Query(), &params.Q, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter q: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Find(c, params)
 }
 
 // TakeOff operation middleware
@@ -2771,6 +2849,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/log/import", wrapper.ImportLog)
 	router.POST(options.BaseURL+"/records/verify", wrapper.VerifyRecords)
 	router.GET(options.BaseURL+"/records", wrapper.ListRecords)
+	router.GET(options.BaseURL+"/find", wrapper.Find)
 	router.GET(options.BaseURL+"/changes", wrapper.WatchChanges)
 	router.GET(options.BaseURL+"/day", wrapper.GetDay)
 }
@@ -3286,6 +3365,45 @@ type CloseDefectdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CloseDefectdefaultApplicationProblemPlusJSONResponse) VisitCloseDefectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FindRequestObject struct {
+	Params FindParams
+}
+
+type FindResponseObject interface {
+	VisitFindResponse(w http.ResponseWriter) error
+}
+
+type Find200JSONResponse Findings
+
+func (response Find200JSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FinddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FinddefaultApplicationProblemPlusJSONResponse) VisitFindResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5085,6 +5203,9 @@ type StrictServerInterface interface {
 	// CloseDefect Close a defect, signed
 	// (POST /defects/{id}/close)
 	CloseDefect(ctx context.Context, request CloseDefectRequestObject) (CloseDefectResponseObject, error)
+	// Find Aircraft, packs, parts and people by name, label, serial or registration
+	// (GET /find)
+	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
 	// TakeOff Take off on a release
 	// (POST /flights)
 	TakeOff(ctx context.Context, request TakeOffRequestObject) (TakeOffResponseObject, error)
@@ -5742,6 +5863,32 @@ func (sh *strictHandler) CloseDefect(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(CloseDefectResponseObject); ok {
 		if err := validResponse.VisitCloseDefectResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Find operation middleware
+func (sh *strictHandler) Find(ctx *gin.Context, params FindParams) {
+	var request FindRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Find(ctx, request.(FindRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Find")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(FindResponseObject); ok {
+		if err := validResponse.VisitFindResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

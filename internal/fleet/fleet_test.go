@@ -228,3 +228,23 @@ func TestTypesAreVersioned(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, shipped, 4)
 }
+
+func TestFindByNameSerialAndRegistration(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := context.Background()
+	for words, want := range map[string]string{"quad": "aircraft", "T-1": "aircraft", "a1": "pack", "S-A2": "pack", "Q-1-motor-3": "part", "chief": "person", " q-1 ": "aircraft"} {
+		found, err := s.Fleet.Find(ctx, words)
+		require.NoError(t, err)
+		require.NotEmpty(t, found, words)
+		assert.Equal(t, want, found[0].Kind, words)
+	}
+	part, err := s.Fleet.Find(ctx, "Q-1-motor-3")
+	require.NoError(t, err)
+	assert.Equal(t, s.Aircraft.ID, *part[0].AircraftID)
+	assert.Equal(t, "motor-3", part[0].Station)
+	for _, words := range []string{"%", "_", `\`, "nothing like it", "'; drop table parts"} {
+		found, err := s.Fleet.Find(ctx, words)
+		require.NoError(t, err)
+		assert.Empty(t, found, words)
+	}
+}

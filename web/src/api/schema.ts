@@ -829,6 +829,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Aircraft, packs, parts and people by name, label, serial or registration */
+        get: operations["find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/changes": {
         parameters: {
             query?: never;
@@ -1638,6 +1655,20 @@ export interface components {
             accepted: number;
             unchanged: number;
             refused: components["schemas"]["RowProblem"][];
+        };
+        Found: {
+            /** @enum {string} */
+            kind: "aircraft" | "pack" | "part" | "person";
+            /** Format: uuid */
+            id: string;
+            name: string;
+            detail: string;
+            /** Format: uuid */
+            aircraft_id: string | null;
+            station: string;
+        };
+        Findings: {
+            found: components["schemas"]["Found"][];
         };
         Verification: {
             ok: boolean;
@@ -3076,6 +3107,30 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Records"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    find: {
+        parameters: {
+            query: {
+                /** @description part of a name or number */
+                q: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Findings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Findings"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -23,6 +23,8 @@ const LogView = lazy(() => import("../log/LogView").then((m) => ({ default: m.Lo
 const RecordsView = lazy(() => import("../log/RecordsView").then((m) => ({ default: m.RecordsView })));
 const CrewView = lazy(() => import("../crew/CrewView").then((m) => ({ default: m.CrewView })));
 const SetupView = lazy(() => import("../setup/SetupView").then((m) => ({ default: m.SetupView })));
+const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
+const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
 
 const client: QueryClient = new QueryClient({
@@ -117,6 +119,8 @@ function Entry() {
               <Route path="crew" element={<CrewView />} />
               <Route path="setup" element={<SetupView />} />
               <Route path="parts" element={<PartsView />} />
+              <Route path="l/:code" element={<LabelView />} />
+              <Route path="labels" element={<LabelsView />} />
               <Route
                 path="*"
                 element={

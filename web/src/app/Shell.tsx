@@ -4,6 +4,7 @@ import { Button } from "react-bootstrap";
 import { NavLink, useLocation } from "react-router";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
+import { Find } from "../find/Find";
 import { useNow, useZone } from "../parts/time";
 import { useSession } from "./session";
 import { useChanges } from "./changes";
@@ -73,8 +74,9 @@ export function Shell({ offline, children }: { offline: boolean; children: React
             {offline ? "No connection" : "Connected"}
           </span>
           <span className="grow" />
+          <Find />
           <span>
-            {s.person.name} <span className="soft">({s.person.roles.join(", ")})</span>
+            {s.person.name} <span className="soft roles">({s.person.roles.join(", ")})</span>
           </span>
           <Button variant="outline-primary" size="sm" onClick={flip} aria-pressed={theme === "dark"}>
             {theme === "light" ? "Night" : "Daylight"}

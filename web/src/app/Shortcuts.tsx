@@ -5,7 +5,7 @@ import { places } from "./Shell";
 
 const others: [string, string][] = [
   ["?", "This sheet"],
-  ["/", "Find in the view, where there is a search"],
+  ["/", "Find anything by name, label or serial; a label scanner types here"],
   ["Enter", "Walkround: ok, next item"],
   ["← →", "Walkround: item before, item after"],
   ["Esc", "Close a dialog"],

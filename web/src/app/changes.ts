@@ -22,8 +22,8 @@ export function useChanges() {
   useEffect(() => {
     const waiting = new Set<string>();
     let timer: ReturnType<typeof setTimeout> | undefined;
-    const stream = new EventSource("/api/v1/changes");
-    stream.onmessage = (e: MessageEvent<string>) => {
+    let stream: EventSource | undefined;
+    const hear = (e: MessageEvent<string>) => {
       const keys = e.data === "all" ? Object.values(concerned).flat() : (concerned[e.data] ?? []);
       keys.forEach((k) => waiting.add(k));
       timer ??= setTimeout(() => {
@@ -33,9 +33,23 @@ export function useChanges() {
         void qc.invalidateQueries({ predicate: (q) => now.has(String(q.queryKey[0])) });
       }, 120);
     };
+    const open = () => {
+      stream ??= new EventSource("/api/v1/changes");
+      stream.onmessage = hear;
+    };
+    // A page that the browser keeps for the way back must not keep its connection.
+    const close = () => {
+      stream?.close();
+      stream = undefined;
+    };
+    open();
+    window.addEventListener("pageshow", open);
+    window.addEventListener("pagehide", close);
     return () => {
+      window.removeEventListener("pageshow", open);
+      window.removeEventListener("pagehide", close);
       clearTimeout(timer);
-      stream.close();
+      close();
     };
   }, [qc]);
 }

@@ -20,6 +20,9 @@ export function SetupView() {
   return (
     <>
       <ViewHead title="Set-up">
+        <Link className="btn btn-outline-primary" to="/labels">
+          Labels to print
+        </Link>
         <Link className="btn btn-outline-primary" to="/parts">
           Interface pieces
         </Link>
