@@ -455,6 +455,28 @@ type Defects struct {
 	Defects []Defect `json:"defects"`
 }
 
+// DueItem defines model for DueItem.
+type DueItem struct {
+	Aircraft   string              `json:"aircraft"`
+	AircraftId openapi_types.UUID  `json:"aircraft_id"`
+	By         string              `json:"by"`
+	DueOn      *openapi_types.Date `json:"due_on"`
+	Forecast   bool                `json:"forecast"`
+	Fraction   float64             `json:"fraction"`
+	Kind       string              `json:"kind"`
+	Label      string              `json:"label"`
+	Sentence   string              `json:"sentence"`
+	Serial     string              `json:"serial"`
+	Station    string              `json:"station"`
+	Verdict    Verdict             `json:"verdict"`
+}
+
+// DueList defines model for DueList.
+type DueList struct {
+	Items  []DueItem `json:"items"`
+	NoDate int       `json:"no_date"`
+}
+
 // Entry defines model for Entry.
 type Entry struct {
 	At        time.Time `json:"at"`
@@ -1321,6 +1343,9 @@ type ServerInterface interface {
 	// CloseDefect Close a defect, signed
 	// (POST /defects/{id}/close)
 	CloseDefect(c *gin.Context, id openapi_types.UUID)
+	// ListDue What falls due and when, nearest first
+	// (GET /due)
+	ListDue(c *gin.Context)
 	// Find Aircraft, packs, parts and people by name, label, serial or registration
 	// (GET /find)
 	Find(c *gin.Context, params FindParams)
@@ -1723,6 +1748,19 @@ func (siw *ServerInterfaceWrapper) CloseDefect(c *gin.Context) {
 	}
 
 	siw.Handler.CloseDefect(c, id)
+}
+
+// ListDue operation middleware
+func (siw *ServerInterfaceWrapper) ListDue(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListDue(c)
 }
 
 // Find operation middleware
@@ -2849,6 +2887,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/log/import", wrapper.ImportLog)
 	router.POST(options.BaseURL+"/records/verify", wrapper.VerifyRecords)
 	router.GET(options.BaseURL+"/records", wrapper.ListRecords)
+	router.GET(options.BaseURL+"/due", wrapper.ListDue)
 	router.GET(options.BaseURL+"/find", wrapper.Find)
 	router.GET(options.BaseURL+"/changes", wrapper.WatchChanges)
 	router.GET(options.BaseURL+"/day", wrapper.GetDay)
@@ -3365,6 +3404,44 @@ type CloseDefectdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CloseDefectdefaultApplicationProblemPlusJSONResponse) VisitCloseDefectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListDueRequestObject struct {
+}
+
+type ListDueResponseObject interface {
+	VisitListDueResponse(w http.ResponseWriter) error
+}
+
+type ListDue200JSONResponse DueList
+
+func (response ListDue200JSONResponse) VisitListDueResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListDuedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListDuedefaultApplicationProblemPlusJSONResponse) VisitListDueResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5203,6 +5280,9 @@ type StrictServerInterface interface {
 	// CloseDefect Close a defect, signed
 	// (POST /defects/{id}/close)
 	CloseDefect(ctx context.Context, request CloseDefectRequestObject) (CloseDefectResponseObject, error)
+	// ListDue What falls due and when, nearest first
+	// (GET /due)
+	ListDue(ctx context.Context, request ListDueRequestObject) (ListDueResponseObject, error)
 	// Find Aircraft, packs, parts and people by name, label, serial or registration
 	// (GET /find)
 	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
@@ -5863,6 +5943,30 @@ func (sh *strictHandler) CloseDefect(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(CloseDefectResponseObject); ok {
 		if err := validResponse.VisitCloseDefectResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListDue operation middleware
+func (sh *strictHandler) ListDue(ctx *gin.Context) {
+	var request ListDueRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListDue(ctx, request.(ListDueRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListDue")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListDueResponseObject); ok {
+		if err := validResponse.VisitListDueResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

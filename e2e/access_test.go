@@ -52,7 +52,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" + id("select id from packs where label = 'D5'"): "Readings, newest first",
 		"/walk/start/" + quad: "Which check", "/walk/" + id("select id from walkrounds where completed_at is not null order by completed_at desc limit 1"): "On record",
 		"/gate/" + id("select id from aircraft where name = 'Tally W'"): "Wind here, now", "/fly/" + id("select id from flights order by took_off_at desc limit 1"): "On record",
-		"/log": "Show older flights", "/log/records": "Show older records", "/crew": "Odile Varga", "/setup": "Dray 30", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
+		"/log": "Show older flights", "/log/records": "Show older records", "/crew": "Odile Varga", "/setup": "Dray 30", "/workshop": "What falls due", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
 	p := chromium.Open(t, base, "/", 1280, 800)
 	small := chromium.Open(t, base, "/", 390, 844)

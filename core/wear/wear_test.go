@@ -92,3 +92,58 @@ func TestForecast(t *testing.T) {
 	assert.True(t, ok)
 	assert.Zero(t, days)
 }
+
+func TestWhenTakesTheEarliest(t *testing.T) {
+	now := date(2026, 6, 10)
+	hourADay := wear.Recent{}
+	for d := range 28 {
+		hourADay.Hours = append(hourADay.Hours, wear.DayUse{DaysAgo: d, Amount: 1})
+	}
+	c := wear.Counters{Seconds: 14 * 3600, Since: date(2026, 1, 1)}
+	for _, x := range []struct {
+		name  string
+		c     wear.Counters
+		l     wear.Limits
+		r     wear.Recent
+		on    time.Time
+		by    string
+		fore  bool
+		known bool
+	}{
+		{"hours before months", c, wear.Limits{Hours: 24, Months: 6}, hourADay, date(2026, 6, 20), "hours", true, true},
+		{"months before hours", c, wear.Limits{Hours: 240, Months: 6}, hourADay, date(2026, 7, 1), "months", false, true},
+		{"no use leaves the calendar", c, wear.Limits{Hours: 24, Months: 6}, wear.Recent{}, date(2026, 7, 1), "months", false, true},
+		{"no use, no calendar, no date", c, wear.Limits{Hours: 24}, wear.Recent{}, time.Time{}, "", false, false},
+		{"due already is today", wear.Counters{Seconds: 24 * 3600, Since: now}, wear.Limits{Hours: 24}, wear.Recent{}, now, "hours", false, true},
+		{"no limit", c, wear.Limits{}, hourADay, time.Time{}, "", false, false},
+	} {
+		got, err := wear.When(x.c, x.l, x.r, now)
+		require.NoError(t, err, x.name)
+		assert.Equal(t, wear.DueDate{On: x.on, By: x.by, Forecast: x.fore, Known: x.known}, got, x.name)
+	}
+	_, err := wear.When(wear.Counters{}, wear.Limits{Months: 6}, wear.Recent{}, now)
+	assert.Error(t, err)
+}
+
+// More use never moves the date later.
+func TestMoreUseIsNeverLater(t *testing.T) {
+	now := date(2026, 6, 10)
+	rapid.Check(t, func(t *rapid.T) {
+		used := rapid.Int64Range(0, 23*3600).Draw(t, "used")
+		a, b := wear.Recent{}, wear.Recent{}
+		for d := range 28 {
+			x := rapid.Float64Range(0, 3).Draw(t, "hours")
+			a.Hours = append(a.Hours, wear.DayUse{DaysAgo: d, Amount: x})
+			b.Hours = append(b.Hours, wear.DayUse{DaysAgo: d, Amount: x + rapid.Float64Range(0, 2).Draw(t, "more")})
+		}
+		l := wear.Limits{Hours: 24}
+		first, err := wear.When(wear.Counters{Seconds: used, Since: now}, l, a, now)
+		require.NoError(t, err)
+		second, err := wear.When(wear.Counters{Seconds: used, Since: now}, l, b, now)
+		require.NoError(t, err)
+		if first.Known {
+			require.True(t, second.Known)
+			assert.False(t, second.On.After(first.On))
+		}
+	})
+}

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/api"
 	"mainstay/core/checks"
 	"mainstay/core/judge"
 	"mainstay/internal/fleet"
@@ -277,4 +278,40 @@ func TestHotMotorAndHotPackAfterLanding(t *testing.T) {
 func walk(s *testbed.Stage, severity string) (d walkround.Defect) {
 	d.ID, d.AircraftID, d.Station, d.Title, d.Severity = testbed.NewID(), s.Aircraft.ID, "frame", "Scratch", severity
 	return d
+}
+
+// What falls due is listed by the day: a propeller flown an hour a day by its
+// hours, a station without a part first.
+func TestDueList(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := context.Background()
+	require.NoError(t, s.DB.Exec("update parts set aircraft_id = null, station = null, fitted_at = null where station = 'motor-4'").Error)
+	// Ten hours in the last ten days, through the ledger.
+	for d := range 10 {
+		s.Clock.Set(testbed.Noon.AddDate(0, 0, d))
+		id := testbed.NewID()
+		require.NoError(t, s.DB.Exec(`insert into flights (id, aircraft_id, pilot_id, pack_ids, purpose, took_off_at, landed_at, logged_at, state, seconds, landings)
+			values (?, ?, ?, '{}', 'test', ?, ?, ?, 'logged', 3600, 1)`, id, s.Aircraft.ID, s.Pilot.ID, s.Clock.Now(), s.Clock.Now().Add(time.Hour), s.Clock.Now().Add(time.Hour)).Error)
+		require.NoError(t, fleet.ApplyUse(s.DB, fleet.Use{Flight: id, Aircraft: s.Aircraft.ID, TookOff: s.Clock.Now(), Landed: s.Clock.Now().Add(time.Hour), Seconds: 3600, Landings: 1}))
+	}
+	h := flights.Handlers{Flights: s.Flights}
+	res, err := h.ListDue(ctx, api.ListDueRequestObject{})
+	require.NoError(t, err)
+	list, ok := res.(api.ListDue200JSONResponse)
+	require.True(t, ok)
+	require.Len(t, list.Items, 9)
+	assert.Equal(t, "motor-4", list.Items[0].Station, "a missing part is due now")
+	assert.Equal(t, judge.Stop, list.Items[0].Verdict)
+	first := list.Items[1]
+	assert.Equal(t, "propeller-1", first.Station)
+	assert.Equal(t, "hours", first.By)
+	assert.True(t, first.Forecast)
+	// 14 h left; 10 h in the last 14 days count double over 42: 20/42 h a day, 29.4 days from 19 June.
+	assert.Equal(t, "2026-07-18", first.DueOn.String())
+	for i := 1; i < len(list.Items)-1; i++ {
+		a, b := list.Items[i], list.Items[i+1]
+		if a.DueOn != nil && b.DueOn != nil {
+			assert.False(t, a.DueOn.Time.After(b.DueOn.Time), "nearest first")
+		}
+	}
 }

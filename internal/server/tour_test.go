@@ -94,6 +94,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	x.do("POST", pack+"/readings", m{"id": id(), "cell_mv": []int{4340, 4340, 4340, 4340, 4340, 4340}, "rested_min": 40, "percent": 99, "temperature_c": 21}, nil)
 	x.do("GET", "/packs", nil, nil)
 	x.do("GET", "/find?q=K1", nil, nil)
+	x.do("GET", "/due", nil, nil)
 	x.do("GET", pack, nil, nil)
 
 	var img bytes.Buffer

@@ -15,4 +15,6 @@ export const keys = {
   totals: (filter: unknown) => ["log", "totals", filter] as const,
   records: (aircraft: string | undefined) => ["records", aircraft] as const,
   people: ["people"] as const,
+  due: ["due"] as const,
+  defects: ["defects"] as const,
 };

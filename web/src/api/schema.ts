@@ -829,6 +829,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What falls due and when, nearest first */
+        get: operations["listDue"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/find": {
         parameters: {
             query?: never;
@@ -1655,6 +1672,27 @@ export interface components {
             accepted: number;
             unchanged: number;
             refused: components["schemas"]["RowProblem"][];
+        };
+        DueItem: {
+            /** Format: uuid */
+            aircraft_id: string;
+            aircraft: string;
+            station: string;
+            label: string;
+            kind: string;
+            serial: string;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            /** Format: double */
+            fraction: number;
+            /** Format: date */
+            due_on: string | null;
+            forecast: boolean;
+            by: string;
+        };
+        DueList: {
+            items: components["schemas"]["DueItem"][];
+            no_date: number;
         };
         Found: {
             /** @enum {string} */
@@ -3107,6 +3145,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Records"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listDue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description DueList */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DueList"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -23,6 +23,9 @@ const LogView = lazy(() => import("../log/LogView").then((m) => ({ default: m.Lo
 const RecordsView = lazy(() => import("../log/RecordsView").then((m) => ({ default: m.RecordsView })));
 const CrewView = lazy(() => import("../crew/CrewView").then((m) => ({ default: m.CrewView })));
 const SetupView = lazy(() => import("../setup/SetupView").then((m) => ({ default: m.SetupView })));
+const WorkshopView = lazy(() =>
+  import("../workshop/WorkshopView").then((m) => ({ default: m.WorkshopView })),
+);
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
@@ -114,6 +117,7 @@ function Entry() {
               <Route path="walk/:id" element={<WalkView />} />
               <Route path="gate/:aircraft" element={<GateView />} />
               <Route path="fly/:id" element={<FlyView />} />
+              <Route path="workshop" element={<WorkshopView />} />
               <Route path="log" element={<LogView />} />
               <Route path="log/records" element={<RecordsView />} />
               <Route path="crew" element={<CrewView />} />

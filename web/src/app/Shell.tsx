@@ -15,6 +15,7 @@ export const places: { path: string; name: string; key: string }[] = [
   { path: "/", name: "Day", key: "d" },
   { path: "/fleet", name: "Fleet", key: "f" },
   { path: "/packs", name: "Packs", key: "p" },
+  { path: "/workshop", name: "Workshop", key: "w" },
   { path: "/log", name: "Log", key: "l" },
   { path: "/crew", name: "Crew", key: "c" },
   { path: "/setup", name: "Set-up", key: "s" },
@@ -70,7 +71,7 @@ export function Shell({ offline, children }: { offline: boolean; children: React
         <header className="topline">
           <strong>{s.crew.name}</strong>
           <Clock />
-          <span className={offline ? "link-off" : "soft"} role="status">
+          <span className={offline ? "link-off" : "visually-hidden"} role="status">
             {offline ? "No connection" : "Connected"}
           </span>
           <span className="grow" />

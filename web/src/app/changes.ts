@@ -4,14 +4,14 @@ import { useEffect } from "react";
 /** Which queries look again when a table has changed. */
 const concerned: Record<string, string[]> = {
   aircraft: ["day", "fleet", "gate"],
-  parts: ["fleet", "day", "gate"],
+  parts: ["fleet", "day", "gate", "due"],
   packs: ["packs", "day", "gate", "flight"],
   pack_readings: ["packs", "gate"],
   groundings: ["day", "fleet", "gate"],
-  defects: ["day", "fleet", "gate"],
+  defects: ["day", "fleet", "gate", "defects"],
   walkrounds: ["day", "fleet", "gate"],
   releases: ["day", "gate"],
-  flights: ["day", "fleet", "gate", "flight", "log", "records"],
+  flights: ["day", "fleet", "gate", "flight", "log", "records", "due"],
   flight_events: ["flight"],
   people: ["people", "gate", "session"],
 };
