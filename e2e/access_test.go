@@ -66,10 +66,9 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		assert.LessOrEqual(t, p.Wide(), 0, "%s at 1280", path)
 		small.Go(path)
 		small.See(words)
-		small.Settle()
+		accessible(t, small, axe, path+" on a phone")
 		assert.LessOrEqual(t, small.Wide(), 0, "%s at 390", path)
 	}
-	accessible(t, small, axe, "phone")
 	p.Go("/")
 	p.Click("Night")
 	for _, path := range []string{"/", "/parts", "/gate/" + quad} {

@@ -37,6 +37,7 @@ type config struct {
 	Clock       time.Time `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
 	Debug       bool      `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
 	PerMinute   int64     `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
+	Proxies     []string  `env:"MAINSTAY_PROXIES"` // proxies in front, whose X-Forwarded-For is believed
 }
 
 func load() (config, error) {
@@ -149,7 +150,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	hub := changes.NewHub()
 	go hub.Run(ctx, g, log)
-	h, err := server.New(svc, server.Options{Changes: hub, Secure: c.Secure, PerMinute: c.PerMinute, Web: web.Files(), Log: log})
+	h, err := server.New(svc, server.Options{Changes: hub, Secure: c.Secure, PerMinute: c.PerMinute, Proxies: c.Proxies, Web: web.Files(), Log: log})
 	if err != nil {
 		return err
 	}

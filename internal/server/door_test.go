@@ -164,3 +164,24 @@ func TestEveryKindOfFaultHasAStatus(t *testing.T) {
 	assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
 	assert.Contains(t, string(b), "not-signed-in")
 }
+
+// Behind a proxy each device counts for itself; without a trusted proxy nobody
+// can pretend to be another device.
+func TestAddressBehindAProxy(t *testing.T) {
+	for _, c := range []struct {
+		proxies []string
+		want    int
+	}{{nil, http.StatusTooManyRequests}, {[]string{"127.0.0.1"}, http.StatusOK}} {
+		svc, _ := testbed.Empty(t, clock.System{})
+		h, err := server.New(svc, server.Options{PerMinute: 3, Proxies: c.proxies, Web: web.Files(), Log: slog.New(slog.DiscardHandler)})
+		require.NoError(t, err)
+		s := httptest.NewServer(h)
+		client, last := testbed.NewClient(t, s.URL), 0
+		for _, device := range []string{"10.0.0.1", "10.0.0.2", "10.0.0.3", "10.0.0.4", "10.0.0.5"} {
+			client.Header = http.Header{"X-Forwarded-For": {device}}
+			last = client.Do(http.MethodGet, "/setup", nil).Status
+		}
+		assert.Equal(t, c.want, last, "%v", c.proxies)
+		s.Close()
+	}
+}

@@ -39,6 +39,7 @@ import (
 type Options struct {
 	Secure    bool         // cookies only over TLS
 	PerMinute int64        // requests one address may make in a minute; 0 is 1200
+	Proxies   []string     // proxies whose X-Forwarded-For is believed; none by default
 	Web       fs.FS        // the built web application
 	Changes   *changes.Hub // told by the database; nil: no stream tells anything
 	Log       *slog.Logger
@@ -87,7 +88,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	gin.SetMode(gin.ReleaseMode)
 	e := gin.New()
 	e.ContextWithFallback = true
-	if err := e.SetTrustedProxies(nil); err != nil {
+	if err := e.SetTrustedProxies(o.Proxies); err != nil {
 		return nil, err
 	}
 	e.Use(gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, r any) {

@@ -8,6 +8,7 @@ import { Dialog } from "../parts/Dialog";
 import { CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { VerdictMark } from "../parts/Flag";
+import { ScrollX } from "../parts/ScrollX";
 import { ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
 
@@ -32,7 +33,7 @@ export function CrewView() {
       </ViewHead>
       <QueryView query={q} what="the crew">
         {(d) => (
-          <div className="scroll-x">
+          <ScrollX label="People">
             <table className="ledger">
               <thead>
                 <tr>
@@ -73,7 +74,7 @@ export function CrewView() {
                 ))}
               </tbody>
             </table>
-          </div>
+          </ScrollX>
         )}
       </QueryView>
       <Dialog

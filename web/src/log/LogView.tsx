@@ -8,6 +8,7 @@ import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
+import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { hoursMinutes, useZone } from "../parts/time";
@@ -188,7 +189,7 @@ function Flights({ filter }: { filter: Filter }) {
       </Empty>
     );
   return (
-    <div className="scroll-x">
+    <ScrollX label="Flights">
       <table className="ledger">
         <thead>
           <tr>
@@ -232,7 +233,7 @@ function Flights({ filter }: { filter: Filter }) {
           {q.isFetchingNextPage ? "Loading …" : "Show older flights"}
         </Button>
       )}
-    </div>
+    </ScrollX>
   );
 }
 

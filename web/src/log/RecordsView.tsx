@@ -5,6 +5,7 @@ import { useSearchParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { VerdictMark } from "../parts/Flag";
+import { ScrollX } from "../parts/ScrollX";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -56,7 +57,7 @@ export function RecordsView() {
       {q.isPending && <Loading what="the records" />}
       {q.data && records.length === 0 && <Empty>Nothing is on record yet.</Empty>}
       {records.length > 0 && (
-        <div className="scroll-x">
+        <ScrollX label="Records">
           <table className="ledger">
             <thead>
               <tr>
@@ -89,7 +90,7 @@ export function RecordsView() {
               Show older records
             </Button>
           )}
-        </div>
+        </ScrollX>
       )}
     </>
   );

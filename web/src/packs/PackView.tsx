@@ -9,6 +9,7 @@ import { CellBars } from "../drawings/CellBars";
 import { Dialog } from "../parts/Dialog";
 import { AreaField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
+import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -91,7 +92,7 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
           {d.readings.length === 0 ? (
             <Empty>Never read. Read it before it flies.</Empty>
           ) : (
-            <div className="scroll-x">
+            <ScrollX label="Readings">
               <table className="ledger">
                 <thead>
                   <tr>
@@ -125,7 +126,7 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
                   ))}
                 </tbody>
               </table>
-            </div>
+            </ScrollX>
           )}
         </Sheet>
       </div>

@@ -10,6 +10,7 @@ import { Airframe } from "../drawings/Airframe";
 import { useTypes } from "../fleet/FleetView";
 import { TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
+import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
 import { useUnits } from "../parts/units";
@@ -53,7 +54,7 @@ function Types() {
       </p>
       <QueryView query={types} what="the types">
         {(d) => (
-          <div className="scroll-x">
+          <ScrollX label="Types">
             <table className="ledger">
               <thead>
                 <tr>
@@ -102,7 +103,7 @@ function Types() {
                 ))}
               </tbody>
             </table>
-          </div>
+          </ScrollX>
         )}
       </QueryView>
       {may() && (

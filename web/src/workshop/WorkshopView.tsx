@@ -6,6 +6,7 @@ import { keys } from "../api/keys";
 import { Rope } from "../drawings/Rope";
 import { VerdictMark } from "../parts/Flag";
 import { useAddress } from "../parts/address";
+import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { useNow, useZone } from "../parts/time";
@@ -103,7 +104,7 @@ function DueList({ d }: { d: Schemas["DueList"] }) {
       {shown.length === 0 ? (
         <Empty>Nothing falls due in that time.</Empty>
       ) : (
-        <div className="scroll-x">
+        <ScrollX label="What falls due">
           <table className="ledger">
             <thead>
               <tr>
@@ -142,7 +143,7 @@ function DueList({ d }: { d: Schemas["DueList"] }) {
               })}
             </tbody>
           </table>
-        </div>
+        </ScrollX>
       )}
       <p className="soft mt-2 mb-0">
         Days by use are a forecast from the last 28 days, the last 14 counted twice.{" "}
