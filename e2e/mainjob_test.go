@@ -86,6 +86,10 @@ func TestMainJobOnDemoData(t *testing.T) {
 		p.Fill("Temperature of "+l, "39")
 	}
 	p.Fill("Remarks", "Row 24: mind the guy wire.")
+	p.Fill("Motor 2", "")
+	p.Click("Log the flight")
+	p.See("Motor 2: feel or measure it and enter its warmth.")
+	p.Fill("Motor 2", "42")
 	p.Click("Log the flight")
 	p.See("On record", "Row 24: mind the guy wire.", "All motors alike.")
 

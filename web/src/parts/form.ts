@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, type BaseSyntheticEvent } from "react";
 import { useForm, type DefaultValues, type FieldValues, type Path } from "react-hook-form";
 import { ProblemError } from "../api/client";
 
@@ -37,7 +37,7 @@ export function clearDraft(key: string) {
 export function useDraftForm<T extends FieldValues>(key: string, defaults: T, secret: (keyof T)[] = []) {
   const draft = readDraft<T>(key);
   const form = useForm<T>({ defaultValues: { ...defaults, ...draft } as DefaultValues<T> });
-  const { watch, setError } = form;
+  const { watch, setError, clearErrors } = form;
   const hidden = secret.join();
   useEffect(() => {
     const sub = watch((v) => {
@@ -48,8 +48,8 @@ export function useDraftForm<T extends FieldValues>(key: string, defaults: T, se
     return () => sub.unsubscribe();
   }, [watch, key, hidden]);
 
-  const submit = (send: (v: T) => Promise<unknown>) =>
-    form.handleSubmit(async (v) => {
+  const submit = (send: (v: T) => Promise<unknown>) => {
+    const run = form.handleSubmit(async (v) => {
       try {
         await send(v);
         clearDraft(key);
@@ -67,6 +67,11 @@ export function useDraftForm<T extends FieldValues>(key: string, defaults: T, se
         if (!placed) setError("root", { message: e.message });
       }
     });
+    return (e?: BaseSyntheticEvent) => {
+      clearErrors(); // a fault set on a group of fields would otherwise stand for ever and block the next try
+      return run(e);
+    };
+  };
   const wrong = (name: Path<T>): string | undefined =>
     form.formState.errors[name]?.message as string | undefined;
   return { ...form, submit, wrong, root: form.formState.errors.root?.message };
