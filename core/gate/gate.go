@@ -117,6 +117,13 @@ func (g *run) walkround() {
 		g.find("walkround", "condition", judge.Stop, fmt.Sprintf("The last walkround is %s old; it holds for 12 hours.", age(g.in.Now.Sub(w.At))), "By "+w.By+".", &w.At, "anyone who walks it", start)
 		return
 	}
+	for _, p := range g.in.Parts {
+		if p.FittedAt.After(w.At) {
+			at := p.FittedAt
+			g.find("walkround", "condition", judge.Stop, "Work was done since the walk: "+p.Label+" is newly fitted. Walk round again before it flies.", "Part fitted.", &at, "anyone who walks it", start)
+			return
+		}
+	}
 	g.runFindings(w, start)
 	last := a.LastLanding
 	if last == nil || w.At.After(*last) {

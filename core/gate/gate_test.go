@@ -86,6 +86,7 @@ func TestOneThingWrong(t *testing.T) {
 			i.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
 			i.Turnaround = &gate.Run{At: ago(20 * time.Minute)}
 		}, "walkround", judge.Stop, "flown since"},
+		{"work since the walk", func(i *gate.Input) { i.Parts[0].FittedAt = ago(30 * time.Minute) }, "walkround", judge.Stop, "Propeller 1 is newly fitted"},
 		{"found on the walk", func(i *gate.Input) {
 			i.Walkround.Findings = []gate.RunFinding{{Title: "Arm 2", Verdict: judge.Watch, Sentence: "play"}}
 		}, "walkround", judge.Watch, "Arm 2: play"},

@@ -112,6 +112,7 @@ type Part struct {
 	Station  string
 	Label    string // of the station
 	Kind     string
+	FittedAt time.Time
 	Counters wear.Counters
 	Limits   wear.Limits
 }

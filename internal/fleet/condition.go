@@ -101,6 +101,9 @@ func (c Condition) GateParts() []gate.Part {
 		gp := gate.Part{Station: st.ID, Label: st.Label, Kind: st.Part, Limits: c.Type.Wear[st.Part]}
 		if p, ok := c.Parts[st.ID]; ok {
 			gp.ID, gp.Counters = p.ID.String(), p.Counters()
+			if p.FittedAt != nil {
+				gp.FittedAt = *p.FittedAt
+			}
 		}
 		out = append(out, gp)
 	}

@@ -93,6 +93,25 @@ func TestReleaseIsRefused(t *testing.T) {
 	assert.True(t, fault.Is(err, "gate-stop"), "a technician is not a pilot: %v", err)
 }
 
+// A part fitted after the walk has not been looked at: it takes a new walk.
+func TestWorkAfterTheWalkAsksForAnother(t *testing.T) {
+	s := testbed.NewStage(t)
+	pk := s.Packs[0].ID
+	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
+	s.Clock.Advance(time.Minute)
+	require.NoError(t, s.Fleet.FitParts(s.As(s.Tech), s.Aircraft.ID, fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-2", Serial: "NEW"}}}))
+	_, err := s.Release(s.Pilot, pk)
+	assert.ErrorContains(t, err, "Motor 2 is newly fitted")
+	s.Clock.Advance(time.Minute)
+	s.Walk(checks.Turnaround, []uuid.UUID{pk}, nil)
+	_, err = s.Release(s.Pilot, pk)
+	assert.ErrorContains(t, err, "newly fitted", "the short check does not look at motors")
+	s.Clock.Advance(time.Minute)
+	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
+	_, err = s.Release(s.Pilot, pk)
+	assert.NoError(t, err)
+}
+
 func TestTwoPilotsAtTheSameTime(t *testing.T) {
 	s := testbed.NewStage(t)
 	pk := s.Packs[0].ID
