@@ -261,13 +261,19 @@ func (g *generator) release(ctx context.Context, a *craft, pilot string) (uuid.U
 	return f.ID, err
 }
 
-// kindNeeded is a turnaround on a day that began with a walkround.
+// kindNeeded is a turnaround on a day that began with a walkround, unless parts
+// were fitted since.
 func (g *generator) kindNeeded(ctx context.Context, a *craft) string {
 	ev, err := g.svc.Walkrounds.ForGate(ctx, []uuid.UUID{a.id})
-	if err == nil && ev[a.id] != nil && ev[a.id].Walkround != nil && g.clock.Now().Sub(ev[a.id].Walkround.At) < 9*time.Hour {
-		return checks.Turnaround
+	if err != nil || ev[a.id] == nil || ev[a.id].Walkround == nil || g.clock.Now().Sub(ev[a.id].Walkround.At) > 9*time.Hour {
+		return checks.Full
 	}
-	return checks.Full
+	for _, p := range g.parts(ctx, a) {
+		if p.FittedAt != nil && p.FittedAt.After(ev[a.id].Walkround.At) {
+			return checks.Full
+		}
+	}
+	return checks.Turnaround
 }
 
 func (g *generator) wind(limit units.MetresPerSecond) *gate.Wind {
