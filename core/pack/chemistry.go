@@ -45,6 +45,8 @@ var (
 	ErrVolts     = errors.New("cell voltage out of range")
 	ErrCellCount = errors.New("wrong number of cells")
 	ErrMove      = errors.New("move not allowed")
+	ErrCurrent   = errors.New("current must be 0.5-1000 A")
+	ErrSwing     = errors.New("not a capacity measurement")
 )
 
 // CellOf returns the voltages of one cell, or ErrChemistry.
