@@ -134,7 +134,7 @@ func (t Type) Validate() error {
 		return bad("land_by_cell_mv must be %d-%d for %s", c.Damage, c.Full, p.Chemistry)
 	}
 	for kind, w := range t.Wear {
-		if w.Hours < 0 || w.Flights < 0 || w.Landings < 0 || w.Cycles < 0 || w.Months < 0 {
+		if w.Negative() {
 			return bad("wear of %s has a negative limit", kind)
 		}
 	}

@@ -1,7 +1,6 @@
 package wear
 
 import (
-	"errors"
 	"math"
 	"time"
 )
@@ -12,6 +11,7 @@ type Recent struct {
 	Flights  []DayUse
 	Landings []DayUse
 	Cycles   []DayUse
+	Litres   []DayUse
 }
 
 // DueDate is the day on which the first limit of a part is reached.
@@ -58,12 +58,16 @@ func When(c Counters, l Limits, r Recent, now time.Time) (DueDate, error) {
 	count("flights", r.Flights, float64(l.Flights), float64(c.Flights))
 	count("landings", r.Landings, float64(l.Landings), float64(c.Landings))
 	count("cycles", r.Cycles, float64(l.Cycles), float64(c.Cycles))
+	count("litres", r.Litres, l.Litres, c.Litres)
+	calendar := func(by string, end time.Time) {
+		y, m, day := end.Date()
+		take(DueDate{On: time.Date(y, m, day, 0, 0, 0, 0, time.UTC), By: by, Known: true})
+	}
+	if l.Days > 0 {
+		calendar("days", c.Since.AddDate(0, 0, l.Days))
+	}
 	if l.Months > 0 {
-		if c.Since.IsZero() {
-			return DueDate{}, errors.New("the part has a calendar limit but no start date")
-		}
-		y, m, day := AddMonths(c.Since, l.Months).Date()
-		take(DueDate{On: time.Date(y, m, day, 0, 0, 0, 0, time.UTC), By: "months", Known: true})
+		calendar("months", AddMonths(c.Since, l.Months))
 	}
 	return best, nil
 }

@@ -16,7 +16,8 @@ type Counters struct {
 	Flights  int       `json:"flights"`
 	Landings int       `json:"landings"`
 	Cycles   int       `json:"cycles"`
-	Since    time.Time `json:"since"` // when calendar life began: fitted or made
+	Litres   float64   `json:"litres"` // sprayed
+	Since    time.Time `json:"since"`  // when calendar life began: fitted or made
 }
 
 // Add returns c with the use of one flight added.
@@ -25,7 +26,15 @@ func (c Counters) Add(u Use) Counters {
 	c.Flights += u.Flights
 	c.Landings += u.Landings
 	c.Cycles += u.Cycles
+	c.Litres += u.Litres
 	return c
+}
+
+// From returns what c has been through since the counters of then, whose Since
+// it takes: the use since a task was last done.
+func (c Counters) From(then Counters) Counters {
+	return Counters{Seconds: c.Seconds - then.Seconds, Flights: c.Flights - then.Flights, Landings: c.Landings - then.Landings, Cycles: c.Cycles - then.Cycles,
+		Litres: max(c.Litres-then.Litres, 0), Since: then.Since}
 }
 
 // Use is what one flight puts on a part.
@@ -34,6 +43,8 @@ type Use struct {
 	Flights  int   `json:"flights"`
 	Landings int   `json:"landings"`
 	Cycles   int   `json:"cycles"`
+
+	Litres float64 `json:"litres"`
 }
 
 // Limits is the life of a part; zero means no limit of that kind.
@@ -42,7 +53,17 @@ type Limits struct {
 	Flights  int     `json:"flights,omitempty"`
 	Landings int     `json:"landings,omitempty"`
 	Cycles   int     `json:"cycles,omitempty"`
+	Litres   float64 `json:"litres,omitempty"`
+	Days     int     `json:"days,omitempty"`
 	Months   int     `json:"months,omitempty"`
+}
+
+// Calendar reports whether the limits count days, which takes a start date.
+func (l Limits) Calendar() bool { return l.Days > 0 || l.Months > 0 }
+
+// Negative reports whether any limit is below zero or not a number.
+func (l Limits) Negative() bool {
+	return !(l.Hours >= 0) || l.Flights < 0 || l.Landings < 0 || l.Cycles < 0 || !(l.Litres >= 0) || l.Days < 0 || l.Months < 0
 }
 
 // WarnAt is the share of a life used from which Watch is given.
@@ -51,9 +72,12 @@ const WarnAt = 0.9
 // ErrCounters marks counters or limits that cannot be true.
 var ErrCounters = errors.New("counters cannot be negative")
 
+// ErrNoStart marks a calendar limit without the day from which it counts.
+var ErrNoStart = errors.New("there is a calendar limit but no start date")
+
 // Due is the limit that is reached first.
 type Due struct {
-	By       string        `json:"by"`       // hours, flights, landings, cycles, months, or "" without a limit
+	By       string        `json:"by"`       // hours, flights, landings, cycles, litres, days, months, or "" without a limit
 	Used     float64       `json:"used"`     // in the unit of By
 	Limit    float64       `json:"limit"`    // in the unit of By
 	Fraction float64       `json:"fraction"` // used / limit, 1 or more when due
@@ -67,7 +91,7 @@ type Due struct {
 // month is shorter). Errors: ErrCounters; a calendar limit without a start
 // date is an error too, because unknown age must not pass as new.
 func Judge(c Counters, l Limits, now time.Time) (Due, error) {
-	if c.Seconds < 0 || c.Flights < 0 || c.Landings < 0 || c.Cycles < 0 || l.Hours < 0 || l.Flights < 0 || l.Landings < 0 || l.Cycles < 0 || l.Months < 0 {
+	if c.Seconds < 0 || c.Flights < 0 || c.Landings < 0 || c.Cycles < 0 || !(c.Litres >= 0) || l.Negative() {
 		return Due{}, ErrCounters
 	}
 	best := Due{Fraction: -1}
@@ -89,10 +113,15 @@ func Judge(c Counters, l Limits, now time.Time) (Due, error) {
 	take("flights", float64(c.Flights), float64(l.Flights), c.Flights >= l.Flights)
 	take("landings", float64(c.Landings), float64(l.Landings), c.Landings >= l.Landings)
 	take("cycles", float64(c.Cycles), float64(l.Cycles), c.Cycles >= l.Cycles)
+	take("litres", c.Litres, l.Litres, c.Litres >= l.Litres)
+	if l.Calendar() && c.Since.IsZero() {
+		return Due{}, ErrNoStart
+	}
+	if l.Days > 0 {
+		used := now.Sub(c.Since).Hours() / 24
+		take("days", max(used, 0), float64(l.Days), !now.Before(c.Since.AddDate(0, 0, l.Days)))
+	}
 	if l.Months > 0 {
-		if c.Since.IsZero() {
-			return Due{}, errors.New("the part has a calendar limit but no start date")
-		}
 		end := AddMonths(c.Since, l.Months)
 		used := now.Sub(c.Since).Hours() / end.Sub(c.Since).Hours() * float64(l.Months)
 		take("months", max(used, 0), float64(l.Months), !now.Before(end))

@@ -1,0 +1,287 @@
+// Package tonight plans the evening at base: which packs to charge for
+// tomorrow's flying, in which order on which charger, when they are ready, and
+// which go down to storage. Times are UTC, energy in Wh, power in W.
+package tonight
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+	"time"
+
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+)
+
+// Model of charging: constant power to 80 percent, then power falling in a
+// straight line to a fifth of it at 100; what goes in is a little more than
+// what stays.
+const (
+	TaperFrom  = 80.0 // percent
+	TaperTo    = 0.2  // share of full power at 100 percent
+	Efficiency = 0.92
+	Full       = 100.0
+)
+
+// Errors of the plan.
+var (
+	ErrPower = errors.New("charger power must be above zero")
+	ErrLevel = errors.New("levels must be 0-100 percent")
+)
+
+// ChargeTime is the time to bring a pack of wh from one level to another at
+// full power of watts:
+//
+//	to 80 %: wh dp / (eta P); above: wh (0.2/0.8) ln(P(a)/P(b)) / (eta P)
+//
+// with P falling linearly to P/5 at 100 percent. Valid 0 <= from, to <= 100;
+// to at or under from takes no time. Errors: ErrPower, ErrLevel.
+func ChargeTime(wh, watts, from, to float64) (time.Duration, error) {
+	if !(watts > 0) || !(wh > 0) {
+		return 0, ErrPower
+	}
+	if !(from >= 0 && from <= 100) || !(to >= 0 && to <= 100) {
+		return 0, ErrLevel
+	}
+	if to <= from {
+		return 0, nil
+	}
+	hours := max(0, min(to, TaperFrom)-from) / 100
+	if to > TaperFrom {
+		share := func(p float64) float64 { return 1 - (1-TaperTo)*(p-TaperFrom)/(100-TaperFrom) }
+		slope := (1 - TaperTo) / ((100 - TaperFrom) / 100)
+		hours += math.Log(share(max(from, TaperFrom))/share(to)) / slope
+	}
+	return time.Duration(hours * wh / (Efficiency * watts) * float64(time.Hour)).Round(time.Second), nil
+}
+
+// Pack is a pack on the rack tonight.
+type Pack struct {
+	ID        string
+	Label     string
+	Types     []string // keys of types it fits
+	State     pack.State
+	Percent   *float64 // nil: not known
+	WattHours float64  // full
+	FullFor   time.Duration
+	Stop      string // why it must not fly, "" when it may
+	Health    float64
+	Mate      string // id of its set partner, "" for none
+}
+
+// Flying is one aircraft's flying tomorrow.
+type Flying struct {
+	Aircraft string
+	TypeKey  string
+	Sorties  int
+	Packs    int // a flight takes
+}
+
+// Charger is a charger with equal channels.
+type Charger struct {
+	Name     string
+	Channels int
+	Watts    float64 // each channel
+}
+
+// Input is what the evening begins with.
+type Input struct {
+	Start    time.Time
+	ReadyBy  time.Time
+	Flying   []Flying
+	Packs    []Pack
+	Chargers []Charger
+}
+
+// Job is one pack on one channel.
+type Job struct {
+	PackID  string    `json:"pack_id"`
+	Label   string    `json:"label"`
+	For     string    `json:"for"`
+	Charger string    `json:"charger"`
+	Channel int       `json:"channel"`
+	From    *float64  `json:"from_percent"`
+	To      float64   `json:"to_percent"`
+	Start   time.Time `json:"start"`
+	End     time.Time `json:"end"`
+}
+
+// Ready is a pack that needs nothing tonight.
+type Ready struct {
+	PackID string `json:"pack_id"`
+	Label  string `json:"label"`
+	For    string `json:"for"`
+}
+
+// Lower is a pack to bring down to storage level.
+type Lower struct {
+	PackID  string        `json:"pack_id"`
+	Label   string        `json:"label"`
+	Why     string        `json:"why"`
+	Verdict judge.Verdict `json:"verdict"`
+}
+
+// Plan is the evening's work.
+type Plan struct {
+	Charge   []Job         `json:"charge"`
+	Ready    []Ready       `json:"ready"`
+	Lower    []Lower       `json:"lower"`
+	Findings []Finding     `json:"findings"`
+	DoneAt   *time.Time    `json:"done_at"`
+	Verdict  judge.Verdict `json:"verdict"`
+}
+
+// Finding is what stands in the way of tomorrow's flying.
+type Finding struct {
+	Verdict  judge.Verdict `json:"verdict"`
+	Sentence string        `json:"sentence"`
+}
+
+// Make plans the evening. Each aircraft needs its sorties' packs and one fill
+// to spare; charged packs count first, then those with most charge and best
+// health, set partners together. Those to charge go to the channel that is
+// free first, in the order of flying; a level that is not known is taken as
+// empty and said. Packs that are charged and not needed go down to storage.
+// What does not fit, the rack or the night, is a finding.
+func Make(in Input) (Plan, error) {
+	p := Plan{Charge: []Job{}, Ready: []Ready{}, Lower: []Lower{}, Findings: []Finding{}}
+	taken := map[string]string{}
+	var order []Pack
+	for _, f := range in.Flying {
+		if f.Sorties <= 0 {
+			continue
+		}
+		need := f.Sorties*f.Packs + f.Packs
+		got := choose(in.Packs, f, need, taken)
+		for _, x := range got {
+			taken[x.ID] = f.Aircraft
+		}
+		order = append(order, got...)
+		switch sorties := f.Sorties * f.Packs; {
+		case len(got) < sorties:
+			p.find(judge.Stop, "%s: %d packs fit and may fly, %d sorties take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), f.Sorties, sorties)
+		case len(got) < need:
+			p.find(judge.Watch, "%s: enough packs for %d sorties, none to spare.", f.Aircraft, f.Sorties)
+		}
+	}
+	if err := p.schedule(in, order, taken); err != nil {
+		return Plan{}, err
+	}
+	for _, x := range in.Packs {
+		if x.State != pack.Charged || taken[x.ID] != "" {
+			continue
+		}
+		l := Lower{PackID: x.ID, Label: x.Label, Why: "Charged and not needed tomorrow.", Verdict: judge.Clear}
+		switch {
+		case x.FullFor >= pack.FullStop:
+			l.Why, l.Verdict = fmt.Sprintf("Charged for %.0f days: look at all six faces, then bring it down.", x.FullFor.Hours()/24), judge.Stop
+		case x.FullFor >= pack.FullWatch:
+			l.Why, l.Verdict = fmt.Sprintf("Charged for %.0f days.", x.FullFor.Hours()/24), judge.Watch
+		}
+		p.Lower = append(p.Lower, l)
+	}
+	slices.SortStableFunc(p.Lower, func(a, b Lower) int {
+		return cmp.Or(cmp.Compare(b.Verdict, a.Verdict), cmp.Compare(a.Label, b.Label))
+	})
+	return p, nil
+}
+
+func (p *Plan) find(v judge.Verdict, format string, a ...any) {
+	p.Findings = append(p.Findings, Finding{v, fmt.Sprintf(format, a...)})
+	p.Verdict = max(p.Verdict, v)
+}
+
+// choose takes the packs for one aircraft: charged ones first.
+func choose(packs []Pack, f Flying, need int, taken map[string]string) []Pack {
+	var can []Pack
+	for _, x := range packs {
+		if x.Stop == "" && taken[x.ID] == "" && slices.Contains(x.Types, f.TypeKey) {
+			can = append(can, x)
+		}
+	}
+	level := func(x Pack) float64 {
+		switch {
+		case x.State == pack.Charged || x.State == pack.Fitted:
+			return 200
+		case x.Percent == nil:
+			return 0
+		}
+		return *x.Percent
+	}
+	slices.SortStableFunc(can, func(a, b Pack) int {
+		return cmp.Or(cmp.Compare(level(b), level(a)), cmp.Compare(b.Health, a.Health), cmp.Compare(a.Label, b.Label))
+	})
+	if f.Packs < 2 {
+		return can[:min(need, len(can))]
+	}
+	// For twins: whole sets in the order of their better half, then single ones.
+	var out []Pack
+	in := map[string]bool{}
+	for _, x := range can {
+		if i := slices.IndexFunc(can, func(y Pack) bool { return y.ID == x.Mate }); i >= 0 && !in[x.ID] && len(out)+2 <= need {
+			out = append(out, x, can[i])
+			in[x.ID], in[x.Mate] = true, true
+		}
+	}
+	for _, x := range can {
+		if !in[x.ID] && len(out) < need {
+			out = append(out, x)
+			in[x.ID] = true
+		}
+	}
+	return out
+}
+
+// schedule puts packs on channels, each on the one that is free first.
+func (p *Plan) schedule(in Input, order []Pack, taken map[string]string) error {
+	type channel struct {
+		charger string
+		n       int
+		watts   float64
+		free    time.Time
+	}
+	var channels []channel
+	for _, c := range in.Chargers {
+		for n := range c.Channels {
+			channels = append(channels, channel{c.Name, n + 1, c.Watts, in.Start})
+		}
+	}
+	for _, x := range order {
+		if x.State == pack.Charged || x.State == pack.Fitted {
+			p.Ready = append(p.Ready, Ready{x.ID, x.Label, taken[x.ID]})
+			continue
+		}
+		if len(channels) == 0 {
+			p.find(judge.Stop, "There is no charger on file, and %s has to be charged.", x.Label)
+			return nil
+		}
+		from := 0.0
+		if x.Percent != nil {
+			from = *x.Percent
+		} else {
+			p.find(judge.Watch, "The level of %s is not known; its time is planned from empty. Read it first.", x.Label)
+		}
+		best, bestEnd := -1, time.Time{}
+		for i, c := range channels {
+			d, err := ChargeTime(x.WattHours, c.watts, from, Full)
+			if err != nil {
+				return fmt.Errorf("%s on %s: %w", x.Label, c.charger, err)
+			}
+			if end := c.free.Add(d); best < 0 || end.Before(bestEnd) {
+				best, bestEnd = i, end
+			}
+		}
+		c := &channels[best]
+		p.Charge = append(p.Charge, Job{PackID: x.ID, Label: x.Label, For: taken[x.ID], Charger: c.charger, Channel: c.n, From: x.Percent, To: Full, Start: c.free, End: bestEnd})
+		c.free = bestEnd
+		if p.DoneAt == nil || bestEnd.After(*p.DoneAt) {
+			p.DoneAt = &bestEnd
+		}
+		if bestEnd.After(in.ReadyBy) {
+			p.find(judge.Stop, "%s for %s is not ready by then: it ends %s after.", x.Label, taken[x.ID], bestEnd.Sub(in.ReadyBy).Round(time.Minute))
+		}
+	}
+	return nil
+}
