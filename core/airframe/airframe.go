@@ -74,8 +74,10 @@ type Type struct {
 	Geometry   Geometry               `json:"geometry"`
 	Limits     Limits                 `json:"limits"`
 	Packs      Packs                  `json:"packs"`
-	Wear       map[string]wear.Limits `json:"wear"`        // by part kind
-	PowerOrder string                 `json:"power_order"` // controller-first or aircraft-first
+	Wear       map[string]wear.Limits `json:"wear"` // by part kind
+	Equipment  []Equipment            `json:"equipment,omitempty"`
+	TankL      float64                `json:"tank_l,omitempty"` // liquid it can carry; 0: it does not spray
+	PowerOrder string                 `json:"power_order"`      // controller-first or aircraft-first
 }
 
 // Station is a place on the airframe.
@@ -138,6 +140,9 @@ func (t Type) Validate() error {
 			return bad("wear of %s has a negative limit", kind)
 		}
 	}
+	if !within(float64(t.TankL), 0, 500) {
+		return bad("tank_l must be 0-500")
+	}
 	if g.Kind == Multirotor || g.Kind == VerticalWing {
 		if !within(float64(g.ArmM), 0.05, 10) || !within(float64(g.RotorDiameterM), 0.02, 5) {
 			return bad("arm_m must be 0.05-10 and rotor_diameter_m 0.02-5")
@@ -157,6 +162,9 @@ func (t Type) Validate() error {
 		return bad("a fixed wing has no lifting rotors")
 	case g.Kind != Multirotor && g.Kind != FixedWing && g.Kind != VerticalWing:
 		return bad("geometry kind %q is none of %v", g.Kind, AllKinds)
+	}
+	if err := t.checkEquipment(); err != nil {
+		return bad("%v", err)
 	}
 	return nil
 }

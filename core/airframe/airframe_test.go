@@ -119,3 +119,39 @@ func TestValidateNamesWhatIsWrong(t *testing.T) {
 		assert.Contains(t, err.Error(), c.says, name)
 	}
 }
+
+func TestPositionsMakeATree(t *testing.T) {
+	typ := shipped(t)["lantern-4"]
+	typ.Equipment = []airframe.Equipment{{Kind: "arm", At: "arm"}, {Kind: "speed-controller", At: "arm"}, {Kind: "nozzle", At: "payload", Count: 4}, {Kind: "light", At: "arm", Count: 2}, {Kind: "receiver", At: "electronics"}}
+	require.NoError(t, typ.Validate())
+	ps := typ.Positions()
+	byID := map[string]airframe.Position{}
+	for _, p := range ps {
+		byID[p.ID] = p
+	}
+	assert.Len(t, byID, len(ps), "each position has its own id")
+	assert.Len(t, ps, 1+4+4+4+4+4+8+1)
+	assert.Equal(t, "motor-2", byID["propeller-2"].Parent)
+	assert.Equal(t, "arm-2", byID["motor-2"].Parent)
+	assert.Equal(t, "arm-2", byID["speed-controller-2"].Parent)
+	assert.Equal(t, "Speed controller 2", byID["speed-controller-2"].Label)
+	assert.Equal(t, "Light 3 2", byID["light-3-2"].Label)
+	assert.Equal(t, "Nozzle 4", byID["nozzle-4"].Label)
+	assert.Equal(t, "electronics", byID["receiver"].Station)
+	assert.False(t, byID["nozzle-1"].Required)
+	for _, p := range ps {
+		steps := 0
+		for at := p.ID; at != "frame"; at = byID[at].Parent {
+			require.Less(t, steps, 5, "%s reaches the frame", p.ID)
+			steps++
+		}
+	}
+	for _, e := range []airframe.Equipment{{Kind: "keel", At: "arm"}, {Kind: "light", At: "keel"}, {Kind: "light", At: "arm", Count: 41}} {
+		bad := typ
+		bad.Equipment = []airframe.Equipment{e}
+		assert.Error(t, bad.Validate(), "%v", e)
+	}
+	twice := typ
+	twice.Equipment = []airframe.Equipment{{Kind: "light", At: "frame"}, {Kind: "light", At: "payload"}}
+	assert.Error(t, twice.Validate())
+}

@@ -35,7 +35,12 @@ func (g *run) wear() {
 	}
 	var order []string
 	groups := map[string]*group{}
+	var missing []Part
 	for _, p := range g.in.Parts {
+		if p.ID == "" && !p.Required {
+			missing = append(missing, p)
+			continue
+		}
 		if p.ID == "" {
 			g.find("wear", "wear", judge.Stop, fmt.Sprintf("No %s is recorded at %s.", p.Kind, p.Label), "Nothing fitted.", nil, "technician or chief", g.fit(p))
 			continue
@@ -55,6 +60,13 @@ func (g *run) wear() {
 			order = append(order, key)
 		}
 		groups[key].labels = append(groups[key].labels, p.Label)
+	}
+	if len(missing) > 0 {
+		var labels []string
+		for _, p := range missing {
+			labels = append(labels, p.Label)
+		}
+		g.find("wear", "wear", judge.Watch, "No part is recorded at "+strings.Join(labels, ", ")+": their life is not known.", "Nothing fitted.", nil, "technician or chief", g.fit(missing[0]))
 	}
 	for _, key := range order {
 		x := groups[key]
@@ -94,6 +106,21 @@ func (g *run) packs() {
 		}
 		g.pack(p, want)
 	}
+	g.sets()
+}
+
+// sets holds the packs of a twin-pack aircraft against each other.
+func (g *run) sets() {
+	for i, a := range g.in.Packs {
+		for _, b := range g.in.Packs[:i] {
+			if a.ID == b.ID || a.Chemistry != b.Chemistry || a.Cells != b.Cells {
+				continue // named above
+			}
+			if s := pack.JudgeSet(b.Set, a.Set); s.Verdict != judge.Clear {
+				g.find("packs", "pack-practice", s.Verdict, s.Sentence, "Newest readings of both.", nil, "choose another set", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+			}
+		}
+	}
 }
 
 func (g *run) pack(p Pack, want airframe.Packs) {
@@ -119,6 +146,16 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 	}
 	if want.MaxCycles > 0 && p.Cycles >= want.MaxCycles {
 		stop(fmt.Sprintf("%d of %d cycles used: retire it.", p.Cycles, want.MaxCycles), "Cycles counted.", "technician or chief", other)
+	}
+	if p.FullSince != nil {
+		if j := pack.JudgeFull(*p.FullSince, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
+			g.find("packs", "pack-practice", j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Label: "Look at " + p.Label, Kind: "pack", ID: p.ID})
+		}
+	}
+	for _, j := range p.Condition {
+		if j.Verdict != judge.Clear {
+			g.find("packs", "pack-practice", j.Verdict, p.Label+": "+j.Sentence, "History of the pack.", nil, "technician, or another pack", read)
+		}
 	}
 	g.packReading(p, want, read)
 }

@@ -27,6 +27,9 @@ func Judge(in Input) Output {
 	g.step("walkround", g.walkround)
 	g.step("registration", g.registration)
 	g.step("wear", g.wear)
+	g.step("programme", g.programme)
+	g.step("work-orders", g.orders)
+	g.step("firmware", g.firmware)
 	g.step("motors", g.motors)
 	var out Output
 	if in.Scope == WholeFlight {
@@ -92,10 +95,20 @@ func (g *run) groundings() {
 	}
 }
 
+// defects that nobody has decided about say so: a defect leads to a work order
+// or to a deferral, never to silence.
 func (g *run) defects() {
 	for _, d := range g.in.Defects {
-		g.find("defects", "condition", max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s", d.Station, d.Title), "Raised by "+d.By+".", &d.At, "technician or chief",
-			&judge.Remedy{Label: "Open the defect", Kind: "defect", ID: d.ID})
+		v, sentence := max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s.", d.Station, strings.TrimRight(d.Title, ". "))
+		switch {
+		case d.Deferred != "":
+			v, sentence = judge.Watch, sentence+" "+d.Deferred
+		case d.Ended != "":
+			v, sentence = judge.Stop, sentence+" It was put off; "+d.Ended+"."
+		case d.Order == "":
+			sentence += " No work order and no deferral yet."
+		}
+		g.find("defects", "condition", v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief", &judge.Remedy{Label: "Open the defect", Kind: "defect", ID: d.ID})
 	}
 }
 

@@ -11,11 +11,13 @@ import (
 	"pgregory.net/rapid"
 
 	"mainstay/core/airframe"
+	"mainstay/core/firmware"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/rules"
 	"mainstay/core/units"
+	"mainstay/core/upkeep"
 	"mainstay/core/wear"
 	"mainstay/core/wind"
 )
@@ -35,13 +37,13 @@ func good() gate.Input {
 		Scope: gate.WholeFlight, Now: now, Day: *date(2026, 6, 10), Type: ty,
 		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true, Registration: "FA-1", RegistrationExpires: date(2027, 6, 1)},
 		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour)},
-		Parts: []gate.Part{{ID: "p", Station: "propeller-1", Label: "Propeller 1", Kind: "propeller",
+		Parts: []gate.Part{{ID: "p", Station: "propeller-1", Label: "Propeller 1", Kind: "propeller", Required: true,
 			Counters: wear.Counters{Seconds: 3600, Since: ago(30 * 24 * time.Hour)}, Limits: wear.Limits{Hours: 24, Months: 6}}},
 		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged, Cycles: 20,
 			Reading: &gate.PackReading{At: ago(time.Hour), CellMV: mv(4200, 4195, 4198), RestedMin: 60, Temperature: ptr(units.Celsius(22))}}},
-		PacksReady: 3,
-		Pilot:      &gate.Pilot{ID: "i", Name: "Ivo", IsPilot: true, Certificate: "R-1", TrainedOn: date(2025, 3, 3)},
-		Wind:       &gate.Wind{At: ago(5 * time.Minute), SteadyMS: 3, GustMS: ptr(units.MetresPerSecond(4)), MeasuredM: 2, Ground: wind.Open},
+		PacksReady: 3, Programme: true,
+		Pilot: &gate.Pilot{ID: "i", Name: "Ivo", IsPilot: true, Certificate: "R-1", TrainedOn: date(2025, 3, 3)},
+		Wind:  &gate.Wind{At: ago(5 * time.Minute), SteadyMS: 3, GustMS: ptr(units.MetresPerSecond(4)), MeasuredM: 2, Ground: wind.Open},
 	}
 }
 
@@ -95,6 +97,40 @@ func TestOneThingWrong(t *testing.T) {
 		{"expired", func(i *gate.Input) { i.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration", judge.Stop, "expired on 2026-06-09"},
 		{"expires today is watch", func(i *gate.Input) { i.Aircraft.RegistrationExpires = date(2026, 6, 10) }, "registration", judge.Watch, "expires"},
 		{"part missing", func(i *gate.Input) { i.Parts[0].ID = "" }, "wear", judge.Stop, "No propeller"},
+		{"lesser part missing", func(i *gate.Input) {
+			i.Parts = append(i.Parts, gate.Part{Station: "light", Label: "Light", Kind: "light"})
+		}, "wear", judge.Watch, "No part is recorded at Light"},
+		{"no programme", func(i *gate.Input) { i.Programme = false }, "programme", judge.Watch, "not known"},
+		{"task due", func(i *gate.Input) {
+			i.Tasks = []gate.Task{{ID: "s", Title: "Screws", Due: wear.Due{Verdict: judge.Stop, Sentence: "7 of 7 days used: due now."}}}
+		}, "programme", judge.Stop, "Screws: 7 of 7"},
+		{"work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Grounds: true}} }, "work-orders", judge.Stop, "Work is open: Arm 2"},
+		{"small work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Light"}} }, "work-orders", judge.Watch, "A work order is open"},
+		{"acceptance flight due", func(i *gate.Input) {
+			i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.NoLoad}}
+		}, "work-orders", judge.Stop, "acceptance flight without load"},
+		{"this is the acceptance flight", func(i *gate.Input) {
+			i.Acceptance, i.Orders = "o", []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.Loaded}}
+		}, "work-orders", judge.Watch, "Acceptance flight with load"},
+		{"acceptance of nothing", func(i *gate.Input) { i.Acceptance = "o" }, "work-orders", judge.Stop, "No acceptance flight is due"},
+		{"firmware", func(i *gate.Input) { i.Firmware = firmware.Compare(firmware.Set{"app": "2"}, firmware.Set{"app": "1"}) }, "firmware", judge.Stop, "tested together was 2"},
+		{"defect put off", func(i *gate.Input) {
+			i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Stop, At: now, Deferred: "Put off through 2026-06-20."}}
+		}, "defects", judge.Watch, "Put off through"},
+		{"deferral ended", func(i *gate.Input) {
+			i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Watch, At: now, Ended: "it ended on 2026-06-09"}}
+		}, "defects", judge.Stop, "it ended on"},
+		{"defect not decided", func(i *gate.Input) { i.Defects = []gate.Defect{{Title: "dim", Severity: judge.Watch, At: now}} }, "defects", judge.Watch, "No work order and no deferral"},
+		{"pack charged too long", func(i *gate.Input) { i.Packs[0].FullSince = ptr(ago(11 * 24 * time.Hour)) }, "packs", judge.Stop, "six faces"},
+		{"pack worn inside", func(i *gate.Input) {
+			i.Packs[0].Condition = []pack.Judgement{{Verdict: judge.Stop, Sentence: "Health 78 %."}}
+		}, "packs", judge.Stop, "Health 78"},
+		{"packs no set", func(i *gate.Input) {
+			i.Type.Packs.Count = 2
+			b := i.Packs[0]
+			b.ID, b.Label, b.Set = "c", "B2", pack.Candidate{ID: "c", Label: "B2", Cycles: 90}
+			i.Packs = append(i.Packs, b)
+		}, "packs", judge.Stop, "do not make a set"},
 		{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
 		{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
 		{"a motor stood out", func(i *gate.Input) {

@@ -7,9 +7,11 @@ import (
 	"time"
 
 	"mainstay/core/airframe"
+	"mainstay/core/firmware"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/units"
+	"mainstay/core/upkeep"
 	"mainstay/core/wear"
 	"mainstay/core/wind"
 )
@@ -49,6 +51,11 @@ type Input struct {
 	Pilot      *Pilot
 	Wind       *Wind
 	LastMotor  *Motor // a motor that stood out after the last flight
+	Programme  bool   // the type has a maintenance programme
+	Tasks      []Task // of the programme that are due or nearly
+	Orders     []Order
+	Firmware   []firmware.Finding
+	Acceptance string // id of the work order for which this flight is the acceptance flight
 	InAir      *InAir // the aircraft's open flight
 	Released   *Release
 }
@@ -80,6 +87,27 @@ type Defect struct {
 	Severity judge.Verdict
 	By       string
 	At       time.Time
+	Order    string // id of the work order that deals with it, "" for none
+	Deferred string // how it is put off, while that holds
+	Ended    string // why a deferral no longer holds
+}
+
+// Task is a task of the maintenance programme that is due or nearly so.
+type Task struct {
+	ID    string
+	Title string
+	Due   wear.Due
+}
+
+// Order is a work order that is not closed.
+type Order struct {
+	ID      string
+	Title   string
+	By      string
+	At      time.Time
+	Grounds bool
+	Signed  bool        // the work is signed; acceptance flights are open
+	Next    upkeep.Load // the acceptance flight that is due, once signed
 }
 
 // Run is a walkround or turnaround.
@@ -115,6 +143,7 @@ type Part struct {
 	FittedAt time.Time
 	Counters wear.Counters
 	Limits   wear.Limits
+	Required bool // without it the aircraft must not fly
 }
 
 // Pack is a chosen pack with its newest evidence.
@@ -128,6 +157,10 @@ type Pack struct {
 	Cycles    int
 	Reading   *PackReading
 	InUseBy   string // another aircraft it is fitted to
+	FullSince *time.Time
+	LookedAt  *time.Time       // newest clean look at all six faces
+	Condition []pack.Judgement // resistance, capacity, self-discharge and the like, as last computed
+	Set       pack.Candidate
 }
 
 // PackReading is the newest reading of a pack.

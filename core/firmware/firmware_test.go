@@ -1,0 +1,25 @@
+package firmware_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"mainstay/core/firmware"
+	"mainstay/core/judge"
+)
+
+func TestCompare(t *testing.T) {
+	want := firmware.Set{firmware.Aircraft: "4.2.1", firmware.Controller: "2.0", firmware.App: "9"}
+	assert.Empty(t, firmware.Compare(want, firmware.Set{firmware.Aircraft: " 4.2.1", firmware.Controller: "2.0", firmware.App: "9", firmware.Payload: "7"}), "what the set does not name is free")
+	got := firmware.Compare(want, firmware.Set{firmware.Aircraft: "4.2.10", firmware.App: "9"})
+	assert.Equal(t, []firmware.Component{firmware.Aircraft, firmware.Controller}, []firmware.Component{got[0].Component, got[1].Component})
+	assert.Equal(t, judge.Stop, got[0].Verdict, "4.2.10 is not 4.2.1")
+	assert.Equal(t, judge.Watch, got[1].Verdict, "unknown is a finding")
+	assert.Empty(t, firmware.Compare(nil, nil))
+	for _, c := range firmware.AllComponents {
+		assert.True(t, firmware.Known(c))
+		assert.Len(t, firmware.Compare(firmware.Set{c: "1"}, firmware.Set{c: "2"}), 1)
+	}
+	assert.False(t, firmware.Known("toaster"))
+}

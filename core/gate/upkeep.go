@@ -1,0 +1,60 @@
+package gate
+
+import (
+	"fmt"
+
+	"mainstay/core/judge"
+	"mainstay/core/upkeep"
+)
+
+// programme names the tasks that are due. Without a programme nobody knows
+// what falls due.
+func (g *run) programme() {
+	if !g.in.Programme {
+		g.find("programme", "condition", judge.Watch, "There is no maintenance programme for "+g.in.Type.Name+": what falls due is not known.", "None on file.", nil, "chief",
+			&judge.Remedy{Label: "Open the programme", Kind: "programme", ID: g.in.Type.Key})
+		return
+	}
+	for _, t := range g.in.Tasks {
+		if t.Due.Verdict == judge.Clear {
+			continue
+		}
+		g.find("programme", "condition", t.Due.Verdict, t.Title+": "+t.Due.Sentence, "Maintenance programme.", nil, "technician or chief does it",
+			&judge.Remedy{Label: "Open a work order", Kind: "task", ID: g.in.Aircraft.ID + "/" + t.ID})
+	}
+}
+
+// loads in words.
+var loads = map[upkeep.Load]string{upkeep.NoLoad: "without load", upkeep.Loaded: "with load"}
+
+// orders holds the aircraft while work is open, and asks for the acceptance
+// flights once it is signed.
+func (g *run) orders() {
+	known := false
+	for _, o := range g.in.Orders {
+		open := &judge.Remedy{Label: "Open the work order", Kind: "order", ID: o.ID}
+		evidence := "Opened by " + o.By + "."
+		switch {
+		case o.Signed && g.in.Acceptance == o.ID:
+			known = true
+			g.find("work-orders", "condition", judge.Watch, fmt.Sprintf("Acceptance flight %s after: %s. Near, alone in the area, ready to land at once.", loads[o.Next], o.Title), evidence, &o.At, "this flight", nil)
+		case o.Signed:
+			g.find("work-orders", "condition", judge.Stop, fmt.Sprintf("An acceptance flight %s is due after: %s.", loads[o.Next], o.Title), evidence, &o.At, "the acceptance flight",
+				&judge.Remedy{Label: "Fly it as acceptance flight", Kind: "acceptance", ID: o.ID})
+		case o.Grounds:
+			g.find("work-orders", "condition", judge.Stop, "Work is open: "+o.Title+".", evidence, &o.At, "technician or chief signs it", open)
+		default:
+			g.find("work-orders", "condition", judge.Watch, "A work order is open: "+o.Title+".", evidence, &o.At, "technician or chief signs it", open)
+		}
+	}
+	if g.in.Acceptance != "" && !known {
+		g.find("work-orders", "condition", judge.Stop, "No acceptance flight is due for this aircraft.", "Work orders.", nil, "ask the gate again without it", nil)
+	}
+}
+
+func (g *run) firmware() {
+	for _, f := range g.in.Firmware {
+		g.find("firmware", "condition", f.Verdict, f.Sentence, "Tested combination of the type.", nil, "technician or chief, at base with a network",
+			&judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
+	}
+}
