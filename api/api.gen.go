@@ -15,10 +15,14 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
 	"mainstay/core/crew"
+	"mainstay/core/firmware"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
+	"mainstay/core/stock"
+	"mainstay/core/trend"
 	"mainstay/core/units"
+	"mainstay/core/upkeep"
 	"mainstay/core/wear"
 	"mainstay/core/wind"
 
@@ -27,6 +31,42 @@ import (
 	"github.com/oapi-codegen/runtime"
 	openapi_types "github.com/oapi-codegen/runtime/types"
 )
+
+// Defines values for AcceptanceLoad.
+const (
+	AcceptanceLoadLoad   AcceptanceLoad = "load"
+	AcceptanceLoadNoLoad AcceptanceLoad = "no-load"
+)
+
+// Valid indicates whether the value is a known member of the AcceptanceLoad enum.
+func (e AcceptanceLoad) Valid() bool {
+	switch e {
+	case AcceptanceLoadLoad:
+		return true
+	case AcceptanceLoadNoLoad:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for DueItemWhat.
+const (
+	DueItemWhatPart DueItemWhat = "part"
+	DueItemWhatTask DueItemWhat = "task"
+)
+
+// Valid indicates whether the value is a known member of the DueItemWhat enum.
+func (e DueItemWhat) Valid() bool {
+	switch e {
+	case DueItemWhatPart:
+		return true
+	case DueItemWhatTask:
+		return true
+	default:
+		return false
+	}
+}
 
 // Defines values for EventKind.
 const (
@@ -38,6 +78,7 @@ const (
 	EventKindLinkLoss    EventKind = "link-loss"
 	EventKindPerson      EventKind = "person"
 	EventKindTakeover    EventKind = "takeover"
+	EventKindVibration   EventKind = "vibration"
 	EventKindWarning     EventKind = "warning"
 )
 
@@ -60,6 +101,8 @@ func (e EventKind) Valid() bool {
 		return true
 	case EventKindTakeover:
 		return true
+	case EventKindVibration:
+		return true
 	case EventKindWarning:
 		return true
 	default:
@@ -69,16 +112,16 @@ func (e EventKind) Valid() bool {
 
 // Defines values for FitPartsOld.
 const (
-	Discard FitPartsOld = "discard"
-	Shelf   FitPartsOld = "shelf"
+	FitPartsOldDiscard FitPartsOld = "discard"
+	FitPartsOldShelf   FitPartsOld = "shelf"
 )
 
 // Valid indicates whether the value is a known member of the FitPartsOld enum.
 func (e FitPartsOld) Valid() bool {
 	switch e {
-	case Discard:
+	case FitPartsOldDiscard:
 		return true
-	case Shelf:
+	case FitPartsOldShelf:
 		return true
 	default:
 		return false
@@ -148,6 +191,36 @@ func (e FoundKind) Valid() bool {
 	}
 }
 
+// Defines values for IncidentEvent.
+const (
+	IncidentEventChemicalSpill   IncidentEvent = "chemical-spill"
+	IncidentEventContact         IncidentEvent = "contact"
+	IncidentEventHardLanding     IncidentEvent = "hard-landing"
+	IncidentEventOverheating     IncidentEvent = "overheating"
+	IncidentEventTransportDamage IncidentEvent = "transport-damage"
+	IncidentEventWater           IncidentEvent = "water"
+)
+
+// Valid indicates whether the value is a known member of the IncidentEvent enum.
+func (e IncidentEvent) Valid() bool {
+	switch e {
+	case IncidentEventChemicalSpill:
+		return true
+	case IncidentEventContact:
+		return true
+	case IncidentEventHardLanding:
+		return true
+	case IncidentEventOverheating:
+		return true
+	case IncidentEventTransportDamage:
+		return true
+	case IncidentEventWater:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewDefectSeverity.
 const (
 	Stop  NewDefectSeverity = "stop"
@@ -187,6 +260,42 @@ func (e NewPackChemistry) Valid() bool {
 	}
 }
 
+// Defines values for NewPartSource.
+const (
+	NewPartSourceMaker      NewPartSource = "maker"
+	NewPartSourceThirdParty NewPartSource = "third-party"
+)
+
+// Valid indicates whether the value is a known member of the NewPartSource enum.
+func (e NewPartSource) Valid() bool {
+	switch e {
+	case NewPartSourceMaker:
+		return true
+	case NewPartSourceThirdParty:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for NewWorkOrderAcceptance.
+const (
+	NewWorkOrderAcceptanceLoad   NewWorkOrderAcceptance = "load"
+	NewWorkOrderAcceptanceNoLoad NewWorkOrderAcceptance = "no-load"
+)
+
+// Valid indicates whether the value is a known member of the NewWorkOrderAcceptance enum.
+func (e NewWorkOrderAcceptance) Valid() bool {
+	switch e {
+	case NewWorkOrderAcceptanceLoad:
+		return true
+	case NewWorkOrderAcceptanceNoLoad:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PartSource.
 const (
 	PartSourceMaker      PartSource = "maker"
@@ -199,6 +308,24 @@ func (e PartSource) Valid() bool {
 	case PartSourceMaker:
 		return true
 	case PartSourceThirdParty:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for RemovePartTo.
+const (
+	RemovePartToDiscard RemovePartTo = "discard"
+	RemovePartToShelf   RemovePartTo = "shelf"
+)
+
+// Valid indicates whether the value is a known member of the RemovePartTo enum.
+func (e RemovePartTo) Valid() bool {
+	switch e {
+	case RemovePartToDiscard:
+		return true
+	case RemovePartToShelf:
 		return true
 	default:
 		return false
@@ -318,27 +445,85 @@ func (e UnitsVolume) Valid() bool {
 
 // Defines values for WindReadingGround.
 const (
-	Built WindReadingGround = "built"
-	Crops WindReadingGround = "crops"
-	Open  WindReadingGround = "open"
-	Water WindReadingGround = "water"
+	WindReadingGroundBuilt WindReadingGround = "built"
+	WindReadingGroundCrops WindReadingGround = "crops"
+	WindReadingGroundOpen  WindReadingGround = "open"
+	WindReadingGroundWater WindReadingGround = "water"
 )
 
 // Valid indicates whether the value is a known member of the WindReadingGround enum.
 func (e WindReadingGround) Valid() bool {
 	switch e {
-	case Built:
+	case WindReadingGroundBuilt:
 		return true
-	case Crops:
+	case WindReadingGroundCrops:
 		return true
-	case Open:
+	case WindReadingGroundOpen:
 		return true
-	case Water:
+	case WindReadingGroundWater:
 		return true
 	default:
 		return false
 	}
 }
+
+// Defines values for WorkLineState.
+const (
+	WorkLineStateCancelled WorkLineState = "cancelled"
+	WorkLineStateClosed    WorkLineState = "closed"
+	WorkLineStateOpen      WorkLineState = "open"
+	WorkLineStateSigned    WorkLineState = "signed"
+)
+
+// Valid indicates whether the value is a known member of the WorkLineState enum.
+func (e WorkLineState) Valid() bool {
+	switch e {
+	case WorkLineStateCancelled:
+		return true
+	case WorkLineStateClosed:
+		return true
+	case WorkLineStateOpen:
+		return true
+	case WorkLineStateSigned:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for WorkOrderState.
+const (
+	WorkOrderStateCancelled WorkOrderState = "cancelled"
+	WorkOrderStateClosed    WorkOrderState = "closed"
+	WorkOrderStateOpen      WorkOrderState = "open"
+	WorkOrderStateSigned    WorkOrderState = "signed"
+)
+
+// Valid indicates whether the value is a known member of the WorkOrderState enum.
+func (e WorkOrderState) Valid() bool {
+	switch e {
+	case WorkOrderStateCancelled:
+		return true
+	case WorkOrderStateClosed:
+		return true
+	case WorkOrderStateOpen:
+		return true
+	case WorkOrderStateSigned:
+		return true
+	default:
+		return false
+	}
+}
+
+// Acceptance defines model for Acceptance.
+type Acceptance struct {
+	At       *time.Time          `json:"at"`
+	FlightId *openapi_types.UUID `json:"flight_id"`
+	Load     AcceptanceLoad      `json:"load"`
+}
+
+// AcceptanceLoad defines model for Acceptance.Load.
+type AcceptanceLoad string
 
 // Aircraft defines model for Aircraft.
 type Aircraft struct {
@@ -348,6 +533,7 @@ type Aircraft struct {
 	Id                  openapi_types.UUID  `json:"id"`
 	Landings            int                 `json:"landings"`
 	LastLandingAt       *time.Time          `json:"last_landing_at"`
+	Litres              float64             `json:"litres"`
 	Name                string              `json:"name"`
 	Registration        string              `json:"registration"`
 	RegistrationExpires *openapi_types.Date `json:"registration_expires"`
@@ -363,6 +549,7 @@ type AircraftDetail struct {
 	Findings   []Finding      `json:"findings"`
 	Groundings []Grounding    `json:"groundings"`
 	History    []PartMove     `json:"history"`
+	Orders     []OrderRef     `json:"orders"`
 	Parts      []Part         `json:"parts"`
 	Stations   []StationState `json:"stations"`
 	Type       TypeEntry      `json:"type"`
@@ -378,17 +565,34 @@ type AircraftEdit struct {
 	Version             int                 `json:"version"`
 }
 
+// AircraftFirmware defines model for AircraftFirmware.
+type AircraftFirmware struct {
+	Findings  []FirmwareFinding `json:"findings"`
+	Installed []Installed       `json:"installed"`
+	Set       *FirmwareSet      `json:"set"`
+}
+
+// Approval defines model for Approval.
+type Approval struct {
+	Kind    string `json:"kind"`
+	Note    string `json:"note"`
+	TypeKey string `json:"type_key"`
+}
+
+// ApprovalEntry defines model for ApprovalEntry.
+type ApprovalEntry struct {
+	At      time.Time `json:"at"`
+	By      string    `json:"by"`
+	Kind    string    `json:"kind"`
+	Note    string    `json:"note"`
+	TypeKey string    `json:"type_key"`
+}
+
 // Band defines model for Band.
 type Band = checks.Band
 
 // Checklist defines model for Checklist.
 type Checklist = checks.List
-
-// CloseDefect defines model for CloseDefect.
-type CloseDefect struct {
-	Note string `json:"note"`
-	Pin  string `json:"pin"`
-}
 
 // Compare defines model for Compare.
 type Compare = checks.Compare
@@ -440,8 +644,11 @@ type Defect struct {
 	ClosedAt    *time.Time           `json:"closed_at"`
 	ClosedBy    string               `json:"closed_by"`
 	ClosingNote string               `json:"closing_note"`
+	Deferrable  bool                 `json:"deferrable"`
+	Deferral    string               `json:"deferral"`
 	Id          openapi_types.UUID   `json:"id"`
 	Note        string               `json:"note"`
+	OrderId     *openapi_types.UUID  `json:"order_id"`
 	Photos      []openapi_types.UUID `json:"photos"`
 	RaisedAt    time.Time            `json:"raised_at"`
 	RaisedBy    string               `json:"raised_by"`
@@ -455,21 +662,34 @@ type Defects struct {
 	Defects []Defect `json:"defects"`
 }
 
+// Deferral defines model for Deferral.
+type Deferral = upkeep.Deferral
+
+// Drift defines model for Drift.
+type Drift = trend.Drift
+
 // DueItem defines model for DueItem.
 type DueItem struct {
 	Aircraft   string              `json:"aircraft"`
 	AircraftId openapi_types.UUID  `json:"aircraft_id"`
 	By         string              `json:"by"`
+	Deferrable bool                `json:"deferrable"`
 	DueOn      *openapi_types.Date `json:"due_on"`
 	Forecast   bool                `json:"forecast"`
 	Fraction   float64             `json:"fraction"`
 	Kind       string              `json:"kind"`
 	Label      string              `json:"label"`
+	OrderId    *openapi_types.UUID `json:"order_id"`
 	Sentence   string              `json:"sentence"`
 	Serial     string              `json:"serial"`
 	Station    string              `json:"station"`
+	TaskId     string              `json:"task_id"`
 	Verdict    Verdict             `json:"verdict"`
+	What       DueItemWhat         `json:"what"`
 }
+
+// DueItemWhat defines model for DueItem.What.
+type DueItemWhat string
 
 // DueList defines model for DueList.
 type DueList struct {
@@ -486,8 +706,19 @@ type Entry struct {
 	Value     ItemValue `json:"value"`
 }
 
+// Equipment defines model for Equipment.
+type Equipment = airframe.Equipment
+
 // EventKind defines model for EventKind.
 type EventKind string
+
+// Feel defines model for Feel.
+type Feel struct {
+	Last    string `json:"last"`
+	Odd     int    `json:"odd"`
+	Station string `json:"station"`
+	Walks   int    `json:"walks"`
+}
 
 // FieldProblem defines model for FieldProblem.
 type FieldProblem struct {
@@ -503,8 +734,25 @@ type Findings struct {
 	Found []Found `json:"found"`
 }
 
+// FirmwareFinding defines model for FirmwareFinding.
+type FirmwareFinding = firmware.Finding
+
+// FirmwareSet defines model for FirmwareSet.
+type FirmwareSet struct {
+	Note     string            `json:"note"`
+	TypeKey  string            `json:"type_key"`
+	Version  int               `json:"version"`
+	Versions map[string]string `json:"versions"`
+}
+
+// FirmwareUpdate defines model for FirmwareUpdate.
+type FirmwareUpdate struct {
+	Versions map[string]string `json:"versions"`
+}
+
 // Fit defines model for Fit.
 type Fit struct {
+	Batch   *string            `json:"batch,omitempty"`
 	PartId  openapi_types.UUID `json:"part_id"`
 	Serial  string             `json:"serial"`
 	Station string             `json:"station"`
@@ -541,6 +789,7 @@ type FleetEntry struct {
 
 // Flight defines model for Flight.
 type Flight struct {
+	Acceptance string             `json:"acceptance"`
 	Aircraft   string             `json:"aircraft"`
 	AircraftId openapi_types.UUID `json:"aircraft_id"`
 	Events     []FlightEvent      `json:"events"`
@@ -548,6 +797,7 @@ type Flight struct {
 	Id         openapi_types.UUID `json:"id"`
 	LandedAt   *time.Time         `json:"landed_at"`
 	Landings   int                `json:"landings"`
+	Litres     float64            `json:"litres"`
 	LoggedAt   *time.Time         `json:"logged_at"`
 	Now        time.Time          `json:"now"`
 	Packs      []Pack             `json:"packs"`
@@ -603,6 +853,7 @@ type GateOutput = gate.Output
 
 // GateQuestion defines model for GateQuestion.
 type GateQuestion struct {
+	Acceptance *openapi_types.UUID  `json:"acceptance,omitempty"`
 	AircraftId openapi_types.UUID   `json:"aircraft_id"`
 	PackIds    []openapi_types.UUID `json:"pack_ids"`
 	Wind       *WindReading         `json:"wind"`
@@ -636,6 +887,24 @@ type ImportReport struct {
 	Accepted  int          `json:"accepted"`
 	Refused   []RowProblem `json:"refused"`
 	Unchanged int          `json:"unchanged"`
+}
+
+// Incident defines model for Incident.
+type Incident struct {
+	Event IncidentEvent      `json:"event"`
+	Id    openapi_types.UUID `json:"id"`
+	Note  string             `json:"note"`
+}
+
+// IncidentEvent defines model for Incident.Event.
+type IncidentEvent string
+
+// Installed defines model for Installed.
+type Installed struct {
+	At        time.Time `json:"at"`
+	By        string    `json:"by"`
+	Component string    `json:"component"`
+	Version   string    `json:"version"`
 }
 
 // Item defines model for Item.
@@ -717,6 +986,17 @@ type NewDefect struct {
 // NewDefectSeverity defines model for NewDefect.Severity.
 type NewDefectSeverity string
 
+// NewDeferral defines model for NewDeferral.
+type NewDeferral struct {
+	AircraftId openapi_types.UUID  `json:"aircraft_id"`
+	Days       int                 `json:"days"`
+	DefectId   *openapi_types.UUID `json:"defect_id"`
+	Id         openapi_types.UUID  `json:"id"`
+	Pin        string              `json:"pin"`
+	Reason     string              `json:"reason"`
+	TaskId     string              `json:"task_id"`
+}
+
 // NewEntries defines model for NewEntries.
 type NewEntries struct {
 	Entries []NewEntry `json:"entries"`
@@ -738,6 +1018,7 @@ type NewEvent struct {
 // NewLog defines model for NewLog.
 type NewLog struct {
 	Landings int          `json:"landings"`
+	Litres   *float64     `json:"litres,omitempty"`
 	Packs    []LandedPack `json:"packs"`
 	Remarks  string       `json:"remarks"`
 	WarmthC  []float64    `json:"warmth_c"`
@@ -756,6 +1037,20 @@ type NewPack struct {
 
 // NewPackChemistry defines model for NewPack.Chemistry.
 type NewPackChemistry string
+
+// NewPart defines model for NewPart.
+type NewPart struct {
+	Batch      string             `json:"batch"`
+	Id         openapi_types.UUID `json:"id"`
+	Kind       string             `json:"kind"`
+	PriceCents *int               `json:"price_cents"`
+	Serial     string             `json:"serial"`
+	Source     NewPartSource      `json:"source"`
+	TypeKey    string             `json:"type_key"`
+}
+
+// NewPartSource defines model for NewPart.Source.
+type NewPartSource string
 
 // NewPassword defines model for NewPassword.
 type NewPassword struct {
@@ -792,6 +1087,7 @@ type NewReading struct {
 
 // NewRelease defines model for NewRelease.
 type NewRelease struct {
+	Acceptance *openapi_types.UUID  `json:"acceptance,omitempty"`
 	AircraftId openapi_types.UUID   `json:"aircraft_id"`
 	GateHash   string               `json:"gate_hash"`
 	Id         openapi_types.UUID   `json:"id"`
@@ -801,11 +1097,47 @@ type NewRelease struct {
 	Wind       WindReading          `json:"wind"`
 }
 
+// NewStepEntry defines model for NewStepEntry.
+type NewStepEntry struct {
+	StepId string    `json:"step_id"`
+	Value  StepEntry `json:"value"`
+}
+
+// NewWorkOrder defines model for NewWorkOrder.
+type NewWorkOrder struct {
+	Acceptance   []NewWorkOrderAcceptance `json:"acceptance"`
+	AircraftId   openapi_types.UUID       `json:"aircraft_id"`
+	DefectId     *openapi_types.UUID      `json:"defect_id"`
+	Id           openapi_types.UUID       `json:"id"`
+	SecondPerson bool                     `json:"second_person"`
+	Station      string                   `json:"station"`
+	Steps        []string                 `json:"steps"`
+	TaskId       string                   `json:"task_id"`
+	Title        string                   `json:"title"`
+}
+
+// NewWorkOrderAcceptance defines model for NewWorkOrder.Acceptance.
+type NewWorkOrderAcceptance string
+
+// NewWorkUse defines model for NewWorkUse.
+type NewWorkUse struct {
+	Id       openapi_types.UUID `json:"id"`
+	LineId   openapi_types.UUID `json:"line_id"`
+	Quantity int                `json:"quantity"`
+}
+
 // NextStep defines model for NextStep.
 type NextStep struct {
 	Id    string `json:"id"`
 	Kind  string `json:"kind"`
 	Label string `json:"label"`
+}
+
+// OrderRef defines model for OrderRef.
+type OrderRef struct {
+	Id    openapi_types.UUID `json:"id"`
+	State string             `json:"state"`
+	Title string             `json:"title"`
 }
 
 // Pack defines model for Pack.
@@ -868,6 +1200,8 @@ type Packs struct {
 
 // Part defines model for Part.
 type Part struct {
+	At           string             `json:"at"`
+	Batch        string             `json:"batch"`
 	Due          string             `json:"due"`
 	FittedAt     *time.Time         `json:"fitted_at"`
 	Flights      int                `json:"flights"`
@@ -876,6 +1210,8 @@ type Part struct {
 	Id           openapi_types.UUID `json:"id"`
 	Kind         string             `json:"kind"`
 	Landings     int                `json:"landings"`
+	Litres       float64            `json:"litres"`
+	PriceCents   *int               `json:"price_cents"`
 	Serial       string             `json:"serial"`
 	Source       PartSource         `json:"source"`
 	Station      string             `json:"station"`
@@ -885,6 +1221,45 @@ type Part struct {
 
 // PartSource defines model for Part.Source.
 type PartSource string
+
+// PartDetail defines model for PartDetail.
+type PartDetail struct {
+	Aircraft     string              `json:"aircraft"`
+	AircraftId   *openapi_types.UUID `json:"aircraft_id"`
+	Batch        string              `json:"batch"`
+	DiscardedAt  *time.Time          `json:"discarded_at"`
+	DiscardedWhy string              `json:"discarded_why"`
+	Due          string              `json:"due"`
+	FittedAt     *time.Time          `json:"fitted_at"`
+	Flights      int                 `json:"flights"`
+	Fraction     float64             `json:"fraction"`
+	Hours        float64             `json:"hours"`
+	Id           openapi_types.UUID  `json:"id"`
+	Kind         string              `json:"kind"`
+	Landings     int                 `json:"landings"`
+	Litres       float64             `json:"litres"`
+	Moves        []PartFlight        `json:"moves"`
+	PriceCents   *int                `json:"price_cents"`
+	Serial       string              `json:"serial"`
+	Since        time.Time           `json:"since"`
+	Source       string              `json:"source"`
+	Station      string              `json:"station"`
+	StationLabel string              `json:"station_label"`
+	TypeKey      string              `json:"type_key"`
+	Verdict      Verdict             `json:"verdict"`
+}
+
+// PartFlight defines model for PartFlight.
+type PartFlight struct {
+	Aircraft  string     `json:"aircraft"`
+	By        string     `json:"by"`
+	FittedAt  time.Time  `json:"fitted_at"`
+	Flights   int        `json:"flights"`
+	Hours     float64    `json:"hours"`
+	RemovedAt *time.Time `json:"removed_at"`
+	RemovedTo string     `json:"removed_to"`
+	Station   string     `json:"station"`
+}
 
 // PartMove defines model for PartMove.
 type PartMove struct {
@@ -934,6 +1309,9 @@ type Photo struct {
 	MediaType string             `json:"media_type"`
 }
 
+// Position defines model for Position.
+type Position = airframe.Position
+
 // Problem defines model for Problem.
 type Problem struct {
 	Detail string          `json:"detail"`
@@ -942,6 +1320,9 @@ type Problem struct {
 	Title  string          `json:"title"`
 	Type   string          `json:"type"`
 }
+
+// Programme defines model for Programme.
+type Programme = upkeep.Programme
 
 // Record defines model for Record.
 type Record struct {
@@ -978,6 +1359,19 @@ type Release struct {
 // Remedy defines model for Remedy.
 type Remedy = judge.Remedy
 
+// RemovePart defines model for RemovePart.
+type RemovePart struct {
+	CutUp  bool         `json:"cut_up"`
+	Reason string       `json:"reason"`
+	To     RemovePartTo `json:"to"`
+}
+
+// RemovePartTo defines model for RemovePart.To.
+type RemovePartTo string
+
+// ReorderAdvice defines model for ReorderAdvice.
+type ReorderAdvice = stock.Order
+
 // ReturnToService defines model for ReturnToService.
 type ReturnToService struct {
 	Note string `json:"note"`
@@ -1006,6 +1400,15 @@ type Session struct {
 type Setup struct {
 	Needed bool     `json:"needed"`
 	Zones  []string `json:"zones"`
+}
+
+// ShelfPart defines model for ShelfPart.
+type ShelfPart struct {
+	Flights int                `json:"flights"`
+	Hours   float64            `json:"hours"`
+	Id      openapi_types.UUID `json:"id"`
+	Serial  string             `json:"serial"`
+	Source  string             `json:"source"`
 }
 
 // SignIn defines model for SignIn.
@@ -1037,6 +1440,55 @@ type StationState struct {
 	Verdict   Verdict  `json:"verdict"`
 }
 
+// StepEntries defines model for StepEntries.
+type StepEntries struct {
+	Entries []NewStepEntry `json:"entries"`
+}
+
+// StepEntry defines model for StepEntry.
+type StepEntry = upkeep.Entry
+
+// Stock defines model for Stock.
+type Stock struct {
+	Approvals []ApprovalEntry `json:"approvals"`
+	Lines     []StockLine     `json:"lines"`
+}
+
+// StockEdit defines model for StockEdit.
+type StockEdit struct {
+	DeliveryDays int                `json:"delivery_days"`
+	Id           openapi_types.UUID `json:"id"`
+	Kind         string             `json:"kind"`
+	Minimum      int                `json:"minimum"`
+	Name         string             `json:"name"`
+	PriceCents   *int               `json:"price_cents"`
+	Quantity     int                `json:"quantity"`
+	Source       string             `json:"source"`
+	TypeKey      string             `json:"type_key"`
+	Version      int                `json:"version"`
+}
+
+// StockLine defines model for StockLine.
+type StockLine struct {
+	DeliveryDays int                `json:"delivery_days"`
+	Id           openapi_types.UUID `json:"id"`
+	Kind         string             `json:"kind"`
+	Minimum      int                `json:"minimum"`
+	Name         string             `json:"name"`
+	OnHand       int                `json:"on_hand"`
+	Order        ReorderAdvice      `json:"order"`
+	PriceCents   *int               `json:"price_cents"`
+	Shelf        []ShelfPart        `json:"shelf"`
+	Source       string             `json:"source"`
+	TypeKey      string             `json:"type_key"`
+	Version      int                `json:"version"`
+}
+
+// SwapPart defines model for SwapPart.
+type SwapPart struct {
+	With openapi_types.UUID `json:"with"`
+}
+
 // TakeOff defines model for TakeOff.
 type TakeOff struct {
 	DeviceAt  *time.Time         `json:"device_at"`
@@ -1061,11 +1513,28 @@ type Totals struct {
 	ByType     []Total `json:"by_type"`
 }
 
+// TrendNote defines model for TrendNote.
+type TrendNote struct {
+	At   time.Time `json:"at"`
+	By   string    `json:"by"`
+	Note string    `json:"note"`
+}
+
+// Trends defines model for Trends.
+type Trends struct {
+	Feel    []Feel      `json:"feel"`
+	Flights int         `json:"flights"`
+	Notes   []TrendNote `json:"notes"`
+	Output  []Drift     `json:"output"`
+	Warmth  []Drift     `json:"warmth"`
+}
+
 // TypeEntry defines model for TypeEntry.
 type TypeEntry struct {
-	Motors   int         `json:"motors"`
-	Profile  TypeProfile `json:"profile"`
-	Stations []Station   `json:"stations"`
+	Motors    int         `json:"motors"`
+	Positions []Position  `json:"positions"`
+	Profile   TypeProfile `json:"profile"`
+	Stations  []Station   `json:"stations"`
 }
 
 // TypeLimits defines model for TypeLimits.
@@ -1109,6 +1578,27 @@ type UnitsTemperature string
 // UnitsVolume defines model for Units.Volume.
 type UnitsVolume string
 
+// UpkeepBand defines model for UpkeepBand.
+type UpkeepBand = upkeep.Band
+
+// UpkeepGrace defines model for UpkeepGrace.
+type UpkeepGrace = upkeep.Grace
+
+// UpkeepLeave defines model for UpkeepLeave.
+type UpkeepLeave = upkeep.Leave
+
+// UpkeepNeed defines model for UpkeepNeed.
+type UpkeepNeed = upkeep.Need
+
+// UpkeepReading defines model for UpkeepReading.
+type UpkeepReading = upkeep.Reading
+
+// UpkeepStep defines model for UpkeepStep.
+type UpkeepStep = upkeep.Step
+
+// UpkeepTask defines model for UpkeepTask.
+type UpkeepTask = upkeep.Task
+
 // Verdict defines model for Verdict.
 type Verdict = judge.Verdict
 
@@ -1143,6 +1633,11 @@ type Walkround struct {
 // WearLimits defines model for WearLimits.
 type WearLimits = wear.Limits
 
+// Why defines model for Why.
+type Why struct {
+	Reason string `json:"reason"`
+}
+
 // WindAtHeight defines model for WindAtHeight.
 type WindAtHeight = wind.AtHeight
 
@@ -1157,6 +1652,93 @@ type WindReading struct {
 
 // WindReadingGround defines model for WindReading.Ground.
 type WindReadingGround string
+
+// WorkLine defines model for WorkLine.
+type WorkLine struct {
+	Aircraft     string             `json:"aircraft"`
+	AircraftId   openapi_types.UUID `json:"aircraft_id"`
+	Cause        string             `json:"cause"`
+	ClosedAt     *time.Time         `json:"closed_at"`
+	Entered      int                `json:"entered"`
+	Grounds      bool               `json:"grounds"`
+	Id           openapi_types.UUID `json:"id"`
+	OpenedAt     time.Time          `json:"opened_at"`
+	OpenedBy     string             `json:"opened_by"`
+	SignedBy     string             `json:"signed_by"`
+	State        WorkLineState      `json:"state"`
+	StationLabel string             `json:"station_label"`
+	Steps        int                `json:"steps"`
+	Title        string             `json:"title"`
+}
+
+// WorkLineState defines model for WorkLine.State.
+type WorkLineState string
+
+// WorkOrder defines model for WorkOrder.
+type WorkOrder struct {
+	Acceptance   []Acceptance        `json:"acceptance"`
+	Aircraft     string              `json:"aircraft"`
+	AircraftId   openapi_types.UUID  `json:"aircraft_id"`
+	Cause        string              `json:"cause"`
+	CauseNote    string              `json:"cause_note"`
+	DefectId     *openapi_types.UUID `json:"defect_id"`
+	Grounds      bool                `json:"grounds"`
+	Id           openapi_types.UUID  `json:"id"`
+	Missing      []string            `json:"missing"`
+	Note         string              `json:"note"`
+	OpenedAt     time.Time           `json:"opened_at"`
+	OpenedBy     string              `json:"opened_by"`
+	Parts        []UpkeepNeed        `json:"parts"`
+	SecondBy     string              `json:"second_by"`
+	SecondPerson bool                `json:"second_person"`
+	SignedAt     *time.Time          `json:"signed_at"`
+	SignedBy     string              `json:"signed_by"`
+	State        WorkOrderState      `json:"state"`
+	Station      string              `json:"station"`
+	StationLabel string              `json:"station_label"`
+	Steps        []WorkStep          `json:"steps"`
+	TaskId       string              `json:"task_id"`
+	Title        string              `json:"title"`
+	Tools        []string            `json:"tools"`
+	Used         []WorkUse           `json:"used"`
+	Version      int                 `json:"version"`
+	Why          string              `json:"why"`
+}
+
+// WorkOrderState defines model for WorkOrder.State.
+type WorkOrderState string
+
+// WorkOrders defines model for WorkOrders.
+type WorkOrders struct {
+	Orders []WorkLine `json:"orders"`
+}
+
+// WorkSign defines model for WorkSign.
+type WorkSign struct {
+	Note        string `json:"note"`
+	Pin         string `json:"pin"`
+	SecondLogin string `json:"second_login"`
+	SecondPin   string `json:"second_pin"`
+}
+
+// WorkStep defines model for WorkStep.
+type WorkStep struct {
+	At       *time.Time `json:"at"`
+	By       string     `json:"by"`
+	Sentence string     `json:"sentence"`
+	Step     UpkeepStep `json:"step"`
+	Value    *StepEntry `json:"value"`
+	Verdict  Verdict    `json:"verdict"`
+}
+
+// WorkUse defines model for WorkUse.
+type WorkUse struct {
+	At       time.Time          `json:"at"`
+	By       string             `json:"by"`
+	Id       openapi_types.UUID `json:"id"`
+	Name     string             `json:"name"`
+	Quantity int                `json:"quantity"`
+}
 
 // ListDefectsParams defines parameters for ListDefects.
 type ListDefectsParams struct {
@@ -1218,14 +1800,29 @@ type ListRecordsParams struct {
 	Cursor   *string             `form:"cursor,omitempty" json:"cursor,omitempty"`
 }
 
+// ListWorkOrdersParams defines parameters for ListWorkOrders.
+type ListWorkOrdersParams struct {
+	// Aircraft of one aircraft
+	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
+
+	// All closed ones too
+	All *bool `form:"all,omitempty" json:"all,omitempty"`
+}
+
 // AddAircraftJSONRequestBody defines body for AddAircraft for application/json ContentType.
 type AddAircraftJSONRequestBody = NewAircraft
 
 // UpdateAircraftJSONRequestBody defines body for UpdateAircraft for application/json ContentType.
 type UpdateAircraftJSONRequestBody = AircraftEdit
 
+// InstallFirmwareJSONRequestBody defines body for InstallFirmware for application/json ContentType.
+type InstallFirmwareJSONRequestBody = FirmwareUpdate
+
 // GroundAircraftJSONRequestBody defines body for GroundAircraft for application/json ContentType.
 type GroundAircraftJSONRequestBody = Ground
+
+// ReportIncidentJSONRequestBody defines body for ReportIncident for application/json ContentType.
+type ReportIncidentJSONRequestBody = Incident
 
 // FitPartsJSONRequestBody defines body for FitParts for application/json ContentType.
 type FitPartsJSONRequestBody = FitParts
@@ -1233,14 +1830,17 @@ type FitPartsJSONRequestBody = FitParts
 // ReturnAircraftJSONRequestBody defines body for ReturnAircraft for application/json ContentType.
 type ReturnAircraftJSONRequestBody = ReturnToService
 
+// ApprovePartsJSONRequestBody defines body for ApproveParts for application/json ContentType.
+type ApprovePartsJSONRequestBody = Approval
+
 // UpdateCrewJSONRequestBody defines body for UpdateCrew for application/json ContentType.
 type UpdateCrewJSONRequestBody = CrewEdit
 
 // RaiseDefectJSONRequestBody defines body for RaiseDefect for application/json ContentType.
 type RaiseDefectJSONRequestBody = NewDefect
 
-// CloseDefectJSONRequestBody defines body for CloseDefect for application/json ContentType.
-type CloseDefectJSONRequestBody = CloseDefect
+// DeferJSONRequestBody defines body for Defer for application/json ContentType.
+type DeferJSONRequestBody = NewDeferral
 
 // TakeOffJSONRequestBody defines body for TakeOff for application/json ContentType.
 type TakeOffJSONRequestBody = TakeOff
@@ -1266,6 +1866,15 @@ type ReadPackJSONRequestBody = NewReading
 // MovePackJSONRequestBody defines body for MovePack for application/json ContentType.
 type MovePackJSONRequestBody = PackMove
 
+// AddPartJSONRequestBody defines body for AddPart for application/json ContentType.
+type AddPartJSONRequestBody = NewPart
+
+// RemovePartJSONRequestBody defines body for RemovePart for application/json ContentType.
+type RemovePartJSONRequestBody = RemovePart
+
+// SwapPartJSONRequestBody defines body for SwapPart for application/json ContentType.
+type SwapPartJSONRequestBody = SwapPart
+
 // AddPersonJSONRequestBody defines body for AddPerson for application/json ContentType.
 type AddPersonJSONRequestBody = NewPerson
 
@@ -1287,11 +1896,20 @@ type ChangePinJSONRequestBody = NewPin
 // CreateCrewJSONRequestBody defines body for CreateCrew for application/json ContentType.
 type CreateCrewJSONRequestBody = NewCrew
 
+// SaveStockJSONRequestBody defines body for SaveStock for application/json ContentType.
+type SaveStockJSONRequestBody = StockEdit
+
 // AddTypeJSONRequestBody defines body for AddType for application/json ContentType.
 type AddTypeJSONRequestBody = TypeProfile
 
 // AddChecklistJSONRequestBody defines body for AddChecklist for application/json ContentType.
 type AddChecklistJSONRequestBody = Checklist
+
+// AddFirmwareSetJSONRequestBody defines body for AddFirmwareSet for application/json ContentType.
+type AddFirmwareSetJSONRequestBody = FirmwareSet
+
+// AddProgrammeJSONRequestBody defines body for AddProgramme for application/json ContentType.
+type AddProgrammeJSONRequestBody = Programme
 
 // StartWalkroundJSONRequestBody defines body for StartWalkround for application/json ContentType.
 type StartWalkroundJSONRequestBody = StartWalkround
@@ -1301,6 +1919,21 @@ type PutEntriesJSONRequestBody = NewEntries
 
 // JudgeEntryJSONRequestBody defines body for JudgeEntry for application/json ContentType.
 type JudgeEntryJSONRequestBody = NewEntry
+
+// OpenWorkOrderJSONRequestBody defines body for OpenWorkOrder for application/json ContentType.
+type OpenWorkOrderJSONRequestBody = NewWorkOrder
+
+// CancelWorkOrderJSONRequestBody defines body for CancelWorkOrder for application/json ContentType.
+type CancelWorkOrderJSONRequestBody = Why
+
+// EnterStepsJSONRequestBody defines body for EnterSteps for application/json ContentType.
+type EnterStepsJSONRequestBody = StepEntries
+
+// UseStockJSONRequestBody defines body for UseStock for application/json ContentType.
+type UseStockJSONRequestBody = NewWorkUse
+
+// SignWorkOrderJSONRequestBody defines body for SignWorkOrder for application/json ContentType.
+type SignWorkOrderJSONRequestBody = WorkSign
 
 // ServerInterface represents all server handlers.
 type ServerInterface interface {
@@ -1316,15 +1949,30 @@ type ServerInterface interface {
 	// UpdateAircraft Change an aircraft
 	// (PUT /aircraft/{id})
 	UpdateAircraft(c *gin.Context, id openapi_types.UUID)
+	// GetFirmware What is installed on an aircraft, against the tested combination
+	// (GET /aircraft/{id}/firmware)
+	GetFirmware(c *gin.Context, id openapi_types.UUID)
+	// InstallFirmware Record an update; required re-checks open as work orders
+	// (PUT /aircraft/{id}/firmware)
+	InstallFirmware(c *gin.Context, id openapi_types.UUID)
 	// GroundAircraft Ground an aircraft at once
 	// (POST /aircraft/{id}/ground)
 	GroundAircraft(c *gin.Context, id openapi_types.UUID)
+	// ReportIncident Report what happened to an aircraft outside a flight
+	// (POST /aircraft/{id}/incidents)
+	ReportIncident(c *gin.Context, id openapi_types.UUID)
 	// FitParts Fit new parts in place of what is at the stations
 	// (POST /aircraft/{id}/parts)
 	FitParts(c *gin.Context, id openapi_types.UUID)
 	// ReturnAircraft Return an aircraft to service, signed
 	// (POST /aircraft/{id}/return)
 	ReturnAircraft(c *gin.Context, id openapi_types.UUID)
+	// GetTrends Motor warmth and output against the sisters over the flights
+	// (GET /aircraft/{id}/trends)
+	GetTrends(c *gin.Context, id openapi_types.UUID)
+	// ApproveParts Approve third-party parts of a kind for a type
+	// (POST /approvals)
+	ApproveParts(c *gin.Context)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(c *gin.Context)
@@ -1340,9 +1988,9 @@ type ServerInterface interface {
 	// RaiseDefect Raise a defect
 	// (POST /defects)
 	RaiseDefect(c *gin.Context)
-	// CloseDefect Close a defect, signed
-	// (POST /defects/{id}/close)
-	CloseDefect(c *gin.Context, id openapi_types.UUID)
+	// Defer Put off a defect or a task where the programme allows it
+	// (POST /deferrals)
+	Defer(c *gin.Context)
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(c *gin.Context)
@@ -1403,6 +2051,18 @@ type ServerInterface interface {
 	// MovePack Move a pack to another state
 	// (POST /packs/{id}/state)
 	MovePack(c *gin.Context, id openapi_types.UUID)
+	// AddPart Put a new part on the shelf
+	// (POST /parts)
+	AddPart(c *gin.Context)
+	// GetPart One part and its whole history
+	// (GET /parts/{id})
+	GetPart(c *gin.Context, id openapi_types.UUID)
+	// RemovePart Take a part off, or discard one from the shelf
+	// (POST /parts/{id}/remove)
+	RemovePart(c *gin.Context, id openapi_types.UUID)
+	// SwapPart Swap two fitted parts of one kind
+	// (POST /parts/{id}/swap)
+	SwapPart(c *gin.Context, id openapi_types.UUID)
 	// ListPeople People of the crew
 	// (GET /people)
 	ListPeople(c *gin.Context)
@@ -1451,6 +2111,12 @@ type ServerInterface interface {
 	// CreateCrew Set up the crew and its first chief, once
 	// (POST /setup)
 	CreateCrew(c *gin.Context)
+	// GetStock What lies on the shelf and what to order when
+	// (GET /stock)
+	GetStock(c *gin.Context)
+	// SaveStock Add a stock line, or change one
+	// (PUT /stock)
+	SaveStock(c *gin.Context)
 	// ListTypes Aircraft types, newest version of each
 	// (GET /types)
 	ListTypes(c *gin.Context)
@@ -1466,6 +2132,18 @@ type ServerInterface interface {
 	// AddChecklist Add a version of a checklist
 	// (POST /types/{key}/checklist)
 	AddChecklist(c *gin.Context, key string)
+	// GetFirmwareSet The combination of versions tested together
+	// (GET /types/{key}/firmware)
+	GetFirmwareSet(c *gin.Context, key string)
+	// AddFirmwareSet Add a tested combination
+	// (POST /types/{key}/firmware)
+	AddFirmwareSet(c *gin.Context, key string)
+	// GetProgramme Maintenance programme of a type, newest version
+	// (GET /types/{key}/programme)
+	GetProgramme(c *gin.Context, key string)
+	// AddProgramme Add a version of a maintenance programme
+	// (POST /types/{key}/programme)
+	AddProgramme(c *gin.Context, key string)
 	// StartWalkround Start a walkround or turnaround
 	// (POST /walkrounds)
 	StartWalkround(c *gin.Context)
@@ -1484,6 +2162,27 @@ type ServerInterface interface {
 	// JudgeEntry Judge an entry without saving it
 	// (POST /walkrounds/{id}/judge)
 	JudgeEntry(c *gin.Context, id openapi_types.UUID)
+	// ListWorkOrders Work orders, open ones first
+	// (GET /work-orders)
+	ListWorkOrders(c *gin.Context, params ListWorkOrdersParams)
+	// OpenWorkOrder Open a work order for a task, a defect or by hand
+	// (POST /work-orders)
+	OpenWorkOrder(c *gin.Context)
+	// GetWorkOrder One work order
+	// (GET /work-orders/{id})
+	GetWorkOrder(c *gin.Context, id openapi_types.UUID)
+	// CancelWorkOrder Cancel a work order that was opened by mistake
+	// (POST /work-orders/{id}/cancel)
+	CancelWorkOrder(c *gin.Context, id openapi_types.UUID)
+	// EnterSteps Enter what was done and measured
+	// (PUT /work-orders/{id}/entries)
+	EnterSteps(c *gin.Context, id openapi_types.UUID)
+	// UseStock Take parts from stock for a work order
+	// (POST /work-orders/{id}/parts)
+	UseStock(c *gin.Context, id openapi_types.UUID)
+	// SignWorkOrder Sign the work
+	// (POST /work-orders/{id}/sign)
+	SignWorkOrder(c *gin.Context, id openapi_types.UUID)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -1571,6 +2270,56 @@ func (siw *ServerInterfaceWrapper) UpdateAircraft(c *gin.Context) {
 	siw.Handler.UpdateAircraft(c, id)
 }
 
+// GetFirmware operation middleware
+func (siw *ServerInterfaceWrapper) GetFirmware(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetFirmware(c, id)
+}
+
+// InstallFirmware operation middleware
+func (siw *ServerInterfaceWrapper) InstallFirmware(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.InstallFirmware(c, id)
+}
+
 // GroundAircraft operation middleware
 func (siw *ServerInterfaceWrapper) GroundAircraft(c *gin.Context) {
 
@@ -1594,6 +2343,31 @@ func (siw *ServerInterfaceWrapper) GroundAircraft(c *gin.Context) {
 	}
 
 	siw.Handler.GroundAircraft(c, id)
+}
+
+// ReportIncident operation middleware
+func (siw *ServerInterfaceWrapper) ReportIncident(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReportIncident(c, id)
 }
 
 // FitParts operation middleware
@@ -1644,6 +2418,44 @@ func (siw *ServerInterfaceWrapper) ReturnAircraft(c *gin.Context) {
 	}
 
 	siw.Handler.ReturnAircraft(c, id)
+}
+
+// GetTrends operation middleware
+func (siw *ServerInterfaceWrapper) GetTrends(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetTrends(c, id)
+}
+
+// ApproveParts operation middleware
+func (siw *ServerInterfaceWrapper) ApproveParts(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ApproveParts(c)
 }
 
 // WatchChanges operation middleware
@@ -1725,20 +2537,8 @@ func (siw *ServerInterfaceWrapper) RaiseDefect(c *gin.Context) {
 	siw.Handler.RaiseDefect(c)
 }
 
-// CloseDefect operation middleware
-func (siw *ServerInterfaceWrapper) CloseDefect(c *gin.Context) {
-
-	var err error
-	_ = err
-
-	// ------------- Path parameter "id" -------------
-	var id openapi_types.UUID
-
-	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
-	if err != nil {
-		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
-		return
-	}
+// Defer operation middleware
+func (siw *ServerInterfaceWrapper) Defer(c *gin.Context) {
 
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
@@ -1747,7 +2547,7 @@ func (siw *ServerInterfaceWrapper) CloseDefect(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.CloseDefect(c, id)
+	siw.Handler.Defer(c)
 }
 
 // ListDue operation middleware
@@ -2299,6 +3099,94 @@ func (siw *ServerInterfaceWrapper) MovePack(c *gin.Context) {
 	siw.Handler.MovePack(c, id)
 }
 
+// AddPart operation middleware
+func (siw *ServerInterfaceWrapper) AddPart(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPart(c)
+}
+
+// GetPart operation middleware
+func (siw *ServerInterfaceWrapper) GetPart(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPart(c, id)
+}
+
+// RemovePart operation middleware
+func (siw *ServerInterfaceWrapper) RemovePart(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemovePart(c, id)
+}
+
+// SwapPart operation middleware
+func (siw *ServerInterfaceWrapper) SwapPart(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SwapPart(c, id)
+}
+
 // ListPeople operation middleware
 func (siw *ServerInterfaceWrapper) ListPeople(c *gin.Context) {
 
@@ -2565,6 +3453,32 @@ func (siw *ServerInterfaceWrapper) CreateCrew(c *gin.Context) {
 	siw.Handler.CreateCrew(c)
 }
 
+// GetStock operation middleware
+func (siw *ServerInterfaceWrapper) GetStock(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetStock(c)
+}
+
+// SaveStock operation middleware
+func (siw *ServerInterfaceWrapper) SaveStock(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveStock(c)
+}
+
 // ListTypes operation middleware
 func (siw *ServerInterfaceWrapper) ListTypes(c *gin.Context) {
 
@@ -2664,6 +3578,106 @@ func (siw *ServerInterfaceWrapper) AddChecklist(c *gin.Context) {
 	}
 
 	siw.Handler.AddChecklist(c, key)
+}
+
+// GetFirmwareSet operation middleware
+func (siw *ServerInterfaceWrapper) GetFirmwareSet(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetFirmwareSet(c, key)
+}
+
+// AddFirmwareSet operation middleware
+func (siw *ServerInterfaceWrapper) AddFirmwareSet(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddFirmwareSet(c, key)
+}
+
+// GetProgramme operation middleware
+func (siw *ServerInterfaceWrapper) GetProgramme(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetProgramme(c, key)
+}
+
+// AddProgramme operation middleware
+func (siw *ServerInterfaceWrapper) AddProgramme(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddProgramme(c, key)
 }
 
 // StartWalkround operation middleware
@@ -2804,6 +3818,179 @@ func (siw *ServerInterfaceWrapper) JudgeEntry(c *gin.Context) {
 	siw.Handler.JudgeEntry(c, id)
 }
 
+// ListWorkOrders operation middleware
+func (siw *ServerInterfaceWrapper) ListWorkOrders(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListWorkOrdersParams
+
+	// ------------- Optional query parameter "aircraft" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "aircraft", c.Request.URL.Query(), &params.Aircraft, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "all" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "all", c.Request.URL.Query(), &params.All, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter all: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListWorkOrders(c, params)
+}
+
+// OpenWorkOrder operation middleware
+func (siw *ServerInterfaceWrapper) OpenWorkOrder(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.OpenWorkOrder(c)
+}
+
+// GetWorkOrder operation middleware
+func (siw *ServerInterfaceWrapper) GetWorkOrder(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetWorkOrder(c, id)
+}
+
+// CancelWorkOrder operation middleware
+func (siw *ServerInterfaceWrapper) CancelWorkOrder(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CancelWorkOrder(c, id)
+}
+
+// EnterSteps operation middleware
+func (siw *ServerInterfaceWrapper) EnterSteps(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EnterSteps(c, id)
+}
+
+// UseStock operation middleware
+func (siw *ServerInterfaceWrapper) UseStock(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.UseStock(c, id)
+}
+
+// SignWorkOrder operation middleware
+func (siw *ServerInterfaceWrapper) SignWorkOrder(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SignWorkOrder(c, id)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -2867,7 +4054,6 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/walkrounds/:id/complete", wrapper.CompleteWalkround)
 	router.GET(options.BaseURL+"/defects", wrapper.ListDefects)
 	router.POST(options.BaseURL+"/defects", wrapper.RaiseDefect)
-	router.POST(options.BaseURL+"/defects/:id/close", wrapper.CloseDefect)
 	router.POST(options.BaseURL+"/photos", wrapper.UploadPhoto)
 	router.GET(options.BaseURL+"/photos/:id", wrapper.GetPhoto)
 	router.POST(options.BaseURL+"/gate", wrapper.JudgeGate)
@@ -2891,6 +4077,29 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/find", wrapper.Find)
 	router.GET(options.BaseURL+"/changes", wrapper.WatchChanges)
 	router.GET(options.BaseURL+"/day", wrapper.GetDay)
+	router.GET(options.BaseURL+"/types/:key/programme", wrapper.GetProgramme)
+	router.POST(options.BaseURL+"/types/:key/programme", wrapper.AddProgramme)
+	router.GET(options.BaseURL+"/work-orders", wrapper.ListWorkOrders)
+	router.POST(options.BaseURL+"/work-orders", wrapper.OpenWorkOrder)
+	router.GET(options.BaseURL+"/work-orders/:id", wrapper.GetWorkOrder)
+	router.PUT(options.BaseURL+"/work-orders/:id/entries", wrapper.EnterSteps)
+	router.POST(options.BaseURL+"/work-orders/:id/parts", wrapper.UseStock)
+	router.POST(options.BaseURL+"/work-orders/:id/sign", wrapper.SignWorkOrder)
+	router.POST(options.BaseURL+"/work-orders/:id/cancel", wrapper.CancelWorkOrder)
+	router.POST(options.BaseURL+"/aircraft/:id/incidents", wrapper.ReportIncident)
+	router.POST(options.BaseURL+"/deferrals", wrapper.Defer)
+	router.POST(options.BaseURL+"/parts", wrapper.AddPart)
+	router.GET(options.BaseURL+"/parts/:id", wrapper.GetPart)
+	router.POST(options.BaseURL+"/parts/:id/remove", wrapper.RemovePart)
+	router.POST(options.BaseURL+"/parts/:id/swap", wrapper.SwapPart)
+	router.GET(options.BaseURL+"/stock", wrapper.GetStock)
+	router.PUT(options.BaseURL+"/stock", wrapper.SaveStock)
+	router.POST(options.BaseURL+"/approvals", wrapper.ApproveParts)
+	router.GET(options.BaseURL+"/types/:key/firmware", wrapper.GetFirmwareSet)
+	router.POST(options.BaseURL+"/types/:key/firmware", wrapper.AddFirmwareSet)
+	router.GET(options.BaseURL+"/aircraft/:id/firmware", wrapper.GetFirmware)
+	router.PUT(options.BaseURL+"/aircraft/:id/firmware", wrapper.InstallFirmware)
+	router.GET(options.BaseURL+"/aircraft/:id/trends", wrapper.GetTrends)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -3051,6 +4260,85 @@ func (response UpdateAircraftdefaultApplicationProblemPlusJSONResponse) VisitUpd
 	return err
 }
 
+type GetFirmwareRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetFirmwareResponseObject interface {
+	VisitGetFirmwareResponse(w http.ResponseWriter) error
+}
+
+type GetFirmware200JSONResponse AircraftFirmware
+
+func (response GetFirmware200JSONResponse) VisitGetFirmwareResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetFirmwaredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetFirmwaredefaultApplicationProblemPlusJSONResponse) VisitGetFirmwareResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type InstallFirmwareRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *InstallFirmwareJSONRequestBody
+}
+
+type InstallFirmwareResponseObject interface {
+	VisitInstallFirmwareResponse(w http.ResponseWriter) error
+}
+
+type InstallFirmware200JSONResponse AircraftFirmware
+
+func (response InstallFirmware200JSONResponse) VisitInstallFirmwareResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type InstallFirmwaredefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response InstallFirmwaredefaultApplicationProblemPlusJSONResponse) VisitInstallFirmwareResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GroundAircraftRequestObject struct {
 	Id   openapi_types.UUID `json:"id"`
 	Body *GroundAircraftJSONRequestBody
@@ -3074,6 +4362,40 @@ type GroundAircraftdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GroundAircraftdefaultApplicationProblemPlusJSONResponse) VisitGroundAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReportIncidentRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *ReportIncidentJSONRequestBody
+}
+
+type ReportIncidentResponseObject interface {
+	VisitReportIncidentResponse(w http.ResponseWriter) error
+}
+
+type ReportIncident204Response struct {
+}
+
+func (response ReportIncident204Response) VisitReportIncidentResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ReportIncidentdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReportIncidentdefaultApplicationProblemPlusJSONResponse) VisitReportIncidentResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3142,6 +4464,78 @@ type ReturnAircraftdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ReturnAircraftdefaultApplicationProblemPlusJSONResponse) VisitReturnAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetTrendsRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetTrendsResponseObject interface {
+	VisitGetTrendsResponse(w http.ResponseWriter) error
+}
+
+type GetTrends200JSONResponse Trends
+
+func (response GetTrends200JSONResponse) VisitGetTrendsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetTrendsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetTrendsdefaultApplicationProblemPlusJSONResponse) VisitGetTrendsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ApprovePartsRequestObject struct {
+	Body *ApprovePartsJSONRequestBody
+}
+
+type ApprovePartsResponseObject interface {
+	VisitApprovePartsResponse(w http.ResponseWriter) error
+}
+
+type ApproveParts204Response struct {
+}
+
+func (response ApproveParts204Response) VisitApprovePartsResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ApprovePartsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ApprovePartsdefaultApplicationProblemPlusJSONResponse) VisitApprovePartsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -3375,35 +4769,34 @@ func (response RaiseDefectdefaultApplicationProblemPlusJSONResponse) VisitRaiseD
 	return err
 }
 
-type CloseDefectRequestObject struct {
-	Id   openapi_types.UUID `json:"id"`
-	Body *CloseDefectJSONRequestBody
+type DeferRequestObject struct {
+	Body *DeferJSONRequestBody
 }
 
-type CloseDefectResponseObject interface {
-	VisitCloseDefectResponse(w http.ResponseWriter) error
+type DeferResponseObject interface {
+	VisitDeferResponse(w http.ResponseWriter) error
 }
 
-type CloseDefect200JSONResponse Defect
+type Defer201JSONResponse Deferral
 
-func (response CloseDefect200JSONResponse) VisitCloseDefectResponse(w http.ResponseWriter) error {
+func (response Defer201JSONResponse) VisitDeferResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
+	w.WriteHeader(201)
 	_, err := buf.WriteTo(w)
 	return err
 }
 
-type CloseDefectdefaultApplicationProblemPlusJSONResponse struct {
+type DeferdefaultApplicationProblemPlusJSONResponse struct {
 	Body       Problem
 	StatusCode int
 }
 
-func (response CloseDefectdefaultApplicationProblemPlusJSONResponse) VisitCloseDefectResponse(w http.ResponseWriter) error {
+func (response DeferdefaultApplicationProblemPlusJSONResponse) VisitDeferResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4205,6 +5598,158 @@ func (response MovePackdefaultApplicationProblemPlusJSONResponse) VisitMovePackR
 	return err
 }
 
+type AddPartRequestObject struct {
+	Body *AddPartJSONRequestBody
+}
+
+type AddPartResponseObject interface {
+	VisitAddPartResponse(w http.ResponseWriter) error
+}
+
+type AddPart201JSONResponse PartDetail
+
+func (response AddPart201JSONResponse) VisitAddPartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddPartdefaultApplicationProblemPlusJSONResponse) VisitAddPartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPartRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetPartResponseObject interface {
+	VisitGetPartResponse(w http.ResponseWriter) error
+}
+
+type GetPart200JSONResponse PartDetail
+
+func (response GetPart200JSONResponse) VisitGetPartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetPartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPartdefaultApplicationProblemPlusJSONResponse) VisitGetPartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemovePartRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *RemovePartJSONRequestBody
+}
+
+type RemovePartResponseObject interface {
+	VisitRemovePartResponse(w http.ResponseWriter) error
+}
+
+type RemovePart200JSONResponse PartDetail
+
+func (response RemovePart200JSONResponse) VisitRemovePartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemovePartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemovePartdefaultApplicationProblemPlusJSONResponse) VisitRemovePartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SwapPartRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SwapPartJSONRequestBody
+}
+
+type SwapPartResponseObject interface {
+	VisitSwapPartResponse(w http.ResponseWriter) error
+}
+
+type SwapPart204Response struct {
+}
+
+func (response SwapPart204Response) VisitSwapPartResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SwapPartdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SwapPartdefaultApplicationProblemPlusJSONResponse) VisitSwapPartResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListPeopleRequestObject struct {
 }
 
@@ -4814,6 +6359,83 @@ func (response CreateCrewdefaultApplicationProblemPlusJSONResponse) VisitCreateC
 	return err
 }
 
+type GetStockRequestObject struct {
+}
+
+type GetStockResponseObject interface {
+	VisitGetStockResponse(w http.ResponseWriter) error
+}
+
+type GetStock200JSONResponse Stock
+
+func (response GetStock200JSONResponse) VisitGetStockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetStockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetStockdefaultApplicationProblemPlusJSONResponse) VisitGetStockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveStockRequestObject struct {
+	Body *SaveStockJSONRequestBody
+}
+
+type SaveStockResponseObject interface {
+	VisitSaveStockResponse(w http.ResponseWriter) error
+}
+
+type SaveStock200JSONResponse Stock
+
+func (response SaveStock200JSONResponse) VisitSaveStockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveStockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveStockdefaultApplicationProblemPlusJSONResponse) VisitSaveStockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListTypesRequestObject struct {
 }
 
@@ -4998,6 +6620,164 @@ type AddChecklistdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddChecklistdefaultApplicationProblemPlusJSONResponse) VisitAddChecklistResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetFirmwareSetRequestObject struct {
+	Key string `json:"key"`
+}
+
+type GetFirmwareSetResponseObject interface {
+	VisitGetFirmwareSetResponse(w http.ResponseWriter) error
+}
+
+type GetFirmwareSet200JSONResponse FirmwareSet
+
+func (response GetFirmwareSet200JSONResponse) VisitGetFirmwareSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetFirmwareSetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetFirmwareSetdefaultApplicationProblemPlusJSONResponse) VisitGetFirmwareSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddFirmwareSetRequestObject struct {
+	Key  string `json:"key"`
+	Body *AddFirmwareSetJSONRequestBody
+}
+
+type AddFirmwareSetResponseObject interface {
+	VisitAddFirmwareSetResponse(w http.ResponseWriter) error
+}
+
+type AddFirmwareSet201JSONResponse FirmwareSet
+
+func (response AddFirmwareSet201JSONResponse) VisitAddFirmwareSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddFirmwareSetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddFirmwareSetdefaultApplicationProblemPlusJSONResponse) VisitAddFirmwareSetResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetProgrammeRequestObject struct {
+	Key string `json:"key"`
+}
+
+type GetProgrammeResponseObject interface {
+	VisitGetProgrammeResponse(w http.ResponseWriter) error
+}
+
+type GetProgramme200JSONResponse Programme
+
+func (response GetProgramme200JSONResponse) VisitGetProgrammeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetProgrammedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetProgrammedefaultApplicationProblemPlusJSONResponse) VisitGetProgrammeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddProgrammeRequestObject struct {
+	Key  string `json:"key"`
+	Body *AddProgrammeJSONRequestBody
+}
+
+type AddProgrammeResponseObject interface {
+	VisitAddProgrammeResponse(w http.ResponseWriter) error
+}
+
+type AddProgramme201JSONResponse Programme
+
+func (response AddProgramme201JSONResponse) VisitAddProgrammeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddProgrammedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddProgrammedefaultApplicationProblemPlusJSONResponse) VisitAddProgrammeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5239,6 +7019,283 @@ func (response JudgeEntrydefaultApplicationProblemPlusJSONResponse) VisitJudgeEn
 	return err
 }
 
+type ListWorkOrdersRequestObject struct {
+	Params ListWorkOrdersParams
+}
+
+type ListWorkOrdersResponseObject interface {
+	VisitListWorkOrdersResponse(w http.ResponseWriter) error
+}
+
+type ListWorkOrders200JSONResponse WorkOrders
+
+func (response ListWorkOrders200JSONResponse) VisitListWorkOrdersResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListWorkOrdersdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListWorkOrdersdefaultApplicationProblemPlusJSONResponse) VisitListWorkOrdersResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type OpenWorkOrderRequestObject struct {
+	Body *OpenWorkOrderJSONRequestBody
+}
+
+type OpenWorkOrderResponseObject interface {
+	VisitOpenWorkOrderResponse(w http.ResponseWriter) error
+}
+
+type OpenWorkOrder201JSONResponse WorkOrder
+
+func (response OpenWorkOrder201JSONResponse) VisitOpenWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type OpenWorkOrderdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response OpenWorkOrderdefaultApplicationProblemPlusJSONResponse) VisitOpenWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWorkOrderRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetWorkOrderResponseObject interface {
+	VisitGetWorkOrderResponse(w http.ResponseWriter) error
+}
+
+type GetWorkOrder200JSONResponse WorkOrder
+
+func (response GetWorkOrder200JSONResponse) VisitGetWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWorkOrderdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetWorkOrderdefaultApplicationProblemPlusJSONResponse) VisitGetWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CancelWorkOrderRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *CancelWorkOrderJSONRequestBody
+}
+
+type CancelWorkOrderResponseObject interface {
+	VisitCancelWorkOrderResponse(w http.ResponseWriter) error
+}
+
+type CancelWorkOrder200JSONResponse WorkOrder
+
+func (response CancelWorkOrder200JSONResponse) VisitCancelWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CancelWorkOrderdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CancelWorkOrderdefaultApplicationProblemPlusJSONResponse) VisitCancelWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EnterStepsRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *EnterStepsJSONRequestBody
+}
+
+type EnterStepsResponseObject interface {
+	VisitEnterStepsResponse(w http.ResponseWriter) error
+}
+
+type EnterSteps200JSONResponse WorkOrder
+
+func (response EnterSteps200JSONResponse) VisitEnterStepsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EnterStepsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response EnterStepsdefaultApplicationProblemPlusJSONResponse) VisitEnterStepsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type UseStockRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *UseStockJSONRequestBody
+}
+
+type UseStockResponseObject interface {
+	VisitUseStockResponse(w http.ResponseWriter) error
+}
+
+type UseStock200JSONResponse WorkOrder
+
+func (response UseStock200JSONResponse) VisitUseStockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type UseStockdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response UseStockdefaultApplicationProblemPlusJSONResponse) VisitUseStockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SignWorkOrderRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SignWorkOrderJSONRequestBody
+}
+
+type SignWorkOrderResponseObject interface {
+	VisitSignWorkOrderResponse(w http.ResponseWriter) error
+}
+
+type SignWorkOrder200JSONResponse WorkOrder
+
+func (response SignWorkOrder200JSONResponse) VisitSignWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SignWorkOrderdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SignWorkOrderdefaultApplicationProblemPlusJSONResponse) VisitSignWorkOrderResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
 	// ListAircraft The fleet with condition and next due
@@ -5253,15 +7310,30 @@ type StrictServerInterface interface {
 	// UpdateAircraft Change an aircraft
 	// (PUT /aircraft/{id})
 	UpdateAircraft(ctx context.Context, request UpdateAircraftRequestObject) (UpdateAircraftResponseObject, error)
+	// GetFirmware What is installed on an aircraft, against the tested combination
+	// (GET /aircraft/{id}/firmware)
+	GetFirmware(ctx context.Context, request GetFirmwareRequestObject) (GetFirmwareResponseObject, error)
+	// InstallFirmware Record an update; required re-checks open as work orders
+	// (PUT /aircraft/{id}/firmware)
+	InstallFirmware(ctx context.Context, request InstallFirmwareRequestObject) (InstallFirmwareResponseObject, error)
 	// GroundAircraft Ground an aircraft at once
 	// (POST /aircraft/{id}/ground)
 	GroundAircraft(ctx context.Context, request GroundAircraftRequestObject) (GroundAircraftResponseObject, error)
+	// ReportIncident Report what happened to an aircraft outside a flight
+	// (POST /aircraft/{id}/incidents)
+	ReportIncident(ctx context.Context, request ReportIncidentRequestObject) (ReportIncidentResponseObject, error)
 	// FitParts Fit new parts in place of what is at the stations
 	// (POST /aircraft/{id}/parts)
 	FitParts(ctx context.Context, request FitPartsRequestObject) (FitPartsResponseObject, error)
 	// ReturnAircraft Return an aircraft to service, signed
 	// (POST /aircraft/{id}/return)
 	ReturnAircraft(ctx context.Context, request ReturnAircraftRequestObject) (ReturnAircraftResponseObject, error)
+	// GetTrends Motor warmth and output against the sisters over the flights
+	// (GET /aircraft/{id}/trends)
+	GetTrends(ctx context.Context, request GetTrendsRequestObject) (GetTrendsResponseObject, error)
+	// ApproveParts Approve third-party parts of a kind for a type
+	// (POST /approvals)
+	ApproveParts(ctx context.Context, request ApprovePartsRequestObject) (ApprovePartsResponseObject, error)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(ctx context.Context, request WatchChangesRequestObject) (WatchChangesResponseObject, error)
@@ -5277,9 +7349,9 @@ type StrictServerInterface interface {
 	// RaiseDefect Raise a defect
 	// (POST /defects)
 	RaiseDefect(ctx context.Context, request RaiseDefectRequestObject) (RaiseDefectResponseObject, error)
-	// CloseDefect Close a defect, signed
-	// (POST /defects/{id}/close)
-	CloseDefect(ctx context.Context, request CloseDefectRequestObject) (CloseDefectResponseObject, error)
+	// Defer Put off a defect or a task where the programme allows it
+	// (POST /deferrals)
+	Defer(ctx context.Context, request DeferRequestObject) (DeferResponseObject, error)
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(ctx context.Context, request ListDueRequestObject) (ListDueResponseObject, error)
@@ -5340,6 +7412,18 @@ type StrictServerInterface interface {
 	// MovePack Move a pack to another state
 	// (POST /packs/{id}/state)
 	MovePack(ctx context.Context, request MovePackRequestObject) (MovePackResponseObject, error)
+	// AddPart Put a new part on the shelf
+	// (POST /parts)
+	AddPart(ctx context.Context, request AddPartRequestObject) (AddPartResponseObject, error)
+	// GetPart One part and its whole history
+	// (GET /parts/{id})
+	GetPart(ctx context.Context, request GetPartRequestObject) (GetPartResponseObject, error)
+	// RemovePart Take a part off, or discard one from the shelf
+	// (POST /parts/{id}/remove)
+	RemovePart(ctx context.Context, request RemovePartRequestObject) (RemovePartResponseObject, error)
+	// SwapPart Swap two fitted parts of one kind
+	// (POST /parts/{id}/swap)
+	SwapPart(ctx context.Context, request SwapPartRequestObject) (SwapPartResponseObject, error)
 	// ListPeople People of the crew
 	// (GET /people)
 	ListPeople(ctx context.Context, request ListPeopleRequestObject) (ListPeopleResponseObject, error)
@@ -5388,6 +7472,12 @@ type StrictServerInterface interface {
 	// CreateCrew Set up the crew and its first chief, once
 	// (POST /setup)
 	CreateCrew(ctx context.Context, request CreateCrewRequestObject) (CreateCrewResponseObject, error)
+	// GetStock What lies on the shelf and what to order when
+	// (GET /stock)
+	GetStock(ctx context.Context, request GetStockRequestObject) (GetStockResponseObject, error)
+	// SaveStock Add a stock line, or change one
+	// (PUT /stock)
+	SaveStock(ctx context.Context, request SaveStockRequestObject) (SaveStockResponseObject, error)
 	// ListTypes Aircraft types, newest version of each
 	// (GET /types)
 	ListTypes(ctx context.Context, request ListTypesRequestObject) (ListTypesResponseObject, error)
@@ -5403,6 +7493,18 @@ type StrictServerInterface interface {
 	// AddChecklist Add a version of a checklist
 	// (POST /types/{key}/checklist)
 	AddChecklist(ctx context.Context, request AddChecklistRequestObject) (AddChecklistResponseObject, error)
+	// GetFirmwareSet The combination of versions tested together
+	// (GET /types/{key}/firmware)
+	GetFirmwareSet(ctx context.Context, request GetFirmwareSetRequestObject) (GetFirmwareSetResponseObject, error)
+	// AddFirmwareSet Add a tested combination
+	// (POST /types/{key}/firmware)
+	AddFirmwareSet(ctx context.Context, request AddFirmwareSetRequestObject) (AddFirmwareSetResponseObject, error)
+	// GetProgramme Maintenance programme of a type, newest version
+	// (GET /types/{key}/programme)
+	GetProgramme(ctx context.Context, request GetProgrammeRequestObject) (GetProgrammeResponseObject, error)
+	// AddProgramme Add a version of a maintenance programme
+	// (POST /types/{key}/programme)
+	AddProgramme(ctx context.Context, request AddProgrammeRequestObject) (AddProgrammeResponseObject, error)
 	// StartWalkround Start a walkround or turnaround
 	// (POST /walkrounds)
 	StartWalkround(ctx context.Context, request StartWalkroundRequestObject) (StartWalkroundResponseObject, error)
@@ -5421,6 +7523,27 @@ type StrictServerInterface interface {
 	// JudgeEntry Judge an entry without saving it
 	// (POST /walkrounds/{id}/judge)
 	JudgeEntry(ctx context.Context, request JudgeEntryRequestObject) (JudgeEntryResponseObject, error)
+	// ListWorkOrders Work orders, open ones first
+	// (GET /work-orders)
+	ListWorkOrders(ctx context.Context, request ListWorkOrdersRequestObject) (ListWorkOrdersResponseObject, error)
+	// OpenWorkOrder Open a work order for a task, a defect or by hand
+	// (POST /work-orders)
+	OpenWorkOrder(ctx context.Context, request OpenWorkOrderRequestObject) (OpenWorkOrderResponseObject, error)
+	// GetWorkOrder One work order
+	// (GET /work-orders/{id})
+	GetWorkOrder(ctx context.Context, request GetWorkOrderRequestObject) (GetWorkOrderResponseObject, error)
+	// CancelWorkOrder Cancel a work order that was opened by mistake
+	// (POST /work-orders/{id}/cancel)
+	CancelWorkOrder(ctx context.Context, request CancelWorkOrderRequestObject) (CancelWorkOrderResponseObject, error)
+	// EnterSteps Enter what was done and measured
+	// (PUT /work-orders/{id}/entries)
+	EnterSteps(ctx context.Context, request EnterStepsRequestObject) (EnterStepsResponseObject, error)
+	// UseStock Take parts from stock for a work order
+	// (POST /work-orders/{id}/parts)
+	UseStock(ctx context.Context, request UseStockRequestObject) (UseStockResponseObject, error)
+	// SignWorkOrder Sign the work
+	// (POST /work-orders/{id}/sign)
+	SignWorkOrder(ctx context.Context, request SignWorkOrderRequestObject) (SignWorkOrderResponseObject, error)
 }
 
 type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
@@ -5616,6 +7739,76 @@ func (sh *strictHandler) UpdateAircraft(ctx *gin.Context, id openapi_types.UUID)
 	}
 }
 
+// GetFirmware operation middleware
+func (sh *strictHandler) GetFirmware(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetFirmwareRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetFirmware(ctx, request.(GetFirmwareRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetFirmware")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetFirmwareResponseObject); ok {
+		if err := validResponse.VisitGetFirmwareResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// InstallFirmware operation middleware
+func (sh *strictHandler) InstallFirmware(ctx *gin.Context, id openapi_types.UUID) {
+	var request InstallFirmwareRequestObject
+
+	request.Id = id
+
+	var body InstallFirmwareJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.InstallFirmware(ctx, request.(InstallFirmwareRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "InstallFirmware")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(InstallFirmwareResponseObject); ok {
+		if err := validResponse.VisitInstallFirmwareResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GroundAircraft operation middleware
 func (sh *strictHandler) GroundAircraft(ctx *gin.Context, id openapi_types.UUID) {
 	var request GroundAircraftRequestObject
@@ -5653,6 +7846,50 @@ func (sh *strictHandler) GroundAircraft(ctx *gin.Context, id openapi_types.UUID)
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GroundAircraftResponseObject); ok {
 		if err := validResponse.VisitGroundAircraftResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ReportIncident operation middleware
+func (sh *strictHandler) ReportIncident(ctx *gin.Context, id openapi_types.UUID) {
+	var request ReportIncidentRequestObject
+
+	request.Id = id
+
+	var body ReportIncidentJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReportIncident(ctx, request.(ReportIncidentRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReportIncident")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReportIncidentResponseObject); ok {
+		if err := validResponse.VisitReportIncidentResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -5741,6 +7978,74 @@ func (sh *strictHandler) ReturnAircraft(ctx *gin.Context, id openapi_types.UUID)
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ReturnAircraftResponseObject); ok {
 		if err := validResponse.VisitReturnAircraftResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetTrends operation middleware
+func (sh *strictHandler) GetTrends(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetTrendsRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetTrends(ctx, request.(GetTrendsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetTrends")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetTrendsResponseObject); ok {
+		if err := validResponse.VisitGetTrendsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ApproveParts operation middleware
+func (sh *strictHandler) ApproveParts(ctx *gin.Context) {
+	var request ApprovePartsRequestObject
+
+	var body ApprovePartsJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ApproveParts(ctx, request.(ApprovePartsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ApproveParts")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ApprovePartsResponseObject); ok {
+		if err := validResponse.VisitApprovePartsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -5906,13 +8211,11 @@ func (sh *strictHandler) RaiseDefect(ctx *gin.Context) {
 	}
 }
 
-// CloseDefect operation middleware
-func (sh *strictHandler) CloseDefect(ctx *gin.Context, id openapi_types.UUID) {
-	var request CloseDefectRequestObject
+// Defer operation middleware
+func (sh *strictHandler) Defer(ctx *gin.Context) {
+	var request DeferRequestObject
 
-	request.Id = id
-
-	var body CloseDefectJSONRequestBody
+	var body DeferJSONRequestBody
 	var err error
 	// A request validator built on kin-openapi's openapi3filter with
 	// KeepValidatedValue leaves the value it validated on the body. Bind
@@ -5931,18 +8234,18 @@ func (sh *strictHandler) CloseDefect(ctx *gin.Context, id openapi_types.UUID) {
 	request.Body = &body
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.CloseDefect(ctx, request.(CloseDefectRequestObject))
+		return sh.ssi.Defer(ctx, request.(DeferRequestObject))
 	}
 	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "CloseDefect")
+		handler = middleware(handler, "Defer")
 	}
 
 	response, err := handler(ctx, request)
 
 	if err != nil {
 		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(CloseDefectResponseObject); ok {
-		if err := validResponse.VisitCloseDefectResponse(ctx.Writer); err != nil {
+	} else if validResponse, ok := response.(DeferResponseObject); ok {
+		if err := validResponse.VisitDeferResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -6605,6 +8908,162 @@ func (sh *strictHandler) MovePack(ctx *gin.Context, id openapi_types.UUID) {
 	}
 }
 
+// AddPart operation middleware
+func (sh *strictHandler) AddPart(ctx *gin.Context) {
+	var request AddPartRequestObject
+
+	var body AddPartJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddPart(ctx, request.(AddPartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddPart")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddPartResponseObject); ok {
+		if err := validResponse.VisitAddPartResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetPart operation middleware
+func (sh *strictHandler) GetPart(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetPartRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPart(ctx, request.(GetPartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPart")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPartResponseObject); ok {
+		if err := validResponse.VisitGetPartResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RemovePart operation middleware
+func (sh *strictHandler) RemovePart(ctx *gin.Context, id openapi_types.UUID) {
+	var request RemovePartRequestObject
+
+	request.Id = id
+
+	var body RemovePartJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemovePart(ctx, request.(RemovePartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemovePart")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemovePartResponseObject); ok {
+		if err := validResponse.VisitRemovePartResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SwapPart operation middleware
+func (sh *strictHandler) SwapPart(ctx *gin.Context, id openapi_types.UUID) {
+	var request SwapPartRequestObject
+
+	request.Id = id
+
+	var body SwapPartJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SwapPart(ctx, request.(SwapPartRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SwapPart")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SwapPartResponseObject); ok {
+		if err := validResponse.VisitSwapPartResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListPeople operation middleware
 func (sh *strictHandler) ListPeople(ctx *gin.Context) {
 	var request ListPeopleRequestObject
@@ -7125,6 +9584,72 @@ func (sh *strictHandler) CreateCrew(ctx *gin.Context) {
 	}
 }
 
+// GetStock operation middleware
+func (sh *strictHandler) GetStock(ctx *gin.Context) {
+	var request GetStockRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetStock(ctx, request.(GetStockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetStock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetStockResponseObject); ok {
+		if err := validResponse.VisitGetStockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveStock operation middleware
+func (sh *strictHandler) SaveStock(ctx *gin.Context) {
+	var request SaveStockRequestObject
+
+	var body SaveStockJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveStock(ctx, request.(SaveStockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveStock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveStockResponseObject); ok {
+		if err := validResponse.VisitSaveStockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListTypes operation middleware
 func (sh *strictHandler) ListTypes(ctx *gin.Context) {
 	var request ListTypesRequestObject
@@ -7280,6 +9805,146 @@ func (sh *strictHandler) AddChecklist(ctx *gin.Context, key string) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddChecklistResponseObject); ok {
 		if err := validResponse.VisitAddChecklistResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetFirmwareSet operation middleware
+func (sh *strictHandler) GetFirmwareSet(ctx *gin.Context, key string) {
+	var request GetFirmwareSetRequestObject
+
+	request.Key = key
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetFirmwareSet(ctx, request.(GetFirmwareSetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetFirmwareSet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetFirmwareSetResponseObject); ok {
+		if err := validResponse.VisitGetFirmwareSetResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddFirmwareSet operation middleware
+func (sh *strictHandler) AddFirmwareSet(ctx *gin.Context, key string) {
+	var request AddFirmwareSetRequestObject
+
+	request.Key = key
+
+	var body AddFirmwareSetJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddFirmwareSet(ctx, request.(AddFirmwareSetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddFirmwareSet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddFirmwareSetResponseObject); ok {
+		if err := validResponse.VisitAddFirmwareSetResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetProgramme operation middleware
+func (sh *strictHandler) GetProgramme(ctx *gin.Context, key string) {
+	var request GetProgrammeRequestObject
+
+	request.Key = key
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetProgramme(ctx, request.(GetProgrammeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetProgramme")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetProgrammeResponseObject); ok {
+		if err := validResponse.VisitGetProgrammeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddProgramme operation middleware
+func (sh *strictHandler) AddProgramme(ctx *gin.Context, key string) {
+	var request AddProgrammeRequestObject
+
+	request.Key = key
+
+	var body AddProgrammeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddProgramme(ctx, request.(AddProgrammeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddProgramme")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddProgrammeResponseObject); ok {
+		if err := validResponse.VisitAddProgrammeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -7488,6 +10153,276 @@ func (sh *strictHandler) JudgeEntry(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(JudgeEntryResponseObject); ok {
 		if err := validResponse.VisitJudgeEntryResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListWorkOrders operation middleware
+func (sh *strictHandler) ListWorkOrders(ctx *gin.Context, params ListWorkOrdersParams) {
+	var request ListWorkOrdersRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListWorkOrders(ctx, request.(ListWorkOrdersRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListWorkOrders")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListWorkOrdersResponseObject); ok {
+		if err := validResponse.VisitListWorkOrdersResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// OpenWorkOrder operation middleware
+func (sh *strictHandler) OpenWorkOrder(ctx *gin.Context) {
+	var request OpenWorkOrderRequestObject
+
+	var body OpenWorkOrderJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.OpenWorkOrder(ctx, request.(OpenWorkOrderRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "OpenWorkOrder")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(OpenWorkOrderResponseObject); ok {
+		if err := validResponse.VisitOpenWorkOrderResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetWorkOrder operation middleware
+func (sh *strictHandler) GetWorkOrder(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetWorkOrderRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetWorkOrder(ctx, request.(GetWorkOrderRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetWorkOrder")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetWorkOrderResponseObject); ok {
+		if err := validResponse.VisitGetWorkOrderResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CancelWorkOrder operation middleware
+func (sh *strictHandler) CancelWorkOrder(ctx *gin.Context, id openapi_types.UUID) {
+	var request CancelWorkOrderRequestObject
+
+	request.Id = id
+
+	var body CancelWorkOrderJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CancelWorkOrder(ctx, request.(CancelWorkOrderRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CancelWorkOrder")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CancelWorkOrderResponseObject); ok {
+		if err := validResponse.VisitCancelWorkOrderResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// EnterSteps operation middleware
+func (sh *strictHandler) EnterSteps(ctx *gin.Context, id openapi_types.UUID) {
+	var request EnterStepsRequestObject
+
+	request.Id = id
+
+	var body EnterStepsJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.EnterSteps(ctx, request.(EnterStepsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "EnterSteps")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(EnterStepsResponseObject); ok {
+		if err := validResponse.VisitEnterStepsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// UseStock operation middleware
+func (sh *strictHandler) UseStock(ctx *gin.Context, id openapi_types.UUID) {
+	var request UseStockRequestObject
+
+	request.Id = id
+
+	var body UseStockJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.UseStock(ctx, request.(UseStockRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "UseStock")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(UseStockResponseObject); ok {
+		if err := validResponse.VisitUseStockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SignWorkOrder operation middleware
+func (sh *strictHandler) SignWorkOrder(ctx *gin.Context, id openapi_types.UUID) {
+	var request SignWorkOrderRequestObject
+
+	request.Id = id
+
+	var body SignWorkOrderJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SignWorkOrder(ctx, request.(SignWorkOrderRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SignWorkOrder")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SignWorkOrderResponseObject); ok {
+		if err := validResponse.VisitSignWorkOrderResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

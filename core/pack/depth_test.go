@@ -274,3 +274,31 @@ func TestMatchingOfALargeRack(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, len(pack.MatchSets(ps)), 95)
 }
+
+func TestStandingNamesWhatIsKnownAndWhatIsNot(t *testing.T) {
+	s := pack.Stand(10000, nil)
+	assert.Equal(t, judge.Clear, s.Verdict)
+	assert.Len(t, s.NotKnown, 3, "%v", s.NotKnown)
+
+	var h []pack.Measured
+	rest := func(day, minutes float64, mv ...units.Millivolts) pack.Measured {
+		return pack.Measured{At: start.Add(time.Duration(day*24) * time.Hour), CellMV: mv, RestedMin: &minutes}
+	}
+	for i, r := range resistances(4.4, 22, 5) {
+		h = append(h, pack.Measured{At: r.At, TemperatureC: r.TemperatureC, MilliOhm: r.MilliOhm, Capacity: &pack.Capacity{MilliampHours: 7900, PlusMinus: 100}, Cycles: float64(i)})
+	}
+	h = append(h, rest(200, 1440, 3900, 3900, 3890), rest(204, 1440*5, 3896, 3896, 3862), rest(205, 1440*6, 3896, 3896, 3861))
+	s = pack.Stand(10000, h)
+	assert.Equal(t, judge.Stop, s.Verdict)
+	require.Len(t, s.Concerns, 4, "%v", s.Concerns)
+	require.NotNil(t, s.Discharge)
+	assert.Equal(t, 3, s.Discharge.Suspect)
+	assert.InDelta(t, 5.8, s.Discharge.MVPerDay[2], 1e-9, "over five days, from the earliest reading of the rest")
+	assert.Equal(t, 3, s.LowestCell)
+	assert.InDelta(t, 7900, *s.MAh, 1e-9)
+	assert.InDelta(t, 3.2, *s.MilliOhm, 1e-9)
+
+	// Charged between the two: another rest.
+	h = []pack.Measured{rest(0, 1440, 3900, 3900, 3890), rest(5, 600, 3896, 3896, 3850)}
+	assert.Nil(t, pack.Stand(10000, h).Discharge)
+}

@@ -87,15 +87,23 @@ func (p Programme) OpenedBy(e Event) []Task {
 
 // Standing is how one repeating task of one aircraft stands.
 type Standing struct {
-	Task     Task
-	Since    wear.Counters // use since it was last done
-	Deferral *Deferral
+	Task        Task
+	Since       wear.Counters // use since it was last done
+	DoneAt      time.Time     // zero: never
+	LastLanding *time.Time
+	Deferral    *Deferral
 }
 
 // Judge says how a task stands at now: due at the first limit is Stop, or
-// Watch while a deferral holds; from 90 percent Watch. Tasks that only events
-// open are Clear here.
-func (s Standing) Judge(now, day time.Time, seconds int64, flights int) (wear.Due, error) {
+// Watch while a deferral holds; from 90 percent Watch. A task after the day's
+// flying is due from the next civil day in the zone of day: Watch, because the
+// walkround still stands before the next flight. Tasks that only events open
+// are Clear here. day is the civil date in the crew's zone whose location is
+// loc.
+func (s Standing) Judge(now, day time.Time, loc *time.Location, seconds int64, flights int) (wear.Due, error) {
+	if s.Task.AfterFlying {
+		return s.afterFlying(day, loc), nil
+	}
 	d, err := wear.Judge(s.Since, s.Task.Every, now)
 	if err != nil || d.Verdict != judge.Stop || s.Deferral == nil {
 		return d, err
@@ -110,4 +118,23 @@ func (s Standing) Judge(now, day time.Time, seconds int64, flights int) (wear.Du
 		d.Sentence += " " + s.Deferral.Limits
 	}
 	return d, nil
+}
+
+func (s Standing) afterFlying(day time.Time, loc *time.Location) wear.Due {
+	d := wear.Due{By: "flying", Limit: 1, Sentence: "Done since the last flight."}
+	if s.LastLanding == nil {
+		d.Sentence = "Not flown yet."
+		return d
+	}
+	if s.DoneAt.After(*s.LastLanding) {
+		return d
+	}
+	d.Used, d.Fraction = 1, 1
+	flown := s.LastLanding.In(loc)
+	if y, m, n := flown.Date(); !time.Date(y, m, n, 0, 0, 0, 0, time.UTC).Before(day) {
+		d.Fraction, d.Sentence = 0.95, "Flown today: due this evening."
+		return d
+	}
+	d.Verdict, d.Sentence = judge.Watch, "Flown on "+flown.Format(time.DateOnly)+" and not inspected since."
+	return d
 }

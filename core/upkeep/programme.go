@@ -82,8 +82,9 @@ type Task struct {
 	ID           string      `json:"id"`
 	Title        string      `json:"title"`
 	Why          string      `json:"why"`
-	Station      string      `json:"station"` // where on the airframe, "frame" for the whole
-	Every        wear.Limits `json:"every"`   // since it was last done; first limit wins
+	Station      string      `json:"station"`                // where on the airframe, "frame" for the whole
+	Every        wear.Limits `json:"every"`                  // since it was last done; first limit wins
+	AfterFlying  bool        `json:"after_flying,omitempty"` // due in the evening of a day on which it flew
 	After        []Event     `json:"after,omitempty"`
 	Grounds      bool        `json:"grounds,omitempty"` // when an event opened it, the aircraft stays on the ground until it is signed
 	Tools        []string    `json:"tools,omitempty"`
@@ -157,7 +158,7 @@ func (t Task) validate(stations []string) error {
 		return bad("task %s: the type has no station %q", t.ID, t.Station)
 	case t.Every.Negative():
 		return bad("task %s has a negative limit", t.ID)
-	case t.Every == (wear.Limits{}) && len(t.After) == 0:
+	case t.Every == (wear.Limits{}) && len(t.After) == 0 && !t.AfterFlying:
 		return bad("task %s has neither a limit nor an event", t.ID)
 	case len(t.Steps) == 0 || len(t.Steps) > 60:
 		return bad("task %s must have 1 to 60 steps", t.ID)

@@ -93,13 +93,13 @@ func TestDeferralHoldsUntilItsFirstLimit(t *testing.T) {
 		v       judge.Verdict
 		says    string
 	}{{day, 36000, judge.Watch, "Put off by Tamsin through 2026-06-13. Empty tank only."}, {day.AddDate(0, 0, 3), 36000, judge.Watch, ""}, {day.AddDate(0, 0, 4), 36000, judge.Stop, "it ended on 2026-06-13"}, {day, 43200, judge.Stop, "it ended at 12.0 h"}} {
-		got, err := s.Judge(noon, c.day, c.seconds, 40)
+		got, err := s.Judge(noon, c.day, time.UTC, c.seconds, 40)
 		require.NoError(t, err)
 		assert.Equal(t, c.v, got.Verdict, got.Sentence)
 		assert.Contains(t, got.Sentence, c.says)
 	}
 	s.Deferral = nil
-	got, _ := s.Judge(noon, day, 36000, 40)
+	got, _ := s.Judge(noon, day, time.UTC, 36000, 40)
 	assert.Equal(t, judge.Stop, got.Verdict)
 	assert.NotNil(t, p.LeaveFor("sensor"))
 	assert.Nil(t, p.LeaveFor("frame"))
@@ -112,16 +112,40 @@ func TestUseSinceItWasDone(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		at := wear.Counters{Seconds: rapid.Int64Range(0, 1e6).Draw(t, "s"), Flights: rapid.IntRange(0, 1000).Draw(t, "f"), Landings: rapid.IntRange(0, 1000).Draw(t, "l"), Litres: rapid.Float64Range(0, 1e4).Draw(t, "lit"), Since: noon}
 		s := upkeep.Standing{Task: upkeep.Task{Every: wear.Limits{Hours: 5, Flights: 20, Litres: 300, Days: 7}}, Since: at.From(at)}
-		d, err := s.Judge(noon, day, at.Seconds, at.Flights)
+		d, err := s.Judge(noon, day, time.UTC, at.Seconds, at.Flights)
 		require.NoError(t, err)
 		assert.Equal(t, judge.Clear, d.Verdict)
 		use := wear.Use{Seconds: rapid.Int64Range(0, 5*3600-1).Draw(t, "us"), Flights: rapid.IntRange(0, 19).Draw(t, "uf"), Litres: rapid.Float64Range(0, 299).Draw(t, "ul")}
 		s.Since = at.Add(use).From(at)
-		d, err = s.Judge(noon, day, 0, 0)
+		d, err = s.Judge(noon, day, time.UTC, 0, 0)
 		require.NoError(t, err)
 		assert.NotEqual(t, judge.Stop, d.Verdict)
 		s.Since = at.Add(wear.Use{Litres: 300.001}).From(at)
-		d, _ = s.Judge(noon, day, 0, 0)
+		d, _ = s.Judge(noon, day, time.UTC, 0, 0)
 		assert.Equal(t, judge.Stop, d.Verdict, "litres count")
 	})
+}
+
+func TestAfterTheDaysFlying(t *testing.T) {
+	zone := time.FixedZone("west", -7*3600)
+	at := func(d, h int) *time.Time { x := time.Date(2026, 6, d, h, 0, 0, 0, time.UTC); return &x }
+	for _, c := range []struct {
+		name   string
+		landed *time.Time
+		done   time.Time
+		v      judge.Verdict
+		says   string
+	}{
+		{"not flown", nil, time.Time{}, judge.Clear, "Not flown"},
+		{"flown today", at(10, 9), time.Time{}, judge.Clear, "this evening"},
+		{"flown last night by the crew's clock", at(10, 6), time.Time{}, judge.Watch, "2026-06-09"},
+		{"done since", at(9, 20), *at(9, 22), judge.Clear, "Done"},
+		{"flown again since", at(9, 23), *at(9, 22), judge.Watch, "2026-06-09"},
+	} {
+		s := upkeep.Standing{Task: upkeep.Task{AfterFlying: true}, LastLanding: c.landed, DoneAt: c.done}
+		d, err := s.Judge(noon, day, zone, 0, 0)
+		require.NoError(t, err)
+		assert.Equal(t, c.v, d.Verdict, "%s: %s", c.name, d.Sentence)
+		assert.Contains(t, d.Sentence, c.says, c.name)
+	}
 }

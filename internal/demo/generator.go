@@ -32,6 +32,8 @@ type generator struct {
 	people  map[string]people.Person
 	packs   map[string]uuid.UUID
 	renewed map[string]bool
+	picture string
+	month   time.Month
 	share   float64 // how much of the year has passed, 0-1
 }
 
@@ -63,6 +65,15 @@ func Fill(ctx context.Context, svc *server.Services, progress func(done, all int
 	plan := g.plan(end)
 	for i, s := range plan {
 		g.share = 1 - end.Sub(s.at).Hours()/(365*24)
+		if m := s.at.Month(); m != g.month {
+			g.month = m
+			if g.clock.Now().Before(s.at) {
+				g.clock.Set(s.at.Add(-time.Hour))
+			}
+			if err := g.measurePacks(ctx); err != nil {
+				return err
+			}
+		}
 		if err := g.fly(ctx, s); err != nil {
 			return fmt.Errorf("flight %d of %s at %s: %w", i+1, s.craft.name, s.at, err)
 		}
@@ -140,8 +151,12 @@ func (g *generator) parts(ctx context.Context, a *craft) map[string]fleet.Part {
 	return cs[0].Parts
 }
 
-// service has the technician replace propellers that are nearly due.
+// service has the technician do the tasks that are due and replace propellers
+// that nearly are.
 func (g *generator) service(ctx context.Context, a *craft) error {
+	if err := g.keepUp(ctx, a); err != nil {
+		return err
+	}
 	t, err := g.svc.Fleet.Type(ctx, a.typeKey)
 	if err != nil {
 		return err
@@ -182,6 +197,9 @@ func (g *generator) as(ctx context.Context, login string) context.Context {
 // choose takes the least used charged packs, charging them first where needed.
 func (g *generator) choose(ctx context.Context, a *craft, n int) ([]uuid.UUID, error) {
 	labels := slices.Clone(a.packs)
+	if g.share > 0.2 {
+		labels = slices.DeleteFunc(labels, func(l string) bool { return l == "D5" }) // it has aged too far to make a set
+	}
 	g.rand.Shuffle(len(labels), func(i, j int) { labels[i], labels[j] = labels[j], labels[i] })
 	var out []uuid.UUID
 	for _, l := range labels[:n] {
@@ -302,6 +320,13 @@ func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight
 			return err
 		}
 	}
+	t, err := g.svc.Fleet.Type(ctx, a.typeKey)
+	if err != nil {
+		return err
+	}
+	if _, err := g.svc.Flights.Hover(ctx, flight, g.outputs(a, t.SisterMotors())); err != nil {
+		return err
+	}
 	minutes := a.minutes[0] + g.rand.IntN(a.minutes[1]-a.minutes[0]+1)
 	g.clock.Advance(time.Duration(minutes)*time.Minute + time.Duration(g.rand.IntN(60))*time.Second)
 	f, err := g.svc.Flights.Land(ctx, flight)
@@ -309,11 +334,10 @@ func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight
 		return err
 	}
 	g.clock.Advance(3 * time.Minute)
-	t, err := g.svc.Fleet.Type(ctx, a.typeKey)
-	if err != nil {
-		return err
-	}
 	n := flights.NewLog{Landings: 1, WarmthC: g.warmth(a, t.SisterMotors())}
+	if t.TankL > 0 {
+		n.Litres = float64(18 + g.rand.IntN(11))
+	}
 	for _, p := range f.PackIDs {
 		level := float64(28 + g.rand.IntN(15))
 		n.Packs = append(n.Packs, flights.LandedPack{Pack: p, Percent: &level, TemperatureC: float64(32 + g.rand.IntN(16))})
@@ -323,6 +347,18 @@ func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight
 	}
 	g.clock.Advance(2 * time.Minute)
 	return nil
+}
+
+// outputs of the motors in the first hover, percent.
+func (g *generator) outputs(a *craft, n int) []float64 {
+	out := make([]float64, n)
+	for i := range out {
+		out[i] = float64(48+i%2) + float64(g.rand.IntN(10))/10
+	}
+	if a.name == "Lantern Two" {
+		out[2] += float64(int(30*g.share*g.share)) / 10
+	}
+	return out
 }
 
 // warmth of the motors after landing; one motor of Lantern Two drifts away

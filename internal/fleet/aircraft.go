@@ -2,7 +2,6 @@ package fleet
 
 import (
 	"context"
-	"fmt"
 	"strings"
 	"time"
 
@@ -27,6 +26,7 @@ type Aircraft struct {
 	Seconds             int64
 	Flights             int
 	Landings            int
+	Litres              float64
 	LastLandingAt       *time.Time
 	Version             int
 	CreatedAt           time.Time
@@ -108,16 +108,16 @@ func (s *Service) AddAircraft(ctx context.Context, n NewAircraft) (Aircraft, err
 			return nil
 		}
 		var fits []Fit
-		for _, st := range t.PartStations() {
+		for _, at := range t.Positions() {
 			id, err := uuid.NewV7()
 			if err != nil {
 				return err
 			}
-			serial := a.Serial + "-" + st.ID
-			if st.Part == "airframe" {
+			serial := a.Serial + "-" + at.ID
+			if at.Kind == "airframe" {
 				serial = a.Serial
 			}
-			fits = append(fits, Fit{PartID: id, Station: st.ID, Serial: serial})
+			fits = append(fits, Fit{PartID: id, Station: at.ID, Serial: serial})
 		}
 		return s.fit(ctx, tx, a, t, FitParts{Fits: fits, Source: "maker", Old: "shelf"})
 	})
@@ -183,63 +183,6 @@ func (s *Service) Ground(ctx context.Context, id, aircraft uuid.UUID, cause, rea
 			Summary: a.Name + " grounded: " + reason, Content: map[string]any{"grounding": id, "cause": cause, "reason": reason}})
 		return err
 	})
-}
-
-// Return puts an aircraft back into service: every open grounding is lifted,
-// signed with the PIN of a technician or chief. After a contact all propellers
-// must have been replaced since.
-func (s *Service) Return(ctx context.Context, aircraft uuid.UUID, note, pin string) error {
-	by := people.From(ctx)
-	if err := s.People.Sign(ctx, by.ID, pin); err != nil {
-		return err
-	}
-	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		var a Aircraft
-		if err := tx.Raw("select * from aircraft where id = ? for update", aircraft).Scan(&a).Error; err != nil {
-			return err
-		}
-		if a.ID == uuid.Nil {
-			return fault.Missing("aircraft")
-		}
-		var open []Grounding
-		if err := tx.Order("at").Find(&open, "aircraft_id = ? and lifted_at is null", aircraft).Error; err != nil {
-			return err
-		}
-		if len(open) == 0 {
-			return fault.Clash("not-grounded", "%s is not grounded; there is nothing to lift.", a.Name)
-		}
-		lifted := []string{}
-		for _, g := range open {
-			if g.Cause == ByContact {
-				if err := propellersSince(tx, a, g.At); err != nil {
-					return err
-				}
-			}
-			lifted = append(lifted, g.Reason)
-		}
-		now := s.Clock.Now()
-		if err := tx.Exec("update groundings set lifted_at = ?, lifted_by = ?, lifted_note = ? where aircraft_id = ? and lifted_at is null", now, by.Name, note, aircraft).Error; err != nil {
-			return err
-		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Returned, Subject: aircraft, At: now, ByID: by.ID, ByName: by.Name, Signed: true,
-			Summary: fmt.Sprintf("%s returned to service: %s", a.Name, note), Content: map[string]any{"lifted": lifted, "note": note, "statement": "I have inspected this aircraft and return it to service."}})
-		return err
-	})
-}
-
-func propellersSince(tx *gorm.DB, a Aircraft, at time.Time) error {
-	var old []string
-	if err := tx.Raw("select station from parts where aircraft_id = ? and kind = 'propeller' and fitted_at <= ? order by station", a.ID, at).Scan(&old).Error; err != nil {
-		return err
-	}
-	var fitted int64
-	if err := tx.Raw("select count(*) from parts where aircraft_id = ? and kind = 'propeller'", a.ID).Scan(&fitted).Error; err != nil {
-		return err
-	}
-	if len(old) > 0 || fitted == 0 {
-		return fault.Clash("propellers-not-replaced", "After the contact every propeller is replaced, even one that looks fine. Still the old ones: %s. The aircraft stays grounded.", strings.Join(old, ", "))
-	}
-	return nil
 }
 
 // Names returns the name of every aircraft by id.

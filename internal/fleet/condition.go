@@ -3,6 +3,7 @@ package fleet
 import (
 	"context"
 	"fmt"
+	"time"
 
 	"github.com/google/uuid"
 
@@ -18,7 +19,7 @@ type Condition struct {
 	Aircraft   Aircraft
 	Type       airframe.Type
 	Groundings []Grounding
-	Parts      map[string]Part // by station
+	Parts      map[string]Part // by position
 	PacksReady int
 }
 
@@ -94,12 +95,12 @@ func (s *Service) countReady(ctx context.Context, cs []Condition) error {
 	return nil
 }
 
-// GateParts lists the stations that must carry a part, with what is there.
+// GateParts lists the positions that carry a part, with what is there.
 func (c Condition) GateParts() []gate.Part {
 	var out []gate.Part
-	for _, st := range c.Type.PartStations() {
-		gp := gate.Part{Station: st.ID, Label: st.Label, Kind: st.Part, Limits: c.Type.Wear[st.Part]}
-		if p, ok := c.Parts[st.ID]; ok {
+	for _, at := range c.Type.Positions() {
+		gp := gate.Part{Station: at.ID, Label: at.Label, Kind: at.Kind, Limits: c.Type.Wear[at.Kind], Required: at.Required}
+		if p, ok := c.Parts[at.ID]; ok {
 			gp.ID, gp.Counters = p.ID.String(), p.Counters()
 			if p.FittedAt != nil {
 				gp.FittedAt = *p.FittedAt
@@ -115,6 +116,8 @@ type PackView struct {
 	Pack
 	Reading  *Reading
 	FittedTo string
+	Standing *pack.Standing // what its history says, as last computed; nil: nothing measured yet
+	LookedAt *time.Time     // newest clean look at all six faces
 }
 
 // PackViews returns the given packs, or the whole rack for nil, each with its
@@ -131,8 +134,11 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 	var packs []struct {
 		Pack
 		FittedTo string
+		Standing *pack.Standing `gorm:"serializer:json"`
+		LookedAt *time.Time
 	}
-	if err := g.Raw("select p.*, coalesce(a.name, '') as fitted_to from packs p left join aircraft a on a.id = p.aircraft_id "+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
+	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.content as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
+		from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id `+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
 		return nil, err
 	}
 	var readings []Reading
@@ -145,14 +151,18 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 	}
 	out := make([]PackView, len(packs))
 	for i, p := range packs {
-		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo}
+		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt}
 	}
 	return out, nil
 }
 
 // GatePack is the pack as the gate takes it; for is the aircraft it would fly.
 func (v PackView) GatePack(forAircraft uuid.UUID) gate.Pack {
-	out := gate.Pack{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells, Capacity: v.CapacityMAh, State: pack.State(v.State), Cycles: v.Cycles}
+	out := gate.Pack{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells, Capacity: v.CapacityMAh, State: pack.State(v.State), Cycles: v.Cycles, FullSince: v.FullSince,
+		LookedAt: v.LookedAt, Set: v.Candidate()}
+	if v.Standing != nil {
+		out.Condition = v.Standing.Concerns
+	}
 	if v.AircraftID != nil && *v.AircraftID != forAircraft {
 		out.InUseBy = v.FittedTo
 	}
@@ -172,6 +182,23 @@ func (v PackView) GatePack(forAircraft uuid.UUID) gate.Pack {
 		out.Reading = gr
 	}
 	return out
+}
+
+// Candidate is the pack as it is matched into sets.
+func (v PackView) Candidate() pack.Candidate {
+	c := pack.Candidate{ID: v.ID.String(), Label: v.Label, Model: fmt.Sprintf("%s %dS %d", v.Chemistry, v.Cells, v.CapacityMAh), Cycles: v.EquivalentCycles()}
+	if v.Reading != nil && len(v.Reading.CellMV) > 0 && v.Reading.RestedMin != nil && *v.Reading.RestedMin >= pack.RestMinutes {
+		sum := 0.0
+		for _, mv := range v.Reading.CellMV {
+			sum += float64(mv)
+		}
+		sum /= float64(len(v.Reading.CellMV))
+		c.MeanMV = &sum
+	}
+	if v.Standing != nil {
+		c.CapacityMAh, c.ResistanceMO = v.Standing.MAh, v.Standing.MilliOhm
+	}
+	return c
 }
 
 // Level is the charge of a pack as far as its newest reading tells.
@@ -214,6 +241,14 @@ func (v PackView) Judge() (judge.Verdict, string) {
 	j, err := pack.JudgeCells(pack.Chemistry(v.Chemistry), v.Cells, v.Reading.Millivolts())
 	if err != nil {
 		return judge.Stop, fmt.Sprintf("Reading not usable: %v.", err)
+	}
+	// The worst of cells and history speaks; at a tie the cells.
+	if v.Standing != nil {
+		for _, c := range v.Standing.Concerns {
+			if c.Verdict > j.Verdict {
+				j = c
+			}
+		}
 	}
 	return j.Verdict, j.Sentence
 }

@@ -58,14 +58,10 @@ func (h *Handlers) GroundAircraft(ctx context.Context, r api.GroundAircraftReque
 	return api.GroundAircraft204Response{}, h.Fleet.Ground(ctx, r.Body.Id, r.Id, ByPerson, r.Body.Reason)
 }
 
-func (h *Handlers) ReturnAircraft(ctx context.Context, r api.ReturnAircraftRequestObject) (api.ReturnAircraftResponseObject, error) {
-	return api.ReturnAircraft204Response{}, h.Fleet.Return(ctx, r.Id, r.Body.Note, r.Body.Pin)
-}
-
 func (h *Handlers) FitParts(ctx context.Context, r api.FitPartsRequestObject) (api.FitPartsResponseObject, error) {
 	f := FitParts{Source: string(r.Body.Source), Old: string(r.Body.Old), CutUp: r.Body.CutUp}
 	for _, x := range r.Body.Fits {
-		f.Fits = append(f.Fits, Fit{PartID: x.PartId, Station: x.Station, Serial: x.Serial})
+		f.Fits = append(f.Fits, Fit{PartID: x.PartId, Station: x.Station, Serial: x.Serial, Batch: deref(x.Batch)})
 	}
 	return api.FitParts204Response{}, h.Fleet.FitParts(ctx, r.Id, f)
 }
@@ -130,4 +126,11 @@ func (h *Handlers) ReadPack(ctx context.Context, r api.ReadPackRequestObject) (a
 	}
 	_, v, err := h.view(ctx, r.Id)
 	return api.ReadPack201JSONResponse(wireReading(v, x)), err
+}
+
+func deref(s *string) string {
+	if s == nil {
+		return ""
+	}
+	return *s
 }

@@ -31,6 +31,8 @@ type Pack struct {
 	Cycles      int
 	State       string
 	StateSince  time.Time
+	FullSince   *time.Time // charged above storage since; nil when it is not
+	OutMAh      float64    `gorm:"column:out_mah"` // taken out over its life, as far as counted
 	AircraftID  *uuid.UUID
 	Seconds     int64
 	Flights     int
@@ -51,7 +53,15 @@ type Reading struct {
 	CellMV       pq.Int64Array `gorm:"column:cell_mv;type:int[]"`
 	RestedMin    *float64
 	Percent      *float64
-	TemperatureC *float64 `gorm:"column:temperature_c"`
+	TemperatureC *float64        `gorm:"column:temperature_c"`
+	MilliOhm     pq.Float64Array `gorm:"column:resistance_mohm;type:double precision[]"`
+	MAhIn        *float64        `gorm:"column:mah_in"`
+	MAhOut       *float64        `gorm:"column:mah_out"`
+	StartPercent *float64
+	EndPercent   *float64
+	CapacityMAh  *float64 `gorm:"column:capacity_mah"`
+	CapacityPM   *float64 `gorm:"column:capacity_pm"`
+	Cycles       *float64 // equivalent full cycles then
 }
 
 // TableName is the table of readings.
@@ -64,6 +74,11 @@ func (r Reading) Millivolts() []units.Millivolts {
 		out[i] = units.Millivolts(v)
 	}
 	return out
+}
+
+// EquivalentCycles is the charge taken out over its life in full cycles.
+func (p Pack) EquivalentCycles() float64 {
+	return pack.EquivalentCycles(p.OutMAh, float64(p.CapacityMAh))
 }
 
 // NewPack is what a new pack comes with.
@@ -97,7 +112,7 @@ func (s *Service) AddPack(ctx context.Context, n NewPack) (Pack, error) {
 	}
 	now := s.Clock.Now()
 	p := Pack{ID: n.ID, Label: strings.TrimSpace(n.Label), Serial: strings.TrimSpace(n.Serial), Chemistry: n.Chemistry, Cells: n.Cells, CapacityMAh: n.MilliampHours,
-		Cycles: n.Cycles, State: string(pack.Storage), StateSince: now, Version: 1, CreatedAt: now}
+		Cycles: n.Cycles, OutMAh: float64(n.Cycles) * float64(n.MilliampHours), State: string(pack.Storage), StateSince: now, Version: 1, CreatedAt: now}
 	return p, db.Translate(s.DB.WithContext(ctx).Create(&p).Error)
 }
 
@@ -152,8 +167,14 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 		return fault.Clash("move-not-allowed", "%s: %s.", p.Label, err)
 	}
 	now, by := s.Clock.Now(), people.From(ctx)
+	switch {
+	case to == pack.Charged && p.FullSince == nil:
+		p.FullSince = &now
+	case to != pack.Charged && to != pack.Fitted && to != pack.Quarantine:
+		p.FullSince = nil // charging again counts anew
+	}
 	p.State, p.StateSince, p.AircraftID, p.Version = string(to), now, aircraft, p.Version+1
-	if err := tx.Exec("update packs set state = ?, state_since = ?, aircraft_id = ?, version = ? where id = ?", p.State, now, aircraft, p.Version, p.ID).Error; err != nil {
+	if err := tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, aircraft_id = ?, version = ? where id = ?", p.State, now, p.FullSince, aircraft, p.Version, p.ID).Error; err != nil {
 		return err
 	}
 	if to != pack.Quarantine && to != pack.Retired && from != pack.Quarantine {
@@ -164,13 +185,19 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 	return err
 }
 
-// NewReading is a reading entered for a pack.
+// NewReading is a reading entered for a pack. At is now when it is zero.
 type NewReading struct {
 	ID           uuid.UUID
+	At           time.Time
 	CellMV       []int
 	RestedMin    *float64
 	Percent      *float64
 	TemperatureC *float64
+	MilliOhm     []float64
+	MAhIn        *float64
+	MAhOut       *float64
+	StartPercent *float64 // levels between which the mAh went in or out
+	EndPercent   *float64
 	Source       string
 }
 
@@ -178,43 +205,133 @@ type NewReading struct {
 func (s *Service) ReadPack(ctx context.Context, id uuid.UUID, n NewReading) (Reading, error) {
 	var r Reading
 	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		var p Pack
-		if err := tx.Limit(1).Find(&p, "id = ?", id).Error; err != nil {
+		packs, err := LockPacks(tx, []uuid.UUID{id})
+		if err != nil {
 			return err
 		}
-		if p.ID == uuid.Nil {
+		if len(packs) == 0 {
 			return fault.Missing("pack")
 		}
-		var err error
-		r, err = s.store(ctx, tx, p, n)
+		r, err = s.store(ctx, tx, packs[0], n)
 		return err
 	})
 	return r, err
 }
 
-func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) (Reading, error) {
-	if len(n.CellMV) != 0 && len(n.CellMV) != p.Cells {
-		return Reading{}, fault.Bad("cell_mv", "%s has %d cells; %d were entered.", p.Label, p.Cells, len(n.CellMV))
+// levelError is how well a level shown by a pack or a charger is known, in
+// percent points.
+const levelError = 2
+
+func (n NewReading) check(p Pack, now time.Time) error {
+	var fields []fault.Field
+	bad := func(field, format string, a ...any) {
+		fields = append(fields, fault.Field{Field: field, Sentence: fmt.Sprintf(format, a...)})
 	}
-	if len(n.CellMV) == 0 && n.Percent == nil && n.TemperatureC == nil {
-		return Reading{}, fault.Bad("cell_mv", "Enter the cells, the level or the temperature.")
+	if len(n.CellMV) != 0 && len(n.CellMV) != p.Cells {
+		bad("cell_mv", "%s has %d cells; %d were entered.", p.Label, p.Cells, len(n.CellMV))
+	}
+	if len(n.MilliOhm) != 0 && len(n.MilliOhm) != p.Cells {
+		bad("resistance_mohm", "%s has %d cells; the resistance of %d was entered.", p.Label, p.Cells, len(n.MilliOhm))
+	}
+	if len(n.CellMV) == 0 && len(n.MilliOhm) == 0 && n.Percent == nil && n.TemperatureC == nil && n.MAhIn == nil && n.MAhOut == nil {
+		bad("cell_mv", "Enter the cells, the level or the temperature.")
 	}
 	if i := slices.IndexFunc(n.CellMV, func(v int) bool { return v < 500 || v > 5000 }); i >= 0 {
-		return Reading{}, fault.Bad("cell_mv", "Cell %d must be between 500 and 5000 mV.", i+1)
+		bad("cell_mv", "Cell %d must be between 500 and 5000 mV.", i+1)
 	}
-	r := Reading{ID: n.ID, PackID: p.ID, At: s.Clock.Now(), ByName: people.From(ctx).Name, Source: n.Source, CellMV: pq.Int64Array{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC}
+	if i := slices.IndexFunc(n.MilliOhm, func(v float64) bool { return !(v > 0 && v <= 1000) }); i >= 0 {
+		bad("resistance_mohm", "The resistance of cell %d must be above 0 and at most 1000 mΩ.", i+1)
+	}
+	within := func(field string, v *float64, lo, hi float64, unit string) {
+		if v != nil && !(*v >= lo && *v <= hi) {
+			bad(field, "Enter %g to %g %s.", lo, hi, unit)
+		}
+	}
+	within("percent", n.Percent, 0, 100, "%")
+	within("temperature_c", n.TemperatureC, -40, 120, "°C")
+	within("rested_min", n.RestedMin, 0, 1000000, "min")
+	within("mah_in", n.MAhIn, 0, 400000, "mAh")
+	within("mah_out", n.MAhOut, 0, 400000, "mAh")
+	within("start_percent", n.StartPercent, 0, 100, "%")
+	within("end_percent", n.EndPercent, 0, 100, "%")
+	if n.At.After(now.Add(2 * time.Minute)) {
+		bad("at", "The reading is dated in the future.")
+	}
+	return fault.BadFields(fields)
+}
+
+func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) (Reading, error) {
+	now := s.Clock.Now()
+	if err := n.check(p, now); err != nil {
+		return Reading{}, err
+	}
+	if n.At.IsZero() {
+		n.At = now
+		var later bool
+		if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and at > ?)", p.ID, now.Add(2*time.Minute)).Scan(&later).Error; err != nil {
+			return Reading{}, err
+		}
+		if later {
+			return Reading{}, fault.Clash("clock", "The server's clock reads earlier than the last reading of %s. Nothing was saved; ask a chief to check the clock.", p.Label)
+		}
+	}
+	r := Reading{ID: n.ID, PackID: p.ID, At: n.At, ByName: people.From(ctx).Name, Source: n.Source, CellMV: pq.Int64Array{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC,
+		MilliOhm: append(pq.Float64Array{}, n.MilliOhm...), MAhIn: n.MAhIn, MAhOut: n.MAhOut, StartPercent: n.StartPercent, EndPercent: n.EndPercent}
 	for _, v := range n.CellMV {
 		r.CellMV = append(r.CellMV, int64(v))
 	}
-	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c) values (?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
-		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC)
-	return r, res.Error
+	out := p.OutMAh
+	if n.MAhOut != nil {
+		out += *n.MAhOut
+	}
+	cycles := pack.EquivalentCycles(out, float64(p.CapacityMAh))
+	r.Cycles = &cycles
+	r.measure()
+	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c, resistance_mohm, mah_in, mah_out, start_percent, end_percent, capacity_mah, capacity_pm, cycles)
+		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
+		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC, r.MilliOhm, r.MAhIn, r.MAhOut, r.StartPercent, r.EndPercent, r.CapacityMAh, r.CapacityPM, r.Cycles)
+	if res.Error != nil || res.RowsAffected == 0 {
+		return r, res.Error
+	}
+	if n.MAhOut != nil {
+		if err := tx.Exec("update packs set out_mah = out_mah + ? where id = ?", *n.MAhOut, p.ID).Error; err != nil {
+			return r, err
+		}
+	}
+	if r.CapacityMAh == nil && len(r.MilliOhm) == 0 && (len(r.CellMV) == 0 || r.RestedMin == nil) {
+		return r, nil // it adds nothing to what the history says
+	}
+	return r, s.standPack(ctx, tx, p)
+}
+
+// measure finds the capacity when the reading tells it: mAh between two levels.
+func (r *Reading) measure() {
+	mah := r.MAhOut
+	if mah == nil || *mah <= 0 {
+		mah = r.MAhIn
+	}
+	if mah == nil || r.StartPercent == nil || r.EndPercent == nil {
+		return
+	}
+	if c, err := pack.MeasureCapacity(*mah, *r.StartPercent, levelError, *r.EndPercent, levelError); err == nil {
+		r.CapacityMAh, r.CapacityPM = &c.MilliampHours, &c.PlusMinus
+	}
 }
 
 // StoreReading stores a reading inside another use case's transaction.
 func (s *Service) StoreReading(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) error {
 	_, err := s.store(ctx, tx, p, n)
 	return err
+}
+
+// Flown counts the charge that a flight took out of a pack: from the level
+// before to the level after in percent; a whole charge when one is not known.
+func Flown(tx *gorm.DB, p Pack, before, after *float64) error {
+	share := 1.0
+	if before != nil && after != nil {
+		share = max(*before-*after, 0) / 100
+	}
+	return tx.Exec("update packs set out_mah = out_mah + ? where id = ?", share*float64(p.CapacityMAh), p.ID).Error
 }
 
 // LockPacks reads packs for update in a fixed order, so that two transactions

@@ -3,6 +3,7 @@ package fleet
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -23,8 +24,11 @@ type Part struct {
 	Kind        string
 	Serial      string
 	Source      string
+	TypeKey     string // the type it is made for
+	Batch       string
+	PriceCents  *int64
 	AircraftID  *uuid.UUID
-	Station     *string
+	Station     *string // position on the aircraft
 	FittedAt    *time.Time
 	DiscardedAt *time.Time
 	Since       time.Time
@@ -32,6 +36,9 @@ type Part struct {
 	Flights     int
 	Landings    int
 	Cycles      int
+	Litres      float64
+
+	DiscardedWhy string
 }
 
 // TableName is the table of parts.
@@ -39,15 +46,24 @@ func (Part) TableName() string { return "parts" }
 
 // Counters returns what the part has been through.
 func (p Part) Counters() wear.Counters {
-	return wear.Counters{Seconds: p.Seconds, Flights: p.Flights, Landings: p.Landings, Cycles: p.Cycles, Since: p.Since}
+	return wear.Counters{Seconds: p.Seconds, Flights: p.Flights, Landings: p.Landings, Cycles: p.Cycles, Litres: p.Litres, Since: p.Since}
 }
+
+// Where a part is from, and where it goes when it is taken off.
+const (
+	Maker      = "maker"
+	ThirdParty = "third-party"
+	Shelf      = "shelf"
+	Discard    = "discard"
+)
 
 // Fit names a part and the station it goes to. A serial that lies on the shelf
 // is taken from there with its counters; any other is a new part.
 type Fit struct {
 	PartID  uuid.UUID
-	Station string
+	Station string // position
 	Serial  string
+	Batch   string
 }
 
 // FitParts is one act of fitting.
@@ -64,19 +80,9 @@ func (s *Service) FitParts(ctx context.Context, aircraft uuid.UUID, f FitParts) 
 		return fault.Bad("fits", "Choose at least one station.")
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		var a Aircraft
-		if err := tx.Raw("select * from aircraft where id = ? for update", aircraft).Scan(&a).Error; err != nil {
+		a, err := LockOnGround(tx, aircraft)
+		if err != nil {
 			return err
-		}
-		if a.ID == uuid.Nil {
-			return fault.Missing("aircraft")
-		}
-		var flying int64
-		if err := tx.Raw("select count(*) from flights where aircraft_id = ? and state <> 'logged'", aircraft).Scan(&flying).Error; err != nil {
-			return err
-		}
-		if flying > 0 {
-			return fault.Clash("in-flight", "%s has a flight that is not logged yet. Land and log it first, so that its hours go to the parts that flew.", a.Name)
 		}
 		t, err := s.Type(ctx, a.TypeKey)
 		if err != nil {
@@ -86,28 +92,53 @@ func (s *Service) FitParts(ctx context.Context, aircraft uuid.UUID, f FitParts) 
 	})
 }
 
+// LockOnGround locks an aircraft that has no flight that is not logged, so that
+// the hours go to the parts that flew.
+func LockOnGround(tx *gorm.DB, aircraft uuid.UUID) (Aircraft, error) {
+	var a Aircraft
+	if err := tx.Raw("select * from aircraft where id = ? for update", aircraft).Scan(&a).Error; err != nil {
+		return a, err
+	}
+	if a.ID == uuid.Nil {
+		return a, fault.Missing("aircraft")
+	}
+	var flying int64
+	if err := tx.Raw("select count(*) from flights where aircraft_id = ? and state <> 'logged'", aircraft).Scan(&flying).Error; err != nil {
+		return a, err
+	}
+	if flying > 0 {
+		return a, fault.Clash("in-flight", "%s has a flight that is not logged yet. Land and log it first, so that its hours go to the parts that flew.", a.Name)
+	}
+	return a, nil
+}
+
 func (s *Service) fit(ctx context.Context, tx *gorm.DB, a Aircraft, t airframe.Type, f FitParts) error {
-	kinds := map[string]airframe.Station{}
-	for _, st := range t.PartStations() {
-		kinds[st.ID] = st
+	places := map[string]airframe.Position{}
+	for _, p := range t.Positions() {
+		places[p.ID] = p
+	}
+	if f.Source == ThirdParty {
+		if err := approved(tx, t, places, f.Fits); err != nil {
+			return err
+		}
 	}
 	by, now := people.From(ctx), s.Clock.Now()
 	var done []map[string]string
 	for i, one := range f.Fits {
 		field := fmt.Sprintf("fits.%d", i)
-		st, ok := kinds[one.Station]
+		at, ok := places[one.Station]
 		if !ok {
 			return fault.Bad(field+".station", "%s has no part at %q.", t.Name, one.Station)
 		}
 		serial := strings.TrimSpace(one.Serial)
 		if serial == "" {
-			return fault.Bad(field+".serial", "Enter the serial number of the new %s at %s.", st.Part, st.Label)
+			return fault.Bad(field+".serial", "Enter the serial number of the new %s at %s.", airframe.KindName(at.Kind), at.Label)
 		}
-		oldSerial, err := s.takeOff(tx, a, st, f, now)
+		oldSerial, err := s.takeOff(tx, a, at, f, now)
 		if err != nil {
 			return err
 		}
-		id, err := place(tx, a, st, one.PartID, serial, f.Source, now)
+		id, err := place(tx, a, at, Part{ID: one.PartID, Kind: at.Kind, Serial: serial, Batch: strings.TrimSpace(one.Batch), Source: f.Source, TypeKey: a.TypeKey, Since: now}, now)
 		if err != nil {
 			return err
 		}
@@ -115,50 +146,74 @@ func (s *Service) fit(ctx context.Context, tx *gorm.DB, a Aircraft, t airframe.T
 		if err != nil {
 			return err
 		}
-		if err := tx.Exec("insert into part_moves (id, part_id, aircraft_id, station, fitted_at, by_name) values (?, ?, ?, ?, ?, ?)", move, id, a.ID, st.ID, now, by.Name).Error; err != nil {
+		if err := tx.Exec("insert into part_moves (id, part_id, aircraft_id, station, fitted_at, by_name) values (?, ?, ?, ?, ?, ?)", move, id, a.ID, at.ID, now, by.Name).Error; err != nil {
 			return err
 		}
-		done = append(done, map[string]string{"station": st.ID, "fitted": serial, "removed": oldSerial})
+		done = append(done, map[string]string{"station": at.ID, "fitted": serial, "removed": oldSerial})
 	}
 	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsFitted, Subject: a.ID, At: now, ByID: by.ID, ByName: by.Name,
 		Summary: fmt.Sprintf("%s: %d part(s) fitted.", a.Name, len(done)), Content: map[string]any{"parts": done, "source": f.Source, "old": f.Old, "cut_up": f.CutUp}})
 	return err
 }
 
-// takeOff removes what is at a station and returns its serial, "" for none.
-func (s *Service) takeOff(tx *gorm.DB, a Aircraft, st airframe.Station, f FitParts, now time.Time) (string, error) {
-	var old Part
-	if err := tx.Limit(1).Find(&old, "aircraft_id = ? and station = ?", a.ID, st.ID).Error; err != nil || old.ID == uuid.Nil {
-		return "", err
+// approved refuses third-party parts of kinds that the crew has not approved
+// for the type: an identical look proves nothing.
+func approved(tx *gorm.DB, t airframe.Type, places map[string]airframe.Position, fits []Fit) error {
+	var kinds []string
+	if err := tx.Raw("select kind from part_approvals where type_key = ?", t.Key).Scan(&kinds).Error; err != nil {
+		return err
 	}
-	if old.Kind == "propeller" && f.Old == "discard" && !f.CutUp {
-		return "", fault.Bad("cut_up", "Confirm that the old propellers are cut up: a discarded propeller must never come back as a spare.")
+	for _, f := range fits {
+		if at, ok := places[f.Station]; ok && !slices.Contains(kinds, at.Kind) {
+			return fault.Bad("source", "The crew has not approved third-party parts of the kind %s for %s. A chief approves them in the workshop, under Stock.", airframe.KindName(at.Kind), t.Name)
+		}
 	}
-	var discarded *time.Time
-	if f.Old == "discard" {
-		discarded = &now
-	}
-	if err := tx.Exec("update parts set aircraft_id = null, station = null, fitted_at = null, discarded_at = ? where id = ?", discarded, old.ID).Error; err != nil {
-		return "", err
-	}
-	return old.Serial, tx.Exec("update part_moves set removed_at = ?, removed_to = ? where part_id = ? and removed_at is null", now, f.Old, old.ID).Error
+	return nil
 }
 
-func place(tx *gorm.DB, a Aircraft, st airframe.Station, id uuid.UUID, serial, source string, now time.Time) (uuid.UUID, error) {
+// takeOff removes what is at a position and returns its serial, "" for none.
+func (s *Service) takeOff(tx *gorm.DB, a Aircraft, at airframe.Position, f FitParts, now time.Time) (string, error) {
+	var old Part
+	if err := tx.Limit(1).Find(&old, "aircraft_id = ? and station = ?", a.ID, at.ID).Error; err != nil || old.ID == uuid.Nil {
+		return "", err
+	}
+	return old.Serial, remove(tx, old, f.Old, f.CutUp, "Replaced.", now)
+}
+
+// remove takes a part off its aircraft, to the shelf or for ever.
+func remove(tx *gorm.DB, old Part, to string, cutUp bool, why string, now time.Time) error {
+	if old.Kind == "propeller" && to == Discard && !cutUp {
+		return fault.Bad("cut_up", "Confirm that the old propellers are cut up: a discarded propeller must never come back as a spare.")
+	}
+	var discarded *time.Time
+	if to == Discard {
+		discarded = &now
+	} else {
+		why = ""
+	}
+	if err := tx.Exec("update parts set aircraft_id = null, station = null, fitted_at = null, discarded_at = ?, discarded_why = ? where id = ?", discarded, why, old.ID).Error; err != nil {
+		return err
+	}
+	return tx.Exec("update part_moves set removed_at = ?, removed_to = ? where part_id = ? and removed_at is null", now, to, old.ID).Error
+}
+
+func place(tx *gorm.DB, a Aircraft, at airframe.Position, p Part, now time.Time) (uuid.UUID, error) {
 	var have Part
-	if err := tx.Limit(1).Find(&have, "kind = ? and lower(serial) = lower(?)", st.Part, serial).Error; err != nil {
-		return id, err
+	if err := tx.Limit(1).Find(&have, "kind = ? and lower(serial) = lower(?)", at.Kind, p.Serial).Error; err != nil {
+		return p.ID, err
 	}
 	switch {
 	case have.ID == uuid.Nil:
-		p := Part{ID: id, Kind: st.Part, Serial: serial, Source: source, AircraftID: &a.ID, Station: &st.ID, FittedAt: &now, Since: now}
-		return id, tx.Create(&p).Error
+		p.AircraftID, p.Station, p.FittedAt = &a.ID, &at.ID, &now
+		return p.ID, tx.Create(&p).Error
 	case have.DiscardedAt != nil:
-		return id, fault.Bad("serial", "%s %s was discarded and must not fly again.", st.Part, serial)
+		return p.ID, fault.Bad("serial", "%s %s was discarded and must not fly again.", airframe.KindName(at.Kind), p.Serial)
 	case have.AircraftID != nil:
-		return id, fault.Bad("serial", "%s %s is fitted to an aircraft; take it off there first.", st.Part, serial)
+		return p.ID, fault.Bad("serial", "%s %s is fitted to an aircraft; take it off there first.", airframe.KindName(at.Kind), p.Serial)
+	case have.TypeKey != "" && have.TypeKey != a.TypeKey:
+		return p.ID, fault.Bad("serial", "%s %s is made for another type.", airframe.KindName(at.Kind), p.Serial)
 	}
-	return have.ID, tx.Exec("update parts set aircraft_id = ?, station = ?, fitted_at = ? where id = ?", a.ID, st.ID, now, have.ID).Error
+	return have.ID, tx.Exec("update parts set aircraft_id = ?, station = ?, fitted_at = ? where id = ?", a.ID, at.ID, now, have.ID).Error
 }
 
 // Move is one stay of a part at a station.
@@ -189,6 +244,7 @@ type Use struct {
 	Landed   time.Time
 	Seconds  int
 	Landings int
+	Litres   float64 // sprayed
 }
 
 // ApplyUse puts one flight on the aircraft, on every part that was fitted at
@@ -199,14 +255,14 @@ func ApplyUse(tx *gorm.DB, u Use) error {
 		sql  string
 		args []any
 	}{
-		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles) values (?, 'aircraft', ?, ?, 1, ?, 0)`, []any{u.Flight, u.Aircraft, u.Seconds, u.Landings}},
-		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles)
-			select distinct ?::uuid, 'part', part_id, ?::int, 1, ?::int, 0 from part_moves where aircraft_id = ? and fitted_at <= ? and (removed_at is null or removed_at > ?)`,
-			[]any{u.Flight, u.Seconds, u.Landings, u.Aircraft, u.TookOff, u.TookOff}},
+		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres) values (?, 'aircraft', ?, ?, 1, ?, 0, ?)`, []any{u.Flight, u.Aircraft, u.Seconds, u.Landings, u.Litres}},
+		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres)
+			select distinct ?::uuid, 'part', part_id, ?::int, 1, ?::int, 0, ?::double precision from part_moves where aircraft_id = ? and fitted_at <= ? and (removed_at is null or removed_at > ?)`,
+			[]any{u.Flight, u.Seconds, u.Landings, u.Litres, u.Aircraft, u.TookOff, u.TookOff}},
 		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles) select ?::uuid, 'pack', unnest(?::uuid[]), ?::int, 1, 0, 1`, []any{u.Flight, packs, u.Seconds}},
-		{`update aircraft set seconds = seconds + ?, flights = flights + 1, landings = landings + ?, last_landing_at = greatest(last_landing_at, ?) where id = ?`,
-			[]any{u.Seconds, u.Landings, u.Landed, u.Aircraft}},
-		{`update parts p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, landings = p.landings + x.landings, cycles = p.cycles + x.cycles
+		{`update aircraft set seconds = seconds + ?, flights = flights + 1, landings = landings + ?, litres = litres + ?, last_landing_at = greatest(last_landing_at, ?) where id = ?`,
+			[]any{u.Seconds, u.Landings, u.Litres, u.Landed, u.Aircraft}},
+		{`update parts p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, landings = p.landings + x.landings, cycles = p.cycles + x.cycles, litres = p.litres + x.litres
 			from flight_use x where x.flight_id = ? and x.thing = 'part' and x.thing_id = p.id`, []any{u.Flight}},
 		{`update packs p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, cycles = p.cycles + x.cycles
 			from flight_use x where x.flight_id = ? and x.thing = 'pack' and x.thing_id = p.id`, []any{u.Flight}},

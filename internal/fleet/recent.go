@@ -12,8 +12,9 @@ import (
 // forecastDays is how far back the forecast looks.
 const forecastDays = 28
 
-// RecentUse returns what each part did in the last 28 days, by part.
-func (s *Service) RecentUse(ctx context.Context) (map[uuid.UUID]wear.Recent, error) {
+// RecentUse returns what each thing of a kind, "part" or "aircraft", did in the
+// last 28 days, by thing.
+func (s *Service) RecentUse(ctx context.Context, thing string) (map[uuid.UUID]wear.Recent, error) {
 	now := s.Clock.Now()
 	var rows []struct {
 		ThingID  uuid.UUID
@@ -22,9 +23,10 @@ func (s *Service) RecentUse(ctx context.Context) (map[uuid.UUID]wear.Recent, err
 		Flights  float64
 		Landings float64
 		Cycles   float64
+		Litres   float64
 	}
-	err := s.DB.WithContext(ctx).Raw(`select u.thing_id, date_trunc('day', f.took_off_at, 'UTC') as day, sum(u.seconds) as seconds, sum(u.flights) as flights, sum(u.landings) as landings, sum(u.cycles) as cycles
-		from flights f join flight_use u on u.flight_id = f.id and u.thing = 'part' where f.took_off_at > ? group by 1, 2`, now.AddDate(0, 0, -forecastDays)).Scan(&rows).Error
+	err := s.DB.WithContext(ctx).Raw(`select u.thing_id, date_trunc('day', f.took_off_at, 'UTC') as day, sum(u.seconds) as seconds, sum(u.flights) as flights, sum(u.landings) as landings, sum(u.cycles) as cycles, sum(u.litres) as litres
+		from flights f join flight_use u on u.flight_id = f.id and u.thing = ? where f.took_off_at > ? group by 1, 2`, thing, now.AddDate(0, 0, -forecastDays)).Scan(&rows).Error
 	out := map[uuid.UUID]wear.Recent{}
 	today := now.Truncate(24 * time.Hour)
 	for _, r := range rows {
@@ -34,6 +36,7 @@ func (s *Service) RecentUse(ctx context.Context) (map[uuid.UUID]wear.Recent, err
 		x.Flights = append(x.Flights, wear.DayUse{DaysAgo: ago, Amount: r.Flights})
 		x.Landings = append(x.Landings, wear.DayUse{DaysAgo: ago, Amount: r.Landings})
 		x.Cycles = append(x.Cycles, wear.DayUse{DaysAgo: ago, Amount: r.Cycles})
+		x.Litres = append(x.Litres, wear.DayUse{DaysAgo: ago, Amount: r.Litres})
 		out[r.ThingID] = x
 	}
 	return out, err

@@ -12,13 +12,13 @@ import (
 
 // WireType is a type as sent to the interface.
 func WireType(t airframe.Type) api.TypeEntry {
-	return api.TypeEntry{Profile: t, Stations: t.Stations(), Motors: t.SisterMotors()}
+	return api.TypeEntry{Profile: t, Stations: t.Stations(), Positions: t.Positions(), Motors: t.SisterMotors()}
 }
 
 // WireAircraft is an aircraft as sent to the interface.
 func WireAircraft(a Aircraft) api.Aircraft {
 	return api.Aircraft{Id: a.ID, TypeKey: a.TypeKey, Name: a.Name, Serial: a.Serial, Registration: a.Registration, RegistrationExpires: api.DateOf(a.RegistrationExpires),
-		Active: a.Active, Hours: float64(a.Seconds) / 3600, Flights: a.Flights, Landings: a.Landings, LastLandingAt: a.LastLandingAt, Version: a.Version}
+		Active: a.Active, Hours: float64(a.Seconds) / 3600, Flights: a.Flights, Landings: a.Landings, Litres: a.Litres, LastLandingAt: a.LastLandingAt, Version: a.Version}
 }
 
 func wireReading(v PackView, r Reading) api.PackReading {

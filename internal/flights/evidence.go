@@ -18,6 +18,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/walkround"
+	"mainstay/internal/workshop"
 )
 
 // Service holds the use cases of flights.
@@ -27,20 +28,20 @@ type Service struct {
 	People     *people.Service
 	Fleet      *fleet.Service
 	Walkrounds *walkround.Service
+	Workshop   *workshop.Service
 }
 
 // in returns the service working inside a transaction.
 func (s *Service) in(tx *gorm.DB) *Service {
-	f, w := *s.Fleet, *s.Walkrounds
-	f.DB, w.DB = tx, tx
-	w.Fleet = &f
-	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: &f, Walkrounds: &w}
+	w := s.Workshop.In(tx)
+	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: w.Fleet, Walkrounds: w.Walkrounds, Workshop: w}
 }
 
 // Known is everything known about one aircraft, with the gate's input.
 type Known struct {
 	fleet.Condition
 	Walk    *walkround.Evidence
+	Work    *workshop.Evidence
 	Input   gate.Input
 	Flight  *openFlight
 	Release *openRelease
@@ -103,10 +104,14 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	if err != nil {
 		return nil, err
 	}
+	work, err := s.Workshop.ForGate(ctx, conds, ids, c)
+	if err != nil {
+		return nil, err
+	}
 	now := s.Clock.Now()
 	out := make([]Known, len(conds))
 	for i, cond := range conds {
-		k := Known{Condition: cond, Walk: walks[cond.Aircraft.ID]}
+		k := Known{Condition: cond, Walk: walks[cond.Aircraft.ID], Work: work[cond.Aircraft.ID]}
 		if k.Walk == nil {
 			k.Walk = &walkround.Evidence{}
 		}
@@ -151,6 +156,7 @@ func (k Known) input(now, day time.Time) gate.Input {
 	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Day: day, Type: k.Type, PacksReady: k.PacksReady, Parts: k.GateParts(),
 		Aircraft: gate.Aircraft{ID: a.ID.String(), Name: a.Name, Active: a.Active, Registration: a.Registration, RegistrationExpires: a.RegistrationExpires, LastLanding: a.LastLandingAt},
 		Defects:  k.Walk.GateDefects(k.label), Walkround: k.Walk.Walkround, Turnaround: k.Walk.Turnaround, Draft: k.Walk.Draft}
+	k.Work.Into(&in, k.Walk.Defects, day, a)
 	for _, g := range k.Groundings {
 		in.Groundings = append(in.Groundings, gate.Grounding{ID: g.ID.String(), Reason: g.Reason, By: g.ByName, At: g.At, Cause: g.Cause})
 	}
@@ -189,9 +195,12 @@ func (s *Service) one(ctx context.Context, id uuid.UUID) (Known, error) {
 }
 
 // forFlight widens the input to a whole flight with pilot, packs and wind.
-func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, packs []uuid.UUID, w *gate.Wind) (gate.Input, error) {
-	in := k.Input
-	in.Scope, in.Wind = gate.WholeFlight, w
+func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Question) (gate.Input, error) {
+	in, packs := k.Input, q.Packs
+	in.Scope, in.Wind = gate.WholeFlight, q.Wind
+	if q.Acceptance != nil {
+		in.Acceptance = q.Acceptance.String()
+	}
 	p, err := s.People.Get(ctx, pilot)
 	if err != nil {
 		return in, err

@@ -6,13 +6,14 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
-	"mainstay/internal/fleet"
+	"mainstay/core/upkeep"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -45,6 +46,11 @@ type Flight struct {
 	WarmthMotor *int              // the motor that stood out, from 1
 	Source      string
 	Events      int
+	Litres      float64         // sprayed
+	HoverSet    pq.Float64Array `gorm:"type:double precision[]"` // output of each motor in the first hover, percent
+	WarmthSet   pq.Float64Array `gorm:"type:double precision[]"` // warmth of each motor after landing, degC
+
+	AcceptanceOrder *uuid.UUID // the work order for which this was the acceptance flight
 }
 
 // TableName is the table of flights.
@@ -92,14 +98,14 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 			return err
 		}
 		k.Input.Released = nil
-		in, err := s.in(tx).forFlight(ctx, k, by.ID, r.PackIDs, &r.Wind)
+		in, err := s.in(tx).forFlight(ctx, k, by.ID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder})
 		if err != nil {
 			return err
 		}
 		if out := gate.Judge(in); out.Verdict == judge.Stop {
 			return fault.Clash("gate-stop", "Stay on the ground: %s", out.Findings[0].Sentence)
 		}
-		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live"}
+		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder}
 		if deviceAt != nil {
 			// The server's time counts; the device's is kept beside it when they differ.
 			if d := f.TookOffAt.Sub(*deviceAt); d > 5*time.Second || d < -5*time.Second {
@@ -141,11 +147,8 @@ func (s *Service) lock(tx *gorm.DB, id uuid.UUID) (Flight, error) {
 	return f, nil
 }
 
-// groundedBy are the events that ground the aircraft at once.
-var groundedBy = map[string]struct{ cause, reason string }{
-	"contact":      {fleet.ByContact, "Contact with something hard in flight: replace every propeller."},
-	"hard-landing": {fleet.ByHardLanding, "Hard landing: inspect legs, arms, mounts and packs."},
-}
+// opens are the events in flight that ground the aircraft and open work.
+var opens = map[string]upkeep.Event{"contact": upkeep.Contact, "hard-landing": upkeep.HardLanding}
 
 // AddEvent logs an event of a flight that is not logged yet. A contact or a
 // hard landing grounds the aircraft in the same transaction. The same id twice
@@ -167,16 +170,12 @@ func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error
 		if err := tx.Exec("update flights set events = events + 1 where id = ?", flight).Error; err != nil {
 			return err
 		}
-		if g, ok := groundedBy[e.Kind]; ok {
+		if ev, ok := opens[e.Kind]; ok {
 			id, err := uuid.NewV7()
 			if err != nil {
 				return err
 			}
-			reason := g.reason
-			if e.Note != "" {
-				reason += " Note: " + e.Note
-			}
-			return s.in(tx).Fleet.Ground(ctx, id, f.AircraftID, g.cause, reason)
+			return s.in(tx).Workshop.Happened(ctx, tx, id, f.AircraftID, ev, e.Note)
 		}
 		return nil
 	})
@@ -201,7 +200,7 @@ func (s *Service) RemoveEvent(ctx context.Context, flight, event uuid.UUID) erro
 		if e.ID == uuid.Nil {
 			return nil // taken back twice by the same press
 		}
-		if _, grounds := groundedBy[e.Kind]; grounds {
+		if _, grounds := opens[e.Kind]; grounds {
 			return fault.Clash("grounded", "This event has grounded the aircraft and stays in the log. If it was a mistake, say so in the remarks; a technician or chief returns the aircraft to service.")
 		}
 		if err := tx.Exec("delete from flight_events where id = ?", event).Error; err != nil {
@@ -260,7 +259,7 @@ func (s *Service) Hover(ctx context.Context, flight uuid.UUID, outputs []float64
 		if j, err = judgeSet(checks.HoverItem(t), "outputs", outputs); err != nil {
 			return err
 		}
-		f.Hover = &j
+		f.Hover, f.HoverSet = &j, outputs
 		return tx.Save(&f).Error
 	})
 	return j, err

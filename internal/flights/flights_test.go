@@ -10,7 +10,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"mainstay/api"
 	"mainstay/core/checks"
 	"mainstay/core/judge"
 	"mainstay/internal/fleet"
@@ -44,7 +43,7 @@ func TestFromWalkToLog(t *testing.T) {
 		assert.Equal(t, 1, part.Flights, station)
 		assert.Equal(t, 1, part.Landings, station)
 	}
-	assert.Len(t, conds[0].Parts, 9, "airframe, four motors, four propellers")
+	assert.Len(t, conds[0].Parts, 23, "every position of the type")
 	res, err := records.Verify(ctx, s.DB)
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad)
@@ -153,7 +152,7 @@ func TestTakeOffLooksAgain(t *testing.T) {
 	require.NoError(t, s.Fleet.Ground(s.As(s.Tech), testbed.NewID(), s.Aircraft.ID, fleet.ByPerson, "smell of burning"))
 	_, err = s.Flights.TakeOff(s.As(s.Pilot), testbed.NewID(), r.ID, nil)
 	assert.True(t, fault.Is(err, "gate-stop"), "grounded after the signature: %v", err)
-	require.NoError(t, s.Fleet.Return(s.As(s.Tech), s.Aircraft.ID, "it was the truck", testbed.PIN))
+	require.NoError(t, s.Workshop.Return(s.As(s.Tech), s.Aircraft.ID, "it was the truck", testbed.PIN))
 	s.Clock.Advance(61 * time.Minute)
 	_, err = s.Flights.TakeOff(s.As(s.Pilot), testbed.NewID(), r.ID, nil)
 	assert.True(t, fault.Is(err, "release-expired"), "%v", err)
@@ -229,7 +228,7 @@ func TestContactGroundsUntilPropellersAreReplaced(t *testing.T) {
 	s.Clock.Advance(time.Minute)
 
 	require.NoError(t, s.Fleet.FitParts(tech, s.Aircraft.ID, fit))
-	err = s.Fleet.Return(tech, s.Aircraft.ID, "three are new", testbed.PIN)
+	err = s.Workshop.Return(tech, s.Aircraft.ID, "three are new", testbed.PIN)
 	assert.ErrorContains(t, err, "propeller-4", "one old propeller keeps it down")
 	fit.Fits = []fleet.Fit{{PartID: testbed.NewID(), Station: "propeller-4", Serial: "NEW-4"}}
 	fit.CutUp = false
@@ -237,8 +236,10 @@ func TestContactGroundsUntilPropellersAreReplaced(t *testing.T) {
 	assert.ErrorContains(t, err, "cut up")
 	fit.CutUp = true
 	require.NoError(t, s.Fleet.FitParts(tech, s.Aircraft.ID, fit))
-	assert.Error(t, s.Fleet.Return(tech, s.Aircraft.ID, "all new", "0001"), "a wrong PIN")
-	require.NoError(t, s.Fleet.Return(tech, s.Aircraft.ID, "all new", testbed.PIN))
+	assert.Error(t, s.Workshop.Return(tech, s.Aircraft.ID, "all new", "0001"), "a wrong PIN")
+	assert.ErrorContains(t, s.Workshop.Return(tech, s.Aircraft.ID, "all new", testbed.PIN), "not signed yet: After contact", "the contact opened work")
+	s.DoOrder("after-contact")
+	require.NoError(t, s.Workshop.Return(tech, s.Aircraft.ID, "all new", testbed.PIN))
 	fit.Fits[0].Serial, fit.Fits[0].PartID = "Q-1-propeller-4", testbed.NewID()
 	assert.ErrorContains(t, s.Fleet.FitParts(tech, s.Aircraft.ID, fit), "must not fly again", "a discarded propeller never comes back")
 }
@@ -297,40 +298,4 @@ func TestHotMotorAndHotPackAfterLanding(t *testing.T) {
 func walk(s *testbed.Stage, severity string) (d walkround.Defect) {
 	d.ID, d.AircraftID, d.Station, d.Title, d.Severity = testbed.NewID(), s.Aircraft.ID, "frame", "Scratch", severity
 	return d
-}
-
-// What falls due is listed by the day: a propeller flown an hour a day by its
-// hours, a station without a part first.
-func TestDueList(t *testing.T) {
-	s := testbed.NewStage(t)
-	ctx := context.Background()
-	require.NoError(t, s.DB.Exec("update parts set aircraft_id = null, station = null, fitted_at = null where station = 'motor-4'").Error)
-	// Ten hours in the last ten days, through the ledger.
-	for d := range 10 {
-		s.Clock.Set(testbed.Noon.AddDate(0, 0, d))
-		id := testbed.NewID()
-		require.NoError(t, s.DB.Exec(`insert into flights (id, aircraft_id, pilot_id, pack_ids, purpose, took_off_at, landed_at, logged_at, state, seconds, landings)
-			values (?, ?, ?, '{}', 'test', ?, ?, ?, 'logged', 3600, 1)`, id, s.Aircraft.ID, s.Pilot.ID, s.Clock.Now(), s.Clock.Now().Add(time.Hour), s.Clock.Now().Add(time.Hour)).Error)
-		require.NoError(t, fleet.ApplyUse(s.DB, fleet.Use{Flight: id, Aircraft: s.Aircraft.ID, TookOff: s.Clock.Now(), Landed: s.Clock.Now().Add(time.Hour), Seconds: 3600, Landings: 1}))
-	}
-	h := flights.Handlers{Flights: s.Flights}
-	res, err := h.ListDue(ctx, api.ListDueRequestObject{})
-	require.NoError(t, err)
-	list, ok := res.(api.ListDue200JSONResponse)
-	require.True(t, ok)
-	require.Len(t, list.Items, 9)
-	assert.Equal(t, "motor-4", list.Items[0].Station, "a missing part is due now")
-	assert.Equal(t, judge.Stop, list.Items[0].Verdict)
-	first := list.Items[1]
-	assert.Equal(t, "propeller-1", first.Station)
-	assert.Equal(t, "hours", first.By)
-	assert.True(t, first.Forecast)
-	// 14 h left; 10 h in the last 14 days count double over 42: 20/42 h a day, 29.4 days from 19 June.
-	assert.Equal(t, "2026-07-18", first.DueOn.String())
-	for i := 1; i < len(list.Items)-1; i++ {
-		a, b := list.Items[i], list.Items[i+1]
-		if a.DueOn != nil && b.DueOn != nil {
-			assert.False(t, a.DueOn.Time.After(b.DueOn.Time), "nearest first")
-		}
-	}
 }

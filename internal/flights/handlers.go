@@ -8,11 +8,12 @@ import (
 
 	"mainstay/api"
 	"mainstay/core/gate"
+	"mainstay/core/judge"
 	"mainstay/core/units"
+	"mainstay/core/wear"
 	"mainstay/core/wind"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
-	"mainstay/internal/walkround"
 )
 
 // Handlers serve the gate, releases, flights and the views of the fleet that
@@ -47,22 +48,35 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 	}
 	states := k.Stations()
 	out := api.GetAircraft200JSONResponse{Aircraft: fleet.WireAircraft(k.Aircraft), Type: fleet.WireType(k.Type), Stations: WireStations(states), Parts: []api.Part{},
-		Groundings: []api.Grounding{}, Defects: []api.Defect{}, History: []api.PartMove{}}
+		Groundings: []api.Grounding{}, Defects: []api.Defect{}, History: []api.PartMove{}, Orders: []api.OrderRef{}}
 	g := gate.Judge(k.Input)
 	out.Verdict, out.Findings = g.Verdict, g.Findings
-	for i, st := range k.Type.Stations() {
-		p, ok := k.Parts[st.ID]
+	for _, at := range k.Type.Positions() {
+		p, ok := k.Parts[at.ID]
 		if !ok {
 			continue
 		}
-		out.Parts = append(out.Parts, api.Part{Id: p.ID, Kind: p.Kind, Serial: p.Serial, Source: api.PartSource(p.Source), Station: st.ID, StationLabel: st.Label, Hours: float64(p.Seconds) / 3600,
-			Flights: p.Flights, Landings: p.Landings, FittedAt: p.FittedAt, Verdict: states[i].Verdict, Due: states[i].Sentence, Fraction: states[i].Fraction})
+		w := api.Part{Id: p.ID, Kind: p.Kind, Serial: p.Serial, Source: api.PartSource(p.Source), Batch: p.Batch, Station: at.ID, At: at.Station, StationLabel: at.Label, Hours: float64(p.Seconds) / 3600,
+			Flights: p.Flights, Landings: p.Landings, Litres: p.Litres, FittedAt: p.FittedAt}
+		if p.PriceCents != nil {
+			c := int(*p.PriceCents)
+			w.PriceCents = &c
+		}
+		d, err := wear.Judge(p.Counters(), k.Type.Wear[p.Kind], k.Input.Now)
+		if err != nil {
+			d = wear.Due{Verdict: judge.Stop, Sentence: "Life not known: " + err.Error() + ".", Fraction: 1}
+		}
+		w.Verdict, w.Due, w.Fraction = d.Verdict, d.Sentence, max(d.Fraction, 0)
+		out.Parts = append(out.Parts, w)
 	}
 	for _, x := range k.Groundings {
 		out.Groundings = append(out.Groundings, api.Grounding{Id: x.ID, Cause: x.Cause, Reason: x.Reason, By: x.ByName, At: x.At})
 	}
-	for _, d := range k.Walk.Defects {
-		out.Defects = append(out.Defects, walkround.WireDefect(d, k.Aircraft.Name))
+	if out.Defects, err = h.Flights.Workshop.WireDefects(ctx, k.Walk.Defects); err != nil {
+		return nil, err
+	}
+	for _, o := range k.Work.Orders {
+		out.Orders = append(out.Orders, api.OrderRef{Id: o.ID, Title: o.Title, State: o.State})
 	}
 	moves, err := h.Flights.Fleet.History(ctx, r.Id)
 	for _, m := range moves {
@@ -84,7 +98,7 @@ func unwireWind(w *api.WindReading) *gate.Wind {
 }
 
 func (h *Handlers) JudgeGate(ctx context.Context, r api.JudgeGateRequestObject) (api.JudgeGateResponseObject, error) {
-	a, err := h.Flights.Ask(ctx, Question{r.Body.AircraftId, append([]uuid.UUID{}, r.Body.PackIds...), unwireWind(r.Body.Wind)})
+	a, err := h.Flights.Ask(ctx, Question{r.Body.AircraftId, append([]uuid.UUID{}, r.Body.PackIds...), unwireWind(r.Body.Wind), r.Body.Acceptance})
 	if err != nil {
 		return nil, err
 	}
@@ -112,7 +126,7 @@ func (h *Handlers) wireRelease(ctx context.Context, id uuid.UUID) (api.Release, 
 
 func (h *Handlers) CreateRelease(ctx context.Context, r api.CreateReleaseRequestObject) (api.CreateReleaseResponseObject, error) {
 	b := r.Body
-	rel, err := h.Flights.Release(ctx, NewRelease{ID: b.Id, Question: Question{b.AircraftId, append([]uuid.UUID{}, b.PackIds...), unwireWind(&b.Wind)}, Purpose: b.Purpose, GateHash: b.GateHash, PIN: b.Pin})
+	rel, err := h.Flights.Release(ctx, NewRelease{ID: b.Id, Question: Question{b.AircraftId, append([]uuid.UUID{}, b.PackIds...), unwireWind(&b.Wind), b.Acceptance}, Purpose: b.Purpose, GateHash: b.GateHash, PIN: b.Pin})
 	if err != nil {
 		return nil, err
 	}
@@ -152,7 +166,12 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 	}
 	events, err := s.EventsOf(ctx, id)
 	out := api.Flight{Id: f.ID, AircraftId: a.ID, Aircraft: a.Name, Type: fleet.WireType(t), PilotId: p.ID, Pilot: p.Name, Packs: packs, Purpose: f.Purpose, TookOffAt: f.TookOffAt, LandedAt: f.LandedAt,
-		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now()}
+		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres}
+	if f.AcceptanceOrder != nil {
+		if err := s.DB.WithContext(ctx).Raw("select title from work_orders where id = ?", *f.AcceptanceOrder).Scan(&out.Acceptance).Error; err != nil {
+			return out, err
+		}
+	}
 	for _, e := range events {
 		out.Events = append(out.Events, api.FlightEvent{Id: e.ID, Kind: api.EventKind(e.Kind), Note: e.Note, At: e.At, By: e.ByName})
 	}
@@ -212,6 +231,9 @@ func (h *Handlers) Land(ctx context.Context, r api.LandRequestObject) (api.LandR
 
 func (h *Handlers) LogFlight(ctx context.Context, r api.LogFlightRequestObject) (api.LogFlightResponseObject, error) {
 	n := NewLog{Landings: r.Body.Landings, WarmthC: r.Body.WarmthC, Remarks: r.Body.Remarks}
+	if r.Body.Litres != nil {
+		n.Litres = *r.Body.Litres
+	}
 	for _, p := range r.Body.Packs {
 		l := LandedPack{Pack: p.PackId, Percent: p.Percent, TemperatureC: p.TemperatureC}
 		if p.CellMv != nil {

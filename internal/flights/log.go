@@ -34,6 +34,7 @@ type NewLog struct {
 	WarmthC  []float64 // one per motor; empty when the motors were not measured
 	Packs    []LandedPack
 	Remarks  string
+	Litres   float64 // sprayed
 }
 
 // sentenceOf strips the sentinel from an error of the core.
@@ -89,15 +90,43 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		}
 		now := s.Clock.Now()
 		f.State, f.LoggedAt, f.Landings, f.Remarks = stateLogged, &now, n.Landings, strings.TrimSpace(f.Remarks+n.Remarks)
+		f.Litres, f.WarmthSet = n.Litres, n.WarmthC
 		if err := in.record(ctx, tx, f, t, packs, n, by); err != nil {
 			return err
 		}
 		if err := tx.Save(&f).Error; err != nil {
 			return err
 		}
-		return fleet.ApplyUse(tx, fleet.Use{Flight: f.ID, Aircraft: f.AircraftID, Packs: f.PackIDs, TookOff: f.TookOffAt, Landed: *f.LandedAt, Seconds: f.Seconds, Landings: f.Landings})
+		if err := fleet.ApplyUse(tx, fleet.Use{Flight: f.ID, Aircraft: f.AircraftID, Packs: f.PackIDs, TookOff: f.TookOffAt, Landed: *f.LandedAt, Seconds: f.Seconds, Landings: f.Landings, Litres: f.Litres}); err != nil {
+			return err
+		}
+		if f.AcceptanceOrder == nil {
+			return nil
+		}
+		why, err := acceptanceSpoiled(tx, f)
+		if err != nil {
+			return err
+		}
+		return in.Workshop.Flown(ctx, tx, *f.AcceptanceOrder, f.ID, now, why)
 	})
 	return f, err
+}
+
+// acceptanceSpoiled says why a flight does not count as an acceptance flight.
+func acceptanceSpoiled(tx *gorm.DB, f Flight) (string, error) {
+	var kinds []string
+	if err := tx.Raw("select distinct kind from flight_events where flight_id = ? and kind in ('contact', 'hard-landing', 'warning', 'link-loss') order by kind", f.ID).Scan(&kinds).Error; err != nil {
+		return "", err
+	}
+	switch {
+	case len(kinds) > 0:
+		return "logged in flight: " + strings.Join(kinds, ", ") + ".", nil
+	case f.Warmth != nil && f.Warmth.Verdict != judge.Clear:
+		return f.Warmth.Sentence, nil
+	case f.Hover != nil && f.Hover.Verdict != judge.Clear:
+		return f.Hover.Sentence, nil
+	}
+	return "", nil
 }
 
 func checkLog(t airframe.Type, f Flight, n NewLog) error {
@@ -112,6 +141,9 @@ func checkLog(t airframe.Type, f Flight, n NewLog) error {
 			break
 		}
 	}
+	if n.Litres < 0 || n.Litres > 0 && t.TankL == 0 {
+		fields = append(fields, fault.Field{Field: "litres", Sentence: t.Name + " carries no tank; nothing can have been sprayed."})
+	}
 	if len(n.Packs) > len(f.PackIDs) {
 		fields = append(fields, fault.Field{Field: "packs", Sentence: "A reading is for a pack that did not fly."})
 	}
@@ -125,6 +157,10 @@ func checkLog(t airframe.Type, f Flight, n NewLog) error {
 // it cools. One that came back too hot, or with a damaged cell, goes to
 // quarantine.
 func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, packs []fleet.Pack, n NewLog) error {
+	before, err := s.Fleet.PackViews(ctx, idsOf(packs))
+	if err != nil {
+		return err
+	}
 	for i := range packs {
 		p := &packs[i]
 		k := slices.IndexFunc(n.Packs, func(l LandedPack) bool { return l.Pack == p.ID })
@@ -138,6 +174,13 @@ func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, packs []fleet.Pack
 		}
 		temp := l.TemperatureC
 		if err := s.Fleet.StoreReading(ctx, tx, *p, fleet.NewReading{ID: id, CellMV: l.CellMV, Percent: l.Percent, TemperatureC: &temp, Source: "landing"}); err != nil {
+			return err
+		}
+		var level *float64
+		if v := slices.IndexFunc(before, func(v fleet.PackView) bool { return v.ID == p.ID }); v >= 0 {
+			level, _, _ = before[v].Level()
+		}
+		if err := fleet.Flown(tx, *p, level, l.Percent); err != nil {
 			return err
 		}
 		to, why := pack.Flown, ""
@@ -158,6 +201,14 @@ func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, packs []fleet.Pack
 		}
 	}
 	return nil
+}
+
+func idsOf(packs []fleet.Pack) []uuid.UUID {
+	out := make([]uuid.UUID, len(packs))
+	for i, p := range packs {
+		out[i] = p.ID
+	}
+	return out
 }
 
 // judgeWarmth holds the motors against each other; an outlier grounds the
@@ -192,7 +243,7 @@ func (s *Service) record(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 	}
 	_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: f.AircraftID, At: *f.LoggedAt, ByID: by.ID, ByName: by.Name, Summary: f.summary(a.Name),
 		Content: map[string]any{"flight": f.ID, "release": f.ReleaseID, "aircraft": a.Name, "serial": a.Serial, "type": t.Key, "type_version": t.Version, "pilot": pilot.Name, "packs": labels(packs),
-			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "remarks": f.Remarks,
+			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks,
 			"events": events, "hover": f.Hover, "warmth": f.Warmth, "warmth_c": n.WarmthC, "pack_readings": n.Packs}})
 	return err
 }

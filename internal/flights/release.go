@@ -36,6 +36,8 @@ type Release struct {
 	At         time.Time
 	State      string
 	RecordSeq  *int64
+
+	AcceptanceOrder *uuid.UUID
 }
 
 // TableName is the table of releases.
@@ -50,6 +52,8 @@ type Question struct {
 	Aircraft uuid.UUID
 	Packs    []uuid.UUID
 	Wind     *gate.Wind
+	// Acceptance is the signed work order for which this is the acceptance flight.
+	Acceptance *uuid.UUID `json:",omitempty"`
 }
 
 // Answer is the gate's decision with the hash that a signature binds to.
@@ -73,7 +77,7 @@ func (s *Service) Ask(ctx context.Context, q Question) (Answer, error) {
 	if k.Release != nil && k.Release.PilotID == pilot {
 		k.Input.Released = nil // their own release is not in their way
 	}
-	in, err := s.forFlight(ctx, k, pilot, q.Packs, q.Wind)
+	in, err := s.forFlight(ctx, k, pilot, q)
 	if err != nil {
 		return Answer{}, err
 	}
@@ -194,10 +198,10 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 			return fault.Clash("gate-changed", "Something changed since you looked at the gate. Nothing was signed; look again and sign what you see.")
 		}
 		r = Release{ID: n.ID, AircraftID: n.Question.Aircraft, PilotID: by.ID, PackIDs: n.Question.Packs, Wind: *n.Question.Wind, Purpose: n.Purpose, Gate: a.Output, GateHash: a.Hash,
-			Verdict: a.Output.Verdict.String(), At: s.Clock.Now(), State: "open"}
+			Verdict: a.Output.Verdict.String(), At: s.Clock.Now(), State: "open", AcceptanceOrder: n.Question.Acceptance}
 		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Released, Subject: r.AircraftID, At: r.At, ByID: by.ID, ByName: by.Name, Signed: true,
 			Summary: fmt.Sprintf("%s released for: %s (%s)", a.Known.Aircraft.Name, n.Purpose, r.Verdict),
-			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind, "purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash,
+			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind, "purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash, "acceptance_of": r.AcceptanceOrder,
 				"statement": fmt.Sprintf("As remote pilot in command I release this flight, gate %s with %s.", r.Verdict, counted(len(r.Gate.Findings)))}})
 		if err != nil {
 			return err

@@ -20,6 +20,7 @@ type StationState struct {
 
 func stationStates(k Known) []StationState {
 	in, walk := k.Input, k.Walk
+	positions := k.Type.Positions()
 	var out []StationState
 	for _, st := range k.Type.Stations() {
 		s := StationState{Station: st.ID, Sentence: "Nothing against it."}
@@ -28,8 +29,28 @@ func stationStates(k Known) []StationState {
 				s.Verdict, s.Sentence = v, sentence
 			}
 		}
-		if i := slices.IndexFunc(in.Parts, func(p gate.Part) bool { return p.Station == st.ID }); i >= 0 {
-			partState(in, in.Parts[i], &s, worse)
+		for _, at := range positions {
+			if at.Station != st.ID {
+				continue
+			}
+			i := slices.IndexFunc(in.Parts, func(p gate.Part) bool { return p.Station == at.ID })
+			if i >= 0 {
+				partState(in, in.Parts[i], at.ID != st.ID, &s, worse)
+			}
+		}
+		for _, t := range k.Work.Tasks {
+			if t.Task.Station == st.ID && t.Due.Verdict == judge.Stop {
+				worse(t.Due.Verdict, t.Task.Title+": "+t.Due.Sentence)
+			}
+		}
+		for _, o := range in.Orders {
+			if k.orderStation(o.ID) == st.ID {
+				v := judge.Watch
+				if o.Grounds || o.Signed {
+					v = judge.Stop
+				}
+				worse(v, "Work order: "+o.Title)
+			}
 		}
 		if m := k.Motor; m != nil && st.ID == fmt.Sprintf("motor-%d", m.Motor) {
 			worse(judge.Watch, "After the last flight: "+m.Sentence)
@@ -53,21 +74,47 @@ func stationStates(k Known) []StationState {
 	return out
 }
 
-func partState(in gate.Input, p gate.Part, s *StationState, worse func(judge.Verdict, string)) {
+func (k Known) orderStation(id string) string {
+	for _, o := range k.Work.Orders {
+		if o.ID.String() == id {
+			return o.Station
+		}
+	}
+	return ""
+}
+
+// partState judges the part at a position of a station; beside says that other
+// parts sit there too, so that the sentence names this one.
+func partState(in gate.Input, p gate.Part, beside bool, s *StationState, worse func(judge.Verdict, string)) {
+	name := ""
+	if beside {
+		name = p.Label + ": "
+	}
 	if p.ID == "" {
-		worse(judge.Stop, "No "+p.Kind+" is recorded here.")
+		v := judge.Watch
+		if p.Required {
+			v = judge.Stop
+		}
+		worse(v, name+"No "+p.Kind+" is recorded here.")
 		return
 	}
 	d, err := wear.Judge(p.Counters, p.Limits, in.Now)
 	if err != nil {
-		worse(judge.Stop, fmt.Sprintf("Life not known: %v.", err))
+		worse(judge.Stop, fmt.Sprintf("%sLife not known: %v.", name, err))
 		return
 	}
-	s.Fraction, s.Sentence = d.Fraction, d.Sentence
-	worse(d.Verdict, d.Sentence)
+	if d.Fraction > s.Fraction || !beside {
+		s.Fraction = d.Fraction
+		if s.Verdict == judge.Clear && d.By != "" {
+			s.Sentence = name + d.Sentence
+		}
+	}
+	worse(d.Verdict, name+d.Sentence)
 	if p.Limits.Hours > 0 {
 		left := max(p.Limits.Hours-float64(p.Counters.Seconds)/3600, 0)
-		s.HoursLeft = &left
+		if s.HoursLeft == nil || left < *s.HoursLeft {
+			s.HoursLeft = &left
+		}
 	}
 }
 

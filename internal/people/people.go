@@ -240,3 +240,15 @@ func (s *Service) Get(ctx context.Context, id uuid.UUID) (Person, error) {
 	}
 	return p, nil
 }
+
+// ByLogin returns the person who signs in with a name.
+func (s *Service) ByLogin(ctx context.Context, login string) (Person, error) {
+	var p Person
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&p, "lower(login) = lower(?)", login).Error; err != nil {
+		return p, err
+	}
+	if p.ID == uuid.Nil {
+		return p, fault.Missing("person")
+	}
+	return p, nil
+}

@@ -29,6 +29,16 @@ const (
 	DefectRaised     = "defect"
 	DefectClosed     = "defect-closed"
 	PartsFitted      = "parts-fitted"
+	PartsRemoved     = "parts-removed"
+	WorkOpened       = "work-opened"
+	WorkSigned       = "work-signed"
+	WorkCancelled    = "work-cancelled"
+	AcceptanceFlown  = "acceptance-flight"
+	PutOff           = "deferral"
+	FirmwareChanged  = "firmware"
+	PartsApproved    = "parts-approved"
+	PackLooked       = "pack-look"
+	PackDisposed     = "pack-disposed"
 	PackMoved        = "pack-state"
 )
 

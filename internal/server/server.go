@@ -33,6 +33,7 @@ import (
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/walkround"
+	"mainstay/internal/workshop"
 )
 
 // Options are what differs between a server at a field edge and one behind TLS.
@@ -117,7 +118,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	g := e.Group("/api/v1")
 	g.Use(s.slow, bodyLimit, s.origin, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
-		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds},
+		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
 		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, streamAPI{o.Changes}}, nil,
 		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.problem, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
 	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {

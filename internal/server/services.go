@@ -17,6 +17,7 @@ import (
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/walkround"
+	"mainstay/internal/workshop"
 )
 
 // Services are the use cases of all features.
@@ -26,6 +27,7 @@ type Services struct {
 	People     *people.Service
 	Fleet      *fleet.Service
 	Walkrounds *walkround.Service
+	Workshop   *workshop.Service
 	Flights    *flights.Service
 	Log        *logbook.Service
 }
@@ -35,13 +37,14 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	p := &people.Service{DB: g, Clock: c}
 	f := &fleet.Service{DB: g, Clock: c, People: p}
 	w := &walkround.Service{DB: g, Clock: c, Fleet: f, People: p, Photos: photos}
-	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w,
-		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}, Log: &logbook.Service{DB: g, Clock: c, People: p}}
+	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
+	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop,
+		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop}, Log: &logbook.Service{DB: g, Clock: c, People: p}}
 }
 
-// Seed puts the shipped types and checklists into the database.
+// Seed puts the shipped types, checklists and programmes into the database.
 func (s *Services) Seed(ctx context.Context) error {
-	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx))
+	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx))
 }
 
 // Aliases give each feature's handlers a name of their own, so that one struct
@@ -50,6 +53,7 @@ type (
 	peopleAPI    = people.Handlers
 	fleetAPI     = fleet.Handlers
 	walkroundAPI = walkround.Handlers
+	workshopAPI  = workshop.Handlers
 	flightsAPI   = flights.Handlers
 	logAPI       = logbook.Handlers
 	dayAPI       = day.Handlers
@@ -59,6 +63,7 @@ type handlers struct {
 	*peopleAPI
 	*fleetAPI
 	*walkroundAPI
+	*workshopAPI
 	*flightsAPI
 	*logAPI
 	*dayAPI

@@ -105,7 +105,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	var defect api.Defect
 	x.do("POST", "/defects", m{"id": id(), "aircraft_id": craft.Id, "station": "frame", "title": "Scratch", "note": "", "severity": "stop", "photos": []any{photo.Id}, "walkround_id": nil}, &defect)
 	x.do("GET", "/defects", nil, nil)
-	x.do("POST", "/defects/"+defect.Id.String()+"/close", m{"note": "polished", "pin": "7391"}, nil)
+	x.shop(craft.Id.String(), defect.Id.String(), photo.Id.String())
 	flight := x.fly(craft.Id.String(), pk.Id.String())
 
 	x.do("GET", "/log?q=tour", nil, nil)

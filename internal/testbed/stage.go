@@ -1,7 +1,10 @@
 package testbed
 
 import (
+	"bytes"
 	"context"
+	"image"
+	"image/png"
 	"testing"
 	"time"
 
@@ -14,6 +17,7 @@ import (
 	"mainstay/core/gate"
 	"mainstay/core/pack"
 	"mainstay/core/units"
+	"mainstay/core/upkeep"
 	"mainstay/core/wind"
 	"mainstay/internal/fleet"
 	"mainstay/internal/flights"
@@ -21,6 +25,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/server"
 	"mainstay/internal/walkround"
+	"mainstay/internal/workshop"
 )
 
 // PIN of everybody on a stage.
@@ -172,4 +177,57 @@ func (s *Stage) Fly(kind string, pk uuid.UUID, seconds int) flights.Flight {
 	require.NoError(s.t, err)
 	s.Clock.Advance(time.Minute)
 	return f
+}
+
+// Photo keeps a small picture and returns its id.
+func (s *Stage) Photo() string {
+	s.t.Helper()
+	var b bytes.Buffer
+	require.NoError(s.t, png.Encode(&b, image.NewGray(image.Rect(0, 0, 4, 4))))
+	p, err := s.Walkrounds.KeepPhoto(s.As(s.Tech), &b)
+	require.NoError(s.t, err)
+	return p.ID.String()
+}
+
+// Fill answers every step of an order well; change may replace one.
+func (s *Stage) Fill(id uuid.UUID, change func(st upkeep.Step, e *upkeep.Entry)) error {
+	s.t.Helper()
+	var o workshop.Order
+	require.NoError(s.t, s.DB.Limit(1).Find(&o, "id = ?", id).Error)
+	var es []workshop.NewEntry
+	for _, st := range o.Work.Steps {
+		e := upkeep.Entry{Done: true}
+		if r := st.Reading; r != nil {
+			e = upkeep.Entry{Number: &r.Bands[0].Target}
+		}
+		if st.Photo {
+			e.Photos = []string{s.Photo()}
+		}
+		if change != nil {
+			change(st, &e)
+		}
+		es = append(es, workshop.NewEntry{Step: st.ID, Value: e})
+	}
+	return s.Workshop.Enter(s.As(s.Tech), id, es)
+}
+
+// Signature of the technician, with the chief as second person.
+func Signature() workshop.Signature {
+	return workshop.Signature{Note: "Done, nothing found.", PIN: PIN, SecondLogin: "chief", SecondPIN: PIN}
+}
+
+// DoOrder fills and signs the open order of a task, opening one if there is
+// none, and returns its id.
+func (s *Stage) DoOrder(task string) uuid.UUID {
+	s.t.Helper()
+	var o workshop.Order
+	require.NoError(s.t, s.DB.Limit(1).Find(&o, "aircraft_id = ? and task_id = ? and state = 'open'", s.Aircraft.ID, task).Error)
+	if o.ID == uuid.Nil {
+		var err error
+		o, err = s.Workshop.OpenOrder(s.As(s.Tech), workshop.NewOrder{ID: NewID(), Aircraft: s.Aircraft.ID, TaskID: task})
+		require.NoError(s.t, err)
+	}
+	require.NoError(s.t, s.Fill(o.ID, nil))
+	require.NoError(s.t, s.Workshop.Sign(s.As(s.Tech), o.ID, Signature()))
+	return o.ID
 }

@@ -83,33 +83,27 @@ func (s *Service) Raise(ctx context.Context, d Defect) (Defect, error) {
 	return d, err
 }
 
-// Close ends a defect with a note, signed by a technician or chief.
-func (s *Service) Close(ctx context.Context, id uuid.UUID, note, pin string) (Defect, error) {
-	by := people.From(ctx)
+// CloseDefect ends a defect with the note of the signed work that put it right,
+// and what had put it off.
+func (s *Service) CloseDefect(ctx context.Context, tx *gorm.DB, id uuid.UUID, note string) error {
+	by, now := people.From(ctx), s.Clock.Now()
 	var d Defect
-	if err := s.People.Sign(ctx, by.ID, pin); err != nil {
-		return d, err
-	}
-	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Raw("select * from defects where id = ? for update", id).Scan(&d).Error; err != nil {
-			return err
-		}
-		if d.ID == uuid.Nil {
-			return fault.Missing("defect")
-		}
-		if d.ClosedAt != nil {
-			return fault.Clash("already-closed", "%s has already closed this defect.", d.ClosedBy)
-		}
-		now := s.Clock.Now()
-		d.ClosedAt, d.ClosedBy, d.ClosingNote = &now, by.Name, note
-		if err := tx.Save(&d).Error; err != nil {
-			return err
-		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectClosed, Subject: d.AircraftID, At: now, ByID: by.ID, ByName: by.Name, Signed: true,
-			Summary: d.Title + ": " + note, Content: map[string]any{"defect": d.ID, "title": d.Title, "note": note, "statement": "I have put this defect right and inspected the work."}})
+	if err := tx.Raw("select * from defects where id = ? for update", id).Scan(&d).Error; err != nil {
 		return err
-	})
-	return d, err
+	}
+	if d.ClosedAt != nil {
+		return nil
+	}
+	d.ClosedAt, d.ClosedBy, d.ClosingNote = &now, by.Name, note
+	if err := tx.Save(&d).Error; err != nil {
+		return err
+	}
+	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now, id).Error; err != nil {
+		return err
+	}
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectClosed, Subject: d.AircraftID, At: now, ByID: by.ID, ByName: by.Name, Signed: true,
+		Summary: d.Title + ": " + note, Content: map[string]any{"defect": d.ID, "title": d.Title, "note": note, "statement": "I have put this defect right and inspected the work."}})
+	return err
 }
 
 // Defects lists defects of one aircraft or of all for a nil id: open ones

@@ -111,28 +111,6 @@ func (h *Handlers) RaiseDefect(ctx context.Context, r api.RaiseDefectRequestObje
 	return api.RaiseDefect201JSONResponse(WireDefect(d, a.Name)), err
 }
 
-func (h *Handlers) ListDefects(ctx context.Context, r api.ListDefectsRequestObject) (api.ListDefectsResponseObject, error) {
-	ds, err := h.Walkrounds.Defects(ctx, r.Params.Aircraft)
-	if err != nil {
-		return nil, err
-	}
-	names, err := h.Walkrounds.Fleet.Names(ctx)
-	out := api.ListDefects200JSONResponse{Defects: []api.Defect{}}
-	for _, d := range ds {
-		out.Defects = append(out.Defects, WireDefect(d, names[d.AircraftID]))
-	}
-	return out, err
-}
-
-func (h *Handlers) CloseDefect(ctx context.Context, r api.CloseDefectRequestObject) (api.CloseDefectResponseObject, error) {
-	d, err := h.Walkrounds.Close(ctx, r.Id, r.Body.Note, r.Body.Pin)
-	if err != nil {
-		return nil, err
-	}
-	a, err := h.Walkrounds.Fleet.Aircraft(ctx, d.AircraftID)
-	return api.CloseDefect200JSONResponse(WireDefect(d, a.Name)), err
-}
-
 func (h *Handlers) UploadPhoto(ctx context.Context, r api.UploadPhotoRequestObject) (api.UploadPhotoResponseObject, error) {
 	p, err := h.Walkrounds.KeepPhoto(ctx, r.Body)
 	if err != nil {

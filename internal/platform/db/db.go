@@ -130,6 +130,18 @@ var constraints = map[string]fault.Field{
 	"flights_aircraft_open_once": {Field: "aircraft_id", Sentence: "This aircraft has a flight that is not logged yet."},
 	"flights_pilot_air_once":     {Field: "pilot_id", Sentence: "This pilot already has an aircraft in the air."},
 	"flights_release_once":       {Field: "release_id", Sentence: "This release has already been flown."},
+	"programme_version_once":     {Field: "version", Sentence: "This version of the programme exists already; raise the version."},
+	"work_orders_task_once":      {Field: "task_id", Sentence: "A work order for this task is open already."},
+	"work_orders_defect_once":    {Field: "defect_id", Sentence: "A work order for this defect is open already."},
+	"deferrals_defect_once":      {Field: "defect_id", Sentence: "This defect is put off already."},
+	"deferrals_task_once":        {Field: "task_id", Sentence: "This task is put off already."},
+	"stock_name_once":            {Field: "name", Sentence: "Another stock line has this name."},
+	"stock_kind_once":            {Field: "kind", Sentence: "There is a stock line for these parts already."},
+	"firmware_version_once":      {Field: "version", Sentence: "This version of the combination exists already; raise the version."},
+	"charges_channel_once":       {Field: "channel", Sentence: "This channel is charging another pack."},
+	"charges_pack_once":          {Field: "pack_id", Sentence: "This pack is on a charger already."},
+	"gear_name_once":             {Field: "name", Sentence: "Other gear has this name."},
+	"chargers_name_once":         {Field: "name", Sentence: "Another charger has this name."},
 	"crew_pkey":                  {Field: "crew_name", Sentence: "The crew is already set up."},
 }
 

@@ -468,25 +468,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/defects/{id}/close": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Close a defect, signed */
-        post: operations["closeDefect"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/photos": {
         parameters: {
             query?: never;
@@ -897,6 +878,343 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/types/{key}/programme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        /** Maintenance programme of a type, newest version */
+        get: operations["getProgramme"];
+        put?: never;
+        /** Add a version of a maintenance programme */
+        post: operations["addProgramme"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/work-orders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Work orders, open ones first */
+        get: operations["listWorkOrders"];
+        put?: never;
+        /** Open a work order for a task, a defect or by hand */
+        post: operations["openWorkOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/work-orders/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** One work order */
+        get: operations["getWorkOrder"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/work-orders/{id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Enter what was done and measured */
+        put: operations["enterSteps"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/work-orders/{id}/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take parts from stock for a work order */
+        post: operations["useStock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/work-orders/{id}/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sign the work */
+        post: operations["signWorkOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/work-orders/{id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Cancel a work order that was opened by mistake */
+        post: operations["cancelWorkOrder"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/aircraft/{id}/incidents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Report what happened to an aircraft outside a flight */
+        post: operations["reportIncident"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/deferrals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put off a defect or a task where the programme allows it */
+        post: operations["defer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a new part on the shelf */
+        post: operations["addPart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/parts/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** One part and its whole history */
+        get: operations["getPart"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/parts/{id}/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a part off, or discard one from the shelf */
+        post: operations["removePart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/parts/{id}/swap": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Swap two fitted parts of one kind */
+        post: operations["swapPart"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/stock": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What lies on the shelf and what to order when */
+        get: operations["getStock"];
+        /** Add a stock line, or change one */
+        put: operations["saveStock"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/approvals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Approve third-party parts of a kind for a type */
+        post: operations["approveParts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/types/{key}/firmware": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        /** The combination of versions tested together */
+        get: operations["getFirmwareSet"];
+        put?: never;
+        /** Add a tested combination */
+        post: operations["addFirmwareSet"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/aircraft/{id}/firmware": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** What is installed on an aircraft, against the tested combination */
+        get: operations["getFirmware"];
+        /** Record an update; required re-checks open as work orders */
+        put: operations["installFirmware"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/aircraft/{id}/trends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** Motor warmth and output against the sisters over the flights */
+        get: operations["getTrends"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1083,6 +1401,9 @@ export interface components {
         };
         WearLimits: {
             /** Format: double */
+            litres?: number;
+            days?: number;
+            /** Format: double */
             hours?: number;
             flights?: number;
             landings?: number;
@@ -1090,6 +1411,9 @@ export interface components {
             months?: number;
         };
         TypeProfile: {
+            equipment?: components["schemas"]["Equipment"][];
+            /** Format: double */
+            tank_l?: number;
             key: string;
             version: number;
             name: string;
@@ -1113,6 +1437,7 @@ export interface components {
             part?: string;
         };
         TypeEntry: {
+            positions: components["schemas"]["Position"][];
             profile: components["schemas"]["TypeProfile"];
             stations: components["schemas"]["Station"][];
             motors: number;
@@ -1121,6 +1446,8 @@ export interface components {
             types: components["schemas"]["TypeEntry"][];
         };
         Aircraft: {
+            /** Format: double */
+            litres: number;
             /** Format: uuid */
             id: string;
             type_key: string;
@@ -1180,6 +1507,11 @@ export interface components {
             aircraft: components["schemas"]["FleetEntry"][];
         };
         Part: {
+            at: string;
+            batch: string;
+            /** Format: double */
+            litres: number;
+            price_cents: number | null;
             /** Format: uuid */
             id: string;
             kind: string;
@@ -1210,6 +1542,10 @@ export interface components {
         };
         Defect: {
             /** Format: uuid */
+            order_id: string | null;
+            deferral: string;
+            deferrable: boolean;
+            /** Format: uuid */
             id: string;
             /** Format: uuid */
             aircraft_id: string;
@@ -1239,6 +1575,7 @@ export interface components {
             by: string;
         };
         AircraftDetail: {
+            orders: components["schemas"]["OrderRef"][];
             aircraft: components["schemas"]["Aircraft"];
             type: components["schemas"]["TypeEntry"];
             verdict: components["schemas"]["Verdict"];
@@ -1259,6 +1596,7 @@ export interface components {
             pin: string;
         };
         Fit: {
+            batch?: string;
             /** Format: uuid */
             part_id: string;
             station: string;
@@ -1477,10 +1815,6 @@ export interface components {
             /** Format: uuid */
             walkround_id: string | null;
         };
-        CloseDefect: {
-            note: string;
-            pin: string;
-        };
         Defects: {
             defects: components["schemas"]["Defect"][];
         };
@@ -1503,6 +1837,8 @@ export interface components {
             ground: "water" | "open" | "crops" | "built";
         };
         GateQuestion: {
+            /** Format: uuid */
+            acceptance?: string | null;
             /** Format: uuid */
             aircraft_id: string;
             pack_ids: string[];
@@ -1549,6 +1885,8 @@ export interface components {
             state: string;
         };
         NewRelease: {
+            /** Format: uuid */
+            acceptance?: string | null;
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -1597,12 +1935,17 @@ export interface components {
             temperature_c: number;
         };
         NewLog: {
+            /** Format: double */
+            litres?: number | null;
             landings: number;
             warmth_c: number[];
             packs: components["schemas"]["LandedPack"][];
             remarks: string;
         };
         Flight: {
+            /** Format: double */
+            litres: number;
+            acceptance: string;
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -1674,6 +2017,12 @@ export interface components {
             refused: components["schemas"]["RowProblem"][];
         };
         DueItem: {
+            /** @enum {string} */
+            what: "part" | "task";
+            task_id: string;
+            /** Format: uuid */
+            order_id: string | null;
+            deferrable: boolean;
             /** Format: uuid */
             aircraft_id: string;
             aircraft: string;
@@ -1760,6 +2109,430 @@ export interface components {
             packs_charged: number;
             packs_flown: number;
             packs_quarantine: number;
+        };
+        UpkeepBand: {
+            /** Format: double */
+            target: number;
+            /** Format: double */
+            tolerance: number;
+        };
+        UpkeepReading: {
+            quantity: string;
+            unit: string;
+            bands: components["schemas"]["UpkeepBand"][];
+        };
+        UpkeepStep: {
+            id: string;
+            text: string;
+            reading?: components["schemas"]["UpkeepReading"];
+            photo?: boolean;
+        };
+        UpkeepNeed: {
+            kind: string;
+            count: number;
+        };
+        UpkeepGrace: {
+            /** Format: double */
+            hours?: number;
+            flights?: number;
+            days: number;
+            limits: string;
+        };
+        UpkeepTask: {
+            id: string;
+            title: string;
+            why: string;
+            station: string;
+            every: components["schemas"]["WearLimits"];
+            after?: string[];
+            grounds?: boolean;
+            tools?: string[];
+            steps: components["schemas"]["UpkeepStep"][];
+            parts?: components["schemas"]["UpkeepNeed"][];
+            second_person?: boolean;
+            acceptance?: string[];
+            defer?: components["schemas"]["UpkeepGrace"];
+        };
+        UpkeepLeave: {
+            stations: string[];
+            grace: components["schemas"]["UpkeepGrace"];
+        };
+        Programme: {
+            type_key: string;
+            version: number;
+            tasks: components["schemas"]["UpkeepTask"][];
+            leaves?: components["schemas"]["UpkeepLeave"][];
+        };
+        StepEntry: {
+            done?: boolean;
+            not_ok?: boolean;
+            /** Format: double */
+            number?: number;
+            note?: string;
+            photos?: string[];
+        };
+        NewWorkOrder: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            task_id: string;
+            /** Format: uuid */
+            defect_id: string | null;
+            station: string;
+            title: string;
+            steps: string[];
+            second_person: boolean;
+            acceptance: ("no-load" | "load")[];
+        };
+        WorkStep: {
+            step: components["schemas"]["UpkeepStep"];
+            value: components["schemas"]["StepEntry"] | null;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
+        };
+        WorkUse: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            quantity: number;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        Acceptance: {
+            /** @enum {string} */
+            load: "no-load" | "load";
+            /** Format: uuid */
+            flight_id: string | null;
+            /** Format: date-time */
+            at: string | null;
+        };
+        WorkOrder: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            aircraft: string;
+            station: string;
+            station_label: string;
+            title: string;
+            why: string;
+            cause: string;
+            cause_note: string;
+            task_id: string;
+            /** Format: uuid */
+            defect_id: string | null;
+            grounds: boolean;
+            tools: string[];
+            parts: components["schemas"]["UpkeepNeed"][];
+            steps: components["schemas"]["WorkStep"][];
+            used: components["schemas"]["WorkUse"][];
+            second_person: boolean;
+            acceptance: components["schemas"]["Acceptance"][];
+            opened_by: string;
+            /** Format: date-time */
+            opened_at: string;
+            /** @enum {string} */
+            state: "open" | "signed" | "closed" | "cancelled";
+            signed_by: string;
+            /** Format: date-time */
+            signed_at: string | null;
+            second_by: string;
+            note: string;
+            missing: string[];
+            version: number;
+        };
+        WorkLine: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            aircraft: string;
+            station_label: string;
+            title: string;
+            cause: string;
+            grounds: boolean;
+            /** @enum {string} */
+            state: "open" | "signed" | "closed" | "cancelled";
+            opened_by: string;
+            /** Format: date-time */
+            opened_at: string;
+            signed_by: string;
+            /** Format: date-time */
+            closed_at: string | null;
+            steps: number;
+            entered: number;
+        };
+        WorkOrders: {
+            orders: components["schemas"]["WorkLine"][];
+        };
+        NewStepEntry: {
+            step_id: string;
+            value: components["schemas"]["StepEntry"];
+        };
+        StepEntries: {
+            entries: components["schemas"]["NewStepEntry"][];
+        };
+        NewWorkUse: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            line_id: string;
+            quantity: number;
+        };
+        WorkSign: {
+            note: string;
+            pin: string;
+            second_login: string;
+            second_pin: string;
+        };
+        Why: {
+            reason: string;
+        };
+        Incident: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            event: "contact" | "hard-landing" | "water" | "overheating" | "chemical-spill" | "transport-damage";
+            note: string;
+        };
+        NewDeferral: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            /** Format: uuid */
+            defect_id: string | null;
+            task_id: string;
+            days: number;
+            reason: string;
+            pin: string;
+        };
+        Deferral: {
+            id: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: date-time */
+            expires_on: string;
+            max_seconds?: number;
+            max_flights?: number;
+            limits: string;
+        };
+        PartFlight: {
+            aircraft: string;
+            station: string;
+            /** Format: date-time */
+            fitted_at: string;
+            /** Format: date-time */
+            removed_at: string | null;
+            removed_to: string;
+            by: string;
+            /** Format: double */
+            hours: number;
+            flights: number;
+        };
+        PartDetail: {
+            /** Format: uuid */
+            id: string;
+            kind: string;
+            type_key: string;
+            serial: string;
+            batch: string;
+            source: string;
+            price_cents: number | null;
+            /** Format: uuid */
+            aircraft_id: string | null;
+            aircraft: string;
+            station: string;
+            station_label: string;
+            /** Format: double */
+            hours: number;
+            flights: number;
+            landings: number;
+            /** Format: double */
+            litres: number;
+            /** Format: date-time */
+            since: string;
+            /** Format: date-time */
+            fitted_at: string | null;
+            /** Format: date-time */
+            discarded_at: string | null;
+            discarded_why: string;
+            verdict: components["schemas"]["Verdict"];
+            due: string;
+            /** Format: double */
+            fraction: number;
+            moves: components["schemas"]["PartFlight"][];
+        };
+        NewPart: {
+            /** Format: uuid */
+            id: string;
+            kind: string;
+            type_key: string;
+            serial: string;
+            batch: string;
+            /** @enum {string} */
+            source: "maker" | "third-party";
+            price_cents: number | null;
+        };
+        RemovePart: {
+            /** @enum {string} */
+            to: "shelf" | "discard";
+            cut_up: boolean;
+            reason: string;
+        };
+        SwapPart: {
+            /** Format: uuid */
+            with: string;
+        };
+        ReorderAdvice: {
+            quantity: number;
+            /** Format: date-time */
+            by: string | null;
+            /** Format: date-time */
+            short_on: string | null;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        ShelfPart: {
+            /** Format: uuid */
+            id: string;
+            serial: string;
+            /** Format: double */
+            hours: number;
+            flights: number;
+            source: string;
+        };
+        StockLine: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            kind: string;
+            type_key: string;
+            on_hand: number;
+            minimum: number;
+            delivery_days: number;
+            price_cents: number | null;
+            source: string;
+            order: components["schemas"]["ReorderAdvice"];
+            shelf: components["schemas"]["ShelfPart"][];
+            version: number;
+        };
+        Approval: {
+            kind: string;
+            type_key: string;
+            note: string;
+        };
+        ApprovalEntry: {
+            kind: string;
+            type_key: string;
+            note: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        Stock: {
+            lines: components["schemas"]["StockLine"][];
+            approvals: components["schemas"]["ApprovalEntry"][];
+        };
+        StockEdit: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            kind: string;
+            type_key: string;
+            quantity: number;
+            minimum: number;
+            delivery_days: number;
+            price_cents: number | null;
+            source: string;
+            version: number;
+        };
+        FirmwareFinding: {
+            component: string;
+            wanted: string;
+            installed: string;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        FirmwareSet: {
+            type_key: string;
+            version: number;
+            versions: {
+                [key: string]: string;
+            };
+            note: string;
+        };
+        Installed: {
+            component: string;
+            version: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+        };
+        AircraftFirmware: {
+            set: components["schemas"]["FirmwareSet"] | null;
+            installed: components["schemas"]["Installed"][];
+            findings: components["schemas"]["FirmwareFinding"][];
+        };
+        FirmwareUpdate: {
+            versions: {
+                [key: string]: string;
+            };
+        };
+        Drift: {
+            motor: number;
+            known: boolean;
+            /** Format: double */
+            before: number;
+            /** Format: double */
+            now: number;
+            deviates: number[];
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        Feel: {
+            station: string;
+            walks: number;
+            odd: number;
+            last: string;
+        };
+        Trends: {
+            warmth: components["schemas"]["Drift"][];
+            output: components["schemas"]["Drift"][];
+            feel: components["schemas"]["Feel"][];
+            notes: components["schemas"]["TrendNote"][];
+            flights: number;
+        };
+        TrendNote: {
+            /** Format: date-time */
+            at: string;
+            note: string;
+            by: string;
+        };
+        Equipment: {
+            kind: string;
+            at: string;
+            count?: number;
+        };
+        Position: {
+            id: string;
+            kind: string;
+            label: string;
+            station: string;
+            parent: string;
+            required: boolean;
+        };
+        OrderRef: {
+            /** Format: uuid */
+            id: string;
+            title: string;
+            state: string;
         };
     };
     responses: {
@@ -2642,33 +3415,6 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    closeDefect: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CloseDefect"];
-            };
-        };
-        responses: {
-            /** @description Defect */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Defect"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
     uploadPhoto: {
         parameters: {
             query?: never;
@@ -3232,6 +3978,580 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Day"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getProgramme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Programme */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Programme"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addProgramme: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Programme"];
+            };
+        };
+        responses: {
+            /** @description Programme */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Programme"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listWorkOrders: {
+        parameters: {
+            query?: {
+                /** @description of one aircraft */
+                aircraft?: string;
+                /** @description closed ones too */
+                all?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description WorkOrders */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrders"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    openWorkOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWorkOrder"];
+            };
+        };
+        responses: {
+            /** @description WorkOrder */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getWorkOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description WorkOrder */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    enterSteps: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepEntries"];
+            };
+        };
+        responses: {
+            /** @description WorkOrder */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    useStock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWorkUse"];
+            };
+        };
+        responses: {
+            /** @description WorkOrder */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    signWorkOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkSign"];
+            };
+        };
+        responses: {
+            /** @description WorkOrder */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    cancelWorkOrder: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Why"];
+            };
+        };
+        responses: {
+            /** @description WorkOrder */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOrder"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    reportIncident: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Incident"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    defer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewDeferral"];
+            };
+        };
+        responses: {
+            /** @description Deferral */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Deferral"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPart"];
+            };
+        };
+        responses: {
+            /** @description PartDetail */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetail"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description PartDetail */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetail"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removePart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemovePart"];
+            };
+        };
+        responses: {
+            /** @description PartDetail */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartDetail"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    swapPart: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SwapPart"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getStock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Stock */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveStock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StockEdit"];
+            };
+        };
+        responses: {
+            /** @description Stock */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Stock"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    approveParts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Approval"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFirmwareSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description FirmwareSet */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmwareSet"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addFirmwareSet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirmwareSet"];
+            };
+        };
+        responses: {
+            /** @description FirmwareSet */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FirmwareSet"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFirmware: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description AircraftFirmware */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AircraftFirmware"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    installFirmware: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirmwareUpdate"];
+            };
+        };
+        responses: {
+            /** @description AircraftFirmware */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AircraftFirmware"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getTrends: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Trends */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trends"];
                 };
             };
             default: components["responses"]["Problem"];

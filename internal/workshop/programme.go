@@ -1,0 +1,149 @@
+// Package workshop keeps aircraft fit to fly: the maintenance programme of each
+// type, what is due, work orders, deferrals, return to service, stock and
+// firmware.
+package workshop
+
+import (
+	"context"
+	"embed"
+	"encoding/json"
+	"fmt"
+	"io/fs"
+	"slices"
+	"time"
+
+	"gorm.io/gorm"
+
+	"mainstay/core/airframe"
+	"mainstay/core/upkeep"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/walkround"
+)
+
+//go:embed shipped/*.json
+var shipped embed.FS
+
+// Service holds the use cases of the workshop.
+type Service struct {
+	DB         *gorm.DB
+	Clock      clock.Clock
+	People     *people.Service
+	Fleet      *fleet.Service
+	Walkrounds *walkround.Service
+}
+
+// In returns the service working inside a transaction.
+func (s *Service) In(tx *gorm.DB) *Service {
+	f, w := *s.Fleet, *s.Walkrounds
+	f.DB, w.DB = tx, tx
+	w.Fleet = &f
+	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: &f, Walkrounds: &w}
+}
+
+type programmeRow struct {
+	TypeKey   string
+	Version   int
+	Content   upkeep.Programme `gorm:"serializer:json"`
+	CreatedAt time.Time
+}
+
+func (programmeRow) TableName() string { return "programmes" }
+
+// Shipped returns the programmes that come with the program.
+func Shipped() ([]upkeep.Programme, error) {
+	files, err := fs.Glob(shipped, "shipped/*.json")
+	if err != nil {
+		return nil, err
+	}
+	var out []upkeep.Programme
+	for _, f := range files {
+		b, err := shipped.ReadFile(f)
+		if err != nil {
+			return nil, err
+		}
+		var p upkeep.Programme
+		if err := json.Unmarshal(b, &p); err != nil {
+			return nil, fmt.Errorf("%s: %w", f, err)
+		}
+		out = append(out, p)
+	}
+	return out, nil
+}
+
+// SeedProgrammes puts shipped programmes into a database that does not have
+// them.
+func (s *Service) SeedProgrammes(ctx context.Context) error {
+	ps, err := Shipped()
+	if err != nil {
+		return err
+	}
+	for _, p := range ps {
+		b, err := json.Marshal(p)
+		if err != nil {
+			return err
+		}
+		if err := s.DB.WithContext(ctx).Exec("insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?) on conflict do nothing", p.TypeKey, p.Version, string(b), s.Clock.Now()).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Programmes returns the newest programme of every type that has one.
+func (s *Service) Programmes(ctx context.Context) (map[string]upkeep.Programme, error) {
+	var rows []programmeRow
+	err := s.DB.WithContext(ctx).Raw("select distinct on (type_key) type_key, version, content from programmes order by type_key, version desc").Scan(&rows).Error
+	out := make(map[string]upkeep.Programme, len(rows))
+	for _, r := range rows {
+		out[r.TypeKey] = r.Content
+	}
+	return out, err
+}
+
+// Programme returns the newest programme of a type.
+func (s *Service) Programme(ctx context.Context, key string) (upkeep.Programme, error) {
+	var r programmeRow
+	if err := s.DB.WithContext(ctx).Raw("select * from programmes where type_key = ? order by version desc limit 1", key).Scan(&r).Error; err != nil {
+		return upkeep.Programme{}, err
+	}
+	if r.TypeKey == "" {
+		return upkeep.Programme{}, fault.Missing("maintenance programme")
+	}
+	return r.Content, nil
+}
+
+// AddProgramme adds a version of a programme. Work orders keep the steps they
+// were opened with.
+func (s *Service) AddProgramme(ctx context.Context, key string, p upkeep.Programme) error {
+	t, err := s.Fleet.Type(ctx, key)
+	if err != nil {
+		return err
+	}
+	if p.TypeKey != key {
+		return fault.Bad("type_key", "This programme is for %q, not for %q.", p.TypeKey, key)
+	}
+	if err := Check(p, t); err != nil {
+		return fault.Bad("tasks", "%s.", err)
+	}
+	b, err := json.Marshal(p)
+	if err != nil {
+		return err
+	}
+	return db.Translate(s.DB.WithContext(ctx).Exec("insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?)", key, p.Version, string(b), s.Clock.Now()).Error)
+}
+
+// Check holds a programme against its type.
+func Check(p upkeep.Programme, t airframe.Type) error {
+	var ids, kinds []string
+	for _, st := range t.Stations() {
+		ids = append(ids, st.ID)
+		if !slices.Contains(kinds, st.Kind) {
+			kinds = append(kinds, st.Kind)
+		}
+	}
+	return p.Validate(ids, kinds)
+}
