@@ -20,6 +20,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/stock"
+	"mainstay/core/tonight"
 	"mainstay/core/trend"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
@@ -191,6 +192,78 @@ func (e FoundKind) Valid() bool {
 	}
 }
 
+// Defines values for GearKind.
+const (
+	GearKindBaseStation GearKind = "base-station"
+	GearKindCamera      GearKind = "camera"
+	GearKindComms       GearKind = "comms"
+	GearKindController  GearKind = "controller"
+	GearKindGoggles     GearKind = "goggles"
+	GearKindLaptop      GearKind = "laptop"
+	GearKindLight       GearKind = "light"
+	GearKindTablet      GearKind = "tablet"
+)
+
+// Valid indicates whether the value is a known member of the GearKind enum.
+func (e GearKind) Valid() bool {
+	switch e {
+	case GearKindBaseStation:
+		return true
+	case GearKindCamera:
+		return true
+	case GearKindComms:
+		return true
+	case GearKindController:
+		return true
+	case GearKindGoggles:
+		return true
+	case GearKindLaptop:
+		return true
+	case GearKindLight:
+		return true
+	case GearKindTablet:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GearEditKind.
+const (
+	GearEditKindBaseStation GearEditKind = "base-station"
+	GearEditKindCamera      GearEditKind = "camera"
+	GearEditKindComms       GearEditKind = "comms"
+	GearEditKindController  GearEditKind = "controller"
+	GearEditKindGoggles     GearEditKind = "goggles"
+	GearEditKindLaptop      GearEditKind = "laptop"
+	GearEditKindLight       GearEditKind = "light"
+	GearEditKindTablet      GearEditKind = "tablet"
+)
+
+// Valid indicates whether the value is a known member of the GearEditKind enum.
+func (e GearEditKind) Valid() bool {
+	switch e {
+	case GearEditKindBaseStation:
+		return true
+	case GearEditKindCamera:
+		return true
+	case GearEditKindComms:
+		return true
+	case GearEditKindController:
+		return true
+	case GearEditKindGoggles:
+		return true
+	case GearEditKindLaptop:
+		return true
+	case GearEditKindLight:
+		return true
+	case GearEditKindTablet:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for IncidentEvent.
 const (
 	IncidentEventChemicalSpill   IncidentEvent = "chemical-spill"
@@ -215,6 +288,168 @@ func (e IncidentEvent) Valid() bool {
 	case IncidentEventTransportDamage:
 		return true
 	case IncidentEventWater:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LookFacesBack.
+const (
+	LookFacesBackCorroded LookFacesBack = "corroded"
+	LookFacesBackCracked  LookFacesBack = "cracked"
+	LookFacesBackDamaged  LookFacesBack = "damaged"
+	LookFacesBackOk       LookFacesBack = "ok"
+	LookFacesBackSwollen  LookFacesBack = "swollen"
+)
+
+// Valid indicates whether the value is a known member of the LookFacesBack enum.
+func (e LookFacesBack) Valid() bool {
+	switch e {
+	case LookFacesBackCorroded:
+		return true
+	case LookFacesBackCracked:
+		return true
+	case LookFacesBackDamaged:
+		return true
+	case LookFacesBackOk:
+		return true
+	case LookFacesBackSwollen:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LookFacesBottom.
+const (
+	LookFacesBottomCorroded LookFacesBottom = "corroded"
+	LookFacesBottomCracked  LookFacesBottom = "cracked"
+	LookFacesBottomDamaged  LookFacesBottom = "damaged"
+	LookFacesBottomOk       LookFacesBottom = "ok"
+	LookFacesBottomSwollen  LookFacesBottom = "swollen"
+)
+
+// Valid indicates whether the value is a known member of the LookFacesBottom enum.
+func (e LookFacesBottom) Valid() bool {
+	switch e {
+	case LookFacesBottomCorroded:
+		return true
+	case LookFacesBottomCracked:
+		return true
+	case LookFacesBottomDamaged:
+		return true
+	case LookFacesBottomOk:
+		return true
+	case LookFacesBottomSwollen:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LookFacesFront.
+const (
+	LookFacesFrontCorroded LookFacesFront = "corroded"
+	LookFacesFrontCracked  LookFacesFront = "cracked"
+	LookFacesFrontDamaged  LookFacesFront = "damaged"
+	LookFacesFrontOk       LookFacesFront = "ok"
+	LookFacesFrontSwollen  LookFacesFront = "swollen"
+)
+
+// Valid indicates whether the value is a known member of the LookFacesFront enum.
+func (e LookFacesFront) Valid() bool {
+	switch e {
+	case LookFacesFrontCorroded:
+		return true
+	case LookFacesFrontCracked:
+		return true
+	case LookFacesFrontDamaged:
+		return true
+	case LookFacesFrontOk:
+		return true
+	case LookFacesFrontSwollen:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LookFacesLeft.
+const (
+	LookFacesLeftCorroded LookFacesLeft = "corroded"
+	LookFacesLeftCracked  LookFacesLeft = "cracked"
+	LookFacesLeftDamaged  LookFacesLeft = "damaged"
+	LookFacesLeftOk       LookFacesLeft = "ok"
+	LookFacesLeftSwollen  LookFacesLeft = "swollen"
+)
+
+// Valid indicates whether the value is a known member of the LookFacesLeft enum.
+func (e LookFacesLeft) Valid() bool {
+	switch e {
+	case LookFacesLeftCorroded:
+		return true
+	case LookFacesLeftCracked:
+		return true
+	case LookFacesLeftDamaged:
+		return true
+	case LookFacesLeftOk:
+		return true
+	case LookFacesLeftSwollen:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LookFacesRight.
+const (
+	LookFacesRightCorroded LookFacesRight = "corroded"
+	LookFacesRightCracked  LookFacesRight = "cracked"
+	LookFacesRightDamaged  LookFacesRight = "damaged"
+	LookFacesRightOk       LookFacesRight = "ok"
+	LookFacesRightSwollen  LookFacesRight = "swollen"
+)
+
+// Valid indicates whether the value is a known member of the LookFacesRight enum.
+func (e LookFacesRight) Valid() bool {
+	switch e {
+	case LookFacesRightCorroded:
+		return true
+	case LookFacesRightCracked:
+		return true
+	case LookFacesRightDamaged:
+		return true
+	case LookFacesRightOk:
+		return true
+	case LookFacesRightSwollen:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LookFacesTop.
+const (
+	LookFacesTopCorroded LookFacesTop = "corroded"
+	LookFacesTopCracked  LookFacesTop = "cracked"
+	LookFacesTopDamaged  LookFacesTop = "damaged"
+	LookFacesTopOk       LookFacesTop = "ok"
+	LookFacesTopSwollen  LookFacesTop = "swollen"
+)
+
+// Valid indicates whether the value is a known member of the LookFacesTop enum.
+func (e LookFacesTop) Valid() bool {
+	switch e {
+	case LookFacesTopCorroded:
+		return true
+	case LookFacesTopCracked:
+		return true
+	case LookFacesTopDamaged:
+		return true
+	case LookFacesTopOk:
+		return true
+	case LookFacesTopSwollen:
 		return true
 	default:
 		return false
@@ -326,6 +561,24 @@ func (e RemovePartTo) Valid() bool {
 	case RemovePartToDiscard:
 		return true
 	case RemovePartToShelf:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for StartChargeTarget.
+const (
+	Full    StartChargeTarget = "full"
+	Storage StartChargeTarget = "storage"
+)
+
+// Valid indicates whether the value is a known member of the StartChargeTarget enum.
+func (e StartChargeTarget) Valid() bool {
+	switch e {
+	case Full:
+		return true
+	case Storage:
 		return true
 	default:
 		return false
@@ -572,6 +825,16 @@ type AircraftFirmware struct {
 	Set       *FirmwareSet      `json:"set"`
 }
 
+// AllBackground defines model for AllBackground.
+type AllBackground struct {
+	Work []BackgroundWork `json:"work"`
+}
+
+// AllSets defines model for AllSets.
+type AllSets struct {
+	Models []PackSets `json:"models"`
+}
+
 // Approval defines model for Approval.
 type Approval struct {
 	Kind    string `json:"kind"`
@@ -588,8 +851,55 @@ type ApprovalEntry struct {
 	TypeKey string    `json:"type_key"`
 }
 
+// BackgroundWork defines model for BackgroundWork.
+type BackgroundWork struct {
+	Done      int        `json:"done"`
+	EndedAt   *time.Time `json:"ended_at"`
+	Kind      string     `json:"kind"`
+	Message   string     `json:"message"`
+	StartedAt time.Time  `json:"started_at"`
+	State     string     `json:"state"`
+	Total     int        `json:"total"`
+}
+
 // Band defines model for Band.
 type Band = checks.Band
+
+// CapacityPoint defines model for CapacityPoint.
+type CapacityPoint = pack.CapacityPoint
+
+// ChargerChannel defines model for ChargerChannel.
+type ChargerChannel struct {
+	CellMv       []int               `json:"cell_mv"`
+	Channel      int                 `json:"channel"`
+	Label        string              `json:"label"`
+	MahIn        *float64            `json:"mah_in"`
+	PackId       *openapi_types.UUID `json:"pack_id"`
+	Percent      *float64            `json:"percent"`
+	Phase        string              `json:"phase"`
+	Sentence     string              `json:"sentence"`
+	StartedAt    *time.Time          `json:"started_at"`
+	Target       string              `json:"target"`
+	TemperatureC *float64            `json:"temperature_c"`
+	Verdict      Verdict             `json:"verdict"`
+}
+
+// ChargerEdit defines model for ChargerEdit.
+type ChargerEdit struct {
+	Active   bool               `json:"active"`
+	Channels int                `json:"channels"`
+	Id       openapi_types.UUID `json:"id"`
+	Name     string             `json:"name"`
+	Watts    float64            `json:"watts"`
+}
+
+// ChargerStatus defines model for ChargerStatus.
+type ChargerStatus struct {
+	Channels   []ChargerChannel `json:"channels"`
+	Configured bool             `json:"configured"`
+	Reachable  bool             `json:"reachable"`
+	Sentence   string           `json:"sentence"`
+}
 
 // Checklist defines model for Checklist.
 type Checklist = checks.List
@@ -665,6 +975,15 @@ type Defects struct {
 // Deferral defines model for Deferral.
 type Deferral = upkeep.Deferral
 
+// Disposal defines model for Disposal.
+type Disposal struct {
+	DeliveredTo string `json:"delivered_to"`
+	Discharged  bool   `json:"discharged"`
+	Method      string `json:"method"`
+	Note        string `json:"note"`
+	Pin         string `json:"pin"`
+}
+
 // Drift defines model for Drift.
 type Drift = trend.Drift
 
@@ -708,6 +1027,48 @@ type Entry struct {
 
 // Equipment defines model for Equipment.
 type Equipment = airframe.Equipment
+
+// Evening defines model for Evening.
+type Evening struct {
+	Chargers []ChargerEdit      `json:"chargers"`
+	Day      openapi_types.Date `json:"day"`
+	Flying   []EveningFlying    `json:"flying"`
+	Gear     []Gear             `json:"gear"`
+	Plan     TonightPlan        `json:"plan"`
+	ReadyBy  time.Time          `json:"ready_by"`
+	Saved    bool               `json:"saved"`
+	StartAt  time.Time          `json:"start_at"`
+	Ticks    []Tick             `json:"ticks"`
+}
+
+// EveningEdit defines model for EveningEdit.
+type EveningEdit struct {
+	ReadyBy time.Time        `json:"ready_by"`
+	Sorties []EveningSorties `json:"sorties"`
+	StartAt time.Time        `json:"start_at"`
+}
+
+// EveningFlying defines model for EveningFlying.
+type EveningFlying struct {
+	Aircraft   string             `json:"aircraft"`
+	AircraftId openapi_types.UUID `json:"aircraft_id"`
+	Packs      int                `json:"packs"`
+	Sorties    int                `json:"sorties"`
+	Type       string             `json:"type"`
+	Verdict    Verdict            `json:"verdict"`
+}
+
+// EveningSorties defines model for EveningSorties.
+type EveningSorties struct {
+	AircraftId openapi_types.UUID `json:"aircraft_id"`
+	Sorties    int                `json:"sorties"`
+}
+
+// EveningTick defines model for EveningTick.
+type EveningTick struct {
+	Done bool   `json:"done"`
+	Item string `json:"item"`
+}
 
 // EventKind defines model for EventKind.
 type EventKind string
@@ -859,6 +1220,42 @@ type GateQuestion struct {
 	Wind       *WindReading         `json:"wind"`
 }
 
+// Gear defines model for Gear.
+type Gear struct {
+	Active    bool               `json:"active"`
+	CheckedAt *time.Time         `json:"checked_at"`
+	CheckedBy string             `json:"checked_by"`
+	Id        openapi_types.UUID `json:"id"`
+	Kind      GearKind           `json:"kind"`
+	Level     *float64           `json:"level"`
+	Minimum   float64            `json:"minimum"`
+	Name      string             `json:"name"`
+	Sentence  string             `json:"sentence"`
+	Verdict   Verdict            `json:"verdict"`
+	Version   int                `json:"version"`
+}
+
+// GearKind defines model for Gear.Kind.
+type GearKind string
+
+// GearEdit defines model for GearEdit.
+type GearEdit struct {
+	Active  bool               `json:"active"`
+	Id      openapi_types.UUID `json:"id"`
+	Kind    GearEditKind       `json:"kind"`
+	Minimum float64            `json:"minimum"`
+	Name    string             `json:"name"`
+	Version int                `json:"version"`
+}
+
+// GearEditKind defines model for GearEdit.Kind.
+type GearEditKind string
+
+// GearLevel defines model for GearLevel.
+type GearLevel struct {
+	Level float64 `json:"level"`
+}
+
 // Geometry defines model for Geometry.
 type Geometry = airframe.Geometry
 
@@ -949,6 +1346,34 @@ type LogEntry struct {
 	Type      string             `json:"type"`
 }
 
+// LookFaces defines model for LookFaces.
+type LookFaces struct {
+	Back   LookFacesBack   `json:"back"`
+	Bottom LookFacesBottom `json:"bottom"`
+	Front  LookFacesFront  `json:"front"`
+	Left   LookFacesLeft   `json:"left"`
+	Right  LookFacesRight  `json:"right"`
+	Top    LookFacesTop    `json:"top"`
+}
+
+// LookFacesBack defines model for LookFaces.Back.
+type LookFacesBack string
+
+// LookFacesBottom defines model for LookFaces.Bottom.
+type LookFacesBottom string
+
+// LookFacesFront defines model for LookFaces.Front.
+type LookFacesFront string
+
+// LookFacesLeft defines model for LookFaces.Left.
+type LookFacesLeft string
+
+// LookFacesRight defines model for LookFaces.Right.
+type LookFacesRight string
+
+// LookFacesTop defines model for LookFaces.Top.
+type LookFacesTop string
+
 // NewAircraft defines model for NewAircraft.
 type NewAircraft struct {
 	FitNewParts         bool                `json:"fit_new_parts"`
@@ -1024,6 +1449,14 @@ type NewLog struct {
 	WarmthC  []float64    `json:"warmth_c"`
 }
 
+// NewLook defines model for NewLook.
+type NewLook struct {
+	Faces  LookFaces            `json:"faces"`
+	Id     openapi_types.UUID   `json:"id"`
+	Note   string               `json:"note"`
+	Photos []openapi_types.UUID `json:"photos"`
+}
+
 // NewPack defines model for NewPack.
 type NewPack struct {
 	CapacityMah int                `json:"capacity_mah"`
@@ -1078,11 +1511,16 @@ type NewPin struct {
 
 // NewReading defines model for NewReading.
 type NewReading struct {
-	CellMv       []int              `json:"cell_mv"`
-	Id           openapi_types.UUID `json:"id"`
-	Percent      *float64           `json:"percent"`
-	RestedMin    *float64           `json:"rested_min"`
-	TemperatureC *float64           `json:"temperature_c"`
+	CellMv         []int              `json:"cell_mv"`
+	EndPercent     *float64           `json:"end_percent,omitempty"`
+	Id             openapi_types.UUID `json:"id"`
+	MahIn          *float64           `json:"mah_in,omitempty"`
+	MahOut         *float64           `json:"mah_out,omitempty"`
+	Percent        *float64           `json:"percent"`
+	ResistanceMohm *[]float64         `json:"resistance_mohm,omitempty"`
+	RestedMin      *float64           `json:"rested_min"`
+	StartPercent   *float64           `json:"start_percent,omitempty"`
+	TemperatureC   *float64           `json:"temperature_c"`
 }
 
 // NewRelease defines model for NewRelease.
@@ -1133,6 +1571,9 @@ type NextStep struct {
 	Label string `json:"label"`
 }
 
+// OhmPoint defines model for OhmPoint.
+type OhmPoint = pack.OhmPoint
+
 // OrderRef defines model for OrderRef.
 type OrderRef struct {
 	Id    openapi_types.UUID `json:"id"`
@@ -1146,8 +1587,13 @@ type Pack struct {
 	Cells            int                `json:"cells"`
 	Chemistry        string             `json:"chemistry"`
 	Cycles           int                `json:"cycles"`
+	EightyOn         *time.Time         `json:"eighty_on"`
+	EquivalentCycles float64            `json:"equivalent_cycles"`
 	Fits             []string           `json:"fits"`
 	FittedTo         string             `json:"fitted_to"`
+	Full             *PackConcern       `json:"full"`
+	FullSince        *time.Time         `json:"full_since"`
+	HealthPercent    *float64           `json:"health_percent"`
 	Id               openapi_types.UUID `json:"id"`
 	Label            string             `json:"label"`
 	Moves            []PackState        `json:"moves"`
@@ -1163,10 +1609,26 @@ type Pack struct {
 	Version          int                `json:"version"`
 }
 
+// PackConcern defines model for PackConcern.
+type PackConcern = pack.Judgement
+
 // PackDetail defines model for PackDetail.
 type PackDetail struct {
+	Looks    []PackLook    `json:"looks"`
 	Pack     Pack          `json:"pack"`
 	Readings []PackReading `json:"readings"`
+	Standing *PackStanding `json:"standing"`
+}
+
+// PackLook defines model for PackLook.
+type PackLook struct {
+	At     time.Time            `json:"at"`
+	By     string               `json:"by"`
+	Clean  bool                 `json:"clean"`
+	Faces  map[string]string    `json:"faces"`
+	Id     openapi_types.UUID   `json:"id"`
+	Note   string               `json:"note"`
+	Photos []openapi_types.UUID `json:"photos"`
 }
 
 // PackMove defines model for PackMove.
@@ -1176,19 +1638,40 @@ type PackMove struct {
 	Version int       `json:"version"`
 }
 
+// PackOutlook defines model for PackOutlook.
+type PackOutlook = pack.Outlook
+
 // PackReading defines model for PackReading.
 type PackReading struct {
-	At           time.Time          `json:"at"`
-	By           string             `json:"by"`
-	CellMv       []int              `json:"cell_mv"`
-	Id           openapi_types.UUID `json:"id"`
-	Percent      *float64           `json:"percent"`
-	RestedMin    *float64           `json:"rested_min"`
-	Sentence     string             `json:"sentence"`
-	Source       string             `json:"source"`
-	TemperatureC *float64           `json:"temperature_c"`
-	Verdict      Verdict            `json:"verdict"`
+	At                time.Time          `json:"at"`
+	By                string             `json:"by"`
+	CapacityMah       *float64           `json:"capacity_mah"`
+	CapacityPlusMinus *float64           `json:"capacity_plus_minus"`
+	CellMv            []int              `json:"cell_mv"`
+	Id                openapi_types.UUID `json:"id"`
+	MahIn             *float64           `json:"mah_in"`
+	MahOut            *float64           `json:"mah_out"`
+	Percent           *float64           `json:"percent"`
+	ResistanceMohm    []float64          `json:"resistance_mohm"`
+	RestedMin         *float64           `json:"rested_min"`
+	Sentence          string             `json:"sentence"`
+	Source            string             `json:"source"`
+	TemperatureC      *float64           `json:"temperature_c"`
+	Verdict           Verdict            `json:"verdict"`
 }
+
+// PackSet defines model for PackSet.
+type PackSet = pack.Set
+
+// PackSets defines model for PackSets.
+type PackSets struct {
+	Model  string    `json:"model"`
+	Sets   []PackSet `json:"sets"`
+	Single []string  `json:"single"`
+}
+
+// PackStanding defines model for PackStanding.
+type PackStanding = pack.Standing
 
 // PackState defines model for PackState.
 type PackState = pack.State
@@ -1372,6 +1855,9 @@ type RemovePartTo string
 // ReorderAdvice defines model for ReorderAdvice.
 type ReorderAdvice = stock.Order
 
+// ResistanceTrend defines model for ResistanceTrend.
+type ResistanceTrend = pack.ResistanceTrend
+
 // ReturnToService defines model for ReturnToService.
 type ReturnToService struct {
 	Note string `json:"note"`
@@ -1386,6 +1872,9 @@ type RowProblem struct {
 	Line     int    `json:"line"`
 	Sentence string `json:"sentence"`
 }
+
+// SelfDischarge defines model for SelfDischarge.
+type SelfDischarge = pack.Discharge
 
 // Session defines model for Session.
 type Session struct {
@@ -1416,6 +1905,15 @@ type SignIn struct {
 	Login    string `json:"login"`
 	Password string `json:"password"`
 }
+
+// StartCharge defines model for StartCharge.
+type StartCharge struct {
+	PackId openapi_types.UUID `json:"pack_id"`
+	Target StartChargeTarget  `json:"target"`
+}
+
+// StartChargeTarget defines model for StartCharge.Target.
+type StartChargeTarget string
 
 // StartWalkround defines model for StartWalkround.
 type StartWalkround struct {
@@ -1495,6 +1993,28 @@ type TakeOff struct {
 	Id        openapi_types.UUID `json:"id"`
 	ReleaseId openapi_types.UUID `json:"release_id"`
 }
+
+// Tick defines model for Tick.
+type Tick struct {
+	At   time.Time `json:"at"`
+	By   string    `json:"by"`
+	Item string    `json:"item"`
+}
+
+// TonightFinding defines model for TonightFinding.
+type TonightFinding = tonight.Finding
+
+// TonightJob defines model for TonightJob.
+type TonightJob = tonight.Job
+
+// TonightLower defines model for TonightLower.
+type TonightLower = tonight.Lower
+
+// TonightPlan defines model for TonightPlan.
+type TonightPlan = tonight.Plan
+
+// TonightReady defines model for TonightReady.
+type TonightReady = tonight.Ready
 
 // Total defines model for Total.
 type Total struct {
@@ -1833,6 +2353,12 @@ type ReturnAircraftJSONRequestBody = ReturnToService
 // ApprovePartsJSONRequestBody defines body for ApproveParts for application/json ContentType.
 type ApprovePartsJSONRequestBody = Approval
 
+// StartChargeJSONRequestBody defines body for StartCharge for application/json ContentType.
+type StartChargeJSONRequestBody = StartCharge
+
+// SaveChargerJSONRequestBody defines body for SaveCharger for application/json ContentType.
+type SaveChargerJSONRequestBody = ChargerEdit
+
 // UpdateCrewJSONRequestBody defines body for UpdateCrew for application/json ContentType.
 type UpdateCrewJSONRequestBody = CrewEdit
 
@@ -1841,6 +2367,12 @@ type RaiseDefectJSONRequestBody = NewDefect
 
 // DeferJSONRequestBody defines body for Defer for application/json ContentType.
 type DeferJSONRequestBody = NewDeferral
+
+// SaveEveningJSONRequestBody defines body for SaveEvening for application/json ContentType.
+type SaveEveningJSONRequestBody = EveningEdit
+
+// TickEveningJSONRequestBody defines body for TickEvening for application/json ContentType.
+type TickEveningJSONRequestBody = EveningTick
 
 // TakeOffJSONRequestBody defines body for TakeOff for application/json ContentType.
 type TakeOffJSONRequestBody = TakeOff
@@ -1857,8 +2389,20 @@ type LogFlightJSONRequestBody = NewLog
 // JudgeGateJSONRequestBody defines body for JudgeGate for application/json ContentType.
 type JudgeGateJSONRequestBody = GateQuestion
 
+// SaveGearJSONRequestBody defines body for SaveGear for application/json ContentType.
+type SaveGearJSONRequestBody = GearEdit
+
+// CheckGearJSONRequestBody defines body for CheckGear for application/json ContentType.
+type CheckGearJSONRequestBody = GearLevel
+
 // AddPackJSONRequestBody defines body for AddPack for application/json ContentType.
 type AddPackJSONRequestBody = NewPack
+
+// DisposePackJSONRequestBody defines body for DisposePack for application/json ContentType.
+type DisposePackJSONRequestBody = Disposal
+
+// LookAtPackJSONRequestBody defines body for LookAtPack for application/json ContentType.
+type LookAtPackJSONRequestBody = NewLook
 
 // ReadPackJSONRequestBody defines body for ReadPack for application/json ContentType.
 type ReadPackJSONRequestBody = NewReading
@@ -1973,9 +2517,24 @@ type ServerInterface interface {
 	// ApproveParts Approve third-party parts of a kind for a type
 	// (POST /approvals)
 	ApproveParts(c *gin.Context)
+	// ListBackground Work that runs in the background, with its progress
+	// (GET /background)
+	ListBackground(c *gin.Context)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(c *gin.Context)
+	// GetCharger What the charger on the network is doing
+	// (GET /charger)
+	GetCharger(c *gin.Context)
+	// StopCharge Stop a channel
+	// (DELETE /charger/{channel})
+	StopCharge(c *gin.Context, channel int)
+	// StartCharge Put a pack on a channel
+	// (POST /charger/{channel})
+	StartCharge(c *gin.Context, channel int)
+	// SaveCharger Add a charger, or change it
+	// (PUT /chargers)
+	SaveCharger(c *gin.Context)
 	// UpdateCrew Change the crew's name, zone and units
 	// (PUT /crew)
 	UpdateCrew(c *gin.Context)
@@ -1994,6 +2553,15 @@ type ServerInterface interface {
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(c *gin.Context)
+	// GetEvening The plan of the evening before a day
+	// (GET /evenings/{day})
+	GetEvening(c *gin.Context, day openapi_types.Date)
+	// SaveEvening Say what flies on a day and when packs must be ready
+	// (PUT /evenings/{day})
+	SaveEvening(c *gin.Context, day openapi_types.Date)
+	// TickEvening Tick an item of the evening, or take the tick back
+	// (PUT /evenings/{day}/ticks)
+	TickEvening(c *gin.Context, day openapi_types.Date)
 	// Find Aircraft, packs, parts and people by name, label, serial or registration
 	// (GET /find)
 	Find(c *gin.Context, params FindParams)
@@ -2024,6 +2592,12 @@ type ServerInterface interface {
 	// JudgeGate May it fly now
 	// (POST /gate)
 	JudgeGate(c *gin.Context)
+	// SaveGear Add gear that holds a charge, or change it
+	// (PUT /gear)
+	SaveGear(c *gin.Context)
+	// CheckGear The level of a piece of gear as read now
+	// (POST /gear/{id}/level)
+	CheckGear(c *gin.Context, id openapi_types.UUID)
 	// ListLog Flights, newest first
 	// (GET /log)
 	ListLog(c *gin.Context, params ListLogParams)
@@ -2042,9 +2616,24 @@ type ServerInterface interface {
 	// AddPack Add a pack
 	// (POST /packs)
 	AddPack(c *gin.Context)
+	// ComputeForecasts Compute the forecast of all packs again, in the background
+	// (POST /packs/forecasts)
+	ComputeForecasts(c *gin.Context)
+	// ImportReadings Readings of a charger from CSV
+	// (POST /packs/import)
+	ImportReadings(c *gin.Context)
+	// ListSets The best pairing of charged packs for twin-pack aircraft
+	// (GET /packs/sets)
+	ListSets(c *gin.Context)
 	// GetPack A pack with its readings
 	// (GET /packs/{id})
 	GetPack(c *gin.Context, id openapi_types.UUID)
+	// DisposePack Put the disposal of a quarantined pack on record
+	// (POST /packs/{id}/dispose)
+	DisposePack(c *gin.Context, id openapi_types.UUID)
+	// LookAtPack A look at all six faces of a pack
+	// (POST /packs/{id}/looks)
+	LookAtPack(c *gin.Context, id openapi_types.UUID)
 	// ReadPack Enter a reading of a pack
 	// (POST /packs/{id}/readings)
 	ReadPack(c *gin.Context, id openapi_types.UUID)
@@ -2458,6 +3047,19 @@ func (siw *ServerInterfaceWrapper) ApproveParts(c *gin.Context) {
 	siw.Handler.ApproveParts(c)
 }
 
+// ListBackground operation middleware
+func (siw *ServerInterfaceWrapper) ListBackground(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListBackground(c)
+}
+
 // WatchChanges operation middleware
 func (siw *ServerInterfaceWrapper) WatchChanges(c *gin.Context) {
 
@@ -2469,6 +3071,82 @@ func (siw *ServerInterfaceWrapper) WatchChanges(c *gin.Context) {
 	}
 
 	siw.Handler.WatchChanges(c)
+}
+
+// GetCharger operation middleware
+func (siw *ServerInterfaceWrapper) GetCharger(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetCharger(c)
+}
+
+// StopCharge operation middleware
+func (siw *ServerInterfaceWrapper) StopCharge(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "channel" -------------
+	var channel int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "channel", c.Param("channel"), &channel, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter channel: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.StopCharge(c, channel)
+}
+
+// StartCharge operation middleware
+func (siw *ServerInterfaceWrapper) StartCharge(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "channel" -------------
+	var channel int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "channel", c.Param("channel"), &channel, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter channel: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.StartCharge(c, channel)
+}
+
+// SaveCharger operation middleware
+func (siw *ServerInterfaceWrapper) SaveCharger(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveCharger(c)
 }
 
 // UpdateCrew operation middleware
@@ -2561,6 +3239,81 @@ func (siw *ServerInterfaceWrapper) ListDue(c *gin.Context) {
 	}
 
 	siw.Handler.ListDue(c)
+}
+
+// GetEvening operation middleware
+func (siw *ServerInterfaceWrapper) GetEvening(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "day" -------------
+	var day openapi_types.Date
+
+	err = runtime.BindStyledParameterWithOptions("simple", "day", c.Param("day"), &day, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "date", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter day: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetEvening(c, day)
+}
+
+// SaveEvening operation middleware
+func (siw *ServerInterfaceWrapper) SaveEvening(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "day" -------------
+	var day openapi_types.Date
+
+	err = runtime.BindStyledParameterWithOptions("simple", "day", c.Param("day"), &day, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "date", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter day: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveEvening(c, day)
+}
+
+// TickEvening operation middleware
+func (siw *ServerInterfaceWrapper) TickEvening(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "day" -------------
+	var day openapi_types.Date
+
+	err = runtime.BindStyledParameterWithOptions("simple", "day", c.Param("day"), &day, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "date", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter day: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TickEvening(c, day)
 }
 
 // Find operation middleware
@@ -2800,6 +3553,44 @@ func (siw *ServerInterfaceWrapper) JudgeGate(c *gin.Context) {
 	siw.Handler.JudgeGate(c)
 }
 
+// SaveGear operation middleware
+func (siw *ServerInterfaceWrapper) SaveGear(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveGear(c)
+}
+
+// CheckGear operation middleware
+func (siw *ServerInterfaceWrapper) CheckGear(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CheckGear(c, id)
+}
+
 // ListLog operation middleware
 func (siw *ServerInterfaceWrapper) ListLog(c *gin.Context) {
 
@@ -3024,6 +3815,45 @@ func (siw *ServerInterfaceWrapper) AddPack(c *gin.Context) {
 	siw.Handler.AddPack(c)
 }
 
+// ComputeForecasts operation middleware
+func (siw *ServerInterfaceWrapper) ComputeForecasts(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ComputeForecasts(c)
+}
+
+// ImportReadings operation middleware
+func (siw *ServerInterfaceWrapper) ImportReadings(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ImportReadings(c)
+}
+
+// ListSets operation middleware
+func (siw *ServerInterfaceWrapper) ListSets(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListSets(c)
+}
+
 // GetPack operation middleware
 func (siw *ServerInterfaceWrapper) GetPack(c *gin.Context) {
 
@@ -3047,6 +3877,56 @@ func (siw *ServerInterfaceWrapper) GetPack(c *gin.Context) {
 	}
 
 	siw.Handler.GetPack(c, id)
+}
+
+// DisposePack operation middleware
+func (siw *ServerInterfaceWrapper) DisposePack(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DisposePack(c, id)
+}
+
+// LookAtPack operation middleware
+func (siw *ServerInterfaceWrapper) LookAtPack(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LookAtPack(c, id)
 }
 
 // ReadPack operation middleware
@@ -4100,6 +4980,21 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/aircraft/:id/firmware", wrapper.GetFirmware)
 	router.PUT(options.BaseURL+"/aircraft/:id/firmware", wrapper.InstallFirmware)
 	router.GET(options.BaseURL+"/aircraft/:id/trends", wrapper.GetTrends)
+	router.GET(options.BaseURL+"/packs/sets", wrapper.ListSets)
+	router.POST(options.BaseURL+"/packs/import", wrapper.ImportReadings)
+	router.POST(options.BaseURL+"/packs/forecasts", wrapper.ComputeForecasts)
+	router.GET(options.BaseURL+"/background", wrapper.ListBackground)
+	router.POST(options.BaseURL+"/packs/:id/looks", wrapper.LookAtPack)
+	router.POST(options.BaseURL+"/packs/:id/dispose", wrapper.DisposePack)
+	router.GET(options.BaseURL+"/charger", wrapper.GetCharger)
+	router.DELETE(options.BaseURL+"/charger/:channel", wrapper.StopCharge)
+	router.POST(options.BaseURL+"/charger/:channel", wrapper.StartCharge)
+	router.GET(options.BaseURL+"/evenings/:day", wrapper.GetEvening)
+	router.PUT(options.BaseURL+"/evenings/:day", wrapper.SaveEvening)
+	router.PUT(options.BaseURL+"/evenings/:day/ticks", wrapper.TickEvening)
+	router.PUT(options.BaseURL+"/gear", wrapper.SaveGear)
+	router.POST(options.BaseURL+"/gear/:id/level", wrapper.CheckGear)
+	router.PUT(options.BaseURL+"/chargers", wrapper.SaveCharger)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -4547,6 +5442,44 @@ func (response ApprovePartsdefaultApplicationProblemPlusJSONResponse) VisitAppro
 	return err
 }
 
+type ListBackgroundRequestObject struct {
+}
+
+type ListBackgroundResponseObject interface {
+	VisitListBackgroundResponse(w http.ResponseWriter) error
+}
+
+type ListBackground200JSONResponse AllBackground
+
+func (response ListBackground200JSONResponse) VisitListBackgroundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListBackgrounddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListBackgrounddefaultApplicationProblemPlusJSONResponse) VisitListBackgroundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type WatchChangesRequestObject struct {
 }
 
@@ -4603,6 +5536,156 @@ type WatchChangesdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response WatchChangesdefaultApplicationProblemPlusJSONResponse) VisitWatchChangesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetChargerRequestObject struct {
+}
+
+type GetChargerResponseObject interface {
+	VisitGetChargerResponse(w http.ResponseWriter) error
+}
+
+type GetCharger200JSONResponse ChargerStatus
+
+func (response GetCharger200JSONResponse) VisitGetChargerResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetChargerdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetChargerdefaultApplicationProblemPlusJSONResponse) VisitGetChargerResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StopChargeRequestObject struct {
+	Channel int `json:"channel"`
+}
+
+type StopChargeResponseObject interface {
+	VisitStopChargeResponse(w http.ResponseWriter) error
+}
+
+type StopCharge200JSONResponse ChargerStatus
+
+func (response StopCharge200JSONResponse) VisitStopChargeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StopChargedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StopChargedefaultApplicationProblemPlusJSONResponse) VisitStopChargeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartChargeRequestObject struct {
+	Channel int `json:"channel"`
+	Body    *StartChargeJSONRequestBody
+}
+
+type StartChargeResponseObject interface {
+	VisitStartChargeResponse(w http.ResponseWriter) error
+}
+
+type StartCharge200JSONResponse ChargerStatus
+
+func (response StartCharge200JSONResponse) VisitStartChargeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type StartChargedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response StartChargedefaultApplicationProblemPlusJSONResponse) VisitStartChargeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveChargerRequestObject struct {
+	Body *SaveChargerJSONRequestBody
+}
+
+type SaveChargerResponseObject interface {
+	VisitSaveChargerResponse(w http.ResponseWriter) error
+}
+
+type SaveCharger204Response struct {
+}
+
+func (response SaveCharger204Response) VisitSaveChargerResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SaveChargerdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveChargerdefaultApplicationProblemPlusJSONResponse) VisitSaveChargerResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -4835,6 +5918,125 @@ type ListDuedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ListDuedefaultApplicationProblemPlusJSONResponse) VisitListDueResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetEveningRequestObject struct {
+	Day openapi_types.Date `json:"day"`
+}
+
+type GetEveningResponseObject interface {
+	VisitGetEveningResponse(w http.ResponseWriter) error
+}
+
+type GetEvening200JSONResponse Evening
+
+func (response GetEvening200JSONResponse) VisitGetEveningResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetEveningdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetEveningdefaultApplicationProblemPlusJSONResponse) VisitGetEveningResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveEveningRequestObject struct {
+	Day  openapi_types.Date `json:"day"`
+	Body *SaveEveningJSONRequestBody
+}
+
+type SaveEveningResponseObject interface {
+	VisitSaveEveningResponse(w http.ResponseWriter) error
+}
+
+type SaveEvening200JSONResponse Evening
+
+func (response SaveEvening200JSONResponse) VisitSaveEveningResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveEveningdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveEveningdefaultApplicationProblemPlusJSONResponse) VisitSaveEveningResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TickEveningRequestObject struct {
+	Day  openapi_types.Date `json:"day"`
+	Body *TickEveningJSONRequestBody
+}
+
+type TickEveningResponseObject interface {
+	VisitTickEveningResponse(w http.ResponseWriter) error
+}
+
+type TickEvening200JSONResponse Evening
+
+func (response TickEvening200JSONResponse) VisitTickEveningResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TickEveningdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TickEveningdefaultApplicationProblemPlusJSONResponse) VisitTickEveningResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -5240,6 +6442,73 @@ func (response JudgeGatedefaultApplicationProblemPlusJSONResponse) VisitJudgeGat
 	return err
 }
 
+type SaveGearRequestObject struct {
+	Body *SaveGearJSONRequestBody
+}
+
+type SaveGearResponseObject interface {
+	VisitSaveGearResponse(w http.ResponseWriter) error
+}
+
+type SaveGear204Response struct {
+}
+
+func (response SaveGear204Response) VisitSaveGearResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SaveGeardefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveGeardefaultApplicationProblemPlusJSONResponse) VisitSaveGearResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CheckGearRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *CheckGearJSONRequestBody
+}
+
+type CheckGearResponseObject interface {
+	VisitCheckGearResponse(w http.ResponseWriter) error
+}
+
+type CheckGear204Response struct {
+}
+
+func (response CheckGear204Response) VisitCheckGearResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CheckGeardefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CheckGeardefaultApplicationProblemPlusJSONResponse) VisitCheckGearResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListLogRequestObject struct {
 	Params ListLogParams
 }
@@ -5479,6 +6748,121 @@ func (response AddPackdefaultApplicationProblemPlusJSONResponse) VisitAddPackRes
 	return err
 }
 
+type ComputeForecastsRequestObject struct {
+}
+
+type ComputeForecastsResponseObject interface {
+	VisitComputeForecastsResponse(w http.ResponseWriter) error
+}
+
+type ComputeForecasts202JSONResponse BackgroundWork
+
+func (response ComputeForecasts202JSONResponse) VisitComputeForecastsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(202)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ComputeForecastsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ComputeForecastsdefaultApplicationProblemPlusJSONResponse) VisitComputeForecastsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportReadingsRequestObject struct {
+	Body io.Reader
+}
+
+type ImportReadingsResponseObject interface {
+	VisitImportReadingsResponse(w http.ResponseWriter) error
+}
+
+type ImportReadings200JSONResponse ImportReport
+
+func (response ImportReadings200JSONResponse) VisitImportReadingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportReadingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ImportReadingsdefaultApplicationProblemPlusJSONResponse) VisitImportReadingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListSetsRequestObject struct {
+}
+
+type ListSetsResponseObject interface {
+	VisitListSetsResponse(w http.ResponseWriter) error
+}
+
+type ListSets200JSONResponse AllSets
+
+func (response ListSets200JSONResponse) VisitListSetsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListSetsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListSetsdefaultApplicationProblemPlusJSONResponse) VisitListSetsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetPackRequestObject struct {
 	Id openapi_types.UUID `json:"id"`
 }
@@ -5507,6 +6891,86 @@ type GetPackdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetPackdefaultApplicationProblemPlusJSONResponse) VisitGetPackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DisposePackRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *DisposePackJSONRequestBody
+}
+
+type DisposePackResponseObject interface {
+	VisitDisposePackResponse(w http.ResponseWriter) error
+}
+
+type DisposePack200JSONResponse Pack
+
+func (response DisposePack200JSONResponse) VisitDisposePackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DisposePackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DisposePackdefaultApplicationProblemPlusJSONResponse) VisitDisposePackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LookAtPackRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *LookAtPackJSONRequestBody
+}
+
+type LookAtPackResponseObject interface {
+	VisitLookAtPackResponse(w http.ResponseWriter) error
+}
+
+type LookAtPack200JSONResponse Pack
+
+func (response LookAtPack200JSONResponse) VisitLookAtPackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LookAtPackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LookAtPackdefaultApplicationProblemPlusJSONResponse) VisitLookAtPackResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -7334,9 +8798,24 @@ type StrictServerInterface interface {
 	// ApproveParts Approve third-party parts of a kind for a type
 	// (POST /approvals)
 	ApproveParts(ctx context.Context, request ApprovePartsRequestObject) (ApprovePartsResponseObject, error)
+	// ListBackground Work that runs in the background, with its progress
+	// (GET /background)
+	ListBackground(ctx context.Context, request ListBackgroundRequestObject) (ListBackgroundResponseObject, error)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(ctx context.Context, request WatchChangesRequestObject) (WatchChangesResponseObject, error)
+	// GetCharger What the charger on the network is doing
+	// (GET /charger)
+	GetCharger(ctx context.Context, request GetChargerRequestObject) (GetChargerResponseObject, error)
+	// StopCharge Stop a channel
+	// (DELETE /charger/{channel})
+	StopCharge(ctx context.Context, request StopChargeRequestObject) (StopChargeResponseObject, error)
+	// StartCharge Put a pack on a channel
+	// (POST /charger/{channel})
+	StartCharge(ctx context.Context, request StartChargeRequestObject) (StartChargeResponseObject, error)
+	// SaveCharger Add a charger, or change it
+	// (PUT /chargers)
+	SaveCharger(ctx context.Context, request SaveChargerRequestObject) (SaveChargerResponseObject, error)
 	// UpdateCrew Change the crew's name, zone and units
 	// (PUT /crew)
 	UpdateCrew(ctx context.Context, request UpdateCrewRequestObject) (UpdateCrewResponseObject, error)
@@ -7355,6 +8834,15 @@ type StrictServerInterface interface {
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(ctx context.Context, request ListDueRequestObject) (ListDueResponseObject, error)
+	// GetEvening The plan of the evening before a day
+	// (GET /evenings/{day})
+	GetEvening(ctx context.Context, request GetEveningRequestObject) (GetEveningResponseObject, error)
+	// SaveEvening Say what flies on a day and when packs must be ready
+	// (PUT /evenings/{day})
+	SaveEvening(ctx context.Context, request SaveEveningRequestObject) (SaveEveningResponseObject, error)
+	// TickEvening Tick an item of the evening, or take the tick back
+	// (PUT /evenings/{day}/ticks)
+	TickEvening(ctx context.Context, request TickEveningRequestObject) (TickEveningResponseObject, error)
 	// Find Aircraft, packs, parts and people by name, label, serial or registration
 	// (GET /find)
 	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
@@ -7385,6 +8873,12 @@ type StrictServerInterface interface {
 	// JudgeGate May it fly now
 	// (POST /gate)
 	JudgeGate(ctx context.Context, request JudgeGateRequestObject) (JudgeGateResponseObject, error)
+	// SaveGear Add gear that holds a charge, or change it
+	// (PUT /gear)
+	SaveGear(ctx context.Context, request SaveGearRequestObject) (SaveGearResponseObject, error)
+	// CheckGear The level of a piece of gear as read now
+	// (POST /gear/{id}/level)
+	CheckGear(ctx context.Context, request CheckGearRequestObject) (CheckGearResponseObject, error)
 	// ListLog Flights, newest first
 	// (GET /log)
 	ListLog(ctx context.Context, request ListLogRequestObject) (ListLogResponseObject, error)
@@ -7403,9 +8897,24 @@ type StrictServerInterface interface {
 	// AddPack Add a pack
 	// (POST /packs)
 	AddPack(ctx context.Context, request AddPackRequestObject) (AddPackResponseObject, error)
+	// ComputeForecasts Compute the forecast of all packs again, in the background
+	// (POST /packs/forecasts)
+	ComputeForecasts(ctx context.Context, request ComputeForecastsRequestObject) (ComputeForecastsResponseObject, error)
+	// ImportReadings Readings of a charger from CSV
+	// (POST /packs/import)
+	ImportReadings(ctx context.Context, request ImportReadingsRequestObject) (ImportReadingsResponseObject, error)
+	// ListSets The best pairing of charged packs for twin-pack aircraft
+	// (GET /packs/sets)
+	ListSets(ctx context.Context, request ListSetsRequestObject) (ListSetsResponseObject, error)
 	// GetPack A pack with its readings
 	// (GET /packs/{id})
 	GetPack(ctx context.Context, request GetPackRequestObject) (GetPackResponseObject, error)
+	// DisposePack Put the disposal of a quarantined pack on record
+	// (POST /packs/{id}/dispose)
+	DisposePack(ctx context.Context, request DisposePackRequestObject) (DisposePackResponseObject, error)
+	// LookAtPack A look at all six faces of a pack
+	// (POST /packs/{id}/looks)
+	LookAtPack(ctx context.Context, request LookAtPackRequestObject) (LookAtPackResponseObject, error)
 	// ReadPack Enter a reading of a pack
 	// (POST /packs/{id}/readings)
 	ReadPack(ctx context.Context, request ReadPackRequestObject) (ReadPackResponseObject, error)
@@ -8053,6 +9562,30 @@ func (sh *strictHandler) ApproveParts(ctx *gin.Context) {
 	}
 }
 
+// ListBackground operation middleware
+func (sh *strictHandler) ListBackground(ctx *gin.Context) {
+	var request ListBackgroundRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListBackground(ctx, request.(ListBackgroundRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListBackground")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListBackgroundResponseObject); ok {
+		if err := validResponse.VisitListBackgroundResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // WatchChanges operation middleware
 func (sh *strictHandler) WatchChanges(ctx *gin.Context) {
 	var request WatchChangesRequestObject
@@ -8070,6 +9603,142 @@ func (sh *strictHandler) WatchChanges(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(WatchChangesResponseObject); ok {
 		if err := validResponse.VisitWatchChangesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetCharger operation middleware
+func (sh *strictHandler) GetCharger(ctx *gin.Context) {
+	var request GetChargerRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetCharger(ctx, request.(GetChargerRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetCharger")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetChargerResponseObject); ok {
+		if err := validResponse.VisitGetChargerResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// StopCharge operation middleware
+func (sh *strictHandler) StopCharge(ctx *gin.Context, channel int) {
+	var request StopChargeRequestObject
+
+	request.Channel = channel
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StopCharge(ctx, request.(StopChargeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StopCharge")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(StopChargeResponseObject); ok {
+		if err := validResponse.VisitStopChargeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// StartCharge operation middleware
+func (sh *strictHandler) StartCharge(ctx *gin.Context, channel int) {
+	var request StartChargeRequestObject
+
+	request.Channel = channel
+
+	var body StartChargeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.StartCharge(ctx, request.(StartChargeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "StartCharge")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(StartChargeResponseObject); ok {
+		if err := validResponse.VisitStartChargeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveCharger operation middleware
+func (sh *strictHandler) SaveCharger(ctx *gin.Context) {
+	var request SaveChargerRequestObject
+
+	var body SaveChargerJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveCharger(ctx, request.(SaveChargerRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveCharger")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveChargerResponseObject); ok {
+		if err := validResponse.VisitSaveChargerResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -8270,6 +9939,120 @@ func (sh *strictHandler) ListDue(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListDueResponseObject); ok {
 		if err := validResponse.VisitListDueResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetEvening operation middleware
+func (sh *strictHandler) GetEvening(ctx *gin.Context, day openapi_types.Date) {
+	var request GetEveningRequestObject
+
+	request.Day = day
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetEvening(ctx, request.(GetEveningRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetEvening")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetEveningResponseObject); ok {
+		if err := validResponse.VisitGetEveningResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveEvening operation middleware
+func (sh *strictHandler) SaveEvening(ctx *gin.Context, day openapi_types.Date) {
+	var request SaveEveningRequestObject
+
+	request.Day = day
+
+	var body SaveEveningJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveEvening(ctx, request.(SaveEveningRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveEvening")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveEveningResponseObject); ok {
+		if err := validResponse.VisitSaveEveningResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TickEvening operation middleware
+func (sh *strictHandler) TickEvening(ctx *gin.Context, day openapi_types.Date) {
+	var request TickEveningRequestObject
+
+	request.Day = day
+
+	var body TickEveningJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TickEvening(ctx, request.(TickEveningRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TickEvening")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TickEveningResponseObject); ok {
+		if err := validResponse.VisitTickEveningResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -8624,6 +10407,92 @@ func (sh *strictHandler) JudgeGate(ctx *gin.Context) {
 	}
 }
 
+// SaveGear operation middleware
+func (sh *strictHandler) SaveGear(ctx *gin.Context) {
+	var request SaveGearRequestObject
+
+	var body SaveGearJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveGear(ctx, request.(SaveGearRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveGear")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveGearResponseObject); ok {
+		if err := validResponse.VisitSaveGearResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CheckGear operation middleware
+func (sh *strictHandler) CheckGear(ctx *gin.Context, id openapi_types.UUID) {
+	var request CheckGearRequestObject
+
+	request.Id = id
+
+	var body CheckGearJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CheckGear(ctx, request.(CheckGearRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CheckGear")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CheckGearResponseObject); ok {
+		if err := validResponse.VisitCheckGearResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListLog operation middleware
 func (sh *strictHandler) ListLog(ctx *gin.Context, params ListLogParams) {
 	var request ListLogRequestObject
@@ -8794,6 +10663,80 @@ func (sh *strictHandler) AddPack(ctx *gin.Context) {
 	}
 }
 
+// ComputeForecasts operation middleware
+func (sh *strictHandler) ComputeForecasts(ctx *gin.Context) {
+	var request ComputeForecastsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ComputeForecasts(ctx, request.(ComputeForecastsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ComputeForecasts")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ComputeForecastsResponseObject); ok {
+		if err := validResponse.VisitComputeForecastsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ImportReadings operation middleware
+func (sh *strictHandler) ImportReadings(ctx *gin.Context) {
+	var request ImportReadingsRequestObject
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ImportReadings(ctx, request.(ImportReadingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ImportReadings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ImportReadingsResponseObject); ok {
+		if err := validResponse.VisitImportReadingsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListSets operation middleware
+func (sh *strictHandler) ListSets(ctx *gin.Context) {
+	var request ListSetsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListSets(ctx, request.(ListSetsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListSets")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListSetsResponseObject); ok {
+		if err := validResponse.VisitListSetsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetPack operation middleware
 func (sh *strictHandler) GetPack(ctx *gin.Context, id openapi_types.UUID) {
 	var request GetPackRequestObject
@@ -8813,6 +10756,94 @@ func (sh *strictHandler) GetPack(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetPackResponseObject); ok {
 		if err := validResponse.VisitGetPackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DisposePack operation middleware
+func (sh *strictHandler) DisposePack(ctx *gin.Context, id openapi_types.UUID) {
+	var request DisposePackRequestObject
+
+	request.Id = id
+
+	var body DisposePackJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DisposePack(ctx, request.(DisposePackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DisposePack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DisposePackResponseObject); ok {
+		if err := validResponse.VisitDisposePackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// LookAtPack operation middleware
+func (sh *strictHandler) LookAtPack(ctx *gin.Context, id openapi_types.UUID) {
+	var request LookAtPackRequestObject
+
+	request.Id = id
+
+	var body LookAtPackJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LookAtPack(ctx, request.(LookAtPackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LookAtPack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(LookAtPackResponseObject); ok {
+		if err := validResponse.VisitLookAtPackResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -23,6 +23,7 @@ import (
 	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/rack"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/web"
@@ -37,7 +38,8 @@ type config struct {
 	Clock       time.Time `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
 	Debug       bool      `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
 	PerMinute   int64     `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
-	Proxies     []string  `env:"MAINSTAY_PROXIES"` // proxies in front, whose X-Forwarded-For is believed
+	Charger     string    `env:"MAINSTAY_CHARGER_URL"` // a charger on the network; none by default
+	Proxies     []string  `env:"MAINSTAY_PROXIES"`     // proxies in front, whose X-Forwarded-For is believed
 }
 
 func load() (config, error) {
@@ -148,6 +150,24 @@ func serve(ctx context.Context, withDemo bool) error {
 			return err
 		}
 	}
+	if withDemo && c.Charger == "" {
+		// The demo brings its own charger: a real little server on loopback that charges a minute in a second.
+		if c.Charger, err = startCharger(ctx, "127.0.0.1:0", 60); err != nil {
+			return err
+		}
+		log.Info("charger stand-in", "address", c.Charger)
+	}
+	if c.Charger != "" {
+		svc.Rack.Charger = rack.NewLink(c.Charger)
+		go svc.Rack.Watch(ctx, 5*time.Second, func(err error) { log.Error("charger", "error", err) })
+	}
+	queue, err := svc.Queue(slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})))
+	if err != nil {
+		return err
+	}
+	if err := queue.Start(ctx); err != nil {
+		return fmt.Errorf("work queue: %w", err)
+	}
 	hub := changes.NewHub()
 	go hub.Run(ctx, g, log)
 	h, err := server.New(svc, server.Options{Changes: hub, Secure: c.Secure, PerMinute: c.PerMinute, Proxies: c.Proxies, Web: web.Files(), Log: log})
@@ -160,7 +180,7 @@ func serve(ctx context.Context, withDemo bool) error {
 		<-ctx.Done()
 		wait, cancel := context.WithTimeout(context.WithoutCancel(ctx), 20*time.Second)
 		defer cancel()
-		stopped <- srv.Shutdown(wait) // writes in flight finish
+		stopped <- errors.Join(srv.Shutdown(wait), queue.Stop(wait)) // writes in flight finish
 	}()
 	log.Info("serving", "address", "http://"+l.Addr().String())
 	if err := srv.Serve(l); !errors.Is(err, http.ErrServerClosed) {

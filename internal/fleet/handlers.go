@@ -81,7 +81,7 @@ func (h *Handlers) view(ctx context.Context, id openapi_types.UUID) (api.Pack, P
 		return api.Pack{}, PackView{}, fault.Missing("pack")
 	}
 	types, err := h.Fleet.typesByKey(ctx)
-	return WirePack(views[0], types), views[0], err
+	return WirePack(views[0], types, h.Fleet.Clock.Now()), views[0], err
 }
 
 func (h *Handlers) AddPack(ctx context.Context, r api.AddPackRequestObject) (api.AddPackResponseObject, error) {
@@ -94,22 +94,6 @@ func (h *Handlers) AddPack(ctx context.Context, r api.AddPackRequestObject) (api
 	return api.AddPack201JSONResponse(v), err
 }
 
-func (h *Handlers) GetPack(ctx context.Context, r api.GetPackRequestObject) (api.GetPackResponseObject, error) {
-	p, v, err := h.view(ctx, r.Id)
-	if err != nil {
-		return nil, err
-	}
-	var rs []Reading
-	if err := h.Fleet.DB.WithContext(ctx).Raw("select * from pack_readings where pack_id = ? order by at desc, id desc limit 60", r.Id).Scan(&rs).Error; err != nil {
-		return nil, err
-	}
-	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}}
-	for _, x := range rs {
-		out.Readings = append(out.Readings, wireReading(v, x))
-	}
-	return out, nil
-}
-
 func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (api.MovePackResponseObject, error) {
 	if _, err := h.Fleet.MovePack(ctx, r.Id, r.Body.State, r.Body.Note, r.Body.Version); err != nil {
 		return nil, err
@@ -120,12 +104,16 @@ func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (a
 
 func (h *Handlers) ReadPack(ctx context.Context, r api.ReadPackRequestObject) (api.ReadPackResponseObject, error) {
 	b := r.Body
-	x, err := h.Fleet.ReadPack(ctx, r.Id, NewReading{ID: b.Id, CellMV: b.CellMv, RestedMin: b.RestedMin, Percent: b.Percent, TemperatureC: b.TemperatureC, Source: "hand"})
+	n := NewReading{ID: b.Id, CellMV: b.CellMv, RestedMin: b.RestedMin, Percent: b.Percent, TemperatureC: b.TemperatureC, MAhIn: b.MahIn, MAhOut: b.MahOut, StartPercent: b.StartPercent, EndPercent: b.EndPercent, Source: "hand"}
+	if b.ResistanceMohm != nil {
+		n.MilliOhm = *b.ResistanceMohm
+	}
+	x, err := h.Fleet.ReadPack(ctx, r.Id, n)
 	if err != nil {
 		return nil, err
 	}
 	_, v, err := h.view(ctx, r.Id)
-	return api.ReadPack201JSONResponse(wireReading(v, x)), err
+	return api.ReadPack201JSONResponse(WireReading(v, x)), err
 }
 
 func deref(s *string) string {

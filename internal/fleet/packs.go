@@ -3,6 +3,7 @@ package fleet
 import (
 	"context"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"time"
@@ -304,6 +305,17 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 	return r, s.standPack(ctx, tx, p)
 }
 
+// Same reports whether a reading says what n says.
+func (r Reading) Same(n NewReading) bool {
+	eq := func(a, b *float64) bool { return (a == nil) == (b == nil) && (a == nil || math.Abs(*a-*b) < 1e-9) }
+	cells := make([]int, len(r.CellMV))
+	for i, v := range r.CellMV {
+		cells[i] = int(v)
+	}
+	return slices.Equal(cells, n.CellMV) && slices.Equal([]float64(r.MilliOhm), n.MilliOhm) && eq(r.RestedMin, n.RestedMin) && eq(r.Percent, n.Percent) && eq(r.TemperatureC, n.TemperatureC) &&
+		eq(r.MAhIn, n.MAhIn) && eq(r.MAhOut, n.MAhOut) && eq(r.StartPercent, n.StartPercent) && eq(r.EndPercent, n.EndPercent)
+}
+
 // measure finds the capacity when the reading tells it: mAh between two levels.
 func (r *Reading) measure() {
 	mah := r.MAhOut
@@ -342,5 +354,12 @@ func LockPacks(tx *gorm.DB, ids []uuid.UUID) ([]Pack, error) {
 		return out, nil
 	}
 	err := tx.Raw("select * from packs where id in ? order by id for update", ids).Scan(&out).Error
+	return out, err
+}
+
+// Readings returns the newest readings of a pack, newest first.
+func (s *Service) Readings(ctx context.Context, id uuid.UUID, most int) ([]Reading, error) {
+	var out []Reading
+	err := s.DB.WithContext(ctx).Raw("select * from pack_readings where pack_id = ? order by at desc, id desc limit ?", id, most).Scan(&out).Error
 	return out, err
 }

@@ -2,11 +2,13 @@ package fleet
 
 import (
 	"context"
+	"time"
 
 	"github.com/google/uuid"
 
 	"mainstay/api"
 	"mainstay/core/airframe"
+	"mainstay/core/judge"
 	"mainstay/core/pack"
 )
 
@@ -21,10 +23,13 @@ func WireAircraft(a Aircraft) api.Aircraft {
 		Active: a.Active, Hours: float64(a.Seconds) / 3600, Flights: a.Flights, Landings: a.Landings, Litres: a.Litres, LastLandingAt: a.LastLandingAt, Version: a.Version}
 }
 
-func wireReading(v PackView, r Reading) api.PackReading {
+// WireReading is a reading of a pack as sent to the interface.
+func WireReading(v PackView, r Reading) api.PackReading {
+	v.Standing = nil // what is said is about this reading
 	v.Reading = &r
 	verdict, sentence := v.Judge()
-	out := api.PackReading{Id: r.ID, At: r.At, By: r.ByName, Source: r.Source, CellMv: []int{}, RestedMin: r.RestedMin, Percent: r.Percent, TemperatureC: r.TemperatureC, Verdict: verdict, Sentence: sentence}
+	out := api.PackReading{Id: r.ID, At: r.At, By: r.ByName, Source: r.Source, CellMv: []int{}, RestedMin: r.RestedMin, Percent: r.Percent, TemperatureC: r.TemperatureC, Verdict: verdict, Sentence: sentence,
+		ResistanceMohm: append([]float64{}, r.MilliOhm...), MahIn: r.MAhIn, MahOut: r.MAhOut, CapacityMah: r.CapacityMAh, CapacityPlusMinus: r.CapacityPM}
 	for _, mv := range r.CellMV {
 		out.CellMv = append(out.CellMv, int(mv))
 	}
@@ -32,9 +37,18 @@ func wireReading(v PackView, r Reading) api.PackReading {
 }
 
 // WirePack is a pack as sent to the interface, with the types it fits.
-func WirePack(v PackView, types map[string]airframe.Type) api.Pack {
+func WirePack(v PackView, types map[string]airframe.Type, now time.Time) api.Pack {
 	out := api.Pack{Id: v.ID, Label: v.Label, Serial: v.Serial, Chemistry: v.Chemistry, Cells: v.Cells, CapacityMah: v.CapacityMAh, Cycles: v.Cycles,
-		State: pack.State(v.State), StateSince: v.StateSince, FittedTo: v.FittedTo, Moves: []pack.State{}, Fits: []string{}, Version: v.Version}
+		State: pack.State(v.State), StateSince: v.StateSince, FittedTo: v.FittedTo, Moves: []pack.State{}, Fits: []string{}, Version: v.Version,
+		EquivalentCycles: v.EquivalentCycles(), FullSince: v.FullSince}
+	if v.Standing != nil {
+		out.HealthPercent, out.EightyOn = v.Standing.Capacity.Health, v.Standing.Capacity.On
+	}
+	if v.FullSince != nil {
+		if j := pack.JudgeFull(*v.FullSince, now, v.LookedAt); j.Verdict != judge.Clear {
+			out.Full = &j
+		}
+	}
 	for _, m := range pack.Moves(pack.State(v.State)) {
 		if m != pack.Fitted && (v.State != string(pack.Fitted) || m == pack.Quarantine) {
 			out.Moves = append(out.Moves, m)
@@ -47,7 +61,7 @@ func WirePack(v PackView, types map[string]airframe.Type) api.Pack {
 		out.PercentPlusMinus = *pm
 	}
 	if v.Reading != nil {
-		r := wireReading(v, *v.Reading)
+		r := WireReading(v, *v.Reading)
 		out.Reading = &r
 	}
 	for _, t := range sortedTypes(types) {
@@ -74,7 +88,7 @@ func (s *Service) WirePacks(ctx context.Context, ids []uuid.UUID) ([]api.Pack, e
 	byID := map[uuid.UUID]api.Pack{}
 	all := []api.Pack{}
 	for _, v := range views {
-		p := WirePack(v, types)
+		p := WirePack(v, types, s.Clock.Now())
 		byID[v.ID] = p
 		all = append(all, p)
 	}

@@ -25,6 +25,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/crew"
 	"mainstay/internal/day"
+	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/flights"
 	"mainstay/internal/logbook"
@@ -32,6 +33,7 @@ import (
 	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/rack"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -119,7 +121,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	g.Use(s.slow, bodyLimit, s.origin, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
-		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, streamAPI{o.Changes}}, nil,
+		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, streamAPI{o.Changes}}, nil,
 		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.problem, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
 	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {
 		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))
@@ -169,7 +171,7 @@ func bodyLimit(c *gin.Context) {
 	switch c.FullPath() {
 	case "/api/v1/photos":
 		limit = walkround.MaxPhoto + 1024
-	case "/api/v1/log/import":
+	case "/api/v1/log/import", "/api/v1/packs/import":
 		limit = 64 << 20
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, limit)

@@ -5,17 +5,22 @@ package server
 import (
 	"context"
 	"errors"
+	"log/slog"
 
+	"github.com/riverqueue/river"
 	"gocloud.dev/blob"
 	"gorm.io/gorm"
 
 	"mainstay/api"
 	"mainstay/internal/day"
+	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/flights"
 	"mainstay/internal/logbook"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/work"
+	"mainstay/internal/rack"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -30,6 +35,8 @@ type Services struct {
 	Workshop   *workshop.Service
 	Flights    *flights.Service
 	Log        *logbook.Service
+	Rack       *rack.Service
+	Evening    *evening.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -37,9 +44,26 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	p := &people.Service{DB: g, Clock: c}
 	f := &fleet.Service{DB: g, Clock: c, People: p}
 	w := &walkround.Service{DB: g, Clock: c, Fleet: f, People: p, Photos: photos}
+	r := &rack.Service{DB: g, Clock: c, People: p, Fleet: f}
 	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
 	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop,
-		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop}, Log: &logbook.Service{DB: g, Clock: c, People: p}}
+		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop}, Log: &logbook.Service{DB: g, Clock: c, People: p},
+		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}}
+}
+
+// Queue makes the queue of background work with everything that may run in it.
+// Start it to have this server work; without that it only takes work in.
+func (s *Services) Queue(log *slog.Logger) (*work.Client, error) {
+	pool, err := s.DB.DB()
+	if err != nil {
+		return nil, err
+	}
+	workers := river.NewWorkers()
+	if err := river.AddWorkerSafely(workers, &rack.ForecastWorker{Rack: s.Rack}); err != nil {
+		return nil, err
+	}
+	s.Rack.Queue, err = work.New(pool, workers, log)
+	return s.Rack.Queue, err
 }
 
 // Seed puts the shipped types, checklists and programmes into the database.
@@ -57,6 +81,8 @@ type (
 	flightsAPI   = flights.Handlers
 	logAPI       = logbook.Handlers
 	dayAPI       = day.Handlers
+	rackAPI      = rack.Handlers
+	eveningAPI   = evening.Handlers
 )
 
 type handlers struct {
@@ -67,6 +93,8 @@ type handlers struct {
 	*flightsAPI
 	*logAPI
 	*dayAPI
+	*rackAPI
+	*eveningAPI
 	streamAPI
 }
 

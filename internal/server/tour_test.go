@@ -5,6 +5,7 @@ import (
 	"image"
 	"image/png"
 	"net/http"
+	"net/http/httptest"
 	"slices"
 	"testing"
 	"time"
@@ -17,6 +18,8 @@ import (
 
 	"mainstay/api"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/rack"
+	"mainstay/internal/standins/charger"
 	"mainstay/internal/testbed"
 )
 
@@ -52,6 +55,9 @@ func TestTourOfEveryOperation(t *testing.T) {
 	require.NoError(t, err)
 	router, err := gorillamux.NewRouter(doc)
 	require.NoError(t, err)
+	device := httptest.NewServer(charger.New(2, 1, svc.Clock.Now))
+	defer device.Close()
+	svc.Rack.Charger = rack.NewLink(device.URL)
 	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}}
 	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
 	id := func() string { return testbed.NewID().String() }
@@ -96,6 +102,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	x.do("GET", "/find?q=K1", nil, nil)
 	x.do("GET", "/due", nil, nil)
 	x.do("GET", pack, nil, nil)
+	x.rack(pk.Id.String())
 
 	var img bytes.Buffer
 	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 4, 4))))
@@ -121,6 +128,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	x.do("POST", "/records/verify", nil, &v)
 	assert.True(t, v.Ok)
 	x.do("GET", "/day", nil, nil)
+	x.evening(craft.Id.String())
 	assert.Equal(t, 200, x.c.Peek("/changes"))
 	x.seen["watchChanges"] = true
 
@@ -129,6 +137,114 @@ func TestTourOfEveryOperation(t *testing.T) {
 			assert.True(t, x.seen[op.OperationID], "%s was never called", op.OperationID)
 		}
 	}
+}
+
+// shop calls every operation of the workshop.
+func (x *tour) shop(craft, defect, photo string) {
+	id := func() string { return testbed.NewID().String() }
+	at := "/aircraft/" + craft
+	var programme m
+	x.do("GET", "/types/lantern-4/programme", nil, &programme)
+	programme["version"] = 2
+	x.do("POST", "/types/lantern-4/programme", programme, nil)
+	set := m{"type_key": "lantern-4", "version": 1, "versions": m{"aircraft": "2.0", "app": "4"}, "note": "flown a day"}
+	x.do("POST", "/types/lantern-4/firmware", set, nil)
+	x.do("GET", "/types/lantern-4/firmware", nil, nil)
+	x.do("PUT", at+"/firmware", m{"versions": m{"aircraft": "2.0", "app": "4"}}, nil)
+	x.do("GET", at+"/firmware", nil, nil)
+
+	var stock api.Stock
+	line := m{"id": id(), "name": "Screws", "kind": "", "type_key": "", "quantity": 20, "minimum": 5, "delivery_days": 3, "price_cents": 650, "source": "shop", "version": 0}
+	x.do("PUT", "/stock", line, &stock)
+	x.do("GET", "/stock", nil, nil)
+	x.do("POST", "/approvals", m{"kind": "filter", "type_key": "dray-30", "note": "measured"}, nil)
+	var part api.PartDetail
+	x.do("POST", "/parts", m{"id": id(), "kind": "light", "type_key": "lantern-4", "serial": "LT-1", "batch": "26", "source": "maker", "price_cents": nil}, &part)
+	x.do("GET", "/parts/"+part.Id.String(), nil, nil)
+	x.do("POST", "/parts/"+part.Id.String()+"/remove", m{"to": "discard", "cut_up": false, "reason": "cracked glass"}, nil)
+	var d api.AircraftDetail
+	x.do("GET", at, nil, &d)
+	motors := []string{}
+	for _, p := range d.Parts {
+		if p.Kind == "motor" {
+			motors = append(motors, p.Id.String())
+		}
+	}
+	x.do("POST", "/parts/"+motors[0]+"/swap", m{"with": motors[1]}, nil)
+	x.do("GET", at+"/trends", nil, nil)
+
+	blank := func() m {
+		return m{"id": id(), "aircraft_id": craft, "task_id": "", "defect_id": nil, "station": "", "title": "", "steps": []string{}, "second_person": false, "acceptance": []string{}}
+	}
+	open := blank()
+	open["defect_id"] = defect
+	var o api.WorkOrder
+	x.do("POST", "/work-orders", open, &o)
+	work := "/work-orders/" + o.Id.String()
+	var entries []m
+	for _, s := range o.Steps {
+		entries = append(entries, m{"step_id": s.Step.ID, "value": m{"done": true, "photos": []string{photo}}})
+	}
+	x.do("PUT", work+"/entries", m{"entries": entries}, nil)
+	x.do("POST", work+"/parts", m{"id": id(), "line_id": stock.Lines[0].Id, "quantity": 2}, nil)
+	x.do("GET", work, nil, nil)
+	x.do("POST", work+"/sign", m{"note": "polished", "pin": "7391", "second_login": "", "second_pin": ""}, &o)
+	assert.Equal(x.t, api.WorkOrderStateClosed, o.State)
+	mistake := blank()
+	mistake["task_id"] = "weekly-screws"
+	x.do("POST", "/work-orders", mistake, &o)
+	x.do("POST", "/work-orders/"+o.Id.String()+"/cancel", m{"reason": "opened twice"}, nil)
+	x.do("GET", "/work-orders?all=true", nil, nil)
+	x.do("POST", "/deferrals", m{"id": id(), "aircraft_id": craft, "defect_id": nil, "task_id": "weekly-screws", "days": 2, "reason": "driver on order", "pin": "7391"}, nil)
+	x.do("POST", at+"/incidents", m{"id": id(), "event": "chemical-spill", "note": ""}, nil)
+	var orders api.WorkOrders
+	x.do("GET", "/work-orders", nil, &orders)
+	for _, w := range orders.Orders {
+		entries = nil
+		x.do("GET", "/work-orders/"+w.Id.String(), nil, &o)
+		for _, s := range o.Steps {
+			entries = append(entries, m{"step_id": s.Step.ID, "value": m{"done": true, "photos": []string{photo}}})
+		}
+		x.do("PUT", "/work-orders/"+w.Id.String()+"/entries", m{"entries": entries}, nil)
+		x.do("POST", "/work-orders/"+w.Id.String()+"/sign", m{"note": "washed", "pin": "7391", "second_login": "", "second_pin": ""}, nil)
+	}
+	x.do("POST", at+"/return", m{"note": "clean and dry", "pin": "7391"}, nil)
+}
+
+// rack calls every operation of the rack; a second pack goes all the way.
+func (x *tour) rack(other string) {
+	id := func() string { return testbed.NewID().String() }
+	var p api.Pack
+	x.do("POST", "/packs", m{"id": id(), "label": "K2", "serial": "S-2", "chemistry": "LiHV", "cells": 6, "capacity_mah": 12000, "cycles": 3}, &p)
+	at := "/packs/" + p.Id.String()
+	var rep api.ImportReport
+	x.do("POST", "/packs/import", "time,pack,cell_1_mv\n2026-06-01T12:00:00Z,K2,3850\n", &rep)
+	assert.Len(x.t, rep.Refused, 1, "one cell of six")
+	x.do("GET", "/packs/sets", nil, nil)
+	x.do("POST", "/packs/forecasts", nil, nil)
+	x.do("GET", "/background", nil, nil)
+	var st api.ChargerStatus
+	x.do("GET", "/charger", nil, &st)
+	assert.True(x.t, st.Reachable, st.Sentence)
+	x.do("POST", at+"/readings", m{"id": id(), "cell_mv": []int{3850, 3850, 3850, 3850, 3850, 3850}, "rested_min": 40, "percent": 50, "temperature_c": 21}, nil)
+	x.do("POST", "/charger/1", m{"pack_id": p.Id, "target": "full"}, nil)
+	x.do("DELETE", "/charger/1", nil, nil)
+	faces := m{"top": "ok", "bottom": "swollen", "left": "ok", "right": "ok", "front": "ok", "back": "ok"}
+	x.do("POST", at+"/looks", m{"id": id(), "faces": faces, "photos": []string{}, "note": "bulges"}, &p)
+	assert.EqualValues(x.t, "quarantine", p.State)
+	x.do("POST", at+"/dispose", m{"method": "salt water, two days", "discharged": true, "delivered_to": "recycling yard", "note": "", "pin": "7391"}, &p)
+	assert.EqualValues(x.t, "retired", p.State)
+}
+
+func (x *tour) evening(craft string) {
+	id := func() string { return testbed.NewID().String() }
+	gear := id()
+	x.do("PUT", "/gear", m{"id": gear, "name": "Tablet 1", "kind": "tablet", "minimum": 80, "active": true, "version": 0}, nil)
+	x.do("POST", "/gear/"+gear+"/level", m{"level": 95}, nil)
+	x.do("PUT", "/chargers", m{"id": id(), "name": "Truck", "channels": 2, "watts": 600, "active": true}, nil)
+	x.do("PUT", "/evenings/2026-06-11", m{"start_at": "2026-06-11T02:00:00Z", "ready_by": "2026-06-11T13:00:00Z", "sorties": []m{{"aircraft_id": craft, "sorties": 1}}}, nil)
+	x.do("PUT", "/evenings/2026-06-11/ticks", m{"item": "gear:" + gear, "done": true}, nil)
+	x.do("GET", "/evenings/2026-06-11", nil, nil)
 }
 
 // fly walks, releases, withdraws, releases again, flies and logs.

@@ -3,9 +3,12 @@
 package testbed
 
 import (
+	"bytes"
 	"context"
 	"database/sql"
 	"fmt"
+	"image"
+	"image/png"
 	"log/slog"
 	"net/http/httptest"
 	"os"
@@ -126,7 +129,16 @@ func Demo(t testing.TB, c clock.Clock) (*server.Services, string) {
 		}
 		return demo.Fill(ctx, svc, func(int, int) {})
 	})
-	return open(t, clone(t, "mainstay_demo_year"), c)
+	svc, url := open(t, clone(t, "mainstay_demo_year"), c)
+	// The store of the copy is empty; every photo of the year shows the same small picture.
+	var ids []string
+	require.NoError(t, svc.DB.Raw("select id from photos").Scan(&ids).Error)
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, image.NewGray(image.Rect(0, 0, 8, 6))))
+	for _, id := range ids {
+		require.NoError(t, svc.Walkrounds.Photos.WriteAll(context.Background(), id, b.Bytes(), nil))
+	}
+	return svc, url
 }
 
 func open(t testing.TB, name string, c clock.Clock) (*server.Services, string) {
@@ -143,6 +155,10 @@ func Serve(t testing.TB, svc *server.Services) string {
 	ctx, stop := context.WithCancel(context.Background())
 	t.Cleanup(stop)
 	go hub.Run(ctx, svc.DB, log)
+	queue, err := svc.Queue(log)
+	require.NoError(t, err)
+	require.NoError(t, queue.Start(ctx))
+	t.Cleanup(func() { _ = queue.StopAndCancel(context.Background()) })
 	h, err := server.New(svc, server.Options{Changes: hub, Web: web.Files(), Log: log, PerMinute: 1_000_000})
 	require.NoError(t, err)
 	s := httptest.NewServer(h)

@@ -19,6 +19,7 @@ import (
 	"gorm.io/gorm/logger"
 
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/work"
 )
 
 //go:embed migrations/*.sql
@@ -66,18 +67,23 @@ func provider(g *gorm.DB) (*goose.Provider, *sql.DB, error) {
 
 // Migrate brings the schema up to this program's version.
 func Migrate(ctx context.Context, g *gorm.DB) error {
-	p, _, err := provider(g)
+	p, pool, err := provider(g)
 	if err != nil {
 		return err
 	}
-	_, err = p.Up(ctx)
-	return err
+	if _, err = p.Up(ctx); err != nil {
+		return err
+	}
+	return work.Migrate(ctx, pool)
 }
 
 // MigrateDown takes every migration back; for the test that proves it can.
 func MigrateDown(ctx context.Context, g *gorm.DB) error {
-	p, _, err := provider(g)
+	p, pool, err := provider(g)
 	if err != nil {
+		return err
+	}
+	if err := work.MigrateDown(ctx, pool); err != nil {
 		return err
 	}
 	_, err = p.DownTo(ctx, 0)

@@ -1215,6 +1215,241 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/packs/sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The best pairing of charged packs for twin-pack aircraft */
+        get: operations["listSets"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/packs/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Readings of a charger from CSV */
+        post: operations["importReadings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/packs/forecasts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Compute the forecast of all packs again, in the background */
+        post: operations["computeForecasts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/background": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Work that runs in the background, with its progress */
+        get: operations["listBackground"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/packs/{id}/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A look at all six faces of a pack */
+        post: operations["lookAtPack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/packs/{id}/dispose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the disposal of a quarantined pack on record */
+        post: operations["disposePack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/charger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the charger on the network is doing */
+        get: operations["getCharger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/charger/{channel}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                channel: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a pack on a channel */
+        post: operations["startCharge"];
+        /** Stop a channel */
+        delete: operations["stopCharge"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evenings/{day}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        /** The plan of the evening before a day */
+        get: operations["getEvening"];
+        /** Say what flies on a day and when packs must be ready */
+        put: operations["saveEvening"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/evenings/{day}/ticks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Tick an item of the evening, or take the tick back */
+        put: operations["tickEvening"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/gear": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Add gear that holds a charge, or change it */
+        put: operations["saveGear"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/gear/{id}/level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The level of a piece of gear as read now */
+        post: operations["checkGear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/chargers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Add a charger, or change it */
+        put: operations["saveCharger"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1613,6 +1848,15 @@ export interface components {
         /** @enum {string} */
         PackState: "storage" | "charging" | "charged" | "fitted" | "hot" | "flown" | "quarantine" | "retired";
         PackReading: {
+            resistance_mohm: number[];
+            /** Format: double */
+            mah_in: number | null;
+            /** Format: double */
+            mah_out: number | null;
+            /** Format: double */
+            capacity_mah: number | null;
+            /** Format: double */
+            capacity_plus_minus: number | null;
             /** Format: uuid */
             id: string;
             /** Format: date-time */
@@ -1630,6 +1874,15 @@ export interface components {
             sentence: string;
         };
         Pack: {
+            /** Format: double */
+            equivalent_cycles: number;
+            /** Format: double */
+            health_percent: number | null;
+            /** Format: date-time */
+            eighty_on: string | null;
+            /** Format: date-time */
+            full_since: string | null;
+            full: components["schemas"]["PackConcern"] | null;
             /** Format: uuid */
             id: string;
             label: string;
@@ -1674,6 +1927,15 @@ export interface components {
             version: number;
         };
         NewReading: {
+            resistance_mohm?: number[] | null;
+            /** Format: double */
+            mah_in?: number | null;
+            /** Format: double */
+            mah_out?: number | null;
+            /** Format: double */
+            start_percent?: number | null;
+            /** Format: double */
+            end_percent?: number | null;
             /** Format: uuid */
             id: string;
             cell_mv: number[];
@@ -1685,6 +1947,8 @@ export interface components {
             temperature_c: number | null;
         };
         PackDetail: {
+            standing: components["schemas"]["PackStanding"] | null;
+            looks: components["schemas"]["PackLook"][];
             pack: components["schemas"]["Pack"];
             readings: components["schemas"]["PackReading"][];
         };
@@ -1915,7 +2179,7 @@ export interface components {
             by: string;
         };
         /** @enum {string} */
-        EventKind: "warning" | "gust" | "bird" | "person" | "link-loss" | "takeover" | "hard-landing" | "contact" | "call-out";
+        EventKind: "warning" | "gust" | "bird" | "person" | "link-loss" | "takeover" | "hard-landing" | "contact" | "vibration" | "call-out";
         NewEvent: {
             /** Format: uuid */
             id: string;
@@ -2139,6 +2403,7 @@ export interface components {
             limits: string;
         };
         UpkeepTask: {
+            after_flying?: boolean;
             id: string;
             title: string;
             why: string;
@@ -2533,6 +2798,314 @@ export interface components {
             id: string;
             title: string;
             state: string;
+        };
+        PackConcern: {
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            against: string;
+        };
+        ResistanceTrend: {
+            known: boolean;
+            cell: number;
+            /** Format: double */
+            rise_percent: number;
+            /** Format: double */
+            baseline_mohm: number;
+            /** Format: double */
+            now_mohm: number;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        CapacityPoint: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            cycles: number;
+            /** Format: double */
+            mah: number;
+            /** Format: double */
+            plus_minus_mah: number;
+        };
+        OhmPoint: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            mohm: number;
+        };
+        PackOutlook: {
+            points: number;
+            /** Format: double */
+            health_percent: number | null;
+            /** Format: double */
+            slope_percent_per_100_cycles: number | null;
+            /** Format: double */
+            at_cycles: number | null;
+            /** Format: double */
+            early_cycles: number | null;
+            /** Format: double */
+            late_cycles: number | null;
+            /** Format: date-time */
+            on: string | null;
+            /** Format: date-time */
+            early_on: string | null;
+            /** Format: date-time */
+            late_on: string | null;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            /** Format: double */
+            line_from_mah: number | null;
+            /** Format: double */
+            line_until_mah: number | null;
+        };
+        SelfDischarge: {
+            mv_per_day: number[];
+            suspect: number;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        PackStanding: {
+            resistance: components["schemas"]["ResistanceTrend"];
+            capacity: components["schemas"]["PackOutlook"];
+            discharge: components["schemas"]["SelfDischarge"] | null;
+            lowest_cell: number;
+            /** Format: double */
+            mean_mohm: number | null;
+            /** Format: double */
+            capacity_mah: number | null;
+            points: components["schemas"]["CapacityPoint"][];
+            trend: components["schemas"]["OhmPoint"][];
+            verdict: components["schemas"]["Verdict"];
+            concerns: components["schemas"]["PackConcern"][];
+            not_known: string[];
+        };
+        PackSet: {
+            a: string;
+            b: string;
+            labels: string;
+            /** Format: double */
+            cost: number;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        PackSets: {
+            sets: components["schemas"]["PackSet"][];
+            single: string[];
+            model: string;
+        };
+        AllSets: {
+            models: components["schemas"]["PackSets"][];
+        };
+        PackLook: {
+            /** Format: uuid */
+            id: string;
+            faces: {
+                [key: string]: string;
+            };
+            photos: string[];
+            note: string;
+            clean: boolean;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        LookFaces: {
+            /** @enum {string} */
+            top: "ok" | "swollen" | "cracked" | "damaged" | "corroded";
+            /** @enum {string} */
+            bottom: "ok" | "swollen" | "cracked" | "damaged" | "corroded";
+            /** @enum {string} */
+            left: "ok" | "swollen" | "cracked" | "damaged" | "corroded";
+            /** @enum {string} */
+            right: "ok" | "swollen" | "cracked" | "damaged" | "corroded";
+            /** @enum {string} */
+            front: "ok" | "swollen" | "cracked" | "damaged" | "corroded";
+            /** @enum {string} */
+            back: "ok" | "swollen" | "cracked" | "damaged" | "corroded";
+        };
+        NewLook: {
+            /** Format: uuid */
+            id: string;
+            faces: components["schemas"]["LookFaces"];
+            photos: string[];
+            note: string;
+        };
+        Disposal: {
+            method: string;
+            discharged: boolean;
+            delivered_to: string;
+            note: string;
+            pin: string;
+        };
+        BackgroundWork: {
+            kind: string;
+            done: number;
+            total: number;
+            state: string;
+            message: string;
+            /** Format: date-time */
+            started_at: string;
+            /** Format: date-time */
+            ended_at: string | null;
+        };
+        AllBackground: {
+            work: components["schemas"]["BackgroundWork"][];
+        };
+        ChargerChannel: {
+            channel: number;
+            /** Format: uuid */
+            pack_id: string | null;
+            label: string;
+            phase: string;
+            target: string;
+            /** Format: double */
+            percent: number | null;
+            cell_mv: number[];
+            /** Format: double */
+            temperature_c: number | null;
+            /** Format: double */
+            mah_in: number | null;
+            /** Format: date-time */
+            started_at: string | null;
+            sentence: string;
+            verdict: components["schemas"]["Verdict"];
+        };
+        ChargerStatus: {
+            configured: boolean;
+            reachable: boolean;
+            sentence: string;
+            channels: components["schemas"]["ChargerChannel"][];
+        };
+        StartCharge: {
+            /** Format: uuid */
+            pack_id: string;
+            /** @enum {string} */
+            target: "full" | "storage";
+        };
+        TonightJob: {
+            pack_id: string;
+            label: string;
+            for: string;
+            charger: string;
+            channel: number;
+            /** Format: double */
+            from_percent: number | null;
+            /** Format: double */
+            to_percent: number;
+            /** Format: date-time */
+            start: string;
+            /** Format: date-time */
+            end: string;
+        };
+        TonightReady: {
+            pack_id: string;
+            label: string;
+            for: string;
+        };
+        TonightLower: {
+            pack_id: string;
+            label: string;
+            why: string;
+            verdict: components["schemas"]["Verdict"];
+        };
+        TonightFinding: {
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        TonightPlan: {
+            charge: components["schemas"]["TonightJob"][];
+            ready: components["schemas"]["TonightReady"][];
+            lower: components["schemas"]["TonightLower"][];
+            findings: components["schemas"]["TonightFinding"][];
+            /** Format: date-time */
+            done_at: string | null;
+            verdict: components["schemas"]["Verdict"];
+        };
+        Gear: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @enum {string} */
+            kind: "controller" | "tablet" | "laptop" | "comms" | "base-station" | "goggles" | "camera" | "light";
+            /** Format: double */
+            minimum: number;
+            /** Format: double */
+            level: number | null;
+            /** Format: date-time */
+            checked_at: string | null;
+            checked_by: string;
+            active: boolean;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            version: number;
+        };
+        GearEdit: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @enum {string} */
+            kind: "controller" | "tablet" | "laptop" | "comms" | "base-station" | "goggles" | "camera" | "light";
+            /** Format: double */
+            minimum: number;
+            active: boolean;
+            version: number;
+        };
+        GearLevel: {
+            /** Format: double */
+            level: number;
+        };
+        ChargerEdit: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            channels: number;
+            /** Format: double */
+            watts: number;
+            active: boolean;
+        };
+        EveningSorties: {
+            /** Format: uuid */
+            aircraft_id: string;
+            sorties: number;
+        };
+        EveningEdit: {
+            /** Format: date-time */
+            start_at: string;
+            /** Format: date-time */
+            ready_by: string;
+            sorties: components["schemas"]["EveningSorties"][];
+        };
+        EveningTick: {
+            item: string;
+            done: boolean;
+        };
+        Tick: {
+            item: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        EveningFlying: {
+            /** Format: uuid */
+            aircraft_id: string;
+            aircraft: string;
+            type: string;
+            packs: number;
+            sorties: number;
+            verdict: components["schemas"]["Verdict"];
+        };
+        Evening: {
+            /** Format: date */
+            day: string;
+            /** Format: date-time */
+            start_at: string;
+            /** Format: date-time */
+            ready_by: string;
+            saved: boolean;
+            flying: components["schemas"]["EveningFlying"][];
+            plan: components["schemas"]["TonightPlan"];
+            gear: components["schemas"]["Gear"][];
+            chargers: components["schemas"]["ChargerEdit"][];
+            ticks: components["schemas"]["Tick"][];
         };
     };
     responses: {
@@ -4553,6 +5126,367 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Trends"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listSets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description AllSets */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllSets"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    importReadings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description ImportReport */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportReport"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    computeForecasts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description BackgroundWork */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BackgroundWork"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listBackground: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description AllBackground */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AllBackground"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    lookAtPack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewLook"];
+            };
+        };
+        responses: {
+            /** @description Pack */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pack"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    disposePack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Disposal"];
+            };
+        };
+        responses: {
+            /** @description Pack */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pack"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getCharger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description ChargerStatus */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChargerStatus"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    startCharge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                channel: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StartCharge"];
+            };
+        };
+        responses: {
+            /** @description ChargerStatus */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChargerStatus"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    stopCharge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                channel: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description ChargerStatus */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChargerStatus"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getEvening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Evening */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Evening"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveEvening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EveningEdit"];
+            };
+        };
+        responses: {
+            /** @description Evening */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Evening"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tickEvening: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EveningTick"];
+            };
+        };
+        responses: {
+            /** @description Evening */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Evening"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveGear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GearEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    checkGear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GearLevel"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveCharger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChargerEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

@@ -1,0 +1,51 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"net"
+	"net/http"
+	"time"
+
+	"github.com/spf13/cobra"
+
+	"mainstay/internal/standins/charger"
+)
+
+// chargerChannels is how many channels the stand-in has.
+const chargerChannels = 4
+
+// startCharger serves the charger stand-in on loopback until ctx ends and
+// returns its address.
+func startCharger(ctx context.Context, address string, speed float64) (string, error) {
+	l, err := (&net.ListenConfig{}).Listen(ctx, "tcp", address)
+	if err != nil {
+		return "", fmt.Errorf("charger stand-in: %w", err)
+	}
+	srv := &http.Server{Handler: charger.New(chargerChannels, speed, time.Now), ReadHeaderTimeout: 5 * time.Second}
+	go func() {
+		<-ctx.Done()
+		_ = srv.Close()
+	}()
+	go func() { _ = srv.Serve(l) }()
+	return "http://" + l.Addr().String(), nil
+}
+
+func standinCommand() *cobra.Command {
+	c := &cobra.Command{Use: "standin", Short: "Serve a simulated outside device, for trying and for tests"}
+	var address string
+	var speed float64
+	sub := &cobra.Command{Use: "charger", Short: "A charger on the network", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		at, err := startCharger(cmd.Context(), address, speed)
+		if err != nil {
+			return err
+		}
+		fmt.Fprintln(cmd.OutOrStdout(), "charger stand-in at", at)
+		<-cmd.Context().Done()
+		return nil
+	}}
+	sub.Flags().StringVar(&address, "address", "127.0.0.1:8090", "host:port to listen on")
+	sub.Flags().Float64Var(&speed, "speed", 1, "times faster than the clock")
+	c.AddCommand(sub)
+	return c
+}

@@ -1,0 +1,353 @@
+package rack
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/core/units"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+)
+
+// Link talks to a charger on the network.
+type Link struct {
+	URL  string
+	HTTP http.Client
+}
+
+// NewLink returns a link that gives up after two seconds: a page must not wait
+// for a charger.
+func NewLink(url string) *Link {
+	return &Link{URL: strings.TrimRight(url, "/"), HTTP: http.Client{Timeout: 2 * time.Second}}
+}
+
+// channel is what the charger reports; its form is in docs/formats.md.
+type channel struct {
+	Channel      int       `json:"channel"`
+	Phase        string    `json:"phase"`
+	Session      string    `json:"session"`
+	Percent      float64   `json:"percent"`
+	CellMV       []int     `json:"cell_mv"`
+	MilliOhm     []float64 `json:"cell_mohm"`
+	TemperatureC float64   `json:"temperature_c"`
+	MAhIn        float64   `json:"mah_in"`
+	MAhOut       float64   `json:"mah_out"`
+	Message      string    `json:"message"`
+}
+
+var errCharger = errors.New("charger")
+
+func (l *Link) call(ctx context.Context, method, path string, body, into any) error {
+	b, err := json.Marshal(body)
+	if err != nil {
+		return err
+	}
+	req, err := http.NewRequestWithContext(ctx, method, l.URL+path, bytes.NewReader(b))
+	if err != nil {
+		return fmt.Errorf("%w: %w", errCharger, err)
+	}
+	res, err := l.HTTP.Do(req)
+	if err != nil {
+		return fmt.Errorf("%w does not answer: %w", errCharger, err)
+	}
+	defer func() { _ = res.Body.Close() }()
+	text, err := io.ReadAll(io.LimitReader(res.Body, 1<<20))
+	if err != nil {
+		return fmt.Errorf("%w broke off: %w", errCharger, err)
+	}
+	if res.StatusCode != http.StatusOK {
+		return fmt.Errorf("%w said %d", errCharger, res.StatusCode)
+	}
+	if err := json.Unmarshal(text, into); err != nil {
+		return fmt.Errorf("%w speaks another language: %w", errCharger, err)
+	}
+	return nil
+}
+
+func (l *Link) channels(ctx context.Context) ([]channel, error) {
+	var out struct {
+		Channels []channel `json:"channels"`
+	}
+	err := l.call(ctx, http.MethodGet, "/channels", nil, &out)
+	if err == nil && len(out.Channels) == 0 {
+		err = fmt.Errorf("%w reports no channel", errCharger)
+	}
+	return out.Channels, err
+}
+
+// Charge is one charge of a pack on a channel.
+type Charge struct {
+	ID        uuid.UUID
+	PackID    uuid.UUID
+	Channel   int
+	Target    string
+	StartedAt time.Time
+	ByName    string
+	EndedAt   *time.Time
+	Outcome   string
+}
+
+// Status is what the charger is doing.
+type Status struct {
+	Configured bool
+	Reachable  bool
+	Sentence   string
+	Channels   []ChannelStatus
+}
+
+// ChannelStatus is one channel with the pack that Mainstay put on it.
+type ChannelStatus struct {
+	channel
+	Charge   *Charge
+	Pack     *fleet.Pack
+	Verdict  judge.Verdict
+	Sentence string
+}
+
+const lost = "The charger does not answer. What it is doing now is not known: look at it. What was measured so far is kept."
+
+// Status asks the charger and takes in what has finished.
+func (s *Service) Status(ctx context.Context) (Status, error) {
+	if s.Charger == nil {
+		return Status{Sentence: "No charger on the network is set up. Readings come by hand or by file."}, nil
+	}
+	chans, err := s.Charger.channels(ctx)
+	if err != nil {
+		return Status{Configured: true, Sentence: lost}, nil
+	}
+	if err := s.collect(ctx, chans); err != nil {
+		return Status{}, err
+	}
+	var open []Charge
+	if err := s.DB.WithContext(ctx).Raw("select * from charges where ended_at is null").Scan(&open).Error; err != nil {
+		return Status{}, err
+	}
+	out := Status{Configured: true, Reachable: true, Sentence: "The charger answers."}
+	for _, c := range chans {
+		st := ChannelStatus{channel: c, Sentence: "Free."}
+		for i := range open {
+			if open[i].Channel != c.Channel {
+				continue
+			}
+			p, err := s.Fleet.Pack(ctx, open[i].PackID)
+			if err != nil {
+				return out, err
+			}
+			st.Charge, st.Pack = &open[i], &p
+			st.Verdict, st.Sentence = judgeChannel(p, c)
+			if c.Session != open[i].ID.String() {
+				st.Verdict, st.Sentence = judge.Watch, "The charger is doing something else than it was told. Look at it."
+			}
+		}
+		if st.Charge == nil && c.Phase != "idle" {
+			st.Verdict, st.Sentence = judge.Watch, "In use, but not started from here: its readings go to no pack."
+		}
+		out.Channels = append(out.Channels, st)
+	}
+	return out, nil
+}
+
+// judgeChannel judges a pack on charge while it charges.
+func judgeChannel(p fleet.Pack, c channel) (judge.Verdict, string) {
+	switch {
+	case c.TemperatureC > 45:
+		return judge.Stop, fmt.Sprintf("%s is at %.0f °C on the charger: take it off and put it outside.", p.Label, c.TemperatureC)
+	case len(c.CellMV) != p.Cells:
+		return judge.Stop, fmt.Sprintf("The charger reads %d cells of %s, it has %d. Stop and check the balance lead.", len(c.CellMV), p.Label, p.Cells)
+	}
+	mv := make([]units.Millivolts, len(c.CellMV))
+	for i, v := range c.CellMV {
+		mv[i] = units.Millivolts(v)
+	}
+	j, err := pack.JudgeCells(pack.Chemistry(p.Chemistry), p.Cells, mv)
+	if err != nil {
+		return judge.Stop, fmt.Sprintf("The cells of %s cannot be read: %v.", p.Label, err)
+	}
+	if j.Verdict == judge.Clear {
+		return judge.Clear, fmt.Sprintf("%.0f %%, %.0f °C. %s", c.Percent, c.TemperatureC, j.Sentence)
+	}
+	return j.Verdict, fmt.Sprintf("%.0f %%. %s", c.Percent, j.Sentence)
+}
+
+// StorageLevel is the level of a pack at storage, percent.
+const StorageLevel = 40.0
+
+// Begin puts a pack on a channel, to full or to storage level.
+func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target string) error {
+	if s.Charger == nil {
+		return fault.Clash("no-charger", "No charger on the network is set up.")
+	}
+	by := people.From(ctx)
+	views, err := s.Fleet.PackViews(ctx, []uuid.UUID{id})
+	if err != nil {
+		return err
+	}
+	if len(views) == 0 {
+		return fault.Missing("pack")
+	}
+	v := views[0]
+	level, _, _ := v.Level()
+	if level == nil {
+		return fault.Clash("level-unknown", "The level of %s is not known. Read it before it goes on the charger.", v.Label)
+	}
+	if verdict, sentence := v.Judge(); verdict == judge.Stop {
+		return fault.Clash("must-not-charge", "%s must not be charged: %s", v.Label, sentence)
+	}
+	if r := v.Reading; r != nil && r.TemperatureC != nil && s.Clock.Now().Sub(r.At) < time.Hour && (*r.TemperatureC < 5 || *r.TemperatureC > 40) {
+		return fault.Clash("must-not-charge", "%s was at %.0f °C. Charge between 5 and 40 °C.", v.Label, *r.TemperatureC)
+	}
+	cell, err := pack.CellOf(pack.Chemistry(v.Chemistry))
+	if err != nil {
+		return err
+	}
+	to := StorageLevel
+	if target == "full" {
+		to = 100
+	}
+	cid, err := uuid.NewV7()
+	if err != nil {
+		return err
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		packs, err := fleet.LockPacks(tx, []uuid.UUID{id})
+		if err != nil {
+			return err
+		}
+		if err := s.Fleet.SetState(ctx, tx, &packs[0], pack.Charging, nil, ""); err != nil {
+			return err
+		}
+		if err := tx.Exec("insert into charges (id, pack_id, channel, target, started_at, by_name) values (?, ?, ?, ?, ?, ?)", cid, id, channelNo, target, s.Clock.Now(), by.Name).Error; err != nil {
+			return err
+		}
+		// Last, so that a charger that refuses takes everything back.
+		err = s.Charger.call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/start", channelNo), map[string]any{"session": cid, "pack": v.Label, "cells": v.Cells, "capacity_mah": v.CapacityMAh,
+			"full_mv": cell.Full, "empty_mv": cell.LandBy, "from_percent": *level, "to_percent": to}, &channel{})
+		if errors.Is(err, errCharger) {
+			return fault.Clash("charger", "The charger did not take %s on channel %d (%v). Nothing was started here; look at the charger.", v.Label, channelNo, err)
+		}
+		return err
+	})
+}
+
+// End stops a channel; what was measured is kept.
+func (s *Service) End(ctx context.Context, channelNo int) error {
+	if s.Charger == nil {
+		return fault.Clash("no-charger", "No charger on the network is set up.")
+	}
+	chans, err := s.Charger.channels(ctx)
+	if err != nil {
+		return fault.Clash("charger", "%s", lost)
+	}
+	for _, c := range chans {
+		if c.Channel == channelNo {
+			if err := s.finish(ctx, c, "stopped by hand"); err != nil {
+				return err
+			}
+		}
+	}
+	if err := s.Charger.call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/stop", channelNo), nil, &channel{}); err != nil {
+		return fault.Clash("charger", "%s", lost)
+	}
+	return nil
+}
+
+// collect takes in every charge that has ended.
+func (s *Service) collect(ctx context.Context, chans []channel) error {
+	for _, c := range chans {
+		switch c.Phase {
+		case "done":
+			if err := s.finish(ctx, c, "done"); err != nil {
+				return err
+			}
+		case "fault":
+			if err := s.finish(ctx, c, "fault: "+c.Message); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// finish stores the reading of a charge that has ended and moves the pack. It
+// may be asked by many servers and pages at once; one of them does it.
+func (s *Service) finish(ctx context.Context, c channel, outcome string) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var ch Charge
+		if err := tx.Raw("select * from charges where channel = ? and ended_at is null for update skip locked", c.Channel).Scan(&ch).Error; err != nil || ch.ID == uuid.Nil || c.Session != ch.ID.String() {
+			return err
+		}
+		ctx = people.With(ctx, people.Person{Name: ch.ByName})
+		packs, err := fleet.LockPacks(tx, []uuid.UUID{ch.PackID})
+		if err != nil {
+			return err
+		}
+		p := packs[0]
+		verdict, sentence := judgeChannel(p, c)
+		now := s.Clock.Now()
+		if len(c.CellMV) == p.Cells && len(c.MilliOhm) == p.Cells {
+			end, temp, zero := c.Percent, c.TemperatureC, 0.0
+			n := fleet.NewReading{ID: uuid.NewSHA1(readings, ch.ID[:]), CellMV: c.CellMV, MilliOhm: c.MilliOhm, Percent: &end, EndPercent: &end, TemperatureC: &temp, RestedMin: &zero, Source: "charger"}
+			if share := (c.MAhIn - c.MAhOut) / float64(p.CapacityMAh) * 100; c.MAhIn > 0 || c.MAhOut > 0 {
+				in, out, from := c.MAhIn, c.MAhOut, min(max(end-share, 0), 100)
+				n.MAhIn, n.StartPercent = &in, &from
+				if out > 0 {
+					n.MAhIn, n.MAhOut = nil, &out
+				}
+			}
+			fs := *s.Fleet
+			fs.DB = tx
+			if _, err := fs.ReadPack(ctx, p.ID, n); err != nil {
+				return err
+			}
+		}
+		to, why := pack.Charged, ""
+		if ch.Target == "storage" || c.Percent < 90 {
+			to = pack.Storage
+		}
+		if strings.HasPrefix(outcome, "fault") || verdict == judge.Stop {
+			to, why = pack.Quarantine, "On the charger: "+strings.TrimPrefix(outcome, "fault: ")+". "+sentence
+		}
+		if p.State == string(pack.Charging) {
+			if err := s.Fleet.SetState(ctx, tx, &p, to, nil, why); err != nil {
+				return err
+			}
+		}
+		return tx.Exec("update charges set ended_at = ?, outcome = ? where id = ?", now, outcome, ch.ID).Error
+	})
+}
+
+// Watch asks the charger now and then until ctx ends, so that a charge that
+// ends at night is on record in the morning.
+func (s *Service) Watch(ctx context.Context, every time.Duration, failed func(error)) {
+	if s.Charger == nil {
+		return
+	}
+	t := time.NewTicker(every)
+	defer t.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-t.C:
+			if chans, err := s.Charger.channels(ctx); err == nil {
+				if err := s.collect(ctx, chans); err != nil && ctx.Err() == nil {
+					failed(err)
+				}
+			}
+		}
+	}
+}
