@@ -52,7 +52,9 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" + id("select id from packs where label = 'D5'"): "Readings, newest first",
 		"/walk/start/" + quad: "Which check", "/walk/" + id("select id from walkrounds where completed_at is not null order by completed_at desc limit 1"): "On record",
 		"/gate/" + id("select id from aircraft where name = 'Tally W'"): "Wind here, now", "/fly/" + id("select id from flights order by took_off_at desc limit 1"): "On record",
-		"/log": "Show older flights", "/log/records": "Show older records", "/crew": "Odile Varga", "/setup": "Dray 30", "/workshop": "What falls due", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
+		"/log": "Show older flights", "/log/records": "Show older records", "/crew": "Odile Varga", "/setup": "Dray 30", "/workshop": "What falls due", "/workshop?tab=defects": "Wing tip light dim", "/workshop?tab=orders": "After contact", "/workshop?tab=stock": "Propellers, Dray 30",
+		"/workshop/orders/" + id("select id from work_orders where state = 'open' limit 1"): "Torque", "/workshop/orders/new?aircraft=" + quad: "What for", "/part/" + id("select id from parts where serial = 'LN4-2204-motor-3'"): "Everywhere it has been",
+		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'"): "It meets 80 %", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
 	p := chromium.Open(t, base, "/", 1280, 800)
 	small := chromium.Open(t, base, "/", 390, 844)

@@ -28,7 +28,7 @@ func TestFindAndLabels(t *testing.T) {
 	p.See("Nothing has “no such thing” in its name or number.")
 	p.Fill("Find by name, label or serial", base+"/l/LN4-2204-motor-3")
 	p.Keys("\r")
-	p.See("What has been here", "Motor 3 is")
+	p.See("Motor LN4-2204-motor-3", "Everywhere it has been", "fitted now", "300 hours used")
 	p.Go("/l/TV-0088")
 	p.See("What is against it", "Wing tip light dim")
 	p.Go("/l/nothing")

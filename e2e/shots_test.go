@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"net/http/httptest"
 	"os"
 	"path/filepath"
 	"testing"
@@ -9,6 +10,8 @@ import (
 
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/rack"
+	"mainstay/internal/standins/charger"
 	"mainstay/internal/testbed"
 )
 
@@ -21,6 +24,9 @@ func TestShots(t *testing.T) {
 	}
 	only := os.Getenv("SHOTS_ONLY")
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	device := httptest.NewServer(charger.New(4, 1, svc.Clock.Now))
+	defer device.Close()
+	svc.Rack.Charger = rack.NewLink(device.URL)
 	base := testbed.Serve(t, svc)
 	p := chromium.Open(t, base, "/", 1280, 800)
 	shot := func(name string) {
@@ -50,6 +56,13 @@ func TestShots(t *testing.T) {
 	p.Go("/workshop")
 	p.See("Lantern One", "What falls due")
 	shot("workshop")
+	p.Go("/workshop?tab=orders")
+	p.Click("After contact with something hard")
+	p.See("Torque of the motor screws")
+	shot("work-order")
+	p.Go("/tonight")
+	p.See("ready by", "Gear to charge")
+	shot("tonight")
 	p.Go("/crew")
 	p.See("Odile Varga")
 	shot("crew")
@@ -111,6 +124,7 @@ func TestShots(t *testing.T) {
 }
 
 func moreShots(t *testing.T, dir, base string) {
+	t.Helper()
 	p := chromium.Open(t, base, "/", 1280, 800)
 	shot := func(name string) { p.Shot(filepath.Join(dir, "more-"+name+".png")) }
 	shot("sign-in")
@@ -122,6 +136,35 @@ func moreShots(t *testing.T, dir, base string) {
 	p.Click("Replace it")
 	p.See("Serial of the new propeller")
 	shot("fit")
+	p.Go("/workshop?tab=stock")
+	p.See("Propellers, Dray 30")
+	shot("stock")
+	p.Go("/workshop?tab=defects")
+	p.See("Wing tip light dim")
+	shot("defects")
+	p.Go("/workshop?tab=orders")
+	p.See("After contact")
+	shot("orders")
+	p.Go("/packs?tab=sets")
+	p.See("Without a partner")
+	shot("sets")
+	p.Go("/packs?tab=charge")
+	p.See("Channel 4")
+	shot("charge")
+	p.Go("/packs")
+	p.Click("L3")
+	p.See("All six faces")
+	p.Click("Look at it now")
+	p.See("Lay it on a flat table")
+	shot("faces")
+	p.Go("/fleet")
+	p.Click("Lantern Two")
+	p.See("Motors over time")
+	p.Scroll("Motors over time")
+	shot("trends")
+	p.Click("Arm 2")
+	p.See("Speed controller 2")
+	shot("arm")
 	p.Go("/")
 	p.Click("Walk round Lantern One")
 	p.See("Which check")

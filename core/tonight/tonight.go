@@ -9,6 +9,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 	"time"
 
 	"mainstay/core/judge"
@@ -68,7 +69,7 @@ type Pack struct {
 	FullFor   time.Duration
 	Stop      string // why it must not fly, "" when it may
 	Health    float64
-	Mate      string // id of its set partner, "" for none
+	Mate      string // id of its set partner, "" for none; counts on types that fly on two
 }
 
 // Flying is one aircraft's flying tomorrow.
@@ -161,7 +162,7 @@ func Make(in Input) (Plan, error) {
 		order = append(order, got...)
 		switch sorties := f.Sorties * f.Packs; {
 		case len(got) < sorties:
-			p.find(judge.Stop, "%s: %d packs fit and may fly, %d sorties take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), f.Sorties, sorties)
+			p.find(judge.Stop, "%s: %d packs in sets may fly, %d sorties take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), f.Sorties, sorties)
 		case len(got) < need:
 			p.find(judge.Watch, "%s: enough packs for %d sorties, none to spare.", f.Aircraft, f.Sorties)
 		}
@@ -216,19 +217,14 @@ func choose(packs []Pack, f Flying, need int, taken map[string]string) []Pack {
 	if f.Packs < 2 {
 		return can[:min(need, len(can))]
 	}
-	// For twins: whole sets in the order of their better half, then single ones.
+	// For twins: whole sets in the order of their better half. A pack without a
+	// partner does not fly on a twin.
 	var out []Pack
 	in := map[string]bool{}
 	for _, x := range can {
 		if i := slices.IndexFunc(can, func(y Pack) bool { return y.ID == x.Mate }); i >= 0 && !in[x.ID] && len(out)+2 <= need {
 			out = append(out, x, can[i])
 			in[x.ID], in[x.Mate] = true, true
-		}
-	}
-	for _, x := range can {
-		if !in[x.ID] && len(out) < need {
-			out = append(out, x)
-			in[x.ID] = true
 		}
 	}
 	return out
@@ -248,6 +244,12 @@ func (p *Plan) schedule(in Input, order []Pack, taken map[string]string) error {
 			channels = append(channels, channel{c.Name, n + 1, c.Watts, in.Start})
 		}
 	}
+	var unknown []string
+	defer func() {
+		if len(unknown) > 0 {
+			p.find(judge.Watch, "Level not known, planned from empty: %s. Read them first.", strings.Join(unknown, ", "))
+		}
+	}()
 	for _, x := range order {
 		if x.State == pack.Charged || x.State == pack.Fitted {
 			p.Ready = append(p.Ready, Ready{x.ID, x.Label, taken[x.ID]})
@@ -261,7 +263,7 @@ func (p *Plan) schedule(in Input, order []Pack, taken map[string]string) error {
 		if x.Percent != nil {
 			from = *x.Percent
 		} else {
-			p.find(judge.Watch, "The level of %s is not known; its time is planned from empty. Read it first.", x.Label)
+			unknown = append(unknown, x.Label)
 		}
 		best, bestEnd := -1, time.Time{}
 		for i, c := range channels {

@@ -55,7 +55,10 @@ func TestTonight(t *testing.T) {
 	in := tonight.Input{Start: evening, ReadyBy: evening.Add(10 * time.Hour), Packs: rack(pack.Charged, pack.Flown, pack.Storage, pack.Charged, pack.Quarantine, pack.Charged, pack.Storage),
 		Flying: []tonight.Flying{{Aircraft: "Dray One", TypeKey: "dray", Sorties: 2, Packs: 2}}, Chargers: []tonight.Charger{{Name: "Truck", Channels: 2, Watts: 500}}}
 	in.Packs[4].Stop = "In quarantine."
-	in.Packs[0].Mate, in.Packs[1].Mate = "2", "1"
+	for _, pair := range [][2]int{{0, 1}, {2, 3}, {5, 6}} {
+		a, b := &in.Packs[pair[0]], &in.Packs[pair[1]]
+		a.Mate, b.Mate = b.ID, a.ID
+	}
 	p, err := tonight.Make(in)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, p.Verdict, "%v", p.Findings)
@@ -74,6 +77,12 @@ func TestTonight(t *testing.T) {
 	in.Flying[0].Sorties = 4
 	p, _ = tonight.Make(in)
 	assert.Equal(t, judge.Stop, p.Verdict)
+
+	in.Packs[5].Mate, in.Packs[6].Mate = "", ""
+	in.Flying[0].Sorties = 3
+	p, _ = tonight.Make(in)
+	assert.Contains(t, p.Findings[0].Sentence, "4 packs in sets may fly, 3 sorties take 6", "a pack without a partner does not fly on a twin")
+	in.Packs[5].Mate, in.Packs[6].Mate = "7", "6"
 
 	in.Flying = nil
 	in.Packs[0].FullFor, in.Packs[3].FullFor = 11*24*time.Hour, 3*24*time.Hour

@@ -215,8 +215,8 @@ func (p *Page) Fill(label, text string) {
 	js := "__find.field(" + quote(label) + ")"
 	x, y := p.spot(js, "a field "+quote(label))
 	kind := Eval[string](p, find+"; "+js+".type")
-	if kind == "date" || kind == "select-one" || kind == "checkbox" {
-		set := fmt.Sprintf(`const e = %s; const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), 'value').set; set.call(e, %s); e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); return true;`, js, quote(text))
+	if kind == "date" || kind == "datetime-local" || kind == "select-one" || kind == "checkbox" {
+		set := fmt.Sprintf(`const e = %s; const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), 'value').set; set.call(e, %s); e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); e.dispatchEvent(new FocusEvent('focusout', {bubbles: true})); return true;`, js, quote(text))
 		Eval[bool](p, find+"; (() => { "+set+" })()")
 		return
 	}
@@ -274,6 +274,11 @@ func (p *Page) Shot(file string) {
 	png, err := chromedp.Run(p.ctx, chromedp.CaptureScreenshot())
 	require.NoError(p.t, err)
 	require.NoError(p.t, os.WriteFile(file, png, 0o600))
+}
+
+// Scroll brings the heading with these words to the top.
+func (p *Page) Scroll(heading string) {
+	p.until(`[...document.querySelectorAll("h2,h3")].some(h => { if (!h.innerText.startsWith(`+quote(heading)+`)) return false; h.scrollIntoView(); return true; })`, "heading "+heading)
 }
 
 // Settle waits until nothing is loading and fonts are there.

@@ -127,7 +127,7 @@ func (g *generator) fly(ctx context.Context, s sortie) error {
 
 // saved keeps Lantern One's propellers just short of their hours.
 func (g *generator) saved(ctx context.Context, a *craft) bool {
-	if a.name != "Lantern One" || g.share < 0.75 {
+	if a.name != "Lantern One" || g.share < 0.6 {
 		return false
 	}
 	return g.propellerHours(ctx, a) > 22

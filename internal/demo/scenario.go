@@ -52,7 +52,7 @@ var crafts = []*craft{
 		purposes: []string{"Spraying, Upper Tolmere yard, rows 1-24", "Spraying, Upper Tolmere yard, rows 25-60", "Water run, calibration"}},
 	{name: "Dray Two", typeKey: "dray-30", serial: "DR30-0144", registration: "QB-102", expiresInDays: 410, flights: 52, minutes: [2]int{8, 12}, packs: []string{"D1", "D2", "D3", "D4", "D5", "D6"},
 		purposes: []string{"Spraying, Upper Tolmere yard, rows 61-90", "Spraying, Upper Tolmere yard, headland", "Practice, full tank, no spraying"}},
-	{name: "Lantern One", typeKey: "lantern-4", serial: "LN4-2203", registration: "QB-121", expiresInDays: 300, flights: 120, renewAt: 0.56, minutes: [2]int{23, 27}, packs: []string{"L1", "L2", "L3", "L4"},
+	{name: "Lantern One", typeKey: "lantern-4", serial: "LN4-2203", registration: "QB-121", expiresInDays: 300, flights: 120, renewAt: 0.535, minutes: [2]int{23, 27}, packs: []string{"L1", "L2", "L3", "L4"},
 		purposes: []string{"Inspection, Cutwater station, roof panels", "Inspection, Cutwater station, intake", "Inspection, Long Bank culverts"}},
 	{name: "Lantern Two", typeKey: "lantern-4", serial: "LN4-2204", registration: "QB-122", expiresInDays: 300, flights: 40, minutes: [2]int{18, 25}, packs: []string{"L1", "L2", "L3", "L4"},
 		purposes: []string{"Inspection, Cutwater station, outlet", "Practice, manual flying"}},

@@ -27,7 +27,7 @@ func byName(name string) *craft {
 // lastDays sets the scene that the crew finds today, so that each judgement
 // shows itself.
 func (g *generator) lastDays(ctx context.Context, end time.Time) error {
-	steps := []func(context.Context, time.Time) error{g.swollenPack, g.workshopToday, g.contact, g.fadedLight, g.thisMorning, g.rackTonight, g.training}
+	steps := []func(context.Context, time.Time) error{g.swollenPack, g.workshopToday, g.contact, g.fadedLight, g.thisMorning, g.rackTonight, g.eveningTonight, g.training}
 	for _, step := range steps {
 		if err := step(ctx, end); err != nil {
 			return err
@@ -39,6 +39,10 @@ func (g *generator) lastDays(ctx context.Context, end time.Time) error {
 func (g *generator) swollenPack(ctx context.Context, end time.Time) error {
 	if at := end.AddDate(0, 0, -2).Add(-3 * time.Hour); g.clock.Now().Before(at) {
 		g.clock.Set(at)
+	}
+	// V2 has been charged since then: over 48 hours, on the list of those to bring down.
+	if err := g.charge(ctx, g.packs["V2"]); err != nil {
+		return err
 	}
 	p, err := g.svc.Fleet.Pack(ctx, g.packs["L7"])
 	if err != nil {

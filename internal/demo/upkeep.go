@@ -15,6 +15,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/upkeep"
+	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/workshop"
 )
@@ -205,4 +206,39 @@ func (g *generator) workshopToday(ctx context.Context, end time.Time) error {
 	// The weekly screws of Tally V were put off for three days; Lantern Two's are overdue.
 	_, err := g.svc.Workshop.Defer(tech, workshop.NewDeferral{ID: newID(), Aircraft: byName("Tally V").id, TaskID: "weekly-screws", Days: 3, Reason: "The thread lock comes tomorrow.", PIN: pin("tamsin")})
 	return err
+}
+
+// eveningTonight puts gear and chargers on file and says what flies tomorrow.
+func (g *generator) eveningTonight(ctx context.Context, end time.Time) error {
+	tech := g.as(ctx, "tamsin")
+	for _, x := range []struct {
+		name, kind string
+		minimum    float64
+		level      float64 // 0: never read
+	}{{"Controller Dray", "controller", 80, 92}, {"Controller Lantern", "controller", 80, 64}, {"Controller Tally", "controller", 80, 88}, {"Tablet 1", "tablet", 70, 81}, {"Tablet 2", "tablet", 70, 0}, {"Ground station laptop", "laptop", 60, 97}, {"Radio box", "comms", 80, 100}, {"Base station", "base-station", 80, 83}} {
+		gear := evening.Gear{ID: newID(), Name: x.name, Kind: x.kind, Minimum: x.minimum, Active: true}
+		if err := g.svc.Evening.SaveGear(tech, gear); err != nil {
+			return err
+		}
+		if x.level == 0 {
+			continue
+		}
+		if err := g.svc.Evening.CheckGear(g.as(ctx, "bao"), gear.ID, x.level); err != nil {
+			return err
+		}
+	}
+	for _, c := range []evening.Charger{{Name: "Depot rack", Channels: 4, Watts: 900, Active: true}, {Name: "Bench", Channels: 2, Watts: 350, Active: true}} {
+		c.ID = newID()
+		if err := g.svc.Evening.SaveCharger(tech, c); err != nil {
+			return err
+		}
+	}
+	c, _, err := g.svc.People.Crew(ctx)
+	if err != nil {
+		return err
+	}
+	day := c.Day(end).AddDate(0, 0, 1)
+	six := time.Date(day.Year(), day.Month(), day.Day(), 6, 0, 0, 0, c.Location())
+	return g.svc.Evening.Save(g.as(ctx, "odile"), day, evening.Edit{StartAt: six.Add(-11 * time.Hour), ReadyBy: six,
+		Sorties: map[uuid.UUID]int{byName("Dray One").id: 3, byName("Lantern Three").id: 2, byName("Tally W").id: 1}})
 }

@@ -213,7 +213,7 @@ func (s *Service) input(ctx context.Context, sh Sheet) (tonight.Input, error) {
 
 // mates are the partners of the best pairing, by pack id.
 func (s *Service) mates(ctx context.Context) (map[string]string, error) {
-	all, err := s.Rack.Match(ctx)
+	all, err := s.Rack.MatchFull(ctx)
 	out := map[string]string{}
 	for _, m := range all {
 		for _, x := range m.Sets {

@@ -3,12 +3,14 @@
 package fleet
 
 import (
+	"cmp"
 	"context"
 	"embed"
 	"encoding/json"
 	"fmt"
 	"io/fs"
-	"time"
+	"maps"
+	"slices"
 
 	"gorm.io/gorm"
 
@@ -17,6 +19,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/versions"
 )
 
 //go:embed shipped/*.json
@@ -27,16 +30,8 @@ type Service struct {
 	DB     *gorm.DB
 	Clock  clock.Clock
 	People *people.Service
+	Kept   *versions.Kept[airframe.Type] // profiles already read
 }
-
-type typeRow struct {
-	Key       string
-	Version   int
-	Profile   airframe.Type `gorm:"serializer:json"`
-	CreatedAt time.Time
-}
-
-func (typeRow) TableName() string { return "aircraft_types" }
 
 // Shipped returns the profiles that come with the program.
 func Shipped() ([]airframe.Type, error) {
@@ -81,37 +76,28 @@ func (s *Service) SeedTypes(ctx context.Context) error {
 	return nil
 }
 
-// Types returns the newest version of every type.
+// Types returns the newest version of every type, by key.
 func (s *Service) Types(ctx context.Context) ([]airframe.Type, error) {
-	var rows []typeRow
-	err := s.DB.WithContext(ctx).Raw("select distinct on (key) key, version, profile from aircraft_types order by key, version desc").Scan(&rows).Error
-	out := make([]airframe.Type, len(rows))
-	for i, r := range rows {
-		out[i] = r.Profile
-	}
-	return out, err
+	m, err := s.typesByKey(ctx)
+	return slices.SortedFunc(maps.Values(m), func(a, b airframe.Type) int { return cmp.Compare(a.Key, b.Key) }), err
 }
 
 // typesByKey returns the newest version of every type by key.
 func (s *Service) typesByKey(ctx context.Context) (map[string]airframe.Type, error) {
-	ts, err := s.Types(ctx)
-	out := make(map[string]airframe.Type, len(ts))
-	for _, t := range ts {
-		out[t.Key] = t
-	}
-	return out, err
+	return s.Kept.Newest(s.DB.WithContext(ctx), versions.Table{Name: "aircraft_types", Key: "key", Content: "profile"})
 }
 
 // Type returns the newest version of one type.
 func (s *Service) Type(ctx context.Context, key string) (airframe.Type, error) {
-	var r typeRow
-	if err := s.DB.WithContext(ctx).Raw("select * from aircraft_types where key = ? order by version desc limit 1", key).Scan(&r).Error; err != nil {
+	m, err := s.typesByKey(ctx)
+	if err != nil {
 		return airframe.Type{}, err
 	}
-	if r.Key == "" {
-		return airframe.Type{}, fault.Missing("type")
+	t, ok := m[key]
+	if !ok {
+		return t, fault.Missing("type")
 	}
-	return r.Profile, nil
+	return t, nil
 }
 
 // AddType adds a type or a new version of one.

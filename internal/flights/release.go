@@ -138,11 +138,31 @@ func (s *Service) suggest(ctx context.Context, k Known) ([]uuid.UUID, error) {
 		}
 		return 0
 	})
+	if want.Count == 2 {
+		return bestSet(views), nil
+	}
 	out := []uuid.UUID{}
 	for _, v := range views[:min(len(views), want.Count)] {
 		out = append(out, v.ID)
 	}
 	return out, nil
+}
+
+// bestSet takes the first pack, in the order given, that has a partner, and the
+// partner that comes first among those no worse than any other.
+func bestSet(views []fleet.PackView) []uuid.UUID {
+	for i, a := range views {
+		best, verdict := -1, judge.Stop
+		for j, b := range views[i+1:] {
+			if s := pack.JudgeSet(a.Candidate(), b.Candidate()); s.Verdict < verdict {
+				best, verdict = i+1+j, s.Verdict
+			}
+		}
+		if best >= 0 {
+			return []uuid.UUID{a.ID, views[best].ID}
+		}
+	}
+	return []uuid.UUID{}
 }
 
 // NewRelease is what a pilot signs.

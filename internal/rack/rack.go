@@ -15,6 +15,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/internal/fleet"
 	"mainstay/internal/formats/chargercsv"
@@ -279,8 +280,25 @@ type Sets struct {
 // in blocks of packs of like age.
 const blockSize = 200
 
-// Match pairs the rack.
+// Match pairs the packs that are charged now.
 func (s *Service) Match(ctx context.Context) ([]Sets, error) {
+	return s.match(ctx, func(v fleet.PackView) (pack.Candidate, bool) {
+		return v.Candidate(), pack.MayFly(pack.State(v.State))
+	})
+}
+
+// MatchFull pairs every pack that may fly once it is charged; cell volts do
+// not count, because all will be full.
+func (s *Service) MatchFull(ctx context.Context) ([]Sets, error) {
+	return s.match(ctx, func(v fleet.PackView) (pack.Candidate, bool) {
+		c := v.Candidate()
+		c.MeanMV = nil
+		verdict, _ := v.Judge()
+		return c, verdict != judge.Stop
+	})
+}
+
+func (s *Service) match(ctx context.Context, take func(fleet.PackView) (pack.Candidate, bool)) ([]Sets, error) {
 	types, err := s.Fleet.Types(ctx)
 	if err != nil {
 		return nil, err
@@ -298,10 +316,10 @@ func (s *Service) Match(ctx context.Context) ([]Sets, error) {
 	byModel := map[string][]pack.Candidate{}
 	var order []string
 	for _, v := range views {
-		if !twins[fmt.Sprintf("%s %dS", v.Chemistry, v.Cells)] || !pack.MayFly(pack.State(v.State)) {
+		c, ok := take(v)
+		if !ok || !twins[fmt.Sprintf("%s %dS", v.Chemistry, v.Cells)] {
 			continue
 		}
-		c := v.Candidate()
 		if _, ok := byModel[c.Model]; !ok {
 			order = append(order, c.Model)
 		}

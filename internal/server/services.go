@@ -12,6 +12,8 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/api"
+	"mainstay/core/airframe"
+	"mainstay/core/upkeep"
 	"mainstay/internal/day"
 	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
@@ -19,6 +21,7 @@ import (
 	"mainstay/internal/logbook"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/versions"
 	"mainstay/internal/platform/work"
 	"mainstay/internal/rack"
 	"mainstay/internal/walkround"
@@ -42,10 +45,10 @@ type Services struct {
 // NewServices wires the features to a database, a clock and a photo store.
 func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	p := &people.Service{DB: g, Clock: c}
-	f := &fleet.Service{DB: g, Clock: c, People: p}
+	f := &fleet.Service{DB: g, Clock: c, People: p, Kept: &versions.Kept[airframe.Type]{}}
 	w := &walkround.Service{DB: g, Clock: c, Fleet: f, People: p, Photos: photos}
 	r := &rack.Service{DB: g, Clock: c, People: p, Fleet: f}
-	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
+	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Kept: &versions.Kept[upkeep.Programme]{}}
 	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop,
 		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop}, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}}

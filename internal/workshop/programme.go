@@ -10,7 +10,6 @@ import (
 	"fmt"
 	"io/fs"
 	"slices"
-	"time"
 
 	"gorm.io/gorm"
 
@@ -21,6 +20,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/versions"
 	"mainstay/internal/walkround"
 )
 
@@ -34,6 +34,7 @@ type Service struct {
 	People     *people.Service
 	Fleet      *fleet.Service
 	Walkrounds *walkround.Service
+	Kept       *versions.Kept[upkeep.Programme] // programmes already read
 }
 
 // In returns the service working inside a transaction.
@@ -41,17 +42,8 @@ func (s *Service) In(tx *gorm.DB) *Service {
 	f, w := *s.Fleet, *s.Walkrounds
 	f.DB, w.DB = tx, tx
 	w.Fleet = &f
-	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: &f, Walkrounds: &w}
+	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: &f, Walkrounds: &w, Kept: s.Kept}
 }
-
-type programmeRow struct {
-	TypeKey   string
-	Version   int
-	Content   upkeep.Programme `gorm:"serializer:json"`
-	CreatedAt time.Time
-}
-
-func (programmeRow) TableName() string { return "programmes" }
 
 // Shipped returns the programmes that come with the program.
 func Shipped() ([]upkeep.Programme, error) {
@@ -95,25 +87,20 @@ func (s *Service) SeedProgrammes(ctx context.Context) error {
 
 // Programmes returns the newest programme of every type that has one.
 func (s *Service) Programmes(ctx context.Context) (map[string]upkeep.Programme, error) {
-	var rows []programmeRow
-	err := s.DB.WithContext(ctx).Raw("select distinct on (type_key) type_key, version, content from programmes order by type_key, version desc").Scan(&rows).Error
-	out := make(map[string]upkeep.Programme, len(rows))
-	for _, r := range rows {
-		out[r.TypeKey] = r.Content
-	}
-	return out, err
+	return s.Kept.Newest(s.DB.WithContext(ctx), versions.Table{Name: "programmes", Key: "type_key", Content: "content"})
 }
 
 // Programme returns the newest programme of a type.
 func (s *Service) Programme(ctx context.Context, key string) (upkeep.Programme, error) {
-	var r programmeRow
-	if err := s.DB.WithContext(ctx).Raw("select * from programmes where type_key = ? order by version desc limit 1", key).Scan(&r).Error; err != nil {
+	m, err := s.Programmes(ctx)
+	if err != nil {
 		return upkeep.Programme{}, err
 	}
-	if r.TypeKey == "" {
-		return upkeep.Programme{}, fault.Missing("maintenance programme")
+	p, ok := m[key]
+	if !ok {
+		return p, fault.Missing("maintenance programme")
 	}
-	return r.Content, nil
+	return p, nil
 }
 
 // AddProgramme adds a version of a programme. Work orders keep the steps they

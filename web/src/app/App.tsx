@@ -26,6 +26,12 @@ const SetupView = lazy(() => import("../setup/SetupView").then((m) => ({ default
 const WorkshopView = lazy(() =>
   import("../workshop/WorkshopView").then((m) => ({ default: m.WorkshopView })),
 );
+const OrderView = lazy(() => import("../workshop/OrderView").then((m) => ({ default: m.OrderView })));
+const NewOrderView = lazy(() =>
+  import("../workshop/NewOrderView").then((m) => ({ default: m.NewOrderView })),
+);
+const PartView = lazy(() => import("../workshop/PartView").then((m) => ({ default: m.PartView })));
+const TonightView = lazy(() => import("../evening/TonightView").then((m) => ({ default: m.TonightView })));
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
@@ -118,6 +124,10 @@ function Entry() {
               <Route path="gate/:aircraft" element={<GateView />} />
               <Route path="fly/:id" element={<FlyView />} />
               <Route path="workshop" element={<WorkshopView />} />
+              <Route path="workshop/orders/new" element={<NewOrderView />} />
+              <Route path="workshop/orders/:id" element={<OrderView />} />
+              <Route path="part/:id" element={<PartView />} />
+              <Route path="tonight" element={<TonightView />} />
               <Route path="log" element={<LogView />} />
               <Route path="log/records" element={<RecordsView />} />
               <Route path="crew" element={<CrewView />} />

@@ -15,6 +15,7 @@ export const places: { path: string; name: string; key: string }[] = [
   { path: "/", name: "Day", key: "d" },
   { path: "/fleet", name: "Fleet", key: "f" },
   { path: "/packs", name: "Packs", key: "p" },
+  { path: "/tonight", name: "Tonight", key: "t" },
   { path: "/workshop", name: "Workshop", key: "w" },
   { path: "/log", name: "Log", key: "l" },
   { path: "/crew", name: "Crew", key: "c" },

@@ -13,7 +13,7 @@ export function pathOf(f: Found): string {
     case "pack":
       return `/packs/${f.id}`;
     case "part":
-      return f.aircraft_id ? `/fleet/${f.aircraft_id}?station=${f.station}` : "/fleet";
+      return `/part/${f.id}`;
     case "person":
       return "/crew";
   }

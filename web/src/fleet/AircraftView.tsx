@@ -15,11 +15,15 @@ import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
-import { CloseDefect, FitParts, GroundAircraft, RaiseDefect, ReturnAircraft } from "./acts";
+import { DefectDecision } from "../workshop/Defects";
+import { FitParts, GroundAircraft, RaiseDefect, ReturnAircraft } from "./acts";
+import { FirmwarePanel } from "./FirmwarePanel";
+import { ReportIncident } from "./ReportIncident";
+import { TrendsPanel } from "./TrendsPanel";
 import { EditAircraft } from "./EditAircraft";
 
 type Detail = Schemas["AircraftDetail"];
-type Act = "ground" | "return" | "fit" | "defect" | "close" | "edit";
+type Act = "ground" | "return" | "fit" | "defect" | "edit" | "incident";
 
 /** One aircraft: its plan, what is against it, and the story of the chosen station. */
 export function AircraftView() {
@@ -39,12 +43,14 @@ export function AircraftView() {
 function Aircraft({ d }: { d: Detail }) {
   const [params, change] = useAddress();
   const may = useMay();
-  const station = params.get("station") ?? "";
+  const position = d.type.positions.find((p) => p.id === params.get("part"));
+  const station = params.get("station") ?? position?.station ?? "";
   const act = (params.get("act") as Act | null) ?? (params.get("fit") ? "fit" : null);
   const defect = d.defects.find((x) => x.id === params.get("defect"));
   const set = (to: Record<string, string>) => change({ fit: "", ...to });
   const close = () => set({ act: "" });
-  const propellers = d.type.stations.filter((s) => s.part === "propeller").map((s) => s.id);
+  const propellers = d.type.positions.filter((p) => p.kind === "propeller").map((p) => p.id);
+  const fitting = params.get("fitting") ?? "";
   const a = d.aircraft;
   return (
     <>
@@ -59,6 +65,9 @@ function Aircraft({ d }: { d: Detail }) {
           <>
             <Button variant="outline-primary" onClick={() => set({ act: "defect" })}>
               Raise a defect
+            </Button>
+            <Button variant="outline-primary" onClick={() => set({ act: "incident" })}>
+              Something happened
             </Button>
             <Button variant="outline-danger" onClick={() => set({ act: "ground" })}>
               Ground it
@@ -85,7 +94,7 @@ function Aircraft({ d }: { d: Detail }) {
             type={d.type}
             marks={marksOf(d.stations)}
             selected={station}
-            onSelect={(s) => set({ station: s === station ? "" : s })}
+            onSelect={(s) => set({ station: s === station ? "" : s, part: "" })}
             height="min(56vh, 470px)"
             label={`Plan of ${a.name}; choose a station for its story`}
           />
@@ -98,7 +107,7 @@ function Aircraft({ d }: { d: Detail }) {
             <StationStory
               d={d}
               station={station}
-              onFit={() => set({ act: "fit" })}
+              onFit={(p) => set({ act: "fit", fitting: p })}
               mayFit={may("technician")}
             />
           ) : (
@@ -112,7 +121,9 @@ function Aircraft({ d }: { d: Detail }) {
                   findings={d.findings}
                   aircraft={a.id}
                   here={{
-                    propellers: may("technician") ? () => set({ act: "fit", station: "" }) : undefined,
+                    propellers: may("technician")
+                      ? () => set({ act: "fit", station: "", part: "", fitting: "" })
+                      : undefined,
                     return: may("technician") ? () => set({ act: "return" }) : undefined,
                   }}
                 />
@@ -124,29 +135,40 @@ function Aircraft({ d }: { d: Detail }) {
               )}
             </Sheet>
           )}
-          <Defects
-            d={d}
-            chosen={defect?.id}
-            onClose={may("technician") ? (x) => set({ act: "close", defect: x }) : undefined}
-          />
+          <Defects d={d} chosen={defect?.id} />
+          {d.orders.length > 0 && (
+            <Sheet title="Work that is open">
+              <ul className="mb-0 ps-3">
+                {d.orders.map((o) => (
+                  <li key={o.id}>
+                    <Link to={`/workshop/orders/${o.id}`}>{o.title}</Link>
+                    {o.state === "signed" && " · acceptance flight due"}
+                  </li>
+                ))}
+              </ul>
+            </Sheet>
+          )}
         </div>
       </div>
       <Parts
         d={d}
-        onChoose={(s) => {
-          set({ station: s });
+        onChoose={(p) => {
+          set({ part: p, station: "" });
           window.scrollTo(0, 0); // the story stands at the top
         }}
       />
+      <TrendsPanel type={d.type} aircraft={a.id} />
+      <FirmwarePanel aircraft={a.id} typeKey={d.type.profile.key} />
       <GroundAircraft open={act === "ground"} onClose={close} d={d} />
       <ReturnAircraft open={act === "return"} onClose={close} d={d} />
       <FitParts
-        key={station}
+        key={fitting}
         open={act === "fit"}
         onClose={close}
         d={d}
-        stations={station ? [station] : propellers}
+        positions={fitting ? [fitting] : propellers}
       />
+      <ReportIncident open={act === "incident"} onClose={close} d={d} />
       <RaiseDefect
         open={act === "defect"}
         onClose={close}
@@ -154,11 +176,12 @@ function Aircraft({ d }: { d: Detail }) {
         stations={d.type.stations}
         station={station || "frame"}
       />
-      <CloseDefect open={act === "close"} onClose={close} defect={defect} />
       {act === "edit" && <EditAircraft onClose={close} a={a} />}
     </>
   );
 }
+
+const removedWords: Record<string, string> = { discard: "discarded", shelf: "to the shelf", swap: "swapped" };
 
 function StationStory({
   d,
@@ -168,42 +191,61 @@ function StationStory({
 }: {
   d: Detail;
   station: string;
-  onFit: () => void;
+  onFit: (position: string) => void;
   mayFit: boolean;
 }) {
   const z = useZone();
   const s = d.type.stations.find((x) => x.id === station);
   const state = d.stations.find((x) => x.station === station);
-  const part = d.parts.find((x) => x.station === station);
-  const history = d.history.filter((h) => h.station === station);
+  const positions = d.type.positions.filter((p) => p.station === station);
+  const history = d.history.filter((h) => positions.some((p) => p.id === h.station));
   if (!s || !state) return null;
   return (
     <Sheet title={s.label} aside={<VerdictMark verdict={state.verdict} />}>
       <p>{state.sentence}</p>
-      {part && (
-        <>
-          <Rope used={part.fraction} verdict={state.verdict} label={part.due} />
-          <p className="mb-2">
-            {part.kind} <span className="fig">{part.serial}</span>,{" "}
-            {part.source === "maker" ? "maker's part" : "third-party part"}, {part.hours.toFixed(1)} h,{" "}
-            {part.flights} flights{part.fitted_at && `, fitted ${z.date(part.fitted_at)}`}
-          </p>
-        </>
-      )}
-      {s.part && mayFit && (
-        <Button variant="outline-primary" onClick={onFit}>
-          {part ? "Replace it" : "Fit a part"}
-        </Button>
-      )}
+      {positions.map((at) => {
+        const part = d.parts.find((x) => x.station === at.id);
+        return (
+          <div key={at.id} className="mb-2">
+            <div className="d-flex justify-content-between gap-2 flex-wrap align-items-center">
+              <span>
+                {positions.length > 1 && <strong>{at.label}: </strong>}
+                {part ? (
+                  <>
+                    {part.kind.replace(/-/g, " ")}{" "}
+                    <Link className="fig" to={`/part/${part.id}`}>
+                      {part.serial}
+                    </Link>
+                    , {part.source === "maker" ? "maker's part" : "third-party part"}, {part.hours.toFixed(1)}{" "}
+                    h, {part.flights} flights{part.fitted_at && `, fitted ${z.date(part.fitted_at)}`}
+                  </>
+                ) : (
+                  <span className="soft">nothing recorded</span>
+                )}
+              </span>
+              {mayFit && (
+                <Button size="sm" variant="outline-primary" onClick={() => onFit(at.id)}>
+                  {part ? "Replace it" : "Fit a part"}
+                </Button>
+              )}
+            </div>
+            {part && part.fraction > 0 && (
+              <Rope used={part.fraction} verdict={part.verdict} label={part.due} />
+            )}
+          </div>
+        );
+      })}
       {history.length > 0 && (
         <>
           <h3 className="mt-3">What has been here</h3>
           <ul className="mb-0 ps-3">
             {history.map((h, i) => (
               <li key={i}>
-                <span className="fig">{h.serial}</span> from {z.date(h.fitted_at)}
+                <span className="fig">{h.serial}</span>
+                {positions.length > 1 && ` (${positions.find((p) => p.id === h.station)?.label})`} from{" "}
+                {z.date(h.fitted_at)}
                 {h.removed_at
-                  ? ` to ${z.date(h.removed_at)} (${h.removed_to === "discard" ? "discarded" : "to the shelf"})`
+                  ? ` to ${z.date(h.removed_at)} (${removedWords[h.removed_to] ?? h.removed_to})`
                   : ", still fitted"}
                 ; {h.by}
               </li>
@@ -215,7 +257,7 @@ function StationStory({
   );
 }
 
-function Defects({ d, chosen, onClose }: { d: Detail; chosen?: string; onClose?: (id: string) => void }) {
+function Defects({ d, chosen }: { d: Detail; chosen?: string }) {
   const z = useZone();
   return (
     <Sheet title="Open defects">
@@ -239,11 +281,7 @@ function Defects({ d, chosen, onClose }: { d: Detail; chosen?: string; onClose?:
           <div className="soft">
             {d.type.stations.find((s) => s.id === x.station)?.label} · {x.raised_by}, {z.both(x.raised_at)}
           </div>
-          {onClose && (
-            <Button size="sm" variant="outline-primary" className="mt-1" onClick={() => onClose(x.id)}>
-              Put right and close
-            </Button>
-          )}
+          <DefectDecision d={x} />
         </div>
       ))}
     </Sheet>

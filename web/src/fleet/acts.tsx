@@ -1,7 +1,8 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useId, useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { useSession } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
@@ -91,12 +92,16 @@ export function ReturnAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
   );
 }
 
-export function FitParts({ open, onClose, d, stations }: ActProps & { d: Detail; stations: string[] }) {
+export function FitParts({ open, onClose, d, positions }: ActProps & { d: Detail; positions: string[] }) {
   const qc = useQueryClient();
-  const places = d.type.stations.filter((s) => stations.includes(s.id));
-  const kind = places[0]?.part ?? "part";
+  const places = d.type.positions.filter((p) => positions.includes(p.id));
+  const kind = places[0]?.kind ?? "part";
+  const shelf = useQuery({ queryKey: keys.stock, queryFn: () => ask(api.GET("/stock")), enabled: open });
+  const there =
+    shelf.data?.lines.find((l) => l.kind === kind && l.type_key === d.type.profile.key)?.shelf ?? [];
+  const list = useId();
   const [ids, setIds] = useState(() => places.map(newId));
-  const f = useDraftForm(`fit-${d.aircraft.id}-${stations.join("-")}`, {
+  const f = useDraftForm(`fit-${d.aircraft.id}-${positions.join("-")}`, {
     serials: {} as Record<string, string>,
     source: "maker" as "maker" | "third-party",
     old: "discard" as "discard" | "shelf",
@@ -126,7 +131,9 @@ export function FitParts({ open, onClose, d, stations }: ActProps & { d: Detail;
   });
   return (
     <Dialog
-      title={places.length > 1 ? `Replace all ${places.length} propellers` : `Fit a ${kind}`}
+      title={
+        places.length > 1 ? `Replace all ${places.length} propellers` : `Fit: ${places[0]?.label ?? "a part"}`
+      }
       open={open}
       onClose={onClose}
     >
@@ -136,11 +143,24 @@ export function FitParts({ open, onClose, d, stations }: ActProps & { d: Detail;
         {places.map((s) => (
           <TextField
             key={s.id}
-            label={`Serial of the new ${s.part} at ${s.label}`}
+            label={`Serial of the new ${s.kind.replace(/-/g, " ")} at ${s.label}`}
+            list={list}
             {...f.register(`serials.${s.id}`)}
           />
         ))}
-        <SelectField label="Where the new parts are from" {...f.register("source")}>
+        <datalist id={list}>
+          {there.map((p) => (
+            <option key={p.id} value={p.serial}>
+              {p.hours > 0 ? `on the shelf, ${p.hours.toFixed(1)} h` : "on the shelf, new"}
+            </option>
+          ))}
+        </datalist>
+        <SelectField
+          label="Where the new parts are from"
+          {...f.register("source")}
+          wrong={f.wrong("source")}
+          hint="A serial number that lies on the shelf is taken from there."
+        >
           <option value="maker">The maker</option>
           <option value="third-party">A third party, approved by the crew</option>
         </SelectField>
@@ -211,41 +231,6 @@ export function RaiseDefect({ open, onClose, aircraft, stations, station, title,
         <PhotoField photos={f.watch("photos")} onChange={(p) => f.setValue("photos", p)} />
         <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
           Raise the defect
-        </Button>
-      </form>
-    </Dialog>
-  );
-}
-
-export function CloseDefect({ open, onClose, defect }: ActProps & { defect?: Schemas["Defect"] }) {
-  const qc = useQueryClient();
-  const { person } = useSession();
-  const f = useDraftForm(`close-${defect?.id}`, { note: "", pin: "" }, ["pin"]);
-  if (!defect) return null;
-  const send = f.submit(async (v) => {
-    try {
-      await ask(api.POST("/defects/{id}/close", { params: { path: { id: defect.id } }, body: v }));
-    } finally {
-      f.setValue("pin", "");
-    }
-    await qc.invalidateQueries();
-    f.reset({ note: "", pin: "" });
-    onClose();
-  });
-  return (
-    <Dialog title={`Close: ${defect.title}`} open={open} onClose={onClose}>
-      <form onSubmit={send} noValidate>
-        {f.root && <Problem error={new Error(f.root)} />}
-        <AreaField label="What was done" {...f.register("note")} wrong={f.wrong("note")} />
-        <PinPad
-          value={f.watch("pin")}
-          onChange={(v) => f.setValue("pin", v)}
-          who={person.name}
-          statement="I have put this defect right and inspected the work."
-          wrong={f.wrong("pin")}
-        />
-        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
-          Sign and close
         </Button>
       </form>
     </Dialog>

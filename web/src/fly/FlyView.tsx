@@ -26,6 +26,7 @@ export const eventWords: Record<Kind, string> = {
   takeover: "Takeover",
   "hard-landing": "Hard landing",
   contact: "Contact",
+  vibration: "Vibration",
   "call-out": "Pack called",
 };
 
@@ -117,7 +118,7 @@ function InTheAir({ f }: { f: Flight }) {
       setError(e);
     }
   };
-  const quick: Kind[] = ["warning", "gust", "bird", "person", "link-loss", "takeover"];
+  const quick: Kind[] = ["warning", "gust", "bird", "person", "link-loss", "takeover", "vibration"];
   return (
     <>
       <div className="d-flex justify-content-between flex-wrap gap-2">

@@ -25,11 +25,13 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
     landings: "1",
     warmth_c: [] as string[],
     packs: f.packs.map((): PackTyped => ({ percent: "", temp: "", cells: [] })),
+    litres: "",
     remarks: "",
   });
+  const tank = f.type.profile.tank_l ?? 0;
   const send = form.submit(async (v) => {
     let bad = false;
-    const fail = (name: "landings" | "warmth_c" | "packs", message: string) => {
+    const fail = (name: "landings" | "warmth_c" | "packs" | "litres", message: string) => {
       form.setError(name, { message });
       bad = true;
     };
@@ -66,6 +68,9 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
           temperature_c: u.toBase("temperature", temp.value),
         });
     });
+    const litres = parseInRange(v.litres, 0, u.value("volume", 100000), u.label("volume"));
+    if (tank > 0 && !litres.ok)
+      fail("litres", litres.empty ? "Enter what was sprayed; 0 when nothing was." : litres.sentence);
     if (bad || !landings.ok) return;
     const done = await ask(
       api.POST("/flights/{id}/log", {
@@ -74,6 +79,7 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
           landings: landings.value,
           warmth_c: warmth.map((w) => (w.ok ? u.toBase("temperature", w.value) : 0)),
           packs,
+          litres: litres.ok ? u.toBase("volume", litres.value) : null,
           remarks: v.remarks,
         },
       }),
@@ -144,6 +150,14 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
             {...form.register("landings")}
             wrong={form.wrong("landings")}
           />
+          {tank > 0 && (
+            <NumberField
+              label="Sprayed"
+              unit={u.label("volume")}
+              {...form.register("litres")}
+              wrong={form.wrong("litres")}
+            />
+          )}
           <AreaField
             label="Remarks: what to change next time, what was odd"
             {...form.register("remarks")}

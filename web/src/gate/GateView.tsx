@@ -47,6 +47,7 @@ export function GateView() {
     aircraft_id: aircraft,
     pack_ids: kept.packs ?? [],
     wind: read.wind ?? null,
+    acceptance: params.get("acceptance"),
   };
   const q = useQuery({
     queryKey: keys.gate(aircraft, question),
@@ -197,6 +198,9 @@ function checkWords(rule: string): string {
       walkround: "walkround",
       registration: "registration",
       wear: "life of parts",
+      programme: "maintenance programme",
+      "work-orders": "no work open",
+      firmware: "firmware",
       motors: "motors",
       packs: "packs",
       operator: "pilot's certificate",
@@ -229,6 +233,7 @@ function Sign({ g, kept, change, question, settled }: SignProps) {
             aircraft_id: question.aircraft_id,
             pack_ids: question.pack_ids,
             wind: question.wind,
+            acceptance: question.acceptance,
             purpose: kept.purpose,
             gate_hash: g.hash,
             pin,

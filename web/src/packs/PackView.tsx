@@ -14,7 +14,10 @@ import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
+import { DisposePack } from "./DisposePack";
 import { ReadPack } from "./ReadPack";
+import { SixFaces } from "./SixFaces";
+import { StandingSheet } from "./Standing";
 import { scale } from "./PacksView";
 
 type Pack = Schemas["Pack"];
@@ -54,40 +57,50 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
     <>
       <ViewHead title={`Pack ${p.label}`} />
       <div className="two">
-        <div className="sheet">
-          <div className="d-flex justify-content-between flex-wrap gap-2">
-            <VerdictMark verdict={p.verdict} big />
-            <span className="fig" style={{ fontSize: "1.6rem" }}>
-              {p.percent == null
-                ? "level not known"
-                : `${Math.round(p.percent)} %${p.percent_plus_minus >= 0.5 ? ` ± ${Math.round(p.percent_plus_minus)}` : ""}`}
-            </span>
-          </div>
-          <p>{p.sentence}</p>
-          {mv.length > 0 && <CellBars mv={mv} from={from} to={to} label={p.sentence} height={130} />}
-          {mv.length > 0 && (
-            <div className="soft">
-              Bars from {(from / 1000).toFixed(2)} to {(to / 1000).toFixed(2)} V
+        <div className="stack">
+          <div className="sheet">
+            <div className="d-flex justify-content-between flex-wrap gap-2">
+              <VerdictMark verdict={p.verdict} big />
+              <span className="fig" style={{ fontSize: "1.6rem" }}>
+                {p.percent == null
+                  ? "level not known"
+                  : `${Math.round(p.percent)} %${p.percent_plus_minus >= 0.5 ? ` ± ${Math.round(p.percent_plus_minus)}` : ""}`}
+              </span>
             </div>
-          )}
-          {mv.length > 0 && (
-            <div className="soft fig mt-1">{mv.map((v, i) => `${i + 1}: ${v}`).join("  ")} mV</div>
-          )}
-          <p className="soft mt-2 mb-0">
-            {p.serial} · {p.chemistry}, {p.cells} cells, {p.capacity_mah} mAh · {p.cycles} cycles · fits{" "}
-            {p.fits.join(", ") || "no type"}
-          </p>
+            <p>{p.sentence}</p>
+            {mv.length > 0 && <CellBars mv={mv} from={from} to={to} label={p.sentence} height={130} />}
+            {mv.length > 0 && (
+              <div className="soft">
+                Bars from {(from / 1000).toFixed(2)} to {(to / 1000).toFixed(2)} V
+              </div>
+            )}
+            {mv.length > 0 && (
+              <div className="soft fig mt-1">{mv.map((v, i) => `${i + 1}: ${v}`).join("  ")} mV</div>
+            )}
+            <p className="soft mt-2 mb-0">
+              {p.serial} · {p.chemistry}, {p.cells} cells, {p.capacity_mah} mAh · {p.cycles} cycles · fits{" "}
+              {p.fits.join(", ") || "no type"} · {p.equivalent_cycles.toFixed(1)} full cycles
+            </p>
+            {p.full && (
+              <p className="mt-2 mb-0">
+                <VerdictMark verdict={p.full.verdict} /> {p.full.sentence}
+              </p>
+            )}
+          </div>
+          <StandingSheet s={d.standing} rated={p.capacity_mah} />
         </div>
         <div className="stack">
           {may("pilot", "crew", "technician") && (
             <>
               <Moves key={p.version} p={p} />
-              <ReadPack p={p} />
+              <SixFaces d={d} may={p.state !== "retired"} />
+              {p.state !== "retired" && <ReadPack p={p} />}
             </>
           )}
+          {!may("pilot", "crew", "technician") && <SixFaces d={d} may={false} />}
         </div>
       </div>
-      <div className="mt-3">
+      <div className="mt-3 stack">
         <Sheet title="Readings, newest first">
           {d.readings.length === 0 ? (
             <Empty>Never read. Read it before it flies.</Empty>
@@ -101,6 +114,7 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
                     <th>Where</th>
                     <th className="num">Level</th>
                     <th className="num">Temperature</th>
+                    <th className="num">Charge</th>
                     <th>Cells</th>
                   </tr>
                 </thead>
@@ -113,6 +127,15 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
                       <td className="num">{r.percent == null ? "" : `${Math.round(r.percent)} %`}</td>
                       <td className="num">
                         {r.temperature_c == null ? "" : u.show("temperature", r.temperature_c)}
+                      </td>
+                      <td className="num">
+                        {r.mah_in != null && `+${Math.round(r.mah_in)} mAh`}
+                        {r.mah_out != null && `−${Math.round(r.mah_out)} mAh`}
+                        {r.capacity_mah != null && (
+                          <div className="soft">
+                            holds {Math.round(r.capacity_mah)} ± {Math.round(r.capacity_plus_minus ?? 0)}
+                          </div>
+                        )}
                       </td>
                       <td>
                         {r.cell_mv.length > 0 ? (
@@ -140,6 +163,8 @@ function Moves({ p }: { p: Pack }) {
   const [error, setError] = useState<unknown>();
   const [asking, setAsking] = useState<Pack["state"] | null>(null);
   const [note, setNote] = useState("");
+  const [disposing, setDisposing] = useState(false);
+  const may = useMay();
   const move = async (state: Pack["state"]) => {
     setError(undefined);
     try {
@@ -170,8 +195,14 @@ function Moves({ p }: { p: Pack }) {
             {moveWords[s]}
           </Button>
         ))}
+        {p.state === "quarantine" && may("technician") && (
+          <Button variant="outline-danger" onClick={() => setDisposing(true)}>
+            Dispose of it
+          </Button>
+        )}
         {p.moves.length === 0 && <span className="soft">This is its last state.</span>}
       </div>
+      {disposing && <DisposePack p={p} onClose={() => setDisposing(false)} />}
       <Dialog
         title={`${p.label}: ${asking ? moveWords[asking] : ""}`}
         open={asking !== null}

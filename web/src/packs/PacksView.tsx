@@ -9,9 +9,14 @@ import { CellBars } from "../drawings/CellBars";
 import { VerdictMark } from "../parts/Flag";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
-import { ViewHead } from "../parts/Sheet";
+import { Sheet, ViewHead } from "../parts/Sheet";
+import { Tabs } from "../parts/Tabs";
 import { Empty, QueryView } from "../parts/states";
 import { AddPack } from "./AddPack";
+import { ChargerSheet } from "./ChargerSheet";
+import { Forecasts } from "./Forecasts";
+import { ImportReadings } from "./ImportReadings";
+import { SetsSheet } from "./SetsSheet";
 
 type Pack = Schemas["Pack"];
 
@@ -54,6 +59,7 @@ export function PacksView() {
   const [params, change] = useAddress();
   const q = params.get("q") ?? "";
   const state = params.get("state") ?? "";
+  const tab = params.get("tab") ?? "rack";
   const set = (k: string, v: string) => change({ [k]: v });
   return (
     <>
@@ -78,8 +84,39 @@ export function PacksView() {
         </select>
         {may("technician") && <Button onClick={() => set("add", "pack")}>Add a pack</Button>}
       </ViewHead>
+      <Tabs
+        label="Leaves of the rack"
+        tabs={[
+          { key: "rack", name: "Rack" },
+          { key: "charge", name: "Charger and files" },
+          { key: "sets", name: "Sets" },
+        ]}
+      />
       <QueryView query={packs} what="the rack">
-        {(d) => <Rack packs={d.packs} q={q} state={state} />}
+        {(d) =>
+          tab === "charge" ? (
+            <div className="stack">
+              <ChargerSheet packs={d.packs} />
+              {may("pilot", "crew", "technician") && (
+                <Sheet title="Files and forecasts">
+                  <div className="choice">
+                    <ImportReadings />
+                    {may("technician") && <Forecasts />}
+                  </div>
+                  <p className="soft mt-2 mb-0">
+                    A file names its columns with their units: time, pack, cell_1_mv …, cell_1_mohm …, mah_in,
+                    mah_out, start_percent, end_percent, temperature_c, rested_min. The same file twice
+                    changes nothing.
+                  </p>
+                </Sheet>
+              )}
+            </div>
+          ) : tab === "sets" ? (
+            <SetsSheet />
+          ) : (
+            <Rack packs={d.packs} q={q} state={state} />
+          )
+        }
       </QueryView>
       <AddPack open={params.get("add") === "pack"} onClose={() => set("add", "")} />
     </>
@@ -145,7 +182,13 @@ function PackCard({ p }: { p: Pack }) {
       <div className="soft">
         {p.fitted_to ? `on ${p.fitted_to}` : p.fits.join(", ") || "fits no type"}
         <br />
-        {p.cycles} cycles
+        {p.cycles} cycles{p.health_percent != null && `, health ${Math.round(p.health_percent)} %`}
+        {p.full && (
+          <>
+            <br />
+            <VerdictMark verdict={p.full.verdict} /> charged too long
+          </>
+        )}
       </div>
     </Link>
   );

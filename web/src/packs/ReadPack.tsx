@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { CellsField, readCells } from "../parts/CellsField";
-import { NumberField } from "../parts/Field";
+import { NumberField, SelectField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
@@ -15,7 +15,17 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
   const u = useUnits();
   const [id, setId] = useState(newId);
   const [saved, setSaved] = useState("");
-  const blank = { cell_mv: Array<string>(p.cells).fill(""), rested_min: "", percent: "", temperature_c: "" };
+  const blank = {
+    cell_mv: Array<string>(p.cells).fill(""),
+    rested_min: "",
+    percent: "",
+    temperature_c: "",
+    mohm: Array<string>(p.cells).fill(""),
+    mah: "",
+    way: "in" as "in" | "out",
+    start_percent: "",
+    end_percent: "",
+  };
   const f = useDraftForm(`read-${p.id}`, blank);
   const send = f.submit(async (v) => {
     setSaved("");
@@ -26,7 +36,7 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
     }
     let bad = false;
     const optional = (
-      name: "rested_min" | "percent" | "temperature_c",
+      name: "rested_min" | "percent" | "temperature_c" | "mah" | "start_percent" | "end_percent",
       min: number,
       max: number,
       unit: string,
@@ -47,6 +57,20 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
       u.value("temperature", 120),
       u.label("temperature"),
     );
+    const mah = optional("mah", 0, 400000, "mAh");
+    const from = optional("start_percent", 0, 100, "%");
+    const to = optional("end_percent", 0, 100, "%");
+    const mohm: number[] = [];
+    if (v.mohm.some((t) => t.trim() !== ""))
+      for (let i = 0; i < p.cells; i++) {
+        const r = parseInRange(v.mohm[i] ?? "", 0.01, 1000, "mΩ");
+        if (r.ok) mohm.push(r.value);
+        else {
+          f.setError("mohm", { message: `Cell ${i + 1}: ${r.empty ? "enter a value." : r.sentence}` });
+          bad = true;
+          break;
+        }
+      }
     if (bad) return;
     const r = await ask(
       api.POST("/packs/{id}/readings", {
@@ -56,6 +80,11 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
           cell_mv: cells.mv,
           rested_min: rested,
           percent,
+          resistance_mohm: mohm.length ? mohm : null,
+          mah_in: v.way === "in" ? mah : null,
+          mah_out: v.way === "out" ? mah : null,
+          start_percent: mah === null ? null : from,
+          end_percent: mah === null ? null : to,
           temperature_c: temp === null ? null : u.toBase("temperature", temp),
         },
       }),
@@ -97,6 +126,36 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
             wrong={f.wrong("temperature_c")}
           />
         </div>
+        <details className="mb-2">
+          <summary style={{ minHeight: 40 }}>Charge and resistance, from a charger</summary>
+          <div className="two" style={{ gap: "0 1rem" }}>
+            <NumberField label="Charge" unit="mAh" {...f.register("mah")} wrong={f.wrong("mah")} />
+            <SelectField label="It went" {...f.register("way")}>
+              <option value="in">in</option>
+              <option value="out">out</option>
+            </SelectField>
+            <NumberField
+              label="From a level of"
+              unit="%"
+              {...f.register("start_percent")}
+              wrong={f.wrong("start_percent")}
+            />
+            <NumberField label="To" unit="%" {...f.register("end_percent")} wrong={f.wrong("end_percent")} />
+          </div>
+          <CellsField
+            label="Resistance"
+            unit="mΩ"
+            name={(i) => `Resistance ${i + 1}`}
+            count={p.cells}
+            values={f.watch("mohm")}
+            onChange={(v) => f.setValue("mohm", v, { shouldDirty: true })}
+            wrong={f.wrong("mohm")}
+          />
+          <p className="soft">
+            Capacity is told by at least 60 points between the ends, or 40 with both off the flat part of the
+            curve.
+          </p>
+        </details>
         <Button type="submit" disabled={f.formState.isSubmitting}>
           Save the reading
         </Button>

@@ -23,6 +23,14 @@ export function remedyPath(r: Step | Schemas["Remedy"], aircraft: string): strin
       return `/fleet/${aircraft}?defect=${r.id}`;
     case "station":
       return `/fleet/${aircraft}?station=${r.id?.split("/")[1] ?? ""}`;
+    case "order":
+      return `/workshop/orders/${r.id}`;
+    case "task":
+      return `/workshop/orders/new?aircraft=${aircraft}&task=${r.id?.split("/")[1] ?? ""}`;
+    case "programme":
+      return "/setup";
+    case "acceptance":
+      return `/gate/${aircraft}?acceptance=${r.id}`;
     case "pack":
       return `/packs/${r.id}`;
     case "rack":

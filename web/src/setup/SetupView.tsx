@@ -97,6 +97,13 @@ function Types() {
                         download={`${t.profile.key}-checklist.json`}
                       >
                         checklist
+                      </a>{" "}
+                      ·{" "}
+                      <a
+                        href={`/api/v1/types/${t.profile.key}/programme`}
+                        download={`${t.profile.key}-programme.json`}
+                      >
+                        programme
                       </a>
                     </td>
                   </tr>
@@ -111,6 +118,17 @@ function Types() {
           <FileIn
             label="Bring in a type file"
             send={(b) => ask(api.POST("/types", { body: b as Schemas["TypeProfile"] }))}
+          />
+          <FileIn
+            label="Bring in a maintenance programme"
+            send={(b) =>
+              ask(
+                api.POST("/types/{key}/programme", {
+                  params: { path: { key: (b as Schemas["Programme"]).type_key } },
+                  body: b as Schemas["Programme"],
+                }),
+              )
+            }
           />
           <FileIn
             label="Bring in a checklist file"

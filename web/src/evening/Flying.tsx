@@ -1,0 +1,132 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { TextField } from "../parts/Field";
+import { Sheet } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+import { useZone } from "../parts/time";
+
+/** The instant at which a clock in a zone shows a local date and time; the offset is found by asking the zone. */
+function instant(local: string, zone: string): string | undefined {
+  const utc = Date.parse(`${local}:00Z`);
+  if (Number.isNaN(utc)) return undefined;
+  const shown = (ms: number) => {
+    const p = new Intl.DateTimeFormat("en-CA", {
+      timeZone: zone,
+      hourCycle: "h23",
+      year: "numeric",
+      month: "2-digit",
+      day: "2-digit",
+      hour: "2-digit",
+      minute: "2-digit",
+    }).formatToParts(new Date(ms));
+    const g = (t: string) => p.find((x) => x.type === t)?.value ?? "";
+    return Date.parse(`${g("year")}-${g("month")}-${g("day")}T${g("hour")}:${g("minute")}:00Z`);
+  };
+  let t = utc - (shown(utc) - utc);
+  t -= shown(t) - utc; // once more, for the hours at which clocks change
+  return new Date(t).toISOString();
+}
+
+/** What flies on the day and by when packs must be ready; every change is kept at once and plans anew. */
+export function Flying({ e }: { e: Schemas["Evening"] }) {
+  const qc = useQueryClient();
+  const may = useMay();
+  const z = useZone();
+  const edits = may("pilot", "crew", "technician");
+  const [error, setError] = useState<unknown>();
+  const local = (iso: string) => `${z.date(iso)}T${z.time(iso)}`;
+  const [start, setStart] = useState(() => local(e.start_at));
+  const [ready, setReady] = useState(() => local(e.ready_by));
+  const save = async (sorties: Record<string, number>, from = start, by = ready) => {
+    setError(undefined);
+    const a = instant(from, z.zone);
+    const b = instant(by, z.zone);
+    if (!a || !b) {
+      setError(new Error("Enter both times, like 20:00 and 06:00."));
+      return;
+    }
+    try {
+      const fresh = await ask(
+        api.PUT("/evenings/{day}", {
+          params: { path: { day: e.day } },
+          body: {
+            start_at: a,
+            ready_by: b,
+            sorties: e.flying.map((f) => ({
+              aircraft_id: f.aircraft_id,
+              sorties: sorties[f.aircraft_id] ?? f.sorties,
+            })),
+          },
+        }),
+      );
+      qc.setQueryData(keys.evening(e.day), fresh);
+    } catch (x) {
+      setError(x);
+    }
+  };
+  return (
+    <Sheet title={`What flies on ${e.day}`}>
+      {error !== undefined && <Problem error={error} />}
+      <ul className="sorties">
+        {e.flying.map((f) => (
+          <li key={f.aircraft_id}>
+            <span>
+              <Link to={`/fleet/${f.aircraft_id}`}>{f.aircraft}</Link>
+              <span className="soft">
+                {" "}
+                {f.packs} pack{f.packs > 1 && "s"} a flight
+              </span>
+            </span>
+            <span className="stepper">
+              <Button
+                variant="outline-primary"
+                aria-label={`One sortie fewer for ${f.aircraft}`}
+                disabled={!edits || f.sorties === 0}
+                onClick={() => void save({ [f.aircraft_id]: f.sorties - 1 })}
+              >
+                −
+              </Button>
+              <span className="fig" aria-label={`Sorties of ${f.aircraft}`}>
+                {f.sorties}
+              </span>
+              <Button
+                variant="outline-primary"
+                aria-label={`One sortie more for ${f.aircraft}`}
+                disabled={!edits || f.sorties >= 60}
+                onClick={() => void save({ [f.aircraft_id]: f.sorties + 1 })}
+              >
+                +
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ul>
+      {e.flying.length === 0 && <p>There is no aircraft in service.</p>}
+      <TextField
+        label="Charging begins"
+        type="datetime-local"
+        value={start}
+        disabled={!edits}
+        onChange={(x) => setStart(x.target.value)}
+        onBlur={() => start !== local(e.start_at) && void save({}, start, ready)}
+      />
+      <TextField
+        label="All ready by"
+        type="datetime-local"
+        value={ready}
+        disabled={!edits}
+        onChange={(x) => setReady(x.target.value)}
+        onBlur={() => ready !== local(e.ready_by) && void save({}, start, ready)}
+      />
+      <p className="soft mb-0">
+        Each aircraft gets the packs of its sorties and one fill to spare. Times of{" "}
+        {z.zone.split("/").pop()?.replace("_", " ")}.
+      </p>
+    </Sheet>
+  );
+}

@@ -1,0 +1,163 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { useMay } from "../app/session";
+import { Dialog } from "../parts/Dialog";
+import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
+import { VerdictMark } from "../parts/Flag";
+import { useDraftForm } from "../parts/form";
+import { parseInRange } from "../parts/number";
+import { Sheet } from "../parts/Sheet";
+import { Empty, Problem } from "../parts/states";
+import { useAge } from "../parts/time";
+import { Tick } from "./TonightView";
+
+type Gear = Schemas["Gear"];
+export const gearKinds: Record<Gear["kind"], string> = {
+  controller: "Controller",
+  tablet: "Tablet",
+  laptop: "Laptop",
+  comms: "Telemetry or radio box",
+  "base-station": "Base station",
+  goggles: "Goggles",
+  camera: "Camera",
+  light: "Light",
+};
+
+/** What else holds a charge: any one of them dying ends the flight. */
+export function GearList({ e }: { e: Schemas["Evening"] }) {
+  const may = useMay();
+  const age = useAge();
+  const [edit, setEdit] = useState<Gear | "new" | null>(null);
+  const [read, setRead] = useState<Gear | null>(null);
+  return (
+    <Sheet
+      title="Gear to charge"
+      aside={
+        may("technician") && (
+          <Button variant="outline-primary" size="sm" className="no-print" onClick={() => setEdit("new")}>
+            Add gear
+          </Button>
+        )
+      }
+    >
+      {e.gear.length === 0 && (
+        <Empty>
+          No gear is on file. Controllers, tablets, laptops, radio boxes: any one of them ends a flight.
+        </Empty>
+      )}
+      <ul className="ticks">
+        {e.gear.map((g) => (
+          <Tick key={g.id} e={e} item={`gear:${g.id}`} label={`Charged: ${g.name}`}>
+            <strong>{g.name}</strong> <span className="soft">{gearKinds[g.kind]}</span>{" "}
+            <VerdictMark verdict={g.verdict} /> {g.sentence}
+            {g.checked_at && (
+              <span className="soft">
+                {" "}
+                Read {age(g.checked_at)} by {g.checked_by}.
+              </span>
+            )}{" "}
+            <span className="no-print d-inline-flex gap-2">
+              {may("pilot", "crew", "technician") && (
+                <Button size="sm" variant="outline-primary" onClick={() => setRead(g)}>
+                  Read {g.name}
+                </Button>
+              )}
+              {may("technician") && (
+                <Button size="sm" variant="outline-primary" onClick={() => setEdit(g)}>
+                  Change
+                </Button>
+              )}
+            </span>
+          </Tick>
+        ))}
+      </ul>
+      {edit && <EditGear g={edit === "new" ? undefined : edit} onClose={() => setEdit(null)} />}
+      {read && <ReadGear g={read} onClose={() => setRead(null)} />}
+    </Sheet>
+  );
+}
+
+function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
+  const qc = useQueryClient();
+  const [id] = useState(() => g?.id ?? newId());
+  const f = useDraftForm(`gear-${g?.id ?? "new"}`, {
+    name: g?.name ?? "",
+    kind: g?.kind ?? ("controller" as Gear["kind"]),
+    minimum: String(g?.minimum ?? 80),
+    active: g?.active ?? true,
+  });
+  const send = f.submit(async (v) => {
+    const min = parseInRange(v.minimum, 1, 100, "%");
+    if (!min.ok) {
+      f.setError("minimum", { message: min.empty ? "Enter 1 to 100 %." : min.sentence });
+      return;
+    }
+    await ask(
+      api.PUT("/gear", {
+        body: {
+          id,
+          name: v.name,
+          kind: v.kind,
+          minimum: min.value,
+          active: v.active,
+          version: g?.version ?? 0,
+        },
+      }),
+    );
+    await qc.invalidateQueries();
+    onClose();
+  });
+  return (
+    <Dialog title={g ? `Change: ${g.name}` : "Add gear"} open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <TextField label="What it is called" {...f.register("name")} wrong={f.wrong("name")} />
+        <SelectField label="Kind" {...f.register("kind")} wrong={f.wrong("kind")}>
+          {Object.entries(gearKinds).map(([k, words]) => (
+            <option key={k} value={k}>
+              {words}
+            </option>
+          ))}
+        </SelectField>
+        <NumberField
+          label="Leaves the base with at least"
+          unit="%"
+          {...f.register("minimum")}
+          wrong={f.wrong("minimum")}
+        />
+        {g && <CheckField label="In use" {...f.register("active")} />}
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Save
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+function ReadGear({ g, onClose }: { g: Gear; onClose: () => void }) {
+  const qc = useQueryClient();
+  const f = useDraftForm(`gear-level-${g.id}`, { level: "" });
+  const send = f.submit(async (v) => {
+    const level = parseInRange(v.level, 0, 100, "%");
+    if (!level.ok) {
+      f.setError("level", { message: level.empty ? "Enter the level it shows." : level.sentence });
+      return;
+    }
+    await ask(api.POST("/gear/{id}/level", { params: { path: { id: g.id } }, body: { level: level.value } }));
+    await qc.invalidateQueries();
+    onClose();
+  });
+  return (
+    <Dialog title={`Read ${g.name}`} open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <NumberField label="Level it shows" unit="%" {...f.register("level")} wrong={f.wrong("level")} />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Save
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

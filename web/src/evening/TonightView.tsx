@@ -1,0 +1,171 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { ChargeTimeline } from "../drawings/ChargeTimeline";
+import { useAddress } from "../parts/address";
+import { VerdictMark } from "../parts/Flag";
+import { Sheet, ViewHead } from "../parts/Sheet";
+import { Empty, Problem, QueryView } from "../parts/states";
+import { serverNow, useZone } from "../parts/time";
+import { ChargerList } from "./ChargerList";
+import { Flying } from "./Flying";
+import { GearList } from "./GearList";
+
+type Evening = Schemas["Evening"];
+
+/** The evening before a day of flying: what to charge, on what, ready by when; what to bring down; what gear to check. */
+export function TonightView() {
+  const z = useZone();
+  const [params, set] = useAddress();
+  const tomorrow = z.date(new Date(serverNow() + 86_400_000).toISOString());
+  const day = params.get("day") ?? tomorrow;
+  const q = useQuery({
+    queryKey: keys.evening(day),
+    queryFn: () => ask(api.GET("/evenings/{day}", { params: { path: { day } } })),
+  });
+  return (
+    <>
+      <ViewHead title={`Tonight, for ${day}`}>
+        <input
+          type="date"
+          className="form-control no-print"
+          style={{ width: 190 }}
+          aria-label="Day of flying"
+          value={day}
+          onChange={(e) => e.target.value && set({ day: e.target.value === tomorrow ? "" : e.target.value })}
+        />
+        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
+          Print
+        </Button>
+      </ViewHead>
+      <QueryView query={q} what="the evening">
+        {(e) => <Plan key={`${e.day}-${e.saved}`} e={e} />}
+      </QueryView>
+    </>
+  );
+}
+
+function Plan({ e }: { e: Evening }) {
+  const z = useZone();
+  const p = e.plan;
+  const flying = e.flying.some((f) => f.sorties > 0);
+  return (
+    <div className="two wide-right">
+      <div className="stack">
+        <Flying e={e} />
+        <ChargerList e={e} />
+      </div>
+      <div className="stack">
+        <Sheet
+          title="Charging"
+          aside={
+            flying ? (
+              <span className="d-flex gap-3 align-items-baseline flex-wrap">
+                <VerdictMark verdict={p.verdict} />
+                {p.done_at && <span className="fig">done {z.time(p.done_at)}</span>}
+                <span className="fig">ready by {z.time(e.ready_by)}</span>
+              </span>
+            ) : undefined
+          }
+        >
+          {!flying && <Empty>Say on the left what flies; the plan follows at once.</Empty>}
+          {p.findings.map((f, i) => (
+            <p key={i} className="mb-1">
+              <VerdictMark verdict={f.verdict} /> {f.sentence}
+            </p>
+          ))}
+          {p.charge.length > 0 && (
+            <ChargeTimeline jobs={p.charge} start={e.start_at} readyBy={e.ready_by} time={z.time} />
+          )}
+          <ul className="ticks">
+            {p.charge.map((j, n) => (
+              <Tick key={j.pack_id} e={e} item={`charge:${j.pack_id}`} label={`Charge ${j.label}`}>
+                {n + 1}. <Link to={`/packs/${j.pack_id}`}>{j.label}</Link> for {j.for}: {j.charger}, channel{" "}
+                {j.channel}, {j.from_percent == null ? "level not known" : `${Math.round(j.from_percent)} %`}{" "}
+                to {j.to_percent} %,{" "}
+                <span className="fig">
+                  {z.time(j.start)}–{z.time(j.end)}
+                </span>
+              </Tick>
+            ))}
+            {p.ready.map((r) => (
+              <Tick key={r.pack_id} e={e} item={`ready:${r.pack_id}`} label={`Packed: ${r.label}`}>
+                <Link to={`/packs/${r.pack_id}`}>{r.label}</Link> for {r.for}: charged already; look at all
+                six faces and pack it
+              </Tick>
+            ))}
+          </ul>
+          <p className="soft mb-0">
+            Constant power to 80 %, then falling to a fifth at full; 8 % lost. Never leave packs charging
+            alone; on a surface that does not burn, extinguisher at hand. The maker&rsquo;s manual decides.
+          </p>
+        </Sheet>
+        <Sheet title="Down to storage level">
+          {p.lower.length === 0 && <p className="m-0">Nothing: no charged pack is left over.</p>}
+          <ul className="ticks">
+            {p.lower.map((l) => (
+              <Tick key={l.pack_id} e={e} item={`lower:${l.pack_id}`} label={`Bring down ${l.label}`}>
+                <Link to={`/packs/${l.pack_id}`}>{l.label}</Link>:{" "}
+                {l.verdict !== "clear" && <VerdictMark verdict={l.verdict} />} {l.why}
+              </Tick>
+            ))}
+          </ul>
+        </Sheet>
+        <GearList e={e} />
+      </div>
+    </div>
+  );
+}
+
+export interface TickProps {
+  e: Evening;
+  item: string;
+  label: string;
+  children: React.ReactNode;
+}
+
+/** One line to tick off; who ticked it stands beside it. */
+export function Tick({ e, item, label, children }: TickProps) {
+  const qc = useQueryClient();
+  const may = useMay();
+  const z = useZone();
+  const [error, setError] = useState<unknown>();
+  const done = e.ticks.find((t) => t.item === item);
+  const flip = async () => {
+    setError(undefined);
+    try {
+      const fresh = await ask(
+        api.PUT("/evenings/{day}/ticks", { params: { path: { day: e.day } }, body: { item, done: !done } }),
+      );
+      qc.setQueryData(keys.evening(e.day), fresh);
+    } catch (x) {
+      setError(x);
+    }
+  };
+  return (
+    <li className={done ? "done" : undefined}>
+      <input
+        type="checkbox"
+        className="form-check-input"
+        aria-label={label}
+        checked={Boolean(done)}
+        disabled={!may("pilot", "crew", "technician")}
+        onChange={() => void flip()}
+      />
+      <span>
+        {children}
+        {done && (
+          <span className="soft">
+            {" "}
+            · {done.by}, {z.time(done.at)}
+          </span>
+        )}
+        {error !== undefined && <Problem error={error} />}
+      </span>
+    </li>
+  );
+}

@@ -1,0 +1,99 @@
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { useMay } from "../app/session";
+import { VerdictMark } from "../parts/Flag";
+import { Sheet } from "../parts/Sheet";
+import { Empty } from "../parts/states";
+import { useZone } from "../parts/time";
+import { Defer } from "./Defer";
+
+type Defect = Schemas["Defect"];
+
+/** What was decided about a defect, and the ways to decide: a work order or a deferral, never silence. */
+export function DefectDecision({ d }: { d: Defect }) {
+  const may = useMay();
+  const [putOff, setPutOff] = useState(false);
+  if (d.closed_at) return <span className="soft">Closed by {d.closed_by}.</span>;
+  return (
+    <div className="d-flex gap-2 flex-wrap align-items-center">
+      {d.deferral && <span>{d.deferral}</span>}
+      {d.order_id ? (
+        <Link className="btn btn-outline-primary btn-sm" to={`/workshop/orders/${d.order_id}`}>
+          Go to the work order
+        </Link>
+      ) : (
+        <>
+          {!d.deferral && <strong>Not decided yet.</strong>}
+          {may("technician") && (
+            <Link
+              className="btn btn-outline-primary btn-sm"
+              to={`/workshop/orders/new?aircraft=${d.aircraft_id}&defect=${d.id}`}
+            >
+              Put it right
+            </Link>
+          )}
+          {may("technician") && d.deferrable && (
+            <Button size="sm" variant="outline-primary" onClick={() => setPutOff(true)}>
+              Put it off
+            </Button>
+          )}
+        </>
+      )}
+      <Defer
+        open={putOff}
+        onClose={() => setPutOff(false)}
+        aircraft={d.aircraft_id}
+        defect={d.id}
+        title={d.title}
+      />
+    </div>
+  );
+}
+
+export function OpenDefects({ defects }: { defects: Defect[] }) {
+  const z = useZone();
+  const open = defects.filter((x) => !x.closed_at);
+  const closed = defects.filter((x) => x.closed_at).slice(0, 20);
+  return (
+    <div className="stack">
+      <Sheet title={`Open defects: ${open.length}`}>
+        {open.length === 0 && <Empty>None is open. Anyone who sees something raises a defect at once.</Empty>}
+        <ul className="plain-rows">
+          {open.map((x) => (
+            <li key={x.id}>
+              <VerdictMark verdict={x.severity} />
+              <div>
+                <Link to={`/fleet/${x.aircraft_id}?defect=${x.id}`}>
+                  {x.aircraft}: {x.title}
+                </Link>
+                <div className="soft">
+                  {x.raised_by}, {z.both(x.raised_at)}
+                </div>
+              </div>
+              <DefectDecision d={x} />
+            </li>
+          ))}
+        </ul>
+      </Sheet>
+      {closed.length > 0 && (
+        <Sheet title="Closed lately">
+          <ul className="plain-rows">
+            {closed.map((x) => (
+              <li key={x.id}>
+                <span className="fig">{x.closed_at && z.date(x.closed_at)}</span>
+                <span>
+                  {x.aircraft}: {x.title}
+                </span>
+                <span className="soft">
+                  {x.closing_note} ({x.closed_by})
+                </span>
+              </li>
+            ))}
+          </ul>
+        </Sheet>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,80 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId } from "../api/client";
+import { useSession } from "../app/session";
+import { Dialog } from "../parts/Dialog";
+import { AreaField, NumberField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { parseInRange } from "../parts/number";
+import { PinPad } from "../parts/PinPad";
+import { Problem } from "../parts/states";
+
+export interface DeferProps {
+  open: boolean;
+  onClose: () => void;
+  aircraft: string;
+  title: string;
+  defect?: string;
+  task?: string;
+}
+
+/** Puts a defect or a task off by signature, within what the programme allows. */
+export function Defer({ open, onClose, aircraft, title, defect, task }: DeferProps) {
+  const qc = useQueryClient();
+  const { person } = useSession();
+  const [id, setId] = useState(newId);
+  const blank = { days: "3", reason: "", pin: "" };
+  const f = useDraftForm(`defer-${defect ?? aircraft + (task ?? "")}`, blank, ["pin"]);
+  const send = f.submit(async (v) => {
+    const days = parseInRange(v.days, 1, 365, "days");
+    if (!days.ok || !Number.isInteger(days.value)) {
+      f.setError("days", { message: "Enter a whole number of days, 1 to 365." });
+      return;
+    }
+    try {
+      await ask(
+        api.POST("/deferrals", {
+          body: {
+            id,
+            aircraft_id: aircraft,
+            defect_id: defect ?? null,
+            task_id: task ?? "",
+            days: days.value,
+            reason: v.reason,
+            pin: v.pin,
+          },
+        }),
+      );
+    } finally {
+      f.setValue("pin", "");
+    }
+    await qc.invalidateQueries();
+    setId(newId());
+    f.reset(blank);
+    onClose();
+  });
+  return (
+    <Dialog title={`Put off: ${title}`} open={open} onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <p>
+          Only where the maintenance programme allows it, once, and no longer than it allows. Its limits on
+          use are shown at the gate until the work is done.
+        </p>
+        <NumberField label="For" unit="days" {...f.register("days")} wrong={f.wrong("days")} />
+        <AreaField label="Why it waits" {...f.register("reason")} wrong={f.wrong("reason")} />
+        <PinPad
+          value={f.watch("pin")}
+          onChange={(v) => f.setValue("pin", v)}
+          who={person.name}
+          statement="I put this off within the limits of the programme; the aircraft is safe to fly with it."
+          wrong={f.wrong("pin")}
+        />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Sign and put it off
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,93 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useAddress } from "../parts/address";
+import { ScrollX } from "../parts/ScrollX";
+import { Sheet } from "../parts/Sheet";
+import { Empty, QueryView } from "../parts/states";
+import { useZone } from "../parts/time";
+
+export const orderStates: Record<Schemas["WorkOrder"]["state"], string> = {
+  open: "Open",
+  signed: "Signed, acceptance flight due",
+  closed: "Closed",
+  cancelled: "Cancelled",
+};
+
+export const causes: Record<string, string> = {
+  programme: "programme",
+  event: "event",
+  defect: "defect",
+  hand: "by hand",
+};
+
+export function OrderList() {
+  const [params, set] = useAddress();
+  const all = params.get("all") === "yes";
+  const q = useQuery({
+    queryKey: keys.orders(all ? "all" : "open"),
+    queryFn: () => ask(api.GET("/work-orders", { params: { query: { all } } })),
+  });
+  const z = useZone();
+  return (
+    <Sheet
+      title="Work orders"
+      aside={
+        <select
+          className="form-select no-print"
+          style={{ width: 190 }}
+          aria-label="Which work orders"
+          value={all ? "yes" : ""}
+          onChange={(e) => set({ all: e.target.value })}
+        >
+          <option value="">open ones</option>
+          <option value="yes">the last 200</option>
+        </select>
+      }
+    >
+      <QueryView query={q} what="the work orders">
+        {(d) =>
+          d.orders.length === 0 ? (
+            <Empty>No work is open. What falls due, a defect or an event opens it.</Empty>
+          ) : (
+            <ScrollX label="Work orders">
+              <table className="ledger">
+                <thead>
+                  <tr>
+                    <th>Aircraft</th>
+                    <th>Work</th>
+                    <th>Because of</th>
+                    <th>State</th>
+                    <th className="num">Steps</th>
+                    <th>Opened</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {d.orders.map((o) => (
+                    <tr key={o.id}>
+                      <td className="text-nowrap">{o.aircraft}</td>
+                      <td>
+                        <Link to={`/workshop/orders/${o.id}`}>{o.title}</Link>
+                        {o.grounds && o.state === "open" && <strong> · grounds it</strong>}
+                      </td>
+                      <td>{causes[o.cause]}</td>
+                      <td>
+                        {orderStates[o.state]}
+                        {o.signed_by && <span className="soft"> · {o.signed_by}</span>}
+                      </td>
+                      <td className="num">
+                        {o.entered}/{o.steps}
+                      </td>
+                      <td className="fig text-nowrap">{z.date(o.opened_at)}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </ScrollX>
+          )
+        }
+      </QueryView>
+    </Sheet>
+  );
+}

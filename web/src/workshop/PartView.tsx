@@ -1,0 +1,212 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { Link, useParams } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { Rope } from "../drawings/Rope";
+import { Dialog } from "../parts/Dialog";
+import { AreaField, CheckField, SelectField } from "../parts/Field";
+import { VerdictMark } from "../parts/Flag";
+import { useDraftForm } from "../parts/form";
+import { ScrollX } from "../parts/ScrollX";
+import { Sheet, ViewHead } from "../parts/Sheet";
+import { Empty, Problem, QueryView } from "../parts/states";
+import { useZone } from "../parts/time";
+import { useUnits } from "../parts/units";
+
+type Part = Schemas["PartDetail"];
+const kindName = (k: string) => k.charAt(0).toUpperCase() + k.slice(1).replace(/-/g, " ");
+
+/** One part: where it is, its life, and everywhere it has been. */
+export function PartView() {
+  const { id = "" } = useParams();
+  const q = useQuery({
+    queryKey: keys.part(id),
+    queryFn: () => ask(api.GET("/parts/{id}", { params: { path: { id } } })),
+  });
+  return (
+    <QueryView query={q} what="the part">
+      {(p) => <OnePart p={p} />}
+    </QueryView>
+  );
+}
+
+function OnePart({ p }: { p: Part }) {
+  const z = useZone();
+  const u = useUnits();
+  const may = useMay();
+  const [off, setOff] = useState(false);
+  const [swap, setSwap] = useState(false);
+  return (
+    <>
+      <ViewHead title={`${kindName(p.kind)} ${p.serial}`}>
+        {may("technician") && !p.discarded_at && (
+          <>
+            <Button variant="outline-primary" onClick={() => setOff(true)}>
+              {p.aircraft_id ? "Take it off" : "Discard it"}
+            </Button>
+            {p.aircraft_id && (
+              <Button variant="outline-primary" onClick={() => setSwap(true)}>
+                Swap it
+              </Button>
+            )}
+          </>
+        )}
+      </ViewHead>
+      <div className="two">
+        <Sheet title="Life" aside={<VerdictMark verdict={p.discarded_at ? "stop" : p.verdict} />}>
+          <p>
+            {p.discarded_at
+              ? `Discarded on ${z.date(p.discarded_at)}: ${p.discarded_why} It must not fly again.`
+              : p.due}
+          </p>
+          {p.fraction > 0 && <Rope used={p.fraction} verdict={p.verdict} label={p.due} />}
+          <p className="fig mb-0 mt-2">
+            {p.hours.toFixed(1)} h · {p.flights} flights · {p.landings} landings
+            {p.litres > 0 && ` · ${u.show("volume", p.litres)}`}
+          </p>
+        </Sheet>
+        <Sheet title="Where it is">
+          <p>
+            {p.aircraft_id ? (
+              <>
+                Fitted to <Link to={`/fleet/${p.aircraft_id}?part=${p.station}`}>{p.aircraft}</Link>,{" "}
+                {p.station_label}
+                {p.fitted_at && `, since ${z.date(p.fitted_at)}`}.
+              </>
+            ) : p.discarded_at ? (
+              "Nowhere: it was discarded."
+            ) : (
+              "On the shelf."
+            )}
+          </p>
+          <p className="soft mb-0">
+            {p.source === "maker" ? "Maker's part" : "Third-party part"} for {p.type_key || "an unknown type"}
+            {p.batch && `, batch ${p.batch}`}
+            {p.price_cents != null && `, paid ${(p.price_cents / 100).toFixed(2)}`}, known since{" "}
+            {z.date(p.since)}.
+          </p>
+        </Sheet>
+      </div>
+      <div className="mt-3">
+        <Sheet title="Everywhere it has been, newest first">
+          {p.moves.length === 0 ? (
+            <Empty>It has never been fitted.</Empty>
+          ) : (
+            <ScrollX label="Everywhere it has been">
+              <table className="ledger">
+                <thead>
+                  <tr>
+                    <th>Aircraft</th>
+                    <th>Position</th>
+                    <th>From</th>
+                    <th>To</th>
+                    <th className="num">Hours</th>
+                    <th className="num">Flights</th>
+                    <th>By</th>
+                  </tr>
+                </thead>
+                <tbody>
+                  {p.moves.map((m, i) => (
+                    <tr key={i}>
+                      <td>{m.aircraft}</td>
+                      <td>{m.station}</td>
+                      <td className="fig">{z.date(m.fitted_at)}</td>
+                      <td className="fig">
+                        {m.removed_at ? `${z.date(m.removed_at)} (${m.removed_to})` : "fitted now"}
+                      </td>
+                      <td className="num">{m.hours.toFixed(1)}</td>
+                      <td className="num">{m.flights}</td>
+                      <td>{m.by}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            </ScrollX>
+          )}
+        </Sheet>
+      </div>
+      {off && <TakeOff p={p} onClose={() => setOff(false)} />}
+      {swap && <Swap p={p} onClose={() => setSwap(false)} />}
+    </>
+  );
+}
+
+function TakeOff({ p, onClose }: { p: Part; onClose: () => void }) {
+  const qc = useQueryClient();
+  const f = useDraftForm(`off-${p.id}`, {
+    to: (p.aircraft_id ? "shelf" : "discard") as "shelf" | "discard",
+    cut_up: false,
+    reason: "",
+  });
+  const send = f.submit(async (v) => {
+    await ask(api.POST("/parts/{id}/remove", { params: { path: { id: p.id } }, body: v }));
+    await qc.invalidateQueries();
+    onClose();
+  });
+  const discards = f.watch("to") === "discard";
+  return (
+    <Dialog title={`${p.aircraft_id ? "Take off" : "Discard"} ${p.serial}`} open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        {p.aircraft_id && (
+          <SelectField label="It goes" {...f.register("to")}>
+            <option value="shelf">to the shelf, with its hours</option>
+            <option value="discard">away for good</option>
+          </SelectField>
+        )}
+        {discards && p.kind === "propeller" && (
+          <CheckField
+            label="It is cut up, so that nobody fits it again"
+            {...f.register("cut_up")}
+            wrong={f.wrong("cut_up")}
+          />
+        )}
+        <AreaField label="Why" {...f.register("reason")} wrong={f.wrong("reason")} />
+        <Button type="submit" className="w-100" variant={discards ? "danger" : "primary"}>
+          Put on record
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
+
+function Swap({ p, onClose }: { p: Part; onClose: () => void }) {
+  const qc = useQueryClient();
+  const q = useQuery({
+    queryKey: keys.aircraft(p.aircraft_id!),
+    queryFn: () => ask(api.GET("/aircraft/{id}", { params: { path: { id: p.aircraft_id! } } })),
+  });
+  const f = useDraftForm(`swap-${p.id}`, { with: "" });
+  const send = f.submit(async (v) => {
+    if (!v.with) {
+      f.setError("with", { message: "Choose the part it changes places with." });
+      return;
+    }
+    await ask(api.POST("/parts/{id}/swap", { params: { path: { id: p.id } }, body: v }));
+    await qc.invalidateQueries();
+    onClose();
+  });
+  const others = q.data?.parts.filter((x) => x.kind === p.kind && x.id !== p.id) ?? [];
+  return (
+    <Dialog title={`Swap ${p.serial}`} open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <p>Both take their hours along. A swap asks for a new walkround.</p>
+        <SelectField label="It changes places with" {...f.register("with")} wrong={f.wrong("with")}>
+          <option value="">Choose</option>
+          {others.map((x) => (
+            <option key={x.id} value={x.id}>
+              {x.station_label}: {x.serial}
+            </option>
+          ))}
+        </SelectField>
+        <Button type="submit" className="w-100">
+          Put on record
+        </Button>
+      </form>
+    </Dialog>
+  );
+}
