@@ -907,6 +907,16 @@ type Checklist = checks.List
 // Compare defines model for Compare.
 type Compare = checks.Compare
 
+// Correction defines model for Correction.
+type Correction struct {
+	At       time.Time `json:"at"`
+	By       string    `json:"by"`
+	Landings int       `json:"landings"`
+	Litres   float64   `json:"litres"`
+	Reason   string    `json:"reason"`
+	Seconds  int       `json:"seconds"`
+}
+
 // Crew defines model for Crew.
 type Crew struct {
 	Name  string `json:"name"`
@@ -1150,27 +1160,28 @@ type FleetEntry struct {
 
 // Flight defines model for Flight.
 type Flight struct {
-	Acceptance string             `json:"acceptance"`
-	Aircraft   string             `json:"aircraft"`
-	AircraftId openapi_types.UUID `json:"aircraft_id"`
-	Events     []FlightEvent      `json:"events"`
-	Hover      *Judgement         `json:"hover"`
-	Id         openapi_types.UUID `json:"id"`
-	LandedAt   *time.Time         `json:"landed_at"`
-	Landings   int                `json:"landings"`
-	Litres     float64            `json:"litres"`
-	LoggedAt   *time.Time         `json:"logged_at"`
-	Now        time.Time          `json:"now"`
-	Packs      []Pack             `json:"packs"`
-	Pilot      string             `json:"pilot"`
-	PilotId    openapi_types.UUID `json:"pilot_id"`
-	Purpose    string             `json:"purpose"`
-	Remarks    string             `json:"remarks"`
-	Seconds    int                `json:"seconds"`
-	State      FlightState        `json:"state"`
-	TookOffAt  time.Time          `json:"took_off_at"`
-	Type       TypeEntry          `json:"type"`
-	Warmth     *Judgement         `json:"warmth"`
+	Acceptance  string             `json:"acceptance"`
+	Aircraft    string             `json:"aircraft"`
+	AircraftId  openapi_types.UUID `json:"aircraft_id"`
+	Corrections []Correction       `json:"corrections"`
+	Events      []FlightEvent      `json:"events"`
+	Hover       *Judgement         `json:"hover"`
+	Id          openapi_types.UUID `json:"id"`
+	LandedAt    *time.Time         `json:"landed_at"`
+	Landings    int                `json:"landings"`
+	Litres      float64            `json:"litres"`
+	LoggedAt    *time.Time         `json:"logged_at"`
+	Now         time.Time          `json:"now"`
+	Packs       []Pack             `json:"packs"`
+	Pilot       string             `json:"pilot"`
+	PilotId     openapi_types.UUID `json:"pilot_id"`
+	Purpose     string             `json:"purpose"`
+	Remarks     string             `json:"remarks"`
+	Seconds     int                `json:"seconds"`
+	State       FlightState        `json:"state"`
+	TookOffAt   time.Time          `json:"took_off_at"`
+	Type        TypeEntry          `json:"type"`
+	Warmth      *Judgement         `json:"warmth"`
 }
 
 // FlightState defines model for Flight.State.
@@ -1383,6 +1394,16 @@ type NewAircraft struct {
 	RegistrationExpires *openapi_types.Date `json:"registration_expires"`
 	Serial              string              `json:"serial"`
 	TypeKey             string              `json:"type_key"`
+}
+
+// NewCorrection defines model for NewCorrection.
+type NewCorrection struct {
+	Id       openapi_types.UUID `json:"id"`
+	Landings int                `json:"landings"`
+	Litres   float64            `json:"litres"`
+	Pin      string             `json:"pin"`
+	Reason   string             `json:"reason"`
+	Seconds  int                `json:"seconds"`
 }
 
 // NewCrew defines model for NewCrew.
@@ -2377,6 +2398,9 @@ type TickEveningJSONRequestBody = EveningTick
 // TakeOffJSONRequestBody defines body for TakeOff for application/json ContentType.
 type TakeOffJSONRequestBody = TakeOff
 
+// CorrectFlightJSONRequestBody defines body for CorrectFlight for application/json ContentType.
+type CorrectFlightJSONRequestBody = NewCorrection
+
 // AddEventJSONRequestBody defines body for AddEvent for application/json ContentType.
 type AddEventJSONRequestBody = NewEvent
 
@@ -2571,6 +2595,9 @@ type ServerInterface interface {
 	// GetFlight A flight
 	// (GET /flights/{id})
 	GetFlight(c *gin.Context, id openapi_types.UUID)
+	// CorrectFlight Correct a logged flight by a new entry that names it
+	// (POST /flights/{id}/corrections)
+	CorrectFlight(c *gin.Context, id openapi_types.UUID)
 	// AddEvent Log an event in flight
 	// (POST /flights/{id}/events)
 	AddEvent(c *gin.Context, id openapi_types.UUID)
@@ -3379,6 +3406,31 @@ func (siw *ServerInterfaceWrapper) GetFlight(c *gin.Context) {
 	}
 
 	siw.Handler.GetFlight(c, id)
+}
+
+// CorrectFlight operation middleware
+func (siw *ServerInterfaceWrapper) CorrectFlight(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CorrectFlight(c, id)
 }
 
 // AddEvent operation middleware
@@ -4995,6 +5047,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/gear", wrapper.SaveGear)
 	router.POST(options.BaseURL+"/gear/:id/level", wrapper.CheckGear)
 	router.PUT(options.BaseURL+"/chargers", wrapper.SaveCharger)
+	router.POST(options.BaseURL+"/flights/:id/corrections", wrapper.CorrectFlight)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -6154,6 +6207,46 @@ type GetFlightdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetFlightdefaultApplicationProblemPlusJSONResponse) VisitGetFlightResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectFlightRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *CorrectFlightJSONRequestBody
+}
+
+type CorrectFlightResponseObject interface {
+	VisitCorrectFlightResponse(w http.ResponseWriter) error
+}
+
+type CorrectFlight201JSONResponse Flight
+
+func (response CorrectFlight201JSONResponse) VisitCorrectFlightResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectFlightdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CorrectFlightdefaultApplicationProblemPlusJSONResponse) VisitCorrectFlightResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8852,6 +8945,9 @@ type StrictServerInterface interface {
 	// GetFlight A flight
 	// (GET /flights/{id})
 	GetFlight(ctx context.Context, request GetFlightRequestObject) (GetFlightResponseObject, error)
+	// CorrectFlight Correct a logged flight by a new entry that names it
+	// (POST /flights/{id}/corrections)
+	CorrectFlight(ctx context.Context, request CorrectFlightRequestObject) (CorrectFlightResponseObject, error)
 	// AddEvent Log an event in flight
 	// (POST /flights/{id}/events)
 	AddEvent(ctx context.Context, request AddEventRequestObject) (AddEventResponseObject, error)
@@ -10147,6 +10243,50 @@ func (sh *strictHandler) GetFlight(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetFlightResponseObject); ok {
 		if err := validResponse.VisitGetFlightResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CorrectFlight operation middleware
+func (sh *strictHandler) CorrectFlight(ctx *gin.Context, id openapi_types.UUID) {
+	var request CorrectFlightRequestObject
+
+	request.Id = id
+
+	var body CorrectFlightJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CorrectFlight(ctx, request.(CorrectFlightRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CorrectFlight")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CorrectFlightResponseObject); ok {
+		if err := validResponse.VisitCorrectFlightResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

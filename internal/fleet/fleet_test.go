@@ -9,80 +9,13 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"gorm.io/gorm"
-	"pgregory.net/rapid"
 
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/internal/fleet"
-	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/testbed"
 )
-
-// Whatever is fitted, flown and moved, the counters of every thing are the sum
-// of the flights on its ledger, and of the flights during which it was fitted.
-func TestCountersAreTheSumOfTheFlights(t *testing.T) {
-	s := testbed.NewStage(t)
-	ctx := s.As(s.Chief)
-	other, err := s.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "Other", Serial: "Q-2", FitNewParts: true})
-	require.NoError(t, err)
-	crafts := []uuid.UUID{s.Aircraft.ID, other.ID}
-	n, expected := 0, map[string]int64{} // part serial -> seconds, kept by hand
-	on := map[string]string{}            // aircraft/station -> serial
-	for i, id := range crafts {
-		for _, st := range []string{"propeller-1", "motor-1", "frame"} {
-			on[fmt.Sprint(id, st)] = map[string]string{"frame": fmt.Sprintf("Q-%d", i+1)}[st]
-			if st != "frame" {
-				on[fmt.Sprint(id, st)] = fmt.Sprintf("Q-%d-%s", i+1, st)
-			}
-		}
-	}
-	shelf := map[string][]string{}
-	rapid.Check(t, func(rt *rapid.T) {
-		for range 6 {
-			craft := rapid.SampledFrom(crafts).Draw(rt, "craft")
-			s.Clock.Advance(time.Minute)
-			if rapid.Bool().Draw(rt, "fly") {
-				seconds := rapid.IntRange(1, 3000).Draw(rt, "seconds")
-				start := s.Clock.Now()
-				s.Clock.Advance(time.Duration(seconds) * time.Second)
-				use := fleet.Use{Flight: fakeFlight(t, s, craft, start, seconds), Aircraft: craft, Packs: []uuid.UUID{s.Packs[0].ID}, TookOff: start, Landed: s.Clock.Now(), Seconds: seconds, Landings: 1}
-				require.NoError(t, db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error { return fleet.ApplyUse(tx, use) }))
-				for _, st := range []string{"propeller-1", "motor-1", "frame"} {
-					expected[on[fmt.Sprint(craft, st)]] += int64(seconds)
-				}
-				continue
-			}
-			st := rapid.SampledFrom([]string{"propeller-1", "motor-1"}).Draw(rt, "station")
-			serial := ""
-			if list := shelf[st]; len(list) > 0 && rapid.Bool().Draw(rt, "from the shelf") {
-				serial, shelf[st] = list[0], list[1:]
-			} else {
-				n++
-				serial = fmt.Sprintf("N-%d", n)
-			}
-			key := fmt.Sprint(craft, st)
-			shelf[st] = append(shelf[st], on[key])
-			on[key] = serial
-			require.NoError(t, s.Fleet.FitParts(ctx, craft, fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: st, Serial: serial}}}))
-		}
-		var parts []fleet.Part
-		require.NoError(t, s.DB.Find(&parts).Error)
-		for _, p := range parts {
-			if want, ok := expected[p.Serial]; ok {
-				require.Equal(t, want, p.Seconds, p.Serial)
-			}
-		}
-		for table, thing := range map[string]string{"parts": "part", "aircraft": "aircraft", "packs": "pack"} {
-			var wrong int64
-			require.NoError(t, s.DB.Raw(fmt.Sprintf(`select count(*) from %s x left join
-				(select thing_id, sum(seconds) as s, sum(flights) as f from flight_use where thing = ? group by thing_id) u on u.thing_id = x.id
-				where seconds <> coalesce(u.s, 0) or flights <> coalesce(u.f, 0)`, table), thing).Scan(&wrong).Error)
-			require.Zero(t, wrong, table)
-		}
-	})
-}
 
 // fakeFlight puts a logged flight into the table for the ledger to refer to.
 func fakeFlight(t *testing.T, s *testbed.Stage, craft uuid.UUID, start time.Time, seconds int) uuid.UUID {
@@ -247,4 +180,83 @@ func TestFindByNameSerialAndRegistration(t *testing.T) {
 		require.NoError(t, err)
 		assert.Empty(t, found, words)
 	}
+}
+
+func TestPartsOnTheShelfAndSwapped(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Tech)
+	part := func(serial string) fleet.Part {
+		var p fleet.Part
+		require.NoError(t, s.DB.Limit(1).Find(&p, "serial = ?", serial).Error)
+		return p
+	}
+	add := func(kind, key, serial string) error {
+		_, err := s.Fleet.AddPart(ctx, fleet.NewPart{ID: testbed.NewID(), Kind: kind, TypeKey: key, Serial: serial, Source: fleet.Maker})
+		return err
+	}
+	assertField(t, add("motor", "kite", "M-1"), "type_key")
+	assertField(t, add("rudder", "lantern-4", "M-1"), "kind")
+	assertField(t, add("motor", "lantern-4", " "), "serial")
+	require.NoError(t, add("motor", "lantern-4", "M-1"))
+	require.NoError(t, add("motor", "dray-30", "M-2"))
+	fit := func(serial string) error {
+		return s.Fleet.FitParts(ctx, s.Aircraft.ID, fleet.FitParts{Source: fleet.Maker, Old: fleet.Shelf, Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-1", Serial: serial}}})
+	}
+	assert.ErrorContains(t, fit("M-2"), "made for another type")
+	require.NoError(t, fit("M-1"))
+	old := part("Q-1-motor-1")
+	require.Nil(t, old.AircraftID)
+
+	assertField(t, s.Fleet.SwapParts(ctx, old.ID, old.ID), "with")
+	assert.True(t, fault.Is(s.Fleet.SwapParts(ctx, old.ID, part("Q-1-motor-2").ID), "not-fitted"))
+	assertField(t, s.Fleet.SwapParts(ctx, part("Q-1-propeller-1").ID, part("Q-1-motor-2").ID), "with")
+	assert.True(t, fault.Is(s.Fleet.SwapParts(ctx, testbed.NewID(), part("Q-1-motor-2").ID), "not-found"))
+	require.NoError(t, s.Fleet.SwapParts(ctx, part("Q-1-motor-3").ID, part("Q-1-motor-2").ID))
+	assert.Equal(t, "motor-2", *part("Q-1-motor-3").Station)
+	stays, err := s.Fleet.Stays(ctx, part("Q-1-motor-3").ID)
+	require.NoError(t, err)
+	require.Len(t, stays, 2)
+
+	_, err = s.Fleet.RemovePart(ctx, old.ID, fleet.Shelf, false, "again")
+	assert.True(t, fault.Is(err, "on-shelf"), "%v", err)
+	_, err = s.Fleet.RemovePart(ctx, old.ID, fleet.Discard, false, "bearing rough")
+	require.NoError(t, err)
+	_, err = s.Fleet.RemovePart(ctx, old.ID, fleet.Discard, false, "again")
+	assert.True(t, fault.Is(err, "discarded"), "%v", err)
+	assert.ErrorContains(t, fit("Q-1-motor-1"), "must not fly again")
+	_, err = s.Fleet.RemovePart(ctx, part("Q-1-propeller-1").ID, fleet.Discard, false, "nick")
+	assertField(t, err, "cut_up")
+	_, err = s.Fleet.RemovePart(ctx, testbed.NewID(), fleet.Discard, false, "nothing")
+	assert.True(t, fault.Is(err, "not-found"), "%v", err)
+	assert.Error(t, s.DB.Exec("update parts set aircraft_id = ?, station = 'motor-2' where serial = 'M-1'", s.Aircraft.ID).Error, "the database keeps one part at a position")
+}
+
+func TestReadingsInDepth(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx, id := s.As(s.Pilot), s.Packs[0].ID
+	f := func(v float64) *float64 { return &v }
+	read := func(n fleet.NewReading) (fleet.Reading, error) {
+		n.ID, n.Source = testbed.NewID(), "hand"
+		return s.Fleet.ReadPack(ctx, id, n)
+	}
+	for field, n := range map[string]fleet.NewReading{"resistance_mohm": {MilliOhm: []float64{1, 2}}, "mah_in": {MAhIn: f(-1)}, "start_percent": {MAhIn: f(10), StartPercent: f(101)}, "temperature_c": {TemperatureC: f(300)}, "at": {At: s.Clock.Now().Add(time.Hour), Percent: f(40)}} {
+		_, err := read(n)
+		assertField(t, err, field)
+	}
+	r, err := read(fleet.NewReading{MAhIn: f(9000), StartPercent: f(20), EndPercent: f(100)})
+	require.NoError(t, err)
+	assert.InDelta(t, 11250, *r.CapacityMAh, 1e-9)
+	r, err = read(fleet.NewReading{MAhIn: f(3000), StartPercent: f(40), EndPercent: f(70)})
+	require.NoError(t, err)
+	assert.Nil(t, r.CapacityMAh, "30 points tell no capacity")
+	_, err = read(fleet.NewReading{MAhOut: f(6000), StartPercent: f(100), EndPercent: f(45)})
+	require.NoError(t, err)
+	views, err := s.Fleet.PackViews(ctx, []uuid.UUID{id})
+	require.NoError(t, err)
+	assert.InDelta(t, 0.5, views[0].EquivalentCycles(), 1e-9, "6 of 12 Ah")
+	require.NotNil(t, views[0].Standing)
+	assert.InDelta(t, 93.75, *views[0].Standing.Capacity.Health, 1e-9)
+	s.Clock.Set(testbed.Noon.Add(-time.Hour))
+	_, err = read(fleet.NewReading{Percent: f(40)})
+	assert.True(t, fault.Is(err, "clock"), "%v", err)
 }

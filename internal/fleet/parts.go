@@ -274,3 +274,27 @@ func ApplyUse(tx *gorm.DB, u Use) error {
 	}
 	return nil
 }
+
+// CorrectUse changes what one flight has put on the aircraft and its parts, and
+// on the running time of its packs: the ledger, and the counters by the
+// difference.
+func CorrectUse(tx *gorm.DB, flight uuid.UUID, seconds, landings int, litres float64) error {
+	steps := []struct {
+		sql  string
+		args []any
+	}{
+		{`update aircraft a set seconds = a.seconds - x.seconds + ?, landings = a.landings - x.landings + ?, litres = greatest(a.litres - x.litres + ?, 0)
+			from flight_use x where x.flight_id = ? and x.thing = 'aircraft' and x.thing_id = a.id`, []any{seconds, landings, litres, flight}},
+		{`update parts p set seconds = p.seconds - x.seconds + ?, landings = p.landings - x.landings + ?, litres = greatest(p.litres - x.litres + ?, 0)
+			from flight_use x where x.flight_id = ? and x.thing = 'part' and x.thing_id = p.id`, []any{seconds, landings, litres, flight}},
+		{`update packs p set seconds = p.seconds - x.seconds + ? from flight_use x where x.flight_id = ? and x.thing = 'pack' and x.thing_id = p.id`, []any{seconds, flight}},
+		{`update flight_use set seconds = ?, landings = case when thing = 'pack' then landings else ? end, litres = case when thing = 'pack' then litres else ? end where flight_id = ?`,
+			[]any{seconds, landings, litres, flight}},
+	}
+	for _, st := range steps {
+		if err := tx.Exec(st.sql, st.args...).Error; err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -165,8 +165,19 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 		return api.Flight{}, err
 	}
 	events, err := s.EventsOf(ctx, id)
+	if err != nil {
+		return api.Flight{}, err
+	}
 	out := api.Flight{Id: f.ID, AircraftId: a.ID, Aircraft: a.Name, Type: fleet.WireType(t), PilotId: p.ID, Pilot: p.Name, Packs: packs, Purpose: f.Purpose, TookOffAt: f.TookOffAt, LandedAt: f.LandedAt,
-		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres}
+		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, Corrections: []api.Correction{}}
+	corrections, err := s.Corrections(ctx, id)
+	if err != nil {
+		return out, err
+	}
+	for _, c := range corrections {
+		out.Seconds, out.Landings, out.Litres = c.Seconds, c.Landings, c.Litres
+		out.Corrections = append(out.Corrections, api.Correction{Seconds: c.Seconds, Landings: c.Landings, Litres: c.Litres, Reason: c.Reason, By: c.ByName, At: c.At})
+	}
 	if f.AcceptanceOrder != nil {
 		if err := s.DB.WithContext(ctx).Raw("select title from work_orders where id = ?", *f.AcceptanceOrder).Scan(&out.Acceptance).Error; err != nil {
 			return out, err
@@ -246,4 +257,13 @@ func (h *Handlers) LogFlight(ctx context.Context, r api.LogFlightRequestObject) 
 	}
 	w, err := h.wire(ctx, r.Id)
 	return api.LogFlight200JSONResponse(w), err
+}
+
+func (h *Handlers) CorrectFlight(ctx context.Context, r api.CorrectFlightRequestObject) (api.CorrectFlightResponseObject, error) {
+	b := r.Body
+	if err := h.Flights.Correct(ctx, Correction{ID: b.Id, FlightID: r.Id, Seconds: b.Seconds, Landings: b.Landings, Litres: b.Litres, Reason: b.Reason}, b.Pin); err != nil {
+		return nil, err
+	}
+	w, err := h.wire(ctx, r.Id)
+	return api.CorrectFlight201JSONResponse(w), err
 }

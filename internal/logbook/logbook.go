@@ -60,6 +60,7 @@ type Line struct {
 }
 
 const from = ` from flights f join aircraft a on a.id = f.aircraft_id join people p on p.id = f.pilot_id
+	left join (select distinct on (flight_id) * from flight_corrections order by flight_id, at desc) c on c.flight_id = f.id
 	join lateral (select profile->>'name' as name from aircraft_types t where t.key = a.type_key order by version desc limit 1) t on true `
 
 // where builds the condition of a filter.
@@ -129,8 +130,8 @@ func openCursor(c string) (time.Time, uuid.UUID, error) {
 
 func (s *Service) lines(ctx context.Context, where string, args []any, tail string) ([]Line, error) {
 	var out []Line
-	err := s.DB.WithContext(ctx).Raw(`select f.id, f.took_off_at, f.landed_at, a.name as aircraft, a.serial, t.name as type_name, p.name as pilot, p.login as pilot_login,
-		array(select k.label from packs k where k.id = any(f.pack_ids) order by k.label) as packs, f.seconds, f.landings, f.purpose, f.remarks, f.events, f.source`+
+	err := s.DB.WithContext(ctx).Raw(`select f.id, f.took_off_at, case when c.id is null then f.landed_at else f.took_off_at + make_interval(secs => c.seconds) end as landed_at, a.name as aircraft, a.serial, t.name as type_name, p.name as pilot, p.login as pilot_login,
+		array(select k.label from packs k where k.id = any(f.pack_ids) order by k.label) as packs, coalesce(c.seconds, f.seconds) as seconds, coalesce(c.landings, f.landings) as landings, f.purpose, f.remarks, f.events, f.source`+
 		from+where+tail, args...).Scan(&out).Error
 	return out, err
 }
@@ -161,7 +162,7 @@ func (s *Service) Totals(ctx context.Context, f Filter) (Totals, error) {
 		By string
 	}
 	err = s.DB.WithContext(ctx).Raw(`select case when grouping(p.name) = 0 then 'pilot' when grouping(a.name) = 0 then 'aircraft' when grouping(t.name) = 0 then 'type' else 'all' end as by,
-		coalesce(p.name, a.name, t.name, '') as name, coalesce(sum(f.seconds), 0) as seconds, count(*) as flights, coalesce(sum(f.landings), 0) as landings`+from+where+
+		coalesce(p.name, a.name, t.name, '') as name, coalesce(sum(coalesce(c.seconds, f.seconds)), 0) as seconds, count(*) as flights, coalesce(sum(coalesce(c.landings, f.landings)), 0) as landings`+from+where+
 		` group by grouping sets ((), (p.name), (a.name), (t.name)) order by seconds desc, name`, args...).Scan(&rows).Error
 	if err != nil {
 		return out, err
@@ -178,7 +179,7 @@ func (s *Service) Totals(ctx context.Context, f Filter) (Totals, error) {
 			out.All = r.Total
 		}
 	}
-	err = s.DB.WithContext(ctx).Raw(`select k.label as name, sum(f.seconds) as seconds, count(*) as flights, sum(f.landings) as landings`+from+
+	err = s.DB.WithContext(ctx).Raw(`select k.label as name, sum(coalesce(c.seconds, f.seconds)) as seconds, count(*) as flights, sum(coalesce(c.landings, f.landings)) as landings`+from+
 		`join packs k on k.id = any(f.pack_ids) `+where+` group by k.label order by seconds desc, name limit 100`, args...).Scan(&out.Packs).Error
 	return out, err
 }

@@ -39,6 +39,7 @@ const (
 	PartsApproved    = "parts-approved"
 	PackLooked       = "pack-look"
 	PackDisposed     = "pack-disposed"
+	FlightCorrected  = "flight-corrected"
 	PackMoved        = "pack-state"
 )
 

@@ -114,6 +114,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	x.do("GET", "/defects", nil, nil)
 	x.shop(craft.Id.String(), defect.Id.String(), photo.Id.String())
 	flight := x.fly(craft.Id.String(), pk.Id.String())
+	x.do("POST", "/flights/"+flight+"/corrections", m{"id": id(), "seconds": 60, "landings": 2, "litres": 0, "reason": "landed twice", "pin": "7391"}, nil)
 
 	x.do("GET", "/log?q=tour", nil, nil)
 	x.do("GET", "/log/totals", nil, nil)

@@ -1450,6 +1450,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/flights/{id}/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Correct a logged flight by a new entry that names it */
+        post: operations["correctFlight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2207,6 +2226,7 @@ export interface components {
             remarks: string;
         };
         Flight: {
+            corrections: components["schemas"]["Correction"][];
             /** Format: double */
             litres: number;
             acceptance: string;
@@ -3106,6 +3126,26 @@ export interface components {
             gear: components["schemas"]["Gear"][];
             chargers: components["schemas"]["ChargerEdit"][];
             ticks: components["schemas"]["Tick"][];
+        };
+        NewCorrection: {
+            /** Format: uuid */
+            id: string;
+            seconds: number;
+            landings: number;
+            /** Format: double */
+            litres: number;
+            reason: string;
+            pin: string;
+        };
+        Correction: {
+            seconds: number;
+            landings: number;
+            /** Format: double */
+            litres: number;
+            reason: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
     };
     responses: {
@@ -5487,6 +5527,33 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    correctFlight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCorrection"];
+            };
+        };
+        responses: {
+            /** @description Flight */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Flight"];
+                };
             };
             default: components["responses"]["Problem"];
         };

@@ -31,6 +31,7 @@ const concerned: Record<string, string[]> = {
   releases: ["day", "gate"],
   flights: ["day", "fleet", "gate", "flight", "log", "records", "due"],
   flight_events: ["flight"],
+  flight_corrections: ["flight", "log", "fleet", "day", "gate", "due", "part"],
   people: ["people", "gate", "session"],
 };
 

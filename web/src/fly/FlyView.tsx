@@ -11,6 +11,8 @@ import { VerdictMark } from "../parts/Flag";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
 import { hoursMinutes, setServerTime, useNow, useZone } from "../parts/time";
+import { useUnits } from "../parts/units";
+import { CorrectFlight } from "./CorrectFlight";
 import { Hover } from "./Hover";
 import { LogForm } from "./LogForm";
 
@@ -245,6 +247,9 @@ function Landed({ f }: { f: Flight }) {
 
 function Logged({ f }: { f: Flight }) {
   const z = useZone();
+  const u = useUnits();
+  const may = useMay();
+  const [correcting, setCorrecting] = useState(false);
   return (
     <>
       <ViewHead title={`Flight of ${f.aircraft}`}>
@@ -254,12 +259,28 @@ function Logged({ f }: { f: Flight }) {
         <Link className="btn btn-outline-primary" to="/log">
           Log
         </Link>
+        {may("chief") && (
+          <Button variant="outline-primary" onClick={() => setCorrecting(true)}>
+            Correct it
+          </Button>
+        )}
       </ViewHead>
+      {correcting && <CorrectFlight f={f} onClose={() => setCorrecting(false)} />}
       <Sheet title="On record">
         <p>
           {z.both(f.took_off_at)}, {hoursMinutes(f.seconds)} h, {f.landings} landing(s). {f.purpose}. Pilot{" "}
           {f.pilot}. Packs {f.packs.map((p) => p.label).join(", ")}.
         </p>
+        {f.litres > 0 && <p>Sprayed {u.show("volume", f.litres)}.</p>}
+        {f.acceptance && <p>Acceptance flight after: {f.acceptance}.</p>}
+        {f.corrections.map((c) => (
+          <p key={c.at}>
+            <strong>Corrected</strong> to {clock(c.seconds)}, {c.landings} landing(s): {c.reason}{" "}
+            <span className="soft">
+              ({c.by}, {z.both(c.at)})
+            </span>
+          </p>
+        ))}
         {f.remarks && <p>{f.remarks}</p>}
         {f.hover && (
           <p>

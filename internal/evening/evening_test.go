@@ -1,0 +1,96 @@
+package evening_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/core/judge"
+	"mainstay/internal/evening"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/testbed"
+)
+
+func TestEveningOfTomorrow(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Pilot)
+	day := time.Date(2026, 6, 11, 0, 0, 0, 0, time.UTC)
+	sh, err := s.Evening.Of(ctx, day)
+	require.NoError(t, err)
+	assert.False(t, sh.Saved)
+	assert.Equal(t, "2026-06-11T06:00:00-07:00", sh.ReadyBy.Format(time.RFC3339))
+	assert.Len(t, sh.Plan.Lower, 2, "two charged packs and nothing flies")
+	e := evening.Edit{StartAt: sh.StartAt, ReadyBy: sh.ReadyBy, Sorties: map[uuid.UUID]int{s.Aircraft.ID: 1}}
+	require.NoError(t, s.Evening.Save(ctx, day, e))
+	sh, err = s.Evening.Of(ctx, day)
+	require.NoError(t, err)
+	assert.True(t, sh.Saved)
+	assert.Len(t, sh.Plan.Ready, 2, "one to fly, one to spare")
+	assert.Equal(t, judge.Clear, sh.Plan.Verdict)
+
+	e.Sorties[s.Aircraft.ID] = 3
+	require.NoError(t, s.Evening.Save(ctx, day, e))
+	sh, err = s.Evening.Of(ctx, day)
+	require.NoError(t, err)
+	assert.Equal(t, judge.Stop, sh.Plan.Verdict, "three sorties, two packs")
+
+	back := e
+	back.ReadyBy = back.StartAt
+	assert.ErrorContains(t, s.Evening.Save(ctx, day, back), "before charging begins")
+	back.ReadyBy = back.StartAt.AddDate(0, 0, 3)
+	assert.Error(t, s.Evening.Save(ctx, day, back))
+	back = e
+	back.Sorties = map[uuid.UUID]int{testbed.NewID(): 1}
+	assert.True(t, fault.Is(s.Evening.Save(ctx, day, back), "not-found"))
+
+	require.NoError(t, s.Evening.Tick(ctx, day, "charge:"+s.Packs[0].ID.String(), true))
+	require.NoError(t, s.Evening.Tick(ctx, day, "charge:"+s.Packs[0].ID.String(), true), "ticked twice")
+	assert.Error(t, s.Evening.Tick(ctx, day, "fly:me", true))
+	sh, err = s.Evening.Of(ctx, day)
+	require.NoError(t, err)
+	require.Len(t, sh.Ticks, 1)
+	assert.Equal(t, s.Pilot.Name, sh.Ticks[0].ByName)
+	require.NoError(t, s.Evening.Tick(ctx, day, "charge:"+s.Packs[0].ID.String(), false))
+	sh, _ = s.Evening.Of(ctx, day)
+	assert.Empty(t, sh.Ticks)
+}
+
+func TestGearAndChargers(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Tech)
+	now := s.Clock.Now()
+	g := evening.Gear{ID: testbed.NewID(), Name: "Tablet", Kind: "tablet", Minimum: 80, Active: true}
+	require.NoError(t, s.Evening.SaveGear(ctx, g))
+	require.NoError(t, s.Evening.SaveGear(ctx, g), "sent twice")
+	twin := g
+	twin.ID = testbed.NewID()
+	assert.ErrorContains(t, s.Evening.SaveGear(ctx, twin), "has this name")
+	twin.Name = " "
+	assert.Error(t, s.Evening.SaveGear(ctx, twin))
+	g.Version = 7
+	assert.True(t, fault.Is(s.Evening.SaveGear(ctx, g), "stale"))
+	g.Version, g.Minimum = 1, 70
+	require.NoError(t, s.Evening.SaveGear(ctx, g))
+	assert.True(t, fault.Is(s.Evening.CheckGear(ctx, testbed.NewID(), 50), "not-found"))
+	require.NoError(t, s.Evening.CheckGear(ctx, g.ID, 75))
+	require.NoError(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: "Rack", Channels: 2, Watts: 500, Active: true}))
+	assert.ErrorContains(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: "RACK", Channels: 2, Watts: 500}), "has this name")
+	assert.Error(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: " "}))
+
+	level := func(v float64) *float64 { return &v }
+	for _, c := range []struct {
+		g evening.Gear
+		v judge.Verdict
+	}{
+		{evening.Gear{Minimum: 80}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(79), CheckedAt: &now}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(80), CheckedAt: &now}, judge.Clear},
+	} {
+		v, sentence := c.g.Judge(now)
+		assert.Equal(t, c.v, v, sentence)
+	}
+	old := evening.Gear{Minimum: 80, Level: level(99), CheckedAt: &now}
+	v, _ := old.Judge(now.Add(25 * time.Hour))
+	assert.Equal(t, judge.Watch, v, "a level of yesterday is no level")
+}
