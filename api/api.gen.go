@@ -939,6 +939,7 @@ type Day struct {
 	PacksCharged    int                `json:"packs_charged"`
 	PacksFlown      int                `json:"packs_flown"`
 	PacksQuarantine int                `json:"packs_quarantine"`
+	Types           []TypeEntry        `json:"types"`
 	Zone            string             `json:"zone"`
 }
 
@@ -948,12 +949,13 @@ type DayAircraft struct {
 	HoursLeft  *float64           `json:"hours_left"`
 	Id         openapi_types.UUID `json:"id"`
 	InAirSince *time.Time         `json:"in_air_since"`
+	More       int                `json:"more"`
 	Name       string             `json:"name"`
 	Next       NextStep           `json:"next"`
 	PacksReady int                `json:"packs_ready"`
 	Pilot      string             `json:"pilot"`
 	Stations   []StationState     `json:"stations"`
-	Type       TypeEntry          `json:"type"`
+	TypeKey    string             `json:"type_key"`
 	Verdict    Verdict            `json:"verdict"`
 }
 

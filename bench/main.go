@@ -1,7 +1,8 @@
 // Command bench measures the budgets of docs/architecture.md on the demo data
-// and prints, for each, p50 and p95 beside a baseline in the same run: plain
-// SQL that fetches the same data on the same connection, or the budget itself
-// where there is nothing to compare with. Only ratios are meant to be kept.
+// and on the large fleet, and prints, for each, p50 and p95 beside a baseline
+// in the same run: plain SQL that fetches the same data on the same connection,
+// or the budget itself where there is nothing to compare with. Only ratios are
+// meant to be kept.
 package main
 
 import (
@@ -43,14 +44,15 @@ func main() {
 }
 
 // measure runs fn after a warm-up and returns p50 and p95.
-func measure(fn func() error) (p50, p95 time.Duration, err error) {
+func measure(rounds int, fn func() error) (p50, p95 time.Duration, err error) {
 	var times []time.Duration
-	for i := range rounds + 20 {
+	warm := min(20, rounds/2)
+	for i := range rounds + warm {
 		start := time.Now()
 		if err := fn(); err != nil {
 			return 0, 0, err
 		}
-		if i >= 20 {
+		if i >= warm {
 			times = append(times, time.Since(start))
 		}
 	}
@@ -64,88 +66,127 @@ type bench struct {
 	base     func() error  // same data by plain SQL
 	budget   time.Duration // for p95, when there is no base
 	baseName string
+	rounds   int // 0: the usual number
 }
 
 func run(ctx context.Context) error {
-	url := os.Getenv("DATABASE_URL")
-	g, err := db.Open(url)
-	if err != nil {
+	w := tabwriter.NewWriter(os.Stdout, 0, 0, 2, ' ', tabwriter.AlignRight)
+	fmt.Fprintln(w, "name\tp50\tp95\tbaseline\tbaseline p50\tbaseline p95\tratio p50\tratio p95\t")
+	if err := small(ctx, w); err != nil {
 		return err
 	}
-	defer db.Close(g)
-	if err := db.Migrate(ctx, g); err != nil {
+	if err := large500(ctx, w); err != nil {
 		return err
+	}
+	return w.Flush()
+}
+
+// bed is a server over a database, with a signed-in client and a plain
+// connection beside it.
+type bed struct {
+	svc  *server.Services
+	conn *pgx.Conn
+	ask  func(method, path string, body any) error
+}
+
+func setUp(ctx context.Context, url, login, password string, fill func(*server.Services, *pgx.Conn) error) (*bed, func(), error) {
+	g, err := db.Open(url)
+	if err != nil {
+		return nil, nil, err
+	}
+	if err := db.Migrate(ctx, g); err != nil {
+		return nil, nil, err
 	}
 	svc := server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), memblob.OpenBucket(nil))
 	if err := svc.Seed(ctx); err != nil {
-		return err
-	}
-	if err := demo.Fill(ctx, svc, func(int, int) {}); err != nil {
-		return err
-	}
-	h, err := server.New(svc, server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), PerMinute: 1 << 40})
-	if err != nil {
-		return err
-	}
-	s := httptest.NewServer(h)
-	defer s.Close()
-	jar, err := cookiejar.New(nil)
-	if err != nil {
-		return err
-	}
-	c := &http.Client{Jar: jar}
-	ask := func(method, path string, body any) error {
-		b, err := json.Marshal(body)
-		if err != nil {
-			return err
-		}
-		req, err := http.NewRequestWithContext(ctx, method, s.URL+"/api/v1"+path, bytes.NewReader(b))
-		if err != nil {
-			return err
-		}
-		req.Header.Set("Content-Type", "application/json")
-		res, err := c.Do(req)
-		if err != nil {
-			return err
-		}
-		defer func() { _ = res.Body.Close() }()
-		var out bytes.Buffer
-		if _, err := out.ReadFrom(res.Body); err != nil {
-			return err
-		}
-		if res.StatusCode != http.StatusOK {
-			return fmt.Errorf("%s %s: %d %s", method, path, res.StatusCode, out.String())
-		}
-		return nil
-	}
-	if err := ask(http.MethodPost, "/session", map[string]string{"login": "imre", "password": demo.Password}); err != nil {
-		return err
+		return nil, nil, err
 	}
 	conn, err := pgx.Connect(ctx, url)
 	if err != nil {
-		return err
+		return nil, nil, err
 	}
-	defer func() { _ = conn.Close(ctx) }()
-	benches, err := list(ctx, svc, conn, ask)
+	if err := fill(svc, conn); err != nil {
+		return nil, nil, err
+	}
+	h, err := server.New(svc, server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), PerMinute: 1 << 40})
+	if err != nil {
+		return nil, nil, err
+	}
+	s := httptest.NewServer(h)
+	jar, err := cookiejar.New(nil)
+	if err != nil {
+		return nil, nil, err
+	}
+	c := &http.Client{Jar: jar}
+	b := &bed{svc: svc, conn: conn, ask: func(method, path string, body any) error { return request(ctx, c, method, s.URL+"/api/v1"+path, body) }}
+	done := func() {
+		s.Close()
+		_ = conn.Close(ctx)
+		db.Close(g)
+	}
+	return b, done, b.ask(http.MethodPost, "/session", map[string]string{"login": login, "password": password})
+}
+
+func request(ctx context.Context, c *http.Client, method, url string, body any) error {
+	b, err := json.Marshal(body)
 	if err != nil {
 		return err
 	}
-	w := tabwriter.NewWriter(os.Stdout, 0, 0, 2, ' ', tabwriter.AlignRight)
-	fmt.Fprintln(w, "name\tp50\tp95\tbaseline\tbaseline p50\tbaseline p95\tratio p50\tratio p95\t")
+	req, err := http.NewRequestWithContext(ctx, method, url, bytes.NewReader(b))
+	if err != nil {
+		return err
+	}
+	req.Header.Set("Content-Type", "application/json")
+	res, err := c.Do(req)
+	if err != nil {
+		return err
+	}
+	defer func() { _ = res.Body.Close() }()
+	var out bytes.Buffer
+	if _, err := out.ReadFrom(res.Body); err != nil {
+		return err
+	}
+	if res.StatusCode != http.StatusOK {
+		return fmt.Errorf("%s %s: %d %s", method, url, res.StatusCode, out.String())
+	}
+	return nil
+}
+
+func small(ctx context.Context, w *tabwriter.Writer) error {
+	b, done, err := setUp(ctx, os.Getenv("DATABASE_URL"), "imre", demo.Password, func(svc *server.Services, _ *pgx.Conn) error { return demo.Fill(ctx, svc, func(int, int) {}) })
+	if err != nil {
+		return err
+	}
+	defer done()
+	benches, err := list(ctx, b.svc, b.conn, b.ask)
+	if err != nil {
+		return err
+	}
+	return printAll(w, "", benches)
+}
+
+func printAll(w *tabwriter.Writer, prefix string, benches []bench) error {
 	for _, b := range benches {
-		p50, p95, err := measure(b.fn)
+		if len(os.Args) > 1 && !strings.Contains(prefix+b.name, os.Args[1]) {
+			continue
+		}
+		n := rounds
+		if b.rounds > 0 {
+			n = b.rounds
+		}
+		p50, p95, err := measure(n, b.fn)
 		if err != nil {
 			return fmt.Errorf("%s: %w", b.name, err)
 		}
 		b50, b95 := b.budget, b.budget
 		if b.base != nil {
-			if b50, b95, err = measure(b.base); err != nil {
+			if b50, b95, err = measure(n, b.base); err != nil {
 				return fmt.Errorf("%s baseline: %w", b.name, err)
 			}
 		}
-		fmt.Fprintf(w, "%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%.2f\t\n", b.name, short(p50), short(p95), b.baseName, short(b50), short(b95), float64(p50)/float64(b50), float64(p95)/float64(b95))
+		fmt.Fprintf(w, "%s%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%.2f\t\n", prefix, b.name, short(p50), short(p95), b.baseName, short(b50), short(b95), float64(p50)/float64(b50), float64(p95)/float64(b95))
 	}
-	return w.Flush()
+	return nil
 }
 
 func short(d time.Duration) string {

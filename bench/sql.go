@@ -35,3 +35,41 @@ var logSQL = []string{
 	`select f.*, a.name, a.serial, p.name, array(select k.label from packs k where k.id = any(f.pack_ids)) from flights f join aircraft a on a.id = f.aircraft_id join people p on p.id = f.pilot_id
 		where f.state = 'logged' and (f.purpose ilike '%spraying%' or f.remarks ilike '%spraying%' or a.name ilike '%spraying%' or p.name ilike '%spraying%') order by f.took_off_at desc, f.id desc limit 51`,
 }
+
+// overviewSQL fetches what the Day and Fleet views show of a large fleet.
+var overviewSQL = []string{
+	session, `select * from people where login = 'chief'`, `select * from crew`,
+	`select distinct on (key) key, version from aircraft_types order by key, version desc`, `select distinct on (type_key) type_key, version from programmes order by type_key, version desc`,
+	`select * from aircraft order by lower(name)`, `select * from groundings where lifted_at is null`,
+	`with lim as (select t.key as type_key, w.key as kind, (w.value->>'hours')::float8 as hours, (w.value->>'flights')::float8 as flights, (w.value->>'landings')::float8 as landings, (w.value->>'litres')::float8 as litres, (w.value->>'months')::float8 * 30.44 as days
+			from aircraft_types t cross join lateral jsonb_each(t.profile->'wear') w),
+		f as materialized (select p.id, p.aircraft_id, p.fitted_at, l.hours - p.seconds / 3600::float8 as hours_left, coalesce(greatest(p.seconds / 3600::float8 / l.hours, p.flights / l.flights, p.landings / l.landings, p.litres / l.litres,
+				extract(epoch from timestamptz '2026-06-10 16:40Z' - p.since)::float8 / 86400 / l.days), 0) as share
+			from parts p join aircraft a on a.id = p.aircraft_id left join lim l on l.type_key = a.type_key and l.kind = p.kind),
+		g as (select aircraft_id, max(share) as most, count(*) as fitted, max(fitted_at) as newest, min(hours_left) as hours_left from f group by 1)
+		select p.*, g.* from f join g on g.aircraft_id = f.aircraft_id join parts p on p.id = f.id where f.share >= 0.85 or f.share = g.most`,
+	`select chemistry, cells, capacity_mah, state, count(*) from packs group by 1, 2, 3, 4`,
+	runsOf, `select * from defects where closed_at is null order by raised_at`, openFlight, openRel, lastFlight + ` where f.warmth_motor is not null`,
+	`select * from task_done`, `select * from work_orders where state in ('open', 'signed')`, `select * from deferrals where ended_at is null`, `select * from firmware_sets`, `select * from firmware_installed`,
+}
+
+var rackSQL = []string{
+	session, `select * from people where login = 'chief'`, types,
+	`select p.*, a.name, o.summary, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id order by p.label`,
+	`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r`,
+}
+
+var dueSQL = []string{
+	session, `select * from people where login = 'chief'`, `select * from crew`, types,
+	`select * from aircraft order by lower(name)`, `select * from parts where aircraft_id is not null`, `select * from task_done`, `select * from work_orders where state in ('open', 'signed')`,
+	`select * from deferrals where ended_at is null`,
+	`select u.thing, u.thing_id, date_trunc('day', f.took_off_at, 'UTC'), sum(u.seconds), sum(u.flights), sum(u.landings), sum(u.cycles), sum(u.litres)
+		from flights f join flight_use u on u.flight_id = f.id and u.thing in ('part', 'aircraft') where f.took_off_at > (select max(took_off_at) from flights) - interval '28 days' group by 1, 2, 3`,
+}
+
+var packSQL = []string{
+	session, `select * from people where login = 'chief'`, types,
+	`select p.*, a.name, o.content from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id where p.id = $1::uuid`,
+	`select * from pack_readings where pack_id = $1::uuid order by at desc, id desc limit 60`,
+	`select * from pack_looks where pack_id = $1::uuid order by at desc limit 40`,
+}

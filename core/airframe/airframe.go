@@ -78,6 +78,22 @@ type Type struct {
 	Equipment  []Equipment            `json:"equipment,omitempty"`
 	TankL      float64                `json:"tank_l,omitempty"` // liquid it can carry; 0: it does not spray
 	PowerOrder string                 `json:"power_order"`      // controller-first or aircraft-first
+
+	shape *shape // of a prepared type
+}
+
+// shape is what follows from geometry and equipment.
+type shape struct {
+	stations  []Station
+	positions []Position
+}
+
+// Prepared returns the type with its stations and positions worked out once.
+// Do not change the geometry or equipment of a prepared type.
+func (t Type) Prepared() Type {
+	t.shape = nil
+	t.shape = &shape{t.Stations(), t.Positions()}
+	return t
 }
 
 // Station is a place on the airframe.
@@ -176,6 +192,9 @@ func rotorAngle(i, n int) float64 { return 2 * math.Pi * (float64(i) + 0.5) / fl
 // Stations lists the places of the airframe in the order of a walkround:
 // round the aircraft clockwise from the front right, then inwards.
 func (t Type) Stations() []Station {
+	if t.shape != nil {
+		return t.shape.stations
+	}
 	g := t.Geometry
 	var out []Station
 	add := func(id, kind, label string, x, y float64, part string) {

@@ -69,6 +69,9 @@ func (t Type) stationsOf(at string) []Station {
 // Positions lists every place that carries a part with a life: first those the
 // geometry gives, then the equipment.
 func (t Type) Positions() []Position {
+	if t.shape != nil {
+		return t.shape.positions
+	}
 	arms := slices.ContainsFunc(t.Equipment, func(e Equipment) bool { return e.Kind == "arm" })
 	var out []Position
 	for _, s := range t.PartStations() {

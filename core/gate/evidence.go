@@ -45,12 +45,12 @@ func (g *run) wear() {
 			g.find("wear", "wear", judge.Stop, fmt.Sprintf("No %s is recorded at %s.", p.Kind, p.Label), "Nothing fitted.", nil, "technician or chief", g.fit(p))
 			continue
 		}
+		if d, err := wear.First(p.Counters, p.Limits, g.in.Now); err == nil && d.Verdict == judge.Clear {
+			continue
+		}
 		d, err := wear.Judge(p.Counters, p.Limits, g.in.Now)
 		if err != nil {
 			g.find("wear", "wear", judge.Stop, fmt.Sprintf("The life of %s is not known: %v.", p.Label, err), "Counters.", nil, "technician or chief", g.fit(p))
-			continue
-		}
-		if d.Verdict == judge.Clear {
 			continue
 		}
 		// Parts of one kind that say the same, like a set of propellers, are one finding.

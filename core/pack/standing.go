@@ -81,6 +81,12 @@ func Stand(rated float64, history []Measured) Standing {
 	return s
 }
 
+// Summary is the standing without the points of its curves.
+func (s Standing) Summary() Standing {
+	s.Points, s.Trend = []CapacityPoint{}, []OhmPoint{}
+	return s
+}
+
 // sum gathers what is known and not clear, and names what is not known.
 func (s *Standing) sum() {
 	add := func(v judge.Verdict, sentence string) {

@@ -27,7 +27,7 @@ type DueDate struct {
 // today. now is a civil date or a time; only its day counts. Errors:
 // ErrCounters, and a calendar limit without a start date.
 func When(c Counters, l Limits, r Recent, now time.Time) (DueDate, error) {
-	d, err := Judge(c, l, now)
+	d, err := First(c, l, now)
 	if err != nil {
 		return DueDate{}, err
 	}

@@ -91,6 +91,20 @@ type Due struct {
 // month is shorter). Errors: ErrCounters; a calendar limit without a start
 // date is an error too, because unknown age must not pass as new.
 func Judge(c Counters, l Limits, now time.Time) (Due, error) {
+	d, err := First(c, l, now)
+	if err != nil {
+		return d, err
+	}
+	if d.By == "" {
+		d.Sentence = "No life limit set."
+		return d, nil
+	}
+	d.Sentence = sentence(d)
+	return d, nil
+}
+
+// First is Judge without the sentence, for going through a whole fleet.
+func First(c Counters, l Limits, now time.Time) (Due, error) {
 	if c.Seconds < 0 || c.Flights < 0 || c.Landings < 0 || c.Cycles < 0 || !(c.Litres >= 0) || l.Negative() {
 		return Due{}, ErrCounters
 	}
@@ -127,20 +141,25 @@ func Judge(c Counters, l Limits, now time.Time) (Due, error) {
 		take("months", max(used, 0), float64(l.Months), !now.Before(end))
 	}
 	if best.Fraction < 0 {
-		return Due{Sentence: "No life limit set."}, nil
+		return Due{}, nil
 	}
-	best.Verdict, best.Sentence = sentence(best)
+	switch {
+	case best.Fraction >= 1:
+		best.Verdict = judge.Stop
+	case best.Fraction >= WarnAt:
+		best.Verdict = judge.Watch
+	}
 	return best, nil
 }
 
-func sentence(d Due) (judge.Verdict, string) {
-	switch {
-	case d.Fraction >= 1:
-		return judge.Stop, fmt.Sprintf("%.1f of %g %s used: due now.", d.Used, d.Limit, d.By)
-	case d.Fraction >= WarnAt:
-		return judge.Watch, fmt.Sprintf("%.1f of %g %s used: %.1f left.", d.Used, d.Limit, d.By, d.Limit-d.Used)
+func sentence(d Due) string {
+	switch d.Verdict {
+	case judge.Stop:
+		return fmt.Sprintf("%.1f of %g %s used: due now.", d.Used, d.Limit, d.By)
+	case judge.Watch:
+		return fmt.Sprintf("%.1f of %g %s used: %.1f left.", d.Used, d.Limit, d.By, d.Limit-d.Used)
 	}
-	return judge.Clear, fmt.Sprintf("%.1f of %g %s used.", d.Used, d.Limit, d.By)
+	return fmt.Sprintf("%.1f of %g %s used.", d.Used, d.Limit, d.By)
 }
 
 // AddMonths adds calendar months and stays in the month it reaches: 31 August

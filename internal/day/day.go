@@ -20,6 +20,10 @@ type Handlers struct{ Flights *flights.Service }
 // walking round an aircraft that is grounded.
 var first = []string{"aircraft-active", "one-aircraft", "grounding", "defects", "registration", "wear", "packs", "walkround"}
 
+// showFindings is how many findings of an aircraft stand on the page; its own
+// page has them all.
+const showFindings = 3
+
 // Next is the next thing to do about an aircraft.
 func Next(k flights.Known, out gate.Output) api.NextStep {
 	id := k.Aircraft.ID.String()
@@ -53,14 +57,20 @@ func (h *Handlers) GetDay(ctx context.Context, _ api.GetDayRequestObject) (api.G
 	}
 	now := s.Clock.Now()
 	today := c.Day(now)
-	out := api.GetDay200JSONResponse{Now: now, Date: *api.DateOf(&today), Zone: c.Zone, Aircraft: []api.DayAircraft{}}
+	out := api.GetDay200JSONResponse{Now: now, Date: *api.DateOf(&today), Zone: c.Zone, Types: []api.TypeEntry{}, Aircraft: []api.DayAircraft{}}
+	drawn := map[string]bool{}
 	for _, k := range ks {
 		if !k.Aircraft.Active {
 			continue
 		}
 		g, states := gate.Judge(k.Input), k.Stations()
-		a := api.DayAircraft{Id: k.Aircraft.ID, Name: k.Aircraft.Name, Type: fleet.WireType(k.Type), Verdict: g.Verdict, Findings: g.Findings, Next: Next(k, g),
-			Stations: flights.WireStations(states), HoursLeft: k.NextDue(states).HoursLeft, PacksReady: k.PacksReady}
+		if !drawn[k.Type.Key] {
+			drawn[k.Type.Key] = true
+			out.Types = append(out.Types, fleet.WireType(k.Type))
+		}
+		shown := g.Findings[:min(len(g.Findings), showFindings)]
+		a := api.DayAircraft{Id: k.Aircraft.ID, Name: k.Aircraft.Name, TypeKey: k.Type.Key, Verdict: g.Verdict, Findings: shown, More: len(g.Findings) - len(shown), Next: Next(k, g),
+			Stations: flights.WireStations(flights.Odd(states)), HoursLeft: k.NextDue(states).HoursLeft, PacksReady: k.PacksReady}
 		if k.Flight != nil {
 			a.Pilot, a.InAirSince = k.Flight.Pilot, &k.Flight.TookOffAt
 		} else if k.Release != nil {

@@ -21,50 +21,26 @@ type Condition struct {
 	Groundings []Grounding
 	Parts      map[string]Part // by position
 	PacksReady int
+	// Partial: Parts holds only those that are nearly due, and the nearest of
+	// all; every other position carries a part that is far from its limits.
+	Partial   bool
+	HoursLeft *float64 // fewest running hours left on any part, when Partial
 }
 
 // Conditions returns the condition of the given aircraft, or of the whole
-// fleet for nil, by name. It asks a fixed number of queries however many
-// aircraft there are.
+// fleet for nil, by name, with every part. It asks a fixed number of queries
+// however many aircraft there are.
 func (s *Service) Conditions(ctx context.Context, ids []uuid.UUID) ([]Condition, error) {
-	g := s.DB.WithContext(ctx)
-	var crafts []Aircraft
-	q := g.Order("lower(name)")
-	if ids != nil {
-		q = q.Where("id in ?", ids)
-	}
-	if err := q.Find(&crafts).Error; err != nil {
-		return nil, err
-	}
-	types, err := s.typesByKey(ctx)
+	out, at, err := s.withoutParts(ctx, ids)
 	if err != nil {
 		return nil, err
 	}
-	out := make([]Condition, len(crafts))
-	at := make(map[uuid.UUID]*Condition, len(crafts))
-	for i, a := range crafts {
-		out[i] = Condition{Aircraft: a, Type: types[a.TypeKey], Parts: map[string]Part{}}
-		at[a.ID] = &out[i]
-	}
-	narrow := func(sql string) (string, []any) {
-		if ids == nil {
-			return sql, nil
-		}
-		return sql + " and aircraft_id in ?", []any{ids}
-	}
-	var grounds []Grounding
-	sql, args := narrow("select * from groundings where lifted_at is null")
-	if err := g.Raw(sql, args...).Scan(&grounds).Error; err != nil {
-		return nil, err
-	}
-	for _, x := range grounds {
-		if c := at[x.AircraftID]; c != nil {
-			c.Groundings = append(c.Groundings, x)
-		}
+	sql, args := "select * from parts where aircraft_id is not null", []any{}
+	if ids != nil {
+		sql, args = sql+" and aircraft_id in ?", []any{ids}
 	}
 	var parts []Part
-	sql, args = narrow("select * from parts where aircraft_id is not null")
-	if err := g.Raw(sql, args...).Scan(&parts).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw(sql, args...).Scan(&parts).Error; err != nil {
 		return nil, err
 	}
 	for _, p := range parts {
@@ -75,30 +51,83 @@ func (s *Service) Conditions(ctx context.Context, ids []uuid.UUID) ([]Condition,
 	return out, s.countReady(ctx, out)
 }
 
-func (s *Service) countReady(ctx context.Context, cs []Condition) error {
-	var groups []struct {
-		Chemistry string
-		Cells     int
-		Capacity  int
-		N         int
+// withoutParts returns the conditions with an empty map of parts, and the same
+// by id.
+func (s *Service) withoutParts(ctx context.Context, ids []uuid.UUID) ([]Condition, map[uuid.UUID]*Condition, error) {
+	g := s.DB.WithContext(ctx)
+	var crafts []Aircraft
+	q := g.Order("lower(name)")
+	if ids != nil {
+		q = q.Where("id in ?", ids)
 	}
-	if err := s.DB.WithContext(ctx).Raw("select chemistry, cells, capacity_mah as capacity, count(*) as n from packs where state = 'charged' group by 1, 2, 3").Scan(&groups).Error; err != nil {
-		return err
+	if err := q.Find(&crafts).Error; err != nil {
+		return nil, nil, err
 	}
-	for i := range cs {
-		for _, x := range groups {
-			if want := cs[i].Type.Packs; string(want.Chemistry) == x.Chemistry && want.Cells == x.Cells && x.Capacity >= want.CapacityMAh {
-				cs[i].PacksReady += x.N
-			}
+	types, err := s.typesByKey(ctx)
+	if err != nil {
+		return nil, nil, err
+	}
+	out := make([]Condition, len(crafts))
+	at := make(map[uuid.UUID]*Condition, len(crafts))
+	for i, a := range crafts {
+		out[i] = Condition{Aircraft: a, Type: types[a.TypeKey], Parts: map[string]Part{}}
+		at[a.ID] = &out[i]
+	}
+	sql, args := "select * from groundings where lifted_at is null", []any{}
+	if ids != nil {
+		sql, args = sql+" and aircraft_id in ?", []any{ids}
+	}
+	var grounds []Grounding
+	if err := g.Raw(sql, args...).Scan(&grounds).Error; err != nil {
+		return nil, nil, err
+	}
+	for _, x := range grounds {
+		if c := at[x.AircraftID]; c != nil {
+			c.Groundings = append(c.Groundings, x)
 		}
 	}
-	return nil
+	return out, at, nil
+}
+
+func (s *Service) countReady(ctx context.Context, cs []Condition) error {
+	groups, err := s.readyGroups(ctx)
+	for i := range cs {
+		cs[i].PacksReady = groups.fitting(cs[i].Type.Packs)
+	}
+	return err
+}
+
+type readyGroups []struct {
+	Chemistry string
+	Cells     int
+	Capacity  int
+	N         int
+}
+
+// readyGroups counts charged packs by what they are.
+func (s *Service) readyGroups(ctx context.Context) (readyGroups, error) {
+	var groups readyGroups
+	err := s.DB.WithContext(ctx).Raw("select chemistry, cells, capacity_mah as capacity, count(*) as n from packs where state = 'charged' group by 1, 2, 3").Scan(&groups).Error
+	return groups, err
+}
+
+func (g readyGroups) fitting(want airframe.Packs) int {
+	n := 0
+	for _, x := range g {
+		if string(want.Chemistry) == x.Chemistry && want.Cells == x.Cells && x.Capacity >= want.CapacityMAh {
+			n += x.N
+		}
+	}
+	return n
 }
 
 // GateParts lists the positions that carry a part, with what is there.
 func (c Condition) GateParts() []gate.Part {
 	var out []gate.Part
 	for _, at := range c.Type.Positions() {
+		if _, near := c.Parts[at.ID]; c.Partial && !near {
+			continue
+		}
 		gp := gate.Part{Station: at.ID, Label: at.Label, Kind: at.Kind, Limits: c.Type.Wear[at.Kind], Required: at.Required}
 		if p, ok := c.Parts[at.ID]; ok {
 			gp.ID, gp.Counters = p.ID.String(), p.Counters()
@@ -116,7 +145,7 @@ type PackView struct {
 	Pack
 	Reading  *Reading
 	FittedTo string
-	Standing *pack.Standing // what its history says, as last computed; nil: nothing measured yet
+	Standing *pack.Standing // what its history says, as last computed, without curves; nil: nothing measured yet
 	LookedAt *time.Time     // newest clean look at all six faces
 }
 
@@ -137,7 +166,7 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 		Standing *pack.Standing `gorm:"serializer:json"`
 		LookedAt *time.Time
 	}
-	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.content as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
+	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.summary as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
 		from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id `+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
 		return nil, err
 	}

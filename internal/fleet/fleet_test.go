@@ -12,7 +12,9 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/pack"
+	"mainstay/core/wear"
 	"mainstay/internal/fleet"
+	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/testbed"
 )
@@ -259,4 +261,43 @@ func TestReadingsInDepth(t *testing.T) {
 	s.Clock.Set(testbed.Noon.Add(-time.Hour))
 	_, err = read(fleet.NewReading{Percent: f(40)})
 	assert.True(t, fault.Is(err, "clock"), "%v", err)
+}
+
+// The overview leaves out only what is far from its limits: held against the
+// whole condition of every aircraft, on the demo year and at any later day.
+func TestOverviewHidesNothingThatIsDue(t *testing.T) {
+	for _, later := range []int{0, 20, 45, 90, 200, 400, 800} {
+		at := testbed.Noon.AddDate(0, 0, later)
+		svc, _ := testbed.Demo(t, clock.At(at))
+		ctx := context.Background()
+		require.NoError(t, svc.DB.Exec("update parts set aircraft_id = null, station = null, fitted_at = null where serial = 'TV-0088-receiver'").Error)
+		whole, err := svc.Fleet.Conditions(ctx, nil)
+		require.NoError(t, err)
+		part, err := svc.Fleet.Overview(ctx)
+		require.NoError(t, err)
+		require.Len(t, part, len(whole))
+		for i, c := range whole {
+			odd := func(c fleet.Condition) map[string]string {
+				out := map[string]string{}
+				for _, p := range c.GateParts() {
+					d, err := wear.Judge(p.Counters, p.Limits, at)
+					if p.ID == "" || err != nil || d.Verdict != judge.Clear {
+						out[p.Station] = d.Sentence
+					}
+				}
+				return out
+			}
+			assert.Equal(t, odd(c), odd(part[i]), "%s after %d days", c.Aircraft.Name, later)
+			assert.Equal(t, c.PacksReady, part[i].PacksReady)
+			if part[i].Partial {
+				least := 1e9
+				for _, p := range c.GateParts() {
+					if p.Limits.Hours > 0 {
+						least = min(least, p.Limits.Hours-float64(p.Counters.Seconds)/3600)
+					}
+				}
+				assert.InDelta(t, least, *part[i].HoursLeft, 1e-6, c.Aircraft.Name)
+			}
+		}
+	}
 }

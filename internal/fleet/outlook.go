@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"slices"
 
+	"github.com/google/uuid"
 	"gorm.io/gorm"
 
 	"mainstay/core/pack"
@@ -41,11 +42,27 @@ func (s *Service) standPack(ctx context.Context, tx *gorm.DB, p Pack) error {
 	if err != nil {
 		return err
 	}
-	b, err := json.Marshal(pack.Stand(float64(p.CapacityMAh), h))
+	st := pack.Stand(float64(p.CapacityMAh), h)
+	whole, err := json.Marshal(st)
 	if err != nil {
 		return err
 	}
-	return tx.Exec("insert into pack_outlooks (pack_id, content, at) values (?, ?, ?) on conflict (pack_id) do update set content = excluded.content, at = excluded.at", p.ID, string(b), s.Clock.Now()).Error
+	summary, err := json.Marshal(st.Summary())
+	if err != nil {
+		return err
+	}
+	return tx.Exec(`insert into pack_outlooks (pack_id, content, summary, at) values (?, ?, ?, ?)
+		on conflict (pack_id) do update set content = excluded.content, summary = excluded.summary, at = excluded.at`, p.ID, string(whole), string(summary), s.Clock.Now()).Error
+}
+
+// Standing returns what the history of a pack says, with the points of its
+// curves; nil when nothing was measured.
+func (s *Service) Standing(ctx context.Context, id uuid.UUID) (*pack.Standing, error) {
+	var row struct {
+		Content *pack.Standing `gorm:"serializer:json"`
+	}
+	err := s.DB.WithContext(ctx).Raw("select content from pack_outlooks where pack_id = ?", id).Scan(&row).Error
+	return row.Content, err
 }
 
 // StandPack computes the standing of one pack again, as the nightly run does.

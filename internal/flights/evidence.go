@@ -79,7 +79,7 @@ type openRelease struct {
 // nil, for the aircraft scope of the gate. The number of queries does not
 // depend on the number of aircraft.
 func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
-	conds, err := s.Fleet.Conditions(ctx, ids)
+	conds, err := s.conditions(ctx, ids)
 	if err != nil {
 		return nil, err
 	}
@@ -108,6 +108,16 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	if err != nil {
 		return nil, err
 	}
+	flightOf, releaseOf, motorOf := map[uuid.UUID]*openFlight{}, map[uuid.UUID]*openRelease{}, map[uuid.UUID]*lastMotor{}
+	for i := range flights {
+		flightOf[flights[i].AircraftID] = &flights[i]
+	}
+	for i := range releases {
+		releaseOf[releases[i].AircraftID] = &releases[i]
+	}
+	for i := range motors {
+		motorOf[motors[i].AircraftID] = &motors[i]
+	}
 	now := s.Clock.Now()
 	out := make([]Known, len(conds))
 	for i, cond := range conds {
@@ -115,25 +125,20 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 		if k.Walk == nil {
 			k.Walk = &walkround.Evidence{}
 		}
-		for j := range flights {
-			if flights[j].AircraftID == cond.Aircraft.ID {
-				k.Flight = &flights[j]
-			}
-		}
-		for j := range releases {
-			if releases[j].AircraftID == cond.Aircraft.ID {
-				k.Release = &releases[j]
-			}
-		}
-		for j := range motors {
-			if motors[j].AircraftID == cond.Aircraft.ID {
-				k.Motor = &motors[j]
-			}
-		}
+		k.Flight, k.Release, k.Motor = flightOf[cond.Aircraft.ID], releaseOf[cond.Aircraft.ID], motorOf[cond.Aircraft.ID]
 		k.Input = k.input(now, c.Day(now))
 		out[i] = k
 	}
 	return out, nil
+}
+
+// conditions brings every part of the aircraft asked for; of the whole fleet
+// only the parts that are nearly due.
+func (s *Service) conditions(ctx context.Context, ids []uuid.UUID) ([]fleet.Condition, error) {
+	if ids == nil {
+		return s.Fleet.Overview(ctx)
+	}
+	return s.Fleet.Conditions(ctx, ids)
 }
 
 // lastMotors finds, for each aircraft, the motor that stood out after its last
@@ -235,8 +240,8 @@ func hasPilot(p people.Person) bool {
 	return false
 }
 
-// Stations judges each station by its part's life, its defects and what the
-// newest walk found there.
+// Stations judges each station by the life of its parts, its defects, the work
+// that is open and what the newest walk found there.
 func (k Known) Stations() []StationState {
 	return stationStates(k)
 }

@@ -35,7 +35,7 @@ func (h *Handlers) ListAircraft(ctx context.Context, _ api.ListAircraftRequestOb
 	for _, k := range ks {
 		states := k.Stations()
 		due := k.NextDue(states)
-		out.Aircraft = append(out.Aircraft, api.FleetEntry{Aircraft: fleet.WireAircraft(k.Aircraft), Verdict: gate.Judge(k.Input).Verdict, Stations: WireStations(states),
+		out.Aircraft = append(out.Aircraft, api.FleetEntry{Aircraft: fleet.WireAircraft(k.Aircraft), Verdict: gate.Judge(k.Input).Verdict, Stations: WireStations(Odd(states)),
 			NextDue: due.Sentence, NextDueFraction: due.Fraction, HoursLeft: due.HoursLeft})
 	}
 	return out, err

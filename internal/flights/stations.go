@@ -4,9 +4,11 @@ import (
 	"fmt"
 	"slices"
 
+	"mainstay/core/airframe"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/wear"
+	"mainstay/internal/workshop"
 )
 
 // StationState is the condition of one station.
@@ -18,69 +20,69 @@ type StationState struct {
 	HoursLeft *float64 // running hours until its hour limit
 }
 
+// stationStates judges every station. What is known goes to its station; on a
+// partly known aircraft the rest is far from its limits.
 func stationStates(k Known) []StationState {
-	in, walk := k.Input, k.Walk
-	positions := k.Type.Positions()
-	var out []StationState
-	for _, st := range k.Type.Stations() {
-		s := StationState{Station: st.ID, Sentence: "Nothing against it."}
-		worse := func(v judge.Verdict, sentence string) {
-			if v > s.Verdict {
-				s.Verdict, s.Sentence = v, sentence
-			}
+	stations := k.Type.Stations()
+	out := make([]StationState, len(stations))
+	at := make(map[string]*StationState, len(stations))
+	for i, st := range stations {
+		out[i] = StationState{Station: st.ID, Sentence: "Nothing against it."}
+		at[st.ID] = &out[i]
+	}
+	worse := func(station string, v judge.Verdict, sentence string) {
+		if s := at[station]; s != nil && v > s.Verdict {
+			s.Verdict, s.Sentence = v, sentence
 		}
-		for _, at := range positions {
-			if at.Station != st.ID {
-				continue
-			}
-			i := slices.IndexFunc(in.Parts, func(p gate.Part) bool { return p.Station == at.ID })
-			if i >= 0 {
-				partState(in, in.Parts[i], at.ID != st.ID, &s, worse)
-			}
+	}
+	k.partStates(at)
+	for _, t := range k.Work.Tasks {
+		if t.Due.Verdict == judge.Stop {
+			worse(t.Task.Station, judge.Stop, t.Task.Title+": "+t.Due.Sentence)
 		}
-		for _, t := range k.Work.Tasks {
-			if t.Task.Station == st.ID && t.Due.Verdict == judge.Stop {
-				worse(t.Due.Verdict, t.Task.Title+": "+t.Due.Sentence)
-			}
+	}
+	for _, o := range k.Work.Orders {
+		v := judge.Watch
+		if o.Grounds || o.State == workshop.Signed {
+			v = judge.Stop
 		}
-		for _, o := range in.Orders {
-			if k.orderStation(o.ID) == st.ID {
-				v := judge.Watch
-				if o.Grounds || o.Signed {
-					v = judge.Stop
-				}
-				worse(v, "Work order: "+o.Title)
-			}
+		worse(o.Station, v, "Work order: "+o.Title)
+	}
+	if m := k.Motor; m != nil {
+		worse(fmt.Sprintf("motor-%d", m.Motor), judge.Watch, "After the last flight: "+m.Sentence)
+	}
+	for _, d := range k.Walk.Defects {
+		v, err := judge.ParseVerdict(d.Severity)
+		if err != nil {
+			v = judge.Stop
 		}
-		if m := k.Motor; m != nil && st.ID == fmt.Sprintf("motor-%d", m.Motor) {
-			worse(judge.Watch, "After the last flight: "+m.Sentence)
-		}
-		for _, d := range walk.Defects {
-			if d.Station == st.ID {
-				v, err := judge.ParseVerdict(d.Severity)
-				if err != nil {
-					v = judge.Stop
-				}
-				worse(v, "Open defect: "+d.Title)
-			}
-		}
-		for _, f := range walk.Findings {
-			if f.Station == st.ID {
-				worse(f.Verdict, f.Title+": "+f.Sentence)
-			}
-		}
-		out = append(out, s)
+		worse(d.Station, v, "Open defect: "+d.Title)
+	}
+	for _, f := range k.Walk.Findings {
+		worse(f.Station, f.Verdict, f.Title+": "+f.Sentence)
 	}
 	return out
 }
 
-func (k Known) orderStation(id string) string {
-	for _, o := range k.Work.Orders {
-		if o.ID.String() == id {
-			return o.Station
+// partStates puts each known part on its station. Where several sit, the
+// sentence names the one.
+func (k Known) partStates(at map[string]*StationState) {
+	if len(k.Input.Parts) == 0 {
+		return
+	}
+	home := make(map[string]airframe.Position, len(k.Type.Positions()))
+	for _, p := range k.Type.Positions() {
+		home[p.ID] = p
+	}
+	for _, p := range k.Input.Parts {
+		if s := at[home[p.Station].Station]; s != nil {
+			partState(k.Input, p, p.Station != s.Station, s, func(v judge.Verdict, sentence string) {
+				if v > s.Verdict {
+					s.Verdict, s.Sentence = v, sentence
+				}
+			})
 		}
 	}
-	return ""
 }
 
 // partState judges the part at a position of a station; beside says that other
@@ -127,7 +129,7 @@ type Due struct {
 
 // NextDue finds the part that has used the largest share of its life.
 func (k Known) NextDue(states []StationState) Due {
-	due := Due{Sentence: "No part with a life limit."}
+	due := Due{Sentence: "No part with a life limit.", HoursLeft: k.HoursLeft}
 	for _, s := range states {
 		if s.Fraction > due.Fraction {
 			due.Fraction, due.Sentence = s.Fraction, k.label(s.Station)+": "+s.Sentence
@@ -137,4 +139,9 @@ func (k Known) NextDue(states []StationState) Due {
 		}
 	}
 	return due
+}
+
+// Odd keeps the states that are not clear: a list shows no others.
+func Odd(states []StationState) []StationState {
+	return slices.DeleteFunc(slices.Clone(states), func(s StationState) bool { return s.Verdict == judge.Clear })
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"strings"
+	"sync"
 	"time"
 
 	"github.com/google/uuid"
@@ -37,11 +38,21 @@ func (Crew) TableName() string { return "crew" }
 
 // Location is the crew's time zone.
 func (c Crew) Location() *time.Location {
-	if l, err := time.LoadLocation(c.Zone); err == nil {
-		return l
+	if l, ok := knownZones.Load(c.Zone); ok {
+		if loc, ok := l.(*time.Location); ok {
+			return loc
+		}
 	}
-	return time.UTC
+	loc, err := time.LoadLocation(c.Zone)
+	if err != nil {
+		return time.UTC
+	}
+	knownZones.Store(c.Zone, loc)
+	return loc
 }
+
+// knownZones keeps zones already read; reading one costs more than a page.
+var knownZones sync.Map
 
 // Day returns the civil date of t in the crew's zone, as UTC midnight.
 func (c Crew) Day(t time.Time) time.Time {

@@ -39,8 +39,12 @@ func (h *Handlers) GetPack(ctx context.Context, r api.GetPackRequestObject) (api
 	if err != nil {
 		return nil, err
 	}
+	standing, err := h.Rack.Fleet.Standing(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
 	looks, err := h.Rack.Looks(ctx, r.Id)
-	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}, Looks: []api.PackLook{}, Standing: views[0].Standing}
+	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}, Looks: []api.PackLook{}, Standing: standing}
 	for _, x := range rs {
 		out.Readings = append(out.Readings, fleet.WireReading(views[0], x))
 	}

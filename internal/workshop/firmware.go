@@ -56,15 +56,18 @@ func (s *Service) firmwareOf(ctx context.Context, ids []uuid.UUID) (firmwares, e
 	for _, x := range sets {
 		f.sets[x.TypeKey] = x
 	}
-	sql, args := "select * from firmware_installed", []any{}
+	sql, args := "select thing_id, component, version, at, by_name from firmware_installed", []any{}
 	if ids != nil {
 		sql, args = sql+" where thing_id in ?", []any{ids}
 	}
-	var rows []Installed
-	err := s.DB.WithContext(ctx).Raw(sql, args...).Scan(&rows).Error
-	for _, r := range rows {
+	err := db.Each(ctx, s.DB, sql, args, func(scan func(...any) error) error {
+		var r Installed
+		if err := scan(&r.ThingID, &r.Component, &r.Version, &r.At, &r.ByName); err != nil {
+			return err
+		}
 		f.have[r.ThingID] = append(f.have[r.ThingID], r)
-	}
+		return nil
+	})
 	return f, err
 }
 

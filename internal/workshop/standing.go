@@ -14,6 +14,7 @@ import (
 	"mainstay/core/wear"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/walkround"
 )
 
@@ -57,17 +58,20 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 		return sql + " and aircraft_id in ?", []any{ids}
 	}
 	g := s.DB.WithContext(ctx)
-	var done []doneRow
-	sql, args := narrow("select * from task_done where true")
-	if err := g.Raw(sql, args...).Scan(&done).Error; err != nil {
-		return nil, err
-	}
 	last := make(map[uuid.UUID]map[string]doneRow, len(conds))
-	for _, d := range done {
+	sql, args := narrow("select aircraft_id, task_id, done_at, seconds, flights, landings, litres from task_done where true")
+	if err := db.Each(ctx, g, sql, args, func(scan func(...any) error) error {
+		var d doneRow
+		if err := scan(&d.AircraftID, &d.TaskID, &d.DoneAt, &d.Seconds, &d.Flights, &d.Landings, &d.Litres); err != nil {
+			return err
+		}
 		if last[d.AircraftID] == nil {
-			last[d.AircraftID] = map[string]doneRow{}
+			last[d.AircraftID] = make(map[string]doneRow, 8)
 		}
 		last[d.AircraftID][d.TaskID] = d
+		return nil
+	}); err != nil {
+		return nil, err
 	}
 	var orders []Order
 	sql, args = narrow("select w.*, (select min(load) from acceptance_flights a where a.order_id = w.id) as flown from work_orders w where state in ('open', 'signed')")
@@ -111,8 +115,9 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 		}
 	}
 	now := s.Clock.Now()
+	day, loc := crew.Day(now), crew.Location()
 	for _, c := range conds {
-		if err := out[c.Aircraft.ID].stand(c.Aircraft, last[c.Aircraft.ID], tasks[c.Aircraft.ID], now, crew); err != nil {
+		if err := out[c.Aircraft.ID].stand(c.Aircraft, last[c.Aircraft.ID], tasks[c.Aircraft.ID], now, day, loc); err != nil {
 			return nil, fmt.Errorf("%s: %w", c.Aircraft.Name, err)
 		}
 	}
@@ -121,7 +126,7 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 
 // stand judges every repeating task. One that was never done counts from the
 // day the aircraft came.
-func (e *Evidence) stand(a fleet.Aircraft, done map[string]doneRow, deferred map[string]Deferral, now time.Time, crew people.Crew) error {
+func (e *Evidence) stand(a fleet.Aircraft, done map[string]doneRow, deferred map[string]Deferral, now, day time.Time, loc *time.Location) error {
 	if e.Programme == nil {
 		return nil
 	}
@@ -147,7 +152,7 @@ func (e *Evidence) stand(a fleet.Aircraft, done map[string]doneRow, deferred map
 			}
 		}
 		var err error
-		if st.Due, err = st.Judge(now, crew.Day(now), crew.Location(), a.Seconds, a.Flights); err != nil {
+		if st.Due, err = st.Judge(now, day, loc, a.Seconds, a.Flights); err != nil {
 			return fmt.Errorf("task %s: %w", t.ID, err)
 		}
 		e.Tasks = append(e.Tasks, st)

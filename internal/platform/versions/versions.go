@@ -72,6 +72,9 @@ func (k *Kept[T]) read(g *gorm.DB, t Table, missing [][]any) error {
 		if err := json.Unmarshal([]byte(r.Content), &v); err != nil {
 			return fmt.Errorf("%s %s version %d: %w", t.Name, r.Key, r.Version, err)
 		}
+		if p, ok := any(v).(interface{ Prepared() T }); ok {
+			v = p.Prepared()
+		}
 		have[head{r.Key, r.Version}] = v
 	}
 	k.have = have

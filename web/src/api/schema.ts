@@ -2371,7 +2371,8 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
-            type: components["schemas"]["TypeEntry"];
+            type_key: string;
+            more: number;
             verdict: components["schemas"]["Verdict"];
             findings: components["schemas"]["Finding"][];
             next: components["schemas"]["NextStep"];
@@ -2389,6 +2390,7 @@ export interface components {
             /** Format: date */
             date: string;
             zone: string;
+            types: components["schemas"]["TypeEntry"][];
             aircraft: components["schemas"]["DayAircraft"][];
             packs_charged: number;
             packs_flown: number;

@@ -47,7 +47,7 @@ export function DayView() {
               <Sums d={d} />
               <ul className="day-rows">
                 {d.aircraft.map((a) => (
-                  <Row key={a.id} a={a} />
+                  <Row key={a.id} a={a} type={d.types.find((t) => t.profile.key === a.type_key)} />
                 ))}
               </ul>
             </>
@@ -82,12 +82,14 @@ function Sums({ d }: { d: Schemas["Day"] }) {
   );
 }
 
-function Row({ a }: { a: Schemas["DayAircraft"] }) {
+function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["TypeEntry"] }) {
   const to = remedyPath(a.next, a.id) ?? `/fleet/${a.id}`;
   return (
     <li>
       <Link to={`/fleet/${a.id}`} aria-label={`${a.name}, plan`}>
-        <Airframe type={a.type} plain marks={marksOf(a.stations)} height={96} label={`Plan of ${a.name}`} />
+        {type && (
+          <Airframe type={type} plain marks={marksOf(a.stations)} height={96} label={`Plan of ${a.name}`} />
+        )}
       </Link>
       <div>
         <h2 className="m-0">
@@ -115,7 +117,6 @@ function Row({ a }: { a: Schemas["DayAircraft"] }) {
 function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
   const now = useNow();
   const z = useZone();
-  const shown = a.findings.slice(0, 3);
   return (
     <ul className="reasons">
       {a.in_air_since && (
@@ -124,7 +125,7 @@ function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
           {hoursMinutes((now - Date.parse(a.in_air_since)) / 1000)} h ago
         </li>
       )}
-      {shown
+      {a.findings
         .filter((f) => !(a.in_air_since && f.rule === "one-aircraft"))
         .map((f, i) => (
           <li key={i}>
@@ -135,7 +136,7 @@ function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
             </span>
           </li>
         ))}
-      {a.findings.length > 3 && <li className="soft">and {a.findings.length - 3} more</li>}
+      {a.more > 0 && <li className="soft">and {a.more} more</li>}
       {a.findings.length === 0 && (
         <li className="soft">
           Nothing against the aircraft; {a.packs_ready} charged packs fit it. The gate asks for packs and
