@@ -247,33 +247,41 @@ type Use struct {
 	Litres   float64 // sprayed
 }
 
-// ApplyUse puts one flight on the aircraft, on every part that was fitted at
+// ApplyUse puts flights on the aircraft, on every part that was fitted at
 // take-off, and on the packs: a ledger row for each, and the counters.
-func ApplyUse(tx *gorm.DB, u Use) error {
-	packs := db.UUIDs(u.Packs)
-	steps := []struct {
-		sql  string
-		args []any
-	}{
-		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres) values (?, 'aircraft', ?, ?, 1, ?, 0, ?)`, []any{u.Flight, u.Aircraft, u.Seconds, u.Landings, u.Litres}},
-		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres)
-			select distinct ?::uuid, 'part', part_id, ?::int, 1, ?::int, 0, ?::double precision from part_moves where aircraft_id = ? and fitted_at <= ? and (removed_at is null or removed_at > ?)`,
-			[]any{u.Flight, u.Seconds, u.Landings, u.Litres, u.Aircraft, u.TookOff, u.TookOff}},
-		{`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles) select ?::uuid, 'pack', unnest(?::uuid[]), ?::int, 1, 0, 1`, []any{u.Flight, packs, u.Seconds}},
-		{`update aircraft set seconds = seconds + ?, flights = flights + 1, landings = landings + ?, litres = litres + ?, last_landing_at = greatest(last_landing_at, ?) where id = ?`,
-			[]any{u.Seconds, u.Landings, u.Litres, u.Landed, u.Aircraft}},
-		{`update parts p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, landings = p.landings + x.landings, cycles = p.cycles + x.cycles, litres = p.litres + x.litres
-			from flight_use x where x.flight_id = ? and x.thing = 'part' and x.thing_id = p.id`, []any{u.Flight}},
-		{`update packs p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, cycles = p.cycles + x.cycles
-			from flight_use x where x.flight_id = ? and x.thing = 'pack' and x.thing_id = p.id`, []any{u.Flight}},
+func ApplyUse(tx *gorm.DB, uses ...Use) error {
+	flights, each := make(db.UUIDs, len(uses)), make([]map[string]any, len(uses))
+	for i, u := range uses {
+		flights[i] = u.Flight
+		each[i] = map[string]any{"flight": u.Flight, "aircraft": u.Aircraft, "packs": db.UUIDs(u.Packs).Literal(), "took_off": u.TookOff, "landed": u.Landed, "seconds": u.Seconds, "landings": u.Landings, "litres": u.Litres}
 	}
-	for _, st := range steps {
-		if err := tx.Exec(st.sql, st.args...).Error; err != nil {
+	set, err := db.Rows(each)
+	if err != nil {
+		return err
+	}
+	const used = ` jsonb_to_recordset(cast(@set as jsonb)) as u (flight uuid, aircraft uuid, packs text, took_off timestamptz, landed timestamptz, seconds int, landings int, litres double precision) `
+	for _, sql := range []string{
+		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres) select flight, 'aircraft', aircraft, seconds, 1, landings, 0, litres from` + used,
+		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres)
+			select distinct u.flight, 'part', m.part_id, u.seconds, 1, u.landings, 0, u.litres from` + used + `join part_moves m on m.aircraft_id = u.aircraft and m.fitted_at <= u.took_off and (m.removed_at is null or m.removed_at > u.took_off)`,
+		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles) select flight, 'pack', unnest(packs::uuid[]), seconds, 1, 0, 1 from` + used,
+		`update aircraft a set seconds = a.seconds + x.seconds, flights = a.flights + x.flights, landings = a.landings + x.landings, litres = a.litres + x.litres, last_landing_at = greatest(a.last_landing_at, x.landed)
+			from (select aircraft, sum(seconds) as seconds, count(*) as flights, sum(landings) as landings, sum(litres) as litres, max(landed) as landed from` + used + `group by aircraft) x where x.aircraft = a.id`,
+		`update parts p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, landings = p.landings + x.landings, cycles = p.cycles + x.cycles, litres = p.litres + x.litres
+			from (` + ledger + `) x where x.thing = 'part' and x.thing_id = p.id`,
+		`update packs p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, cycles = p.cycles + x.cycles
+			from (` + ledger + `) x where x.thing = 'pack' and x.thing_id = p.id`,
+	} {
+		if err := tx.Exec(sql, map[string]any{"set": set, "flights": flights}).Error; err != nil {
 			return err
 		}
 	}
 	return nil
 }
+
+// ledger sums what the given flights put on each thing.
+const ledger = `select thing, thing_id, sum(seconds) as seconds, sum(flights) as flights, sum(landings) as landings, sum(cycles) as cycles, sum(litres) as litres
+	from flight_use where flight_id = any(cast(@flights as uuid[])) group by thing, thing_id`
 
 // CorrectUse changes what one flight has put on the aircraft and its parts, and
 // on the running time of its packs: the ledger, and the counters by the

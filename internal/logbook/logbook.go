@@ -7,7 +7,6 @@ import (
 	"encoding/base64"
 	"fmt"
 	"io"
-	"slices"
 	"strings"
 	"time"
 
@@ -15,13 +14,10 @@ import (
 	"github.com/lib/pq"
 	"gorm.io/gorm"
 
-	"mainstay/internal/fleet"
 	"mainstay/internal/formats/logcsv"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
-	"mainstay/internal/records"
 )
 
 // Service reads and imports the log.
@@ -204,131 +200,4 @@ func (s *Service) Export(ctx context.Context, f Filter, w io.Writer) error {
 func (l Line) row() logcsv.Row {
 	return logcsv.Row{ID: l.ID, TookOffAt: l.TookOffAt.UTC(), LandedAt: l.LandedAt.UTC(), AircraftSerial: l.Serial, PilotLogin: l.PilotLogin, Packs: append([]string{}, l.Packs...), Seconds: l.Seconds,
 		Landings: l.Landings, Purpose: l.Purpose, Remarks: l.Remarks}
-}
-
-// Report says what an import did.
-type Report struct {
-	Accepted  int
-	Unchanged int
-	Refused   []RowProblem
-}
-
-// RowProblem is a row that was not taken.
-type RowProblem struct {
-	Line     int
-	Sentence string
-}
-
-// Import takes flights from CSV. A row that is on record already with the same
-// data changes nothing; one that differs is refused, because records do not
-// change. Rows that cannot be used are named; the others count, all in one
-// transaction.
-func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
-	rep := Report{Refused: []RowProblem{}}
-	rows, bad, err := logcsv.Read(r)
-	if err != nil {
-		return rep, fault.Bad("file", "The file cannot be read: %v.", err)
-	}
-	for _, b := range bad {
-		rep.Refused = append(rep.Refused, RowProblem{b.Line, "Line " + fmt.Sprint(b.Line) + ": " + b.Column + " " + b.Err.Error() + "."})
-	}
-	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		look, err := lookups(tx)
-		if err != nil {
-			return err
-		}
-		tmp := &Service{DB: tx, Clock: s.Clock, People: s.People}
-		for _, row := range rows {
-			sentence, fresh, err := tmp.take(ctx, tx, look, row)
-			switch {
-			case err != nil:
-				return err
-			case sentence != "":
-				rep.Refused = append(rep.Refused, RowProblem{row.Line, fmt.Sprintf("Line %d: %s", row.Line, sentence)})
-			case fresh:
-				rep.Accepted++
-			default:
-				rep.Unchanged++
-			}
-		}
-		return nil
-	})
-	slices.SortStableFunc(rep.Refused, func(a, b RowProblem) int { return a.Line - b.Line })
-	return rep, err
-}
-
-type known struct{ aircraft, pilots, packs map[string]uuid.UUID }
-
-func lookups(tx *gorm.DB) (known, error) {
-	k := known{map[string]uuid.UUID{}, map[string]uuid.UUID{}, map[string]uuid.UUID{}}
-	for sql, into := range map[string]map[string]uuid.UUID{"select id, serial as name from aircraft": k.aircraft, "select id, login as name from people": k.pilots, "select id, label as name from packs": k.packs} {
-		var rows []struct {
-			ID   uuid.UUID
-			Name string
-		}
-		if err := tx.Raw(sql).Scan(&rows).Error; err != nil {
-			return k, err
-		}
-		for _, r := range rows {
-			into[strings.ToLower(r.Name)] = r.ID
-		}
-	}
-	return k, nil
-}
-
-// take imports one row; a sentence means it was refused.
-func (s *Service) take(ctx context.Context, tx *gorm.DB, k known, r logcsv.Row) (sentence string, fresh bool, err error) {
-	have, err := s.lines(ctx, "where f.id = ?", []any{r.ID}, "")
-	if err != nil {
-		return "", false, err
-	}
-	if len(have) == 1 {
-		if same(have[0].row(), r) {
-			return "", false, nil
-		}
-		return "this flight is on record with other values; a record does not change.", false, nil
-	}
-	aircraft, ok := k.aircraft[strings.ToLower(r.AircraftSerial)]
-	if !ok {
-		return fmt.Sprintf("no aircraft has serial %q.", r.AircraftSerial), false, nil
-	}
-	pilot, ok := k.pilots[strings.ToLower(r.PilotLogin)]
-	if !ok {
-		return fmt.Sprintf("nobody signs in as %q.", r.PilotLogin), false, nil
-	}
-	packs := db.UUIDs{}
-	for _, p := range r.Packs {
-		id, ok := k.packs[strings.ToLower(p)]
-		if !ok {
-			return fmt.Sprintf("no pack is labelled %q.", p), false, nil
-		}
-		packs = append(packs, id)
-	}
-	if r.LandedAt.After(s.Clock.Now()) {
-		return "the flight lies in the future.", false, nil
-	}
-	var clash int64
-	if err := tx.Raw("select count(*) from flights where aircraft_id = ? and took_off_at < ? and coalesce(landed_at, 'infinity') > ?", aircraft, r.LandedAt, r.TookOffAt).Scan(&clash).Error; err != nil {
-		return "", false, err
-	}
-	if clash > 0 {
-		return "the aircraft was on another flight at that time.", false, nil
-	}
-	now, by := s.Clock.Now(), people.From(ctx)
-	if err := tx.Exec(`insert into flights (id, aircraft_id, pilot_id, pack_ids, purpose, took_off_at, landed_at, logged_at, state, seconds, landings, remarks, source)
-		values (?, ?, ?, ?, ?, ?, ?, ?, 'logged', ?, ?, ?, 'import')`, r.ID, aircraft, pilot, packs, r.Purpose, r.TookOffAt, r.LandedAt, now, r.Seconds, r.Landings, r.Remarks).Error; err != nil {
-		return "", false, err
-	}
-	if _, err := records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: aircraft, At: now, ByID: by.ID, ByName: by.Name,
-		Summary: fmt.Sprintf("Imported: %s, %d min", r.AircraftSerial, (r.Seconds+30)/60), Content: map[string]any{"flight": r.ID, "imported": r}}); err != nil {
-		return "", false, err
-	}
-	return "", true, fleet.ApplyUse(tx, fleet.Use{Flight: r.ID, Aircraft: aircraft, Packs: packs, TookOff: r.TookOffAt, Landed: r.LandedAt, Seconds: r.Seconds, Landings: r.Landings})
-}
-
-func same(a, b logcsv.Row) bool {
-	slices.Sort(a.Packs)
-	b.Packs = slices.Sorted(slices.Values(b.Packs))
-	return a.ID == b.ID && a.TookOffAt.Equal(b.TookOffAt) && a.LandedAt.Equal(b.LandedAt) && strings.EqualFold(a.AircraftSerial, b.AircraftSerial) && strings.EqualFold(a.PilotLogin, b.PilotLogin) &&
-		slices.Equal(a.Packs, b.Packs) && a.Seconds == b.Seconds && a.Landings == b.Landings && a.Purpose == b.Purpose && a.Remarks == b.Remarks
 }

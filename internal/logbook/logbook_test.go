@@ -115,6 +115,49 @@ func TestImportRefusesRowByRow(t *testing.T) {
 	}
 }
 
+// Lines are also held against the lines before them.
+func TestImportHoldsLinesAgainstEachOther(t *testing.T) {
+	svc, _ := testbed.Demo(t, clock.At(testbed.Noon))
+	ctx := context.Background()
+	start := testbed.Noon.AddDate(-3, 0, 0)
+	var file []logcsv.Row
+	add := func(serial string, from, minutes int) *logcsv.Row {
+		at := start.Add(time.Duration(from) * time.Minute)
+		file = append(file, logcsv.Row{ID: testbed.NewID(), TookOffAt: at, LandedAt: at.Add(time.Duration(minutes) * time.Minute), AircraftSerial: serial, PilotLogin: "imre", Seconds: minutes * 60, Landings: 1, Purpose: "Old job"})
+		return &file[len(file)-1]
+	}
+	var crafts []fleet.Aircraft
+	require.NoError(t, svc.DB.Order("name").Find(&crafts).Error)
+	a, b := crafts[0], crafts[1]
+	add(a.Serial, 60, 10) // line 2
+	add(a.Serial, 0, 10)
+	add(a.Serial, 20, 60) // reaches over line 2
+	add(b.Serial, 60, 10) // another aircraft at that time
+	add(a.Serial, 70, 10) // begins as line 2 ends
+	twice := *add(a.Serial, 200, 10)
+	file = append(file, twice)
+	twice.Remarks = "rewritten"
+	file = append(file, twice)
+	var csv bytes.Buffer
+	require.NoError(t, logcsv.Write(&csv, file))
+	rep, err := svc.Log.Import(ctx, &csv)
+	require.NoError(t, err)
+	assert.Equal(t, 5, rep.Accepted)
+	assert.Equal(t, 1, rep.Unchanged)
+	require.Len(t, rep.Refused, 2)
+	assert.Contains(t, rep.Refused[0].Sentence, "Line 4: the aircraft was on another flight")
+	assert.Contains(t, rep.Refused[1].Sentence, "Line 9: this flight is on record with other values")
+	for _, craft := range []fleet.Aircraft{a, b} {
+		var now fleet.Aircraft
+		require.NoError(t, svc.DB.First(&now, "id = ?", craft.ID).Error)
+		want := 40 * 60
+		if craft.ID == b.ID {
+			want = 10 * 60
+		}
+		assert.EqualValues(t, want, now.Seconds-craft.Seconds)
+	}
+}
+
 func TestPagesFiltersAndTotals(t *testing.T) {
 	svc, _ := testbed.Demo(t, clock.At(testbed.Noon))
 	ctx := context.Background()

@@ -9,6 +9,7 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -56,19 +57,19 @@ type Entry struct {
 }
 
 type row struct {
-	Seq         int64
-	ID          uuid.UUID
-	Kind        string
-	Subject     *uuid.UUID
-	At          time.Time
-	ByID        *uuid.UUID
-	ByName      string
-	Signed      bool
-	Summary     string
-	Content     string
-	ContentHash []byte
-	PrevHash    []byte
-	Hash        []byte
+	Seq         int64      `json:"seq"`
+	ID          uuid.UUID  `json:"id"`
+	Kind        string     `json:"kind"`
+	Subject     *uuid.UUID `json:"subject"`
+	At          time.Time  `json:"at"`
+	ByID        *uuid.UUID `json:"by_id"`
+	ByName      string     `json:"by_name"`
+	Signed      bool       `json:"signed"`
+	Summary     string     `json:"summary"`
+	Content     string     `json:"content"`
+	ContentHash []byte     `json:"content_hash"`
+	PrevHash    []byte     `json:"prev_hash"`
+	Hash        []byte     `json:"hash"`
 }
 
 func (row) TableName() string { return "records" }
@@ -76,12 +77,9 @@ func (row) TableName() string { return "records" }
 // chainLock makes appends take turns, so that each knows the record before it.
 const chainLock = 0x6d61696e
 
-// Append adds an entry to the chain in tx and returns its number.
-func Append(ctx context.Context, tx *gorm.DB, e Entry) (int64, error) {
-	content, err := json.Marshal(e.Content)
-	if err != nil {
-		return 0, fmt.Errorf("record content: %w", err)
-	}
+// Append adds entries to the chain in tx, in their order, and returns the
+// number of the last.
+func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 	if err := tx.Exec("select pg_advisory_xact_lock(?)", chainLock).Error; err != nil {
 		return 0, err
 	}
@@ -89,18 +87,33 @@ func Append(ctx context.Context, tx *gorm.DB, e Entry) (int64, error) {
 	if err := tx.Order("seq desc").Limit(1).Find(&last).Error; err != nil {
 		return 0, err
 	}
-	id, err := uuid.NewV7()
+	if last.Seq == 0 {
+		last.Hash = make([]byte, sha256.Size)
+	}
+	rows := make([]row, len(entries))
+	for i, e := range entries {
+		content, err := json.Marshal(e.Content)
+		if err != nil {
+			return 0, fmt.Errorf("record content: %w", err)
+		}
+		id, err := uuid.NewV7()
+		if err != nil {
+			return 0, err
+		}
+		h := sha256.Sum256(content)
+		r := row{Seq: last.Seq + 1, ID: id, Kind: e.Kind, Subject: optional(e.Subject), At: e.At.UTC().Truncate(time.Microsecond), ByID: optional(e.ByID), ByName: strings.ToValidUTF8(e.ByName, "\ufffd"),
+			Signed: e.Signed, Summary: strings.ToValidUTF8(e.Summary, "\ufffd"), Content: string(content), ContentHash: h[:], PrevHash: last.Hash}
+		r.Hash = r.sum()
+		rows[i], last = r, r
+	}
+	set, err := db.Rows(rows)
 	if err != nil {
 		return 0, err
 	}
-	h := sha256.Sum256(content)
-	r := row{Seq: last.Seq + 1, ID: id, Kind: e.Kind, Subject: optional(e.Subject), At: e.At.UTC().Truncate(time.Microsecond), ByID: optional(e.ByID), ByName: e.ByName,
-		Signed: e.Signed, Summary: e.Summary, Content: string(content), ContentHash: h[:], PrevHash: last.Hash}
-	if last.Seq == 0 {
-		r.PrevHash = make([]byte, sha256.Size)
-	}
-	r.Hash = r.sum()
-	return r.Seq, tx.Create(&r).Error
+	return last.Seq, tx.Exec(`insert into records (seq, id, kind, subject, at, by_id, by_name, signed, summary, content, content_hash, prev_hash, hash)
+		select seq, id, kind, subject, at, by_id, by_name, signed, summary, content, decode(content_hash, 'base64'), decode(prev_hash, 'base64'), decode(hash, 'base64')
+		from jsonb_to_recordset(?::jsonb) as x (seq bigint, id uuid, kind text, subject uuid, at timestamptz, by_id uuid, by_name text, signed boolean, summary text, content text, content_hash text, prev_hash text, hash text)`,
+		set).Error
 }
 
 // sum is the hash of everything in the row but the hash itself, each field

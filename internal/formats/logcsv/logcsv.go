@@ -13,6 +13,7 @@ import (
 	"strconv"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"github.com/google/uuid"
 )
@@ -122,6 +123,10 @@ func Read(r io.Reader) (rows []Row, bad []*RowError, err error) {
 		line, _ := c.FieldPos(0)
 		if len(rec) != len(head) {
 			bad = append(bad, &RowError{line, "line", fmt.Errorf("has %d fields instead of %d", len(rec), len(head))})
+			continue
+		}
+		if slices.ContainsFunc(rec, func(f string) bool { return !utf8.ValidString(f) || strings.ContainsRune(f, 0) }) {
+			bad = append(bad, &RowError{line, "line", errors.New("holds characters that are not text")})
 			continue
 		}
 		row, rerr := parse(func(name string) string { return rec[at[name]] })

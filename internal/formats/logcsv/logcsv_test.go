@@ -62,6 +62,7 @@ func TestBadRowsAreNamedAndTheRestIsRead(t *testing.T) {
 		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,,imre,D1,600,1,S,\n", "aircraft_serial"},
 		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,,D1,600,1,S,\n", "pilot_login"},
 		{"too,few,fields\n", "line"},
+		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,imre,D1,600,1,S\x00,\n", "line"},
 	} {
 		rows, bad, err := logcsv.Read(strings.NewReader(head + c.line + good))
 		require.NoError(t, err)

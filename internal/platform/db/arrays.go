@@ -12,12 +12,15 @@ import (
 type UUIDs []uuid.UUID
 
 // Value writes the array.
-func (u UUIDs) Value() (driver.Value, error) {
+func (u UUIDs) Value() (driver.Value, error) { return u.Literal(), nil }
+
+// Literal is the array as PostgreSQL reads it from text.
+func (u UUIDs) Literal() string {
 	s := make([]string, len(u))
 	for i, id := range u {
 		s[i] = id.String()
 	}
-	return "{" + strings.Join(s, ",") + "}", nil
+	return "{" + strings.Join(s, ",") + "}"
 }
 
 // Scan reads the array.

@@ -160,8 +160,14 @@ func Translate(err error) error {
 	if f, ok := constraints[pg.ConstraintName]; ok {
 		return &fault.Error{Kind: fault.Conflict, Type: "conflict", Detail: f.Sentence, Fields: []fault.Field{f}}
 	}
+	if pg.Code == untranslatable || pg.Code == notInEncoding {
+		return fault.Bad("text", "The text holds a character that cannot be stored. Nothing was saved; take the character out.")
+	}
 	return err
 }
+
+// The codes of PostgreSQL for text with a NUL in it, in JSON and plain.
+const untranslatable, notInEncoding = "22P05", "22021"
 
 // Violated reports whether err breaks the named constraint.
 func Violated(err error, constraint string) bool {
