@@ -144,6 +144,7 @@ function Station({ s, x, y, r, p }: StationProps) {
     >
       <title>{name}</title>
       {(m.here || p.selected === s.id) && <circle className="ring" r={r * 1.5} strokeWidth={r * 0.22} />}
+      {select && <circle className="ring focus-ring" r={r * 1.4} strokeWidth={r * 0.4} />}
       <circle className="tint" r={r} strokeWidth={r * 0.16} />
       {v === "stop" && !m.number && (
         <path className="cross" d={`M${-r * 0.7} 0H${r * 0.7}`} strokeWidth={r * 0.42} />

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { Fragment, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
 import { api, ask, ProblemError, type Schemas } from "../api/client";
@@ -75,7 +75,16 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
               </div>
             )}
             {mv.length > 0 && (
-              <div className="soft fig mt-1">{mv.map((v, i) => `${i + 1}: ${v}`).join("  ")} mV</div>
+              <div className="soft fig mt-1">
+                {mv.map((v, i) => (
+                  <Fragment key={i}>
+                    <span className="text-nowrap">
+                      {i + 1}: {v}
+                    </span>{" "}
+                  </Fragment>
+                ))}
+                mV
+              </div>
             )}
             <p className="soft mt-2 mb-0">
               {p.serial} · {p.chemistry}, {p.cells} cells, {p.capacity_mah} mAh · {p.cycles} cycles · fits{" "}

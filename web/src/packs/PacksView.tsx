@@ -6,7 +6,7 @@ import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { CellBars } from "../drawings/CellBars";
-import { VerdictMark } from "../parts/Flag";
+import { VerdictMark, worst } from "../parts/Flag";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { Sheet, ViewHead } from "../parts/Sheet";
@@ -176,17 +176,17 @@ function PackCard({ p }: { p: Pack }) {
         </div>
       )}
       <div className="d-flex justify-content-between mt-1">
-        <VerdictMark verdict={p.verdict} />
-        <span className="soft fig">{p.spread_mv == null ? "" : `${p.spread_mv} mV`}</span>
+        <VerdictMark verdict={worst(p.full ? [p.verdict, p.full.verdict] : [p.verdict])} />
+        <span className="soft fig text-nowrap">{p.spread_mv == null ? "" : `${p.spread_mv} mV`}</span>
       </div>
       <div className="soft">
         {p.fitted_to ? `on ${p.fitted_to}` : p.fits.join(", ") || "fits no type"}
         <br />
-        {p.cycles} cycles{p.health_percent != null && `, health ${Math.round(p.health_percent)} %`}
+        {p.cycles} cycles{p.health_percent != null && `, health ${Math.round(p.health_percent)}\u00a0%`}
         {p.full && (
           <>
             <br />
-            <VerdictMark verdict={p.full.verdict} /> charged too long
+            <strong>charged too long</strong>
           </>
         )}
       </div>
