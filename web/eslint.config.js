@@ -1,7 +1,7 @@
 import tseslint from "typescript-eslint";
 import hooks from "eslint-plugin-react-hooks";
 
-export default tseslint.config({ ignores: ["src/api/schema.ts"] }, ...tseslint.configs.recommended, {
+export default tseslint.config({ ignores: ["src/api/schema.d.ts"] }, ...tseslint.configs.recommended, {
   plugins: { "react-hooks": hooks },
   rules: {
     "react-hooks/rules-of-hooks": "error",

@@ -108,12 +108,12 @@ func TestGeneratedCodeIsCurrent(t *testing.T) {
 	out, err := cmd.CombinedOutput()
 	require.NoError(t, err, string(out))
 	same(t, generated, "../../api/api.gen.go", "go generate ./api")
-	types := filepath.Join(dir, "schema.ts")
+	types := filepath.Join(dir, "schema.d.ts")
 	cmd = exec.Command("npx", "--no-install", "openapi-typescript", "../api/openapi.yaml", "-o", types)
 	cmd.Dir = "../../web"
 	out, err = cmd.CombinedOutput()
 	require.NoError(t, err, string(out))
-	same(t, types, "../../web/src/api/schema.ts", "npm run types in web/")
+	same(t, types, "../../web/src/api/schema.d.ts", "npm run types in web/")
 }
 
 func same(t *testing.T, fresh, committed, how string) {

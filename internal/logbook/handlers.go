@@ -53,11 +53,7 @@ func (h *Handlers) ExportLog(ctx context.Context, r api.ExportLogRequestObject) 
 
 func (h *Handlers) ImportLog(ctx context.Context, r api.ImportLogRequestObject) (api.ImportLogResponseObject, error) {
 	rep, err := h.Log.Import(ctx, r.Body)
-	out := api.ImportLog200JSONResponse{Accepted: rep.Accepted, Unchanged: rep.Unchanged, Refused: []api.RowProblem{}}
-	for _, x := range rep.Refused {
-		out.Refused = append(out.Refused, api.RowProblem{Line: x.Line, Sentence: x.Sentence})
-	}
-	return out, err
+	return api.ImportLog200JSONResponse(rep), err
 }
 
 func (h *Handlers) VerifyRecords(ctx context.Context, _ api.VerifyRecordsRequestObject) (api.VerifyRecordsResponseObject, error) {

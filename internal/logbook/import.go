@@ -12,6 +12,7 @@ import (
 	"github.com/lib/pq"
 	"gorm.io/gorm"
 
+	"mainstay/api"
 	"mainstay/internal/fleet"
 	"mainstay/internal/formats/logcsv"
 	"mainstay/internal/people"
@@ -20,31 +21,18 @@ import (
 	"mainstay/internal/records"
 )
 
-// Report says what an import did.
-type Report struct {
-	Accepted  int
-	Unchanged int
-	Refused   []RowProblem
-}
-
-// RowProblem is a row that was not taken.
-type RowProblem struct {
-	Line     int
-	Sentence string
-}
-
 // Import takes flights from CSV. A row that is on record already with the same
 // data changes nothing; one that differs is refused, because records do not
 // change. Rows that cannot be used are named; the others count, all in one
 // transaction and in a handful of statements however long the file is.
-func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
-	rep := Report{Refused: []RowProblem{}}
+func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, error) {
+	rep := api.NewImportReport()
 	rows, bad, err := logcsv.Read(r)
 	if err != nil {
 		return rep, fault.Bad("file", "The file cannot be read: %v.", err)
 	}
 	for _, b := range bad {
-		rep.Refused = append(rep.Refused, RowProblem{b.Line, "Line " + fmt.Sprint(b.Line) + ": " + b.Column + " " + b.Err.Error() + "."})
+		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		sift, err := s.sift(ctx, tx, rows)
@@ -56,7 +44,7 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
 			f, sentence := sift.take(i, row)
 			switch {
 			case sentence != "":
-				rep.Refused = append(rep.Refused, RowProblem{row.Line, fmt.Sprintf("Line %d: %s", row.Line, sentence)})
+				rep.Refuse(row.Line, "%s", sentence)
 			case f != nil:
 				fresh = append(fresh, *f)
 			default:
@@ -66,7 +54,7 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
 		rep.Accepted = len(fresh)
 		return s.store(ctx, tx, fresh)
 	})
-	slices.SortStableFunc(rep.Refused, func(a, b RowProblem) int { return a.Line - b.Line })
+	rep.Sort()
 	return rep, err
 }
 

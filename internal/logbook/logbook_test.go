@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/api"
 	"mainstay/core/crew"
 	"mainstay/internal/demo"
 	"mainstay/internal/fleet"
@@ -70,7 +71,7 @@ func TestExportComesBackTheSame(t *testing.T) {
 
 	again, err := later.Import(ctx, bytes.NewReader(out.Bytes()))
 	require.NoError(t, err)
-	assert.Equal(t, logbook.Report{Unchanged: rep.Accepted, Refused: []logbook.RowProblem{}}, again, "the same file twice changes nothing")
+	assert.Equal(t, api.ImportReport{Unchanged: rep.Accepted, Refused: []api.RowProblem{}}, again, "the same file twice changes nothing")
 	res, err := records.Verify(ctx, to.DB)
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad)

@@ -76,11 +76,8 @@ func (h *Handlers) DisposePack(ctx context.Context, r api.DisposePackRequestObje
 
 func (h *Handlers) ImportReadings(ctx context.Context, r api.ImportReadingsRequestObject) (api.ImportReadingsResponseObject, error) {
 	rep, err := h.Rack.Import(ctx, r.Body)
-	out := api.ImportReadings200JSONResponse{Accepted: rep.Accepted, Unchanged: rep.Unchanged, Refused: []api.RowProblem{}}
-	for _, p := range rep.Refused[:min(len(rep.Refused), 5000)] {
-		out.Refused = append(out.Refused, api.RowProblem{Line: p.Line, Sentence: p.Sentence})
-	}
-	return out, err
+	rep.Refused = rep.Refused[:min(len(rep.Refused), 5000)]
+	return api.ImportReadings200JSONResponse(rep), err
 }
 
 func (h *Handlers) ListSets(ctx context.Context, _ api.ListSetsRequestObject) (api.ListSetsResponseObject, error) {

@@ -15,6 +15,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"mainstay/api"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/internal/fleet"
@@ -167,27 +168,14 @@ func (s *Service) Dispose(ctx context.Context, id uuid.UUID, d Disposal) error {
 	})
 }
 
-// Report says what an import did.
-type Report struct {
-	Accepted  int
-	Unchanged int
-	Refused   []RowProblem
-}
-
-// RowProblem is a line that was not taken.
-type RowProblem struct {
-	Line     int
-	Sentence string
-}
-
 // readings is the namespace of the ids of imported readings: a pack and a time
 // make one id, so that the same file twice changes nothing.
 var readings = uuid.MustParse("7d6fb1f6-3f5b-5c55-9a35-1f9f6a1b7a10")
 
 // Import takes readings from a file of a charger. Lines that cannot be used
 // are named; the others count, all in one transaction.
-func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
-	rep := Report{Refused: []RowProblem{}}
+func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, error) {
+	rep := api.NewImportReport()
 	rows, bad, err := chargercsv.Read(r)
 	if err != nil {
 		_, why, ok := strings.Cut(err.Error(), ": ")
@@ -196,11 +184,8 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
 		}
 		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
 	}
-	refuse := func(line int, format string, a ...any) {
-		rep.Refused = append(rep.Refused, RowProblem{line, fmt.Sprintf("Line %d: ", line) + fmt.Sprintf(format, a...)})
-	}
 	for _, b := range bad {
-		refuse(b.Line, "%s %v.", b.Column, b.Err)
+		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		byName := map[string]uuid.UUID{}
@@ -219,12 +204,12 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
 		for _, row := range rows {
 			id, ok := byName[strings.ToLower(row.Pack)]
 			if !ok {
-				refuse(row.Line, "no pack is labelled %q.", row.Pack)
+				rep.Refuse(row.Line, "no pack is labelled %q.", row.Pack)
 				continue
 			}
 			rid := uuid.NewSHA1(readings, []byte(id.String()+row.At.Format(time.RFC3339)))
 			if first, twice := seen[rid]; twice {
-				refuse(row.Line, "the same pack and time stand in line %d.", first)
+				rep.Refuse(row.Line, "the same pack and time stand in line %d.", first)
 				continue
 			}
 			seen[rid] = row.Line
@@ -235,7 +220,7 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
 			case err != nil:
 				return err
 			case sentence != "":
-				refuse(row.Line, "%s", sentence)
+				rep.Refuse(row.Line, "%s", sentence)
 			case fresh:
 				rep.Accepted++
 			default:
@@ -244,7 +229,7 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (Report, error) {
 		}
 		return nil
 	})
-	slices.SortStableFunc(rep.Refused, func(a, b RowProblem) int { return a.Line - b.Line })
+	rep.Sort()
 	return rep, err
 }
 
