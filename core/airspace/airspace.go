@@ -1,0 +1,216 @@
+// Package airspace judges which zones a site lies in, what each asks for, and
+// whether what was granted holds. Places are in one flat frame, metres.
+package airspace
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+	"time"
+
+	"mainstay/core/geo"
+	"mainstay/core/judge"
+)
+
+// Class is the kind of a zone.
+type Class string
+
+// The classes of zone.
+const (
+	B          Class = "B"
+	C          Class = "C"
+	D          Class = "D"
+	ESurface   Class = "E-surface"
+	G          Class = "G"
+	Restricted Class = "restricted"
+	Prohibited Class = "prohibited"
+	Temporary  Class = "temporary" // a temporary flight restriction
+	Advisory   Class = "advisory"
+)
+
+// AllClasses lists the classes.
+var AllClasses = []Class{B, C, D, ESurface, G, Restricted, Prohibited, Temporary, Advisory}
+
+// NeedsAuthorisation reports whether an authorisation opens the class.
+func (c Class) NeedsAuthorisation() bool { return slices.Contains([]Class{B, C, D, ESurface}, c) }
+
+// NeedsPermission reports whether only whoever controls the zone opens it.
+func (c Class) NeedsPermission() bool {
+	return slices.Contains([]Class{Restricted, Prohibited, Temporary}, c)
+}
+
+// Zone is one piece of airspace. Floor and ceiling are metres above ground at
+// the site; nil is not known and taken as everything.
+type Zone struct {
+	ID       string     `json:"id"`
+	Name     string     `json:"name"`
+	Class    Class      `json:"class"`
+	Area     geo.Area   `json:"area"`
+	FloorM   *float64   `json:"floor_m"`
+	CeilingM *float64   `json:"ceiling_m"`
+	From     *time.Time `json:"from"` // nil: always
+	To       *time.Time `json:"to"`
+}
+
+// Grant is an authorisation or permission on record.
+type Grant struct {
+	ID       string    `json:"id"`
+	ZoneID   string    `json:"zone_id"`
+	Number   string    `json:"number"`
+	CeilingM float64   `json:"ceiling_m"` // above ground
+	From     time.Time `json:"from"`
+	To       time.Time `json:"to"`
+}
+
+// ErrZone is wrapped by every refusal of a zone.
+var ErrZone = errors.New("zone not usable")
+
+// Check refuses a zone without a known class, with an outline that cannot be
+// used, upside down in height, or backwards in time.
+func (z Zone) Check() error {
+	switch {
+	case !slices.Contains(AllClasses, z.Class):
+		return fmt.Errorf("%w: class %q is none of %v", ErrZone, z.Class, AllClasses)
+	case z.FloorM != nil && z.CeilingM != nil && *z.CeilingM <= *z.FloorM:
+		return fmt.Errorf("%w: its ceiling is not over its floor", ErrZone)
+	case z.From != nil && z.To != nil && !z.To.After(*z.From):
+		return fmt.Errorf("%w: it ends before it begins", ErrZone)
+	}
+	if err := z.Area.Check(); err != nil {
+		return fmt.Errorf("%w: %w", ErrZone, err)
+	}
+	return nil
+}
+
+// Question is a flight as the airspace sees it.
+type Question struct {
+	Places  []geo.XY  // route and take-off places
+	ReachM  float64   // position error and buffer around them
+	HeightM float64   // greatest height above ground
+	From    time.Time // planned window
+	To      time.Time
+	Now     time.Time
+}
+
+// Zoned is a zone that matters for the flight.
+type Zoned struct {
+	Zone     Zone          `json:"zone"`
+	Inside   bool          `json:"inside"`
+	BorderM  float64       `json:"border_m"` // to its nearest border
+	Grant    *Grant        `json:"grant"`
+	Verdict  judge.Verdict `json:"verdict"`
+	Sentence string        `json:"sentence"`
+}
+
+// Near is how far a zone may lie away to be shown, m.
+const Near = 5000.0
+
+// Judge names every zone that the flight meets in place, height and time, and
+// those that are near. known is false when nobody has looked which zones there
+// are: then the answer begins with a Stop.
+func Judge(q Question, zones []Zone, grants []Grant, known bool) ([]Zoned, []judge.Finding) {
+	out, findings := []Zoned{}, []judge.Finding{}
+	find := func(v judge.Verdict, sentence string, at *time.Time) {
+		findings = append(findings, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: "14 CFR 107.41, 107.45, 107.47", Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
+	}
+	if !known {
+		find(judge.Stop, "The airspace here has not been looked up.", nil)
+	}
+	for _, z := range zones {
+		d, inside := q.border(z.Area)
+		if !inside && d > Near {
+			continue
+		}
+		x := Zoned{Zone: z, Inside: inside, BorderM: d}
+		q.one(&x, grants)
+		out = append(out, x)
+		if x.Verdict != judge.Clear {
+			find(x.Verdict, x.Sentence, nil)
+		}
+	}
+	slices.SortStableFunc(out, func(a, b Zoned) int {
+		if a.Verdict != b.Verdict {
+			return int(b.Verdict) - int(a.Verdict)
+		}
+		return int(a.BorderM - b.BorderM)
+	})
+	return out, findings
+}
+
+// border is the distance to the nearest border and whether any place, or the
+// way between two, is inside within reach.
+func (q Question) border(a geo.Area) (float64, bool) {
+	d, inside := math.Inf(1), false
+	for i, p := range q.Places {
+		inside = inside || a.Holds(p)
+		for _, r := range append([]geo.Ring{a.Outline}, a.Holes...) {
+			d = min(d, r.ToEdge(p))
+			if i > 0 {
+				for k := range r {
+					s, _ := geo.Segments(q.Places[i-1], p, r[k], r[(k+1)%len(r)])
+					d = min(d, s)
+				}
+			}
+		}
+	}
+	return d, inside || d <= q.ReachM
+}
+
+func (q Question) one(x *Zoned, grants []Grant) {
+	z := x.Zone
+	name := fmt.Sprintf("%s (%s)", z.Name, z.Class)
+	when := z.From != nil && !q.To.After(*z.From) || z.To != nil && !z.To.After(q.From)
+	under := z.FloorM != nil && q.HeightM < *z.FloorM
+	over := z.CeilingM != nil && *z.CeilingM <= 0
+	switch {
+	case !x.Inside:
+		x.Sentence = fmt.Sprintf("%s begins %.0f m away.", name, x.BorderM)
+		return
+	case when:
+		x.Sentence = fmt.Sprintf("%s is not in force in the planned window.", name)
+		return
+	case under || over:
+		x.Sentence = fmt.Sprintf("%s begins %.0f m above the ground; the flight stays under it.", name, *z.FloorM)
+		if *z.FloorM-q.HeightM < 15 {
+			x.Verdict = judge.Watch
+		}
+		return
+	case z.Class == G:
+		x.Sentence = name + ": no authorisation is needed."
+		return
+	case z.Class == Advisory:
+		x.Verdict, x.Sentence = judge.Watch, name+": read what it asks for."
+		return
+	}
+	word := "authorisation"
+	if z.Class.NeedsPermission() {
+		word = "permission of whoever controls it"
+	}
+	var why []string
+	for _, g := range grants {
+		if g.ZoneID != z.ID {
+			continue
+		}
+		switch {
+		case strings.TrimSpace(g.Number) == "":
+			why = append(why, "one on record has no number")
+		case g.CeilingM < q.HeightM:
+			why = append(why, fmt.Sprintf("%s ends at %.0f m, the flight goes to %.0f m", g.Number, g.CeilingM, q.HeightM))
+		case !q.Now.Before(g.To):
+			why = append(why, g.Number+" has run out")
+		case g.From.After(q.From) || g.To.Before(q.To):
+			why = append(why, g.Number+" does not cover the whole planned window")
+		default:
+			x.Grant = &g
+			x.Sentence = fmt.Sprintf("%s: %s holds up to %.0f m.", name, g.Number, g.CeilingM)
+			return
+		}
+	}
+	x.Verdict, x.Sentence = judge.Stop, fmt.Sprintf("Inside %s without %s", name, word)
+	if len(why) > 0 {
+		x.Sentence += ": " + strings.Join(why, "; ")
+	}
+	x.Sentence += "."
+}

@@ -1,0 +1,63 @@
+package wind_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mainstay/core/units"
+	"mainstay/core/wind"
+)
+
+func TestBestHeading(t *testing.T) {
+	l, err := wind.BestHeading(8, 240, []float64{20, 200, 290}, 6.7)
+	require.NoError(t, err)
+	assert.True(t, l.OK)
+	assert.Equal(t, 200.0, l.Heading)
+	assert.InDelta(t, 5.14, float64(l.Cross), 0.005)
+	l, err = wind.BestHeading(8, 240, []float64{60, 100}, 6.7)
+	require.NoError(t, err)
+	assert.False(t, l.OK)
+	assert.Contains(t, l.Reason, "Only tailwind")
+	l, err = wind.BestHeading(12, 240, []float64{180}, 6.7)
+	require.NoError(t, err)
+	assert.False(t, l.OK)
+	assert.Contains(t, l.Reason, "over the limit of 6.7")
+	l, err = wind.BestHeading(5, 0, []float64{90, 270}, 6.7)
+	require.NoError(t, err)
+	assert.True(t, l.OK, "square across counts as no tailwind")
+	_, err = wind.BestHeading(5, 0, nil, 6.7)
+	assert.ErrorIs(t, err, wind.ErrInput)
+}
+
+// The triangle of velocities closes: air speed and wind add up to the ground
+// speed along the course.
+func TestGroundSpeedClosesTheTriangle(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		va, w := rapid.Float64Range(5, 30).Draw(t, "va"), rapid.Float64Range(0, 25).Draw(t, "w")
+		from, course := rapid.Float64Range(0, 360).Draw(t, "from"), rapid.Float64Range(0, 360).Draw(t, "course")
+		v, ok := wind.GroundSpeed(units.MetresPerSecond(va), units.MetresPerSecond(w), from, course)
+		if !ok {
+			_, cross := wind.Components(units.MetresPerSecond(w), from, course)
+			assert.True(t, math.Abs(float64(cross)) >= va || v <= 0)
+			return
+		}
+		rad := math.Pi / 180
+		// What the air must do: ground vector less wind vector.
+		x := float64(v)*math.Sin(course*rad) + w*math.Sin(from*rad)
+		y := float64(v)*math.Cos(course*rad) + w*math.Cos(from*rad)
+		assert.InDelta(t, va, math.Hypot(x, y), 1e-6)
+	})
+}
+
+func TestBeaufort(t *testing.T) {
+	for v, want := range map[units.MetresPerSecond]int{0: 0, 0.3: 1, 3.3: 2, 5.4: 3, 7.9: 4, 8: 5, 33: 12} {
+		class, from, to := wind.Beaufort(v)
+		assert.Equal(t, want, class)
+		assert.LessOrEqual(t, from, v)
+		assert.Greater(t, to, v)
+	}
+}
