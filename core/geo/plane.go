@@ -99,8 +99,6 @@ func (r Ring) Check() error {
 		return fmt.Errorf("%w: it has %d corners, at least 3 are needed", ErrRing, len(r))
 	case len(r) > 2000:
 		return fmt.Errorf("%w: it has %d corners, at most 2000 are taken", ErrRing, len(r))
-	case math.Abs(r.Area()) < 0.01:
-		return fmt.Errorf("%w: it has no area", ErrRing)
 	}
 	n := len(r)
 	for i := range n {
@@ -117,6 +115,9 @@ func (r Ring) Check() error {
 				return fmt.Errorf("%w: it crosses itself between corners %d and %d", ErrRing, i+1, j+1)
 			}
 		}
+	}
+	if math.Abs(r.Area()) < 0.01 {
+		return fmt.Errorf("%w: it has no area", ErrRing)
 	}
 	return nil
 }

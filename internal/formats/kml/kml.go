@@ -1,0 +1,187 @@
+// Package kml reads and writes the features of a site as KML (OGC 12-007r2):
+// placemarks with points, lines and polygons; the fields stand in ExtendedData.
+package kml
+
+import (
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"strconv"
+	"strings"
+
+	gokml "github.com/twpayne/go-kml/v3"
+
+	"mainstay/core/geo"
+	"mainstay/core/site"
+	"mainstay/internal/formats/props"
+)
+
+// MaxBytes is the largest file that is read.
+const MaxBytes = 10 << 20
+
+// ErrFile is wrapped when a file cannot be read at all.
+var ErrFile = errors.New("file not usable")
+
+// Write writes features as placemarks of one document.
+func Write(w io.Writer, name string, features []site.Feature) error {
+	doc := gokml.Document(gokml.Name(name))
+	for _, f := range features {
+		p := props.Of(f)
+		data := gokml.ExtendedData()
+		for _, k := range props.Names {
+			if v, ok := p[k]; ok && k != "name" && k != "note" {
+				data.Append(gokml.Data(k, gokml.Value(v)))
+			}
+		}
+		doc.Append(gokml.Placemark(gokml.Name(f.Name), gokml.Description(f.Note), data, shape(f)))
+	}
+	return gokml.KML(doc).WriteIndent(w, "", " ")
+}
+
+func coordinates(ps []geo.Point, closed bool) gokml.Element {
+	var out []gokml.Coordinate
+	for _, p := range ps {
+		out = append(out, gokml.Coordinate{Lon: p.Lon, Lat: p.Lat})
+	}
+	if closed {
+		out = append(out, out[0])
+	}
+	return gokml.Coordinates(out...)
+}
+
+func shape(f site.Feature) gokml.Element {
+	switch f.Shape {
+	case site.Point:
+		return gokml.Point(coordinates(f.Places, false))
+	case site.Line:
+		return gokml.LineString(coordinates(f.Places, false))
+	}
+	p := gokml.Polygon(gokml.OuterBoundaryIs(gokml.LinearRing(coordinates(f.Places, true))))
+	for _, h := range f.Holes {
+		p.Append(gokml.InnerBoundaryIs(gokml.LinearRing(coordinates(h, true))))
+	}
+	return p
+}
+
+type line struct {
+	Coordinates string `xml:"coordinates"`
+}
+
+type polygon struct {
+	Outer line   `xml:"outerBoundaryIs>LinearRing"`
+	Inner []line `xml:"innerBoundaryIs>LinearRing"`
+}
+
+type shapes struct {
+	Points   []line    `xml:"Point"`
+	Lines    []line    `xml:"LineString"`
+	Polygons []polygon `xml:"Polygon"`
+}
+
+type placemark struct {
+	Name        string `xml:"name"`
+	Description string `xml:"description"`
+	Data        []struct {
+		Name  string `xml:"name,attr"`
+		Value string `xml:"value"`
+	} `xml:"ExtendedData>Data"`
+	shapes
+	Multi shapes `xml:"MultiGeometry"`
+}
+
+// Read reads every placemark, in folders too.
+func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error) {
+	limited := &io.LimitedReader{R: r, N: MaxBytes + 1}
+	d := xml.NewDecoder(limited)
+	number, seen := 0, false
+	for {
+		tok, err := d.Token()
+		if errors.Is(err, io.EOF) && seen && limited.N > 0 {
+			return taken, refused, nil
+		}
+		if limited.N <= 0 {
+			return nil, nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+		}
+		if err != nil {
+			return nil, nil, fmt.Errorf("%w: it is not KML, or it is cut off", ErrFile)
+		}
+		start, ok := tok.(xml.StartElement)
+		if !ok {
+			continue
+		}
+		if !seen && start.Name.Local != "kml" {
+			return nil, nil, fmt.Errorf("%w: it is not KML", ErrFile)
+		}
+		seen = true
+		if start.Name.Local != "Placemark" {
+			continue
+		}
+		number++
+		var p placemark
+		if err := d.DecodeElement(&p, &start); err != nil {
+			return nil, nil, fmt.Errorf("%w: placemark %d cannot be read", ErrFile, number)
+		}
+		p.take(number, &taken, &refused)
+	}
+}
+
+func (p placemark) take(number int, taken *[]site.Feature, refused *[]site.Refused) {
+	fields := map[string]string{"name": strings.TrimSpace(p.Name), "note": strings.TrimSpace(p.Description)}
+	for _, d := range p.Data {
+		fields[d.Name] = d.Value
+	}
+	add := func(s site.Shape, outer string, inner []line) {
+		f, err := props.Read(fields, s)
+		ps, perr := places(outer, s == site.Area)
+		f.Places = ps
+		if err == nil {
+			err = perr
+		}
+		for _, in := range inner {
+			hole, perr := places(in.Coordinates, true)
+			f.Holes = append(f.Holes, hole)
+			if err == nil {
+				err = perr
+			}
+		}
+		props.Take(number, f, err, taken, refused)
+	}
+	before := len(*taken) + len(*refused)
+	for _, s := range []shapes{p.shapes, p.Multi} {
+		for _, x := range s.Points {
+			add(site.Point, x.Coordinates, nil)
+		}
+		for _, x := range s.Lines {
+			add(site.Line, x.Coordinates, nil)
+		}
+		for _, x := range s.Polygons {
+			add(site.Area, x.Outer.Coordinates, x.Inner)
+		}
+	}
+	if len(*taken)+len(*refused) == before {
+		*refused = append(*refused, site.Refused{Number: number, Name: p.Name, Why: "it has no point, line or polygon"})
+	}
+}
+
+func places(text string, closed bool) ([]geo.Point, error) {
+	var out []geo.Point
+	for _, t := range strings.Fields(text) {
+		parts := strings.Split(t, ",")
+		if len(parts) < 2 {
+			return out, fmt.Errorf("%q is no longitude,latitude", t)
+		}
+		lon, err1 := strconv.ParseFloat(parts[0], 64)
+		lat, err2 := strconv.ParseFloat(parts[1], 64)
+		if err1 != nil || err2 != nil {
+			return out, fmt.Errorf("%q is no longitude,latitude", t)
+		}
+		if out = append(out, geo.Point{Lat: lat, Lon: lon}); len(out) > site.MaxPlaces+1 {
+			return out, fmt.Errorf("it has over %d places", site.MaxPlaces)
+		}
+	}
+	if n := len(out); closed && n > 1 && out[0] == out[n-1] {
+		out = out[:n-1]
+	}
+	return out, nil
+}
