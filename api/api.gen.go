@@ -17,14 +17,21 @@ import (
 	"mainstay/core/crew"
 	"mainstay/core/firmware"
 	"mainstay/core/gate"
+	"mainstay/core/geo"
+	"mainstay/core/height"
+	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/metar"
 	"mainstay/core/pack"
+	"mainstay/core/site"
 	"mainstay/core/stock"
+	"mainstay/core/sun"
 	"mainstay/core/tonight"
 	"mainstay/core/trend"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
 	"mainstay/core/wear"
+	"mainstay/core/weather"
 	"mainstay/core/wind"
 
 	"github.com/gin-gonic/gin"
@@ -149,19 +156,19 @@ func (e FitPartsSource) Valid() bool {
 
 // Defines values for FlightState.
 const (
-	Air    FlightState = "air"
-	Landed FlightState = "landed"
-	Logged FlightState = "logged"
+	FlightStateAir    FlightState = "air"
+	FlightStateLanded FlightState = "landed"
+	FlightStateLogged FlightState = "logged"
 )
 
 // Valid indicates whether the value is a known member of the FlightState enum.
 func (e FlightState) Valid() bool {
 	switch e {
-	case Air:
+	case FlightStateAir:
 		return true
-	case Landed:
+	case FlightStateLanded:
 		return true
-	case Logged:
+	case FlightStateLogged:
 		return true
 	default:
 		return false
@@ -258,6 +265,30 @@ func (e GearEditKind) Valid() bool {
 	case GearEditKindLight:
 		return true
 	case GearEditKindTablet:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for HeightReadingsHow.
+const (
+	Clinometer  HeightReadingsHow = "clinometer"
+	Shadow      HeightReadingsHow = "shadow"
+	TwoAngles   HeightReadingsHow = "two angles"
+	TwoStations HeightReadingsHow = "two stations"
+)
+
+// Valid indicates whether the value is a known member of the HeightReadingsHow enum.
+func (e HeightReadingsHow) Valid() bool {
+	switch e {
+	case Clinometer:
+		return true
+	case Shadow:
+		return true
+	case TwoAngles:
+		return true
+	case TwoStations:
 		return true
 	default:
 		return false
@@ -513,6 +544,30 @@ func (e NewPartSource) Valid() bool {
 	}
 }
 
+// Defines values for NewWeatherGround.
+const (
+	NewWeatherGroundBuilt NewWeatherGround = "built"
+	NewWeatherGroundCrops NewWeatherGround = "crops"
+	NewWeatherGroundOpen  NewWeatherGround = "open"
+	NewWeatherGroundWater NewWeatherGround = "water"
+)
+
+// Valid indicates whether the value is a known member of the NewWeatherGround enum.
+func (e NewWeatherGround) Valid() bool {
+	switch e {
+	case NewWeatherGroundBuilt:
+		return true
+	case NewWeatherGroundCrops:
+		return true
+	case NewWeatherGroundOpen:
+		return true
+	case NewWeatherGroundWater:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewWorkOrderAcceptance.
 const (
 	NewWorkOrderAcceptanceLoad   NewWorkOrderAcceptance = "load"
@@ -561,6 +616,27 @@ func (e RemovePartTo) Valid() bool {
 	case RemovePartToDiscard:
 		return true
 	case RemovePartToShelf:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for SkyHourLight.
+const (
+	SkyHourLightDay      SkyHourLight = "day"
+	SkyHourLightNight    SkyHourLight = "night"
+	SkyHourLightTwilight SkyHourLight = "twilight"
+)
+
+// Valid indicates whether the value is a known member of the SkyHourLight enum.
+func (e SkyHourLight) Valid() bool {
+	switch e {
+	case SkyHourLightDay:
+		return true
+	case SkyHourLightNight:
+		return true
+	case SkyHourLightTwilight:
 		return true
 	default:
 		return false
@@ -768,6 +844,75 @@ func (e WorkOrderState) Valid() bool {
 	}
 }
 
+// Defines values for GetSkyParamsWork.
+const (
+	Inspection GetSkyParamsWork = "inspection"
+	Mapping    GetSkyParamsWork = "mapping"
+	Spraying   GetSkyParamsWork = "spraying"
+)
+
+// Valid indicates whether the value is a known member of the GetSkyParamsWork enum.
+func (e GetSkyParamsWork) Valid() bool {
+	switch e {
+	case Inspection:
+		return true
+	case Mapping:
+		return true
+	case Spraying:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for GetSkyParamsGround.
+const (
+	GetSkyParamsGroundBuilt GetSkyParamsGround = "built"
+	GetSkyParamsGroundCrops GetSkyParamsGround = "crops"
+	GetSkyParamsGroundOpen  GetSkyParamsGround = "open"
+	GetSkyParamsGroundWater GetSkyParamsGround = "water"
+)
+
+// Valid indicates whether the value is a known member of the GetSkyParamsGround enum.
+func (e GetSkyParamsGround) Valid() bool {
+	switch e {
+	case GetSkyParamsGroundBuilt:
+		return true
+	case GetSkyParamsGroundCrops:
+		return true
+	case GetSkyParamsGroundOpen:
+		return true
+	case GetSkyParamsGroundWater:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for FetchWeatherJSONBodyGround.
+const (
+	FetchWeatherJSONBodyGroundBuilt FetchWeatherJSONBodyGround = "built"
+	FetchWeatherJSONBodyGroundCrops FetchWeatherJSONBodyGround = "crops"
+	FetchWeatherJSONBodyGroundOpen  FetchWeatherJSONBodyGround = "open"
+	FetchWeatherJSONBodyGroundWater FetchWeatherJSONBodyGround = "water"
+)
+
+// Valid indicates whether the value is a known member of the FetchWeatherJSONBodyGround enum.
+func (e FetchWeatherJSONBodyGround) Valid() bool {
+	switch e {
+	case FetchWeatherJSONBodyGroundBuilt:
+		return true
+	case FetchWeatherJSONBodyGroundCrops:
+		return true
+	case FetchWeatherJSONBodyGroundOpen:
+		return true
+	case FetchWeatherJSONBodyGroundWater:
+		return true
+	default:
+		return false
+	}
+}
+
 // Acceptance defines model for Acceptance.
 type Acceptance struct {
 	At       *time.Time          `json:"at"`
@@ -777,6 +922,9 @@ type Acceptance struct {
 
 // AcceptanceLoad defines model for Acceptance.Load.
 type AcceptanceLoad string
+
+// Air defines model for Air.
+type Air = weather.Air
 
 // Aircraft defines model for Aircraft.
 type Aircraft struct {
@@ -861,6 +1009,9 @@ type BackgroundWork struct {
 	State     string     `json:"state"`
 	Total     int        `json:"total"`
 }
+
+// BadGroup defines model for BadGroup.
+type BadGroup = metar.BadGroup
 
 // Band defines model for Band.
 type Band = checks.Band
@@ -1085,6 +1236,15 @@ type EveningTick struct {
 // EventKind defines model for EventKind.
 type EventKind string
 
+// Feature defines model for Feature.
+type Feature = site.Feature
+
+// FeatureEdit defines model for FeatureEdit.
+type FeatureEdit struct {
+	Feature Feature `json:"feature"`
+	Version int     `json:"version"`
+}
+
 // Feel defines model for Feel.
 type Feel struct {
 	Last    string `json:"last"`
@@ -1278,6 +1438,9 @@ type Ground struct {
 	Reason string             `json:"reason"`
 }
 
+// GroundCheck defines model for GroundCheck.
+type GroundCheck = site.GroundCheck
+
 // Grounding defines model for Grounding.
 type Grounding struct {
 	At     time.Time          `json:"at"`
@@ -1286,6 +1449,21 @@ type Grounding struct {
 	Id     openapi_types.UUID `json:"id"`
 	Reason string             `json:"reason"`
 }
+
+// HeightReadings defines model for HeightReadings.
+type HeightReadings struct {
+	Angle       *ReadValue        `json:"angle,omitempty"`
+	BaseAngle   *ReadValue        `json:"base_angle,omitempty"`
+	Distance    *ReadValue        `json:"distance,omitempty"`
+	EyeM        *float64          `json:"eye_m,omitempty"`
+	How         HeightReadingsHow `json:"how"`
+	Shadow      *ReadValue        `json:"shadow,omitempty"`
+	Stick       *ReadValue        `json:"stick,omitempty"`
+	StickShadow *ReadValue        `json:"stick_shadow,omitempty"`
+}
+
+// HeightReadingsHow defines model for HeightReadings.How.
+type HeightReadingsHow string
 
 // HoverOutputs defines model for HoverOutputs.
 type HoverOutputs struct {
@@ -1564,6 +1742,18 @@ type NewStepEntry struct {
 	Value  StepEntry `json:"value"`
 }
 
+// NewWeather defines model for NewWeather.
+type NewWeather struct {
+	Ground   NewWeatherGround   `json:"ground"`
+	Hand     *Air               `json:"hand,omitempty"`
+	Id       openapi_types.UUID `json:"id"`
+	Report   *string            `json:"report,omitempty"`
+	StationM *float64           `json:"station_m,omitempty"`
+}
+
+// NewWeatherGround defines model for NewWeather.Ground.
+type NewWeatherGround string
+
 // NewWorkOrder defines model for NewWorkOrder.
 type NewWorkOrder struct {
 	Acceptance   []NewWorkOrderAcceptance `json:"acceptance"`
@@ -1815,6 +2005,9 @@ type Photo struct {
 	MediaType string             `json:"media_type"`
 }
 
+// Place defines model for Place.
+type Place = geo.Point
+
 // Position defines model for Position.
 type Position = airframe.Position
 
@@ -1829,6 +2022,9 @@ type Problem struct {
 
 // Programme defines model for Programme.
 type Programme = upkeep.Programme
+
+// ReadValue defines model for ReadValue.
+type ReadValue = height.Value
 
 // Record defines model for Record.
 type Record struct {
@@ -1929,6 +2125,105 @@ type SignIn struct {
 	Password string `json:"password"`
 }
 
+// Site defines model for Site.
+type Site struct {
+	Features []SiteFeature `json:"features"`
+	Head     SiteHead      `json:"head"`
+	Removed  []SiteFeature `json:"removed"`
+	Terrain  *SiteTerrain  `json:"terrain,omitempty"`
+}
+
+// SiteEdit defines model for SiteEdit.
+type SiteEdit struct {
+	ElevationM float64            `json:"elevation_m"`
+	Id         openapi_types.UUID `json:"id"`
+	Lat        float64            `json:"lat"`
+	Lon        float64            `json:"lon"`
+	Name       string             `json:"name"`
+	Note       string             `json:"note"`
+	Version    int                `json:"version"`
+}
+
+// SiteFeature defines model for SiteFeature.
+type SiteFeature struct {
+	ChangedAt time.Time       `json:"changed_at"`
+	ChangedBy string          `json:"changed_by"`
+	Feature   Feature         `json:"feature"`
+	Findings  []SiteJudgement `json:"findings"`
+	Version   int             `json:"version"`
+}
+
+// SiteHead defines model for SiteHead.
+type SiteHead struct {
+	By         string             `json:"by"`
+	ElevationM float64            `json:"elevation_m"`
+	Features   int                `json:"features"`
+	Id         openapi_types.UUID `json:"id"`
+	Lat        float64            `json:"lat"`
+	Lon        float64            `json:"lon"`
+	Name       string             `json:"name"`
+	Note       string             `json:"note"`
+	Version    int                `json:"version"`
+}
+
+// SiteJudgement defines model for SiteJudgement.
+type SiteJudgement = site.Judgement
+
+// SiteTerrain defines model for SiteTerrain.
+type SiteTerrain struct {
+	At      time.Time `json:"at"`
+	By      string    `json:"by"`
+	Columns int       `json:"columns"`
+	Gaps    int       `json:"gaps"`
+	Rows    int       `json:"rows"`
+	SigmaM  float64   `json:"sigma_m"`
+	Source  string    `json:"source"`
+}
+
+// Sky defines model for Sky.
+type Sky struct {
+	Bad      []BadGroup `json:"bad"`
+	Findings []Finding  `json:"findings"`
+	Hours    []SkyHour  `json:"hours"`
+	Latest   *SkyNow    `json:"latest,omitempty"`
+	NoHours  string     `json:"no_hours"`
+	Sun      SunDay     `json:"sun"`
+	Verdict  Verdict    `json:"verdict"`
+}
+
+// SkyHour defines model for SkyHour.
+type SkyHour struct {
+	At      time.Time    `json:"at"`
+	CoverFt *int         `json:"cover_ft"`
+	FromDeg float64      `json:"from_deg"`
+	GustMs  float64      `json:"gust_ms"`
+	Light   SkyHourLight `json:"light"`
+	TempC   float64      `json:"temp_c"`
+	Verdict Verdict      `json:"verdict"`
+	Why     string       `json:"why"`
+
+	// WindMs at flight height
+	WindMs float64 `json:"wind_ms"`
+}
+
+// SkyHourLight defines model for SkyHour.Light.
+type SkyHourLight string
+
+// SkyNow defines model for SkyNow.
+type SkyNow struct {
+	Air              Air      `json:"air"`
+	By               string   `json:"by"`
+	CloudCeilingM    *float64 `json:"cloud_ceiling_m"`
+	DeltaT           *float64 `json:"delta_t"`
+	DensityAltitudeM *float64 `json:"density_altitude_m"`
+	GustMs           *float64 `json:"gust_ms"`
+	HeightM          float64  `json:"height_m"`
+	HumidityPercent  *float64 `json:"humidity_percent"`
+	MassLimitKg      *float64 `json:"mass_limit_kg"`
+	PressureHpa      *float64 `json:"pressure_hpa"`
+	WindMs           *float64 `json:"wind_ms"`
+}
+
 // StartCharge defines model for StartCharge.
 type StartCharge struct {
 	PackId openapi_types.UUID `json:"pack_id"`
@@ -2004,6 +2299,9 @@ type StockLine struct {
 	TypeKey      string             `json:"type_key"`
 	Version      int                `json:"version"`
 }
+
+// SunDay defines model for SunDay.
+type SunDay = sun.Day
 
 // SwapPart defines model for SwapPart.
 type SwapPart struct {
@@ -2172,6 +2470,40 @@ type Walkround struct {
 	Type             TypeEntry          `json:"type"`
 	Verdict          Verdict            `json:"verdict"`
 }
+
+// WayHome defines model for WayHome.
+type WayHome struct {
+	CeilingM  float64   `json:"ceiling_m"`
+	Decides   string    `json:"decides"`
+	DecidesId string    `json:"decides_id"`
+	Findings  []Finding `json:"findings"`
+	HeightM   float64   `json:"height_m"`
+	HomeM     float64   `json:"home_m"`
+	InWay     []string  `json:"in_way"`
+	Legs      []WayLeg  `json:"legs"`
+	LengthM   float64   `json:"length_m"`
+	MarginM   float64   `json:"margin_m"`
+	MaxAglM   float64   `json:"max_agl_m"`
+	NeedM     float64   `json:"need_m"`
+	NoWay     string    `json:"no_way"`
+	ReturnM   float64   `json:"return_m"`
+	Route     []Place   `json:"route"`
+	RouteM    float64   `json:"route_m"`
+	Steps     []WayStep `json:"steps"`
+	TakeOff   Place     `json:"take_off"`
+	Tops      []WayTop  `json:"tops"`
+	Verdict   Verdict   `json:"verdict"`
+	WayRound  []Place   `json:"way_round"`
+}
+
+// WayLeg defines model for WayLeg.
+type WayLeg = home.Leg
+
+// WayStep defines model for WayStep.
+type WayStep = home.Step
+
+// WayTop defines model for WayTop.
+type WayTop = home.Top
 
 // WearLimits defines model for WearLimits.
 type WearLimits = wear.Limits
@@ -2343,6 +2675,57 @@ type ListRecordsParams struct {
 	Cursor   *string             `form:"cursor,omitempty" json:"cursor,omitempty"`
 }
 
+// ExportSiteParams defines parameters for ExportSite.
+type ExportSiteParams struct {
+	Format string `form:"format" json:"format"`
+}
+
+// ImportSiteParams defines parameters for ImportSite.
+type ImportSiteParams struct {
+	Format string `form:"format" json:"format"`
+}
+
+// PutTerrainParams defines parameters for PutTerrain.
+type PutTerrainParams struct {
+	Name string `form:"name" json:"name"`
+
+	// SigmaM standard error of the elevations
+	SigmaM float64 `form:"sigma_m" json:"sigma_m"`
+}
+
+// GetWayHomeParams defines parameters for GetWayHome.
+type GetWayHomeParams struct {
+	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
+
+	// SettingM return height set in the aircraft
+	SettingM *float64 `form:"setting_m,omitempty" json:"setting_m,omitempty"`
+
+	// RouteM height of the route above take-off
+	RouteM *float64 `form:"route_m,omitempty" json:"route_m,omitempty"`
+}
+
+// GetSkyParams defines parameters for GetSky.
+type GetSkyParams struct {
+	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
+	Work     GetSkyParamsWork    `form:"work" json:"work"`
+	Ground   GetSkyParamsGround  `form:"ground" json:"ground"`
+}
+
+// GetSkyParamsWork defines parameters for GetSky.
+type GetSkyParamsWork string
+
+// GetSkyParamsGround defines parameters for GetSky.
+type GetSkyParamsGround string
+
+// FetchWeatherJSONBody defines parameters for FetchWeather.
+type FetchWeatherJSONBody struct {
+	Ground FetchWeatherJSONBodyGround `json:"ground"`
+	Id     openapi_types.UUID         `json:"id"`
+}
+
+// FetchWeatherJSONBodyGround defines parameters for FetchWeather.
+type FetchWeatherJSONBodyGround string
+
 // ListWorkOrdersParams defines parameters for ListWorkOrders.
 type ListWorkOrdersParams struct {
 	// Aircraft of one aircraft
@@ -2466,8 +2849,26 @@ type ChangePinJSONRequestBody = NewPin
 // CreateCrewJSONRequestBody defines body for CreateCrew for application/json ContentType.
 type CreateCrewJSONRequestBody = NewCrew
 
+// AddSiteJSONRequestBody defines body for AddSite for application/json ContentType.
+type AddSiteJSONRequestBody = SiteEdit
+
+// ChangeSiteJSONRequestBody defines body for ChangeSite for application/json ContentType.
+type ChangeSiteJSONRequestBody = SiteEdit
+
+// SaveFeatureJSONRequestBody defines body for SaveFeature for application/json ContentType.
+type SaveFeatureJSONRequestBody = FeatureEdit
+
+// AddWeatherJSONRequestBody defines body for AddWeather for application/json ContentType.
+type AddWeatherJSONRequestBody = NewWeather
+
+// FetchWeatherJSONRequestBody defines body for FetchWeather for application/json ContentType.
+type FetchWeatherJSONRequestBody FetchWeatherJSONBody
+
 // SaveStockJSONRequestBody defines body for SaveStock for application/json ContentType.
 type SaveStockJSONRequestBody = StockEdit
+
+// MeasureHeightJSONRequestBody defines body for MeasureHeight for application/json ContentType.
+type MeasureHeightJSONRequestBody = HeightReadings
 
 // AddTypeJSONRequestBody defines body for AddType for application/json ContentType.
 type AddTypeJSONRequestBody = TypeProfile
@@ -2729,12 +3130,57 @@ type ServerInterface interface {
 	// CreateCrew Set up the crew and its first chief, once
 	// (POST /setup)
 	CreateCrew(c *gin.Context)
+	// ListSites All site files
+	// (GET /sites)
+	ListSites(c *gin.Context)
+	// AddSite Begin a site file
+	// (POST /sites)
+	AddSite(c *gin.Context)
+	// GetSite A site file with what is on its map
+	// (GET /sites/{id})
+	GetSite(c *gin.Context, id openapi_types.UUID)
+	// ChangeSite Change the head of a site file
+	// (PUT /sites/{id})
+	ChangeSite(c *gin.Context, id openapi_types.UUID)
+	// ExportSite The features of a site as a file
+	// (GET /sites/{id}/export)
+	ExportSite(c *gin.Context, id openapi_types.UUID, params ExportSiteParams)
+	// RemoveFeature Take a feature off the map; it can come back within a day
+	// (DELETE /sites/{id}/features/{feature})
+	RemoveFeature(c *gin.Context, id openapi_types.UUID, feature openapi_types.UUID)
+	// SaveFeature Put a feature on the map, or change it; version 0 is a new one
+	// (PUT /sites/{id}/features/{feature})
+	SaveFeature(c *gin.Context, id openapi_types.UUID, feature openapi_types.UUID)
+	// RestoreFeature Bring a removed feature back
+	// (POST /sites/{id}/features/{feature}/restore)
+	RestoreFeature(c *gin.Context, id openapi_types.UUID, feature openapi_types.UUID)
+	// ImportSite Put the features of a file on the map
+	// (POST /sites/{id}/import)
+	ImportSite(c *gin.Context, id openapi_types.UUID, params ImportSiteParams)
+	// PutTerrain Replace the terrain by an ASCII grid
+	// (PUT /sites/{id}/terrain)
+	PutTerrain(c *gin.Context, id openapi_types.UUID, params PutTerrainParams)
+	// GetWayHome Return height, clearance of the way, and the way round
+	// (GET /sites/{id}/way-home)
+	GetWayHome(c *gin.Context, id openapi_types.UUID, params GetWayHomeParams)
+	// GetSky The latest weather and the forecast, judged
+	// (GET /sites/{id}/weather)
+	GetSky(c *gin.Context, id openapi_types.UUID, params GetSkyParams)
+	// AddWeather Weather as a report or read by hand
+	// (POST /sites/{id}/weather)
+	AddWeather(c *gin.Context, id openapi_types.UUID)
+	// FetchWeather Take the report of the weather service
+	// (POST /sites/{id}/weather/fetch)
+	FetchWeather(c *gin.Context, id openapi_types.UUID)
 	// GetStock What lies on the shelf and what to order when
 	// (GET /stock)
 	GetStock(c *gin.Context)
 	// SaveStock Add a stock line, or change one
 	// (PUT /stock)
 	SaveStock(c *gin.Context)
+	// MeasureHeight How high a thing is, from what was measured, with its error
+	// (POST /tools/height)
+	MeasureHeight(c *gin.Context)
 	// ListTypes Aircraft types, newest version of each
 	// (GET /types)
 	ListTypes(c *gin.Context)
@@ -4387,6 +4833,454 @@ func (siw *ServerInterfaceWrapper) CreateCrew(c *gin.Context) {
 	siw.Handler.CreateCrew(c)
 }
 
+// ListSites operation middleware
+func (siw *ServerInterfaceWrapper) ListSites(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListSites(c)
+}
+
+// AddSite operation middleware
+func (siw *ServerInterfaceWrapper) AddSite(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddSite(c)
+}
+
+// GetSite operation middleware
+func (siw *ServerInterfaceWrapper) GetSite(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSite(c, id)
+}
+
+// ChangeSite operation middleware
+func (siw *ServerInterfaceWrapper) ChangeSite(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChangeSite(c, id)
+}
+
+// ExportSite operation middleware
+func (siw *ServerInterfaceWrapper) ExportSite(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportSiteParams
+
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportSite(c, id, params)
+}
+
+// RemoveFeature operation middleware
+func (siw *ServerInterfaceWrapper) RemoveFeature(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "feature" -------------
+	var feature openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "feature", c.Param("feature"), &feature, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter feature: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveFeature(c, id, feature)
+}
+
+// SaveFeature operation middleware
+func (siw *ServerInterfaceWrapper) SaveFeature(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "feature" -------------
+	var feature openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "feature", c.Param("feature"), &feature, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter feature: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveFeature(c, id, feature)
+}
+
+// RestoreFeature operation middleware
+func (siw *ServerInterfaceWrapper) RestoreFeature(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "feature" -------------
+	var feature openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "feature", c.Param("feature"), &feature, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter feature: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RestoreFeature(c, id, feature)
+}
+
+// ImportSite operation middleware
+func (siw *ServerInterfaceWrapper) ImportSite(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ImportSiteParams
+
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ImportSite(c, id, params)
+}
+
+// PutTerrain operation middleware
+func (siw *ServerInterfaceWrapper) PutTerrain(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutTerrainParams
+
+	// ------------- Required query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "name", c.Request.URL.Query(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "sigma_m" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "sigma_m", c.Request.URL.Query(), &params.SigmaM, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter sigma_m: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutTerrain(c, id, params)
+}
+
+// GetWayHome operation middleware
+func (siw *ServerInterfaceWrapper) GetWayHome(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetWayHomeParams
+
+	// ------------- Optional query parameter "aircraft" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "aircraft", c.Request.URL.Query(), &params.Aircraft, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "setting_m" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "setting_m", c.Request.URL.Query(), &params.SettingM, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter setting_m: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "route_m" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "route_m", c.Request.URL.Query(), &params.RouteM, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter route_m: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetWayHome(c, id, params)
+}
+
+// GetSky operation middleware
+func (siw *ServerInterfaceWrapper) GetSky(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetSkyParams
+
+	// ------------- Optional query parameter "aircraft" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "aircraft", c.Request.URL.Query(), &params.Aircraft, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "work" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "work", c.Request.URL.Query(), &params.Work, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter work: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Required query parameter "ground" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "ground", c.Request.URL.Query(), &params.Ground, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter ground: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSky(c, id, params)
+}
+
+// AddWeather operation middleware
+func (siw *ServerInterfaceWrapper) AddWeather(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddWeather(c, id)
+}
+
+// FetchWeather operation middleware
+func (siw *ServerInterfaceWrapper) FetchWeather(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.FetchWeather(c, id)
+}
+
 // GetStock operation middleware
 func (siw *ServerInterfaceWrapper) GetStock(c *gin.Context) {
 
@@ -4411,6 +5305,19 @@ func (siw *ServerInterfaceWrapper) SaveStock(c *gin.Context) {
 	}
 
 	siw.Handler.SaveStock(c)
+}
+
+// MeasureHeight operation middleware
+func (siw *ServerInterfaceWrapper) MeasureHeight(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MeasureHeight(c)
 }
 
 // ListTypes operation middleware
@@ -5050,6 +5957,21 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/gear/:id/level", wrapper.CheckGear)
 	router.PUT(options.BaseURL+"/chargers", wrapper.SaveCharger)
 	router.POST(options.BaseURL+"/flights/:id/corrections", wrapper.CorrectFlight)
+	router.GET(options.BaseURL+"/sites", wrapper.ListSites)
+	router.POST(options.BaseURL+"/sites", wrapper.AddSite)
+	router.GET(options.BaseURL+"/sites/:id", wrapper.GetSite)
+	router.PUT(options.BaseURL+"/sites/:id", wrapper.ChangeSite)
+	router.DELETE(options.BaseURL+"/sites/:id/features/:feature", wrapper.RemoveFeature)
+	router.PUT(options.BaseURL+"/sites/:id/features/:feature", wrapper.SaveFeature)
+	router.POST(options.BaseURL+"/sites/:id/features/:feature/restore", wrapper.RestoreFeature)
+	router.POST(options.BaseURL+"/sites/:id/import", wrapper.ImportSite)
+	router.GET(options.BaseURL+"/sites/:id/export", wrapper.ExportSite)
+	router.PUT(options.BaseURL+"/sites/:id/terrain", wrapper.PutTerrain)
+	router.GET(options.BaseURL+"/sites/:id/way-home", wrapper.GetWayHome)
+	router.GET(options.BaseURL+"/sites/:id/weather", wrapper.GetSky)
+	router.POST(options.BaseURL+"/sites/:id/weather", wrapper.AddWeather)
+	router.POST(options.BaseURL+"/sites/:id/weather/fetch", wrapper.FetchWeather)
+	router.POST(options.BaseURL+"/tools/height", wrapper.MeasureHeight)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -7918,6 +8840,516 @@ func (response CreateCrewdefaultApplicationProblemPlusJSONResponse) VisitCreateC
 	return err
 }
 
+type ListSitesRequestObject struct {
+}
+
+type ListSitesResponseObject interface {
+	VisitListSitesResponse(w http.ResponseWriter) error
+}
+
+type ListSites200JSONResponse struct {
+	Sites []SiteHead `json:"sites"`
+}
+
+func (response ListSites200JSONResponse) VisitListSitesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListSitesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListSitesdefaultApplicationProblemPlusJSONResponse) VisitListSitesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddSiteRequestObject struct {
+	Body *AddSiteJSONRequestBody
+}
+
+type AddSiteResponseObject interface {
+	VisitAddSiteResponse(w http.ResponseWriter) error
+}
+
+type AddSite204Response struct {
+}
+
+func (response AddSite204Response) VisitAddSiteResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type AddSitedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddSitedefaultApplicationProblemPlusJSONResponse) VisitAddSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSiteRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetSiteResponseObject interface {
+	VisitGetSiteResponse(w http.ResponseWriter) error
+}
+
+type GetSite200JSONResponse Site
+
+func (response GetSite200JSONResponse) VisitGetSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSitedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSitedefaultApplicationProblemPlusJSONResponse) VisitGetSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChangeSiteRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *ChangeSiteJSONRequestBody
+}
+
+type ChangeSiteResponseObject interface {
+	VisitChangeSiteResponse(w http.ResponseWriter) error
+}
+
+type ChangeSite204Response struct {
+}
+
+func (response ChangeSite204Response) VisitChangeSiteResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ChangeSitedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChangeSitedefaultApplicationProblemPlusJSONResponse) VisitChangeSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportSiteRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params ExportSiteParams
+}
+
+type ExportSiteResponseObject interface {
+	VisitExportSiteResponse(w http.ResponseWriter) error
+}
+
+type ExportSite200TextResponse string
+
+func (response ExportSite200TextResponse) VisitExportSiteResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/plain")
+	w.WriteHeader(200)
+
+	_, err := w.Write([]byte(fmt.Sprint(response)))
+	return err
+}
+
+type ExportSitedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportSitedefaultApplicationProblemPlusJSONResponse) VisitExportSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemoveFeatureRequestObject struct {
+	Id      openapi_types.UUID `json:"id"`
+	Feature openapi_types.UUID `json:"feature"`
+}
+
+type RemoveFeatureResponseObject interface {
+	VisitRemoveFeatureResponse(w http.ResponseWriter) error
+}
+
+type RemoveFeature204Response struct {
+}
+
+func (response RemoveFeature204Response) VisitRemoveFeatureResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RemoveFeaturedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemoveFeaturedefaultApplicationProblemPlusJSONResponse) VisitRemoveFeatureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveFeatureRequestObject struct {
+	Id      openapi_types.UUID `json:"id"`
+	Feature openapi_types.UUID `json:"feature"`
+	Body    *SaveFeatureJSONRequestBody
+}
+
+type SaveFeatureResponseObject interface {
+	VisitSaveFeatureResponse(w http.ResponseWriter) error
+}
+
+type SaveFeature204Response struct {
+}
+
+func (response SaveFeature204Response) VisitSaveFeatureResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SaveFeaturedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveFeaturedefaultApplicationProblemPlusJSONResponse) VisitSaveFeatureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RestoreFeatureRequestObject struct {
+	Id      openapi_types.UUID `json:"id"`
+	Feature openapi_types.UUID `json:"feature"`
+}
+
+type RestoreFeatureResponseObject interface {
+	VisitRestoreFeatureResponse(w http.ResponseWriter) error
+}
+
+type RestoreFeature204Response struct {
+}
+
+func (response RestoreFeature204Response) VisitRestoreFeatureResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RestoreFeaturedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RestoreFeaturedefaultApplicationProblemPlusJSONResponse) VisitRestoreFeatureResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportSiteRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params ImportSiteParams
+	Body   io.Reader
+}
+
+type ImportSiteResponseObject interface {
+	VisitImportSiteResponse(w http.ResponseWriter) error
+}
+
+type ImportSite200JSONResponse ImportReport
+
+func (response ImportSite200JSONResponse) VisitImportSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportSitedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ImportSitedefaultApplicationProblemPlusJSONResponse) VisitImportSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutTerrainRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params PutTerrainParams
+	Body   io.Reader
+}
+
+type PutTerrainResponseObject interface {
+	VisitPutTerrainResponse(w http.ResponseWriter) error
+}
+
+type PutTerrain204Response struct {
+}
+
+func (response PutTerrain204Response) VisitPutTerrainResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type PutTerraindefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutTerraindefaultApplicationProblemPlusJSONResponse) VisitPutTerrainResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWayHomeRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params GetWayHomeParams
+}
+
+type GetWayHomeResponseObject interface {
+	VisitGetWayHomeResponse(w http.ResponseWriter) error
+}
+
+type GetWayHome200JSONResponse WayHome
+
+func (response GetWayHome200JSONResponse) VisitGetWayHomeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetWayHomedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetWayHomedefaultApplicationProblemPlusJSONResponse) VisitGetWayHomeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSkyRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params GetSkyParams
+}
+
+type GetSkyResponseObject interface {
+	VisitGetSkyResponse(w http.ResponseWriter) error
+}
+
+type GetSky200JSONResponse Sky
+
+func (response GetSky200JSONResponse) VisitGetSkyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSkydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSkydefaultApplicationProblemPlusJSONResponse) VisitGetSkyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddWeatherRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *AddWeatherJSONRequestBody
+}
+
+type AddWeatherResponseObject interface {
+	VisitAddWeatherResponse(w http.ResponseWriter) error
+}
+
+type AddWeather204Response struct {
+}
+
+func (response AddWeather204Response) VisitAddWeatherResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type AddWeatherdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddWeatherdefaultApplicationProblemPlusJSONResponse) VisitAddWeatherResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FetchWeatherRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *FetchWeatherJSONRequestBody
+}
+
+type FetchWeatherResponseObject interface {
+	VisitFetchWeatherResponse(w http.ResponseWriter) error
+}
+
+type FetchWeather204Response struct {
+}
+
+func (response FetchWeather204Response) VisitFetchWeatherResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type FetchWeatherdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FetchWeatherdefaultApplicationProblemPlusJSONResponse) VisitFetchWeatherResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetStockRequestObject struct {
 }
 
@@ -7984,6 +9416,48 @@ type SaveStockdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SaveStockdefaultApplicationProblemPlusJSONResponse) VisitSaveStockResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MeasureHeightRequestObject struct {
+	Body *MeasureHeightJSONRequestBody
+}
+
+type MeasureHeightResponseObject interface {
+	VisitMeasureHeightResponse(w http.ResponseWriter) error
+}
+
+type MeasureHeight200JSONResponse struct {
+	M     float64 `json:"m"`
+	Sigma float64 `json:"sigma"`
+}
+
+func (response MeasureHeight200JSONResponse) VisitMeasureHeightResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MeasureHeightdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MeasureHeightdefaultApplicationProblemPlusJSONResponse) VisitMeasureHeightResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -9079,12 +10553,57 @@ type StrictServerInterface interface {
 	// CreateCrew Set up the crew and its first chief, once
 	// (POST /setup)
 	CreateCrew(ctx context.Context, request CreateCrewRequestObject) (CreateCrewResponseObject, error)
+	// ListSites All site files
+	// (GET /sites)
+	ListSites(ctx context.Context, request ListSitesRequestObject) (ListSitesResponseObject, error)
+	// AddSite Begin a site file
+	// (POST /sites)
+	AddSite(ctx context.Context, request AddSiteRequestObject) (AddSiteResponseObject, error)
+	// GetSite A site file with what is on its map
+	// (GET /sites/{id})
+	GetSite(ctx context.Context, request GetSiteRequestObject) (GetSiteResponseObject, error)
+	// ChangeSite Change the head of a site file
+	// (PUT /sites/{id})
+	ChangeSite(ctx context.Context, request ChangeSiteRequestObject) (ChangeSiteResponseObject, error)
+	// ExportSite The features of a site as a file
+	// (GET /sites/{id}/export)
+	ExportSite(ctx context.Context, request ExportSiteRequestObject) (ExportSiteResponseObject, error)
+	// RemoveFeature Take a feature off the map; it can come back within a day
+	// (DELETE /sites/{id}/features/{feature})
+	RemoveFeature(ctx context.Context, request RemoveFeatureRequestObject) (RemoveFeatureResponseObject, error)
+	// SaveFeature Put a feature on the map, or change it; version 0 is a new one
+	// (PUT /sites/{id}/features/{feature})
+	SaveFeature(ctx context.Context, request SaveFeatureRequestObject) (SaveFeatureResponseObject, error)
+	// RestoreFeature Bring a removed feature back
+	// (POST /sites/{id}/features/{feature}/restore)
+	RestoreFeature(ctx context.Context, request RestoreFeatureRequestObject) (RestoreFeatureResponseObject, error)
+	// ImportSite Put the features of a file on the map
+	// (POST /sites/{id}/import)
+	ImportSite(ctx context.Context, request ImportSiteRequestObject) (ImportSiteResponseObject, error)
+	// PutTerrain Replace the terrain by an ASCII grid
+	// (PUT /sites/{id}/terrain)
+	PutTerrain(ctx context.Context, request PutTerrainRequestObject) (PutTerrainResponseObject, error)
+	// GetWayHome Return height, clearance of the way, and the way round
+	// (GET /sites/{id}/way-home)
+	GetWayHome(ctx context.Context, request GetWayHomeRequestObject) (GetWayHomeResponseObject, error)
+	// GetSky The latest weather and the forecast, judged
+	// (GET /sites/{id}/weather)
+	GetSky(ctx context.Context, request GetSkyRequestObject) (GetSkyResponseObject, error)
+	// AddWeather Weather as a report or read by hand
+	// (POST /sites/{id}/weather)
+	AddWeather(ctx context.Context, request AddWeatherRequestObject) (AddWeatherResponseObject, error)
+	// FetchWeather Take the report of the weather service
+	// (POST /sites/{id}/weather/fetch)
+	FetchWeather(ctx context.Context, request FetchWeatherRequestObject) (FetchWeatherResponseObject, error)
 	// GetStock What lies on the shelf and what to order when
 	// (GET /stock)
 	GetStock(ctx context.Context, request GetStockRequestObject) (GetStockResponseObject, error)
 	// SaveStock Add a stock line, or change one
 	// (PUT /stock)
 	SaveStock(ctx context.Context, request SaveStockRequestObject) (SaveStockResponseObject, error)
+	// MeasureHeight How high a thing is, from what was measured, with its error
+	// (POST /tools/height)
+	MeasureHeight(ctx context.Context, request MeasureHeightRequestObject) (MeasureHeightResponseObject, error)
 	// ListTypes Aircraft types, newest version of each
 	// (GET /types)
 	ListTypes(ctx context.Context, request ListTypesRequestObject) (ListTypesResponseObject, error)
@@ -11757,6 +13276,468 @@ func (sh *strictHandler) CreateCrew(ctx *gin.Context) {
 	}
 }
 
+// ListSites operation middleware
+func (sh *strictHandler) ListSites(ctx *gin.Context) {
+	var request ListSitesRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListSites(ctx, request.(ListSitesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListSites")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListSitesResponseObject); ok {
+		if err := validResponse.VisitListSitesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddSite operation middleware
+func (sh *strictHandler) AddSite(ctx *gin.Context) {
+	var request AddSiteRequestObject
+
+	var body AddSiteJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddSite(ctx, request.(AddSiteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddSite")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddSiteResponseObject); ok {
+		if err := validResponse.VisitAddSiteResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetSite operation middleware
+func (sh *strictHandler) GetSite(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetSiteRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSite(ctx, request.(GetSiteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSite")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetSiteResponseObject); ok {
+		if err := validResponse.VisitGetSiteResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChangeSite operation middleware
+func (sh *strictHandler) ChangeSite(ctx *gin.Context, id openapi_types.UUID) {
+	var request ChangeSiteRequestObject
+
+	request.Id = id
+
+	var body ChangeSiteJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChangeSite(ctx, request.(ChangeSiteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChangeSite")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChangeSiteResponseObject); ok {
+		if err := validResponse.VisitChangeSiteResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ExportSite operation middleware
+func (sh *strictHandler) ExportSite(ctx *gin.Context, id openapi_types.UUID, params ExportSiteParams) {
+	var request ExportSiteRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportSite(ctx, request.(ExportSiteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportSite")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportSiteResponseObject); ok {
+		if err := validResponse.VisitExportSiteResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RemoveFeature operation middleware
+func (sh *strictHandler) RemoveFeature(ctx *gin.Context, id openapi_types.UUID, feature openapi_types.UUID) {
+	var request RemoveFeatureRequestObject
+
+	request.Id = id
+	request.Feature = feature
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemoveFeature(ctx, request.(RemoveFeatureRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemoveFeature")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemoveFeatureResponseObject); ok {
+		if err := validResponse.VisitRemoveFeatureResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveFeature operation middleware
+func (sh *strictHandler) SaveFeature(ctx *gin.Context, id openapi_types.UUID, feature openapi_types.UUID) {
+	var request SaveFeatureRequestObject
+
+	request.Id = id
+	request.Feature = feature
+
+	var body SaveFeatureJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveFeature(ctx, request.(SaveFeatureRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveFeature")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveFeatureResponseObject); ok {
+		if err := validResponse.VisitSaveFeatureResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RestoreFeature operation middleware
+func (sh *strictHandler) RestoreFeature(ctx *gin.Context, id openapi_types.UUID, feature openapi_types.UUID) {
+	var request RestoreFeatureRequestObject
+
+	request.Id = id
+	request.Feature = feature
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RestoreFeature(ctx, request.(RestoreFeatureRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RestoreFeature")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RestoreFeatureResponseObject); ok {
+		if err := validResponse.VisitRestoreFeatureResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ImportSite operation middleware
+func (sh *strictHandler) ImportSite(ctx *gin.Context, id openapi_types.UUID, params ImportSiteParams) {
+	var request ImportSiteRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ImportSite(ctx, request.(ImportSiteRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ImportSite")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ImportSiteResponseObject); ok {
+		if err := validResponse.VisitImportSiteResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutTerrain operation middleware
+func (sh *strictHandler) PutTerrain(ctx *gin.Context, id openapi_types.UUID, params PutTerrainParams) {
+	var request PutTerrainRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutTerrain(ctx, request.(PutTerrainRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutTerrain")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutTerrainResponseObject); ok {
+		if err := validResponse.VisitPutTerrainResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetWayHome operation middleware
+func (sh *strictHandler) GetWayHome(ctx *gin.Context, id openapi_types.UUID, params GetWayHomeParams) {
+	var request GetWayHomeRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetWayHome(ctx, request.(GetWayHomeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetWayHome")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetWayHomeResponseObject); ok {
+		if err := validResponse.VisitGetWayHomeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetSky operation middleware
+func (sh *strictHandler) GetSky(ctx *gin.Context, id openapi_types.UUID, params GetSkyParams) {
+	var request GetSkyRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSky(ctx, request.(GetSkyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSky")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetSkyResponseObject); ok {
+		if err := validResponse.VisitGetSkyResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddWeather operation middleware
+func (sh *strictHandler) AddWeather(ctx *gin.Context, id openapi_types.UUID) {
+	var request AddWeatherRequestObject
+
+	request.Id = id
+
+	var body AddWeatherJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddWeather(ctx, request.(AddWeatherRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddWeather")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddWeatherResponseObject); ok {
+		if err := validResponse.VisitAddWeatherResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// FetchWeather operation middleware
+func (sh *strictHandler) FetchWeather(ctx *gin.Context, id openapi_types.UUID) {
+	var request FetchWeatherRequestObject
+
+	request.Id = id
+
+	var body FetchWeatherJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FetchWeather(ctx, request.(FetchWeatherRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FetchWeather")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(FetchWeatherResponseObject); ok {
+		if err := validResponse.VisitFetchWeatherResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetStock operation middleware
 func (sh *strictHandler) GetStock(ctx *gin.Context) {
 	var request GetStockRequestObject
@@ -11816,6 +13797,48 @@ func (sh *strictHandler) SaveStock(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(SaveStockResponseObject); ok {
 		if err := validResponse.VisitSaveStockResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// MeasureHeight operation middleware
+func (sh *strictHandler) MeasureHeight(ctx *gin.Context) {
+	var request MeasureHeightRequestObject
+
+	var body MeasureHeightJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MeasureHeight(ctx, request.(MeasureHeightRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MeasureHeight")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MeasureHeightResponseObject); ok {
+		if err := validResponse.VisitMeasureHeightResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -26,6 +26,8 @@ import (
 	"mainstay/internal/rack"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
+	"mainstay/internal/sites"
+	"mainstay/internal/standins/weather"
 	"mainstay/web"
 )
 
@@ -39,6 +41,7 @@ type config struct {
 	Debug       bool      `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
 	PerMinute   int64     `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
 	Charger     string    `env:"MAINSTAY_CHARGER_URL"` // a charger on the network; none by default
+	Weather     string    `env:"MAINSTAY_WEATHER_URL"` // a weather service on the network; none by default
 	Proxies     []string  `env:"MAINSTAY_PROXIES"`     // proxies in front, whose X-Forwarded-For is believed
 }
 
@@ -156,6 +159,15 @@ func serve(ctx context.Context, withDemo bool) error {
 			return err
 		}
 		log.Info("charger stand-in", "address", c.Charger)
+	}
+	if withDemo && c.Weather == "" {
+		if c.Weather, err = startStandin(ctx, "weather", "127.0.0.1:0", weather.New(time.Now)); err != nil {
+			return err
+		}
+		log.Info("weather stand-in", "address", c.Weather)
+	}
+	if c.Weather != "" {
+		svc.Sites.Weather = sites.NewLink(c.Weather)
 	}
 	if c.Charger != "" {
 		svc.Rack.Charger = rack.NewLink(c.Charger)

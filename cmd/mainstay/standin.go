@@ -5,24 +5,30 @@ import (
 	"fmt"
 	"net"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/spf13/cobra"
 
 	"mainstay/internal/standins/charger"
+	"mainstay/internal/standins/weather"
 )
 
 // chargerChannels is how many channels the stand-in has.
 const chargerChannels = 4
 
-// startCharger serves the charger stand-in on loopback until ctx ends and
-// returns its address.
 func startCharger(ctx context.Context, address string, speed float64) (string, error) {
+	return startStandin(ctx, "charger", address, charger.New(chargerChannels, speed, time.Now))
+}
+
+// startStandin serves a stand-in on loopback until ctx ends and returns its
+// address.
+func startStandin(ctx context.Context, name, address string, h http.Handler) (string, error) {
 	l, err := (&net.ListenConfig{}).Listen(ctx, "tcp", address)
 	if err != nil {
-		return "", fmt.Errorf("charger stand-in: %w", err)
+		return "", fmt.Errorf("%s stand-in: %w", name, err)
 	}
-	srv := &http.Server{Handler: charger.New(chargerChannels, speed, time.Now), ReadHeaderTimeout: 5 * time.Second}
+	srv := &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second}
 	go func() {
 		<-ctx.Done()
 		_ = srv.Close()
@@ -46,6 +52,23 @@ func standinCommand() *cobra.Command {
 	}}
 	sub.Flags().StringVar(&address, "address", "127.0.0.1:8090", "host:port to listen on")
 	sub.Flags().Float64Var(&speed, "speed", 1, "times faster than the clock")
+	c.AddCommand(sub)
+	var weatherAt, scenario string
+	sub = &cobra.Command{Use: "weather", Short: "A weather service", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		svc := weather.New(time.Now)
+		if err := svc.Set(weather.Faults{Scenario: scenario}); err != nil {
+			return err
+		}
+		at, err := startStandin(cmd.Context(), "weather", weatherAt, svc)
+		if err != nil {
+			return err
+		}
+		fmt.Fprintln(cmd.OutOrStdout(), "weather stand-in at", at)
+		<-cmd.Context().Done()
+		return nil
+	}}
+	sub.Flags().StringVar(&weatherAt, "address", "127.0.0.1:8091", "host:port to listen on")
+	sub.Flags().StringVar(&scenario, "scenario", weather.Calm, "one of "+strings.Join(weather.Scenarios, ", "))
 	c.AddCommand(sub)
 	return c
 }

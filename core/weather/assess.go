@@ -47,7 +47,8 @@ type Air struct {
 	ClearSky    *bool     `json:"clear_sky"`
 	StationM    *float64  `json:"station_m"` // elevation the cloud base counts from
 	Hazards     []string  `json:"hazards"`
-	LowC, HighC *float64  `json:"-"` // temperatures measured at two heights
+	LowC        *float64  `json:"low_c"`  // temperatures measured at two heights
+	HighC       *float64  `json:"high_c"` //
 	Raw         string    `json:"raw"`
 }
 

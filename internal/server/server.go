@@ -34,6 +34,7 @@ import (
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/rack"
+	"mainstay/internal/sites"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -121,7 +122,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	g.Use(s.slow, bodyLimit, s.origin, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
-		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, streamAPI{o.Changes}}, nil,
+		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites}, streamAPI{o.Changes}}, nil,
 		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.problem, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
 	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {
 		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))
@@ -171,7 +172,7 @@ func bodyLimit(c *gin.Context) {
 	switch c.FullPath() {
 	case "/api/v1/photos":
 		limit = walkround.MaxPhoto + 1024
-	case "/api/v1/log/import", "/api/v1/packs/import":
+	case "/api/v1/log/import", "/api/v1/packs/import", "/api/v1/sites/:id/import", "/api/v1/sites/:id/terrain":
 		limit = 64 << 20
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, limit)

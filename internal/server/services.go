@@ -24,6 +24,7 @@ import (
 	"mainstay/internal/platform/versions"
 	"mainstay/internal/platform/work"
 	"mainstay/internal/rack"
+	"mainstay/internal/sites"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -40,6 +41,7 @@ type Services struct {
 	Log        *logbook.Service
 	Rack       *rack.Service
 	Evening    *evening.Service
+	Sites      *sites.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -51,7 +53,7 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Kept: &versions.Kept[upkeep.Programme]{}}
 	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop,
 		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop}, Log: &logbook.Service{DB: g, Clock: c, People: p},
-		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}}
+		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}, Sites: &sites.Service{DB: g, Clock: c, People: p, Fleet: f}}
 }
 
 // Queue makes the queue of background work with everything that may run in it.
@@ -86,6 +88,7 @@ type (
 	dayAPI       = day.Handlers
 	rackAPI      = rack.Handlers
 	eveningAPI   = evening.Handlers
+	sitesAPI     = sites.Handlers
 )
 
 type handlers struct {
@@ -98,6 +101,7 @@ type handlers struct {
 	*dayAPI
 	*rackAPI
 	*eveningAPI
+	*sitesAPI
 	streamAPI
 }
 

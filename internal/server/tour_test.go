@@ -19,7 +19,9 @@ import (
 	"mainstay/api"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/rack"
+	"mainstay/internal/sites"
 	"mainstay/internal/standins/charger"
+	"mainstay/internal/standins/weather"
 	"mainstay/internal/testbed"
 )
 
@@ -58,6 +60,9 @@ func TestTourOfEveryOperation(t *testing.T) {
 	device := httptest.NewServer(charger.New(2, 1, svc.Clock.Now))
 	defer device.Close()
 	svc.Rack.Charger = rack.NewLink(device.URL)
+	sky := httptest.NewServer(weather.New(svc.Clock.Now))
+	defer sky.Close()
+	svc.Sites.Weather = sites.NewLink(sky.URL)
 	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}}
 	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
 	id := func() string { return testbed.NewID().String() }
@@ -130,6 +135,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	assert.True(t, v.Ok)
 	x.do("GET", "/day", nil, nil)
 	x.evening(craft.Id.String())
+	x.site(craft.Id.String())
 	assert.Equal(t, 200, x.c.Peek("/changes"))
 	x.seen["watchChanges"] = true
 
@@ -246,6 +252,49 @@ func (x *tour) evening(craft string) {
 	x.do("PUT", "/evenings/2026-06-11", m{"start_at": "2026-06-11T02:00:00Z", "ready_by": "2026-06-11T13:00:00Z", "sorties": []m{{"aircraft_id": craft, "sorties": 1}}}, nil)
 	x.do("PUT", "/evenings/2026-06-11/ticks", m{"item": "gear:" + gear, "done": true}, nil)
 	x.do("GET", "/evenings/2026-06-11", nil, nil)
+}
+
+// site charts a place of work and judges it.
+func (x *tour) site(craft string) {
+	id := func() string { return testbed.NewID().String() }
+	at := "/sites/" + id()
+	head := m{"id": at[len("/sites/"):], "name": "Yard", "note": "", "lat": 46.31, "lon": -119.70, "elevation_m": 210, "version": 0}
+	x.do("POST", "/sites", head, nil)
+	head["note"], head["version"] = "Close the gate.", 1
+	x.do("PUT", at, head, nil)
+	var list struct{ Sites []api.SiteHead }
+	x.do("GET", "/sites", nil, &list)
+	assert.Equal(x.t, "Close the gate.", list.Sites[0].Note)
+	feature := func(kind, shape string, places ...m) string {
+		f := id()
+		x.do("PUT", at+"/features/"+f, m{"feature": m{"id": f, "kind": kind, "name": kind, "shape": shape, "places": places}, "version": 0}, nil)
+		return f
+	}
+	feature("take-off", "point", m{"lat": 46.31, "lon": -119.70})
+	feature("route", "line", m{"lat": 46.311, "lon": -119.70}, m{"lat": 46.311, "lon": -119.699})
+	tree := feature("obstacle", "point", m{"lat": 46.3105, "lon": -119.6999})
+	x.do("DELETE", at+"/features/"+tree, nil, nil)
+	x.do("POST", at+"/features/"+tree+"/restore", nil, nil)
+	var file api.Site
+	x.do("GET", at, nil, &file)
+	assert.Len(x.t, file.Features, 3)
+	var height struct{ M, Sigma float64 }
+	x.do("POST", "/tools/height", m{"how": "clinometer", "distance": m{"v": 40, "sigma": 0.5}, "angle": m{"v": 22, "sigma": 1}, "eye_m": 1.6}, &height)
+	assert.InDelta(x.t, 17.76, height.M, 0.005)
+	var way api.WayHome
+	x.do("GET", at+"/way-home?aircraft="+craft+"&setting_m=30", nil, &way)
+	assert.EqualValues(x.t, "stop", way.Verdict.String(), "the tree's height is not known")
+	var rep api.ImportReport
+	x.do("POST", at+"/import?format=csv", "lat,lon,kind,name,height_ft\n46.3104,-119.7001,obstacle,Pole,30\n", &rep)
+	assert.Equal(x.t, 1, rep.Accepted)
+	x.do("GET", at+"/export?format=kml", nil, nil)
+	x.do("PUT", at+"/terrain?name=yard.asc&sigma_m=1", "ncols 2\nnrows 2\nxllcorner -119.71\nyllcorner 46.30\ncellsize 0.01\n1 2\n3 4\n", nil)
+	x.do("POST", at+"/weather", m{"id": id(), "ground": "crops", "report": "KZZT 101630Z 24005KT 10SM CLR 18/08 A3001", "station_m": 225}, nil)
+	x.do("POST", at+"/weather/fetch", m{"id": id(), "ground": "crops"}, nil)
+	var sky api.Sky
+	x.do("GET", at+"/weather?work=spraying&ground=crops&aircraft="+craft, nil, &sky)
+	assert.NotEmpty(x.t, sky.Hours)
+	assert.NotNil(x.t, sky.Latest)
 }
 
 // fly walks, releases, withdraws, releases again, flies and logs.

@@ -146,6 +146,8 @@ var constraints = map[string]fault.Field{
 	"firmware_version_once":      {Field: "version", Sentence: "This version of the combination exists already; raise the version."},
 	"charges_channel_once":       {Field: "channel", Sentence: "This channel is charging another pack."},
 	"charges_pack_once":          {Field: "pack_id", Sentence: "This pack is on a charger already."},
+	"sites_name_once":            {Field: "name", Sentence: "Another site has this name."},
+	"sites_elevation":            {Field: "elevation_m", Sentence: "An elevation is between -500 and 6000 m."},
 	"gear_name_once":             {Field: "name", Sentence: "Other gear has this name."},
 	"chargers_name_once":         {Field: "name", Sentence: "Another charger has this name."},
 	"crew_pkey":                  {Field: "crew_name", Sentence: "The crew is already set up."},

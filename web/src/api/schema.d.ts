@@ -1469,6 +1469,231 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All site files */
+        get: operations["listSites"];
+        put?: never;
+        /** Begin a site file */
+        post: operations["addSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** A site file with what is on its map */
+        get: operations["getSite"];
+        /** Change the head of a site file */
+        put: operations["changeSite"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/features/{feature}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                feature: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a feature on the map, or change it; version 0 is a new one */
+        put: operations["saveFeature"];
+        post?: never;
+        /** Take a feature off the map; it can come back within a day */
+        delete: operations["removeFeature"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/features/{feature}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                feature: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Bring a removed feature back */
+        post: operations["restoreFeature"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/import": {
+        parameters: {
+            query: {
+                format: "geojson" | "kml" | "gpx" | "csv";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put the features of a file on the map */
+        post: operations["importSite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/export": {
+        parameters: {
+            query: {
+                format: "geojson" | "kml" | "gpx" | "csv";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** The features of a site as a file */
+        get: operations["exportSite"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/terrain": {
+        parameters: {
+            query: {
+                name: string;
+                /** @description standard error of the elevations */
+                sigma_m: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Replace the terrain by an ASCII grid */
+        put: operations["putTerrain"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/way-home": {
+        parameters: {
+            query?: {
+                aircraft?: string;
+                /** @description return height set in the aircraft */
+                setting_m?: number;
+                /** @description height of the route above take-off */
+                route_m?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** Return height, clearance of the way, and the way round */
+        get: operations["getWayHome"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** The latest weather and the forecast, judged */
+        get: operations["getSky"];
+        put?: never;
+        /** Weather as a report or read by hand */
+        post: operations["addWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/weather/fetch": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take the report of the weather service */
+        post: operations["fetchWeather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/tools/height": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How high a thing is, from what was measured, with its error */
+        post: operations["measureHeight"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3148,6 +3373,310 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+        };
+        SiteHead: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            note: string;
+            /** Format: double */
+            lat: number;
+            /** Format: double */
+            lon: number;
+            /** Format: double */
+            elevation_m: number;
+            version: number;
+            features: number;
+            by: string;
+        };
+        SiteEdit: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            note: string;
+            /** Format: double */
+            lat: number;
+            /** Format: double */
+            lon: number;
+            /** Format: double */
+            elevation_m: number;
+            version: number;
+        };
+        Place: {
+            /** Format: double */
+            lat: number;
+            /** Format: double */
+            lon: number;
+        };
+        GroundCheck: {
+            flat: boolean | null;
+            firm: boolean | null;
+            clear: boolean | null;
+            no_plastic: boolean | null;
+            no_dust: boolean | null;
+            no_people: boolean | null;
+        };
+        Feature: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            kind: "area" | "no-go" | "take-off" | "route" | "obstacle" | "wires" | "interference" | "sensitive" | "access";
+            name: string;
+            /** @enum {string} */
+            shape: "point" | "line" | "area";
+            places: components["schemas"]["Place"][];
+            holes?: components["schemas"]["Place"][][];
+            /** Format: double */
+            height_m?: number | null;
+            /** Format: double */
+            sigma_m?: number;
+            /** Format: double */
+            buffer_m?: number;
+            /** Format: double */
+            sag_m?: number;
+            /** @enum {string} */
+            measured?: "" | "known" | "clinometer" | "two stations" | "shadow" | "map" | "estimate";
+            what?: string;
+            main?: boolean;
+            ground?: components["schemas"]["GroundCheck"];
+            free_deg?: number[];
+            note?: string;
+            heights?: {
+                /** Format: double */
+                m: number | null;
+                /** Format: double */
+                sigma_m: number;
+                measured: string;
+                by: string;
+                at: string;
+            }[];
+            /** Format: double */
+            elevation?: number | null;
+        };
+        FeatureEdit: {
+            feature: components["schemas"]["Feature"];
+            version: number;
+        };
+        SiteJudgement: {
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        SiteFeature: {
+            feature: components["schemas"]["Feature"];
+            version: number;
+            /** Format: date-time */
+            changed_at: string;
+            changed_by: string;
+            findings: components["schemas"]["SiteJudgement"][];
+        };
+        Site: {
+            head: components["schemas"]["SiteHead"];
+            features: components["schemas"]["SiteFeature"][];
+            removed: components["schemas"]["SiteFeature"][];
+            terrain?: components["schemas"]["SiteTerrain"];
+        };
+        SiteTerrain: {
+            source: string;
+            columns: number;
+            rows: number;
+            gaps: number;
+            /** Format: double */
+            sigma_m: number;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        WayStep: {
+            /** Format: double */
+            along_m: number;
+            /** Format: double */
+            ground_m: number | null;
+        };
+        WayTop: {
+            id: string;
+            name: string;
+            /** Format: double */
+            from_m: number;
+            /** Format: double */
+            to_m: number;
+            /** Format: double */
+            foot_m: number;
+            /** Format: double */
+            top_m: number | null;
+            /** Format: double */
+            sigma_m: number;
+        };
+        WayLeg: {
+            nearest: string;
+            nearest_id: string;
+            /** Format: double */
+            horizontal_m: number;
+            /** Format: double */
+            vertical_m: number | null;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        WayHome: {
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            need_m: number;
+            /** Format: double */
+            margin_m: number;
+            decides: string;
+            decides_id: string;
+            /** Format: double */
+            max_agl_m: number;
+            in_way: string[];
+            verdict: components["schemas"]["Verdict"];
+            findings: components["schemas"]["Finding"][];
+            take_off: components["schemas"]["Place"];
+            /** Format: double */
+            home_m: number;
+            /** Format: double */
+            route_m: number;
+            route: components["schemas"]["Place"][];
+            legs: components["schemas"]["WayLeg"][];
+            way_round: components["schemas"]["Place"][];
+            no_way: string;
+            steps: components["schemas"]["WayStep"][];
+            tops: components["schemas"]["WayTop"][];
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            return_m: number;
+            /** Format: double */
+            ceiling_m: number;
+        };
+        Air: {
+            /** Format: date-time */
+            at: string;
+            source?: string;
+            /** Format: double */
+            wind_ms?: number | null;
+            /** Format: double */
+            gust_ms?: number | null;
+            /** Format: double */
+            from_deg?: number | null;
+            /** Format: double */
+            wind_height_m: number;
+            /** @enum {string} */
+            ground: "water" | "open" | "crops" | "built";
+            /** Format: double */
+            temp_c?: number | null;
+            /** Format: double */
+            dew_c?: number | null;
+            /** Format: double */
+            qnh_hpa?: number | null;
+            /** Format: double */
+            visibility_m?: number | null;
+            cloud_base_ft?: number | null;
+            cloud_known: boolean;
+            clear_sky?: boolean | null;
+            /** Format: double */
+            station_m?: number | null;
+            hazards?: string[];
+            /** Format: double */
+            low_c?: number | null;
+            /** Format: double */
+            high_c?: number | null;
+            raw?: string;
+        };
+        NewWeather: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            ground: "water" | "open" | "crops" | "built";
+            report?: string;
+            /** Format: double */
+            station_m?: number;
+            hand?: components["schemas"]["Air"];
+        };
+        SkyHour: {
+            /** Format: date-time */
+            at: string;
+            verdict: components["schemas"]["Verdict"];
+            why: string;
+            /** @enum {string} */
+            light: "day" | "twilight" | "night";
+            /**
+             * Format: double
+             * @description at flight height
+             */
+            wind_ms: number;
+            /** Format: double */
+            gust_ms: number;
+            /** Format: double */
+            from_deg: number;
+            /** Format: double */
+            temp_c: number;
+            cover_ft: number | null;
+        };
+        SunDay: {
+            kind: string;
+            /** Format: date-time */
+            noon: string;
+            /** Format: date-time */
+            rise: string | null;
+            /** Format: date-time */
+            set: string | null;
+            /** Format: date-time */
+            dawn: string | null;
+            /** Format: date-time */
+            dusk: string | null;
+        };
+        Sky: {
+            verdict: components["schemas"]["Verdict"];
+            findings: components["schemas"]["Finding"][];
+            sun: components["schemas"]["SunDay"];
+            hours: components["schemas"]["SkyHour"][];
+            no_hours: string;
+            bad: components["schemas"]["BadGroup"][];
+            latest?: components["schemas"]["SkyNow"];
+        };
+        BadGroup: {
+            group: string;
+            why: string;
+        };
+        SkyNow: {
+            air: components["schemas"]["Air"];
+            by: string;
+            /** Format: double */
+            wind_ms: number | null;
+            /** Format: double */
+            gust_ms: number | null;
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            pressure_hpa: number | null;
+            /** Format: double */
+            density_altitude_m: number | null;
+            /** Format: double */
+            mass_limit_kg: number | null;
+            /** Format: double */
+            delta_t: number | null;
+            /** Format: double */
+            humidity_percent: number | null;
+            /** Format: double */
+            cloud_ceiling_m: number | null;
+        };
+        ReadValue: {
+            /** Format: double */
+            v: number;
+            /** Format: double */
+            sigma: number;
+        };
+        HeightReadings: {
+            /** @enum {string} */
+            how: "clinometer" | "two angles" | "two stations" | "shadow";
+            distance?: components["schemas"]["ReadValue"];
+            angle?: components["schemas"]["ReadValue"];
+            base_angle?: components["schemas"]["ReadValue"];
+            /** Format: double */
+            eye_m?: number;
+            shadow?: components["schemas"]["ReadValue"];
+            stick?: components["schemas"]["ReadValue"];
+            stick_shadow?: components["schemas"]["ReadValue"];
         };
     };
     responses: {
@@ -5555,6 +6084,394 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Flight"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listSites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description sites */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        sites: components["schemas"]["SiteHead"][];
+                    };
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Site */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Site"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    changeSite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiteEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveFeature: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                feature: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FeatureEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeFeature: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                feature: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    restoreFeature: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                feature: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    importSite: {
+        parameters: {
+            query: {
+                format: "geojson" | "kml" | "gpx" | "csv";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description ImportReport */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportReport"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportSite: {
+        parameters: {
+            query: {
+                format: "geojson" | "kml" | "gpx" | "csv";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putTerrain: {
+        parameters: {
+            query: {
+                name: string;
+                /** @description standard error of the elevations */
+                sigma_m: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getWayHome: {
+        parameters: {
+            query?: {
+                aircraft?: string;
+                /** @description return height set in the aircraft */
+                setting_m?: number;
+                /** @description height of the route above take-off */
+                route_m?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description WayHome */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WayHome"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSky: {
+        parameters: {
+            query: {
+                aircraft?: string;
+                work: "spraying" | "mapping" | "inspection";
+                ground: "water" | "open" | "crops" | "built";
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Sky */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sky"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addWeather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWeather"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    fetchWeather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": {
+                    /** Format: uuid */
+                    id: string;
+                    /** @enum {string} */
+                    ground: "water" | "open" | "crops" | "built";
+                };
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    measureHeight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightReadings"];
+            };
+        };
+        responses: {
+            /** @description the height */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        /** Format: double */
+                        m: number;
+                        /** Format: double */
+                        sigma: number;
+                    };
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,146 @@
+package demo
+
+import (
+	"context"
+	"fmt"
+	"math"
+	"strings"
+	"time"
+
+	"mainstay/core/geo"
+	"mainstay/core/site"
+	"mainstay/internal/sites"
+)
+
+// The places of the district, around the depot.
+var (
+	yardAt     = geo.Point{Lat: 46.3120, Lon: -119.7050}
+	bankAt     = geo.Point{Lat: 46.3010, Lon: -119.6700}
+	cutwaterAt = geo.Point{Lat: 46.3215, Lon: -119.6905}
+)
+
+// ground is the terrain of the district, metres: a gentle slope with a valley.
+func ground(p geo.Point) float64 {
+	x, y := (p.Lon+119.70)*77000, (p.Lat-46.31)*111200
+	return 212 + x/180 + 7*math.Sin(y/310) + 4*math.Cos(x/260)
+}
+
+// grid writes the terrain round a place as an ASCII grid of 5.6 m (north).
+func grid(at geo.Point, cells int) string {
+	const cell = 0.00005
+	half := float64(cells) / 2 * cell
+	var b strings.Builder
+	fmt.Fprintf(&b, "ncols %d\nnrows %d\nxllcorner %.6f\nyllcorner %.6f\ncellsize %g\nNODATA_value -9999\n", cells, cells, at.Lon-half, at.Lat-half, cell)
+	for r := range cells {
+		for c := range cells {
+			p := geo.Point{Lat: at.Lat + half - (float64(r)+0.5)*cell, Lon: at.Lon - half + (float64(c)+0.5)*cell}
+			fmt.Fprintf(&b, "%.1f ", ground(p))
+		}
+		b.WriteByte('\n')
+	}
+	return b.String()
+}
+
+type mapped struct {
+	f     site.Feature
+	xy    [][2]float64 // metres from the site's origin
+	holes [][][2]float64
+}
+
+func height(m, sigma float64, how string) (h *float64, s float64, w string) { return &m, sigma, how }
+
+func standing(kind site.Kind, shape site.Shape, name string, h *float64, sigma float64, how string, buffer float64, xy ...[2]float64) mapped {
+	return mapped{f: site.Feature{Kind: kind, Shape: shape, Name: name, HeightM: h, SigmaM: sigma, Measured: how, BufferM: buffer}, xy: xy}
+}
+
+type charted struct {
+	head     sites.Site
+	features []mapped
+}
+
+func sitesOfTheDistrict() []charted {
+	yes := true
+	looked := &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes, NoPlastic: &yes, NoPeople: &yes}
+	six, s6, w6 := height(6, 0.2, "known")
+	line, sLine, wLine := height(11.4, 0.7, "clinometer")
+	oak, sOak, wOak := height(17.8, 0.84, "clinometer")
+	poplar, sPoplar, wPoplar := height(28, 1.9, "two stations")
+	mast, sMast, wMast := height(42, 0.5, "known")
+	house, sHouse, wHouse := height(9, 0.5, "estimate")
+	willow, sWillow, wWillow := height(16, 1.2, "shadow")
+	start := func(name string, main bool, x, y float64, free ...float64) mapped {
+		return mapped{f: site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: name, Main: main, Ground: looked, Free: free}, xy: [][2]float64{{x, y}}}
+	}
+	return []charted{
+		{sites.Site{Name: "Upper Tolmere yard", Note: "Trellised hops. Poles and wires 6 m high everywhere; a power line along the road. Ask the grower to close the gate.", Lat: yardAt.Lat, Lon: yardAt.Lon}, []mapped{
+			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Hop yard"}, xy: [][2]float64{{-180, -110}, {190, -110}, {190, 120}, {-180, 120}}, holes: [][][2]float64{{{-20, -10}, {30, -10}, {30, 25}, {-20, 25}}}},
+			standing(site.Wires, site.Line, "Trellis, north side", six, s6, w6, 8, [2]float64{-180, 124}, [2]float64{190, 124}),
+			standing(site.Wires, site.Line, "Trellis, south side", six, s6, w6, 8, [2]float64{-180, -114}, [2]float64{190, -114}),
+			standing(site.Wires, site.Line, "Power line along the road", line, sLine, wLine, 15, [2]float64{-260, -175}, [2]float64{-40, -178}, [2]float64{240, -170}),
+			standing(site.Obstacle, site.Point, "Oak at the pump house", oak, sOak, wOak, 6, [2]float64{5, 8}),
+			{f: site.Feature{Kind: site.Sensitive, Shape: site.Point, Name: "Bee yard", What: "bees", BufferM: 60, Note: "Tell the keeper the evening before."}, xy: [][2]float64{{260, 170}}},
+			{f: site.Feature{Kind: site.Interference, Shape: site.Line, Name: "Power line", What: "power line"}, xy: [][2]float64{{-260, -175}, {240, -170}}},
+			start("Headland west", true, -225, -20, 180, 0), start("Headland east", false, 230, -20, 0, 180),
+			{f: site.Feature{Kind: site.Access, Shape: site.Line, Name: "Gate and track"}, xy: [][2]float64{{-250, -170}, {-240, -60}, {-230, -25}}},
+		}},
+		{sites.Site{Name: "Long Bank", Note: "Flood bank, 4 km. Two parts, take off from the highest of each.", Lat: bankAt.Lat, Lon: bankAt.Lon}, []mapped{
+			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Bank"}, xy: [][2]float64{{-2000, -40}, {-600, 10}, {800, -20}, {2000, 30}, {2000, 90}, {800, 40}, {-600, 70}, {-2000, 20}}},
+			standing(site.Obstacle, site.Line, "Willows", willow, sWillow, wWillow, 6, [2]float64{-420, -60}, [2]float64{-90, -75}),
+			standing(site.Obstacle, site.Point, "Gauge mast", nil, 0, "", 10, [2]float64{640, 60}),
+			start("Sluice", true, 20, -95, 270, 90),
+		}},
+		{sites.Site{Name: "Cutwater station", Note: "Pumping station and roof panels. Near a radio mast, inside a control zone. The usual return height of the aircraft is too low here.", Lat: cutwaterAt.Lat, Lon: cutwaterAt.Lon}, []mapped{
+			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Roof and yard"}, xy: [][2]float64{{-60, -35}, {65, -35}, {65, 45}, {-60, 45}}},
+			standing(site.Obstacle, site.Area, "Station building", house, sHouse, wHouse, 4, [2]float64{-40, -20}, [2]float64{40, -20}, [2]float64{40, 25}, [2]float64{-40, 25}),
+			standing(site.Obstacle, site.Line, "Poplars along the canal", poplar, sPoplar, wPoplar, 6, [2]float64{-90, -70}, [2]float64{95, -72}),
+			standing(site.Obstacle, site.Point, "Radio mast", mast, sMast, wMast, 30, [2]float64{210, 130}),
+			{f: site.Feature{Kind: site.Interference, Shape: site.Point, Name: "Radio mast", What: "mast"}, xy: [][2]float64{{210, 130}}},
+			start("Car park", true, -20, -130, 225, 270),
+		}},
+	}
+}
+
+// district puts the sites on file, with their terrain and the weather of this
+// morning.
+func (g *generator) district(ctx context.Context, end time.Time) error {
+	ctx = g.as(ctx, "odile")
+	for _, chart := range sitesOfTheDistrict() {
+		head, features := chart.head, chart.features
+		head.ID, head.ElevationM = newID(), math.Round(ground(head.Origin()))
+		if err := g.svc.Sites.Add(ctx, head); err != nil {
+			return err
+		}
+		frame, err := geo.NewFrame(head.Origin())
+		if err != nil {
+			return err
+		}
+		places := func(xy [][2]float64) []geo.Point {
+			var out []geo.Point
+			for _, q := range xy {
+				out = append(out, frame.Point(geo.XY{X: q[0], Y: q[1]}))
+			}
+			return out
+		}
+		for _, m := range features {
+			m.f.ID, m.f.Places = newID().String(), places(m.xy)
+			for _, h := range m.holes {
+				m.f.Holes = append(m.f.Holes, places(h))
+			}
+			if err := g.svc.Sites.SaveFeature(ctx, head.ID, m.f, 0); err != nil {
+				return fmt.Errorf("%s: %w", m.f.Name, err)
+			}
+		}
+		if head.Name != "Long Bank" { // nobody has brought the terrain of the bank yet
+			if err := g.svc.Sites.PutTerrain(ctx, head.ID, strings.ReplaceAll(strings.ToLower(head.Name), " ", "-")+".asc", 0.5, strings.NewReader(grid(head.Origin(), 240))); err != nil {
+				return err
+			}
+		}
+		station := 225.0
+		at := g.clock.Now().Add(-12 * time.Minute).UTC()
+		if err := g.svc.Sites.AddWeather(ctx, head.ID, sites.NewWeather{ID: newID(), Ground: "crops", StationM: &station,
+			Report: fmt.Sprintf("METAR KZZT %sZ AUTO 24005KT 10SM FEW060 16/06 A3000 RMK AO2", at.Format("021504"))}); err != nil {
+			return err
+		}
+	}
+	return nil
+}

@@ -1,0 +1,121 @@
+package sites
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"strings"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/api"
+	"mainstay/core/site"
+	"mainstay/internal/formats/geojson"
+	"mainstay/internal/formats/gpx"
+	"mainstay/internal/formats/kml"
+	"mainstay/internal/formats/sitecsv"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+)
+
+var readers = map[string]func(io.Reader) ([]site.Feature, []site.Refused, error){"geojson": geojson.Read, "kml": kml.Read, "gpx": gpx.Read, "csv": sitecsv.Read}
+
+// Import puts the features of a file on the map. A feature that is there
+// already as it is in the file changes nothing; one that differs, or belongs to
+// another site, is refused; features that cannot be used are named; the others
+// count, all in one transaction.
+func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.Reader) (api.ImportReport, error) {
+	rep := api.NewImportReport()
+	read, ok := readers[format]
+	if !ok {
+		return rep, fault.Bad("format", "The form %q is not read; geojson, kml, gpx and csv are.", format)
+	}
+	features, refused, err := read(r)
+	if err != nil {
+		_, why, ok := strings.Cut(err.Error(), ": ")
+		if !ok {
+			return rep, err
+		}
+		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
+	}
+	refuse := func(number int, name, why string) {
+		if name != "" {
+			name = " (" + name + ")"
+		}
+		rep.Refused = append(rep.Refused, api.RowProblem{Line: number, Sentence: fmt.Sprintf("Feature %d%s: %s.", number, name, strings.TrimPrefix(why, "feature not usable: "))})
+	}
+	for _, x := range refused {
+		refuse(x.Number, x.Name, x.Why)
+	}
+	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		ids := make(db.UUIDs, len(features))
+		for i, f := range features {
+			ids[i] = uuid.MustParse(f.ID) // the readers give every feature one
+		}
+		var rows []featureRow
+		if err := tx.Raw("select id, site_id, content, removed_at from site_features where id = any(?::uuid[])", ids).Scan(&rows).Error; err != nil {
+			return err
+		}
+		have := map[string]int{}
+		for i, x := range rows {
+			have[x.ID.String()] = i
+		}
+		var fresh []map[string]any
+		for i, f := range features {
+			if k, ok := have[f.ID]; ok {
+				was, err := rows[k].feature()
+				switch {
+				case err != nil:
+					return err
+				case rows[k].SiteID == id && rows[k].RemovedAt == nil && sameFeature(was.Feature, f):
+					rep.Unchanged++
+				default:
+					refuse(i+1, f.Name, "it is on file with other values, or removed; change it on the map")
+				}
+				continue
+			}
+			have[f.ID] = -1
+			content, err := json.Marshal(f)
+			if err != nil {
+				return err
+			}
+			fresh = append(fresh, map[string]any{"id": f.ID, "content": json.RawMessage(content)})
+		}
+		rep.Accepted = len(fresh)
+		if err := room(tx, id, len(fresh)); err != nil {
+			return err
+		}
+		set, err := db.Rows(fresh)
+		if err != nil || len(fresh) == 0 {
+			return err
+		}
+		return tx.Exec(`insert into site_features (id, site_id, content, changed_at, changed_by) select id, ?, content, ?, ? from jsonb_to_recordset(?::jsonb) as x (id uuid, content jsonb)`,
+			id, s.Clock.Now(), people.From(ctx).Name, set).Error
+	})
+	if err != nil {
+		return api.NewImportReport(), err
+	}
+	rep.Refused = rep.Refused[:min(len(rep.Refused), 5000)]
+	rep.Sort()
+	return rep, nil
+}
+
+// Export writes the features of a site as a file.
+func (s *Service) Export(ctx context.Context, id uuid.UUID, format string, w io.Writer) error {
+	f, err := s.Get(ctx, id, false)
+	if err != nil {
+		return err
+	}
+	switch format {
+	case "geojson":
+		return geojson.Write(w, f.Plain())
+	case "kml":
+		return kml.Write(w, f.Site.Name, f.Plain())
+	case "gpx":
+		return gpx.Write(w, f.Plain())
+	}
+	return sitecsv.Write(w, f.Plain())
+}

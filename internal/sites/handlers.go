@@ -1,0 +1,211 @@
+package sites
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"strings"
+
+	"github.com/google/uuid"
+
+	"mainstay/api"
+	"mainstay/core/height"
+	"mainstay/core/home"
+	"mainstay/core/judge"
+	"mainstay/core/site"
+	"mainstay/core/weather"
+	"mainstay/internal/platform/fault"
+)
+
+// Handlers serve the operations of sites.
+type Handlers struct{ Sites *Service }
+
+func head(s Site) api.SiteHead {
+	return api.SiteHead{Id: s.ID, Name: s.Name, Note: s.Note, Lat: s.Lat, Lon: s.Lon, ElevationM: s.ElevationM, Version: s.Version, Features: s.Features, By: s.CreatedBy}
+}
+
+func (h *Handlers) ListSites(ctx context.Context, _ api.ListSitesRequestObject) (api.ListSitesResponseObject, error) {
+	sites, err := h.Sites.List(ctx)
+	out := api.ListSites200JSONResponse{Sites: []api.SiteHead{}}
+	for _, s := range sites {
+		out.Sites = append(out.Sites, head(s))
+	}
+	return out, err
+}
+
+func edit(b api.SiteEdit, id uuid.UUID) Site {
+	return Site{ID: id, Name: b.Name, Note: b.Note, Lat: b.Lat, Lon: b.Lon, ElevationM: b.ElevationM, Version: b.Version}
+}
+
+func (h *Handlers) AddSite(ctx context.Context, r api.AddSiteRequestObject) (api.AddSiteResponseObject, error) {
+	return api.AddSite204Response{}, h.Sites.Add(ctx, edit(*r.Body, r.Body.Id))
+}
+
+func (h *Handlers) ChangeSite(ctx context.Context, r api.ChangeSiteRequestObject) (api.ChangeSiteResponseObject, error) {
+	return api.ChangeSite204Response{}, h.Sites.Change(ctx, edit(*r.Body, r.Id))
+}
+
+func (h *Handlers) GetSite(ctx context.Context, r api.GetSiteRequestObject) (api.GetSiteResponseObject, error) {
+	f, err := h.Sites.Get(ctx, r.Id, false)
+	if err != nil {
+		return nil, err
+	}
+	frame, err := f.Frame()
+	if err != nil {
+		return nil, err
+	}
+	found := f.TakeOffs(frame)
+	wire := func(fs []Feature) []api.SiteFeature {
+		out := []api.SiteFeature{}
+		for _, x := range fs {
+			j := found[x.ID]
+			if j == nil {
+				j = []site.Judgement{}
+			}
+			out = append(out, api.SiteFeature{Feature: x.Feature, Version: x.Version, ChangedAt: x.ChangedAt.UTC(), ChangedBy: x.ChangedBy, Findings: j})
+		}
+		return out
+	}
+	f.Site.Features = len(f.Features)
+	out := api.GetSite200JSONResponse{Head: head(f.Site), Features: wire(f.Features), Removed: wire(f.Removed)}
+	if t := f.Terrain; t != nil {
+		out.Terrain = &api.SiteTerrain{Source: t.Source, Columns: t.Columns, Rows: t.Rows, Gaps: t.Gaps, SigmaM: t.SigmaM, By: t.ByName, At: t.At.UTC()}
+	}
+	return out, nil
+}
+
+func (h *Handlers) SaveFeature(ctx context.Context, r api.SaveFeatureRequestObject) (api.SaveFeatureResponseObject, error) {
+	f := r.Body.Feature
+	f.ID = r.Feature.String()
+	return api.SaveFeature204Response{}, h.Sites.SaveFeature(ctx, r.Id, f, r.Body.Version)
+}
+
+func (h *Handlers) RemoveFeature(ctx context.Context, r api.RemoveFeatureRequestObject) (api.RemoveFeatureResponseObject, error) {
+	return api.RemoveFeature204Response{}, h.Sites.RemoveFeature(ctx, r.Id, r.Feature)
+}
+
+func (h *Handlers) RestoreFeature(ctx context.Context, r api.RestoreFeatureRequestObject) (api.RestoreFeatureResponseObject, error) {
+	return api.RestoreFeature204Response{}, h.Sites.RestoreFeature(ctx, r.Id, r.Feature)
+}
+
+func (h *Handlers) ImportSite(ctx context.Context, r api.ImportSiteRequestObject) (api.ImportSiteResponseObject, error) {
+	rep, err := h.Sites.Import(ctx, r.Id, string(r.Params.Format), r.Body)
+	return api.ImportSite200JSONResponse(rep), err
+}
+
+func (h *Handlers) ExportSite(ctx context.Context, r api.ExportSiteRequestObject) (api.ExportSiteResponseObject, error) {
+	var b bytes.Buffer
+	err := h.Sites.Export(ctx, r.Id, string(r.Params.Format), &b)
+	return api.ExportSite200TextResponse(b.String()), err
+}
+
+func (h *Handlers) PutTerrain(ctx context.Context, r api.PutTerrainRequestObject) (api.PutTerrainResponseObject, error) {
+	return api.PutTerrain204Response{}, h.Sites.PutTerrain(ctx, r.Id, r.Params.Name, r.Params.SigmaM, r.Body)
+}
+
+func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject) (api.GetWayHomeResponseObject, error) {
+	w, err := h.Sites.WayHome(ctx, r.Id, Ask{Aircraft: r.Params.Aircraft, SettingM: r.Params.SettingM, RouteM: r.Params.RouteM})
+	if err != nil {
+		return nil, err
+	}
+	a, p := w.Answer, w.Profile
+	if w.Legs == nil {
+		w.Legs = []home.Leg{}
+	}
+	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: a.MaxAGL, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
+		TakeOff: w.TakeOff.Places[0], HomeM: p.ReturnM - returned(a, r.Params.SettingM), RouteM: w.RouteM, Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
+		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM}
+	if out.WayRound == nil {
+		out.WayRound = []api.Place{}
+	}
+	if out.Findings == nil {
+		out.Findings = []api.Finding{}
+	}
+	return out, nil
+}
+
+// returned is the height the side view was cut at.
+func returned(a home.Answer, setting *float64) float64 {
+	if setting != nil {
+		return *setting
+	}
+	return a.HeightM
+}
+
+func (h *Handlers) GetSky(ctx context.Context, r api.GetSkyRequestObject) (api.GetSkyResponseObject, error) {
+	s, err := h.Sites.SkyOver(ctx, r.Id, AskSky{Aircraft: r.Params.Aircraft, Work: weather.Work(r.Params.Work), Ground: string(r.Params.Ground)})
+	if err != nil {
+		return nil, err
+	}
+	out := api.Sky{Verdict: judge.Worst(s.Findings), Findings: s.Findings, Sun: s.Sun, Hours: []api.SkyHour{}, NoHours: s.NoHours, Bad: s.Bad}
+	for _, x := range s.Hours {
+		out.Hours = append(out.Hours, api.SkyHour{At: x.At.UTC(), Verdict: x.Verdict, Why: x.Why, Light: api.SkyHourLight(x.Light), WindMs: x.WindAtMS, GustMs: x.GustAtMS, FromDeg: *x.Air.FromDeg, TempC: *x.Air.TempC, CoverFt: x.Air.CloudBaseFt})
+	}
+	if x := s.Latest; x != nil {
+		now := api.SkyNow{Air: x.Air, By: s.By, PressureHpa: x.PressureHPa, DensityAltitudeM: x.DensityAltitudeM, MassLimitKg: x.MassLimitKg, DeltaT: x.DeltaT, HumidityPercent: x.HumidityPercent, CloudCeilingM: x.CloudCeilingM, HeightM: s.HeightM}
+		if w := x.Wind; w != nil {
+			steady, gust := float64(w.Steady), float64(w.Gust)
+			now.WindMs, now.GustMs = &steady, &gust
+		}
+		out.Latest = &now
+	}
+	return api.GetSky200JSONResponse(out), nil
+}
+
+func (h *Handlers) AddWeather(ctx context.Context, r api.AddWeatherRequestObject) (api.AddWeatherResponseObject, error) {
+	n := NewWeather{ID: r.Body.Id, StationM: r.Body.StationM, Ground: string(r.Body.Ground), Hand: r.Body.Hand}
+	if r.Body.Report != nil {
+		n.Report = *r.Body.Report
+	}
+	return api.AddWeather204Response{}, h.Sites.AddWeather(ctx, r.Id, n)
+}
+
+func (h *Handlers) FetchWeather(ctx context.Context, r api.FetchWeatherRequestObject) (api.FetchWeatherResponseObject, error) {
+	return api.FetchWeather204Response{}, h.Sites.FetchWeather(ctx, r.Id, r.Body.Id, string(r.Body.Ground))
+}
+
+// why takes the sort of an error off its words.
+func why(err error) string {
+	_, w, _ := strings.Cut(err.Error(), ": ")
+	return w
+}
+
+func (h *Handlers) MeasureHeight(_ context.Context, r api.MeasureHeightRequestObject) (api.MeasureHeightResponseObject, error) {
+	b := r.Body
+	missing := func(vs ...*height.Value) bool {
+		for _, v := range vs {
+			if v == nil {
+				return true
+			}
+		}
+		return false
+	}
+	eye := 1.6
+	if b.EyeM != nil {
+		eye = *b.EyeM
+	}
+	var m height.Measured
+	err := fmt.Errorf("%w: a reading is missing", height.ErrInput)
+	switch string(b.How) {
+	case "clinometer":
+		if !missing(b.Distance, b.Angle) {
+			m, err = height.Clinometer(*b.Distance, *b.Angle, eye)
+		}
+	case "two angles":
+		if !missing(b.Distance, b.Angle, b.BaseAngle) {
+			m, err = height.TwoAngles(*b.Distance, *b.Angle, *b.BaseAngle)
+		}
+	case "two stations":
+		if !missing(b.Distance, b.Angle, b.BaseAngle) {
+			m, err = height.TwoStations(*b.Distance, *b.Angle, *b.BaseAngle, eye)
+		}
+	default:
+		if !missing(b.Shadow, b.Stick, b.StickShadow) {
+			m, err = height.Shadow(*b.Shadow, *b.Stick, *b.StickShadow)
+		}
+	}
+	if err != nil {
+		return nil, fault.Bad("distance", "The height cannot be worked out: %s.", why(err))
+	}
+	return api.MeasureHeight200JSONResponse{M: m.M, Sigma: m.Sigma}, nil
+}

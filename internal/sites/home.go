@@ -1,0 +1,163 @@
+package sites
+
+import (
+	"context"
+	"fmt"
+	"strings"
+
+	"github.com/google/uuid"
+
+	"mainstay/core/airframe"
+	"mainstay/core/geo"
+	"mainstay/core/home"
+	"mainstay/core/judge"
+	"mainstay/core/site"
+	"mainstay/internal/platform/fault"
+)
+
+// Usual values where a type says nothing.
+const (
+	positionM = 3.0    // error of the position in flight
+	climbMS   = 3.0    //
+	descentMS = 2.0    //
+	ceilingM  = 121.92 // 400 ft above ground, 14 CFR 107.51(b)
+)
+
+// Ask is what the way home is asked for.
+type Ask struct {
+	Aircraft *uuid.UUID
+	SettingM *float64 // return height in the aircraft
+	RouteM   *float64 // height of the route above take-off; nil: the type's usual
+}
+
+// WayHome is the answer.
+type WayHome struct {
+	Answer   home.Answer
+	Profile  home.Profile
+	RouteM   float64
+	TakeOff  site.Feature
+	Route    []geo.Point
+	Legs     []home.Leg  // from take-off along the route
+	WayRound []geo.Point // proposed from take-off to the first place; nil: not needed
+	NoWay    string      // why there is none
+	Findings []judge.Finding
+}
+
+// WayHome judges the way out and home.
+func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, error) {
+	f, err := s.Get(ctx, id, true)
+	if err != nil {
+		return WayHome{}, err
+	}
+	t, err := s.typeOf(ctx, ask.Aircraft)
+	if err != nil {
+		return WayHome{}, err
+	}
+	frame, err := f.Frame()
+	if err != nil {
+		return WayHome{}, err
+	}
+	start, way := f.TakeOff(), f.Way(frame)
+	if start == nil || len(way) == 0 {
+		return WayHome{}, fault.Clash("site-not-ready", "Put a take-off place and an area or a route on the map first; then the way home can be judged.")
+	}
+	out := WayHome{TakeOff: *start, RouteM: float64(t.Limits.FlightHeightM)}
+	if ask.RouteM != nil {
+		out.RouteM = *ask.RouteM
+	}
+	terrain := f.Terrain.in(frame)
+	at := frame.XY(start.Places[0])
+	homeM := f.Site.ElevationM
+	if start.GroundM != nil {
+		homeM = *start.GroundM
+	} else if g, ok := terrain.At(at); ok {
+		homeM = g
+	}
+	obstacles := site.Standing(f.Plain(), frame, terrain, f.Site.ElevationM)
+	q := home.Question{Home: at, HomeM: homeM, Route: way, Obstacles: obstacles, Terrain: terrain, PositionM: positionM, Margin: home.UsualMargin, CeilingM: ceilingM,
+		SettingM: ask.SettingM, ClimbMS: climbMS, DescentMS: descentMS, RouteHeight: out.RouteM}
+	if m := t.Limits.PlannedMinutes; m > 0 {
+		q.PercentMin = float64(t.Limits.LaunchPercent-t.Limits.LandByPercent) / m
+	}
+	if out.Answer, err = home.ReturnHeight(q); err != nil {
+		return out, unusable(err)
+	}
+	shown := out.Answer.HeightM
+	if ask.SettingM != nil {
+		shown = *ask.SettingM
+	}
+	if out.Profile, err = home.SideView(q, shown); err != nil {
+		return out, unusable(err)
+	}
+	for _, p := range way {
+		out.Route = append(out.Route, frame.Point(p))
+	}
+	err = out.path(f, frame, at, way, homeM, obstacles)
+	out.Findings = append(out.Findings, out.Answer.Findings...)
+	return out, err
+}
+
+// path judges the legs and, where the way to the start of the route is not
+// clear, looks for one round what stands in it.
+func (w *WayHome) path(f File, frame geo.Frame, at geo.XY, way []geo.XY, homeM float64, obstacles []home.Obstacle) error {
+	level := homeM + w.RouteM
+	path := []home.Place3{{At: at, M: level}}
+	for _, p := range way {
+		path = append(path, home.Place3{At: p, M: level})
+	}
+	all := append(obstacles, noGo(f.Features, frame)...)
+	legs, err := home.Clearance(path, all, positionM)
+	if err != nil {
+		return unusable(err)
+	}
+	w.Legs = legs
+	find := func(l home.Leg, where string) {
+		w.Findings = append(w.Findings, judge.Finding{Rule: "path", Verdict: l.Verdict, Sentence: where + ": " + l.Sentence, Source: "usual practice", Evidence: "Site file."})
+	}
+	for i, l := range legs[1:] {
+		if l.Verdict != judge.Clear {
+			find(l, fmt.Sprintf("Leg %d of the route", i+1))
+		}
+	}
+	if legs[0].Verdict == judge.Clear {
+		return nil
+	}
+	find(legs[0], "From take-off to the start of the route")
+	round, err := home.WayRound(at, way[0], level, all, positionM, nil)
+	if err != nil {
+		_, w.NoWay, _ = strings.Cut(err.Error(), ": ")
+		return nil
+	}
+	for _, p := range round {
+		w.WayRound = append(w.WayRound, frame.Point(p))
+	}
+	return nil
+}
+
+func unusable(err error) error {
+	_, why, _ := strings.Cut(err.Error(), ": ")
+	return fault.Clash("site-not-ready", "The way home cannot be judged: %s.", why)
+}
+
+// typeOf is the type of an aircraft; without one, a type with usual values.
+func (s *Service) typeOf(ctx context.Context, aircraft *uuid.UUID) (airframe.Type, error) {
+	if aircraft == nil {
+		return airframe.Type{Limits: airframe.Limits{FlightHeightM: 30, WindMS: 10, GustMS: 12}}, nil
+	}
+	a, err := s.Fleet.Aircraft(ctx, *aircraft)
+	if err != nil {
+		return airframe.Type{}, err
+	}
+	return s.Fleet.Type(ctx, a.TypeKey)
+}
+
+// TakeOffs judges every take-off place of a file.
+func (f File) TakeOffs(frame geo.Frame) map[string][]site.Judgement {
+	out, all := map[string][]site.Judgement{}, f.Plain()
+	for _, x := range all {
+		if x.Kind == site.TakeOff {
+			out[x.ID] = site.JudgeTakeOff(x, all, frame)
+		}
+	}
+	return out
+}

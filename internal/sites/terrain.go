@@ -1,0 +1,94 @@
+package sites
+
+import (
+	"context"
+	"encoding/binary"
+	"errors"
+	"io"
+	"math"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mainstay/core/geo"
+	"mainstay/core/home"
+	"mainstay/internal/formats/asc"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/fault"
+)
+
+// Terrain is the ground of a site.
+type Terrain struct {
+	SiteID        uuid.UUID
+	Source        string
+	Lat, Lon      float64
+	CellDeg       float64
+	Columns, Rows int
+	Gaps          int
+	SigmaM        float64 `gorm:"column:sigma_m"`
+	Heights       []byte  // float32, little endian, rows from south to north
+	At            time.Time
+	ByName        string
+}
+
+// PutTerrain replaces the terrain by a grid file with a standard error in
+// metres.
+func (s *Service) PutTerrain(ctx context.Context, id uuid.UUID, name string, sigma float64, r io.Reader) error {
+	g, err := asc.Read(r)
+	if err != nil {
+		_, why, ok := strings.Cut(err.Error(), ": ")
+		if !ok || !errors.Is(err, asc.ErrGrid) {
+			return err
+		}
+		return fault.Bad("file", "The terrain cannot be used: %s. Nothing was saved.", why)
+	}
+	f, err := s.Get(ctx, id, false)
+	if err != nil {
+		return err
+	}
+	if _, ok := g.At(f.Site.Origin()); !ok {
+		return fault.Bad("file", "The terrain does not reach the site, or has a gap there. Nothing was saved.")
+	}
+	heights := make([]byte, 4*len(g.Heights))
+	for i, v := range g.Heights {
+		binary.LittleEndian.PutUint32(heights[4*i:], math.Float32bits(v))
+	}
+	return s.DB.WithContext(ctx).Exec(`insert into site_terrain (site_id, source, lat, lon, cell_deg, columns, rows, gaps, sigma_m, heights, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+		on conflict (site_id) do update set source = excluded.source, lat = excluded.lat, lon = excluded.lon, cell_deg = excluded.cell_deg, columns = excluded.columns, rows = excluded.rows, gaps = excluded.gaps,
+			sigma_m = excluded.sigma_m, heights = excluded.heights, at = excluded.at, by_name = excluded.by_name`,
+		id, name, g.SouthWest.Lat, g.SouthWest.Lon, g.CellDeg, g.Columns, g.Rows, g.Gaps, sigma, heights, s.Clock.Now(), people.From(ctx).Name).Error
+}
+
+func (s *Service) terrain(ctx context.Context, id uuid.UUID, whole bool) (*Terrain, error) {
+	cols := "site_id, source, lat, lon, cell_deg, columns, rows, gaps, sigma_m, at, by_name"
+	if whole {
+		cols += ", heights"
+	}
+	var out []Terrain
+	if err := s.DB.WithContext(ctx).Raw("select "+cols+" from site_terrain where site_id = ?", id).Scan(&out).Error; err != nil || len(out) == 0 {
+		return nil, err
+	}
+	return &out[0], nil
+}
+
+// in puts the grid into the flat frame of the site: square cells as high as the
+// grid's, each with the height of the cell it falls into.
+func (t *Terrain) in(frame geo.Frame) *home.Terrain {
+	if t == nil || len(t.Heights) == 0 {
+		return nil
+	}
+	sw := frame.XY(geo.Point{Lat: t.Lat, Lon: t.Lon})
+	ne := frame.XY(geo.Point{Lat: t.Lat + t.CellDeg*float64(t.Rows-1), Lon: t.Lon + t.CellDeg*float64(t.Columns-1)})
+	cell := (ne.Y - sw.Y) / float64(t.Rows-1)
+	cols := int((ne.X-sw.X)/cell) + 1
+	out := &home.Terrain{Origin: sw, CellM: cell, Columns: cols, Rows: t.Rows, Heights: make([]float32, cols*t.Rows), SigmaM: t.SigmaM}
+	step := (ne.X - sw.X) / float64(t.Columns-1)
+	for c := range cols {
+		from := min(t.Columns-1, int(float64(c)*cell/step+0.5))
+		for r := range t.Rows {
+			out.Heights[r*cols+c] = math.Float32frombits(binary.LittleEndian.Uint32(t.Heights[4*(r*t.Columns+from):]))
+		}
+	}
+	return out
+}
