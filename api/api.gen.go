@@ -1512,6 +1512,9 @@ type LandedPack struct {
 	TemperatureC float64            `json:"temperature_c"`
 }
 
+// Landing defines model for Landing.
+type Landing = wind.Landing
+
 // ListSection defines model for ListSection.
 type ListSection = checks.Section
 
@@ -2480,6 +2483,7 @@ type WayHome struct {
 	HeightM   float64   `json:"height_m"`
 	HomeM     float64   `json:"home_m"`
 	InWay     []string  `json:"in_way"`
+	Landing   *Landing  `json:"landing,omitempty"`
 	Legs      []WayLeg  `json:"legs"`
 	LengthM   float64   `json:"length_m"`
 	MarginM   float64   `json:"margin_m"`
@@ -2489,6 +2493,7 @@ type WayHome struct {
 	ReturnM   float64   `json:"return_m"`
 	Route     []Place   `json:"route"`
 	RouteM    float64   `json:"route_m"`
+	Stand     *Place    `json:"stand,omitempty"`
 	Steps     []WayStep `json:"steps"`
 	TakeOff   Place     `json:"take_off"`
 	Tops      []WayTop  `json:"tops"`

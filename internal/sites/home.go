@@ -12,6 +12,9 @@ import (
 	"mainstay/core/home"
 	"mainstay/core/judge"
 	"mainstay/core/site"
+	"mainstay/core/units"
+	"mainstay/core/weather"
+	"mainstay/core/wind"
 	"mainstay/internal/platform/fault"
 )
 
@@ -40,6 +43,8 @@ type WayHome struct {
 	Legs     []home.Leg  // from take-off along the route
 	WayRound []geo.Point // proposed from take-off to the first place; nil: not needed
 	NoWay    string      // why there is none
+	Stand    *geo.Point  // where the crew stands in the wind of the latest weather; nil: wind not known
+	Landing  *wind.Landing
 	Findings []judge.Finding
 }
 
@@ -92,9 +97,44 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, 
 	for _, p := range way {
 		out.Route = append(out.Route, frame.Point(p))
 	}
-	err = out.path(f, frame, at, way, homeM, obstacles)
+	if err = out.path(f, frame, at, way, homeM, obstacles); err != nil {
+		return out, err
+	}
 	out.Findings = append(out.Findings, out.Answer.Findings...)
-	return out, err
+	air, _, err := s.latest(ctx, id)
+	if err != nil {
+		return out, err
+	}
+	return out, out.intoWind(air, frame)
+}
+
+// crossLimitMS is the usual crosswind limit of a wing, 15 mph.
+const crossLimitMS = 6.7
+
+// intoWind says where the crew stands, and on which of the free headings it
+// starts and lands.
+func (w *WayHome) intoWind(air *weather.Air, frame geo.Frame) error {
+	if air == nil || air.FromDeg == nil || air.WindMS == nil {
+		return nil
+	}
+	p := site.Stand(w.TakeOff.Places[0], *air.FromDeg, site.StandOff, frame)
+	w.Stand = &p
+	if len(w.TakeOff.Free) == 0 {
+		return nil
+	}
+	gust := *air.WindMS * wind.AssumedGust
+	if air.GustMS != nil {
+		gust = *air.GustMS
+	}
+	l, err := wind.BestHeading(units.MetresPerSecond(gust), *air.FromDeg, w.TakeOff.Free, crossLimitMS)
+	if err != nil {
+		return nil //nolint:nilerr // a wind that cannot be used is a finding of the weather
+	}
+	w.Landing = &l
+	if !l.OK {
+		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: judge.Stop, Sentence: "Start and landing: " + l.Reason, Source: "maker's manual", Evidence: "Latest weather, free headings of the take-off place."})
+	}
+	return nil
 }
 
 // path judges the legs and, where the way to the start of the route is not

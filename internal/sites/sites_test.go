@@ -121,7 +121,7 @@ func TestWayHomeFromTheMap(t *testing.T) {
 	b := newBed(t)
 	_, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{})
 	assert.ErrorContains(t, err, "take-off place and an area or a route")
-	b.put(site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: "Headland", Main: true}, [2]float64{0, 0})
+	b.put(site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: "Headland", Main: true, Free: []float64{90, 180}}, [2]float64{0, 0})
 	b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Yard"}, [2]float64{-80, 60}, [2]float64{80, 60}, [2]float64{80, 160}, [2]float64{-80, 160})
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(17.76), SigmaM: 0.84, BufferM: 5}, [2]float64{-20, 30})
 	w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID, SettingM: num(20)})
@@ -133,6 +133,16 @@ func TestWayHomeFromTheMap(t *testing.T) {
 	assert.Contains(t, w.Findings[len(w.Findings)-2].Sentence+w.Findings[0].Sentence, "Set it to 30 m")
 	assert.Len(t, w.Route, 4)
 	assert.NotEmpty(t, w.Profile.Steps)
+	assert.Nil(t, w.Stand, "without wind nobody knows where to stand")
+	for from, ok := range map[string]bool{"200": true, "330": false} {
+		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "KZZT " + from + "06KT"}))
+		w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(30)})
+		require.NoError(t, err)
+		require.NotNil(t, w.Stand)
+		assert.InDelta(t, 10, geo.Distance(b.site.Origin(), *w.Stand), 0.1)
+		assert.Equal(t, ok, w.Landing.OK, w.Landing.Reason)
+	}
+	assert.Contains(t, w.Findings[len(w.Findings)-1].Sentence, "Only tailwind")
 
 	b.put(site.Feature{Kind: site.Wires, Shape: site.Line, Name: "Road line", HeightM: num(11), SigmaM: 1, BufferM: 10}, [2]float64{-60, 30}, [2]float64{10, 30})
 	low := 5.0

@@ -39,6 +39,13 @@ func (s *Service) AddWeather(ctx context.Context, id uuid.UUID, n NewWeather) er
 		if a.At.After(now.Add(5 * time.Minute)) {
 			return fault.Bad("at", "The time lies in the future.")
 		}
+		if a.StationM == nil { // the cloud was seen from the site
+			f, err := s.Get(ctx, id, false)
+			if err != nil {
+				return err
+			}
+			a.StationM = &f.Site.ElevationM
+		}
 	default:
 		r, err := metar.Decode(n.Report)
 		if err != nil {

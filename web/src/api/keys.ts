@@ -27,5 +27,9 @@ export const keys = {
   sets: ["sets"] as const,
   charger: ["charger"] as const,
   background: ["background"] as const,
+  sites: ["site", "all"] as const,
+  site: (id: string) => ["site", id] as const,
+  wayHome: (id: string, ask: unknown) => ["site", id, "way-home", ask] as const,
+  sky: (id: string, ask: unknown) => ["site", id, "sky", ask] as const,
   evening: (day: string) => ["evening", day] as const,
 };

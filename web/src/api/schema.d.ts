@@ -3547,6 +3547,18 @@ export interface components {
             return_m: number;
             /** Format: double */
             ceiling_m: number;
+            stand?: components["schemas"]["Place"];
+            landing?: components["schemas"]["Landing"];
+        };
+        Landing: {
+            /** Format: double */
+            heading: number;
+            /** Format: double */
+            head_ms: number;
+            /** Format: double */
+            cross_ms: number;
+            ok: boolean;
+            reason: string;
         };
         Air: {
             /** Format: date-time */

@@ -32,6 +32,8 @@ const NewOrderView = lazy(() =>
 );
 const PartView = lazy(() => import("../workshop/PartView").then((m) => ({ default: m.PartView })));
 const TonightView = lazy(() => import("../evening/TonightView").then((m) => ({ default: m.TonightView })));
+const SitesView = lazy(() => import("../sites/SitesView").then((m) => ({ default: m.SitesView })));
+const SiteView = lazy(() => import("../sites/SiteView").then((m) => ({ default: m.SiteView })));
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
@@ -115,6 +117,8 @@ function Entry() {
           <Suspense fallback={<Loading what="view" />}>
             <Routes>
               <Route index element={<DayView />} />
+              <Route path="sites" element={<SitesView />} />
+              <Route path="sites/:id" element={<SiteView />} />
               <Route path="fleet" element={<FleetView />} />
               <Route path="fleet/:id" element={<AircraftView />} />
               <Route path="packs" element={<PacksView />} />

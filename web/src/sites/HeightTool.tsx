@@ -1,0 +1,195 @@
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { NumberField, SelectField } from "../parts/Field";
+import { parseInRange } from "../parts/number";
+import { Problem } from "../parts/states";
+
+type How = "clinometer" | "two angles" | "two stations" | "shadow";
+type Name = "distance" | "angle" | "base_angle" | "shadow" | "stick" | "stick_shadow";
+interface Entry {
+  name: Name;
+  label: string;
+  unit: string;
+  min: number;
+  max: number;
+  sigma: string;
+}
+
+const m = (name: Name, label: string, sigma: string, max = 2000): Entry => ({
+  name,
+  label,
+  unit: "m",
+  min: 0.05,
+  max,
+  sigma,
+});
+const deg = (name: Name, label: string, min = 0): Entry => ({
+  name,
+  label,
+  unit: "°",
+  min,
+  max: 80,
+  sigma: "1",
+});
+const ways: Record<
+  How,
+  { words: string; entries: Entry[]; eye: boolean; measured: "clinometer" | "two stations" | "shadow" }
+> = {
+  clinometer: {
+    words: "Foot level with yours: walk back, measure the distance and the angle to the top.",
+    entries: [m("distance", "Distance to the foot", "0.5"), deg("angle", "Angle to the top")],
+    eye: true,
+    measured: "clinometer",
+  },
+  "two angles": {
+    words: "On a slope: angles to the top and to the foot (below you: negative).",
+    entries: [
+      m("distance", "Distance, level", "0.5"),
+      deg("angle", "Angle to the top", -80),
+      deg("base_angle", "Angle to the foot", -80),
+    ],
+    eye: false,
+    measured: "clinometer",
+  },
+  "two stations": {
+    words: "The foot cannot be reached: two places in line with it, the angle from each.",
+    entries: [
+      m("distance", "Between the places", "0.1", 1000),
+      deg("angle", "Angle from the far place"),
+      deg("base_angle", "Angle from the near place"),
+    ],
+    eye: true,
+    measured: "two stations",
+  },
+  shadow: {
+    words: "In the sun, on level ground: its shadow, and the shadow of an upright stick.",
+    entries: [
+      m("shadow", "Its shadow", "0.2", 1000),
+      m("stick", "Stick", "0.01", 10),
+      m("stick_shadow", "Shadow of the stick", "0.02", 50),
+    ],
+    eye: false,
+    measured: "shadow",
+  },
+};
+
+export interface HeightToolProps {
+  open: boolean;
+  onClose: () => void;
+  onTake: (m: number, sigma: number, measured: "clinometer" | "two stations" | "shadow") => void;
+}
+
+/** How high it is, worked out from what the crew can measure, each way with its error. */
+export function HeightTool({ open, onClose, onTake }: HeightToolProps) {
+  const [how, setHow] = useState<How>("clinometer");
+  const [text, setText] = useState<Record<string, string>>({ eye: "1.6" });
+  const [answer, setAnswer] = useState<{ m: number; sigma: number }>();
+  const [wrong, setWrong] = useState<Record<string, string>>({});
+  const [error, setError] = useState<unknown>();
+  const way = ways[how];
+  const put = (k: string, v: string) => {
+    setText({ ...text, [k]: v });
+    setAnswer(undefined);
+  };
+  const work = async () => {
+    setError(undefined);
+    setAnswer(undefined);
+    const bad: Record<string, string> = {};
+    const read = (k: string, initial: string, min: number, max: number, unit: string) => {
+      const p = parseInRange(text[k] ?? initial, min, max, unit);
+      if (p.ok) return p.value;
+      bad[k] = p.empty ? "Enter it." : p.sentence;
+      return 0;
+    };
+    const body: Record<string, unknown> = { how };
+    for (const e of way.entries)
+      body[e.name] = {
+        v: read(e.name, "", e.min, e.max, e.unit),
+        sigma: read(`${e.name}-s`, e.sigma, 0, 50, e.unit),
+      };
+    if (way.eye) body.eye_m = read("eye", "1.6", 0, 3, "m");
+    setWrong(bad);
+    if (Object.keys(bad).length > 0) return;
+    try {
+      setAnswer(await ask(api.POST("/tools/height", { body: body as { how: How } })));
+    } catch (e) {
+      setError(e);
+    }
+  };
+  return (
+    <Dialog title="Measure the height" open={open} onClose={onClose}>
+      <form
+        noValidate
+        onSubmit={(e) => {
+          e.preventDefault();
+          e.stopPropagation();
+          void work();
+        }}
+      >
+        <SelectField
+          label="How"
+          value={how}
+          hint={way.words}
+          onChange={(e) => {
+            setHow(e.target.value as How);
+            setAnswer(undefined);
+          }}
+        >
+          {(Object.keys(ways) as How[]).map((k) => (
+            <option key={k} value={k}>
+              {k[0]?.toUpperCase() + k.slice(1)}
+            </option>
+          ))}
+        </SelectField>
+        {way.entries.map((e) => (
+          <div key={`${how}-${e.name}`} className="row g-2">
+            <div className="col-8">
+              <NumberField
+                label={e.label}
+                unit={e.unit}
+                value={text[e.name] ?? ""}
+                wrong={wrong[e.name]}
+                onChange={(x) => put(e.name, x.target.value)}
+              />
+            </div>
+            <div className="col-4">
+              <NumberField
+                label="±"
+                aria-label={`${e.label}, plus or minus`}
+                unit={e.unit}
+                value={text[`${e.name}-s`] ?? e.sigma}
+                wrong={wrong[`${e.name}-s`]}
+                onChange={(x) => put(`${e.name}-s`, x.target.value)}
+              />
+            </div>
+          </div>
+        ))}
+        {way.eye && (
+          <NumberField
+            label="Eye above the ground"
+            unit="m"
+            value={text.eye ?? ""}
+            wrong={wrong.eye}
+            onChange={(x) => put("eye", x.target.value)}
+          />
+        )}
+        {error !== undefined && <Problem error={error} />}
+        {answer && (
+          <p role="status" className="fig" style={{ fontSize: "1.5rem" }}>
+            {answer.m.toFixed(2)} ± {answer.sigma.toFixed(2)} m
+          </p>
+        )}
+        <div className="d-flex gap-2">
+          <Button type="submit" variant={answer ? "outline-primary" : "primary"}>
+            Work it out
+          </Button>
+          {answer && (
+            <Button onClick={() => onTake(answer.m, answer.sigma, way.measured)}>Take this height</Button>
+          )}
+        </div>
+      </form>
+    </Dialog>
+  );
+}

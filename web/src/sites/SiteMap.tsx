@@ -1,0 +1,258 @@
+import L from "leaflet";
+import "leaflet/dist/leaflet.css";
+import { useEffect, useMemo, useState } from "react";
+import {
+  Circle,
+  CircleMarker,
+  MapContainer,
+  Polygon,
+  Polyline,
+  ScaleControl,
+  Tooltip,
+  useMap,
+  useMapEvents,
+} from "react-leaflet";
+import type { Schemas } from "../api/client";
+import { type Feature, kindName } from "./kinds";
+
+type Place = Schemas["Place"];
+const at = (p: Place): [number, number] => [p.lat, p.lon];
+const all = (ps: Place[]) => ps.map(at);
+
+export interface SiteMapProps {
+  centre: Place;
+  features: Feature[];
+  selected?: string;
+  onSelect: (id: string) => void;
+  /** Places of the shape that is being drawn; undefined: nothing is drawn. */
+  drawing?: { shape: Feature["shape"]; places: Place[] };
+  onPlace: (p: Place) => void;
+  way?: Schemas["WayHome"];
+  /** Degrees the wind comes from. */
+  windFrom?: number | null;
+}
+
+/** The site from above: own layers only, so that it works without any network. */
+export function SiteMap(p: SiteMapProps) {
+  const fit = useMemo(() => {
+    const ps = p.features.flatMap((f) => all(f.places));
+    return ps.length > 1 ? L.latLngBounds(ps).pad(0.15) : undefined;
+    // Only when another site is opened, not at every change of it.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [p.centre.lat, p.centre.lon]);
+  return (
+    <div className={`sitemap${p.drawing ? " drawing" : ""}`}>
+      <MapContainer
+        center={at(p.centre)}
+        zoom={16}
+        bounds={fit}
+        maxZoom={21}
+        minZoom={9}
+        zoomSnap={0.5}
+        attributionControl={false}
+        doubleClickZoom={false}
+        keyboard
+      >
+        <Grid />
+        <ScaleControl imperial={false} position="bottomleft" />
+        {p.features.map((f) => (
+          <Shape key={f.id} f={f} on={p.selected === f.id} onSelect={p.drawing ? undefined : p.onSelect} />
+        ))}
+        {p.way && <Way way={p.way} />}
+        {p.drawing && <Drawing {...p.drawing} />}
+        <Clicks onPlace={p.drawing ? p.onPlace : undefined} />
+      </MapContainer>
+      <Rose from={p.windFrom} />
+    </div>
+  );
+}
+
+function Clicks({ onPlace }: { onPlace?: (p: Place) => void }) {
+  useMapEvents({
+    click: (e) => {
+      const q = e.latlng.wrap();
+      onPlace?.({ lat: Math.round(q.lat * 1e7) / 1e7, lon: Math.round(q.lng * 1e7) / 1e7 });
+    },
+  });
+  return null;
+}
+
+/** Names are shown from near; from afar they would hide the map. */
+function Name({ f }: { f: Feature }) {
+  const words = f.name || kindName(f.kind);
+  return (
+    <Tooltip permanent direction="top" className="mapname" offset={[0, f.shape === "point" ? -9 : 0]}>
+      {words}
+      {(f.kind === "obstacle" || f.kind === "wires") &&
+        ` ${f.height_m == null ? "?" : `${Math.round(f.height_m)} m`}`}
+    </Tooltip>
+  );
+}
+
+function Shape({ f, on, onSelect }: { f: Feature; on: boolean; onSelect?: (id: string) => void }) {
+  const map = useMap();
+  const [near, setNear] = useState(map.getZoom() >= 15.5);
+  useMapEvents({ zoomend: () => setNear(map.getZoom() >= 15.5) });
+  const events = useMemo(() => ({ click: () => onSelect?.(f.id) }), [onSelect, f.id]);
+  const cls = `m-${f.kind}${on ? " on" : ""}`;
+  const name = (near || on) && <Name f={f} />;
+  const key = `${cls}-${near}-${!!onSelect}`;
+  if (f.shape === "area")
+    return (
+      <Polygon
+        key={key}
+        positions={[all(f.places), ...(f.holes ?? []).map(all)]}
+        pathOptions={{ className: cls }}
+        eventHandlers={events}
+      >
+        {name}
+      </Polygon>
+    );
+  if (f.shape === "line")
+    return (
+      <>
+        <Polyline key={key} positions={all(f.places)} pathOptions={{ className: cls }} eventHandlers={events}>
+          {name}
+        </Polyline>
+        {f.kind === "wires" &&
+          f.places.map((q, i) => (
+            <CircleMarker key={i} center={at(q)} radius={3} pathOptions={{ className: "m-pole" }} />
+          ))}
+      </>
+    );
+  const q = f.places[0];
+  if (!q) return null;
+  return (
+    <>
+      {!!f.buffer_m && f.buffer_m > 0 && (
+        <Circle
+          center={at(q)}
+          radius={f.buffer_m}
+          pathOptions={{ className: "m-buffer" }}
+          interactive={false}
+        />
+      )}
+      <CircleMarker
+        key={key}
+        center={at(q)}
+        radius={f.kind === "take-off" ? 9 : 7}
+        pathOptions={{ className: cls }}
+        eventHandlers={events}
+      >
+        {name}
+      </CircleMarker>
+    </>
+  );
+}
+
+function Way({ way }: { way: Schemas["WayHome"] }) {
+  const first = way.route[0];
+  return (
+    <>
+      <Polyline positions={all(way.route)} pathOptions={{ className: "m-flown" }} interactive={false} />
+      {first && (
+        <Polyline
+          positions={[at(way.take_off), at(first)]}
+          pathOptions={{ className: `m-leg ${way.legs[0]?.verdict ?? ""}` }}
+          interactive={false}
+        />
+      )}
+      {way.way_round.length > 2 && (
+        <Polyline positions={all(way.way_round)} pathOptions={{ className: "m-round" }} interactive={false} />
+      )}
+      {way.stand && (
+        <CircleMarker center={at(way.stand)} radius={5} pathOptions={{ className: "m-stand" }}>
+          <Tooltip className="mapname">The crew stands here</Tooltip>
+        </CircleMarker>
+      )}
+    </>
+  );
+}
+
+function Drawing({ shape, places }: { shape: Feature["shape"]; places: Place[] }) {
+  return (
+    <>
+      {shape === "area" && places.length > 2 ? (
+        <Polygon positions={all(places)} pathOptions={{ className: "m-new" }} interactive={false} />
+      ) : (
+        <Polyline positions={all(places)} pathOptions={{ className: "m-new" }} interactive={false} />
+      )}
+      {places.map((q, i) => (
+        <CircleMarker
+          key={i}
+          center={at(q)}
+          radius={5}
+          pathOptions={{ className: "m-corner" }}
+          interactive={false}
+        />
+      ))}
+    </>
+  );
+}
+
+const steps = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000];
+
+/** Lines every so many metres, with the step in words. */
+function Grid() {
+  const map = useMap();
+  const [b, setB] = useState(() => map.getBounds());
+  useMapEvents({ moveend: () => setB(map.getBounds()), zoomend: () => setB(map.getBounds()) });
+  useEffect(() => {
+    const pane = map.getPane("grid") ?? map.createPane("grid");
+    pane.style.zIndex = "350";
+    pane.style.pointerEvents = "none";
+    setB(map.getBounds());
+  }, [map]);
+  if (!map.getPane("grid")) return null;
+  const mid = b.getCenter();
+  const mLat = 111_200;
+  const mLon = 111_320 * Math.cos((mid.lat * Math.PI) / 180);
+  const px = map.getSize().x / ((b.getEast() - b.getWest()) * mLon);
+  const step = steps.find((s) => s * px > 70) ?? 10_000;
+  const lines: [number, number][][] = [];
+  const dLat = step / mLat;
+  const dLon = step / mLon;
+  for (let v = Math.ceil(b.getSouth() / dLat) * dLat; v < b.getNorth() && lines.length < 60; v += dLat)
+    lines.push([
+      [v, b.getWest()],
+      [v, b.getEast()],
+    ]);
+  for (let v = Math.ceil(b.getWest() / dLon) * dLon; v < b.getEast() && lines.length < 120; v += dLon)
+    lines.push([
+      [b.getSouth(), v],
+      [b.getNorth(), v],
+    ]);
+  return (
+    <>
+      <Polyline
+        key={`${step}-${mid.lat}-${mid.lng}-${map.getZoom()}`}
+        pane="grid"
+        positions={lines}
+        pathOptions={{ className: "m-grid" }}
+        interactive={false}
+      />
+      <div className="gridstep fig">grid {step < 1000 ? `${step} m` : `${step / 1000} km`}</div>
+    </>
+  );
+}
+
+/** North, and where the wind blows to. */
+function Rose({ from }: { from?: number | null }) {
+  return (
+    <svg className="rose" viewBox="-40 -40 80 80" role="img" aria-label={rose(from)}>
+      <circle r="36" className="edge" />
+      <path d="M0 -34L6 -20H-6Z" className="north" />
+      <text y="-8" textAnchor="middle">
+        N
+      </text>
+      {from != null && (
+        <g transform={`rotate(${from})`}>
+          <path d="M0 -30V26M-7 16L0 27L7 16" className="wind" />
+        </g>
+      )}
+    </svg>
+  );
+}
+
+const rose = (from?: number | null) =>
+  from == null ? "North is up; the wind is not known" : `North is up; wind from ${Math.round(from)} degrees`;
