@@ -77,7 +77,7 @@ func FromReport(r metar.Report, now time.Time, ground string) Air {
 type Limits struct {
 	WindMS, GustMS float64       // of the type
 	FlightHeightM  float64       // above ground
-	MaxMassKg      float64       // of the type
+	MaxMassKg      float64       // of the type; 0: not known
 	TankWork       bool          // the type sprays
 	GroundM        float64       // elevation of the site
 	Work           Work          //
@@ -208,7 +208,10 @@ func (r *run) lift() {
 		var rho float64
 		if rho, err = air.Density(p, *a.TempC, *a.DewC); err == nil {
 			da, mass := air.DensityAltitude(rho), air.MassLimit(r.l.MaxMassKg, rho, 1.225)
-			r.out.PressureHPa, r.out.DensityKgM3, r.out.DensityAltitudeM, r.out.MassLimitKg = &p, &rho, &da, &mass
+			r.out.PressureHPa, r.out.DensityKgM3, r.out.DensityAltitudeM = &p, &rho, &da
+			if r.l.MaxMassKg > 0 {
+				r.out.MassLimitKg = &mass
+			}
 			rh, _ := air.Humidity(*a.TempC, *a.DewC)
 			r.out.HumidityPercent = &rh
 			if mass < 0.9*r.l.MaxMassKg {

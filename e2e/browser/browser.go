@@ -209,6 +209,15 @@ func (p *Page) Click(words string) {
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
 }
 
+// Press presses a place inside an element, by shares of its width and height
+// from its top left.
+func (p *Page) Press(css string, right, down float64) {
+	p.t.Helper()
+	p.until("Boolean(document.querySelector("+quote(css)+"))", css)
+	at := Eval[[]float64](p, fmt.Sprintf("(() => { const e = document.querySelector(%s); e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width * %g, r.y + r.height * %g]; })()", quote(css), right, down))
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(at[0], at[1])))
+}
+
 // Fill types into the field with this label, in place of what stands there.
 func (p *Page) Fill(label, text string) {
 	p.t.Helper()

@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 
-const W = 1120;
-const L = 66;
+const W = 700;
+const L = 52;
 const ROWS = 118;
 
 export interface HourStripProps {

@@ -1,8 +1,8 @@
 import type { Schemas } from "../api/client";
 
-const W = 1120;
-const H = 250;
-const L = 56;
+const W = 700;
+const H = 240;
+const L = 44;
 const R = 16;
 const T = 18;
 const B = 30;

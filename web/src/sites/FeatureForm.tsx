@@ -47,7 +47,9 @@ export function FeatureForm({ site, f, version, findings, onDone, onRemoved }: F
   });
   const [free, setFree] = useState((f.free_deg ?? []).join(" "));
   const [ground, setGround] = useState<Ground | undefined>(f.ground);
-  const [places, setPlaces] = useState(f.places.map((p) => `${p.lat}, ${p.lon}`).join("\n"));
+  const [places, setPlaces] = useState(
+    f.places.map((p) => `${+p.lat.toFixed(7)}, ${+p.lon.toFixed(7)}`).join("\n"),
+  );
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [error, setError] = useState<unknown>();
   const [tool, setTool] = useState(false);

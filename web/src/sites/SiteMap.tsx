@@ -36,16 +36,14 @@ export interface SiteMapProps {
 export function SiteMap(p: SiteMapProps) {
   const fit = useMemo(() => {
     const ps = p.features.flatMap((f) => all(f.places));
-    return ps.length > 1 ? L.latLngBounds(ps).pad(0.15) : undefined;
+    return ps.length > 1 ? L.latLngBounds(ps).pad(0.22) : undefined;
     // Only when another site is opened, not at every change of it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [p.centre.lat, p.centre.lon]);
   return (
     <div className={`sitemap${p.drawing ? " drawing" : ""}`}>
       <MapContainer
-        center={at(p.centre)}
-        zoom={16}
-        bounds={fit}
+        {...(fit ? { bounds: fit } : { center: at(p.centre), zoom: 16 })}
         maxZoom={21}
         minZoom={9}
         zoomSnap={0.5}
@@ -95,14 +93,15 @@ function Shape({ f, on, onSelect }: { f: Feature; on: boolean; onSelect?: (id: s
   useMapEvents({ zoomend: () => setNear(map.getZoom() >= 15.5) });
   const events = useMemo(() => ({ click: () => onSelect?.(f.id) }), [onSelect, f.id]);
   const cls = `m-${f.kind}${on ? " on" : ""}`;
-  const name = (near || on) && <Name f={f} />;
-  const key = `${cls}-${near}-${!!onSelect}`;
+  const named = on || (near && f.kind !== "interference" && f.kind !== "access" && f.kind !== "area");
+  const name = named && <Name f={f} />;
+  const key = `${cls}-${named}-${!!onSelect}`;
   if (f.shape === "area")
     return (
       <Polygon
         key={key}
         positions={[all(f.places), ...(f.holes ?? []).map(all)]}
-        pathOptions={{ className: cls }}
+        className={cls}
         eventHandlers={events}
       >
         {name}
@@ -111,13 +110,11 @@ function Shape({ f, on, onSelect }: { f: Feature; on: boolean; onSelect?: (id: s
   if (f.shape === "line")
     return (
       <>
-        <Polyline key={key} positions={all(f.places)} pathOptions={{ className: cls }} eventHandlers={events}>
+        <Polyline key={key} positions={all(f.places)} className={cls} eventHandlers={events}>
           {name}
         </Polyline>
         {f.kind === "wires" &&
-          f.places.map((q, i) => (
-            <CircleMarker key={i} center={at(q)} radius={3} pathOptions={{ className: "m-pole" }} />
-          ))}
+          f.places.map((q, i) => <CircleMarker key={i} center={at(q)} radius={3} className="m-pole" />)}
       </>
     );
   const q = f.places[0];
@@ -125,18 +122,13 @@ function Shape({ f, on, onSelect }: { f: Feature; on: boolean; onSelect?: (id: s
   return (
     <>
       {!!f.buffer_m && f.buffer_m > 0 && (
-        <Circle
-          center={at(q)}
-          radius={f.buffer_m}
-          pathOptions={{ className: "m-buffer" }}
-          interactive={false}
-        />
+        <Circle center={at(q)} radius={f.buffer_m} className="m-buffer" interactive={false} />
       )}
       <CircleMarker
         key={key}
         center={at(q)}
         radius={f.kind === "take-off" ? 9 : 7}
-        pathOptions={{ className: cls }}
+        className={cls}
         eventHandlers={events}
       >
         {name}
@@ -149,19 +141,20 @@ function Way({ way }: { way: Schemas["WayHome"] }) {
   const first = way.route[0];
   return (
     <>
-      <Polyline positions={all(way.route)} pathOptions={{ className: "m-flown" }} interactive={false} />
+      <Polyline positions={all(way.route)} className="m-flown" interactive={false} />
       {first && (
         <Polyline
+          key={way.legs[0]?.verdict}
           positions={[at(way.take_off), at(first)]}
-          pathOptions={{ className: `m-leg ${way.legs[0]?.verdict ?? ""}` }}
+          className={`m-leg ${way.legs[0]?.verdict ?? ""}`}
           interactive={false}
         />
       )}
       {way.way_round.length > 2 && (
-        <Polyline positions={all(way.way_round)} pathOptions={{ className: "m-round" }} interactive={false} />
+        <Polyline positions={all(way.way_round)} className="m-round" interactive={false} />
       )}
       {way.stand && (
-        <CircleMarker center={at(way.stand)} radius={5} pathOptions={{ className: "m-stand" }}>
+        <CircleMarker center={at(way.stand)} radius={5} className="m-stand">
           <Tooltip className="mapname">The crew stands here</Tooltip>
         </CircleMarker>
       )}
@@ -173,18 +166,12 @@ function Drawing({ shape, places }: { shape: Feature["shape"]; places: Place[] }
   return (
     <>
       {shape === "area" && places.length > 2 ? (
-        <Polygon positions={all(places)} pathOptions={{ className: "m-new" }} interactive={false} />
+        <Polygon positions={all(places)} className="m-new" interactive={false} />
       ) : (
-        <Polyline positions={all(places)} pathOptions={{ className: "m-new" }} interactive={false} />
+        <Polyline positions={all(places)} className="m-new" interactive={false} />
       )}
       {places.map((q, i) => (
-        <CircleMarker
-          key={i}
-          center={at(q)}
-          radius={5}
-          pathOptions={{ className: "m-corner" }}
-          interactive={false}
-        />
+        <CircleMarker key={i} center={at(q)} radius={5} className="m-corner" interactive={false} />
       ))}
     </>
   );
@@ -228,7 +215,7 @@ function Grid() {
         key={`${step}-${mid.lat}-${mid.lng}-${map.getZoom()}`}
         pane="grid"
         positions={lines}
-        pathOptions={{ className: "m-grid" }}
+        className="m-grid"
         interactive={false}
       />
       <div className="gridstep fig">grid {step < 1000 ? `${step} m` : `${step / 1000} km`}</div>

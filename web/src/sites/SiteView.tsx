@@ -52,8 +52,8 @@ function Charted({ s }: { s: Schemas["Site"] }) {
   const [params, set] = useAddress();
   const tab = params.get("tab") ?? "map";
   const aircraft = params.get("aircraft") ?? "";
-  const setting = params.get("setting") ?? "";
-  const route = params.get("route") ?? "";
+  const [setting, setSetting] = useState(params.get("setting") ?? "");
+  const [route, setRoute] = useState(params.get("route") ?? "");
   const work = params.get("work") ?? "spraying";
   const ground = params.get("ground") ?? "crops";
   const [selected, setSelected] = useState("");
@@ -108,7 +108,10 @@ function Charted({ s }: { s: Schemas["Site"] }) {
     if (!draft) return;
     const key = (e: KeyboardEvent) => {
       if (e.key === "Escape") setDraft(undefined);
-      if (e.key === "Enter") finish(draft);
+      if (e.key === "Enter") {
+        e.preventDefault(); // the press must not reach the button that comes in place of this one
+        finish(draft);
+      }
       if (e.key === "Backspace") {
         e.preventDefault();
         setDraft({ ...draft, places: draft.places.slice(0, -1) });
@@ -128,12 +131,12 @@ function Charted({ s }: { s: Schemas["Site"] }) {
     <>
       <ViewHead title={s.head.name}>
         {way.data && ready && (
-          <span className="d-flex gap-2 align-items-baseline">
+          <span className="d-flex gap-2 align-items-center">
             way home <VerdictMark verdict={way.data.verdict} />
           </span>
         )}
         {sky.data && (
-          <span className="d-flex gap-2 align-items-baseline">
+          <span className="d-flex gap-2 align-items-center">
             weather <VerdictMark verdict={sky.data.verdict} />
           </span>
         )}
@@ -159,6 +162,12 @@ function Charted({ s }: { s: Schemas["Site"] }) {
             way={ready ? way.data : undefined}
             windFrom={sky.data?.latest?.air.from_deg}
           />
+          {ready && way.data && tab !== "weather" && (
+            <Sheet title="The way home from the side">
+              <SideView w={way.data} />
+            </Sheet>
+          )}
+          {tab === "weather" && sky.data && <Hours sky={sky.data} />}
         </div>
         <div className="stack">
           <Tabs
@@ -212,7 +221,12 @@ function Charted({ s }: { s: Schemas["Site"] }) {
                 aircraft={aircraft}
                 setting={setting}
                 route={route}
-                onChange={set}
+                onChange={(c) => {
+                  // What is typed stands here first; the address follows.
+                  if (c.setting !== undefined) setSetting(c.setting);
+                  if (c.route !== undefined) setRoute(c.route);
+                  set(c);
+                }}
               />
             ) : (
               <Empty>
@@ -234,18 +248,6 @@ function Charted({ s }: { s: Schemas["Site"] }) {
           {tab === "files" && <FilesPanel s={s} may={may} />}
         </div>
       </div>
-      {ready && way.data && tab !== "weather" && (
-        <div className="mt-3">
-          <Sheet title="The way home from the side">
-            <SideView w={way.data} />
-          </Sheet>
-        </div>
-      )}
-      {tab === "weather" && sky.data && (
-        <div className="mt-3">
-          <Hours sky={sky.data} />
-        </div>
-      )}
       <p className="soft mt-2">
         Charted by the crew, not surveyed: look again on the spot, wires first. Guidance only; the law, your
         authorisations and the maker&rsquo;s manual decide.
@@ -267,7 +269,7 @@ function DrawBar({ draft, onDraft, onFinish }: DrawBarProps) {
   const now = shapes.includes(shape) ? shape : (shapes[0] ?? "point");
   if (draft)
     return (
-      <div className="drawbar" role="status">
+      <div key="drawing" className="drawbar" role="status">
         <span>
           {draft.shape === "point"
             ? `Press on the map where the ${kindName(draft.kind).toLowerCase()} is.`
@@ -289,7 +291,7 @@ function DrawBar({ draft, onDraft, onFinish }: DrawBarProps) {
       </div>
     );
   return (
-    <div className="drawbar no-print">
+    <div key="choosing" className="drawbar no-print">
       <select
         className="form-select"
         aria-label="What to draw"

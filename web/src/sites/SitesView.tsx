@@ -57,7 +57,7 @@ export function SitesView() {
                   <tbody>
                     {shown.map((s) => (
                       <tr key={s.id}>
-                        <td>
+                        <td className="text-nowrap">
                           <Link to={`/sites/${s.id}`}>{s.name}</Link>
                         </td>
                         <td>{s.note}</td>

@@ -1,0 +1,156 @@
+package e2e
+
+import (
+	"context"
+	"net/http/httptest"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/core/site"
+	"mainstay/internal/demo"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/sites"
+	"mainstay/internal/standins/weather"
+	"mainstay/internal/testbed"
+)
+
+// A new site: drawn by hand, an obstacle measured by clinometer, the return
+// height in the aircraft found too low, the rest brought in by file.
+func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/sites", 1280, 800)
+	p.SignIn("odile", demo.Password)
+	p.Click("New site")
+	p.Click("Begin the site file")
+	p.See("Enter what the site is called.")
+	p.Fill("Name", "Willow Corner")
+	p.Fill("Latitude", "146.31")
+	p.Fill("Longitude", "-119.70")
+	p.Fill("Elevation of the ground", "210")
+	p.Click("Begin the site file")
+	p.See("Enter -85 to 85 °.")
+	p.Fill("Latitude", "46.31")
+	p.Click("Begin the site file")
+	p.See("The map is empty.")
+	require.Equal(t, 0, p.Wide(), "the page fits")
+
+	p.Click("Draw it") // a take-off place
+	p.See("Press on the map where the take-off place is.")
+	p.Press(".leaflet-container", 0.3, 0.8)
+	p.See("New: Take-off place")
+	p.Fill("Name", "Headland")
+	p.Click("Save")
+	p.See("On the map", "Watch")
+	p.Click("Headland")
+	p.See("The ground of the take-off place has not been looked at")
+	p.Click("Close")
+
+	p.Fill("What to draw", "area")
+	p.Click("Draw it")
+	for _, at := range [][2]float64{{0.3, 0.2}, {0.7, 0.2}, {0.7, 0.45}, {0.9, 0.9}} {
+		p.Press(".leaflet-container", at[0], at[1])
+	}
+	p.See("4 so far")
+	p.Click("Last one back")
+	p.See("3 so far")
+	p.Keys("\r")
+	p.See("New: Work area")
+	p.Fill("Name", "Corner field")
+	p.Click("Save")
+	p.See("Corner field")
+
+	p.Fill("What to draw", "obstacle")
+	p.Click("Draw it")
+	p.Press(".leaflet-container", 0.32, 0.5)
+	p.See("New: Obstacle")
+	p.Fill("Name", "Willow")
+	p.Click("Measure it")
+	p.Click("Work it out")
+	p.See("Enter it.")
+	p.Fill("Distance to the foot", "40")
+	p.Fill("Angle to the top", "22")
+	p.Click("Work it out")
+	p.See("17.76 ± 0.84 m")
+	p.Click("Take this height")
+	p.Click("Save")
+	p.See("17.8 ± 0.8 m, clinometer")
+
+	p.Click("Way home")
+	p.See("The return height in the aircraft is not known. Set it to 30 m.", "30 m above take-off")
+	p.Fill("Return height in it", "15")
+	p.See("The aircraft returns at 15 m, under the top of Willow at 19 m. Set it to 30 m.", "30 m needed")
+	p.Fill("Return height in it", "30")
+	p.Gone("Set it to 30 m.")
+
+	p.Click("Files")
+	p.Upload("input[aria-label='Map file']", write(t, "more.kml", `<kml><Document>
+		<Placemark><name>Mast</name><ExtendedData><Data name="kind"><value>obstacle</value></Data></ExtendedData><Point><coordinates>-119.7004,46.3102</coordinates></Point></Placemark>
+		<Placemark><name>Swapped</name><Point><coordinates>46.31,-119.70</coordinates></Point></Placemark></Document></kml>`))
+	p.See("1 features taken, 0 were here already, 1 refused.", "Feature 2 (Swapped)", "seem to be swapped")
+	p.Upload("input[aria-label='Map file']", write(t, "notes.txt", "hello"))
+	p.See("notes.txt is none of GeoJSON, KML, GPX and CSV. Nothing was saved.")
+	p.Click("Way home")
+	p.See("The height of Mast, which stands on the way home, is not known. Measure it.")
+	p.Click("Map")
+	p.Click("Mast")
+	p.Click("Take it off the map")
+	p.See("Taken off the map.")
+	p.Click("Bring it back")
+	p.See("height not known")
+	assert.Empty(t, p.Faults())
+
+	list, err := svc.Sites.List(context.Background())
+	require.NoError(t, err)
+	for _, s := range list {
+		if s.Name != "Willow Corner" {
+			continue
+		}
+		f, err := svc.Sites.Get(context.Background(), s.ID, false)
+		require.NoError(t, err)
+		kinds := map[site.Kind]int{}
+		for _, x := range f.Features {
+			kinds[x.Kind]++
+		}
+		assert.Equal(t, map[site.Kind]int{site.TakeOff: 1, site.Work: 1, site.Obstacle: 2}, kinds)
+	}
+}
+
+// The weather comes from the service, by paste and by hand; what is not known
+// says so.
+func TestWeatherOfASite(t *testing.T) {
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	device := weather.New(svc.Clock.Now)
+	sky := httptest.NewServer(device)
+	defer sky.Close()
+	svc.Sites.Weather = sites.NewLink(sky.URL)
+	p := chromium.Open(t, testbed.Serve(t, svc), "/sites", 1280, 800)
+	p.SignIn("odile", demo.Password)
+	p.Click("Long Bank")
+	p.Click("Weather")
+	p.See("Delta T", "The hours to come")
+	require.NoError(t, device.Set(weather.Faults{Scenario: weather.Gusty}))
+	p.Click("Take the report")
+	p.See("Wind", "over the limit")
+	p.Click("Paste a report")
+	p.Fill("METAR or SPECI", "it is windy today")
+	p.Click("Put it on file")
+	p.See("This is no weather report")
+	p.Fill("METAR or SPECI", "METAR KZZT 101635Z 24004KT 10SM OVC050 18/10 A3001 QQQ")
+	p.Click("Put it on file")
+	p.See("Not read:", "QQQ", "The elevation that the cloud base counts from is not known.")
+	p.Click("Read by hand")
+	p.Fill("Wind, steady", "70")
+	p.Click("Put it on file")
+	p.See("Enter 0 to 60 m/s.")
+	p.Fill("Wind, steady", "2,5")
+	p.Fill("Visibility", "16")
+	p.Tick("No cloud at all")
+	p.Click("Put it on file")
+	p.See("Read by hand", "Density altitude is not known", "no cloud")
+	require.NoError(t, device.Set(weather.Faults{Unreachable: true}))
+	p.Click("Take the report")
+	p.See("The weather service does not answer. Paste a report or read the air by hand; nothing was saved.")
+	assert.Equal(t, 0, p.Wide())
+}
