@@ -181,6 +181,7 @@ const (
 	FoundKindPack     FoundKind = "pack"
 	FoundKindPart     FoundKind = "part"
 	FoundKindPerson   FoundKind = "person"
+	FoundKindSite     FoundKind = "site"
 )
 
 // Valid indicates whether the value is a known member of the FoundKind enum.
@@ -193,6 +194,8 @@ func (e FoundKind) Valid() bool {
 	case FoundKindPart:
 		return true
 	case FoundKindPerson:
+		return true
+	case FoundKindSite:
 		return true
 	default:
 		return false

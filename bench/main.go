@@ -162,7 +162,17 @@ func small(ctx context.Context, w *tabwriter.Writer) error {
 	if err != nil {
 		return err
 	}
-	return printAll(w, "", benches)
+	id, err := largeSite(ctx, b.svc.Sites)
+	if err != nil {
+		return err
+	}
+	if err := printAll(w, "", append(benches, siteBenches(id, b.ask)...)); err != nil {
+		return err
+	}
+	if len(os.Args) == 1 || strings.Contains("import of GeoJSON", os.Args[1]) {
+		return bigFile(ctx, w, b, id)
+	}
+	return nil
 }
 
 func printAll(w *tabwriter.Writer, prefix string, benches []bench) error {

@@ -47,6 +47,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		return u
 	}
 	quad := id("select id from aircraft where name = 'Lantern Two'")
+	yard := id("select id from sites where name = 'Cutwater station'")
 	screens := map[string]string{
 		"/": "Lantern Three", "/fleet": "Tally W", "/fleet?add=aircraft": "Put a new part", "/fleet/" + quad: "What is against it", "/fleet/" + quad + "?station=motor-3": "Motor 3", "/fleet/" + quad + "?act=fit": "Replace all",
 		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" + id("select id from packs where label = 'D5'"): "Readings, newest first",
@@ -54,6 +55,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		"/gate/" + id("select id from aircraft where name = 'Tally W'"): "Wind here, now", "/fly/" + id("select id from flights order by took_off_at desc limit 1"): "On record",
 		"/log": "Show older flights", "/log/records": "Show older records", "/crew": "Odile Varga", "/setup": "Dray 30", "/workshop": "What falls due", "/workshop?tab=defects": "Wing tip light dim", "/workshop?tab=orders": "After contact", "/workshop?tab=stock": "Propellers, Dray 30",
 		"/workshop/orders/" + id("select id from work_orders where state = 'open' limit 1"): "Torque", "/workshop/orders/new?aircraft=" + quad: "What for", "/part/" + id("select id from parts where serial = 'LN4-2204-motor-3'"): "Everywhere it has been",
+		"/sites": "Long Bank", "/sites/" + yard: "Radio mast", "/sites/" + yard + "?tab=home&setting=30": "Set it to", "/sites/" + yard + "?tab=weather": "Delta T", "/sites/" + yard + "?tab=files": "Terrain:",
 		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'"): "It meets 80 %", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
 	p := chromium.Open(t, base, "/", 1280, 800)

@@ -119,3 +119,32 @@ func TestHullHoldsEverything(t *testing.T) {
 		}
 	})
 }
+
+// The search from west to east against holding every side against every other.
+func TestSelfCrossingAgainstAllPairs(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		n := rapid.IntRange(3, 14).Draw(t, "n")
+		var r geo.Ring
+		seen := map[geo.XY]bool{}
+		for len(r) < n {
+			p := geo.XY{X: float64(rapid.IntRange(0, 12).Draw(t, "x")), Y: float64(rapid.IntRange(0, 12).Draw(t, "y"))}
+			if !seen[p] {
+				seen[p], r = true, append(r, p)
+			}
+		}
+		want := false
+		for i := range r {
+			for j := i + 2; j < n; j++ {
+				if !(i == 0 && j == n-1) && geo.Cross(r[i], r[(i+1)%n], r[j], r[(j+1)%n]) {
+					want = true
+				}
+			}
+		}
+		err := r.Check()
+		if want {
+			assert.ErrorContains(t, err, "crosses itself")
+		} else if err != nil {
+			assert.ErrorContains(t, err, "no area")
+		}
+	})
+}

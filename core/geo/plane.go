@@ -106,20 +106,41 @@ func (r Ring) Check() error {
 			return fmt.Errorf("%w: corner %d stands twice", ErrRing, i+1)
 		}
 	}
-	for i := range n {
-		for j := i + 2; j < n; j++ {
-			if i == 0 && j == n-1 {
-				continue
-			}
-			if Cross(r[i], r[(i+1)%n], r[j], r[(j+1)%n]) {
-				return fmt.Errorf("%w: it crosses itself between corners %d and %d", ErrRing, i+1, j+1)
-			}
-		}
+	if i, j, ok := r.selfCrossing(); ok {
+		return fmt.Errorf("%w: it crosses itself between corners %d and %d", ErrRing, i+1, j+1)
 	}
 	if math.Abs(r.Area()) < 0.01 {
 		return fmt.Errorf("%w: it has no area", ErrRing)
 	}
 	return nil
+}
+
+// selfCrossing finds two sides that meet though they are not neighbours. Sides
+// are taken from west to east, so that each is held only against those whose
+// stretch of x it shares.
+func (r Ring) selfCrossing() (i, j int, ok bool) {
+	n := len(r)
+	west := func(i int) float64 { return min(r[i].X, r[(i+1)%n].X) }
+	order := make([]int, n)
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortFunc(order, func(a, b int) int { return cmpFloat(west(a), west(b)) })
+	for k, i := range order {
+		east := max(r[i].X, r[(i+1)%n].X)
+		for _, j := range order[k+1:] {
+			if west(j) > east {
+				break
+			}
+			if d := (i - j + n) % n; d == 1 || d == n-1 {
+				continue
+			}
+			if Cross(r[i], r[(i+1)%n], r[j], r[(j+1)%n]) {
+				return min(i, j), max(i, j), true
+			}
+		}
+	}
+	return 0, 0, false
 }
 
 // Area is the signed area, m2, positive anticlockwise (shoelace).

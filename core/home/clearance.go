@@ -40,20 +40,29 @@ func Clearance(path []Place3, obstacles []Obstacle, positionM float64) ([]Leg, e
 			return nil, err
 		}
 	}
+	boxes := make([]box, len(obstacles))
+	for i, o := range obstacles {
+		boxes[i].lo, boxes[i].hi = bounds(o.Places)
+	}
 	legs := make([]Leg, len(path)-1)
 	for i := range legs {
-		legs[i] = leg(path[i], path[i+1], obstacles, positionM)
+		legs[i] = leg(path[i], path[i+1], obstacles, boxes, positionM)
 	}
 	return legs, nil
 }
 
-func leg(a, b Place3, obstacles []Obstacle, positionM float64) Leg {
+// box is the least upright rectangle round a thing.
+type box struct{ lo, hi geo.XY }
+
+func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM float64) Leg {
 	out := Leg{HorizontalM: math.Inf(1), Verdict: judge.Clear}
 	worst := judge.Clear
+	var decides *Obstacle
 	lo, hi := bounds([]geo.XY{a.At, b.At})
-	for _, o := range obstacles {
+	for i := range obstacles {
+		o := &obstacles[i]
 		keep := o.BufferM + positionM
-		if far(lo, hi, o, keep+max(0, out.HorizontalM)) {
+		if boxes[i].far(lo, hi, keep+max(0, out.HorizontalM)) {
 			continue
 		}
 		d, t := o.distance(a.At, b.At)
@@ -73,21 +82,20 @@ func leg(a, b Place3, obstacles []Obstacle, positionM float64) Leg {
 		}
 		if v > worst || v == worst && clear < out.HorizontalM {
 			worst, out.Nearest, out.NearestID, out.HorizontalM, out.VerticalM, out.Verdict = v, o.Name, o.ID, clear, over, v
-			out.Sentence = sentence(o, clear, over, v)
+			decides = o
 		}
 	}
-	if out.Nearest == "" {
+	if decides != nil {
+		out.Sentence = sentence(*decides, out.HorizontalM, out.VerticalM, out.Verdict)
+	}
+	if decides == nil {
 		out.HorizontalM, out.Sentence = 0, "Nothing stands on the site."
 	}
 	return out
 }
 
-func far(lo, hi geo.XY, o Obstacle, reach float64) bool {
-	if math.IsInf(reach, 1) {
-		return false
-	}
-	l, h := bounds(o.Places)
-	return l.X-reach > hi.X || h.X+reach < lo.X || l.Y-reach > hi.Y || h.Y+reach < lo.Y
+func (b box) far(lo, hi geo.XY, reach float64) bool {
+	return b.lo.X-reach > hi.X || b.hi.X+reach < lo.X || b.lo.Y-reach > hi.Y || b.hi.Y+reach < lo.Y
 }
 
 func sentence(o Obstacle, clear float64, over *float64, v judge.Verdict) string {

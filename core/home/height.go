@@ -206,8 +206,10 @@ func (t *Terrain) sweep(fan []triangle, reach float64) (high, low float64, gaps 
 		return high, low, 0
 	}
 	lo, hi := bounds(fan[0][:])
-	for _, f := range fan[1:] {
+	south, north := make([]float64, len(fan)), make([]float64, len(fan))
+	for i, f := range fan {
 		a, b := bounds(f[:])
+		south[i], north[i] = a.Y, b.Y
 		lo, hi = geo.XY{X: min(lo.X, a.X), Y: min(lo.Y, a.Y)}, geo.XY{X: max(hi.X, b.X), Y: max(hi.Y, b.Y)}
 	}
 	grow := reach + t.CellM/2
@@ -219,25 +221,30 @@ func (t *Terrain) sweep(fan []triangle, reach float64) (high, low float64, gaps 
 	for row := max(0, first); row <= min(t.Rows-1, last); row++ {
 		y := t.Origin.Y + float64(row)*t.CellM
 		cuts = cuts[:0]
-		for _, f := range fan {
+		for i, f := range fan {
+			if south[i] > y+grow || north[i] < y-grow {
+				continue
+			}
 			if a, b, ok := f.between(y-grow, y+grow); ok {
 				cuts = append(cuts, [2]float64{a - grow, b + grow})
 			}
 		}
 		slices.SortFunc(cuts, func(a, b [2]float64) int { return cmp.Compare(a[0], b[0]) })
-		done := 0
+		done, cells := 0, t.Heights[row*t.Columns:(row+1)*t.Columns]
+		top, foot := float32(math.Inf(-1)), float32(math.Inf(1))
 		for _, c := range cuts {
 			from, to := max(done, int(math.Ceil((c[0]-t.Origin.X)/t.CellM))), min(t.Columns-1, int(math.Floor((c[1]-t.Origin.X)/t.CellM)))
 			for col := from; col <= to; col++ {
-				v := float64(t.Heights[row*t.Columns+col])
+				v := cells[col]
 				if v != v {
 					gaps++
 					continue
 				}
-				high, low = max(high, v), min(low, v)
+				top, foot = max(top, v), min(foot, v)
 			}
 			done = max(done, to+1)
 		}
+		high, low = max(high, float64(top)), min(low, float64(foot))
 	}
 	return high, low, gaps
 }

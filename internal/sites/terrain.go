@@ -84,10 +84,14 @@ func (t *Terrain) in(frame geo.Frame) *home.Terrain {
 	cols := int((ne.X-sw.X)/cell) + 1
 	out := &home.Terrain{Origin: sw, CellM: cell, Columns: cols, Rows: t.Rows, Heights: make([]float32, cols*t.Rows), SigmaM: t.SigmaM}
 	step := (ne.X - sw.X) / float64(t.Columns-1)
-	for c := range cols {
-		from := min(t.Columns-1, int(float64(c)*cell/step+0.5))
-		for r := range t.Rows {
-			out.Heights[r*cols+c] = math.Float32frombits(binary.LittleEndian.Uint32(t.Heights[4*(r*t.Columns+from):]))
+	from := make([]int, cols)
+	for c := range from {
+		from[c] = 4 * min(t.Columns-1, int(float64(c)*cell/step+0.5))
+	}
+	for r := range t.Rows {
+		row, into := t.Heights[4*r*t.Columns:], out.Heights[r*cols:(r+1)*cols]
+		for c, at := range from {
+			into[c] = math.Float32frombits(binary.LittleEndian.Uint32(row[at:]))
 		}
 	}
 	return out

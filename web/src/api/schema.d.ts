@@ -2554,7 +2554,7 @@ export interface components {
         };
         Found: {
             /** @enum {string} */
-            kind: "aircraft" | "pack" | "part" | "person";
+            kind: "aircraft" | "pack" | "part" | "person" | "site";
             /** Format: uuid */
             id: string;
             name: string;

@@ -14,6 +14,8 @@ export function pathOf(f: Found): string {
       return `/packs/${f.id}`;
     case "part":
       return `/part/${f.id}`;
+    case "site":
+      return `/sites/${f.id}`;
     case "person":
       return "/crew";
   }
