@@ -1,58 +1,23 @@
 package geojson_test
 
 import (
-	"bytes"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"pgregory.net/rapid"
 
-	"mainstay/core/site"
 	"mainstay/internal/formats/formatstest"
 	"mainstay/internal/formats/geojson"
 )
 
+var form = formatstest.Form{Write: geojson.Write, Read: geojson.Read, File: geojson.ErrFile, Holes: true}
+
 // A round trip loses nothing that the format can hold.
-func TestRoundTrip(t *testing.T) {
-	rapid.Check(t, func(t *rapid.T) {
-		in := formatstest.Features(true).Draw(t, "features")
-		var b bytes.Buffer
-		require.NoError(t, geojson.Write(&b, in))
-		out, refused, err := geojson.Read(&b)
-		require.NoError(t, err)
-		assert.Empty(t, refused)
-		assert.Equal(t, in, out)
-	})
-}
+func TestRoundTrip(t *testing.T) { form.RoundTrip(t) }
 
 func FuzzRead(f *testing.F) {
-	f.Add(`{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"obstacle","height_m":12},"geometry":{"type":"Point","coordinates":[-119.7,46.3]}}]}`)
-	f.Fuzz(func(t *testing.T, s string) {
-		in, _, err := geojson.Read(strings.NewReader(s))
-		if err != nil {
-			assert.ErrorIs(t, err, geojson.ErrFile)
-			return
-		}
-		for _, x := range in {
-			require.NoError(t, x.Check(), "what is taken is good")
-		}
-		var b bytes.Buffer
-		require.NoError(t, geojson.Write(&b, in))
-		again, refused, err := geojson.Read(&b)
-		require.NoError(t, err)
-		assert.Empty(t, refused)
-		assert.Len(t, again, len(in))
-	})
-}
-
-func whys(refused []site.Refused) string {
-	var out []string
-	for _, r := range refused {
-		out = append(out, r.Why)
-	}
-	return strings.Join(out, "\n")
+	form.Fuzz(f, `{"type":"FeatureCollection","features":[{"type":"Feature","properties":{"kind":"obstacle","height_m":12},"geometry":{"type":"Point","coordinates":[-119.7,46.3]}}]}`)
 }
 
 func TestFilesOfOthers(t *testing.T) {
@@ -70,7 +35,7 @@ func TestFilesOfOthers(t *testing.T) {
 	require.Len(t, in, 3)
 	assert.InDelta(t, 30.48, *in[0].HeightM, 1e-9, "feet become metres")
 	for _, w := range []string{"no unit in its name; call it height_m or height_ft", "swapped", "is not a number", "no place", "crosses itself"} {
-		assert.Contains(t, whys(refused), w)
+		assert.Contains(t, formatstest.Whys(refused), w)
 	}
 	for want, bad := range map[string]string{
 		"not JSON": "{", "no GeoJSON": `{"type":"Topology"}`, "only WGS 84": `{"type":"FeatureCollection","crs":{"type":"name","properties":{"name":"EPSG:32611"}},"features":[]}`,
