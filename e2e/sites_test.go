@@ -35,6 +35,10 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 	p.Click("Begin the site file")
 	p.See("The map is empty.")
 	require.Equal(t, 0, p.Wide(), "the page fits")
+	p.Click("Change")
+	p.Fill("Note", "Ask for the key.")
+	p.Click("Save")
+	p.See("Ask for the key.")
 
 	p.Click("Draw it") // a take-off place
 	p.See("Press on the map where the take-off place is.")

@@ -34,9 +34,12 @@ func (l *Link) get(ctx context.Context, path string) ([]byte, error) {
 		return nil, fmt.Errorf("%w does not answer: %w", errWeather, err)
 	}
 	defer func() { _ = res.Body.Close() }()
+	if res.StatusCode != http.StatusOK {
+		return nil, fmt.Errorf("%w answered %d", errWeather, res.StatusCode)
+	}
 	b, err := io.ReadAll(io.LimitReader(res.Body, 1<<20))
-	if err != nil || res.StatusCode != http.StatusOK {
-		return nil, fmt.Errorf("%w answered %d: %w", errWeather, res.StatusCode, errors.Join(err))
+	if err != nil {
+		return nil, fmt.Errorf("%w broke off: %w", errWeather, err)
 	}
 	return b, nil
 }

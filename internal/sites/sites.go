@@ -200,9 +200,14 @@ func (s *Service) SaveFeature(ctx context.Context, id uuid.UUID, f site.Feature,
 		if err != nil {
 			return err
 		}
-		return tx.Exec(`insert into site_features (id, site_id, content, changed_at, changed_by) values (?, ?, ?, ?, ?)
-			on conflict (id) do update set content = excluded.content, version = site_features.version + 1, changed_at = excluded.changed_at, changed_by = excluded.changed_by, removed_at = null`,
-			f.ID, id, string(content), now, by).Error
+		res := tx.Exec(`insert into site_features (id, site_id, content, changed_at, changed_by) values (?, ?, ?, ?, ?)
+			on conflict (id) do update set content = excluded.content, version = site_features.version + 1, changed_at = excluded.changed_at, changed_by = excluded.changed_by, removed_at = null
+			where site_features.site_id = excluded.site_id`,
+			f.ID, id, string(content), now, by)
+		if res.Error == nil && res.RowsAffected == 0 {
+			return fault.Clash("id-in-use", "A feature of another site has this id. Nothing was saved.")
+		}
+		return res.Error
 	})
 }
 

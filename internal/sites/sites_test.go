@@ -101,6 +101,11 @@ func TestFeaturesComeGoAndKeepTheirHistory(t *testing.T) {
 	require.NoError(t, b.Sites.SaveFeature(b.ctx, b.site.ID, better, 2))
 	assert.Len(t, b.file().Features[0].Heights, 1, "a new name is no new height")
 
+	other := sites.Site{ID: testbed.NewID(), Name: "Other", Lat: 46.31, Lon: -119.70}
+	require.NoError(t, b.Sites.Add(b.ctx, other))
+	assert.True(t, fault.Is(b.Sites.SaveFeature(b.ctx, other.ID, tree, 0), "id-in-use"), "a feature belongs to one site")
+	assert.Equal(t, "Oak by the gate", b.file().Features[0].Name)
+
 	id := uuid.MustParse(tree.ID)
 	require.NoError(t, b.Sites.RemoveFeature(b.ctx, b.site.ID, id))
 	assert.Empty(t, b.file().Features)
@@ -134,13 +139,16 @@ func TestWayHomeFromTheMap(t *testing.T) {
 	assert.Len(t, w.Route, 4)
 	assert.NotEmpty(t, w.Profile.Steps)
 	assert.Nil(t, w.Stand, "without wind nobody knows where to stand")
-	for from, ok := range map[string]bool{"200": true, "330": false} {
-		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "KZZT " + from + "06KT"}))
+	for _, c := range []struct {
+		from string
+		ok   bool
+	}{{"200", true}, {"330", false}} {
+		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "KZZT " + c.from + "06KT"}))
 		w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(30)})
 		require.NoError(t, err)
 		require.NotNil(t, w.Stand)
 		assert.InDelta(t, 10, geo.Distance(b.site.Origin(), *w.Stand), 0.1)
-		assert.Equal(t, ok, w.Landing.OK, w.Landing.Reason)
+		assert.Equal(t, c.ok, w.Landing.OK, w.Landing.Reason)
 	}
 	assert.Contains(t, w.Findings[len(w.Findings)-1].Sentence, "Only tailwind")
 

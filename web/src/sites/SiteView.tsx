@@ -25,6 +25,7 @@ import {
   type Shape,
   stands,
 } from "./kinds";
+import { SiteForm } from "./SiteForm";
 import { SiteMap } from "./SiteMap";
 import { WayHomePanel } from "./WayHomePanel";
 import { Hours, WeatherPanel } from "./WeatherPanel";
@@ -60,6 +61,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
   const [draft, setDraft] = useState<Draft>();
   const [fresh, setFresh] = useState<Feature>();
   const [removed, setRemoved] = useState("");
+  const [change, setChange] = useState(false);
 
   const number = (t: string, min: number, max: number) => {
     const p = parseInRange(t, min, max, "m");
@@ -140,9 +142,23 @@ function Charted({ s }: { s: Schemas["Site"] }) {
             weather <VerdictMark verdict={sky.data.verdict} />
           </span>
         )}
-        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
-          Print
-        </Button>
+        <span className="d-flex gap-2 no-print">
+          {may && (
+            <Button variant="outline-primary" onClick={() => setChange(true)}>
+              Change
+            </Button>
+          )}
+          <Button variant="outline-primary" onClick={() => print()}>
+            Print
+          </Button>
+        </span>
+        <SiteForm
+          key={s.head.version}
+          head={s.head}
+          open={change}
+          onClose={() => setChange(false)}
+          onSaved={() => setChange(false)}
+        />
       </ViewHead>
       {s.head.note && <p className="mb-2">{s.head.note}</p>}
       <div className="two wide-left">

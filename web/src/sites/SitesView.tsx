@@ -1,16 +1,14 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { api, ask, newId } from "../api/client";
+import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
-import { Dialog } from "../parts/Dialog";
-import { AreaField, NumberField, TextField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
-import { Empty, Problem, QueryView } from "../parts/states";
+import { Empty, QueryView } from "../parts/states";
+import { SiteForm } from "./SiteForm";
 
 /** The site files of the crew: charted once, used again. */
 export function SitesView() {
@@ -18,6 +16,7 @@ export function SitesView() {
   const may = useMay()("pilot", "crew");
   const [words, setWords] = useState("");
   const [add, setAdd] = useState(false);
+  const go = useNavigate();
   return (
     <>
       <ViewHead title="Sites">
@@ -75,92 +74,7 @@ export function SitesView() {
           );
         }}
       </QueryView>
-      <NewSite open={add} onClose={() => setAdd(false)} />
+      <SiteForm open={add} onClose={() => setAdd(false)} onSaved={(id) => void go(`/sites/${id}`)} />
     </>
-  );
-}
-
-const fields: [string, string, string, number, number][] = [
-  ["lat", "Latitude", "°", -85, 85],
-  ["lon", "Longitude", "°", -180, 180],
-  ["elevation", "Elevation of the ground", "m", -500, 6000],
-];
-
-function NewSite({ open, onClose }: { open: boolean; onClose: () => void }) {
-  const qc = useQueryClient();
-  const go = useNavigate();
-  const [id] = useState(newId);
-  const [text, setText] = useState<Record<string, string>>({});
-  const [wrong, setWrong] = useState<Record<string, string>>({});
-  const [error, setError] = useState<unknown>();
-  const put = (k: string, v: string) => setText({ ...text, [k]: v });
-  const save = async () => {
-    const bad: Record<string, string> = {};
-    const v: Record<string, number> = {};
-    for (const [k, , unit, min, max] of fields) {
-      const e = parseInRange(text[k] ?? "", min, max, unit);
-      if (e.ok) v[k] = e.value;
-      else bad[k] = e.empty ? "Enter it." : e.sentence;
-    }
-    if (!text.name?.trim()) bad.name = "Enter what the site is called.";
-    setWrong(bad);
-    if (Object.keys(bad).length > 0) return;
-    setError(undefined);
-    try {
-      await ask(
-        api.POST("/sites", {
-          body: {
-            id,
-            name: text.name ?? "",
-            note: text.note ?? "",
-            lat: v.lat ?? 0,
-            lon: v.lon ?? 0,
-            elevation_m: v.elevation ?? 0,
-            version: 0,
-          },
-        }),
-      );
-      await qc.invalidateQueries({ queryKey: ["site"] });
-      await go(`/sites/${id}`);
-    } catch (e) {
-      setError(e);
-    }
-  };
-  return (
-    <Dialog title="New site" open={open} onClose={onClose}>
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <TextField
-          label="Name"
-          value={text.name ?? ""}
-          wrong={wrong.name}
-          maxLength={120}
-          onChange={(e) => put("name", e.target.value)}
-        />
-        {fields.map(([k, label, unit]) => (
-          <NumberField
-            key={k}
-            label={label}
-            unit={unit}
-            value={text[k] ?? ""}
-            wrong={wrong[k]}
-            onChange={(e) => put(k, e.target.value)}
-          />
-        ))}
-        <AreaField
-          label="Note"
-          rows={2}
-          value={text.note ?? ""}
-          onChange={(e) => put("note", e.target.value)}
-        />
-        {error !== undefined && <Problem error={error} />}
-        <Button type="submit">Begin the site file</Button>
-      </form>
-    </Dialog>
   );
 }
