@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"os"
+	"slices"
 	"os/exec"
 	"path/filepath"
 	"strings"
@@ -193,13 +194,23 @@ func (p *Page) Gone(words string) {
 	p.until("!__find.text("+quote(words)+")", "the words to go: "+quote(words))
 }
 
-// spot scrolls an element into view and returns its centre.
+// spot scrolls an element into view, waits until it stands still, and returns
+// its centre: a page that is still settling must not get a press meant for
+// another place.
 func (p *Page) spot(js, what string) (x, y float64) {
 	p.t.Helper()
 	p.until("Boolean("+js+")", what)
-	at, err := chromedp.Run(p.ctx, chromedp.Evaluate[[]float64](find+`; (() => { const e = `+js+`; e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`))
-	require.NoError(p.t, err, what)
-	return at[0], at[1]
+	var last []float64
+	for range 80 {
+		at := Eval[[]float64](p, find+`; (() => { const e = `+js+`; if (!e) return []; e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`)
+		if len(at) == 2 && slices.Equal(at, last) {
+			return at[0], at[1]
+		}
+		last = at
+		p.Pause()
+	}
+	require.Fail(p.t, what+" does not stand still")
+	return 0, 0
 }
 
 // Click clicks the button, link or station with these words.
