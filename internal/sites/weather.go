@@ -170,6 +170,10 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 		out.Findings = append(out.Findings, x.Findings...)
 	}
 	out.Findings = append(out.Findings, lightFindings(now, days)...)
+	if ask.Aircraft == nil { // usual limits are nobody's limits
+		out.Findings = append(out.Findings, judge.Finding{Rule: "maker-limits", Verdict: judge.Watch, Sentence: fmt.Sprintf("No aircraft is chosen: the wind is held against usual limits of %.0f m/s, gusts %.0f.", float64(t.Limits.WindMS), float64(t.Limits.GustMS)),
+			Source: "maker's manual", Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
+	}
 	out.Hours, out.NoHours = s.hours(ctx, f.Site, t, ask, days)
 	return out, nil
 }
