@@ -52,6 +52,35 @@ type Limits struct {
 	LandByCellMV   units.Millivolts      `json:"land_by_cell_mv"`  // under load
 	PlannedMinutes float64               `json:"planned_minutes"`  // usual flight on full packs
 	WarmthOutlierC units.Celsius         `json:"warmth_outlier_c"` // a motor this much over its sisters' median
+	// Not every profile gives these; zero takes the usual value.
+	CrosswindMS units.MetresPerSecond `json:"crosswind_ms,omitempty"` // start and landing of a wing
+	ClimbMS     units.MetresPerSecond `json:"climb_ms,omitempty"`
+	DescentMS   units.MetresPerSecond `json:"descent_ms,omitempty"`
+	SpeedMS     units.MetresPerSecond `json:"speed_ms,omitempty"` // greatest over the ground; zero is not known
+}
+
+// Usual values where a profile gives none: 15 mph crosswind, and the climb and
+// descent of a loaded multirotor.
+const (
+	UsualCrosswindMS = 6.7
+	UsualClimbMS     = 3.0
+	UsualDescentMS   = 2.0
+)
+
+// Crosswind is the limit for start and landing.
+func (l Limits) Crosswind() float64 { return orUsual(l.CrosswindMS, UsualCrosswindMS) }
+
+// Climb is the rate of climb.
+func (l Limits) Climb() float64 { return orUsual(l.ClimbMS, UsualClimbMS) }
+
+// Descent is the rate of descent.
+func (l Limits) Descent() float64 { return orUsual(l.DescentMS, UsualDescentMS) }
+
+func orUsual(v units.MetresPerSecond, usual float64) float64 {
+	if v > 0 {
+		return float64(v)
+	}
+	return usual
 }
 
 // Packs is the battery fit of a type.
@@ -135,6 +164,8 @@ func (t Type) Validate() error {
 		return bad("launch_percent must be 1-100 and land_by_percent under it")
 	case !within(l.PlannedMinutes, 1, 600):
 		return bad("planned_minutes must be 1-600")
+	case !within(float64(l.CrosswindMS), 0, 30) || !within(float64(l.ClimbMS), 0, 30) || !within(float64(l.DescentMS), 0, 30) || !within(float64(l.SpeedMS), 0, 100):
+		return bad("crosswind_ms, climb_ms and descent_ms must be at most 30 and speed_ms at most 100")
 	case !within(float64(l.WarmthOutlierC), 1, 100):
 		return bad("warmth_outlier_c must be 1-100")
 	case p.Count < 1 || p.Count > 4 || p.Cells < 1 || p.Cells > 24 || p.CapacityMAh < 100 || p.CapacityMAh > 200000:

@@ -62,6 +62,12 @@ type Grant struct {
 	CeilingM float64   `json:"ceiling_m"` // above ground
 	From     time.Time `json:"from"`
 	To       time.Time `json:"to"`
+	// Whoever granted it wants to be told at the start and at the end.
+	NeedsCalls bool       `json:"needs_calls"`
+	Started    *time.Time `json:"started"` // newest call of the kind; nil: none
+	Ended      *time.Time `json:"ended"`
+	Asked      bool       `json:"asked"`   // not answered yet
+	Refused    string     `json:"refused"` // why not; empty: not refused
 }
 
 // ErrZone is wrapped by every refusal of a zone.
@@ -73,6 +79,8 @@ func (z Zone) Check() error {
 	switch {
 	case !slices.Contains(AllClasses, z.Class):
 		return fmt.Errorf("%w: class %q is none of %v", ErrZone, z.Class, AllClasses)
+	case z.CeilingM != nil && *z.CeilingM <= 0:
+		return fmt.Errorf("%w: its ceiling is not above the ground", ErrZone)
 	case z.FloorM != nil && z.CeilingM != nil && *z.CeilingM <= *z.FloorM:
 		return fmt.Errorf("%w: its ceiling is not over its floor", ErrZone)
 	case z.From != nil && z.To != nil && !z.To.After(*z.From):
@@ -104,19 +112,28 @@ type Zoned struct {
 	Sentence string        `json:"sentence"`
 }
 
+// LookHolds is how long a look at the zones holds: temporary areas change.
+const LookHolds = 24 * time.Hour
+
+// EndsSoon is how long before its end an authorisation is named in flight.
+const EndsSoon = 10 * time.Minute
+
 // Near is how far a zone may lie away to be shown, m.
 const Near = 5000.0
 
 // Judge names every zone that the flight meets in place, height and time, and
-// those that are near. known is false when nobody has looked which zones there
-// are: then the answer begins with a Stop.
-func Judge(q Question, zones []Zone, grants []Grant, known bool) ([]Zoned, []judge.Finding) {
+// those that are near. looked is when somebody last looked which zones there
+// are; without it, or when it is too long ago, the answer holds a Stop.
+func Judge(q Question, zones []Zone, grants []Grant, looked *time.Time) ([]Zoned, []judge.Finding) {
 	out, findings := []Zoned{}, []judge.Finding{}
 	find := func(v judge.Verdict, sentence string, at *time.Time) {
 		findings = append(findings, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: "14 CFR 107.41, 107.45, 107.47", Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
 	}
-	if !known {
+	switch {
+	case looked == nil:
 		find(judge.Stop, "The airspace here has not been looked up.", nil)
+	case q.Now.Sub(*looked) > LookHolds:
+		find(judge.Stop, "The airspace here was looked up over 24 hours ago; temporary areas change. Look again.", looked)
 	}
 	for _, z := range zones {
 		d, inside := q.border(z.Area)
@@ -128,6 +145,11 @@ func Judge(q Question, zones []Zone, grants []Grant, known bool) ([]Zoned, []jud
 		out = append(out, x)
 		if x.Verdict != judge.Clear {
 			find(x.Verdict, x.Sentence, nil)
+			// 14 CFR 107.205 lets only 107.41 be waived: controlled airspace, not what is prohibited, restricted or temporary.
+			findings[len(findings)-1].Limit = x.Verdict == judge.Stop && z.Class.NeedsAuthorisation()
+		}
+		if g := x.Grant; g != nil && g.NeedsCalls && (g.Started == nil || g.Ended != nil && !g.Ended.Before(*g.Started)) {
+			find(judge.Stop, fmt.Sprintf("%s: whoever granted %s must be told before the start.", z.Name, g.Number), nil)
 		}
 	}
 	slices.SortStableFunc(out, func(a, b Zoned) int {
@@ -163,7 +185,6 @@ func (q Question) one(x *Zoned, grants []Grant) {
 	name := fmt.Sprintf("%s (%s)", z.Name, z.Class)
 	when := z.From != nil && !q.To.After(*z.From) || z.To != nil && !z.To.After(q.From)
 	under := z.FloorM != nil && q.HeightM < *z.FloorM
-	over := z.CeilingM != nil && *z.CeilingM <= 0
 	switch {
 	case !x.Inside:
 		x.Sentence = fmt.Sprintf("%s begins %.0f m away.", name, x.BorderM)
@@ -171,7 +192,7 @@ func (q Question) one(x *Zoned, grants []Grant) {
 	case when:
 		x.Sentence = fmt.Sprintf("%s is not in force in the planned window.", name)
 		return
-	case under || over:
+	case under:
 		x.Sentence = fmt.Sprintf("%s begins %.0f m above the ground; the flight stays under it.", name, *z.FloorM)
 		if *z.FloorM-q.HeightM < 15 {
 			x.Verdict = judge.Watch
@@ -194,6 +215,10 @@ func (q Question) one(x *Zoned, grants []Grant) {
 			continue
 		}
 		switch {
+		case g.Refused != "":
+			why = append(why, "it was refused: "+strings.TrimRight(g.Refused, "."))
+		case g.Asked:
+			why = append(why, "one is asked for and not answered yet")
 		case strings.TrimSpace(g.Number) == "":
 			why = append(why, "one on record has no number")
 		case g.CeilingM < q.HeightM:
@@ -213,4 +238,26 @@ func (q Question) one(x *Zoned, grants []Grant) {
 		x.Sentence += ": " + strings.Join(why, "; ")
 	}
 	x.Sentence += "."
+}
+
+// InFlight judges what was granted while an aircraft is in the air: an
+// authorisation that ends soon is Watch, one that has ended Stop. Areas that
+// came into force since are judged like at the gate.
+func InFlight(now time.Time, zoned []Zoned) []judge.Finding {
+	var out []judge.Finding
+	find := func(v judge.Verdict, sentence string) {
+		out = append(out, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: "14 CFR 107.41, 107.45, 107.47", Evidence: "Authorisations on record.", Lifts: "landing, then a new authorisation"})
+	}
+	for _, x := range zoned {
+		switch g := x.Grant; {
+		case !x.Inside:
+		case g != nil && !now.Before(g.To):
+			find(judge.Stop, fmt.Sprintf("%s for %s has ended. Land now.", g.Number, x.Zone.Name))
+		case g != nil && g.To.Sub(now) <= EndsSoon:
+			find(judge.Watch, fmt.Sprintf("%s for %s ends in %.0f min. Come home.", g.Number, x.Zone.Name, g.To.Sub(now).Minutes()))
+		case x.Verdict == judge.Stop:
+			find(judge.Stop, x.Sentence+" Land now.")
+		}
+	}
+	return out
 }

@@ -47,7 +47,7 @@ func TestZonesOfEachKind(t *testing.T) {
 	} {
 		c.zone.ID, c.zone.Name = "z", "Test"
 		require.NoError(t, c.zone.Check(), name)
-		got, found := airspace.Judge(question(), []airspace.Zone{c.zone}, nil, true)
+		got, found := airspace.Judge(question(), []airspace.Zone{c.zone}, nil, &noon)
 		require.Len(t, got, 1, name)
 		assert.Equal(t, c.want, got[0].Verdict, "%s: %s", name, got[0].Sentence)
 		assert.Contains(t, got[0].Sentence, c.word, name)
@@ -61,7 +61,7 @@ func TestGrants(t *testing.T) {
 	ask := func(change func(*airspace.Grant)) airspace.Zoned {
 		g := grant
 		change(&g)
-		got, _ := airspace.Judge(question(), []airspace.Zone{zone}, []airspace.Grant{g}, true)
+		got, _ := airspace.Judge(question(), []airspace.Zone{zone}, []airspace.Grant{g}, &noon)
 		return got[0]
 	}
 	held := ask(func(*airspace.Grant) {})
@@ -82,7 +82,7 @@ func TestGrants(t *testing.T) {
 }
 
 func TestNotLookedUpIsStop(t *testing.T) {
-	_, found := airspace.Judge(question(), nil, nil, false)
+	_, found := airspace.Judge(question(), nil, nil, nil)
 	assert.Equal(t, judge.Stop, judge.Worst(found))
 }
 
@@ -98,4 +98,68 @@ func TestZonesThatAreRefused(t *testing.T) {
 		require.ErrorIs(t, err, airspace.ErrZone)
 		assert.ErrorContains(t, err, word)
 	}
+}
+
+func TestLookCallsAndRefusals(t *testing.T) {
+	zone := airspace.Zone{ID: "z", Name: "Cutwater", Class: airspace.D, Area: box(-500, -500, 1000)}
+	at := func(d time.Duration) *time.Time { x := noon.Add(d); return &x }
+	grant := airspace.Grant{ID: "g", ZoneID: "z", Number: "A-17", CeilingM: 60, From: noon.Add(-time.Hour), To: noon.Add(3 * time.Hour)}
+	verdict := func(change func(*airspace.Grant)) (judge.Verdict, string) {
+		g := grant
+		change(&g)
+		_, found := airspace.Judge(question(), []airspace.Zone{zone}, []airspace.Grant{g}, &noon)
+		if len(found) == 0 {
+			return judge.Clear, ""
+		}
+		return judge.Worst(found), found[0].Sentence
+	}
+	for _, c := range []struct {
+		name   string
+		change func(*airspace.Grant)
+		want   judge.Verdict
+		says   string
+	}{
+		{"granted", func(*airspace.Grant) {}, judge.Clear, ""},
+		{"not answered", func(g *airspace.Grant) { g.Asked, g.Number = true, "" }, judge.Stop, "not answered yet"},
+		{"refused", func(g *airspace.Grant) { g.Refused, g.Number = "traffic.", "" }, judge.Stop, "refused: traffic"},
+		{"call due", func(g *airspace.Grant) { g.NeedsCalls = true }, judge.Stop, "must be told"},
+		{"called", func(g *airspace.Grant) { g.NeedsCalls, g.Started = true, at(-time.Minute) }, judge.Clear, ""},
+		{"called off again", func(g *airspace.Grant) { g.NeedsCalls, g.Started, g.Ended = true, at(-time.Hour), at(-time.Minute) }, judge.Stop, "must be told"},
+	} {
+		v, says := verdict(c.change)
+		assert.Equal(t, c.want, v, c.name)
+		assert.Contains(t, says, c.says, c.name)
+	}
+	_, found := airspace.Judge(question(), nil, nil, at(-24*time.Hour-time.Second))
+	assert.Contains(t, found[0].Sentence, "over 24 hours")
+	_, found = airspace.Judge(question(), nil, nil, at(-24*time.Hour))
+	assert.Empty(t, found)
+}
+
+func TestWhatEndsInFlightIsSaid(t *testing.T) {
+	zone := airspace.Zone{ID: "z", Name: "Cutwater", Class: airspace.D, Area: box(-500, -500, 1000)}
+	grant := airspace.Grant{ZoneID: "z", Number: "A-17", CeilingM: 60, From: noon, To: noon.Add(2 * time.Hour)}
+	zoned, _ := airspace.Judge(question(), []airspace.Zone{zone}, []airspace.Grant{grant}, &noon)
+	assert.Empty(t, airspace.InFlight(noon.Add(109*time.Minute), zoned))
+	assert.Equal(t, judge.Watch, judge.Worst(airspace.InFlight(noon.Add(110*time.Minute), zoned)))
+	got := airspace.InFlight(noon.Add(2*time.Hour), zoned)
+	assert.Equal(t, judge.Stop, judge.Worst(got))
+	assert.Contains(t, got[0].Sentence, "Land now")
+	fire := airspace.Zone{ID: "t", Name: "Fire", Class: airspace.Temporary, Area: box(-100, -100, 400)}
+	zoned, _ = airspace.Judge(question(), []airspace.Zone{fire}, nil, &noon)
+	assert.Equal(t, judge.Stop, judge.Worst(airspace.InFlight(noon, zoned)), "a temporary area came up")
+}
+
+// Of what stops a flight only controlled airspace is a limit that a waiver may
+// lift; never an area that is closed, a look that is missing, a call that is due.
+func TestOnlyControlledAirspaceIsALimit(t *testing.T) {
+	for _, class := range airspace.AllClasses {
+		_, found := airspace.Judge(question(), []airspace.Zone{{ID: "z", Name: "Zone", Class: class, Area: box(-500, -500, 1000)}}, nil, nil)
+		assert.False(t, found[0].Limit, "not looked up")
+		if len(found) > 1 {
+			assert.Equal(t, class.NeedsAuthorisation(), found[1].Limit, class)
+		}
+	}
+	low := -5.0
+	assert.ErrorIs(t, airspace.Zone{Class: airspace.D, Area: box(0, 0, 10), CeilingM: &low}.Check(), airspace.ErrZone, "a ceiling under the ground")
 }

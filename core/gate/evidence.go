@@ -6,26 +6,12 @@ import (
 	"strings"
 
 	"mainstay/core/airframe"
-	"mainstay/core/crew"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/units"
 	"mainstay/core/wear"
 	"mainstay/core/wind"
 )
-
-func (g *run) recency(p *Pilot, open *judge.Remedy) {
-	through := crew.CurrentThrough(*p.TrainedOn)
-	evidence := "Last recurrent training " + day(*p.TrainedOn) + "."
-	switch {
-	case p.TrainedOn.After(g.in.Day):
-		g.find("operator", "operator", judge.Stop, "The training date of "+p.Name+" lies in the future.", evidence, nil, "chief", open)
-	case !crew.Current(*p.TrainedOn, g.in.Day):
-		g.find("operator", "operator", judge.Stop, p.Name+" was current through "+day(through)+" and needs recurrent training.", evidence, nil, "chief, after training", open)
-	case through.Sub(g.in.Day) <= RegistrationWarn:
-		g.find("operator", "operator", judge.Watch, p.Name+" is current through "+day(through)+".", evidence, nil, "chief, after training", open)
-	}
-}
 
 func (g *run) wear() {
 	type group struct {

@@ -8,6 +8,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/rules"
+	"mainstay/core/sun"
 )
 
 type run struct {
@@ -19,13 +20,15 @@ type run struct {
 // Judge runs every check of the scope and returns the verdict with its
 // findings, worst first.
 func Judge(in Input) Output {
+	if in.Rules.Name == "" {
+		in.Rules = rules.USSmall.With(nil)
+	}
 	g := &run{in: in, checked: []string{}}
 	g.step("aircraft-active", g.active)
 	g.step("one-aircraft", g.free)
 	g.step("grounding", g.groundings)
 	g.step("defects", g.defects)
 	g.step("walkround", g.walkround)
-	g.step("registration", g.registration)
 	g.step("wear", g.wear)
 	g.step("programme", g.programme)
 	g.step("work-orders", g.orders)
@@ -34,17 +37,19 @@ func Judge(in Input) Output {
 	var out Output
 	if in.Scope == WholeFlight {
 		g.step("packs", g.packs)
-		g.step("operator", g.pilot)
+		g.step("accident", g.reports)
 		g.step("wind", func() { out.Wind = g.wind() })
 	} else {
 		g.step("packs", g.rack)
 	}
+	g.rules()
 	judge.Sort(g.out)
 	out.Findings, out.Verdict, out.Checked = g.out, judge.Worst(g.out), g.checked
 	if out.Findings == nil {
 		out.Findings = []judge.Finding{}
 	}
-	out.Rules = fmt.Sprintf("%s %d", rules.USSmall.Name, rules.USSmall.Version)
+	out.Cautions = cautions(in)
+	out.Rules = fmt.Sprintf("%s %d", in.Rules.Name, in.Rules.Version)
 	return out
 }
 
@@ -58,8 +63,65 @@ func (g *run) step(name string, check func()) {
 }
 
 func (g *run) find(rule, source string, v judge.Verdict, sentence, evidence string, at *time.Time, lifts string, r *judge.Remedy) {
-	g.out = append(g.out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: rules.USSmall.Source(source),
+	g.out = append(g.out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: g.in.Rules.Source(source),
 		Evidence: evidence, At: at, Lifts: lifts, Remedy: r})
+}
+
+// rules runs the rule pack over the facts: the aircraft's rules always, the
+// pilot's for a flight, the rest for a flight that belongs to a job.
+func (g *run) rules() {
+	scopes := []rules.Scope{rules.OfAircraft}
+	if g.in.Scope == WholeFlight {
+		scopes = append(scopes, rules.OfPilot)
+		if g.in.Facts.JobID != "" {
+			scopes = append(scopes, rules.OfJob)
+			g.step("site", func() { g.out = append(g.out, g.in.Site...) })
+		}
+	}
+	found, held := g.in.Rules.Judge(g.in.Facts, scopes...)
+	g.out = g.in.Rules.Lift(append(g.out, found...), g.in.Facts.Docs, g.in.Facts.Day)
+	g.checked = append(g.checked, held...)
+	against := func(id string) bool {
+		return slices.ContainsFunc(g.out, func(f judge.Finding) bool { return f.Rule == id })
+	}
+	g.checked = slices.DeleteFunc(g.checked, against)
+	slices.Sort(g.checked)
+	g.checked = slices.Compact(g.checked)
+}
+
+// reports counts down what the authority must be told; late does not make the
+// flight less safe, but nobody flies on over it.
+func (g *run) reports() {
+	for _, r := range g.in.Reports {
+		open := &judge.Remedy{Label: "Open the reports", Kind: "reports", ID: r.ID}
+		if g.in.Now.After(r.DueAt) {
+			g.find("accident", "accident-report", judge.Stop, fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
+		} else {
+			g.find("accident", "accident-report", judge.Watch, fmt.Sprintf("To be reported to the authority by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
+		}
+	}
+}
+
+func day(t time.Time) string { return t.Format(time.DateOnly) }
+
+// cautions are said where the decision is taken, whatever the verdict; law,
+// maker's manual, product label and owner of a plant decide.
+func cautions(in Input) []string {
+	out := []string{}
+	if in.Scope != WholeFlight {
+		return out
+	}
+	out = append(out, "Wires are the ones that are missed: look from both ends, poles first, then the spans. Sensors do not see them.")
+	switch in.Facts.Work {
+	case "spraying":
+		out = append(out, "Spray drifts onto people, bees, water and neighbours. The product label decides on wind, buffer and protection; stop when the wind turns or drops.")
+	case "inspection":
+		out = append(out, "Energised parts kill without being touched. The owner of the plant sets the distance.")
+	}
+	if slices.ContainsFunc(in.Facts.Light, func(l string) bool { return l != string(sun.Daylight) }) {
+		out = append(out, "In the dark distance and attitude are hard to see: lights checked lit, nearer than by day, a second pair of eyes.")
+	}
+	return append(out, "Nobody in front of it, at its side or within 10 m; anybody may call stop.")
 }
 
 func (g *run) active() {
@@ -161,43 +223,6 @@ func (g *run) runFindings(r *Run, again *judge.Remedy) {
 	}
 }
 
-func (g *run) registration() {
-	a := g.in.Aircraft
-	open := &judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: a.ID}
-	switch {
-	case strings.TrimSpace(a.Registration) == "":
-		g.find("registration", "registration", judge.Stop, "No registration is on file.", "Empty.", nil, "chief", open)
-	case a.RegistrationExpires == nil:
-		g.find("registration", "registration", judge.Stop, "It is not known when registration "+a.Registration+" expires.", "No date on file.", nil, "chief", open)
-	case g.in.Day.After(*a.RegistrationExpires):
-		g.find("registration", "registration", judge.Stop, "Registration "+a.Registration+" expired on "+day(*a.RegistrationExpires)+".", "Registration on file.", nil, "chief", open)
-	case a.RegistrationExpires.Sub(g.in.Day) <= RegistrationWarn:
-		g.find("registration", "registration", judge.Watch, "Registration "+a.Registration+" expires on "+day(*a.RegistrationExpires)+".", "Registration on file.", nil, "chief", open)
-	}
-}
-
-func (g *run) pilot() {
-	p := g.in.Pilot
-	if p == nil {
-		g.find("operator", "operator", judge.Stop, "No pilot is named.", "None.", nil, "a pilot signs in", nil)
-		return
-	}
-	open := &judge.Remedy{Label: "Open " + p.Name, Kind: "person", ID: p.ID}
-	if p.InAir != "" {
-		g.find("one-aircraft", "one-aircraft", judge.Stop, fmt.Sprintf("%s already has %s in the air.", p.Name, p.InAir), "Open flight.", nil, "land and log it first", nil)
-	}
-	switch {
-	case !p.IsPilot:
-		g.find("operator", "operator", judge.Stop, p.Name+" is not a pilot of this crew.", "Roles.", nil, "chief", open)
-	case strings.TrimSpace(p.Certificate) == "":
-		g.find("operator", "operator", judge.Stop, p.Name+" has no remote pilot certificate on file.", "Empty.", nil, "chief", open)
-	case p.TrainedOn == nil:
-		g.find("operator", "operator", judge.Stop, "It is not known when "+p.Name+" was last trained.", "No date on file.", nil, "chief", open)
-	default:
-		g.recency(p, open)
-	}
-}
-
 func age(d time.Duration) string {
 	h := d.Hours()
 	switch {
@@ -208,5 +233,3 @@ func age(d time.Duration) string {
 	}
 	return fmt.Sprintf("%.0f days", h/24)
 }
-
-func day(t time.Time) string { return t.Format(time.DateOnly) }

@@ -11,6 +11,7 @@ import (
 	"pgregory.net/rapid"
 
 	"mainstay/core/airframe"
+	"mainstay/core/crew"
 	"mainstay/core/firmware"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
@@ -29,21 +30,33 @@ func ptr[T any](v T) *T                           { return &v }
 func date(y, m, d int) *time.Time                 { return ptr(time.Date(y, time.Month(m), d, 0, 0, 0, 0, time.UTC)) }
 func mv(v ...units.Millivolts) []units.Millivolts { return v }
 
+// facts of a job about which nothing is wrong.
+func facts() rules.Facts {
+	ivo := rules.Person{ID: "i", Name: "Ivo", IsPilot: true, Certificate: "R-1", TrainedOn: date(2025, 3, 3), Role: crew.InCommand, Fit: &crew.Fitness{At: ago(time.Hour)}, Ready: &crew.Readiness{Open: true}}
+	f := rules.Facts{Day: *date(2026, 6, 10), JobID: "j", Work: "inspection", Pilot: &ivo, People: []rules.Person{ivo}, Light: []string{"day"},
+		Aircraft: rules.Aircraft{ID: "a", Name: "Quad one", Registration: "FA-1", RegistrationExpires: date(2027, 6, 1), MassKg: 7.5},
+		HeightM:  ptr(40.0), SpeedMS: ptr(8.0), FarM: ptr(200.0), SightM: 500, Briefing: &rules.Briefing{}, Answers: map[string]string{}}
+	for _, a := range rules.USSmall.With(nil).Questions(f) {
+		f.Answers[a.ID] = a.Options[0].ID
+	}
+	return f
+}
+
 // good is a flight about which nothing is wrong.
 func good() gate.Input {
 	ty := airframe.Type{Key: "quad", Name: "Quad", Limits: airframe.Limits{WindMS: 10, GustMS: 14, FlightHeightM: 30, LaunchPercent: 95},
 		Packs: airframe.Packs{Count: 1, Chemistry: pack.LiPo, Cells: 3, CapacityMAh: 5000, PercentFrom: "volts", MaxCycles: 300}}
 	return gate.Input{
-		Scope: gate.WholeFlight, Now: now, Day: *date(2026, 6, 10), Type: ty,
-		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true, Registration: "FA-1", RegistrationExpires: date(2027, 6, 1)},
+		Scope: gate.WholeFlight, Now: now, Type: ty,
+		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true},
 		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour)},
 		Parts: []gate.Part{{ID: "p", Station: "propeller-1", Label: "Propeller 1", Kind: "propeller", Required: true,
 			Counters: wear.Counters{Seconds: 3600, Since: ago(30 * 24 * time.Hour)}, Limits: wear.Limits{Hours: 24, Months: 6}}},
 		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged, Cycles: 20,
 			Reading: &gate.PackReading{At: ago(time.Hour), CellMV: mv(4200, 4195, 4198), RestedMin: 60, Temperature: ptr(units.Celsius(22))}}},
 		PacksReady: 3, Programme: true,
-		Pilot: &gate.Pilot{ID: "i", Name: "Ivo", IsPilot: true, Certificate: "R-1", TrainedOn: date(2025, 3, 3)},
-		Wind:  &gate.Wind{At: ago(5 * time.Minute), SteadyMS: 3, GustMS: ptr(units.MetresPerSecond(4)), MeasuredM: 2, Ground: wind.Open},
+		Rules: rules.USSmall.With(nil), Facts: facts(),
+		Wind: &gate.Wind{At: ago(5 * time.Minute), SteadyMS: 3, GustMS: ptr(units.MetresPerSecond(4)), MeasuredM: 2, Ground: wind.Open},
 	}
 }
 
@@ -92,10 +105,10 @@ func TestOneThingWrong(t *testing.T) {
 		{"found on the walk", func(i *gate.Input) {
 			i.Walkround.Findings = []gate.RunFinding{{Title: "Arm 2", Verdict: judge.Watch, Sentence: "play"}}
 		}, "walkround", judge.Watch, "Arm 2: play"},
-		{"no registration", func(i *gate.Input) { i.Aircraft.Registration = " " }, "registration", judge.Stop, "No registration"},
-		{"no expiry", func(i *gate.Input) { i.Aircraft.RegistrationExpires = nil }, "registration", judge.Stop, "not known"},
-		{"expired", func(i *gate.Input) { i.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration", judge.Stop, "expired on 2026-06-09"},
-		{"expires today is watch", func(i *gate.Input) { i.Aircraft.RegistrationExpires = date(2026, 6, 10) }, "registration", judge.Watch, "expires"},
+		{"no registration", func(i *gate.Input) { i.Facts.Aircraft.Registration = " " }, "registration", judge.Stop, "No registration"},
+		{"no expiry", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil }, "registration", judge.Stop, "not known"},
+		{"expired", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration", judge.Stop, "expired on 2026-06-09"},
+		{"expires today is watch", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 10) }, "registration", judge.Watch, "expires"},
 		{"part missing", func(i *gate.Input) { i.Parts[0].ID = "" }, "wear", judge.Stop, "No propeller"},
 		{"lesser part missing", func(i *gate.Input) {
 			i.Parts = append(i.Parts, gate.Part{Station: "light", Label: "Light", Kind: "light"})
@@ -160,14 +173,25 @@ func TestOneThingWrong(t *testing.T) {
 		{"level not entered", func(i *gate.Input) { i.Type.Packs.PercentFrom = "pack" }, "packs", judge.Stop, "was not entered"},
 		{"cold pack", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(2)) }, "packs", judge.Stop, "warm it"},
 		{"temperature unknown", func(i *gate.Input) { i.Packs[0].Reading.Temperature = nil }, "packs", judge.Watch, "not read"},
-		{"no pilot", func(i *gate.Input) { i.Pilot = nil }, "operator", judge.Stop, "No pilot"},
-		{"not a pilot", func(i *gate.Input) { i.Pilot.IsPilot = false }, "operator", judge.Stop, "not a pilot"},
-		{"no certificate", func(i *gate.Input) { i.Pilot.Certificate = "" }, "operator", judge.Stop, "no remote pilot certificate"},
-		{"training unknown", func(i *gate.Input) { i.Pilot.TrainedOn = nil }, "operator", judge.Stop, "not known"},
-		{"not current", func(i *gate.Input) { i.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop, "2026-05-31"},
-		{"current to the end of the month", func(i *gate.Input) { i.Pilot.TrainedOn = date(2024, 6, 1) }, "operator", judge.Watch, "2026-06-30"},
-		{"trained tomorrow", func(i *gate.Input) { i.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop, "future"},
-		{"pilot has another in the air", func(i *gate.Input) { i.Pilot.InAir = "Quad two" }, "one-aircraft", judge.Stop, "Quad two in the air"},
+		{"no pilot", func(i *gate.Input) { i.Facts.Pilot = nil }, "operator", judge.Stop, "No pilot"},
+		{"not a pilot", func(i *gate.Input) { i.Facts.Pilot.IsPilot = false }, "operator", judge.Stop, "not a pilot"},
+		{"no certificate", func(i *gate.Input) { i.Facts.Pilot.Certificate = "" }, "operator", judge.Stop, "no remote pilot certificate"},
+		{"training unknown", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = nil }, "operator", judge.Stop, "not known"},
+		{"not current", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop, "2026-05-31"},
+		{"current to the end of the month", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 6, 1) }, "operator", judge.Watch, "2026-06-30"},
+		{"trained tomorrow", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop, "future"},
+		{"pilot has another in the air", func(i *gate.Input) { i.Facts.People[0].InAir = "Quad two" }, "one-aircraft", judge.Stop, "Quad two in the air"},
+		{"report to the authority", func(i *gate.Input) {
+			i.Reports = []gate.Report{{What: "a broken fence", DueAt: now.AddDate(0, 0, 4)}}
+		}, "accident", judge.Watch, "by 2026-06-14: a broken fence"},
+		{"report late", func(i *gate.Input) { i.Reports = []gate.Report{{What: "a broken fence", DueAt: ago(time.Hour)}} }, "accident", judge.Stop, "was due"},
+		{"site stops it", func(i *gate.Input) {
+			i.Site = []judge.Finding{{Rule: "airspace", Verdict: judge.Stop, Sentence: "Inside a zone.", Source: "x", Lifts: "y"}}
+		}, "airspace", judge.Stop, "Inside a zone"},
+		{"site stops it, lifted by a waiver", func(i *gate.Input) {
+			i.Site = []judge.Finding{{Rule: "visibility", Verdict: judge.Stop, Sentence: "Haze.", Source: "x", Lifts: "y", Limit: true}}
+			i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []string{"visibility"}}}
+		}, "visibility", judge.Watch, "waiver W-9"},
 		{"wind unknown", func(i *gate.Input) { i.Wind = nil }, "wind", judge.Stop, "not been entered"},
 		{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "60 min"},
 		{"windy", func(i *gate.Input) { i.Wind.SteadyMS, i.Wind.GustMS = 8, nil }, "wind", judge.Stop, "limit of 14.0"},
@@ -187,6 +211,21 @@ func TestOneThingWrong(t *testing.T) {
 	}
 }
 
+// What hurts people is said whatever the verdict.
+func TestCautions(t *testing.T) {
+	says := func(change func(*gate.Input)) string {
+		in := good()
+		change(&in)
+		return strings.Join(gate.Judge(in).Cautions, " ")
+	}
+	assert.Contains(t, says(func(*gate.Input) {}), "Wires")
+	assert.Contains(t, says(func(*gate.Input) {}), "Energised")
+	assert.NotContains(t, says(func(*gate.Input) {}), "dark")
+	assert.Contains(t, says(func(i *gate.Input) { i.Facts.Work = "spraying" }), "label decides")
+	assert.Contains(t, says(func(i *gate.Input) { i.Facts.Light = []string{"night"} }), "dark")
+	assert.Empty(t, says(func(i *gate.Input) { i.Scope = gate.AircraftOnly }))
+}
+
 func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
@@ -200,7 +239,7 @@ func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 
 func TestAircraftScopeAsksNoPilotAndNoWind(t *testing.T) {
 	in := good()
-	in.Scope, in.Pilot, in.Wind, in.Packs = gate.AircraftOnly, nil, nil, nil
+	in.Scope, in.Facts.Pilot, in.Wind, in.Packs = gate.AircraftOnly, nil, nil, nil
 	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict)
 	in.PacksReady = 0
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict)
@@ -209,7 +248,7 @@ func TestAircraftScopeAsksNoPilotAndNoWind(t *testing.T) {
 // An input about which nothing is known is stopped, whatever the scope.
 func TestUnknownIsNeverClear(t *testing.T) {
 	for _, s := range []gate.Scope{gate.AircraftOnly, gate.WholeFlight} {
-		out := gate.Judge(gate.Input{Scope: s, Now: now, Day: now})
+		out := gate.Judge(gate.Input{Scope: s, Now: now})
 		assert.Equal(t, judge.Stop, out.Verdict)
 	}
 }
@@ -217,8 +256,8 @@ func TestUnknownIsNeverClear(t *testing.T) {
 // Same input, same bytes; and taking evidence away never makes it better.
 func TestDeterministicAndMonotonic(t *testing.T) {
 	away := []func(*gate.Input){
-		func(i *gate.Input) { i.Walkround = nil }, func(i *gate.Input) { i.Packs = nil }, func(i *gate.Input) { i.Pilot = nil },
-		func(i *gate.Input) { i.Wind = nil }, func(i *gate.Input) { i.Aircraft.RegistrationExpires = nil }, func(i *gate.Input) { i.Parts[0].ID = "" },
+		func(i *gate.Input) { i.Walkround = nil }, func(i *gate.Input) { i.Packs = nil }, func(i *gate.Input) { i.Facts.Pilot = nil },
+		func(i *gate.Input) { i.Wind = nil }, func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil }, func(i *gate.Input) { i.Parts[0].ID = "" },
 		func(i *gate.Input) { i.Defects = append(i.Defects, gate.Defect{ID: "d", Title: "x"}) },
 	}
 	rapid.Check(t, func(t *rapid.T) {

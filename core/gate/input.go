@@ -1,5 +1,5 @@
-// Package gate answers whether this aircraft, with these packs, this pilot and
-// this wind may fly now, and if not, what must be done first. It is pure: the
+// Package gate answers whether this aircraft, with these packs, this crew, this
+// site and this weather may fly now, and if not, what must be done first. It is pure: the
 // same input gives the same output byte for byte. Unknown is never Clear.
 package gate
 
@@ -10,6 +10,7 @@ import (
 	"mainstay/core/firmware"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
+	"mainstay/core/rules"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
 	"mainstay/core/wear"
@@ -29,15 +30,12 @@ const (
 const (
 	WalkroundValidFor = 12 * time.Hour
 	WindValidFor      = 60 * time.Minute
-	RegistrationWarn  = 30 * 24 * time.Hour
 )
 
-// Input is everything the gate knows. Times are UTC; Day is the civil date in
-// the crew's zone.
+// Input is everything the gate knows. Times are UTC.
 type Input struct {
 	Scope      Scope
 	Now        time.Time
-	Day        time.Time
 	Type       airframe.Type
 	Aircraft   Aircraft
 	Groundings []Grounding
@@ -46,28 +44,29 @@ type Input struct {
 	Turnaround *Run // latest complete turnaround
 	Draft      *Run // one that is being walked now
 	Parts      []Part
-	Packs      []Pack // chosen for the flight
-	PacksReady int    // charged packs that fit the type, for the aircraft scope
-	Pilot      *Pilot
+	Packs      []Pack     // chosen for the flight
+	PacksReady int        // charged packs that fit the type, for the aircraft scope
+	Rules      rules.Pack // with practice and the crew's own; zero takes the default
+	Facts      rules.Facts
+	Site       []judge.Finding // of site, air and airspace, when the flight belongs to a job
 	Wind       *Wind
 	LastMotor  *Motor // a motor that stood out after the last flight
 	Programme  bool   // the type has a maintenance programme
 	Tasks      []Task // of the programme that are due or nearly
 	Orders     []Order
 	Firmware   []firmware.Finding
-	Acceptance string // id of the work order for which this flight is the acceptance flight
-	InAir      *InAir // the aircraft's open flight
+	Reports    []Report // to the authority, still due
+	Acceptance string   // id of the work order for which this flight is the acceptance flight
+	InAir      *InAir   // the aircraft's open flight
 	Released   *Release
 }
 
 // Aircraft is the airframe as registered.
 type Aircraft struct {
-	ID                  string
-	Name                string
-	Active              bool
-	Registration        string
-	RegistrationExpires *time.Time // civil date; nil is unknown
-	LastLanding         *time.Time
+	ID          string
+	Name        string
+	Active      bool
+	LastLanding *time.Time
 }
 
 // Grounding is an order to stay on the ground.
@@ -108,6 +107,13 @@ type Order struct {
 	Grounds bool
 	Signed  bool        // the work is signed; acceptance flights are open
 	Next    upkeep.Load // the acceptance flight that is due, once signed
+}
+
+// Report is something the authority must be told by a date.
+type Report struct {
+	ID    string
+	What  string
+	DueAt time.Time
 }
 
 // Run is a walkround or turnaround.
@@ -172,16 +178,6 @@ type PackReading struct {
 	Temperature *units.Celsius
 }
 
-// Pilot is the person who would release.
-type Pilot struct {
-	ID          string
-	Name        string
-	IsPilot     bool
-	Certificate string
-	TrainedOn   *time.Time
-	InAir       string // name of another aircraft this pilot has in the air
-}
-
 // Wind is the newest wind reading.
 type Wind struct {
 	At        time.Time
@@ -211,5 +207,6 @@ type Output struct {
 	Findings []judge.Finding `json:"findings"`
 	Checked  []string        `json:"checked"` // rules that were held and found clear
 	Wind     *wind.AtHeight  `json:"wind,omitempty"`
-	Rules    string          `json:"rules"` // rule pack and version
+	Rules    string          `json:"rules"`    // rule pack and version
+	Cautions []string        `json:"cautions"` // what hurts people in a flight like this, whatever the verdict
 }

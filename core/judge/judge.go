@@ -81,6 +81,9 @@ type Finding struct {
 	At       *time.Time `json:"at,omitempty"`    // when the evidence was taken
 	Lifts    string     `json:"lifts,omitempty"` // who can lift it
 	Remedy   *Remedy    `json:"remedy,omitempty"`
+	// Limit says that a limit is known to be exceeded. Only that can be waived:
+	// what is not known never is.
+	Limit bool `json:"-"`
 }
 
 // Worst returns the worst verdict of the findings, Clear for none.

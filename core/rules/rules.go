@@ -1,54 +1,196 @@
-// Package rules holds the statements Mainstay rests its findings on, each with
-// the source it comes from. Guidance only: the law, the crew's authorisations,
-// the maker's manual and the product label decide.
+// Package rules holds rule packs: statements with the source they come from,
+// the evidence each needs, and a predicate that judges the facts of a flight.
+// Guidance only: the law, the crew's authorisations, the maker's manual and the
+// product label decide. What is not known is a finding, never a pass. All dates
+// are civil dates as UTC midnight; lengths are metres, masses kg.
 package rules
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+	"time"
+
+	"mainstay/core/judge"
+)
+
+// Scope is what a rule is about.
+type Scope string
+
+// The scopes: an aircraft alone, whoever flies it, a flight that belongs to a
+// job.
+const (
+	OfAircraft Scope = "aircraft"
+	OfPilot    Scope = "pilot"
+	OfJob      Scope = "job"
+)
+
+// AllScopes lists the scopes.
+var AllScopes = []Scope{OfAircraft, OfPilot, OfJob}
 
 // Rule is one requirement and where it comes from.
 type Rule struct {
-	ID        string `json:"id"`
-	Citation  string `json:"citation"`
-	Statement string `json:"statement"`
+	ID        string   `json:"id"`
+	Citation  string   `json:"citation"`
+	Statement string   `json:"statement"`
+	Evidence  string   `json:"evidence"` // what it needs to be judged
+	Scope     Scope    `json:"scope"`
+	By        []string `json:"by,omitempty"`   // checks of the gate that judge it
+	Asks      []Ask    `json:"asks,omitempty"` // what only a person can say
+	Waivable  bool     `json:"waivable,omitempty"`
+
+	check func(c *checker)
+	when  func(f Facts) bool // whether it applies at all; nil: always
+}
+
+// Ask is a question that a person answers for a job.
+type Ask struct {
+	ID       string   `json:"id"`
+	Question string   `json:"question"`
+	Options  []Option `json:"options"`
+}
+
+// Option is one answer and what it means.
+type Option struct {
+	ID      string        `json:"id"`
+	Words   string        `json:"words"`
+	Verdict judge.Verdict `json:"verdict"`
+	Then    string        `json:"then,omitempty"` // the sentence when it is not Clear
 }
 
 // Pack is a named set of rules as reviewed on a date.
 type Pack struct {
 	Name       string `json:"name"`
+	Title      string `json:"title"`
 	Version    int    `json:"version"`
 	ReviewedOn string `json:"reviewed_on"`
+	Outline    bool   `json:"outline,omitempty"` // not complete: says so wherever it is shown
 	Rules      []Rule `json:"rules"`
 }
 
 // Caution stands wherever a rule is shown.
 const Caution = "Guidance only. The law, your authorisations, the maker's manual and the product label decide; ask your authority."
 
-// USSmall covers civil commercial flights of small unmanned aircraft in the
-// United States, as far as the gate of this version judges them.
-var USSmall = Pack{
-	Name: "us-small", Version: 1, ReviewedOn: "2026-11-01",
-	Rules: []Rule{
-		{"condition", "14 CFR 107.15, 107.49", "The aircraft is checked before flight and in a condition for safe operation."},
-		{"control-link", "14 CFR 107.49(c)", "The control link works."},
-		{"power", "14 CFR 107.49(d)", "There is enough power for the planned time."},
-		{"operator", "14 CFR 107.12, 107.65", "The remote pilot holds a certificate and was trained within 24 calendar months."},
-		{"one-aircraft", "14 CFR 107.35", "A person serves as pilot of one aircraft in the air at a time."},
-		{"registration", "14 CFR 107.13, part 48", "The aircraft is registered and the registration has not expired."},
-		{"familiarise-site", "14 CFR 107.49(a)", "Weather and hazards at the place are assessed before flight."},
-		{"maker-limits", "maker's manual", "The aircraft is flown inside the maker's limits."},
-		{"wear", "maintenance programme", "Parts are replaced at the first of their life limits."},
-		{"pack-practice", "usual practice; maker's manual wins", "Packs fly only sound, charged and at a safe temperature."},
-		{"crew-order", "the crew's own rule", "A grounded aircraft stays on the ground until a technician or chief returns it to service."},
-	},
+// Packs lists the packs a crew may choose from.
+var Packs = []Pack{USSmall, EUSpecific}
+
+// Find returns a pack by its name.
+func Find(name string) (Pack, error) {
+	for _, p := range Packs {
+		if p.Name == name {
+			return p, nil
+		}
+	}
+	return Pack{}, fmt.Errorf("no rule pack %q", name)
 }
 
-// Source returns the citation of a rule of the pack. An unknown id is a
-// mistake in the program.
+// Source returns the citation of a rule of the pack or of usual practice. An
+// unknown id is a mistake in the program.
 func (p Pack) Source(id string) string {
-	for _, r := range p.Rules {
+	for _, r := range slices.Concat(p.Rules, Practice.Rules) {
 		if r.ID == id {
 			return r.Citation
 		}
 	}
 	panic(fmt.Sprintf("rules: no rule %q in %s", id, p.Name))
+}
+
+// With returns the pack with usual practice and the crew's own rules behind its
+// own.
+func (p Pack) With(local []Rule) Pack {
+	p.Rules = slices.Concat(p.Rules, Practice.Rules, local)
+	return p
+}
+
+// Questions are the questions that apply to the facts, in the order of the
+// rules.
+func (p Pack) Questions(f Facts) []Ask {
+	var out []Ask
+	for _, r := range p.Rules {
+		if r.applies(f) {
+			out = append(out, r.Asks...)
+		}
+	}
+	return out
+}
+
+func (r Rule) applies(f Facts) bool { return r.when == nil || r.when(f) }
+
+// Judge runs every rule of the given scopes and returns what was found, with
+// the ids of the rules that were held and found nothing. Rules that only the
+// gate's own checks judge are left to them.
+func (p Pack) Judge(f Facts, scopes ...Scope) (findings []judge.Finding, held []string) {
+	for _, r := range p.Rules {
+		if !slices.Contains(scopes, r.Scope) || !r.applies(f) || r.check == nil && len(r.Asks) == 0 {
+			continue
+		}
+		c := &checker{Facts: f, rule: r}
+		c.answers()
+		if r.check != nil {
+			r.check(c)
+		}
+		if len(c.out) == 0 {
+			held = append(held, r.ID)
+		}
+		findings = append(findings, c.out...)
+	}
+	return findings, held
+}
+
+// Lift turns a Stop into Watch where a waiver or exemption in force names its
+// rule and a limit is known to be exceeded; what is not known is never lifted.
+// Only rules the law lets be waived are lifted by a waiver.
+func (p Pack) Lift(findings []judge.Finding, docs []Document, day time.Time) []judge.Finding {
+	out := slices.Clone(findings)
+	for i, f := range out {
+		if f.Verdict != judge.Stop || !f.Limit {
+			continue
+		}
+		n := slices.IndexFunc(p.Rules, func(r Rule) bool { return r.ID == f.Rule })
+		if n < 0 {
+			continue
+		}
+		for _, d := range docs {
+			lifts := d.Kind == Waiver && p.Rules[n].Waivable || d.Kind == HeavyExemption && d.Kind.replaces(p.Rules[n])
+			if lifts && d.InForce(day) && slices.Contains(d.Rules, f.Rule) {
+				out[i].Verdict = judge.Watch
+				out[i].Sentence = fmt.Sprintf("%s Flown under %s %s: %s", f.Sentence, d.Kind.Name(), d.Number, d.conditions())
+				break
+			}
+		}
+	}
+	return out
+}
+
+// checker gathers what one rule finds.
+type checker struct {
+	Facts
+	rule Rule
+	out  []judge.Finding
+}
+
+func (c *checker) find(v judge.Verdict, sentence, evidence, lifts string, remedy *judge.Remedy) {
+	if evidence == "" {
+		evidence = c.rule.Evidence
+	}
+	c.out = append(c.out, judge.Finding{Rule: c.rule.ID, Verdict: v, Sentence: sentence, Source: c.rule.Citation, Evidence: evidence, Lifts: lifts, Remedy: remedy})
+}
+
+// limit says that the newest finding is a limit that is known to be exceeded.
+func (c *checker) limit() { c.out[len(c.out)-1].Limit = true }
+
+// answers judges what people said. What was not answered is a Stop.
+func (c *checker) answers() {
+	open := &judge.Remedy{Label: "Answer it", Kind: "job-rules", ID: c.JobID}
+	for _, a := range c.rule.Asks {
+		said, ok := c.Answers[a.ID]
+		n := slices.IndexFunc(a.Options, func(o Option) bool { return o.ID == said })
+		if !ok || n < 0 {
+			c.find(judge.Stop, "Not answered: "+a.Question, "No answer.", "an answer", open)
+			continue
+		}
+		if o := a.Options[n]; o.Verdict != judge.Clear {
+			c.find(o.Verdict, o.Then, "Answered: "+o.Words+".", "putting it right, then another answer", open)
+			c.limit()
+		}
+	}
 }

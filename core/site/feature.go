@@ -47,6 +47,10 @@ var shapes = map[Kind][]Shape{
 	Work: {Area}, NoGo: {Area}, TakeOff: {Point}, Obstacle: {Point, Line, Area}, Wires: {Line}, Interference: {Point, Line, Area}, Sensitive: {Point, Line, Area}, Access: {Point, Line}, Route: {Line},
 }
 
+// Structure marks an obstacle that people built; the rule of height near
+// structures (14 CFR 107.51(b)) knows no others.
+const Structure = "structure"
+
 // Ways a height may have been measured.
 var Measured = []string{"", "known", "clinometer", "two stations", "shadow", "map", "estimate"}
 
@@ -63,7 +67,7 @@ type Feature struct {
 	BufferM  float64       `json:"buffer_m,omitempty"`
 	SagM     float64       `json:"sag_m,omitempty"`     // wires: how far the span hangs under its poles
 	Measured string        `json:"measured,omitempty"`  // how the height was found
-	What     string        `json:"what,omitempty"`      // sensitive: bees, houses, ...; interference: mast, power line, ...
+	What     string        `json:"what,omitempty"`      // sensitive: bees, houses, ...; interference: mast, power line, ...; obstacle: structure, or empty
 	Main     bool          `json:"main,omitempty"`      // take-off: the main place
 	Ground   *GroundCheck  `json:"ground,omitempty"`    // take-off: what was found there
 	Free     []float64     `json:"free_deg,omitempty"`  // take-off: headings free for climb-out and approach, degrees true

@@ -114,3 +114,48 @@ func Stand(takeOff geo.Point, fromDeg, distM float64, frame geo.Frame) geo.Point
 	s, c := math.Sincos((fromDeg + 180) * math.Pi / 180)
 	return frame.Point(frame.XY(takeOff).Add(geo.XY{X: s * distM, Y: c * distM}))
 }
+
+// Cover is something to get behind.
+type Cover struct {
+	Name      string    `json:"name"`
+	Place     geo.Point `json:"place"` // the nearest place of it
+	DistanceM float64   `json:"distance_m"`
+}
+
+// CoverAtMost is how far away cover is still reached in time, m, and
+// coverHalfAngle how far to the side of straight behind it may lie, degrees.
+const (
+	CoverAtMost    = 60.0
+	coverHalfAngle = 75.0
+)
+
+// FindCover looks for something solid to get behind, downwind of a take-off
+// place and at least the stand-off distance away; nil when nothing of the kind
+// is charted. fromDeg is where the wind comes from, degrees true.
+func FindCover(takeOff geo.Point, fromDeg float64, all []Feature, frame geo.Frame) *Cover {
+	at := frame.XY(takeOff)
+	var best *Cover
+	for _, f := range all {
+		if f.Kind != Obstacle || f.HeightM == nil || *f.HeightM < 1.5 {
+			continue
+		}
+		ps := frame.All(f.Places)
+		near, d := ps[0], geo.Dist(at, ps[0])
+		for i := range ps {
+			if f.Shape == Point || f.Shape == Line && i == len(ps)-1 {
+				break
+			}
+			if q, _ := geo.Nearest(at, ps[i], ps[(i+1)%len(ps)]); geo.Dist(at, q) < d {
+				near, d = q, geo.Dist(at, q)
+			}
+		}
+		bearing := math.Atan2(near.X-at.X, near.Y-at.Y) * 180 / math.Pi
+		if d < StandOff || d > CoverAtMost || math.Abs(geo.AngleBetween(fromDeg+180, bearing)) > coverHalfAngle {
+			continue
+		}
+		if best == nil || d < best.DistanceM {
+			best = &Cover{Name: f.Name, Place: frame.Point(near), DistanceM: d}
+		}
+	}
+	return best
+}

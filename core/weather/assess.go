@@ -135,6 +135,9 @@ func Assess(a Air, l Limits, now time.Time) Assessment {
 	return r.out
 }
 
+// limit says that the newest finding is a limit that is known to be exceeded.
+func (r *run) limit() { r.out.Findings[len(r.out.Findings)-1].Limit = true }
+
 func (r *run) find(v judge.Verdict, rule, source, sentence string) {
 	if v == judge.Clear {
 		return
@@ -243,6 +246,7 @@ func (r *run) seeing() {
 		r.find(judge.Stop, "visibility", rule51c, "The visibility is not known; at least 3 statute miles are needed.")
 	case *r.a.VisibilityM < VisibilityMin-1e-6:
 		r.find(judge.Stop, "visibility", rule51c, fmt.Sprintf("Visibility %.1f km is under 3 statute miles (4.8 km).", *r.a.VisibilityM/1000))
+		r.limit()
 	}
 	switch {
 	case !r.a.CloudKnown:
@@ -254,6 +258,7 @@ func (r *run) seeing() {
 		r.out.CloudCeilingM = &c
 		if c < r.l.FlightHeightM {
 			r.find(judge.Stop, "clouds", rule51d, fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± 15 m: bases are rounded); the flight needs %.0f.", math.Max(c, 0), r.l.FlightHeightM))
+			r.limit()
 		} else if c < r.l.FlightHeightM+15 {
 			r.find(judge.Watch, "clouds", rule51d, fmt.Sprintf("Under the lowest cloud %.0f m above the ground are left, ± 15 m: bases are rounded.", c))
 		}

@@ -1,0 +1,56 @@
+package kit_test
+
+import (
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"mainstay/core/kit"
+)
+
+func quantity(items []kit.Item, id string) int {
+	i := slices.IndexFunc(items, func(it kit.Item) bool { return it.ID == id })
+	if i < 0 {
+		return -1
+	}
+	return items[i].Quantity
+}
+
+func TestQuantitiesFollowFromTheJob(t *testing.T) {
+	six := 6
+	j := kit.Job{Work: "spraying", Aircraft: []kit.Aircraft{{"Dray", 2, 6}, {"Dray", 2, 6}, {"Lantern", 1, 4}}, People: 3, Sorties: &six}
+	list := kit.List(j)
+	assert.Equal(t, 26, quantity(list, "packs-Dray"), "two aircraft, six flights each, and one more: 13 sets of two")
+	assert.Equal(t, 7, quantity(list, "packs-Lantern"))
+	assert.Equal(t, 6, quantity(list, "propellers-Dray"))
+	assert.Equal(t, 3, quantity(list, "ppe"))
+	assert.Equal(t, -1, quantity(list, "cards"))
+	assert.Equal(t, -1, quantity(list, "lights"))
+	j.Sorties = nil
+	assert.Equal(t, 4, quantity(kit.List(j), "packs-Dray"), "one flight and one to spare")
+	j.Work, j.Night, j.Observer = "mapping", true, true
+	list = kit.List(j)
+	assert.Equal(t, 6, quantity(list, "cards"))
+	assert.Equal(t, 3, quantity(list, "lights"))
+	assert.Equal(t, 1, quantity(list, "glasses"))
+	assert.Positive(t, len(kit.List(kit.Job{})))
+}
+
+func TestIDsAreUnique(t *testing.T) {
+	for _, work := range []string{"spraying", "mapping", "inspection"} {
+		seen := map[string]bool{}
+		for _, it := range kit.List(kit.Job{Work: work, Night: true, Observer: true, Aircraft: []kit.Aircraft{{"A", 1, 1}, {"B", 1, 1}}}) {
+			assert.False(t, seen[it.ID], it.ID)
+			seen[it.ID] = true
+			assert.NotEmpty(t, it.Label)
+			assert.GreaterOrEqual(t, it.Quantity, 0)
+		}
+	}
+}
+
+func TestOpen(t *testing.T) {
+	items := []kit.Item{{ID: "a"}, {ID: "b"}, {ID: "c"}}
+	n, m := kit.Open(items, map[string]kit.Packed{"a": {Packed: true, Checked: true}, "b": {Packed: true}, "gone": {}})
+	assert.Equal(t, []int{1, 1}, []int{n, m})
+}

@@ -1,0 +1,105 @@
+package rules
+
+import (
+	"fmt"
+	"time"
+
+	"mainstay/core/judge"
+)
+
+// Limits of Regulation (EU) 2019/947.
+const (
+	EUHeightM      = 120.0
+	EUOverStructM  = 15.0
+	CompetencyLast = 5 // years
+)
+
+const eu947 = "Regulation (EU) 2019/947"
+
+// EUSpecific outlines the open and specific category of the European Union.
+var EUSpecific = Pack{
+	Name: "eu-specific", Title: "European Union, open and specific category", Version: 1, ReviewedOn: "2026-11-01", Outline: true,
+	Rules: []Rule{
+		{ID: "condition", Citation: eu947 + " UAS.OPEN.060, UAS.SPEC.060", Scope: OfAircraft, Evidence: "Walkround, defects, groundings, work.", Statement: "The aircraft is in a condition to complete the flight safely.",
+			By: []string{"aircraft-active", "grounding", "defects", "walkround", "programme", "work-orders", "firmware", "motors", "wear"}},
+		{ID: "familiarise-site", Citation: eu947 + " UAS.OPEN.060(1)", Scope: OfJob, By: []string{"wind", "site"}, Evidence: "Site file, weather and airspace of the day; a look on the spot.", Statement: "The environment is observed: obstacles, people, property, other airspace users.",
+			Asks: choice("looked-over", "Has the site been looked over on the spot today: people, property, wires, ground hazards?", fine("yes", "Yes, and the site file agrees"), stops("no", "Not yet", "The site has not been looked over on the spot today."))},
+		{ID: "briefing", Citation: eu947 + " UAS.SPEC.050", Scope: OfJob, Evidence: "The briefing signed by each participant.", Statement: "Everybody involved knows procedures, tasks and hazards.", check: briefed},
+		{ID: "control-link", Citation: eu947 + " UAS.OPEN.060", Scope: OfAircraft, By: []string{"walkround"}, Evidence: "The link items of the walkround.", Statement: "The control link works."},
+		{ID: "power", Citation: eu947 + " UAS.OPEN.060", Scope: OfAircraft, By: []string{"packs"}, Evidence: "Newest readings of the packs.", Statement: "There is enough power for the flight with a reserve."},
+		{ID: "operator", Citation: eu947 + " UAS.OPEN.020, UAS.SPEC.050", Scope: OfPilot, Evidence: "Proof of competency on file.", Statement: "The remote pilot holds a proof of competency that is at most 5 years old.", check: competent},
+		{ID: "one-aircraft", Citation: eu947 + " UAS.OPEN.060", Scope: OfPilot, By: []string{"one-aircraft"}, Evidence: "Open flights.", Statement: "A pilot flies one aircraft at a time.", check: oneAircraft},
+		{ID: "registration", Citation: eu947 + " article 14", Scope: OfAircraft, Evidence: "Operator registration on file; the marking item of the walkround.", Statement: "The operator is registered, and the number stands on the aircraft.", By: []string{"walkround"},
+			check: func(c *checker) { c.need(Operator, "", "The operator's number on "+c.Aircraft.Name) }},
+		{ID: "category", Citation: eu947 + " articles 4 and 5", Scope: OfJob, Evidence: "The crew's answer; authorisation on file.", Statement: "Open: by mass and class, A2 at 30 m (5 m in low-speed mode) from people, A3 150 m from residential, commercial, industrial and recreational areas. Everything else is specific: with an authorisation or a declaration.",
+			check: category,
+			Asks:  choice("category", "In which category is it flown?", fine("a2", "Open A2: 30 m from people, 5 m in low-speed mode"), fine("a3", "Open A3: 150 m from where people live, work and rest"), fine("specific", "Specific, under the authorisation on file"), stops("unsure", "Not sure", "It is not known in which category this is flown."))},
+		{ID: "line-of-sight", Citation: eu947 + " UAS.OPEN.060(2)(b)", Scope: OfJob, Evidence: "The crew's answer, roles, route.", Statement: "The aircraft stays in sight.", check: sight,
+			Asks: choice("sight", "Who sees the aircraft all the way?", fine("pilot", "The pilot, with own eyes"), fine("observer", "The pilot and a named observer"), stops("beyond", "It goes out of sight", "The route goes out of sight."))},
+		{ID: "night", Citation: eu947 + " UAS.OPEN.060(2)(g)", Scope: OfJob, when: dark, Evidence: "The sun over the site; the crew's answer.", Statement: "At night a green flashing light is lit.",
+			Asks: choice("lights", "Is a green flashing light fitted and checked lit?", fine("yes", "Yes, checked lit"), stops("no", "No", "No green flashing light: fly by day."))},
+		{ID: "airspace", Citation: eu947 + " article 15", Scope: OfJob, By: []string{"site"}, Evidence: "Zones and authorisations of the site.", Statement: "The conditions of geographical zones are kept."},
+		{ID: "fitness", Citation: eu947 + " UAS.OPEN.060(2)(a)", Scope: OfPilot, Evidence: "What each person declared today.", Statement: "Nobody flies under the influence of alcohol or drugs, or unfit.", check: fit},
+		{ID: "height", Citation: eu947 + " UAS.OPEN.010(2), (3)", Scope: OfJob, Evidence: "Route, way home and terrain.", Statement: "At most 120 m above the ground; within 50 m of an artificial obstacle over 105 m high, up to 15 m over it at the request of whoever is responsible for it.", check: euHeight},
+		{ID: "remote-id", Citation: "Regulation (EU) 2019/945 part 6", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Direct remote identification is active.",
+			Asks: choice("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), stops("none", "Not at all, or not checked", "The aircraft does not identify itself."))},
+		{ID: "insurance", Citation: "Regulation (EC) 785/2004; national law", Scope: OfJob, Evidence: "Insurance on file.", Statement: "The operation is insured.", check: func(c *checker) { c.need(Insurance, "", "This operation") }},
+		{ID: "accident-report", Citation: "Regulation (EU) 376/2014", Scope: OfAircraft, By: []string{"accident"}, Evidence: "Events of logged flights.", Statement: "An occurrence is reported within 72 hours."},
+		{ID: "records", Citation: eu947 + " UAS.SPEC.050(1)(g)", Scope: OfAircraft, By: []string{"records"}, Evidence: "The chain of records.", Statement: "Records are kept."},
+	},
+}
+
+func competent(c *checker) {
+	p := c.Pilot
+	if p == nil {
+		c.find(judge.Stop, "No pilot is named.", "None.", "a pilot signs in", nil)
+		return
+	}
+	if !p.IsPilot {
+		c.find(judge.Stop, p.Name+" is not a pilot of this crew.", "Roles.", "chief", &judge.Remedy{Label: "Open " + p.Name, Kind: "person", ID: p.ID})
+		return
+	}
+	d, ok := c.need(Competency, p.ID, p.Name)
+	if !ok {
+		return
+	}
+	open := &judge.Remedy{Label: "Open the documents", Kind: "documents", ID: p.ID}
+	switch {
+	case d.Issued == nil:
+		c.find(judge.Stop, "It is not known when the proof of competency of "+p.Name+" was issued.", "Documents on file.", "chief", open)
+	case c.Day.After(d.Issued.AddDate(CompetencyLast, 0, 0)):
+		c.find(judge.Stop, fmt.Sprintf("The proof of competency of %s is over %d years old.", p.Name, CompetencyLast), "Documents on file.", "chief, after training", open)
+	}
+}
+
+func category(c *checker) {
+	open := c.Answers["category"] == "a2" || c.Answers["category"] == "a3"
+	switch {
+	case open && spraying(c.Facts):
+		c.find(judge.Stop, "Nothing is dropped or sprayed in the open category.", "The crew's answer.", "an operational authorisation", &judge.Remedy{Label: "Answer it", Kind: "job-rules", ID: c.JobID})
+	case open && c.Aircraft.MassKg >= 25:
+		c.find(judge.Stop, fmt.Sprintf("%s starts with up to %.1f kg; the open category ends at 25 kg.", c.Aircraft.Name, c.Aircraft.MassKg), "Mass of the type.", "an operational authorisation", &judge.Remedy{Label: "Answer it", Kind: "job-rules", ID: c.JobID})
+	case c.Answers["category"] == "specific":
+		c.need(Authorisation, "", "Specific category")
+	}
+}
+
+func euHeight(c *checker) {
+	open := &judge.Remedy{Label: "Open the way home", Kind: "job", ID: c.JobID}
+	switch {
+	case c.HeightM == nil:
+		c.find(judge.Stop, unknownHeight, "", "charting the site", open)
+	case *c.HeightM <= EUHeightM+0.005:
+	case c.OverTopM == nil || *c.OverTopM > EUOverStructM+0.005 || *c.HeightM-*c.OverTopM <= 105:
+		c.find(judge.Stop, fmt.Sprintf("The flight goes %.0f m above the ground, the limit is 120 m.", *c.HeightM), "", "flying lower", open)
+	}
+}
+
+// ReportDue returns when a reportable event must be reported under a pack: ten
+// calendar days (14 CFR 107.9) or 72 hours.
+func ReportDue(pack string, at time.Time) time.Time {
+	if pack == EUSpecific.Name {
+		return at.Add(72 * time.Hour)
+	}
+	return at.AddDate(0, 0, 10)
+}

@@ -1,0 +1,65 @@
+package rules
+
+import (
+	"strings"
+
+	"mainstay/core/judge"
+)
+
+// Practice is what crews usually do whatever the law; the maker's manual, the
+// product label and the law win. It is judged with every pack.
+var Practice = Pack{
+	Name: "practice", Title: "Usual practice, judged with every pack", Version: 1, ReviewedOn: "2026-11-01",
+	Rules: []Rule{
+		{ID: "maker-limits", Citation: "maker's manual", Scope: OfAircraft, By: []string{"wind"}, Evidence: "Type profile.", Statement: "The aircraft is flown inside the maker's limits."},
+		{ID: "wear", Citation: "maintenance programme", Scope: OfAircraft, By: []string{"wear"}, Evidence: "Counters of the parts.", Statement: "Parts are replaced at the first of their life limits."},
+		{ID: "pack-practice", Citation: "usual practice; maker's manual wins", Scope: OfAircraft, By: []string{"packs"}, Evidence: "Readings of the packs.", Statement: "Packs fly only sound, charged and at a safe temperature."},
+		{ID: "crew-order", Citation: "the crew's own rule", Scope: OfAircraft, By: []string{"grounding"}, Evidence: "Groundings on record.", Statement: "A grounded aircraft stays on the ground until a technician or chief returns it to service."},
+		{ID: "job", Citation: "usual practice; 14 CFR 107.49", Scope: OfPilot, Evidence: "The job of the flight.", Statement: "Work is flown for a job, with site, airspace, people and briefing judged; without one only practice and check flights at base.", check: noJob},
+		{ID: "readiness", Citation: "usual practice", Scope: OfPilot, Evidence: "Logged manual-flying practice on the type.", Statement: "A pilot flies a type by hand, empty and then loaded, before the first job on it.", check: ready},
+		{ID: "roles", Citation: "usual practice; 14 CFR 107.19", Scope: OfJob, Evidence: "Roles of the job.", Statement: "Who is in command is named beforehand.", check: roles},
+		{ID: "landowner", Citation: "usual practice; law of the land", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Whoever owns or holds the land has agreed.",
+			Asks: choice("landowner", "May the crew work on this land?", fine("yes", "Yes, agreed with whoever holds it"), stops("no", "Not agreed yet", "Nobody has agreed that the crew works on this land."))},
+		{ID: "energised", Citation: "usual practice; owner of the plant", Scope: OfJob, when: func(f Facts) bool { return f.Work == "inspection" }, Evidence: "The crew's answer.", Statement: "Near energised parts the owner sets the distance, and nobody goes by the aircraft's own sensors.",
+			Asks: choice("energised", "Is anything energised within reach of the flight?", fine("none", "Nothing"), fine("agreed", "Yes: distance and contact agreed with its owner"), stops("open", "Yes, not agreed", "Energised parts are within reach and no distance is agreed with their owner. Wires that are touched kill."))},
+		{ID: "drift", Citation: "product label; usual practice", Scope: OfJob, when: spraying, Evidence: "The crew's answer; sensitive places of the site.", Statement: "Neighbours, bees, water and organic fields downwind are known and told; the label's buffer is kept.",
+			Asks: choice("downwind", "Are bees, houses, water, organic fields and people downwind known, told, and kept at the label's distance?", fine("yes", "Yes"), stops("no", "No, or not all", "Somebody downwind may be reached by drift. Do not spray until they are told and the buffer is kept."))},
+	},
+}
+
+func noJob(c *checker) {
+	if c.JobID == "" {
+		c.find(judge.Watch, "This flight belongs to no job: site, airspace, people and briefing are not judged. Only for practice or a check flight at base.", "None chosen.", "choosing a job", &judge.Remedy{Label: "Choose a job", Kind: "jobs"})
+	}
+}
+
+// ready stops a job that the pilot is not ready for; practice without a job is
+// how one becomes ready.
+func ready(c *checker) {
+	if c.Pilot == nil || c.Pilot.Ready == nil || c.Pilot.Ready.Open {
+		return
+	}
+	v, sentence := judge.Stop, c.Pilot.Name+" is not ready for "+c.Aircraft.Type+": "+strings.Join(c.Pilot.Ready.Missing, "; ")+"."
+	if c.JobID == "" {
+		v, sentence = judge.Watch, sentence+" Practise by hand, with somebody beside who is."
+	}
+	c.find(v, sentence, "Logged practice.", "practice, logged", &judge.Remedy{Label: "Open the practice", Kind: "readiness", ID: c.Pilot.ID})
+}
+
+func roles(c *checker) {
+	open := &judge.Remedy{Label: "Open the job", Kind: "job", ID: c.JobID}
+	var command []string
+	here := false
+	for _, p := range c.People {
+		if p.Role == "rpic" {
+			command = append(command, p.Name)
+		}
+		here = here || c.Pilot != nil && p.ID == c.Pilot.ID && (p.Role == "rpic" || p.Role == "pilot")
+	}
+	switch {
+	case len(command) == 0:
+		c.find(judge.Stop, "Nobody is named as remote pilot in command of this job.", "Roles of the job.", "naming one", open)
+	case c.Pilot != nil && !here:
+		c.find(judge.Stop, c.Pilot.Name+" has no role as pilot in this job.", "Roles of the job.", "the named pilot, or a change of the roles", open)
+	}
+}
