@@ -61,60 +61,16 @@ func shape(f site.Feature) orb.Geometry {
 // Read reads a FeatureCollection or a single Feature. Several shapes in one
 // feature become several features.
 func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error) {
-	b, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
-	switch {
-	case err != nil:
+	c, err := collection(r)
+	if err != nil {
 		return nil, nil, err
-	case len(b) > MaxBytes:
-		return nil, nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
-	}
-	var head struct {
-		Type string `json:"type"`
-		CRS  *struct {
-			Properties struct {
-				Name string `json:"name"`
-			} `json:"properties"`
-		} `json:"crs"`
-	}
-	if err := json.Unmarshal(b, &head); err != nil {
-		return nil, nil, fmt.Errorf("%w: it is not JSON", ErrFile)
-	}
-	if head.CRS != nil {
-		n := strings.ToUpper(head.CRS.Properties.Name)
-		if n != "" && !strings.HasSuffix(n, "CRS84") && !strings.HasSuffix(n, ":4326") {
-			return nil, nil, fmt.Errorf("%w: it says that its coordinates are %q; only WGS 84 in degrees is read. Convert it first", ErrFile, head.CRS.Properties.Name)
-		}
-	}
-	c := orbjson.NewFeatureCollection()
-	switch head.Type {
-	case "FeatureCollection":
-		if c, err = orbjson.UnmarshalFeatureCollection(b); err != nil {
-			return nil, nil, fmt.Errorf("%w: a feature in it is not GeoJSON", ErrFile)
-		}
-	case "Feature":
-		f, err := orbjson.UnmarshalFeature(b)
-		if err != nil {
-			return nil, nil, fmt.Errorf("%w: the feature in it is not GeoJSON", ErrFile)
-		}
-		c.Append(f)
-	default:
-		return nil, nil, fmt.Errorf("%w: it is no GeoJSON FeatureCollection", ErrFile)
 	}
 	for i, g := range c.Features {
 		if g.Geometry == nil {
 			refused = append(refused, site.Refused{Number: i + 1, Why: "it has no place"})
 			continue
 		}
-		p := map[string]string{}
-		for k, v := range g.Properties {
-			switch v := v.(type) {
-			case nil:
-			case string:
-				p[k] = v
-			default:
-				p[k] = fmt.Sprint(v)
-			}
-		}
+		p := words(g)
 		for _, one := range single(g.Geometry) {
 			s, places, holes, ok := plain(one)
 			if !ok {
@@ -127,6 +83,65 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 		}
 	}
 	return taken, refused, nil
+}
+
+// words are the properties of a feature as text.
+func words(g *orbjson.Feature) map[string]string {
+	p := map[string]string{}
+	for k, v := range g.Properties {
+		switch v := v.(type) {
+		case nil:
+		case string:
+			p[k] = v
+		default:
+			p[k] = fmt.Sprint(v)
+		}
+	}
+	return p
+}
+
+// collection reads what holds features, whichever they are.
+func collection(r io.Reader) (*orbjson.FeatureCollection, error) {
+	b, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
+	switch {
+	case err != nil:
+		return nil, err
+	case len(b) > MaxBytes:
+		return nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+	}
+	var head struct {
+		Type string `json:"type"`
+		CRS  *struct {
+			Properties struct {
+				Name string `json:"name"`
+			} `json:"properties"`
+		} `json:"crs"`
+	}
+	if err := json.Unmarshal(b, &head); err != nil {
+		return nil, fmt.Errorf("%w: it is not JSON", ErrFile)
+	}
+	if head.CRS != nil {
+		n := strings.ToUpper(head.CRS.Properties.Name)
+		if n != "" && !strings.HasSuffix(n, "CRS84") && !strings.HasSuffix(n, ":4326") {
+			return nil, fmt.Errorf("%w: it says that its coordinates are %q; only WGS 84 in degrees is read. Convert it first", ErrFile, head.CRS.Properties.Name)
+		}
+	}
+	c := orbjson.NewFeatureCollection()
+	switch head.Type {
+	case "FeatureCollection":
+		if c, err = orbjson.UnmarshalFeatureCollection(b); err != nil {
+			return nil, fmt.Errorf("%w: a feature in it is not GeoJSON", ErrFile)
+		}
+	case "Feature":
+		f, err := orbjson.UnmarshalFeature(b)
+		if err != nil {
+			return nil, fmt.Errorf("%w: the feature in it is not GeoJSON", ErrFile)
+		}
+		c.Append(f)
+	default:
+		return nil, fmt.Errorf("%w: it is no GeoJSON FeatureCollection", ErrFile)
+	}
+	return c, nil
 }
 
 func single(g orb.Geometry) []orb.Geometry {
