@@ -23,10 +23,10 @@ import (
 	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
-	"mainstay/internal/rack"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
-	"mainstay/internal/sites"
+	"mainstay/internal/standins/desk"
 	"mainstay/internal/standins/weather"
 	"mainstay/web"
 )
@@ -42,6 +42,7 @@ type config struct {
 	PerMinute   int64     `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
 	Charger     string    `env:"MAINSTAY_CHARGER_URL"` // a charger on the network; none by default
 	Weather     string    `env:"MAINSTAY_WEATHER_URL"` // a weather service on the network; none by default
+	Desk        string    `env:"MAINSTAY_DESK_URL"`    // an airspace desk on the network; none by default
 	Proxies     []string  `env:"MAINSTAY_PROXIES"`     // proxies in front, whose X-Forwarded-For is believed
 }
 
@@ -161,16 +162,25 @@ func serve(ctx context.Context, withDemo bool) error {
 		log.Info("charger stand-in", "address", c.Charger)
 	}
 	if withDemo && c.Weather == "" {
-		if c.Weather, err = startStandin(ctx, "weather", "127.0.0.1:0", weather.New(time.Now)); err != nil {
+		if c.Weather, err = startStandin(ctx, "weather", "127.0.0.1:0", weather.New(svc.Clock.Now)); err != nil {
 			return err
 		}
 		log.Info("weather stand-in", "address", c.Weather)
 	}
+	if withDemo && c.Desk == "" {
+		if c.Desk, err = startStandin(ctx, "desk", "127.0.0.1:0", desk.New(svc.Clock.Now)); err != nil {
+			return err
+		}
+		log.Info("airspace desk stand-in", "address", c.Desk)
+	}
+	if c.Desk != "" {
+		svc.Airspace.Desk = outside.New(c.Desk)
+	}
 	if c.Weather != "" {
-		svc.Sites.Weather = sites.NewLink(c.Weather)
+		svc.Sites.Weather = outside.New(c.Weather)
 	}
 	if c.Charger != "" {
-		svc.Rack.Charger = rack.NewLink(c.Charger)
+		svc.Rack.Charger = outside.New(c.Charger)
 		go svc.Rack.Watch(ctx, 5*time.Second, func(err error) { log.Error("charger", "error", err) })
 	}
 	queue, err := svc.Queue(slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})))

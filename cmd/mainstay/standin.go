@@ -11,6 +11,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"mainstay/internal/standins/charger"
+	"mainstay/internal/standins/desk"
 	"mainstay/internal/standins/weather"
 )
 
@@ -37,21 +38,32 @@ func startStandin(ctx context.Context, name, address string, h http.Handler) (st
 	return "http://" + l.Addr().String(), nil
 }
 
+// serveStandin serves a stand-in until it is stopped.
+func serveStandin(cmd *cobra.Command, name, address string, h http.Handler) error {
+	at, err := startStandin(cmd.Context(), name, address, h)
+	if err != nil {
+		return err
+	}
+	fmt.Fprintln(cmd.OutOrStdout(), name, "stand-in at", at)
+	<-cmd.Context().Done()
+	return nil
+}
+
 func standinCommand() *cobra.Command {
 	c := &cobra.Command{Use: "standin", Short: "Serve a simulated outside device, for trying and for tests"}
 	var address string
 	var speed float64
 	sub := &cobra.Command{Use: "charger", Short: "A charger on the network", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		at, err := startCharger(cmd.Context(), address, speed)
-		if err != nil {
-			return err
-		}
-		fmt.Fprintln(cmd.OutOrStdout(), "charger stand-in at", at)
-		<-cmd.Context().Done()
-		return nil
+		return serveStandin(cmd, "charger", address, charger.New(chargerChannels, speed, time.Now))
 	}}
 	sub.Flags().StringVar(&address, "address", "127.0.0.1:8090", "host:port to listen on")
 	sub.Flags().Float64Var(&speed, "speed", 1, "times faster than the clock")
+	c.AddCommand(sub)
+	var deskAt string
+	sub = &cobra.Command{Use: "desk", Short: "An airspace desk", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		return serveStandin(cmd, "desk", deskAt, desk.New(time.Now))
+	}}
+	sub.Flags().StringVar(&deskAt, "address", "127.0.0.1:8092", "host:port to listen on")
 	c.AddCommand(sub)
 	var weatherAt, scenario string
 	sub = &cobra.Command{Use: "weather", Short: "A weather service", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
@@ -59,13 +71,7 @@ func standinCommand() *cobra.Command {
 		if err := svc.Set(weather.Faults{Scenario: scenario}); err != nil {
 			return err
 		}
-		at, err := startStandin(cmd.Context(), "weather", weatherAt, svc)
-		if err != nil {
-			return err
-		}
-		fmt.Fprintln(cmd.OutOrStdout(), "weather stand-in at", at)
-		<-cmd.Context().Done()
-		return nil
+		return serveStandin(cmd, "weather", weatherAt, svc)
 	}}
 	sub.Flags().StringVar(&weatherAt, "address", "127.0.0.1:8091", "host:port to listen on")
 	sub.Flags().StringVar(&scenario, "scenario", weather.Calm, "one of "+strings.Join(weather.Scenarios, ", "))

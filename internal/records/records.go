@@ -42,6 +42,8 @@ const (
 	PackDisposed     = "pack-disposed"
 	FlightCorrected  = "flight-corrected"
 	PackMoved        = "pack-state"
+	Briefed          = "briefing"
+	PracticeLogged   = "practice"
 )
 
 // Entry is what is put on record.

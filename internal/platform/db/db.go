@@ -150,6 +150,13 @@ var constraints = map[string]fault.Field{
 	"sites_elevation":            {Field: "elevation_m", Sentence: "An elevation is between -500 and 6000 m."},
 	"gear_name_once":             {Field: "name", Sentence: "Other gear has this name."},
 	"chargers_name_once":         {Field: "name", Sentence: "Another charger has this name."},
+	"job_aircraft_once":          {Field: "aircraft", Sentence: "An aircraft of this job is in another job at that time. Change the window, or take another."},
+	"job_people_once":            {Field: "people", Sentence: "Somebody of this job is in another job at that time. Change the window, or take somebody else."},
+	"job_command_once":           {Field: "people", Sentence: "One person is in command of a job."},
+	"jobs_window":                {Field: "to", Sentence: "A job ends after it begins, within 24 hours."},
+	"zones_outside_once":         {Field: "id", Sentence: "Another zone of this source has this id."},
+	"documents_order":            {Field: "expires_on", Sentence: "It ends before it was issued."},
+	"authorisations_order":       {Field: "to", Sentence: "The window ends before it begins."},
 	"crew_pkey":                  {Field: "crew_name", Sentence: "The crew is already set up."},
 }
 
