@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"mainstay/core/airframe"
+	"mainstay/core/brief"
 	"mainstay/core/checks"
 	"mainstay/core/crew"
 	"mainstay/core/firmware"
@@ -23,6 +24,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/metar"
 	"mainstay/core/pack"
+	"mainstay/core/rules"
 	"mainstay/core/site"
 	"mainstay/core/stock"
 	"mainstay/core/sun"
@@ -52,6 +54,168 @@ func (e AcceptanceLoad) Valid() bool {
 	case AcceptanceLoadLoad:
 		return true
 	case AcceptanceLoadNoLoad:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for AuthorisationState.
+const (
+	Asked     AuthorisationState = "asked"
+	Granted   AuthorisationState = "granted"
+	Refused   AuthorisationState = "refused"
+	Withdrawn AuthorisationState = "withdrawn"
+)
+
+// Valid indicates whether the value is a known member of the AuthorisationState enum.
+func (e AuthorisationState) Valid() bool {
+	switch e {
+	case Asked:
+		return true
+	case Granted:
+		return true
+	case Refused:
+		return true
+	case Withdrawn:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for CallKind.
+const (
+	CallKindEnd   CallKind = "end"
+	CallKindStart CallKind = "start"
+)
+
+// Valid indicates whether the value is a known member of the CallKind enum.
+func (e CallKind) Valid() bool {
+	switch e {
+	case CallKindEnd:
+		return true
+	case CallKindStart:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for CallNewHow.
+const (
+	Desk   CallNewHow = "desk"
+	Spoken CallNewHow = "spoken"
+)
+
+// Valid indicates whether the value is a known member of the CallNewHow enum.
+func (e CallNewHow) Valid() bool {
+	switch e {
+	case Desk:
+		return true
+	case Spoken:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for CallNewKind.
+const (
+	CallNewKindEnd   CallNewKind = "end"
+	CallNewKindStart CallNewKind = "start"
+)
+
+// Valid indicates whether the value is a known member of the CallNewKind enum.
+func (e CallNewKind) Valid() bool {
+	switch e {
+	case CallNewKindEnd:
+		return true
+	case CallNewKindStart:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for DocumentEditKind.
+const (
+	DocumentEditKindAgricultural             DocumentEditKind = "agricultural"
+	DocumentEditKindApplicator               DocumentEditKind = "applicator"
+	DocumentEditKindCompetency               DocumentEditKind = "competency"
+	DocumentEditKindHazmatExemption          DocumentEditKind = "hazmat-exemption"
+	DocumentEditKindHeavyExemption           DocumentEditKind = "heavy-exemption"
+	DocumentEditKindInsurance                DocumentEditKind = "insurance"
+	DocumentEditKindNightTraining            DocumentEditKind = "night-training"
+	DocumentEditKindOperationalAuthorisation DocumentEditKind = "operational-authorisation"
+	DocumentEditKindOperator                 DocumentEditKind = "operator"
+	DocumentEditKindWaiver                   DocumentEditKind = "waiver"
+)
+
+// Valid indicates whether the value is a known member of the DocumentEditKind enum.
+func (e DocumentEditKind) Valid() bool {
+	switch e {
+	case DocumentEditKindAgricultural:
+		return true
+	case DocumentEditKindApplicator:
+		return true
+	case DocumentEditKindCompetency:
+		return true
+	case DocumentEditKindHazmatExemption:
+		return true
+	case DocumentEditKindHeavyExemption:
+		return true
+	case DocumentEditKindInsurance:
+		return true
+	case DocumentEditKindNightTraining:
+		return true
+	case DocumentEditKindOperationalAuthorisation:
+		return true
+	case DocumentEditKindOperator:
+		return true
+	case DocumentEditKindWaiver:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for DocumentSortId.
+const (
+	DocumentSortIdAgricultural             DocumentSortId = "agricultural"
+	DocumentSortIdApplicator               DocumentSortId = "applicator"
+	DocumentSortIdCompetency               DocumentSortId = "competency"
+	DocumentSortIdHazmatExemption          DocumentSortId = "hazmat-exemption"
+	DocumentSortIdHeavyExemption           DocumentSortId = "heavy-exemption"
+	DocumentSortIdInsurance                DocumentSortId = "insurance"
+	DocumentSortIdNightTraining            DocumentSortId = "night-training"
+	DocumentSortIdOperationalAuthorisation DocumentSortId = "operational-authorisation"
+	DocumentSortIdOperator                 DocumentSortId = "operator"
+	DocumentSortIdWaiver                   DocumentSortId = "waiver"
+)
+
+// Valid indicates whether the value is a known member of the DocumentSortId enum.
+func (e DocumentSortId) Valid() bool {
+	switch e {
+	case DocumentSortIdAgricultural:
+		return true
+	case DocumentSortIdApplicator:
+		return true
+	case DocumentSortIdCompetency:
+		return true
+	case DocumentSortIdHazmatExemption:
+		return true
+	case DocumentSortIdHeavyExemption:
+		return true
+	case DocumentSortIdInsurance:
+		return true
+	case DocumentSortIdNightTraining:
+		return true
+	case DocumentSortIdOperationalAuthorisation:
+		return true
+	case DocumentSortIdOperator:
+		return true
+	case DocumentSortIdWaiver:
 		return true
 	default:
 		return false
@@ -178,6 +342,7 @@ func (e FlightState) Valid() bool {
 // Defines values for FoundKind.
 const (
 	FoundKindAircraft FoundKind = "aircraft"
+	FoundKindJob      FoundKind = "job"
 	FoundKindPack     FoundKind = "pack"
 	FoundKindPart     FoundKind = "part"
 	FoundKindPerson   FoundKind = "person"
@@ -188,6 +353,8 @@ const (
 func (e FoundKind) Valid() bool {
 	switch e {
 	case FoundKindAircraft:
+		return true
+	case FoundKindJob:
 		return true
 	case FoundKindPack:
 		return true
@@ -322,6 +489,177 @@ func (e IncidentEvent) Valid() bool {
 	case IncidentEventTransportDamage:
 		return true
 	case IncidentEventWater:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for JobState.
+const (
+	JobStateCalledOff JobState = "called-off"
+	JobStateDone      JobState = "done"
+	JobStatePlanned   JobState = "planned"
+)
+
+// Valid indicates whether the value is a known member of the JobState enum.
+func (e JobState) Valid() bool {
+	switch e {
+	case JobStateCalledOff:
+		return true
+	case JobStateDone:
+		return true
+	case JobStatePlanned:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for JobWork.
+const (
+	JobWorkInspection JobWork = "inspection"
+	JobWorkMapping    JobWork = "mapping"
+	JobWorkSpraying   JobWork = "spraying"
+)
+
+// Valid indicates whether the value is a known member of the JobWork enum.
+func (e JobWork) Valid() bool {
+	switch e {
+	case JobWorkInspection:
+		return true
+	case JobWorkMapping:
+		return true
+	case JobWorkSpraying:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for JobEditWork.
+const (
+	JobEditWorkInspection JobEditWork = "inspection"
+	JobEditWorkMapping    JobEditWork = "mapping"
+	JobEditWorkSpraying   JobEditWork = "spraying"
+)
+
+// Valid indicates whether the value is a known member of the JobEditWork enum.
+func (e JobEditWork) Valid() bool {
+	switch e {
+	case JobEditWorkInspection:
+		return true
+	case JobEditWorkMapping:
+		return true
+	case JobEditWorkSpraying:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for JobEndState.
+const (
+	JobEndStateCalledOff JobEndState = "called-off"
+	JobEndStateDone      JobEndState = "done"
+	JobEndStatePlanned   JobEndState = "planned"
+)
+
+// Valid indicates whether the value is a known member of the JobEndState enum.
+func (e JobEndState) Valid() bool {
+	switch e {
+	case JobEndStateCalledOff:
+		return true
+	case JobEndStateDone:
+		return true
+	case JobEndStatePlanned:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for JobHeadState.
+const (
+	JobHeadStateCalledOff JobHeadState = "called-off"
+	JobHeadStateDone      JobHeadState = "done"
+	JobHeadStatePlanned   JobHeadState = "planned"
+)
+
+// Valid indicates whether the value is a known member of the JobHeadState enum.
+func (e JobHeadState) Valid() bool {
+	switch e {
+	case JobHeadStateCalledOff:
+		return true
+	case JobHeadStateDone:
+		return true
+	case JobHeadStatePlanned:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for JobHeadWork.
+const (
+	JobHeadWorkInspection JobHeadWork = "inspection"
+	JobHeadWorkMapping    JobHeadWork = "mapping"
+	JobHeadWorkSpraying   JobHeadWork = "spraying"
+)
+
+// Valid indicates whether the value is a known member of the JobHeadWork enum.
+func (e JobHeadWork) Valid() bool {
+	switch e {
+	case JobHeadWorkInspection:
+		return true
+	case JobHeadWorkMapping:
+		return true
+	case JobHeadWorkSpraying:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for JobPersonPost.
+const (
+	JobPersonPostGround   JobPersonPost = "ground"
+	JobPersonPostObserver JobPersonPost = "observer"
+	JobPersonPostPilot    JobPersonPost = "pilot"
+	JobPersonPostRpic     JobPersonPost = "rpic"
+)
+
+// Valid indicates whether the value is a known member of the JobPersonPost enum.
+func (e JobPersonPost) Valid() bool {
+	switch e {
+	case JobPersonPostGround:
+		return true
+	case JobPersonPostObserver:
+		return true
+	case JobPersonPostPilot:
+		return true
+	case JobPersonPostRpic:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for LocalRuleEditWork.
+const (
+	LocalRuleEditWorkInspection LocalRuleEditWork = "inspection"
+	LocalRuleEditWorkMapping    LocalRuleEditWork = "mapping"
+	LocalRuleEditWorkSpraying   LocalRuleEditWork = "spraying"
+)
+
+// Valid indicates whether the value is a known member of the LocalRuleEditWork enum.
+func (e LocalRuleEditWork) Valid() bool {
+	switch e {
+	case LocalRuleEditWorkInspection:
+		return true
+	case LocalRuleEditWorkMapping:
+		return true
+	case LocalRuleEditWorkSpraying:
 		return true
 	default:
 		return false
@@ -589,6 +927,48 @@ func (e NewWorkOrderAcceptance) Valid() bool {
 	}
 }
 
+// Defines values for PaperKind.
+const (
+	PaperKindAgricultural             PaperKind = "agricultural"
+	PaperKindApplicator               PaperKind = "applicator"
+	PaperKindCompetency               PaperKind = "competency"
+	PaperKindHazmatExemption          PaperKind = "hazmat-exemption"
+	PaperKindHeavyExemption           PaperKind = "heavy-exemption"
+	PaperKindInsurance                PaperKind = "insurance"
+	PaperKindNightTraining            PaperKind = "night-training"
+	PaperKindOperationalAuthorisation PaperKind = "operational-authorisation"
+	PaperKindOperator                 PaperKind = "operator"
+	PaperKindWaiver                   PaperKind = "waiver"
+)
+
+// Valid indicates whether the value is a known member of the PaperKind enum.
+func (e PaperKind) Valid() bool {
+	switch e {
+	case PaperKindAgricultural:
+		return true
+	case PaperKindApplicator:
+		return true
+	case PaperKindCompetency:
+		return true
+	case PaperKindHazmatExemption:
+		return true
+	case PaperKindHeavyExemption:
+		return true
+	case PaperKindInsurance:
+		return true
+	case PaperKindNightTraining:
+		return true
+	case PaperKindOperationalAuthorisation:
+		return true
+	case PaperKindOperator:
+		return true
+	case PaperKindWaiver:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PartSource.
 const (
 	PartSourceMaker      PartSource = "maker"
@@ -607,6 +987,24 @@ func (e PartSource) Valid() bool {
 	}
 }
 
+// Defines values for PracticeNewPhase.
+const (
+	Empty  PracticeNewPhase = "empty"
+	Loaded PracticeNewPhase = "loaded"
+)
+
+// Valid indicates whether the value is a known member of the PracticeNewPhase enum.
+func (e PracticeNewPhase) Valid() bool {
+	switch e {
+	case Empty:
+		return true
+	case Loaded:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for RemovePartTo.
 const (
 	RemovePartToDiscard RemovePartTo = "discard"
@@ -619,6 +1017,24 @@ func (e RemovePartTo) Valid() bool {
 	case RemovePartToDiscard:
 		return true
 	case RemovePartToShelf:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for RuleChoicePack.
+const (
+	EuSpecific RuleChoicePack = "eu-specific"
+	UsSmall    RuleChoicePack = "us-small"
+)
+
+// Valid indicates whether the value is a known member of the RuleChoicePack enum.
+func (e RuleChoicePack) Valid() bool {
+	switch e {
+	case EuSpecific:
+		return true
+	case UsSmall:
 		return true
 	default:
 		return false
@@ -849,19 +1265,19 @@ func (e WorkOrderState) Valid() bool {
 
 // Defines values for GetSkyParamsWork.
 const (
-	Inspection GetSkyParamsWork = "inspection"
-	Mapping    GetSkyParamsWork = "mapping"
-	Spraying   GetSkyParamsWork = "spraying"
+	GetSkyParamsWorkInspection GetSkyParamsWork = "inspection"
+	GetSkyParamsWorkMapping    GetSkyParamsWork = "mapping"
+	GetSkyParamsWorkSpraying   GetSkyParamsWork = "spraying"
 )
 
 // Valid indicates whether the value is a known member of the GetSkyParamsWork enum.
 func (e GetSkyParamsWork) Valid() bool {
 	switch e {
-	case Inspection:
+	case GetSkyParamsWorkInspection:
 		return true
-	case Mapping:
+	case GetSkyParamsWorkMapping:
 		return true
-	case Spraying:
+	case GetSkyParamsWorkSpraying:
 		return true
 	default:
 		return false
@@ -976,6 +1392,21 @@ type AircraftFirmware struct {
 	Set       *FirmwareSet      `json:"set"`
 }
 
+// Airspace defines model for Airspace.
+type Airspace struct {
+	Authorisations []Authorisation `json:"authorisations"`
+	Desk           bool            `json:"desk"`
+	Findings       []Finding       `json:"findings"`
+	From           time.Time       `json:"from"`
+	HeightM        float64         `json:"height_m"`
+	LookedAt       *time.Time      `json:"looked_at"`
+	LookedBy       string          `json:"looked_by"`
+	Source         string          `json:"source"`
+	To             time.Time       `json:"to"`
+	Verdict        Verdict         `json:"verdict"`
+	Zones          []ZoneSeen      `json:"zones"`
+}
+
 // AllBackground defines model for AllBackground.
 type AllBackground struct {
 	Work []BackgroundWork `json:"work"`
@@ -1002,6 +1433,51 @@ type ApprovalEntry struct {
 	TypeKey string    `json:"type_key"`
 }
 
+// AskedRule defines model for AskedRule.
+type AskedRule struct {
+	At        *time.Time   `json:"at"`
+	By        string       `json:"by"`
+	Citation  string       `json:"citation"`
+	Id        string       `json:"id"`
+	Option    string       `json:"option"`
+	Options   []RuleOption `json:"options"`
+	Question  string       `json:"question"`
+	Rule      string       `json:"rule"`
+	Statement string       `json:"statement"`
+}
+
+// Authorisation defines model for Authorisation.
+type Authorisation struct {
+	AskedAt    time.Time          `json:"asked_at"`
+	AskedBy    string             `json:"asked_by"`
+	Calls      []Call             `json:"calls"`
+	CeilingM   float64            `json:"ceiling_m"`
+	From       time.Time          `json:"from"`
+	Id         openapi_types.UUID `json:"id"`
+	NeedsCalls bool               `json:"needs_calls"`
+	Number     string             `json:"number"`
+	Sentence   string             `json:"sentence"`
+	State      AuthorisationState `json:"state"`
+	To         time.Time          `json:"to"`
+	Verdict    Verdict            `json:"verdict"`
+	Why        string             `json:"why"`
+	Zone       string             `json:"zone"`
+	ZoneId     openapi_types.UUID `json:"zone_id"`
+}
+
+// AuthorisationState defines model for Authorisation.State.
+type AuthorisationState string
+
+// AuthorisationNew defines model for AuthorisationNew.
+type AuthorisationNew struct {
+	CeilingM float64            `json:"ceiling_m"`
+	From     time.Time          `json:"from"`
+	Number   string             `json:"number"`
+	SiteId   openapi_types.UUID `json:"site_id"`
+	To       time.Time          `json:"to"`
+	ZoneId   openapi_types.UUID `json:"zone_id"`
+}
+
 // BackgroundWork defines model for BackgroundWork.
 type BackgroundWork struct {
 	Done      int        `json:"done"`
@@ -1018,6 +1494,65 @@ type BadGroup = metar.BadGroup
 
 // Band defines model for Band.
 type Band = checks.Band
+
+// BriefSection defines model for BriefSection.
+type BriefSection = brief.Section
+
+// BriefSigned defines model for BriefSigned.
+type BriefSigned struct {
+	At       time.Time          `json:"at"`
+	Name     string             `json:"name"`
+	PersonId openapi_types.UUID `json:"person_id"`
+}
+
+// Briefing defines model for Briefing.
+type Briefing struct {
+	At       time.Time          `json:"at"`
+	By       string             `json:"by"`
+	Changed  string             `json:"changed"`
+	Hash     string             `json:"hash"`
+	Id       openapi_types.UUID `json:"id"`
+	Missing  []JobPersonSeen    `json:"missing"`
+	Sections []BriefSection     `json:"sections"`
+	Signed   []BriefSigned      `json:"signed"`
+}
+
+// BriefingNew defines model for BriefingNew.
+type BriefingNew struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+// BriefingSign defines model for BriefingSign.
+type BriefingSign struct {
+	BriefingId openapi_types.UUID `json:"briefing_id"`
+	Hash       string             `json:"hash"`
+	PersonId   openapi_types.UUID `json:"person_id"`
+	Pin        string             `json:"pin"`
+}
+
+// Call defines model for Call.
+type Call struct {
+	At   time.Time `json:"at"`
+	By   string    `json:"by"`
+	How  string    `json:"how"`
+	Kind CallKind  `json:"kind"`
+}
+
+// CallKind defines model for Call.Kind.
+type CallKind string
+
+// CallNew defines model for CallNew.
+type CallNew struct {
+	How  CallNewHow         `json:"how"`
+	Id   openapi_types.UUID `json:"id"`
+	Kind CallNewKind        `json:"kind"`
+}
+
+// CallNewHow defines model for CallNew.How.
+type CallNewHow string
+
+// CallNewKind defines model for CallNew.Kind.
+type CallNewKind string
 
 // CapacityPoint defines model for CapacityPoint.
 type CapacityPoint = pack.CapacityPoint
@@ -1071,18 +1606,36 @@ type Correction struct {
 	Seconds  int       `json:"seconds"`
 }
 
+// Coverage defines model for Coverage.
+type Coverage struct {
+	Types []CoverageOf `json:"types"`
+}
+
+// CoverageOf defines model for CoverageOf.
+type CoverageOf struct {
+	Items       []Covered `json:"items"`
+	ListVersion int       `json:"list_version"`
+	Type        string    `json:"type"`
+	TypeKey     string    `json:"type_key"`
+}
+
+// Covered defines model for Covered.
+type Covered = rules.Covered
+
 // Crew defines model for Crew.
 type Crew struct {
-	Name  string `json:"name"`
-	Units Units  `json:"units"`
-	Zone  string `json:"zone"`
+	Name    string `json:"name"`
+	TileUrl string `json:"tile_url"`
+	Units   Units  `json:"units"`
+	Zone    string `json:"zone"`
 }
 
 // CrewEdit defines model for CrewEdit.
 type CrewEdit struct {
-	Name  string `json:"name"`
-	Units Units  `json:"units"`
-	Zone  string `json:"zone"`
+	Name    string `json:"name"`
+	TileUrl string `json:"tile_url"`
+	Units   Units  `json:"units"`
+	Zone    string `json:"zone"`
 }
 
 // Day defines model for Day.
@@ -1148,6 +1701,37 @@ type Disposal struct {
 	Method      string `json:"method"`
 	Note        string `json:"note"`
 	Pin         string `json:"pin"`
+}
+
+// DocumentEdit defines model for DocumentEdit.
+type DocumentEdit struct {
+	Conditions string              `json:"conditions"`
+	ExpiresOn  *openapi_types.Date `json:"expires_on"`
+	IssuedOn   *openapi_types.Date `json:"issued_on"`
+	Kind       DocumentEditKind    `json:"kind"`
+	Number     string              `json:"number"`
+	PersonId   *openapi_types.UUID `json:"person_id"`
+	Rules      []string            `json:"rules"`
+	Version    int                 `json:"version"`
+}
+
+// DocumentEditKind defines model for DocumentEdit.Kind.
+type DocumentEditKind string
+
+// DocumentSort defines model for DocumentSort.
+type DocumentSort struct {
+	Id       DocumentSortId `json:"id"`
+	Name     string         `json:"name"`
+	OfPerson bool           `json:"of_person"`
+}
+
+// DocumentSortId defines model for DocumentSort.Id.
+type DocumentSortId string
+
+// Documents defines model for Documents.
+type Documents struct {
+	Documents []Paper        `json:"documents"`
+	Kinds     []DocumentSort `json:"kinds"`
 }
 
 // Drift defines model for Drift.
@@ -1308,6 +1892,29 @@ type FitPartsOld string
 // FitPartsSource defines model for FitParts.Source.
 type FitPartsSource string
 
+// FitnessNew defines model for FitnessNew.
+type FitnessNew struct {
+	Against []string           `json:"against"`
+	Id      openapi_types.UUID `json:"id"`
+}
+
+// FitnessOf defines model for FitnessOf.
+type FitnessOf struct {
+	Against  []string           `json:"against"`
+	At       time.Time          `json:"at"`
+	PersonId openapi_types.UUID `json:"person_id"`
+	Words    []string           `json:"words"`
+}
+
+// FitnessPoint defines model for FitnessPoint.
+type FitnessPoint = crew.Point
+
+// FitnessToday defines model for FitnessToday.
+type FitnessToday struct {
+	Declared []FitnessOf    `json:"declared"`
+	Points   []FitnessPoint `json:"points"`
+}
+
 // Fleet defines model for Fleet.
 type Fleet struct {
 	Aircraft []FleetEntry `json:"aircraft"`
@@ -1325,28 +1932,31 @@ type FleetEntry struct {
 
 // Flight defines model for Flight.
 type Flight struct {
-	Acceptance  string             `json:"acceptance"`
-	Aircraft    string             `json:"aircraft"`
-	AircraftId  openapi_types.UUID `json:"aircraft_id"`
-	Corrections []Correction       `json:"corrections"`
-	Events      []FlightEvent      `json:"events"`
-	Hover       *Judgement         `json:"hover"`
-	Id          openapi_types.UUID `json:"id"`
-	LandedAt    *time.Time         `json:"landed_at"`
-	Landings    int                `json:"landings"`
-	Litres      float64            `json:"litres"`
-	LoggedAt    *time.Time         `json:"logged_at"`
-	Now         time.Time          `json:"now"`
-	Packs       []Pack             `json:"packs"`
-	Pilot       string             `json:"pilot"`
-	PilotId     openapi_types.UUID `json:"pilot_id"`
-	Purpose     string             `json:"purpose"`
-	Remarks     string             `json:"remarks"`
-	Seconds     int                `json:"seconds"`
-	State       FlightState        `json:"state"`
-	TookOffAt   time.Time          `json:"took_off_at"`
-	Type        TypeEntry          `json:"type"`
-	Warmth      *Judgement         `json:"warmth"`
+	Acceptance  string              `json:"acceptance"`
+	Aircraft    string              `json:"aircraft"`
+	AircraftId  openapi_types.UUID  `json:"aircraft_id"`
+	Alerts      []Finding           `json:"alerts"`
+	Corrections []Correction        `json:"corrections"`
+	Events      []FlightEvent       `json:"events"`
+	Hover       *Judgement          `json:"hover"`
+	Id          openapi_types.UUID  `json:"id"`
+	Job         *string             `json:"job,omitempty"`
+	JobId       *openapi_types.UUID `json:"job_id,omitempty"`
+	LandedAt    *time.Time          `json:"landed_at"`
+	Landings    int                 `json:"landings"`
+	Litres      float64             `json:"litres"`
+	LoggedAt    *time.Time          `json:"logged_at"`
+	Now         time.Time           `json:"now"`
+	Packs       []Pack              `json:"packs"`
+	Pilot       string              `json:"pilot"`
+	PilotId     openapi_types.UUID  `json:"pilot_id"`
+	Purpose     string              `json:"purpose"`
+	Remarks     string              `json:"remarks"`
+	Seconds     int                 `json:"seconds"`
+	State       FlightState         `json:"state"`
+	TookOffAt   time.Time           `json:"took_off_at"`
+	Type        TypeEntry           `json:"type"`
+	Warmth      *Judgement          `json:"warmth"`
 }
 
 // FlightState defines model for Flight.State.
@@ -1378,6 +1988,7 @@ type FoundKind string
 type GateAnswer struct {
 	Aircraft       Aircraft             `json:"aircraft"`
 	Hash           string               `json:"hash"`
+	Jobs           []JobRef             `json:"jobs"`
 	Output         GateOutput           `json:"output"`
 	Pilot          string               `json:"pilot"`
 	Release        *Release             `json:"release"`
@@ -1392,6 +2003,7 @@ type GateOutput = gate.Output
 type GateQuestion struct {
 	Acceptance *openapi_types.UUID  `json:"acceptance,omitempty"`
 	AircraftId openapi_types.UUID   `json:"aircraft_id"`
+	JobId      *openapi_types.UUID  `json:"job_id,omitempty"`
 	PackIds    []openapi_types.UUID `json:"pack_ids"`
 	Wind       *WindReading         `json:"wind"`
 }
@@ -1504,8 +2116,188 @@ type Item = checks.Item
 // ItemValue defines model for ItemValue.
 type ItemValue = checks.Value
 
+// Job defines model for Job.
+type Job struct {
+	Aim       string             `json:"aim"`
+	Aircraft  []JobCraftSeen     `json:"aircraft"`
+	Asks      []AskedRule        `json:"asks"`
+	Briefing  *Briefing          `json:"briefing"`
+	Channel   string             `json:"channel"`
+	CreatedBy string             `json:"created_by"`
+	Findings  []Finding          `json:"findings"`
+	Flights   []JobFlight        `json:"flights"`
+	From      time.Time          `json:"from"`
+	Id        openapi_types.UUID `json:"id"`
+	Kit       []KitItem          `json:"kit"`
+	Meeting   string             `json:"meeting"`
+	People    []JobPersonSeen    `json:"people"`
+	Product   string             `json:"product"`
+	Rules     string             `json:"rules"`
+	Site      string             `json:"site"`
+	SiteId    openapi_types.UUID `json:"site_id"`
+	Sorties   *int               `json:"sorties"`
+	State     JobState           `json:"state"`
+	To        time.Time          `json:"to"`
+	Verdict   Verdict            `json:"verdict"`
+	Version   int                `json:"version"`
+	Work      JobWork            `json:"work"`
+}
+
+// JobState defines model for Job.State.
+type JobState string
+
+// JobWork defines model for Job.Work.
+type JobWork string
+
+// JobAnswer defines model for JobAnswer.
+type JobAnswer struct {
+	Ask    string `json:"ask"`
+	Option string `json:"option"`
+}
+
+// JobAnswers defines model for JobAnswers.
+type JobAnswers struct {
+	Answers []JobAnswer `json:"answers"`
+}
+
+// JobCraft defines model for JobCraft.
+type JobCraft struct {
+	AircraftId  openapi_types.UUID `json:"aircraft_id"`
+	HomeFollows bool               `json:"home_follows"`
+	ReturnM     *float64           `json:"return_m"`
+	RouteM      *float64           `json:"route_m"`
+	SpeedMs     *float64           `json:"speed_ms"`
+}
+
+// JobCraftSeen defines model for JobCraftSeen.
+type JobCraftSeen struct {
+	AdvisedM    *float64           `json:"advised_m"`
+	AircraftId  openapi_types.UUID `json:"aircraft_id"`
+	Findings    []Finding          `json:"findings"`
+	HomeFollows bool               `json:"home_follows"`
+	Name        string             `json:"name"`
+	ReturnM     *float64           `json:"return_m"`
+	RouteM      *float64           `json:"route_m"`
+	SpeedMs     *float64           `json:"speed_ms"`
+	Type        string             `json:"type"`
+	Verdict     Verdict            `json:"verdict"`
+}
+
+// JobEdit defines model for JobEdit.
+type JobEdit struct {
+	Aim      string             `json:"aim"`
+	Aircraft []JobCraft         `json:"aircraft"`
+	Channel  string             `json:"channel"`
+	From     time.Time          `json:"from"`
+	Meeting  string             `json:"meeting"`
+	People   []JobPerson        `json:"people"`
+	Product  string             `json:"product"`
+	SiteId   openapi_types.UUID `json:"site_id"`
+	Sorties  *int               `json:"sorties"`
+	To       time.Time          `json:"to"`
+	Version  int                `json:"version"`
+	Work     JobEditWork        `json:"work"`
+}
+
+// JobEditWork defines model for JobEdit.Work.
+type JobEditWork string
+
+// JobEnd defines model for JobEnd.
+type JobEnd struct {
+	State   JobEndState `json:"state"`
+	Version int         `json:"version"`
+}
+
+// JobEndState defines model for JobEnd.State.
+type JobEndState string
+
+// JobFlight defines model for JobFlight.
+type JobFlight struct {
+	Aircraft  string             `json:"aircraft"`
+	Id        openapi_types.UUID `json:"id"`
+	Pilot     string             `json:"pilot"`
+	Seconds   int                `json:"seconds"`
+	State     string             `json:"state"`
+	TookOffAt time.Time          `json:"took_off_at"`
+}
+
+// JobHead defines model for JobHead.
+type JobHead struct {
+	Aim      string             `json:"aim"`
+	Aircraft []string           `json:"aircraft"`
+	Flights  int                `json:"flights"`
+	From     time.Time          `json:"from"`
+	Id       openapi_types.UUID `json:"id"`
+	People   []string           `json:"people"`
+	Site     string             `json:"site"`
+	SiteId   openapi_types.UUID `json:"site_id"`
+	State    JobHeadState       `json:"state"`
+	To       time.Time          `json:"to"`
+
+	// Verdict only of a planned job that is near
+	Verdict *Verdict    `json:"verdict,omitempty"`
+	Work    JobHeadWork `json:"work"`
+}
+
+// JobHeadState defines model for JobHead.State.
+type JobHeadState string
+
+// JobHeadWork defines model for JobHead.Work.
+type JobHeadWork string
+
+// JobPerson defines model for JobPerson.
+type JobPerson struct {
+	PersonId openapi_types.UUID `json:"person_id"`
+	Post     JobPersonPost      `json:"post"`
+}
+
+// JobPersonPost defines model for JobPerson.Post.
+type JobPersonPost string
+
+// JobPersonSeen defines model for JobPersonSeen.
+type JobPersonSeen struct {
+	Name     string             `json:"name"`
+	PersonId openapi_types.UUID `json:"person_id"`
+	Post     string             `json:"post"`
+}
+
+// JobRef defines model for JobRef.
+type JobRef struct {
+	Aim  string             `json:"aim"`
+	From time.Time          `json:"from"`
+	Id   openapi_types.UUID `json:"id"`
+	Site string             `json:"site"`
+	To   time.Time          `json:"to"`
+}
+
+// Jobs defines model for Jobs.
+type Jobs struct {
+	Jobs []JobHead `json:"jobs"`
+}
+
 // Judgement defines model for Judgement.
 type Judgement = checks.Judgement
+
+// KitEdit defines model for KitEdit.
+type KitEdit struct {
+	Checked  bool   `json:"checked"`
+	Label    string `json:"label"`
+	Packed   bool   `json:"packed"`
+	Quantity int    `json:"quantity"`
+}
+
+// KitItem defines model for KitItem.
+type KitItem struct {
+	Checked   bool   `json:"checked"`
+	CheckedBy string `json:"checked_by"`
+	Id        string `json:"id"`
+	Label     string `json:"label"`
+	Own       bool   `json:"own"`
+	Packed    bool   `json:"packed"`
+	PackedBy  string `json:"packed_by"`
+	Quantity  int    `json:"quantity"`
+	Why       string `json:"why"`
+}
 
 // LandedPack defines model for LandedPack.
 type LandedPack struct {
@@ -1520,6 +2312,31 @@ type Landing = wind.Landing
 
 // ListSection defines model for ListSection.
 type ListSection = checks.Section
+
+// LocalRule defines model for LocalRule.
+type LocalRule struct {
+	ChangedBy string             `json:"changed_by"`
+	Citation  string             `json:"citation"`
+	Id        openapi_types.UUID `json:"id"`
+	Question  string             `json:"question"`
+	Statement string             `json:"statement"`
+	Verdict   Verdict            `json:"verdict"`
+	Version   int                `json:"version"`
+	Work      []string           `json:"work"`
+}
+
+// LocalRuleEdit defines model for LocalRuleEdit.
+type LocalRuleEdit struct {
+	Citation  string              `json:"citation"`
+	Question  string              `json:"question"`
+	Statement string              `json:"statement"`
+	Verdict   Verdict             `json:"verdict"`
+	Version   int                 `json:"version"`
+	Work      []LocalRuleEditWork `json:"work"`
+}
+
+// LocalRuleEditWork defines model for LocalRuleEdit.Work.
+type LocalRuleEditWork string
 
 // Log defines model for Log.
 type Log struct {
@@ -1736,6 +2553,7 @@ type NewRelease struct {
 	AircraftId openapi_types.UUID   `json:"aircraft_id"`
 	GateHash   string               `json:"gate_hash"`
 	Id         openapi_types.UUID   `json:"id"`
+	JobId      *openapi_types.UUID  `json:"job_id,omitempty"`
 	PackIds    []openapi_types.UUID `json:"pack_ids"`
 	Pin        string               `json:"pin"`
 	Purpose    string               `json:"purpose"`
@@ -1900,6 +2718,25 @@ type Packs struct {
 	Packs []Pack `json:"packs"`
 }
 
+// Paper defines model for Paper.
+type Paper struct {
+	ChangedBy  string              `json:"changed_by"`
+	Conditions string              `json:"conditions"`
+	ExpiresOn  *openapi_types.Date `json:"expires_on"`
+	Id         openapi_types.UUID  `json:"id"`
+	InForce    bool                `json:"in_force"`
+	IssuedOn   *openapi_types.Date `json:"issued_on"`
+	Kind       PaperKind           `json:"kind"`
+	Name       string              `json:"name"`
+	Number     string              `json:"number"`
+	PersonId   *openapi_types.UUID `json:"person_id"`
+	Rules      []string            `json:"rules"`
+	Version    int                 `json:"version"`
+}
+
+// PaperKind defines model for Paper.Kind.
+type PaperKind string
+
 // Part defines model for Part.
 type Part struct {
 	At           string             `json:"at"`
@@ -2017,6 +2854,35 @@ type Place = geo.Point
 // Position defines model for Position.
 type Position = airframe.Position
 
+// PracticeLogged defines model for PracticeLogged.
+type PracticeLogged struct {
+	FlownOn  openapi_types.Date `json:"flown_on"`
+	Id       openapi_types.UUID `json:"id"`
+	Landings int                `json:"landings"`
+	NoseIn   bool               `json:"nose_in"`
+	Note     string             `json:"note"`
+	Packs    int                `json:"packs"`
+	Phase    string             `json:"phase"`
+	SignedBy string             `json:"signed_by"`
+	TypeKey  string             `json:"type_key"`
+}
+
+// PracticeNew defines model for PracticeNew.
+type PracticeNew struct {
+	FlownOn  openapi_types.Date `json:"flown_on"`
+	Id       openapi_types.UUID `json:"id"`
+	Landings int                `json:"landings"`
+	NoseIn   bool               `json:"nose_in"`
+	Note     string             `json:"note"`
+	Packs    int                `json:"packs"`
+	Phase    PracticeNewPhase   `json:"phase"`
+	Pin      string             `json:"pin"`
+	TypeKey  string             `json:"type_key"`
+}
+
+// PracticeNewPhase defines model for PracticeNew.Phase.
+type PracticeNewPhase string
+
 // Problem defines model for Problem.
 type Problem struct {
 	Detail string          `json:"detail"`
@@ -2031,6 +2897,16 @@ type Programme = upkeep.Programme
 
 // ReadValue defines model for ReadValue.
 type ReadValue = height.Value
+
+// Readiness defines model for Readiness.
+type Readiness struct {
+	Log          []PracticeLogged `json:"log"`
+	NeedEmpty    int              `json:"need_empty"`
+	NeedLandings int              `json:"need_landings"`
+	NeedLoaded   int              `json:"need_loaded"`
+	Person       string           `json:"person"`
+	Types        []TypeReadiness  `json:"types"`
+}
 
 // Record defines model for Record.
 type Record struct {
@@ -2056,6 +2932,7 @@ type Release struct {
 	AircraftId openapi_types.UUID   `json:"aircraft_id"`
 	At         time.Time            `json:"at"`
 	Id         openapi_types.UUID   `json:"id"`
+	JobId      *openapi_types.UUID  `json:"job_id,omitempty"`
 	PackIds    []openapi_types.UUID `json:"pack_ids"`
 	Pilot      string               `json:"pilot"`
 	PilotId    openapi_types.UUID   `json:"pilot_id"`
@@ -2080,6 +2957,37 @@ type RemovePartTo string
 // ReorderAdvice defines model for ReorderAdvice.
 type ReorderAdvice = stock.Order
 
+// Report defines model for Report.
+type Report struct {
+	AircraftId *openapi_types.UUID `json:"aircraft_id"`
+	DueAt      time.Time           `json:"due_at"`
+	HappenedAt time.Time           `json:"happened_at"`
+	Id         openapi_types.UUID  `json:"id"`
+	RaisedBy   string              `json:"raised_by"`
+	Reference  string              `json:"reference"`
+	ReportedAt *time.Time          `json:"reported_at"`
+	Verdict    Verdict             `json:"verdict"`
+	What       string              `json:"what"`
+}
+
+// ReportDone defines model for ReportDone.
+type ReportDone struct {
+	Reference string `json:"reference"`
+}
+
+// ReportNew defines model for ReportNew.
+type ReportNew struct {
+	AircraftId *openapi_types.UUID `json:"aircraft_id"`
+	HappenedAt time.Time           `json:"happened_at"`
+	Id         openapi_types.UUID  `json:"id"`
+	What       string              `json:"what"`
+}
+
+// Reports defines model for Reports.
+type Reports struct {
+	Reports []Report `json:"reports"`
+}
+
 // ResistanceTrend defines model for ResistanceTrend.
 type ResistanceTrend = pack.ResistanceTrend
 
@@ -2097,6 +3005,37 @@ type RowProblem struct {
 	Line     int    `json:"line"`
 	Sentence string `json:"sentence"`
 }
+
+// Rule defines model for Rule.
+type Rule = rules.Rule
+
+// RuleAsk defines model for RuleAsk.
+type RuleAsk = rules.Ask
+
+// RuleBook defines model for RuleBook.
+type RuleBook struct {
+	Caution  string      `json:"caution"`
+	Chosen   string      `json:"chosen"`
+	Local    []LocalRule `json:"local"`
+	Packs    []RulePack  `json:"packs"`
+	Practice RulePack    `json:"practice"`
+	SightM   float64     `json:"sight_m"`
+}
+
+// RuleChoice defines model for RuleChoice.
+type RuleChoice struct {
+	Pack   RuleChoicePack `json:"pack"`
+	SightM float64        `json:"sight_m"`
+}
+
+// RuleChoicePack defines model for RuleChoice.Pack.
+type RuleChoicePack string
+
+// RuleOption defines model for RuleOption.
+type RuleOption = rules.Option
+
+// RulePack defines model for RulePack.
+type RulePack = rules.Pack
 
 // SelfDischarge defines model for SelfDischarge.
 type SelfDischarge = pack.Discharge
@@ -2138,6 +3077,9 @@ type Site struct {
 	Removed  []SiteFeature `json:"removed"`
 	Terrain  *SiteTerrain  `json:"terrain,omitempty"`
 }
+
+// SiteCover defines model for SiteCover.
+type SiteCover = site.Cover
 
 // SiteEdit defines model for SiteEdit.
 type SiteEdit struct {
@@ -2243,6 +3185,7 @@ type StartChargeTarget string
 type StartWalkround struct {
 	AircraftId openapi_types.UUID   `json:"aircraft_id"`
 	Id         openapi_types.UUID   `json:"id"`
+	JobId      *openapi_types.UUID  `json:"job_id,omitempty"`
 	Kind       StartWalkroundKind   `json:"kind"`
 	PackIds    []openapi_types.UUID `json:"pack_ids"`
 }
@@ -2393,6 +3336,19 @@ type TypePacks = airframe.Packs
 // TypeProfile defines model for TypeProfile.
 type TypeProfile = airframe.Type
 
+// TypeReadiness defines model for TypeReadiness.
+type TypeReadiness struct {
+	EmptyPacks  int      `json:"empty_packs"`
+	Landings    int      `json:"landings"`
+	LoadedPacks int      `json:"loaded_packs"`
+	Missing     []string `json:"missing"`
+	NoseIn      bool     `json:"nose_in"`
+	Open        bool     `json:"open"`
+	Tank        bool     `json:"tank"`
+	Type        string   `json:"type"`
+	TypeKey     string   `json:"type_key"`
+}
+
 // Types defines model for Types.
 type Types struct {
 	Types []TypeEntry `json:"types"`
@@ -2479,29 +3435,30 @@ type Walkround struct {
 
 // WayHome defines model for WayHome.
 type WayHome struct {
-	CeilingM  float64   `json:"ceiling_m"`
-	Decides   string    `json:"decides"`
-	DecidesId string    `json:"decides_id"`
-	Findings  []Finding `json:"findings"`
-	HeightM   float64   `json:"height_m"`
-	HomeM     float64   `json:"home_m"`
-	InWay     []string  `json:"in_way"`
-	Landing   *Landing  `json:"landing,omitempty"`
-	Legs      []WayLeg  `json:"legs"`
-	LengthM   float64   `json:"length_m"`
-	MarginM   float64   `json:"margin_m"`
-	MaxAglM   float64   `json:"max_agl_m"`
-	NeedM     float64   `json:"need_m"`
-	NoWay     string    `json:"no_way"`
-	ReturnM   float64   `json:"return_m"`
-	Route     []Place   `json:"route"`
-	RouteM    float64   `json:"route_m"`
-	Stand     *Place    `json:"stand,omitempty"`
-	Steps     []WayStep `json:"steps"`
-	TakeOff   Place     `json:"take_off"`
-	Tops      []WayTop  `json:"tops"`
-	Verdict   Verdict   `json:"verdict"`
-	WayRound  []Place   `json:"way_round"`
+	CeilingM  float64    `json:"ceiling_m"`
+	Cover     *SiteCover `json:"cover,omitempty"`
+	Decides   string     `json:"decides"`
+	DecidesId string     `json:"decides_id"`
+	Findings  []Finding  `json:"findings"`
+	HeightM   float64    `json:"height_m"`
+	HomeM     float64    `json:"home_m"`
+	InWay     []string   `json:"in_way"`
+	Landing   *Landing   `json:"landing,omitempty"`
+	Legs      []WayLeg   `json:"legs"`
+	LengthM   float64    `json:"length_m"`
+	MarginM   float64    `json:"margin_m"`
+	MaxAglM   float64    `json:"max_agl_m"`
+	NeedM     float64    `json:"need_m"`
+	NoWay     string     `json:"no_way"`
+	ReturnM   float64    `json:"return_m"`
+	Route     []Place    `json:"route"`
+	RouteM    float64    `json:"route_m"`
+	Stand     *Place     `json:"stand,omitempty"`
+	Steps     []WayStep  `json:"steps"`
+	TakeOff   Place      `json:"take_off"`
+	Tops      []WayTop   `json:"tops"`
+	Verdict   Verdict    `json:"verdict"`
+	WayRound  []Place    `json:"way_round"`
 }
 
 // WayLeg defines model for WayLeg.
@@ -2623,6 +3580,26 @@ type WorkUse struct {
 	Quantity int                `json:"quantity"`
 }
 
+// ZoneSeen defines model for ZoneSeen.
+type ZoneSeen struct {
+	BorderM  float64            `json:"border_m"`
+	Calls    bool               `json:"calls"`
+	CeilingM *float64           `json:"ceiling_m"`
+	Class    string             `json:"class"`
+	FloorM   *float64           `json:"floor_m"`
+	From     *time.Time         `json:"from"`
+	Holes    [][]Place          `json:"holes"`
+	Id       openapi_types.UUID `json:"id"`
+	Inside   bool               `json:"inside"`
+	MayAsk   bool               `json:"may_ask"`
+	Name     string             `json:"name"`
+	Outline  []Place            `json:"outline"`
+	Sentence string             `json:"sentence"`
+	Source   string             `json:"source"`
+	To       *time.Time         `json:"to"`
+	Verdict  Verdict            `json:"verdict"`
+}
+
 // ListDefectsParams defines parameters for ListDefects.
 type ListDefectsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
@@ -2632,6 +3609,11 @@ type ListDefectsParams struct {
 type FindParams struct {
 	// Q part of a name or number
 	Q string `form:"q" json:"q"`
+}
+
+// ListJobsParams defines parameters for ListJobs.
+type ListJobsParams struct {
+	Past *bool `form:"past,omitempty" json:"past,omitempty"`
 }
 
 // ListLogParams defines parameters for ListLog.
@@ -2681,6 +3663,13 @@ type LogTotalsParams struct {
 type ListRecordsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
 	Cursor   *string             `form:"cursor,omitempty" json:"cursor,omitempty"`
+}
+
+// GetAirspaceParams defines parameters for GetAirspace.
+type GetAirspaceParams struct {
+	From    *time.Time `form:"from,omitempty" json:"from,omitempty"`
+	To      *time.Time `form:"to,omitempty" json:"to,omitempty"`
+	HeightM *float64   `form:"height_m,omitempty" json:"height_m,omitempty"`
 }
 
 // ExportSiteParams defines parameters for ExportSite.
@@ -2767,6 +3756,12 @@ type ReturnAircraftJSONRequestBody = ReturnToService
 // ApprovePartsJSONRequestBody defines body for ApproveParts for application/json ContentType.
 type ApprovePartsJSONRequestBody = Approval
 
+// AskAuthorisationJSONRequestBody defines body for AskAuthorisation for application/json ContentType.
+type AskAuthorisationJSONRequestBody = AuthorisationNew
+
+// CallDeskJSONRequestBody defines body for CallDesk for application/json ContentType.
+type CallDeskJSONRequestBody = CallNew
+
 // StartChargeJSONRequestBody defines body for StartCharge for application/json ContentType.
 type StartChargeJSONRequestBody = StartCharge
 
@@ -2782,11 +3777,17 @@ type RaiseDefectJSONRequestBody = NewDefect
 // DeferJSONRequestBody defines body for Defer for application/json ContentType.
 type DeferJSONRequestBody = NewDeferral
 
+// SaveDocumentJSONRequestBody defines body for SaveDocument for application/json ContentType.
+type SaveDocumentJSONRequestBody = DocumentEdit
+
 // SaveEveningJSONRequestBody defines body for SaveEvening for application/json ContentType.
 type SaveEveningJSONRequestBody = EveningEdit
 
 // TickEveningJSONRequestBody defines body for TickEvening for application/json ContentType.
 type TickEveningJSONRequestBody = EveningTick
+
+// DeclareFitJSONRequestBody defines body for DeclareFit for application/json ContentType.
+type DeclareFitJSONRequestBody = FitnessNew
 
 // TakeOffJSONRequestBody defines body for TakeOff for application/json ContentType.
 type TakeOffJSONRequestBody = TakeOff
@@ -2811,6 +3812,24 @@ type SaveGearJSONRequestBody = GearEdit
 
 // CheckGearJSONRequestBody defines body for CheckGear for application/json ContentType.
 type CheckGearJSONRequestBody = GearLevel
+
+// SaveJobJSONRequestBody defines body for SaveJob for application/json ContentType.
+type SaveJobJSONRequestBody = JobEdit
+
+// AnswerJobJSONRequestBody defines body for AnswerJob for application/json ContentType.
+type AnswerJobJSONRequestBody = JobAnswers
+
+// WriteBriefingJSONRequestBody defines body for WriteBriefing for application/json ContentType.
+type WriteBriefingJSONRequestBody = BriefingNew
+
+// SignBriefingJSONRequestBody defines body for SignBriefing for application/json ContentType.
+type SignBriefingJSONRequestBody = BriefingSign
+
+// PackKitJSONRequestBody defines body for PackKit for application/json ContentType.
+type PackKitJSONRequestBody = KitEdit
+
+// EndJobJSONRequestBody defines body for EndJob for application/json ContentType.
+type EndJobJSONRequestBody = JobEnd
 
 // AddPackJSONRequestBody defines body for AddPack for application/json ContentType.
 type AddPackJSONRequestBody = NewPack
@@ -2842,8 +3861,23 @@ type AddPersonJSONRequestBody = NewPerson
 // UpdatePersonJSONRequestBody defines body for UpdatePerson for application/json ContentType.
 type UpdatePersonJSONRequestBody = PersonEdit
 
+// LogPracticeJSONRequestBody defines body for LogPractice for application/json ContentType.
+type LogPracticeJSONRequestBody = PracticeNew
+
 // CreateReleaseJSONRequestBody defines body for CreateRelease for application/json ContentType.
 type CreateReleaseJSONRequestBody = NewRelease
+
+// RaiseReportJSONRequestBody defines body for RaiseReport for application/json ContentType.
+type RaiseReportJSONRequestBody = ReportNew
+
+// ReportDoneJSONRequestBody defines body for ReportDone for application/json ContentType.
+type ReportDoneJSONRequestBody = ReportDone
+
+// ChooseRulesJSONRequestBody defines body for ChooseRules for application/json ContentType.
+type ChooseRulesJSONRequestBody = RuleChoice
+
+// SaveLocalRuleJSONRequestBody defines body for SaveLocalRule for application/json ContentType.
+type SaveLocalRuleJSONRequestBody = LocalRuleEdit
 
 // SignInJSONRequestBody defines body for SignIn for application/json ContentType.
 type SignInJSONRequestBody = SignIn
@@ -2952,6 +3986,15 @@ type ServerInterface interface {
 	// ApproveParts Approve third-party parts of a kind for a type
 	// (POST /approvals)
 	ApproveParts(c *gin.Context)
+	// WithdrawAuthorisation Withdraw a request or an authorisation
+	// (DELETE /authorisations/{id})
+	WithdrawAuthorisation(c *gin.Context, id openapi_types.UUID)
+	// AskAuthorisation Ask the desk for an authorisation, or put one on record
+	// (PUT /authorisations/{id})
+	AskAuthorisation(c *gin.Context, id openapi_types.UUID)
+	// CallDesk Make, or note, the call at start or end
+	// (POST /authorisations/{id}/calls)
+	CallDesk(c *gin.Context, id openapi_types.UUID)
 	// ListBackground Work that runs in the background, with its progress
 	// (GET /background)
 	ListBackground(c *gin.Context)
@@ -2985,6 +4028,15 @@ type ServerInterface interface {
 	// Defer Put off a defect or a task where the programme allows it
 	// (POST /deferrals)
 	Defer(c *gin.Context)
+	// ListDocuments Licences, certificates, exemptions and waivers on file
+	// (GET /documents)
+	ListDocuments(c *gin.Context)
+	// RemoveDocument Take a document off the file
+	// (DELETE /documents/{id})
+	RemoveDocument(c *gin.Context, id openapi_types.UUID)
+	// SaveDocument Put a document on file, or change it; version 0 is a new one
+	// (PUT /documents/{id})
+	SaveDocument(c *gin.Context, id openapi_types.UUID)
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(c *gin.Context)
@@ -3000,6 +4052,12 @@ type ServerInterface interface {
 	// Find Aircraft, packs, parts and people by name, label, serial or registration
 	// (GET /find)
 	Find(c *gin.Context, params FindParams)
+	// GetFitness What everybody declared about today
+	// (GET /fitness)
+	GetFitness(c *gin.Context)
+	// DeclareFit Declare whether one is fit to fly today
+	// (POST /fitness)
+	DeclareFit(c *gin.Context)
 	// TakeOff Take off on a release
 	// (POST /flights)
 	TakeOff(c *gin.Context)
@@ -3036,6 +4094,30 @@ type ServerInterface interface {
 	// CheckGear The level of a piece of gear as read now
 	// (POST /gear/{id}/level)
 	CheckGear(c *gin.Context, id openapi_types.UUID)
+	// ListJobs Jobs, those to come first
+	// (GET /jobs)
+	ListJobs(c *gin.Context, params ListJobsParams)
+	// GetJob A job with its findings, questions, kit and briefing
+	// (GET /jobs/{id})
+	GetJob(c *gin.Context, id openapi_types.UUID)
+	// SaveJob Plan a job, or change it; version 0 is a new one
+	// (PUT /jobs/{id})
+	SaveJob(c *gin.Context, id openapi_types.UUID)
+	// AnswerJob Answer questions of the rules
+	// (PUT /jobs/{id}/answers)
+	AnswerJob(c *gin.Context, id openapi_types.UUID)
+	// WriteBriefing Write the briefing from what is known now
+	// (POST /jobs/{id}/briefing)
+	WriteBriefing(c *gin.Context, id openapi_types.UUID)
+	// SignBriefing A participant has read the briefing and signs it
+	// (POST /jobs/{id}/briefing/sign)
+	SignBriefing(c *gin.Context, id openapi_types.UUID)
+	// PackKit Pack or check an item of the kit; an item of the own brings its words
+	// (PUT /jobs/{id}/kit/{item})
+	PackKit(c *gin.Context, id openapi_types.UUID, item string)
+	// EndJob Close a job, call it off, or plan it again
+	// (POST /jobs/{id}/state)
+	EndJob(c *gin.Context, id openapi_types.UUID)
 	// ListLog Flights, newest first
 	// (GET /log)
 	ListLog(c *gin.Context, params ListLogParams)
@@ -3099,6 +4181,12 @@ type ServerInterface interface {
 	// UpdatePerson Change a person
 	// (PUT /people/{id})
 	UpdatePerson(c *gin.Context, id openapi_types.UUID)
+	// GetReadiness How far a person has come on each type
+	// (GET /people/{id}/readiness)
+	GetReadiness(c *gin.Context, id openapi_types.UUID)
+	// LogPractice Log manual-flying practice, signed by who watched it
+	// (POST /people/{id}/readiness)
+	LogPractice(c *gin.Context, id openapi_types.UUID)
 	// UploadPhoto Keep a photo as evidence
 	// (POST /photos)
 	UploadPhoto(c *gin.Context)
@@ -3117,6 +4205,30 @@ type ServerInterface interface {
 	// WithdrawRelease Withdraw a release
 	// (POST /releases/{id}/withdraw)
 	WithdrawRelease(c *gin.Context, id openapi_types.UUID)
+	// ListReports What must be reported to the authority
+	// (GET /reports)
+	ListReports(c *gin.Context)
+	// RaiseReport Note that something must be reported
+	// (POST /reports)
+	RaiseReport(c *gin.Context)
+	// ReportDone Note that it was reported
+	// (POST /reports/{id}/done)
+	ReportDone(c *gin.Context, id openapi_types.UUID)
+	// GetRules The rule packs, the chosen one, practice and the own rules
+	// (GET /rules)
+	GetRules(c *gin.Context)
+	// ChooseRules Choose the rule pack and the limit of sight
+	// (PUT /rules)
+	ChooseRules(c *gin.Context)
+	// GetCoverage The advisory pre-flight list held against the checklists
+	// (GET /rules/coverage)
+	GetCoverage(c *gin.Context)
+	// RemoveLocalRule Remove a rule of the own
+	// (DELETE /rules/local/{id})
+	RemoveLocalRule(c *gin.Context, id openapi_types.UUID)
+	// SaveLocalRule Add or change a rule of the own; version 0 is a new one
+	// (PUT /rules/local/{id})
+	SaveLocalRule(c *gin.Context, id openapi_types.UUID)
 	// SignOut Sign out
 	// (DELETE /session)
 	SignOut(c *gin.Context)
@@ -3150,6 +4262,15 @@ type ServerInterface interface {
 	// ChangeSite Change the head of a site file
 	// (PUT /sites/{id})
 	ChangeSite(c *gin.Context, id openapi_types.UUID)
+	// GetAirspace The zones a flight here meets, and what was granted
+	// (GET /sites/{id}/airspace)
+	GetAirspace(c *gin.Context, id openapi_types.UUID, params GetAirspaceParams)
+	// ImportZones Take zones from GeoJSON
+	// (POST /sites/{id}/airspace/import)
+	ImportZones(c *gin.Context, id openapi_types.UUID)
+	// LookAirspace Ask the airspace desk which zones there are
+	// (POST /sites/{id}/airspace/look)
+	LookAirspace(c *gin.Context, id openapi_types.UUID)
 	// ExportSite The features of a site as a file
 	// (GET /sites/{id}/export)
 	ExportSite(c *gin.Context, id openapi_types.UUID, params ExportSiteParams)
@@ -3255,6 +4376,9 @@ type ServerInterface interface {
 	// SignWorkOrder Sign the work
 	// (POST /work-orders/{id}/sign)
 	SignWorkOrder(c *gin.Context, id openapi_types.UUID)
+	// RemoveZone Take a zone that came by file off again
+	// (DELETE /zones/{id})
+	RemoveZone(c *gin.Context, id openapi_types.UUID)
 }
 
 // ServerInterfaceWrapper converts contexts to parameters.
@@ -3530,6 +4654,81 @@ func (siw *ServerInterfaceWrapper) ApproveParts(c *gin.Context) {
 	siw.Handler.ApproveParts(c)
 }
 
+// WithdrawAuthorisation operation middleware
+func (siw *ServerInterfaceWrapper) WithdrawAuthorisation(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WithdrawAuthorisation(c, id)
+}
+
+// AskAuthorisation operation middleware
+func (siw *ServerInterfaceWrapper) AskAuthorisation(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AskAuthorisation(c, id)
+}
+
+// CallDesk operation middleware
+func (siw *ServerInterfaceWrapper) CallDesk(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CallDesk(c, id)
+}
+
 // ListBackground operation middleware
 func (siw *ServerInterfaceWrapper) ListBackground(c *gin.Context) {
 
@@ -3711,6 +4910,69 @@ func (siw *ServerInterfaceWrapper) Defer(c *gin.Context) {
 	siw.Handler.Defer(c)
 }
 
+// ListDocuments operation middleware
+func (siw *ServerInterfaceWrapper) ListDocuments(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListDocuments(c)
+}
+
+// RemoveDocument operation middleware
+func (siw *ServerInterfaceWrapper) RemoveDocument(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveDocument(c, id)
+}
+
+// SaveDocument operation middleware
+func (siw *ServerInterfaceWrapper) SaveDocument(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveDocument(c, id)
+}
+
 // ListDue operation middleware
 func (siw *ServerInterfaceWrapper) ListDue(c *gin.Context) {
 
@@ -3824,6 +5086,32 @@ func (siw *ServerInterfaceWrapper) Find(c *gin.Context) {
 	}
 
 	siw.Handler.Find(c, params)
+}
+
+// GetFitness operation middleware
+func (siw *ServerInterfaceWrapper) GetFitness(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetFitness(c)
+}
+
+// DeclareFit operation middleware
+func (siw *ServerInterfaceWrapper) DeclareFit(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DeclareFit(c)
 }
 
 // TakeOff operation middleware
@@ -4097,6 +5385,217 @@ func (siw *ServerInterfaceWrapper) CheckGear(c *gin.Context) {
 	}
 
 	siw.Handler.CheckGear(c, id)
+}
+
+// ListJobs operation middleware
+func (siw *ServerInterfaceWrapper) ListJobs(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListJobsParams
+
+	// ------------- Optional query parameter "past" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "past", c.Request.URL.Query(), &params.Past, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter past: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListJobs(c, params)
+}
+
+// GetJob operation middleware
+func (siw *ServerInterfaceWrapper) GetJob(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetJob(c, id)
+}
+
+// SaveJob operation middleware
+func (siw *ServerInterfaceWrapper) SaveJob(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveJob(c, id)
+}
+
+// AnswerJob operation middleware
+func (siw *ServerInterfaceWrapper) AnswerJob(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AnswerJob(c, id)
+}
+
+// WriteBriefing operation middleware
+func (siw *ServerInterfaceWrapper) WriteBriefing(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WriteBriefing(c, id)
+}
+
+// SignBriefing operation middleware
+func (siw *ServerInterfaceWrapper) SignBriefing(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SignBriefing(c, id)
+}
+
+// PackKit operation middleware
+func (siw *ServerInterfaceWrapper) PackKit(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "item" -------------
+	var item string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "item", c.Param("item"), &item, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter item: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PackKit(c, id, item)
+}
+
+// EndJob operation middleware
+func (siw *ServerInterfaceWrapper) EndJob(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.EndJob(c, id)
 }
 
 // ListLog operation middleware
@@ -4626,6 +6125,56 @@ func (siw *ServerInterfaceWrapper) UpdatePerson(c *gin.Context) {
 	siw.Handler.UpdatePerson(c, id)
 }
 
+// GetReadiness operation middleware
+func (siw *ServerInterfaceWrapper) GetReadiness(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetReadiness(c, id)
+}
+
+// LogPractice operation middleware
+func (siw *ServerInterfaceWrapper) LogPractice(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LogPractice(c, id)
+}
+
 // UploadPhoto operation middleware
 func (siw *ServerInterfaceWrapper) UploadPhoto(c *gin.Context) {
 
@@ -4748,6 +6297,146 @@ func (siw *ServerInterfaceWrapper) WithdrawRelease(c *gin.Context) {
 	}
 
 	siw.Handler.WithdrawRelease(c, id)
+}
+
+// ListReports operation middleware
+func (siw *ServerInterfaceWrapper) ListReports(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListReports(c)
+}
+
+// RaiseReport operation middleware
+func (siw *ServerInterfaceWrapper) RaiseReport(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RaiseReport(c)
+}
+
+// ReportDone operation middleware
+func (siw *ServerInterfaceWrapper) ReportDone(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReportDone(c, id)
+}
+
+// GetRules operation middleware
+func (siw *ServerInterfaceWrapper) GetRules(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetRules(c)
+}
+
+// ChooseRules operation middleware
+func (siw *ServerInterfaceWrapper) ChooseRules(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChooseRules(c)
+}
+
+// GetCoverage operation middleware
+func (siw *ServerInterfaceWrapper) GetCoverage(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetCoverage(c)
+}
+
+// RemoveLocalRule operation middleware
+func (siw *ServerInterfaceWrapper) RemoveLocalRule(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveLocalRule(c, id)
+}
+
+// SaveLocalRule operation middleware
+func (siw *ServerInterfaceWrapper) SaveLocalRule(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveLocalRule(c, id)
 }
 
 // SignOut operation middleware
@@ -4915,6 +6604,108 @@ func (siw *ServerInterfaceWrapper) ChangeSite(c *gin.Context) {
 	}
 
 	siw.Handler.ChangeSite(c, id)
+}
+
+// GetAirspace operation middleware
+func (siw *ServerInterfaceWrapper) GetAirspace(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetAirspaceParams
+
+	// ------------- Optional query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: "date-time"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: "date-time"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "height_m" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "height_m", c.Request.URL.Query(), &params.HeightM, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter height_m: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetAirspace(c, id, params)
+}
+
+// ImportZones operation middleware
+func (siw *ServerInterfaceWrapper) ImportZones(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ImportZones(c, id)
+}
+
+// LookAirspace operation middleware
+func (siw *ServerInterfaceWrapper) LookAirspace(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LookAirspace(c, id)
 }
 
 // ExportSite operation middleware
@@ -5840,6 +7631,31 @@ func (siw *ServerInterfaceWrapper) SignWorkOrder(c *gin.Context) {
 	siw.Handler.SignWorkOrder(c, id)
 }
 
+// RemoveZone operation middleware
+func (siw *ServerInterfaceWrapper) RemoveZone(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemoveZone(c, id)
+}
+
 // GinServerOptions provides options for the Gin server.
 type GinServerOptions struct {
 	BaseURL      string
@@ -5980,6 +7796,36 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/sites/:id/weather", wrapper.AddWeather)
 	router.POST(options.BaseURL+"/sites/:id/weather/fetch", wrapper.FetchWeather)
 	router.POST(options.BaseURL+"/tools/height", wrapper.MeasureHeight)
+	router.GET(options.BaseURL+"/documents", wrapper.ListDocuments)
+	router.DELETE(options.BaseURL+"/documents/:id", wrapper.RemoveDocument)
+	router.PUT(options.BaseURL+"/documents/:id", wrapper.SaveDocument)
+	router.GET(options.BaseURL+"/fitness", wrapper.GetFitness)
+	router.POST(options.BaseURL+"/fitness", wrapper.DeclareFit)
+	router.GET(options.BaseURL+"/people/:id/readiness", wrapper.GetReadiness)
+	router.POST(options.BaseURL+"/people/:id/readiness", wrapper.LogPractice)
+	router.GET(options.BaseURL+"/rules", wrapper.GetRules)
+	router.PUT(options.BaseURL+"/rules", wrapper.ChooseRules)
+	router.GET(options.BaseURL+"/rules/coverage", wrapper.GetCoverage)
+	router.DELETE(options.BaseURL+"/rules/local/:id", wrapper.RemoveLocalRule)
+	router.PUT(options.BaseURL+"/rules/local/:id", wrapper.SaveLocalRule)
+	router.GET(options.BaseURL+"/reports", wrapper.ListReports)
+	router.POST(options.BaseURL+"/reports", wrapper.RaiseReport)
+	router.POST(options.BaseURL+"/reports/:id/done", wrapper.ReportDone)
+	router.GET(options.BaseURL+"/sites/:id/airspace", wrapper.GetAirspace)
+	router.POST(options.BaseURL+"/sites/:id/airspace/look", wrapper.LookAirspace)
+	router.POST(options.BaseURL+"/sites/:id/airspace/import", wrapper.ImportZones)
+	router.DELETE(options.BaseURL+"/zones/:id", wrapper.RemoveZone)
+	router.DELETE(options.BaseURL+"/authorisations/:id", wrapper.WithdrawAuthorisation)
+	router.PUT(options.BaseURL+"/authorisations/:id", wrapper.AskAuthorisation)
+	router.POST(options.BaseURL+"/authorisations/:id/calls", wrapper.CallDesk)
+	router.GET(options.BaseURL+"/jobs", wrapper.ListJobs)
+	router.GET(options.BaseURL+"/jobs/:id", wrapper.GetJob)
+	router.PUT(options.BaseURL+"/jobs/:id", wrapper.SaveJob)
+	router.POST(options.BaseURL+"/jobs/:id/state", wrapper.EndJob)
+	router.PUT(options.BaseURL+"/jobs/:id/answers", wrapper.AnswerJob)
+	router.PUT(options.BaseURL+"/jobs/:id/kit/:item", wrapper.PackKit)
+	router.POST(options.BaseURL+"/jobs/:id/briefing", wrapper.WriteBriefing)
+	router.POST(options.BaseURL+"/jobs/:id/briefing/sign", wrapper.SignBriefing)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -6416,6 +8262,107 @@ type ApprovePartsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ApprovePartsdefaultApplicationProblemPlusJSONResponse) VisitApprovePartsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WithdrawAuthorisationRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type WithdrawAuthorisationResponseObject interface {
+	VisitWithdrawAuthorisationResponse(w http.ResponseWriter) error
+}
+
+type WithdrawAuthorisation204Response struct {
+}
+
+func (response WithdrawAuthorisation204Response) VisitWithdrawAuthorisationResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type WithdrawAuthorisationdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WithdrawAuthorisationdefaultApplicationProblemPlusJSONResponse) VisitWithdrawAuthorisationResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AskAuthorisationRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *AskAuthorisationJSONRequestBody
+}
+
+type AskAuthorisationResponseObject interface {
+	VisitAskAuthorisationResponse(w http.ResponseWriter) error
+}
+
+type AskAuthorisation204Response struct {
+}
+
+func (response AskAuthorisation204Response) VisitAskAuthorisationResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type AskAuthorisationdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AskAuthorisationdefaultApplicationProblemPlusJSONResponse) VisitAskAuthorisationResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CallDeskRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *CallDeskJSONRequestBody
+}
+
+type CallDeskResponseObject interface {
+	VisitCallDeskResponse(w http.ResponseWriter) error
+}
+
+type CallDesk204Response struct {
+}
+
+func (response CallDesk204Response) VisitCallDeskResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CallDeskdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CallDeskdefaultApplicationProblemPlusJSONResponse) VisitCallDeskResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -6876,6 +8823,111 @@ func (response DeferdefaultApplicationProblemPlusJSONResponse) VisitDeferRespons
 	return err
 }
 
+type ListDocumentsRequestObject struct {
+}
+
+type ListDocumentsResponseObject interface {
+	VisitListDocumentsResponse(w http.ResponseWriter) error
+}
+
+type ListDocuments200JSONResponse Documents
+
+func (response ListDocuments200JSONResponse) VisitListDocumentsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListDocumentsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListDocumentsdefaultApplicationProblemPlusJSONResponse) VisitListDocumentsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemoveDocumentRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type RemoveDocumentResponseObject interface {
+	VisitRemoveDocumentResponse(w http.ResponseWriter) error
+}
+
+type RemoveDocument204Response struct {
+}
+
+func (response RemoveDocument204Response) VisitRemoveDocumentResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RemoveDocumentdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemoveDocumentdefaultApplicationProblemPlusJSONResponse) VisitRemoveDocumentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveDocumentRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SaveDocumentJSONRequestBody
+}
+
+type SaveDocumentResponseObject interface {
+	VisitSaveDocumentResponse(w http.ResponseWriter) error
+}
+
+type SaveDocument204Response struct {
+}
+
+func (response SaveDocument204Response) VisitSaveDocumentResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SaveDocumentdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveDocumentdefaultApplicationProblemPlusJSONResponse) VisitSaveDocumentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListDueRequestObject struct {
 }
 
@@ -7061,6 +9113,77 @@ type FinddefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response FinddefaultApplicationProblemPlusJSONResponse) VisitFindResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetFitnessRequestObject struct {
+}
+
+type GetFitnessResponseObject interface {
+	VisitGetFitnessResponse(w http.ResponseWriter) error
+}
+
+type GetFitness200JSONResponse FitnessToday
+
+func (response GetFitness200JSONResponse) VisitGetFitnessResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetFitnessdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetFitnessdefaultApplicationProblemPlusJSONResponse) VisitGetFitnessResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DeclareFitRequestObject struct {
+	Body *DeclareFitJSONRequestBody
+}
+
+type DeclareFitResponseObject interface {
+	VisitDeclareFitResponse(w http.ResponseWriter) error
+}
+
+type DeclareFit204Response struct {
+}
+
+func (response DeclareFit204Response) VisitDeclareFitResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DeclareFitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DeclareFitdefaultApplicationProblemPlusJSONResponse) VisitDeclareFitResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -7523,6 +9646,289 @@ type CheckGeardefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CheckGeardefaultApplicationProblemPlusJSONResponse) VisitCheckGearResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListJobsRequestObject struct {
+	Params ListJobsParams
+}
+
+type ListJobsResponseObject interface {
+	VisitListJobsResponse(w http.ResponseWriter) error
+}
+
+type ListJobs200JSONResponse Jobs
+
+func (response ListJobs200JSONResponse) VisitListJobsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListJobsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListJobsdefaultApplicationProblemPlusJSONResponse) VisitListJobsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetJobRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetJobResponseObject interface {
+	VisitGetJobResponse(w http.ResponseWriter) error
+}
+
+type GetJob200JSONResponse Job
+
+func (response GetJob200JSONResponse) VisitGetJobResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetJobdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetJobdefaultApplicationProblemPlusJSONResponse) VisitGetJobResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveJobRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SaveJobJSONRequestBody
+}
+
+type SaveJobResponseObject interface {
+	VisitSaveJobResponse(w http.ResponseWriter) error
+}
+
+type SaveJob204Response struct {
+}
+
+func (response SaveJob204Response) VisitSaveJobResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SaveJobdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveJobdefaultApplicationProblemPlusJSONResponse) VisitSaveJobResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AnswerJobRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *AnswerJobJSONRequestBody
+}
+
+type AnswerJobResponseObject interface {
+	VisitAnswerJobResponse(w http.ResponseWriter) error
+}
+
+type AnswerJob204Response struct {
+}
+
+func (response AnswerJob204Response) VisitAnswerJobResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type AnswerJobdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AnswerJobdefaultApplicationProblemPlusJSONResponse) VisitAnswerJobResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WriteBriefingRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *WriteBriefingJSONRequestBody
+}
+
+type WriteBriefingResponseObject interface {
+	VisitWriteBriefingResponse(w http.ResponseWriter) error
+}
+
+type WriteBriefing204Response struct {
+}
+
+func (response WriteBriefing204Response) VisitWriteBriefingResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type WriteBriefingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WriteBriefingdefaultApplicationProblemPlusJSONResponse) VisitWriteBriefingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SignBriefingRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SignBriefingJSONRequestBody
+}
+
+type SignBriefingResponseObject interface {
+	VisitSignBriefingResponse(w http.ResponseWriter) error
+}
+
+type SignBriefing204Response struct {
+}
+
+func (response SignBriefing204Response) VisitSignBriefingResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SignBriefingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SignBriefingdefaultApplicationProblemPlusJSONResponse) VisitSignBriefingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PackKitRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Item string             `json:"item"`
+	Body *PackKitJSONRequestBody
+}
+
+type PackKitResponseObject interface {
+	VisitPackKitResponse(w http.ResponseWriter) error
+}
+
+type PackKit204Response struct {
+}
+
+func (response PackKit204Response) VisitPackKitResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type PackKitdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PackKitdefaultApplicationProblemPlusJSONResponse) VisitPackKitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type EndJobRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *EndJobJSONRequestBody
+}
+
+type EndJobResponseObject interface {
+	VisitEndJobResponse(w http.ResponseWriter) error
+}
+
+type EndJob204Response struct {
+}
+
+func (response EndJob204Response) VisitEndJobResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type EndJobdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response EndJobdefaultApplicationProblemPlusJSONResponse) VisitEndJobResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8356,6 +10762,79 @@ func (response UpdatePersondefaultApplicationProblemPlusJSONResponse) VisitUpdat
 	return err
 }
 
+type GetReadinessRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetReadinessResponseObject interface {
+	VisitGetReadinessResponse(w http.ResponseWriter) error
+}
+
+type GetReadiness200JSONResponse Readiness
+
+func (response GetReadiness200JSONResponse) VisitGetReadinessResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetReadinessdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetReadinessdefaultApplicationProblemPlusJSONResponse) VisitGetReadinessResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LogPracticeRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *LogPracticeJSONRequestBody
+}
+
+type LogPracticeResponseObject interface {
+	VisitLogPracticeResponse(w http.ResponseWriter) error
+}
+
+type LogPractice204Response struct {
+}
+
+func (response LogPractice204Response) VisitLogPracticeResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type LogPracticedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LogPracticedefaultApplicationProblemPlusJSONResponse) VisitLogPracticeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type UploadPhotoRequestObject struct {
 	Body io.Reader
 }
@@ -8585,6 +11064,287 @@ type WithdrawReleasedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response WithdrawReleasedefaultApplicationProblemPlusJSONResponse) VisitWithdrawReleaseResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListReportsRequestObject struct {
+}
+
+type ListReportsResponseObject interface {
+	VisitListReportsResponse(w http.ResponseWriter) error
+}
+
+type ListReports200JSONResponse Reports
+
+func (response ListReports200JSONResponse) VisitListReportsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListReportsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListReportsdefaultApplicationProblemPlusJSONResponse) VisitListReportsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RaiseReportRequestObject struct {
+	Body *RaiseReportJSONRequestBody
+}
+
+type RaiseReportResponseObject interface {
+	VisitRaiseReportResponse(w http.ResponseWriter) error
+}
+
+type RaiseReport204Response struct {
+}
+
+func (response RaiseReport204Response) VisitRaiseReportResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RaiseReportdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RaiseReportdefaultApplicationProblemPlusJSONResponse) VisitRaiseReportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReportDoneRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *ReportDoneJSONRequestBody
+}
+
+type ReportDoneResponseObject interface {
+	VisitReportDoneResponse(w http.ResponseWriter) error
+}
+
+type ReportDone204Response struct {
+}
+
+func (response ReportDone204Response) VisitReportDoneResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ReportDonedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReportDonedefaultApplicationProblemPlusJSONResponse) VisitReportDoneResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRulesRequestObject struct {
+}
+
+type GetRulesResponseObject interface {
+	VisitGetRulesResponse(w http.ResponseWriter) error
+}
+
+type GetRules200JSONResponse RuleBook
+
+func (response GetRules200JSONResponse) VisitGetRulesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRulesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRulesdefaultApplicationProblemPlusJSONResponse) VisitGetRulesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChooseRulesRequestObject struct {
+	Body *ChooseRulesJSONRequestBody
+}
+
+type ChooseRulesResponseObject interface {
+	VisitChooseRulesResponse(w http.ResponseWriter) error
+}
+
+type ChooseRules204Response struct {
+}
+
+func (response ChooseRules204Response) VisitChooseRulesResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ChooseRulesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChooseRulesdefaultApplicationProblemPlusJSONResponse) VisitChooseRulesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetCoverageRequestObject struct {
+}
+
+type GetCoverageResponseObject interface {
+	VisitGetCoverageResponse(w http.ResponseWriter) error
+}
+
+type GetCoverage200JSONResponse Coverage
+
+func (response GetCoverage200JSONResponse) VisitGetCoverageResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetCoveragedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetCoveragedefaultApplicationProblemPlusJSONResponse) VisitGetCoverageResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemoveLocalRuleRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type RemoveLocalRuleResponseObject interface {
+	VisitRemoveLocalRuleResponse(w http.ResponseWriter) error
+}
+
+type RemoveLocalRule204Response struct {
+}
+
+func (response RemoveLocalRule204Response) VisitRemoveLocalRuleResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RemoveLocalRuledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemoveLocalRuledefaultApplicationProblemPlusJSONResponse) VisitRemoveLocalRuleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveLocalRuleRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SaveLocalRuleJSONRequestBody
+}
+
+type SaveLocalRuleResponseObject interface {
+	VisitSaveLocalRuleResponse(w http.ResponseWriter) error
+}
+
+type SaveLocalRule204Response struct {
+}
+
+func (response SaveLocalRule204Response) VisitSaveLocalRuleResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SaveLocalRuledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveLocalRuledefaultApplicationProblemPlusJSONResponse) VisitSaveLocalRuleResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -8983,6 +11743,119 @@ type ChangeSitedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ChangeSitedefaultApplicationProblemPlusJSONResponse) VisitChangeSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetAirspaceRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params GetAirspaceParams
+}
+
+type GetAirspaceResponseObject interface {
+	VisitGetAirspaceResponse(w http.ResponseWriter) error
+}
+
+type GetAirspace200JSONResponse Airspace
+
+func (response GetAirspace200JSONResponse) VisitGetAirspaceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetAirspacedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetAirspacedefaultApplicationProblemPlusJSONResponse) VisitGetAirspaceResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportZonesRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body io.Reader
+}
+
+type ImportZonesResponseObject interface {
+	VisitImportZonesResponse(w http.ResponseWriter) error
+}
+
+type ImportZones200JSONResponse ImportReport
+
+func (response ImportZones200JSONResponse) VisitImportZonesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ImportZonesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ImportZonesdefaultApplicationProblemPlusJSONResponse) VisitImportZonesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LookAirspaceRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type LookAirspaceResponseObject interface {
+	VisitLookAirspaceResponse(w http.ResponseWriter) error
+}
+
+type LookAirspace204Response struct {
+}
+
+func (response LookAirspace204Response) VisitLookAirspaceResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type LookAirspacedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LookAirspacedefaultApplicationProblemPlusJSONResponse) VisitLookAirspaceResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -10337,6 +13210,39 @@ func (response SignWorkOrderdefaultApplicationProblemPlusJSONResponse) VisitSign
 	return err
 }
 
+type RemoveZoneRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type RemoveZoneResponseObject interface {
+	VisitRemoveZoneResponse(w http.ResponseWriter) error
+}
+
+type RemoveZone204Response struct {
+}
+
+func (response RemoveZone204Response) VisitRemoveZoneResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type RemoveZonedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemoveZonedefaultApplicationProblemPlusJSONResponse) VisitRemoveZoneResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 // StrictServerInterface represents all server handlers.
 type StrictServerInterface interface {
 	// ListAircraft The fleet with condition and next due
@@ -10375,6 +13281,15 @@ type StrictServerInterface interface {
 	// ApproveParts Approve third-party parts of a kind for a type
 	// (POST /approvals)
 	ApproveParts(ctx context.Context, request ApprovePartsRequestObject) (ApprovePartsResponseObject, error)
+	// WithdrawAuthorisation Withdraw a request or an authorisation
+	// (DELETE /authorisations/{id})
+	WithdrawAuthorisation(ctx context.Context, request WithdrawAuthorisationRequestObject) (WithdrawAuthorisationResponseObject, error)
+	// AskAuthorisation Ask the desk for an authorisation, or put one on record
+	// (PUT /authorisations/{id})
+	AskAuthorisation(ctx context.Context, request AskAuthorisationRequestObject) (AskAuthorisationResponseObject, error)
+	// CallDesk Make, or note, the call at start or end
+	// (POST /authorisations/{id}/calls)
+	CallDesk(ctx context.Context, request CallDeskRequestObject) (CallDeskResponseObject, error)
 	// ListBackground Work that runs in the background, with its progress
 	// (GET /background)
 	ListBackground(ctx context.Context, request ListBackgroundRequestObject) (ListBackgroundResponseObject, error)
@@ -10408,6 +13323,15 @@ type StrictServerInterface interface {
 	// Defer Put off a defect or a task where the programme allows it
 	// (POST /deferrals)
 	Defer(ctx context.Context, request DeferRequestObject) (DeferResponseObject, error)
+	// ListDocuments Licences, certificates, exemptions and waivers on file
+	// (GET /documents)
+	ListDocuments(ctx context.Context, request ListDocumentsRequestObject) (ListDocumentsResponseObject, error)
+	// RemoveDocument Take a document off the file
+	// (DELETE /documents/{id})
+	RemoveDocument(ctx context.Context, request RemoveDocumentRequestObject) (RemoveDocumentResponseObject, error)
+	// SaveDocument Put a document on file, or change it; version 0 is a new one
+	// (PUT /documents/{id})
+	SaveDocument(ctx context.Context, request SaveDocumentRequestObject) (SaveDocumentResponseObject, error)
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(ctx context.Context, request ListDueRequestObject) (ListDueResponseObject, error)
@@ -10423,6 +13347,12 @@ type StrictServerInterface interface {
 	// Find Aircraft, packs, parts and people by name, label, serial or registration
 	// (GET /find)
 	Find(ctx context.Context, request FindRequestObject) (FindResponseObject, error)
+	// GetFitness What everybody declared about today
+	// (GET /fitness)
+	GetFitness(ctx context.Context, request GetFitnessRequestObject) (GetFitnessResponseObject, error)
+	// DeclareFit Declare whether one is fit to fly today
+	// (POST /fitness)
+	DeclareFit(ctx context.Context, request DeclareFitRequestObject) (DeclareFitResponseObject, error)
 	// TakeOff Take off on a release
 	// (POST /flights)
 	TakeOff(ctx context.Context, request TakeOffRequestObject) (TakeOffResponseObject, error)
@@ -10459,6 +13389,30 @@ type StrictServerInterface interface {
 	// CheckGear The level of a piece of gear as read now
 	// (POST /gear/{id}/level)
 	CheckGear(ctx context.Context, request CheckGearRequestObject) (CheckGearResponseObject, error)
+	// ListJobs Jobs, those to come first
+	// (GET /jobs)
+	ListJobs(ctx context.Context, request ListJobsRequestObject) (ListJobsResponseObject, error)
+	// GetJob A job with its findings, questions, kit and briefing
+	// (GET /jobs/{id})
+	GetJob(ctx context.Context, request GetJobRequestObject) (GetJobResponseObject, error)
+	// SaveJob Plan a job, or change it; version 0 is a new one
+	// (PUT /jobs/{id})
+	SaveJob(ctx context.Context, request SaveJobRequestObject) (SaveJobResponseObject, error)
+	// AnswerJob Answer questions of the rules
+	// (PUT /jobs/{id}/answers)
+	AnswerJob(ctx context.Context, request AnswerJobRequestObject) (AnswerJobResponseObject, error)
+	// WriteBriefing Write the briefing from what is known now
+	// (POST /jobs/{id}/briefing)
+	WriteBriefing(ctx context.Context, request WriteBriefingRequestObject) (WriteBriefingResponseObject, error)
+	// SignBriefing A participant has read the briefing and signs it
+	// (POST /jobs/{id}/briefing/sign)
+	SignBriefing(ctx context.Context, request SignBriefingRequestObject) (SignBriefingResponseObject, error)
+	// PackKit Pack or check an item of the kit; an item of the own brings its words
+	// (PUT /jobs/{id}/kit/{item})
+	PackKit(ctx context.Context, request PackKitRequestObject) (PackKitResponseObject, error)
+	// EndJob Close a job, call it off, or plan it again
+	// (POST /jobs/{id}/state)
+	EndJob(ctx context.Context, request EndJobRequestObject) (EndJobResponseObject, error)
 	// ListLog Flights, newest first
 	// (GET /log)
 	ListLog(ctx context.Context, request ListLogRequestObject) (ListLogResponseObject, error)
@@ -10522,6 +13476,12 @@ type StrictServerInterface interface {
 	// UpdatePerson Change a person
 	// (PUT /people/{id})
 	UpdatePerson(ctx context.Context, request UpdatePersonRequestObject) (UpdatePersonResponseObject, error)
+	// GetReadiness How far a person has come on each type
+	// (GET /people/{id}/readiness)
+	GetReadiness(ctx context.Context, request GetReadinessRequestObject) (GetReadinessResponseObject, error)
+	// LogPractice Log manual-flying practice, signed by who watched it
+	// (POST /people/{id}/readiness)
+	LogPractice(ctx context.Context, request LogPracticeRequestObject) (LogPracticeResponseObject, error)
 	// UploadPhoto Keep a photo as evidence
 	// (POST /photos)
 	UploadPhoto(ctx context.Context, request UploadPhotoRequestObject) (UploadPhotoResponseObject, error)
@@ -10540,6 +13500,30 @@ type StrictServerInterface interface {
 	// WithdrawRelease Withdraw a release
 	// (POST /releases/{id}/withdraw)
 	WithdrawRelease(ctx context.Context, request WithdrawReleaseRequestObject) (WithdrawReleaseResponseObject, error)
+	// ListReports What must be reported to the authority
+	// (GET /reports)
+	ListReports(ctx context.Context, request ListReportsRequestObject) (ListReportsResponseObject, error)
+	// RaiseReport Note that something must be reported
+	// (POST /reports)
+	RaiseReport(ctx context.Context, request RaiseReportRequestObject) (RaiseReportResponseObject, error)
+	// ReportDone Note that it was reported
+	// (POST /reports/{id}/done)
+	ReportDone(ctx context.Context, request ReportDoneRequestObject) (ReportDoneResponseObject, error)
+	// GetRules The rule packs, the chosen one, practice and the own rules
+	// (GET /rules)
+	GetRules(ctx context.Context, request GetRulesRequestObject) (GetRulesResponseObject, error)
+	// ChooseRules Choose the rule pack and the limit of sight
+	// (PUT /rules)
+	ChooseRules(ctx context.Context, request ChooseRulesRequestObject) (ChooseRulesResponseObject, error)
+	// GetCoverage The advisory pre-flight list held against the checklists
+	// (GET /rules/coverage)
+	GetCoverage(ctx context.Context, request GetCoverageRequestObject) (GetCoverageResponseObject, error)
+	// RemoveLocalRule Remove a rule of the own
+	// (DELETE /rules/local/{id})
+	RemoveLocalRule(ctx context.Context, request RemoveLocalRuleRequestObject) (RemoveLocalRuleResponseObject, error)
+	// SaveLocalRule Add or change a rule of the own; version 0 is a new one
+	// (PUT /rules/local/{id})
+	SaveLocalRule(ctx context.Context, request SaveLocalRuleRequestObject) (SaveLocalRuleResponseObject, error)
 	// SignOut Sign out
 	// (DELETE /session)
 	SignOut(ctx context.Context, request SignOutRequestObject) (SignOutResponseObject, error)
@@ -10573,6 +13557,15 @@ type StrictServerInterface interface {
 	// ChangeSite Change the head of a site file
 	// (PUT /sites/{id})
 	ChangeSite(ctx context.Context, request ChangeSiteRequestObject) (ChangeSiteResponseObject, error)
+	// GetAirspace The zones a flight here meets, and what was granted
+	// (GET /sites/{id}/airspace)
+	GetAirspace(ctx context.Context, request GetAirspaceRequestObject) (GetAirspaceResponseObject, error)
+	// ImportZones Take zones from GeoJSON
+	// (POST /sites/{id}/airspace/import)
+	ImportZones(ctx context.Context, request ImportZonesRequestObject) (ImportZonesResponseObject, error)
+	// LookAirspace Ask the airspace desk which zones there are
+	// (POST /sites/{id}/airspace/look)
+	LookAirspace(ctx context.Context, request LookAirspaceRequestObject) (LookAirspaceResponseObject, error)
 	// ExportSite The features of a site as a file
 	// (GET /sites/{id}/export)
 	ExportSite(ctx context.Context, request ExportSiteRequestObject) (ExportSiteResponseObject, error)
@@ -10678,6 +13671,9 @@ type StrictServerInterface interface {
 	// SignWorkOrder Sign the work
 	// (POST /work-orders/{id}/sign)
 	SignWorkOrder(ctx context.Context, request SignWorkOrderRequestObject) (SignWorkOrderResponseObject, error)
+	// RemoveZone Take a zone that came by file off again
+	// (DELETE /zones/{id})
+	RemoveZone(ctx context.Context, request RemoveZoneRequestObject) (RemoveZoneResponseObject, error)
 }
 
 type StrictHandlerFunc func(ctx *gin.Context, request any) (any, error)
@@ -11187,6 +14183,120 @@ func (sh *strictHandler) ApproveParts(ctx *gin.Context) {
 	}
 }
 
+// WithdrawAuthorisation operation middleware
+func (sh *strictHandler) WithdrawAuthorisation(ctx *gin.Context, id openapi_types.UUID) {
+	var request WithdrawAuthorisationRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WithdrawAuthorisation(ctx, request.(WithdrawAuthorisationRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WithdrawAuthorisation")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WithdrawAuthorisationResponseObject); ok {
+		if err := validResponse.VisitWithdrawAuthorisationResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AskAuthorisation operation middleware
+func (sh *strictHandler) AskAuthorisation(ctx *gin.Context, id openapi_types.UUID) {
+	var request AskAuthorisationRequestObject
+
+	request.Id = id
+
+	var body AskAuthorisationJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AskAuthorisation(ctx, request.(AskAuthorisationRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AskAuthorisation")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AskAuthorisationResponseObject); ok {
+		if err := validResponse.VisitAskAuthorisationResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CallDesk operation middleware
+func (sh *strictHandler) CallDesk(ctx *gin.Context, id openapi_types.UUID) {
+	var request CallDeskRequestObject
+
+	request.Id = id
+
+	var body CallDeskJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CallDesk(ctx, request.(CallDeskRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CallDesk")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CallDeskResponseObject); ok {
+		if err := validResponse.VisitCallDeskResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListBackground operation middleware
 func (sh *strictHandler) ListBackground(ctx *gin.Context) {
 	var request ListBackgroundRequestObject
@@ -11547,6 +14657,100 @@ func (sh *strictHandler) Defer(ctx *gin.Context) {
 	}
 }
 
+// ListDocuments operation middleware
+func (sh *strictHandler) ListDocuments(ctx *gin.Context) {
+	var request ListDocumentsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListDocuments(ctx, request.(ListDocumentsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListDocuments")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListDocumentsResponseObject); ok {
+		if err := validResponse.VisitListDocumentsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RemoveDocument operation middleware
+func (sh *strictHandler) RemoveDocument(ctx *gin.Context, id openapi_types.UUID) {
+	var request RemoveDocumentRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemoveDocument(ctx, request.(RemoveDocumentRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemoveDocument")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemoveDocumentResponseObject); ok {
+		if err := validResponse.VisitRemoveDocumentResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveDocument operation middleware
+func (sh *strictHandler) SaveDocument(ctx *gin.Context, id openapi_types.UUID) {
+	var request SaveDocumentRequestObject
+
+	request.Id = id
+
+	var body SaveDocumentJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveDocument(ctx, request.(SaveDocumentRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveDocument")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveDocumentResponseObject); ok {
+		if err := validResponse.VisitSaveDocumentResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListDue operation middleware
 func (sh *strictHandler) ListDue(ctx *gin.Context) {
 	var request ListDueRequestObject
@@ -11704,6 +14908,72 @@ func (sh *strictHandler) Find(ctx *gin.Context, params FindParams) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(FindResponseObject); ok {
 		if err := validResponse.VisitFindResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetFitness operation middleware
+func (sh *strictHandler) GetFitness(ctx *gin.Context) {
+	var request GetFitnessRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetFitness(ctx, request.(GetFitnessRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetFitness")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetFitnessResponseObject); ok {
+		if err := validResponse.VisitGetFitnessResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DeclareFit operation middleware
+func (sh *strictHandler) DeclareFit(ctx *gin.Context) {
+	var request DeclareFitRequestObject
+
+	var body DeclareFitJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DeclareFit(ctx, request.(DeclareFitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DeclareFit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DeclareFitResponseObject); ok {
+		if err := validResponse.VisitDeclareFitResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -12155,6 +15425,323 @@ func (sh *strictHandler) CheckGear(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(CheckGearResponseObject); ok {
 		if err := validResponse.VisitCheckGearResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListJobs operation middleware
+func (sh *strictHandler) ListJobs(ctx *gin.Context, params ListJobsParams) {
+	var request ListJobsRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListJobs(ctx, request.(ListJobsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListJobs")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListJobsResponseObject); ok {
+		if err := validResponse.VisitListJobsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetJob operation middleware
+func (sh *strictHandler) GetJob(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetJobRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetJob(ctx, request.(GetJobRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetJob")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetJobResponseObject); ok {
+		if err := validResponse.VisitGetJobResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveJob operation middleware
+func (sh *strictHandler) SaveJob(ctx *gin.Context, id openapi_types.UUID) {
+	var request SaveJobRequestObject
+
+	request.Id = id
+
+	var body SaveJobJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveJob(ctx, request.(SaveJobRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveJob")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveJobResponseObject); ok {
+		if err := validResponse.VisitSaveJobResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AnswerJob operation middleware
+func (sh *strictHandler) AnswerJob(ctx *gin.Context, id openapi_types.UUID) {
+	var request AnswerJobRequestObject
+
+	request.Id = id
+
+	var body AnswerJobJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AnswerJob(ctx, request.(AnswerJobRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AnswerJob")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AnswerJobResponseObject); ok {
+		if err := validResponse.VisitAnswerJobResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// WriteBriefing operation middleware
+func (sh *strictHandler) WriteBriefing(ctx *gin.Context, id openapi_types.UUID) {
+	var request WriteBriefingRequestObject
+
+	request.Id = id
+
+	var body WriteBriefingJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WriteBriefing(ctx, request.(WriteBriefingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WriteBriefing")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WriteBriefingResponseObject); ok {
+		if err := validResponse.VisitWriteBriefingResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SignBriefing operation middleware
+func (sh *strictHandler) SignBriefing(ctx *gin.Context, id openapi_types.UUID) {
+	var request SignBriefingRequestObject
+
+	request.Id = id
+
+	var body SignBriefingJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SignBriefing(ctx, request.(SignBriefingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SignBriefing")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SignBriefingResponseObject); ok {
+		if err := validResponse.VisitSignBriefingResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PackKit operation middleware
+func (sh *strictHandler) PackKit(ctx *gin.Context, id openapi_types.UUID, item string) {
+	var request PackKitRequestObject
+
+	request.Id = id
+	request.Item = item
+
+	var body PackKitJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PackKit(ctx, request.(PackKitRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PackKit")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PackKitResponseObject); ok {
+		if err := validResponse.VisitPackKitResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// EndJob operation middleware
+func (sh *strictHandler) EndJob(ctx *gin.Context, id openapi_types.UUID) {
+	var request EndJobRequestObject
+
+	request.Id = id
+
+	var body EndJobJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.EndJob(ctx, request.(EndJobRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "EndJob")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(EndJobResponseObject); ok {
+		if err := validResponse.VisitEndJobResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -12874,6 +16461,76 @@ func (sh *strictHandler) UpdatePerson(ctx *gin.Context, id openapi_types.UUID) {
 	}
 }
 
+// GetReadiness operation middleware
+func (sh *strictHandler) GetReadiness(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetReadinessRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetReadiness(ctx, request.(GetReadinessRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetReadiness")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetReadinessResponseObject); ok {
+		if err := validResponse.VisitGetReadinessResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// LogPractice operation middleware
+func (sh *strictHandler) LogPractice(ctx *gin.Context, id openapi_types.UUID) {
+	var request LogPracticeRequestObject
+
+	request.Id = id
+
+	var body LogPracticeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LogPractice(ctx, request.(LogPracticeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LogPractice")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(LogPracticeResponseObject); ok {
+		if err := validResponse.VisitLogPracticeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // UploadPhoto operation middleware
 func (sh *strictHandler) UploadPhoto(ctx *gin.Context) {
 	var request UploadPhotoRequestObject
@@ -13037,6 +16694,276 @@ func (sh *strictHandler) WithdrawRelease(ctx *gin.Context, id openapi_types.UUID
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(WithdrawReleaseResponseObject); ok {
 		if err := validResponse.VisitWithdrawReleaseResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListReports operation middleware
+func (sh *strictHandler) ListReports(ctx *gin.Context) {
+	var request ListReportsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListReports(ctx, request.(ListReportsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListReports")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListReportsResponseObject); ok {
+		if err := validResponse.VisitListReportsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RaiseReport operation middleware
+func (sh *strictHandler) RaiseReport(ctx *gin.Context) {
+	var request RaiseReportRequestObject
+
+	var body RaiseReportJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RaiseReport(ctx, request.(RaiseReportRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RaiseReport")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RaiseReportResponseObject); ok {
+		if err := validResponse.VisitRaiseReportResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ReportDone operation middleware
+func (sh *strictHandler) ReportDone(ctx *gin.Context, id openapi_types.UUID) {
+	var request ReportDoneRequestObject
+
+	request.Id = id
+
+	var body ReportDoneJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReportDone(ctx, request.(ReportDoneRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReportDone")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReportDoneResponseObject); ok {
+		if err := validResponse.VisitReportDoneResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetRules operation middleware
+func (sh *strictHandler) GetRules(ctx *gin.Context) {
+	var request GetRulesRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRules(ctx, request.(GetRulesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRules")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetRulesResponseObject); ok {
+		if err := validResponse.VisitGetRulesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChooseRules operation middleware
+func (sh *strictHandler) ChooseRules(ctx *gin.Context) {
+	var request ChooseRulesRequestObject
+
+	var body ChooseRulesJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChooseRules(ctx, request.(ChooseRulesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChooseRules")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChooseRulesResponseObject); ok {
+		if err := validResponse.VisitChooseRulesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetCoverage operation middleware
+func (sh *strictHandler) GetCoverage(ctx *gin.Context) {
+	var request GetCoverageRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetCoverage(ctx, request.(GetCoverageRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetCoverage")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetCoverageResponseObject); ok {
+		if err := validResponse.VisitGetCoverageResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RemoveLocalRule operation middleware
+func (sh *strictHandler) RemoveLocalRule(ctx *gin.Context, id openapi_types.UUID) {
+	var request RemoveLocalRuleRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemoveLocalRule(ctx, request.(RemoveLocalRuleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemoveLocalRule")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemoveLocalRuleResponseObject); ok {
+		if err := validResponse.VisitRemoveLocalRuleResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveLocalRule operation middleware
+func (sh *strictHandler) SaveLocalRule(ctx *gin.Context, id openapi_types.UUID) {
+	var request SaveLocalRuleRequestObject
+
+	request.Id = id
+
+	var body SaveLocalRuleJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveLocalRule(ctx, request.(SaveLocalRuleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveLocalRule")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveLocalRuleResponseObject); ok {
+		if err := validResponse.VisitSaveLocalRuleResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -13413,6 +17340,87 @@ func (sh *strictHandler) ChangeSite(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ChangeSiteResponseObject); ok {
 		if err := validResponse.VisitChangeSiteResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetAirspace operation middleware
+func (sh *strictHandler) GetAirspace(ctx *gin.Context, id openapi_types.UUID, params GetAirspaceParams) {
+	var request GetAirspaceRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetAirspace(ctx, request.(GetAirspaceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetAirspace")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetAirspaceResponseObject); ok {
+		if err := validResponse.VisitGetAirspaceResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ImportZones operation middleware
+func (sh *strictHandler) ImportZones(ctx *gin.Context, id openapi_types.UUID) {
+	var request ImportZonesRequestObject
+
+	request.Id = id
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ImportZones(ctx, request.(ImportZonesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ImportZones")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ImportZonesResponseObject); ok {
+		if err := validResponse.VisitImportZonesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// LookAirspace operation middleware
+func (sh *strictHandler) LookAirspace(ctx *gin.Context, id openapi_types.UUID) {
+	var request LookAirspaceRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LookAirspace(ctx, request.(LookAirspaceRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LookAirspace")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(LookAirspaceResponseObject); ok {
+		if err := validResponse.VisitLookAirspaceResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -14627,6 +18635,32 @@ func (sh *strictHandler) SignWorkOrder(ctx *gin.Context, id openapi_types.UUID) 
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(SignWorkOrderResponseObject); ok {
 		if err := validResponse.VisitSignWorkOrderResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RemoveZone operation middleware
+func (sh *strictHandler) RemoveZone(ctx *gin.Context, id openapi_types.UUID) {
+	var request RemoveZoneRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemoveZone(ctx, request.(RemoveZoneRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemoveZone")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemoveZoneResponseObject); ok {
+		if err := validResponse.VisitRemoveZoneResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

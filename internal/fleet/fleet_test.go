@@ -152,11 +152,11 @@ func TestTypesAreVersioned(t *testing.T) {
 	ty, err := s.Fleet.Type(ctx, "lantern-4")
 	require.NoError(t, err)
 	require.Error(t, s.Fleet.AddType(ctx, ty), "the same version twice")
-	ty.Version, ty.Limits.WindMS = 2, 9
+	ty.Version, ty.Limits.WindMS = 3, 9
 	require.NoError(t, s.Fleet.AddType(ctx, ty))
 	got, err := s.Fleet.Type(ctx, "lantern-4")
 	require.NoError(t, err)
-	assert.Equal(t, 2, got.Version)
+	assert.Equal(t, 3, got.Version)
 	ty.Key, ty.Version = "Bad Key", 1
 	assertField(t, s.Fleet.AddType(ctx, ty), "profile")
 	shipped, err := fleet.Shipped()

@@ -11,9 +11,9 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
-	"mainstay/core/crew"
 	"mainstay/core/gate"
 	"mainstay/internal/fleet"
+	"mainstay/internal/jobs"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
@@ -29,12 +29,13 @@ type Service struct {
 	Fleet      *fleet.Service
 	Walkrounds *walkround.Service
 	Workshop   *workshop.Service
+	Jobs       *jobs.Service
 }
 
 // in returns the service working inside a transaction.
 func (s *Service) in(tx *gorm.DB) *Service {
 	w := s.Workshop.In(tx)
-	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: w.Fleet, Walkrounds: w.Walkrounds, Workshop: w}
+	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: w.Fleet, Walkrounds: w.Walkrounds, Workshop: w, Jobs: s.Jobs}
 }
 
 // Known is everything known about one aircraft, with the gate's input.
@@ -46,6 +47,7 @@ type Known struct {
 	Flight  *openFlight
 	Release *openRelease
 	Motor   *lastMotor
+	papers  jobs.Papers
 }
 
 // lastMotor is the motor that stood out after the last flight, unless it has
@@ -100,11 +102,11 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	if err != nil {
 		return nil, err
 	}
-	c, _, err := s.People.Crew(ctx)
+	papers, err := s.Jobs.Papers(ctx)
 	if err != nil {
 		return nil, err
 	}
-	work, err := s.Workshop.ForGate(ctx, conds, ids, c)
+	work, err := s.Workshop.ForGate(ctx, conds, ids, papers.Crew)
 	if err != nil {
 		return nil, err
 	}
@@ -121,12 +123,12 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	now := s.Clock.Now()
 	out := make([]Known, len(conds))
 	for i, cond := range conds {
-		k := Known{Condition: cond, Walk: walks[cond.Aircraft.ID], Work: work[cond.Aircraft.ID]}
+		k := Known{papers: papers, Condition: cond, Walk: walks[cond.Aircraft.ID], Work: work[cond.Aircraft.ID]}
 		if k.Walk == nil {
 			k.Walk = &walkround.Evidence{}
 		}
 		k.Flight, k.Release, k.Motor = flightOf[cond.Aircraft.ID], releaseOf[cond.Aircraft.ID], motorOf[cond.Aircraft.ID]
-		k.Input = k.input(now, c.Day(now))
+		k.Input = k.input(now, papers)
 		out[i] = k
 	}
 	return out, nil
@@ -156,12 +158,12 @@ func (s *Service) lastMotors(ctx context.Context, ids []uuid.UUID) ([]lastMotor,
 	return out, err
 }
 
-func (k Known) input(now, day time.Time) gate.Input {
+func (k Known) input(now time.Time, papers jobs.Papers) gate.Input {
 	a := k.Aircraft
-	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Day: day, Type: k.Type, PacksReady: k.PacksReady, Parts: k.GateParts(),
-		Aircraft: gate.Aircraft{ID: a.ID.String(), Name: a.Name, Active: a.Active, Registration: a.Registration, RegistrationExpires: a.RegistrationExpires, LastLanding: a.LastLandingAt},
+	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Type: k.Type, Rules: papers.Pack, Facts: papers.Facts(a, k.Type), PacksReady: k.PacksReady, Parts: k.GateParts(),
+		Aircraft: gate.Aircraft{ID: a.ID.String(), Name: a.Name, Active: a.Active, LastLanding: a.LastLandingAt},
 		Defects:  k.Walk.GateDefects(k.label), Walkround: k.Walk.Walkround, Turnaround: k.Walk.Turnaround, Draft: k.Walk.Draft}
-	k.Work.Into(&in, k.Walk.Defects, day, a)
+	k.Work.Into(&in, k.Walk.Defects, papers.Day, a)
 	for _, g := range k.Groundings {
 		in.Groundings = append(in.Groundings, gate.Grounding{ID: g.ID.String(), Reason: g.Reason, By: g.ByName, At: g.At, Cause: g.Cause})
 	}
@@ -199,23 +201,21 @@ func (s *Service) one(ctx context.Context, id uuid.UUID) (Known, error) {
 	return ks[0], nil
 }
 
-// forFlight widens the input to a whole flight with pilot, packs and wind.
+// forFlight widens the input to a whole flight with pilot, packs, wind and job.
 func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Question) (gate.Input, error) {
 	in, packs := k.Input, q.Packs
 	in.Scope, in.Wind = gate.WholeFlight, q.Wind
 	if q.Acceptance != nil {
 		in.Acceptance = q.Acceptance.String()
 	}
-	p, err := s.People.Get(ctx, pilot)
+	g, err := s.Jobs.Gate(ctx, k.papers, jobs.Flight{Job: q.Job, Aircraft: k.Aircraft, Type: k.Type, Pilot: &pilot, Wind: q.Wind})
 	if err != nil {
 		return in, err
 	}
-	in.Pilot = &gate.Pilot{ID: p.ID.String(), Name: p.Name, IsPilot: hasPilot(p), Certificate: p.Certificate, TrainedOn: p.TrainedOn}
-	var air struct{ Name string }
-	if err := s.DB.WithContext(ctx).Raw("select a.name from flights f join aircraft a on a.id = f.aircraft_id where f.pilot_id = ? and f.state = 'air' and f.aircraft_id <> ?", pilot, k.Aircraft.ID).Scan(&air).Error; err != nil {
+	in.Rules, in.Facts, in.Site = g.Pack, g.Facts, g.Site
+	if in.Reports, err = s.Jobs.Rules.ForGate(ctx); err != nil {
 		return in, err
 	}
-	in.Pilot.InAir = air.Name
 	views, err := s.Fleet.PackViews(ctx, append([]uuid.UUID{}, packs...))
 	if err != nil {
 		return in, err
@@ -228,16 +228,6 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 		}
 	}
 	return in, nil
-}
-
-// hasPilot asks for the role itself: a chief without it does not fly.
-func hasPilot(p people.Person) bool {
-	for _, r := range p.Held() {
-		if r == crew.Pilot {
-			return true
-		}
-	}
-	return false
 }
 
 // Stations judges each station by the life of its parts, its defects, the work

@@ -51,6 +51,7 @@ type Flight struct {
 	WarmthSet   pq.Float64Array `gorm:"type:double precision[]"` // warmth of each motor after landing, degC
 
 	AcceptanceOrder *uuid.UUID // the work order for which this was the acceptance flight
+	JobID           *uuid.UUID // nil: practice or a check flight
 }
 
 // TableName is the table of flights.
@@ -98,14 +99,14 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 			return err
 		}
 		k.Input.Released = nil
-		in, err := s.in(tx).forFlight(ctx, k, by.ID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder})
+		in, err := s.in(tx).forFlight(ctx, k, by.ID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder, Job: r.JobID})
 		if err != nil {
 			return err
 		}
 		if out := gate.Judge(in); out.Verdict == judge.Stop {
 			return fault.Clash("gate-stop", "Stay on the ground: %s", out.Findings[0].Sentence)
 		}
-		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder}
+		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID}
 		if deviceAt != nil {
 			// The server's time counts; the device's is kept beside it when they differ.
 			if d := f.TookOffAt.Sub(*deviceAt); d > 5*time.Second || d < -5*time.Second {

@@ -98,12 +98,19 @@ func unwireWind(w *api.WindReading) *gate.Wind {
 }
 
 func (h *Handlers) JudgeGate(ctx context.Context, r api.JudgeGateRequestObject) (api.JudgeGateResponseObject, error) {
-	a, err := h.Flights.Ask(ctx, Question{r.Body.AircraftId, append([]uuid.UUID{}, r.Body.PackIds...), unwireWind(r.Body.Wind), r.Body.Acceptance})
+	a, err := h.Flights.Ask(ctx, Question{r.Body.AircraftId, append([]uuid.UUID{}, r.Body.PackIds...), unwireWind(r.Body.Wind), r.Body.Acceptance, r.Body.JobId})
 	if err != nil {
 		return nil, err
 	}
 	out := api.JudgeGate200JSONResponse{Aircraft: fleet.WireAircraft(a.Known.Aircraft), Type: fleet.WireType(a.Known.Type), Output: a.Output, Hash: a.Hash, Pilot: people.From(ctx).Name,
-		SuggestedPacks: append([]uuid.UUID{}, a.Suggested...)}
+		SuggestedPacks: append([]uuid.UUID{}, a.Suggested...), Jobs: []api.JobRef{}}
+	js, err := h.Flights.Jobs.Of(ctx, r.Body.AircraftId)
+	if err != nil {
+		return nil, err
+	}
+	for _, j := range js {
+		out.Jobs = append(out.Jobs, api.JobRef{Id: j.ID, Aim: j.Aim, Site: j.Site, From: j.FromAt.UTC(), To: j.ToAt.UTC()})
+	}
 	if o := a.Known.Release; o != nil {
 		rel, err := h.wireRelease(ctx, o.ID)
 		if err != nil {
@@ -121,12 +128,12 @@ func (h *Handlers) wireRelease(ctx context.Context, id uuid.UUID) (api.Release, 
 		Pilot    string
 	}
 	err := h.Flights.DB.WithContext(ctx).Raw(`select r.*, a.name as aircraft, p.name as pilot from releases r join aircraft a on a.id = r.aircraft_id join people p on p.id = r.pilot_id where r.id = ?`, id).Scan(&r).Error
-	return api.Release{Id: r.ID, AircraftId: r.AircraftID, Aircraft: r.Aircraft, PilotId: r.PilotID, Pilot: r.Pilot, Purpose: r.Purpose, Verdict: r.Gate.Verdict, PackIds: append([]uuid.UUID{}, r.PackIDs...), At: r.At, State: r.State}, err
+	return api.Release{Id: r.ID, AircraftId: r.AircraftID, Aircraft: r.Aircraft, PilotId: r.PilotID, Pilot: r.Pilot, Purpose: r.Purpose, Verdict: r.Gate.Verdict, PackIds: append([]uuid.UUID{}, r.PackIDs...), At: r.At, State: r.State, JobId: r.JobID}, err
 }
 
 func (h *Handlers) CreateRelease(ctx context.Context, r api.CreateReleaseRequestObject) (api.CreateReleaseResponseObject, error) {
 	b := r.Body
-	rel, err := h.Flights.Release(ctx, NewRelease{ID: b.Id, Question: Question{b.AircraftId, append([]uuid.UUID{}, b.PackIds...), unwireWind(&b.Wind), b.Acceptance}, Purpose: b.Purpose, GateHash: b.GateHash, PIN: b.Pin})
+	rel, err := h.Flights.Release(ctx, NewRelease{ID: b.Id, Question: Question{b.AircraftId, append([]uuid.UUID{}, b.PackIds...), unwireWind(&b.Wind), b.Acceptance, b.JobId}, Purpose: b.Purpose, GateHash: b.GateHash, PIN: b.Pin})
 	if err != nil {
 		return nil, err
 	}
@@ -169,7 +176,22 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 		return api.Flight{}, err
 	}
 	out := api.Flight{Id: f.ID, AircraftId: a.ID, Aircraft: a.Name, Type: fleet.WireType(t), PilotId: p.ID, Pilot: p.Name, Packs: packs, Purpose: f.Purpose, TookOffAt: f.TookOffAt, LandedAt: f.LandedAt,
-		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, Corrections: []api.Correction{}}
+		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, Corrections: []api.Correction{}, JobId: f.JobID, Alerts: []judge.Finding{}}
+	if f.JobID != nil {
+		j, err := s.Jobs.Get(ctx, *f.JobID)
+		if err != nil {
+			return out, err
+		}
+		aim := j.Aim
+		out.Job = &aim
+		if f.State == stateAir {
+			alerts, err := s.Jobs.InFlight(ctx, *f.JobID, a, t)
+			if err != nil {
+				return out, err
+			}
+			out.Alerts = append(out.Alerts, alerts...)
+		}
+	}
 	corrections, err := s.Corrections(ctx, id)
 	if err != nil {
 		return out, err

@@ -38,6 +38,7 @@ type Release struct {
 	RecordSeq  *int64
 
 	AcceptanceOrder *uuid.UUID
+	JobID           *uuid.UUID // nil: practice or a check flight
 }
 
 // TableName is the table of releases.
@@ -54,6 +55,8 @@ type Question struct {
 	Wind     *gate.Wind
 	// Acceptance is the signed work order for which this is the acceptance flight.
 	Acceptance *uuid.UUID `json:",omitempty"`
+	// Job is the job the flight belongs to; nil: practice or a check flight.
+	Job *uuid.UUID `json:",omitempty"`
 }
 
 // Answer is the gate's decision with the hash that a signature binds to.
@@ -218,10 +221,10 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 			return fault.Clash("gate-changed", "Something changed since you looked at the gate. Nothing was signed; look again and sign what you see.")
 		}
 		r = Release{ID: n.ID, AircraftID: n.Question.Aircraft, PilotID: by.ID, PackIDs: n.Question.Packs, Wind: *n.Question.Wind, Purpose: n.Purpose, Gate: a.Output, GateHash: a.Hash,
-			Verdict: a.Output.Verdict.String(), At: s.Clock.Now(), State: "open", AcceptanceOrder: n.Question.Acceptance}
+			Verdict: a.Output.Verdict.String(), At: s.Clock.Now(), State: "open", AcceptanceOrder: n.Question.Acceptance, JobID: n.Question.Job}
 		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Released, Subject: r.AircraftID, At: r.At, ByID: by.ID, ByName: by.Name, Signed: true,
 			Summary: fmt.Sprintf("%s released for: %s (%s)", a.Known.Aircraft.Name, n.Purpose, r.Verdict),
-			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind, "purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash, "acceptance_of": r.AcceptanceOrder,
+			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind, "purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash, "acceptance_of": r.AcceptanceOrder, "job": r.JobID,
 				"statement": fmt.Sprintf("As remote pilot in command I release this flight, gate %s with %s.", r.Verdict, counted(len(r.Gate.Findings)))}})
 		if err != nil {
 			return err

@@ -3,6 +3,8 @@ package people
 import (
 	"context"
 	"encoding/json"
+	"net/url"
+	"regexp"
 	"strings"
 	"sync"
 	"time"
@@ -31,6 +33,10 @@ type Crew struct {
 	Name  string
 	Zone  string
 	Units Shown `gorm:"serializer:json"`
+
+	TileURL  string  `gorm:"column:tile_url"` // where map pictures come from, with {z}, {x}, {y}; empty: none
+	RulePack string  // name of the rule pack it flies under
+	SightM   float64 `gorm:"column:sight_m"` // how far its people see an aircraft well
 }
 
 // TableName is the table of the one crew.
@@ -60,6 +66,18 @@ func (c Crew) Day(t time.Time) time.Time {
 	return time.Date(y, m, d, 0, 0, 0, 0, time.UTC)
 }
 
+// tileForm admits nothing that could end up as another part of a header.
+var tileForm = regexp.MustCompile(`^https?://[A-Za-z0-9.-]+(:[0-9]{1,5})?/[A-Za-z0-9._~/{}?=&%-]+$`)
+
+// TileOrigin is scheme and host of the map pictures; empty without any.
+func (c Crew) TileOrigin() string {
+	u, err := url.Parse(strings.NewReplacer("{", "", "}", "").Replace(c.TileURL))
+	if err != nil || c.TileURL == "" {
+		return ""
+	}
+	return u.Scheme + "://" + u.Host
+}
+
 func checkCrew(c Crew) []fault.Field {
 	var out []fault.Field
 	if strings.TrimSpace(c.Name) == "" {
@@ -67,6 +85,9 @@ func checkCrew(c Crew) []fault.Field {
 	}
 	if _, err := time.LoadLocation(c.Zone); err != nil || c.Zone == "" || c.Zone == "Local" {
 		out = append(out, fault.Field{Field: "zone", Sentence: "Choose a time zone from the list, like America/Los_Angeles."})
+	}
+	if c.TileURL != "" && (!tileForm.MatchString(c.TileURL) || !strings.Contains(c.TileURL, "{z}") || !strings.Contains(c.TileURL, "{x}") || !strings.Contains(c.TileURL, "{y}")) {
+		out = append(out, fault.Field{Field: "tile_url", Sentence: "An address of map pictures looks like https://host/{z}/{x}/{y}.png. Leave it empty to do without."})
 	}
 	for quantity, code := range map[string]string{"length": c.Units.Length, "speed": c.Units.Speed, "mass": c.Units.Mass, "temperature": c.Units.Temperature, "volume": c.Units.Volume} {
 		if u, err := units.Find(code); err != nil || u.Quantity != quantity {
@@ -132,5 +153,5 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 	if err != nil {
 		return c, err
 	}
-	return c, s.DB.WithContext(ctx).Exec("update crew set name = ?, zone = ?, units = ?", strings.TrimSpace(c.Name), c.Zone, string(u)).Error
+	return c, s.DB.WithContext(ctx).Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?", strings.TrimSpace(c.Name), c.Zone, string(u), c.TileURL).Error
 }

@@ -1,12 +1,9 @@
 package rack
 
 import (
-	"bytes"
 	"context"
-	"encoding/json"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"strings"
 	"time"
@@ -21,19 +18,8 @@ import (
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
 )
-
-// Link talks to a charger on the network.
-type Link struct {
-	URL  string
-	HTTP http.Client
-}
-
-// NewLink returns a link that gives up after two seconds: a page must not wait
-// for a charger.
-func NewLink(url string) *Link {
-	return &Link{URL: strings.TrimRight(url, "/"), HTTP: http.Client{Timeout: 2 * time.Second}}
-}
 
 // channel is what the charger reports; its form is in docs/formats.md.
 type channel struct {
@@ -49,42 +35,13 @@ type channel struct {
 	Message      string    `json:"message"`
 }
 
-var errCharger = errors.New("charger")
-
-func (l *Link) call(ctx context.Context, method, path string, body, into any) error {
-	b, err := json.Marshal(body)
-	if err != nil {
-		return err
-	}
-	req, err := http.NewRequestWithContext(ctx, method, l.URL+path, bytes.NewReader(b))
-	if err != nil {
-		return fmt.Errorf("%w: %w", errCharger, err)
-	}
-	res, err := l.HTTP.Do(req)
-	if err != nil {
-		return fmt.Errorf("%w does not answer: %w", errCharger, err)
-	}
-	defer func() { _ = res.Body.Close() }()
-	text, err := io.ReadAll(io.LimitReader(res.Body, 1<<20))
-	if err != nil {
-		return fmt.Errorf("%w broke off: %w", errCharger, err)
-	}
-	if res.StatusCode != http.StatusOK {
-		return fmt.Errorf("%w said %d", errCharger, res.StatusCode)
-	}
-	if err := json.Unmarshal(text, into); err != nil {
-		return fmt.Errorf("%w speaks another language: %w", errCharger, err)
-	}
-	return nil
-}
-
-func (l *Link) channels(ctx context.Context) ([]channel, error) {
+func channels(ctx context.Context, l *outside.Link) ([]channel, error) {
 	var out struct {
 		Channels []channel `json:"channels"`
 	}
-	err := l.call(ctx, http.MethodGet, "/channels", nil, &out)
+	err := l.Call(ctx, http.MethodGet, "/channels", nil, &out)
 	if err == nil && len(out.Channels) == 0 {
-		err = fmt.Errorf("%w reports no channel", errCharger)
+		err = fmt.Errorf("%w reports no channel", outside.ErrService)
 	}
 	return out.Channels, err
 }
@@ -125,7 +82,7 @@ func (s *Service) Status(ctx context.Context) (Status, error) {
 	if s.Charger == nil {
 		return Status{Sentence: "No charger on the network is set up. Readings come by hand or by file."}, nil
 	}
-	chans, err := s.Charger.channels(ctx)
+	chans, err := channels(ctx, s.Charger)
 	if err != nil {
 		return Status{Configured: true, Sentence: lost}, nil
 	}
@@ -234,9 +191,9 @@ func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target
 			return err
 		}
 		// Last, so that a charger that refuses takes everything back.
-		err = s.Charger.call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/start", channelNo), map[string]any{"session": cid, "pack": v.Label, "cells": v.Cells, "capacity_mah": v.CapacityMAh,
+		err = s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/start", channelNo), map[string]any{"session": cid, "pack": v.Label, "cells": v.Cells, "capacity_mah": v.CapacityMAh,
 			"full_mv": cell.Full, "empty_mv": cell.LandBy, "from_percent": *level, "to_percent": to}, &channel{})
-		if errors.Is(err, errCharger) {
+		if errors.Is(err, outside.ErrService) {
 			return fault.Clash("charger", "The charger did not take %s on channel %d (%v). Nothing was started here; look at the charger.", v.Label, channelNo, err)
 		}
 		return err
@@ -248,7 +205,7 @@ func (s *Service) End(ctx context.Context, channelNo int) error {
 	if s.Charger == nil {
 		return fault.Clash("no-charger", "No charger on the network is set up.")
 	}
-	chans, err := s.Charger.channels(ctx)
+	chans, err := channels(ctx, s.Charger)
 	if err != nil {
 		return fault.Clash("charger", "%s", lost)
 	}
@@ -259,7 +216,7 @@ func (s *Service) End(ctx context.Context, channelNo int) error {
 			}
 		}
 	}
-	if err := s.Charger.call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/stop", channelNo), nil, &channel{}); err != nil {
+	if err := s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/stop", channelNo), nil, &channel{}); err != nil {
 		return fault.Clash("charger", "%s", lost)
 	}
 	return nil
@@ -343,7 +300,7 @@ func (s *Service) Watch(ctx context.Context, every time.Duration, failed func(er
 		case <-ctx.Done():
 			return
 		case <-t.C:
-			if chans, err := s.Charger.channels(ctx); err == nil {
+			if chans, err := channels(ctx, s.Charger); err == nil {
 				if err := s.collect(ctx, chans); err != nil && ctx.Err() == nil {
 					failed(err)
 				}

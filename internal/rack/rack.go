@@ -24,6 +24,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/platform/work"
 	"mainstay/internal/records"
 )
@@ -34,8 +35,8 @@ type Service struct {
 	Clock   clock.Clock
 	People  *people.Service
 	Fleet   *fleet.Service
-	Charger *Link        // nil: no charger on the network
-	Queue   *work.Client // nil: nothing runs in the background
+	Charger *outside.Link // nil: no charger on the network
+	Queue   *work.Client  // nil: nothing runs in the background
 }
 
 // Faces of a pack, and what a look at one may find.

@@ -15,6 +15,7 @@ import (
 	"mainstay/core/pack"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/rack"
 	"mainstay/internal/standins/charger"
 	"mainstay/internal/testbed"
@@ -101,7 +102,7 @@ func device(t *testing.T, s *testbed.Stage) *charger.Charger {
 	c := charger.New(2, 1, s.Clock.Now)
 	srv := httptest.NewServer(c)
 	t.Cleanup(srv.Close)
-	s.Rack.Charger = rack.NewLink(srv.URL)
+	s.Rack.Charger = outside.New(srv.URL)
 	return c
 }
 

@@ -185,3 +185,28 @@ func TestAddressBehindAProxy(t *testing.T) {
 		s.Close()
 	}
 }
+
+// Map pictures come from nowhere unless the crew names a place, and nothing
+// that is no address gets into the header.
+func TestMapPictures(t *testing.T) {
+	s := testbed.NewStage(t)
+	base := testbed.Serve(t, s.Services)
+	policy := func() string {
+		res, err := http.Get(base + "/sites")
+		require.NoError(t, err)
+		_ = res.Body.Close()
+		return res.Header.Get("Content-Security-Policy")
+	}
+	assert.Contains(t, policy(), "img-src 'self' blob: data:;")
+	c := testbed.NewClient(t, base).SignIn("chief", "long enough")
+	put := func(tiles string) testbed.Answer {
+		return c.Do("PUT", "/crew", map[string]any{"name": "Crew", "zone": "UTC", "tile_url": tiles, "units": map[string]string{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}})
+	}
+	for _, bad := range []string{"ftp://x/{z}/{x}/{y}", "https://x/{z}/{x}", "https://x;script-src */{z}/{x}/{y}", "https://x /{z}/{x}/{y}", "javascript:{z}{x}{y}"} {
+		assert.Contains(t, put(bad).Field("tile_url"), "looks like https://", bad)
+	}
+	require.Equal(t, 200, put("https://tiles.example.org:8443/{z}/{x}/{y}.png").Status)
+	assert.Contains(t, policy(), "img-src 'self' blob: data: https://tiles.example.org:8443;")
+	require.Equal(t, 200, put("").Status)
+	assert.Contains(t, policy(), "img-src 'self' blob: data:;")
+}

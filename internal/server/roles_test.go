@@ -32,7 +32,7 @@ func TestEveryOperationWithEveryRole(t *testing.T) {
 	for path, item := range doc.Paths.Map() {
 		for method, op := range item.Operations() {
 			allowed := rolesOf(t, op)
-			at := strings.NewReplacer("{id}", uuid.NewString(), "{event}", uuid.NewString(), "{feature}", uuid.NewString(), "{key}", "none", "{day}", "2026-06-11", "{channel}", "1").Replace(path)
+			at := strings.NewReplacer("{id}", uuid.NewString(), "{event}", uuid.NewString(), "{feature}", uuid.NewString(), "{key}", "none", "{day}", "2026-06-11", "{channel}", "1", "{item}", "pad").Replace(path)
 			var body any
 			if op.RequestBody != nil {
 				body = map[string]any{}

@@ -24,16 +24,20 @@ import (
 
 	"mainstay/api"
 	"mainstay/core/crew"
+	"mainstay/internal/airspace"
 	"mainstay/internal/day"
 	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/flights"
+	"mainstay/internal/jobs"
 	"mainstay/internal/logbook"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/rack"
+	"mainstay/internal/readiness"
+	"mainstay/internal/rulebook"
 	"mainstay/internal/sites"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
@@ -98,7 +102,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	e.Use(gin.CustomRecoveryWithWriter(nil, func(c *gin.Context, r any) {
 		writeProblem(c, s.log, errors.New("panic while answering "+c.FullPath()))
 		s.log.Error("panic", "what", r)
-	}), s.observe, headers, gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedPaths([]string{"/api/v1/changes"})))
+	}), s.observe, s.headers, gzip.Gzip(gzip.BestSpeed, gzip.WithExcludedPaths([]string{"/api/v1/changes"})))
 	e.GET("/healthz", func(c *gin.Context) { c.String(http.StatusOK, "ok") })
 	e.GET("/readyz", func(c *gin.Context) {
 		if err := db.Current(c, svc.DB); err != nil {
@@ -122,7 +126,8 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	g.Use(s.slow, bodyLimit, s.origin, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
-		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites}, streamAPI{o.Changes}}, nil,
+		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
+		&airspace.Handlers{Airspace: svc.Airspace}, &readiness.Handlers{Readiness: svc.Readiness}, &rulebook.Handlers{Rules: svc.Rules}, &jobs.Handlers{Jobs: svc.Jobs}, streamAPI{o.Changes}}, nil,
 		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.problem, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
 	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {
 		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))
@@ -144,10 +149,24 @@ func (s *server) observe(c *gin.Context) {
 	s.log.Debug("request", "method", c.Request.Method, "path", route, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
 }
 
+// pictures is where a page may load map pictures from besides here: nowhere,
+// unless the crew named a place. Only pages ask; their files and the API do not.
+func (s *server) pictures(c *gin.Context) string {
+	p := c.Request.URL.Path
+	if strings.HasPrefix(p, "/api/") || strings.Contains(p, ".") || p == "/healthz" || p == "/readyz" || p == "/metrics" {
+		return ""
+	}
+	crew, _, err := s.svc.People.Crew(c)
+	if err != nil || crew.TileOrigin() == "" {
+		return ""
+	}
+	return " " + crew.TileOrigin()
+}
+
 // headers are strict: everything the pages need comes from here.
-func headers(c *gin.Context) {
+func (s *server) headers(c *gin.Context) {
 	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' blob: data:; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+	h.Set("Content-Security-Policy", "default-src 'self'; img-src 'self' blob: data:"+s.pictures(c)+"; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("X-Frame-Options", "DENY")
 	h.Set("Referrer-Policy", "no-referrer")

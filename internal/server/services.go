@@ -14,16 +14,20 @@ import (
 	"mainstay/api"
 	"mainstay/core/airframe"
 	"mainstay/core/upkeep"
+	"mainstay/internal/airspace"
 	"mainstay/internal/day"
 	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/flights"
+	"mainstay/internal/jobs"
 	"mainstay/internal/logbook"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/versions"
 	"mainstay/internal/platform/work"
 	"mainstay/internal/rack"
+	"mainstay/internal/readiness"
+	"mainstay/internal/rulebook"
 	"mainstay/internal/sites"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
@@ -42,6 +46,10 @@ type Services struct {
 	Rack       *rack.Service
 	Evening    *evening.Service
 	Sites      *sites.Service
+	Airspace   *airspace.Service
+	Readiness  *readiness.Service
+	Rules      *rulebook.Service
+	Jobs       *jobs.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -51,9 +59,14 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	w := &walkround.Service{DB: g, Clock: c, Fleet: f, People: p, Photos: photos}
 	r := &rack.Service{DB: g, Clock: c, People: p, Fleet: f}
 	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Kept: &versions.Kept[upkeep.Programme]{}}
-	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop,
-		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop}, Log: &logbook.Service{DB: g, Clock: c, People: p},
-		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}, Sites: &sites.Service{DB: g, Clock: c, People: p, Fleet: f}}
+	at := &sites.Service{DB: g, Clock: c, People: p, Fleet: f}
+	air := &airspace.Service{DB: g, Clock: c, Sites: at}
+	ready := &readiness.Service{DB: g, Clock: c, People: p, Fleet: f}
+	book := &rulebook.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
+	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book}
+	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j,
+		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j}, Log: &logbook.Service{DB: g, Clock: c, People: p},
+		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}, Sites: at}
 }
 
 // Queue makes the queue of background work with everything that may run in it.
@@ -89,6 +102,10 @@ type (
 	rackAPI      = rack.Handlers
 	eveningAPI   = evening.Handlers
 	sitesAPI     = sites.Handlers
+	airspaceAPI  = airspace.Handlers
+	readinessAPI = readiness.Handlers
+	rulesAPI     = rulebook.Handlers
+	jobsAPI      = jobs.Handlers
 )
 
 type handlers struct {
@@ -102,6 +119,10 @@ type handlers struct {
 	*rackAPI
 	*eveningAPI
 	*sitesAPI
+	*airspaceAPI
+	*readinessAPI
+	*rulesAPI
+	*jobsAPI
 	streamAPI
 }
 

@@ -15,12 +15,13 @@ import (
 	"github.com/getkin/kin-openapi/routers/gorillamux"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"gorm.io/gorm"
 
 	"mainstay/api"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/rack"
-	"mainstay/internal/sites"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/standins/charger"
+	"mainstay/internal/standins/desk"
 	"mainstay/internal/standins/weather"
 	"mainstay/internal/testbed"
 )
@@ -31,6 +32,7 @@ type tour struct {
 	c      *testbed.Client
 	router routers.Router
 	seen   map[string]bool
+	db     *gorm.DB
 }
 
 func (x *tour) do(method, path string, body any, into any) {
@@ -59,17 +61,22 @@ func TestTourOfEveryOperation(t *testing.T) {
 	require.NoError(t, err)
 	device := httptest.NewServer(charger.New(2, 1, svc.Clock.Now))
 	defer device.Close()
-	svc.Rack.Charger = rack.NewLink(device.URL)
+	svc.Rack.Charger = outside.New(device.URL)
 	sky := httptest.NewServer(weather.New(svc.Clock.Now))
 	defer sky.Close()
-	svc.Sites.Weather = sites.NewLink(sky.URL)
-	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}}
+	svc.Sites.Weather = outside.New(sky.URL)
+	board := desk.New(svc.Clock.Now)
+	board.Set(desk.Faults{})
+	counter := httptest.NewServer(board)
+	defer counter.Close()
+	svc.Airspace.Desk = outside.New(counter.URL)
+	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}, svc.DB}
 	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
 	id := func() string { return testbed.NewID().String() }
 
 	x.do("GET", "/setup", nil, nil)
 	x.do("POST", "/setup", m{"crew_name": "Tour", "zone": "UTC", "units": units, "name": "Chief", "login": "chief", "password": "long enough", "pin": "2580"}, nil)
-	x.do("PUT", "/crew", m{"name": "Tour crew", "zone": "UTC", "units": units}, nil)
+	x.do("PUT", "/crew", m{"name": "Tour crew", "zone": "UTC", "units": units, "tile_url": ""}, nil)
 	var session api.Session
 	x.do("GET", "/session", nil, &session)
 	x.do("PUT", "/session/pin", m{"password": "long enough", "pin": "7391"}, nil)
@@ -79,11 +86,12 @@ func TestTourOfEveryOperation(t *testing.T) {
 	x.do("PUT", "/people/"+session.Person.Id.String(), m{"version": session.Person.Version, "name": "Chief", "roles": []string{"chief", "pilot"}, "active": true, "certificate": "R-1", "trained_on": "2026-01-01"}, nil)
 	x.do("POST", "/people", m{"id": id(), "login": "hand", "name": "Hand", "roles": []string{"crew"}, "password": "long enough", "pin": "2580", "certificate": "", "trained_on": nil}, nil)
 	x.do("GET", "/people", nil, nil)
+	x.papers(session.Person.Id.String())
 
 	x.do("GET", "/types", nil, nil)
 	var profile m
 	x.do("GET", "/types/lantern-4", nil, &profile)
-	profile["version"] = 2
+	profile["version"] = 3
 	x.do("POST", "/types", profile, nil)
 	var list m
 	x.do("GET", "/types/lantern-4/checklist", nil, &list)
@@ -118,6 +126,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	x.do("POST", "/defects", m{"id": id(), "aircraft_id": craft.Id, "station": "frame", "title": "Scratch", "note": "", "severity": "stop", "photos": []any{photo.Id}, "walkround_id": nil}, &defect)
 	x.do("GET", "/defects", nil, nil)
 	x.shop(craft.Id.String(), defect.Id.String(), photo.Id.String())
+	x.job(craft.Id.String(), session.Person.Id.String())
 	flight := x.fly(craft.Id.String(), pk.Id.String())
 	x.do("POST", "/flights/"+flight+"/corrections", m{"id": id(), "seconds": 60, "landings": 2, "litres": 0, "reason": "landed twice", "pin": "7391"}, nil)
 
@@ -264,7 +273,7 @@ func (x *tour) site(craft string) {
 	x.do("PUT", at, head, nil)
 	var list struct{ Sites []api.SiteHead }
 	x.do("GET", "/sites", nil, &list)
-	assert.Equal(x.t, "Close the gate.", list.Sites[0].Note)
+	assert.Equal(x.t, "Close the gate.", list.Sites[len(list.Sites)-1].Note)
 	feature := func(kind, shape string, places ...m) string {
 		f := id()
 		x.do("PUT", at+"/features/"+f, m{"feature": m{"id": f, "kind": kind, "name": kind, "shape": shape, "places": places}, "version": 0}, nil)
@@ -295,6 +304,92 @@ func (x *tour) site(craft string) {
 	x.do("GET", at+"/weather?work=spraying&ground=crops&aircraft="+craft, nil, &sky)
 	assert.NotEmpty(x.t, sky.Hours)
 	assert.NotNil(x.t, sky.Latest)
+}
+
+// papers are documents, fitness, practice, rules and reports.
+func (x *tour) papers(chief string) {
+	id := func() string { return testbed.NewID().String() }
+	waiver := "/documents/" + id()
+	x.do("PUT", waiver, m{"kind": "waiver", "person_id": nil, "number": "W-1", "issued_on": "2026-01-01", "expires_on": nil, "rules": []string{"height"}, "conditions": "At the bank.", "version": 0}, nil)
+	var docs api.Documents
+	x.do("GET", "/documents", nil, &docs)
+	assert.True(x.t, docs.Documents[0].InForce)
+	x.do("DELETE", waiver, nil, nil)
+	x.do("POST", "/fitness", m{"id": id(), "against": []string{}}, nil)
+	var fit api.FitnessToday
+	x.do("GET", "/fitness", nil, &fit)
+	assert.Len(x.t, fit.Declared, 1)
+	x.do("POST", "/people/"+chief+"/readiness", m{"id": id(), "type_key": "lantern-4", "phase": "empty", "packs": 3, "landings": 6, "nose_in": true, "flown_on": "2026-06-01", "note": "", "pin": "7391"}, nil)
+	var ready api.Readiness
+	x.do("GET", "/people/"+chief+"/readiness", nil, &ready)
+	assert.Len(x.t, ready.Log, 1)
+	x.do("PUT", "/rules", m{"pack": "us-small", "sight_m": 400}, nil)
+	rule := "/rules/local/" + id()
+	x.do("PUT", rule, m{"citation": "", "statement": "The gate is closed.", "question": "Is the gate closed?", "work": []string{"spraying"}, "verdict": "watch", "version": 0}, nil)
+	var book api.RuleBook
+	x.do("GET", "/rules", nil, &book)
+	assert.Len(x.t, book.Local, 1)
+	assert.EqualValues(x.t, 400, book.SightM)
+	x.do("DELETE", rule, nil, nil)
+	var cover api.Coverage
+	x.do("GET", "/rules/coverage", nil, &cover)
+	assert.Len(x.t, cover.Types, 4)
+	report := id()
+	x.do("POST", "/reports", m{"id": report, "aircraft_id": nil, "what": "A fence was broken", "happened_at": "2026-06-09T10:00:00Z"}, nil)
+	x.do("POST", "/reports/"+report+"/done", m{"reference": "R-5"}, nil)
+	x.do("GET", "/reports", nil, nil)
+}
+
+// job plans one at a new site inside the control zone, and does all that it
+// asks for, up to the briefing.
+func (x *tour) job(craft, chief string) {
+	id := func() string { return testbed.NewID().String() }
+	yard := id()
+	x.do("POST", "/sites", m{"id": yard, "name": "Station", "note": "", "lat": 46.3215, "lon": -119.6905, "elevation_m": 210, "version": 0}, nil)
+	for kind, places := range map[string][]m{"take-off": {{"lat": 46.3215, "lon": -119.6905}}, "route": {{"lat": 46.3218, "lon": -119.6905}, {"lat": 46.3218, "lon": -119.6900}}} {
+		f := id()
+		x.do("PUT", "/sites/"+yard+"/features/"+f, m{"feature": m{"id": f, "kind": kind, "name": kind, "shape": map[bool]string{true: "point", false: "line"}[len(places) == 1], "places": places}, "version": 0}, nil)
+	}
+	x.do("POST", "/sites/"+yard+"/airspace/look", nil, nil)
+	x.do("POST", "/sites/"+yard+"/airspace/import", `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[[-119.5,46.3],[-119.4,46.3],[-119.4,46.4],[-119.5,46.3]]]},"properties":{"name":"Far","class":"restricted"}}]}`, nil)
+	var far string
+	require.NoError(x.t, x.db.Raw("select id from zones where source = 'file'").Scan(&far).Error)
+	x.do("DELETE", "/zones/"+far, nil, nil)
+	var air api.Airspace
+	x.do("GET", "/sites/"+yard+"/airspace", nil, &air)
+	zone := air.Zones[0]
+	assert.Equal(x.t, "D", zone.Class)
+	assert.EqualValues(x.t, "stop", air.Verdict.String())
+	for i, number := range []string{"", "SPOKEN-1"} {
+		at := "/authorisations/" + id()
+		x.do("PUT", at, m{"site_id": yard, "zone_id": zone.Id, "number": number, "ceiling_m": 100, "from": testbed.Noon.Add(-time.Hour), "to": testbed.Noon.Add(5 * time.Hour)}, nil)
+		x.do("POST", at+"/calls", m{"id": id(), "kind": "start", "how": []string{"desk", "spoken"}[i]}, nil)
+		if i == 1 {
+			x.do("DELETE", at, nil, nil)
+		}
+	}
+	at := "/jobs/" + id()
+	plan := m{"work": "inspection", "site_id": yard, "aim": "Roof", "product": "", "from": testbed.Noon.Add(-time.Hour), "to": testbed.Noon.Add(4 * time.Hour), "sorties": 2, "meeting": "Gate", "channel": "", "version": 0,
+		"aircraft": []m{{"aircraft_id": craft, "return_m": 30, "home_follows": false, "route_m": nil, "speed_ms": 5}}, "people": []m{{"person_id": chief, "post": "rpic"}}}
+	x.do("PUT", at, plan, nil)
+	var j api.Job
+	x.do("GET", at, nil, &j)
+	var said []m
+	for _, a := range j.Asks {
+		said = append(said, m{"ask": a.Id, "option": a.Options[0].ID})
+	}
+	x.do("PUT", at+"/answers", m{"answers": said}, nil)
+	x.do("PUT", at+"/kit/pad", m{"packed": true, "checked": true, "label": "", "quantity": 0}, nil)
+	brief := id()
+	x.do("POST", at+"/briefing", m{"id": brief}, nil)
+	x.do("GET", at, nil, &j)
+	x.do("POST", at+"/briefing/sign", m{"briefing_id": brief, "person_id": chief, "hash": j.Briefing.Hash, "pin": "7391"}, nil)
+	x.do("GET", at, nil, &j)
+	for _, f := range j.Findings {
+		assert.Contains(x.t, []string{"weather-age", "take-off", "return-height"}, f.Rule, "all that the job asks for is done: %s", f.Sentence)
+	}
+	x.do("POST", at+"/state", m{"state": "called-off", "version": j.Version}, nil)
+	x.do("GET", "/jobs", nil, nil)
 }
 
 // fly walks, releases, withdraws, releases again, flies and logs.

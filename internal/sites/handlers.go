@@ -114,7 +114,7 @@ func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject
 	}
 	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: a.MaxAGL, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
 		TakeOff: w.TakeOff.Places[0], HomeM: p.ReturnM - returned(a, r.Params.SettingM), RouteM: w.RouteM, Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
-		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Landing: w.Landing}
+		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Landing}
 	if out.WayRound == nil {
 		out.WayRound = []api.Place{}
 	}

@@ -3,6 +3,8 @@ package sites
 import (
 	"context"
 	"fmt"
+	"math"
+	"slices"
 	"strings"
 
 	"github.com/google/uuid"
@@ -21,8 +23,6 @@ import (
 // Usual values where a type says nothing.
 const (
 	positionM = 3.0    // error of the position in flight
-	climbMS   = 3.0    //
-	descentMS = 2.0    //
 	ceilingM  = 121.92 // 400 ft above ground, 14 CFR 107.51(b)
 )
 
@@ -44,20 +44,42 @@ type WayHome struct {
 	WayRound []geo.Point // proposed from take-off to the first place; nil: not needed
 	NoWay    string      // why there is none
 	Stand    *geo.Point  // where the crew stands in the wind of the latest weather; nil: wind not known
+	Cover    *site.Cover // behind, in that wind; nil: none is charted
 	Landing  *wind.Landing
+	FarM     float64  // farthest place of the route from take-off
+	HighM    float64  // greatest height above ground, route and way home
+	OverTopM *float64 // over the top of the structure that the route stays near; nil: none
 	Findings []judge.Finding
 }
 
-// WayHome judges the way out and home.
+// WayHome judges the way out and home. What does not depend on the air is kept
+// until the site file changes.
 func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, error) {
-	f, err := s.Get(ctx, id, true)
-	if err != nil {
-		return WayHome{}, err
-	}
 	t, err := s.typeOf(ctx, ask.Aircraft)
 	if err != nil {
 		return WayHome{}, err
 	}
+	b, err := s.charted(ctx, id, t, ask)
+	if err != nil {
+		return WayHome{}, err
+	}
+	if b.noWay != nil {
+		return WayHome{}, b.noWay
+	}
+	out := b.way
+	out.Findings = slices.Clone(out.Findings)
+	if ask.Aircraft == nil { // usual values are nobody's values
+		out.Findings = append(out.Findings, judge.Finding{Rule: "return-height", Verdict: judge.Watch, Sentence: "No aircraft is chosen: usual rates and height of flight are taken.", Source: "maker's manual", Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
+	}
+	air, _, err := s.latest(ctx, id)
+	if err != nil {
+		return out, err
+	}
+	return out, out.intoWind(air, b.file.Plain(), b.frame, t.Limits.Crosswind())
+}
+
+// Reckon works out what follows from the site file alone.
+func (f File) Reckon(t airframe.Type, ask Ask) (WayHome, error) {
 	frame, err := f.Frame()
 	if err != nil {
 		return WayHome{}, err
@@ -80,7 +102,7 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, 
 	}
 	obstacles := site.Standing(f.Plain(), frame, terrain, f.Site.ElevationM)
 	q := home.Question{Home: at, HomeM: homeM, Route: way, Obstacles: obstacles, Terrain: terrain, PositionM: positionM, Margin: home.UsualMargin, CeilingM: ceilingM,
-		SettingM: ask.SettingM, ClimbMS: climbMS, DescentMS: descentMS, RouteHeight: out.RouteM}
+		SettingM: ask.SettingM, ClimbMS: t.Limits.Climb(), DescentMS: t.Limits.Descent(), RouteHeight: out.RouteM}
 	if m := t.Limits.PlannedMinutes; m > 0 {
 		q.PercentMin = float64(t.Limits.LaunchPercent-t.Limits.LandByPercent) / m
 	}
@@ -96,29 +118,68 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, 
 	}
 	for _, p := range way {
 		out.Route = append(out.Route, frame.Point(p))
+		out.FarM = max(out.FarM, geo.Dist(at, p))
 	}
+	out.HighM = max(out.Answer.MaxAGL, highest(terrain, way, homeM, out.RouteM))
+	out.OverTopM = overTop(f.Plain(), frame, way, out.HighM)
 	if err = out.path(f, frame, at, way, homeM, obstacles); err != nil {
 		return out, err
 	}
 	out.Findings = append(out.Findings, out.Answer.Findings...)
-	air, _, err := s.latest(ctx, id)
-	if err != nil {
-		return out, err
-	}
-	return out, out.intoWind(air, frame)
+	return out, nil
 }
 
-// crossLimitMS is the usual crosswind limit of a wing, 15 mph.
-const crossLimitMS = 6.7
+// highest is the greatest height above ground along the route, which is flown
+// level at routeM above take-off.
+func highest(terrain *home.Terrain, way []geo.XY, homeM, routeM float64) float64 {
+	most := routeM
+	for i, p := range way {
+		q := way[(i+1)%len(way)]
+		for k := range 21 {
+			at := p.Add(q.Sub(p).Times(float64(k) / 20))
+			if g, ok := terrain.At(at); ok {
+				most = max(most, homeM+routeM-g)
+			}
+		}
+	}
+	return most
+}
+
+// overTop is the greatest height over the top of the structure that the whole
+// route stays within 400 ft of; nil without one. A tree is no structure: only
+// what is charted as one counts.
+func overTop(features []site.Feature, frame geo.Frame, way []geo.XY, highM float64) *float64 {
+	var best *float64
+	for _, f := range features {
+		if f.Kind != site.Obstacle || f.What != site.Structure || f.HeightM == nil {
+			continue
+		}
+		places, far := frame.All(f.Places), false
+		for _, p := range way {
+			d := math.Inf(1)
+			for i := range places {
+				q, _ := geo.Nearest(p, places[i], places[(i+1)%len(places)])
+				d = min(d, geo.Dist(p, q))
+			}
+			if far = d > ceilingM; far {
+				break
+			}
+		}
+		if over := highM - *f.HeightM; !far && (best == nil || over < *best) {
+			best = &over
+		}
+	}
+	return best
+}
 
 // intoWind says where the crew stands, and on which of the free headings it
 // starts and lands.
-func (w *WayHome) intoWind(air *weather.Air, frame geo.Frame) error {
+func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame, crosswind float64) error {
 	if air == nil || air.FromDeg == nil || air.WindMS == nil {
 		return nil
 	}
 	p := site.Stand(w.TakeOff.Places[0], *air.FromDeg, site.StandOff, frame)
-	w.Stand = &p
+	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *air.FromDeg, all, frame)
 	if len(w.TakeOff.Free) == 0 {
 		return nil
 	}
@@ -126,7 +187,7 @@ func (w *WayHome) intoWind(air *weather.Air, frame geo.Frame) error {
 	if air.GustMS != nil {
 		gust = *air.GustMS
 	}
-	l, err := wind.BestHeading(units.MetresPerSecond(gust), *air.FromDeg, w.TakeOff.Free, crossLimitMS)
+	l, err := wind.BestHeading(units.MetresPerSecond(gust), *air.FromDeg, w.TakeOff.Free, units.MetresPerSecond(crosswind))
 	if err != nil {
 		return nil //nolint:nilerr // a wind that cannot be used is a finding of the weather
 	}
@@ -179,10 +240,13 @@ func unusable(err error) error {
 	return fault.Clash("site-not-ready", "The way home cannot be judged: %s.", why)
 }
 
+// UsualType stands in while no aircraft is chosen.
+var UsualType = airframe.Type{Limits: airframe.Limits{FlightHeightM: 30, WindMS: 10, GustMS: 12}}
+
 // typeOf is the type of an aircraft; without one, a type with usual values.
 func (s *Service) typeOf(ctx context.Context, aircraft *uuid.UUID) (airframe.Type, error) {
 	if aircraft == nil {
-		return airframe.Type{Limits: airframe.Limits{FlightHeightM: 30, WindMS: 10, GustMS: 12}}, nil
+		return UsualType, nil
 	}
 	a, err := s.Fleet.Aircraft(ctx, *aircraft)
 	if err != nil {

@@ -21,6 +21,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
 )
 
 // Service keeps site files.
@@ -29,7 +30,9 @@ type Service struct {
 	Clock   clock.Clock
 	People  *people.Service
 	Fleet   *fleet.Service
-	Weather *Link // a weather service; nil: none
+	Weather *outside.Link // a weather service; nil: none
+
+	kept kept
 }
 
 // Site is the head of a site file.

@@ -20,6 +20,7 @@ import (
 	"mainstay/core/sun"
 	"mainstay/core/weather"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/sites"
 	standin "mainstay/internal/standins/weather"
 	"mainstay/internal/testbed"
@@ -271,7 +272,7 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	device := standin.New(b.Clock.Now)
 	srv := httptest.NewServer(device)
 	defer srv.Close()
-	b.Sites.Weather = sites.NewLink(srv.URL)
+	b.Sites.Weather = outside.New(srv.URL)
 	require.NoError(t, b.Sites.FetchWeather(b.ctx, b.site.ID, testbed.NewID(), "crops"))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
@@ -314,4 +315,30 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	assert.Len(t, s.Bad, 2, "%+v", s.Bad)
 	assert.Equal(t, judge.Stop, judge.Worst(s.Findings))
 	assert.Error(t, device.Set(standin.Faults{Scenario: "hail"}))
+}
+
+// Near a structure the height counts from its top; a tree is no structure.
+func TestHeightNearAStructure(t *testing.T) {
+	frame, err := geo.NewFrame(geo.Point{Lat: 46.31, Lon: -119.70})
+	require.NoError(t, err)
+	at := func(x, y float64) geo.Point { return frame.Point(geo.XY{X: x, Y: y}) }
+	h := 150.0
+	tower := site.Feature{ID: "t", Kind: site.Obstacle, Shape: site.Point, Name: "Tower", HeightM: &h, What: site.Structure, Places: []geo.Point{at(60, 0)}}
+	over := func(change func(*site.Feature)) *float64 {
+		x := tower
+		change(&x)
+		f := sites.File{Site: sites.Site{Lat: 46.31, Lon: -119.70}, Features: []sites.Feature{{Feature: x},
+			{Feature: site.Feature{ID: "s", Kind: site.TakeOff, Shape: site.Point, Places: []geo.Point{at(0, 0)}}},
+			{Feature: site.Feature{ID: "r", Kind: site.Route, Shape: site.Line, Places: []geo.Point{at(40, 10), at(80, 10)}}}}}
+		route := 200.0
+		w, err := f.Reckon(sites.UsualType, sites.Ask{RouteM: &route})
+		require.NoError(t, err)
+		return w.OverTopM
+	}
+	got := over(func(*site.Feature) {})
+	require.NotNil(t, got)
+	assert.InDelta(t, 50, *got, 0.5, "200 m over the ground is 50 over its top")
+	assert.Nil(t, over(func(f *site.Feature) { f.What = "" }), "a tree")
+	assert.Nil(t, over(func(f *site.Feature) { f.HeightM = nil }), "height not known")
+	assert.Nil(t, over(func(f *site.Feature) { f.Places = []geo.Point{at(60, -130)} }), "over 400 ft away")
 }

@@ -3,7 +3,6 @@ package sites
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"strings"
 	"time"
@@ -11,6 +10,7 @@ import (
 	"github.com/google/uuid"
 
 	"mainstay/core/airframe"
+	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/metar"
 	"mainstay/core/sun"
@@ -86,11 +86,11 @@ func (s *Service) FetchWeather(ctx context.Context, site, id uuid.UUID, ground s
 	if s.Weather == nil {
 		return fault.Clash("no-weather-service", "No weather service is connected. Paste a report or read the air by hand.")
 	}
-	b, err := s.Weather.get(ctx, "/metar")
+	b, err := s.Weather.Get(ctx, "/metar")
 	if err != nil {
 		return fault.Clash("weather-service", "The weather service does not answer. Paste a report or read the air by hand; nothing was saved.")
 	}
-	fc, err := s.Weather.forecast(ctx)
+	fc, err := askForecast(ctx, s.Weather)
 	if err != nil {
 		return fault.Clash("weather-service", "The weather service answers what cannot be read. Paste a report or read the air by hand; nothing was saved.")
 	}
@@ -154,20 +154,8 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 		return Sky{}, fault.Clash("site-not-ready", "Where the sun stands over this site is not known: %v.", err)
 	}
 	out := Sky{HeightM: float64(t.Limits.FlightHeightM), Sun: days[1], Bad: []metar.BadGroup{}, Findings: []judge.Finding{}}
-	latest, by, err := s.latest(ctx, id)
-	if err != nil {
+	if err := s.over(ctx, f.Site, t, ask.Work, nil, days, &out); err != nil {
 		return out, err
-	}
-	if latest == nil {
-		out.Findings = append(out.Findings, judge.Finding{Rule: "weather-age", Verdict: judge.Stop, Sentence: "No weather is on file for this site.", Source: "14 CFR 107.49(a)", Evidence: "None.", Lifts: "read it"})
-	} else {
-		l := limits(t, f.Site, ask.Work, latest.At, days)
-		if r, err := metar.Decode(latest.Raw); err == nil {
-			l.Light, out.Bad = &r, r.Bad
-		}
-		x := weather.Assess(*latest, l, now)
-		out.Latest, out.By = &x, by
-		out.Findings = append(out.Findings, x.Findings...)
 	}
 	out.Findings = append(out.Findings, lightFindings(now, days)...)
 	if ask.Aircraft == nil { // usual limits are nobody's limits
@@ -176,6 +164,35 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 	}
 	out.Hours, out.NoHours = s.hours(ctx, f.Site, t, ask, days)
 	return out, nil
+}
+
+// over judges the latest weather of a site. A wind that was measured since, on
+// the spot, takes the place of the one in it.
+func (s *Service) over(ctx context.Context, at Site, t airframe.Type, work weather.Work, measured *gate.Wind, days []sun.Day, out *Sky) error {
+	latest, by, err := s.latest(ctx, at.ID)
+	if err != nil {
+		return err
+	}
+	if latest == nil {
+		out.Findings = append(out.Findings, judge.Finding{Rule: "weather-age", Verdict: judge.Stop, Sentence: "No weather is on file for this site.", Source: "14 CFR 107.49(a)", Evidence: "None.", Lifts: "read it"})
+		return nil
+	}
+	if measured != nil && measured.At.After(latest.At) {
+		steady := float64(measured.SteadyMS)
+		latest.WindMS, latest.GustMS, latest.WindHeightM, latest.Ground = &steady, nil, float64(measured.MeasuredM), string(measured.Ground)
+		if measured.GustMS != nil {
+			gust := float64(*measured.GustMS)
+			latest.GustMS = &gust
+		}
+	}
+	l := limits(t, at, work, latest.At, days)
+	if r, err := metar.Decode(latest.Raw); err == nil {
+		l.Light, out.Bad = &r, r.Bad
+	}
+	x := weather.Assess(*latest, l, s.Clock.Now())
+	out.Latest, out.By = &x, by
+	out.Findings = append(out.Findings, x.Findings...)
+	return nil
 }
 
 func (s *Service) latest(ctx context.Context, id uuid.UUID) (*weather.Air, string, error) {
@@ -236,11 +253,8 @@ func (s *Service) hours(ctx context.Context, at Site, t airframe.Type, ask AskSk
 	if s.Weather == nil {
 		return nil, "No weather service is connected."
 	}
-	fc, err := s.Weather.forecast(ctx)
+	fc, err := askForecast(ctx, s.Weather)
 	if err != nil {
-		if !errors.Is(err, errWeather) {
-			return nil, "The forecast cannot be read."
-		}
 		return nil, "The weather service does not answer, or answers what cannot be read."
 	}
 	var out []Hour
@@ -269,6 +283,9 @@ func (s *Service) hours(ctx context.Context, at Site, t airframe.Type, ask AskSk
 		}
 		if one.Light != sun.Daylight && one.Verdict < judge.Watch {
 			one.Verdict, one.Why = judge.Watch, strings.ToUpper(string(one.Light[:1]))+string(one.Light[1:])+": lights, and a pilot trained for night."
+		}
+		if ask.Aircraft == nil && one.Verdict == judge.Clear {
+			one.Verdict, one.Why = judge.Watch, "No aircraft is chosen: held against usual limits."
 		}
 		if x.Wind != nil {
 			one.WindAtMS, one.GustAtMS = float64(x.Wind.Steady), float64(x.Wind.Gust)

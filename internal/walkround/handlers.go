@@ -51,6 +51,11 @@ func (h *Handlers) StartWalkround(ctx context.Context, r api.StartWalkroundReque
 	if err != nil {
 		return nil, err
 	}
+	if r.Body.JobId != nil {
+		if err := h.Walkrounds.BelongTo(ctx, sh.ID, *r.Body.JobId); err != nil {
+			return nil, err
+		}
+	}
 	w, err := h.wire(ctx, sh)
 	return api.StartWalkround201JSONResponse(w), err
 }

@@ -411,6 +411,11 @@ func (s *Service) packsAfter(ctx context.Context, tx *gorm.DB, sh Sheet, finding
 	return nil
 }
 
+// BelongTo notes the job that a run was walked for.
+func (s *Service) BelongTo(ctx context.Context, run, job uuid.UUID) error {
+	return s.DB.WithContext(ctx).Exec("update walkrounds set job_id = (select id from jobs where id = ?) where id = ?", job, run).Error
+}
+
 // Abandon gives a run up; its entries stay for the record keeper but count for
 // nothing.
 func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {

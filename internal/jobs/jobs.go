@@ -1,0 +1,302 @@
+// Package jobs keeps the orders of work: what is done where, when, with which
+// aircraft and people; and gathers what the gate has to know about one.
+package jobs
+
+import (
+	"context"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/crew"
+	"mainstay/internal/airspace"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/readiness"
+	"mainstay/internal/rulebook"
+	"mainstay/internal/sites"
+)
+
+// Service keeps jobs.
+type Service struct {
+	DB        *gorm.DB
+	Clock     clock.Clock
+	People    *people.Service
+	Fleet     *fleet.Service
+	Sites     *sites.Service
+	Airspace  *airspace.Service
+	Readiness *readiness.Service
+	Rules     *rulebook.Service
+}
+
+// States of a job.
+const (
+	Planned   = "planned"
+	Done      = "done"
+	CalledOff = "called-off"
+)
+
+// Job is one order at one site on one day.
+type Job struct {
+	ID        uuid.UUID
+	Work      string
+	SiteID    uuid.UUID
+	Aim       string
+	Product   string
+	FromAt    time.Time
+	ToAt      time.Time
+	Sorties   *int
+	Meeting   string // where to gather in an emergency
+	Channel   string // agreed way to speak
+	State     string
+	Version   int
+	CreatedAt time.Time
+	CreatedBy string
+	Site      string  `gorm:"->"` // its name
+	Aircraft  []Craft `gorm:"-"`
+	People    []Post  `gorm:"-"`
+}
+
+// Craft is an aircraft of a job, with what is set in it for the site.
+type Craft struct {
+	JobID       uuid.UUID
+	AircraftID  uuid.UUID
+	Name        string
+	TypeKey     string
+	ReturnM     *float64 `gorm:"column:return_m"` // above take-off, as read in the aircraft
+	HomeFollows bool
+	RouteM      *float64 `gorm:"column:route_m"` // height of the route above take-off
+	SpeedMS     *float64 `gorm:"column:speed_ms"`
+}
+
+// Post is what a person does in a job.
+type Post struct {
+	JobID    uuid.UUID
+	PersonID uuid.UUID
+	Name     string
+	Post     string
+}
+
+// Get returns a job with its aircraft and people.
+func (s *Service) Get(ctx context.Context, id uuid.UUID) (Job, error) {
+	js, err := s.find(ctx, "j.id = ?", id)
+	if err != nil {
+		return Job{}, err
+	}
+	if len(js) == 0 {
+		return Job{}, fault.Missing("job")
+	}
+	return js[0], nil
+}
+
+// Coming are the planned jobs and those that ended within a day, soonest first.
+func (s *Service) Coming(ctx context.Context) ([]Job, error) {
+	return s.find(ctx, "(j.state = 'planned' or j.to_at > ?) order by j.from_at, j.id limit 200", s.Clock.Now().Add(-24*time.Hour))
+}
+
+// Past are jobs that are done or called off, newest first.
+func (s *Service) Past(ctx context.Context) ([]Job, error) {
+	return s.find(ctx, "j.state <> 'planned' order by j.from_at desc, j.id limit 200")
+}
+
+// find reads jobs with three queries, however many there are.
+func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, error) {
+	g := s.DB.WithContext(ctx)
+	var out []Job
+	if err := g.Raw("select j.*, s.name as site from jobs j join sites s on s.id = j.site_id where "+where, args...).Scan(&out).Error; err != nil || len(out) == 0 {
+		return out, err
+	}
+	ids := make(db.UUIDs, len(out))
+	at := map[uuid.UUID]*Job{}
+	for i := range out {
+		ids[i], at[out[i].ID] = out[i].ID, &out[i]
+	}
+	var crafts []Craft
+	if err := g.Raw("select c.*, a.name, a.type_key from job_aircraft c join aircraft a on a.id = c.aircraft_id where c.job_id = any(?::uuid[]) order by a.name", ids).Scan(&crafts).Error; err != nil {
+		return out, err
+	}
+	for _, c := range crafts {
+		at[c.JobID].Aircraft = append(at[c.JobID].Aircraft, c)
+	}
+	var posts []Post
+	if err := g.Raw("select p.*, q.name from job_people p join people q on q.id = p.person_id where p.job_id = any(?::uuid[]) order by q.name", ids).Scan(&posts).Error; err != nil {
+		return out, err
+	}
+	for _, p := range posts {
+		at[p.JobID].People = append(at[p.JobID].People, p)
+	}
+	for i := range out {
+		// In command first, then the others in their order.
+		slices.SortStableFunc(out[i].People, func(a, b Post) int {
+			return slices.Index(crew.AllPosts, crew.Post(a.Post)) - slices.Index(crew.AllPosts, crew.Post(b.Post))
+		})
+	}
+	return out, nil
+}
+
+func (j *Job) check(now time.Time, isNew bool) error {
+	j.Aim, j.Product, j.Meeting, j.Channel = strings.TrimSpace(j.Aim), strings.TrimSpace(j.Product), strings.TrimSpace(j.Meeting), strings.TrimSpace(j.Channel)
+	var fields []fault.Field
+	bad := func(field, sentence string) { fields = append(fields, fault.Field{Field: field, Sentence: sentence}) }
+	if len([]rune(j.Aim)) < 3 {
+		bad("aim", "Say in one line what the job is for.")
+	}
+	switch {
+	case !j.ToAt.After(j.FromAt) || j.ToAt.Sub(j.FromAt) > 24*time.Hour:
+		bad("to", "A job ends after it begins, within 24 hours.")
+	case isNew && j.ToAt.Before(now):
+		bad("to", "The job would be over already.")
+	case j.FromAt.After(now.AddDate(2, 0, 0)):
+		bad("from", "A job lies at most two years ahead.")
+	}
+	command := 0
+	seen := map[uuid.UUID]bool{}
+	for _, p := range j.People {
+		if p.Post == string(crew.InCommand) {
+			command++
+		}
+		if seen[p.PersonID] {
+			bad("people", "Somebody was chosen twice.")
+		}
+		seen[p.PersonID] = true
+	}
+	if command > 1 {
+		bad("people", "One person is in command of a job.")
+	}
+	for _, c := range j.Aircraft {
+		if seen[c.AircraftID] {
+			bad("aircraft", "An aircraft was chosen twice.")
+		}
+		seen[c.AircraftID] = true
+	}
+	return fault.BadFields(fields)
+}
+
+// Save plans a job (version 0) or changes it, if nobody did so meanwhile. An
+// aircraft or person that is in another job at the time is refused.
+func (s *Service) Save(ctx context.Context, j Job) error {
+	if err := j.check(s.Clock.Now(), j.Version == 0); err != nil {
+		return err
+	}
+	if err := s.mayPost(ctx, j); err != nil {
+		return err
+	}
+	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		if err := s.head(ctx, tx, j); err != nil {
+			return err
+		}
+		for _, table := range []string{"job_aircraft", "job_people"} {
+			if err := tx.Exec("delete from "+table+" where job_id = ?", j.ID).Error; err != nil {
+				return err
+			}
+		}
+		for _, c := range j.Aircraft {
+			if err := tx.Exec(`insert into job_aircraft (job_id, aircraft_id, span, open, return_m, home_follows, route_m, speed_ms) values (?, ?, tstzrange(?, ?), true, ?, ?, ?, ?)`,
+				j.ID, c.AircraftID, j.FromAt, j.ToAt, c.ReturnM, c.HomeFollows, c.RouteM, c.SpeedMS).Error; err != nil {
+				return err
+			}
+		}
+		for _, p := range j.People {
+			if err := tx.Exec("insert into job_people (job_id, person_id, post, span, open) values (?, ?, ?, tstzrange(?, ?), true)", j.ID, p.PersonID, p.Post, j.FromAt, j.ToAt).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// head writes the job's own row.
+func (s *Service) head(ctx context.Context, tx *gorm.DB, j Job) error {
+	if j.Version == 0 {
+		// The same press sent twice is one job: a second insert finds the first and writes the same again.
+		res := tx.Exec(`insert into jobs (id, work, site_id, aim, product, from_at, to_at, sorties, meeting, channel, created_at, created_by) select ?, ?, s.id, ?, ?, ?, ?, ?, ?, ?, ?, ? from sites s where s.id = ?
+			on conflict (id) do update set aim = excluded.aim where jobs.version = 1 and jobs.created_by = excluded.created_by`,
+			j.ID, j.Work, j.Aim, j.Product, j.FromAt, j.ToAt, j.Sorties, j.Meeting, j.Channel, s.Clock.Now(), people.From(ctx).Name, j.SiteID)
+		if res.Error == nil && res.RowsAffected == 0 {
+			var n int64
+			if err := tx.Raw("select count(*) from jobs where id = ?", j.ID).Scan(&n).Error; err != nil {
+				return err
+			}
+			if n > 0 {
+				return fault.Stale("job")
+			}
+			return fault.Bad("site_id", "Choose the site.")
+		}
+		return res.Error
+	}
+	var old Job
+	if err := tx.Raw("select * from jobs where id = ? for update", j.ID).Scan(&old).Error; err != nil {
+		return err
+	}
+	switch {
+	case old.ID == uuid.Nil:
+		return fault.Missing("job")
+	case old.Version != j.Version:
+		return fault.Stale("job")
+	case old.State != Planned:
+		return fault.Clash("job-closed", "This job is %s. Plan it again before you change it.", strings.ReplaceAll(old.State, "-", " "))
+	}
+	res := tx.Exec("update jobs set work = ?, site_id = (select id from sites where id = ?), aim = ?, product = ?, from_at = ?, to_at = ?, sorties = ?, meeting = ?, channel = ?, version = version + 1 where id = ? and exists (select 1 from sites where id = ?)",
+		j.Work, j.SiteID, j.Aim, j.Product, j.FromAt, j.ToAt, j.Sorties, j.Meeting, j.Channel, j.ID, j.SiteID)
+	if res.Error == nil && res.RowsAffected == 0 {
+		return fault.Bad("site_id", "Choose the site.")
+	}
+	return res.Error
+}
+
+// mayPost refuses people who left the crew, readers, and a pilot's post for who
+// is no pilot.
+func (s *Service) mayPost(ctx context.Context, j Job) error {
+	all, err := s.People.List(ctx)
+	if err != nil {
+		return err
+	}
+	for _, p := range j.People {
+		i := slices.IndexFunc(all, func(x people.Person) bool { return x.ID == p.PersonID })
+		switch {
+		case i < 0 || !all[i].Active:
+			return fault.Bad("people", "Somebody of this job does not belong to the crew.")
+		case p.Post == string(crew.InCommand) && !slices.Contains(all[i].Held(), crew.Pilot):
+			return fault.Bad("people", "%s is not a pilot and cannot be in command.", all[i].Name)
+		}
+	}
+	return nil
+}
+
+// End closes a job, calls it off, or plans it again. Only a planned job holds
+// its aircraft and people.
+func (s *Service) End(ctx context.Context, id uuid.UUID, state string, version int) error {
+	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		var open int64
+		if err := tx.Raw("select count(*) from flights where job_id = ? and state <> 'logged'", id).Scan(&open).Error; err != nil {
+			return err
+		}
+		if open > 0 && state != Planned {
+			return fault.Clash("job-flying", "A flight of this job is not logged yet. Land and log it first.")
+		}
+		res := tx.Exec("update jobs set state = ?, version = version + 1 where id = ? and version = ?", state, id, version)
+		if res.Error != nil {
+			return res.Error
+		}
+		if res.RowsAffected == 0 {
+			return fault.Stale("job")
+		}
+		for _, table := range []string{"job_aircraft", "job_people"} {
+			if err := tx.Exec("update "+table+" set open = ? where job_id = ?", state == Planned, id).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// Of are the planned jobs of an aircraft that are not over, soonest first.
+func (s *Service) Of(ctx context.Context, aircraft uuid.UUID) ([]Job, error) {
+	return s.find(ctx, "j.state = 'planned' and j.to_at > ? and exists (select 1 from job_aircraft c where c.job_id = j.id and c.aircraft_id = ?) order by j.from_at, j.id limit 20", s.Clock.Now(), aircraft)
+}

@@ -1,0 +1,54 @@
+package readiness_test
+
+import (
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/readiness"
+	"mainstay/internal/testbed"
+)
+
+func TestPracticeOpensAType(t *testing.T) {
+	s := testbed.NewStage(t)
+	day := testbed.Noon.Truncate(24*time.Hour).AddDate(0, 0, -3)
+	log := func(change func(*readiness.Practice)) error {
+		p := readiness.Practice{ID: testbed.NewID(), PersonID: s.Pilot.ID, TypeKey: "dray-30", Phase: "empty", Packs: 3, Landings: 4, NoseIn: true, FlownOn: day}
+		if change != nil {
+			change(&p)
+		}
+		return s.Readiness.Log(s.As(s.Chief), p, testbed.PIN)
+	}
+	for name, change := range map[string]func(*readiness.Practice){
+		"nothing flown": func(p *readiness.Practice) { p.Packs, p.Landings = 0, 0 },
+		"in the future": func(p *readiness.Practice) { p.FlownOn = day.AddDate(0, 0, 9) },
+		"no tank":       func(p *readiness.Practice) { p.TypeKey, p.Phase = "lantern-4", "loaded" },
+		"no such type":  func(p *readiness.Practice) { p.TypeKey = "kite" },
+	} {
+		assert.Error(t, log(change), name)
+	}
+	assert.True(t, fault.Is(s.Readiness.Log(s.As(s.Pilot), readiness.Practice{ID: testbed.NewID(), PersonID: s.Pilot.ID, TypeKey: "dray-30", Phase: "empty", Packs: 1, FlownOn: day}, testbed.PIN), "invalid"), "nobody signs for himself")
+	assert.Error(t, s.Readiness.Log(s.As(s.Chief), readiness.Practice{ID: testbed.NewID(), PersonID: s.Pilot.ID, TypeKey: "dray-30", Phase: "empty", Packs: 1, FlownOn: day}, "0000"), "a wrong PIN logs nothing")
+
+	open := func() bool {
+		ty, err := s.Fleet.Type(s.As(s.Chief), "dray-30")
+		require.NoError(t, err)
+		r, err := s.Readiness.On(s.As(s.Chief), ty, []uuid.UUID{s.Pilot.ID})
+		require.NoError(t, err)
+		return r[s.Pilot.ID].Open
+	}
+	require.NoError(t, log(nil))
+	assert.False(t, open(), "the loaded packs are missing")
+	id := testbed.NewID()
+	loaded := func(p *readiness.Practice) { p.ID, p.Phase, p.FlownOn = id, "loaded", day.AddDate(0, 0, 1) }
+	require.NoError(t, log(loaded))
+	require.NoError(t, log(loaded), "the same id twice is one")
+	assert.True(t, open())
+	held, err := s.Readiness.Held(s.As(s.Chief), s.Pilot.ID)
+	require.NoError(t, err)
+	assert.Len(t, held, 2)
+}
