@@ -11,6 +11,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"log/slog"
+	"maps"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
@@ -207,8 +208,8 @@ func short(d time.Duration) string {
 }
 
 func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(method, path string, body any) error) ([]bench, error) {
-	var aircraft, pack, pilot uuid.UUID
-	for sql, into := range map[string]*uuid.UUID{"select id from aircraft where name = 'Lantern Three'": &aircraft, "select id from packs where label = 'L5'": &pack, "select id from people where login = 'imre'": &pilot} {
+	var aircraft, pack, pilot, job uuid.UUID
+	for sql, into := range map[string]*uuid.UUID{"select id from jobs where work = 'inspection'": &job, "select id from aircraft where name = 'Lantern Three'": &aircraft, "select id from packs where label = 'L5'": &pack, "select id from people where login = 'imre'": &pilot} {
 		var id string
 		if err := conn.QueryRow(ctx, sql).Scan(&id); err != nil {
 			return nil, err
@@ -226,11 +227,16 @@ func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(me
 	}
 	now := svc.Clock.Now()
 	question := map[string]any{"aircraft_id": aircraft, "pack_ids": []uuid.UUID{pack}, "wind": map[string]any{"at": now, "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
+	ofJob := maps.Clone(question)
+	ofJob["job_id"] = job
 	if _, err := svc.Flights.Ask(ctx, flights.Question{Aircraft: aircraft, Packs: []uuid.UUID{pack}}); err != nil {
 		return nil, err
 	}
 	return []bench{
 		{name: "gate, core, one aircraft", fn: func() error { gate.Judge(ks[len(ks)/2].Input); return nil }, budget: 200 * time.Microsecond, baseName: "budget"},
+		{name: "gate of a job, request", fn: func() error { return ask(http.MethodPost, "/gate", ofJob) }, budget: 30 * time.Millisecond, baseName: "budget"},
+		{name: "job, request", fn: func() error { return ask(http.MethodGet, "/jobs/"+job.String(), nil) }, budget: 60 * time.Millisecond, baseName: "budget"},
+		{name: "jobs, request", fn: func() error { return ask(http.MethodGet, "/jobs", nil) }, budget: 60 * time.Millisecond, baseName: "budget"},
 		{name: "gate, request", fn: func() error { return ask(http.MethodPost, "/gate", question) }, base: func() error { return fetch(ctx, conn, gateSQL, aircraft, pack, pilot) }, baseName: "plain SQL"},
 		{name: "day, request", fn: func() error { return ask(http.MethodGet, "/day", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
 		{name: "fleet, request", fn: func() error { return ask(http.MethodGet, "/aircraft", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},

@@ -34,7 +34,9 @@ type generator struct {
 	renewed map[string]bool
 	picture string
 	month   time.Month
-	share   float64 // how much of the year has passed, 0-1
+	share   float64              // how much of the year has passed, 0-1
+	fit     map[string]time.Time // civil day on which each last declared to be fit
+	sites   map[string]uuid.UUID
 }
 
 func newID() uuid.UUID { return uuid.Must(uuid.NewV7()) }
@@ -56,10 +58,13 @@ func Fill(ctx context.Context, svc *server.Services, progress func(done, all int
 	}
 	end := svc.Clock.Now().Truncate(time.Minute)
 	c := clock.At(end.AddDate(-1, 0, 0))
-	g := &generator{svc: server.NewServices(svc.DB, c, svc.Walkrounds.Photos), clock: c, rand: rand.New(rand.NewPCG(30, 4)), people: map[string]people.Person{}, packs: map[string]uuid.UUID{}, renewed: map[string]bool{}}
+	g := &generator{svc: server.NewServices(svc.DB, c, svc.Walkrounds.Photos), clock: c, rand: rand.New(rand.NewPCG(30, 4)), people: map[string]people.Person{}, packs: map[string]uuid.UUID{}, renewed: map[string]bool{}, fit: map[string]time.Time{}, sites: map[string]uuid.UUID{}}
 	g.svc.People.Hash = cheap
 	ctx, err := g.stage(ctx, end)
 	if err != nil {
+		return err
+	}
+	if err := g.exemptions(ctx, end); err != nil {
 		return err
 	}
 	plan := g.plan(end)
@@ -265,6 +270,9 @@ func (g *generator) release(ctx context.Context, a *craft, pilot string) (uuid.U
 		return uuid.Nil, err
 	}
 	ctx = g.as(ctx, pilot)
+	if err := g.fitToday(ctx, pilot); err != nil {
+		return uuid.Nil, err
+	}
 	q := flights.Question{Aircraft: a.id, Packs: packs, Wind: g.wind(t.Limits.WindMS)}
 	ans, err := g.svc.Flights.Ask(ctx, q)
 	if err != nil {

@@ -49,6 +49,12 @@ type mapped struct {
 
 func height(m, sigma float64, how string) (h *float64, s float64, w string) { return &m, sigma, how }
 
+// built is something standing that people built.
+func built(m mapped) mapped {
+	m.f.What = site.Structure
+	return m
+}
+
 func standing(kind site.Kind, shape site.Shape, name string, h *float64, sigma float64, how string, buffer float64, xy ...[2]float64) mapped {
 	return mapped{f: site.Feature{Kind: kind, Shape: shape, Name: name, HeightM: h, SigmaM: sigma, Measured: how, BufferM: buffer}, xy: xy}
 }
@@ -91,9 +97,9 @@ func sitesOfTheDistrict() []charted {
 		}},
 		{sites.Site{Name: "Cutwater station", Note: "Pumping station and roof panels. Near a radio mast, inside a control zone. The usual return height of the aircraft is too low here.", Lat: cutwaterAt.Lat, Lon: cutwaterAt.Lon}, []mapped{
 			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Roof and yard"}, xy: [][2]float64{{-60, -35}, {65, -35}, {65, 45}, {-60, 45}}},
-			standing(site.Obstacle, site.Area, "Station building", house, sHouse, wHouse, 4, [2]float64{-40, -20}, [2]float64{40, -20}, [2]float64{40, 25}, [2]float64{-40, 25}),
+			built(standing(site.Obstacle, site.Area, "Station building", house, sHouse, wHouse, 4, [2]float64{-40, -20}, [2]float64{40, -20}, [2]float64{40, 25}, [2]float64{-40, 25})),
 			standing(site.Obstacle, site.Line, "Poplars along the canal", poplar, sPoplar, wPoplar, 6, [2]float64{-90, -70}, [2]float64{95, -72}),
-			standing(site.Obstacle, site.Point, "Radio mast", mast, sMast, wMast, 30, [2]float64{210, 130}),
+			built(standing(site.Obstacle, site.Point, "Radio mast", mast, sMast, wMast, 30, [2]float64{210, 130})),
 			{f: site.Feature{Kind: site.Interference, Shape: site.Point, Name: "Radio mast", What: "mast"}, xy: [][2]float64{{210, 130}}},
 			start("Car park", true, -20, -130, 225, 270),
 		}},
@@ -110,6 +116,7 @@ func (g *generator) district(ctx context.Context, end time.Time) error {
 		if err := g.svc.Sites.Add(ctx, head); err != nil {
 			return err
 		}
+		g.sites[head.Name] = head.ID
 		frame, err := geo.NewFrame(head.Origin())
 		if err != nil {
 			return err

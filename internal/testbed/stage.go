@@ -63,6 +63,8 @@ func NewStage(t testing.TB) *Stage {
 		return p
 	}
 	s.Pilot, s.Tech = add("pilot", crew.Pilot), add("tech", crew.Technician)
+	s.Fit(s.Chief)
+	s.Fit(s.Pilot)
 	expires := Noon.AddDate(2, 0, 0)
 	s.Aircraft, err = svc.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: NewID(), TypeKey: "lantern-4", Name: "Quad one", Serial: "Q-1", Registration: "T-1", RegistrationExpires: &expires, FitNewParts: true})
 	require.NoError(t, err)
@@ -140,9 +142,16 @@ func (s *Stage) Question(packs ...uuid.UUID) flights.Question {
 	return flights.Question{Aircraft: s.Aircraft.ID, Packs: packs, Wind: &gate.Wind{At: s.Clock.Now(), SteadyMS: 3, GustMS: &gust, MeasuredM: 2, Ground: wind.Open}}
 }
 
+// Fit has a person declare to be fit today.
+func (s *Stage) Fit(p people.Person) {
+	s.t.Helper()
+	require.NoError(s.t, s.People.DeclareFit(s.As(p), NewID(), nil))
+}
+
 // Release releases the aircraft with packs.
 func (s *Stage) Release(p people.Person, packs ...uuid.UUID) (flights.Release, error) {
 	s.t.Helper()
+	s.Fit(p)
 	q := s.Question(packs...)
 	a, err := s.Flights.Ask(s.As(p), q)
 	require.NoError(s.t, err)

@@ -1,0 +1,190 @@
+package demo
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mainstay/core/rules"
+	"mainstay/core/weather"
+	"mainstay/internal/airspace"
+	"mainstay/internal/jobs"
+	"mainstay/internal/people"
+	"mainstay/internal/readiness"
+	"mainstay/internal/sites"
+	"mainstay/internal/standins/desk"
+)
+
+// fitToday has a pilot declare to be fit, once a day.
+func (g *generator) fitToday(ctx context.Context, login string) error {
+	c, _, err := g.svc.People.Crew(ctx)
+	if err != nil {
+		return err
+	}
+	day := c.Day(g.clock.Now())
+	if g.fit[login].Equal(day) {
+		return nil
+	}
+	g.fit[login] = day
+	return g.svc.People.DeclareFit(g.as(ctx, login), newID(), nil)
+}
+
+// exemptions puts on file what the crew's heavy aircraft fly under, before the
+// year begins.
+func (g *generator) exemptions(ctx context.Context, end time.Time) error {
+	ctx = g.as(ctx, "imre")
+	c, _, err := g.svc.People.Crew(ctx)
+	if err != nil {
+		return err
+	}
+	day := c.Day(end)
+	issued, older, ends := day.AddDate(-1, 0, -40), day.AddDate(-2, 0, 0), day.AddDate(1, 0, 0)
+	for _, d := range []people.Document{
+		{Kind: string(rules.HeavyExemption), Number: "QX-2117", IssuedOn: &issued, ExpiresOn: &ends, Conditions: "Under 200 ft; a named observer with every flight; 500 ft from people who take no part."},
+		{Kind: string(rules.Agricultural), Number: "QA-0093", IssuedOn: &older},
+	} {
+		d.ID = newID()
+		if err := g.svc.People.SaveDocument(ctx, d); err != nil {
+			return fmt.Errorf("%s: %w", d.Number, err)
+		}
+	}
+	return nil
+}
+
+// papers puts licences and exemptions on file and logs the practice that
+// opened the types.
+func (g *generator) papers(ctx context.Context, end time.Time) error {
+	ctx = g.as(ctx, "imre")
+	c, _, err := g.svc.People.Crew(ctx)
+	if err != nil {
+		return err
+	}
+	day := c.Day(end)
+	on := func(years, days int) *time.Time { t := day.AddDate(years, 0, days); return &t }
+	of := func(login string) *uuid.UUID { id := g.people[login].ID; return &id }
+	for _, d := range []people.Document{
+		{Kind: string(rules.Insurance), Number: "TM-55120", IssuedOn: on(-1, 20), ExpiresOn: on(0, 19), Conditions: "Third parties, all aircraft of the crew."},
+		{Kind: string(rules.Applicator), PersonID: of("imre"), Number: "PA-3301", IssuedOn: on(-2, 0), ExpiresOn: on(1, 90)},
+		{Kind: string(rules.Applicator), PersonID: of("odile"), Number: "PA-3388", IssuedOn: on(-1, 0), ExpiresOn: on(0, 12)},
+		{Kind: string(rules.NightTraining), PersonID: of("imre"), Number: "RP-40117/N", IssuedOn: on(-1, -130)},
+	} {
+		d.ID = newID()
+		if err := g.svc.People.SaveDocument(ctx, d); err != nil {
+			return fmt.Errorf("%s: %w", d.Number, err)
+		}
+	}
+	types := []string{"lantern-4", "dray-30", "tally-w", "tally-v"}
+	for i, login := range []string{"imre", "odile"} {
+		for k, key := range types {
+			first := day.AddDate(-1, -2, 7*k+i)
+			rows := []readiness.Practice{{Phase: "empty", Packs: 3 + i, Landings: 5, NoseIn: true, FlownOn: first}}
+			if key == "dray-30" {
+				rows = append(rows, readiness.Practice{Phase: "loaded", Packs: 3, Landings: 4, FlownOn: first.AddDate(0, 0, 2), Note: "Full tank, not spraying."})
+			}
+			for _, r := range rows {
+				r.ID, r.PersonID, r.TypeKey = newID(), g.people[login].ID, key
+				if err := g.svc.Readiness.Log(ctx, r, Crew[0].PIN); err != nil {
+					return err
+				}
+			}
+		}
+	}
+	// Bao is on the way: two packs of the quad, never nose-in.
+	return g.svc.Readiness.Log(ctx, readiness.Practice{ID: newID(), PersonID: g.people["bao"].ID, TypeKey: "lantern-4", Phase: "empty", Packs: 2, Landings: 6, FlownOn: day.AddDate(0, 0, -9), Note: "Calm, at the depot."}, Crew[0].PIN)
+}
+
+// jobsToday plans the work of today and tomorrow. Each leaves something to do.
+func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
+	ctx = g.as(ctx, "imre")
+	hour := end.Truncate(time.Hour)
+	if g.clock.Now().Before(end.Add(-5 * time.Minute)) {
+		g.clock.Set(end.Add(-5 * time.Minute))
+	}
+	if err := g.lookUp(ctx); err != nil {
+		return err
+	}
+	six, twelve, eight := 6, 12.0, 8.0
+	thirty, two := 30.0, 2
+	person := func(login, post string) jobs.Post { return jobs.Post{PersonID: g.people[login].ID, Post: post} }
+	inspection := jobs.Job{ID: newID(), Work: string(weather.Inspection), SiteID: g.sites["Cutwater station"], Aim: "Roof panels and intake, pictures for the operator", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(4 * time.Hour), Sorties: &two,
+		Meeting: "Car park, at the gate", Channel: "Radio channel 4", People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")},
+		Aircraft: []jobs.Craft{{AircraftID: byName("Lantern Three").id, ReturnM: &thirty, SpeedMS: &eight}}}
+	yard, err := g.svc.Fleet.Type(ctx, "dray-30")
+	if err != nil {
+		return err
+	}
+	says, err := g.svc.Sites.ForJob(ctx, g.sites["Upper Tolmere yard"], sites.JobAsk{Type: yard, Work: weather.Spraying, From: hour, To: hour.Add(time.Hour), Zone: time.UTC})
+	if err != nil {
+		return err
+	}
+	low := 4.0
+	spray := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 25 to 60, mildew", Product: "Wettable sulphur 80 %", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(3 * time.Hour), Sorties: &six,
+		Meeting: "Track at the gate", People: []jobs.Post{person("odile", "rpic"), person("tamsin", "ground")},
+		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, RouteM: &low, SpeedMS: &eight}}}
+	survey := jobs.Job{ID: newID(), Work: string(weather.Mapping), SiteID: g.sites["Long Bank"], Aim: "Flood bank, surface model, km 0 to 4", FromAt: hour.Add(23 * time.Hour), ToAt: hour.Add(28 * time.Hour),
+		People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")}, Aircraft: []jobs.Craft{{AircraftID: byName("Tally W").id, SpeedMS: &twelve}}}
+	for _, j := range []jobs.Job{inspection, spray, survey} {
+		if err := g.svc.Jobs.Save(ctx, j); err != nil {
+			return fmt.Errorf("%s: %w", j.Aim, err)
+		}
+	}
+	if err := g.svc.Jobs.Answer(ctx, inspection.ID, map[string]string{"looked-over": "yes", "attached": "none", "people-under": "participants", "road-under": "no", "sight": "observer", "drops": "nothing", "hazmat": "none", "vehicle": "no", "remote-id": "standard", "landowner": "yes", "energised": "agreed"}); err != nil {
+		return err
+	}
+	if err := g.svc.Jobs.Answer(ctx, spray.ID, map[string]string{"looked-over": "yes", "attached": "none", "people-under": "participants", "road-under": "no", "sight": "pilot", "landowner": "yes", "label": "yes"}); err != nil {
+		return err
+	}
+	for _, it := range []string{"packs-Lantern 4", "propellers-Lantern 4", "chargers", "controller", "drivers", "pad", "fire", "aid"} {
+		if err := g.svc.Jobs.Pack(g.as(ctx, "bao"), inspection.ID, it, "", 0, true, it != "fire"); err != nil {
+			return err
+		}
+	}
+	if err := g.fitToday(ctx, "bao"); err != nil {
+		return err
+	}
+	return g.briefedByOne(ctx, inspection.ID)
+}
+
+// lookUp brings the zones of the district in, and the authorisation for today.
+func (g *generator) lookUp(ctx context.Context) error {
+	zones, err := desk.New(g.clock.Now).Zones()
+	if err != nil {
+		return err
+	}
+	for _, name := range []string{"Cutwater station", "Upper Tolmere yard"} { // nobody has asked about Long Bank yet
+		if err := g.svc.Airspace.Take(ctx, g.sites[name], zones); err != nil {
+			return err
+		}
+	}
+	now := g.clock.Now()
+	hour := now.Add(5 * time.Minute).Truncate(time.Hour)
+	seen, err := g.svc.Airspace.Over(ctx, g.sites["Cutwater station"], 60, now, now.Add(time.Hour))
+	if err != nil {
+		return err
+	}
+	for _, z := range seen.Zoned {
+		if z.Inside && z.Zone.Class == "D" {
+			id, err := uuid.Parse(z.Zone.ID)
+			if err != nil {
+				return err
+			}
+			return g.svc.Airspace.Ask(ctx, airspace.New{ID: newID(), Site: g.sites["Cutwater station"], Zone: id, Number: "TD-1093", CeilingM: 90, From: hour.Add(-time.Hour), To: hour.Add(4 * time.Hour)})
+		}
+	}
+	return fmt.Errorf("the control zone of the demo is missing")
+}
+
+// briefedByOne writes the briefing of a job; only Bao has signed it.
+func (g *generator) briefedByOne(ctx context.Context, job uuid.UUID) error {
+	id := newID()
+	if err := g.svc.Jobs.Brief(ctx, job, id); err != nil {
+		return err
+	}
+	b, err := g.svc.Jobs.Newest(ctx, job)
+	if err != nil {
+		return err
+	}
+	return g.svc.Jobs.SignBriefing(ctx, job, id, g.people["bao"].ID, b.Hash, pin("bao"))
+}
