@@ -1694,6 +1694,421 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/documents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Licences, certificates, exemptions and waivers on file */
+        get: operations["listDocuments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/documents/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a document on file, or change it; version 0 is a new one */
+        put: operations["saveDocument"];
+        post?: never;
+        /** Take a document off the file */
+        delete: operations["removeDocument"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/fitness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What everybody declared about today */
+        get: operations["getFitness"];
+        put?: never;
+        /** Declare whether one is fit to fly today */
+        post: operations["declareFit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{id}/readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** How far a person has come on each type */
+        get: operations["getReadiness"];
+        put?: never;
+        /** Log manual-flying practice, signed by who watched it */
+        post: operations["logPractice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The rule packs, the chosen one, practice and the own rules */
+        get: operations["getRules"];
+        /** Choose the rule pack and the limit of sight */
+        put: operations["chooseRules"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rules/coverage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The advisory pre-flight list held against the checklists */
+        get: operations["getCoverage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rules/local/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Add or change a rule of the own; version 0 is a new one */
+        put: operations["saveLocalRule"];
+        post?: never;
+        /** Remove a rule of the own */
+        delete: operations["removeLocalRule"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/reports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What must be reported to the authority */
+        get: operations["listReports"];
+        put?: never;
+        /** Note that something must be reported */
+        post: operations["raiseReport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/reports/{id}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Note that it was reported */
+        post: operations["reportDone"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/airspace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** The zones a flight here meets, and what was granted */
+        get: operations["getAirspace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/airspace/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ask the airspace desk which zones there are */
+        post: operations["lookAirspace"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/airspace/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take zones from GeoJSON */
+        post: operations["importZones"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/zones/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a zone that came by file off again */
+        delete: operations["removeZone"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/authorisations/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Ask the desk for an authorisation, or put one on record */
+        put: operations["askAuthorisation"];
+        post?: never;
+        /** Withdraw a request or an authorisation */
+        delete: operations["withdrawAuthorisation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/authorisations/{id}/calls": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Make, or note, the call at start or end */
+        post: operations["callDesk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Jobs, those to come first */
+        get: operations["listJobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** A job with its findings, questions, kit and briefing */
+        get: operations["getJob"];
+        /** Plan a job, or change it; version 0 is a new one */
+        put: operations["saveJob"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/state": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Close a job, call it off, or plan it again */
+        post: operations["endJob"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Answer questions of the rules */
+        put: operations["answerJob"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/kit/{item}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                item: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Pack or check an item of the kit; an item of the own brings its words */
+        put: operations["packKit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/briefing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write the briefing from what is known now */
+        post: operations["writeBriefing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/briefing/sign": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A participant has read the briefing and signs it */
+        post: operations["signBriefing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1732,11 +2147,13 @@ export interface components {
             decimals: number;
         };
         Crew: {
+            tile_url: string;
             name: string;
             zone: string;
             units: components["schemas"]["Units"];
         };
         CrewEdit: {
+            tile_url: string;
             name: string;
             zone: string;
             units: components["schemas"]["Units"];
@@ -1868,6 +2285,14 @@ export interface components {
             planned_minutes: number;
             /** Format: double */
             warmth_outlier_c: number;
+            /** Format: double */
+            crosswind_ms?: number;
+            /** Format: double */
+            climb_ms?: number;
+            /** Format: double */
+            descent_ms?: number;
+            /** Format: double */
+            speed_ms?: number;
         };
         TypePacks: {
             count: number;
@@ -2280,6 +2705,8 @@ export interface components {
         };
         StartWalkround: {
             /** Format: uuid */
+            job_id?: string | null;
+            /** Format: uuid */
             id: string;
             /** Format: uuid */
             aircraft_id: string;
@@ -2346,6 +2773,8 @@ export interface components {
         };
         GateQuestion: {
             /** Format: uuid */
+            job_id?: string | null;
+            /** Format: uuid */
             acceptance?: string | null;
             /** Format: uuid */
             aircraft_id: string;
@@ -2361,6 +2790,7 @@ export interface components {
             notes: string[];
         };
         GateOutput: {
+            cautions: string[];
             verdict: components["schemas"]["Verdict"];
             findings: components["schemas"]["Finding"][];
             checked: string[];
@@ -2368,6 +2798,7 @@ export interface components {
             rules: string;
         };
         GateAnswer: {
+            jobs: components["schemas"]["JobRef"][];
             aircraft: components["schemas"]["Aircraft"];
             type: components["schemas"]["TypeEntry"];
             output: components["schemas"]["GateOutput"];
@@ -2377,6 +2808,8 @@ export interface components {
             suggested_packs: string[];
         };
         Release: {
+            /** Format: uuid */
+            job_id?: string | null;
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -2393,6 +2826,8 @@ export interface components {
             state: string;
         };
         NewRelease: {
+            /** Format: uuid */
+            job_id?: string | null;
             /** Format: uuid */
             acceptance?: string | null;
             /** Format: uuid */
@@ -2451,6 +2886,10 @@ export interface components {
             remarks: string;
         };
         Flight: {
+            alerts: components["schemas"]["Finding"][];
+            job?: string;
+            /** Format: uuid */
+            job_id?: string | null;
             corrections: components["schemas"]["Correction"][];
             /** Format: double */
             litres: number;
@@ -2554,7 +2993,7 @@ export interface components {
         };
         Found: {
             /** @enum {string} */
-            kind: "aircraft" | "pack" | "part" | "person" | "site";
+            kind: "aircraft" | "pack" | "part" | "person" | "site" | "job";
             /** Format: uuid */
             id: string;
             name: string;
@@ -3548,6 +3987,7 @@ export interface components {
             /** Format: double */
             ceiling_m: number;
             stand?: components["schemas"]["Place"];
+            cover?: components["schemas"]["SiteCover"];
             landing?: components["schemas"]["Landing"];
         };
         Landing: {
@@ -3689,6 +4129,536 @@ export interface components {
             shadow?: components["schemas"]["ReadValue"];
             stick?: components["schemas"]["ReadValue"];
             stick_shadow?: components["schemas"]["ReadValue"];
+        };
+        Paper: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            kind: "night-training" | "applicator" | "competency" | "agricultural" | "heavy-exemption" | "hazmat-exemption" | "waiver" | "operator" | "operational-authorisation" | "insurance";
+            name: string;
+            /** Format: uuid */
+            person_id: string | null;
+            number: string;
+            /** Format: date */
+            issued_on: string | null;
+            /** Format: date */
+            expires_on: string | null;
+            rules: string[];
+            conditions: string;
+            version: number;
+            in_force: boolean;
+            changed_by: string;
+        };
+        Documents: {
+            documents: components["schemas"]["Paper"][];
+            kinds: components["schemas"]["DocumentSort"][];
+        };
+        DocumentSort: {
+            /** @enum {string} */
+            id: "night-training" | "applicator" | "competency" | "agricultural" | "heavy-exemption" | "hazmat-exemption" | "waiver" | "operator" | "operational-authorisation" | "insurance";
+            name: string;
+            of_person: boolean;
+        };
+        DocumentEdit: {
+            /** @enum {string} */
+            kind: "night-training" | "applicator" | "competency" | "agricultural" | "heavy-exemption" | "hazmat-exemption" | "waiver" | "operator" | "operational-authorisation" | "insurance";
+            /** Format: uuid */
+            person_id: string | null;
+            number: string;
+            /** Format: date */
+            issued_on: string | null;
+            /** Format: date */
+            expires_on: string | null;
+            rules: string[];
+            conditions: string;
+            version: number;
+        };
+        FitnessNew: {
+            /** Format: uuid */
+            id: string;
+            against: string[];
+        };
+        FitnessPoint: {
+            id: string;
+            question: string;
+            against: string;
+        };
+        FitnessOf: {
+            /** Format: uuid */
+            person_id: string;
+            /** Format: date-time */
+            at: string;
+            against: string[];
+            words: string[];
+        };
+        FitnessToday: {
+            points: components["schemas"]["FitnessPoint"][];
+            declared: components["schemas"]["FitnessOf"][];
+        };
+        PracticeNew: {
+            /** Format: uuid */
+            id: string;
+            type_key: string;
+            /** @enum {string} */
+            phase: "empty" | "loaded";
+            packs: number;
+            landings: number;
+            nose_in: boolean;
+            /** Format: date */
+            flown_on: string;
+            note: string;
+            pin: string;
+        };
+        PracticeLogged: {
+            /** Format: uuid */
+            id: string;
+            type_key: string;
+            phase: string;
+            packs: number;
+            landings: number;
+            nose_in: boolean;
+            /** Format: date */
+            flown_on: string;
+            note: string;
+            signed_by: string;
+        };
+        TypeReadiness: {
+            type_key: string;
+            type: string;
+            tank: boolean;
+            open: boolean;
+            empty_packs: number;
+            loaded_packs: number;
+            landings: number;
+            nose_in: boolean;
+            missing: string[];
+        };
+        Readiness: {
+            person: string;
+            types: components["schemas"]["TypeReadiness"][];
+            log: components["schemas"]["PracticeLogged"][];
+            need_empty: number;
+            need_loaded: number;
+            need_landings: number;
+        };
+        RuleOption: {
+            id: string;
+            words: string;
+            verdict: components["schemas"]["Verdict"];
+            then?: string;
+        };
+        RuleAsk: {
+            id: string;
+            question: string;
+            options: components["schemas"]["RuleOption"][];
+        };
+        Rule: {
+            id: string;
+            citation: string;
+            statement: string;
+            evidence: string;
+            scope: string;
+            by?: string[];
+            asks?: components["schemas"]["RuleAsk"][];
+            waivable?: boolean;
+        };
+        RulePack: {
+            name: string;
+            title: string;
+            version: number;
+            reviewed_on: string;
+            outline?: boolean;
+            rules: components["schemas"]["Rule"][];
+        };
+        LocalRule: {
+            /** Format: uuid */
+            id: string;
+            citation: string;
+            statement: string;
+            question: string;
+            work: string[];
+            verdict: components["schemas"]["Verdict"];
+            version: number;
+            changed_by: string;
+        };
+        LocalRuleEdit: {
+            citation: string;
+            statement: string;
+            question: string;
+            work: ("spraying" | "mapping" | "inspection")[];
+            verdict: components["schemas"]["Verdict"];
+            version: number;
+        };
+        RuleBook: {
+            chosen: string;
+            /** Format: double */
+            sight_m: number;
+            packs: components["schemas"]["RulePack"][];
+            practice: components["schemas"]["RulePack"];
+            local: components["schemas"]["LocalRule"][];
+            caution: string;
+        };
+        RuleChoice: {
+            /** @enum {string} */
+            pack: "us-small" | "eu-specific";
+            /** Format: double */
+            sight_m: number;
+        };
+        Covered: {
+            item: string;
+            by: string[];
+            elsewhere?: string;
+            not_here?: boolean;
+            missing?: boolean;
+        };
+        CoverageOf: {
+            type_key: string;
+            type: string;
+            list_version: number;
+            items: components["schemas"]["Covered"][];
+        };
+        Coverage: {
+            types: components["schemas"]["CoverageOf"][];
+        };
+        ReportNew: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string | null;
+            what: string;
+            /** Format: date-time */
+            happened_at: string;
+        };
+        ReportDone: {
+            reference: string;
+        };
+        Report: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string | null;
+            what: string;
+            /** Format: date-time */
+            happened_at: string;
+            /** Format: date-time */
+            due_at: string;
+            /** Format: date-time */
+            reported_at: string | null;
+            reference: string;
+            raised_by: string;
+            verdict: components["schemas"]["Verdict"];
+        };
+        Reports: {
+            reports: components["schemas"]["Report"][];
+        };
+        AuthorisationNew: {
+            /** Format: uuid */
+            site_id: string;
+            /** Format: uuid */
+            zone_id: string;
+            number: string;
+            /** Format: double */
+            ceiling_m: number;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+        };
+        CallNew: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            kind: "start" | "end";
+            /** @enum {string} */
+            how: "desk" | "spoken";
+        };
+        Call: {
+            /** @enum {string} */
+            kind: "start" | "end";
+            how: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+        };
+        Authorisation: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            zone_id: string;
+            zone: string;
+            /** @enum {string} */
+            state: "asked" | "granted" | "refused" | "withdrawn";
+            number: string;
+            /** Format: double */
+            ceiling_m: number;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+            why: string;
+            /** Format: date-time */
+            asked_at: string;
+            asked_by: string;
+            calls: components["schemas"]["Call"][];
+            needs_calls: boolean;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        ZoneSeen: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            class: string;
+            /** Format: double */
+            floor_m: number | null;
+            /** Format: double */
+            ceiling_m: number | null;
+            /** Format: date-time */
+            from: string | null;
+            /** Format: date-time */
+            to: string | null;
+            calls: boolean;
+            source: string;
+            inside: boolean;
+            /** Format: double */
+            border_m: number;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            outline: components["schemas"]["Place"][];
+            holes: components["schemas"]["Place"][][];
+            may_ask: boolean;
+        };
+        Airspace: {
+            verdict: components["schemas"]["Verdict"];
+            findings: components["schemas"]["Finding"][];
+            zones: components["schemas"]["ZoneSeen"][];
+            authorisations: components["schemas"]["Authorisation"][];
+            /** Format: date-time */
+            looked_at: string | null;
+            looked_by: string;
+            source: string;
+            desk: boolean;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+            /** Format: double */
+            height_m: number;
+        };
+        JobCraft: {
+            /** Format: uuid */
+            aircraft_id: string;
+            /** Format: double */
+            return_m: number | null;
+            home_follows: boolean;
+            /** Format: double */
+            route_m: number | null;
+            /** Format: double */
+            speed_ms: number | null;
+        };
+        JobPerson: {
+            /** Format: uuid */
+            person_id: string;
+            /** @enum {string} */
+            post: "rpic" | "pilot" | "observer" | "ground";
+        };
+        JobEdit: {
+            /** @enum {string} */
+            work: "spraying" | "mapping" | "inspection";
+            /** Format: uuid */
+            site_id: string;
+            aim: string;
+            product: string;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+            sorties: number | null;
+            meeting: string;
+            channel: string;
+            aircraft: components["schemas"]["JobCraft"][];
+            people: components["schemas"]["JobPerson"][];
+            version: number;
+        };
+        JobEnd: {
+            /** @enum {string} */
+            state: "planned" | "done" | "called-off";
+            version: number;
+        };
+        JobAnswer: {
+            ask: string;
+            option: string;
+        };
+        JobAnswers: {
+            answers: components["schemas"]["JobAnswer"][];
+        };
+        KitEdit: {
+            packed: boolean;
+            checked: boolean;
+            label: string;
+            quantity: number;
+        };
+        BriefingNew: {
+            /** Format: uuid */
+            id: string;
+        };
+        BriefingSign: {
+            /** Format: uuid */
+            briefing_id: string;
+            /** Format: uuid */
+            person_id: string;
+            hash: string;
+            pin: string;
+        };
+        JobHead: {
+            /** @description only of a planned job that is near */
+            verdict?: components["schemas"]["Verdict"] | null;
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            work: "spraying" | "mapping" | "inspection";
+            /** Format: uuid */
+            site_id: string;
+            site: string;
+            aim: string;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+            /** @enum {string} */
+            state: "planned" | "done" | "called-off";
+            aircraft: string[];
+            people: string[];
+            flights: number;
+        };
+        Jobs: {
+            jobs: components["schemas"]["JobHead"][];
+        };
+        AskedRule: {
+            id: string;
+            rule: string;
+            citation: string;
+            statement: string;
+            question: string;
+            options: components["schemas"]["RuleOption"][];
+            option: string;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
+        };
+        KitItem: {
+            id: string;
+            label: string;
+            quantity: number;
+            why: string;
+            own: boolean;
+            packed: boolean;
+            packed_by: string;
+            checked: boolean;
+            checked_by: string;
+        };
+        BriefSection: {
+            title: string;
+            lines: string[];
+        };
+        BriefSigned: {
+            /** Format: uuid */
+            person_id: string;
+            name: string;
+            /** Format: date-time */
+            at: string;
+        };
+        Briefing: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            hash: string;
+            changed: string;
+            sections: components["schemas"]["BriefSection"][];
+            signed: components["schemas"]["BriefSigned"][];
+            missing: components["schemas"]["JobPersonSeen"][];
+        };
+        JobPersonSeen: {
+            /** Format: uuid */
+            person_id: string;
+            name: string;
+            post: string;
+        };
+        JobCraftSeen: {
+            /** Format: uuid */
+            aircraft_id: string;
+            name: string;
+            type: string;
+            /** Format: double */
+            return_m: number | null;
+            /** Format: double */
+            advised_m: number | null;
+            home_follows: boolean;
+            /** Format: double */
+            route_m: number | null;
+            /** Format: double */
+            speed_ms: number | null;
+            verdict: components["schemas"]["Verdict"];
+            findings: components["schemas"]["Finding"][];
+        };
+        Job: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            work: "spraying" | "mapping" | "inspection";
+            /** Format: uuid */
+            site_id: string;
+            site: string;
+            aim: string;
+            product: string;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+            sorties: number | null;
+            meeting: string;
+            channel: string;
+            /** @enum {string} */
+            state: "planned" | "done" | "called-off";
+            version: number;
+            created_by: string;
+            aircraft: components["schemas"]["JobCraftSeen"][];
+            people: components["schemas"]["JobPersonSeen"][];
+            verdict: components["schemas"]["Verdict"];
+            findings: components["schemas"]["Finding"][];
+            asks: components["schemas"]["AskedRule"][];
+            rules: string;
+            kit: components["schemas"]["KitItem"][];
+            briefing: components["schemas"]["Briefing"] | null;
+            flights: components["schemas"]["JobFlight"][];
+        };
+        JobFlight: {
+            /** Format: uuid */
+            id: string;
+            aircraft: string;
+            pilot: string;
+            /** Format: date-time */
+            took_off_at: string;
+            state: string;
+            seconds: number;
+        };
+        JobRef: {
+            /** Format: uuid */
+            id: string;
+            aim: string;
+            site: string;
+            /** Format: date-time */
+            from: string;
+            /** Format: date-time */
+            to: string;
+        };
+        SiteCover: {
+            name: string;
+            place: components["schemas"]["Place"];
+            /** Format: double */
+            distance_m: number;
         };
     };
     responses: {
@@ -6485,6 +7455,709 @@ export interface operations {
                         sigma: number;
                     };
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listDocuments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Documents */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Documents"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveDocument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeDocument: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getFitness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description FitnessToday */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitnessToday"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    declareFit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FitnessNew"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getReadiness: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Readiness */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readiness"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    logPractice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeNew"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description RuleBook */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RuleBook"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    chooseRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RuleChoice"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getCoverage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Coverage */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Coverage"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveLocalRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LocalRuleEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeLocalRule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listReports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Reports */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reports"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    raiseReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportNew"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    reportDone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReportDone"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getAirspace: {
+        parameters: {
+            query?: {
+                from?: string;
+                to?: string;
+                height_m?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Airspace */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Airspace"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    lookAirspace: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    importZones: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description ImportReport */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportReport"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removeZone: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    askAuthorisation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AuthorisationNew"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    withdrawAuthorisation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    callDesk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CallNew"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listJobs: {
+        parameters: {
+            query?: {
+                past?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Jobs */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Jobs"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Job */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Job"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    endJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobEnd"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    answerJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobAnswers"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    packKit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                item: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KitEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    writeBriefing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefingNew"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    signBriefing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BriefingSign"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

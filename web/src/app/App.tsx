@@ -34,6 +34,10 @@ const PartView = lazy(() => import("../workshop/PartView").then((m) => ({ defaul
 const TonightView = lazy(() => import("../evening/TonightView").then((m) => ({ default: m.TonightView })));
 const SitesView = lazy(() => import("../sites/SitesView").then((m) => ({ default: m.SitesView })));
 const SiteView = lazy(() => import("../sites/SiteView").then((m) => ({ default: m.SiteView })));
+const JobsView = lazy(() => import("../jobs/JobsView").then((m) => ({ default: m.JobsView })));
+const JobView = lazy(() => import("../jobs/JobView").then((m) => ({ default: m.JobView })));
+const PersonView = lazy(() => import("../crew/PersonView").then((m) => ({ default: m.PersonView })));
+const RulesView = lazy(() => import("../rules/RulesView").then((m) => ({ default: m.RulesView })));
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
@@ -135,6 +139,10 @@ function Entry() {
               <Route path="log" element={<LogView />} />
               <Route path="log/records" element={<RecordsView />} />
               <Route path="crew" element={<CrewView />} />
+              <Route path="crew/:id" element={<PersonView />} />
+              <Route path="jobs" element={<JobsView />} />
+              <Route path="jobs/:id" element={<JobView />} />
+              <Route path="rules" element={<RulesView />} />
               <Route path="setup" element={<SetupView />} />
               <Route path="parts" element={<PartsView />} />
               <Route path="l/:code" element={<LabelView />} />

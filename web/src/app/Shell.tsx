@@ -13,6 +13,7 @@ import { applyTheme, currentTheme } from "./theme";
 
 export const places: { path: string; name: string; key: string }[] = [
   { path: "/", name: "Day", key: "d" },
+  { path: "/jobs", name: "Jobs", key: "j" },
   { path: "/sites", name: "Sites", key: "i" },
   { path: "/fleet", name: "Fleet", key: "f" },
   { path: "/packs", name: "Packs", key: "p" },

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -8,9 +9,13 @@ import { Dialog } from "../parts/Dialog";
 import { CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { VerdictMark } from "../parts/Flag";
+import { useAddress } from "../parts/address";
 import { ScrollX } from "../parts/ScrollX";
 import { ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
+import { Tabs } from "../parts/Tabs";
+import { FitToday } from "./FitToday";
+import { Papers } from "./Papers";
 
 type Person = Schemas["Person"];
 const roles: [Schemas["Role"], string][] = [
@@ -21,16 +26,39 @@ const roles: [Schemas["Role"], string][] = [
   ["reader", "Reader: looks and exports"],
 ];
 
-/** The crew: who may do what, and whose certificate is current. */
+/** The crew: who may do what, who is fit today, and the papers everything rests on. */
 export function CrewView() {
+  const [params] = useAddress();
+  const tab = params.get("tab") ?? "people";
+  return (
+    <>
+      <ViewHead title="Crew" />
+      <Tabs
+        label="Parts of the crew's file"
+        tabs={[
+          { key: "people", name: "People" },
+          { key: "fit", name: "Fit today" },
+          { key: "papers", name: "Licences and exemptions" },
+        ]}
+      />
+      {tab === "people" && <People />}
+      {tab === "fit" && <FitToday />}
+      {tab === "papers" && <Papers />}
+    </>
+  );
+}
+
+function People() {
   const q = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
   const may = useMay();
   const [open, setOpen] = useState<"add" | Person | null>(null);
   return (
     <>
-      <ViewHead title="Crew">
-        {may() && <Button onClick={() => setOpen("add")}>Add a person</Button>}
-      </ViewHead>
+      {may() && (
+        <p className="no-print">
+          <Button onClick={() => setOpen("add")}>Add a person</Button>
+        </p>
+      )}
       <QueryView query={q} what="the crew">
         {(d) => (
           <ScrollX label="People">
@@ -49,7 +77,7 @@ export function CrewView() {
                 {d.people.map((p) => (
                   <tr key={p.id}>
                     <td>
-                      {p.name} <span className="soft">{p.login}</span>
+                      <Link to={`/crew/${p.id}`}>{p.name}</Link> <span className="soft">{p.login}</span>
                       {!p.active && <span className="soft"> · left the crew</span>}
                     </td>
                     <td>{p.roles.join(", ")}</td>
@@ -94,7 +122,7 @@ export function CrewView() {
   );
 }
 
-function Standing({ p }: { p: Person }) {
+export function Standing({ p }: { p: Person }) {
   if (!p.roles.includes("pilot")) return <span className="soft">not a pilot</span>;
   if (!p.certificate) return <VerdictText v="stop" text="no certificate on file" />;
   if (!p.trained_on) return <VerdictText v="stop" text="training date not known" />;
@@ -110,7 +138,7 @@ function VerdictText({ v, text }: { v: "clear" | "stop"; text: string }) {
   );
 }
 
-function PersonForm({ p, onDone }: { p?: Person; onDone: () => void }) {
+export function PersonForm({ p, onDone }: { p?: Person; onDone: () => void }) {
   const qc = useQueryClient();
   const { person } = useSession();
   const [id] = useState(newId);

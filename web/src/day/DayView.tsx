@@ -9,6 +9,7 @@ import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { hoursMinutes, useNow, useZone } from "../parts/time";
 import { useMay } from "../app/session";
+import { JobList, useJobs } from "../jobs/JobsView";
 
 export function useDay() {
   return useQuery({ queryKey: keys.day, queryFn: () => ask(api.GET("/day")), refetchInterval: 60_000 });
@@ -29,6 +30,7 @@ export function DayView() {
       {(d) => (
         <>
           <ViewHead title={`Day ${d.date}`} />
+          <Jobs date={d.date} />
           {d.aircraft.length === 0 ? (
             <Empty
               action={
@@ -56,6 +58,14 @@ export function DayView() {
       )}
     </QueryView>
   );
+}
+
+/** The jobs of the day, first thing one looks for. */
+function Jobs({ date }: { date: string }) {
+  const q = useJobs();
+  const z = useZone();
+  const today = (q.data?.jobs ?? []).filter((j) => z.date(j.from) === date && j.state === "planned");
+  return today.length > 0 ? <JobList jobs={today} plain /> : null;
 }
 
 function Sums({ d }: { d: Schemas["Day"] }) {

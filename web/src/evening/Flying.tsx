@@ -8,29 +8,7 @@ import { useMay } from "../app/session";
 import { TextField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
-import { useZone } from "../parts/time";
-
-/** The instant at which a clock in a zone shows a local date and time; the offset is found by asking the zone. */
-function instant(local: string, zone: string): string | undefined {
-  const utc = Date.parse(`${local}:00Z`);
-  if (Number.isNaN(utc)) return undefined;
-  const shown = (ms: number) => {
-    const p = new Intl.DateTimeFormat("en-CA", {
-      timeZone: zone,
-      hourCycle: "h23",
-      year: "numeric",
-      month: "2-digit",
-      day: "2-digit",
-      hour: "2-digit",
-      minute: "2-digit",
-    }).formatToParts(new Date(ms));
-    const g = (t: string) => p.find((x) => x.type === t)?.value ?? "";
-    return Date.parse(`${g("year")}-${g("month")}-${g("day")}T${g("hour")}:${g("minute")}:00Z`);
-  };
-  let t = utc - (shown(utc) - utc);
-  t -= shown(t) - utc; // once more, for the hours at which clocks change
-  return new Date(t).toISOString();
-}
+import { instant, useZone } from "../parts/time";
 
 /** What flies on the day and by when packs must be ready; every change is kept at once and plans anew. */
 export function Flying({ e }: { e: Schemas["Evening"] }) {

@@ -16,8 +16,10 @@ export function pathOf(f: Found): string {
       return `/part/${f.id}`;
     case "site":
       return `/sites/${f.id}`;
+    case "job":
+      return `/jobs/${f.id}`;
     case "person":
-      return "/crew";
+      return `/crew/${f.id}`;
   }
 }
 

@@ -130,6 +130,12 @@ function InTheAir({ f }: { f: Flight }) {
         </span>
       </div>
       {error !== undefined && <Problem error={error} />}
+      {f.alerts.map((x, i) => (
+        <div key={i} className={`notice ${x.verdict === "stop" ? "bad" : ""} mb-2`} role="alert">
+          <VerdictMark verdict={x.verdict} />
+          <p className="m-0">{x.sentence}</p>
+        </div>
+      ))}
       <div className="timer" role="timer" aria-label="Time since take-off">
         {clock(t)}
       </div>

@@ -1,24 +1,26 @@
 import { useQuery, useQueryClient, keepPreviousData } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
-import { useNavigate, useParams, useSearchParams } from "react-router";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask, newId, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay, useSession } from "../app/session";
 import { PackChoice } from "../packs/PackChoice";
 import { usePacks } from "../packs/PacksView";
-import { TextField } from "../parts/Field";
+import { SelectField, TextField } from "../parts/Field";
 import { clearDraft, readDraft, writeDraft } from "../parts/form";
 import { VerdictMark, words } from "../parts/Flag";
 import { Hoist } from "../parts/Hoist";
 import { PinPad } from "../parts/PinPad";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
-import { useZone } from "../parts/time";
+import { serverNow, useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
 import { blankWind, readWind, WindFields, type WindTyped } from "./WindFields";
 
 interface Kept {
+  /** The job the flight belongs to: "" for none, null while not chosen. */
+  job: string | null;
   packs: string[] | null;
   wind: WindTyped;
   purpose: string;
@@ -31,9 +33,11 @@ export function GateView() {
   const u = useUnits();
   const key = `gate-${aircraft}`;
   const [kept, setKept] = useState<Kept>(() => ({
+    job: null,
     packs: params.get("packs")?.split(",").filter(Boolean) ?? null,
     purpose: "",
     ...readDraft<Kept>(key),
+    ...(params.get("job") ? { job: params.get("job") } : {}),
     ...(params.get("packs") ? { packs: params.get("packs")!.split(",").filter(Boolean) } : {}),
     wind: { ...blankWind, ...readDraft<Kept>(key)?.wind },
   }));
@@ -48,6 +52,7 @@ export function GateView() {
     pack_ids: kept.packs ?? [],
     wind: read.wind ?? null,
     acceptance: params.get("acceptance"),
+    job_id: kept.job || null,
   };
   const q = useQuery({
     queryKey: keys.gate(aircraft, question),
@@ -55,8 +60,24 @@ export function GateView() {
     refetchInterval: 60_000,
     placeholderData: keepPreviousData,
   });
+  // A job that was chosen elsewhere brings its aim along, once.
+  const aim = q.data?.jobs.find((j) => j.id === kept.job)?.aim;
+  const [aimed, setAimed] = useState(false);
+  useEffect(() => {
+    if (aimed || !aim) return;
+    setAimed(true);
+    setKept((k) => (k.purpose ? k : { ...k, purpose: aim.slice(0, 120) }));
+  }, [aim, aimed]);
   const suggested = q.data?.suggested_packs;
   const unasked = kept.packs === null;
+  const nearest = q.data?.jobs.find(
+    (j) => Date.parse(j.from) <= serverNow() && serverNow() < Date.parse(j.to),
+  );
+  useEffect(() => {
+    // The job whose window it is now is proposed once; practice is a choice.
+    if (kept.job === null && nearest)
+      setKept((k) => ({ ...k, job: nearest.id, purpose: k.purpose || nearest.aim.slice(0, 120) }));
+  }, [kept.job, nearest]);
   useEffect(() => {
     // The crew's last walk, or the fullest packs, are proposed once; the choice stays theirs.
     if (unasked && suggested?.length) setKept((k) => ({ ...k, packs: suggested }));
@@ -95,6 +116,8 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
   const u = useUnits();
   const windRef = useRef<HTMLDivElement>(null);
   const packRef = useRef<HTMLDivElement>(null);
+  const jobRef = useRef<HTMLDivElement>(null);
+  const z = useZone();
   const o = g.output;
   const mine = g.release?.pilot_id === session.person.id;
   const fit = (packs.data?.packs ?? []).filter(
@@ -104,7 +127,7 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
   );
   const jump = (r: React.RefObject<HTMLDivElement | null>) => () => {
     r.current?.scrollIntoView({ block: "center" });
-    r.current?.querySelector<HTMLElement>("input, button")?.focus();
+    r.current?.querySelector<HTMLElement>("input, button, select")?.focus();
   };
   return (
     <>
@@ -132,6 +155,7 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
                   aircraft={g.aircraft.id}
                   here={{
                     "enter-wind": jump(windRef),
+                    jobs: jump(jobRef),
                     "choose-packs": jump(packRef),
                     release: mine ? jump(packRef) : undefined,
                   }}
@@ -152,6 +176,31 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
             <Released r={g.release} mine={mine} onDone={onDone} />
           ) : (
             <>
+              <div ref={jobRef}>
+                <Sheet
+                  title="Job"
+                  aside={kept.job ? <Link to={`/jobs/${kept.job}`}>Open the job</Link> : undefined}
+                >
+                  <SelectField
+                    label="This flight belongs to"
+                    value={kept.job ?? ""}
+                    onChange={(e) => {
+                      const job = g.jobs.find((x) => x.id === e.target.value);
+                      change({ job: e.target.value, ...(job ? { purpose: job.aim.slice(0, 120) } : {}) });
+                    }}
+                  >
+                    <option value="">no job: practice or check flight</option>
+                    {kept.job && !g.jobs.some((x) => x.id === kept.job) && (
+                      <option value={kept.job}>another job</option>
+                    )}
+                    {g.jobs.map((x) => (
+                      <option key={x.id} value={x.id}>
+                        {x.aim} ({x.site}, {z.both(x.from)})
+                      </option>
+                    ))}
+                  </SelectField>
+                </Sheet>
+              </div>
               <div ref={packRef}>
                 <Sheet
                   title={g.type.profile.packs.count === 1 ? "Pack" : `${g.type.profile.packs.count} packs`}
@@ -205,6 +254,33 @@ function checkWords(rule: string): string {
       packs: "packs",
       operator: "pilot's certificate",
       wind: "wind",
+      site: "site, air and airspace",
+      job: "job",
+      accident: "no report due",
+      readiness: "ready for the type",
+      fitness: "fit to fly",
+      briefing: "briefing",
+      "familiarise-site": "site looked over",
+      attachments: "attached objects",
+      "over-people": "people under the route",
+      "line-of-sight": "line of sight",
+      night: "lights",
+      "night-training": "night training",
+      "hazardous-operation": "nothing dropped",
+      hazmat: "no hazardous material",
+      "give-way": "other aircraft",
+      vehicle: "not from a vehicle",
+      height: "height",
+      speed: "speed",
+      "remote-id": "remote identification",
+      heavy: "exemption for 55 lb",
+      agricultural: "agricultural papers",
+      landowner: "landowner",
+      energised: "energised parts",
+      drift: "drift",
+      roles: "roles",
+      category: "category",
+      insurance: "insurance",
     }[rule] ?? rule
   );
 }
@@ -234,6 +310,7 @@ function Sign({ g, kept, change, question, settled }: SignProps) {
             pack_ids: question.pack_ids,
             wind: question.wind,
             acceptance: question.acceptance,
+            job_id: question.job_id,
             purpose: kept.purpose,
             gate_hash: g.hash,
             pin,
@@ -262,6 +339,11 @@ function Sign({ g, kept, change, question, settled }: SignProps) {
         wrong={wrong("purpose")}
         maxLength={120}
       />
+      <ul className="cautions">
+        {g.output.cautions.map((c) => (
+          <li key={c}>{c}</li>
+        ))}
+      </ul>
       {stopped ? (
         <p className="mb-0">
           <VerdictMark verdict="stop" /> It cannot be released. Do what the findings say; the gate looks again

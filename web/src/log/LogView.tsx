@@ -6,6 +6,7 @@ import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
+import { ImportResult } from "../parts/ImportResult";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { ScrollX } from "../parts/ScrollX";
@@ -287,19 +288,7 @@ function ImportLog() {
         }}
       >
         {error !== undefined && <Problem error={error} />}
-        {report && (
-          <>
-            <p>
-              {report.accepted} flights taken, {report.unchanged} were on record already,{" "}
-              {report.refused.length} refused.
-            </p>
-            <ul>
-              {report.refused.slice(0, 100).map((x) => (
-                <li key={x.line}>{x.sentence}</li>
-              ))}
-            </ul>
-          </>
-        )}
+        {report && <ImportResult report={report} what="flights" />}
       </Dialog>
     </>
   );

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
+import { ImportResult } from "../parts/ImportResult";
 import { Problem } from "../parts/states";
 
 /** Brings in the file of a charger; every line is accounted for. */
@@ -50,19 +51,7 @@ export function ImportReadings() {
         }}
       />
       {error !== undefined && <Problem error={error} />}
-      {report && (
-        <div role="status" className="mt-2">
-          {report.accepted} readings taken, {report.unchanged} were here already, {report.refused.length}{" "}
-          refused.
-          {report.refused.length > 0 && (
-            <ul className="mb-0">
-              {report.refused.slice(0, 100).map((r, i) => (
-                <li key={i}>{r.sentence}</li>
-              ))}
-            </ul>
-          )}
-        </div>
-      )}
+      {report && <ImportResult report={report} what="readings" />}
     </div>
   );
 }

@@ -36,7 +36,30 @@ export function remedyPath(r: Step | Schemas["Remedy"], aircraft: string): strin
     case "rack":
       return "/packs";
     case "person":
-      return "/crew";
+    case "readiness":
+      return `/crew/${r.id ?? ""}`;
+    case "documents":
+      return r.id ? `/crew/${r.id}` : "/crew?tab=papers";
+    case "fitness":
+      return "/crew?tab=fit";
+    case "reports":
+      return "/rules?tab=reports";
+    case "jobs":
+      return "/jobs";
+    case "job":
+      return `/jobs/${r.id}?change=1`;
+    case "job-rules":
+      return `/jobs/${r.id}?tab=asks`;
+    case "briefing":
+      return `/jobs/${r.id}?tab=briefing`;
+    case "site":
+      return `/sites/${r.id}`;
+    case "site-home":
+      return `/sites/${r.id}?tab=home${aircraft ? `&aircraft=${aircraft}` : ""}`;
+    case "site-weather":
+      return `/sites/${r.id}?tab=weather${aircraft ? `&aircraft=${aircraft}` : ""}`;
+    case "site-airspace":
+      return `/sites/${r.id}?tab=airspace`;
   }
   return undefined;
 }

@@ -1,5 +1,5 @@
 import type { UseQueryResult } from "@tanstack/react-query";
-import type { ReactNode } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { ProblemError } from "../api/client";
 import { Flag } from "./Flag";
@@ -31,6 +31,23 @@ export function Loading({ what }: { what: string }) {
   return (
     <div className="loading" role="status">
       Loading {what} …
+    </div>
+  );
+}
+
+/** Long work that is under way: what it is, and for how long it has been. */
+export function Busy({ what }: { what: string }) {
+  const [since] = useState(() => Date.now());
+  const [now, setNow] = useState(since);
+  useEffect(() => {
+    const t = setInterval(() => setNow(Date.now()), 500);
+    return () => clearInterval(t);
+  }, []);
+  const s = Math.floor((now - since) / 1000);
+  return (
+    <div role="status" className="my-2">
+      <progress className="w-100" aria-label={what} />
+      {what} {s > 0 && <span className="fig soft">{s} s</span>}
     </div>
   );
 }

@@ -46,6 +46,9 @@ export function useZone() {
     time: (iso: string) => fmt(iso, { hour: "2-digit", minute: "2-digit" }),
     clock: (ms: number) =>
       fmt(new Date(ms).toISOString(), { hour: "2-digit", minute: "2-digit", second: "2-digit" }),
+    /** As a field for date and time takes it. */
+    local: (iso: string) =>
+      `${fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" })}T${fmt(iso, { hour: "2-digit", minute: "2-digit" })}`,
     both: (iso: string) =>
       `${fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" })} ${fmt(iso, { hour: "2-digit", minute: "2-digit" })}`,
   };
@@ -67,4 +70,26 @@ export function useAge() {
 export function hoursMinutes(seconds: number): string {
   const m = Math.round(seconds / 60);
   return `${Math.floor(m / 60)}:${String(m % 60).padStart(2, "0")}`;
+}
+
+/** The instant at which a clock in a zone shows a local date and time; the offset is found by asking the zone. */
+export function instant(local: string, zone: string): string | undefined {
+  const utc = Date.parse(`${local}:00Z`);
+  if (Number.isNaN(utc)) return undefined;
+  const shown = (ms: number) => {
+    const p = new Intl.DateTimeFormat("en-CA", {
+      timeZone: zone,
+      hourCycle: "h23",
+      year: "numeric",
+      month: "2-digit",
+      day: "2-digit",
+      hour: "2-digit",
+      minute: "2-digit",
+    }).formatToParts(new Date(ms));
+    const g = (t: string) => p.find((x) => x.type === t)?.value ?? "";
+    return Date.parse(`${g("year")}-${g("month")}-${g("day")}T${g("hour")}:${g("minute")}:00Z`);
+  };
+  let t = utc - (shown(utc) - utc);
+  t -= shown(t) - utc; // once more, for the hours at which clocks change
+  return new Date(t).toISOString();
 }

@@ -21,6 +21,9 @@ export function SetupView() {
   return (
     <>
       <ViewHead title="Set-up">
+        <Link className="btn btn-outline-primary" to="/rules">
+          Rules
+        </Link>
         <Link className="btn btn-outline-primary" to="/labels">
           Labels to print
         </Link>
@@ -196,12 +199,22 @@ function CrewForm() {
   const qc = useQueryClient();
   const { crew } = useSession();
   const [saved, setSaved] = useState(false);
-  const f = useDraftForm("crew", { crew_name: crew.name, zone: crew.zone, ...crew.units });
-  const send = f.submit(async ({ crew_name, zone, length, speed, mass, temperature, volume }) => {
+  const f = useDraftForm("crew", {
+    crew_name: crew.name,
+    zone: crew.zone,
+    tile_url: crew.tile_url,
+    ...crew.units,
+  });
+  const send = f.submit(async ({ crew_name, zone, tile_url, length, speed, mass, temperature, volume }) => {
     setSaved(false);
     await ask(
       api.PUT("/crew", {
-        body: { name: crew_name, zone, units: { length, speed, mass, temperature, volume } },
+        body: {
+          name: crew_name,
+          zone,
+          tile_url: tile_url.trim(),
+          units: { length, speed, mass, temperature, volume },
+        },
       }),
     );
     await qc.invalidateQueries();
@@ -214,6 +227,14 @@ function CrewForm() {
         <TextField label="Name of the crew" {...f.register("crew_name")} wrong={f.wrong("crew_name")} />
         <TextField label="Time zone" {...f.register("zone")} wrong={f.wrong("zone")} />
         <UnitFields register={f.register as unknown as UseFormRegister<UnitForm>} />
+        <TextField
+          label="Address of map pictures"
+          placeholder="none: maps without a network"
+          hint="Like https://host/{z}/{x}/{y}.png. Load the page again after a change; mind the terms of whoever offers them."
+          maxLength={300}
+          {...f.register("tile_url")}
+          wrong={f.wrong("tile_url")}
+        />
         {saved && <p role="status">Saved.</p>}
         <Button type="submit">Save</Button>
       </form>

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { CheckField, AreaField, NumberField, SelectField, TextField } from "../parts/Field";
@@ -47,9 +47,9 @@ export function FeatureForm({ site, f, version, findings, onDone, onRemoved }: F
   });
   const [free, setFree] = useState((f.free_deg ?? []).join(" "));
   const [ground, setGround] = useState<Ground | undefined>(f.ground);
-  const [places, setPlaces] = useState(
-    f.places.map((p) => `${+p.lat.toFixed(7)}, ${+p.lon.toFixed(7)}`).join("\n"),
-  );
+  const drawn = f.places.map((p) => `${+p.lat.toFixed(7)}, ${+p.lon.toFixed(7)}`).join("\n");
+  const [places, setPlaces] = useState(drawn);
+  useEffect(() => setPlaces(drawn), [drawn]); // dragged on the map
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [error, setError] = useState<unknown>();
   const [tool, setTool] = useState(false);
@@ -137,6 +137,13 @@ export function FeatureForm({ site, f, version, findings, onDone, onRemoved }: F
         }}
       >
         <TextField label="Name" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
+        {f.kind === "obstacle" && (
+          <CheckField
+            label="A structure: building, mast, tower (not a tree)"
+            checked={what === "structure"}
+            onChange={(e) => setWhat(e.target.checked ? "structure" : "")}
+          />
+        )}
         {stands(f.kind) && (
           <>
             <div className="row g-2">

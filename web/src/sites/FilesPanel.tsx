@@ -2,8 +2,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
+import { ImportResult } from "../parts/ImportResult";
 import { Sheet } from "../parts/Sheet";
-import { Problem } from "../parts/states";
+import { Busy, Problem } from "../parts/states";
 import { useZone } from "../parts/time";
 
 type Format = "geojson" | "kml" | "gpx" | "csv";
@@ -41,7 +42,7 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
   };
   const plain = { bodySerializer: (b: unknown) => b as string, headers: { "content-type": "text/csv" } };
   const takeMap = (file: File) =>
-    run(`Reading ${file.name} …`, async () => {
+    run(`Reading ${file.name}, ${(file.size / 1048576).toFixed(1)} MB …`, async () => {
       const format = endings[file.name.split(".").pop()?.toLowerCase() ?? ""];
       if (!format) throw new Error(`${file.name} is none of GeoJSON, KML, GPX and CSV. Nothing was saved.`);
       if (file.size > 10 << 20) throw new Error(`${file.name} is larger than 10 MB. Nothing was saved.`);
@@ -56,7 +57,7 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
       );
     });
   const takeGrid = (file: File) =>
-    run(`Reading ${file.name} …`, async () => {
+    run(`Reading ${file.name}, ${(file.size / 1048576).toFixed(1)} MB …`, async () => {
       await ask(
         api.PUT("/sites/{id}/terrain", {
           params: { path: { id: s.head.id }, query: { name: file.name.slice(0, 120), sigma_m: 1 } },
@@ -121,30 +122,14 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
           e.target.value = "";
         }}
       />
-      {busy && (
-        <p role="status" className="mt-2 mb-0">
-          {busy}
-        </p>
-      )}
+      {busy && <Busy what={busy} />}
       {done && (
         <p role="status" className="mt-2 mb-0">
           {done}
         </p>
       )}
       {error !== undefined && <Problem error={error} />}
-      {report && (
-        <div role="status" className="mt-2">
-          {report.accepted} features taken, {report.unchanged} were here already, {report.refused.length}{" "}
-          refused.
-          {report.refused.length > 0 && (
-            <ul className="mb-0">
-              {report.refused.slice(0, 100).map((r, i) => (
-                <li key={i}>{r.sentence}</li>
-              ))}
-            </ul>
-          )}
-        </div>
-      )}
+      {report && <ImportResult report={report} what="features" />}
     </Sheet>
   );
 }

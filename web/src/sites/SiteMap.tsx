@@ -1,18 +1,21 @@
 import L from "leaflet";
 import "leaflet/dist/leaflet.css";
-import { useEffect, useMemo, useState } from "react";
+import { Fragment, useEffect, useMemo, useState } from "react";
 import {
   Circle,
   CircleMarker,
   MapContainer,
+  Marker,
   Polygon,
   Polyline,
   ScaleControl,
+  TileLayer,
   Tooltip,
   useMap,
   useMapEvents,
 } from "react-leaflet";
 import type { Schemas } from "../api/client";
+import { useSession } from "../app/session";
 import { type Feature, kindName } from "./kinds";
 
 type Place = Schemas["Place"];
@@ -27,19 +30,25 @@ export interface SiteMapProps {
   /** Places of the shape that is being drawn; undefined: nothing is drawn. */
   drawing?: { shape: Feature["shape"]; places: Place[] };
   onPlace: (p: Place) => void;
+  /** The corners of the selected shape can be dragged; undefined: they cannot. */
+  onReshape?: (places: Place[], holes: Place[][]) => void;
   way?: Schemas["WayHome"];
+  /** Zones of airspace, shown when they are what one looks at. */
+  zones?: Schemas["ZoneSeen"][];
   /** Degrees the wind comes from. */
   windFrom?: number | null;
 }
 
 /** The site from above: own layers only, so that it works without any network. */
 export function SiteMap(p: SiteMapProps) {
+  const { crew } = useSession();
   const fit = useMemo(() => {
     const ps = p.features.flatMap((f) => all(f.places));
     return ps.length > 1 ? L.latLngBounds(ps).pad(0.22) : undefined;
     // Only when another site is opened, not at every change of it.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [p.centre.lat, p.centre.lon]);
+  const selected = p.features.find((f) => f.id === p.selected);
   return (
     <div className={`sitemap${p.drawing ? " drawing" : ""}`}>
       <MapContainer
@@ -47,22 +56,51 @@ export function SiteMap(p: SiteMapProps) {
         maxZoom={21}
         minZoom={9}
         zoomSnap={0.5}
+        fadeAnimation={false}
         attributionControl={false}
         doubleClickZoom={false}
         keyboard
       >
+        {crew.tile_url && <TileLayer url={crew.tile_url} opacity={0.6} />}
         <Grid />
+        {p.zones?.map((x) => (
+          <Polygon
+            key={`${x.id}-${x.verdict}`}
+            positions={[all(x.outline), ...x.holes.map(all)]}
+            className={`m-zone ${x.inside ? x.verdict : "clear"}`}
+            interactive={false}
+          />
+        ))}
         <ScaleControl imperial={false} position="bottomleft" />
         {p.features.map((f) => (
           <Shape key={f.id} f={f} on={p.selected === f.id} onSelect={p.drawing ? undefined : p.onSelect} />
         ))}
         {p.way && <Way way={p.way} />}
         {p.drawing && <Drawing {...p.drawing} />}
+        {p.onReshape && !p.drawing && selected && (
+          <Corners key={selected.id} f={selected} onReshape={p.onReshape} />
+        )}
+        <Reach zones={p.zones} />
         <Clicks onPlace={p.drawing ? p.onPlace : undefined} />
       </MapContainer>
       <Rose from={p.windFrom} />
     </div>
   );
+}
+
+/** Draws back so far that the zones round the site are seen, and comes near again. */
+function Reach({ zones }: { zones?: Schemas["ZoneSeen"][] }) {
+  const map = useMap();
+  const key = zones?.map((x) => x.id).join();
+  useEffect(() => {
+    if (!key) return;
+    const [centre, zoom] = [map.getCenter(), map.getZoom()];
+    map.setZoom(Math.min(zoom, 13), { animate: false });
+    return () => {
+      map.setView(centre, zoom, { animate: false });
+    };
+  }, [map, key]);
+  return null;
 }
 
 function Clicks({ onPlace }: { onPlace?: (p: Place) => void }) {
@@ -158,7 +196,65 @@ function Way({ way }: { way: Schemas["WayHome"] }) {
           <Tooltip className="mapname">The crew stands here</Tooltip>
         </CircleMarker>
       )}
+      {way.stand && way.cover && (
+        <Polyline positions={[at(way.stand), at(way.cover.place)]} className="m-cover" interactive={false} />
+      )}
     </>
+  );
+}
+
+const corner = L.divIcon({ className: "m-handle", iconSize: [40, 40] });
+const between = L.divIcon({ className: "m-handle between", iconSize: [40, 40] });
+const near = (q: L.LatLng): Place => ({
+  lat: Math.round(q.lat * 1e7) / 1e7,
+  lon: Math.round(q.wrap().lng * 1e7) / 1e7,
+});
+
+/** Handles on the corners of a shape; those between two corners make a new one. Too many would hide the shape. */
+function Corners({ f, onReshape }: { f: Feature; onReshape: (places: Place[], holes: Place[][]) => void }) {
+  const rings = [f.places, ...(f.holes ?? [])];
+  if (rings.reduce((n, r) => n + r.length, 0) > 60) return null;
+  const change = (ring: number, next: Place[]) => {
+    const all = rings.map((r, i) => (i === ring ? next : r));
+    onReshape(all[0] ?? [], all.slice(1));
+  };
+  return rings.map((ring, r) =>
+    ring.map((q, i) => {
+      const to = ring[i + 1] ?? (f.shape === "area" ? ring[0] : undefined);
+      return (
+        <Fragment key={`${r}-${i}-${ring.length}`}>
+          <Marker
+            position={at(q)}
+            icon={corner}
+            draggable
+            title={`Corner ${i + 1}${r > 0 ? ` of hole ${r}` : ""}`}
+            eventHandlers={{
+              dragend: (e) =>
+                change(
+                  r,
+                  ring.map((x, k) => (k === i ? near((e.target as L.Marker).getLatLng()) : x)),
+                ),
+            }}
+          />
+          {to && f.shape !== "point" && (
+            <Marker
+              position={[(q.lat + to.lat) / 2, (q.lon + to.lon) / 2]}
+              icon={between}
+              draggable
+              title={`New corner after ${i + 1}`}
+              eventHandlers={{
+                dragend: (e) =>
+                  change(r, [
+                    ...ring.slice(0, i + 1),
+                    near((e.target as L.Marker).getLatLng()),
+                    ...ring.slice(i + 1),
+                  ]),
+              }}
+            />
+          )}
+        </Fragment>
+      );
+    }),
   );
 }
 

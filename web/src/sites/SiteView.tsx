@@ -12,6 +12,7 @@ import { parseInRange } from "../parts/number";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
+import { AirspacePanel } from "./AirspacePanel";
 import { FeatureForm } from "./FeatureForm";
 import { FilesPanel } from "./FilesPanel";
 import {
@@ -44,7 +45,10 @@ export function SiteView() {
   );
 }
 
-type Draft = { kind: Kind; shape: Shape; places: Schemas["Place"][] };
+type Draft = { kind: Kind; shape: Shape; places: Schemas["Place"][]; hole?: boolean };
+
+/** Shapes of one feature as they were changed on the map, newest last; nothing is saved before the form is. */
+type Reshaped = { id: string; steps: Pick<Feature, "places" | "holes">[] };
 
 function Charted({ s }: { s: Schemas["Site"] }) {
   const id = s.head.id;
@@ -60,6 +64,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
   const [selected, setSelected] = useState("");
   const [draft, setDraft] = useState<Draft>();
   const [fresh, setFresh] = useState<Feature>();
+  const [reshaped, setReshaped] = useState<Reshaped>();
   const [removed, setRemoved] = useState("");
   const [change, setChange] = useState(false);
 
@@ -94,8 +99,36 @@ function Charted({ s }: { s: Schemas["Site"] }) {
     refetchInterval: 60_000,
   });
 
+  // As high as the flight goes, where that is known; else as high as the rule lets.
+  const airAsk = { height_m: way.data && ready ? Math.max(way.data.max_agl_m, way.data.route_m) : undefined };
+  const air = useQuery({
+    queryKey: keys.airspace(id, airAsk),
+    queryFn: () => ask(api.GET("/sites/{id}/airspace", { params: { path: { id }, query: airAsk } })),
+    placeholderData: keepPreviousData,
+    // What is asked for at the desk is answered soon; else a minute is enough.
+    refetchInterval: (q) => (q.state.data?.authorisations.some((x) => x.state === "asked") ? 4_000 : 60_000),
+  });
+
+  const one = s.features.find((f) => f.feature.id === selected);
+  const as = (f: Feature): Feature =>
+    reshaped?.id === f.id ? { ...f, ...reshaped.steps[reshaped.steps.length - 1] } : f;
+  const now = fresh ? as(fresh) : one && as(one.feature);
+  const shown = [...s.features.map((f) => as(f.feature)), ...(fresh ? [as(fresh)] : [])];
+  const reshape = (places: Schemas["Place"][], holes: Schemas["Place"][][]) => {
+    if (!now) return;
+    const before = reshaped?.id === now.id ? reshaped.steps : [];
+    setReshaped({ id: now.id, steps: [...before, { places, holes }] });
+  };
+  const undo = () =>
+    setReshaped((r) => (r && r.steps.length > 1 ? { ...r, steps: r.steps.slice(0, -1) } : undefined));
+
   const finish = (d: Draft) => {
     if (d.places.length < least[d.shape]) return;
+    if (d.hole) {
+      if (now) reshape(now.places, [...(now.holes ?? []), d.places]);
+      setDraft(undefined);
+      return;
+    }
     setFresh(blank(newId(), d.kind, d.shape, d.places));
     setDraft(undefined);
     setSelected("");
@@ -127,8 +160,6 @@ function Charted({ s }: { s: Schemas["Site"] }) {
     setRemoved("");
     await qc.invalidateQueries({ queryKey: ["site"] });
   };
-  const one = s.features.find((f) => f.feature.id === selected);
-  const shown = fresh ? [...s.features.map((f) => f.feature), fresh] : s.features.map((f) => f.feature);
   return (
     <>
       <ViewHead title={s.head.name}>
@@ -140,6 +171,11 @@ function Charted({ s }: { s: Schemas["Site"] }) {
         {sky.data && (
           <span className="d-flex gap-2 align-items-center">
             weather <VerdictMark verdict={sky.data.verdict} />
+          </span>
+        )}
+        {air.data && (
+          <span className="d-flex gap-2 align-items-center">
+            airspace <VerdictMark verdict={air.data.verdict} />
           </span>
         )}
         <span className="d-flex gap-2 no-print">
@@ -163,7 +199,23 @@ function Charted({ s }: { s: Schemas["Site"] }) {
       {s.head.note && <p className="mb-2">{s.head.note}</p>}
       <div className="two wide-left">
         <div className="stack">
-          {may && <DrawBar draft={draft} onDraft={setDraft} onFinish={finish} />}
+          {may && (
+            <DrawBar
+              draft={draft}
+              onDraft={setDraft}
+              onFinish={finish}
+              area={now?.shape === "area" ? now : undefined}
+              onFill={() => now && reshape(now.places, (now.holes ?? []).slice(0, -1))}
+            />
+          )}
+          {reshaped && now?.id === reshaped.id && (
+            <p role="status" className="m-0">
+              Its shape was changed and is not saved yet.{" "}
+              <Button size="sm" variant="outline-primary" onClick={undo}>
+                One step back
+              </Button>
+            </p>
+          )}
           <SiteMap
             centre={s.head}
             features={shown}
@@ -175,7 +227,9 @@ function Charted({ s }: { s: Schemas["Site"] }) {
             }}
             drawing={draft}
             onPlace={place}
+            onReshape={may && tab === "map" ? reshape : undefined}
             way={ready ? way.data : undefined}
+            zones={tab === "airspace" ? air.data?.zones : undefined}
             windFrom={sky.data?.latest?.air.from_deg}
           />
           {ready && way.data && tab !== "weather" && (
@@ -192,6 +246,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
               { key: "map", name: "Map", count: s.features.length },
               { key: "home", name: "Way home" },
               { key: "weather", name: "Weather" },
+              { key: "airspace", name: "Airspace" },
               { key: "files", name: "Files" },
             ]}
           />
@@ -207,10 +262,13 @@ function Charted({ s }: { s: Schemas["Site"] }) {
             <FeatureForm
               key={fresh.id}
               site={id}
-              f={fresh}
+              f={as(fresh)}
               version={0}
               findings={[]}
-              onDone={() => setFresh(undefined)}
+              onDone={() => {
+                setFresh(undefined);
+                setReshaped(undefined);
+              }}
               onRemoved={() => setFresh(undefined)}
             />
           )}
@@ -218,10 +276,13 @@ function Charted({ s }: { s: Schemas["Site"] }) {
             <FeatureForm
               key={`${one.feature.id}-${one.version}`}
               site={id}
-              f={one.feature}
+              f={as(one.feature)}
               version={one.version}
               findings={one.findings}
-              onDone={() => setSelected("")}
+              onDone={() => {
+                setSelected("");
+                setReshaped(undefined);
+              }}
               onRemoved={(f) => {
                 setSelected("");
                 setRemoved(f);
@@ -261,6 +322,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
               onChange={set}
             />
           )}
+          {tab === "airspace" && <AirspacePanel site={id} a={air.data} error={air.error} may={may} />}
           {tab === "files" && <FilesPanel s={s} may={may} />}
         </div>
       </div>
@@ -276,9 +338,12 @@ interface DrawBarProps {
   draft?: Draft;
   onDraft: (d: Draft | undefined) => void;
   onFinish: (d: Draft) => void;
+  /** The selected area, in which holes can be drawn. */
+  area?: Feature;
+  onFill: () => void;
 }
 
-function DrawBar({ draft, onDraft, onFinish }: DrawBarProps) {
+function DrawBar({ draft, onDraft, onFinish, area, onFill }: DrawBarProps) {
   const [kind, setKind] = useState<Kind>("take-off");
   const [shape, setShape] = useState<Shape>("point");
   const shapes = kinds.find((k) => k.kind === kind)?.shapes ?? ["point"];
@@ -289,7 +354,7 @@ function DrawBar({ draft, onDraft, onFinish }: DrawBarProps) {
         <span>
           {draft.shape === "point"
             ? `Press on the map where the ${kindName(draft.kind).toLowerCase()} is.`
-            : `Press on the map, corner by corner: ${draft.places.length} so far, at least ${least[draft.shape]}.`}
+            : `Press on the map, corner by corner${draft.hole ? " of the hole" : ""}: ${draft.places.length} so far, at least ${least[draft.shape]}.`}
         </span>
         <Button disabled={draft.places.length < least[draft.shape]} onClick={() => onFinish(draft)}>
           Done
@@ -335,6 +400,19 @@ function DrawBar({ draft, onDraft, onFinish }: DrawBarProps) {
         </select>
       )}
       <Button onClick={() => onDraft({ kind, shape: now, places: [] })}>Draw it</Button>
+      {area && (
+        <Button
+          variant="outline-primary"
+          onClick={() => onDraft({ kind: area.kind, shape: "area", places: [], hole: true })}
+        >
+          Draw a hole in it
+        </Button>
+      )}
+      {area?.holes && area.holes.length > 0 && (
+        <Button variant="outline-primary" onClick={onFill}>
+          Fill the last hole
+        </Button>
+      )}
     </div>
   );
 }

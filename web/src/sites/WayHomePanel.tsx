@@ -73,10 +73,14 @@ export function WayHomePanel({ w, error, aircraft, setting, route, onChange }: W
             </p>
           )}
           <p className="soft mb-0">
-            {w.stand
-              ? "Stand behind the aircraft, at least 10 m away and beside something to get behind; the map shows where for the wind of the latest report. "
-              : "Where the crew stands follows from the wind; none is on file. "}
-            The home point is fixed at take-off here; if it follows you, say so in the briefing. The
+            {!w.stand
+              ? "Where the crew stands follows from the wind; none is on file. "
+              : `Stand behind the aircraft, at least 10 m away; the map shows where for the wind of the latest report. ${
+                  w.cover
+                    ? `Cover: ${w.cover.name}, ${Math.round(w.cover.distance_m)} m behind.`
+                    : "No cover is charted behind it: put the vehicle there."
+                } `}
+            The home point is taken as fixed at take-off; where it follows the pilot, the job says so. The
             maker&rsquo;s manual decides.
           </p>
         </>

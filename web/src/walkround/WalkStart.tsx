@@ -4,10 +4,12 @@ import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
+import { useJobs } from "../jobs/JobsView";
 import { PackChoice } from "../packs/PackChoice";
 import { usePacks } from "../packs/PacksView";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
+import { serverNow } from "../parts/time";
 
 /** Before the walk: full or short, and the packs that come along. */
 export function WalkStart() {
@@ -54,11 +56,21 @@ function Start({
   );
   const [error, setError] = useState<unknown>();
   const resume = d.findings.find((f) => f.remedy?.kind === "walkround-resume")?.remedy?.id;
+  // The walk belongs to the job whose window it is now.
+  const job = useJobs().data?.jobs.find(
+    (j) =>
+      j.state === "planned" &&
+      j.aircraft.includes(d.aircraft.name) &&
+      Date.parse(j.from) <= serverNow() + 2 * 3_600_000 &&
+      serverNow() < Date.parse(j.to),
+  );
   const start = async () => {
     setError(undefined);
     try {
       const w = await ask(
-        api.POST("/walkrounds", { body: { id, aircraft_id: d.aircraft.id, kind, pack_ids: chosen } }),
+        api.POST("/walkrounds", {
+          body: { id, aircraft_id: d.aircraft.id, kind, pack_ids: chosen, job_id: job?.id ?? null },
+        }),
       );
       void go(`/walk/${w.id}`, { replace: true });
     } catch (e) {

@@ -1,0 +1,159 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, ProblemError, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { Dialog } from "../parts/Dialog";
+import { Flag } from "../parts/Flag";
+import { PinPad } from "../parts/PinPad";
+import { Sheet } from "../parts/Sheet";
+import { Empty, Problem } from "../parts/states";
+import { useZone } from "../parts/time";
+import { postWords } from "./words";
+
+/** The briefing as it was written from the assessment, read and signed by each participant. */
+export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
+  const qc = useQueryClient();
+  const z = useZone();
+  const may = useMay();
+  const [signer, setSigner] = useState<Schemas["JobPersonSeen"]>();
+  const [error, setError] = useState<unknown>();
+  const b = j.briefing;
+  const writes = may("pilot", "crew") && j.state === "planned";
+  const write = async () => {
+    setError(undefined);
+    try {
+      await ask(api.POST("/jobs/{id}/briefing", { params: { path: { id: j.id } }, body: { id: newId() } }));
+      await qc.invalidateQueries({ queryKey: keys.job(j.id) });
+    } catch (e) {
+      setError(e);
+    }
+  };
+  return (
+    <Sheet
+      title="Briefing"
+      aside={
+        writes && (
+          <Button size="sm" variant="outline-primary" className="no-print" onClick={() => void write()}>
+            {b ? "Write it anew" : "Write it"}
+          </Button>
+        )
+      }
+    >
+      {error !== undefined && <Problem error={error} />}
+      {!b && (
+        <Empty>
+          Not written yet. It is made from what is known now: conditions, hazards, emergency, roles, signals.
+          Read the weather and the airspace first.
+        </Empty>
+      )}
+      {b && (
+        <>
+          <p className="soft mb-2">
+            Written {z.both(b.at)} by {b.by}. It holds for this crew, site and day.
+          </p>
+          {b.changed && (
+            <div className="notice bad mb-2" role="alert">
+              <Flag verdict="stop" />
+              <p className="m-0">It no longer holds: {b.changed}. Write it anew and brief everybody again.</p>
+            </div>
+          )}
+          {b.sections.map((s) => (
+            <section key={s.title} className="brief">
+              <h3>{s.title}</h3>
+              <ul>
+                {s.lines.map((l, i) => (
+                  <li key={i}>{l}</li>
+                ))}
+              </ul>
+            </section>
+          ))}
+          <h3 className="mt-3">Read and understood</h3>
+          <ul className="plain">
+            {b.signed.map((g) => (
+              <li key={g.person_id}>
+                <Flag verdict="clear" size={14} /> {g.name}{" "}
+                <span className="soft fig">signed {z.time(g.at)}</span>
+              </li>
+            ))}
+            {b.missing.map((p) => (
+              <li key={p.person_id}>
+                <Flag verdict="stop" size={14} /> {p.name} <span className="soft">{postWords[p.post]}</span>{" "}
+                {!b.changed && j.state === "planned" && may("pilot", "crew", "technician") && (
+                  <Button size="sm" className="no-print ms-2" onClick={() => setSigner(p)}>
+                    {p.name.split(" ")[0]} signs
+                  </Button>
+                )}
+              </li>
+            ))}
+          </ul>
+          <Dialog
+            title={`${signer?.name ?? ""} has read the briefing`}
+            open={signer !== undefined}
+            onClose={() => setSigner(undefined)}
+          >
+            {signer && (
+              <SignIt
+                key={signer.person_id}
+                job={j.id}
+                briefing={b}
+                who={signer}
+                onDone={() => setSigner(undefined)}
+              />
+            )}
+          </Dialog>
+        </>
+      )}
+    </Sheet>
+  );
+}
+
+interface SignItProps {
+  job: string;
+  briefing: Schemas["Briefing"];
+  who: Schemas["JobPersonSeen"];
+  onDone: () => void;
+}
+
+function SignIt({ job, briefing, who, onDone }: SignItProps) {
+  const qc = useQueryClient();
+  const [pin, setPin] = useState("");
+  const [error, setError] = useState<unknown>();
+  const [busy, setBusy] = useState(false);
+  const wrong =
+    error instanceof ProblemError ? error.fields.find((f) => f.field === "pin")?.sentence : undefined;
+  const sign = async () => {
+    setBusy(true);
+    setError(undefined);
+    try {
+      await ask(
+        api.POST("/jobs/{id}/briefing/sign", {
+          params: { path: { id: job } },
+          body: { briefing_id: briefing.id, person_id: who.person_id, hash: briefing.hash, pin },
+        }),
+      );
+      onDone();
+    } catch (e) {
+      setError(e);
+    }
+    setPin("");
+    setBusy(false);
+    await qc.invalidateQueries({ queryKey: ["jobs"] });
+  };
+  return (
+    <>
+      {error !== undefined && !wrong && <Problem error={error} />}
+      <PinPad
+        value={pin}
+        onChange={setPin}
+        who={`${who.name}, ${postWords[who.post]}`}
+        statement="I have read and understood this briefing."
+        wrong={wrong}
+      />
+      <Button className="btn-big w-100" disabled={busy || pin.length < 4} onClick={() => void sign()}>
+        Sign
+      </Button>
+    </>
+  );
+}

@@ -1,0 +1,280 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useSession } from "../app/session";
+import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { parseInRange } from "../parts/number";
+import { Loading, Problem } from "../parts/states";
+import { instant, serverNow, useZone } from "../parts/time";
+import { useUnits } from "../parts/units";
+import { postWords, workWords } from "./words";
+
+type Job = Schemas["Job"];
+
+interface Chosen {
+  on: boolean;
+  ret: string;
+  route: string;
+  speed: string;
+  follows: boolean;
+}
+const blank: Chosen = { on: false, ret: "", route: "", speed: "", follows: false };
+
+/** Plans a job or changes one: what, where, when, with which aircraft and whom. */
+export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => void }) {
+  const qc = useQueryClient();
+  const z = useZone();
+  const u = useUnits();
+  const { person } = useSession();
+  const [id] = useState(() => job?.id ?? newId());
+  const sites = useQuery({ queryKey: keys.sites, queryFn: () => ask(api.GET("/sites")) });
+  const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
+  const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
+  const hour = new Date(Math.ceil(serverNow() / 3_600_000) * 3_600_000);
+  const length = (m: number | null | undefined) =>
+    m == null ? "" : String(Math.round(u.value("length", m) * 10) / 10);
+  const speed = (v: number | null | undefined) =>
+    v == null ? "" : String(Math.round(u.value("speed", v) * 10) / 10);
+  const f = useDraftForm(job ? `job-${job.id}-${job.version}` : "job-new", {
+    work: (job?.work ?? "inspection") as Job["work"],
+    site_id: job?.site_id ?? "",
+    aim: job?.aim ?? "",
+    product: job?.product ?? "",
+    from: z.local(job?.from ?? hour.toISOString()),
+    to: z.local(job?.to ?? new Date(hour.getTime() + 4 * 3_600_000).toISOString()),
+    sorties: job?.sorties ? String(job.sorties) : "",
+    meeting: job?.meeting ?? "",
+    channel: job?.channel ?? "",
+    aircraft: Object.fromEntries(
+      (job?.aircraft ?? []).map((c) => [
+        c.aircraft_id,
+        {
+          on: true,
+          ret: length(c.return_m),
+          route: length(c.route_m),
+          speed: speed(c.speed_ms),
+          follows: c.home_follows,
+        },
+      ]),
+    ) as Record<string, Chosen>,
+    people: Object.fromEntries(
+      job
+        ? job.people.map((p) => [p.person_id, p.post])
+        : person.roles.includes("pilot")
+          ? [[person.id, "rpic"]]
+          : [],
+    ) as Record<string, string>,
+  });
+  const v = f.watch();
+  const number = (text: string, max: number, unit: "length" | "speed", field: string): number | null => {
+    const p = parseInRange(text, 0, u.value(unit, max), u.label(unit));
+    if (p.ok) return u.toBase(unit, p.value);
+    if (p.empty) return null;
+    f.setError(field as "aim", { message: p.sentence });
+    throw new Stop();
+  };
+  const send = f.submit(async (x) => {
+    const from = instant(x.from, z.zone);
+    const to = instant(x.to, z.zone);
+    if (!x.site_id) return f.setError("site_id", { message: "Choose the site." });
+    if (!from) return f.setError("from", { message: "Enter date and time." });
+    if (!to) return f.setError("to", { message: "Enter date and time." });
+    const n = parseInRange(x.sorties, 1, 500, "flights");
+    if (!n.ok && !n.empty) return f.setError("sorties", { message: n.sentence });
+    let aircraft: Schemas["JobCraft"][];
+    try {
+      aircraft = Object.entries(x.aircraft)
+        .filter(([, c]) => c?.on)
+        .map(([aircraft_id, c]) => ({
+          aircraft_id,
+          return_m: number(c.ret, 500, "length", "aircraft"),
+          route_m: number(c.route, 500, "length", "aircraft"),
+          speed_ms: number(c.speed, 100, "speed", "aircraft"),
+          home_follows: c.follows,
+        }));
+    } catch (e) {
+      if (e instanceof Stop) return;
+      throw e;
+    }
+    await ask(
+      api.PUT("/jobs/{id}", {
+        params: { path: { id } },
+        body: {
+          work: x.work,
+          site_id: x.site_id,
+          aim: x.aim,
+          product: x.work === "spraying" ? x.product : "",
+          from,
+          to,
+          sorties: n.ok ? Math.round(n.value) : null,
+          meeting: x.meeting,
+          channel: x.channel,
+          aircraft,
+          people: Object.entries(x.people)
+            .filter(([, post]) => post)
+            .map(([person_id, post]) => ({ person_id, post: post as "rpic" })),
+          version: job?.version ?? 0,
+        },
+      }),
+    );
+    await qc.invalidateQueries({ queryKey: ["jobs"] });
+    onSaved(id);
+  });
+  const chosen = (a: string): Chosen => v.aircraft[a] ?? blank;
+  const setCraft = (a: string, part: Partial<Chosen>) =>
+    f.setValue("aircraft", { ...v.aircraft, [a]: { ...chosen(a), ...part } });
+  const failed = [sites, people, fleet].find((q) => q.isError);
+  if (failed) return <Problem error={failed.error} retry={() => void failed.refetch()} />;
+  // All at once: a form that grows under the finger takes presses that were meant for something else.
+  if (!sites.data || !people.data || !fleet.data) return <Loading what="sites, aircraft and people" />;
+  return (
+    <form onSubmit={send} noValidate>
+      {f.root && <Problem error={new Error(f.root)} />}
+      <div className="two" style={{ gap: "0 1rem" }}>
+        <SelectField label="Kind of work" {...f.register("work")} wrong={f.wrong("work")}>
+          {Object.entries(workWords).map(([k, w]) => (
+            <option key={k} value={k}>
+              {w}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField
+          label="Site"
+          value={v.site_id}
+          onChange={(e) => f.setValue("site_id", e.target.value)}
+          wrong={f.wrong("site_id")}
+        >
+          <option value="">Choose one</option>
+          {sites.data.sites.map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+        </SelectField>
+      </div>
+      <TextField label="Aim, in one line" maxLength={160} {...f.register("aim")} wrong={f.wrong("aim")} />
+      {v.work === "spraying" && (
+        <TextField
+          label="Product"
+          maxLength={200}
+          {...f.register("product")}
+          wrong={f.wrong("product")}
+          hint="As its label names it. The label decides on rate, wind, buffer and protection."
+        />
+      )}
+      <div className="two" style={{ gap: "0 1rem" }}>
+        <TextField label="From" type="datetime-local" {...f.register("from")} wrong={f.wrong("from")} />
+        <TextField label="To" type="datetime-local" {...f.register("to")} wrong={f.wrong("to")} />
+      </div>
+      <fieldset className="field">
+        <legend className="fs-6 fw-semibold">Aircraft</legend>
+        {f.wrong("aircraft") && (
+          <div className="wrong" role="alert">
+            {f.wrong("aircraft")}
+          </div>
+        )}
+        {fleet.data.aircraft
+          .filter((a) => a.aircraft.active || chosen(a.aircraft.id).on)
+          .map(({ aircraft: a }) => (
+            <div key={a.id} className="craft">
+              <CheckField
+                label={a.name}
+                checked={chosen(a.id).on}
+                onChange={(e) => setCraft(a.id, { on: e.target.checked })}
+              />
+              {chosen(a.id).on && (
+                <div className="settings">
+                  <NumberField
+                    label={`Return height set in ${a.name}`}
+                    unit={u.label("length")}
+                    value={chosen(a.id).ret}
+                    onChange={(e) => setCraft(a.id, { ret: e.target.value })}
+                    hint="Above take-off, as the aircraft shows it."
+                  />
+                  <NumberField
+                    label="Height of the route"
+                    unit={u.label("length")}
+                    placeholder="as usual for the type"
+                    value={chosen(a.id).route}
+                    onChange={(e) => setCraft(a.id, { route: e.target.value })}
+                  />
+                  <NumberField
+                    label="Greatest speed"
+                    unit={u.label("speed")}
+                    value={chosen(a.id).speed}
+                    onChange={(e) => setCraft(a.id, { speed: e.target.value })}
+                  />
+                  <CheckField
+                    label="Home point follows the pilot (boat, vehicle)"
+                    checked={chosen(a.id).follows}
+                    onChange={(e) => setCraft(a.id, { follows: e.target.checked })}
+                  />
+                </div>
+              )}
+            </div>
+          ))}
+      </fieldset>
+      <fieldset className="field">
+        <legend className="fs-6 fw-semibold">People and their roles</legend>
+        {f.wrong("people") && (
+          <div className="wrong" role="alert">
+            {f.wrong("people")}
+          </div>
+        )}
+        {people.data.people
+          .filter((p) => p.active && p.roles.some((r) => r !== "reader"))
+          .map((p) => (
+            <div key={p.id} className="posting">
+              <label htmlFor={`post-${p.id}`}>{p.name}</label>
+              <select
+                id={`post-${p.id}`}
+                className="form-select"
+                value={v.people[p.id] ?? ""}
+                onChange={(e) => f.setValue("people", { ...v.people, [p.id]: e.target.value })}
+              >
+                <option value="">not in this job</option>
+                {Object.entries(postWords)
+                  .filter(([k]) => k !== "rpic" || p.roles.includes("pilot"))
+                  .map(([k, w]) => (
+                    <option key={k} value={k}>
+                      {w}
+                    </option>
+                  ))}
+              </select>
+            </div>
+          ))}
+      </fieldset>
+      <div className="two" style={{ gap: "0 1rem" }}>
+        <NumberField
+          label="Flights with each aircraft"
+          unit=""
+          {...f.register("sorties")}
+          wrong={f.wrong("sorties")}
+          hint="Says how many packs to take."
+        />
+        <TextField
+          label="How people speak"
+          maxLength={200}
+          placeholder="Radio channel 4"
+          {...f.register("channel")}
+          wrong={f.wrong("channel")}
+        />
+      </div>
+      <TextField
+        label="Meeting point in an emergency"
+        maxLength={200}
+        {...f.register("meeting")}
+        wrong={f.wrong("meeting")}
+      />
+      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+        {job ? "Save" : "Plan it"}
+      </Button>
+    </form>
+  );
+}
+
+/** A field was wrong and says so; nothing is sent. */
+class Stop extends Error {}

@@ -1,0 +1,132 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { Link, useNavigate } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { useAddress } from "../parts/address";
+import { Dialog } from "../parts/Dialog";
+import { VerdictMark } from "../parts/Flag";
+import { ViewHead } from "../parts/Sheet";
+import { Empty, QueryView } from "../parts/states";
+import { Tabs } from "../parts/Tabs";
+import { serverNow, useZone } from "../parts/time";
+import { JobForm } from "./JobForm";
+import { stateWords, workWords } from "./words";
+
+export function useJobs(past = false) {
+  return useQuery({
+    queryKey: keys.jobs(past),
+    queryFn: () => ask(api.GET("/jobs", { params: { query: { past } } })),
+  });
+}
+
+/** The orders of work, by day: what, where, when, with whom. */
+export function JobsView() {
+  const [params] = useAddress();
+  const past = params.get("tab") === "past";
+  const q = useJobs(past);
+  const may = useMay()("pilot");
+  const go = useNavigate();
+  const [plan, setPlan] = useState(false);
+  const [words, setWords] = useState("");
+  return (
+    <>
+      <ViewHead title="Jobs">
+        <input
+          className="form-control"
+          style={{ width: 230 }}
+          placeholder="Aim, site, person, aircraft"
+          aria-label="Words in aim, site, people or aircraft"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+        />
+        {may && <Button onClick={() => setPlan(true)}>Plan a job</Button>}
+      </ViewHead>
+      <Tabs
+        label="Which jobs"
+        tabs={[
+          { key: "coming", name: "Coming" },
+          { key: "past", name: "Done and called off" },
+        ]}
+      />
+      <QueryView query={q} what="the jobs">
+        {(d) => {
+          const shown = d.jobs.filter((j) =>
+            [j.aim, j.site, ...j.people, ...j.aircraft]
+              .join(" ")
+              .toLowerCase()
+              .includes(words.trim().toLowerCase()),
+          );
+          if (d.jobs.length === 0)
+            return (
+              <Empty>
+                {past
+                  ? "No job is done or called off yet."
+                  : "No job is planned. A job is one order at one site on one day; site, air, airspace, people, kit and briefing hang on it, and its findings go into the gate."}
+              </Empty>
+            );
+          if (shown.length === 0) return <Empty>No job has these words.</Empty>;
+          return <JobList jobs={shown} />;
+        }}
+      </QueryView>
+      <Dialog title="Plan a job" open={plan} onClose={() => setPlan(false)} wide>
+        <JobForm onSaved={(id) => void go(`/jobs/${id}`)} />
+      </Dialog>
+    </>
+  );
+}
+
+/** Jobs by day; plain leaves the days out where the page is about one. */
+export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: boolean }) {
+  const z = useZone();
+  const days = [...new Set(jobs.map((j) => z.date(j.from)))];
+  const today = z.date(new Date(serverNow()).toISOString());
+  return (
+    <div className="agenda">
+      {days.map((day) => (
+        <section key={day}>
+          {!plain && (
+            <h2>
+              <span className="fig">{day}</span>
+              {day === today && " today"}
+            </h2>
+          )}
+          <ul>
+            {jobs
+              .filter((j) => z.date(j.from) === day)
+              .map((j) => (
+                <li key={j.id} className={j.state}>
+                  <span className="fig">
+                    {z.time(j.from)}–{z.time(j.to)}
+                  </span>
+                  <div>
+                    <Link to={`/jobs/${j.id}`}>{j.aim}</Link>
+                    <div className="soft">
+                      {workWords[j.work]} at {j.site}
+                      {j.state !== "planned" && ` · ${stateWords[j.state]}`}
+                    </div>
+                  </div>
+                  <div className="soft">
+                    {j.aircraft.join(", ") || "no aircraft yet"}
+                    <br />
+                    {j.people.join(", ") || "nobody yet"}
+                  </div>
+                  <span className="soft text-nowrap">
+                    {j.verdict && (
+                      <>
+                        <VerdictMark verdict={j.verdict} />
+                        <br />
+                      </>
+                    )}
+                    {j.flights} {j.flights === 1 ? "flight" : "flights"}
+                  </span>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,128 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { NumberField, TextField } from "../parts/Field";
+import { parseInRange } from "../parts/number";
+import { Sheet } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+
+type Item = Schemas["KitItem"];
+
+/** What to take along: packed by one, checked by another look. */
+export function KitPanel({ j }: { j: Schemas["Job"] }) {
+  const qc = useQueryClient();
+  const may = useMay()("pilot", "crew", "technician") && j.state === "planned";
+  const [error, setError] = useState<unknown>();
+  const [label, setLabel] = useState("");
+  const [count, setCount] = useState("");
+  const put = async (item: string, body: Schemas["KitEdit"]) => {
+    setError(undefined);
+    try {
+      await ask(api.PUT("/jobs/{id}/kit/{item}", { params: { path: { id: j.id, item } }, body }));
+      await qc.invalidateQueries({ queryKey: keys.job(j.id) });
+      return true;
+    } catch (e) {
+      setError(e);
+      return false;
+    }
+  };
+  const tick = (k: Item, part: Partial<Schemas["KitEdit"]>) =>
+    put(k.id, {
+      packed: k.packed,
+      checked: k.checked,
+      label: k.own ? k.label : "",
+      quantity: k.own ? k.quantity : 0,
+      ...part,
+    });
+  const n = parseInRange(count, 0, 10000, "");
+  const add = async () => {
+    if (!label.trim() || (!n.ok && !n.empty)) return;
+    const body = {
+      packed: false,
+      checked: false,
+      label: label.trim(),
+      quantity: n.ok ? Math.round(n.value) : 0,
+    };
+    if (await put(newId(), body)) {
+      setLabel("");
+      setCount("");
+    }
+  };
+  const left = j.kit.filter((k) => !k.packed).length;
+  return (
+    <Sheet
+      title="Kit"
+      aside={<span className="soft">{left === 0 ? "all packed" : `${left} of ${j.kit.length} to pack`}</span>}
+    >
+      {error !== undefined && <Problem error={error} />}
+      <ul className="kit">
+        {j.kit.map((k) => (
+          <li key={k.id} className={k.packed && k.checked ? "done" : ""}>
+            <span className="fig">{k.quantity > 0 ? `${k.quantity} ×` : ""}</span>
+            <span>
+              {k.label}
+              <span className="evidence d-block">
+                {k.packed
+                  ? `packed by ${k.packed_by}${k.checked ? `, checked by ${k.checked_by}` : ""}`
+                  : k.why}
+              </span>
+            </span>
+            <label className="tickbox">
+              <input
+                type="checkbox"
+                checked={k.packed}
+                disabled={!may}
+                aria-label={`Packed: ${k.label}`}
+                onChange={(e) =>
+                  void tick(k, { packed: e.target.checked, checked: e.target.checked && k.checked })
+                }
+              />
+              <span>packed</span>
+            </label>
+            <label className="tickbox">
+              <input
+                type="checkbox"
+                checked={k.checked}
+                disabled={!may || !k.packed}
+                aria-label={`Checked: ${k.label}`}
+                onChange={(e) => void tick(k, { checked: e.target.checked })}
+              />
+              <span>checked</span>
+            </label>
+          </li>
+        ))}
+      </ul>
+      {may && (
+        <form
+          className="no-print d-flex gap-2 align-items-end flex-wrap mt-2"
+          onSubmit={(e) => {
+            e.preventDefault();
+            void add();
+          }}
+        >
+          <TextField
+            label="Something else"
+            maxLength={120}
+            value={label}
+            onChange={(e) => setLabel(e.target.value)}
+          />
+          <div style={{ width: 120 }}>
+            <NumberField
+              label="How many"
+              unit=""
+              value={count}
+              onChange={(e) => setCount(e.target.value)}
+              wrong={!n.ok && !n.empty ? n.sentence : undefined}
+            />
+          </div>
+          <Button type="submit" variant="outline-primary" className="mb-3">
+            Add
+          </Button>
+        </form>
+      )}
+    </Sheet>
+  );
+}

@@ -1,0 +1,316 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { useMay } from "../app/session";
+import { Dialog } from "../parts/Dialog";
+import { NumberField, TextField } from "../parts/Field";
+import { VerdictMark } from "../parts/Flag";
+import { useDraftForm } from "../parts/form";
+import { ImportResult } from "../parts/ImportResult";
+import { parseInRange } from "../parts/number";
+import { Sheet } from "../parts/Sheet";
+import { Busy, Loading, Problem } from "../parts/states";
+import { instant, useAge, useZone } from "../parts/time";
+import { useUnits } from "../parts/units";
+
+type Airspace = Schemas["Airspace"];
+type Zone = Schemas["ZoneSeen"];
+
+export interface AirspacePanelProps {
+  site: string;
+  a?: Airspace;
+  error: unknown;
+  may: boolean;
+}
+
+/** Which zones a flight here meets, what was granted, and the calls that are due. */
+export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
+  const qc = useQueryClient();
+  const u = useUnits();
+  const z = useZone();
+  const age = useAge();
+  const pilot = useMay()("pilot");
+  const file = useRef<HTMLInputElement>(null);
+  const [busy, setBusy] = useState("");
+  const [failed, setFailed] = useState<unknown>();
+  const [report, setReport] = useState<Schemas["ImportReport"]>();
+  const [wanted, setWanted] = useState<Zone>();
+  const run = async (what: string, fn: () => Promise<unknown>) => {
+    setBusy(what);
+    setFailed(undefined);
+    setReport(undefined);
+    try {
+      await fn();
+    } catch (e) {
+      setFailed(e);
+    }
+    await qc.invalidateQueries({ queryKey: ["airspace"] });
+    setBusy("");
+  };
+  const take = (f: File) =>
+    run(`Reading ${f.name} …`, async () =>
+      setReport(
+        await ask(
+          api.POST("/sites/{id}/airspace/import", {
+            params: { path: { id: site } },
+            body: await f.text(),
+            bodySerializer: (b: unknown) => b as string,
+            headers: { "content-type": "text/csv" },
+          }),
+        ),
+      ),
+    );
+  const call = (id: string, kind: "start" | "end", how: "desk" | "spoken") =>
+    run("", () =>
+      ask(
+        api.POST("/authorisations/{id}/calls", {
+          params: { path: { id } },
+          body: { id: newId(), kind, how },
+        }),
+      ),
+    );
+  if (!a) return error !== null ? <Problem error={error} /> : <Loading what="the airspace" />;
+  return (
+    <>
+      <Sheet
+        title="Airspace"
+        aside={
+          <span className="d-flex gap-3 align-items-center flex-wrap">
+            <span className="soft">up to {u.show("length", a.height_m)}, next two hours</span>
+            <VerdictMark verdict={a.verdict} />
+          </span>
+        }
+      >
+        <p className="mb-2">
+          {a.looked_at
+            ? `Looked up ${age(a.looked_at)} by ${a.looked_by}, ${a.source === "desk" ? "at the airspace desk" : "from a file"}.`
+            : "Nobody has looked up the airspace here yet."}
+        </p>
+        {may && (
+          <p className="no-print d-flex gap-2 flex-wrap">
+            {a.desk && (
+              <Button
+                disabled={busy !== ""}
+                onClick={() =>
+                  void run("Asking the desk …", () =>
+                    ask(api.POST("/sites/{id}/airspace/look", { params: { path: { id: site } } })),
+                  )
+                }
+              >
+                Ask the airspace desk
+              </Button>
+            )}
+            <Button variant="outline-primary" disabled={busy !== ""} onClick={() => file.current?.click()}>
+              Zones from GeoJSON
+            </Button>
+            <input
+              ref={file}
+              type="file"
+              hidden
+              accept=".geojson,.json"
+              aria-label="File with zones"
+              onChange={(e) => {
+                const f = e.target.files?.[0];
+                e.target.value = "";
+                if (f) void take(f);
+              }}
+            />
+          </p>
+        )}
+        {busy && <Busy what={busy} />}
+        {failed !== undefined && <Problem error={failed} />}
+        {report && <ImportResult report={report} what="zones" />}
+        {a.findings
+          .filter((f) => !a.zones.some((x) => x.sentence === f.sentence))
+          .map((f, i) => (
+            <p key={i} className="mb-1">
+              <VerdictMark verdict={f.verdict} /> {f.sentence}
+            </p>
+          ))}
+        <ul className="plain">
+          {a.zones.map((x) => (
+            <li key={x.id}>
+              <VerdictMark verdict={x.verdict} /> {x.sentence}
+              <div className="soft">
+                {levels(x, u.show)}
+                {!x.inside && `, border ${u.show("length", Math.round(x.border_m))} away`}
+                {(x.from || x.to) && `, ${x.from ? z.both(x.from) : "…"} to ${x.to ? z.both(x.to) : "…"}`}
+                {x.calls && ", wants calls at start and end"}
+              </div>
+              {may && x.source === "file" && (
+                <Button
+                  size="sm"
+                  variant="outline-primary"
+                  className="no-print mt-1 me-2"
+                  onClick={() =>
+                    void run("", () => ask(api.DELETE("/zones/{id}", { params: { path: { id: x.id } } })))
+                  }
+                >
+                  Take {x.name} off again
+                </Button>
+              )}
+              {pilot && x.may_ask && x.inside && (
+                <Button
+                  size="sm"
+                  variant="outline-primary"
+                  className="no-print mt-1"
+                  onClick={() => setWanted(x)}
+                >
+                  Authorisation for {x.name}
+                </Button>
+              )}
+            </li>
+          ))}
+        </ul>
+        {a.looked_at && a.zones.length === 0 && <p className="mb-0">No zone within 5 km.</p>}
+      </Sheet>
+      {a.authorisations.length > 0 && (
+        <Sheet title="Authorisations">
+          <ul className="plain">
+            {a.authorisations.map((x) => (
+              <li key={x.id}>
+                <VerdictMark verdict={x.verdict} />{" "}
+                <strong className="fig">{x.number || "no number yet"}</strong> {x.zone}: {x.sentence}
+                <div className="soft">
+                  {u.show("length", x.ceiling_m)}, {z.both(x.from)} to {z.time(x.to)}, asked by {x.asked_by}
+                  {x.calls.map((c, i) => (
+                    <span key={i}>
+                      {" "}
+                      · {c.kind} called {z.time(c.at)} by {c.by}
+                      {c.how === "spoken" && " (spoken)"}
+                    </span>
+                  ))}
+                </div>
+                {may && (
+                  <span className="d-flex gap-2 flex-wrap no-print mt-1">
+                    {x.state === "granted" && (
+                      <Calls x={x} desk={a.desk} onCall={(kind, how) => void call(x.id, kind, how)} />
+                    )}
+                    {pilot && x.state !== "withdrawn" && x.state !== "refused" && (
+                      <Button
+                        size="sm"
+                        variant="outline-primary"
+                        onClick={() =>
+                          void run("", () =>
+                            ask(api.DELETE("/authorisations/{id}", { params: { path: { id: x.id } } })),
+                          )
+                        }
+                      >
+                        Withdraw
+                      </Button>
+                    )}
+                  </span>
+                )}
+              </li>
+            ))}
+          </ul>
+        </Sheet>
+      )}
+      <Dialog
+        title={`Authorisation for ${wanted?.name ?? ""}`}
+        open={wanted !== undefined}
+        onClose={() => setWanted(undefined)}
+      >
+        {wanted && (
+          <Wanted key={wanted.id} site={site} a={a} zone={wanted} onDone={() => setWanted(undefined)} />
+        )}
+      </Dialog>
+    </>
+  );
+}
+
+function levels(x: Zone, show: (q: "length", v: number) => string): string {
+  const floor = !x.floor_m ? "ground" : show("length", x.floor_m);
+  return `${floor} to ${x.ceiling_m == null ? "no ceiling given" : show("length", x.ceiling_m)}`;
+}
+
+interface CallsProps {
+  x: Schemas["Authorisation"];
+  desk: boolean;
+  onCall: (kind: "start" | "end", how: "desk" | "spoken") => void;
+}
+
+function Calls({ x, desk, onCall }: CallsProps) {
+  if (!x.needs_calls) return null;
+  const last = x.calls.at(-1)?.kind;
+  const kind = last === "start" ? "end" : "start";
+  return (
+    <>
+      {desk && (
+        <Button size="sm" onClick={() => onCall(kind, "desk")}>
+          Call the {kind}
+        </Button>
+      )}
+      <Button size="sm" variant="outline-primary" onClick={() => onCall(kind, "spoken")}>
+        {kind === "start" ? "Start" : "End"} was called by voice
+      </Button>
+    </>
+  );
+}
+
+function Wanted({ site, a, zone, onDone }: { site: string; a: Airspace; zone: Zone; onDone: () => void }) {
+  const qc = useQueryClient();
+  const z = useZone();
+  const u = useUnits();
+  const [id] = useState(newId);
+  const asks = a.desk && zone.source === "desk";
+  const f = useDraftForm(`authorisation-${zone.id}`, {
+    ceiling_m: String(Math.round(u.value("length", 100))),
+    from: z.local(a.from),
+    to: z.local(new Date(Date.parse(a.from) + 4 * 3_600_000).toISOString()),
+    number: "",
+  });
+  const send = f.submit(async (v) => {
+    const from = instant(v.from, z.zone);
+    const to = instant(v.to, z.zone);
+    const n = parseInRange(v.ceiling_m, u.value("length", 1), u.value("length", 3000), u.label("length"));
+    if (!n.ok) return f.setError("ceiling_m", { message: n.empty ? "Enter the height." : n.sentence });
+    if (!from) return f.setError("from", { message: "Enter date and time." });
+    if (!to) return f.setError("to", { message: "Enter date and time." });
+    await ask(
+      api.PUT("/authorisations/{id}", {
+        params: { path: { id } },
+        body: {
+          site_id: site,
+          zone_id: zone.id,
+          number: v.number,
+          ceiling_m: u.toBase("length", n.value),
+          from,
+          to,
+        },
+      }),
+    );
+    await qc.invalidateQueries({ queryKey: ["airspace"] });
+    onDone();
+  });
+  return (
+    <form onSubmit={send} noValidate>
+      {f.root && <Problem error={new Error(f.root)} />}
+      <p>
+        {asks
+          ? "Without a number the airspace desk is asked; its answer comes by itself. With a number, what was granted by other ways goes on record."
+          : "Enter what was granted, as it was granted."}
+      </p>
+      <NumberField
+        label="Up to, above ground"
+        unit={u.label("length")}
+        {...f.register("ceiling_m")}
+        wrong={f.wrong("ceiling_m")}
+      />
+      <div className="two" style={{ gap: "0 1rem" }}>
+        <TextField label="From" type="datetime-local" {...f.register("from")} wrong={f.wrong("from")} />
+        <TextField label="To" type="datetime-local" {...f.register("to")} wrong={f.wrong("to")} />
+      </div>
+      <TextField
+        label={asks ? "Number, if it is granted already" : "Number"}
+        maxLength={60}
+        {...f.register("number")}
+        wrong={f.wrong("number")}
+      />
+      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+        {asks && !f.watch("number").trim() ? "Ask for it" : "Put it on record"}
+      </Button>
+    </form>
+  );
+}
