@@ -48,6 +48,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 	}
 	quad := id("select id from aircraft where name = 'Lantern Two'")
 	yard := id("select id from sites where name = 'Cutwater station'")
+	job := id("select id from jobs where work = 'inspection'")
 	screens := map[string]string{
 		"/": "Lantern Three", "/fleet": "Tally W", "/fleet?add=aircraft": "Put a new part", "/fleet/" + quad: "What is against it", "/fleet/" + quad + "?station=motor-3": "Motor 3", "/fleet/" + quad + "?act=fit": "Replace all",
 		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" + id("select id from packs where label = 'D5'"): "Readings, newest first",
@@ -56,6 +57,9 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		"/log": "Show older flights", "/log/records": "Show older records", "/crew": "Odile Varga", "/setup": "Dray 30", "/workshop": "What falls due", "/workshop?tab=defects": "Wing tip light dim", "/workshop?tab=orders": "After contact", "/workshop?tab=stock": "Propellers, Dray 30",
 		"/workshop/orders/" + id("select id from work_orders where state = 'open' limit 1"): "Torque", "/workshop/orders/new?aircraft=" + quad: "What for", "/part/" + id("select id from parts where serial = 'LN4-2204-motor-3'"): "Everywhere it has been",
 		"/sites": "Long Bank", "/sites/" + yard: "Radio mast", "/sites/" + yard + "?tab=home&setting=30": "Set it to", "/sites/" + yard + "?tab=weather": "Delta T", "/sites/" + yard + "?tab=files": "Terrain:",
+		"/sites/" + yard + "?tab=airspace": "TD-1093", "/jobs": "Flood bank", "/jobs/" + job: "Site, air, airspace, people", "/jobs/" + job + "?tab=asks": "to answer", "/jobs/" + job + "?tab=kit": "to pack", "/jobs/" + job + "?tab=briefing": "Read and understood",
+		"/jobs/" + job + "?change=1": "Return height set in", "/crew?tab=fit": "Declared today", "/crew?tab=papers": "QX-2117", "/crew/" + id("select id from people where login = 'bao'"): "Ready for which type", "/rules": "What it demands", "/rules?tab=own": "has no rules of its own",
+		"/rules?tab=coverage": "Advisory item", "/rules?tab=reports": "Nothing is due",
 		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'"): "It meets 80 %", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
 	p := chromium.Open(t, base, "/", 1280, 800)

@@ -51,7 +51,7 @@ func TestTypeFileIsCopiedAndBroughtBack(t *testing.T) {
 	b, err = json.Marshal(own)
 	require.NoError(t, err)
 	p.Upload(in, write(t, "eight.json", string(b)))
-	p.See("eight.json is in use from now on.", "Lantern 8 version 1")
+	p.See("eight.json is in use from now on.", "Lantern 8 version 2")
 	assert.Empty(t, p.Faults())
 }
 
@@ -79,7 +79,7 @@ func TestLogSearchAndImport(t *testing.T) {
 	require.NoError(t, svc.Log.Export(context.Background(), logbook.Filter{}, &csv))
 	lines := strings.SplitAfter(csv.String(), "\n")
 	p.Upload("input[aria-label='CSV file of flights']", write(t, "flights.csv", strings.Join(lines[:11], "")+"not,a,flight\n"))
-	p.See("0 flights taken, 10 were on record already, 1 refused.", "Line 12: line has 3 fields instead of 10.")
+	p.See("0 flights taken, 10 were here already, 1 refused.", "Line 12: line has 3 fields instead of 10.")
 	p.Keys("\x1b")
 	p.Upload("input[aria-label='CSV file of flights']", write(t, "other.csv", "date;pilot\n"))
 	p.See("the first line must name the columns")

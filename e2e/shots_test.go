@@ -8,11 +8,12 @@ import (
 
 	"github.com/stretchr/testify/require"
 
+	"mainstay/e2e/browser"
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/rack"
-	"mainstay/internal/sites"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/standins/charger"
+	"mainstay/internal/standins/desk"
 	"mainstay/internal/standins/weather"
 	"mainstay/internal/testbed"
 )
@@ -28,10 +29,13 @@ func TestShots(t *testing.T) {
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	device := httptest.NewServer(charger.New(4, 1, svc.Clock.Now))
 	defer device.Close()
-	svc.Rack.Charger = rack.NewLink(device.URL)
+	svc.Rack.Charger = outside.New(device.URL)
 	sky := httptest.NewServer(weather.New(svc.Clock.Now))
 	defer sky.Close()
-	svc.Sites.Weather = sites.NewLink(sky.URL)
+	svc.Sites.Weather = outside.New(sky.URL)
+	board := httptest.NewServer(desk.New(svc.Clock.Now))
+	defer board.Close()
+	svc.Airspace.Desk = outside.New(board.URL)
 	base := testbed.Serve(t, svc)
 	p := chromium.Open(t, base, "/", 1280, 800)
 	shot := func(name string) {
@@ -74,6 +78,15 @@ func TestShots(t *testing.T) {
 	p.Go(p.Path() + "?tab=home&setting=30")
 	p.See("Set it to", "needed")
 	shot("site")
+	p.Go("/jobs")
+	p.Click("Roof panels and intake")
+	p.See("Site, air, airspace, people", "Lantern Three")
+	p.Go(p.Path() + "?tab=briefing")
+	p.See("Read and understood")
+	shot("job")
+	p.Go("/rules")
+	p.See("What it demands")
+	shot("rules")
 	p.Go("/crew")
 	p.See("Odile Varga")
 	shot("crew")
@@ -83,9 +96,6 @@ func TestShots(t *testing.T) {
 	p.Go("/setup")
 	p.See("Dray 30")
 	shot("setup")
-	p.Go("/parts")
-	p.See("Airframes")
-	shot("parts")
 	p.Go("/")
 	p.Click("Turnaround check")
 	p.Click("Start the turnaround")
@@ -99,10 +109,15 @@ func TestShots(t *testing.T) {
 	p.Click("Lantern Three")
 	p.Click("Gate")
 	p.Fill("Steady wind", "3,5")
+	p.See("told before the start")
+	p.Gone("The wind has not been entered")
+	browser.Eval[bool](p, "(() => { window.scrollTo(0, 0); return true; })()")
+	shot("gate")
+	p.Fill("This flight belongs to", "")
+	p.Fill("Steady wind", "3,5")
 	p.Fill("Gusts, if seen", "5")
 	p.Fill("What this flight is for", "Inspection, Cutwater station, roof panels")
 	p.See("gusts")
-	shot("gate")
 	for _, d := range demo.Crew[0].PIN {
 		p.Click(string(d))
 	}
@@ -126,7 +141,6 @@ func TestShots(t *testing.T) {
 	p.Click("Go to the flight")
 	p.Click("LAND")
 	p.See("has landed")
-	shot("landed")
 }
 
 func moreShots(t *testing.T, dir, base string) {
@@ -171,6 +185,9 @@ func moreShots(t *testing.T, dir, base string) {
 	p.Click("Arm 2")
 	p.See("Speed controller 2")
 	shot("arm")
+	p.Go("/parts")
+	p.See("Airframes")
+	shot("parts")
 	p.Go("/sites")
 	p.See("Long Bank")
 	shot("sites")
@@ -191,6 +208,38 @@ func moreShots(t *testing.T, dir, base string) {
 	p.Click("Measure it")
 	p.See("Work it out")
 	shot("height")
+	p.Go("/jobs")
+	p.See("Flood bank")
+	shot("jobs")
+	p.Click("Roof panels and intake")
+	p.See("Return height", "Lantern Three")
+	shot("job-who")
+	job := p.Path()
+	for _, tab := range []string{"asks", "kit"} {
+		p.Go(job + "?tab=" + tab)
+		p.See("Roof panels")
+		shot("job-" + tab)
+	}
+	p.Go("/sites")
+	p.Click("Cutwater station")
+	p.See("On the map")
+	p.Go(p.Path() + "?tab=airspace")
+	p.See("TD-1093")
+	p.Settle()
+	shot("airspace")
+	p.Go("/crew?tab=fit")
+	p.See("Declared today")
+	shot("fit")
+	p.Go("/crew?tab=papers")
+	p.See("QX-2117")
+	shot("papers")
+	p.Go("/crew")
+	p.Click("Bao Lindqvist")
+	p.See("Ready for which type")
+	shot("person")
+	p.Go("/rules?tab=coverage")
+	p.See("Advisory item")
+	shot("coverage")
 	p.Go("/")
 	p.Click("Walk round Lantern One")
 	p.See("Which check")
@@ -214,4 +263,19 @@ func moreShots(t *testing.T, dir, base string) {
 	small.Click("Finish the walkround")
 	small.See("1 of")
 	small.Shot(filepath.Join(dir, "more-phone-walk.png"))
+	small.Go(job)
+	small.See("Site, air, airspace, people")
+	small.Shot(filepath.Join(dir, "more-phone-job.png"))
+	pilot := chromium.Open(t, base, "/sites", 1280, 800)
+	pilot.SignIn("odile", demo.Password)
+	pilot.Click("Upper Tolmere yard")
+	pilot.Click("Hop yard")
+	pilot.See("Draw a hole in it", "Fill the last hole")
+	pilot.Settle()
+	pilot.Shot(filepath.Join(dir, "more-corners.png"))
+	pilot.Go("/jobs")
+	pilot.Click("Plan a job")
+	pilot.See("Kind of work")
+	pilot.Settle()
+	pilot.Shot(filepath.Join(dir, "more-plan.png"))
 }

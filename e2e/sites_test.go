@@ -11,7 +11,7 @@ import (
 	"mainstay/core/site"
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/sites"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/standins/weather"
 	"mainstay/internal/testbed"
 )
@@ -64,6 +64,25 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 	p.Fill("Name", "Corner field")
 	p.Click("Save")
 	p.See("Corner field")
+	p.Click("Corner field") // its shape is changed by hand: a corner, a new one, a hole
+	before := p.FieldValue("Places")
+	p.Drag("Corner 2", 30, -20)
+	p.See("Its shape was changed and is not saved yet.")
+	moved := p.FieldValue("Places")
+	assert.NotEqual(t, before, moved)
+	p.Click("One step back")
+	p.Gone("Its shape was changed")
+	assert.Equal(t, before, p.FieldValue("Places"))
+	p.Drag("New corner after 1", 0, -25)
+	p.See("Its shape was changed")
+	p.Click("Draw a hole in it")
+	for _, at := range [][2]float64{{0.45, 0.25}, {0.5, 0.25}, {0.5, 0.3}} {
+		p.Press(".leaflet-container", at[0], at[1])
+	}
+	p.See("of the hole: 3 so far")
+	p.Click("Done")
+	p.Click("Save")
+	p.Gone("Its shape was changed")
 
 	p.Fill("What to draw", "obstacle")
 	p.Click("Draw it")
@@ -117,6 +136,12 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 		for _, x := range f.Features {
 			kinds[x.Kind]++
 		}
+		for _, x := range f.Features {
+			if x.Kind == site.Work {
+				assert.Len(t, x.Places, 4, "three corners and one that was drawn out")
+				assert.Len(t, x.Holes, 1)
+			}
+		}
 		assert.Equal(t, map[site.Kind]int{site.TakeOff: 1, site.Work: 1, site.Obstacle: 2}, kinds)
 	}
 }
@@ -128,7 +153,7 @@ func TestWeatherOfASite(t *testing.T) {
 	device := weather.New(svc.Clock.Now)
 	sky := httptest.NewServer(device)
 	defer sky.Close()
-	svc.Sites.Weather = sites.NewLink(sky.URL)
+	svc.Sites.Weather = outside.New(sky.URL)
 	p := chromium.Open(t, testbed.Serve(t, svc), "/sites", 1280, 800)
 	p.SignIn("odile", demo.Password)
 	p.Click("Long Bank")

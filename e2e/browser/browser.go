@@ -151,7 +151,7 @@ const find = `(() => {
     field: (words) => {
       const labels = [...root.querySelectorAll('label')].filter(shown);
       const l = labels.find((e) => name(e) === words) ?? labels.find((e) => name(e).startsWith(words));
-      const byLabel = l && root.querySelector('#' + CSS.escape(l.htmlFor));
+      const byLabel = l?.control;
       return byLabel ?? [...root.querySelectorAll('input, select, textarea')].find((e) => e.getAttribute('aria-label') === words);
     },
     text: (words) => document.body.innerText.replace(/\s+/g, ' ').includes(words),
@@ -227,6 +227,13 @@ func (p *Page) Press(css string, right, down float64) {
 	p.until("Boolean(document.querySelector("+quote(css)+"))", css)
 	at := Eval[[]float64](p, fmt.Sprintf("(() => { const e = document.querySelector(%s); e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width * %g, r.y + r.height * %g]; })()", quote(css), right, down))
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(at[0], at[1])))
+}
+
+// Drag moves the thing with this title by so many pixels, as a hand does.
+func (p *Page) Drag(title string, right, down float64) {
+	p.t.Helper()
+	x, y := p.spot("document.querySelector("+quote("[title='"+title+"']")+")", "a handle "+quote(title))
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.DragAndDropXY(x, y, x+right, y+down, 10)))
 }
 
 // Fill types into the field with this label, in place of what stands there.

@@ -1,0 +1,189 @@
+package e2e
+
+import (
+	"net/http/httptest"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/internal/demo"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/outside"
+	"mainstay/internal/standins/desk"
+	"mainstay/internal/testbed"
+)
+
+// withDesk is the demo crew with an airspace desk that answers after a second.
+func withDesk(t *testing.T) (*desk.Desk, string) {
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	d := desk.New(svc.Clock.Now)
+	d.Set(desk.Faults{DelayS: 1})
+	srv := httptest.NewServer(d)
+	t.Cleanup(srv.Close)
+	svc.Airspace.Desk = outside.New(srv.URL)
+	return d, testbed.Serve(t, svc)
+}
+
+// The main job of the site: a job is stopped by what is known of it; each thing
+// is put right where the finding points, the briefing signed by everybody, the
+// flight released and flown under the authorisation.
+func TestJobIsBriefedReleasedAndFlown(t *testing.T) {
+	d, base := withDesk(t)
+	p := chromium.Open(t, base, "/", 1280, 800)
+	p.SignIn("imre", demo.Password)
+	p.Click("Roof panels and intake")
+	p.See("Not briefed yet: Imre Castellan.", "must be told before the start", "Not answered: Was it asked which other aircraft fly near here today?", "Set it to 45 m")
+	require.Equal(t, 0, p.Wide(), "the page fits")
+
+	p.Click("Change")
+	p.Fill("Return height set in Lantern Three", "far")
+	p.Click("Save")
+	p.See("“far” is not a number.")
+	p.Fill("Return height set in Lantern Three", "45")
+	p.Click("Save")
+	p.See("45.0 m, worked out", "passes only 9 m over Poplars along the canal")
+	p.Click("Change")
+	p.Fill("Height of the route", "45") // the way out is lower than it need be
+	p.Click("Save")
+	p.Gone("passes only")
+	p.Click("Questions")
+	p.Tick("Asked: none")
+	p.See("All answered")
+
+	p.Click("Open the airspace")
+	p.See("Tolmere control zone", "Call before the start")
+	p.Click("Call the start")
+	p.See("the start was called")
+	require.Len(t, d.Calls(), 1)
+	assert.Equal(t, "TD-1093", d.Calls()[0].Number)
+
+	p.Go("/jobs")
+	p.Click("Roof panels and intake")
+	job := p.Path()
+	p.Click("Briefing")
+	p.See("Radio channel 4", "Meeting point: Car park, at the gate.", "Poplars along the canal", "climbs to 30 m")
+	p.Click("Write it anew") // the return height is another one now
+	p.See("climbs to 45 m")
+	p.Click("Bao signs")
+	sign(p, "9999")
+	p.Click("Sign")
+	p.See("This is not Bao Lindqvist's PIN. Nothing was signed.")
+	sign(p, demo.Crew[3].PIN)
+	p.Click("Sign")
+	p.Gone("Bao signs")
+	p.Click("Imre signs")
+	sign(p, demo.Crew[0].PIN)
+	p.Click("Sign")
+	p.Gone("Not briefed yet")
+	p.Go(job)
+	p.Click("Gate")
+	p.Fill("Steady wind", "3,5")
+	p.Fill("Gusts, if seen", "5")
+	p.See("Held and found in order:", "briefing", "Car park: Not looked at: dust.")
+	sign(p, demo.Crew[0].PIN)
+	p.Click("Sign and release")
+	p.See("Released by you", "Roof panels and intake")
+	p.Click("Take off")
+	p.See("Next pack call in")
+	d.Set(desk.Faults{Fire: true}) // a temporary area comes up while it is in the air
+	other := chromium.Open(t, base, "/sites", 1280, 800)
+	other.SignIn("bao", demo.Password)
+	other.Click("Cutwater station")
+	other.See("On the map")
+	other.Go(other.Path() + "?tab=airspace")
+	other.Click("Ask the airspace desk")
+	other.See("Fire fighting, canal")
+	p.See("Inside Fire fighting, canal", "Land now.")
+	p.Click("LAND")
+	p.See("has landed")
+}
+
+// A job is planned; what cannot be is refused with a sentence at its field, and
+// nothing entered is lost.
+func TestJobIsPlanned(t *testing.T) {
+	_, base := withDesk(t)
+	p := chromium.Open(t, base, "/jobs", 1280, 800)
+	p.SignIn("imre", demo.Password)
+	p.Click("Plan a job")
+	p.Click("Plan it")
+	p.See("Choose the site.")
+	p.Fill("Aim, in one line", "Roof again")
+	p.Reload()
+	p.Click("Plan a job")
+	p.See("Kind of work")
+	assert.Equal(t, "Roof again", p.FieldValue("Aim, in one line"), "what was typed is still there")
+}
+
+// The desk is asked for an authorisation; it refuses, is away, speaks another
+// language, and grants.
+func TestAuthorisationIsAskedFor(t *testing.T) {
+	d, base := withDesk(t)
+	p := chromium.Open(t, base, "/sites", 1280, 800)
+	p.SignIn("odile", demo.Password)
+	p.Click("Cutwater station")
+	p.See("On the map")
+	p.Go(p.Path() + "?tab=airspace")
+	p.See("TD-1093", "Goose marsh")
+	require.Equal(t, 0, p.Wide(), "the page fits")
+	d.Set(desk.Faults{Unreachable: true})
+	p.Click("Ask the airspace desk")
+	p.See("The airspace desk does not answer. What is on file is unchanged")
+	d.Set(desk.Faults{Swapped: true})
+	p.Click("Ask the airspace desk")
+	p.See("answers what cannot be read")
+	d.Set(desk.Faults{Refuse: true})
+	p.Click("Authorisation for Tolmere control zone")
+	p.Fill("Up to, above ground", "0")
+	p.Click("Ask for it")
+	p.See("Enter 1 to 3000 m.")
+	p.Fill("Up to, above ground", "60")
+	p.Click("Ask for it")
+	p.See("Refused: Traffic in the zone at that time.")
+	d.Set(desk.Faults{DelayS: 2})
+	p.Click("Authorisation for Tolmere control zone")
+	p.Fill("Up to, above ground", "60")
+	p.Click("Ask for it")
+	p.See("Asked for, not answered yet.")
+	p.See("TD-1102", "Granted up to 60 m")
+}
+
+// What a person declares about today counts at once, and a licence that ends is
+// named.
+func TestFitnessPapersAndOwnRules(t *testing.T) {
+	_, base := withDesk(t)
+	p := chromium.Open(t, base, "/crew?tab=fit", 1280, 800)
+	p.SignIn("odile", demo.Password)
+	p.See("Odile Varga has not said anything yet")
+	p.Tick("Slept and awake")
+	p.Click("I do not fly today")
+	p.See("not fit: fatigue")
+	p.Go("/crew?tab=papers")
+	p.See("ends in 12 days", "QX-2117")
+	p.Go("/jobs")
+	p.Click("Hops, rows 25 to 60")
+	p.See("Odile Varga is not fit to fly today: fatigue.", "was current through", "the applicator licence PA-3388 ends on")
+
+	chief := chromium.Open(t, base, "/rules?tab=own", 1280, 800)
+	chief.SignIn("imre", demo.Password)
+	chief.Click("Add a rule")
+	chief.Fill("What it demands", "The gate of the yard is closed")
+	chief.Fill("Question for every job", "The gate is closed")
+	chief.Click("Save")
+	chief.See("The rule cannot be used: its question ends with a question mark")
+	chief.Fill("Question for every job", "Is the gate closed?")
+	chief.Click("Save")
+	chief.See("Asked: Is the gate closed?")
+	p.See("Not answered: Is the gate closed?")
+	chief.Go("/rules?tab=coverage")
+	chief.See("every item is covered", "Position fix of at least four satellites")
+	chief.Go("/rules?tab=reports")
+	chief.Click("Something must be reported")
+	chief.Fill("What happened, to whom or what", "A greenhouse pane was broken, about 800 USD")
+	chief.Click("Start the countdown")
+	chief.See("9 days left")
+	chief.Click("It is reported")
+	chief.Fill("Reference of the report", "AR-17")
+	chief.Click("Save")
+	chief.See("Reported", "AR-17")
+}
