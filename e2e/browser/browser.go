@@ -213,11 +213,48 @@ func (p *Page) spot(js, what string) (x, y float64) {
 	return 0, 0
 }
 
+// aim lets the next press through only if it meets the element e, or its
+// label. A press that meets something else, because the page moved between
+// looking and pressing, is swallowed and counts as missed.
+const aim = `(() => {
+  const e = %s;
+  if (!e) return false;
+  let met;
+  const guard = (ev) => {
+    met ??= e.contains(ev.target) || ev.target.closest?.('label')?.control === e;
+    window.__met = met;
+    if (!met) { ev.preventDefault(); ev.stopImmediatePropagation(); }
+  };
+  window.__met = false;
+  window.__disarm?.();
+  for (const k of ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click']) addEventListener(k, guard, true);
+  window.__disarm = () => { for (const k of ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click']) removeEventListener(k, guard, true); };
+  return true;
+})()`
+
+// press presses the middle of an element, again if it had moved away.
+func (p *Page) press(js, what string) {
+	p.t.Helper()
+	for range 20 {
+		x, y := p.spot(js, what)
+		if !Eval[bool](p, find+"; "+fmt.Sprintf(aim, js)) {
+			continue
+		}
+		require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
+		// A press that opened another page took the mark with it.
+		met, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("(() => { window.__disarm?.(); return window.__met ?? true; })()"))
+		if err != nil || met {
+			return
+		}
+		p.Pause()
+	}
+	require.Fail(p.t, what+" cannot be pressed: something lies over it")
+}
+
 // Click clicks the button, link or station with these words.
 func (p *Page) Click(words string) {
 	p.t.Helper()
-	x, y := p.spot("__find.button("+quote(words)+")", "a button "+quote(words))
-	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
+	p.press("__find.button("+quote(words)+")", "a button "+quote(words))
 }
 
 // Press presses a place inside an element, by shares of its width and height
@@ -239,15 +276,15 @@ func (p *Page) Drag(title string, right, down float64) {
 // Fill types into the field with this label, in place of what stands there.
 func (p *Page) Fill(label, text string) {
 	p.t.Helper()
-	js := "__find.field(" + quote(label) + ")"
-	x, y := p.spot(js, "a field "+quote(label))
+	js, what := "__find.field("+quote(label)+")", "a field "+quote(label)
+	p.spot(js, what)
 	kind := Eval[string](p, find+"; "+js+".type")
 	if kind == "date" || kind == "datetime-local" || kind == "select-one" || kind == "checkbox" {
 		set := fmt.Sprintf(`const e = %s; const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), 'value').set; set.call(e, %s); e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); e.dispatchEvent(new FocusEvent('focusout', {bubbles: true})); return true;`, js, quote(text))
 		Eval[bool](p, find+"; (() => { "+set+" })()")
 		return
 	}
-	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
+	p.press(js, what)
 	Eval[bool](p, find+"; (() => { "+js+".select(); return true; })()")
 	if text == "" {
 		require.NoError(p.t, chromedp.Do(p.ctx, chromedp.KeyEvent(kb.Backspace)))
@@ -259,8 +296,7 @@ func (p *Page) Fill(label, text string) {
 // Tick clicks the checkbox with this label.
 func (p *Page) Tick(label string) {
 	p.t.Helper()
-	x, y := p.spot("__find.field("+quote(label)+")", "a box "+quote(label))
-	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
+	p.press("__find.field("+quote(label)+")", "a box "+quote(label))
 }
 
 // Keys presses keys.

@@ -6,7 +6,7 @@ import { Airframe, type StationMark } from "../drawings/Airframe";
 import { Flag, VerdictMark, words } from "../parts/Flag";
 import { remedyPath } from "../parts/remedy";
 import { ViewHead } from "../parts/Sheet";
-import { Empty, QueryView } from "../parts/states";
+import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { hoursMinutes, useNow, useZone } from "../parts/time";
 import { useMay } from "../app/session";
 import { JobList, useJobs } from "../jobs/JobsView";
@@ -24,13 +24,16 @@ export function marksOf(stations: Schemas["StationState"][]): Record<string, Sta
 /** What stops me today: each aircraft with its verdict, its reasons and the next thing to do. */
 export function DayView() {
   const day = useDay();
+  const jobs = useJobs();
   const may = useMay();
+  // Both at once: rows that move down under a finger get a press meant for another.
+  if (jobs.isPending) return <Loading what="the day" />;
   return (
     <QueryView query={day} what="the day">
       {(d) => (
         <>
           <ViewHead title={`Day ${d.date}`} />
-          <Jobs date={d.date} />
+          <Jobs query={jobs} date={d.date} />
           {d.aircraft.length === 0 ? (
             <Empty
               action={
@@ -61,10 +64,10 @@ export function DayView() {
 }
 
 /** The jobs of the day, first thing one looks for. */
-function Jobs({ date }: { date: string }) {
-  const q = useJobs();
+function Jobs({ query, date }: { query: ReturnType<typeof useJobs>; date: string }) {
   const z = useZone();
-  const today = (q.data?.jobs ?? []).filter((j) => z.date(j.from) === date && j.state === "planned");
+  if (!query.data) return <Problem error={query.error} retry={() => void query.refetch()} />;
+  const today = query.data.jobs.filter((j) => z.date(j.from) === date && j.state === "planned");
   return today.length > 0 ? <JobList jobs={today} plain /> : null;
 }
 
