@@ -17,7 +17,7 @@ func (a XY) Add(b XY) XY { return XY{a.X + b.X, a.Y + b.Y} }
 func (a XY) Times(k float64) XY { return XY{a.X * k, a.Y * k} }
 
 // Len is the length of a, m.
-func (a XY) Len() float64 { return math.Hypot(a.X, a.Y) }
+func (a XY) Len() float64 { return math.Sqrt(a.X*a.X + a.Y*a.Y) }
 
 // Dist is the distance between two places, m.
 func Dist(a, b XY) float64 { return a.Sub(b).Len() }

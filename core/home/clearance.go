@@ -40,10 +40,7 @@ func Clearance(path []Place3, obstacles []Obstacle, positionM float64) ([]Leg, e
 			return nil, err
 		}
 	}
-	boxes := make([]box, len(obstacles))
-	for i, o := range obstacles {
-		boxes[i].lo, boxes[i].hi = bounds(o.Places)
-	}
+	boxes := boxesOf(obstacles)
 	legs := make([]Leg, len(path)-1)
 	for i := range legs {
 		legs[i] = leg(path[i], path[i+1], obstacles, boxes, positionM)
@@ -53,6 +50,14 @@ func Clearance(path []Place3, obstacles []Obstacle, positionM float64) ([]Leg, e
 
 // box is the least upright rectangle round a thing.
 type box struct{ lo, hi geo.XY }
+
+func boxesOf(obstacles []Obstacle) []box {
+	out := make([]box, len(obstacles))
+	for i, o := range obstacles {
+		out[i].lo, out[i].hi = bounds(o.Places)
+	}
+	return out
+}
 
 func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM float64) Leg {
 	out := Leg{HorizontalM: math.Inf(1), Verdict: judge.Clear}
@@ -131,10 +136,15 @@ func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM f
 			block = append(block, o)
 		}
 	}
-	nodes := []geo.XY{a, b}
+	nodes, boxes := []geo.XY{a, b}, boxesOf(block)
 	free := func(p, q geo.XY) bool {
-		for _, o := range block {
-			if d, _ := o.distance(p, q); d < o.BufferM+positionM-1e-6 {
+		lo, hi := bounds([]geo.XY{p, q})
+		for i := range block {
+			keep := block[i].BufferM + positionM - 1e-6
+			if boxes[i].far(lo, hi, keep) {
+				continue
+			}
+			if d, _ := block[i].distance(p, q); d < keep {
 				return false
 			}
 		}
@@ -301,6 +311,9 @@ func SideView(q Question, heightM float64) (Profile, error) {
 	}
 	for _, o := range q.Obstacles {
 		keep := o.BufferM + q.PositionM
+		if d, _ := o.distance(from, q.Home); d > keep {
+			continue
+		}
 		first, last := math.Inf(1), math.Inf(-1)
 		for i := range n {
 			a, b := from.Add(q.Home.Sub(from).Times(float64(i)/n)), from.Add(q.Home.Sub(from).Times(float64(i+1)/n))
