@@ -1,12 +1,10 @@
-import { useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, ProblemError, type Schemas } from "../api/client";
+import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
-import { Dialog } from "../parts/Dialog";
-import { ImportResult } from "../parts/ImportResult";
+import { asText, BringIn } from "../parts/BringIn";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { ScrollX } from "../parts/ScrollX";
@@ -239,57 +237,16 @@ function Flights({ filter }: { filter: Filter }) {
 }
 
 function ImportLog() {
-  const qc = useQueryClient();
-  const input = useRef<HTMLInputElement>(null);
-  const [report, setReport] = useState<Schemas["ImportReport"]>();
-  const [error, setError] = useState<unknown>();
-  const [busy, setBusy] = useState(false);
-  const send = async (file: File | undefined) => {
-    if (!file) return;
-    setBusy(true);
-    setError(undefined);
-    try {
-      const r = await fetch("/api/v1/log/import", {
-        method: "POST",
-        headers: { "content-type": "text/csv" },
-        body: file,
-      });
-      const body = (await r.json()) as Schemas["ImportReport"] | Schemas["Problem"];
-      if (!r.ok) throw new ProblemError(body as Schemas["Problem"]);
-      setReport(body as Schemas["ImportReport"]);
-      await qc.invalidateQueries();
-    } catch (e) {
-      setError(e);
-    }
-    setBusy(false);
-  };
   return (
-    <>
-      <Button variant="outline-primary" disabled={busy} onClick={() => input.current?.click()}>
-        {busy ? "Importing …" : "Import CSV"}
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept=".csv,text/csv"
-        hidden
-        aria-label="CSV file of flights"
-        onChange={(e) => {
-          void send(e.target.files?.[0]);
-          e.target.value = "";
-        }}
-      />
-      <Dialog
-        title="Import of flights"
-        open={report !== undefined || error !== undefined}
-        onClose={() => {
-          setReport(undefined);
-          setError(undefined);
-        }}
-      >
-        {error !== undefined && <Problem error={error} />}
-        {report && <ImportResult report={report} what="flights" />}
-      </Dialog>
-    </>
+    <BringIn
+      label="Import CSV"
+      field="CSV file of flights"
+      what="flights"
+      accept=".csv,text/csv"
+      dialog="Import of flights"
+      take={async (file, fetch) =>
+        ask(api.POST("/log/import", { body: await file.text(), ...asText, fetch }))
+      }
+    />
   );
 }

@@ -35,8 +35,8 @@ export function Loading({ what }: { what: string }) {
   );
 }
 
-/** Long work that is under way: what it is, and for how long it has been. */
-export function Busy({ what }: { what: string }) {
+/** Long work that is under way: what it is, how much of it is done where that is known, and for how long it has been. */
+export function Busy({ what, share }: { what: string; share?: number }) {
   const [since] = useState(() => Date.now());
   const [now, setNow] = useState(since);
   useEffect(() => {
@@ -46,8 +46,12 @@ export function Busy({ what }: { what: string }) {
   const s = Math.floor((now - since) / 1000);
   return (
     <div role="status" className="my-2">
-      <progress className="w-100" aria-label={what} />
-      {what} {s > 0 && <span className="fig soft">{s} s</span>}
+      <progress className="w-100" aria-label={what} value={share} />
+      {what}{" "}
+      <span className="fig soft">
+        {share !== undefined && `${Math.floor(share * 100)} % `}
+        {s > 0 && `${s} s`}
+      </span>
     </div>
   );
 }

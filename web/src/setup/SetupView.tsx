@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Button } from "react-bootstrap";
 import type { UseFormRegister } from "react-hook-form";
 import { Link } from "react-router";
@@ -8,6 +8,7 @@ import { useMay, useSession } from "../app/session";
 import { UnitFields, type UnitForm } from "../app/UnitFields";
 import { Airframe } from "../drawings/Airframe";
 import { useTypes } from "../fleet/FleetView";
+import { BringIn } from "../parts/BringIn";
 import { TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { ScrollX } from "../parts/ScrollX";
@@ -151,47 +152,22 @@ function Types() {
 }
 
 function FileIn({ label, send }: { label: string; send: (body: unknown) => Promise<unknown> }) {
-  const qc = useQueryClient();
-  const input = useRef<HTMLInputElement>(null);
-  const [error, setError] = useState<unknown>();
-  const [done, setDone] = useState("");
-  const take = async (file: File | undefined) => {
-    if (!file) return;
-    setError(undefined);
-    setDone("");
-    try {
-      let body: unknown;
-      try {
-        body = JSON.parse(await file.text());
-      } catch {
-        throw new Error(`${file.name} is not a JSON file. Nothing was changed.`);
-      }
-      await send(body);
-      await qc.invalidateQueries();
-      setDone(`${file.name} is in use from now on.`);
-    } catch (e) {
-      setError(e);
-    }
-  };
   return (
-    <div>
-      <Button variant="outline-primary" onClick={() => input.current?.click()}>
-        {label}
-      </Button>
-      <input
-        ref={input}
-        type="file"
-        accept=".json,application/json"
-        hidden
-        aria-label={label}
-        onChange={(e) => {
-          void take(e.target.files?.[0]);
-          e.target.value = "";
-        }}
-      />
-      {done && <p role="status">{done}</p>}
-      {error !== undefined && <Problem error={error} />}
-    </div>
+    <BringIn
+      label={label}
+      field={label}
+      accept=".json,application/json"
+      take={async (file) => {
+        let body: unknown;
+        try {
+          body = JSON.parse(await file.text());
+        } catch {
+          throw new Error(`${file.name} is not a JSON file. Nothing was changed.`);
+        }
+        await send(body);
+        return `${file.name} is in use from now on.`;
+      }}
+    />
   );
 }
 

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { useMay } from "../app/session";
@@ -7,7 +7,7 @@ import { Dialog } from "../parts/Dialog";
 import { NumberField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";
-import { ImportResult } from "../parts/ImportResult";
+import { asText, BringIn } from "../parts/BringIn";
 import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Busy, Loading, Problem } from "../parts/states";
@@ -31,15 +31,12 @@ export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
   const z = useZone();
   const age = useAge();
   const pilot = useMay()("pilot");
-  const file = useRef<HTMLInputElement>(null);
   const [busy, setBusy] = useState("");
   const [failed, setFailed] = useState<unknown>();
-  const [report, setReport] = useState<Schemas["ImportReport"]>();
   const [wanted, setWanted] = useState<Zone>();
   const run = async (what: string, fn: () => Promise<unknown>) => {
     setBusy(what);
     setFailed(undefined);
-    setReport(undefined);
     try {
       await fn();
     } catch (e) {
@@ -48,19 +45,6 @@ export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
     await qc.invalidateQueries({ queryKey: ["airspace"] });
     setBusy("");
   };
-  const take = (f: File) =>
-    run(`Reading ${f.name} …`, async () =>
-      setReport(
-        await ask(
-          api.POST("/sites/{id}/airspace/import", {
-            params: { path: { id: site } },
-            body: await f.text(),
-            bodySerializer: (b: unknown) => b as string,
-            headers: { "content-type": "text/csv" },
-          }),
-        ),
-      ),
-    );
   const call = (id: string, kind: "start" | "end", how: "desk" | "spoken") =>
     run("", () =>
       ask(
@@ -88,7 +72,7 @@ export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
             : "Nobody has looked up the airspace here yet."}
         </p>
         {may && (
-          <p className="no-print d-flex gap-2 flex-wrap">
+          <div className="no-print d-flex gap-2 flex-wrap mb-3">
             {a.desk && (
               <Button
                 disabled={busy !== ""}
@@ -101,26 +85,26 @@ export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
                 Ask the airspace desk
               </Button>
             )}
-            <Button variant="outline-primary" disabled={busy !== ""} onClick={() => file.current?.click()}>
-              Zones from GeoJSON
-            </Button>
-            <input
-              ref={file}
-              type="file"
-              hidden
+            <BringIn
+              label="Zones from GeoJSON"
+              field="File with zones"
+              what="zones"
               accept=".geojson,.json"
-              aria-label="File with zones"
-              onChange={(e) => {
-                const f = e.target.files?.[0];
-                e.target.value = "";
-                if (f) void take(f);
-              }}
+              take={async (f, fetch) =>
+                ask(
+                  api.POST("/sites/{id}/airspace/import", {
+                    params: { path: { id: site } },
+                    body: await f.text(),
+                    ...asText,
+                    fetch,
+                  }),
+                )
+              }
             />
-          </p>
+          </div>
         )}
         {busy && <Busy what={busy} />}
         {failed !== undefined && <Problem error={failed} />}
-        {report && <ImportResult report={report} what="zones" />}
         {a.findings
           .filter((f) => !a.zones.some((x) => x.sentence === f.sentence))
           .map((f, i) => (

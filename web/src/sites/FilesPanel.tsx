@@ -1,10 +1,6 @@
-import { useQueryClient } from "@tanstack/react-query";
-import { useRef, useState } from "react";
-import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
-import { ImportResult } from "../parts/ImportResult";
+import { asText, BringIn } from "../parts/BringIn";
 import { Sheet } from "../parts/Sheet";
-import { Busy, Problem } from "../parts/states";
 import { useZone } from "../parts/time";
 
 type Format = "geojson" | "kml" | "gpx" | "csv";
@@ -19,54 +15,8 @@ const endings: Record<string, Format> = {
 
 /** Files in and out, and the terrain. */
 export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
-  const qc = useQueryClient();
   const z = useZone();
-  const map = useRef<HTMLInputElement>(null);
-  const grid = useRef<HTMLInputElement>(null);
-  const [busy, setBusy] = useState("");
-  const [report, setReport] = useState<Schemas["ImportReport"]>();
-  const [done, setDone] = useState("");
-  const [error, setError] = useState<unknown>();
-  const run = async (what: string, fn: () => Promise<void>) => {
-    setBusy(what);
-    setError(undefined);
-    setReport(undefined);
-    setDone("");
-    try {
-      await fn();
-      await qc.invalidateQueries({ queryKey: ["site"] });
-    } catch (e) {
-      setError(e);
-    }
-    setBusy("");
-  };
-  const plain = { bodySerializer: (b: unknown) => b as string, headers: { "content-type": "text/csv" } };
-  const takeMap = (file: File) =>
-    run(`Reading ${file.name}, ${(file.size / 1048576).toFixed(1)} MB …`, async () => {
-      const format = endings[file.name.split(".").pop()?.toLowerCase() ?? ""];
-      if (!format) throw new Error(`${file.name} is none of GeoJSON, KML, GPX and CSV. Nothing was saved.`);
-      if (file.size > 10 << 20) throw new Error(`${file.name} is larger than 10 MB. Nothing was saved.`);
-      setReport(
-        await ask(
-          api.POST("/sites/{id}/import", {
-            params: { path: { id: s.head.id }, query: { format } },
-            body: await file.text(),
-            ...plain,
-          }),
-        ),
-      );
-    });
-  const takeGrid = (file: File) =>
-    run(`Reading ${file.name}, ${(file.size / 1048576).toFixed(1)} MB …`, async () => {
-      await ask(
-        api.PUT("/sites/{id}/terrain", {
-          params: { path: { id: s.head.id }, query: { name: file.name.slice(0, 120), sigma_m: 1 } },
-          body: await file.text(),
-          ...plain,
-        }),
-      );
-      setDone(`The terrain is ${file.name} from now on.`);
-    });
+  const id = s.head.id;
   return (
     <Sheet title="Files and terrain">
       <p className="mb-2">
@@ -75,7 +25,7 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
           <a
             key={f}
             className="btn btn-outline-primary btn-sm me-1"
-            href={`/api/v1/sites/${s.head.id}/export?format=${f}`}
+            href={`/api/v1/sites/${id}/export?format=${f}`}
             download={`${s.head.name}.${f}`}
           >
             {f}
@@ -90,46 +40,44 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
       </p>
       {may && (
         <div className="d-flex gap-2 flex-wrap">
-          <Button variant="outline-primary" disabled={busy !== ""} onClick={() => map.current?.click()}>
-            Bring in a map file
-          </Button>
-          <Button variant="outline-primary" disabled={busy !== ""} onClick={() => grid.current?.click()}>
-            Bring in terrain (.asc)
-          </Button>
+          <BringIn
+            label="Bring in a map file"
+            field="Map file"
+            what="features"
+            accept=".geojson,.json,.kml,.gpx,.csv"
+            mostMB={10}
+            take={async (file, fetch) => {
+              const format = endings[file.name.split(".").pop()?.toLowerCase() ?? ""];
+              if (!format)
+                throw new Error(`${file.name} is none of GeoJSON, KML, GPX and CSV. Nothing was saved.`);
+              return ask(
+                api.POST("/sites/{id}/import", {
+                  params: { path: { id }, query: { format } },
+                  body: await file.text(),
+                  ...asText,
+                  fetch,
+                }),
+              );
+            }}
+          />
+          <BringIn
+            label="Bring in terrain (.asc)"
+            field="Terrain file"
+            accept=".asc,.txt"
+            take={async (file, fetch) => {
+              await ask(
+                api.PUT("/sites/{id}/terrain", {
+                  params: { path: { id }, query: { name: file.name.slice(0, 120), sigma_m: 1 } },
+                  body: await file.text(),
+                  ...asText,
+                  fetch,
+                }),
+              );
+              return `The terrain is ${file.name} from now on.`;
+            }}
+          />
         </div>
       )}
-      <input
-        ref={map}
-        type="file"
-        hidden
-        accept=".geojson,.json,.kml,.gpx,.csv"
-        aria-label="Map file"
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          if (f) void takeMap(f);
-          e.target.value = "";
-        }}
-      />
-      <input
-        ref={grid}
-        type="file"
-        hidden
-        accept=".asc,.txt"
-        aria-label="Terrain file"
-        onChange={(e) => {
-          const f = e.target.files?.[0];
-          if (f) void takeGrid(f);
-          e.target.value = "";
-        }}
-      />
-      {busy && <Busy what={busy} />}
-      {done && (
-        <p role="status" className="mt-2 mb-0">
-          {done}
-        </p>
-      )}
-      {error !== undefined && <Problem error={error} />}
-      {report && <ImportResult report={report} what="features" />}
     </Sheet>
   );
 }
