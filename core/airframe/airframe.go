@@ -150,8 +150,10 @@ func (t Type) Validate() error {
 		return bad("key %q must be small letters, digits and single hyphens, at most 40", t.Key)
 	case t.Name == "" || len(t.Name) > 60:
 		return bad("name must have 1 to 60 characters")
-	case t.Version < 1:
-		return bad("version must be 1 or more")
+	case len(t.Work) > 200:
+		return bad("work must have at most 200 characters")
+	case t.Version < 1 || t.Version > wear.Most:
+		return bad("version must be 1-%d", wear.Most)
 	case t.PowerOrder != "controller-first" && t.PowerOrder != "aircraft-first":
 		return bad("power_order must be controller-first or aircraft-first")
 	case !within(float64(l.TakeoffMassKg), 0.1, 1000):
@@ -174,6 +176,8 @@ func (t Type) Validate() error {
 		return bad("packs: percent_from must be pack or volts")
 	case p.PercentFrom == "volts" && p.Chemistry != pack.LiPo:
 		return bad("packs: charge from resting volts is only known for LiPo; use percent_from pack")
+	case p.MaxCycles < 0 || p.MaxCycles > 100000:
+		return bad("packs: max_cycles must be 0-100000")
 	case p.CallOutEvery < 10 || p.CallOutEvery > 3600:
 		return bad("packs: call_out_every_s must be 10-3600")
 	}
@@ -183,8 +187,8 @@ func (t Type) Validate() error {
 		return bad("land_by_cell_mv must be %d-%d for %s", c.Damage, c.Full, p.Chemistry)
 	}
 	for kind, w := range t.Wear {
-		if w.Negative() {
-			return bad("wear of %s has a negative limit", kind)
+		if w.Beyond() {
+			return bad("a limit of wear of %s is not within 0-%d", kind, wear.Most)
 		}
 	}
 	if !within(float64(t.TankL), 0, 500) {

@@ -104,7 +104,7 @@ func TestValidateNamesWhatIsWrong(t *testing.T) {
 		"chemistry":   {func(a *airframe.Type) { a.Packs.PercentFrom, a.Packs.Chemistry = "pack", "lead" }, "chemistry"},
 		"land by":     {func(a *airframe.Type) { a.Limits.LandByCellMV = 5000 }, "land_by_cell_mv"},
 		"call":        {func(a *airframe.Type) { a.Packs.CallOutEvery = 0 }, "call_out"},
-		"wear":        {func(a *airframe.Type) { a.Wear = map[string]wear.Limits{"motor": {Hours: -1}} }, "negative"},
+		"wear":        {func(a *airframe.Type) { a.Wear = map[string]wear.Limits{"motor": {Hours: -1}} }, "not within"},
 		"rotors":      {func(a *airframe.Type) { a.Geometry.Rotors = 1 }, "rotors"},
 		"arm":         {func(a *airframe.Type) { a.Geometry.ArmM = 0 }, "arm_m"},
 		"layout":      {func(a *airframe.Type) { a.Geometry.Kind = "balloon" }, "balloon"},

@@ -122,7 +122,7 @@ func (in Input) hazards() Section {
 		s.add("Nothing is on the map. Look for wires from both ends: poles first, then the spans.")
 	}
 	for _, f := range in.Findings {
-		line := strings.ToUpper(f.Verdict.String()[:1]) + f.Verdict.String()[1:] + ": " + f.Sentence
+		line := judge.Capital(f.Verdict.String()) + ": " + f.Sentence
 		if f.Verdict != judge.Clear && !slices.Contains(s.Lines, line) {
 			s.Lines = append(s.Lines, line)
 		}
@@ -142,7 +142,7 @@ func (t Thing) words() string {
 	if name == "" {
 		name = "unnamed"
 	}
-	w := strings.ToUpper(t.Kind[:1]) + t.Kind[1:] + ": " + name
+	w := judge.Capital(t.Kind) + ": " + name
 	if t.What != "" && t.What != t.Name {
 		w += " (" + t.What + ")"
 	}

@@ -88,7 +88,7 @@ func inRange(it Item, x float64, which string) error {
 		return bad("%sEnter a number.", which)
 	}
 	if x < *it.Min || x > *it.Max {
-		return bad("%s%s must be between %s and %s %s.", which, upper(it.Quantity), num(*it.Min), num(*it.Max), sign(it.Unit))
+		return bad("%s%s must be between %s and %s %s.", which, judge.Capital(it.Quantity), num(*it.Min), num(*it.Max), sign(it.Unit))
 	}
 	return nil
 }
@@ -101,11 +101,11 @@ func judgeBand(it Item, x float64) Judgement {
 	shown := num(x) + " " + sign(it.Unit)
 	switch {
 	case under(b.StopBelow), over(b.StopAbove):
-		return Judgement{judge.Stop, fmt.Sprintf("%s of %s is outside what may fly.", upper(it.Quantity), shown), against}
+		return Judgement{judge.Stop, fmt.Sprintf("%s of %s is outside what may fly.", judge.Capital(it.Quantity), shown), against}
 	case under(b.WatchBelow), over(b.WatchAbove):
-		return Judgement{judge.Watch, fmt.Sprintf("%s of %s is near the limit.", upper(it.Quantity), shown), against}
+		return Judgement{judge.Watch, fmt.Sprintf("%s of %s is near the limit.", judge.Capital(it.Quantity), shown), against}
 	}
-	return Judgement{judge.Clear, fmt.Sprintf("%s of %s is good.", upper(it.Quantity), shown), against}
+	return Judgement{judge.Clear, fmt.Sprintf("%s of %s is good.", judge.Capital(it.Quantity), shown), against}
 }
 
 func (b Band) describe(unit string) string {
@@ -263,13 +263,6 @@ func sign(unit string) string {
 }
 
 func num(v float64) string { return strconv.FormatFloat(math.Round(v*1000)/1000, 'f', -1, 64) }
-
-func upper(s string) string {
-	if s == "" {
-		return s
-	}
-	return strings.ToUpper(s[:1]) + s[1:]
-}
 
 func cmpOr(a, b *float64) *float64 {
 	if a != nil {

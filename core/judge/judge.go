@@ -8,6 +8,8 @@ import (
 	"fmt"
 	"slices"
 	"time"
+	"unicode"
+	"unicode/utf8"
 )
 
 // Verdict is the outcome of a judgement. Its order is by severity.
@@ -101,4 +103,13 @@ func Sort(fs []Finding) {
 	slices.SortStableFunc(fs, func(a, b Finding) int {
 		return cmp.Or(cmp.Compare(b.Verdict, a.Verdict), cmp.Compare(a.Rule, b.Rule), cmp.Compare(a.Sentence, b.Sentence))
 	})
+}
+
+// Capital begins a sentence with a capital letter, whatever its alphabet.
+func Capital(s string) string {
+	r, n := utf8.DecodeRuneInString(s)
+	if n == 0 || r == utf8.RuneError {
+		return s
+	}
+	return string(unicode.ToUpper(r)) + s[n:]
 }

@@ -30,3 +30,9 @@ func TestWorstAndOrder(t *testing.T) {
 	judge.Sort(fs)
 	assert.Equal(t, []string{"c", "a", "b"}, []string{fs[0].Rule, fs[1].Rule, fs[2].Rule})
 }
+
+func TestCapital(t *testing.T) {
+	for in, want := range map[string]string{"": "", "wind": "Wind", "Wind": "Wind", "öl": "Öl", "9 m": "9 m", "éa: b": "Éa: b", "\xff": "\xff"} {
+		assert.Equal(t, want, judge.Capital(in))
+	}
+}

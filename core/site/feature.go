@@ -174,6 +174,23 @@ func (f Feature) checkPlane(bad func(string, ...any) error) error {
 	return nil
 }
 
+// Near refuses a feature with a place more than MaxSpan from the origin of its
+// site: it belongs to another site, or its latitude and longitude are swapped.
+func (f Feature) Near(origin geo.Point) error {
+	for _, p := range slices.Concat(append([][]geo.Point{f.Places}, f.Holes...)...) {
+		d := geo.Distance(p, origin)
+		if d <= MaxSpan {
+			continue
+		}
+		why := "it belongs to another site"
+		if turned := (geo.Point{Lat: p.Lon, Lon: p.Lat}); turned.Check() == nil && geo.Distance(turned, origin) <= MaxSpan {
+			why = "its latitude and longitude are swapped"
+		}
+		return fmt.Errorf("%w: it lies %.0f km from the site: %s", ErrFeature, d/1000, why)
+	}
+	return nil
+}
+
 // words takes the first part of a wrapped error off.
 func words(err error) string {
 	_, w, ok := strings.Cut(err.Error(), ": ")

@@ -156,8 +156,8 @@ func (t Task) validate(stations []string) error {
 		return bad("task %s: title must have 1 to 120 characters", t.ID)
 	case !slices.Contains(stations, t.Station):
 		return bad("task %s: the type has no station %q", t.ID, t.Station)
-	case t.Every.Negative():
-		return bad("task %s has a negative limit", t.ID)
+	case t.Every.Beyond():
+		return bad("task %s: a limit is not within 0-%d", t.ID, wear.Most)
 	case t.Every == (wear.Limits{}) && len(t.After) == 0 && !t.AfterFlying:
 		return bad("task %s has neither a limit nor an event", t.ID)
 	case len(t.Steps) == 0 || len(t.Steps) > 60:

@@ -61,9 +61,17 @@ type Limits struct {
 // Calendar reports whether the limits count days, which takes a start date.
 func (l Limits) Calendar() bool { return l.Days > 0 || l.Months > 0 }
 
-// Negative reports whether any limit is below zero or not a number.
-func (l Limits) Negative() bool {
-	return !(l.Hours >= 0) || l.Flights < 0 || l.Landings < 0 || l.Cycles < 0 || !(l.Litres >= 0) || l.Days < 0 || l.Months < 0
+// Most is the greatest limit of any kind: more than a century of hours.
+const Most = 1_000_000
+
+// Beyond reports whether any limit is outside 0 to Most, or not a number.
+func (l Limits) Beyond() bool {
+	for _, v := range []float64{l.Hours, float64(l.Flights), float64(l.Landings), float64(l.Cycles), l.Litres, float64(l.Days), float64(l.Months)} {
+		if !(v >= 0 && v <= Most) {
+			return true
+		}
+	}
+	return false
 }
 
 // WarnAt is the share of a life used from which Watch is given.
@@ -105,7 +113,7 @@ func Judge(c Counters, l Limits, now time.Time) (Due, error) {
 
 // First is Judge without the sentence, for going through a whole fleet.
 func First(c Counters, l Limits, now time.Time) (Due, error) {
-	if c.Seconds < 0 || c.Flights < 0 || c.Landings < 0 || c.Cycles < 0 || !(c.Litres >= 0) || l.Negative() {
+	if c.Seconds < 0 || c.Flights < 0 || c.Landings < 0 || c.Cycles < 0 || !(c.Litres >= 0) || l.Beyond() {
 		return Due{}, ErrCounters
 	}
 	best := Due{Fraction: -1}

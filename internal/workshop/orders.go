@@ -271,7 +271,7 @@ func (s *Service) Enter(ctx context.Context, id uuid.UUID, entries []NewEntry) e
 			j, err := o.Work.Steps[i].Judge(e.Value)
 			if err != nil {
 				_, sentence, _ := strings.Cut(err.Error(), ": ")
-				return fault.Bad(e.Step, "%s.", strings.ToUpper(sentence[:1])+sentence[1:])
+				return fault.Bad(e.Step, "%s.", judge.Capital(sentence))
 			}
 			if err := photosHere(tx, e.Step, e.Value.Photos); err != nil {
 				return err

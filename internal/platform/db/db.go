@@ -172,11 +172,15 @@ func Translate(err error) error {
 	if pg.Code == untranslatable || pg.Code == notInEncoding {
 		return fault.Bad("text", "The text holds a character that cannot be stored. Nothing was saved; take the character out.")
 	}
+	if pg.Code == noSuchRow {
+		return fault.Bad("", "Something that this names is not there (any more). Nothing was saved; load the page again and choose anew.")
+	}
 	return err
 }
 
-// The codes of PostgreSQL for text with a NUL in it, in JSON and plain.
-const untranslatable, notInEncoding = "22P05", "22021"
+// The codes of PostgreSQL for text with a NUL in it, in JSON and plain, and for
+// a reference to a row that does not exist.
+const untranslatable, notInEncoding, noSuchRow = "22P05", "22021", "23503"
 
 // Violated reports whether err breaks the named constraint.
 func Violated(err error, constraint string) bool {
