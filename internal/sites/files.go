@@ -41,11 +41,16 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.
 		}
 		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
 	}
+	origin, err := s.origin(ctx, id)
+	if err != nil {
+		return rep, err
+	}
 	refuse := func(number int, name, why string) {
+		called := name + ": " // the name is said once
 		if name != "" {
 			name = " (" + name + ")"
 		}
-		rep.Refused = append(rep.Refused, api.RowProblem{Line: number, Sentence: fmt.Sprintf("Feature %d%s: %s.", number, name, strings.TrimPrefix(why, "feature not usable: "))})
+		rep.Refused = append(rep.Refused, api.RowProblem{Line: number, Sentence: fmt.Sprintf("Feature %d%s: %s.", number, name, strings.TrimPrefix(strings.TrimPrefix(why, site.ErrFeature.Error()+": "), called))})
 	}
 	for _, x := range refused {
 		refuse(x.Number, x.Name, x.Why)
@@ -75,6 +80,10 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.
 				default:
 					refuse(i+1, f.Name, "it is on file with other values, or removed; change it on the map")
 				}
+				continue
+			}
+			if err := f.Near(origin); err != nil {
+				refuse(i+1, f.Name, err.Error())
 				continue
 			}
 			have[f.ID] = -1

@@ -15,6 +15,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
+	"mainstay/core/judge"
 	"mainstay/core/site"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
@@ -113,6 +114,15 @@ func (s *Service) Change(ctx context.Context, n Site) error {
 	if err := n.check(); err != nil {
 		return err
 	}
+	f, err := s.Get(ctx, n.ID, false)
+	if err != nil {
+		return err
+	}
+	for _, x := range f.Features {
+		if x.Near(n.Origin()) != nil {
+			return fault.Bad("lat", "What is charted on the map lies far from there; this would be another site. Nothing was saved.")
+		}
+	}
 	res := s.DB.WithContext(ctx).Exec("update sites set name = ?, note = ?, lat = ?, lon = ?, elevation_m = ?, version = version + 1 where id = ? and version = ?", n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, n.ID, n.Version)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Stale("site")
@@ -134,6 +144,18 @@ func (r featureRow) feature() (Feature, error) {
 	out := Feature{Version: r.Version, ChangedAt: r.ChangedAt, ChangedBy: r.ChangedBy}
 	err := json.Unmarshal([]byte(r.Content), &out.Feature)
 	return out, err
+}
+
+// origin is where a site lies.
+func (s *Service) origin(ctx context.Context, id uuid.UUID) (geo.Point, error) {
+	var out Site
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&out, "id = ?", id).Error; err != nil {
+		return geo.Point{}, err
+	}
+	if out.ID == uuid.Nil {
+		return geo.Point{}, fault.Missing("site")
+	}
+	return out.Origin(), nil
 }
 
 // Restorable is how long a removed feature may come back.
@@ -174,6 +196,13 @@ func (s *Service) Get(ctx context.Context, id uuid.UUID, terrain bool) (File, er
 // one in its history.
 func (s *Service) SaveFeature(ctx context.Context, id uuid.UUID, f site.Feature, version int) error {
 	if err := f.Check(); err != nil {
+		return sentence(err)
+	}
+	origin, err := s.origin(ctx, id)
+	if err != nil {
+		return err
+	}
+	if err := f.Near(origin); err != nil {
 		return sentence(err)
 	}
 	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
@@ -253,7 +282,7 @@ func sentence(err error) error {
 	if !ok {
 		why = err.Error()
 	}
-	return fault.Bad("feature", "%s. Nothing was saved.", strings.ToUpper(why[:1])+why[1:])
+	return fault.Bad("feature", "%s. Nothing was saved.", judge.Capital(why))
 }
 
 // RemoveFeature takes a feature off the map; Restore brings it back within a

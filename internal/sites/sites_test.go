@@ -222,7 +222,7 @@ func TestFilesInAndOut(t *testing.T) {
 	rep, err := b.Sites.Import(b.ctx, other.ID, "csv", strings.NewReader("lat,lon,name\n46.3,-119.7,Good\n-119.7,46.3,Swapped\n"))
 	require.NoError(t, err)
 	assert.Equal(t, 1, rep.Accepted)
-	assert.Contains(t, rep.Refused[0].Sentence, "Feature 3 (Swapped): Swapped: latitude -119.7 is over 90")
+	assert.Contains(t, rep.Refused[0].Sentence, "Feature 3 (Swapped): latitude -119.7 is over 90")
 	_, err = b.Sites.Import(b.ctx, b.site.ID, "kml", strings.NewReader("<html>"))
 	assert.ErrorContains(t, err, "Nothing was saved")
 	_, err = b.Sites.Import(b.ctx, testbed.NewID(), "csv", strings.NewReader("lat,lon\n46.3,-119.7\n"))

@@ -282,7 +282,7 @@ func (s *Service) hours(ctx context.Context, at Site, t airframe.Type, ask AskSk
 			}
 		}
 		if one.Light != sun.Daylight && one.Verdict < judge.Watch {
-			one.Verdict, one.Why = judge.Watch, strings.ToUpper(string(one.Light[:1]))+string(one.Light[1:])+": lights, and a pilot trained for night."
+			one.Verdict, one.Why = judge.Watch, judge.Capital(string(one.Light))+": lights, and a pilot trained for night."
 		}
 		if ask.Aircraft == nil && one.Verdict == judge.Clear {
 			one.Verdict, one.Why = judge.Watch, "No aircraft is chosen: held against usual limits."
