@@ -168,8 +168,8 @@ func (s *Service) Ask(ctx context.Context, n New) error {
 		state, ref = asked, n.ID.String()
 	}
 	res := s.DB.WithContext(ctx).Exec(`insert into authorisations (id, zone_id, site_id, state, ref, number, ceiling_m, from_at, to_at, asked_at, asked_by, answered_at)
-		select ?, ?, id, ?, ?, ?, ?, ?, ?, ?, ?, ? from sites where id = ? on conflict (id) do nothing`,
-		n.ID, n.Zone, state, ref, n.Number, n.CeilingM, n.From, n.To, now, by, map[bool]*time.Time{true: &now}[state == granted], n.Site)
+		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
+		n.ID, n.Zone, n.Site, state, ref, n.Number, n.CeilingM, n.From, n.To, now, by, map[bool]*time.Time{true: &now}[state == granted])
 	if res.Error != nil || res.RowsAffected == 0 || state == granted {
 		return db.Translate(res.Error)
 	}

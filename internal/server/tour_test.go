@@ -33,10 +33,14 @@ type tour struct {
 	router routers.Router
 	seen   map[string]bool
 	db     *gorm.DB
+	before func(x *tour, method, path string, body any) // nil: nothing
 }
 
 func (x *tour) do(method, path string, body any, into any) {
 	x.t.Helper()
+	if values, ok := body.(m); ok && x.before != nil {
+		x.before(x, method, path, values)
+	}
 	a := x.c.Do(method, path, body)
 	require.Less(x.t, a.Status, 300, "%s %s: %s", method, path, a.Text())
 	req, err := http.NewRequest(method, "/api/v1"+path, nil)
@@ -53,7 +57,10 @@ type m = map[string]any
 
 // A crew's first days over HTTP alone: every operation of the contract
 // succeeds once, and every answer is held against the contract.
-func TestTourOfEveryOperation(t *testing.T) {
+func TestTourOfEveryOperation(t *testing.T) { takeTour(t, nil) }
+
+// takeTour calls before ahead of every request with a JSON body.
+func takeTour(t *testing.T, before func(x *tour, method, path string, body any)) {
 	svc, _ := testbed.Empty(t, clock.From(testbed.Noon))
 	doc, err := openapi3.NewLoader().LoadFromData(api.Document)
 	require.NoError(t, err)
@@ -70,7 +77,7 @@ func TestTourOfEveryOperation(t *testing.T) {
 	counter := httptest.NewServer(board)
 	defer counter.Close()
 	svc.Airspace.Desk = outside.New(counter.URL)
-	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}, svc.DB}
+	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}, svc.DB, before}
 	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
 	id := func() string { return testbed.NewID().String() }
 

@@ -1,8 +1,10 @@
 package server
 
 import (
+	"encoding/json"
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"strings"
 
@@ -11,6 +13,7 @@ import (
 	"github.com/getkin/kin-openapi/routers"
 	"github.com/getkin/kin-openapi/routers/gorillamux"
 	"github.com/gin-gonic/gin"
+	"github.com/google/uuid"
 
 	"mainstay/api"
 	"mainstay/internal/platform/fault"
@@ -25,7 +28,10 @@ type contract struct {
 
 // CSV is read by its own reader, which names each bad row; the validation must
 // not refuse the whole file before.
-func init() { openapi3filter.RegisterBodyDecoder("text/csv", openapi3filter.FileBodyDecoder) }
+func init() {
+	openapi3filter.RegisterBodyDecoder("text/csv", openapi3filter.FileBodyDecoder)
+	openapi3.DefineStringFormatValidator("uuid", openapi3.NewCallbackValidator(uuid.Validate))
+}
 
 func loadContract() (*contract, error) {
 	doc, err := openapi3.NewLoader().LoadFromData(api.Document)
@@ -43,6 +49,11 @@ func loadContract() (*contract, error) {
 			if !ok || len(list) == 0 {
 				return nil, fmt.Errorf("operation %s does not say who may call it", op.OperationID)
 			}
+			if op.RequestBody != nil {
+				if body := op.RequestBody.Value.Content.Get("application/json"); body != nil {
+					bound(body.Schema, map[*openapi3.Schema]bool{})
+				}
+			}
 			key := method + " /api/v1" + strings.NewReplacer("{", ":", "}", "").Replace(path)
 			for _, x := range list {
 				c.roles[key] = append(c.roles[key], fmt.Sprint(x))
@@ -50,6 +61,55 @@ func loadContract() (*contract, error) {
 		}
 	}
 	return c, nil
+}
+
+// Bounds of what is sent where the contract gives none of its own: a text, a
+// whole number that a database holds, any number. No quantity of the job comes
+// near them.
+const (
+	mostText   = 2000
+	mostWhole  = math.MaxInt32
+	mostNumber = 1e9
+)
+
+// bound sets the bounds in a schema and in all that it holds.
+func bound(ref *openapi3.SchemaRef, seen map[*openapi3.Schema]bool) {
+	if ref == nil || ref.Value == nil || seen[ref.Value] {
+		return
+	}
+	s := ref.Value
+	seen[s] = true
+	least := func(limit float64) {
+		if s.Max == nil {
+			s.Max = &limit
+		}
+		if low := -limit; s.Min == nil {
+			s.Min = &low
+		}
+	}
+	switch {
+	case s.Type.Is("string"):
+		if s.MaxLength == nil {
+			s.MaxLength = openapi3.Ptr[uint64](mostText)
+		}
+		if s.Pattern == "" && s.Format == "" && s.Enum == nil {
+			s.Pattern = `^[^\x00]*$` // no database keeps it
+		}
+	case s.Type.Is("integer"):
+		least(mostWhole)
+	case s.Type.Is("number"):
+		least(mostNumber)
+	}
+	bound(s.Items, seen)
+	bound(s.AdditionalProperties.Schema, seen)
+	for _, p := range s.Properties {
+		bound(p, seen)
+	}
+	for _, list := range []openapi3.SchemaRefs{s.OneOf, s.AnyOf, s.AllOf} {
+		for _, p := range list {
+			bound(p, seen)
+		}
+	}
 }
 
 // validate holds a request against the contract before any handler sees it.
@@ -75,6 +135,21 @@ func (s *server) validate(c *gin.Context) {
 		fields = []fault.Field{{Field: "", Sentence: "The request cannot be read. Nothing was saved."}}
 	}
 	writeProblem(c, s.log, fault.BadFields(fields))
+}
+
+// unreadable answers a body that the contract lets through and that still does
+// not fit into what the handler takes, like a whole number of thirty digits.
+func (s *server) unreadable(c *gin.Context, err error) {
+	var tooLarge *http.MaxBytesError
+	var kind *json.UnmarshalTypeError
+	switch {
+	case errors.As(err, &tooLarge):
+		writeProblem(c, s.log, err)
+	case errors.As(err, &kind):
+		writeProblem(c, s.log, fault.BadFields([]fault.Field{{Field: kind.Field, Sentence: "This value cannot be used."}}))
+	default:
+		writeProblem(c, s.log, fault.BadFields([]fault.Field{{Field: "", Sentence: "The request cannot be read. Nothing was saved."}}))
+	}
 }
 
 func collect(err error, out *[]fault.Field) {
@@ -124,6 +199,8 @@ func sentenceFor(e *openapi3.SchemaError) string {
 			return "Enter a date like 2026-03-01."
 		}
 		return "This is not in the form expected."
+	case "pattern":
+		return "This has a character that cannot be used."
 	case "nullable", "type":
 		if s.Type != nil && (s.Type.Is("number") || s.Type.Is("integer")) {
 			return "Enter a number."
