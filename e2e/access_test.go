@@ -62,28 +62,29 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		"/rules?tab=coverage": "Advisory item", "/rules?tab=reports": "Nothing is due",
 		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'"): "It meets 80 %", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
-	p := chromium.Open(t, base, "/", 1280, 800)
-	small := chromium.Open(t, base, "/", 390, 844)
-	accessible(t, p, axe, "sign-in")
-	p.SignIn("imre", demo.Password)
-	small.SignIn("imre", demo.Password)
-	for path, words := range screens {
-		p.Go(path)
-		p.See(words)
-		accessible(t, p, axe, path)
-		assert.LessOrEqual(t, p.Wide(), 0, "%s at 1280", path)
-		small.Go(path)
-		small.See(words)
-		accessible(t, small, axe, path+" on a phone")
-		assert.LessOrEqual(t, small.Wide(), 0, "%s at 390", path)
-	}
-	p.Go("/")
-	p.Click("Night")
-	for _, path := range []string{"/", "/parts", "/gate/" + quad} {
-		p.Go(path)
-		accessible(t, p, axe, fmt.Sprintf("%s by night", path))
-	}
-	assert.Empty(t, p.Faults())
+	t.Run("screens", func(t *testing.T) {
+		for name, w := range map[string]struct{ width, height int64 }{"tablet": {1280, 800}, "phone": {390, 844}} {
+			t.Run(name, func(t *testing.T) {
+				t.Parallel()
+				p := chromium.Open(t, base, "/", w.width, w.height)
+				accessible(t, p, axe, "sign-in")
+				p.SignIn("imre", demo.Password)
+				for path, words := range screens {
+					p.Go(path)
+					p.See(words)
+					accessible(t, p, axe, path)
+					assert.LessOrEqual(t, p.Wide(), 0, "%s at %d", path, w.width)
+				}
+				p.Go("/")
+				p.Click("Night")
+				for _, path := range []string{"/", "/parts", "/gate/" + quad} {
+					p.Go(path)
+					accessible(t, p, axe, fmt.Sprintf("%s by night", path))
+				}
+				assert.Empty(t, p.Faults())
+			})
+		}
+	})
 	empty, _ := testbed.Empty(t, clock.From(testbed.Noon))
 	first := chromium.Open(t, testbed.Serve(t, empty), "/", 1280, 800)
 	first.See("Set up your crew")
