@@ -3076,6 +3076,9 @@ type Site struct {
 	Head     SiteHead      `json:"head"`
 	Removed  []SiteFeature `json:"removed"`
 	Terrain  *SiteTerrain  `json:"terrain,omitempty"`
+
+	// UsualBufferM Kept clear around a kind of feature that has no buffer_m of its own
+	UsualBufferM map[string]float64 `json:"usual_buffer_m"`
 }
 
 // SiteCover defines model for SiteCover.

@@ -212,13 +212,17 @@ func (f Feature) Area(frame geo.Frame) geo.Area {
 	return a
 }
 
-// DefaultBuffer is kept around a thing when nothing is set, m: wires more than
-// others, since they are seen last.
-func DefaultBuffer(k Kind) float64 {
-	if k == Wires {
-		return 15
+// UsualBuffer is kept around what stands there when nothing is set, m: wires
+// more than others, since they are seen last.
+var UsualBuffer = map[Kind]float64{Obstacle: 5, Wires: 15}
+
+// Buffer is what is kept clear around the feature, m: its own, or else the
+// usual one of its kind.
+func (f Feature) Buffer() float64 {
+	if f.BufferM > 0 {
+		return f.BufferM
 	}
-	return 5
+	return UsualBuffer[f.Kind]
 }
 
 // Standing turns obstacles and wires into what the way home is judged against.
@@ -232,7 +236,7 @@ func Standing(features []Feature, frame geo.Frame, terrain *home.Terrain, fallba
 			continue
 		}
 		o := home.Obstacle{ID: f.ID, Name: f.Name, Kind: map[Shape]home.Kind{Point: home.PointKind, Line: home.LineKind, Area: home.AreaKind}[f.Shape], Places: frame.All(f.Places),
-			HeightM: f.HeightM, SigmaM: f.SigmaM, BufferM: f.BufferM, Wire: f.Kind == Wires}
+			HeightM: f.HeightM, SigmaM: f.SigmaM, BufferM: f.Buffer(), Wire: f.Kind == Wires}
 		if o.Name == "" {
 			o.Name = "an unnamed " + string(f.Kind)
 		}

@@ -152,3 +152,22 @@ func TestFindCover(t *testing.T) {
 	wall := site.Feature{Kind: site.Obstacle, Shape: site.Line, Name: "wall", HeightM: &h, Places: []geo.Point{frame.Point(geo.XY{X: -20, Y: -50}), frame.Point(geo.XY{X: -20, Y: 50})}}
 	assert.InDelta(t, 20, site.FindCover(at, 90, []site.Feature{wall}, frame).DistanceM, 0.01)
 }
+
+// What stands there keeps its buffer, or the usual one of its kind; nothing
+// stands without one.
+func TestBuffer(t *testing.T) {
+	for _, c := range []struct {
+		kind     site.Kind
+		own, has float64
+	}{{site.Obstacle, 0, 5}, {site.Wires, 0, 15}, {site.Wires, 8, 8}, {site.Obstacle, 30, 30}, {site.Sensitive, 0, 0}, {site.Sensitive, 60, 60}, {site.TakeOff, 0, 0}} {
+		assert.Equal(t, c.has, site.Feature{Kind: c.kind, BufferM: c.own}.Buffer(), "%s with %g m", c.kind, c.own)
+	}
+	frame, err := geo.NewFrame(depot)
+	require.NoError(t, err)
+	pole := site.Feature{ID: "p", Kind: site.Wires, Shape: site.Line, Places: []geo.Point{at(t, 0, 10), at(t, 30, 10)}}
+	assert.Equal(t, 15.0, site.Standing([]site.Feature{pole}, frame, nil, 0)[0].BufferM)
+	bees := site.Feature{ID: "b", Kind: site.Sensitive, Shape: site.Point, Name: "Hives", What: "bees", BufferM: 90, Places: []geo.Point{at(t, 80, 0)}}
+	start := site.Feature{ID: "t", Kind: site.TakeOff, Shape: site.Point, Places: []geo.Point{at(t, 0, 0)}}
+	found := site.JudgeTakeOff(start, []site.Feature{bees}, frame)
+	assert.Contains(t, found[len(found)-1].Sentence, "Hives (bees) is 80 m away", "90 m are kept around these")
+}

@@ -34,7 +34,7 @@ func JudgeTakeOff(t Feature, all []Feature, frame geo.Frame) []Judgement {
 			continue
 		}
 		d, inside := distance(at, f, frame)
-		keep := map[Kind]float64{Obstacle: FromObstacle + f.BufferM, Wires: FromWires, Interference: FromInterference, Sensitive: FromSensitive}[f.Kind]
+		keep := map[Kind]float64{Obstacle: FromObstacle + f.Buffer(), Wires: max(FromWires, f.Buffer()), Interference: max(FromInterference, f.Buffer()), Sensitive: max(FromSensitive, f.Buffer())}[f.Kind]
 		name := f.Name
 		if name == "" {
 			name = string(f.Kind)

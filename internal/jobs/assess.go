@@ -386,7 +386,7 @@ func things(fs []site.Feature) []brief.Thing {
 	for _, f := range fs {
 		switch f.Kind {
 		case site.Obstacle, site.Wires, site.Interference, site.Sensitive, site.NoGo:
-			out = append(out, brief.Thing{Kind: string(f.Kind), Name: f.Name, What: f.What, HeightM: f.HeightM, SigmaM: f.SigmaM, BufferM: f.BufferM, Note: f.Note})
+			out = append(out, brief.Thing{Kind: string(f.Kind), Name: f.Name, What: f.What, HeightM: f.HeightM, SigmaM: f.SigmaM, BufferM: f.Buffer(), Note: f.Note})
 		}
 	}
 	return out

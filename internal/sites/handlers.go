@@ -67,7 +67,10 @@ func (h *Handlers) GetSite(ctx context.Context, r api.GetSiteRequestObject) (api
 		return out
 	}
 	f.Site.Features = len(f.Features)
-	out := api.GetSite200JSONResponse{Head: head(f.Site), Features: wire(f.Features), Removed: wire(f.Removed)}
+	out := api.GetSite200JSONResponse{Head: head(f.Site), Features: wire(f.Features), Removed: wire(f.Removed), UsualBufferM: map[string]float64{}}
+	for kind, m := range site.UsualBuffer {
+		out.UsualBufferM[string(kind)] = m
+	}
 	if t := f.Terrain; t != nil {
 		out.Terrain = &api.SiteTerrain{Source: t.Source, Columns: t.Columns, Rows: t.Rows, Gaps: t.Gaps, SigmaM: t.SigmaM, By: t.ByName, At: t.At.UTC()}
 	}

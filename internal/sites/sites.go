@@ -337,7 +337,7 @@ func noGo(features []Feature, frame geo.Frame) []home.Obstacle {
 	var out []home.Obstacle
 	for _, x := range features {
 		if x.Kind == site.NoGo {
-			out = append(out, home.Obstacle{ID: x.ID, Name: "the no-go area " + x.Name, Kind: home.AreaKind, Places: frame.All(x.Places), BufferM: x.BufferM})
+			out = append(out, home.Obstacle{ID: x.ID, Name: "the no-go area " + x.Name, Kind: home.AreaKind, Places: frame.All(x.Places), BufferM: x.Buffer()})
 		}
 	}
 	return slices.Clip(out)

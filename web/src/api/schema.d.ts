@@ -3910,6 +3910,10 @@ export interface components {
         };
         Site: {
             head: components["schemas"]["SiteHead"];
+            /** @description Kept clear around a kind of feature that has no buffer_m of its own */
+            usual_buffer_m: {
+                [key: string]: number;
+            };
             features: components["schemas"]["SiteFeature"][];
             removed: components["schemas"]["SiteFeature"][];
             terrain?: components["schemas"]["SiteTerrain"];

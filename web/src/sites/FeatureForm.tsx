@@ -27,11 +27,21 @@ export interface FeatureFormProps {
   version: number;
   findings: Schemas["SiteJudgement"][];
   onDone: () => void;
+  /** Metres kept clear around a kind of feature that has no buffer of its own. */
+  usualBuffer: Record<string, number>;
   onRemoved: (id: string) => void;
 }
 
 /** What is known about one thing on the map. */
-export function FeatureForm({ site, f, version, findings, onDone, onRemoved }: FeatureFormProps) {
+export function FeatureForm({
+  site,
+  f,
+  version,
+  findings,
+  usualBuffer,
+  onDone,
+  onRemoved,
+}: FeatureFormProps) {
   const qc = useQueryClient();
   const z = useZone();
   const [name, setName] = useState(f.name);
@@ -42,7 +52,7 @@ export function FeatureForm({ site, f, version, findings, onDone, onRemoved }: F
   const [nums, setNums] = useState<Record<string, string>>({
     height: text(f.height_m),
     sigma: text(f.sigma_m ?? 0),
-    buffer: text(f.buffer_m ?? 0),
+    buffer: f.buffer_m ? text(f.buffer_m) : "",
     elevation: text(f.elevation),
   });
   const [free, setFree] = useState((f.free_deg ?? []).join(" "));
@@ -185,6 +195,7 @@ export function FeatureForm({ site, f, version, findings, onDone, onRemoved }: F
               unit="m"
               value={nums.buffer}
               wrong={wrong.buffer}
+              hint={`Empty: ${usualBuffer[f.kind] ?? 0} m`}
               onChange={(e) => num("buffer", e.target.value)}
             />
             {f.kind === "wires" && (

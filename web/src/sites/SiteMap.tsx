@@ -25,6 +25,8 @@ const all = (ps: Place[]) => ps.map(at);
 export interface SiteMapProps {
   centre: Place;
   features: Feature[];
+  /** Metres kept clear around a kind of feature that has no buffer of its own. */
+  usualBuffer: Record<string, number>;
   selected?: string;
   onSelect: (id: string) => void;
   /** Places of the shape that is being drawn; undefined: nothing is drawn. */
@@ -73,7 +75,13 @@ export function SiteMap(p: SiteMapProps) {
         ))}
         <ScaleControl imperial={false} position="bottomleft" />
         {p.features.map((f) => (
-          <Shape key={f.id} f={f} on={p.selected === f.id} onSelect={p.drawing ? undefined : p.onSelect} />
+          <Shape
+            key={f.id}
+            f={f}
+            buffer={f.buffer_m || p.usualBuffer[f.kind] || 0}
+            on={p.selected === f.id}
+            onSelect={p.drawing ? undefined : p.onSelect}
+          />
         ))}
         {p.way && <Way way={p.way} />}
         {p.drawing && <Drawing {...p.drawing} />}
@@ -125,7 +133,15 @@ function Name({ f }: { f: Feature }) {
   );
 }
 
-function Shape({ f, on, onSelect }: { f: Feature; on: boolean; onSelect?: (id: string) => void }) {
+interface ShapeProps {
+  f: Feature;
+  /** Kept clear around it, m. */
+  buffer: number;
+  on: boolean;
+  onSelect?: (id: string) => void;
+}
+
+function Shape({ f, buffer, on, onSelect }: ShapeProps) {
   const map = useMap();
   const [near, setNear] = useState(map.getZoom() >= 15.5);
   useMapEvents({ zoomend: () => setNear(map.getZoom() >= 15.5) });
@@ -159,9 +175,7 @@ function Shape({ f, on, onSelect }: { f: Feature; on: boolean; onSelect?: (id: s
   if (!q) return null;
   return (
     <>
-      {!!f.buffer_m && f.buffer_m > 0 && (
-        <Circle center={at(q)} radius={f.buffer_m} className="m-buffer" interactive={false} />
-      )}
+      {buffer > 0 && <Circle center={at(q)} radius={buffer} className="m-buffer" interactive={false} />}
       <CircleMarker
         key={key}
         center={at(q)}

@@ -219,6 +219,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
           <SiteMap
             centre={s.head}
             features={shown}
+            usualBuffer={s.usual_buffer_m}
             selected={fresh?.id ?? selected}
             onSelect={(f) => {
               setSelected(f);
@@ -265,6 +266,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
               f={as(fresh)}
               version={0}
               findings={[]}
+              usualBuffer={s.usual_buffer_m}
               onDone={() => {
                 setFresh(undefined);
                 setReshaped(undefined);
@@ -279,6 +281,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
               f={as(one.feature)}
               version={one.version}
               findings={one.findings}
+              usualBuffer={s.usual_buffer_m}
               onDone={() => {
                 setSelected("");
                 setReshaped(undefined);
