@@ -3162,8 +3162,12 @@ type SkyHourLight string
 
 // SkyNow defines model for SkyNow.
 type SkyNow struct {
-	Air              Air      `json:"air"`
-	By               string   `json:"by"`
+	Air Air    `json:"air"`
+	By  string `json:"by"`
+
+	// CeilingFt lowest broken or overcast layer above the station; null with ceiling_known: none
+	CeilingFt        *int     `json:"ceiling_ft"`
+	CeilingKnown     bool     `json:"ceiling_known"`
 	CloudCeilingM    *float64 `json:"cloud_ceiling_m"`
 	DeltaT           *float64 `json:"delta_t"`
 	DensityAltitudeM *float64 `json:"density_altitude_m"`
@@ -3173,6 +3177,7 @@ type SkyNow struct {
 	MassLimitKg      *float64 `json:"mass_limit_kg"`
 	PressureHpa      *float64 `json:"pressure_hpa"`
 	WindMs           *float64 `json:"wind_ms"`
+	WindNotes        []string `json:"wind_notes"`
 }
 
 // StartCharge defines model for StartCharge.
@@ -3442,26 +3447,32 @@ type WayHome struct {
 	Cover     *SiteCover `json:"cover,omitempty"`
 	Decides   string     `json:"decides"`
 	DecidesId string     `json:"decides_id"`
-	Findings  []Finding  `json:"findings"`
-	HeightM   float64    `json:"height_m"`
-	HomeM     float64    `json:"home_m"`
-	InWay     []string   `json:"in_way"`
-	Landing   *Landing   `json:"landing,omitempty"`
-	Legs      []WayLeg   `json:"legs"`
-	LengthM   float64    `json:"length_m"`
-	MarginM   float64    `json:"margin_m"`
-	MaxAglM   float64    `json:"max_agl_m"`
-	NeedM     float64    `json:"need_m"`
-	NoWay     string     `json:"no_way"`
-	ReturnM   float64    `json:"return_m"`
-	Route     []Place    `json:"route"`
-	RouteM    float64    `json:"route_m"`
-	Stand     *Place     `json:"stand,omitempty"`
-	Steps     []WayStep  `json:"steps"`
-	TakeOff   Place      `json:"take_off"`
-	Tops      []WayTop   `json:"tops"`
-	Verdict   Verdict    `json:"verdict"`
-	WayRound  []Place    `json:"way_round"`
+
+	// FarM farthest place of the route from take-off
+	FarM     float64   `json:"far_m"`
+	Findings []Finding `json:"findings"`
+	HeightM  float64   `json:"height_m"`
+	HomeM    float64   `json:"home_m"`
+
+	// HomeSpeedMs over the ground from there, in the steady wind; null: not known
+	HomeSpeedMs *float64  `json:"home_speed_ms"`
+	InWay       []string  `json:"in_way"`
+	Landing     *Landing  `json:"landing,omitempty"`
+	Legs        []WayLeg  `json:"legs"`
+	LengthM     float64   `json:"length_m"`
+	MarginM     float64   `json:"margin_m"`
+	MaxAglM     float64   `json:"max_agl_m"`
+	NeedM       float64   `json:"need_m"`
+	NoWay       string    `json:"no_way"`
+	ReturnM     float64   `json:"return_m"`
+	Route       []Place   `json:"route"`
+	RouteM      float64   `json:"route_m"`
+	Stand       *Place    `json:"stand,omitempty"`
+	Steps       []WayStep `json:"steps"`
+	TakeOff     Place     `json:"take_off"`
+	Tops        []WayTop  `json:"tops"`
+	Verdict     Verdict   `json:"verdict"`
+	WayRound    []Place   `json:"way_round"`
 }
 
 // WayLeg defines model for WayLeg.

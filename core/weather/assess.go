@@ -50,6 +50,26 @@ type Air struct {
 	LowC        *float64  `json:"low_c"`  // temperatures measured at two heights
 	HighC       *float64  `json:"high_c"` //
 	Raw         string    `json:"raw"`
+	Beaufort    *int      `json:"beaufort,omitempty"` // the wind was estimated by eye: WindMS is the upper end of this class
+}
+
+// ByEye puts an estimate by eye in the place of a measured wind: the upper end
+// of its class, which the limits are held against.
+func (a *Air) ByEye() error {
+	_, to, err := wind.ByEye(*a.Beaufort)
+	high := float64(to)
+	a.WindMS, a.GustMS, a.WindHeightM = &high, nil, 10
+	return err
+}
+
+// least is the weakest that the wind may be, m/s; it is known.
+func (a Air) least() float64 {
+	if a.Beaufort != nil {
+		if from, _, err := wind.ByEye(*a.Beaufort); err == nil {
+			return float64(from)
+		}
+	}
+	return *a.WindMS
 }
 
 // FromReport takes what a report says.
@@ -186,6 +206,9 @@ func (r *run) wind() {
 		return
 	}
 	r.out.Wind = &at
+	if r.a.Beaufort != nil {
+		r.find(judge.Watch, "wind", maker, fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.", *r.a.Beaufort, r.a.least(), *r.a.WindMS))
+	}
 	limit := func(what string, v, max float64) {
 		n, _ := units.Steps(v, 0.1)
 		m, _ := units.Steps(max, 0.1)
@@ -268,9 +291,10 @@ func (r *run) seeing() {
 func (r *run) spraying() {
 	if r.a.WindMS != nil {
 		n, _ := units.Steps(*r.a.WindMS, 0.1)
+		low, _ := units.Steps(r.a.least(), 0.1)
 		switch {
-		case n < 10:
-			r.find(judge.Stop, "spray-wind", usual, fmt.Sprintf("Wind %.1f m/s is under %.1f: dead calm hides an inversion.", *r.a.WindMS, SprayWindLow))
+		case low < 10:
+			r.find(judge.Stop, "spray-wind", usual, fmt.Sprintf("Wind %.1f m/s is under %.1f: dead calm hides an inversion.", r.a.least(), SprayWindLow))
 		case n > 45:
 			r.find(judge.Stop, "spray-wind", usual, fmt.Sprintf("Wind %.1f m/s is over %.1f: spray drifts.", *r.a.WindMS, SprayWindHigh))
 		}
@@ -280,7 +304,12 @@ func (r *run) spraying() {
 	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear {
 		r.find(v, "delta-t", usual, words)
 	}
-	v, words := air.Inversion{HoursAfterRise: r.l.HoursAfterRise, HoursToSet: r.l.HoursToSet, WindMS: r.a.WindMS, ClearSky: r.a.ClearSky, LowC: r.a.LowC, HighC: r.a.HighC}.Judge()
+	calm := r.a.WindMS
+	if calm != nil {
+		low := r.a.least()
+		calm = &low
+	}
+	v, words := air.Inversion{HoursAfterRise: r.l.HoursAfterRise, HoursToSet: r.l.HoursToSet, WindMS: calm, ClearSky: r.a.ClearSky, LowC: r.a.LowC, HighC: r.a.HighC}.Judge()
 	r.find(v, "inversion", usual, words)
 }
 

@@ -67,18 +67,16 @@ func GroundSpeed(airspeed, wind units.MetresPerSecond, from, course float64) (sp
 	return units.MetresPerSecond(v), v > 0
 }
 
-// Beaufort is the class of a wind and the range it stands for, m/s (WMO). It
-// is an estimate by eye, so it stays a range.
-func Beaufort(v units.MetresPerSecond) (class int, from, to units.MetresPerSecond) {
-	edges := []float64{0, 0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 17.2, 20.8, 24.5, 28.5, 32.7}
-	for i := len(edges) - 1; i >= 0; i-- {
-		if float64(v) >= edges[i] {
-			to := math.Inf(1)
-			if i+1 < len(edges) {
-				to = edges[i+1]
-			}
-			return i, units.MetresPerSecond(edges[i]), units.MetresPerSecond(to)
-		}
+// beaufort are the lower edges of the classes 0 to 12, m/s (WMO); class 12 is
+// open upwards and ends here where readings end.
+var beaufort = []units.MetresPerSecond{0, 0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 17.2, 20.8, 24.5, 28.5, 32.7, 60}
+
+// ByEye is the range that a class of the Beaufort scale stands for, m/s at 10 m
+// above open ground. An estimate by eye stays a range. Valid: 0 to 12; errors
+// wrap ErrInput.
+func ByEye(class int) (from, to units.MetresPerSecond, err error) {
+	if class < 0 || class > 12 {
+		return 0, 0, fmt.Errorf("%w: Beaufort %d is not between 0 and 12", ErrInput, class)
 	}
-	return 0, 0, 0.3
+	return beaufort[class], beaufort[class+1], nil
 }

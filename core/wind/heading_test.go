@@ -53,11 +53,25 @@ func TestGroundSpeedClosesTheTriangle(t *testing.T) {
 	})
 }
 
-func TestBeaufort(t *testing.T) {
-	for v, want := range map[units.MetresPerSecond]int{0: 0, 0.3: 1, 3.3: 2, 5.4: 3, 7.9: 4, 8: 5, 33: 12} {
-		class, from, to := wind.Beaufort(v)
-		assert.Equal(t, want, class)
-		assert.LessOrEqual(t, from, v)
-		assert.Greater(t, to, v)
+// The WMO table of the scale in knots, rounded there to whole ones, is an
+// independent source of the edges.
+func TestByEyeAgreesWithTheTableInKnots(t *testing.T) {
+	knots := [][2]float64{{0, 0}, {1, 3}, {4, 6}, {7, 10}, {11, 16}, {17, 21}, {22, 27}, {28, 33}, {34, 40}, {41, 47}, {48, 55}, {56, 63}}
+	last := units.MetresPerSecond(0)
+	for class, k := range knots {
+		from, to, err := wind.ByEye(class)
+		require.NoError(t, err)
+		assert.Equal(t, last, from, "the classes follow each other without a gap")
+		assert.LessOrEqual(t, float64(from), k[0]*1852/3600+0.26, "class %d", class)
+		assert.GreaterOrEqual(t, float64(to), k[1]*1852/3600-0.26, "class %d", class)
+		last = to
+	}
+	from, to, err := wind.ByEye(12)
+	require.NoError(t, err)
+	assert.EqualValues(t, 32.7, from)
+	assert.EqualValues(t, 60, to)
+	for _, class := range []int{-1, 13} {
+		_, _, err := wind.ByEye(class)
+		assert.ErrorIs(t, err, wind.ErrInput)
 	}
 }

@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"slices"
 
 	"mainstay/core/units"
 )
@@ -88,6 +87,3 @@ func Components(v units.MetresPerSecond, from, heading float64) (head, cross uni
 	d := (from - heading) * math.Pi / 180
 	return units.MetresPerSecond(float64(v) * math.Cos(d)), units.MetresPerSecond(float64(v) * math.Sin(d))
 }
-
-// Known reports whether g is a known class of ground.
-func Known(g Ground) bool { return slices.Contains(AllGrounds, g) }

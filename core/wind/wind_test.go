@@ -40,8 +40,6 @@ func TestScaleNotesAndRefusals(t *testing.T) {
 		_, err := call()
 		assert.ErrorIs(t, err, wind.ErrInput, name)
 	}
-	assert.True(t, wind.Known(wind.Open))
-	assert.False(t, wind.Known("moon"))
 }
 
 func TestComponents(t *testing.T) {

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/height"
 	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/metar"
 	"mainstay/core/site"
 	"mainstay/core/weather"
 	"mainstay/internal/platform/fault"
@@ -116,8 +117,8 @@ func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject
 		w.Legs = []home.Leg{}
 	}
 	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: a.MaxAGL, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
-		TakeOff: w.TakeOff.Places[0], HomeM: p.ReturnM - returned(a, r.Params.SettingM), RouteM: w.RouteM, Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
-		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Landing}
+		TakeOff: w.TakeOff.Places[0], HomeM: p.ReturnM - w.ShownM, RouteM: w.RouteM, Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
+		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Landing, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
 	if out.WayRound == nil {
 		out.WayRound = []api.Place{}
 	}
@@ -127,28 +128,25 @@ func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject
 	return out, nil
 }
 
-// returned is the height the side view was cut at.
-func returned(a home.Answer, setting *float64) float64 {
-	if setting != nil {
-		return *setting
-	}
-	return a.HeightM
-}
-
 func (h *Handlers) GetSky(ctx context.Context, r api.GetSkyRequestObject) (api.GetSkyResponseObject, error) {
 	s, err := h.Sites.SkyOver(ctx, r.Id, AskSky{Aircraft: r.Params.Aircraft, Work: weather.Work(r.Params.Work), Ground: string(r.Params.Ground)})
 	if err != nil {
 		return nil, err
 	}
-	out := api.Sky{Verdict: judge.Worst(s.Findings), Findings: s.Findings, Sun: s.Sun, Hours: []api.SkyHour{}, NoHours: s.NoHours, Bad: s.Bad}
+	out := api.Sky{Verdict: judge.Worst(s.Findings), Findings: s.Findings, Sun: s.Sun, Hours: []api.SkyHour{}, NoHours: s.NoHours, Bad: []metar.BadGroup{}}
 	for _, x := range s.Hours {
 		out.Hours = append(out.Hours, api.SkyHour{At: x.At.UTC(), Verdict: x.Verdict, Why: x.Why, Light: api.SkyHourLight(x.Light), WindMs: x.WindAtMS, GustMs: x.GustAtMS, FromDeg: *x.Air.FromDeg, TempC: *x.Air.TempC, CoverFt: x.Air.CloudBaseFt})
 	}
 	if x := s.Latest; x != nil {
-		now := api.SkyNow{Air: x.Air, By: s.By, PressureHpa: x.PressureHPa, DensityAltitudeM: x.DensityAltitudeM, MassLimitKg: x.MassLimitKg, DeltaT: x.DeltaT, HumidityPercent: x.HumidityPercent, CloudCeilingM: x.CloudCeilingM, HeightM: s.HeightM}
+		now := api.SkyNow{Air: x.Air, By: s.By, PressureHpa: x.PressureHPa, DensityAltitudeM: x.DensityAltitudeM, MassLimitKg: x.MassLimitKg, DeltaT: x.DeltaT, HumidityPercent: x.HumidityPercent, CloudCeilingM: x.CloudCeilingM, HeightM: s.HeightM, WindNotes: []string{}}
+		if s.Report != nil {
+			out.Bad = append(out.Bad, s.Report.Bad...)
+			ft, known := s.Report.Ceiling()
+			now.CeilingFt, now.CeilingKnown = ft, known
+		}
 		if w := x.Wind; w != nil {
 			steady, gust := float64(w.Steady), float64(w.Gust)
-			now.WindMs, now.GustMs = &steady, &gust
+			now.WindMs, now.GustMs, now.WindNotes = &steady, &gust, w.Notes
 		}
 		out.Latest = &now
 	}

@@ -46,10 +46,15 @@ type WayHome struct {
 	Stand    *geo.Point  // where the crew stands in the wind of the latest weather; nil: wind not known
 	Cover    *site.Cover // behind, in that wind; nil: none is charted
 	Landing  *wind.Landing
-	FarM     float64  // farthest place of the route from take-off
-	HighM    float64  // greatest height above ground, route and way home
-	OverTopM *float64 // over the top of the structure that the route stays near; nil: none
-	Findings []judge.Finding
+	FarM     float64 // farthest place of the route from take-off
+	Far      geo.Point
+	ShownM   float64 // return height above take-off that is judged: as set, or else as recommended
+	// HomeSpeedMS is the speed over the ground from there, in the steady wind at
+	// that height; nil: wind or speed of the type is not known.
+	HomeSpeedMS *float64
+	HighM       float64  // greatest height above ground, route and way home
+	OverTopM    *float64 // over the top of the structure that the route stays near; nil: none
+	Findings    []judge.Finding
 }
 
 // WayHome judges the way out and home. What does not depend on the air is kept
@@ -75,7 +80,7 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, 
 	if err != nil {
 		return out, err
 	}
-	return out, out.intoWind(air, b.file.Plain(), b.frame, t.Limits.Crosswind())
+	return out, out.intoWind(air, b.file.Plain(), b.frame, t)
 }
 
 // Reckon works out what follows from the site file alone.
@@ -109,16 +114,18 @@ func (f File) Reckon(t airframe.Type, ask Ask) (WayHome, error) {
 	if out.Answer, err = home.ReturnHeight(q); err != nil {
 		return out, unusable(err)
 	}
-	shown := out.Answer.HeightM
+	out.ShownM = out.Answer.HeightM
 	if ask.SettingM != nil {
-		shown = *ask.SettingM
+		out.ShownM = *ask.SettingM
 	}
-	if out.Profile, err = home.SideView(q, shown); err != nil {
+	if out.Profile, err = home.SideView(q, out.ShownM); err != nil {
 		return out, unusable(err)
 	}
 	for _, p := range way {
 		out.Route = append(out.Route, frame.Point(p))
-		out.FarM = max(out.FarM, geo.Dist(at, p))
+		if d := geo.Dist(at, p); d >= out.FarM {
+			out.FarM, out.Far = d, frame.Point(p)
+		}
 	}
 	out.HighM = max(out.Answer.MaxAGL, highest(terrain, way, homeM, out.RouteM))
 	out.OverTopM = overTop(f.Plain(), frame, way, out.HighM)
@@ -172,30 +179,90 @@ func overTop(features []site.Feature, frame geo.Frame, way []geo.XY, highM float
 	return best
 }
 
-// intoWind says where the crew stands, and on which of the free headings it
-// starts and lands.
-func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame, crosswind float64) error {
-	if air == nil || air.FromDeg == nil || air.WindMS == nil {
+// intoWind says where the crew stands, how fast the aircraft comes home, and on
+// which of the free headings a wing starts and lands.
+func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame, t airframe.Type) error {
+	if air == nil || air.WindMS == nil {
+		return nil
+	}
+	w.comesHome(*air, t)
+	if air.FromDeg == nil {
 		return nil
 	}
 	p := site.Stand(w.TakeOff.Places[0], *air.FromDeg, site.StandOff, frame)
 	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *air.FromDeg, all, frame)
-	if len(w.TakeOff.Free) == 0 {
+	if t.Geometry.Kind == airframe.Multirotor { // it turns into the wind where it stands
 		return nil
 	}
-	gust := *air.WindMS * wind.AssumedGust
-	if air.GustMS != nil {
-		gust = *air.GustMS
+	find := func(v judge.Verdict, sentence string) {
+		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: v, Sentence: sentence, Source: "maker's manual", Evidence: "Latest weather, free headings of the take-off place."})
 	}
-	l, err := wind.BestHeading(units.MetresPerSecond(gust), *air.FromDeg, w.TakeOff.Free, units.MetresPerSecond(crosswind))
+	if len(w.TakeOff.Free) == 0 {
+		if t.Geometry.Kind != "" {
+			find(judge.Watch, "Which headings are free for climb-out and approach is not charted: walk them, and enter them at the take-off place.")
+		}
+		return nil
+	}
+	l, err := wind.BestHeading(units.MetresPerSecond(gustOf(*air)), *air.FromDeg, w.TakeOff.Free, units.MetresPerSecond(t.Limits.Crosswind()))
 	if err != nil {
 		return nil //nolint:nilerr // a wind that cannot be used is a finding of the weather
 	}
 	w.Landing = &l
-	if !l.OK {
-		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: judge.Stop, Sentence: "Start and landing: " + l.Reason, Source: "maker's manual", Evidence: "Latest weather, free headings of the take-off place."})
+	switch {
+	case l.OK:
+	case t.Geometry.Kind == "":
+		find(judge.Watch, "Start and landing of a wing: "+l.Reason)
+	default:
+		find(judge.Stop, "Start and landing: "+l.Reason)
 	}
 	return nil
+}
+
+func gustOf(air weather.Air) float64 {
+	if air.GustMS != nil {
+		return *air.GustMS
+	}
+	return *air.WindMS * wind.AssumedGust
+}
+
+// slowHome is the share of its speed that is left over the ground in gusts, from
+// which the way home is called slow.
+const slowHome = 1.0 / 3
+
+// comesHome holds the wind at the return height against the speed of the type:
+// the steady wind for how long it takes, the gust for whether it can be flown.
+// A wind without a direction is taken from ahead.
+func (w *WayHome) comesHome(air weather.Air, t airframe.Type) {
+	find := func(v judge.Verdict, sentence string) {
+		w.Findings = append(w.Findings, judge.Finding{Rule: "home-wind", Verdict: v, Sentence: sentence, Source: "maker's manual", Evidence: "Latest weather, speed of the type.", Lifts: "less wind, or a place upwind of the work"})
+	}
+	speed := t.Limits.SpeedMS
+	if speed == 0 {
+		if t.Geometry.Kind != "" {
+			find(judge.Watch, "How fast it comes home against the wind is not known: the type gives no speed.")
+		}
+		return
+	}
+	gust := units.MetresPerSecond(gustOf(air))
+	at, err := wind.Scale(units.MetresPerSecond(*air.WindMS), &gust, units.Metres(air.WindHeightM), units.Metres(max(w.ShownM, 0.5)), wind.Ground(air.Ground))
+	if err != nil {
+		return // a wind that cannot be used is a finding of the weather
+	}
+	course := geo.Bearing(w.Far, w.TakeOff.Places[0])
+	from := course
+	if air.FromDeg != nil {
+		from = *air.FromDeg
+	}
+	if v, ok := wind.GroundSpeed(speed, at.Steady, from, course); ok {
+		home := float64(v)
+		w.HomeSpeedMS = &home
+	}
+	switch v, ok := wind.GroundSpeed(speed, at.Gust, from, course); {
+	case !ok:
+		find(judge.Stop, fmt.Sprintf("In gusts of %.1f m/s at %.0f m it does not come home from the farthest place: it flies %.1f m/s at most.", float64(at.Gust), w.ShownM, float64(speed)))
+	case float64(v) < slowHome*float64(speed):
+		find(judge.Watch, fmt.Sprintf("In gusts of %.1f m/s at %.0f m only %.1f m/s over the ground are left on the way home.", float64(at.Gust), w.ShownM, float64(v)))
+	}
 }
 
 // path judges the legs and, where the way to the start of the route is not

@@ -91,7 +91,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 	if sky.Latest != nil && c.noWay == nil {
 		w := c.way
 		w.Findings = nil
-		if err := w.intoWind(&sky.Latest.Air, out.Things, c.frame, ask.Type.Limits.Crosswind()); err != nil {
+		if err := w.intoWind(&sky.Latest.Air, out.Things, c.frame, ask.Type); err != nil {
 			return out, err
 		}
 		out.Findings = append(out.Findings, w.Findings...)

@@ -244,7 +244,7 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, judge.Worst(s.Findings), "%+v", s.Findings)
-	assert.Equal(t, "FOO", s.Bad[0].Group)
+	assert.Equal(t, "FOO", s.Report.Bad[0].Group)
 	nobody, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Work: weather.Inspection, Ground: "open"})
 	require.NoError(t, err)
 	assert.Equal(t, judge.Watch, judge.Worst(nobody.Findings), "the limits of no aircraft are never clear")
@@ -312,7 +312,7 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	require.NoError(t, b.Sites.FetchWeather(b.ctx, b.site.ID, testbed.NewID(), "crops"))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
-	assert.Len(t, s.Bad, 2, "%+v", s.Bad)
+	assert.Len(t, s.Report.Bad, 2, "%+v", s.Report.Bad)
 	assert.Equal(t, judge.Stop, judge.Worst(s.Findings))
 	assert.Error(t, device.Set(standin.Faults{Scenario: "hail"}))
 }

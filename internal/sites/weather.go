@@ -36,8 +36,8 @@ func (s *Service) AddWeather(ctx context.Context, id uuid.UUID, n NewWeather) er
 	case n.Hand != nil:
 		a = *n.Hand
 		a.Source, a.Hazards = "hand", append([]string{}, a.Hazards...)
-		if a.At.After(now.Add(5 * time.Minute)) {
-			return fault.Bad("at", "The time lies in the future.")
+		if err := checkHand(&a, now); err != nil {
+			return err
 		}
 		if a.StationM == nil { // the cloud was seen from the site
 			f, err := s.Get(ctx, id, false)
@@ -58,6 +58,24 @@ func (s *Service) AddWeather(ctx context.Context, id uuid.UUID, n NewWeather) er
 		a.StationM = n.StationM
 	}
 	return s.storeWeather(ctx, id, n.ID, a)
+}
+
+// checkHand refuses readings that contradict each other.
+func checkHand(a *weather.Air, now time.Time) error {
+	switch {
+	case a.At.After(now.Add(5 * time.Minute)):
+		return fault.Bad("at", "The time lies in the future.")
+	case a.Beaufort != nil && a.WindMS != nil:
+		return fault.Bad("beaufort", "Enter the wind as it was measured, or the estimate by eye, not both.")
+	case a.GustMS != nil && (a.WindMS == nil || *a.GustMS < *a.WindMS):
+		return fault.Bad("gust_ms", "Gusts are at least as strong as the steady wind, which must be entered too.")
+	case a.TempC != nil && a.DewC != nil && *a.DewC > *a.TempC:
+		return fault.Bad("dew_c", "The dew point is not above the temperature.")
+	}
+	if a.Beaufort != nil {
+		return a.ByEye()
+	}
+	return nil
 }
 
 func (s *Service) storeWeather(ctx context.Context, site, id uuid.UUID, a weather.Air) error {
@@ -107,7 +125,7 @@ func (s *Service) FetchWeather(ctx context.Context, site, id uuid.UUID, ground s
 type Sky struct {
 	Latest   *weather.Assessment
 	By       string
-	Bad      []metar.BadGroup
+	Report   *metar.Report // as decoded; nil: read by hand
 	Sun      sun.Day
 	Hours    []Hour  // forecast, judged; empty without a weather service
 	NoHours  string  // why there are none
@@ -153,7 +171,7 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 	if err != nil {
 		return Sky{}, fault.Clash("site-not-ready", "Where the sun stands over this site is not known: %v.", err)
 	}
-	out := Sky{HeightM: float64(t.Limits.FlightHeightM), Sun: days[1], Bad: []metar.BadGroup{}, Findings: []judge.Finding{}}
+	out := Sky{HeightM: float64(t.Limits.FlightHeightM), Sun: days[1], Findings: []judge.Finding{}}
 	if err := s.over(ctx, f.Site, t, ask.Work, nil, days, &out); err != nil {
 		return out, err
 	}
@@ -187,7 +205,7 @@ func (s *Service) over(ctx context.Context, at Site, t airframe.Type, work weath
 	}
 	l := limits(t, at, work, latest.At, days)
 	if r, err := metar.Decode(latest.Raw); err == nil {
-		l.Light, out.Bad = &r, r.Bad
+		l.Light, out.Report = &r, &r
 	}
 	x := weather.Assess(*latest, l, s.Clock.Now())
 	out.Latest, out.By = &x, by

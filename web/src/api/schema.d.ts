@@ -3993,6 +3993,16 @@ export interface components {
             stand?: components["schemas"]["Place"];
             cover?: components["schemas"]["SiteCover"];
             landing?: components["schemas"]["Landing"];
+            /**
+             * Format: double
+             * @description farthest place of the route from take-off
+             */
+            far_m: number;
+            /**
+             * Format: double
+             * @description over the ground from there, in the steady wind; null: not known
+             */
+            home_speed_ms: number | null;
         };
         Landing: {
             /** Format: double */
@@ -4037,6 +4047,8 @@ export interface components {
             /** Format: double */
             high_c?: number | null;
             raw?: string;
+            /** @description estimate by eye, in the place of wind_ms */
+            beaufort?: number | null;
         };
         NewWeather: {
             /** Format: uuid */
@@ -4115,6 +4127,10 @@ export interface components {
             humidity_percent: number | null;
             /** Format: double */
             cloud_ceiling_m: number | null;
+            /** @description lowest broken or overcast layer above the station; null with ceiling_known: none */
+            ceiling_ft: number | null;
+            ceiling_known: boolean;
+            wind_notes: string[];
         };
         ReadValue: {
             /** Format: double */

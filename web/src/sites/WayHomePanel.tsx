@@ -72,6 +72,15 @@ export function WayHomePanel({ w, error, aircraft, setting, route, onChange }: W
               <VerdictMark verdict={w.landing.ok ? "clear" : "stop"} /> {w.landing.reason}
             </p>
           )}
+          {w.home_speed_ms != null && (
+            <p className="mb-1">
+              From the farthest place, <span className="fig">{Math.round(w.far_m)} m</span>, it comes home in
+              the wind of the latest report in{" "}
+              <span className="fig">{Math.round(w.far_m / w.home_speed_ms)} s</span> at{" "}
+              <span className="fig">{w.home_speed_ms.toFixed(1)} m/s</span> over the ground, climb and descent
+              not counted.
+            </p>
+          )}
           <p className="soft mb-0">
             {!w.stand
               ? "Where the crew stands follows from the wind; none is on file. "

@@ -120,9 +120,23 @@ export function WeatherPanel(p: WeatherPanelProps) {
                   : "not known"
                 : `${Math.round(n.cloud_ceiling_m)} m above ground`}
             </Fact>
+            {n.air.source !== "hand" && (
+              <Fact name="Ceiling">
+                {n.ceiling_ft == null
+                  ? n.ceiling_known
+                    ? "none"
+                    : "not known"
+                  : `${n.ceiling_ft} ft above the station`}
+              </Fact>
+            )}
             <Fact name="Delta T">{num(n.delta_t, "°C", 1)}</Fact>
             <Fact name="Humidity">{num(n.humidity_percent, "%")}</Fact>
           </dl>
+          {n.wind_notes.map((w) => (
+            <p key={w} className="soft mb-1">
+              {w}
+            </p>
+          ))}
           {s && s.bad.length > 0 && (
             <p>
               Not read:{" "}
@@ -270,10 +284,28 @@ const readings: [string, string, string, number, number][] = [
   ["high_c", "Temperature at 10 m", "°C", -60, 60],
 ];
 
+/** What one sees in a wind of each class of the Beaufort scale. */
+const byEye = [
+  "smoke rises straight up",
+  "smoke drifts, vanes do not turn",
+  "felt on the face, leaves rustle",
+  "leaves and twigs move all the time",
+  "dust and paper rise, small branches move",
+  "small trees in leaf sway",
+  "large branches move, wires whistle",
+  "whole trees move, walking is hard",
+  "twigs break off",
+  "slates come off roofs",
+  "trees are uprooted",
+  "damage all around",
+  "nothing is left standing",
+];
+
 function ReadByHand({ site, ground, open, onClose }: DialogProps) {
   const qc = useQueryClient();
   const [text, setText] = useState<Record<string, string>>({ wind_height_m: "2" });
   const [cloudless, setCloudless] = useState(false);
+  const [beaufort, setBeaufort] = useState("");
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [error, setError] = useState<unknown>();
   const save = async () => {
@@ -302,6 +334,7 @@ function ReadByHand({ site, ground, open, onClose }: DialogProps) {
               ground: ground as Ground,
               wind_height_m: wind_height_m ?? 2,
               visibility_m: visibility_km == null ? null : visibility_km * 1000,
+              beaufort: beaufort === "" ? undefined : Number(beaufort),
               cloud_base_ft: cloudless || cloud_base_ft == null ? null : Math.round(cloud_base_ft),
               cloud_known: cloudless || cloud_base_ft != null,
               clear_sky: cloudless ? true : null,
@@ -318,6 +351,21 @@ function ReadByHand({ site, ground, open, onClose }: DialogProps) {
   return (
     <Dialog title="Read by hand" open={open} onClose={onClose}>
       <p className="soft">What was not measured stays empty: it is then not known, and says so.</p>
+      <SelectField
+        label="Wind by eye, where nothing measures it"
+        value={beaufort}
+        onChange={(e) => {
+          setBeaufort(e.target.value);
+          if (e.target.value !== "") setText({ ...text, wind_ms: "", gust_ms: "" });
+        }}
+      >
+        <option value="">measured, or not known</option>
+        {byEye.map((sign, i) => (
+          <option key={i} value={i}>
+            Beaufort {i}: {sign}
+          </option>
+        ))}
+      </SelectField>
       <div className="row g-2">
         {readings.map(([k, label, unit]) => (
           <div key={k} className="col-6">
@@ -326,6 +374,7 @@ function ReadByHand({ site, ground, open, onClose }: DialogProps) {
               unit={unit}
               value={text[k] ?? ""}
               wrong={wrong[k]}
+              disabled={beaufort !== "" && (k === "wind_ms" || k === "gust_ms" || k === "wind_height_m")}
               onChange={(e) => setText({ ...text, [k]: e.target.value })}
             />
           </div>
