@@ -92,23 +92,3 @@ func List(j Job) []Item {
 	}
 	return out
 }
-
-// Packed is the state of one item.
-type Packed struct {
-	Packed  bool
-	Checked bool
-}
-
-// Open counts the items that are not packed, and those packed that nobody has
-// checked.
-func Open(items []Item, state map[string]Packed) (unpacked, unchecked int) {
-	for _, it := range items {
-		switch s := state[it.ID]; {
-		case !s.Packed:
-			unpacked++
-		case !s.Checked:
-			unchecked++
-		}
-	}
-	return unpacked, unchecked
-}

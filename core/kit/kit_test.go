@@ -48,9 +48,3 @@ func TestIDsAreUnique(t *testing.T) {
 		}
 	}
 }
-
-func TestOpen(t *testing.T) {
-	items := []kit.Item{{ID: "a"}, {ID: "b"}, {ID: "c"}}
-	n, m := kit.Open(items, map[string]kit.Packed{"a": {Packed: true, Checked: true}, "b": {Packed: true}, "gone": {}})
-	assert.Equal(t, []int{1, 1}, []int{n, m})
-}

@@ -50,6 +50,7 @@ type Air struct {
 	LowC        *float64  `json:"low_c"`  // temperatures measured at two heights
 	HighC       *float64  `json:"high_c"` //
 	Raw         string    `json:"raw"`
+	Humidity    *float64  `json:"humidity_percent,omitempty"` // as read by hand, in the place of DewC
 	Beaufort    *int      `json:"beaufort,omitempty"` // the wind was estimated by eye: WindMS is the upper end of this class
 }
 

@@ -9,6 +9,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mainstay/core/air"
 	"mainstay/core/airframe"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
@@ -71,6 +72,15 @@ func checkHand(a *weather.Air, now time.Time) error {
 		return fault.Bad("gust_ms", "Gusts are at least as strong as the steady wind, which must be entered too.")
 	case a.TempC != nil && a.DewC != nil && *a.DewC > *a.TempC:
 		return fault.Bad("dew_c", "The dew point is not above the temperature.")
+	case a.Humidity != nil && (a.DewC != nil || a.TempC == nil):
+		return fault.Bad("humidity_percent", "Enter the humidity with the temperature, and without a dew point.")
+	}
+	if a.Humidity != nil {
+		dew, err := air.DewPoint(*a.TempC, *a.Humidity)
+		if err != nil {
+			return fault.Bad("humidity_percent", "The dew point does not follow from this temperature and humidity.")
+		}
+		a.DewC = &dew
 	}
 	if a.Beaufort != nil {
 		return a.ByEye()

@@ -130,10 +130,11 @@ func TestReadingsThatContradictEachOther(t *testing.T) {
 	b := north(t)
 	two := 2
 	for field, a := range map[string]weather.Air{
-		"beaufort": {Beaufort: &two, WindMS: num(3)},
-		"gust_ms":  {WindMS: num(5), GustMS: num(4)},
-		"dew_c":    {TempC: num(10), DewC: num(11)},
-		"at":       {At: b.Clock.Now().Add(time.Hour)},
+		"beaufort":         {Beaufort: &two, WindMS: num(3)},
+		"gust_ms":          {WindMS: num(5), GustMS: num(4)},
+		"dew_c":            {TempC: num(10), DewC: num(11)},
+		"at":               {At: b.Clock.Now().Add(time.Hour)},
+		"humidity_percent": {Humidity: num(50)},
 	} {
 		if a.At.IsZero() {
 			a.At = b.Clock.Now()
@@ -144,6 +145,12 @@ func TestReadingsThatContradictEachOther(t *testing.T) {
 		require.True(t, ok, "%s: %v", field, err)
 		assert.Equal(t, field, f.Fields[0].Field)
 	}
+	dry := weather.Air{At: b.Clock.Now(), WindHeightM: 2, Ground: "open", TempC: num(25), Humidity: num(50), QNH: num(1013.25)}
+	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &dry}))
+	s, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Work: weather.Spraying, Ground: "open"})
+	require.NoError(t, err)
+	assert.InDelta(t, 13.9, *s.Latest.Air.DewC, 0.1, "a psychrometric chart gives 13.9 degC for 25 degC and 50 %")
+	assert.InDelta(t, 50, *s.Latest.HumidityPercent, 1e-6)
 	lone := weather.Air{At: b.Clock.Now(), GustMS: num(4), WindHeightM: 2, Ground: "open"}
 	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &lone}), "must be entered too")
 }

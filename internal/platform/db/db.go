@@ -181,9 +181,3 @@ func Translate(err error) error {
 // The codes of PostgreSQL for text with a NUL in it, in JSON and plain, and for
 // a reference to a row that does not exist.
 const untranslatable, notInEncoding, noSuchRow = "22P05", "22021", "23503"
-
-// Violated reports whether err breaks the named constraint.
-func Violated(err error, constraint string) bool {
-	var pg *pgconn.PgError
-	return errors.As(err, &pg) && pg.ConstraintName == constraint
-}

@@ -4047,6 +4047,11 @@ export interface components {
             /** Format: double */
             high_c?: number | null;
             raw?: string;
+            /**
+             * Format: double
+             * @description read by hand, in the place of dew_c
+             */
+            humidity_percent?: number | null;
             /** @description estimate by eye, in the place of wind_ms */
             beaufort?: number | null;
         };
