@@ -226,6 +226,11 @@ func (r *run) wind() {
 
 func (r *run) lift() {
 	a := r.a
+	if a.TempC != nil && a.DewC != nil {
+		if rh, err := air.Humidity(*a.TempC, *a.DewC); err == nil {
+			r.out.HumidityPercent = &rh
+		}
+	}
 	if a.TempC == nil || a.DewC == nil || a.QNH == nil {
 		r.find(judge.Watch, "lift", usualOnly, "Density altitude is not known: temperature, dew point or pressure is missing.")
 		return
@@ -239,8 +244,6 @@ func (r *run) lift() {
 			if r.l.MaxMassKg > 0 {
 				r.out.MassLimitKg = &mass
 			}
-			rh, _ := air.Humidity(*a.TempC, *a.DewC)
-			r.out.HumidityPercent = &rh
 			if mass < 0.9*r.l.MaxMassKg {
 				r.find(judge.Watch, "lift", usualOnly, fmt.Sprintf("Thin air, density altitude %.0f m: start with at most %.1f kg, unless the maker's table says more.", da, mass))
 			}
