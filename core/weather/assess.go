@@ -51,7 +51,7 @@ type Air struct {
 	HighC       *float64  `json:"high_c"` //
 	Raw         string    `json:"raw"`
 	Humidity    *float64  `json:"humidity_percent,omitempty"` // as read by hand, in the place of DewC
-	Beaufort    *int      `json:"beaufort,omitempty"` // the wind was estimated by eye: WindMS is the upper end of this class
+	Beaufort    *int      `json:"beaufort,omitempty"`         // the wind was estimated by eye: WindMS is the upper end of this class
 }
 
 // ByEye puts an estimate by eye in the place of a measured wind: the upper end
@@ -145,6 +145,7 @@ func Assess(a Air, l Limits, now time.Time) Assessment {
 	r := run{a: a, l: l, now: now, out: Assessment{Air: a, Findings: []judge.Finding{}}}
 	r.age()
 	r.wind()
+	r.warmth()
 	r.lift()
 	r.seeing()
 	if l.Work == Spraying {
@@ -224,6 +225,20 @@ func (r *run) wind() {
 	limit("Gusts", float64(at.Gust), r.l.GustMS)
 }
 
+func (r *run) warmth() {
+	a := r.a
+	if a.TempC == nil {
+		r.find(judge.Watch, "cold", usualOnly, "The temperature is not known: feel the packs before they fly.")
+		return
+	}
+	if *a.TempC < 5 {
+		r.find(judge.Watch, "cold", usualOnly, fmt.Sprintf("%.0f °C: keep packs warm until they fly.", *a.TempC))
+	}
+	if *a.TempC > 40 {
+		r.find(judge.Watch, "heat", usualOnly, fmt.Sprintf("%.0f °C: packs and people get hot; keep both in the shade.", *a.TempC))
+	}
+}
+
 func (r *run) lift() {
 	a := r.a
 	if a.TempC != nil && a.DewC != nil {
@@ -255,12 +270,6 @@ func (r *run) lift() {
 	}
 	if err != nil {
 		r.find(judge.Watch, "lift", usualOnly, "Density altitude is not known: "+err.Error()+".")
-	}
-	if *a.TempC < 5 {
-		r.find(judge.Watch, "cold", usualOnly, fmt.Sprintf("%.0f °C: keep packs warm until they fly.", *a.TempC))
-	}
-	if *a.TempC > 40 {
-		r.find(judge.Watch, "heat", usualOnly, fmt.Sprintf("%.0f °C: packs and people get hot; keep both in the shade.", *a.TempC))
 	}
 }
 
