@@ -272,7 +272,7 @@ func room(tx *gorm.DB, id uuid.UUID, more int) error {
 		return err
 	}
 	if int(n)+more > site.MaxFeatures {
-		return fault.Bad("file", "A site has at most %d features; it has %d. Nothing was saved.", site.MaxFeatures, n)
+		return fault.Bad("file", "A site has at most %d features; it has %d, and this brings %d more. Nothing was saved.", site.MaxFeatures, n, more)
 	}
 	return nil
 }

@@ -40,7 +40,7 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
         </g>
       ))}
       <path className="ceiling" d={line(ceiling)} />
-      {w.tops.map((t, i) => {
+      {w.tops.map((t) => {
         const a = x(t.from_m);
         const width = Math.max(x(t.to_m) - a, 5);
         const head = t.top_m ?? top - 4;
@@ -62,14 +62,6 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
               y={y(head)}
               height={Math.max(y(t.foot_m) - y(head), 2)}
             />
-            <text
-              x={Math.min(a + width / 2, W - 90)}
-              y={Math.max(y(head + 2 * t.sigma_m) - 5 - (i % 2) * 16, 13)}
-              textAnchor="middle"
-            >
-              {t.name}
-              {t.top_m == null ? ": height?" : ""}
-            </text>
           </g>
         );
       })}
@@ -78,6 +70,18 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
         className="return"
         d={`M${x(0)} ${y(w.home_m + Math.min(w.route_m, w.return_m - w.home_m))}V${y(w.return_m)}H${x(w.length_m)}V${y(w.home_m)}`}
       />
+      {w.tops.map((t, i) => (
+        <text
+          key={t.id}
+          x={Math.min((x(t.from_m) + Math.max(x(t.to_m), x(t.from_m) + 5)) / 2, W - 90)}
+          y={Math.max(y((t.top_m ?? top - 4) + 2 * t.sigma_m) - 5 - (i % 2) * 16, 13)}
+          className={t.id === w.decides_id ? "strong" : undefined}
+          textAnchor="middle"
+        >
+          {t.name}
+          {t.top_m == null ? ": height?" : ""}
+        </text>
+      ))}
       <text className="strong" x={L + 8} y={y(w.return_m) - 6}>
         returns at {Math.round(w.return_m - w.home_m)} m
       </text>

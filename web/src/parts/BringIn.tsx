@@ -55,8 +55,8 @@ export function BringIn({ label, field, what = "lines", accept, mostMB, dialog, 
     }
     setFile(undefined);
   };
-  const state: ReactNode = (
-    <>
+  const state: ReactNode = (file || answer !== undefined || error !== undefined) && (
+    <div className="mt-2">
       {file &&
         (sent !== undefined && sent < 1 ? (
           <Busy what={`Sending ${file.name}, ${(file.size / 1048576).toFixed(1)} MB`} share={sent} />
@@ -70,7 +70,7 @@ export function BringIn({ label, field, what = "lines", accept, mostMB, dialog, 
         </p>
       )}
       {typeof answer === "object" && <ImportResult report={answer} what={what} />}
-    </>
+    </div>
   );
   return (
     <div>
