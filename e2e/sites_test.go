@@ -180,7 +180,7 @@ func TestWeatherOfASite(t *testing.T) {
 	p.See("Read by hand", "Density altitude is not known", "no cloud")
 	p.Click("Read by hand")
 	p.Fill("Wind by eye, where nothing measures it", "3")
-	p.Fill("Temperature", "25")
+	p.Fill("Temperature", "77 °F")
 	p.Fill("Humidity", "50")
 	p.Fill("or dew point", "10")
 	p.Click("Put it on file")

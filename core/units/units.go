@@ -63,6 +63,11 @@ var All = []Unit{
 	{"degF", "temperature", "°F", celsiusPerFahrenheitStep, -fahrenheitOffset * celsiusPerFahrenheitStep, 0},
 	{"L", "volume", "L", 1, 0, 1},
 	{"gal", "volume", "gal", LitresPerUSGallon, 0, 1},
+	// Of these the base unit is shown; the others may be typed.
+	{"hPa", "pressure", "hPa", 1, 0, 0},
+	{"inHg", "pressure", "inHg", HectopascalsPerInHg, 0, 2},
+	{"km", "distance", "km", 1, 0, 1},
+	{"mi", "distance", "mi", MetresPerStatuteMile / 1000, 0, 1},
 }
 
 // ErrUnit is wrapped by every error about an unknown or mismatched unit.

@@ -20,6 +20,7 @@ func TestToBase(t *testing.T) {
 	}{
 		{"ft", 400, 121.92}, {"kt", 1, 0.514444}, {"mph", 100, 44.704}, {"lb", 55, 24.947580}, {"gal", 1, 3.785412},
 		{"degF", 32, 0}, {"degF", 212, 100}, {"degF", -40, -40}, {"m/s", 3, 3},
+		{"inHg", 29.92, 1013.207589}, {"mi", 3, 4.828032},
 	} {
 		u, err := units.Find(c.unit)
 		require.NoError(t, err)

@@ -6,6 +6,7 @@ import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { Find } from "../find/Find";
 import { useNow, useZone } from "../parts/time";
+import { rememberUnits } from "../parts/number";
 import { useSession } from "./session";
 import { useChanges } from "./changes";
 import { Shortcuts, useShortcuts } from "./Shortcuts";
@@ -37,6 +38,7 @@ function Clock() {
 
 export function Shell({ offline, children }: { offline: boolean; children: ReactNode }) {
   const s = useSession();
+  useEffect(() => rememberUnits(s.units), [s.units]);
   const qc = useQueryClient();
   const [theme, setTheme] = useState(currentTheme());
   const [help, setHelp] = useState(false);

@@ -52,10 +52,17 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
     }
   };
   const left = j.kit.filter((k) => !k.packed).length;
+  const unchecked = j.kit.filter((k) => k.packed && !k.checked).length;
   return (
     <Sheet
       title="Kit"
-      aside={<span className="soft">{left === 0 ? "all packed" : `${left} of ${j.kit.length} to pack`}</span>}
+      aside={
+        <span className="soft">
+          {left + unchecked === 0
+            ? "all packed and checked"
+            : `of ${j.kit.length}: ${left} to pack, ${unchecked} to check`}
+        </span>
+      }
     >
       {error !== undefined && <Problem error={error} />}
       <ul className="kit">

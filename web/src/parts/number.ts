@@ -1,3 +1,5 @@
+import type { Schemas } from "../api/client";
+
 /** The outcome of reading a number as people type it. */
 export type Parsed =
   { ok: true; value: number } | { ok: false; empty: true } | { ok: false; empty: false; sentence: string };
@@ -17,9 +19,35 @@ export function parseNumber(text: string): Parsed {
   return { ok: true, value: Number(n) };
 }
 
-/** Reads a number and holds it against a range. */
+let known: Schemas["Unit"][] = [];
+
+/** Which units may be typed behind a number; they come with the session. */
+export function rememberUnits(units: Schemas["Unit"][]): void {
+  known = units;
+}
+
+/** Reads a number that may carry its unit, like 59 ft where metres are asked for. */
+function parseIn(unit: string, text: string): Parsed {
+  const m = /^(.*\d[.,]?)\s*([^\d\s.,][^\d]*)$/.exec(text.trim());
+  if (!m) return parseNumber(text);
+  const called = (u: Schemas["Unit"], name: string) =>
+    [u.code, u.label].some((x) => x.toLowerCase() === name.trim().toLowerCase());
+  const to = known.find((u) => called(u, unit));
+  const from = known.find((u) => called(u, m[2] ?? "") && u.quantity === to?.quantity);
+  const p = parseNumber(m[1] ?? "");
+  if (!p.ok || m[2]?.trim() === unit) return p;
+  if (!to || !from)
+    return {
+      ok: false,
+      empty: false,
+      sentence: `“${text.trim()}” is not a number${unit && ` in ${unit}`}.`,
+    };
+  return { ok: true, value: (p.value * from.factor + from.offset - to.offset) / to.factor };
+}
+
+/** Reads a number, with or without its unit, and holds it against a range. */
 export function parseInRange(text: string, min: number, max: number, unit: string): Parsed {
-  const p = parseNumber(text);
+  const p = parseIn(unit, text);
   if (!p.ok) return p;
   if (p.value < min || p.value > max)
     return {

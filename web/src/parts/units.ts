@@ -36,7 +36,12 @@ export function useUnits(): Units {
     };
     return {
       value,
-      show: (q, base) => `${value(q, base).toFixed(unitFor(s, q).decimals)} ${unitFor(s, q).label}`,
+      show: (q, base) => {
+        const v = value(q, base);
+        // Nobody means the tenth of a metre where hundreds are said.
+        const decimals = Math.abs(v) >= 100 ? 0 : unitFor(s, q).decimals;
+        return `${q === "length" ? +v.toFixed(decimals) : v.toFixed(decimals)} ${unitFor(s, q).label}`;
+      },
       toBase: (q, shown) => {
         const u = unitFor(s, q);
         return shown * u.factor + u.offset;
