@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 
 	"mainstay/api"
+	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
 )
 
@@ -75,7 +76,13 @@ func Sentence(r records.Result) string {
 }
 
 func (h *Handlers) ListRecords(ctx context.Context, r api.ListRecordsRequestObject) (api.ListRecordsResponseObject, error) {
-	before, _ := strconv.ParseInt(value(r.Params.Cursor), 10, 64)
+	var before int64
+	if c := value(r.Params.Cursor); c != "" {
+		var err error
+		if before, err = strconv.ParseInt(c, 10, 64); err != nil {
+			return nil, fault.Bad("cursor", "This page does not exist; start again from the top.")
+		}
+	}
 	subject := uuid.Nil
 	if r.Params.Aircraft != nil {
 		subject = *r.Params.Aircraft

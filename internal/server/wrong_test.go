@@ -4,12 +4,17 @@ import (
 	"encoding/json"
 	"fmt"
 	"maps"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
 
+	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"mainstay/api"
+	"mainstay/internal/testbed"
 )
 
 // wrong puts values that can never be right into every place of a body, one at
@@ -81,4 +86,44 @@ func TestWrongValuesAreRefusedEverywhere(t *testing.T) {
 		}
 	})
 	require.Greater(t, tried, 500)
+}
+
+// Every address answers what can never be right in it, and in its question,
+// with a sentence.
+func TestWrongAddressesAreRefusedEverywhere(t *testing.T) {
+	s := testbed.NewStage(t)
+	c := testbed.NewClient(t, testbed.Serve(t, s.Services)).SignIn("chief", "long enough")
+	doc, err := openapi3.NewLoader().LoadFromData(api.Document)
+	require.NoError(t, err)
+	tried := 0
+	for path, item := range doc.Paths.Map() {
+		op := item.GetOperation("GET")
+		if op == nil || op.OperationID == "watchChanges" {
+			continue
+		}
+		ask := func(address, what string) {
+			a := c.Do("GET", address, nil)
+			tried++
+			assert.Contains(t, []int{400, 404, 422}, a.Status, "%s: %.200s", what, a.Text())
+			assert.NotEmpty(t, a.Problem().Detail, what)
+		}
+		good := regexp.MustCompile(`\{[^}]+\}`).ReplaceAllString(path, testbed.NewID().String())
+		if good != path {
+			ask(regexp.MustCompile(`\{[^}]+\}`).ReplaceAllString(path, "%00"), "nothing at "+path)
+			ask(regexp.MustCompile(`\{[^}]+\}`).ReplaceAllString(path, "..%2f..%2fetc"), "elsewhere than "+path)
+		}
+		for _, p := range append(slices.Clone(item.Parameters), op.Parameters...) {
+			if p.Value.In != "query" {
+				continue
+			}
+			bad := []string{"%00", strings.Repeat("x", 5000)}
+			if k := p.Value.Schema.Value; !k.Type.Is("string") || k.Enum != nil || k.Format != "" {
+				bad = append(bad, "x", "-1e30", "1e30")
+			}
+			for _, v := range bad {
+				ask(good+"?"+p.Value.Name+"="+v, fmt.Sprintf("%s?%s=%.20s", path, p.Value.Name, v))
+			}
+		}
+	}
+	require.Greater(t, tried, 80)
 }
