@@ -2545,6 +2545,13 @@ type NewReading struct {
 	RestedMin      *float64           `json:"rested_min"`
 	StartPercent   *float64           `json:"start_percent,omitempty"`
 	TemperatureC   *float64           `json:"temperature_c"`
+
+	// UnderLoad volts under a load; with cell_mv at rest they tell the resistance
+	UnderLoad *struct {
+		Amps    float64 `json:"amps"`
+		CellMv  []int   `json:"cell_mv"`
+		Seconds float64 `json:"seconds"`
+	} `json:"under_load,omitempty"`
 }
 
 // NewRelease defines model for NewRelease.
@@ -2686,15 +2693,19 @@ type PackReading struct {
 	CapacityPlusMinus *float64           `json:"capacity_plus_minus"`
 	CellMv            []int              `json:"cell_mv"`
 	Id                openapi_types.UUID `json:"id"`
-	MahIn             *float64           `json:"mah_in"`
-	MahOut            *float64           `json:"mah_out"`
-	Percent           *float64           `json:"percent"`
-	ResistanceMohm    []float64          `json:"resistance_mohm"`
-	RestedMin         *float64           `json:"rested_min"`
-	Sentence          string             `json:"sentence"`
-	Source            string             `json:"source"`
-	TemperatureC      *float64           `json:"temperature_c"`
-	Verdict           Verdict            `json:"verdict"`
+
+	// LoadA load under which the resistance was worked out
+	LoadA          *float64  `json:"load_a"`
+	LoadS          *float64  `json:"load_s"`
+	MahIn          *float64  `json:"mah_in"`
+	MahOut         *float64  `json:"mah_out"`
+	Percent        *float64  `json:"percent"`
+	ResistanceMohm []float64 `json:"resistance_mohm"`
+	RestedMin      *float64  `json:"rested_min"`
+	Sentence       string    `json:"sentence"`
+	Source         string    `json:"source"`
+	TemperatureC   *float64  `json:"temperature_c"`
+	Verdict        Verdict   `json:"verdict"`
 }
 
 // PackSet defines model for PackSet.

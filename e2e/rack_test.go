@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"net/http/httptest"
 	"os"
 	"path/filepath"
@@ -131,5 +132,27 @@ func TestChargerFile(t *testing.T) {
 	p.See("The file cannot be read", "Nothing was saved.")
 	p.Click("Compute all forecasts again")
 	p.See("24 packs, just now")
+	assert.Empty(t, p.Faults())
+}
+
+// Volts at rest and under a load tell the resistance of each cell; it is never
+// held against what a charger measured.
+func TestResistanceFromALoad(t *testing.T) {
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/packs", 1280, 800)
+	p.SignIn("odile", demo.Password)
+	p.Click("L5")
+	p.See("Resistance of cell 6 is 3.8 mΩ")
+	p.Click("Charge and resistance, from a charger")
+	for i := range 6 {
+		p.Fill(fmt.Sprintf("Cell %d", i+1), "4.12")
+		p.Fill(fmt.Sprintf("Cell %d under load", i+1), "3.86")
+	}
+	p.Fill("Load", "18")
+	p.Click("Save the reading")
+	p.See("Enter the load and for how long it was on.")
+	p.Fill("On for", "10")
+	p.Click("Save the reading")
+	p.See("14.4 14.4 14.4 14.4 14.4 14.4 mΩ, under 18 A after 10 s", "Resistance of cell 6 is 3.8 mΩ")
 	assert.Empty(t, p.Faults())
 }

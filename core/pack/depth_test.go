@@ -302,3 +302,37 @@ func TestStandingNamesWhatIsKnownAndWhatIsNot(t *testing.T) {
 	h = []pack.Measured{rest(0, 1440, 3900, 3900, 3890), rest(5, 600, 3896, 3896, 3850)}
 	assert.Nil(t, pack.Stand(10000, h).Discharge)
 }
+
+// A load of seconds reads more than the pulse of a charger: the two are never
+// held against each other.
+func TestResistanceComparesLikeWithLike(t *testing.T) {
+	at := time.Date(2026, 1, 1, 12, 0, 0, 0, time.UTC)
+	warm := 20.0
+	m := func(day int, mohm float64, seconds ...float64) pack.Measured {
+		out := pack.Measured{At: at.AddDate(0, 0, day), TemperatureC: &warm, MilliOhm: []float64{mohm, mohm}}
+		if len(seconds) > 0 {
+			out.LoadS = &seconds[0]
+		}
+		return out
+	}
+	var h []pack.Measured
+	for day := range 7 {
+		h = append(h, m(day, 3.4))
+	}
+	h = append(h, m(8, 14.4, 10))
+	s := pack.Stand(10000, h)
+	assert.Equal(t, judge.Clear, s.Resistance.Verdict, s.Resistance.Sentence)
+	assert.Len(t, s.Trend, 7, "the curve is of one kind")
+	for day := range 5 {
+		h = append(h, m(9+day, 14.4, 10))
+	}
+	h = append(h, m(20, 18, 30)) // another load time begins anew
+	assert.Equal(t, judge.Clear, pack.Stand(10000, h).Resistance.Verdict)
+	h = append(h, m(21, 29, 11))
+	s = pack.Stand(10000, h)
+	assert.Equal(t, judge.Stop, s.Resistance.Verdict, s.Resistance.Sentence)
+	assert.Contains(t, s.Resistance.Sentence, "Measured under load.")
+	only := pack.Stand(10000, []pack.Measured{m(1, 14.4, 10)})
+	assert.False(t, only.Resistance.Known)
+	assert.Len(t, only.Trend, 1)
+}

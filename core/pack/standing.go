@@ -2,6 +2,7 @@ package pack
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"time"
 
@@ -18,6 +19,7 @@ type Measured struct {
 	RestedMin    *float64
 	TemperatureC *float64
 	MilliOhm     []float64
+	LoadS        *float64 // seconds under load from which MilliOhm was worked out; nil: an instrument gave it
 	Capacity     *Capacity
 	Cycles       float64 // equivalent full cycles then
 }
@@ -50,13 +52,8 @@ const RestSlack = 2 * time.Hour
 // Stand judges the history of a pack against its rated mAh.
 func Stand(rated float64, history []Measured) Standing {
 	s := Standing{Points: []CapacityPoint{}, Trend: []OhmPoint{}, Concerns: []Judgement{}, NotKnown: []string{}}
-	var ohms []ResistanceReading
 	var resting [][]units.Millivolts
 	for _, m := range history {
-		if len(m.MilliOhm) > 0 {
-			ohms = append(ohms, ResistanceReading{m.At, m.TemperatureC, m.MilliOhm})
-			s.Trend = append(s.Trend, OhmPoint{m.At, mean(m.MilliOhm)})
-		}
 		if m.Capacity != nil {
 			s.Points = append(s.Points, CapacityPoint{m.At, m.Cycles, m.Capacity.MilliampHours, m.Capacity.PlusMinus})
 		}
@@ -64,7 +61,8 @@ func Stand(rated float64, history []Measured) Standing {
 			resting = append(resting, m.CellMV)
 		}
 	}
-	s.Resistance, s.Capacity = JudgeResistance(ohms), Forecast(s.Points, rated)
+	s.resistance(history)
+	s.Capacity = Forecast(s.Points, rated)
 	s.LowestCell, s.Discharge = LowestRepeats(resting), newestRest(history)
 	if n := len(s.Trend); n > 0 {
 		s.MilliOhm = &s.Trend[n-1].MilliOhm
@@ -79,6 +77,41 @@ func Stand(rated float64, history []Measured) Standing {
 	}
 	s.sum()
 	return s
+}
+
+// resistance judges like with like: a load of seconds reads more than the short
+// pulse of an instrument, so each kind has a baseline of its own. The curve is
+// the instrument's where there is one; the worse verdict counts.
+func (s *Standing) resistance(history []Measured) {
+	var pulse, loaded []ResistanceReading
+	last := 0.0
+	for _, m := range history {
+		if m.LoadS != nil && len(m.MilliOhm) > 0 {
+			last = *m.LoadS
+		}
+	}
+	for _, m := range history {
+		r := ResistanceReading{m.At, m.TemperatureC, m.MilliOhm}
+		switch {
+		case len(m.MilliOhm) == 0:
+		case m.LoadS == nil:
+			pulse = append(pulse, r)
+		case math.Abs(*m.LoadS-last) <= 0.25*last:
+			loaded = append(loaded, r)
+		}
+	}
+	shown, other := pulse, loaded
+	if len(pulse) == 0 {
+		shown, other = loaded, nil
+	}
+	for _, r := range shown {
+		s.Trend = append(s.Trend, OhmPoint{r.At, mean(r.MilliOhm)})
+	}
+	s.Resistance = JudgeResistance(shown)
+	if x := JudgeResistance(other); x.Known && (!s.Resistance.Known || x.Verdict > s.Resistance.Verdict) {
+		x.Sentence += " Measured under load."
+		s.Resistance = x
+	}
 }
 
 // Summary is the standing without the points of its curves.

@@ -3,6 +3,7 @@ package fleet_test
 import (
 	"context"
 	"fmt"
+	"slices"
 	"testing"
 	"time"
 
@@ -299,5 +300,38 @@ func TestOverviewHidesNothingThatIsDue(t *testing.T) {
 				assert.InDelta(t, least, *part[i].HoursLeft, 1e-6, c.Aircraft.Name)
 			}
 		}
+	}
+}
+
+// 4.12 V at rest and 3.86 V under 18 A are 14.4 mOhm; the load stays on file
+// with it.
+func TestResistanceFromALoad(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx, id := s.As(s.Tech), s.Packs[0].ID
+	rest, loaded := slices.Repeat([]int{4120}, 6), []int{3860, 3860, 3860, 3860, 3860, 3850}
+	read := func(change func(*fleet.NewReading)) (fleet.Reading, error) {
+		n := fleet.NewReading{ID: testbed.NewID(), Source: "hand", CellMV: rest, Load: &fleet.Load{CellMV: loaded, Amps: 18, Seconds: 10}}
+		if change != nil {
+			change(&n)
+		}
+		return s.Fleet.ReadPack(ctx, id, n)
+	}
+	r, err := read(nil)
+	require.NoError(t, err)
+	require.Len(t, r.MilliOhm, 6)
+	assert.InDelta(t, 14.4, r.MilliOhm[0], 0.05)
+	assert.InDelta(t, 15.0, r.MilliOhm[5], 1e-9)
+	assert.InDelta(t, 10, *r.LoadS, 1e-9)
+	for name, change := range map[string]func(*fleet.NewReading){
+		"both":               func(n *fleet.NewReading) { n.MilliOhm = slices.Repeat([]float64{10}, 6) },
+		"no rest":            func(n *fleet.NewReading) { n.CellMV = nil },
+		"five cells":         func(n *fleet.NewReading) { n.Load.CellMV = loaded[:5] },
+		"higher under load":  func(n *fleet.NewReading) { n.Load.CellMV = slices.Repeat([]int{4200}, 6) },
+		"next to no current": func(n *fleet.NewReading) { n.Load.Amps = 0.1 },
+	} {
+		_, err := read(change)
+		f, ok := fault.As(err)
+		require.True(t, ok, "%s: %v", name, err)
+		assert.Equal(t, "under_load", f.Fields[0].Field, name)
 	}
 }

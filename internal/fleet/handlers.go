@@ -108,6 +108,9 @@ func (h *Handlers) ReadPack(ctx context.Context, r api.ReadPackRequestObject) (a
 	if b.ResistanceMohm != nil {
 		n.MilliOhm = *b.ResistanceMohm
 	}
+	if l := b.UnderLoad; l != nil {
+		n.Load = &Load{CellMV: l.CellMv, Amps: l.Amps, Seconds: l.Seconds}
+	}
 	x, err := h.Fleet.ReadPack(ctx, r.Id, n)
 	if err != nil {
 		return nil, err

@@ -63,6 +63,8 @@ type Reading struct {
 	CapacityMAh  *float64 `gorm:"column:capacity_mah"`
 	CapacityPM   *float64 `gorm:"column:capacity_pm"`
 	Cycles       *float64 // equivalent full cycles then
+	LoadA        *float64 // load under which the resistance was worked out, and for how long
+	LoadS        *float64
 }
 
 // TableName is the table of readings.
@@ -199,7 +201,38 @@ type NewReading struct {
 	MAhOut       *float64
 	StartPercent *float64 // levels between which the mAh went in or out
 	EndPercent   *float64
+	Load         *Load // nil: no load was put on
 	Source       string
+}
+
+// Load is what the cells read under a current after some seconds. With the
+// volts at rest it tells the resistance.
+type Load struct {
+	CellMV  []int
+	Amps    float64
+	Seconds float64
+}
+
+// underLoad works out the resistance of each cell from its volts at rest and
+// under load.
+func (n *NewReading) underLoad() error {
+	l := n.Load
+	switch {
+	case l == nil:
+		return nil
+	case len(n.MilliOhm) > 0:
+		return fault.Bad("under_load", "Enter the resistance or the volts under load, not both.")
+	case len(n.CellMV) != len(l.CellMV):
+		return fault.Bad("under_load", "Enter the volts of every cell at rest, and of every cell under load.")
+	}
+	for i, mv := range l.CellMV {
+		r, err := pack.Resistance(units.Millivolts(n.CellMV[i]), units.Millivolts(mv), l.Amps)
+		if err != nil {
+			return fault.Bad("under_load", "Cell %d: under a load of %g A it reads less than at rest, between 500 and 5000 mV.", i+1, l.Amps)
+		}
+		n.MilliOhm = append(n.MilliOhm, r)
+	}
+	return nil
 }
 
 // ReadPack stores a reading. A reading with the same id is stored once.
@@ -263,6 +296,9 @@ func (n NewReading) check(p Pack, now time.Time) error {
 
 func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) (Reading, error) {
 	now := s.Clock.Now()
+	if err := n.underLoad(); err != nil {
+		return Reading{}, err
+	}
 	if err := n.check(p, now); err != nil {
 		return Reading{}, err
 	}
@@ -278,6 +314,9 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 	}
 	r := Reading{ID: n.ID, PackID: p.ID, At: n.At, ByName: people.From(ctx).Name, Source: n.Source, CellMV: pq.Int64Array{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC,
 		MilliOhm: append(pq.Float64Array{}, n.MilliOhm...), MAhIn: n.MAhIn, MAhOut: n.MAhOut, StartPercent: n.StartPercent, EndPercent: n.EndPercent}
+	if n.Load != nil {
+		r.LoadA, r.LoadS = &n.Load.Amps, &n.Load.Seconds
+	}
 	for _, v := range n.CellMV {
 		r.CellMV = append(r.CellMV, int64(v))
 	}
@@ -288,9 +327,9 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 	cycles := pack.EquivalentCycles(out, float64(p.CapacityMAh))
 	r.Cycles = &cycles
 	r.measure()
-	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c, resistance_mohm, mah_in, mah_out, start_percent, end_percent, capacity_mah, capacity_pm, cycles)
-		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
-		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC, r.MilliOhm, r.MAhIn, r.MAhOut, r.StartPercent, r.EndPercent, r.CapacityMAh, r.CapacityPM, r.Cycles)
+	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c, resistance_mohm, mah_in, mah_out, start_percent, end_percent, capacity_mah, capacity_pm, cycles, load_a, load_s)
+		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
+		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC, r.MilliOhm, r.MAhIn, r.MAhOut, r.StartPercent, r.EndPercent, r.CapacityMAh, r.CapacityPM, r.Cycles, r.LoadA, r.LoadS)
 	if res.Error != nil || res.RowsAffected == 0 {
 		return r, res.Error
 	}

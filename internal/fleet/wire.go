@@ -29,7 +29,7 @@ func WireReading(v PackView, r Reading) api.PackReading {
 	v.Reading = &r
 	verdict, sentence := v.Judge()
 	out := api.PackReading{Id: r.ID, At: r.At, By: r.ByName, Source: r.Source, CellMv: []int{}, RestedMin: r.RestedMin, Percent: r.Percent, TemperatureC: r.TemperatureC, Verdict: verdict, Sentence: sentence,
-		ResistanceMohm: append([]float64{}, r.MilliOhm...), MahIn: r.MAhIn, MahOut: r.MAhOut, CapacityMah: r.CapacityMAh, CapacityPlusMinus: r.CapacityPM}
+		ResistanceMohm: append([]float64{}, r.MilliOhm...), MahIn: r.MAhIn, MahOut: r.MAhOut, CapacityMah: r.CapacityMAh, CapacityPlusMinus: r.CapacityPM, LoadA: r.LoadA, LoadS: r.LoadS}
 	for _, mv := range r.CellMV {
 		out.CellMv = append(out.CellMv, int(mv))
 	}

@@ -2517,6 +2517,13 @@ export interface components {
         /** @enum {string} */
         PackState: "storage" | "charging" | "charged" | "fitted" | "hot" | "flown" | "quarantine" | "retired";
         PackReading: {
+            /**
+             * Format: double
+             * @description load under which the resistance was worked out
+             */
+            load_a: number | null;
+            /** Format: double */
+            load_s: number | null;
             resistance_mohm: number[];
             /** Format: double */
             mah_in: number | null;
@@ -2596,6 +2603,14 @@ export interface components {
             version: number;
         };
         NewReading: {
+            /** @description volts under a load; with cell_mv at rest they tell the resistance */
+            under_load?: {
+                cell_mv: number[];
+                /** Format: double */
+                amps: number;
+                /** Format: double */
+                seconds: number;
+            } | null;
             resistance_mohm?: number[] | null;
             /** Format: double */
             mah_in?: number | null;

@@ -153,6 +153,14 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
                           <span className="soft">not read</span>
                         )}{" "}
                         {r.cell_mv.length > 0 && r.sentence}
+                        {r.resistance_mohm.length > 0 && (
+                          <div className="soft">
+                            <span className="fig">
+                              {r.resistance_mohm.map((x) => x.toFixed(1)).join(" ")} mΩ
+                            </span>
+                            {r.load_a != null && `, under ${r.load_a} A after ${r.load_s} s`}
+                          </div>
+                        )}
                       </td>
                     </tr>
                   ))}

@@ -21,6 +21,9 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
     percent: "",
     temperature_c: "",
     mohm: Array<string>(p.cells).fill(""),
+    loaded: Array<string>(p.cells).fill(""),
+    amps: "",
+    load_s: "",
     mah: "",
     way: "in" as "in" | "out",
     start_percent: "",
@@ -36,7 +39,15 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
     }
     let bad = false;
     const optional = (
-      name: "rested_min" | "percent" | "temperature_c" | "mah" | "start_percent" | "end_percent",
+      name:
+        | "rested_min"
+        | "percent"
+        | "temperature_c"
+        | "mah"
+        | "start_percent"
+        | "end_percent"
+        | "amps"
+        | "load_s",
       min: number,
       max: number,
       unit: string,
@@ -71,6 +82,19 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
           break;
         }
       }
+    const loaded = readCells(v.loaded);
+    let load: Schemas["NewReading"]["under_load"] = null;
+    if (!loaded.ok) {
+      f.setError("loaded", { message: loaded.sentence });
+      bad = true;
+    } else if (loaded.mv.length > 0) {
+      const amps = optional("amps", 0.5, 1000, "A");
+      const seconds = optional("load_s", 1, 600, "s");
+      if (amps === null || seconds === null) {
+        if (!bad) f.setError("amps", { message: "Enter the load and for how long it was on." });
+        bad = true;
+      } else load = { cell_mv: loaded.mv, amps, seconds };
+    }
     if (bad) return;
     const r = await ask(
       api.POST("/packs/{id}/readings", {
@@ -81,6 +105,7 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
           rested_min: rested,
           percent,
           resistance_mohm: mohm.length ? mohm : null,
+          under_load: load,
           mah_in: v.way === "in" ? mah : null,
           mah_out: v.way === "out" ? mah : null,
           start_percent: mah === null ? null : from,
@@ -151,6 +176,18 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
             onChange={(v) => f.setValue("mohm", v, { shouldDirty: true })}
             wrong={f.wrong("mohm")}
           />
+          <CellsField
+            label="Or cells under a load, after those at rest above"
+            name={(i) => `Cell ${i + 1} under load`}
+            count={p.cells}
+            values={f.watch("loaded")}
+            onChange={(v) => f.setValue("loaded", v, { shouldDirty: true })}
+            wrong={f.wrong("loaded")}
+          />
+          <div className="two" style={{ gap: "0 1rem" }}>
+            <NumberField label="Load" unit="A" {...f.register("amps")} wrong={f.wrong("amps")} />
+            <NumberField label="On for" unit="s" {...f.register("load_s")} wrong={f.wrong("load_s")} />
+          </div>
           <p className="soft">
             Capacity is told by at least 60 points between the ends, or 40 with both off the flat part of the
             curve.
