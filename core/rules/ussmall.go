@@ -21,7 +21,7 @@ const (
 	unknownHeight = "How high the flight goes above the ground is not known."
 )
 
-// NightSince is the first day whose knowledge test or training covers night
+// NightSince is the day after which a knowledge test or training covers night
 // (14 CFR 107.29(a)(1)).
 var NightSince = time.Date(2021, 4, 6, 0, 0, 0, 0, time.UTC)
 
@@ -210,7 +210,7 @@ func nightTrained(c *checker) {
 		return // named by the operator's rule
 	}
 	d, ok := c.need(NightTraining, c.Pilot.ID, c.Pilot.Name+" would fly at night")
-	if ok && (d.Issued == nil || d.Issued.Before(NightSince)) {
+	if ok && (d.Issued == nil || !d.Issued.After(NightSince)) {
 		c.find(judge.Stop, c.Pilot.Name+" would fly at night: the training on file is not dated after 2021-04-06.", "Documents on file.", "chief, after training", &judge.Remedy{Label: "Open the documents", Kind: "documents", ID: c.Pilot.ID})
 	}
 }
