@@ -3025,18 +3025,24 @@ type RuleAsk = rules.Ask
 
 // RuleBook defines model for RuleBook.
 type RuleBook struct {
-	Caution  string      `json:"caution"`
-	Chosen   string      `json:"chosen"`
-	Local    []LocalRule `json:"local"`
-	Packs    []RulePack  `json:"packs"`
-	Practice RulePack    `json:"practice"`
-	SightM   float64     `json:"sight_m"`
+	Caution string      `json:"caution"`
+	Chosen  string      `json:"chosen"`
+	Local   []LocalRule `json:"local"`
+
+	// MarginM kept over the highest thing on the way home; the larger of both counts
+	MarginM       float64    `json:"margin_m"`
+	MarginPercent float64    `json:"margin_percent"`
+	Packs         []RulePack `json:"packs"`
+	Practice      RulePack   `json:"practice"`
+	SightM        float64    `json:"sight_m"`
 }
 
 // RuleChoice defines model for RuleChoice.
 type RuleChoice struct {
-	Pack   RuleChoicePack `json:"pack"`
-	SightM float64        `json:"sight_m"`
+	MarginM       float64        `json:"margin_m"`
+	MarginPercent float64        `json:"margin_percent"`
+	Pack          RuleChoicePack `json:"pack"`
+	SightM        float64        `json:"sight_m"`
 }
 
 // RuleChoicePack defines model for RuleChoice.Pack.
@@ -3466,8 +3472,12 @@ type WayHome struct {
 	HomeM    float64   `json:"home_m"`
 
 	// HomeSpeedMs over the ground from there, in the steady wind; null: not known
-	HomeSpeedMs *float64  `json:"home_speed_ms"`
-	InWay       []string  `json:"in_way"`
+	HomeSpeedMs *float64 `json:"home_speed_ms"`
+	InWay       []string `json:"in_way"`
+
+	// KeptM the crew keeps this or kept_percent, the larger
+	KeptM       float64   `json:"kept_m"`
+	KeptPercent float64   `json:"kept_percent"`
 	Landing     *Landing  `json:"landing,omitempty"`
 	Legs        []WayLeg  `json:"legs"`
 	LengthM     float64   `json:"length_m"`

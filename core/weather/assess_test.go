@@ -76,7 +76,7 @@ func TestEachLimit(t *testing.T) {
 		"cold":             {"KZZT 101653Z 24003KT 10SM CLR M02/M05 A3001", "cold", judge.Watch},
 		"hot":              {"KZZT 101653Z 24003KT 10SM CLR 42/10 A2980", "heat", judge.Watch},
 		"cold, no QNH":     {"KZZT 101653Z 24003KT 10SM CLR M02/M05", "cold", judge.Watch},
-		"warm or cold":   {"KZZT 101653Z 24003KT 10SM CLR A3001", "cold", judge.Watch},
+		"warm or cold":     {"KZZT 101653Z 24003KT 10SM CLR A3001", "cold", judge.Watch},
 		"hot and thin air": {"KZZT 101653Z 24003KT 10SM CLR 42/10 A2980", "lift", judge.Watch},
 	} {
 		x := weather.Assess(air(t, c.text), limits(), now)

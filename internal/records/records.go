@@ -44,6 +44,7 @@ const (
 	PackMoved        = "pack-state"
 	Briefed          = "briefing"
 	PracticeLogged   = "practice"
+	RulesChosen      = "rules-chosen"
 )
 
 // Entry is what is put on record.

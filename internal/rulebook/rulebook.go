@@ -5,6 +5,7 @@ package rulebook
 import (
 	"context"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"time"
 
@@ -18,7 +19,9 @@ import (
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
 	"mainstay/internal/walkround"
 )
 
@@ -90,12 +93,28 @@ func (s *Service) Book(ctx context.Context) (Book, error) {
 	return out, nil
 }
 
-// Choose sets the pack and how far the crew sees an aircraft well, metres.
-func (s *Service) Choose(ctx context.Context, pack string, sightM float64) error {
-	if _, err := rules.Find(pack); err != nil {
+// Choice is what the crew flies under: a pack, and numbers of its own practice.
+type Choice struct {
+	Pack          string  `json:"pack"`
+	SightM        float64 `json:"sight_m"`  // how far it sees an aircraft well
+	MarginM       float64 `json:"margin_m"` // kept over the highest thing on the way home,
+	MarginPercent float64 `json:"margin_percent"`
+}
+
+// Choose sets what the crew flies under; the change is on record.
+func (s *Service) Choose(ctx context.Context, c Choice) error {
+	if _, err := rules.Find(c.Pack); err != nil {
 		return fault.Bad("pack", "Choose one of the rule packs.")
 	}
-	return s.DB.WithContext(ctx).Exec("update crew set rule_pack = ?, sight_m = ?", pack, sightM).Error
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := tx.Exec("update crew set rule_pack = ?, sight_m = ?, margin_m = ?, margin_percent = ?", c.Pack, c.SightM, c.MarginM, c.MarginPercent).Error; err != nil {
+			return err
+		}
+		by := people.From(ctx)
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.RulesChosen, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name, Content: c,
+			Summary: fmt.Sprintf("Flies under %s; sees an aircraft up to %.0f m; keeps %g m or %g %% over the highest thing on the way home", c.Pack, c.SightM, c.MarginM, c.MarginPercent)})
+		return err
+	})
 }
 
 // SaveLocal adds a rule of the own (version 0) or changes it, if nobody did so

@@ -33,8 +33,8 @@ func TestShippedListsCoverTheAdvisoryList(t *testing.T) {
 func TestChoosingAPack(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Chief)
-	require.NoError(t, s.Rules.Choose(ctx, "eu-specific", 300))
-	assert.True(t, fault.Is(s.Rules.Choose(ctx, "moon", 300), "invalid"))
+	require.NoError(t, s.Rules.Choose(ctx, rulebook.Choice{Pack: "eu-specific", SightM: 300, MarginM: 15, MarginPercent: 0}))
+	assert.True(t, fault.Is(s.Rules.Choose(ctx, rulebook.Choice{Pack: "moon", SightM: 300, MarginM: 15}), "invalid"))
 	a, err := s.Flights.Ask(s.As(s.Pilot), s.Question(s.Packs[0].ID))
 	require.NoError(t, err)
 	assert.Equal(t, "eu-specific 1", a.Output.Rules)

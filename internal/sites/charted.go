@@ -9,6 +9,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/geo"
+	"mainstay/core/home"
 	"mainstay/core/site"
 	"mainstay/internal/platform/fault"
 )
@@ -49,23 +50,25 @@ func (k *kept) put(key string, c charted) {
 	k.at[key] = c
 }
 
-// state names the state of a site file: it changes with every change to it.
-func (s *Service) state(ctx context.Context, id uuid.UUID) (string, error) {
-	var st *string
-	err := s.DB.WithContext(ctx).Raw(`select concat_ws('/', s.version, f.n, f.versions, extract(epoch from f.newest), extract(epoch from t.at)) from sites s
+// state names the state of a site file: it changes with every change to it. With
+// it comes the margin that the crew keeps.
+func (s *Service) state(ctx context.Context, id uuid.UUID) (string, home.Margin, error) {
+	var st struct {
+		State   string
+		M       float64
+		Percent float64
+	}
+	err := s.DB.WithContext(ctx).Raw(`select c.margin_m as m, c.margin_percent as percent, concat_ws('/', s.version, f.n, f.versions, extract(epoch from f.newest), extract(epoch from t.at)) as state from sites s cross join crew c
 		left join site_terrain t on t.site_id = s.id
 		cross join lateral (select count(*) as n, coalesce(sum(version), 0) as versions, max(changed_at) as newest from site_features where site_id = s.id and removed_at is null) f where s.id = ?`, id).Scan(&st).Error
-	if err == nil && st == nil {
+	if err == nil && st.State == "" {
 		err = fault.Missing("site")
 	}
-	if err != nil {
-		return "", err
-	}
-	return *st, nil
+	return st.State, home.Margin{M: st.M, Percent: st.Percent, RoundM: home.UsualMargin.RoundM}, err
 }
 
 func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, ask Ask) (charted, error) {
-	st, err := s.state(ctx, id)
+	st, margin, err := s.state(ctx, id)
 	if err != nil {
 		return charted{}, err
 	}
@@ -75,7 +78,7 @@ func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, as
 		}
 		return fmt.Sprint(*v)
 	}
-	key := fmt.Sprint(id, " ", st, " ", t.Key, t.Version, " ", num(ask.SettingM), " ", num(ask.RouteM))
+	key := fmt.Sprint(id, " ", st, " ", margin, " ", t.Key, t.Version, " ", num(ask.SettingM), " ", num(ask.RouteM))
 	if c, ok := s.kept.get(key); ok {
 		return c, nil
 	}
@@ -88,7 +91,7 @@ func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, as
 		return charted{}, err
 	}
 	c := charted{frame: frame, takeOffs: f.TakeOffs(frame)}
-	c.way, err = f.Reckon(t, ask)
+	c.way, err = f.Reckon(t, margin, ask)
 	if _, people := fault.As(err); people {
 		c.noWay = err
 	} else if err != nil {

@@ -118,7 +118,7 @@ func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject
 	}
 	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: a.MaxAGL, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
 		TakeOff: w.TakeOff.Places[0], HomeM: p.ReturnM - w.ShownM, RouteM: w.RouteM, Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
-		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Landing, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
+		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Landing, KeptM: w.Margin.M, KeptPercent: w.Margin.Percent, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
 	if out.WayRound == nil {
 		out.WayRound = []api.Place{}
 	}

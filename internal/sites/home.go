@@ -36,6 +36,7 @@ type Ask struct {
 // WayHome is the answer.
 type WayHome struct {
 	Answer   home.Answer
+	Margin   home.Margin // as the crew keeps it
 	Profile  home.Profile
 	RouteM   float64
 	TakeOff  site.Feature
@@ -84,7 +85,7 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, 
 }
 
 // Reckon works out what follows from the site file alone.
-func (f File) Reckon(t airframe.Type, ask Ask) (WayHome, error) {
+func (f File) Reckon(t airframe.Type, margin home.Margin, ask Ask) (WayHome, error) {
 	frame, err := f.Frame()
 	if err != nil {
 		return WayHome{}, err
@@ -93,7 +94,7 @@ func (f File) Reckon(t airframe.Type, ask Ask) (WayHome, error) {
 	if start == nil || len(way) == 0 {
 		return WayHome{}, fault.Clash("site-not-ready", "Put a take-off place and an area or a route on the map first; then the way home can be judged.")
 	}
-	out := WayHome{TakeOff: *start, RouteM: float64(t.Limits.FlightHeightM)}
+	out := WayHome{Margin: margin, TakeOff: *start, RouteM: float64(t.Limits.FlightHeightM)}
 	if ask.RouteM != nil {
 		out.RouteM = *ask.RouteM
 	}
@@ -106,7 +107,7 @@ func (f File) Reckon(t airframe.Type, ask Ask) (WayHome, error) {
 		homeM = g
 	}
 	obstacles := site.Standing(f.Plain(), frame, terrain, f.Site.ElevationM)
-	q := home.Question{Home: at, HomeM: homeM, Route: way, Obstacles: obstacles, Terrain: terrain, PositionM: positionM, Margin: home.UsualMargin, CeilingM: ceilingM,
+	q := home.Question{Home: at, HomeM: homeM, Route: way, Obstacles: obstacles, Terrain: terrain, PositionM: positionM, Margin: margin, CeilingM: ceilingM,
 		SettingM: ask.SettingM, ClimbMS: t.Limits.Climb(), DescentMS: t.Limits.Descent(), RouteHeight: out.RouteM}
 	if m := t.Limits.PlannedMinutes; m > 0 {
 		q.PercentMin = float64(t.Limits.LaunchPercent-t.Limits.LandByPercent) / m

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/geo"
+	"mainstay/core/home"
 	"mainstay/core/judge"
 	"mainstay/core/site"
 	"mainstay/core/sun"
@@ -331,7 +332,7 @@ func TestHeightNearAStructure(t *testing.T) {
 			{Feature: site.Feature{ID: "s", Kind: site.TakeOff, Shape: site.Point, Places: []geo.Point{at(0, 0)}}},
 			{Feature: site.Feature{ID: "r", Kind: site.Route, Shape: site.Line, Places: []geo.Point{at(40, 10), at(80, 10)}}}}}
 		route := 200.0
-		w, err := f.Reckon(sites.UsualType, sites.Ask{RouteM: &route})
+		w, err := f.Reckon(sites.UsualType, home.UsualMargin, sites.Ask{RouteM: &route})
 		require.NoError(t, err)
 		return w.OverTopM
 	}

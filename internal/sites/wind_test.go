@@ -14,6 +14,8 @@ import (
 	"mainstay/core/weather"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+	"mainstay/internal/rulebook"
 	"mainstay/internal/sites"
 	"mainstay/internal/testbed"
 )
@@ -78,6 +80,26 @@ func TestComesHomeAgainstTheWind(t *testing.T) {
 		assert.Contains(t, b.said(w, "home-wind"), x.says, x.wind)
 		assert.InDelta(t, 300, w.FarM, 0.1)
 	}
+}
+
+// What the crew keeps over the highest thing is its own choice; it counts at
+// once, and who changed it is on record.
+func TestMarginOfTheCrew(t *testing.T) {
+	b := north(t)
+	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Poplar", HeightM: num(60)}, [2]float64{0, 150})
+	for _, x := range []struct{ m, percent, height float64 }{{10, 20, 75}, {30, 0, 90}, {5, 0, 65}, {10, 50, 90}} {
+		require.NoError(t, b.Rules.Choose(b.As(b.Chief), rulebook.Choice{Pack: "us-small", SightM: 500, MarginM: x.m, MarginPercent: x.percent}))
+		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{})
+		require.NoError(t, err)
+		assert.Equal(t, x.height, w.Answer.HeightM, "60 m, %g m or %g %%", x.m, x.percent)
+	}
+	var by, said string
+	require.NoError(t, b.DB.Raw("select by_name, summary from records where kind = 'rules-chosen' order by seq desc limit 1").Row().Scan(&by, &said))
+	assert.Equal(t, b.Chief.Name, by)
+	assert.Contains(t, said, "keeps 10 m or 50 % over the highest thing on the way home")
+	res, err := records.Verify(b.ctx, b.DB)
+	require.NoError(t, err)
+	assert.Zero(t, res.FirstBad)
 }
 
 // A wing starts and lands into the wind on a free heading; a multirotor turns

@@ -4010,6 +4010,13 @@ export interface components {
             landing?: components["schemas"]["Landing"];
             /**
              * Format: double
+             * @description the crew keeps this or kept_percent, the larger
+             */
+            kept_m: number;
+            /** Format: double */
+            kept_percent: number;
+            /**
+             * Format: double
              * @description farthest place of the route from take-off
              */
             far_m: number;
@@ -4330,6 +4337,13 @@ export interface components {
             version: number;
         };
         RuleBook: {
+            /**
+             * Format: double
+             * @description kept over the highest thing on the way home; the larger of both counts
+             */
+            margin_m: number;
+            /** Format: double */
+            margin_percent: number;
             chosen: string;
             /** Format: double */
             sight_m: number;
@@ -4339,6 +4353,10 @@ export interface components {
             caution: string;
         };
         RuleChoice: {
+            /** Format: double */
+            margin_m: number;
+            /** Format: double */
+            margin_percent: number;
             /** @enum {string} */
             pack: "us-small" | "eu-specific";
             /** Format: double */

@@ -48,8 +48,8 @@ export function WayHomePanel({ w, error, aircraft, setting, route, onChange }: W
           <p className="mb-1">
             Set <strong className="fig">{Math.round(w.height_m)} m</strong> above take-off: {w.decides}{" "}
             reaches <span className="fig">{Math.round(w.need_m)} m</span>, and{" "}
-            <span className="fig">{Math.round(w.margin_m)} m</span> are kept (10 m or 20 %, the larger, up to
-            the next 5). Highest above the ground on the way:{" "}
+            <span className="fig">{Math.round(w.margin_m)} m</span> are kept ({w.kept_m} m or {w.kept_percent}{" "}
+            %, the larger, up to the next 5). Highest above the ground on the way:{" "}
             <span className="fig">{Math.round(w.max_agl_m)} m</span> of{" "}
             <span className="fig">{Math.round(w.ceiling_m)}</span>.
           </p>
