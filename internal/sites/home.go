@@ -196,7 +196,7 @@ func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame
 		return nil
 	}
 	find := func(v judge.Verdict, sentence string) {
-		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: v, Sentence: sentence, Source: "maker's manual", Evidence: "Latest weather, free headings of the take-off place."})
+		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: v, Sentence: sentence, Source: "maker's manual", Evidence: "Latest weather, free headings of the take-off place.", Lifts: "another take-off place, or another wind"})
 	}
 	if len(w.TakeOff.Free) == 0 {
 		if t.Geometry.Kind != "" {

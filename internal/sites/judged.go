@@ -94,7 +94,10 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		if err := w.intoWind(&sky.Latest.Air, out.Things, c.frame, ask.Type); err != nil {
 			return out, err
 		}
-		out.Findings = append(out.Findings, w.Findings...)
+		for _, f := range w.Findings {
+			f.Remedy = &judge.Remedy{Label: "Open the way home", Kind: "site-home", ID: id.String()}
+			out.Findings = append(out.Findings, f)
+		}
 	}
 	judge.Sort(out.Findings)
 	return out, nil
