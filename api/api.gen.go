@@ -3054,6 +3054,17 @@ type RuleOption = rules.Option
 // RulePack defines model for RulePack.
 type RulePack = rules.Pack
 
+// Sector defines model for Sector.
+type Sector struct {
+	Clear   bool    `json:"clear"`
+	HalfDeg float64 `json:"half_deg"`
+
+	// HalfM half its width at the take-off place
+	HalfM   float64 `json:"half_m"`
+	Heading float64 `json:"heading"`
+	LengthM float64 `json:"length_m"`
+}
+
 // SelfDischarge defines model for SelfDischarge.
 type SelfDischarge = pack.Discharge
 
@@ -3476,24 +3487,27 @@ type WayHome struct {
 	InWay       []string `json:"in_way"`
 
 	// KeptM the crew keeps this or kept_percent, the larger
-	KeptM       float64   `json:"kept_m"`
-	KeptPercent float64   `json:"kept_percent"`
-	Landing     *Landing  `json:"landing,omitempty"`
-	Legs        []WayLeg  `json:"legs"`
-	LengthM     float64   `json:"length_m"`
-	MarginM     float64   `json:"margin_m"`
-	MaxAglM     float64   `json:"max_agl_m"`
-	NeedM       float64   `json:"need_m"`
-	NoWay       string    `json:"no_way"`
-	ReturnM     float64   `json:"return_m"`
-	Route       []Place   `json:"route"`
-	RouteM      float64   `json:"route_m"`
-	Stand       *Place    `json:"stand,omitempty"`
-	Steps       []WayStep `json:"steps"`
-	TakeOff     Place     `json:"take_off"`
-	Tops        []WayTop  `json:"tops"`
-	Verdict     Verdict   `json:"verdict"`
-	WayRound    []Place   `json:"way_round"`
+	KeptM       float64  `json:"kept_m"`
+	KeptPercent float64  `json:"kept_percent"`
+	Landing     *Landing `json:"landing,omitempty"`
+	Legs        []WayLeg `json:"legs"`
+	LengthM     float64  `json:"length_m"`
+	MarginM     float64  `json:"margin_m"`
+	MaxAglM     float64  `json:"max_agl_m"`
+	NeedM       float64  `json:"need_m"`
+	NoWay       string   `json:"no_way"`
+	ReturnM     float64  `json:"return_m"`
+	Route       []Place  `json:"route"`
+	RouteM      float64  `json:"route_m"`
+
+	// Sectors of a wing: each heading charted as free, and whether climb-out and approach are clear of what is charted
+	Sectors  []Sector  `json:"sectors"`
+	Stand    *Place    `json:"stand,omitempty"`
+	Steps    []WayStep `json:"steps"`
+	TakeOff  Place     `json:"take_off"`
+	Tops     []WayTop  `json:"tops"`
+	Verdict  Verdict   `json:"verdict"`
+	WayRound []Place   `json:"way_round"`
 }
 
 // WayLeg defines model for WayLeg.

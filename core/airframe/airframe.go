@@ -56,7 +56,8 @@ type Limits struct {
 	CrosswindMS units.MetresPerSecond `json:"crosswind_ms,omitempty"` // start and landing of a wing
 	ClimbMS     units.MetresPerSecond `json:"climb_ms,omitempty"`
 	DescentMS   units.MetresPerSecond `json:"descent_ms,omitempty"`
-	SpeedMS     units.MetresPerSecond `json:"speed_ms,omitempty"` // greatest over the ground; zero is not known
+	SpeedMS     units.MetresPerSecond `json:"speed_ms,omitempty"`     // greatest over the ground; zero is not known
+	TransitionM units.Metres          `json:"transition_m,omitempty"` // a vertical take-off wing goes over to forward flight here
 }
 
 // Usual values where a profile gives none: 15 mph crosswind, and the climb and
@@ -65,6 +66,7 @@ const (
 	UsualCrosswindMS = 6.7
 	UsualClimbMS     = 3.0
 	UsualDescentMS   = 2.0
+	UsualTransitionM = 20.0
 )
 
 // Crosswind is the limit for start and landing.
@@ -75,6 +77,18 @@ func (l Limits) Climb() float64 { return orUsual(l.ClimbMS, UsualClimbMS) }
 
 // Descent is the rate of descent.
 func (l Limits) Descent() float64 { return orUsual(l.DescentMS, UsualDescentMS) }
+
+// Transition is the height at which a vertical take-off wing goes over to
+// forward flight and back, m; 0 for the others.
+func (t Type) Transition() float64 {
+	switch {
+	case t.Geometry.Kind != VerticalWing:
+		return 0
+	case t.Limits.TransitionM > 0:
+		return float64(t.Limits.TransitionM)
+	}
+	return UsualTransitionM
+}
 
 func orUsual(v units.MetresPerSecond, usual float64) float64 {
 	if v > 0 {
@@ -166,8 +180,8 @@ func (t Type) Validate() error {
 		return bad("launch_percent must be 1-100 and land_by_percent under it")
 	case !within(l.PlannedMinutes, 1, 600):
 		return bad("planned_minutes must be 1-600")
-	case !within(float64(l.CrosswindMS), 0, 30) || !within(float64(l.ClimbMS), 0, 30) || !within(float64(l.DescentMS), 0, 30) || !within(float64(l.SpeedMS), 0, 100):
-		return bad("crosswind_ms, climb_ms and descent_ms must be at most 30 and speed_ms at most 100")
+	case !within(float64(l.CrosswindMS), 0, 30) || !within(float64(l.ClimbMS), 0, 30) || !within(float64(l.DescentMS), 0, 30) || !within(float64(l.SpeedMS), 0, 100) || !within(float64(l.TransitionM), 0, 120):
+		return bad("crosswind_ms, climb_ms and descent_ms must be at most 30, speed_ms at most 100 and transition_m at most 120")
 	case !within(float64(l.WarmthOutlierC), 1, 100):
 		return bad("warmth_outlier_c must be 1-100")
 	case p.Count < 1 || p.Count > 4 || p.Cells < 1 || p.Cells > 24 || p.CapacityMAh < 100 || p.CapacityMAh > 200000:

@@ -279,6 +279,9 @@ func (p *Page) Fill(label, text string) {
 	js, what := "__find.field("+quote(label)+")", "a field "+quote(label)
 	p.spot(js, what)
 	kind := Eval[string](p, find+"; "+js+".type")
+	if kind == "select-one" { // the choices may still be on their way
+		p.until("[...("+js+"?.options ?? [])].some((o) => o.value === "+quote(text)+")", what+" with the choice "+quote(text))
+	}
 	if kind == "date" || kind == "datetime-local" || kind == "select-one" || kind == "checkbox" {
 		set := fmt.Sprintf(`const e = %s; const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), 'value').set; set.call(e, %s); e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); e.dispatchEvent(new FocusEvent('focusout', {bubbles: true})); return true;`, js, quote(text))
 		Eval[bool](p, find+"; (() => { "+set+" })()")

@@ -93,7 +93,7 @@ func sitesOfTheDistrict() []charted {
 			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Bank"}, xy: [][2]float64{{-2000, -40}, {-600, 10}, {800, -20}, {2000, 30}, {2000, 90}, {800, 40}, {-600, 70}, {-2000, 20}}},
 			standing(site.Obstacle, site.Line, "Willows", willow, sWillow, wWillow, 6, [2]float64{-420, -60}, [2]float64{-90, -75}),
 			standing(site.Obstacle, site.Point, "Gauge mast", nil, 0, "", 10, [2]float64{640, 60}),
-			start("Sluice", true, 20, -95, 270, 90),
+			start("Sluice", true, 150, -95, 270, 90),
 		}},
 		{sites.Site{Name: "Cutwater station", Note: "Pumping station and roof panels. Near a radio mast, inside a control zone. The usual return height of the aircraft is too low here.", Lat: cutwaterAt.Lat, Lon: cutwaterAt.Lon}, []mapped{
 			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Roof and yard"}, xy: [][2]float64{{-60, -35}, {65, -35}, {65, 45}, {-60, 45}}},

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/google/uuid"
@@ -119,6 +120,7 @@ func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject
 	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: a.MaxAGL, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
 		TakeOff: w.TakeOff.Places[0], HomeM: p.ReturnM - w.ShownM, RouteM: w.RouteM, Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
 		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Landing, KeptM: w.Margin.M, KeptPercent: w.Margin.Percent, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
+	out.Sectors = sectorsOf(w)
 	if out.WayRound == nil {
 		out.WayRound = []api.Place{}
 	}
@@ -126,6 +128,17 @@ func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject
 		out.Findings = []api.Finding{}
 	}
 	return out, nil
+}
+
+func sectorsOf(w WayHome) []api.Sector {
+	out := []api.Sector{}
+	if !w.Sectored {
+		return out
+	}
+	for _, h := range w.TakeOff.Free {
+		out = append(out, api.Sector{Heading: h, Clear: slices.Contains(w.Clear, h), HalfDeg: home.SectorHalfDeg, HalfM: home.SectorHalfM, LengthM: home.SectorLengthM})
+	}
+	return out
 }
 
 func (h *Handlers) GetSky(ctx context.Context, r api.GetSkyRequestObject) (api.GetSkyResponseObject, error) {

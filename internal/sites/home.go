@@ -47,7 +47,9 @@ type WayHome struct {
 	Stand    *geo.Point  // where the crew stands in the wind of the latest weather; nil: wind not known
 	Cover    *site.Cover // behind, in that wind; nil: none is charted
 	Landing  *wind.Landing
-	FarM     float64 // farthest place of the route from take-off
+	Clear    []float64 // of the free headings, those whose sectors are clear of what is charted
+	Sectored bool      // the sectors were looked at
+	FarM     float64   // farthest place of the route from take-off
 	Far      geo.Point
 	ShownM   float64 // return height above take-off that is judged: as set, or else as recommended
 	// HomeSpeedMS is the speed over the ground from there, in the steady wind at
@@ -134,7 +136,7 @@ func (f File) Reckon(t airframe.Type, margin home.Margin, ask Ask) (WayHome, err
 		return out, err
 	}
 	out.Findings = append(out.Findings, out.Answer.Findings...)
-	return out, nil
+	return out, out.sectors(t, at, homeM, obstacles, terrain)
 }
 
 // highest is the greatest height above ground along the route, which is flown
@@ -180,6 +182,46 @@ func overTop(features []site.Feature, frame geo.Frame, way []geo.XY, highM float
 	return best
 }
 
+// sectors holds the sectors of the free headings against what is charted: a
+// wing climbs out along a heading and comes in from behind it.
+func (w *WayHome) sectors(t airframe.Type, at geo.XY, homeM float64, obstacles []home.Obstacle, terrain *home.Terrain) error {
+	w.Clear = w.TakeOff.Free
+	if t.Geometry.Kind == airframe.Multirotor || t.Geometry.Kind == "" || len(w.TakeOff.Free) == 0 {
+		return nil
+	}
+	find := func(v judge.Verdict, sentence string) {
+		w.Findings = append(w.Findings, judge.Finding{Rule: "sector", Verdict: v, Sentence: sentence, Source: "usual practice; maker's manual", Evidence: "Site file, climb and descent of the type.", Lifts: "another take-off place, or another heading"})
+	}
+	if t.Limits.SpeedMS == 0 {
+		find(judge.Watch, "Whether climb-out and approach are clear of what is charted is not known: the type gives no speed.")
+		return nil
+	}
+	speed, start := float64(t.Limits.SpeedMS), t.Transition()
+	w.Clear, w.Sectored = nil, true
+	for _, h := range w.TakeOff.Free {
+		out, err := home.Sector(at, homeM, h, home.Slope{StartM: start, Rise: t.Limits.Climb() / speed}, obstacles, terrain)
+		if err != nil {
+			return unusable(err)
+		}
+		in, err := home.Sector(at, homeM, math.Mod(h+180, 360), home.Slope{StartM: start, Rise: t.Limits.Descent() / speed}, obstacles, terrain)
+		if err != nil {
+			return unusable(err)
+		}
+		switch {
+		case out != nil:
+			find(judge.Watch, fmt.Sprintf("Heading %03.0f is not free for climb-out: %s.", h, out.Sentence))
+		case in != nil:
+			find(judge.Watch, fmt.Sprintf("Heading %03.0f is not free for the approach: %s.", h, in.Sentence))
+		default:
+			w.Clear = append(w.Clear, h)
+		}
+	}
+	if len(w.Clear) == 0 {
+		find(judge.Stop, "No heading is free for climb-out and approach. Move the take-off place, or chart another heading.")
+	}
+	return nil
+}
+
 // intoWind says where the crew stands, how fast the aircraft comes home, and on
 // which of the free headings a wing starts and lands.
 func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame, t airframe.Type) error {
@@ -204,7 +246,10 @@ func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame
 		}
 		return nil
 	}
-	l, err := wind.BestHeading(units.MetresPerSecond(gustOf(*air)), *air.FromDeg, w.TakeOff.Free, units.MetresPerSecond(t.Limits.Crosswind()))
+	if len(w.Clear) == 0 {
+		return nil // said by the sectors
+	}
+	l, err := wind.BestHeading(units.MetresPerSecond(gustOf(*air)), *air.FromDeg, w.Clear, units.MetresPerSecond(t.Limits.Crosswind()))
 	if err != nil {
 		return nil //nolint:nilerr // a wind that cannot be used is a finding of the weather
 	}

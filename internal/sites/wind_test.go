@@ -126,6 +126,32 @@ func TestHeadingsCountForWings(t *testing.T) {
 	assert.Contains(t, bare.said(w, "direction"), "watch: Which headings are free", "unknown is never good")
 }
 
+// A heading that was charted as free is held against what else is charted: the
+// wing climbs 5 m and comes down 3 m while it flies 22 m.
+func TestSectorsOfAWing(t *testing.T) {
+	b := north(t, 90, 270)
+	wing, vertical := b.of("tally-w"), b.of("tally-v")
+	ask := func(craft *uuid.UUID) sites.WayHome {
+		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: craft, SettingM: num(60)})
+		require.NoError(t, err)
+		return w
+	}
+	assert.True(t, ask(wing).Sectored)
+	assert.Equal(t, []float64{90, 270}, ask(wing).Clear)
+	b.report("08008KT")
+	assert.Equal(t, 90.0, ask(wing).Landing.Heading)
+	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Barn", HeightM: num(20)}, [2]float64{120, 0})
+	w := ask(wing)
+	assert.Contains(t, b.said(w, "sector"), "watch: Heading 090 is not free for climb-out: Barn reaches 20 m, 115 m away, where the path is at 26 m.")
+	assert.Contains(t, b.said(w, "sector"), "watch: Heading 270 is not free for the approach: Barn reaches 20 m, 115 m away, where the path is at 16 m.")
+	assert.Contains(t, b.said(w, "sector"), "stop: No heading is free")
+	assert.Nil(t, w.Landing)
+	assert.Equal(t, []float64{90, 270}, ask(vertical).Clear, "it is 20 m up before it flies forward")
+	assert.Empty(t, b.said(ask(&b.Aircraft.ID), "sector"))
+	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Mast"}, [2]float64{-120, 5})
+	assert.Contains(t, b.said(ask(vertical), "sector"), "Mast of unknown height stands 115 m away")
+}
+
 // An estimate by eye is a range: its upper end is held against the limits, its
 // lower end against the calm that hides an inversion.
 func TestWindByEye(t *testing.T) {

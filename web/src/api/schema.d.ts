@@ -2293,6 +2293,8 @@ export interface components {
             descent_ms?: number;
             /** Format: double */
             speed_ms?: number;
+            /** Format: double */
+            transition_m?: number;
         };
         TypePacks: {
             count: number;
@@ -4015,6 +4017,8 @@ export interface components {
             kept_m: number;
             /** Format: double */
             kept_percent: number;
+            /** @description of a wing: each heading charted as free, and whether climb-out and approach are clear of what is charted */
+            sectors: components["schemas"]["Sector"][];
             /**
              * Format: double
              * @description farthest place of the route from take-off
@@ -4025,6 +4029,20 @@ export interface components {
              * @description over the ground from there, in the steady wind; null: not known
              */
             home_speed_ms: number | null;
+        };
+        Sector: {
+            /** Format: double */
+            heading: number;
+            clear: boolean;
+            /** Format: double */
+            half_deg: number;
+            /**
+             * Format: double
+             * @description half its width at the take-off place
+             */
+            half_m: number;
+            /** Format: double */
+            length_m: number;
         };
         Landing: {
             /** Format: double */

@@ -210,11 +210,35 @@ function Way({ way }: { way: Schemas["WayHome"] }) {
           <Tooltip className="mapname">The crew stands here</Tooltip>
         </CircleMarker>
       )}
+      {way.sectors.map((s) => (
+        <Polygon
+          key={`${s.heading}-${s.clear}`}
+          positions={[wedge(way.take_off, s)]}
+          className={`m-sector${s.clear ? "" : " blocked"}`}
+          interactive={false}
+        />
+      ))}
       {way.stand && way.cover && (
         <Polyline positions={[at(way.stand), at(way.cover.place)]} className="m-cover" interactive={false} />
       )}
     </>
   );
+}
+
+/** The outline of the sector that a wing climbs out through. */
+function wedge(p: Place, s: Schemas["Sector"]): L.LatLngExpression[] {
+  const rad = Math.PI / 180;
+  const far = s.half_m + s.length_m * Math.tan(s.half_deg * rad);
+  const [sin, cos] = [Math.sin(s.heading * rad), Math.cos(s.heading * rad)];
+  return [
+    [0, -s.half_m],
+    [s.length_m, -far],
+    [s.length_m, far],
+    [0, s.half_m],
+  ].map(([along = 0, right = 0]) => [
+    p.lat + (along * cos - right * sin) / 111_195,
+    p.lon + (along * sin + right * cos) / (111_195 * Math.cos(p.lat * rad)),
+  ]);
 }
 
 const corner = L.divIcon({ className: "m-handle", iconSize: [40, 40] });
