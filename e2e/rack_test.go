@@ -124,9 +124,9 @@ func TestChargerFile(t *testing.T) {
 	write := func(text string) { require.NoError(t, os.WriteFile(file, []byte(text), 0o600)) }
 	write("time,pack,cell_1_v,cell_2_v,cell_3_v,cell_4_v,cell_5_v,cell_6_v\n2026-06-09T20:00:00Z,L3,3.9,3.9,3.9,3.9,3.9,3.9\n2026-06-09T20:00:00Z,L3,3.9,3.9,3.9,3.9,3.9,3.9\n2026-06-09T20:05:00Z,X9,3.9,3.9,3.9,3.9,3.9,3.9\n2026-06-09T20:10:00Z,L3,3.9,,3.9,3.9,3.9,3.9\n2026-06-09T20:20:00Z,D1,3.9,3.9,3.9,3.9,3.9,3.9\n")
 	p.Upload("input[type=file]", file)
-	p.See("1 readings taken, 0 were here already, 4 refused.", "Line 3: the same pack and time stand in line 2.", `no pack is labelled "X9"`, "cell 2 has no voltage", "D1 has 14 cells; 6 were entered.")
+	p.See("1 reading taken, 0 were here already, 4 refused.", "Line 3: the same pack and time stand in line 2.", `no pack is labelled "X9"`, "cell 2 has no voltage", "D1 has 14 cells; 6 were entered.")
 	p.Upload("input[type=file]", file)
-	p.See("0 readings taken, 1 were here already, 4 refused.")
+	p.See("0 readings taken, 1 was here already, 4 refused.")
 	write("time,pack,cell_1_volts\n")
 	p.Upload("input[type=file]", file)
 	p.See("The file cannot be read", "Nothing was saved.")

@@ -2,6 +2,8 @@ package e2e
 
 import (
 	"context"
+	"encoding/json"
+	"fmt"
 	"net/http/httptest"
 	"testing"
 
@@ -9,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/site"
+	"mainstay/e2e/browser"
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/outside"
@@ -111,7 +114,7 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 	p.Upload("input[aria-label='Map file']", write(t, "more.kml", `<kml><Document>
 		<Placemark><name>Mast</name><ExtendedData><Data name="kind"><value>obstacle</value></Data></ExtendedData><Point><coordinates>-119.7004,46.3102</coordinates></Point></Placemark>
 		<Placemark><name>Swapped</name><Point><coordinates>46.31,-119.70</coordinates></Point></Placemark></Document></kml>`))
-	p.See("1 features taken, 0 were here already, 1 refused.", "Feature 2 (Swapped)", "seem to be swapped")
+	p.See("1 feature taken, 0 were here already, 1 refused.", "Feature 2 (Swapped)", "seem to be swapped")
 	p.Upload("input[aria-label='Map file']", write(t, "notes.txt", "hello"))
 	p.See("notes.txt is none of GeoJSON, KML, GPX and CSV. Nothing was saved.")
 	p.Click("Way home")
@@ -192,4 +195,31 @@ func TestWeatherOfASite(t *testing.T) {
 	p.Click("Take the report")
 	p.See("The weather service does not answer. Paste a report or read the air by hand; nothing was saved.")
 	assert.Equal(t, 0, p.Wide())
+}
+
+// A wing at the flood bank: the headings charted as free are held against what
+// stands there and against the wind.
+func TestHeadingsOfAWing(t *testing.T) {
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	var wing string
+	require.NoError(t, svc.DB.Raw("select id from aircraft where name = 'Tally W'").Scan(&wing).Error)
+	p := chromium.Open(t, testbed.Serve(t, svc), "/sites", 1280, 800)
+	p.SignIn("odile", demo.Password)
+	p.Click("Long Bank")
+	p.Click("Way home")
+	p.Fill("Aircraft", wing)
+	p.See("Heading 270:", "it comes home in")
+	assert.Equal(t, 2, browser.Eval[int](p, "document.querySelectorAll('.m-sector:not(.blocked)').length"))
+
+	var places string
+	require.NoError(t, svc.DB.Raw("select content::jsonb->'places' from site_features where content::jsonb->>'name' = 'Sluice'").Scan(&places).Error)
+	var at []struct{ Lat, Lon float64 }
+	require.NoError(t, json.Unmarshal([]byte(places), &at))
+	p.Click("Files")
+	p.Upload("input[aria-label='Map file']", write(t, "mast.csv", fmt.Sprintf("lat,lon,kind,name,height_m\n%f,%f,obstacle,New mast,40\n", at[0].Lat, at[0].Lon-0.002)))
+	p.See("1 feature taken")
+	p.Click("Way home")
+	p.See("Heading 270 is not free for climb-out: New mast reaches 40 m", "Heading 090 is not free for the approach", "No heading is free for climb-out and approach")
+	assert.Equal(t, 2, browser.Eval[int](p, "document.querySelectorAll('.m-sector.blocked').length"))
+	assert.Empty(t, p.Faults())
 }

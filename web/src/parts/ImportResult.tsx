@@ -10,7 +10,8 @@ export interface ImportResultProps {
 export function ImportResult({ report, what }: ImportResultProps) {
   return (
     <div role="status" className="mt-2">
-      {report.accepted} {what} taken, {report.unchanged} were here already, {report.refused.length} refused.
+      {report.accepted} {report.accepted === 1 ? what.replace(/s$/, "") : what} taken, {report.unchanged}{" "}
+      {report.unchanged === 1 ? "was" : "were"} here already, {report.refused.length} refused.
       {report.refused.length > 0 && (
         <ul className="mb-0">
           {report.refused.slice(0, 100).map((r, i) => (
