@@ -107,7 +107,7 @@ func siteBenches(id uuid.UUID, ask func(method, path string, body any) error) []
 	}
 }
 
-// bigFile measures the import of a GeoJSON file of nearly 10 MB, undone
+// bigFile measures the import of a GeoJSON file of 10 MB, undone
 // afterwards.
 func bigFile(ctx context.Context, w *tabwriter.Writer, b *bed, id uuid.UUID) error {
 	frame, err := geo.NewFrame(siteAt)
@@ -115,7 +115,7 @@ func bigFile(ctx context.Context, w *tabwriter.Writer, b *bed, id uuid.UUID) err
 		return err
 	}
 	var features []site.Feature
-	for i := range 430 {
+	for i := range 498 {
 		f := site.Feature{ID: uuid.Must(uuid.NewV7()).String(), Kind: site.Obstacle, Shape: site.Area, Name: fmt.Sprintf("Wood %d", i)}
 		for k := range 520 {
 			s, c := math.Sincos(2 * math.Pi * float64(k) / 520)
