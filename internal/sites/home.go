@@ -83,7 +83,8 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (WayHome, 
 	if err != nil {
 		return out, err
 	}
-	return out, out.intoWind(air, b.file.Plain(), b.frame, t)
+	err = out.intoWind(air, b.file.Plain(), b.frame, t)
+	return out, err
 }
 
 // Reckon works out what follows from the site file alone.
@@ -136,7 +137,8 @@ func (f File) Reckon(t airframe.Type, margin home.Margin, ask Ask) (WayHome, err
 		return out, err
 	}
 	out.Findings = append(out.Findings, out.Answer.Findings...)
-	return out, out.sectors(t, at, homeM, obstacles, terrain)
+	err = out.sectors(t, at, homeM, obstacles, terrain)
+	return out, err
 }
 
 // highest is the greatest height above ground along the route, which is flown
