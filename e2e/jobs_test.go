@@ -187,3 +187,24 @@ func TestFitnessPapersAndOwnRules(t *testing.T) {
 	chief.Click("Save")
 	chief.See("Reported", "AR-17")
 }
+
+// A flight with a contact asks whether it must be reported, and takes what is
+// known along.
+func TestContactAsksForAReport(t *testing.T) {
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	var flight, craft string
+	require.NoError(t, svc.DB.Raw("select f.id, f.aircraft_id from flights f join flight_events e on e.flight_id = f.id where e.kind = 'contact' order by e.at desc limit 1").Row().Scan(&flight, &craft))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/fly/"+flight, 1280, 800)
+	p.SignIn("imre", demo.Password)
+	p.See("reported within 10 calendar days")
+	p.Click("It must be reported")
+	p.See("Something must be reported")
+	assert.Equal(t, "Contact of Dray Two: Brushed the top wire of row 63, propeller 2.", p.FieldValue("What happened, to whom or what"))
+	p.Click("Start the countdown")
+	p.See("noted by Imre Castellan", "days left")
+	p.Gone("Start the countdown")
+	var n int64
+	require.NoError(t, svc.DB.Raw("select count(*) from incident_reports where aircraft_id = ?", craft).Scan(&n).Error)
+	assert.EqualValues(t, 1, n)
+	assert.Empty(t, p.Faults())
+}

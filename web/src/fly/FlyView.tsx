@@ -251,6 +251,33 @@ function Landed({ f }: { f: Flight }) {
   );
 }
 
+/** After a contact or a hard landing: whether the authority must be told, while it is known what happened. */
+function AskReport({ f }: { f: Flight }) {
+  const hit = f.events.find((e) => e.kind === "contact" || e.kind === "hard-landing");
+  const may = useMay()("pilot", "crew", "technician");
+  if (!hit || !may) return null;
+  const to = new URLSearchParams({
+    tab: "reports",
+    report: "new",
+    aircraft: f.aircraft_id,
+    at: hit.at,
+    what: `${eventWords[hit.kind]} of ${f.aircraft}${hit.note ? `: ${hit.note}` : ""}`,
+  });
+  return (
+    <div className="notice mb-3 no-print">
+      <div>
+        <p>
+          Was anybody seriously hurt or unconscious, or anything but the aircraft damaged for more than 500
+          USD? Then it is reported within 10 calendar days (14 CFR 107.9).
+        </p>
+        <Link className="btn btn-outline-primary mt-2" to={`/rules?${to}`}>
+          It must be reported
+        </Link>
+      </div>
+    </div>
+  );
+}
+
 function Logged({ f }: { f: Flight }) {
   const z = useZone();
   const u = useUnits();
@@ -272,6 +299,7 @@ function Logged({ f }: { f: Flight }) {
         )}
       </ViewHead>
       {correcting && <CorrectFlight f={f} onClose={() => setCorrecting(false)} />}
+      <AskReport f={f} />
       <Sheet title="On record">
         <p>
           {z.both(f.took_off_at)}, {hoursMinutes(f.seconds)} h, {f.landings} landing(s). {f.purpose}. Pilot{" "}

@@ -4,6 +4,7 @@ import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
+import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
@@ -19,7 +20,14 @@ export function Reports() {
   const q = useQuery({ queryKey: keys.reports, queryFn: () => ask(api.GET("/reports")) });
   const may = useMay();
   const z = useZone();
-  const [open, setOpen] = useState<Report | "new" | null>(null);
+  // A flight leads here with what happened to it.
+  const [params, set] = useAddress();
+  const [shown, setShown] = useState<Report | "new" | null>(null);
+  const open = params.get("report") === "new" ? "new" : shown;
+  const setOpen = (r: Report | "new" | null) => {
+    setShown(r);
+    if (r === null) set({ report: "", aircraft: "", at: "", what: "" });
+  };
   return (
     <>
       {may("pilot", "crew", "technician") && (
@@ -65,7 +73,14 @@ export function Reports() {
         open={open !== null}
         onClose={() => setOpen(null)}
       >
-        {open === "new" && <Raise onDone={() => setOpen(null)} />}
+        {open === "new" && (
+          <Raise
+            aircraft={params.get("aircraft")}
+            at={params.get("at")}
+            what={params.get("what") ?? ""}
+            onDone={() => setOpen(null)}
+          />
+        )}
         {open !== null && open !== "new" && <DoneForm r={open} onDone={() => setOpen(null)} />}
       </Dialog>
     </>
@@ -77,18 +92,26 @@ function left(due: string): string {
   return days < 0 ? "late" : `${Math.floor(days)} days left`;
 }
 
-function Raise({ onDone }: { onDone: () => void }) {
+interface RaiseProps {
+  /** What is known already, when a flight leads here. */
+  aircraft: string | null;
+  at: string | null;
+  what: string;
+  onDone: () => void;
+}
+
+function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
   const qc = useQueryClient();
   const z = useZone();
   const [id] = useState(newId);
-  const f = useDraftForm("report-new", {
-    what: "",
-    happened_at: z.local(new Date(serverNow()).toISOString()),
+  const f = useDraftForm(`report-new${happened ?? ""}`, {
+    what,
+    happened_at: z.local(happened ?? new Date(serverNow()).toISOString()),
   });
   const send = f.submit(async (v) => {
     const at = instant(v.happened_at, z.zone);
     if (!at) return f.setError("happened_at", { message: "Enter date and time." });
-    await ask(api.POST("/reports", { body: { id, aircraft_id: null, what: v.what, happened_at: at } }));
+    await ask(api.POST("/reports", { body: { id, aircraft_id: aircraft, what: v.what, happened_at: at } }));
     await qc.invalidateQueries();
     onDone();
   });
