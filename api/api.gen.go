@@ -2996,7 +2996,11 @@ type ReportNew struct {
 
 // Reports defines model for Reports.
 type Reports struct {
-	Reports []Report `json:"reports"`
+	Citation string   `json:"citation"`
+	Reports  []Report `json:"reports"`
+
+	// Statement what is reported and by when under the pack that the crew flies under
+	Statement string `json:"statement"`
 }
 
 // ResistanceTrend defines model for ResistanceTrend.

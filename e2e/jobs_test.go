@@ -196,7 +196,7 @@ func TestContactAsksForAReport(t *testing.T) {
 	require.NoError(t, svc.DB.Raw("select f.id, f.aircraft_id from flights f join flight_events e on e.flight_id = f.id where e.kind = 'contact' order by e.at desc limit 1").Row().Scan(&flight, &craft))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/fly/"+flight, 1280, 800)
 	p.SignIn("imre", demo.Password)
-	p.See("reported within 10 calendar days")
+	p.See("is reported within 10 calendar days")
 	p.Click("It must be reported")
 	p.See("Something must be reported")
 	assert.Equal(t, "Contact of Dray Two: Brushed the top wire of row 63, propeller 2.", p.FieldValue("What happened, to whom or what"))

@@ -44,7 +44,7 @@ var EUSpecific = Pack{
 		{ID: "remote-id", Citation: "Regulation (EU) 2019/945 part 6", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Direct remote identification is active.",
 			Asks: choice("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), stops("none", "Not at all, or not checked", "The aircraft does not identify itself."))},
 		{ID: "insurance", Citation: "Regulation (EC) 785/2004; national law", Scope: OfJob, Evidence: "Insurance on file.", Statement: "The operation is insured.", check: func(c *checker) { c.need(Insurance, "", "This operation") }},
-		{ID: "accident-report", Citation: "Regulation (EU) 376/2014", Scope: OfAircraft, By: []string{"accident"}, Evidence: "Events of logged flights.", Statement: "An occurrence is reported within 72 hours."},
+		{ID: AccidentReport, Citation: "Regulation (EU) 376/2014", Scope: OfAircraft, By: []string{"accident"}, Evidence: "Events of logged flights.", Statement: "An occurrence is reported within 72 hours."},
 		{ID: "records", Citation: eu947 + " UAS.SPEC.050(1)(g)", Scope: OfAircraft, By: []string{"records"}, Evidence: "The chain of records.", Statement: "Records are kept."},
 	},
 }

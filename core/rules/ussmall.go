@@ -21,6 +21,9 @@ const (
 	unknownHeight = "How high the flight goes above the ground is not known."
 )
 
+// AccidentReport is the rule of every pack about what the authority is told.
+const AccidentReport = "accident-report"
+
 // NightSince is the day after which a knowledge test or training covers night
 // (14 CFR 107.29(a)(1)).
 var NightSince = time.Date(2021, 4, 6, 0, 0, 0, 0, time.UTC)
@@ -101,7 +104,7 @@ var USSmall = Pack{
 			}},
 		{ID: "agricultural", Citation: "14 CFR part 137", Scope: OfJob, when: spraying, Evidence: "Certificate and licences on file; product and label of the job.", Statement: "Dispensing needs an agricultural operator certificate; product, label and applicator licence are recorded.", check: agricultural,
 			Asks: choice("label", "Is the product label read and at hand, and do rate, wind, buffer and protection follow it?", fine("yes", "Yes"), stops("no", "No", "The product label has not been read for this job; it decides."))},
-		{ID: "accident-report", Citation: "14 CFR 107.9", Scope: OfAircraft, Evidence: "Events of logged flights.", Statement: "Serious injury, loss of consciousness, or damage over 500 USD to other property is reported within 10 calendar days.", By: []string{"accident"}},
+		{ID: AccidentReport, Citation: "14 CFR 107.9", Scope: OfAircraft, Evidence: "Events of logged flights.", Statement: "Serious injury, loss of consciousness, or damage over 500 USD to other property is reported within 10 calendar days.", By: []string{"accident"}},
 		{ID: "records", Citation: "good practice; 14 CFR 107.7", Scope: OfAircraft, Evidence: "The chain of records.", Statement: "Inspection, maintenance and flight records are kept and shown on request.", By: []string{"records"}},
 	},
 }

@@ -53,7 +53,16 @@ func (h *Handlers) RemoveLocalRule(ctx context.Context, r api.RemoveLocalRuleReq
 
 func (h *Handlers) ListReports(ctx context.Context, _ api.ListReportsRequestObject) (api.ListReportsResponseObject, error) {
 	rs, err := h.Rules.Reports(ctx)
+	if err != nil {
+		return nil, err
+	}
+	b, err := h.Rules.Book(ctx)
 	out := api.ListReports200JSONResponse{Reports: []api.Report{}}
+	for _, r := range b.Pack.Rules {
+		if r.ID == rules.AccidentReport {
+			out.Statement, out.Citation = r.Statement, r.Citation
+		}
+	}
 	for _, x := range rs {
 		out.Reports = append(out.Reports, api.Report{Id: x.ID, AircraftId: x.AircraftID, What: x.What, HappenedAt: x.HappenedAt.UTC(), DueAt: x.DueAt.UTC(), ReportedAt: x.ReportedAt, Reference: x.Reference, RaisedBy: x.RaisedBy, Verdict: x.Verdict(h.Rules.Clock.Now())})
 	}

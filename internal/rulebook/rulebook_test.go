@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/api"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
 	"mainstay/internal/platform/fault"
@@ -33,8 +34,16 @@ func TestShippedListsCoverTheAdvisoryList(t *testing.T) {
 func TestChoosingAPack(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Chief)
+	h := rulebook.Handlers{Rules: s.Rules}
+	told := func() api.ListReports200JSONResponse {
+		r, err := h.ListReports(ctx, api.ListReportsRequestObject{})
+		require.NoError(t, err)
+		return r.(api.ListReports200JSONResponse)
+	}
+	assert.Equal(t, "14 CFR 107.9", told().Citation)
 	require.NoError(t, s.Rules.Choose(ctx, rulebook.Choice{Pack: "eu-specific", SightM: 300, MarginM: 15, MarginPercent: 0}))
 	assert.True(t, fault.Is(s.Rules.Choose(ctx, rulebook.Choice{Pack: "moon", SightM: 300, MarginM: 15}), "invalid"))
+	assert.Contains(t, told().Statement, "within 72 hours")
 	a, err := s.Flights.Ask(s.As(s.Pilot), s.Question(s.Packs[0].ID))
 	require.NoError(t, err)
 	assert.Equal(t, "eu-specific 1", a.Output.Rules)

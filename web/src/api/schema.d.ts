@@ -4425,6 +4425,9 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
         };
         Reports: {
+            /** @description what is reported and by when under the pack that the crew flies under */
+            statement: string;
+            citation: string;
             reports: components["schemas"]["Report"][];
         };
         AuthorisationNew: {

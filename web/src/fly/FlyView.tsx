@@ -255,6 +255,11 @@ function Landed({ f }: { f: Flight }) {
 function AskReport({ f }: { f: Flight }) {
   const hit = f.events.find((e) => e.kind === "contact" || e.kind === "hard-landing");
   const may = useMay()("pilot", "crew", "technician");
+  const rule = useQuery({
+    queryKey: keys.reports,
+    queryFn: () => ask(api.GET("/reports")),
+    enabled: hit !== undefined && may,
+  });
   if (!hit || !may) return null;
   const to = new URLSearchParams({
     tab: "reports",
@@ -267,8 +272,8 @@ function AskReport({ f }: { f: Flight }) {
     <div className="notice mb-3 no-print">
       <div>
         <p>
-          Was anybody seriously hurt or unconscious, or anything but the aircraft damaged for more than 500
-          USD? Then it is reported within 10 calendar days (14 CFR 107.9).
+          Does this have to be told to the authority?{" "}
+          {rule.data && `${rule.data.statement} (${rule.data.citation})`}
         </p>
         <Link className="btn btn-outline-primary mt-2" to={`/rules?${to}`}>
           It must be reported

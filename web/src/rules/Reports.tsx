@@ -39,8 +39,7 @@ export function Reports() {
         {(d) =>
           d.reports.length === 0 ? (
             <Empty>
-              Nothing is due. Serious injury, loss of consciousness, or damage over 500 USD to anything but
-              the aircraft is reported within 10 calendar days (14 CFR 107.9).
+              Nothing is due. {d.statement} ({d.citation})
             </Empty>
           ) : (
             <Sheet title="Reports">
