@@ -15,6 +15,7 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/judge"
 	"mainstay/core/site"
+	"mainstay/core/weather"
 	"mainstay/internal/airspace"
 	"mainstay/internal/flights"
 	"mainstay/internal/jobs"
@@ -354,4 +355,30 @@ func TestJobAndGateAgree(t *testing.T) {
 	agree("the weather is old")
 	require.NoError(t, b.Jobs.End(b.As(b.Chief), j.ID, jobs.CalledOff, 1))
 	agree("called off")
+}
+
+// A wind that is measured at the gate takes the place of an estimate by eye.
+func TestMeasuredWindReplacesAnEstimate(t *testing.T) {
+	b := setUp(t)
+	j := b.job(func(j *jobs.Job) { j.Work, j.Product = "spraying", "Copper" })
+	light, far := 1, 16000.0
+	hand := weather.Air{At: b.Clock.Now(), Ground: "open", WindHeightM: 2, Beaufort: &light, VisibilityM: &far, CloudKnown: true}
+	require.NoError(t, b.Sites.AddWeather(b.As(b.Pilot), b.site, sites.NewWeather{ID: testbed.NewID(), Hand: &hand}))
+	assert.True(t, slices.ContainsFunc(b.all(j), func(f judge.Finding) bool { return strings.Contains(f.Sentence, "Wind 0.3 m/s is under 1.0") }))
+	b.Clock.Advance(time.Minute)
+	q := b.Question(b.Packs[0].ID)
+	q.Job = &j.ID
+	a, err := b.Flights.Ask(b.As(b.Pilot), q)
+	require.NoError(t, err)
+	for _, f := range a.Output.Findings {
+		assert.NotContains(t, f.Sentence, "estimated by eye")
+		assert.NotEqual(t, "spray-wind", f.Rule, "3 m/s are measured: %s", f.Sentence)
+	}
+}
+
+func (b bed) all(j jobs.Job) []judge.Finding {
+	b.t.Helper()
+	a, err := b.Jobs.Assess(b.As(b.Pilot), j.ID)
+	require.NoError(b.t, err)
+	return a.Common
 }

@@ -188,11 +188,15 @@ func overTop(features []site.Feature, frame geo.Frame, way []geo.XY, highM float
 // wing climbs out along a heading and comes in from behind it.
 func (w *WayHome) sectors(t airframe.Type, at geo.XY, homeM float64, obstacles []home.Obstacle, terrain *home.Terrain) error {
 	w.Clear = w.TakeOff.Free
-	if t.Geometry.Kind == airframe.Multirotor || t.Geometry.Kind == "" || len(w.TakeOff.Free) == 0 {
+	if t.Geometry.Kind == airframe.Multirotor || t.Geometry.Kind == "" {
 		return nil
 	}
 	find := func(v judge.Verdict, sentence string) {
 		w.Findings = append(w.Findings, judge.Finding{Rule: "sector", Verdict: v, Sentence: sentence, Source: "usual practice; maker's manual", Evidence: "Site file, climb and descent of the type.", Lifts: "another take-off place, or another heading"})
+	}
+	if len(w.TakeOff.Free) == 0 {
+		find(judge.Watch, "Which headings are free for climb-out and approach is not charted: walk them, and enter them at the take-off place.")
+		return nil
 	}
 	if t.Limits.SpeedMS == 0 {
 		find(judge.Watch, "Whether climb-out and approach are clear of what is charted is not known: the type gives no speed.")
@@ -231,21 +235,23 @@ func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame
 		return nil
 	}
 	w.comesHome(*air, t)
+	wing := t.Geometry.Kind != airframe.Multirotor && t.Geometry.Kind != ""
+	find := func(v judge.Verdict, sentence string) {
+		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: v, Sentence: sentence, Source: "maker's manual", Evidence: "Latest weather, free headings of the take-off place.", Lifts: "another take-off place, or another wind"})
+	}
 	if air.FromDeg == nil {
+		switch gust := gustOf(*air); {
+		case !wing || *air.WindMS < calmMS:
+		case gust > t.Limits.Crosswind():
+			find(judge.Stop, fmt.Sprintf("Start and landing: gusts of %.1f m/s from no known direction are over the crosswind limit of %.1f.", gust, t.Limits.Crosswind()))
+		default:
+			find(judge.Watch, "Start and landing: the wind has no known direction. Look at it on the spot; never with tailwind.")
+		}
 		return nil
 	}
 	p := site.Stand(w.TakeOff.Places[0], *air.FromDeg, site.StandOff, frame)
 	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *air.FromDeg, all, frame)
 	if t.Geometry.Kind == airframe.Multirotor { // it turns into the wind where it stands
-		return nil
-	}
-	find := func(v judge.Verdict, sentence string) {
-		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: v, Sentence: sentence, Source: "maker's manual", Evidence: "Latest weather, free headings of the take-off place.", Lifts: "another take-off place, or another wind"})
-	}
-	if len(w.TakeOff.Free) == 0 {
-		if t.Geometry.Kind != "" {
-			find(judge.Watch, "Which headings are free for climb-out and approach is not charted: walk them, and enter them at the take-off place.")
-		}
 		return nil
 	}
 	if len(w.Clear) == 0 {
@@ -258,13 +264,16 @@ func (w *WayHome) intoWind(air *weather.Air, all []site.Feature, frame geo.Frame
 	w.Landing = &l
 	switch {
 	case l.OK:
-	case t.Geometry.Kind == "":
+	case !wing:
 		find(judge.Watch, "Start and landing of a wing: "+l.Reason)
 	default:
 		find(judge.Stop, "Start and landing: "+l.Reason)
 	}
 	return nil
 }
+
+// calmMS is the wind below which no direction matters.
+const calmMS = 0.5
 
 func gustOf(air weather.Air) float64 {
 	if air.GustMS != nil {

@@ -207,6 +207,7 @@ func (s *Service) over(ctx context.Context, at Site, t airframe.Type, work weath
 	}
 	if measured != nil && measured.At.After(latest.At) {
 		steady := float64(measured.SteadyMS)
+		latest.Beaufort = nil
 		latest.WindMS, latest.GustMS, latest.WindHeightM, latest.Ground = &steady, nil, float64(measured.MeasuredM), string(measured.Ground)
 		if measured.GustMS != nil {
 			gust := float64(*measured.GustMS)

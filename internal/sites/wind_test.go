@@ -123,7 +123,16 @@ func TestHeadingsCountForWings(t *testing.T) {
 	bare.report("27008KT")
 	w, err := bare.Sites.WayHome(bare.ctx, bare.site.ID, sites.Ask{Aircraft: bare.of("tally-v"), SettingM: num(60)})
 	require.NoError(t, err)
-	assert.Contains(t, bare.said(w, "direction"), "watch: Which headings are free", "unknown is never good")
+	assert.Contains(t, bare.said(w, "sector"), "watch: Which headings are free", "unknown is never good")
+	for text, says := range map[string]string{"00000KT": "", "VRB03KT": "watch: Start and landing: the wind has no known direction", "VRB12KT": "stop: Start and landing: gusts of 8.6 m/s from no known direction are over the crosswind limit of 6.7"} {
+		b.report(text)
+		if said := b.said(ask(wing), "direction"); says == "" {
+			assert.NotContains(t, said, "no known direction", text)
+		} else {
+			assert.Contains(t, said, says, text)
+		}
+		assert.Empty(t, b.said(ask(multi), "direction"), text)
+	}
 }
 
 // A heading that was charted as free is held against what else is charted: the
