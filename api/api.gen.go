@@ -138,6 +138,51 @@ func (e CallNewKind) Valid() bool {
 	}
 }
 
+// Defines values for Datum.
+const (
+	DatumEmpty   Datum = ""
+	DatumGround  Datum = "ground"
+	DatumSea     Datum = "sea"
+	DatumTakeOff Datum = "take-off"
+)
+
+// Valid indicates whether the value is a known member of the Datum enum.
+func (e Datum) Valid() bool {
+	switch e {
+	case DatumEmpty:
+		return true
+	case DatumGround:
+		return true
+	case DatumSea:
+		return true
+	case DatumTakeOff:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for DefectOrigin.
+const (
+	DefectOriginFlight DefectOrigin = "flight"
+	DefectOriginPerson DefectOrigin = "person"
+	DefectOriginWalk   DefectOrigin = "walk"
+)
+
+// Valid indicates whether the value is a known member of the DefectOrigin enum.
+func (e DefectOrigin) Valid() bool {
+	switch e {
+	case DefectOriginFlight:
+		return true
+	case DefectOriginPerson:
+		return true
+	case DefectOriginWalk:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for DocumentEditKind.
 const (
 	DocumentEditKindAgricultural             DocumentEditKind = "agricultural"
@@ -520,6 +565,7 @@ func (e JobState) Valid() bool {
 const (
 	JobWorkInspection JobWork = "inspection"
 	JobWorkMapping    JobWork = "mapping"
+	JobWorkPractice   JobWork = "practice"
 	JobWorkSpraying   JobWork = "spraying"
 )
 
@@ -529,6 +575,8 @@ func (e JobWork) Valid() bool {
 	case JobWorkInspection:
 		return true
 	case JobWorkMapping:
+		return true
+	case JobWorkPractice:
 		return true
 	case JobWorkSpraying:
 		return true
@@ -541,6 +589,7 @@ func (e JobWork) Valid() bool {
 const (
 	JobEditWorkInspection JobEditWork = "inspection"
 	JobEditWorkMapping    JobEditWork = "mapping"
+	JobEditWorkPractice   JobEditWork = "practice"
 	JobEditWorkSpraying   JobEditWork = "spraying"
 )
 
@@ -550,6 +599,8 @@ func (e JobEditWork) Valid() bool {
 	case JobEditWorkInspection:
 		return true
 	case JobEditWorkMapping:
+		return true
+	case JobEditWorkPractice:
 		return true
 	case JobEditWorkSpraying:
 		return true
@@ -604,6 +655,7 @@ func (e JobHeadState) Valid() bool {
 const (
 	JobHeadWorkInspection JobHeadWork = "inspection"
 	JobHeadWorkMapping    JobHeadWork = "mapping"
+	JobHeadWorkPractice   JobHeadWork = "practice"
 	JobHeadWorkSpraying   JobHeadWork = "spraying"
 )
 
@@ -613,6 +665,8 @@ func (e JobHeadWork) Valid() bool {
 	case JobHeadWorkInspection:
 		return true
 	case JobHeadWorkMapping:
+		return true
+	case JobHeadWorkPractice:
 		return true
 	case JobHeadWorkSpraying:
 		return true
@@ -649,6 +703,7 @@ func (e JobPersonPost) Valid() bool {
 const (
 	LocalRuleEditWorkInspection LocalRuleEditWork = "inspection"
 	LocalRuleEditWorkMapping    LocalRuleEditWork = "mapping"
+	LocalRuleEditWorkPractice   LocalRuleEditWork = "practice"
 	LocalRuleEditWorkSpraying   LocalRuleEditWork = "spraying"
 )
 
@@ -658,6 +713,8 @@ func (e LocalRuleEditWork) Valid() bool {
 	case LocalRuleEditWorkInspection:
 		return true
 	case LocalRuleEditWorkMapping:
+		return true
+	case LocalRuleEditWorkPractice:
 		return true
 	case LocalRuleEditWorkSpraying:
 		return true
@@ -989,16 +1046,16 @@ func (e PartSource) Valid() bool {
 
 // Defines values for PracticeNewPhase.
 const (
-	Empty  PracticeNewPhase = "empty"
-	Loaded PracticeNewPhase = "loaded"
+	PracticeNewPhaseEmpty  PracticeNewPhase = "empty"
+	PracticeNewPhaseLoaded PracticeNewPhase = "loaded"
 )
 
 // Valid indicates whether the value is a known member of the PracticeNewPhase enum.
 func (e PracticeNewPhase) Valid() bool {
 	switch e {
-	case Empty:
+	case PracticeNewPhaseEmpty:
 		return true
-	case Loaded:
+	case PracticeNewPhaseLoaded:
 		return true
 	default:
 		return false
@@ -1263,10 +1320,32 @@ func (e WorkOrderState) Valid() bool {
 	}
 }
 
+// Defines values for ZoneDatum.
+const (
+	ZoneDatumFlightLevel ZoneDatum = "flight-level"
+	ZoneDatumGround      ZoneDatum = "ground"
+	ZoneDatumSea         ZoneDatum = "sea"
+)
+
+// Valid indicates whether the value is a known member of the ZoneDatum enum.
+func (e ZoneDatum) Valid() bool {
+	switch e {
+	case ZoneDatumFlightLevel:
+		return true
+	case ZoneDatumGround:
+		return true
+	case ZoneDatumSea:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GetSkyParamsWork.
 const (
 	GetSkyParamsWorkInspection GetSkyParamsWork = "inspection"
 	GetSkyParamsWorkMapping    GetSkyParamsWork = "mapping"
+	GetSkyParamsWorkPractice   GetSkyParamsWork = "practice"
 	GetSkyParamsWorkSpraying   GetSkyParamsWork = "spraying"
 )
 
@@ -1276,6 +1355,8 @@ func (e GetSkyParamsWork) Valid() bool {
 	case GetSkyParamsWorkInspection:
 		return true
 	case GetSkyParamsWorkMapping:
+		return true
+	case GetSkyParamsWorkPractice:
 		return true
 	case GetSkyParamsWorkSpraying:
 		return true
@@ -1347,19 +1428,23 @@ type Air = weather.Air
 
 // Aircraft defines model for Aircraft.
 type Aircraft struct {
-	Active              bool                `json:"active"`
-	Flights             int                 `json:"flights"`
-	Hours               float64             `json:"hours"`
-	Id                  openapi_types.UUID  `json:"id"`
-	Landings            int                 `json:"landings"`
-	LastLandingAt       *time.Time          `json:"last_landing_at"`
-	Litres              float64             `json:"litres"`
+	Active        bool               `json:"active"`
+	Flights       int                `json:"flights"`
+	Hours         float64            `json:"hours"`
+	Id            openapi_types.UUID `json:"id"`
+	Landings      int                `json:"landings"`
+	LastLandingAt *time.Time         `json:"last_landing_at"`
+	Litres        float64            `json:"litres"`
+
+	// MassKg what it usually takes off with, weighed; null: not known
+	MassKg              *float64            `json:"mass_kg"`
 	Name                string              `json:"name"`
 	Registration        string              `json:"registration"`
 	RegistrationExpires *openapi_types.Date `json:"registration_expires"`
 	Serial              string              `json:"serial"`
 	TypeKey             string              `json:"type_key"`
 	Version             int                 `json:"version"`
+	WeighedOn           *openapi_types.Date `json:"weighed_on"`
 }
 
 // AircraftDetail defines model for AircraftDetail.
@@ -1378,11 +1463,15 @@ type AircraftDetail struct {
 
 // AircraftEdit defines model for AircraftEdit.
 type AircraftEdit struct {
-	Active              bool                `json:"active"`
+	Active bool `json:"active"`
+
+	// MassKg what it usually takes off with, weighed with packs and payload
+	MassKg              *float64            `json:"mass_kg,omitempty"`
 	Name                string              `json:"name"`
 	Registration        string              `json:"registration"`
 	RegistrationExpires *openapi_types.Date `json:"registration_expires"`
 	Version             int                 `json:"version"`
+	WeighedOn           *openapi_types.Date `json:"weighed_on,omitempty"`
 }
 
 // AircraftFirmware defines model for AircraftFirmware.
@@ -1638,6 +1727,9 @@ type CrewEdit struct {
 	Zone    string `json:"zone"`
 }
 
+// Datum what the height of a route is counted from; empty is usual for the work
+type Datum string
+
 // Day defines model for Day.
 type Day struct {
 	Aircraft        []DayAircraft      `json:"aircraft"`
@@ -1666,24 +1758,39 @@ type DayAircraft struct {
 	Verdict    Verdict            `json:"verdict"`
 }
 
+// DecisionKind defines model for DecisionKind.
+type DecisionKind = string
+
 // Defect defines model for Defect.
 type Defect struct {
-	Aircraft    string               `json:"aircraft"`
-	AircraftId  openapi_types.UUID   `json:"aircraft_id"`
-	ClosedAt    *time.Time           `json:"closed_at"`
-	ClosedBy    string               `json:"closed_by"`
-	ClosingNote string               `json:"closing_note"`
-	Deferrable  bool                 `json:"deferrable"`
-	Deferral    string               `json:"deferral"`
-	Id          openapi_types.UUID   `json:"id"`
-	Note        string               `json:"note"`
-	OrderId     *openapi_types.UUID  `json:"order_id"`
-	Photos      []openapi_types.UUID `json:"photos"`
-	RaisedAt    time.Time            `json:"raised_at"`
-	RaisedBy    string               `json:"raised_by"`
-	Severity    Verdict              `json:"severity"`
-	Station     string               `json:"station"`
-	Title       string               `json:"title"`
+	Aircraft    string              `json:"aircraft"`
+	AircraftId  openapi_types.UUID  `json:"aircraft_id"`
+	ClosedAt    *time.Time          `json:"closed_at"`
+	ClosedBy    string              `json:"closed_by"`
+	ClosingNote string              `json:"closing_note"`
+	Deferrable  bool                `json:"deferrable"`
+	Deferral    string              `json:"deferral"`
+	Id          openapi_types.UUID  `json:"id"`
+	Note        string              `json:"note"`
+	OrderId     *openapi_types.UUID `json:"order_id"`
+
+	// Origin who or what found it
+	Origin   DefectOrigin         `json:"origin"`
+	Photos   []openapi_types.UUID `json:"photos"`
+	RaisedAt time.Time            `json:"raised_at"`
+	RaisedBy string               `json:"raised_by"`
+	Severity Verdict              `json:"severity"`
+	Station  string               `json:"station"`
+	Title    string               `json:"title"`
+}
+
+// DefectOrigin who or what found it
+type DefectOrigin string
+
+// DefectSettled defines model for DefectSettled.
+type DefectSettled struct {
+	Note string `json:"note"`
+	Pin  string `json:"pin"`
 }
 
 // Defects defines model for Defects.
@@ -1772,7 +1879,17 @@ type Entry struct {
 	By        string    `json:"by"`
 	ItemId    string    `json:"item_id"`
 	Judgement Judgement `json:"judgement"`
-	Value     ItemValue `json:"value"`
+
+	// Others what others said about it: the worse counts
+	Others []EntryOther `json:"others"`
+	Value  ItemValue    `json:"value"`
+}
+
+// EntryOther defines model for EntryOther.
+type EntryOther struct {
+	By       string  `json:"by"`
+	Sentence string  `json:"sentence"`
+	Verdict  Verdict `json:"verdict"`
 }
 
 // Equipment defines model for Equipment.
@@ -1971,6 +2088,9 @@ type FlightEvent struct {
 	Note string             `json:"note"`
 }
 
+// FlightSign defines model for FlightSign.
+type FlightSign = string
+
 // Found defines model for Found.
 type Found struct {
 	AircraftId *openapi_types.UUID `json:"aircraft_id"`
@@ -2010,17 +2130,23 @@ type GateQuestion struct {
 
 // Gear defines model for Gear.
 type Gear struct {
-	Active    bool               `json:"active"`
-	CheckedAt *time.Time         `json:"checked_at"`
-	CheckedBy string             `json:"checked_by"`
-	Id        openapi_types.UUID `json:"id"`
-	Kind      GearKind           `json:"kind"`
-	Level     *float64           `json:"level"`
-	Minimum   float64            `json:"minimum"`
-	Name      string             `json:"name"`
-	Sentence  string             `json:"sentence"`
-	Verdict   Verdict            `json:"verdict"`
-	Version   int                `json:"version"`
+	Active bool `json:"active"`
+
+	// AircraftId that it belongs to; null: to the crew
+	AircraftId *openapi_types.UUID `json:"aircraft_id"`
+	CheckedAt  *time.Time          `json:"checked_at"`
+	CheckedBy  string              `json:"checked_by"`
+	Found      string              `json:"found"`
+	Id         openapi_types.UUID  `json:"id"`
+	Kind       GearKind            `json:"kind"`
+	Level      *float64            `json:"level"`
+	LookedAt   *time.Time          `json:"looked_at"`
+	LookedBy   string              `json:"looked_by"`
+	Minimum    float64             `json:"minimum"`
+	Name       string              `json:"name"`
+	Sentence   string              `json:"sentence"`
+	Verdict    Verdict             `json:"verdict"`
+	Version    int                 `json:"version"`
 }
 
 // GearKind defines model for Gear.Kind.
@@ -2028,12 +2154,13 @@ type GearKind string
 
 // GearEdit defines model for GearEdit.
 type GearEdit struct {
-	Active  bool               `json:"active"`
-	Id      openapi_types.UUID `json:"id"`
-	Kind    GearEditKind       `json:"kind"`
-	Minimum float64            `json:"minimum"`
-	Name    string             `json:"name"`
-	Version int                `json:"version"`
+	Active     bool                `json:"active"`
+	AircraftId *openapi_types.UUID `json:"aircraft_id,omitempty"`
+	Id         openapi_types.UUID  `json:"id"`
+	Kind       GearEditKind        `json:"kind"`
+	Minimum    float64             `json:"minimum"`
+	Name       string              `json:"name"`
+	Version    int                 `json:"version"`
 }
 
 // GearEditKind defines model for GearEdit.Kind.
@@ -2042,6 +2169,12 @@ type GearEditKind string
 // GearLevel defines model for GearLevel.
 type GearLevel struct {
 	Level float64 `json:"level"`
+}
+
+// GearLook defines model for GearLook.
+type GearLook struct {
+	// Found what is wrong with case, leads or cells; empty: nothing
+	Found string `json:"found"`
 }
 
 // Geometry defines model for Geometry.
@@ -2124,23 +2257,33 @@ type Job struct {
 	Briefing  *Briefing          `json:"briefing"`
 	Channel   string             `json:"channel"`
 	CreatedBy string             `json:"created_by"`
+	Decisions []JobDecisionSeen  `json:"decisions"`
 	Findings  []Finding          `json:"findings"`
 	Flights   []JobFlight        `json:"flights"`
 	From      time.Time          `json:"from"`
 	Id        openapi_types.UUID `json:"id"`
 	Kit       []KitItem          `json:"kit"`
-	Meeting   string             `json:"meeting"`
-	People    []JobPersonSeen    `json:"people"`
-	Product   string             `json:"product"`
-	Rules     string             `json:"rules"`
-	Site      string             `json:"site"`
-	SiteId    openapi_types.UUID `json:"site_id"`
-	Sorties   *int               `json:"sorties"`
-	State     JobState           `json:"state"`
-	To        time.Time          `json:"to"`
-	Verdict   Verdict            `json:"verdict"`
-	Version   int                `json:"version"`
-	Work      JobWork            `json:"work"`
+
+	// Label what the product label says about wind; what it leaves out is usual practice
+	Label     SprayLabel          `json:"label"`
+	LandingId *openapi_types.UUID `json:"landing_id"`
+	Meeting   string              `json:"meeting"`
+
+	// Notices what ends soon: it stands beside the verdict and never colours it
+	Notices   []Finding           `json:"notices"`
+	People    []JobPersonSeen     `json:"people"`
+	Product   string              `json:"product"`
+	Rules     string              `json:"rules"`
+	SecondId  *openapi_types.UUID `json:"second_id"`
+	Site      string              `json:"site"`
+	SiteId    openapi_types.UUID  `json:"site_id"`
+	Sorties   *int                `json:"sorties"`
+	State     JobState            `json:"state"`
+	TakeOffId *openapi_types.UUID `json:"take_off_id"`
+	To        time.Time           `json:"to"`
+	Verdict   Verdict             `json:"verdict"`
+	Version   int                 `json:"version"`
+	Work      JobWork             `json:"work"`
 }
 
 // JobState defines model for Job.State.
@@ -2162,41 +2305,88 @@ type JobAnswers struct {
 
 // JobCraft defines model for JobCraft.
 type JobCraft struct {
-	AircraftId  openapi_types.UUID `json:"aircraft_id"`
-	HomeFollows bool               `json:"home_follows"`
-	ReturnM     *float64           `json:"return_m"`
-	RouteM      *float64           `json:"route_m"`
-	SpeedMs     *float64           `json:"speed_ms"`
+	AircraftId openapi_types.UUID `json:"aircraft_id"`
+
+	// Datum what the height of a route is counted from; empty is usual for the work
+	Datum       *Datum `json:"datum,omitempty"`
+	HomeFollows bool   `json:"home_follows"`
+
+	// MassKg take-off mass of today; null: what the aircraft usually takes off with
+	MassKg  *float64 `json:"mass_kg,omitempty"`
+	ReturnM *float64 `json:"return_m"`
+	RouteM  *float64 `json:"route_m"`
+	SpeedMs *float64 `json:"speed_ms"`
 }
 
 // JobCraftSeen defines model for JobCraftSeen.
 type JobCraftSeen struct {
-	AdvisedM    *float64           `json:"advised_m"`
-	AircraftId  openapi_types.UUID `json:"aircraft_id"`
-	Findings    []Finding          `json:"findings"`
-	HomeFollows bool               `json:"home_follows"`
-	Name        string             `json:"name"`
-	ReturnM     *float64           `json:"return_m"`
-	RouteM      *float64           `json:"route_m"`
-	SpeedMs     *float64           `json:"speed_ms"`
-	Type        string             `json:"type"`
-	Verdict     Verdict            `json:"verdict"`
+	AdvisedM   *float64           `json:"advised_m"`
+	AircraftId openapi_types.UUID `json:"aircraft_id"`
+
+	// Datum what the height of a route is counted from; empty is usual for the work
+	Datum    Datum     `json:"datum"`
+	Findings []Finding `json:"findings"`
+
+	// HighM highest place above ground that the flight reaches
+	HighM       *float64 `json:"high_m"`
+	HomeFollows bool     `json:"home_follows"`
+	MassKg      *float64 `json:"mass_kg"`
+	Name        string   `json:"name"`
+	ReturnM     *float64 `json:"return_m"`
+	RouteM      *float64 `json:"route_m"`
+	SpeedMs     *float64 `json:"speed_ms"`
+	Type        string   `json:"type"`
+	UsualMassKg *float64 `json:"usual_mass_kg"`
+	Verdict     Verdict  `json:"verdict"`
+}
+
+// JobDecision defines model for JobDecision.
+type JobDecision struct {
+	AircraftId openapi_types.UUID `json:"aircraft_id"`
+	Id         openapi_types.UUID `json:"id"`
+	Kind       DecisionKind       `json:"kind"`
+
+	// PlaceId of other-place: the take-off place
+	PlaceId *openapi_types.UUID `json:"place_id,omitempty"`
+	Reason  string              `json:"reason"`
+}
+
+// JobDecisionSeen defines model for JobDecisionSeen.
+type JobDecisionSeen struct {
+	AircraftId openapi_types.UUID `json:"aircraft_id"`
+	At         time.Time          `json:"at"`
+	By         string             `json:"by"`
+	Id         openapi_types.UUID `json:"id"`
+	Kind       DecisionKind       `json:"kind"`
+	Reason     string             `json:"reason"`
 }
 
 // JobEdit defines model for JobEdit.
 type JobEdit struct {
-	Aim      string             `json:"aim"`
-	Aircraft []JobCraft         `json:"aircraft"`
-	Channel  string             `json:"channel"`
-	From     time.Time          `json:"from"`
-	Meeting  string             `json:"meeting"`
-	People   []JobPerson        `json:"people"`
-	Product  string             `json:"product"`
-	SiteId   openapi_types.UUID `json:"site_id"`
-	Sorties  *int               `json:"sorties"`
-	To       time.Time          `json:"to"`
-	Version  int                `json:"version"`
-	Work     JobEditWork        `json:"work"`
+	Aim      string     `json:"aim"`
+	Aircraft []JobCraft `json:"aircraft"`
+	Channel  string     `json:"channel"`
+	From     time.Time  `json:"from"`
+
+	// Label what the product label says about wind; what it leaves out is usual practice
+	Label *SprayLabel `json:"label,omitempty"`
+
+	// LandingId null: where it takes off
+	LandingId *openapi_types.UUID `json:"landing_id,omitempty"`
+	Meeting   string              `json:"meeting"`
+	People    []JobPerson         `json:"people"`
+	Product   string              `json:"product"`
+
+	// SecondId second landing place
+	SecondId *openapi_types.UUID `json:"second_id,omitempty"`
+	SiteId   openapi_types.UUID  `json:"site_id"`
+	Sorties  *int                `json:"sorties"`
+
+	// TakeOffId take-off place; null: the main one of the site
+	TakeOffId *openapi_types.UUID `json:"take_off_id,omitempty"`
+	To        time.Time           `json:"to"`
+	Version   int                 `json:"version"`
+	Work      JobEditWork         `json:"work"`
 }
 
 // JobEditWork defines model for JobEdit.Work.
@@ -2390,13 +2580,17 @@ type LookFacesTop string
 
 // NewAircraft defines model for NewAircraft.
 type NewAircraft struct {
-	FitNewParts         bool                `json:"fit_new_parts"`
-	Id                  openapi_types.UUID  `json:"id"`
+	FitNewParts bool               `json:"fit_new_parts"`
+	Id          openapi_types.UUID `json:"id"`
+
+	// MassKg what it usually takes off with, weighed with packs and payload
+	MassKg              *float64            `json:"mass_kg,omitempty"`
 	Name                string              `json:"name"`
 	Registration        string              `json:"registration"`
 	RegistrationExpires *openapi_types.Date `json:"registration_expires"`
 	Serial              string              `json:"serial"`
 	TypeKey             string              `json:"type_key"`
+	WeighedOn           *openapi_types.Date `json:"weighed_on,omitempty"`
 }
 
 // NewCorrection defines model for NewCorrection.
@@ -2466,11 +2660,17 @@ type NewEvent struct {
 
 // NewLog defines model for NewLog.
 type NewLog struct {
-	Landings int          `json:"landings"`
-	Litres   *float64     `json:"litres,omitempty"`
+	Landings int      `json:"landings"`
+	Litres   *float64 `json:"litres,omitempty"`
+
+	// NextTime what to change before the next flight; the next walk shows it
+	NextTime *string      `json:"next_time,omitempty"`
 	Packs    []LandedPack `json:"packs"`
 	Remarks  string       `json:"remarks"`
-	WarmthC  []float64    `json:"warmth_c"`
+
+	// Signs what was heard
+	Signs   *[]FlightSign `json:"signs,omitempty"`
+	WarmthC []float64     `json:"warmth_c"`
 }
 
 // NewLook defines model for NewLook.
@@ -2575,11 +2775,14 @@ type NewStepEntry struct {
 
 // NewWeather defines model for NewWeather.
 type NewWeather struct {
-	Ground   NewWeatherGround   `json:"ground"`
-	Hand     *Air               `json:"hand,omitempty"`
-	Id       openapi_types.UUID `json:"id"`
-	Report   *string            `json:"report,omitempty"`
-	StationM *float64           `json:"station_m,omitempty"`
+	Ground NewWeatherGround   `json:"ground"`
+	Hand   *Air               `json:"hand,omitempty"`
+	Id     openapi_types.UUID `json:"id"`
+	Report *string            `json:"report,omitempty"`
+
+	// StationKm how far the station of the report is from the site
+	StationKm *float64 `json:"station_km,omitempty"`
+	StationM  *float64 `json:"station_m,omitempty"`
 }
 
 // NewWeatherGround defines model for NewWeather.Ground.
@@ -3124,7 +3327,10 @@ type SiteEdit struct {
 	Lon        float64            `json:"lon"`
 	Name       string             `json:"name"`
 	Note       string             `json:"note"`
-	Version    int                `json:"version"`
+
+	// Practice a base or practice site: practice and check flights are flown there
+	Practice *bool `json:"practice,omitempty"`
+	Version  int   `json:"version"`
 }
 
 // SiteFeature defines model for SiteFeature.
@@ -3146,7 +3352,10 @@ type SiteHead struct {
 	Lon        float64            `json:"lon"`
 	Name       string             `json:"name"`
 	Note       string             `json:"note"`
-	Version    int                `json:"version"`
+
+	// Practice a base or practice site
+	Practice bool `json:"practice"`
+	Version  int  `json:"version"`
 }
 
 // SiteJudgement defines model for SiteJudgement.
@@ -3165,6 +3374,8 @@ type SiteTerrain struct {
 
 // Sky defines model for Sky.
 type Sky struct {
+	// About age and place of the forecast
+	About    []string   `json:"about"`
 	Bad      []BadGroup `json:"bad"`
 	Findings []Finding  `json:"findings"`
 	Hours    []SkyHour  `json:"hours"`
@@ -3178,15 +3389,15 @@ type Sky struct {
 type SkyHour struct {
 	At      time.Time    `json:"at"`
 	CoverFt *int         `json:"cover_ft"`
-	FromDeg float64      `json:"from_deg"`
-	GustMs  float64      `json:"gust_ms"`
+	FromDeg *float64     `json:"from_deg"`
+	GustMs  *float64     `json:"gust_ms"`
 	Light   SkyHourLight `json:"light"`
-	TempC   float64      `json:"temp_c"`
+	TempC   *float64     `json:"temp_c"`
 	Verdict Verdict      `json:"verdict"`
 	Why     string       `json:"why"`
 
-	// WindMs at flight height
-	WindMs float64 `json:"wind_ms"`
+	// WindMs at flight height; null: not known
+	WindMs *float64 `json:"wind_ms"`
 }
 
 // SkyHourLight defines model for SkyHour.Light.
@@ -3211,6 +3422,9 @@ type SkyNow struct {
 	WindMs           *float64 `json:"wind_ms"`
 	WindNotes        []string `json:"wind_notes"`
 }
+
+// SprayLabel what the product label says about wind; what it leaves out is usual practice
+type SprayLabel = weather.Label
 
 // StartCharge defines model for StartCharge.
 type StartCharge struct {
@@ -3343,6 +3557,16 @@ type Totals struct {
 	ByType     []Total `json:"by_type"`
 }
 
+// Trend defines model for Trend.
+type Trend = metar.Trend
+
+// TrendClock defines model for TrendClock.
+type TrendClock struct {
+	Day    int `json:"day"`
+	Hour   int `json:"hour"`
+	Minute int `json:"minute"`
+}
+
 // TrendNote defines model for TrendNote.
 type TrendNote struct {
 	At   time.Time `json:"at"`
@@ -3453,6 +3677,13 @@ type Verification struct {
 	Sentence string `json:"sentence"`
 }
 
+// WalkNote defines model for WalkNote.
+type WalkNote struct {
+	At   time.Time `json:"at"`
+	By   string    `json:"by"`
+	Text string    `json:"text"`
+}
+
 // Walkround defines model for Walkround.
 type Walkround struct {
 	Abandoned        bool               `json:"abandoned"`
@@ -3466,19 +3697,25 @@ type Walkround struct {
 	Items            []Item             `json:"items"`
 	Kind             string             `json:"kind"`
 	Missing          int                `json:"missing"`
-	Packs            []Pack             `json:"packs"`
-	StartedAt        time.Time          `json:"started_at"`
-	StartedBy        string             `json:"started_by"`
-	Type             TypeEntry          `json:"type"`
-	Verdict          Verdict            `json:"verdict"`
+
+	// Notes what pilots wanted changed before the next flight
+	Notes     []WalkNote `json:"notes"`
+	Packs     []Pack     `json:"packs"`
+	StartedAt time.Time  `json:"started_at"`
+	StartedBy string     `json:"started_by"`
+	Type      TypeEntry  `json:"type"`
+	Verdict   Verdict    `json:"verdict"`
 }
 
 // WayHome defines model for WayHome.
 type WayHome struct {
-	CeilingM  float64    `json:"ceiling_m"`
-	Cover     *SiteCover `json:"cover,omitempty"`
-	Decides   string     `json:"decides"`
-	DecidesId string     `json:"decides_id"`
+	CeilingM float64    `json:"ceiling_m"`
+	Cover    *SiteCover `json:"cover,omitempty"`
+
+	// Datum what the height of a route is counted from; empty is usual for the work
+	Datum     Datum  `json:"datum"`
+	Decides   string `json:"decides"`
+	DecidesId string `json:"decides_id"`
 
 	// FarM farthest place of the route from take-off
 	FarM     float64   `json:"far_m"`
@@ -3633,24 +3870,33 @@ type WorkUse struct {
 	Quantity int                `json:"quantity"`
 }
 
+// ZoneDatum what a height is counted from; a flight level is metres in the standard atmosphere
+type ZoneDatum string
+
 // ZoneSeen defines model for ZoneSeen.
 type ZoneSeen struct {
-	BorderM  float64            `json:"border_m"`
-	Calls    bool               `json:"calls"`
-	CeilingM *float64           `json:"ceiling_m"`
-	Class    string             `json:"class"`
-	FloorM   *float64           `json:"floor_m"`
-	From     *time.Time         `json:"from"`
-	Holes    [][]Place          `json:"holes"`
-	Id       openapi_types.UUID `json:"id"`
-	Inside   bool               `json:"inside"`
-	MayAsk   bool               `json:"may_ask"`
-	Name     string             `json:"name"`
-	Outline  []Place            `json:"outline"`
-	Sentence string             `json:"sentence"`
-	Source   string             `json:"source"`
-	To       *time.Time         `json:"to"`
-	Verdict  Verdict            `json:"verdict"`
+	BorderM float64 `json:"border_m"`
+	Calls   bool    `json:"calls"`
+
+	// CeilingDatum what a height is counted from; a flight level is metres in the standard atmosphere
+	CeilingDatum ZoneDatum `json:"ceiling_datum"`
+	CeilingM     *float64  `json:"ceiling_m"`
+	Class        string    `json:"class"`
+
+	// FloorDatum what a height is counted from; a flight level is metres in the standard atmosphere
+	FloorDatum ZoneDatum          `json:"floor_datum"`
+	FloorM     *float64           `json:"floor_m"`
+	From       *time.Time         `json:"from"`
+	Holes      [][]Place          `json:"holes"`
+	Id         openapi_types.UUID `json:"id"`
+	Inside     bool               `json:"inside"`
+	MayAsk     bool               `json:"may_ask"`
+	Name       string             `json:"name"`
+	Outline    []Place            `json:"outline"`
+	Sentence   string             `json:"sentence"`
+	Source     string             `json:"source"`
+	To         *time.Time         `json:"to"`
+	Verdict    Verdict            `json:"verdict"`
 }
 
 // ListDefectsParams defines parameters for ListDefects.
@@ -3750,8 +3996,19 @@ type GetWayHomeParams struct {
 	// SettingM return height set in the aircraft
 	SettingM *float64 `form:"setting_m,omitempty" json:"setting_m,omitempty"`
 
-	// RouteM height of the route above take-off
+	// RouteM height of the route above its datum
 	RouteM *float64 `form:"route_m,omitempty" json:"route_m,omitempty"`
+	Datum  *Datum   `form:"datum,omitempty" json:"datum,omitempty"`
+	Work   *string  `form:"work,omitempty" json:"work,omitempty"`
+
+	// TakeOff take-off place; the main one without
+	TakeOff *openapi_types.UUID `form:"take_off,omitempty" json:"take_off,omitempty"`
+
+	// Landing landing place; where it takes off without
+	Landing *openapi_types.UUID `form:"landing,omitempty" json:"landing,omitempty"`
+
+	// Second second landing place
+	Second *openapi_types.UUID `form:"second,omitempty" json:"second,omitempty"`
 }
 
 // GetSkyParams defines parameters for GetSky.
@@ -3827,6 +4084,9 @@ type UpdateCrewJSONRequestBody = CrewEdit
 // RaiseDefectJSONRequestBody defines body for RaiseDefect for application/json ContentType.
 type RaiseDefectJSONRequestBody = NewDefect
 
+// SettleDefectJSONRequestBody defines body for SettleDefect for application/json ContentType.
+type SettleDefectJSONRequestBody = DefectSettled
+
 // DeferJSONRequestBody defines body for Defer for application/json ContentType.
 type DeferJSONRequestBody = NewDeferral
 
@@ -3866,6 +4126,9 @@ type SaveGearJSONRequestBody = GearEdit
 // CheckGearJSONRequestBody defines body for CheckGear for application/json ContentType.
 type CheckGearJSONRequestBody = GearLevel
 
+// LookAtGearJSONRequestBody defines body for LookAtGear for application/json ContentType.
+type LookAtGearJSONRequestBody = GearLook
+
 // SaveJobJSONRequestBody defines body for SaveJob for application/json ContentType.
 type SaveJobJSONRequestBody = JobEdit
 
@@ -3877,6 +4140,9 @@ type WriteBriefingJSONRequestBody = BriefingNew
 
 // SignBriefingJSONRequestBody defines body for SignBriefing for application/json ContentType.
 type SignBriefingJSONRequestBody = BriefingSign
+
+// DecideJobJSONRequestBody defines body for DecideJob for application/json ContentType.
+type DecideJobJSONRequestBody = JobDecision
 
 // PackKitJSONRequestBody defines body for PackKit for application/json ContentType.
 type PackKitJSONRequestBody = KitEdit
@@ -4078,6 +4344,9 @@ type ServerInterface interface {
 	// RaiseDefect Raise a defect
 	// (POST /defects)
 	RaiseDefect(c *gin.Context)
+	// SettleDefect A technician or chief has looked at a defect, says what was done, and signs
+	// (POST /defects/{id}/settle)
+	SettleDefect(c *gin.Context, id openapi_types.UUID)
 	// Defer Put off a defect or a task where the programme allows it
 	// (POST /deferrals)
 	Defer(c *gin.Context)
@@ -4147,6 +4416,9 @@ type ServerInterface interface {
 	// CheckGear The level of a piece of gear as read now
 	// (POST /gear/{id}/level)
 	CheckGear(c *gin.Context, id openapi_types.UUID)
+	// LookAtGear Somebody looked at a piece of gear, at case, leads and cells
+	// (POST /gear/{id}/look)
+	LookAtGear(c *gin.Context, id openapi_types.UUID)
 	// ListJobs Jobs, those to come first
 	// (GET /jobs)
 	ListJobs(c *gin.Context, params ListJobsParams)
@@ -4165,6 +4437,9 @@ type ServerInterface interface {
 	// SignBriefing A participant has read the briefing and signs it
 	// (POST /jobs/{id}/briefing/sign)
 	SignBriefing(c *gin.Context, id openapi_types.UUID)
+	// DecideJob Put a decision about how an aircraft of the job is flown on record, with its reason
+	// (POST /jobs/{id}/decisions)
+	DecideJob(c *gin.Context, id openapi_types.UUID)
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(c *gin.Context, id openapi_types.UUID, item string)
@@ -4950,6 +5225,31 @@ func (siw *ServerInterfaceWrapper) RaiseDefect(c *gin.Context) {
 	siw.Handler.RaiseDefect(c)
 }
 
+// SettleDefect operation middleware
+func (siw *ServerInterfaceWrapper) SettleDefect(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SettleDefect(c, id)
+}
+
 // Defer operation middleware
 func (siw *ServerInterfaceWrapper) Defer(c *gin.Context) {
 
@@ -5440,6 +5740,31 @@ func (siw *ServerInterfaceWrapper) CheckGear(c *gin.Context) {
 	siw.Handler.CheckGear(c, id)
 }
 
+// LookAtGear operation middleware
+func (siw *ServerInterfaceWrapper) LookAtGear(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LookAtGear(c, id)
+}
+
 // ListJobs operation middleware
 func (siw *ServerInterfaceWrapper) ListJobs(c *gin.Context) {
 
@@ -5590,6 +5915,31 @@ func (siw *ServerInterfaceWrapper) SignBriefing(c *gin.Context) {
 	}
 
 	siw.Handler.SignBriefing(c, id)
+}
+
+// DecideJob operation middleware
+func (siw *ServerInterfaceWrapper) DecideJob(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.DecideJob(c, id)
 }
 
 // PackKit operation middleware
@@ -7021,6 +7371,46 @@ func (siw *ServerInterfaceWrapper) GetWayHome(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "datum" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "datum", c.Request.URL.Query(), &params.Datum, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter datum: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "work" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "work", c.Request.URL.Query(), &params.Work, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter work: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "take_off" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "take_off", c.Request.URL.Query(), &params.TakeOff, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter take_off: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "landing" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "landing", c.Request.URL.Query(), &params.Landing, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter landing: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "second" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "second", c.Request.URL.Query(), &params.Second, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter second: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -7770,6 +8160,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/walkrounds/:id/entries", wrapper.PutEntries)
 	router.POST(options.BaseURL+"/walkrounds/:id/judge", wrapper.JudgeEntry)
 	router.POST(options.BaseURL+"/walkrounds/:id/complete", wrapper.CompleteWalkround)
+	router.POST(options.BaseURL+"/defects/:id/settle", wrapper.SettleDefect)
 	router.GET(options.BaseURL+"/defects", wrapper.ListDefects)
 	router.POST(options.BaseURL+"/defects", wrapper.RaiseDefect)
 	router.POST(options.BaseURL+"/photos", wrapper.UploadPhoto)
@@ -7832,6 +8223,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/evenings/:day/ticks", wrapper.TickEvening)
 	router.PUT(options.BaseURL+"/gear", wrapper.SaveGear)
 	router.POST(options.BaseURL+"/gear/:id/level", wrapper.CheckGear)
+	router.POST(options.BaseURL+"/gear/:id/look", wrapper.LookAtGear)
 	router.PUT(options.BaseURL+"/chargers", wrapper.SaveCharger)
 	router.POST(options.BaseURL+"/flights/:id/corrections", wrapper.CorrectFlight)
 	router.GET(options.BaseURL+"/sites", wrapper.ListSites)
@@ -7876,6 +8268,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/jobs/:id", wrapper.SaveJob)
 	router.POST(options.BaseURL+"/jobs/:id/state", wrapper.EndJob)
 	router.PUT(options.BaseURL+"/jobs/:id/answers", wrapper.AnswerJob)
+	router.POST(options.BaseURL+"/jobs/:id/decisions", wrapper.DecideJob)
 	router.PUT(options.BaseURL+"/jobs/:id/kit/:item", wrapper.PackKit)
 	router.POST(options.BaseURL+"/jobs/:id/briefing", wrapper.WriteBriefing)
 	router.POST(options.BaseURL+"/jobs/:id/briefing/sign", wrapper.SignBriefing)
@@ -8837,6 +9230,40 @@ func (response RaiseDefectdefaultApplicationProblemPlusJSONResponse) VisitRaiseD
 	return err
 }
 
+type SettleDefectRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SettleDefectJSONRequestBody
+}
+
+type SettleDefectResponseObject interface {
+	VisitSettleDefectResponse(w http.ResponseWriter) error
+}
+
+type SettleDefect204Response struct {
+}
+
+func (response SettleDefect204Response) VisitSettleDefectResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type SettleDefectdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SettleDefectdefaultApplicationProblemPlusJSONResponse) VisitSettleDefectResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type DeferRequestObject struct {
 	Body *DeferJSONRequestBody
 }
@@ -9710,6 +10137,40 @@ func (response CheckGeardefaultApplicationProblemPlusJSONResponse) VisitCheckGea
 	return err
 }
 
+type LookAtGearRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *LookAtGearJSONRequestBody
+}
+
+type LookAtGearResponseObject interface {
+	VisitLookAtGearResponse(w http.ResponseWriter) error
+}
+
+type LookAtGear204Response struct {
+}
+
+func (response LookAtGear204Response) VisitLookAtGearResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type LookAtGeardefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LookAtGeardefaultApplicationProblemPlusJSONResponse) VisitLookAtGearResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListJobsRequestObject struct {
 	Params ListJobsParams
 }
@@ -9913,6 +10374,40 @@ type SignBriefingdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SignBriefingdefaultApplicationProblemPlusJSONResponse) VisitSignBriefingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type DecideJobRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *DecideJobJSONRequestBody
+}
+
+type DecideJobResponseObject interface {
+	VisitDecideJobResponse(w http.ResponseWriter) error
+}
+
+type DecideJob204Response struct {
+}
+
+func (response DecideJob204Response) VisitDecideJobResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type DecideJobdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response DecideJobdefaultApplicationProblemPlusJSONResponse) VisitDecideJobResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -13373,6 +13868,9 @@ type StrictServerInterface interface {
 	// RaiseDefect Raise a defect
 	// (POST /defects)
 	RaiseDefect(ctx context.Context, request RaiseDefectRequestObject) (RaiseDefectResponseObject, error)
+	// SettleDefect A technician or chief has looked at a defect, says what was done, and signs
+	// (POST /defects/{id}/settle)
+	SettleDefect(ctx context.Context, request SettleDefectRequestObject) (SettleDefectResponseObject, error)
 	// Defer Put off a defect or a task where the programme allows it
 	// (POST /deferrals)
 	Defer(ctx context.Context, request DeferRequestObject) (DeferResponseObject, error)
@@ -13442,6 +13940,9 @@ type StrictServerInterface interface {
 	// CheckGear The level of a piece of gear as read now
 	// (POST /gear/{id}/level)
 	CheckGear(ctx context.Context, request CheckGearRequestObject) (CheckGearResponseObject, error)
+	// LookAtGear Somebody looked at a piece of gear, at case, leads and cells
+	// (POST /gear/{id}/look)
+	LookAtGear(ctx context.Context, request LookAtGearRequestObject) (LookAtGearResponseObject, error)
 	// ListJobs Jobs, those to come first
 	// (GET /jobs)
 	ListJobs(ctx context.Context, request ListJobsRequestObject) (ListJobsResponseObject, error)
@@ -13460,6 +13961,9 @@ type StrictServerInterface interface {
 	// SignBriefing A participant has read the briefing and signs it
 	// (POST /jobs/{id}/briefing/sign)
 	SignBriefing(ctx context.Context, request SignBriefingRequestObject) (SignBriefingResponseObject, error)
+	// DecideJob Put a decision about how an aircraft of the job is flown on record, with its reason
+	// (POST /jobs/{id}/decisions)
+	DecideJob(ctx context.Context, request DecideJobRequestObject) (DecideJobResponseObject, error)
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(ctx context.Context, request PackKitRequestObject) (PackKitResponseObject, error)
@@ -14668,6 +15172,50 @@ func (sh *strictHandler) RaiseDefect(ctx *gin.Context) {
 	}
 }
 
+// SettleDefect operation middleware
+func (sh *strictHandler) SettleDefect(ctx *gin.Context, id openapi_types.UUID) {
+	var request SettleDefectRequestObject
+
+	request.Id = id
+
+	var body SettleDefectJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SettleDefect(ctx, request.(SettleDefectRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SettleDefect")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SettleDefectResponseObject); ok {
+		if err := validResponse.VisitSettleDefectResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // Defer operation middleware
 func (sh *strictHandler) Defer(ctx *gin.Context) {
 	var request DeferRequestObject
@@ -15485,6 +16033,50 @@ func (sh *strictHandler) CheckGear(ctx *gin.Context, id openapi_types.UUID) {
 	}
 }
 
+// LookAtGear operation middleware
+func (sh *strictHandler) LookAtGear(ctx *gin.Context, id openapi_types.UUID) {
+	var request LookAtGearRequestObject
+
+	request.Id = id
+
+	var body LookAtGearJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LookAtGear(ctx, request.(LookAtGearRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LookAtGear")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(LookAtGearResponseObject); ok {
+		if err := validResponse.VisitLookAtGearResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListJobs operation middleware
 func (sh *strictHandler) ListJobs(ctx *gin.Context, params ListJobsParams) {
 	var request ListJobsRequestObject
@@ -15706,6 +16298,50 @@ func (sh *strictHandler) SignBriefing(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(SignBriefingResponseObject); ok {
 		if err := validResponse.VisitSignBriefingResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// DecideJob operation middleware
+func (sh *strictHandler) DecideJob(ctx *gin.Context, id openapi_types.UUID) {
+	var request DecideJobRequestObject
+
+	request.Id = id
+
+	var body DecideJobJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.DecideJob(ctx, request.(DecideJobRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "DecideJob")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(DecideJobResponseObject); ok {
+		if err := validResponse.VisitDecideJobResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

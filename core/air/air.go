@@ -15,6 +15,9 @@ var ErrInput = errors.New("air: input out of range")
 
 const kelvin = 273.15
 
+// StandardKgM3 is the density of the standard atmosphere at sea level.
+const StandardKgM3 = 1.225
+
 // StationPressure is the pressure in hPa at a height in metres above the sea
 // from the QNH in hPa (850-1100), for -400 to 6000 m.
 func StationPressure(qnhHPa, heightM float64) (float64, error) {
@@ -69,7 +72,7 @@ func Density(hPa, tC, dewC float64) (float64, error) {
 }
 
 // DensityAltitude is the height in metres of the standard atmosphere at which
-// the air has that density in kg/m3.
+// the air has that density in kg/m3; NaN for what is no density.
 func DensityAltitude(rho float64) float64 { return 44330.8 * (1 - math.Pow(rho/1.225, 0.234969)) }
 
 // MassLimit is the largest take-off mass in kg for today's density: the type's
@@ -115,8 +118,8 @@ const (
 func JudgeDeltaT(deltaT float64) (judge.Verdict, string) {
 	d := math.Round(deltaT*10) / 10
 	switch {
-	case math.IsNaN(deltaT) || deltaT < -0.05:
-		return judge.Watch, "Delta T is not known."
+	case !(deltaT >= -0.05 && deltaT <= 60):
+		return judge.Stop, "Delta T is not known."
 	case d > DeltaTHigh:
 		return judge.Stop, fmt.Sprintf("Delta T %.1f °C is over %g: drops dry before they land. The label wins.", d, DeltaTHigh)
 	case d < DeltaTLow:

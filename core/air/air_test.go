@@ -77,7 +77,7 @@ func TestWetBulbAgainstStull(t *testing.T) {
 }
 
 func TestDeltaT(t *testing.T) {
-	for d, want := range map[float64]judge.Verdict{1.9: judge.Stop, 2: judge.Watch, 2.69: judge.Clear, 2.6: judge.Watch, 5: judge.Clear, 7.3: judge.Clear, 7.4: judge.Watch, 8: judge.Watch, 9: judge.Watch, 10: judge.Watch, 10.1: judge.Stop, math.NaN(): judge.Watch} {
+	for d, want := range map[float64]judge.Verdict{1.9: judge.Stop, 2: judge.Watch, 2.69: judge.Clear, 2.6: judge.Watch, 5: judge.Clear, 7.3: judge.Clear, 7.4: judge.Watch, 8: judge.Watch, 9: judge.Watch, 10: judge.Watch, 10.1: judge.Stop, math.NaN(): judge.Stop, math.Inf(1): judge.Stop, math.Inf(-1): judge.Stop} {
 		v, words := air.JudgeDeltaT(d)
 		assert.Equal(t, want, v, "%g: %s", d, words)
 	}
@@ -90,15 +90,20 @@ func TestInversion(t *testing.T) {
 		in   air.Inversion
 		want judge.Verdict
 	}{
-		"measured":         {air.Inversion{LowC: f(12), HighC: f(13)}, judge.Stop},
-		"measured even":    {air.Inversion{LowC: f(12), HighC: f(12)}, judge.Watch},
-		"measured cooler":  {air.Inversion{LowC: f(12), HighC: f(11.5), WindMS: f(0), ClearSky: &clear}, judge.Clear},
-		"still clear dawn": {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(1), ClearSky: &clear}, judge.Stop},
-		"evening":          {air.Inversion{HoursAfterRise: f(13), HoursToSet: f(1), WindMS: f(1), ClearSky: &clear}, judge.Stop},
-		"windy dawn":       {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(3), ClearSky: &clear}, judge.Watch},
-		"noon":             {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy}, judge.Clear},
-		"nothing known":    {air.Inversion{}, judge.Watch},
-		"sky not known":    {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3)}, judge.Watch},
+		"measured":          {air.Inversion{LowC: f(12), HighC: f(13)}, judge.Stop},
+		"measured even":     {air.Inversion{LowC: f(12), HighC: f(12), HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy}, judge.Watch},
+		"even, and signs":   {air.Inversion{LowC: f(12), HighC: f(12.4), HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(1), ClearSky: &clear}, judge.Stop},
+		"just an inversion": {air.Inversion{LowC: f(12), HighC: f(12.5)}, judge.Stop},
+		"just inside":       {air.Inversion{LowC: f(12), HighC: f(11.6), HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy}, judge.Watch},
+		"not a number":      {air.Inversion{LowC: f(math.NaN()), HighC: f(11)}, judge.Stop},
+		"wind no number":    {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(math.NaN()), ClearSky: &clear}, judge.Stop},
+		"measured cooler":   {air.Inversion{LowC: f(12), HighC: f(11.5), WindMS: f(0), ClearSky: &clear}, judge.Clear},
+		"still clear dawn":  {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(1), ClearSky: &clear}, judge.Stop},
+		"evening":           {air.Inversion{HoursAfterRise: f(13), HoursToSet: f(1), WindMS: f(1), ClearSky: &clear}, judge.Stop},
+		"windy dawn":        {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(3), ClearSky: &clear}, judge.Watch},
+		"noon":              {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy}, judge.Clear},
+		"nothing known":     {air.Inversion{}, judge.Stop},
+		"sky not known":     {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3)}, judge.Watch},
 	} {
 		v, words := c.in.Judge()
 		assert.Equal(t, c.want, v, "%s: %s", name, words)

@@ -58,12 +58,20 @@ type Limits struct {
 	DescentMS   units.MetresPerSecond `json:"descent_ms,omitempty"`
 	SpeedMS     units.MetresPerSecond `json:"speed_ms,omitempty"`     // greatest over the ground; zero is not known
 	TransitionM units.Metres          `json:"transition_m,omitempty"` // a vertical take-off wing goes over to forward flight here
+	// Least heights that a route keeps over the ground and over what stands there;
+	// zero takes the usual one of the work.
+	LeastGroundM units.Metres `json:"least_ground_m,omitempty"`
+	LeastOverM   units.Metres `json:"least_over_m,omitempty"`
+	// ReferenceKgM3 is the air density that the greatest mass holds for; zero is
+	// sea level in the standard atmosphere.
+	ReferenceKgM3 float64      `json:"reference_kgm3,omitempty"`
+	LeastReturnM  units.Metres `json:"least_return_m,omitempty"` // lowest return height that the maker allows
 }
 
-// Usual values where a profile gives none: 15 mph crosswind, and the climb and
+// Usual values where a profile gives none: a crosswind of 6 m/s, and the climb and
 // descent of a loaded multirotor.
 const (
-	UsualCrosswindMS = 6.7
+	UsualCrosswindMS = 6.0
 	UsualClimbMS     = 3.0
 	UsualDescentMS   = 2.0
 	UsualTransitionM = 20.0
@@ -182,6 +190,8 @@ func (t Type) Validate() error {
 		return bad("planned_minutes must be 1-600")
 	case !within(float64(l.CrosswindMS), 0, 30) || !within(float64(l.ClimbMS), 0, 30) || !within(float64(l.DescentMS), 0, 30) || !within(float64(l.SpeedMS), 0, 100) || !within(float64(l.TransitionM), 0, 120):
 		return bad("crosswind_ms, climb_ms and descent_ms must be at most 30, speed_ms at most 100 and transition_m at most 120")
+	case !within(float64(l.LeastGroundM), 0, 120) || !within(float64(l.LeastOverM), 0, 120) || !within(float64(l.LeastReturnM), 0, 120) || l.ReferenceKgM3 != 0 && !within(l.ReferenceKgM3, 0.7, 1.5):
+		return bad("least_ground_m, least_over_m and least_return_m must be at most 120, and reference_kgm3 0.7-1.5")
 	case !within(float64(l.WarmthOutlierC), 1, 100):
 		return bad("warmth_outlier_c must be 1-100")
 	case p.Count < 1 || p.Count > 4 || p.Cells < 1 || p.Cells > 24 || p.CapacityMAh < 100 || p.CapacityMAh > 200000:

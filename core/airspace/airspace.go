@@ -11,7 +11,9 @@ import (
 	"time"
 
 	"mainstay/core/geo"
+	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/rules"
 )
 
 // Class is the kind of a zone.
@@ -41,8 +43,30 @@ func (c Class) NeedsPermission() bool {
 	return slices.Contains([]Class{Restricted, Prohibited, Temporary}, c)
 }
 
-// Zone is one piece of airspace. Floor and ceiling are metres above ground at
-// the site; nil is not known and taken as everything.
+// Datum is what a floor or ceiling is counted from.
+type Datum string
+
+// The datums.
+const (
+	AboveGround Datum = "ground"
+	AboveSea    Datum = "sea"
+	FlightLevel Datum = "flight-level" // metres in the standard atmosphere: 100 ft for each level
+)
+
+// AllDatums lists the datums.
+var AllDatums = []Datum{AboveGround, AboveSea, FlightLevel}
+
+// Conversion of a flight level into an elevation: the standard atmosphere rises
+// or sinks with the pressure by so many metres for each hPa; where the pressure
+// is not known the lowest that is ever met is taken, which brings floors down.
+const (
+	StandardQNH = 1013.25
+	MetresByHPa = 8.23
+	LowestQNH   = 950.0
+)
+
+// Zone is one piece of airspace. Floor and ceiling are metres over their datum;
+// nil is not known and taken as everything, an empty datum is above ground.
 type Zone struct {
 	ID       string     `json:"id"`
 	Name     string     `json:"name"`
@@ -52,7 +76,45 @@ type Zone struct {
 	CeilingM *float64   `json:"ceiling_m"`
 	From     *time.Time `json:"from"` // nil: always
 	To       *time.Time `json:"to"`
+
+	FloorDatum   Datum `json:"floor_datum"`
+	CeilingDatum Datum `json:"ceiling_datum"`
 }
+
+// Words is a height over its datum as people say it.
+func Words(m float64, d Datum) string {
+	switch d {
+	case AboveSea:
+		return fmt.Sprintf("%.0f m above the sea", m)
+	case FlightLevel:
+		return fmt.Sprintf("flight level %.0f", m/30.48)
+	}
+	return fmt.Sprintf("%.0f m above the ground", m)
+}
+
+// room is how far the flight stays under the floor, m; negative: it reaches into
+// the zone. known is false when its highest elevation, which floors above the
+// sea and flight levels are held against, is not known.
+func (q Question) room(z Zone) (m float64, known bool) {
+	switch z.FloorDatum {
+	case AboveSea, FlightLevel:
+		if q.TopM == nil || !finite(*q.TopM) {
+			return 0, false
+		}
+		floor := *z.FloorM
+		if z.FloorDatum == FlightLevel {
+			qnh := LowestQNH
+			if q.QNH != nil && *q.QNH >= LowestQNH && *q.QNH <= 1100 {
+				qnh = *q.QNH
+			}
+			floor += (qnh - StandardQNH) * MetresByHPa
+		}
+		return floor - *q.TopM, true
+	}
+	return *z.FloorM - q.HeightM, true
+}
+
+func finite(v float64) bool { return !math.IsNaN(v) && !math.IsInf(v, 0) }
 
 // Grant is an authorisation or permission on record.
 type Grant struct {
@@ -79,9 +141,13 @@ func (z Zone) Check() error {
 	switch {
 	case !slices.Contains(AllClasses, z.Class):
 		return fmt.Errorf("%w: class %q is none of %v", ErrZone, z.Class, AllClasses)
-	case z.CeilingM != nil && *z.CeilingM <= 0:
+	case z.FloorDatum != "" && !slices.Contains(AllDatums, z.FloorDatum) || z.CeilingDatum != "" && !slices.Contains(AllDatums, z.CeilingDatum):
+		return fmt.Errorf("%w: its heights are counted from none of %v", ErrZone, AllDatums)
+	case z.FloorM != nil && !finite(*z.FloorM) || z.CeilingM != nil && !finite(*z.CeilingM):
+		return fmt.Errorf("%w: a height of it is no number", ErrZone)
+	case z.CeilingM != nil && (z.CeilingDatum == "" || z.CeilingDatum == AboveGround) && *z.CeilingM <= 0:
 		return fmt.Errorf("%w: its ceiling is not above the ground", ErrZone)
-	case z.FloorM != nil && z.CeilingM != nil && *z.CeilingM <= *z.FloorM:
+	case z.FloorM != nil && z.CeilingM != nil && datum(z.FloorDatum) == datum(z.CeilingDatum) && *z.CeilingM <= *z.FloorM:
 		return fmt.Errorf("%w: its ceiling is not over its floor", ErrZone)
 	case z.From != nil && z.To != nil && !z.To.After(*z.From):
 		return fmt.Errorf("%w: it ends before it begins", ErrZone)
@@ -92,9 +158,20 @@ func (z Zone) Check() error {
 	return nil
 }
 
+func datum(d Datum) Datum {
+	if d == "" {
+		return AboveGround
+	}
+	return d
+}
+
 // Question is a flight as the airspace sees it.
 type Question struct {
-	Places  []geo.XY  // route and take-off places
+	Law     rules.Law // for what its findings cite
+	Places  []geo.XY  // take-off place, then the route
+	Home    *geo.XY   // the fan of straight ways home to it counts too; nil: none is flown
+	TopM    *float64  // highest elevation above the sea that it reaches; nil: not known
+	QNH     *float64  // hPa; nil: not known
 	ReachM  float64   // position error and buffer around them
 	HeightM float64   // greatest height above ground
 	From    time.Time // planned window
@@ -126,14 +203,23 @@ const Near = 5000.0
 // are; without it, or when it is too long ago, the answer holds a Stop.
 func Judge(q Question, zones []Zone, grants []Grant, looked *time.Time) ([]Zoned, []judge.Finding) {
 	out, findings := []Zoned{}, []judge.Finding{}
+	if q.Law.AirspaceCite == "" {
+		q.Law.AirspaceCite = rules.Usual
+	}
 	find := func(v judge.Verdict, sentence string, at *time.Time) {
-		findings = append(findings, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: "14 CFR 107.41, 107.45, 107.47", Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
+		findings = append(findings, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: q.Law.AirspaceCite, Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
 	}
 	switch {
 	case looked == nil:
 		find(judge.Stop, "The airspace here has not been looked up.", nil)
+	case looked.After(q.Now.Add(5 * time.Minute)):
+		find(judge.Stop, "The look at the airspace here is dated in the future: look again.", looked)
 	case q.Now.Sub(*looked) > LookHolds:
 		find(judge.Stop, "The airspace here was looked up over 24 hours ago; temporary areas change. Look again.", looked)
+	}
+	if !(q.HeightM >= 0) || geo.Finite(q.Places...) != nil || len(q.Places) == 0 || !(q.ReachM >= 0) {
+		find(judge.Stop, "Where the flight goes is not known: the airspace cannot be judged.", nil)
+		return out, findings
 	}
 	for _, z := range zones {
 		d, inside := q.border(z.Area)
@@ -145,7 +231,7 @@ func Judge(q Question, zones []Zone, grants []Grant, looked *time.Time) ([]Zoned
 		out = append(out, x)
 		if x.Verdict != judge.Clear {
 			find(x.Verdict, x.Sentence, nil)
-			// 14 CFR 107.205 lets only 107.41 be waived: controlled airspace, not what is prohibited, restricted or temporary.
+			// Only controlled airspace is ever waived, not what is prohibited, restricted or temporary.
 			findings[len(findings)-1].Limit = x.Verdict == judge.Stop && z.Class.NeedsAuthorisation()
 		}
 		if g := x.Grant; g != nil && g.NeedsCalls && (g.Started == nil || g.Ended != nil && !g.Ended.Before(*g.Started)) {
@@ -177,6 +263,9 @@ func (q Question) border(a geo.Area) (float64, bool) {
 			}
 		}
 	}
+	if q.Home != nil && home.FanReaches(*q.Home, q.Places, a, q.ReachM) {
+		inside = true
+	}
 	return d, inside || d <= q.ReachM
 }
 
@@ -184,7 +273,11 @@ func (q Question) one(x *Zoned, grants []Grant) {
 	z := x.Zone
 	name := fmt.Sprintf("%s (%s)", z.Name, z.Class)
 	when := z.From != nil && !q.To.After(*z.From) || z.To != nil && !z.To.After(q.From)
-	under := z.FloorM != nil && q.HeightM < *z.FloorM
+	room, known := 0.0, false
+	if z.FloorM != nil {
+		room, known = q.room(z)
+	}
+	under := known && room > 0
 	switch {
 	case !x.Inside:
 		x.Sentence = fmt.Sprintf("%s begins %.0f m away.", name, x.BorderM)
@@ -193,8 +286,8 @@ func (q Question) one(x *Zoned, grants []Grant) {
 		x.Sentence = fmt.Sprintf("%s is not in force in the planned window.", name)
 		return
 	case under:
-		x.Sentence = fmt.Sprintf("%s begins %.0f m above the ground; the flight stays under it.", name, *z.FloorM)
-		if *z.FloorM-q.HeightM < 15 {
+		x.Sentence = fmt.Sprintf("%s begins %s; the flight stays %.0f m under it.", name, Words(*z.FloorM, z.FloorDatum), room)
+		if room < 15 {
 			x.Verdict = judge.Watch
 		}
 		return
@@ -243,10 +336,10 @@ func (q Question) one(x *Zoned, grants []Grant) {
 // InFlight judges what was granted while an aircraft is in the air: an
 // authorisation that ends soon is Watch, one that has ended Stop. Areas that
 // came into force since are judged like at the gate.
-func InFlight(now time.Time, zoned []Zoned) []judge.Finding {
+func InFlight(now time.Time, law rules.Law, zoned []Zoned) []judge.Finding {
 	var out []judge.Finding
 	find := func(v judge.Verdict, sentence string) {
-		out = append(out, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: "14 CFR 107.41, 107.45, 107.47", Evidence: "Authorisations on record.", Lifts: "landing, then a new authorisation"})
+		out = append(out, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: law.AirspaceCite, Evidence: "Authorisations on record.", Lifts: "landing, then a new authorisation"})
 	}
 	for _, x := range zoned {
 		switch g := x.Grant; {

@@ -10,6 +10,7 @@ import (
 	"mainstay/core/airspace"
 	"mainstay/core/geo"
 	"mainstay/core/judge"
+	"mainstay/core/rules"
 )
 
 var noon = time.Date(2026, 6, 10, 19, 0, 0, 0, time.UTC)
@@ -35,8 +36,8 @@ func TestZonesOfEachKind(t *testing.T) {
 		"way through":         {airspace.Zone{Class: airspace.C, Area: box(40, -10, 20)}, judge.Stop, "without authorisation"},
 		"within reach":        {airspace.Zone{Class: airspace.D, Area: box(115, -50, 100)}, judge.Stop, "without authorisation"},
 		"beside":              {airspace.Zone{Class: airspace.D, Area: box(300, -50, 100)}, judge.Clear, "begins 200 m away"},
-		"above":               {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(370)}, judge.Clear, "stays under it"},
-		"just above":          {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(70)}, judge.Watch, "stays under it"},
+		"above":               {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(370)}, judge.Clear, "under it"},
+		"just above":          {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(70)}, judge.Watch, "under it"},
 		"restricted":          {airspace.Zone{Class: airspace.Restricted, Area: box(-500, -500, 1000)}, judge.Stop, "permission"},
 		"temporary":           {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), From: &ended, To: &later}, judge.Stop, "permission"},
 		"temporary, not yet":  {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), From: &later}, judge.Clear, "not in force"},
@@ -140,14 +141,14 @@ func TestWhatEndsInFlightIsSaid(t *testing.T) {
 	zone := airspace.Zone{ID: "z", Name: "Cutwater", Class: airspace.D, Area: box(-500, -500, 1000)}
 	grant := airspace.Grant{ZoneID: "z", Number: "A-17", CeilingM: 60, From: noon, To: noon.Add(2 * time.Hour)}
 	zoned, _ := airspace.Judge(question(), []airspace.Zone{zone}, []airspace.Grant{grant}, &noon)
-	assert.Empty(t, airspace.InFlight(noon.Add(109*time.Minute), zoned))
-	assert.Equal(t, judge.Watch, judge.Worst(airspace.InFlight(noon.Add(110*time.Minute), zoned)))
-	got := airspace.InFlight(noon.Add(2*time.Hour), zoned)
+	assert.Empty(t, airspace.InFlight(noon.Add(109*time.Minute), rules.USSmall.Law, zoned))
+	assert.Equal(t, judge.Watch, judge.Worst(airspace.InFlight(noon.Add(110*time.Minute), rules.USSmall.Law, zoned)))
+	got := airspace.InFlight(noon.Add(2*time.Hour), rules.USSmall.Law, zoned)
 	assert.Equal(t, judge.Stop, judge.Worst(got))
 	assert.Contains(t, got[0].Sentence, "Land now")
 	fire := airspace.Zone{ID: "t", Name: "Fire", Class: airspace.Temporary, Area: box(-100, -100, 400)}
 	zoned, _ = airspace.Judge(question(), []airspace.Zone{fire}, nil, &noon)
-	assert.Equal(t, judge.Stop, judge.Worst(airspace.InFlight(noon, zoned)), "a temporary area came up")
+	assert.Equal(t, judge.Stop, judge.Worst(airspace.InFlight(noon, rules.USSmall.Law, zoned)), "a temporary area came up")
 }
 
 // Of what stops a flight only controlled airspace is a limit that a waiver may

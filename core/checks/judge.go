@@ -162,20 +162,48 @@ func judgeMotors(it Item, v Value) (Judgement, error) {
 	if c.How == "spread-percent" {
 		return judgeSpread(v.Set, c), nil
 	}
-	worst, by := Outlier(v.Set)
 	against := fmt.Sprintf("each within %s %s of the median of the others", num(c.Watch), sign(it.Unit))
-	n, _ := units.Steps(by, it.Step)
-	verdict := judge.Clear
-	switch {
-	case n > steps(c.Stop, it.Step):
-		verdict = judge.Stop
-	case n > steps(c.Watch, it.Step):
-		verdict = judge.Watch
+	worst, words := judge.Clear, []string{}
+	for _, o := range Outliers(it, v.Set) {
+		worst, words = max(worst, o.Verdict), append(words, o.Sentence)
 	}
-	if verdict == judge.Clear {
-		return Judgement{verdict, "All motors alike.", against}, nil
+	if len(words) == 0 {
+		return Judgement{judge.Clear, "All motors alike.", against}, nil
 	}
-	return Judgement{verdict, fmt.Sprintf("Motor %d is %s %s above its sisters: it is overworking.", worst+1, num(by), sign(it.Unit)), against}, nil
+	return Judgement{worst, strings.Join(words, " "), against}, nil
+}
+
+// Apart is one motor that lies apart from its sisters.
+type Apart struct {
+	Index    int // from 0
+	By       float64
+	Verdict  judge.Verdict
+	Sentence string
+}
+
+// Outliers are all motors that lie above the median of the others by more than
+// the item allows, not the worst alone, in their order. Two that are hot
+// together still stand out: each is held against the median of the others.
+func Outliers(it Item, set []float64) []Apart {
+	if it.Compare == nil || len(set) < 2 {
+		return nil
+	}
+	var out []Apart
+	for i, x := range set {
+		by := x - median(slices.Delete(slices.Clone(set), i, i+1))
+		n, ok := units.Steps(by, it.Step)
+		v := judge.Clear
+		switch {
+		case !ok || n > steps(it.Compare.Stop, it.Step):
+			v = judge.Stop
+		case n > steps(it.Compare.Watch, it.Step):
+			v = judge.Watch
+		}
+		if v != judge.Clear {
+			out = append(out, Apart{i, by, v, fmt.Sprintf("Motor %d is %s %s above its sisters: it is overworking.", i+1, num(by), sign(it.Unit))})
+		}
+	}
+	return out
 }
 
 func judgeSpread(set []float64, c Compare) Judgement {

@@ -72,6 +72,13 @@ type Item struct {
 	Count   int    `json:"count,omitempty"` // values asked for by cells and motors
 }
 
+// Lasting reports whether what is wrong at an item stays wrong until somebody
+// puts it right: what is seen at the airframe does, a number of the day (a
+// level, satellites, a temperature) does not, and packs have states of their own.
+func (it Item) Lasting() bool {
+	return it.PackID == "" && (it.Kind == Look || it.Kind == Motors || it.Quantity == "bus resistance")
+}
+
 // Section groups items; Each "rotor" repeats it for every lifting rotor, with
 // {n} replaced by its number.
 type Section struct {

@@ -64,15 +64,6 @@ func (g *run) fit(p Part) *judge.Remedy {
 	return &judge.Remedy{Label: "Open " + p.Label, Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station}
 }
 
-// motors keeps in mind what the last landing showed: a motor that begins to
-// leave its sisters is named before it fails.
-func (g *run) motors() {
-	if m := g.in.LastMotor; m != nil {
-		g.find("motors", "condition", judge.Watch, "After the last flight: "+m.Sentence, "Warmth at the last landing.", &m.At, "technician or chief",
-			&judge.Remedy{Label: "Open " + m.Label, Kind: "aircraft", ID: g.in.Aircraft.ID})
-	}
-}
-
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
 		g.find("packs", "power", judge.Stop, fmt.Sprintf("%d charged pack(s) fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
@@ -209,33 +200,33 @@ func (g *run) wind() *wind.AtHeight {
 		g.find("wind", "familiarise-site", judge.Stop, "The wind has not been entered.", "None.", nil, "measure it", enter)
 		return nil
 	}
-	if old := g.in.Now.Sub(w.At); old > WindValidFor {
-		g.find("wind", "familiarise-site", judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for 60 min.", age(old)), "Reading.", &w.At, "measure it", enter)
+	switch old := g.in.Now.Sub(w.At); {
+	case w.At.After(g.in.Now.Add(ClockSkew)):
+		g.find("wind", "familiarise-site", judge.Stop, "The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measure it", enter)
+	case old > WindValidFor:
+		g.find("wind", "familiarise-site", judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At, "measure it", enter)
 	}
-	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, l.FlightHeightM, w.Ground)
+	height, said := float64(l.FlightHeightM), ", the usual height of the type: no route is known"
+	if g.in.HighM != nil {
+		height, said = *g.in.HighM, ", the highest place that the flight reaches"
+	}
+	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(max(height, wind.Least)), w.Ground)
 	if err != nil {
 		g.find("wind", "familiarise-site", judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measure it", enter)
 		return nil
 	}
-	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %g m.", float64(w.SteadyMS), float64(w.MeasuredM), w.Ground, float64(l.FlightHeightM))
-	g.windLimit("Wind", at.Steady, l.WindMS, evidence, w, enter)
-	name := "Gust"
-	if at.GustAssumed {
-		name = "Gust (assumed)"
+	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %.0f m%s.", float64(w.SteadyMS), float64(w.MeasuredM), w.Ground, height, said)
+	for _, h := range wind.Hold(at, l.WindMS, l.GustMS, units.Metres(height)) {
+		g.find("wind", "maker-limits", h.Verdict, h.Sentence, evidence, &w.At, "wait, or fly lower under its own limits", enter)
 	}
-	g.windLimit(name, at.Gust, l.GustMS, evidence, w, enter)
 	return &at
 }
 
-// windLimit compares in whole 0.1 m/s, the resolution of a hand anemometer.
-func (g *run) windLimit(name string, v, limit units.MetresPerSecond, evidence string, w *Wind, r *judge.Remedy) {
-	n, _ := units.Steps(float64(v), 0.1)
-	m, _ := units.Steps(float64(limit), 0.1)
-	s := fmt.Sprintf("%s at flight height %.1f m/s against the type's limit of %.1f m/s.", name, float64(v), float64(limit))
-	switch {
-	case n > m:
-		g.find("wind", "maker-limits", judge.Stop, s, evidence, &w.At, "wait, or fly lower under its own limits", r)
-	case float64(n) > float64(m)*0.8:
-		g.find("wind", "maker-limits", judge.Watch, s, evidence, &w.At, "watch it", r)
+// gear holds what else must not die in flight.
+func (g *run) gear() {
+	for _, x := range g.in.Gear {
+		for _, f := range x.Judge(g.in.Now) {
+			g.find("gear", "pack-practice", f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Label: "Open " + x.Label, Kind: "gear", ID: x.ID})
+		}
 	}
 }

@@ -33,21 +33,21 @@ func Judge(in Input) Output {
 	g.step("programme", g.programme)
 	g.step("work-orders", g.orders)
 	g.step("firmware", g.firmware)
-	g.step("motors", g.motors)
+	g.step("gear", g.gear)
 	var out Output
 	if in.Scope == WholeFlight {
 		g.step("packs", g.packs)
 		g.step("accident", g.reports)
+		g.step("mass", g.mass)
+		g.step("energy", g.energy)
 		g.step("wind", func() { out.Wind = g.wind() })
 	} else {
 		g.step("packs", g.rack)
 	}
 	g.rules()
 	judge.Sort(g.out)
-	out.Findings, out.Verdict, out.Checked = g.out, judge.Worst(g.out), g.checked
-	if out.Findings == nil {
-		out.Findings = []judge.Finding{}
-	}
+	out.Findings, out.Notices = judge.Notices(g.out)
+	out.Verdict, out.Checked = judge.Worst(out.Findings), g.checked
 	out.Cautions = cautions(in)
 	out.Rules = fmt.Sprintf("%s %d", in.Rules.Name, in.Rules.Version)
 	return out
@@ -57,7 +57,7 @@ func Judge(in Input) Output {
 func (g *run) step(name string, check func()) {
 	before := len(g.out)
 	check()
-	if len(g.out) == before {
+	if found, _ := judge.Notices(g.out[before:]); len(found) == 0 {
 		g.checked = append(g.checked, name)
 	}
 }
@@ -82,7 +82,7 @@ func (g *run) rules() {
 	g.out = g.in.Rules.Lift(append(g.out, found...), g.in.Facts.Docs, g.in.Facts.Day)
 	g.checked = append(g.checked, held...)
 	against := func(id string) bool {
-		return slices.ContainsFunc(g.out, func(f judge.Finding) bool { return f.Rule == id })
+		return slices.ContainsFunc(g.out, func(f judge.Finding) bool { return f.Rule == id && !f.Notice })
 	}
 	g.checked = slices.DeleteFunc(g.checked, against)
 	slices.Sort(g.checked)
@@ -189,7 +189,7 @@ func (g *run) walkround() {
 		g.find("walkround", "condition", judge.Stop, "The walkround is dated in the future: the clock is wrong.", "By "+w.By+".", &w.At, "chief", start)
 		return
 	case g.in.Now.Sub(w.At) > WalkroundValidFor:
-		g.find("walkround", "condition", judge.Stop, fmt.Sprintf("The last walkround is %s old; it holds for 12 hours.", age(g.in.Now.Sub(w.At))), "By "+w.By+".", &w.At, "anyone who walks it", start)
+		g.find("walkround", "condition", judge.Stop, fmt.Sprintf("The last walkround is %s old; it holds for %s.", age(g.in.Now.Sub(w.At)), age(WalkroundValidFor)), "By "+w.By+".", &w.At, "anyone who walks it", start)
 		return
 	}
 	for _, p := range g.in.Parts {
@@ -199,21 +199,43 @@ func (g *run) walkround() {
 			return
 		}
 	}
-	g.runFindings(w, start)
-	last := a.LastLanding
-	if last == nil || w.At.After(*last) {
-		return
-	}
-	if t := g.in.Turnaround; t != nil && t.At.After(*last) && !t.At.After(g.in.Now) {
+	last, newest := a.LastLanding, w
+	if last != nil && !w.At.After(*last) {
+		t := g.in.Turnaround
+		if t == nil || !t.At.After(*last) || t.At.After(g.in.Now) {
+			if g.in.Draft == nil {
+				start = &judge.Remedy{Label: "Turnaround check", Kind: "turnaround", ID: a.ID}
+			}
+			g.find("walkround", "condition", judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
+			return
+		}
+		newest = t
 		g.runFindings(t, start)
-		return
 	}
-	if g.in.Draft == nil {
-		start = &judge.Remedy{Label: "Turnaround check", Kind: "turnaround", ID: a.ID}
-	}
-	g.find("walkround", "condition", judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
+	g.runFindings(w, start)
+	g.looked(newest)
 }
 
+// looked asks that each pack that flies was looked at: on the newest check, or
+// by itself since it flew last.
+func (g *run) looked(newest *Run) {
+	if g.in.Scope != WholeFlight {
+		return
+	}
+	for _, p := range g.in.Packs {
+		fresh := func(at time.Time) bool {
+			return !at.After(g.in.Now) && g.in.Now.Sub(at) <= WalkroundValidFor && (p.FlownAt == nil || at.After(*p.FlownAt))
+		}
+		if slices.Contains(newest.PackIDs, p.ID) && fresh(newest.At) || p.LookedAt != nil && fresh(*p.LookedAt) {
+			continue
+		}
+		g.find("packs", "condition", judge.Stop, fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label), "Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
+			&judge.Remedy{Label: "Look at " + p.Label, Kind: "pack", ID: p.ID})
+	}
+}
+
+// runFindings are what a check found that lasts only as long as the check: what
+// is wrong with the airframe itself is a defect.
 func (g *run) runFindings(r *Run, again *judge.Remedy) {
 	for _, f := range r.Findings {
 		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs, func(p Pack) bool { return p.ID == f.PackID })) {
@@ -223,10 +245,28 @@ func (g *run) runFindings(r *Run, again *judge.Remedy) {
 	}
 }
 
+// mass holds today's take-off mass against the type and the air.
+func (g *run) mass() {
+	v, words := g.in.Mass.Judge()
+	if v == judge.Clear {
+		return
+	}
+	r := &judge.Remedy{Label: "Enter the mass", Kind: "aircraft", ID: g.in.Aircraft.ID}
+	if g.in.Facts.JobID != "" {
+		r = &judge.Remedy{Label: "Enter the mass", Kind: "job", ID: g.in.Facts.JobID}
+	}
+	g.find("mass", "maker-limits", v, words, "Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
+}
+
+// energy says that nobody has worked out what the flight needs.
+func (g *run) energy() {
+	g.find("energy", "power", judge.Watch, "Nobody has worked out the energy for this flight: keep it short, land by the pack's level.", "No plan with energy.", nil, "the pilot, by landing early", nil)
+}
+
 func age(d time.Duration) string {
 	h := d.Hours()
 	switch {
-	case h < 1:
+	case h < 2:
 		return fmt.Sprintf("%.0f min", d.Minutes())
 	case h < 48:
 		return fmt.Sprintf("%.0f h", h)

@@ -2,6 +2,7 @@ package gate_test
 
 import (
 	"encoding/json"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -14,6 +15,8 @@ import (
 	"mainstay/core/crew"
 	"mainstay/core/firmware"
 	"mainstay/core/gate"
+	"mainstay/core/gear"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/rules"
@@ -49,7 +52,9 @@ func good() gate.Input {
 	return gate.Input{
 		Scope: gate.WholeFlight, Now: now, Type: ty,
 		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true},
-		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour)},
+		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}},
+		HighM:     ptr(30.0), Mass: intent.Mass{MassKg: ptr(7.2), MaxKg: 7.5, LiftKg: ptr(7.4)},
+		Gear: []gear.Piece{{ID: "c", Label: "Controller 1", Kind: "controller", Percent: ptr(80.0), Least: 30, At: ptr(ago(time.Hour)), LookedAt: ptr(ago(time.Hour))}},
 		Parts: []gate.Part{{ID: "p", Station: "propeller-1", Label: "Propeller 1", Kind: "propeller", Required: true,
 			Counters: wear.Counters{Seconds: 3600, Since: ago(30 * 24 * time.Hour)}, Limits: wear.Limits{Hours: 24, Months: 6}}},
 		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged, Cycles: 20,
@@ -62,8 +67,9 @@ func good() gate.Input {
 
 func TestNothingWrongIsClear(t *testing.T) {
 	out := gate.Judge(good())
-	assert.Equal(t, judge.Clear, out.Verdict, "%+v", out.Findings)
-	assert.Empty(t, out.Findings)
+	assert.Equal(t, judge.Watch, out.Verdict, "%+v", out.Findings)
+	require.Len(t, out.Findings, 1, "until there is an energy model nobody has worked it out")
+	assert.Equal(t, "energy", out.Findings[0].Rule)
 	assert.Contains(t, out.Checked, "walkround")
 	require.NotNil(t, out.Wind)
 	assert.InDelta(t, 3*1.4609, float64(out.Wind.Steady), 0.01) // (30/2)^0.14
@@ -146,9 +152,25 @@ func TestOneThingWrong(t *testing.T) {
 		}, "packs", judge.Stop, "do not make a set"},
 		{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
 		{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
-		{"a motor stood out", func(i *gate.Input) {
-			i.LastMotor = &gate.Motor{Label: "Motor 3", At: now, Sentence: "Motor 3 is 11 degC above"}
-		}, "motors", judge.Watch, "Motor 3"},
+		{"pack not looked at", func(i *gate.Input) { i.Walkround.PackIDs = nil }, "packs", judge.Stop, "B1 was not looked at"},
+		{"another pack looked at", func(i *gate.Input) { i.Walkround.PackIDs = []string{"x"} }, "packs", judge.Stop, "B1 was not looked at"},
+		{"pack flown since the look", func(i *gate.Input) { i.Packs[0].FlownAt = ptr(ago(30 * time.Minute)) }, "packs", judge.Stop, "B1 was not looked at"},
+		{"pack looked at too long ago", func(i *gate.Input) { i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(ago(13*time.Hour)) }, "packs", judge.Stop, "B1 was not looked at"},
+		{"mass not known", func(i *gate.Input) { i.Mass.MassKg = nil }, "mass", judge.Stop, "not known"},
+		{"mass of the type not known", func(i *gate.Input) { i.Mass.MaxKg = 0 }, "mass", judge.Stop, "greatest take-off mass"},
+		{"too heavy", func(i *gate.Input) { i.Mass.MassKg = ptr(7.51) }, "mass", judge.Stop, "the type takes 7.5"},
+		{"heavy for the air", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.19) }, "mass", judge.Watch, "thinner air"},
+		{"lift not known", func(i *gate.Input) { i.Mass.LiftKg = nil }, "mass", judge.Watch, "lifts is not known"},
+		{"controller flat", func(i *gate.Input) { i.Gear[0].Percent = ptr(29.0) }, "gear", judge.Stop, "stands at 29 %"},
+		{"controller not read", func(i *gate.Input) { i.Gear[0].Percent = nil }, "gear", judge.Stop, "never been read"},
+		{"controller read long ago", func(i *gate.Input) { i.Gear[0].At = ptr(ago(25 * time.Hour)) }, "gear", judge.Stop, "25 h ago"},
+		{"controller not looked at", func(i *gate.Input) { i.Gear[0].LookedAt = nil }, "gear", judge.Stop, "Nobody has looked"},
+		{"controller swollen", func(i *gate.Input) { i.Gear[0].Found = "swollen" }, "gear", judge.Stop, "found: swollen"},
+		{"controller out of use", func(i *gate.Input) { i.Gear[0].Retired = true }, "gear", judge.Stop, "out of use"},
+		{"wind from the future", func(i *gate.Input) { i.Wind.At = now.Add(3 * time.Hour) }, "wind", judge.Stop, "future"},
+		{"wind up there", func(i *gate.Input) {
+			i.HighM, i.Wind.SteadyMS, i.Wind.GustMS = ptr(115.0), 5, ptr(units.MetresPerSecond(8))
+		}, "wind", judge.Stop, "at 115 m"},
 		{"a set is one finding", func(i *gate.Input) {
 			p := i.Parts[0]
 			p.Label, p.Counters.Seconds = "Propeller 2", 24*3600
@@ -178,7 +200,7 @@ func TestOneThingWrong(t *testing.T) {
 		{"no certificate", func(i *gate.Input) { i.Facts.Pilot.Certificate = "" }, "operator", judge.Stop, "no remote pilot certificate"},
 		{"training unknown", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = nil }, "operator", judge.Stop, "not known"},
 		{"not current", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop, "2026-05-31"},
-		{"current to the end of the month", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 6, 1) }, "operator", judge.Watch, "2026-06-30"},
+		{"current to the end of the month", func(i *gate.Input) { i.Facts.Pilot.TrainedOn, i.Facts.Day = date(2024, 6, 1), *date(2026, 6, 23) }, "operator", judge.Watch, "2026-06-30"},
 		{"trained tomorrow", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop, "future"},
 		{"pilot has another in the air", func(i *gate.Input) { i.Facts.People[0].InAir = "Quad two" }, "one-aircraft", judge.Stop, "Quad two in the air"},
 		{"report to the authority", func(i *gate.Input) {
@@ -190,21 +212,23 @@ func TestOneThingWrong(t *testing.T) {
 		}, "airspace", judge.Stop, "Inside a zone"},
 		{"site stops it, lifted by a waiver", func(i *gate.Input) {
 			i.Site = []judge.Finding{{Rule: "visibility", Verdict: judge.Stop, Sentence: "Haze.", Source: "x", Lifts: "y", Limit: true}}
-			i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []string{"visibility"}}}
+			i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []string{"visibility"}, Conditions: "Over the river."}}
 		}, "visibility", judge.Watch, "waiver W-9"},
 		{"wind unknown", func(i *gate.Input) { i.Wind = nil }, "wind", judge.Stop, "not been entered"},
-		{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "60 min"},
-		{"windy", func(i *gate.Input) { i.Wind.SteadyMS, i.Wind.GustMS = 8, nil }, "wind", judge.Stop, "limit of 14.0"},
-		{"gusty", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(8.5)) }, "wind", judge.Watch, "Gust at flight height"},
+		{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "61 min old"},
+		{"windy", func(i *gate.Input) { i.Wind.SteadyMS, i.Wind.GustMS = 8, nil }, "wind", judge.Stop, "the limit is 14.0"},
+		{"gusty", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(8.5)) }, "wind", judge.Watch, "Gusts 12.4 m/s at 30 m"},
 		{"wind nonsense", func(i *gate.Input) { i.Wind.SteadyMS = -3 }, "wind", judge.Stop, "cannot be used"},
 	} {
 		in := good()
 		c.change(&in)
 		out := gate.Judge(in)
 		assert.Equal(t, c.v, out.Verdict, "%s: %+v", c.name, out.Findings)
-		require.NotEmpty(t, out.Findings, c.name)
-		f := out.Findings[0]
-		assert.Equal(t, c.rule, f.Rule, c.name)
+		n := slices.IndexFunc(out.Findings, func(f judge.Finding) bool {
+			return f.Rule == c.rule && f.Verdict == c.v && strings.Contains(f.Sentence, c.says)
+		})
+		require.GreaterOrEqual(t, n, 0, "%s: %+v", c.name, out.Findings)
+		f := out.Findings[n]
 		assert.Contains(t, f.Sentence, c.says, c.name)
 		assert.NotEmpty(t, f.Source, c.name)
 		assert.NotEmpty(t, f.Lifts, c.name)
@@ -229,12 +253,27 @@ func TestCautions(t *testing.T) {
 func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute)}
-	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict)
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}}
+	assert.Equal(t, judge.Watch, gate.Judge(in).Verdict)
 	in.Turnaround.Findings = []gate.RunFinding{{Title: "Pack B9", Verdict: judge.Stop, Sentence: "swollen", PackID: "other"}}
-	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict, "a pack that stays behind does not stop the flight")
+	assert.Equal(t, judge.Watch, gate.Judge(in).Verdict, "a pack that stays behind does not stop the flight")
 	in.Turnaround.Findings[0].PackID = "b"
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict)
+	in.Turnaround.Findings, in.Turnaround.PackIDs = nil, nil
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "a turnaround without a pack opens the gate for none")
+	in.Packs[0].LookedAt = ptr(ago(time.Minute))
+	assert.Equal(t, judge.Watch, gate.Judge(in).Verdict, "the pack was looked at by itself")
+}
+
+// What ends soon stands beside the verdict and is still held.
+func TestNoticesColourNothing(t *testing.T) {
+	in := good()
+	in.Facts.Aircraft.RegistrationExpires = date(2026, 6, 30)
+	out := gate.Judge(in)
+	require.Len(t, out.Notices, 1)
+	assert.Equal(t, judge.Clear, out.Notices[0].Verdict)
+	assert.Contains(t, out.Checked, "registration")
+	assert.Len(t, out.Findings, 1)
 }
 
 func TestAircraftScopeAsksNoPilotAndNoWind(t *testing.T) {

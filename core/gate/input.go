@@ -8,6 +8,8 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/firmware"
+	"mainstay/core/gear"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/rules"
@@ -30,6 +32,7 @@ const (
 const (
 	WalkroundValidFor = 12 * time.Hour
 	WindValidFor      = 60 * time.Minute
+	ClockSkew         = 2 * time.Minute // clocks of devices differ a little
 )
 
 // Input is everything the gate knows. Times are UTC.
@@ -50,9 +53,11 @@ type Input struct {
 	Facts      rules.Facts
 	Site       []judge.Finding // of site, air and airspace, when the flight belongs to a job
 	Wind       *Wind
-	LastMotor  *Motor // a motor that stood out after the last flight
-	Programme  bool   // the type has a maintenance programme
-	Tasks      []Task // of the programme that are due or nearly
+	HighM      *float64     // highest place above ground that the flight reaches; nil: no route is known
+	Mass       intent.Mass  // today's take-off mass against the type and the air
+	Gear       []gear.Piece // controller, tablet and the like of aircraft and job
+	Programme  bool         // the type has a maintenance programme
+	Tasks      []Task       // of the programme that are due or nearly
 	Orders     []Order
 	Firmware   []firmware.Finding
 	Reports    []Report // to the authority, still due
@@ -133,13 +138,6 @@ type RunFinding struct {
 	PackID   string
 }
 
-// Motor is a motor that was warmer than its sisters after a flight.
-type Motor struct {
-	Label    string
-	At       time.Time
-	Sentence string
-}
-
 // Part is what is fitted at a station that must carry one.
 type Part struct {
 	ID       string // empty: nothing fitted
@@ -165,6 +163,7 @@ type Pack struct {
 	InUseBy   string // another aircraft it is fitted to
 	FullSince *time.Time
 	LookedAt  *time.Time       // newest clean look at all six faces
+	FlownAt   *time.Time       // last landing with it; nil: never flown
 	Condition []pack.Judgement // resistance, capacity, self-discharge and the like, as last computed
 	Set       pack.Candidate
 }
@@ -205,6 +204,7 @@ type Release struct {
 type Output struct {
 	Verdict  judge.Verdict   `json:"verdict"`
 	Findings []judge.Finding `json:"findings"`
+	Notices  []judge.Finding `json:"notices"` // what ends soon: beside the verdict, never part of it
 	Checked  []string        `json:"checked"` // rules that were held and found clear
 	Wind     *wind.AtHeight  `json:"wind,omitempty"`
 	Rules    string          `json:"rules"`    // rule pack and version

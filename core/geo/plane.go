@@ -252,3 +252,14 @@ func cmpFloat(a, b float64) int {
 	}
 	return 0
 }
+
+// Finite refuses places that are not numbers, or lie beyond any site. Errors
+// wrap ErrPlace.
+func Finite(ps ...XY) error {
+	for _, p := range ps {
+		if !(math.Abs(p.X) <= 1e7 && math.Abs(p.Y) <= 1e7) {
+			return fmt.Errorf("%w: %g, %g are no metres in a flat frame", ErrPlace, p.X, p.Y)
+		}
+	}
+	return nil
+}

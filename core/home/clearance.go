@@ -24,15 +24,15 @@ type Leg struct {
 	Sentence    string        `json:"sentence"`
 }
 
-// VerticalClear is what is kept over a thing that is passed overhead, m.
+// VerticalClear is what is usually kept over a thing that is passed overhead, m.
 const VerticalClear = 10.0
 
 // Clearance holds every leg of a path against the obstacles. A leg may pass
 // beside a thing outside its buffer and the position error, or over it with
-// VerticalClear to spare; a wire or a thing of unknown height in the way is
+// overM to spare; a wire or a thing of unknown height in the way is
 // Stop: no automatic start, fly it by hand, go round, or move the start.
-func Clearance(path []Place3, obstacles []Obstacle, positionM float64) ([]Leg, error) {
-	if len(path) < 2 || !(positionM >= 0) {
+func Clearance(path []Place3, obstacles []Obstacle, positionM, overM float64) ([]Leg, error) {
+	if len(path) < 2 || !(positionM >= 0 && positionM <= 100) || !(overM >= 0 && overM <= 200) {
 		return nil, fmt.Errorf("%w: a path has at least two places", ErrInput)
 	}
 	for _, o := range obstacles {
@@ -40,10 +40,15 @@ func Clearance(path []Place3, obstacles []Obstacle, positionM float64) ([]Leg, e
 			return nil, err
 		}
 	}
+	for _, p := range path {
+		if err := geo.Finite(p.At); err != nil || !finite(p.M) {
+			return nil, fmt.Errorf("%w: a place of the path is no number", ErrInput)
+		}
+	}
 	boxes := boxesOf(obstacles)
 	legs := make([]Leg, len(path)-1)
 	for i := range legs {
-		legs[i] = leg(path[i], path[i+1], obstacles, boxes, positionM)
+		legs[i] = leg(path[i], path[i+1], obstacles, boxes, positionM, overM)
 	}
 	return legs, nil
 }
@@ -59,7 +64,7 @@ func boxesOf(obstacles []Obstacle) []box {
 	return out
 }
 
-func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM float64) Leg {
+func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM, overM float64) Leg {
 	out := Leg{HorizontalM: math.Inf(1), Verdict: judge.Clear}
 	worst := judge.Clear
 	var decides *Obstacle
@@ -82,7 +87,7 @@ func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM float64) Leg 
 			over = &v
 		}
 		v := judge.Clear
-		if clear < 0 && (over == nil || *over < VerticalClear) {
+		if clear < 0 && (over == nil || *over < overM) {
 			v = judge.Stop
 		}
 		if v > worst || v == worst && clear < out.HorizontalM {
@@ -91,7 +96,7 @@ func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM float64) Leg 
 		}
 	}
 	if decides != nil {
-		out.Sentence = sentence(*decides, out.HorizontalM, out.VerticalM, out.Verdict)
+		out.Sentence = sentence(*decides, out.HorizontalM, out.VerticalM, out.Verdict, overM)
 	}
 	if decides == nil {
 		out.HorizontalM, out.Sentence = 0, "Nothing stands on the site."
@@ -103,7 +108,7 @@ func (b box) far(lo, hi geo.XY, reach float64) bool {
 	return b.lo.X-reach > hi.X || b.hi.X+reach < lo.X || b.lo.Y-reach > hi.Y || b.hi.Y+reach < lo.Y
 }
 
-func sentence(o Obstacle, clear float64, over *float64, v judge.Verdict) string {
+func sentence(o Obstacle, clear float64, over *float64, v judge.Verdict, overM float64) string {
 	switch {
 	case v == judge.Stop && over == nil:
 		return fmt.Sprintf("%s of unknown height is in the way: no automatic start. Measure it, go round, fly it by hand or move the take-off place.", o.Name)
@@ -112,7 +117,7 @@ func sentence(o Obstacle, clear float64, over *float64, v judge.Verdict) string 
 	case v == judge.Stop && *over < 0:
 		return fmt.Sprintf("It runs into %s, %.0f m under its top. Go round, or higher.", o.Name, -*over)
 	case v == judge.Stop:
-		return fmt.Sprintf("It passes only %.0f m over %s; %.0f m are kept. Go round, or higher.", *over, o.Name, VerticalClear)
+		return fmt.Sprintf("It passes only %.0f m over %s; %.0f m are kept. Go round, or higher.", *over, o.Name, overM)
 	case clear < 0:
 		return fmt.Sprintf("It passes %.0f m over %s.", *over, o.Name)
 	}
@@ -126,13 +131,13 @@ const corners = 12
 // WayRound is the shortest path from a to b at one elevation that stays clear
 // of every obstacle it does not pass over, and inside the permitted area when
 // one is given; it holds both ends. An error says that there is none.
-func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM float64, inside *geo.Area) ([]geo.XY, error) {
+func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, overM float64, inside *geo.Area) ([]geo.XY, error) {
 	var block []Obstacle
 	for _, o := range obstacles {
 		if err := o.check(); err != nil {
 			return nil, err
 		}
-		if o.HeightM == nil || elevationM-o.top() < VerticalClear {
+		if o.HeightM == nil || elevationM-o.top() < overM {
 			block = append(block, o)
 		}
 	}
@@ -305,7 +310,7 @@ func SideView(q Question, heightM float64) (Profile, error) {
 		}
 		if ok {
 			s.GroundM = &g
-			out.CeilingOK = out.CeilingOK && out.ReturnM-g <= q.CeilingM+1e-6
+			out.CeilingOK = out.CeilingOK && (q.CeilingM == 0 || out.ReturnM-g <= q.CeilingM+1e-6)
 		}
 		out.Steps = append(out.Steps, s)
 	}

@@ -30,7 +30,7 @@ type Question struct {
 	PositionM   float64    `json:"position_m"`
 	Margin      Margin     `json:"margin"`
 	TypeMinM    float64    `json:"type_min_m"`   // the type's own minimum
-	CeilingM    float64    `json:"ceiling_m"`    // above ground
+	CeilingM    float64    `json:"ceiling_m"`    // above ground; 0: no law gives one
 	SettingM    *float64   `json:"setting_m"`    // in the aircraft now; nil: not known
 	ClimbMS     float64    `json:"climb_ms"`     // of the type
 	DescentMS   float64    `json:"descent_ms"`   //
@@ -48,6 +48,7 @@ type Answer struct {
 	MaxAGL    float64         `json:"max_agl_m"`  // greatest height above ground on the way at that height
 	InWay     []string        `json:"in_way"`     // ids of all obstacles in the corridor
 	Unknown   []string        `json:"unknown"`    // obstacles in the corridor of unknown height
+	Gaps      int             `json:"gaps"`       // cells of the terrain under the fan that are not known; all of it is when there is no terrain
 	Findings  []judge.Finding `json:"findings"`
 }
 
@@ -93,8 +94,11 @@ func (q Question) check() error {
 	if len(q.Route) == 0 {
 		return fmt.Errorf("%w: there is no route", ErrInput)
 	}
-	if !(q.PositionM >= 0 && q.PositionM <= 100) || math.IsNaN(q.HomeM) || !(q.Margin.M >= 0) || !(q.Margin.Percent >= 0) || !(q.Margin.RoundM > 0) || !(q.CeilingM > 0) || !(q.ClimbMS > 0) || !(q.DescentMS > 0) {
+	if !(q.PositionM >= 0 && q.PositionM <= 100) || !finite(q.HomeM) || !finite(q.RouteHeight) || !(q.PercentMin >= 0) || !(q.TypeMinM >= 0 && q.TypeMinM <= 500) || q.SettingM != nil && !(*q.SettingM >= 0 && *q.SettingM <= 1000) || !(q.Margin.M >= 0) || !(q.Margin.Percent >= 0) || !(q.Margin.RoundM > 0) || !(q.CeilingM >= 0) || !(q.ClimbMS > 0) || !(q.DescentMS > 0) {
 		return fmt.Errorf("%w: errors, margins, ceiling and speeds must be positive numbers", ErrInput)
+	}
+	if err := geo.Finite(append([]geo.XY{q.Home}, q.Route...)...); err != nil {
+		return fmt.Errorf("%w: %w", ErrInput, err)
 	}
 	for _, o := range q.Obstacles {
 		if err := o.check(); err != nil {
@@ -103,6 +107,8 @@ func (q Question) check() error {
 	}
 	return q.Terrain.check()
 }
+
+func finite(v float64) bool { return !math.IsNaN(v) && !math.IsInf(v, 0) }
 
 func roundUp(v, step float64) float64 { return math.Ceil(v/step-1e-9) * step }
 
@@ -114,14 +120,7 @@ func (q Question) judge(a *Answer, gaps int) {
 	for _, name := range a.Unknown {
 		find(judge.Stop, "return-height", fmt.Sprintf("The height of %s, which stands on the way home, is not known. Measure it.", name), usual)
 	}
-	if q.Terrain == nil {
-		find(judge.Watch, "return-height", "There is no terrain: the ground is taken as level.", usual)
-	} else if gaps > 0 {
-		find(judge.Watch, "return-height", fmt.Sprintf("The terrain has %d gaps or ends on the way home; the ground there is not known.", gaps), usual)
-	}
-	if q.CeilingM+1e-6 < a.MaxAGL {
-		find(judge.Stop, "height", fmt.Sprintf("Returning at %.0f m puts it %.0f m above the ground on the way; the ceiling is %.0f m. Move the take-off place or shorten the route.", a.HeightM, a.MaxAGL, q.CeilingM), "14 CFR 107.51(b)")
-	}
+	a.Gaps = gaps
 	switch {
 	case q.SettingM == nil:
 		find(judge.Stop, "return-height", fmt.Sprintf("The return height in the aircraft is not known. Set it to %.0f m.", a.HeightM), usual)
@@ -129,7 +128,7 @@ func (q Question) judge(a *Answer, gaps int) {
 		find(judge.Stop, "return-height", fmt.Sprintf("The aircraft returns at %.0f m, under the top of %s at %.0f m. Set it to %.0f m.", *q.SettingM, a.Decides, a.NeedM, a.HeightM), usual)
 	case *q.SettingM+1e-6 < a.HeightM:
 		find(judge.Stop, "return-height", fmt.Sprintf("The aircraft returns at %.0f m: only %.0f m over %s, %.0f m are kept. Set it to %.0f m.", *q.SettingM, *q.SettingM-a.NeedM, a.Decides, a.MarginM, a.HeightM), usual)
-	case *q.SettingM > a.HeightM+q.Margin.RoundM:
+	case *q.SettingM > a.HeightM+q.Margin.RoundM+1e-6:
 		more := *q.SettingM - max(a.HeightM, q.RouteHeight)
 		if more > 0 {
 			seconds := more/q.ClimbMS + more/q.DescentMS
@@ -138,9 +137,6 @@ func (q Question) judge(a *Answer, gaps int) {
 				cost += fmt.Sprintf(" and %.0f %% of a pack", math.Ceil(seconds/60*q.PercentMin))
 			}
 			find(judge.Watch, "return-height", fmt.Sprintf("The aircraft returns at %.0f m; %.0f m are enough. It wastes %s.", *q.SettingM, a.HeightM, cost), usual)
-		}
-		if agl := *q.SettingM + a.MaxAGL - a.HeightM; agl > q.CeilingM {
-			find(judge.Stop, "height", fmt.Sprintf("At the %.0f m set in the aircraft it is %.0f m above the ground on the way; the ceiling is %.0f m.", *q.SettingM, agl, q.CeilingM), "14 CFR 107.51(b)")
 		}
 	}
 	slices.SortStableFunc(a.Findings, func(x, y judge.Finding) int { return cmp.Compare(y.Verdict, x.Verdict) })

@@ -37,6 +37,9 @@ type Obstacle struct {
 	BufferM float64  `json:"buffer_m"` // kept clear around it
 	GroundM float64  `json:"ground_m"` // highest elevation of the ground it stands on
 	Wire    bool     `json:"wire"`
+	// GroundKnown says that the ground under all of it is known; GroundM is then
+	// its highest.
+	GroundKnown bool `json:"ground_known"`
 }
 
 // top is the elevation below which it may be, two standard deviations up.
@@ -77,8 +80,11 @@ func (o Obstacle) check() error {
 		return fmt.Errorf("%w: %s is neither point, line nor area", ErrInput, o.Name)
 	case len(o.Places) < least:
 		return fmt.Errorf("%w: %s needs at least %d places", ErrInput, o.Name, least)
-	case o.HeightM != nil && !(*o.HeightM >= 0 && *o.HeightM <= 1000) || !(o.SigmaM >= 0 && o.SigmaM <= 200) || !(o.BufferM >= 0 && o.BufferM <= 1000) || math.IsNaN(o.GroundM):
+	case o.HeightM != nil && !(*o.HeightM >= 0 && *o.HeightM <= 1000) || !(o.SigmaM >= 0 && o.SigmaM <= 200) || !(o.BufferM >= 0 && o.BufferM <= 1000) || !finite(o.GroundM):
 		return fmt.Errorf("%w: heights of %s are out of range", ErrInput, o.Name)
+	}
+	if err := geo.Finite(o.Places...); err != nil {
+		return fmt.Errorf("%w: %s: %w", ErrInput, o.Name, err)
 	}
 	return nil
 }

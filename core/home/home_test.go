@@ -59,7 +59,6 @@ func TestWhatIsFoundAboutTheSetting(t *testing.T) {
 		"is not known. Set it to 35 m":            nil,
 		"only 6 m over the tall tree":             f(30),
 		"35 m are enough. It wastes 38 s and 3 %": f(80),
-		"the ceiling is 122 m":                    f(130),
 	} {
 		q.SettingM = set
 		a, err := home.ReturnHeight(q)
@@ -69,7 +68,8 @@ func TestWhatIsFoundAboutTheSetting(t *testing.T) {
 	q.SettingM = f(35)
 	a, err := home.ReturnHeight(q)
 	require.NoError(t, err)
-	assert.Equal(t, judge.Watch, judge.Worst(a.Findings), "only the missing terrain")
+	assert.Empty(t, a.Findings)
+	assert.Zero(t, a.Gaps)
 	q.Obstacles[0].HeightM = nil
 	a, err = home.ReturnHeight(q)
 	require.NoError(t, err)
@@ -108,11 +108,10 @@ func TestGroundRisesAndFalls(t *testing.T) {
 	a, err = home.ReturnHeight(q)
 	require.NoError(t, err)
 	assert.GreaterOrEqual(t, a.MaxAGL, a.HeightM+100, "the ground falls away: high above it out there")
-	assert.Contains(t, a.Findings[0].Sentence, "above the ground on the way; the ceiling is 122 m")
 	q.Terrain.Heights[55*100+50] = float32(math.NaN())
 	a, err = home.ReturnHeight(q)
 	require.NoError(t, err)
-	assert.Contains(t, words(a), "has 1 gaps")
+	assert.Equal(t, 1, a.Gaps)
 }
 
 // The sweep of the grid against asking every cell.
@@ -189,7 +188,7 @@ func TestClearanceOfLegs(t *testing.T) {
 	wires := home.Obstacle{ID: "w", Name: "the power line", Kind: home.LineKind, Places: []geo.XY{{X: 50, Y: -50}, {X: 50, Y: 50}}, HeightM: f(12), SigmaM: 1, BufferM: 10, Wire: true}
 	hidden := home.Obstacle{ID: "u", Name: "the old mast", Kind: home.PointKind, Places: []geo.XY{{X: 150, Y: 0}}, BufferM: 10}
 	path := []home.Place3{{At: geo.XY{}, M: 6}, {At: geo.XY{X: 30}, M: 6}, {At: geo.XY{X: 80}, M: 6}, {At: geo.XY{X: 80, Y: 60}, M: 6}, {At: geo.XY{X: 160, Y: 60}, M: 40}, {At: geo.XY{X: 160}, M: 40}}
-	legs, err := home.Clearance(path, []home.Obstacle{wires, hidden}, 2)
+	legs, err := home.Clearance(path, []home.Obstacle{wires, hidden}, 2, home.VerticalClear)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, legs[0].Verdict)
 	assert.InDelta(t, 8, legs[0].HorizontalM, 1e-9)
@@ -199,18 +198,18 @@ func TestClearanceOfLegs(t *testing.T) {
 	assert.Equal(t, judge.Clear, legs[2].Verdict)
 	assert.Equal(t, judge.Stop, legs[4].Verdict)
 	assert.Contains(t, legs[4].Sentence, "the old mast of unknown height is in the way")
-	over, err := home.Clearance([]home.Place3{{At: geo.XY{X: 0}, M: 30}, {At: geo.XY{X: 100}, M: 30}}, []home.Obstacle{wires}, 2)
+	over, err := home.Clearance([]home.Place3{{At: geo.XY{X: 0}, M: 30}, {At: geo.XY{X: 100}, M: 30}}, []home.Obstacle{wires}, 2, home.VerticalClear)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, over[0].Verdict)
 	assert.Equal(t, "It passes 16 m over the power line.", over[0].Sentence)
-	_, err = home.Clearance(path[:1], nil, 2)
+	_, err = home.Clearance(path[:1], nil, 2, home.VerticalClear)
 	assert.ErrorIs(t, err, home.ErrInput)
 }
 
 func TestWayRound(t *testing.T) {
 	wall := home.Obstacle{ID: "w", Name: "the wood", Kind: home.AreaKind, Places: []geo.XY{{X: 40, Y: -100}, {X: 60, Y: -100}, {X: 60, Y: 30}, {X: 40, Y: 30}}, HeightM: f(20), BufferM: 5}
 	a, b := geo.XY{}, geo.XY{X: 100}
-	path, err := home.WayRound(a, b, 10, []home.Obstacle{wall}, 2, nil)
+	path, err := home.WayRound(a, b, 10, []home.Obstacle{wall}, 2, home.VerticalClear, nil)
 	require.NoError(t, err)
 	require.Greater(t, len(path), 2)
 	var places []home.Place3
@@ -221,20 +220,20 @@ func TestWayRound(t *testing.T) {
 			length += geo.Dist(path[i-1], p)
 		}
 	}
-	legs, err := home.Clearance(places, []home.Obstacle{wall}, 2)
+	legs, err := home.Clearance(places, []home.Obstacle{wall}, 2, home.VerticalClear)
 	require.NoError(t, err)
 	for _, l := range legs {
 		assert.Equal(t, judge.Clear, l.Verdict, l.Sentence)
 	}
 	// The taut string round two corners with a radius of 7 m is a little shorter.
 	assert.InDelta(t, 2*math.Hypot(40, 30)+20, length, 12)
-	straight, err := home.WayRound(a, b, 40, []home.Obstacle{wall}, 2, nil)
+	straight, err := home.WayRound(a, b, 40, []home.Obstacle{wall}, 2, home.VerticalClear, nil)
 	require.NoError(t, err)
 	assert.Len(t, straight, 2, "over it")
 	narrow := geo.Area{Outline: geo.Ring{{X: -10, Y: -10}, {X: 110, Y: -10}, {X: 110, Y: 20}, {X: -10, Y: 20}}}
-	_, err = home.WayRound(a, b, 10, []home.Obstacle{wall}, 2, &narrow)
+	_, err = home.WayRound(a, b, 10, []home.Obstacle{wall}, 2, home.VerticalClear, &narrow)
 	assert.ErrorContains(t, err, "no way round")
-	_, err = home.WayRound(geo.XY{X: 50}, b, 10, []home.Obstacle{wall}, 2, nil)
+	_, err = home.WayRound(geo.XY{X: 50}, b, 10, []home.Obstacle{wall}, 2, home.VerticalClear, nil)
 	assert.ErrorContains(t, err, "inside a buffer")
 }
 
@@ -260,14 +259,23 @@ func TestSideView(t *testing.T) {
 func TestRefusals(t *testing.T) {
 	q := question()
 	for name, change := range map[string]func(*home.Question){
-		"no route":     func(q *home.Question) { q.Route = nil },
-		"bad margin":   func(q *home.Question) { q.Margin.RoundM = 0 },
-		"bad shape":    func(q *home.Question) { q.Obstacles = []home.Obstacle{{Kind: "cloud", Places: []geo.XY{{}}}} },
-		"short line":   func(q *home.Question) { q.Obstacles = []home.Obstacle{{Kind: home.LineKind, Places: []geo.XY{{}}}} },
-		"deep":         func(q *home.Question) { q.Obstacles = []home.Obstacle{tree(0, 0, -3)} },
-		"broken grid":  func(q *home.Question) { q.Terrain = &home.Terrain{CellM: 5, Columns: 2, Rows: 2} },
-		"no ceiling":   func(q *home.Question) { q.CeilingM = 0 },
-		"not a number": func(q *home.Question) { q.HomeM = math.NaN() },
+		"no route":      func(q *home.Question) { q.Route = nil },
+		"bad margin":    func(q *home.Question) { q.Margin.RoundM = 0 },
+		"bad shape":     func(q *home.Question) { q.Obstacles = []home.Obstacle{{Kind: "cloud", Places: []geo.XY{{}}}} },
+		"short line":    func(q *home.Question) { q.Obstacles = []home.Obstacle{{Kind: home.LineKind, Places: []geo.XY{{}}}} },
+		"deep":          func(q *home.Question) { q.Obstacles = []home.Obstacle{tree(0, 0, -3)} },
+		"broken grid":   func(q *home.Question) { q.Terrain = &home.Terrain{CellM: 5, Columns: 2, Rows: 2} },
+		"no ceiling":    func(q *home.Question) { q.CeilingM = -1 },
+		"not a number":  func(q *home.Question) { q.HomeM = math.NaN() },
+		"nowhere":       func(q *home.Question) { q.Home.X = math.Inf(1) },
+		"route nowhere": func(q *home.Question) { q.Route = []geo.XY{{Y: math.NaN()}} },
+		"setting":       func(q *home.Question) { q.SettingM = f(math.NaN()) },
+		"tree nowhere":  func(q *home.Question) { q.Obstacles = []home.Obstacle{tree(math.NaN(), 0, 3)} },
+		"tree on nothing": func(q *home.Question) {
+			o := tree(0, 0, 3)
+			o.GroundM = math.Inf(-1)
+			q.Obstacles = []home.Obstacle{o}
+		},
 	} {
 		bad := q
 		change(&bad)
@@ -284,7 +292,7 @@ func BenchmarkReturnHeight(b *testing.B) {
 		if _, err := home.ReturnHeight(q); err != nil {
 			b.Fatal(err)
 		}
-		if _, err := home.Clearance(path, q.Obstacles, 3); err != nil {
+		if _, err := home.Clearance(path, q.Obstacles, 3, home.VerticalClear); err != nil {
 			b.Fatal(err)
 		}
 	}

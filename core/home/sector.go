@@ -43,6 +43,7 @@ type Blocked struct {
 	AheadM   float64  // from the place, buffer taken off
 	PathM    float64  // height of the path there, over the place
 	TopM     *float64 // of what stands there, two standard deviations up; nil: not known
+	Unknown  bool     // nobody knows how high the ground is there
 	Sentence string
 }
 
@@ -51,7 +52,7 @@ type Blocked struct {
 // stands nearest in the way; nil says that it is free of all that is charted.
 // Errors wrap ErrInput.
 func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Obstacle, terrain *Terrain) (*Blocked, error) {
-	if math.IsNaN(elevationM) || !(direction >= 0 && direction <= 360) || !(s.StartM >= 0) || !(s.Rise > 0) {
+	if !finite(elevationM) || geo.Finite(place) != nil || !(direction >= 0 && direction <= 360) || !(s.StartM >= 0 && s.StartM <= 500) || !(s.Rise > 0 && s.Rise <= 10) || terrain.check() != nil {
 		return nil, fmt.Errorf("%w: a sector has a direction, and a path that rises", ErrInput)
 	}
 	sin, cos := math.Sincos(direction * math.Pi / 180)
@@ -86,14 +87,39 @@ func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Ob
 			take(b)
 		}
 	}
-	for d := 10.0; d <= SectorLengthM && terrain != nil; d += 10 {
-		g, ok := terrain.At(place.Add(geo.XY{X: sin * d, Y: cos * d}))
-		if top := g - elevationM; ok && top > s.room(d, false) {
-			take(Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), TopM: &top, Sentence: fmt.Sprintf("The ground rises to %.0f m, %.0f m away, where the path is at %.0f m", top, d, s.at(d))})
-			break
-		}
+	if b := groundIn(place, elevationM, s, terrain, sin, cos); b != nil {
+		take(*b)
 	}
 	return worst, nil
+}
+
+// groundIn looks at the ground over the whole width of a sector, cell by cell
+// outwards; nil says that it stays under the path. Ground that the terrain does
+// not cover is in the way: nobody knows it. Its error is left out: so near to
+// each other cells err alike.
+func groundIn(place geo.XY, elevationM float64, s Slope, terrain *Terrain, sin, cos float64) *Blocked {
+	if terrain == nil {
+		return nil // said once for the whole site
+	}
+	step := min(max(terrain.CellM/2, 1), 10)
+	slant := math.Tan(SectorHalfDeg * math.Pi / 180)
+	for d := 10.0; d <= SectorLengthM; d += step {
+		wide := SectorHalfM + d*slant
+		for y := -wide; ; y += step {
+			y = min(y, wide)
+			g, ok := terrain.At(place.Add(geo.XY{X: sin*d + cos*y, Y: cos*d - sin*y}))
+			if !ok {
+				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), Unknown: true, Sentence: fmt.Sprintf("the ground %.0f m away is not known: the terrain does not cover it", d)}
+			}
+			if top := g - elevationM; top > s.room(d, false) {
+				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), TopM: &top, Sentence: fmt.Sprintf("the ground rises to %.0f m, %.0f m away, where the path is at %.0f m", top, d, s.at(d))}
+			}
+			if y == wide {
+				break
+			}
+		}
+	}
+	return nil
 }
 
 // enters is how far along the sector the buffered shape begins; in is false

@@ -86,13 +86,36 @@ type Finding struct {
 	// Limit says that a limit is known to be exceeded. Only that can be waived:
 	// what is not known never is.
 	Limit bool `json:"-"`
+	// Notice says that it is no finding but what is coming up: it stands beside
+	// the verdict and never colours it.
+	Notice bool `json:"-"`
+	// Decide names the decisions that a named person may take about it, with
+	// Basis naming what such a decision rests on: when that changes it is void.
+	Decide []string `json:"decide,omitempty"`
+	Basis  string   `json:"-"`
+}
+
+// Notices parts what is coming up from the findings.
+func Notices(fs []Finding) (findings, notices []Finding) {
+	findings, notices = []Finding{}, []Finding{}
+	for _, f := range fs {
+		if f.Notice {
+			f.Verdict = Clear
+			notices = append(notices, f)
+		} else {
+			findings = append(findings, f)
+		}
+	}
+	return findings, notices
 }
 
 // Worst returns the worst verdict of the findings, Clear for none.
 func Worst(fs []Finding) Verdict {
 	w := Clear
 	for _, f := range fs {
-		w = max(w, f.Verdict)
+		if !f.Notice {
+			w = max(w, f.Verdict)
+		}
 	}
 	return w
 }

@@ -71,7 +71,9 @@ type Report struct {
 	DewPoint     *float64   `json:"dew_point_c"`
 	QNH          *float64   `json:"qnh_hpa"`
 	WindShear    []string   `json:"wind_shear"`
-	Trend        string     `json:"trend"`
+	Trend        string     `json:"trend"`         // as written
+	Trends       []Trend    `json:"trends"`        // decoded apart: they never change the observation
+	WeatherKnown bool       `json:"weather_known"` // every group that may be weather could be read
 	Remarks      string     `json:"remarks"`
 	Bad          []BadGroup `json:"bad"`
 }
@@ -100,22 +102,72 @@ var (
 	reTemp    = regexp.MustCompile(`^(M?\d{2}|//)/(M?\d{2}|//)?$`)
 	reQNH     = regexp.MustCompile(`^([QA])(\d{4}|////)$`)
 	reStation = regexp.MustCompile(`^[A-Z][A-Z0-9]{3}$`)
+	rePlain   = regexp.MustCompile(`^(\S*\d\S*(KT|MPS|KMH|SM)|[QA]\d[\d/]*|M?\d{1,3}/M?\d{1,3}|\d{6}Z?)$`) // wind, visibility, pressure, temperature or time, mistyped
 	reWhole   = regexp.MustCompile(`^\d{1,2}$`)
 )
 
 type decoder struct {
-	r      *Report
-	skyBad bool
-	skySet bool
+	r          *Report
+	skyBad     bool
+	skySet     bool
+	weatherBad bool
 }
 
-// Decode reads one report. It fails only when there is no station.
+// DecodeAll reads every report of a text, in its order: one ends at "=", at the
+// next METAR or SPECI, or where another station with its time begins.
+func DecodeAll(text string) ([]Report, error) {
+	if len(text) > MaxLength {
+		return nil, fmt.Errorf("%w: it has over %d characters", ErrReport, MaxLength)
+	}
+	var out []Report
+	for _, one := range split(text) {
+		r, err := Decode(one)
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, r)
+	}
+	if len(out) == 0 {
+		return nil, fmt.Errorf("%w: it is empty", ErrReport)
+	}
+	return out, nil
+}
+
+// split cuts a text into its reports.
+func split(text string) []string {
+	var out []string
+	for _, part := range strings.Split(strings.ToUpper(text), "=") {
+		g := strings.Fields(part)
+		from, begun := 0, 0 // begun: groups of the report besides its kind
+		for i, x := range g {
+			head := x == "METAR" || x == "SPECI" || x == "COR"
+			next := reStation.MatchString(x) && i+1 < len(g) && reTime.MatchString(g[i+1])
+			if begun > 0 && (head && x != "COR" || next) {
+				out, from, begun = append(out, strings.Join(g[from:i], " ")), i, 0
+			}
+			if !head {
+				begun++
+			}
+		}
+		if len(g) > from {
+			out = append(out, strings.Join(g[from:], " "))
+		}
+	}
+	return out
+}
+
+// Decode reads one report. It fails when there is no station, and when the text
+// holds more than one report.
 func Decode(text string) (Report, error) {
 	if len(text) > MaxLength {
 		return Report{}, fmt.Errorf("%w: it has over %d characters", ErrReport, MaxLength)
 	}
+	parts := split(text)
+	if len(parts) != 1 {
+		return Report{}, fmt.Errorf("%w: it holds %d reports", ErrReport, len(parts))
+	}
 	raw := strings.Join(strings.Fields(strings.ToUpper(text)), " ")
-	r := Report{Raw: raw, RVR: []string{}, Weather: []string{}, Layers: []Layer{}, WindShear: []string{}, Bad: []BadGroup{}}
+	r := Report{Raw: raw, RVR: []string{}, Weather: []string{}, Layers: []Layer{}, WindShear: []string{}, Bad: []BadGroup{}, Trends: []Trend{}}
 	body, _, _ := strings.Cut(raw, "=")
 	body, r.Remarks, _ = strings.Cut(body+" ", " RMK ")
 	r.Remarks = strings.TrimSpace(r.Remarks)
@@ -137,13 +189,15 @@ func Decode(text string) (Report, error) {
 	}
 	d := decoder{r: &r}
 	for i := 0; i < len(g); i++ {
-		if slices.Contains([]string{"NOSIG", "BECMG", "TEMPO"}, g[i]) {
-			r.Trend = strings.Join(g[i:], " ")
+		if beginsTrend(g[i]) {
+			r.Trend, r.Trends = strings.Join(g[i:], " "), trends(g[i:])
 			break
 		}
 		i += d.group(g[i:])
 	}
 	r.SkyKnown = d.skySet && !d.skyBad
+	remarks := strings.Fields(r.Remarks)
+	r.WeatherKnown = !d.weatherBad && !slices.Contains(remarks, "PWINO") && !r.Nil
 	return r, nil
 }
 
@@ -180,10 +234,10 @@ func (d *decoder) group(g []string) int {
 		d.qnh(x)
 	case reTemp.MatchString(x):
 		d.temperature(x)
-	case x == "////" || x == "//////" || x == "//" || x == "/////KT" || x == "////SM" || x == "/////": // not known
-		if x == "//////" {
-			d.skyBad = true
-		}
+	case strings.Trim(x, "/") == "": // not known: two stand for weather, six for the sky; the others are nothing's own
+		d.skyBad = d.skyBad || len(x) != 2 && len(x) != 4
+		d.weatherBad = d.weatherBad || len(x) < 4 || len(x) == 5
+	case x == "/////KT" || x == "////SM": // wind or visibility not known
 	case reVisSM.MatchString(x):
 		d.miles(x, 0)
 	case reWhole.MatchString(x) && len(g) > 1 && reVisSM.MatchString(g[1]) && strings.Contains(g[1], "/"):
@@ -213,6 +267,10 @@ func (d *decoder) group(g []string) int {
 		r.Weather = append(r.Weather, x)
 	default:
 		d.bad(x, "is not known")
+		// What cannot be read may be cloud or weather, unless it is plainly something else.
+		if !rePlain.MatchString(x) {
+			d.skyBad, d.weatherBad = true, true
+		}
 	}
 	return 0
 }
@@ -287,13 +345,14 @@ func (d *decoder) miles(x string, whole float64) {
 func (d *decoder) metres(x string) {
 	m := reVisM.FindStringSubmatch(x)
 	v := float64(number(m[1]))
-	if m[2] != "" && m[2] != "NDV" && d.r.VisibilityM != nil {
-		return // the least visibility in one direction; the prevailing one is known
+	more := v == 9999
+	if more {
+		v = 10000
 	}
-	if v == 9999 {
-		v, d.r.More = 10000, true
+	if d.r.VisibilityM != nil && *d.r.VisibilityM <= v {
+		return // the lowest of the directions counts
 	}
-	d.r.VisibilityM = &v
+	d.r.VisibilityM, d.r.More = &v, more
 }
 
 func (d *decoder) sky(x string) {
@@ -411,13 +470,28 @@ func (r Report) Light() (judge.Verdict, string) {
 	return judge.Clear, "Even light under a clear sky."
 }
 
+// Vicinity is the weather reported near the station, not at it: thunderstorms
+// there are among the hazards.
+func (r Report) Vicinity() []string {
+	out := []string{}
+	for _, w := range r.Weather {
+		if strings.HasPrefix(w, "VC") && !strings.Contains(w, "TS") {
+			out = append(out, w)
+		}
+	}
+	return out
+}
+
+// NoStorms reports whether the station says that it cannot tell thunderstorms.
+func (r Report) NoStorms() bool { return slices.Contains(strings.Fields(r.Remarks), "TSNO") }
+
 // Hazards are the weather groups in which nobody flies a small aircraft:
 // thunderstorms, rain, snow, ice, hail, fog, sand and squalls, and convective
 // cloud.
 func (r Report) Hazards() []string {
 	out := []string{}
 	for _, w := range r.Weather {
-		if strings.HasPrefix(w, "RE") {
+		if strings.HasPrefix(w, "RE") || strings.HasPrefix(w, "VC") && !strings.Contains(w, "TS") {
 			continue
 		}
 		for _, bad := range []string{"TS", "RA", "DZ", "SN", "SG", "IC", "PL", "GR", "GS", "UP", "FG", "SQ", "FC", "SS", "DS", "VA"} {

@@ -18,7 +18,7 @@ const eu947 = "Regulation (EU) 2019/947"
 
 // EUSpecific outlines the open and specific category of the European Union.
 var EUSpecific = Pack{
-	Name: "eu-specific", Title: "European Union, open and specific category", Version: 1, ReviewedOn: "2026-11-01", Outline: true,
+	Name: "eu-specific", Title: "European Union, open and specific category", Version: 2, ReviewedOn: "2026-11-29", Outline: true, Law: euLaw,
 	Rules: []Rule{
 		{ID: "condition", Citation: eu947 + " UAS.OPEN.060, UAS.SPEC.060", Scope: OfAircraft, Evidence: "Walkround, defects, groundings, work.", Statement: "The aircraft is in a condition to complete the flight safely.",
 			By: []string{"aircraft-active", "grounding", "defects", "walkround", "programme", "work-orders", "firmware", "motors", "wear"}},
@@ -33,16 +33,18 @@ var EUSpecific = Pack{
 			check: func(c *checker) { c.need(Operator, "", "The operator's number on "+c.Aircraft.Name) }},
 		{ID: "category", Citation: eu947 + " articles 4 and 5", Scope: OfJob, Evidence: "The crew's answer; authorisation on file.", Statement: "Open: by mass and class, A2 at 30 m (5 m in low-speed mode) from people, A3 150 m from residential, commercial, industrial and recreational areas. Everything else is specific: with an authorisation or a declaration.",
 			check: category,
-			Asks:  choice("category", "In which category is it flown?", fine("a2", "Open A2: 30 m from people, 5 m in low-speed mode"), fine("a3", "Open A3: 150 m from where people live, work and rest"), fine("specific", "Specific, under the authorisation on file"), stops("unsure", "Not sure", "It is not known in which category this is flown."))},
+			Asks:  choice("category", "In which category is it flown?", fine("a2", "Open A2: 30 m from people, 5 m in low-speed mode"), fine("a3", "Open A3: 150 m from where people live, work and rest"), fine("specific", "Specific, under the authorisation on file"), unsure("unsure", "Not sure", "It is not known in which category this is flown."))},
 		{ID: "line-of-sight", Citation: eu947 + " UAS.OPEN.060(2)(b)", Scope: OfJob, Evidence: "The crew's answer, roles, route.", Statement: "The aircraft stays in sight.", check: sight,
 			Asks: choice("sight", "Who sees the aircraft all the way?", fine("pilot", "The pilot, with own eyes"), fine("observer", "The pilot and a named observer"), stops("beyond", "It goes out of sight", "The route goes out of sight."))},
 		{ID: "night", Citation: eu947 + " UAS.OPEN.060(2)(g)", Scope: OfJob, when: dark, Evidence: "The sun over the site; the crew's answer.", Statement: "At night a green flashing light is lit.",
-			Asks: choice("lights", "Is a green flashing light fitted and checked lit?", fine("yes", "Yes, checked lit"), stops("no", "No", "No green flashing light: fly by day."))},
+			Asks: choice("lights", "Is a green flashing light fitted and checked lit?", fine("yes", "Yes, checked lit"), stops("no", "No", "No green flashing light: fly by day."), unsure("unsure", "Not checked", "Whether the green flashing light is lit has not been checked."))},
 		{ID: "airspace", Citation: eu947 + " article 15", Scope: OfJob, By: []string{"site"}, Evidence: "Zones and authorisations of the site.", Statement: "The conditions of geographical zones are kept."},
 		{ID: "fitness", Citation: eu947 + " UAS.OPEN.060(2)(a)", Scope: OfPilot, Evidence: "What each person declared today.", Statement: "Nobody flies under the influence of alcohol or drugs, or unfit.", check: fit},
-		{ID: "height", Citation: eu947 + " UAS.OPEN.010(2), (3)", Scope: OfJob, Evidence: "Route, way home and terrain.", Statement: "At most 120 m above the ground; within 50 m of an artificial obstacle over 105 m high, up to 15 m over it at the request of whoever is responsible for it.", check: euHeight},
+		{ID: "height", Citation: eu947 + " UAS.OPEN.010(2), (3)", Scope: OfJob, Evidence: "Route, way home and terrain.", Statement: "At most 120 m above the ground; within 50 m of an artificial obstacle over 105 m high, up to 15 m over it at the request of whoever is responsible for it.", check: height},
+		{ID: "structure-request", Citation: eu947 + " UAS.OPEN.010(3)", Scope: OfJob, when: overStructure, Evidence: "The crew's answer.", Statement: "Over a tall obstacle only at the request of whoever is responsible for it.",
+			Asks: choice("structure-request", "Did whoever is responsible for the obstacle ask for the flight over it?", fine("yes", "Yes, on record"), stops("no", "No", "Nobody responsible for the obstacle has asked for the flight over it."), unsure("unsure", "Not sure", "Whether whoever is responsible for the obstacle asked for the flight is not known."))},
 		{ID: "remote-id", Citation: "Regulation (EU) 2019/945 part 6", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Direct remote identification is active.",
-			Asks: choice("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), stops("none", "Not at all, or not checked", "The aircraft does not identify itself."))},
+			Asks: choice("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), stops("none", "Not at all", "The aircraft does not identify itself."), unsure("unsure", "Not checked", "Whether the aircraft identifies itself has not been checked."))},
 		{ID: "insurance", Citation: "Regulation (EC) 785/2004; national law", Scope: OfJob, Evidence: "Insurance on file.", Statement: "The operation is insured.", check: func(c *checker) { c.need(Insurance, "", "This operation") }},
 		{ID: AccidentReport, Citation: "Regulation (EU) 376/2014", Scope: OfAircraft, By: []string{"accident"}, Evidence: "Events of logged flights.", Statement: "An occurrence is reported within 72 hours."},
 		{ID: "records", Citation: eu947 + " UAS.SPEC.050(1)(g)", Scope: OfAircraft, By: []string{"records"}, Evidence: "The chain of records.", Statement: "Records are kept."},
@@ -72,34 +74,52 @@ func competent(c *checker) {
 	}
 }
 
+// Limits of the subcategories of the open category, m and kg.
+const (
+	A2FromPeopleM = 30.0
+	A2Kg          = 4.0
+	A3FromPeopleM = 150.0
+	OpenKg        = 25.0
+)
+
+// category holds the subcategory that the crew named against mass, work and
+// what is charted near the flight.
 func category(c *checker) {
-	open := c.Answers["category"] == "a2" || c.Answers["category"] == "a3"
-	switch {
-	case open && spraying(c.Facts):
-		c.find(judge.Stop, "Nothing is dropped or sprayed in the open category.", "The crew's answer.", "an operational authorisation", &judge.Remedy{Label: "Answer it", Kind: "job-rules", ID: c.JobID})
-	case open && c.Aircraft.MassKg >= 25:
-		c.find(judge.Stop, fmt.Sprintf("%s starts with up to %.1f kg; the open category ends at 25 kg.", c.Aircraft.Name, c.Aircraft.MassKg), "Mass of the type.", "an operational authorisation", &judge.Remedy{Label: "Answer it", Kind: "job-rules", ID: c.JobID})
-	case c.Answers["category"] == "specific":
+	answer := &judge.Remedy{Label: "Answer it", Kind: "job-rules", ID: c.JobID}
+	said := c.Answers["category"]
+	if said == "specific" {
 		c.need(Authorisation, "", "Specific category")
+		return
+	}
+	if said != "a2" && said != "a3" {
+		return // said by the answers
+	}
+	most, apart := OpenKg, A3FromPeopleM
+	if said == "a2" {
+		most, apart = A2Kg, A2FromPeopleM
+	}
+	if spraying(c.Facts) {
+		c.find(judge.Stop, "Nothing is dropped or sprayed in the open category.", "The crew's answer.", "an operational authorisation", answer)
+	}
+	if c.Aircraft.MassKg >= most {
+		c.find(judge.Stop, fmt.Sprintf("%s starts with up to %.1f kg; this subcategory ends at %.0f kg.", c.Aircraft.Name, c.Aircraft.MassKg, most), "Mass of the type.", "another subcategory, or an operational authorisation", answer)
+	}
+	if c.PeopleM != nil && *c.PeopleM < apart {
+		c.find(judge.Stop, fmt.Sprintf("The flight comes within %.0f m of where people live, work or rest; this subcategory keeps %.0f m.", *c.PeopleM, apart), "Site file.", "another route, or an operational authorisation", answer)
 	}
 }
 
-func euHeight(c *checker) {
-	open := &judge.Remedy{Label: "Open the way home", Kind: "job", ID: c.JobID}
-	switch {
-	case c.HeightM == nil:
-		c.find(judge.Stop, unknownHeight, "", "charting the site", open)
-	case *c.HeightM <= EUHeightM+0.005:
-	case c.OverTopM == nil || *c.OverTopM > EUOverStructM+0.005 || *c.HeightM-*c.OverTopM <= 105:
-		c.find(judge.Stop, fmt.Sprintf("The flight goes %.0f m above the ground, the limit is 120 m.", *c.HeightM), "", "flying lower", open)
-	}
+// overStructure reports whether the flight uses the exception over a tall
+// obstacle.
+func overStructure(f Facts) bool {
+	return f.HeightM != nil && euLaw.Over(*f.HeightM) && f.OverTopM != nil
 }
 
-// ReportDue returns when a reportable event must be reported under a pack: ten
-// calendar days (14 CFR 107.9) or 72 hours.
+// ReportDue returns when a reportable event must be reported under a pack.
 func ReportDue(pack string, at time.Time) time.Time {
-	if pack == EUSpecific.Name {
-		return at.Add(72 * time.Hour)
+	p, err := Find(pack)
+	if err != nil {
+		return at // not known which law holds: at once
 	}
-	return at.AddDate(0, 0, 10)
+	return p.Law.ReportWithin.From(at)
 }

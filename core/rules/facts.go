@@ -28,6 +28,9 @@ type Facts struct {
 	SpeedMS  *float64 // greatest ground speed; nil is not known
 	FarM     *float64 // farthest place from the pilot; nil is not known
 	SightM   float64  // how far the crew's people see the aircraft well
+	// PeopleM is how near the flight comes to where people live, work or rest, as
+	// charted; nil: nothing of the kind is charted.
+	PeopleM  *float64
 	Briefing *Briefing
 }
 
@@ -94,12 +97,9 @@ func (k DocumentKind) OfPerson() bool {
 	return slices.Contains([]DocumentKind{NightTraining, Applicator, Competency}, k)
 }
 
-// replaces reports whether an exemption of the kind may stand in place of a
-// rule: its conditions replace the limits of part 107 that it names, except
-// those no exemption of the crew's reaches.
-func (k DocumentKind) replaces(r Rule) bool {
-	return k == HeavyExemption && strings.Contains(r.Citation, "107.") && r.ID != "operator" && r.ID != "hazmat" && r.ID != "fitness"
-}
+// lifts reports whether a document of the kind may lift a limit that the law
+// lets be waived.
+func (k DocumentKind) lifts() bool { return k == Waiver || k == HeavyExemption }
 
 // Document is a licence, certificate, exemption or waiver on file.
 type Document struct {
@@ -118,16 +118,6 @@ type Document struct {
 func (d Document) InForce(day time.Time) bool {
 	return strings.TrimSpace(d.Number) != "" && (d.Issued == nil || !d.Issued.After(day)) && (d.Expires == nil || !day.After(*d.Expires))
 }
-
-func (d Document) conditions() string {
-	if d.Conditions == "" {
-		return "its conditions are not on file; read them first."
-	}
-	return strings.TrimRight(d.Conditions, ".") + "."
-}
-
-// ExpiryWarn is how long before its end a document is named.
-const ExpiryWarn = 30 * 24 * time.Hour
 
 // document finds one of a kind, of a person or of the crew (empty), in force on
 // the day of the flight; failing that the newest that is not.
@@ -152,8 +142,8 @@ func (c *checker) need(k DocumentKind, person, words string) (Document, bool) {
 	d, have, inForce := c.document(k, person)
 	open := &judge.Remedy{Label: "Open the documents", Kind: "documents", ID: person}
 	switch {
-	case inForce && d.Expires != nil && d.Expires.Sub(c.Day) <= ExpiryWarn:
-		c.find(judge.Watch, words+": the "+k.Name()+" "+d.Number+" ends on "+date(*d.Expires)+".", "Documents on file.", "chief", open)
+	case inForce && d.Expires != nil:
+		c.ends(*d.Expires, words+": the "+k.Name()+" "+d.Number+" ends on "+date(*d.Expires)+".", "Documents on file.", "chief", open)
 	case inForce:
 	case have && d.Expires != nil && c.Day.After(*d.Expires):
 		c.find(judge.Stop, words+": the "+k.Name()+" "+d.Number+" ended on "+date(*d.Expires)+".", "Documents on file.", "chief, with a new one", open)

@@ -6,16 +6,19 @@ import (
 	"mainstay/core/judge"
 )
 
+// Practised is the work of practice and check flights.
+const Practised = "practice"
+
 // Practice is what crews usually do whatever the law; the maker's manual, the
 // product label and the law win. It is judged with every pack.
 var Practice = Pack{
-	Name: "practice", Title: "Usual practice, judged with every pack", Version: 1, ReviewedOn: "2026-11-01",
+	Name: "practice", Title: "Usual practice, judged with every pack", Version: 2, ReviewedOn: "2026-11-01",
 	Rules: []Rule{
 		{ID: "maker-limits", Citation: "maker's manual", Scope: OfAircraft, By: []string{"wind"}, Evidence: "Type profile.", Statement: "The aircraft is flown inside the maker's limits."},
 		{ID: "wear", Citation: "maintenance programme", Scope: OfAircraft, By: []string{"wear"}, Evidence: "Counters of the parts.", Statement: "Parts are replaced at the first of their life limits."},
 		{ID: "pack-practice", Citation: "usual practice; maker's manual wins", Scope: OfAircraft, By: []string{"packs"}, Evidence: "Readings of the packs.", Statement: "Packs fly only sound, charged and at a safe temperature."},
 		{ID: "crew-order", Citation: "the crew's own rule", Scope: OfAircraft, By: []string{"grounding"}, Evidence: "Groundings on record.", Statement: "A grounded aircraft stays on the ground until a technician or chief returns it to service."},
-		{ID: "job", Citation: "usual practice; 14 CFR 107.49", Scope: OfPilot, Evidence: "The job of the flight.", Statement: "Work is flown for a job, with site, airspace, people and briefing judged; without one only practice and check flights at base.", check: noJob},
+		{ID: "job", Citation: "usual practice; 14 CFR 107.49", Scope: OfPilot, Evidence: "The job of the flight.", Statement: "Every flight belongs to a job, with site, air, airspace, people and briefing judged; practice and check flights to one at a base or practice site.", check: noJob},
 		{ID: "readiness", Citation: "usual practice", Scope: OfPilot, Evidence: "Logged manual-flying practice on the type.", Statement: "A pilot flies a type by hand, empty and then loaded, before the first job on it.", check: ready},
 		{ID: "roles", Citation: "usual practice; 14 CFR 107.19", Scope: OfJob, Evidence: "Roles of the job.", Statement: "Who is in command is named beforehand.", check: roles},
 		{ID: "landowner", Citation: "usual practice; law of the land", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Whoever owns or holds the land has agreed.",
@@ -27,20 +30,23 @@ var Practice = Pack{
 	},
 }
 
+// noJob stops what belongs to no job: practice and check flights are jobs of
+// their own, at a base or practice site, so that site, air, airspace, people and
+// briefing are judged for them too.
 func noJob(c *checker) {
 	if c.JobID == "" {
-		c.find(judge.Watch, "This flight belongs to no job: site, airspace, people and briefing are not judged. Only for practice or a check flight at base.", "None chosen.", "choosing a job", &judge.Remedy{Label: "Choose a job", Kind: "jobs"})
+		c.find(judge.Stop, "This flight belongs to no job: site, air, airspace, people and briefing are not judged. Plan one; for practice and check flights, at a base or practice site.", "None chosen.", "choosing or planning a job", &judge.Remedy{Label: "Choose a job", Kind: "jobs"})
 	}
 }
 
-// ready stops a job that the pilot is not ready for; practice without a job is
-// how one becomes ready.
+// ready stops a job that the pilot is not ready for; practice is how one becomes
+// ready.
 func ready(c *checker) {
 	if c.Pilot == nil || c.Pilot.Ready == nil || c.Pilot.Ready.Open {
 		return
 	}
 	v, sentence := judge.Stop, c.Pilot.Name+" is not ready for "+c.Aircraft.Type+": "+strings.Join(c.Pilot.Ready.Missing, "; ")+"."
-	if c.JobID == "" {
+	if c.Work == Practised {
 		v, sentence = judge.Watch, sentence+" Practise by hand, with somebody beside who is."
 	}
 	c.find(v, sentence, "Logged practice.", "practice, logged", &judge.Remedy{Label: "Open the practice", Kind: "readiness", ID: c.Pilot.ID})

@@ -8,6 +8,7 @@ package rules
 import (
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"mainstay/core/judge"
@@ -54,7 +55,8 @@ type Option struct {
 	ID      string        `json:"id"`
 	Words   string        `json:"words"`
 	Verdict judge.Verdict `json:"verdict"`
-	Then    string        `json:"then,omitempty"` // the sentence when it is not Clear
+	Then    string        `json:"then,omitempty"`   // the sentence when it is not Clear
+	Unsure  bool          `json:"unsure,omitempty"` // nobody knows: no waiver lifts it
 }
 
 // Pack is a named set of rules as reviewed on a date.
@@ -65,6 +67,7 @@ type Pack struct {
 	ReviewedOn string `json:"reviewed_on"`
 	Outline    bool   `json:"outline,omitempty"` // not complete: says so wherever it is shown
 	Rules      []Rule `json:"rules"`
+	Law        Law    `json:"-"`
 }
 
 // Caution stands wherever a rule is shown.
@@ -83,15 +86,15 @@ func Find(name string) (Pack, error) {
 	return Pack{}, fmt.Errorf("no rule pack %q", name)
 }
 
-// Source returns the citation of a rule of the pack or of usual practice. An
-// unknown id is a mistake in the program.
+// Source returns the citation of a rule of the pack or of usual practice; of one
+// that the pack does not have, usual practice.
 func (p Pack) Source(id string) string {
 	for _, r := range slices.Concat(p.Rules, Practice.Rules) {
 		if r.ID == id {
 			return r.Citation
 		}
 	}
-	panic(fmt.Sprintf("rules: no rule %q in %s", id, p.Name))
+	return Usual
 }
 
 // With returns the pack with usual practice and the crew's own rules behind its
@@ -123,12 +126,12 @@ func (p Pack) Judge(f Facts, scopes ...Scope) (findings []judge.Finding, held []
 		if !slices.Contains(scopes, r.Scope) || !r.applies(f) || r.check == nil && len(r.Asks) == 0 {
 			continue
 		}
-		c := &checker{Facts: f, rule: r}
+		c := &checker{Facts: f, rule: r, law: p.Law}
 		c.answers()
 		if r.check != nil {
 			r.check(c)
 		}
-		if len(c.out) == 0 {
+		if found, _ := judge.Notices(c.out); len(found) == 0 {
 			held = append(held, r.ID)
 		}
 		findings = append(findings, c.out...)
@@ -137,8 +140,8 @@ func (p Pack) Judge(f Facts, scopes ...Scope) (findings []judge.Finding, held []
 }
 
 // Lift turns a Stop into Watch where a waiver or exemption in force names its
-// rule and a limit is known to be exceeded; what is not known is never lifted.
-// Only rules the law lets be waived are lifted by a waiver.
+// rule, a limit is known to be exceeded and the conditions are on file; what is
+// not known is never lifted. Only rules that the law lets be waived are lifted.
 func (p Pack) Lift(findings []judge.Finding, docs []Document, day time.Time) []judge.Finding {
 	out := slices.Clone(findings)
 	for i, f := range out {
@@ -150,12 +153,16 @@ func (p Pack) Lift(findings []judge.Finding, docs []Document, day time.Time) []j
 			continue
 		}
 		for _, d := range docs {
-			lifts := d.Kind == Waiver && p.Rules[n].Waivable || d.Kind == HeavyExemption && d.Kind.replaces(p.Rules[n])
-			if lifts && d.InForce(day) && slices.Contains(d.Rules, f.Rule) {
-				out[i].Verdict = judge.Watch
-				out[i].Sentence = fmt.Sprintf("%s Flown under %s %s: %s", f.Sentence, d.Kind.Name(), d.Number, d.conditions())
-				break
+			if !p.Rules[n].Waivable || !d.Kind.lifts() || !d.InForce(day) || !slices.Contains(d.Rules, f.Rule) {
+				continue
 			}
+			if strings.TrimSpace(d.Conditions) == "" {
+				out[i].Sentence = fmt.Sprintf("%s The %s %s lifts nothing: its conditions are not on file.", f.Sentence, d.Kind.Name(), d.Number)
+				continue
+			}
+			out[i].Verdict = judge.Watch
+			out[i].Sentence = fmt.Sprintf("%s Flown under %s %s: %s.", f.Sentence, d.Kind.Name(), d.Number, strings.TrimRight(d.Conditions, "."))
+			break
 		}
 	}
 	return out
@@ -165,6 +172,7 @@ func (p Pack) Lift(findings []judge.Finding, docs []Document, day time.Time) []j
 type checker struct {
 	Facts
 	rule Rule
+	law  Law
 	out  []judge.Finding
 }
 
@@ -173,6 +181,25 @@ func (c *checker) find(v judge.Verdict, sentence, evidence, lifts string, remedy
 		evidence = c.rule.Evidence
 	}
 	c.out = append(c.out, judge.Finding{Rule: c.rule.ID, Verdict: v, Sentence: sentence, Source: c.rule.Citation, Evidence: evidence, Lifts: lifts, Remedy: remedy})
+}
+
+// What merely ends soon is a notice for a month and Watch in its last week.
+const (
+	NoticeEnds = 30 * 24 * time.Hour
+	WatchEnds  = 7 * 24 * time.Hour
+)
+
+// ends names what ends on a day; that day still counts.
+func (c *checker) ends(on time.Time, sentence, evidence, lifts string, remedy *judge.Remedy) {
+	left := on.Sub(c.Day)
+	if left > NoticeEnds {
+		return
+	}
+	c.find(judge.Watch, sentence, evidence, lifts, remedy)
+	if left > WatchEnds {
+		n := &c.out[len(c.out)-1]
+		n.Verdict, n.Notice = judge.Clear, true
+	}
 }
 
 // limit says that the newest finding is a limit that is known to be exceeded.
@@ -190,7 +217,7 @@ func (c *checker) answers() {
 		}
 		if o := a.Options[n]; o.Verdict != judge.Clear {
 			c.find(o.Verdict, o.Then, "Answered: "+o.Words+".", "putting it right, then another answer", open)
-			c.limit()
+			c.out[len(c.out)-1].Limit = !o.Unsure
 		}
 	}
 }

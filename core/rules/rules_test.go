@@ -2,6 +2,7 @@ package rules_test
 
 import (
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -67,7 +68,7 @@ func TestPacksAreCompleteAndUnique(t *testing.T) {
 				}
 			}
 		}
-		assert.Panics(t, func() { p.Source("none") })
+		assert.Equal(t, rules.Usual, p.Source("none"))
 	}
 	// What 14 CFR 107.205 lets be waived, as far as the pack judges it, and nothing else.
 	var waivable []string
@@ -131,7 +132,7 @@ func TestOneThingWrong(t *testing.T) {
 		{"exemption without a number", us, set(rules.HeavyExemption, func(d *rules.Document) { d.Number = "" }), "heavy", judge.Stop, "has no number"},
 		{"not an agricultural operator", us, without(rules.Agricultural), "agricultural", judge.Stop, "agricultural operator certificate"},
 		{"nobody is licensed", us, without(rules.Applicator), "agricultural", judge.Stop, "Nobody in this job"},
-		{"licence ends soon", us, set(rules.Applicator, func(d *rules.Document) { d.Expires = on(2026, 7, 1) }), "agricultural", judge.Watch, "ends on 2026-07-01"},
+		{"licence ends soon", us, set(rules.Applicator, func(d *rules.Document) { d.Expires = on(2026, 6, 17) }), "agricultural", judge.Watch, "ends on 2026-06-17"},
 		{"product unknown", us, func(f *rules.Facts) { f.Product = "" }, "agricultural", judge.Stop, "Which product"},
 		{"label not read", us, say("label", "no"), "agricultural", judge.Stop, "label"},
 		{"not asked about bees", us, func(f *rules.Facts) { delete(f.Answers, "downwind") }, "drift", judge.Stop, "Not answered"},
@@ -150,7 +151,7 @@ func TestOneThingWrong(t *testing.T) {
 		{"not briefed", us, func(f *rules.Facts) { f.Briefing.Missing = []string{"Ada"} }, "briefing", judge.Stop, "Ada"},
 		{"briefing of another day", us, func(f *rules.Facts) { f.Briefing.Changed = "it was for another day" }, "briefing", judge.Stop, "no longer holds"},
 		{"too far", us, func(f *rules.Facts) { f.FarM = ptr(501.0) }, "line-of-sight", judge.Stop, "501 m"},
-		{"far with an observer", us, func(f *rules.Facts) { f.FarM = ptr(900.0); f.Answers["sight"] = "observer" }, "", judge.Clear, ""},
+		{"far with an observer", us, func(f *rules.Facts) { f.FarM = ptr(900.0); f.Answers["sight"] = "observer" }, "line-of-sight", judge.Stop, "with an observer too"},
 		{"observer not named", us, func(f *rules.Facts) { f.Answers["sight"] = "observer"; f.People = f.People[:1] }, "line-of-sight", judge.Stop, "none is named"},
 		{"not fit", us, func(f *rules.Facts) { f.People[1].Fit = &crew.Fitness{Against: []string{"alcohol", "fatigue"}} }, "fitness", judge.Stop, "alcohol, fatigue"},
 		{"not declared", us, func(f *rules.Facts) { f.People[0].Fit = nil }, "fitness", judge.Stop, "has not declared"},
@@ -159,10 +160,30 @@ func TestOneThingWrong(t *testing.T) {
 			f.Pilot = &rules.Person{ID: "x", Name: "Xia", IsPilot: true, Certificate: "R", TrainedOn: on(2026, 1, 1)}
 		}, "agricultural", judge.Clear, ""},
 		{"not ready for the type", us, func(f *rules.Facts) { f.Pilot.Ready = &crew.Readiness{Missing: []string{"0 of 3 packs"}} }, "readiness", judge.Stop, "0 of 3"},
-		{"practice may be flown", us, func(f *rules.Facts) { f.JobID = ""; f.Pilot.Ready = &crew.Readiness{Missing: []string{"0 of 3 packs"}} }, "job", judge.Watch, "no job"},
+		{"practice may be flown", us, func(f *rules.Facts) {
+			f.Work = "practice"
+			f.Pilot.Ready = &crew.Readiness{Missing: []string{"0 of 3 packs"}}
+		}, "readiness", judge.Watch, "Practise by hand"},
+		{"no job", us, func(f *rules.Facts) { f.JobID = "" }, "job", judge.Stop, "no job"},
 		{"observer flies another", us, func(f *rules.Facts) { f.People[1].InAir = "Quad" }, "one-aircraft", judge.Stop, "Ada already has Quad"},
 		{"eu height", eu, func(f *rules.Facts) { f.HeightM = ptr(120.01) }, "height", judge.Stop, "120 m"},
-		{"eu over a mast of 110 m", eu, func(f *rules.Facts) { f.HeightM, f.OverTopM = ptr(125.0), ptr(15.0) }, "", judge.Clear, ""},
+		{"eu over a mast of 110 m", eu, func(f *rules.Facts) {
+			f.HeightM, f.OverTopM, f.Answers["structure-request"] = ptr(125.0), ptr(15.0), "yes"
+		}, "", judge.Clear, ""},
+		{"eu over a mast, nobody asked", eu, func(f *rules.Facts) { f.HeightM, f.OverTopM = ptr(125.0), ptr(15.0) }, "structure-request", judge.Stop, "responsible"},
+		{"eu too far over a mast", eu, func(f *rules.Facts) {
+			f.HeightM, f.OverTopM, f.Answers["structure-request"] = ptr(126.0), ptr(15.01), "yes"
+		}, "height", judge.Stop, "15 m"},
+		{"eu open a2 too heavy", eu, func(f *rules.Facts) { f.Answers["category"], f.Work, f.Aircraft.MassKg = "a2", "mapping", 4 }, "category", judge.Stop, "4 kg"},
+		{"eu open a2 near people", eu, func(f *rules.Facts) {
+			f.Answers["category"], f.Work, f.Aircraft.MassKg, f.PeopleM = "a2", "mapping", 3.9, ptr(29.9)
+		}, "category", judge.Stop, "keeps 30 m"},
+		{"eu open a3 near houses", eu, func(f *rules.Facts) {
+			f.Answers["category"], f.Work, f.Aircraft.MassKg, f.PeopleM = "a3", "mapping", 20, ptr(149.0)
+		}, "category", judge.Stop, "keeps 150 m"},
+		{"eu open a3 far enough", eu, func(f *rules.Facts) {
+			f.Answers["category"], f.Work, f.Aircraft.MassKg, f.PeopleM = "a3", "mapping", 20, ptr(150.0)
+		}, "", judge.Clear, ""},
 		{"eu over a low mast", eu, func(f *rules.Facts) { f.HeightM, f.OverTopM = ptr(121.0), ptr(16.0) }, "height", judge.Stop, "120 m"},
 		{"eu spraying in open", eu, say("category", "a3"), "category", judge.Stop, "sprayed"},
 		{"eu proof too old", eu, set(rules.Competency, func(d *rules.Document) { d.Issued = on(2021, 6, 9) }), "operator", judge.Stop, "5 years"},
@@ -240,7 +261,7 @@ func TestWaiversNeverLiftWhatIsNotKnown(t *testing.T) {
 	for _, r := range p.Rules {
 		named = append(named, r.ID)
 	}
-	docs := []rules.Document{{Kind: rules.Waiver, Number: "W-1", Rules: named}, {Kind: rules.HeavyExemption, Number: "E-1", Rules: named}}
+	docs := []rules.Document{{Kind: rules.Waiver, Number: "W-1", Rules: named, Conditions: "Only at Long Bank."}, {Kind: rules.HeavyExemption, Number: "E-1", Rules: named, Conditions: "Under 200 ft."}}
 	f := spray(rules.USSmall)
 	f.HeightM, f.FarM, f.Answers = nil, nil, map[string]string{}
 	found, _ := p.Judge(f, rules.OfJob)
@@ -252,9 +273,90 @@ func TestWaiversNeverLiftWhatIsNotKnown(t *testing.T) {
 	f = spray(rules.USSmall)
 	f.HeightM, f.SpeedMS, f.FarM, f.Answers["lights"], f.Answers["people-under"] = ptr(150.0), ptr(50.0), ptr(900.0), "no", "open"
 	found, _ = p.Judge(f, rules.OfJob)
-	require.Len(t, found, 5)
+	require.Len(t, found, 5, "%+v", found)
 	for _, x := range p.Lift(found, docs, f.Day) {
 		assert.Equal(t, judge.Watch, x.Verdict, x.Sentence)
+	}
+	// Who is not sure does not know; and a waiver whose conditions nobody has on file lifts nothing.
+	for _, r := range p.Rules {
+		for _, a := range r.Asks {
+			for _, o := range a.Options {
+				if !o.Unsure {
+					continue
+				}
+				f := spray(rules.USSmall)
+				f.Light, f.Answers[a.ID] = []string{"night"}, o.ID
+				found, _ := p.Judge(f, rules.OfJob)
+				for _, x := range p.Lift(found, docs, f.Day) {
+					if x.Rule == r.ID {
+						assert.Equal(t, judge.Stop, x.Verdict, "%s %s", a.ID, o.ID)
+					}
+				}
+			}
+		}
+	}
+	for i := range docs {
+		docs[i].Conditions = " "
+	}
+	for _, x := range p.Lift(found, docs, f.Day) {
+		assert.Equal(t, judge.Stop, x.Verdict, x.Sentence)
+	}
+}
+
+// What merely ends soon is a notice for a month, and Watch in its last week; its
+// last day counts.
+func TestWhatEndsSoon(t *testing.T) {
+	today := day(2026, 6, 10)
+	for days, want := range map[int]string{-1: "stop", 0: "watch", 1: "watch", 7: "watch", 8: "notice", 30: "notice", 31: ""} {
+		end := today.AddDate(0, 0, days)
+		for rule, change := range map[string]func(*rules.Facts){
+			"registration": func(f *rules.Facts) { f.Aircraft.RegistrationExpires = &end },
+			"agricultural": func(f *rules.Facts) {
+				f.Docs = slices.Clone(f.Docs)
+				for i := range f.Docs {
+					if f.Docs[i].Kind == rules.Applicator {
+						f.Docs[i].Expires = &end
+					}
+				}
+			},
+		} {
+			f := spray(rules.USSmall)
+			change(&f)
+			found, held := all(rules.USSmall).Judge(f, rules.AllScopes...)
+			got := ""
+			for _, x := range found {
+				if x.Rule == rule {
+					if got = x.Verdict.String(); x.Notice {
+						got = "notice"
+					}
+				}
+			}
+			assert.Equal(t, want, got, "%s in %d days", rule, days)
+			assert.Equal(t, want == "" || want == "notice", slices.Contains(held, rule), "%s in %d days", rule, days)
+			if want == "notice" {
+				assert.Equal(t, judge.Clear, judge.Worst(found), "a notice colours nothing")
+			}
+		}
+	}
+}
+
+// Alaska has the almanac's twilight; the law of one pack is not that of another.
+func TestLawOfAPlace(t *testing.T) {
+	for at, want := range map[[2]float64]time.Duration{{46.31, -119.7}: 30 * time.Minute, {61.2, -149.9}: 0, {55.3, -131.6}: 0, {52.9, 173.2}: 0, {48.5, -124}: 30 * time.Minute, {54, -125}: 30 * time.Minute} {
+		assert.Equal(t, want, rules.USSmall.At(at[0], at[1]).TwilightLast, "%v", at)
+	}
+	assert.Zero(t, rules.EUSpecific.At(46, 8).TwilightLast)
+	l := rules.USSmall.Law
+	assert.False(t, l.Over(121.92))
+	assert.True(t, l.Over(121.93))
+	assert.False(t, rules.EUSpecific.Law.Over(120))
+	assert.True(t, rules.EUSpecific.Law.Over(120.01))
+	for _, p := range rules.Packs {
+		l := p.Law
+		for _, cite := range []string{l.HeightCite, l.NightCite, l.SiteCite, l.AirspaceCite, l.PersonCite, l.BriefingCite, l.ReportsCite} {
+			assert.NotEmpty(t, cite, p.Name)
+			assert.Equal(t, p.Name == rules.USSmall.Name, strings.Contains(cite, "CFR"), cite)
+		}
 	}
 }
 

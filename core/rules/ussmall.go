@@ -17,7 +17,6 @@ const (
 	HeightLimitM  = 400 * units.MetresPerFoot    // 121.92 m
 	SpeedLimitMS  = 44.704                       // 100 mph: the lower of 87 kt and 100 mph
 	HeavyKg       = 55 * units.KilogramsPerPound // 24.95 kg
-	RegistryWarn  = 30 * 24 * time.Hour
 	unknownHeight = "How high the flight goes above the ground is not known."
 )
 
@@ -34,6 +33,11 @@ func stops(id, words, then string) Option {
 	return Option{ID: id, Words: words, Verdict: judge.Stop, Then: then}
 }
 
+// unsure is an answer of who does not know: a Stop that no waiver lifts.
+func unsure(id, words, then string) Option {
+	return Option{ID: id, Words: words, Verdict: judge.Stop, Then: then, Unsure: true}
+}
+
 func spraying(f Facts) bool { return f.Work == "spraying" }
 
 func dark(f Facts) bool {
@@ -45,7 +49,7 @@ func night(f Facts) bool { return f.Light == nil || slices.Contains(f.Light, str
 // USSmall covers civil commercial flights of small unmanned aircraft in the
 // United States: 14 CFR parts 48, 89, 107 and 137, 49 USC 44807.
 var USSmall = Pack{
-	Name: "us-small", Title: "United States, small unmanned aircraft, civil, commercial", Version: 2, ReviewedOn: "2026-11-01",
+	Name: "us-small", Title: "United States, small unmanned aircraft, civil, commercial", Version: 3, ReviewedOn: "2026-11-29", Law: usLaw,
 	Rules: []Rule{
 		{ID: "condition", Citation: "14 CFR 107.15", Scope: OfAircraft, Evidence: "A complete walkround of this aircraft for this flight; defects; groundings; work.",
 			Statement: "The aircraft is checked before flight and in a condition for safe operation; the flight ends when it no longer is.",
@@ -62,13 +66,14 @@ var USSmall = Pack{
 		{ID: "attachments", Citation: "14 CFR 107.49(e)", Scope: OfJob, Evidence: "The crew's answer, and the attachments item of the walkround.",
 			Statement: "Every attached or carried object is secure and does not harm flight or control.", By: []string{"walkround"},
 			Asks: choice("attached", "Is anything attached or carried beyond the type's own equipment?",
-				fine("none", "Nothing"), fine("secured", "Yes: each secure, tried on the ground, no effect on balance, control or signal"), stops("unsure", "Yes, not tried yet", "Something is attached that has not been tried on the ground."))},
+				fine("none", "Nothing"), fine("secured", "Yes: each secure, tried on the ground, no effect on balance, control or signal"), unsure("unsure", "Yes, not tried yet", "Something is attached that has not been tried on the ground."))},
 		{ID: "over-people", Citation: "14 CFR 107.39, 107.49(f), 107.145, subpart D", Scope: OfJob, Waivable: true, Evidence: "The crew's answers for the route of this job.",
 			Statement: "Nobody is flown over but participants, people under a covered structure or in a stationary vehicle, or as an eligible category allows; people in moving vehicles only within 107.145.",
 			Asks: []Ask{
 				{"people-under", "Who may be under the route?", []Option{fine("nobody", "Nobody"), fine("participants", "Participants only"), fine("sheltered", "People under a covered structure or in a stationary vehicle"),
-					fine("category", "Others: the aircraft's category for it is on record"), stops("open", "Others, or it is not sure", "People who take no part may be under the route: keep them away, or move the route.")}},
-				{"road-under", "Does the route cross a road?", []Option{fine("no", "No"), fine("allowed", "Yes, closed, or within 107.145: no sustained flight over moving vehicles"), stops("open", "Yes, with moving vehicles", "People in moving vehicles may be under the route: close the road, or move the route.")}}}},
+					fine("category", "Others: the aircraft's category for it is on record"), stops("open", "Others who take no part", "People who take no part are under the route: keep them away, or move the route."),
+					unsure("unsure", "Not sure", "It is not known who may be under the route: look, and keep people away.")}},
+				{"road-under", "Does the route cross a road?", []Option{fine("no", "No"), fine("allowed", "Yes, closed, or within 107.145: no sustained flight over moving vehicles"), stops("open", "Yes, with moving vehicles", "People in moving vehicles may be under the route: close the road, or move the route."), unsure("unsure", "Not sure", "Whether the route crosses a road is not known: look at the map and on the spot.")}}}},
 		{ID: "operator", Citation: "14 CFR 107.12, 107.65", Scope: OfPilot, Evidence: "Certificate and training date on file.",
 			Statement: "The remote pilot holds a certificate and was trained within 24 calendar months; the month counts to its end.", check: operator},
 		{ID: "one-aircraft", Citation: "14 CFR 107.35", Scope: OfPilot, Evidence: "Open flights.", Statement: "A person serves as pilot or observer of one aircraft in the air at a time.", By: []string{"one-aircraft"}, check: oneAircraft},
@@ -76,14 +81,14 @@ var USSmall = Pack{
 			Statement: "The aircraft stays in sight of the pilot or of a named observer who can speak to the pilot.", check: sight,
 			Asks: choice("sight", "Who sees the aircraft all the way?", fine("pilot", "The pilot, with own eyes"), fine("observer", "The pilot and a named observer"), stops("beyond", "It goes out of sight", "The route goes out of sight."))},
 		{ID: "night", Citation: "14 CFR 107.29(a)(2), (b)", Scope: OfJob, Waivable: true, when: dark, Evidence: "The sun over the site in the planned window; the crew's answer.",
-			Statement: "At night and in civil twilight (30 min before sunrise and after sunset) the anti-collision light is lit, seen for 3 statute miles, with a flash rate that avoids a collision.",
-			Asks:      choice("lights", "Is the anti-collision light fitted, checked lit, and seen for 3 statute miles?", fine("yes", "Yes, checked lit"), stops("no", "No", "No anti-collision light that is seen for 3 statute miles: fly by day."))},
+			Statement: "At night and in civil twilight (30 min before sunrise and after sunset; in Alaska the almanac's) the anti-collision light is lit, seen for 3 statute miles, with a flash rate that avoids a collision.",
+			Asks:      choice("lights", "Is the anti-collision light fitted, checked lit, and seen for 3 statute miles?", fine("yes", "Yes, checked lit"), stops("no", "No", "No anti-collision light that is seen for 3 statute miles: fly by day."), unsure("unsure", "Not checked", "Whether the anti-collision light is lit and seen has not been checked."))},
 		{ID: "night-training", Citation: "14 CFR 107.29(a)(1)", Scope: OfJob, when: night, Evidence: "The pilot's night training on file, dated after 2021-04-06.",
 			Statement: "At night the remote pilot has passed a test or training that covers night.", check: nightTrained},
 		{ID: "hazardous-operation", Citation: "14 CFR 107.23", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Nothing is dropped in a way that endangers people or property.",
 			Asks: choice("drops", "Is anything dropped in flight (a product sprayed as its label says does not count)?", fine("nothing", "Nothing"), fine("method", "Yes, by a recorded method without undue hazard"), stops("open", "Yes, without one", "Something is dropped without a recorded method."))},
 		{ID: "hazmat", Citation: "14 CFR 107.36", Scope: OfJob, Evidence: "The crew's answer; exemptions on file.", Statement: "No hazardous material is carried, spray product included, unless an exemption from it is on record. This cannot be waived.", check: hazmat,
-			Asks: choice("hazmat", "Is hazardous material carried, the spray product included?", fine("none", "None"), fine("exempt", "Yes, under the exemption on file"), stops("open", "Yes, or it is not sure", "Hazardous material is carried without an exemption."))},
+			Asks: choice("hazmat", "Is hazardous material carried, the spray product included?", fine("none", "None"), fine("exempt", "Yes, under the exemption on file"), stops("open", "Yes, without one", "Hazardous material is carried without an exemption."), unsure("unsure", "Not sure", "Whether what is carried counts as hazardous is not known: read its papers."))},
 		{ID: "give-way", Citation: "14 CFR 107.37, 107.43", Scope: OfJob, Evidence: "The crew's answer.", Statement: "The aircraft gives way to all others and does not disturb an airport, heliport or seaplane base, in class G too.",
 			Asks: choice("traffic", "Was it asked which other aircraft fly near here today?", fine("none", "Asked: none"), fine("briefed", "Asked: there is some, and everybody knows"), stops("no", "Not asked", "Nobody has asked about other aircraft near here."))},
 		{ID: "airspace", Citation: "14 CFR 107.41, 107.45, 107.47", Scope: OfJob, Waivable: true, Evidence: "Zones, authorisations and calls of the site.", By: []string{"site"},
@@ -94,10 +99,11 @@ var USSmall = Pack{
 		{ID: "height", Citation: "14 CFR 107.51(b)", Scope: OfJob, Waivable: true, Evidence: "Route, way home and terrain of the site.", Statement: "At most 400 ft (121.92 m) above the ground, or within 400 ft of a structure and at most 400 ft over its top.", check: height},
 		{ID: "speed", Citation: "14 CFR 107.51(a)", Scope: OfJob, Waivable: true, Evidence: "Planned speed of the job.", Statement: "At most 87 kt (100 mph, 44.7 m/s) over the ground.", check: speed},
 		{ID: "visibility", Citation: "14 CFR 107.51(c)", Scope: OfJob, Waivable: true, Evidence: "Latest weather of the site.", Statement: "At least 3 statute miles (4.8 km) are seen from the control station.", By: []string{"site"}},
-		{ID: "clouds", Citation: "14 CFR 107.51(d)", Scope: OfJob, Waivable: true, Evidence: "Latest weather of the site.", Statement: "At least 500 ft under and 2,000 ft beside clouds.", By: []string{"site"}},
+		{ID: "clouds", Citation: "14 CFR 107.51(d)", Scope: OfJob, Waivable: true, Evidence: "Latest weather of the site.", Statement: "At least 500 ft under and 2,000 ft beside clouds.", By: []string{"site"},
+			Asks: choice("clouds-beside", "Is every cloud at flight height more than 2,000 ft (610 m) away to the side?", fine("none", "No cloud comes down that low"), fine("far", "Yes, all of them"), stops("near", "No", "A cloud stands nearer than 2,000 ft beside the flight: wait, or fly lower."), unsure("unsure", "Not sure", "How far the clouds stand beside the flight is not known: look."))},
 		{ID: "registration", Citation: "14 CFR 107.13, part 48", Scope: OfAircraft, Evidence: "Registration on file; the marking item of the walkround.", Statement: "The aircraft is registered, the registration holds, and the mark is read outside.", By: []string{"walkround"}, check: registration},
 		{ID: "remote-id", Citation: "14 CFR part 89", Scope: OfJob, Evidence: "The crew's answer.", Statement: "The aircraft broadcasts its identification, or flies in a recognised area.",
-			Asks: choice("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), fine("area", "Recognised identification area"), stops("none", "Not at all, or not checked", "The aircraft does not identify itself."))},
+			Asks: choice("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), fine("area", "Recognised identification area"), stops("none", "Not at all", "The aircraft does not identify itself."), unsure("unsure", "Not checked", "Whether the aircraft identifies itself has not been checked."))},
 		{ID: "heavy", Citation: "49 USC 44807", Scope: OfAircraft, Evidence: "Take-off mass of the type; exemption on file.", Statement: "From 55 lb take-off mass on it is not flown under part 107 but under the operator's exemption, whose conditions replace the limits it names; the others stay as the crew's own.",
 			when: func(f Facts) bool { return f.Aircraft.MassKg >= HeavyKg-1e-9 }, check: func(c *checker) {
 				c.need(HeavyExemption, "", fmt.Sprintf("%s starts with up to %.1f kg, 55 lb or more", c.Aircraft.Name, c.Aircraft.MassKg))
@@ -131,8 +137,8 @@ func operator(c *checker) {
 		c.find(judge.Stop, "The training date of "+p.Name+" lies in the future.", trained, "chief", open)
 	case !crew.Current(*p.TrainedOn, c.Day):
 		c.find(judge.Stop, p.Name+" was current through "+date(crew.CurrentThrough(*p.TrainedOn))+" and needs recurrent training.", trained, "chief, after training", open)
-	case crew.CurrentThrough(*p.TrainedOn).Sub(c.Day) <= ExpiryWarn:
-		c.find(judge.Watch, p.Name+" is current through "+date(crew.CurrentThrough(*p.TrainedOn))+".", trained, "chief, after training", open)
+	default:
+		c.ends(crew.CurrentThrough(*p.TrainedOn), p.Name+" is current through "+date(crew.CurrentThrough(*p.TrainedOn))+".", trained, "chief, after training", open)
 	}
 }
 
@@ -162,8 +168,8 @@ func registration(c *checker) {
 		c.find(judge.Stop, "It is not known when registration "+a.Registration+" expires.", "No date on file.", "chief", open)
 	case c.Day.After(*a.RegistrationExpires):
 		c.find(judge.Stop, "Registration "+a.Registration+" expired on "+date(*a.RegistrationExpires)+".", "", "chief", open)
-	case a.RegistrationExpires.Sub(c.Day) <= RegistryWarn:
-		c.find(judge.Watch, "Registration "+a.Registration+" expires on "+date(*a.RegistrationExpires)+".", "", "chief", open)
+	default:
+		c.ends(*a.RegistrationExpires, "Registration "+a.Registration+" expires on "+date(*a.RegistrationExpires)+".", "", "chief", open)
 	}
 }
 
@@ -194,6 +200,9 @@ func briefed(c *checker) {
 	}
 }
 
+// sight holds the farthest place against how far the crew's people see an
+// aircraft well: with an observer too, since the pilot must be able to see it
+// throughout.
 func sight(c *checker) {
 	open := &judge.Remedy{Label: "Open the job", Kind: "job", ID: c.JobID}
 	if c.Answers["sight"] == "observer" && !slices.ContainsFunc(c.People, func(p Person) bool { return p.Role == crew.Observer }) {
@@ -202,8 +211,10 @@ func sight(c *checker) {
 	switch {
 	case c.FarM == nil:
 		c.find(judge.Stop, "How far the aircraft goes away is not known: the site has no take-off place or no route.", "Site file.", "charting it", open)
-	case *c.FarM > c.SightM && c.Answers["sight"] != "observer":
-		c.find(judge.Stop, fmt.Sprintf("The route goes %.0f m away; the crew sees an aircraft well up to %.0f m. Name an observer, take off nearer, or split it.", *c.FarM, c.SightM), "Route; sight limit of the crew.", "an observer, or a nearer take-off", open)
+	case !(c.SightM > 0):
+		c.find(judge.Stop, "How far the crew sees an aircraft well is not known.", "Rules of the crew.", "chief", open)
+	case *c.FarM > c.SightM:
+		c.find(judge.Stop, fmt.Sprintf("The route goes %.0f m away; the crew sees an aircraft well up to %.0f m, with an observer too. Take off nearer, split it, or move along.", *c.FarM, c.SightM), "Route; sight limit of the crew.", "a nearer take-off place, or parts that are seen", open)
 		c.limit()
 	}
 }
@@ -224,22 +235,19 @@ func hazmat(c *checker) {
 	}
 }
 
+// height holds the flight against the height limit of the law, or against the
+// one over a structure that the whole flight stays near to.
 func height(c *checker) {
-	open := &judge.Remedy{Label: "Open the way home", Kind: "job", ID: c.JobID}
-	over := func(m float64) bool {
-		n, _ := units.Steps(m, 0.01)
-		l, _ := units.Steps(HeightLimitM, 0.01)
-		return n > l
-	}
+	open, l := &judge.Remedy{Label: "Open the way home", Kind: "job", ID: c.JobID}, c.law
 	switch {
 	case c.HeightM == nil:
 		c.find(judge.Stop, unknownHeight, "", "charting the site", open)
-	case !over(*c.HeightM):
-	case c.OverTopM == nil:
-		c.find(judge.Stop, fmt.Sprintf("The flight goes %.0f m above the ground, the limit is 121.9 m (400 ft).", *c.HeightM), "", "flying lower", open)
+	case !l.Over(*c.HeightM):
+	case c.OverTopM == nil || *c.HeightM-*c.OverTopM <= l.StructureTall:
+		c.find(judge.Stop, fmt.Sprintf("The flight goes %.0f m above the ground, the limit is %s.", *c.HeightM, l.HeightLimit()), "", "flying lower", open)
 		c.limit()
-	case over(*c.OverTopM):
-		c.find(judge.Stop, fmt.Sprintf("The flight goes %.0f m over the top of the structure, the limit is 121.9 m (400 ft).", *c.OverTopM), "", "flying lower", open)
+	case steps(*c.OverTopM) > steps(l.StructureOver):
+		c.find(judge.Stop, fmt.Sprintf("The flight goes %.0f m over the top of the structure, the limit there is %.0f m.", *c.OverTopM, l.StructureOver), "", "flying lower", open)
 		c.limit()
 	}
 }

@@ -48,11 +48,23 @@ var shapes = map[Kind][]Shape{
 }
 
 // Structure marks an obstacle that people built; the rule of height near
-// structures (14 CFR 107.51(b)) knows no others.
+// structures knows no others.
 const Structure = "structure"
 
+// WherePeopleAre reports whether something sensitive may be a place where people
+// live, work or rest: all is that does not plainly say that it is something else.
+func WherePeopleAre(what string) bool {
+	w := strings.ToLower(what)
+	for _, other := range []string{"bee", "water", "organic", "field", "crop", "stock", "cattle", "bird"} {
+		if strings.Contains(w, other) {
+			return strings.Contains(w, "house") || strings.Contains(w, "people")
+		}
+	}
+	return true
+}
+
 // Ways a height may have been measured.
-var Measured = []string{"", "known", "clinometer", "two stations", "shadow", "map", "estimate"}
+var Measured = []string{"", "known", "clinometer", "two stations", "shadow", "map", "estimate", "flown"}
 
 // Feature is one thing on the map of a site.
 type Feature struct {
@@ -226,9 +238,10 @@ func (f Feature) Buffer() float64 {
 }
 
 // Standing turns obstacles and wires into what the way home is judged against.
-// The ground they stand on is the highest of the terrain under them, the
-// feature's own elevation, or else fallback. A span's sag is left out: its
-// poles are the highest.
+// The ground they stand on is the highest anywhere under them: of the terrain,
+// or of their own elevation where that is higher; where neither says anything it
+// is fallback and counts as not known. A span's sag is left out: its poles are
+// the highest.
 func Standing(features []Feature, frame geo.Frame, terrain *home.Terrain, fallback float64) []home.Obstacle {
 	out := []home.Obstacle{}
 	for _, f := range features {
@@ -240,20 +253,15 @@ func Standing(features []Feature, frame geo.Frame, terrain *home.Terrain, fallba
 		if o.Name == "" {
 			o.Name = "an unnamed " + string(f.Kind)
 		}
-		ground := math.Inf(-1)
+		under := terrain.UnderShape(o.Kind, o.Places, 0)
+		o.GroundM, o.GroundKnown = under.HighM, under.Known
 		if f.GroundM != nil {
-			ground = *f.GroundM
-		} else {
-			for _, p := range o.Places {
-				if g, ok := terrain.At(p); ok {
-					ground = max(ground, g)
-				}
-			}
+			o.GroundM, o.GroundKnown = max(o.GroundM, *f.GroundM), true
 		}
-		if math.IsInf(ground, -1) {
-			ground = fallback
+		if math.IsInf(o.GroundM, -1) {
+			o.GroundM = fallback
 		}
-		o.GroundM = ground
+		o.GroundKnown = o.GroundKnown || terrain == nil // said once for the whole site
 		out = append(out, o)
 	}
 	return out

@@ -78,11 +78,13 @@ func TestObstaclesStandOnTheGround(t *testing.T) {
 	}, fr, terrain, 55)
 	require.Len(t, got, 4)
 	assert.Equal(t, 104.0, got[0].GroundM)
-	assert.Equal(t, 107.0, got[1].GroundM, "the higher pole counts")
+	assert.True(t, got[0].GroundKnown)
+	assert.Equal(t, 107.0, got[1].GroundM, "the highest under the span counts")
 	assert.True(t, got[1].Wire)
 	assert.Equal(t, "an unnamed wires", got[1].Name)
-	assert.Equal(t, 90.0, got[2].GroundM)
+	assert.Equal(t, 104.0, got[2].GroundM, "its own elevation counts where it is higher")
 	assert.Equal(t, 55.0, got[3].GroundM)
+	assert.False(t, got[3].GroundKnown, "the terrain does not cover it")
 	assert.Nil(t, got[3].HeightM, "unknown stays unknown")
 }
 

@@ -161,15 +161,11 @@ const (
 	Night    Light = "night"
 )
 
-// RuleTwilight is how long before sunrise and after sunset the rule counts
-// civil twilight (14 CFR 107.29, outside Alaska).
-const RuleTwilight = 30 * time.Minute
-
-// LightAt sorts a time into day, twilight or night as 14 CFR 107.29 does: civil
-// twilight is 30 minutes before sunrise and after sunset; night is from the
-// earlier of the almanac's dusk and the end of those 30 minutes. days are the
-// sun's days of the date before, of the date and after it.
-func LightAt(t time.Time, days []Day) Light {
+// LightAt sorts a time into day, twilight or night. Civil twilight lasts for
+// last before sunrise and after sunset, and night is from the earlier of its end
+// and the almanac's dusk; with a last of 0 it is the almanac's alone. days are
+// the sun's days of the date before, of the date and after it.
+func LightAt(t time.Time, days []Day, last time.Duration) Light {
 	best := Night
 	for _, d := range days {
 		switch {
@@ -181,12 +177,15 @@ func LightAt(t time.Time, days []Day) Light {
 		if !t.Before(*d.Rise) && t.Before(*d.Set) {
 			return Daylight
 		}
-		from, to := d.Rise.Add(-RuleTwilight), d.Set.Add(RuleTwilight)
-		if d.Dawn != nil && d.Dawn.After(from) {
+		from, to := d.Rise.Add(-last), d.Set.Add(last)
+		if d.Dawn != nil && (last == 0 || d.Dawn.After(from)) {
 			from = *d.Dawn
 		}
-		if d.Dusk != nil && d.Dusk.Before(to) {
+		if d.Dusk != nil && (last == 0 || d.Dusk.Before(to)) {
 			to = *d.Dusk
+		}
+		if last == 0 && (d.Dawn == nil || d.Dusk == nil) { // twilight all night
+			from, to = d.Noon.Add(-12*time.Hour), d.Noon.Add(12*time.Hour)
 		}
 		if !t.Before(from) && t.Before(to) {
 			best = Twilight

@@ -124,10 +124,10 @@ func TestLightOfTheRule(t *testing.T) {
 	}
 	today := days[1]
 	for off, want := range map[time.Duration]sun.Light{time.Minute: sun.Daylight, -time.Minute: sun.Twilight, -29 * time.Minute: sun.Twilight, -40 * time.Minute: sun.Night} {
-		assert.Equal(t, want, sun.LightAt(today.Rise.Add(off), days), "%s from sunrise", off)
-		assert.Equal(t, want, sun.LightAt(today.Set.Add(-off), days), "%s before sunset", off)
+		assert.Equal(t, want, sun.LightAt(today.Rise.Add(off), days, 30*time.Minute), "%s from sunrise", off)
+		assert.Equal(t, want, sun.LightAt(today.Set.Add(-off), days, 30*time.Minute), "%s before sunset", off)
 	}
-	assert.Equal(t, sun.Daylight, sun.LightAt(today.Noon, days))
+	assert.Equal(t, sun.Daylight, sun.LightAt(today.Noon, days, 30*time.Minute))
 	// Near the equator almanac twilight is shorter than 30 minutes.
 	var equator []sun.Day
 	for i := -1; i <= 1; i++ {
@@ -135,6 +135,6 @@ func TestLightOfTheRule(t *testing.T) {
 		require.NoError(t, err)
 		equator = append(equator, d)
 	}
-	assert.Equal(t, sun.Night, sun.LightAt(equator[1].Set.Add(25*time.Minute), equator))
-	assert.Equal(t, sun.Twilight, sun.LightAt(equator[1].Set.Add(15*time.Minute), equator))
+	assert.Equal(t, sun.Night, sun.LightAt(equator[1].Set.Add(25*time.Minute), equator, 30*time.Minute))
+	assert.Equal(t, sun.Twilight, sun.LightAt(equator[1].Set.Add(15*time.Minute), equator, 30*time.Minute))
 }

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/air"
 	"mainstay/core/judge"
 	"mainstay/core/metar"
+	"mainstay/core/rules"
 	"mainstay/core/units"
 	"mainstay/core/wind"
 )
@@ -24,10 +25,11 @@ const (
 	Spraying   Work = "spraying"
 	Mapping    Work = "mapping"
 	Inspection Work = "inspection"
+	Practice   Work = "practice" // training, check and acceptance flights
 )
 
 // AllWork lists the kinds of work.
-var AllWork = []Work{Spraying, Mapping, Inspection}
+var AllWork = []Work{Spraying, Mapping, Inspection, Practice}
 
 // Air is what was read or reported; nil is not known.
 type Air struct {
@@ -45,13 +47,20 @@ type Air struct {
 	CloudBaseFt *int      `json:"cloud_base_ft"` // lowest layer, above the station
 	CloudKnown  bool      `json:"cloud_known"`   // a nil base is then a sky without cloud
 	ClearSky    *bool     `json:"clear_sky"`
-	StationM    *float64  `json:"station_m"` // elevation the cloud base counts from
+	StationM    *float64  `json:"station_m"`  // elevation the cloud base counts from
+	StationKm   *float64  `json:"station_km"` // of a report: how far its station is from the site; nil: not known
 	Hazards     []string  `json:"hazards"`
 	LowC        *float64  `json:"low_c"`  // temperatures measured at two heights
 	HighC       *float64  `json:"high_c"` //
-	Raw         string    `json:"raw"`
-	Humidity    *float64  `json:"humidity_percent,omitempty"` // as read by hand, in the place of DewC
-	Beaufort    *int      `json:"beaufort,omitempty"`         // the wind was estimated by eye: WindMS is the upper end of this class
+	// WeatherKnown says that Hazards and Vicinity are all there is: a report or
+	// a person looked, and everything could be read.
+	WeatherKnown bool          `json:"weather_known"`
+	Vicinity     []string      `json:"vicinity"`  // reported near, not here
+	NoStorms     bool          `json:"no_storms"` // the station cannot tell thunderstorms
+	Trends       []metar.Trend `json:"trends"`    // expected, decoded apart
+	Raw          string        `json:"raw"`
+	Humidity     *float64      `json:"humidity_percent,omitempty"` // as read by hand, in the place of DewC
+	Beaufort     *int          `json:"beaufort,omitempty"`         // the wind was estimated by eye: WindMS is the upper end of this class
 }
 
 // ByEye puts an estimate by eye in the place of a measured wind: the upper end
@@ -75,7 +84,8 @@ func (a Air) least() float64 {
 
 // FromReport takes what a report says.
 func FromReport(r metar.Report, now time.Time, ground string) Air {
-	a := Air{Source: "metar", WindMS: r.Wind.SpeedMS, GustMS: r.Wind.GustMS, WindHeightM: 10, Ground: ground, TempC: r.Temperature, DewC: r.DewPoint, QNH: r.QNH, VisibilityM: r.VisibilityM, Hazards: r.Hazards(), Raw: r.Raw}
+	a := Air{Source: "metar", WindMS: r.Wind.SpeedMS, GustMS: r.Wind.GustMS, WindHeightM: 10, Ground: ground, TempC: r.Temperature, DewC: r.DewPoint, QNH: r.QNH, VisibilityM: r.VisibilityM, Hazards: r.Hazards(), Vicinity: r.Vicinity(),
+		WeatherKnown: r.WeatherKnown, NoStorms: r.NoStorms(), Trends: r.Trends, Raw: r.Raw}
 	if t, ok := r.At(now); ok {
 		a.At = t
 	}
@@ -97,7 +107,12 @@ func FromReport(r metar.Report, now time.Time, ground string) Air {
 // Limits are what the air is held against.
 type Limits struct {
 	WindMS, GustMS float64       // of the type
-	FlightHeightM  float64       // above ground
+	FlightHeightM  float64       // highest place above ground that the flight reaches
+	HeightAssumed  bool          // no route is known: it is the type's usual height
+	Law            rules.Law     // visibility, cloud, and the sources
+	From, To       time.Time     // window of the job, for what is expected; zero: none
+	Label          Label         // of the product
+	ReferenceKgM3  float64       // density that the type's greatest mass holds for; 0: sea level, standard
 	MaxMassKg      float64       // of the type; 0: not known
 	TankWork       bool          // the type sprays
 	GroundM        float64       // elevation of the site
@@ -108,16 +123,36 @@ type Limits struct {
 	Light          *metar.Report // for mapping; nil: not known
 }
 
-// The rule's limits (14 CFR 107.51), m; the spray window of usual practice,
-// m/s; the label wins.
+// The spray window of usual practice, m/s; the label wins.
 const (
-	VisibilityMin = 3 * units.MetresPerStatuteMile
-	CloudBelowFt  = 500
 	HoldsFor      = 60 * time.Minute
 	SprayWindLow  = 1.0
 	SprayWindHigh = 4.5
 	LowSun        = 30.0
 )
+
+// Label is what a product label says about wind, m/s and m; nil: nothing.
+type Label struct {
+	LowMS   *float64 `json:"low_ms"`
+	HighMS  *float64 `json:"high_ms"`
+	HeightM *float64 `json:"height_m"` // at which its limits hold
+}
+
+// window is the wind that the label lets through, or else usual practice, and
+// the height at which it is held.
+func (l Label) window() (low, high, height float64, source string) {
+	low, high, height, source = SprayWindLow, SprayWindHigh, float64(wind.HandHeight), usual
+	if l.LowMS != nil {
+		low, source = *l.LowMS, label
+	}
+	if l.HighMS != nil {
+		high, source = *l.HighMS, label
+	}
+	if l.HeightM != nil {
+		height = *l.HeightM
+	}
+	return low, high, height, source
+}
 
 // Assessment is what the air allows.
 type Assessment struct {
@@ -130,6 +165,7 @@ type Assessment struct {
 	DeltaT           *float64        `json:"delta_t"`
 	HumidityPercent  *float64        `json:"humidity_percent"`
 	CloudCeilingM    *float64        `json:"cloud_ceiling_m"` // greatest height above the site's ground under the cloud rule
+	Notes            []string        `json:"notes"`           // how it was worked out
 	Findings         []judge.Finding `json:"findings"`
 }
 
@@ -140,13 +176,17 @@ type run struct {
 	out Assessment
 }
 
-// Assess judges the air. What is not known is a finding.
+// Assess judges the air. What is not known, or is no number, is a finding.
 func Assess(a Air, l Limits, now time.Time) Assessment {
-	r := run{a: a, l: l, now: now, out: Assessment{Air: a, Findings: []judge.Finding{}}}
+	r := run{a: a, l: l, now: now, out: Assessment{Findings: []judge.Finding{}, Notes: []string{}}}
+	r.sound()
+	r.out.Air = r.a
 	r.age()
+	r.place()
 	r.wind()
 	r.warmth()
 	r.lift()
+	r.hazards()
 	r.seeing()
 	if l.Work == Spraying {
 		r.spraying()
@@ -155,6 +195,37 @@ func Assess(a Air, l Limits, now time.Time) Assessment {
 		r.mapping()
 	}
 	return r.out
+}
+
+// sound takes away what no instrument can have shown, and says so: it is then
+// not known.
+func (r *run) sound() {
+	a := &r.a
+	for _, x := range []struct {
+		v      **float64
+		name   string
+		lo, hi float64
+	}{
+		{&a.WindMS, "wind", 0, 60}, {&a.GustMS, "gust", 0, 90}, {&a.FromDeg, "wind direction", 0, 360}, {&a.TempC, "temperature", -60, 60}, {&a.DewC, "dew point", -80, 60}, {&a.QNH, "pressure", 850, 1100},
+		{&a.VisibilityM, "visibility", 0, 1e6}, {&a.StationM, "elevation of the station", -500, 6000}, {&a.LowC, "lower temperature", -60, 60}, {&a.HighC, "upper temperature", -60, 60}, {&a.Humidity, "humidity", 0, 100},
+	} {
+		if p := *x.v; p != nil && !(*p >= x.lo && *p <= x.hi) {
+			r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The "+x.name+" of this weather cannot be: it counts as not known.")
+			*x.v = nil
+		}
+	}
+	if a.CloudBaseFt != nil && (*a.CloudBaseFt < 0 || *a.CloudBaseFt > 100_000) {
+		r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The cloud base of this weather cannot be: it counts as not known.")
+		a.CloudBaseFt, a.CloudKnown = nil, false
+	}
+	if a.GustMS != nil && a.WindMS != nil && *a.GustMS < *a.WindMS {
+		r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The gust of this weather is under its wind: both count as not known.")
+		a.GustMS, a.WindMS = nil, nil
+	}
+	if a.DewC != nil && a.TempC != nil && *a.DewC > *a.TempC {
+		r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The dew point of this weather is over its temperature: it counts as not known.")
+		a.DewC = nil
+	}
 }
 
 // limit says that the newest finding is a limit that is known to be exceeded.
@@ -173,23 +244,42 @@ func (r *run) find(v judge.Verdict, rule, source, sentence string) {
 }
 
 const (
-	rule107   = "14 CFR 107.49(a)"
-	rule51c   = "14 CFR 107.51(c)"
-	rule51d   = "14 CFR 107.51(d)"
 	maker     = "maker's manual"
+	label     = "product label"
 	usual     = "usual practice; the label wins"
-	usualOnly = "usual practice"
+	usualOnly = rules.Usual
 )
 
+// Future is how far ahead of the server's clock a reading may be dated: clocks
+// differ a little.
+const Future = 2 * time.Minute
+
 func (r *run) age() {
+	site := r.l.Law.Site()
 	switch {
 	case r.a.At.IsZero():
-		r.find(judge.Stop, "weather-age", rule107, "It is not known when this weather was.")
-	case r.a.At.After(r.now.Add(5 * time.Minute)):
-		r.find(judge.Stop, "weather-age", rule107, "The weather is dated in the future.")
+		r.find(judge.Stop, "weather-age", site, "It is not known when this weather was.")
+	case r.a.At.After(r.now.Add(Future)):
+		r.find(judge.Stop, "weather-age", site, "The weather is dated in the future.")
 	case r.now.Sub(r.a.At) > HoldsFor:
-		r.find(judge.Stop, "weather-age", rule107, fmt.Sprintf("The weather is %.0f min old; it holds for %.0f.", r.now.Sub(r.a.At).Minutes(), HoldsFor.Minutes()))
+		r.find(judge.Stop, "weather-age", site, fmt.Sprintf("The weather is %.0f min old; it holds for %.0f.", r.now.Sub(r.a.At).Minutes(), HoldsFor.Minutes()))
 	}
+}
+
+// place says when a report comes from far away, or from nobody knows where.
+func (r *run) place() {
+	if r.a.Source == "metar" {
+		v, words := Far("the station of this report", r.a.StationKm)
+		r.find(v, "weather-age", r.l.Law.Site(), words)
+	}
+}
+
+func (r *run) gust() *units.MetresPerSecond {
+	if r.a.GustMS == nil {
+		return nil
+	}
+	g := units.MetresPerSecond(*r.a.GustMS)
+	return &g
 }
 
 func (r *run) wind() {
@@ -197,32 +287,22 @@ func (r *run) wind() {
 		r.find(judge.Stop, "wind", maker, "The wind is not known.")
 		return
 	}
-	var gust *units.MetresPerSecond
-	if r.a.GustMS != nil {
-		g := units.MetresPerSecond(*r.a.GustMS)
-		gust = &g
-	}
-	at, err := wind.Scale(units.MetresPerSecond(*r.a.WindMS), gust, units.Metres(r.a.WindHeightM), units.Metres(r.l.FlightHeightM), wind.Ground(r.a.Ground))
+	at, err := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(max(r.l.FlightHeightM, wind.Least)), wind.Ground(r.a.Ground))
 	if err != nil {
 		r.find(judge.Stop, "wind", maker, "The wind cannot be used: "+err.Error()+".")
 		return
 	}
 	r.out.Wind = &at
+	r.out.Notes = append(r.out.Notes, at.Notes...)
+	if r.l.HeightAssumed {
+		r.out.Notes = append(r.out.Notes, fmt.Sprintf("No route is known: the wind is judged at %.0f m, the usual height of the type.", r.l.FlightHeightM))
+	}
 	if r.a.Beaufort != nil {
 		r.find(judge.Watch, "wind", maker, fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.", *r.a.Beaufort, r.a.least(), *r.a.WindMS))
 	}
-	limit := func(what string, v, max float64) {
-		n, _ := units.Steps(v, 0.1)
-		m, _ := units.Steps(max, 0.1)
-		switch {
-		case n > m:
-			r.find(judge.Stop, "wind", maker, fmt.Sprintf("%s %.1f m/s at %.0f m is over the limit of %.1f.", what, v, r.l.FlightHeightM, max))
-		case float64(n) > 0.8*float64(m):
-			r.find(judge.Watch, "wind", maker, fmt.Sprintf("%s %.1f m/s at %.0f m is near the limit of %.1f.", what, v, r.l.FlightHeightM, max))
-		}
+	for _, x := range wind.Hold(at, units.MetresPerSecond(r.l.WindMS), units.MetresPerSecond(r.l.GustMS), units.Metres(r.l.FlightHeightM)) {
+		r.find(x.Verdict, "wind", maker, x.Sentence)
 	}
-	limit("Wind", float64(at.Steady), r.l.WindMS)
-	limit("Gusts", float64(at.Gust), r.l.GustMS)
 }
 
 func (r *run) warmth() {
@@ -254,7 +334,7 @@ func (r *run) lift() {
 	if err == nil {
 		var rho float64
 		if rho, err = air.Density(p, *a.TempC, *a.DewC); err == nil {
-			da, mass := air.DensityAltitude(rho), air.MassLimit(r.l.MaxMassKg, rho, 1.225)
+			da, mass := air.DensityAltitude(rho), air.MassLimit(r.l.MaxMassKg, rho, r.l.reference())
 			r.out.PressureHPa, r.out.DensityKgM3, r.out.DensityAltitudeM = &p, &rho, &da
 			if r.l.MaxMassKg > 0 {
 				r.out.MassLimitKg = &mass
@@ -273,47 +353,132 @@ func (r *run) lift() {
 	}
 }
 
-func (r *run) seeing() {
+func (l Limits) reference() float64 {
+	if l.ReferenceKgM3 > 0 {
+		return l.ReferenceKgM3
+	}
+	return air.StandardKgM3
+}
+
+// hazards are the weather nobody flies in: here, near, and expected.
+func (r *run) hazards() {
+	site := r.l.Law.Site()
 	if len(r.a.Hazards) > 0 {
-		r.find(judge.Stop, "hazard", rule107, "Reported: "+strings.Join(r.a.Hazards, ", ")+". Nobody flies in thunderstorm, fog, rain or snow.")
+		r.find(judge.Stop, "hazard", site, "Reported: "+strings.Join(r.a.Hazards, ", ")+". Nobody flies in thunderstorm, fog, rain or snow.")
 	}
-	switch {
-	case r.a.VisibilityM == nil:
-		r.find(judge.Stop, "visibility", rule51c, "The visibility is not known; at least 3 statute miles are needed.")
-	case *r.a.VisibilityM < VisibilityMin-1e-6:
-		r.find(judge.Stop, "visibility", rule51c, fmt.Sprintf("Visibility %.1f km is under 3 statute miles (4.8 km).", *r.a.VisibilityM/1000))
-		r.limit()
+	if !r.a.WeatherKnown {
+		r.find(judge.Stop, "hazard", site, "Whether there is thunderstorm, fog, rain or snow is not known: part of the weather cannot be read. Look, and enter it by hand.")
 	}
-	switch {
-	case !r.a.CloudKnown:
-		r.find(judge.Stop, "clouds", rule51d, "The cloud is not known; the aircraft stays 500 ft under it.")
-	case r.a.CloudBaseFt != nil && r.a.StationM == nil:
-		r.find(judge.Stop, "clouds", rule51d, "The elevation that the cloud base counts from is not known.")
-	case r.a.CloudBaseFt != nil:
-		c := float64(*r.a.CloudBaseFt-CloudBelowFt)*units.MetresPerFoot + *r.a.StationM - r.l.GroundM
-		r.out.CloudCeilingM = &c
-		if c < r.l.FlightHeightM {
-			r.find(judge.Stop, "clouds", rule51d, fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± 15 m: bases are rounded); the flight needs %.0f.", math.Max(c, 0), r.l.FlightHeightM))
-			r.limit()
-		} else if c < r.l.FlightHeightM+15 {
-			r.find(judge.Watch, "clouds", rule51d, fmt.Sprintf("Under the lowest cloud %.0f m above the ground are left, ± 15 m: bases are rounded.", c))
+	if len(r.a.Vicinity) > 0 {
+		r.find(judge.Watch, "hazard", site, "Reported near here: "+strings.Join(r.a.Vicinity, ", ")+". Watch where it goes.")
+	}
+	if r.a.NoStorms {
+		r.find(judge.Watch, "hazard", site, "This station cannot tell thunderstorms (TSNO): look and listen.")
+	}
+	for _, t := range r.a.Trends {
+		from, to := t.Window(r.a.At)
+		outside := !r.l.To.IsZero() && (!r.l.From.Before(to) || !from.Before(r.l.To))
+		if t.Kind == "NOSIG" || outside {
+			continue
+		}
+		if words := r.expected(t); words != "" {
+			r.find(judge.Watch, "hazard", site, fmt.Sprintf("Expected %s to %s UTC (%s): %s.", from.Format("15:04"), to.Format("15:04"), t.Kind, words))
 		}
 	}
 }
 
+// expected is what a trend says that this flight would not start in.
+func (r *run) expected(t metar.Trend) string {
+	bad := len(t.Hazards) > 0 || len(t.Bad) > 0
+	if t.WindMS != nil {
+		gust := *t.WindMS * wind.AssumedGust
+		if t.GustMS != nil {
+			gust = *t.GustMS
+		}
+		bad = bad || *t.WindMS > 0.8*r.l.WindMS || gust > 0.8*r.l.GustMS
+	}
+	if t.VisibilityM != nil {
+		bad = bad || *t.VisibilityM < max(r.l.Law.VisibilityM, 5000)
+	}
+	if t.BaseFt != nil && r.a.StationM != nil {
+		bad = bad || float64(*t.BaseFt)*units.MetresPerFoot-r.l.Law.CloudBelowM+*r.a.StationM-r.l.GroundM < r.l.FlightHeightM+CloudRounding
+	}
+	if !bad {
+		return ""
+	}
+	return t.Words()
+}
+
+// CloudRounding is the error of a reported base, m: bases are rounded to 100 ft.
+const CloudRounding = 15.0
+
+func (r *run) seeing() {
+	l := r.l.Law
+	seen, cloud := l.SeenCite, l.CloudCite
+	if l.VisibilityM == 0 {
+		seen = usualOnly
+	}
+	if l.CloudBelowM == 0 {
+		cloud = usualOnly
+	}
+	switch {
+	case r.a.VisibilityM == nil && l.VisibilityM > 0:
+		r.find(judge.Stop, "visibility", seen, "The visibility is not known; at least "+l.Visibility+" are needed.")
+	case r.a.VisibilityM == nil:
+		r.find(judge.Stop, "visibility", seen, "The visibility is not known: nobody can say how far the aircraft is seen.")
+	case *r.a.VisibilityM < l.VisibilityM-1e-6:
+		r.find(judge.Stop, "visibility", seen, fmt.Sprintf("Visibility %.1f km is under %s.", *r.a.VisibilityM/1000, l.Visibility))
+		r.limit()
+	case *r.a.VisibilityM < LeastSeenM:
+		r.find(judge.Stop, "visibility", usualOnly, fmt.Sprintf("Visibility %.1f km: the aircraft is lost from sight. Wait.", *r.a.VisibilityM/1000))
+	}
+	switch {
+	case !r.a.CloudKnown:
+		r.find(judge.Stop, "clouds", cloud, "The cloud is not known; the aircraft stays "+cloudWords(l)+".")
+	case r.a.CloudBaseFt != nil && r.a.StationM == nil:
+		r.find(judge.Stop, "clouds", cloud, "The elevation that the cloud base counts from is not known.")
+	case r.a.CloudBaseFt != nil:
+		c := float64(*r.a.CloudBaseFt)*units.MetresPerFoot - l.CloudBelowM + *r.a.StationM - r.l.GroundM
+		r.out.CloudCeilingM = &c
+		if c < r.l.FlightHeightM {
+			r.find(judge.Stop, "clouds", cloud, fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± %.0f m: bases are rounded); the flight reaches %.0f.", math.Max(c, 0), CloudRounding, r.l.FlightHeightM))
+			r.limit()
+		} else if c < r.l.FlightHeightM+CloudRounding {
+			r.find(judge.Watch, "clouds", cloud, fmt.Sprintf("Under the lowest cloud %.0f m above the ground are left, ± %.0f m: bases are rounded.", c, CloudRounding))
+		}
+	}
+}
+
+// LeastSeenM is the visibility under which nobody flies by sight, whatever the
+// law (usual practice).
+const LeastSeenM = 1500.0
+
+func cloudWords(l rules.Law) string {
+	if l.CloudWords == "" {
+		return "clear of cloud"
+	}
+	return l.CloudWords
+}
+
+// spraying holds the wind at the height that the label names against its
+// limits, and looks for what makes drops hang or dry.
 func (r *run) spraying() {
+	low, high, height, source := r.l.Label.window()
 	if r.a.WindMS != nil {
-		n, _ := units.Steps(*r.a.WindMS, 0.1)
-		low, _ := units.Steps(r.a.least(), 0.1)
+		least, err := wind.Scale(units.MetresPerSecond(r.a.least()), nil, units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
+		most, err2 := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
 		switch {
-		case low < 10:
-			r.find(judge.Stop, "spray-wind", usual, fmt.Sprintf("Wind %.1f m/s is under %.1f: dead calm hides an inversion.", r.a.least(), SprayWindLow))
-		case n > 45:
-			r.find(judge.Stop, "spray-wind", usual, fmt.Sprintf("Wind %.1f m/s is over %.1f: spray drifts.", *r.a.WindMS, SprayWindHigh))
+		case err != nil || err2 != nil || !(low >= 0 && high > low):
+			r.find(judge.Stop, "spray-wind", source, "The wind at the height of spraying cannot be worked out, or the limits of the label contradict each other.")
+		default:
+			r.sprayWind(float64(least.Steady), float64(most.Steady), float64(most.Gust), low, high, height, most.GustAssumed, source)
+		}
+		if r.a.FromDeg == nil && *r.a.WindMS > 0 {
+			r.find(judge.Watch, "spray-wind", usual, "Where the wind comes from is not known or changes: nobody can say what lies downwind.")
 		}
 	}
 	if r.out.DeltaT == nil {
-		r.find(judge.Watch, "delta-t", usual, "Delta T is not known.")
+		r.find(judge.Stop, "delta-t", usual, "Delta T is not known: temperature, dew point or pressure is missing.")
 	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear {
 		r.find(v, "delta-t", usual, words)
 	}
@@ -324,6 +489,23 @@ func (r *run) spraying() {
 	}
 	v, words := air.Inversion{HoursAfterRise: r.l.HoursAfterRise, HoursToSet: r.l.HoursToSet, WindMS: calm, ClearSky: r.a.ClearSky, LowC: r.a.LowC, HighC: r.a.HighC}.Judge()
 	r.find(v, "inversion", usual, words)
+}
+
+func (r *run) sprayWind(least, steady, gust, low, high, height float64, assumed bool, source string) {
+	n := func(v float64) int64 { k, _ := units.Steps(v, 0.1); return k }
+	word := "Gusts"
+	if assumed {
+		word = "Gusts (assumed)"
+	}
+	if n(least) < n(low) {
+		r.find(judge.Stop, "spray-wind", source, fmt.Sprintf("Wind %.1f m/s at %.0f m is under %.1f: dead calm hides an inversion.", least, height, low))
+	}
+	switch {
+	case n(steady) > n(high):
+		r.find(judge.Stop, "spray-wind", source, fmt.Sprintf("Wind %.1f m/s at %.0f m is over %.1f: spray drifts.", steady, height, high))
+	case n(gust) > n(high):
+		r.find(judge.Stop, "spray-wind", source, fmt.Sprintf("%s %.1f m/s at %.0f m are over %.1f: spray drifts.", word, gust, height, high))
+	}
 }
 
 func (r *run) mapping() {

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"math"
 
+	"mainstay/core/judge"
 	"mainstay/core/units"
 )
 
@@ -79,6 +80,45 @@ func Scale(steady units.MetresPerSecond, gust *units.MetresPerSecond, ref, h uni
 		out.Notes = append(out.Notes, "From a reading near the ground to over 30 m is a rough estimate; at night or in an inversion the wind up there is stronger than this.")
 	}
 	return out, nil
+}
+
+// Least is the least height that a wind is brought to, m.
+const Least = 0.5
+
+// Held is one part of a wind against a limit.
+type Held struct {
+	Verdict  judge.Verdict
+	Sentence string
+}
+
+// near is the share of a limit from which a wind is near it.
+const near = 0.8
+
+// Hold holds the wind at a height against the limits of a type, in whole
+// 0.1 m/s, the resolution of a hand anemometer: over a limit is Stop, over four
+// fifths of it Watch; a limit that is no number is Stop.
+func Hold(at AtHeight, steady, gust units.MetresPerSecond, height units.Metres) []Held {
+	var out []Held
+	one := func(name string, v, limit units.MetresPerSecond) {
+		n, ok := units.Steps(float64(v), 0.1)
+		m, ok2 := units.Steps(float64(limit), 0.1)
+		s := fmt.Sprintf("%s %.1f m/s at %.0f m, the limit is %.1f.", name, float64(v), float64(height), float64(limit))
+		switch {
+		case !ok || !ok2 || m <= 0:
+			out = append(out, Held{judge.Stop, name + ": wind or limit is not known."})
+		case n > m:
+			out = append(out, Held{judge.Stop, s})
+		case float64(n) > near*float64(m):
+			out = append(out, Held{judge.Watch, "Near the limit: " + s})
+		}
+	}
+	one("Wind", at.Steady, steady)
+	name := "Gusts"
+	if at.GustAssumed {
+		name = "Gusts (assumed)"
+	}
+	one(name, at.Gust, gust)
+	return out
 }
 
 // Components resolves a wind from direction from (degrees) at speed v against

@@ -13,14 +13,15 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/api"
 	"mainstay/core/airspace"
 	"mainstay/core/geo"
 	"mainstay/core/judge"
+	"mainstay/core/rules"
 	"mainstay/core/site"
+	"mainstay/core/wayhome"
 	"mainstay/internal/formats/geojson"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -49,11 +50,14 @@ type Zone struct {
 	FromAt    *time.Time
 	ToAt      *time.Time
 	Calls     bool
-	Source    string
-	TakenAt   time.Time
-	ByName    string
-	Outline   []geo.Point   `gorm:"-"`
-	Holes     [][]geo.Point `gorm:"-"`
+
+	FloorDatum   string
+	CeilingDatum string
+	Source       string
+	TakenAt      time.Time
+	ByName       string
+	Outline      []geo.Point   `gorm:"-"`
+	Holes        [][]geo.Point `gorm:"-"`
 }
 
 type zoneRow struct {
@@ -68,13 +72,13 @@ type shape struct {
 
 func (z Zone) in(frame geo.Frame) airspace.Zone {
 	g := geojson.Zone{Outline: z.Outline, Holes: z.Holes}
-	return airspace.Zone{ID: z.ID.String(), Name: z.Name, Class: airspace.Class(z.Class), Area: g.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, From: z.FromAt, To: z.ToAt}
+	return airspace.Zone{ID: z.ID.String(), Name: z.Name, Class: airspace.Class(z.Class), Area: g.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, From: z.FromAt, To: z.ToAt, FloorDatum: airspace.Datum(z.FloorDatum), CeilingDatum: airspace.Datum(z.CeilingDatum)}
 }
 
 // zones are all that are on file and not gone.
 func (s *Service) zones(ctx context.Context) ([]Zone, error) {
 	var rows []zoneRow
-	if err := s.DB.WithContext(ctx).Raw("select id, outside_id, name, class, floor_m, ceiling_m, from_at, to_at, calls, source, taken_at, by_name, area from zones where gone_at is null order by name, id").Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id, outside_id, name, class, floor_m, ceiling_m, floor_datum, ceiling_datum, from_at, to_at, calls, source, taken_at, by_name, area from zones where gone_at is null order by name, id").Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := make([]Zone, len(rows))
@@ -89,8 +93,12 @@ func (s *Service) zones(ctx context.Context) ([]Zone, error) {
 	return out, nil
 }
 
-// Look asks the desk which zones there are and notes that the site was looked
-// up. Zones of the desk that it no longer gives are gone.
+// LookKm is how far round a site the desk is asked for zones, km.
+const LookKm = 15.0
+
+// Look asks the desk which zones there are round a site and notes that the site
+// was looked up. Zones of the desk that lie in the area it answered for, and
+// that it no longer gives, are gone; those elsewhere stay.
 func (s *Service) Look(ctx context.Context, id uuid.UUID) error {
 	if s.Desk == nil {
 		return fault.Clash("no-desk", "No airspace desk is connected. Bring the zones in as a file.")
@@ -99,7 +107,7 @@ func (s *Service) Look(ctx context.Context, id uuid.UUID) error {
 	if err != nil {
 		return err
 	}
-	b, err := s.Desk.Get(ctx, fmt.Sprintf("/zones?lat=%.4f&lon=%.4f", f.Site.Lat, f.Site.Lon))
+	b, err := s.Desk.Get(ctx, fmt.Sprintf("/zones?lat=%.4f&lon=%.4f&radius_km=%.0f", f.Site.Lat, f.Site.Lon, LookKm))
 	if err != nil {
 		return fault.Clash("desk", "The airspace desk does not answer. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
 	}
@@ -113,7 +121,11 @@ func (s *Service) Take(ctx context.Context, id uuid.UUID, b []byte) error {
 		// A zone that cannot be read may be the one that matters.
 		return fault.Clash("desk", "The airspace desk answers what cannot be read. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
 	}
-	return s.keep(ctx, id, "desk", zones, true)
+	covers, err := geojson.ReadCovers(b)
+	if err != nil {
+		return fault.Clash("desk", "The airspace desk does not say for which area it answers. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
+	}
+	return s.keep(ctx, id, "desk", zones, true, &covers)
 }
 
 // Import takes zones from a GeoJSON file and notes that the site was looked up
@@ -139,23 +151,24 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, r io.Reader) (api.Im
 		return rep, fault.Bad("file", "There is no zone in the file that can be used.%s Nothing was saved.", why)
 	}
 	rep.Accepted = len(zones)
-	return rep, s.keep(ctx, id, "file", zones, len(refused) == 0)
+	return rep, s.keep(ctx, id, "file", zones, len(refused) == 0, nil)
 }
 
-// keep puts zones on file. Those of a source that are no longer given are gone
-// when whole says that all were given: the desk gives the whole district, a
-// file only adds.
-func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones []geojson.Zone, whole bool) error {
+// keep puts zones on file. Those of the desk that lie in the area it answered
+// for and are no longer given are gone; a file only adds. whole says that all
+// that was given could be read: only then the site counts as looked up, and by
+// the desk only when its area holds the site.
+func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones []geojson.Zone, whole bool, covers *geojson.Circle) error {
 	now, by := s.Clock.Now(), people.From(ctx).Name
-	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
-		var n int64
-		if err := tx.Raw("select count(*) from sites where id = ?", site).Scan(&n).Error; err != nil {
-			return err
-		}
-		if n == 0 {
-			return fault.Missing("site")
-		}
-		seen := []string{}
+	head, err := s.Sites.Get(ctx, site, false)
+	if err != nil {
+		return err
+	}
+	if covers != nil && !covers.Holds(head.Site.Origin()) {
+		return fault.Clash("desk", "The airspace desk answered for another area than this site. What is on file is unchanged; ask again, or bring the zones in as a file.")
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		seen := map[string]bool{}
 		for _, z := range zones {
 			area, err := json.Marshal(shape{z.Outline, z.Holes})
 			if err != nil {
@@ -165,16 +178,16 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 			if err != nil {
 				return err
 			}
-			seen = append(seen, z.OutsideID)
-			if err := tx.Exec(`insert into zones (id, outside_id, name, class, floor_m, ceiling_m, from_at, to_at, calls, area, source, taken_at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
-				on conflict (source, outside_id) where gone_at is null do update set name = excluded.name, class = excluded.class, floor_m = excluded.floor_m, ceiling_m = excluded.ceiling_m, from_at = excluded.from_at,
-					to_at = excluded.to_at, calls = excluded.calls, area = excluded.area, taken_at = excluded.taken_at, by_name = excluded.by_name`,
-				id, z.OutsideID, z.Name, string(z.Class), z.FloorM, z.CeilingM, z.From, z.To, z.Calls, string(area), source, now, by).Error; err != nil {
+			seen[z.OutsideID] = true
+			if err := tx.Exec(`insert into zones (id, outside_id, name, class, floor_m, ceiling_m, floor_datum, ceiling_datum, from_at, to_at, calls, area, source, taken_at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+				on conflict (source, outside_id) where gone_at is null do update set name = excluded.name, class = excluded.class, floor_m = excluded.floor_m, ceiling_m = excluded.ceiling_m, floor_datum = excluded.floor_datum, ceiling_datum = excluded.ceiling_datum,
+					from_at = excluded.from_at, to_at = excluded.to_at, calls = excluded.calls, area = excluded.area, taken_at = excluded.taken_at, by_name = excluded.by_name`,
+				id, z.OutsideID, z.Name, string(z.Class), z.FloorM, z.CeilingM, string(z.FloorDatum), string(z.CeilingDatum), z.From, z.To, z.Calls, string(area), source, now, by).Error; err != nil {
 				return err
 			}
 		}
-		if source == "desk" {
-			if err := tx.Exec("update zones set gone_at = ? where source = 'desk' and gone_at is null and not (outside_id = any(?::text[]))", now, pq.StringArray(seen)).Error; err != nil {
+		if covers != nil {
+			if err := s.dropGone(ctx, tx, *covers, seen, now); err != nil {
 				return err
 			}
 		}
@@ -184,6 +197,26 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 		return tx.Exec("insert into site_airspace (site_id, looked_at, by_name, source) values (?, ?, ?, ?) on conflict (site_id) do update set looked_at = excluded.looked_at, by_name = excluded.by_name, source = excluded.source",
 			site, now, by, source).Error
 	})
+}
+
+// dropGone takes zones of the desk off the file that reach into the area it
+// answered for and that it did not give.
+func (s *Service) dropGone(ctx context.Context, tx *gorm.DB, covers geojson.Circle, seen map[string]bool, now time.Time) error {
+	on := *s
+	on.DB = tx
+	all, err := on.zones(ctx)
+	if err != nil {
+		return err
+	}
+	for _, z := range all {
+		if z.Source != "desk" || seen[z.OutsideID] || !covers.Meets(z.Outline) {
+			continue
+		}
+		if err := tx.Exec("update zones set gone_at = ? where id = ?", now, z.ID).Error; err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Remove takes a zone off the file. Those of the desk come and go with it.
@@ -214,6 +247,8 @@ type Seen struct {
 	Zoned    []airspace.Zoned
 	Grants   []Authorisation
 	Looked   looked
+	Law      rules.Law
+	HeightM  float64 // that was judged, when none was given
 	Findings []judge.Finding
 }
 
@@ -221,14 +256,24 @@ type Seen struct {
 // position in flight and the room a turn takes.
 const reachM = 30.0
 
-// Meet judges a flight over places of a site in a window and up to a height
-// above ground.
-func (s *Service) Meet(ctx context.Context, id uuid.UUID, frame geo.Frame, places []geo.XY, heightM float64, from, to time.Time) (Seen, error) {
+// Flown is a flight over a site as the airspace meets it.
+type Flown struct {
+	Law      rules.Law
+	Frame    geo.Frame
+	Places   []geo.XY // take-off place, then the route
+	HeightM  float64  // highest place above ground
+	TopM     *float64 // highest elevation; nil: not known
+	QNH      *float64
+	From, To time.Time
+}
+
+// Meet judges a flight of a site: its route and the whole fan of ways home.
+func (s *Service) Meet(ctx context.Context, id uuid.UUID, f Flown) (Seen, error) {
 	zones, err := s.zones(ctx)
 	if err != nil {
 		return Seen{}, err
 	}
-	out := Seen{Zones: map[string]Zone{}}
+	out := Seen{Zones: map[string]Zone{}, Law: f.Law}
 	if out.Looked, err = s.looked(ctx, id); err != nil {
 		return out, err
 	}
@@ -237,7 +282,7 @@ func (s *Service) Meet(ctx context.Context, id uuid.UUID, frame geo.Frame, place
 	}
 	plane := make([]airspace.Zone, len(zones))
 	for i, z := range zones {
-		plane[i] = z.in(frame)
+		plane[i] = z.in(f.Frame)
 		out.Zones[z.ID.String()] = z
 	}
 	var grants []airspace.Grant
@@ -246,7 +291,11 @@ func (s *Service) Meet(ctx context.Context, id uuid.UUID, frame geo.Frame, place
 			grants = append(grants, a.fact())
 		}
 	}
-	out.Zoned, out.Findings = airspace.Judge(airspace.Question{Places: places, ReachM: reachM, HeightM: heightM, From: from, To: to, Now: s.Clock.Now()}, plane, grants, out.Looked.LookedAt)
+	q := airspace.Question{Law: f.Law, Places: f.Places, ReachM: reachM, HeightM: f.HeightM, TopM: f.TopM, QNH: f.QNH, From: f.From, To: f.To, Now: s.Clock.Now()}
+	if len(f.Places) > 1 {
+		q.Home = &f.Places[0]
+	}
+	out.Zoned, out.Findings = airspace.Judge(q, plane, grants, out.Looked.LookedAt)
 	for i := range out.Findings {
 		out.Findings[i].Remedy = &judge.Remedy{Label: "Open the airspace", Kind: "site-airspace", ID: id.String()}
 	}
@@ -254,28 +303,30 @@ func (s *Service) Meet(ctx context.Context, id uuid.UUID, frame geo.Frame, place
 }
 
 // Over judges the airspace of a site without a job: its route or, without one,
-// its take-off place or origin.
+// its take-off place or origin. A height of 0 is the limit of the law there.
 func (s *Service) Over(ctx context.Context, id uuid.UUID, heightM float64, from, to time.Time) (Seen, error) {
-	f, err := s.Sites.Get(ctx, id, false)
+	c, law, err := s.Sites.Charted(ctx, id)
 	if err != nil {
 		return Seen{}, err
 	}
-	frame, err := f.Frame()
-	if err != nil {
-		return Seen{}, err
+	if heightM <= 0 {
+		heightM = law.HeightM
 	}
-	return s.Meet(ctx, id, frame, places(f, frame), heightM, from, to)
+	top := c.ElevationM + heightM
+	seen, err := s.Meet(ctx, id, Flown{Law: law, Frame: c.Frame, Places: places(c), HeightM: heightM, TopM: &top, From: from, To: to})
+	seen.HeightM = heightM
+	return seen, err
 }
 
-func places(f sites.File, frame geo.Frame) []geo.XY {
+func places(c wayhome.Chart) []geo.XY {
 	var out []geo.XY
-	if t := f.TakeOff(); t != nil {
-		out = append(out, frame.XY(t.Places[0]))
+	if t := c.Place(""); t != nil {
+		out = append(out, c.Frame.XY(t.Places[0]))
 	}
-	out = append(out, f.Way(frame)...)
-	for _, x := range f.Features { // of several work areas every corner counts
+	out = append(out, c.Way()...)
+	for _, x := range c.Features { // of several work areas every corner counts
 		if x.Kind == site.Work {
-			out = append(out, frame.All(x.Places)...)
+			out = append(out, c.Frame.All(x.Places)...)
 		}
 	}
 	if len(out) == 0 {
@@ -285,4 +336,6 @@ func places(f sites.File, frame geo.Frame) []geo.XY {
 }
 
 // InFlight judges what may end while an aircraft is in the air.
-func InFlight(now time.Time, seen Seen) []judge.Finding { return airspace.InFlight(now, seen.Zoned) }
+func InFlight(now time.Time, seen Seen) []judge.Finding {
+	return airspace.InFlight(now, seen.Law, seen.Zoned)
+}

@@ -15,13 +15,9 @@ import (
 // Handlers serve the airspace.
 type Handlers struct{ Airspace *Service }
 
-// usualHeightM is the height the airspace is asked for when none is given:
-// the limit of the rule.
-const usualHeightM = 121.92
-
 func (h *Handlers) GetAirspace(ctx context.Context, r api.GetAirspaceRequestObject) (api.GetAirspaceResponseObject, error) {
 	s := h.Airspace
-	from, heightM := s.Clock.Now(), usualHeightM
+	from, heightM := s.Clock.Now(), 0.0
 	if r.Params.From != nil {
 		from = *r.Params.From
 	}
@@ -40,13 +36,13 @@ func (h *Handlers) GetAirspace(ctx context.Context, r api.GetAirspaceRequestObje
 		return nil, err
 	}
 	out := api.GetAirspace200JSONResponse{Verdict: judge.Worst(seen.Findings), Findings: seen.Findings, Zones: []api.ZoneSeen{}, Authorisations: []api.Authorisation{}, LookedAt: seen.Looked.LookedAt, LookedBy: seen.Looked.ByName, Source: seen.Looked.Source,
-		Desk: s.Desk != nil, From: from.UTC(), To: to.UTC(), HeightM: heightM}
+		Desk: s.Desk != nil, From: from.UTC(), To: to.UTC(), HeightM: seen.HeightM}
 	if out.Findings == nil {
 		out.Findings = []judge.Finding{}
 	}
 	for _, z := range seen.Zoned {
 		on := seen.Zones[z.Zone.ID]
-		w := api.ZoneSeen{Id: on.ID, Name: on.Name, Class: on.Class, FloorM: on.FloorM, CeilingM: on.CeilingM, From: on.FromAt, To: on.ToAt, Calls: on.Calls, Source: on.Source, Inside: z.Inside, BorderM: z.BorderM, Verdict: z.Verdict, Sentence: z.Sentence,
+		w := api.ZoneSeen{Id: on.ID, Name: on.Name, Class: on.Class, FloorM: on.FloorM, CeilingM: on.CeilingM, FloorDatum: api.ZoneDatum(datum(on.FloorDatum)), CeilingDatum: api.ZoneDatum(datum(on.CeilingDatum)), From: on.FromAt, To: on.ToAt, Calls: on.Calls, Source: on.Source, Inside: z.Inside, BorderM: z.BorderM, Verdict: z.Verdict, Sentence: z.Sentence,
 			Outline: on.Outline, Holes: on.Holes, MayAsk: z.Zone.Class.NeedsAuthorisation() || z.Zone.Class.NeedsPermission()}
 		if w.Holes == nil {
 			w.Holes = [][]api.Place{}
@@ -57,6 +53,14 @@ func (h *Handlers) GetAirspace(ctx context.Context, r api.GetAirspaceRequestObje
 		out.Authorisations = append(out.Authorisations, wire(a, s.Clock.Now()))
 	}
 	return out, nil
+}
+
+// datum is what a height is counted from; above ground when nothing is said.
+func datum(d string) string {
+	if d == "" {
+		return string(airspace.AboveGround)
+	}
+	return d
 }
 
 // wire is an authorisation with what to say about it now.

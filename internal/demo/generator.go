@@ -67,6 +67,9 @@ func Fill(ctx context.Context, svc *server.Services, progress func(done, all int
 	if err := g.exemptions(ctx, end); err != nil {
 		return err
 	}
+	if err := g.base(ctx); err != nil {
+		return err
+	}
 	plan := g.plan(end)
 	for i, s := range plan {
 		g.share = 1 - end.Sub(s.at).Hours()/(365*24)
@@ -95,7 +98,7 @@ func (g *generator) plan(end time.Time) []sortie {
 	for _, a := range crafts {
 		for left := a.flights; left > 0; {
 			day := 3 + g.rand.IntN(358)
-			at := end.Truncate(24*time.Hour).AddDate(0, 0, -day).Add(15*time.Hour + time.Duration(g.rand.IntN(150))*time.Minute) // from 7 or 8 in the local morning
+			at := end.Truncate(24*time.Hour).AddDate(0, 0, -day).Add(17*time.Hour + time.Duration(g.rand.IntN(120))*time.Minute) // from 9 or 10 in the local morning
 			for range min(left, 1+g.rand.IntN(3)) {
 				out = append(out, sortie{at, a})
 				at = at.Add(75 * time.Minute)
@@ -123,11 +126,14 @@ func (g *generator) fly(ctx context.Context, s sortie) error {
 	if g.rand.IntN(5) < 2 && g.share < 0.88 {
 		pilot = "odile"
 	}
-	flight, err := g.release(ctx, s.craft, pilot)
+	flight, job, err := g.release(ctx, s.craft, pilot)
 	if err != nil {
 		return err
 	}
-	return g.inTheAir(ctx, s.craft, pilot, flight)
+	if err := g.inTheAir(ctx, s.craft, pilot, flight); err != nil {
+		return err
+	}
+	return g.done(ctx, s.craft, job)
 }
 
 // saved keeps Lantern One's propellers just short of their hours.
@@ -257,34 +263,38 @@ func (g *generator) walk(ctx context.Context, a *craft, by, kind string, packs [
 	return err
 }
 
-func (g *generator) release(ctx context.Context, a *craft, pilot string) (uuid.UUID, error) {
+func (g *generator) release(ctx context.Context, a *craft, pilot string) (flight, job uuid.UUID, err error) {
 	t, err := g.svc.Fleet.Type(ctx, a.typeKey)
 	if err != nil {
-		return uuid.Nil, err
+		return flight, job, err
 	}
 	packs, err := g.choose(ctx, a, t.Packs.Count)
 	if err != nil {
-		return uuid.Nil, err
+		return flight, job, err
 	}
 	if err := g.walk(ctx, a, "bao", g.kindNeeded(ctx, a), packs, nil); err != nil {
-		return uuid.Nil, err
+		return flight, job, err
 	}
 	ctx = g.as(ctx, pilot)
 	if err := g.fitToday(ctx, pilot); err != nil {
-		return uuid.Nil, err
+		return flight, job, err
 	}
-	q := flights.Question{Aircraft: a.id, Packs: packs, Wind: g.wind(t.Limits.WindMS)}
+	purpose := a.purposes[g.rand.IntN(len(a.purposes))]
+	if job, err = g.order(ctx, a, pilot, purpose); err != nil {
+		return flight, job, err
+	}
+	q := flights.Question{Aircraft: a.id, Packs: packs, Wind: g.wind(t.Limits.WindMS), Job: &job}
 	ans, err := g.svc.Flights.Ask(ctx, q)
 	if err != nil {
-		return uuid.Nil, err
+		return flight, job, err
 	}
-	rel, err := g.svc.Flights.Release(ctx, flights.NewRelease{ID: newID(), Question: q, Purpose: a.purposes[g.rand.IntN(len(a.purposes))], GateHash: ans.Hash, PIN: pin(pilot)})
+	rel, err := g.svc.Flights.Release(ctx, flights.NewRelease{ID: newID(), Question: q, Purpose: purpose, GateHash: ans.Hash, PIN: pin(pilot)})
 	if err != nil {
-		return uuid.Nil, err
+		return flight, job, err
 	}
 	g.clock.Advance(4 * time.Minute)
 	f, err := g.svc.Flights.TakeOff(ctx, newID(), rel.ID, nil)
-	return f.ID, err
+	return f.ID, job, err
 }
 
 // kindNeeded is a turnaround on a day that began with a walkround, unless parts
@@ -303,7 +313,7 @@ func (g *generator) kindNeeded(ctx context.Context, a *craft) string {
 }
 
 func (g *generator) wind(limit units.MetresPerSecond) *gate.Wind {
-	v := units.MetresPerSecond(float64(int(10*(0.5+g.rand.Float64()*float64(limit)*0.22))) / 10)
+	v := units.MetresPerSecond(float64(int(10*(1.2+g.rand.Float64()*float64(limit)*0.12))) / 10)
 	gust := v + 0.8
 	return &gate.Wind{At: g.clock.Now(), SteadyMS: v, GustMS: &gust, MeasuredM: 2, Ground: wind.Open}
 }

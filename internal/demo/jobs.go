@@ -7,6 +7,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mainstay/core/intent"
 	"mainstay/core/rules"
 	"mainstay/core/weather"
 	"mainstay/internal/airspace"
@@ -31,8 +32,8 @@ func (g *generator) fitToday(ctx context.Context, login string) error {
 	return g.svc.People.DeclareFit(g.as(ctx, login), newID(), nil)
 }
 
-// exemptions puts on file what the crew's heavy aircraft fly under, before the
-// year begins.
+// exemptions puts on file what the crew flies under, and the practice that opened
+// its types, before the year begins.
 func (g *generator) exemptions(ctx context.Context, end time.Time) error {
 	ctx = g.as(ctx, "imre")
 	c, _, err := g.svc.People.Crew(ctx)
@@ -40,21 +41,24 @@ func (g *generator) exemptions(ctx context.Context, end time.Time) error {
 		return err
 	}
 	day := c.Day(end)
+	of := func(login string) *uuid.UUID { id := g.people[login].ID; return &id }
+	ends2, soon := day.AddDate(1, 0, 90), day.AddDate(0, 0, 12)
 	issued, older, ends := day.AddDate(-1, 0, -40), day.AddDate(-2, 0, 0), day.AddDate(1, 0, 0)
 	for _, d := range []people.Document{
 		{Kind: string(rules.HeavyExemption), Number: "QX-2117", IssuedOn: &issued, ExpiresOn: &ends, Conditions: "Under 200 ft; a named observer with every flight; 500 ft from people who take no part."},
 		{Kind: string(rules.Agricultural), Number: "QA-0093", IssuedOn: &older},
+		{Kind: string(rules.Applicator), PersonID: of("imre"), Number: "PA-3301", IssuedOn: &older, ExpiresOn: &ends2},
+		{Kind: string(rules.Applicator), PersonID: of("odile"), Number: "PA-3388", IssuedOn: &issued, ExpiresOn: &soon},
 	} {
 		d.ID = newID()
 		if err := g.svc.People.SaveDocument(ctx, d); err != nil {
 			return fmt.Errorf("%s: %w", d.Number, err)
 		}
 	}
-	return nil
+	return g.practised(ctx, day)
 }
 
-// papers puts licences and exemptions on file and logs the practice that
-// opened the types.
+// papers puts what was issued lately on file.
 func (g *generator) papers(ctx context.Context, end time.Time) error {
 	ctx = g.as(ctx, "imre")
 	c, _, err := g.svc.People.Crew(ctx)
@@ -66,29 +70,11 @@ func (g *generator) papers(ctx context.Context, end time.Time) error {
 	of := func(login string) *uuid.UUID { id := g.people[login].ID; return &id }
 	for _, d := range []people.Document{
 		{Kind: string(rules.Insurance), Number: "TM-55120", IssuedOn: on(-1, 20), ExpiresOn: on(0, 19), Conditions: "Third parties, all aircraft of the crew."},
-		{Kind: string(rules.Applicator), PersonID: of("imre"), Number: "PA-3301", IssuedOn: on(-2, 0), ExpiresOn: on(1, 90)},
-		{Kind: string(rules.Applicator), PersonID: of("odile"), Number: "PA-3388", IssuedOn: on(-1, 0), ExpiresOn: on(0, 12)},
 		{Kind: string(rules.NightTraining), PersonID: of("imre"), Number: "RP-40117/N", IssuedOn: on(-1, -130)},
 	} {
 		d.ID = newID()
 		if err := g.svc.People.SaveDocument(ctx, d); err != nil {
 			return fmt.Errorf("%s: %w", d.Number, err)
-		}
-	}
-	types := []string{"lantern-4", "dray-30", "tally-w", "tally-v"}
-	for i, login := range []string{"imre", "odile"} {
-		for k, key := range types {
-			first := day.AddDate(-1, -2, 7*k+i)
-			rows := []readiness.Practice{{Phase: "empty", Packs: 3 + i, Landings: 5, NoseIn: true, FlownOn: first}}
-			if key == "dray-30" {
-				rows = append(rows, readiness.Practice{Phase: "loaded", Packs: 3, Landings: 4, FlownOn: first.AddDate(0, 0, 2), Note: "Full tank, not spraying."})
-			}
-			for _, r := range rows {
-				r.ID, r.PersonID, r.TypeKey = newID(), g.people[login].ID, key
-				if err := g.svc.Readiness.Log(ctx, r, Crew[0].PIN); err != nil {
-					return err
-				}
-			}
 		}
 	}
 	// Bao is on the way: two packs of the quad, never nose-in.
@@ -105,24 +91,24 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	if err := g.lookUp(ctx); err != nil {
 		return err
 	}
-	six, twelve, eight := 6, 12.0, 8.0
+	six, twelve, eight, tank := 6, 12.0, 8.0, 68.5
 	thirty, two := 30.0, 2
 	person := func(login, post string) jobs.Post { return jobs.Post{PersonID: g.people[login].ID, Post: post} }
 	inspection := jobs.Job{ID: newID(), Work: string(weather.Inspection), SiteID: g.sites["Cutwater station"], Aim: "Roof panels and intake, pictures for the operator", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(4 * time.Hour), Sorties: &two,
 		Meeting: "Car park, at the gate", Channel: "Radio channel 4", People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")},
 		Aircraft: []jobs.Craft{{AircraftID: byName("Lantern Three").id, ReturnM: &thirty, SpeedMS: &eight}}}
+	low := 4.0
 	yard, err := g.svc.Fleet.Type(ctx, "dray-30")
 	if err != nil {
 		return err
 	}
-	says, err := g.svc.Sites.ForJob(ctx, g.sites["Upper Tolmere yard"], sites.JobAsk{Type: yard, Work: weather.Spraying, From: hour, To: hour.Add(time.Hour), Zone: time.UTC})
+	says, err := g.svc.Sites.ForJob(ctx, g.sites["Upper Tolmere yard"], sites.JobAsk{Type: yard, Flight: intent.Flight{Work: string(weather.Spraying), RouteM: &low}, From: hour, To: hour.Add(time.Hour), Zone: time.UTC})
 	if err != nil {
 		return err
 	}
-	low := 4.0
 	spray := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 25 to 60, mildew", Product: "Wettable sulphur 80 %", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(3 * time.Hour), Sorties: &six,
 		Meeting: "Track at the gate", People: []jobs.Post{person("odile", "rpic"), person("tamsin", "ground")},
-		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, RouteM: &low, SpeedMS: &eight}}}
+		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, RouteM: &low, RouteDatum: string(intent.AboveGround), MassKg: &tank, SpeedMS: &eight}}}
 	survey := jobs.Job{ID: newID(), Work: string(weather.Mapping), SiteID: g.sites["Long Bank"], Aim: "Flood bank, surface model, km 0 to 4", FromAt: hour.Add(23 * time.Hour), ToAt: hour.Add(28 * time.Hour),
 		People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")}, Aircraft: []jobs.Craft{{AircraftID: byName("Tally W").id, SpeedMS: &twelve}}}
 	for _, j := range []jobs.Job{inspection, spray, survey} {

@@ -64,6 +64,12 @@ var crafts = []*craft{
 		purposes: []string{"Mapping, Long Bank, whole bank", "Mapping, Upper Tolmere yard, canopy"}},
 }
 
+// mass is what an aircraft usually takes off with, kg.
+func (a *craft) mass() *float64 {
+	m := map[string]float64{"dray-30": 70.4, "lantern-4": 7.1, "tally-v": 8.2, "tally-w": 4.05}[a.typeKey]
+	return &m
+}
+
 type kit struct {
 	prefix    string
 	n         int
@@ -106,8 +112,8 @@ func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, 
 	}
 	ctx = people.With(ctx, p)
 	for _, a := range crafts {
-		expires := day.AddDate(0, 0, a.expiresInDays)
-		made, err := g.svc.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: newID(), TypeKey: a.typeKey, Name: a.name, Serial: a.serial, Registration: a.registration, RegistrationExpires: &expires, FitNewParts: true})
+		expires, weighed := day.AddDate(0, 0, a.expiresInDays), day.AddDate(0, -7, 0)
+		made, err := g.svc.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: newID(), TypeKey: a.typeKey, Name: a.name, Serial: a.serial, Registration: a.registration, RegistrationExpires: &expires, FitNewParts: true, MassKg: a.mass(), WeighedOn: &weighed})
 		if err != nil {
 			return ctx, fmt.Errorf("%s: %w", a.name, err)
 		}

@@ -14,6 +14,7 @@ import (
 
 // The places of the district, around the depot.
 var (
+	depotAt    = geo.Point{Lat: 46.3100, Lon: -119.7000}
 	yardAt     = geo.Point{Lat: 46.3120, Lon: -119.7050}
 	bankAt     = geo.Point{Lat: 46.3010, Lon: -119.6700}
 	cutwaterAt = geo.Point{Lat: 46.3215, Lon: -119.6905}
@@ -82,6 +83,8 @@ func sitesOfTheDistrict() []charted {
 			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Hop yard"}, xy: [][2]float64{{-180, -110}, {190, -110}, {190, 120}, {-180, 120}}, holes: [][][2]float64{{{-20, -10}, {30, -10}, {30, 25}, {-20, 25}}}},
 			standing(site.Wires, site.Line, "Trellis, north side", six, s6, w6, 8, [2]float64{-180, 124}, [2]float64{190, 124}),
 			standing(site.Wires, site.Line, "Trellis, south side", six, s6, w6, 8, [2]float64{-180, -114}, [2]float64{190, -114}),
+			standing(site.Wires, site.Line, "Trellis, west end", six, s6, w6, 8, [2]float64{-184, -110}, [2]float64{-184, 120}),
+			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Round the rows"}, xy: [][2]float64{{-160, -90}, {170, -90}, {170, 98}, {-160, 98}, {-160, -90}}},
 			standing(site.Wires, site.Line, "Power line along the road", line, sLine, wLine, 15, [2]float64{-260, -175}, [2]float64{-40, -178}, [2]float64{240, -170}),
 			standing(site.Obstacle, site.Point, "Oak at the pump house", oak, sOak, wOak, 6, [2]float64{5, 8}),
 			{f: site.Feature{Kind: site.Sensitive, Shape: site.Point, Name: "Bee yard", What: "bees", BufferM: 60, Note: "Tell the keeper the evening before."}, xy: [][2]float64{{260, 170}}},
@@ -89,8 +92,14 @@ func sitesOfTheDistrict() []charted {
 			start("Headland west", true, -225, -20, 180, 0), start("Headland east", false, 230, -20, 0, 180),
 			{f: site.Feature{Kind: site.Access, Shape: site.Line, Name: "Gate and track"}, xy: [][2]float64{{-250, -170}, {-240, -60}, {-230, -25}}},
 		}},
+		{sites.Site{Name: depotName, Note: "Base. Practice and check flights over the meadow behind the sheds.", Lat: depotAt.Lat, Lon: depotAt.Lon, Practice: true}, []mapped{
+			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Round the meadow"}, xy: [][2]float64{{-60, 60}, {80, 60}, {80, 160}, {-60, 160}, {-60, 60}}},
+			start("Pad", true, 0, 0, 0, 90, 180, 270),
+			{f: site.Feature{Kind: site.Access, Shape: site.Line, Name: "Yard gate"}, xy: [][2]float64{{-40, -60}, {-10, -10}}},
+		}},
 		{sites.Site{Name: "Long Bank", Note: "Flood bank, 4 km. Two parts, take off from the highest of each.", Lat: bankAt.Lat, Lon: bankAt.Lon}, []mapped{
 			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Bank"}, xy: [][2]float64{{-2000, -40}, {-600, 10}, {800, -20}, {2000, 30}, {2000, 90}, {800, 40}, {-600, 70}, {-2000, 20}}},
+			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Km 2, in sight of the sluice"}, xy: [][2]float64{{-220, 30}, {150, 0}, {480, -5}, {480, 30}, {150, 40}, {-220, 60}}},
 			standing(site.Obstacle, site.Line, "Willows", willow, sWillow, wWillow, 6, [2]float64{-420, -60}, [2]float64{-90, -75}),
 			standing(site.Obstacle, site.Point, "Gauge mast", nil, 0, "", 10, [2]float64{640, 60}),
 			start("Sluice", true, 150, -95, 270, 90),
@@ -106,45 +115,16 @@ func sitesOfTheDistrict() []charted {
 	}
 }
 
-// district puts the sites on file, with their terrain and the weather of this
-// morning.
+// district charts what stands on the sites and reads the weather of this morning.
 func (g *generator) district(ctx context.Context, end time.Time) error {
 	ctx = g.as(ctx, "odile")
-	for _, chart := range sitesOfTheDistrict() {
-		head, features := chart.head, chart.features
-		head.ID, head.ElevationM = newID(), math.Round(ground(head.Origin()))
-		if err := g.svc.Sites.Add(ctx, head); err != nil {
+	for _, c := range sitesOfTheDistrict() {
+		if err := g.chart(ctx, c, func(m mapped) bool { return !early(m) }); err != nil {
 			return err
 		}
-		g.sites[head.Name] = head.ID
-		frame, err := geo.NewFrame(head.Origin())
-		if err != nil {
-			return err
-		}
-		places := func(xy [][2]float64) []geo.Point {
-			var out []geo.Point
-			for _, q := range xy {
-				out = append(out, frame.Point(geo.XY{X: q[0], Y: q[1]}))
-			}
-			return out
-		}
-		for _, m := range features {
-			m.f.ID, m.f.Places = newID().String(), places(m.xy)
-			for _, h := range m.holes {
-				m.f.Holes = append(m.f.Holes, places(h))
-			}
-			if err := g.svc.Sites.SaveFeature(ctx, head.ID, m.f, 0); err != nil {
-				return fmt.Errorf("%s: %w", m.f.Name, err)
-			}
-		}
-		if head.Name != "Long Bank" { // nobody has brought the terrain of the bank yet
-			if err := g.svc.Sites.PutTerrain(ctx, head.ID, strings.ReplaceAll(strings.ToLower(head.Name), " ", "-")+".asc", 0.5, strings.NewReader(grid(head.Origin(), 240))); err != nil {
-				return err
-			}
-		}
-		station := 225.0
+		station, far := 225.0, 9.0
 		at := g.clock.Now().Add(-12 * time.Minute).UTC()
-		if err := g.svc.Sites.AddWeather(ctx, head.ID, sites.NewWeather{ID: newID(), Ground: "crops", StationM: &station,
+		if err := g.svc.Sites.AddWeather(ctx, g.sites[c.head.Name], sites.NewWeather{ID: newID(), Ground: "crops", StationM: &station, StationKm: &far,
 			Report: fmt.Sprintf("METAR KZZT %sZ AUTO 24005KT 10SM FEW060 16/06 A3000 RMK AO2", at.Format("021504"))}); err != nil {
 			return err
 		}

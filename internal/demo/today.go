@@ -61,7 +61,7 @@ func (g *generator) contact(ctx context.Context, end time.Time) error {
 	if err := g.service(ctx, a); err != nil {
 		return err
 	}
-	f, err := g.release(ctx, a, "imre")
+	f, job, err := g.release(ctx, a, "imre")
 	if err != nil {
 		return err
 	}
@@ -69,7 +69,10 @@ func (g *generator) contact(ctx context.Context, end time.Time) error {
 	if err := g.svc.Flights.AddEvent(g.as(ctx, "imre"), f, flights.Event{ID: newID(), Kind: "contact", Note: "Brushed the top wire of row 63, propeller 2."}); err != nil {
 		return err
 	}
-	return g.inTheAir(ctx, a, "imre", f)
+	if err := g.inTheAir(ctx, a, "imre", f); err != nil {
+		return err
+	}
+	return g.done(ctx, a, job)
 }
 
 func (g *generator) fadedLight(ctx context.Context, _ time.Time) error {
@@ -88,11 +91,14 @@ func (g *generator) thisMorning(ctx context.Context, end time.Time) error {
 		}
 	}
 	g.clock.Set(end.Add(-150 * time.Minute))
-	f, err := g.release(ctx, dray, "imre")
+	f, job, err := g.release(ctx, dray, "imre")
 	if err != nil {
 		return err
 	}
 	if err := g.inTheAir(ctx, dray, "imre", f); err != nil {
+		return err
+	}
+	if err := g.done(ctx, dray, job); err != nil {
 		return err
 	}
 	g.clock.Set(end.Add(-70 * time.Minute))

@@ -15,6 +15,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
+	"mainstay/core/gear"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/tonight"
@@ -46,25 +47,31 @@ type Gear struct {
 	CheckedBy string
 	Active    bool
 	Version   int
+
+	AircraftID *uuid.UUID // that it belongs to; nil: to the crew
+	LookedAt   *time.Time
+	LookedBy   string
+	Found      string // by that look; empty: nothing
 }
 
 // TableName is the table of gear.
 func (Gear) TableName() string { return "gear" }
 
-// CheckedFor is how long a level that was read holds.
-const CheckedFor = 24 * time.Hour
+// Piece is the gear as the core judges it.
+func (g Gear) Piece() gear.Piece {
+	return gear.Piece{ID: g.ID.String(), Label: g.Name, Kind: gear.Kind(g.Kind), Retired: !g.Active, Percent: g.Level, Least: g.Minimum, At: g.CheckedAt, LookedAt: g.LookedAt, Found: g.Found}
+}
 
-// Judge says whether the gear is ready at a moment.
+// Judge says whether the gear is ready at a moment, in one sentence.
 func (g Gear) Judge(now time.Time) (judge.Verdict, string) {
-	switch {
-	case g.Level == nil || g.CheckedAt == nil:
-		return judge.Stop, "Its level has never been read."
-	case *g.Level < g.Minimum:
-		return judge.Stop, fmt.Sprintf("At %.0f %%, it needs %.0f %%: charge it.", *g.Level, g.Minimum)
-	case now.Sub(*g.CheckedAt) > CheckedFor:
-		return judge.Watch, fmt.Sprintf("Was at %.0f %% %.0f h ago: read it again.", *g.Level, now.Sub(*g.CheckedAt).Hours())
+	worst, words := judge.Clear, []string{}
+	for _, f := range g.Piece().Judge(now) {
+		worst, words = max(worst, f.Verdict), append(words, f.Sentence)
 	}
-	return judge.Clear, fmt.Sprintf("At %.0f %%.", *g.Level)
+	if len(words) == 0 {
+		return judge.Clear, fmt.Sprintf("At %.0f %%, looked at.", *g.Level)
+	}
+	return worst, strings.Join(words, " ")
 }
 
 // Charger is a charger of the crew with equal channels.
@@ -317,9 +324,9 @@ func (s *Service) SaveGear(ctx context.Context, n Gear) error {
 		return fault.Bad("name", "Enter what it is called.")
 	}
 	if n.Version == 0 {
-		return db.Translate(s.DB.WithContext(ctx).Exec("insert into gear (id, name, kind, minimum, active) values (?, ?, ?, ?, ?) on conflict (id) do nothing", n.ID, n.Name, n.Kind, n.Minimum, n.Active).Error)
+		return db.Translate(s.DB.WithContext(ctx).Exec("insert into gear (id, name, kind, minimum, active, aircraft_id) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing", n.ID, n.Name, n.Kind, n.Minimum, n.Active, n.AircraftID).Error)
 	}
-	res := s.DB.WithContext(ctx).Exec("update gear set name = ?, kind = ?, minimum = ?, active = ?, version = version + 1 where id = ? and version = ?", n.Name, n.Kind, n.Minimum, n.Active, n.ID, n.Version)
+	res := s.DB.WithContext(ctx).Exec("update gear set name = ?, kind = ?, minimum = ?, active = ?, aircraft_id = ?, version = version + 1 where id = ? and version = ?", n.Name, n.Kind, n.Minimum, n.Active, n.AircraftID, n.ID, n.Version)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Stale("gear")
 	}
@@ -329,6 +336,16 @@ func (s *Service) SaveGear(ctx context.Context, n Gear) error {
 // CheckGear notes the level of gear as read now.
 func (s *Service) CheckGear(ctx context.Context, id uuid.UUID, level float64) error {
 	res := s.DB.WithContext(ctx).Exec("update gear set level = ?, checked_at = ?, checked_by = ? where id = ?", level, s.Clock.Now(), people.From(ctx).Name, id)
+	if res.Error == nil && res.RowsAffected == 0 {
+		return fault.Missing("gear")
+	}
+	return res.Error
+}
+
+// LookAtGear notes that somebody looked at a piece of gear, and what that found;
+// nothing is empty.
+func (s *Service) LookAtGear(ctx context.Context, id uuid.UUID, found string) error {
+	res := s.DB.WithContext(ctx).Exec("update gear set looked_at = ?, looked_by = ?, found = ? where id = ?", s.Clock.Now(), people.From(ctx).Name, strings.TrimSpace(found), id)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Missing("gear")
 	}

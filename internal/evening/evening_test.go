@@ -85,12 +85,12 @@ func TestGearAndChargers(t *testing.T) {
 		g evening.Gear
 		v judge.Verdict
 	}{
-		{evening.Gear{Minimum: 80}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(79), CheckedAt: &now}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(80), CheckedAt: &now}, judge.Clear},
+		{evening.Gear{Minimum: 80, Active: true, LookedAt: &now}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(79), CheckedAt: &now, Active: true, LookedAt: &now}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(80), CheckedAt: &now, Active: true, LookedAt: &now}, judge.Clear},
 	} {
 		v, sentence := c.g.Judge(now)
 		assert.Equal(t, c.v, v, sentence)
 	}
-	old := evening.Gear{Minimum: 80, Level: level(99), CheckedAt: &now}
+	old := evening.Gear{Minimum: 80, Level: level(99), CheckedAt: &now, Active: true, LookedAt: &now}
 	v, _ := old.Judge(now.Add(25 * time.Hour))
-	assert.Equal(t, judge.Watch, v, "a level of yesterday is no level")
+	assert.Equal(t, judge.Stop, v, "a level of yesterday is no level")
 }

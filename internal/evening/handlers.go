@@ -28,7 +28,7 @@ func (h *Handlers) sheet(ctx context.Context, day openapi_types.Date) (api.Eveni
 			continue
 		}
 		v, sentence := g.Judge(now)
-		out.Gear = append(out.Gear, api.Gear{Id: g.ID, Name: g.Name, Kind: api.GearKind(g.Kind), Minimum: g.Minimum, Level: g.Level, CheckedAt: g.CheckedAt, CheckedBy: g.CheckedBy, Active: g.Active, Verdict: v, Sentence: sentence, Version: g.Version})
+		out.Gear = append(out.Gear, api.Gear{Id: g.ID, Name: g.Name, Kind: api.GearKind(g.Kind), Minimum: g.Minimum, Level: g.Level, CheckedAt: g.CheckedAt, CheckedBy: g.CheckedBy, Active: g.Active, AircraftId: g.AircraftID, LookedAt: g.LookedAt, LookedBy: g.LookedBy, Found: g.Found, Verdict: v, Sentence: sentence, Version: g.Version})
 	}
 	for _, c := range sh.Chargers {
 		out.Chargers = append(out.Chargers, api.ChargerEdit{Id: c.ID, Name: c.Name, Channels: c.Channels, Watts: c.Watts, Active: c.Active})
@@ -66,11 +66,15 @@ func (h *Handlers) TickEvening(ctx context.Context, r api.TickEveningRequestObje
 
 func (h *Handlers) SaveGear(ctx context.Context, r api.SaveGearRequestObject) (api.SaveGearResponseObject, error) {
 	b := r.Body
-	return api.SaveGear204Response{}, h.Evening.SaveGear(ctx, Gear{ID: b.Id, Name: b.Name, Kind: string(b.Kind), Minimum: b.Minimum, Active: b.Active, Version: b.Version})
+	return api.SaveGear204Response{}, h.Evening.SaveGear(ctx, Gear{ID: b.Id, Name: b.Name, Kind: string(b.Kind), Minimum: b.Minimum, Active: b.Active, AircraftID: b.AircraftId, Version: b.Version})
 }
 
 func (h *Handlers) CheckGear(ctx context.Context, r api.CheckGearRequestObject) (api.CheckGearResponseObject, error) {
 	return api.CheckGear204Response{}, h.Evening.CheckGear(ctx, r.Id, r.Body.Level)
+}
+
+func (h *Handlers) LookAtGear(ctx context.Context, r api.LookAtGearRequestObject) (api.LookAtGearResponseObject, error) {
+	return api.LookAtGear204Response{}, h.Evening.LookAtGear(ctx, r.Id, r.Body.Found)
 }
 
 func (h *Handlers) SaveCharger(ctx context.Context, r api.SaveChargerRequestObject) (api.SaveChargerResponseObject, error) {

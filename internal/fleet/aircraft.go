@@ -28,6 +28,8 @@ type Aircraft struct {
 	Landings            int
 	Litres              float64
 	LastLandingAt       *time.Time
+	MassKg              *float64   `gorm:"column:mass_kg"` // what it usually takes off with, weighed; nil: not known
+	WeighedOn           *time.Time `gorm:"type:date"`
 	Version             int
 	CreatedAt           time.Time
 }
@@ -65,6 +67,8 @@ type NewAircraft struct {
 	Registration        string
 	RegistrationExpires *time.Time
 	FitNewParts         bool // make a new part for every station that carries one
+	MassKg              *float64
+	WeighedOn           *time.Time
 }
 
 func checkAircraft(name, serial string, expires *time.Time) []fault.Field {
@@ -99,7 +103,7 @@ func (s *Service) AddAircraft(ctx context.Context, n NewAircraft) (Aircraft, err
 	}
 	now := s.Clock.Now()
 	a := Aircraft{ID: n.ID, TypeKey: n.TypeKey, Name: strings.TrimSpace(n.Name), Serial: strings.TrimSpace(n.Serial), Registration: strings.TrimSpace(n.Registration),
-		RegistrationExpires: n.RegistrationExpires, Active: true, Version: 1, CreatedAt: now}
+		RegistrationExpires: n.RegistrationExpires, MassKg: n.MassKg, WeighedOn: n.WeighedOn, Active: true, Version: 1, CreatedAt: now}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		if err := tx.Create(&a).Error; err != nil {
 			return err
@@ -130,6 +134,8 @@ type Edit struct {
 	Name                string
 	Registration        string
 	RegistrationExpires *time.Time
+	MassKg              *float64
+	WeighedOn           *time.Time
 	Active              bool
 }
 
@@ -138,8 +144,8 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Aircraft, e
 	if err := fault.BadFields(checkAircraft(e.Name, "-", e.RegistrationExpires)); err != nil {
 		return Aircraft{}, err
 	}
-	res := s.DB.WithContext(ctx).Exec(`update aircraft set name = ?, registration = ?, registration_expires = ?, active = ?, version = version + 1 where id = ? and version = ?`,
-		strings.TrimSpace(e.Name), strings.TrimSpace(e.Registration), e.RegistrationExpires, e.Active, id, e.Version)
+	res := s.DB.WithContext(ctx).Exec(`update aircraft set name = ?, registration = ?, registration_expires = ?, mass_kg = ?, weighed_on = ?, active = ?, version = version + 1 where id = ? and version = ?`,
+		strings.TrimSpace(e.Name), strings.TrimSpace(e.Registration), e.RegistrationExpires, e.MassKg, e.WeighedOn, e.Active, id, e.Version)
 	if res.Error != nil {
 		return Aircraft{}, db.Translate(res.Error)
 	}

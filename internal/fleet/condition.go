@@ -147,6 +147,7 @@ type PackView struct {
 	FittedTo string
 	Standing *pack.Standing // what its history says, as last computed, without curves; nil: nothing measured yet
 	LookedAt *time.Time     // newest clean look at all six faces
+	FlownAt  *time.Time     // last landing with it; nil: never flown
 }
 
 // PackViews returns the given packs, or the whole rack for nil, each with its
@@ -165,8 +166,10 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 		FittedTo string
 		Standing *pack.Standing `gorm:"serializer:json"`
 		LookedAt *time.Time
+		FlownAt  *time.Time
 	}
-	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.summary as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
+	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.summary as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at,
+			(select max(f.landed_at) from flight_use u join flights f on f.id = u.flight_id where u.thing = 'pack' and u.thing_id = p.id) as flown_at
 		from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id `+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
 		return nil, err
 	}
@@ -180,7 +183,7 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 	}
 	out := make([]PackView, len(packs))
 	for i, p := range packs {
-		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt}
+		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt, FlownAt: p.FlownAt}
 	}
 	return out, nil
 }
@@ -188,7 +191,7 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 // GatePack is the pack as the gate takes it; for is the aircraft it would fly.
 func (v PackView) GatePack(forAircraft uuid.UUID) gate.Pack {
 	out := gate.Pack{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells, Capacity: v.CapacityMAh, State: pack.State(v.State), Cycles: v.Cycles, FullSince: v.FullSince,
-		LookedAt: v.LookedAt, Set: v.Candidate()}
+		LookedAt: v.LookedAt, FlownAt: v.FlownAt, Set: v.Candidate()}
 	if v.Standing != nil {
 		out.Condition = v.Standing.Concerns
 	}

@@ -20,7 +20,7 @@ func WireType(t airframe.Type) api.TypeEntry {
 // WireAircraft is an aircraft as sent to the interface.
 func WireAircraft(a Aircraft) api.Aircraft {
 	return api.Aircraft{Id: a.ID, TypeKey: a.TypeKey, Name: a.Name, Serial: a.Serial, Registration: a.Registration, RegistrationExpires: api.DateOf(a.RegistrationExpires),
-		Active: a.Active, Hours: float64(a.Seconds) / 3600, Flights: a.Flights, Landings: a.Landings, Litres: a.Litres, LastLandingAt: a.LastLandingAt, Version: a.Version}
+		Active: a.Active, Hours: float64(a.Seconds) / 3600, Flights: a.Flights, Landings: a.Landings, Litres: a.Litres, LastLandingAt: a.LastLandingAt, Version: a.Version, MassKg: a.MassKg, WeighedOn: api.DateOf(a.WeighedOn)}
 }
 
 // WireReading is a reading of a pack as sent to the interface.

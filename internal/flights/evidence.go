@@ -5,13 +5,14 @@ package flights
 
 import (
 	"context"
-	"fmt"
 	"time"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
 	"mainstay/core/gate"
+	"mainstay/core/gear"
+	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/jobs"
 	"mainstay/internal/people"
@@ -46,17 +47,7 @@ type Known struct {
 	Input   gate.Input
 	Flight  *openFlight
 	Release *openRelease
-	Motor   *lastMotor
 	papers  jobs.Papers
-}
-
-// lastMotor is the motor that stood out after the last flight, unless it has
-// been replaced since.
-type lastMotor struct {
-	AircraftID uuid.UUID
-	Motor      int
-	At         time.Time
-	Sentence   string
 }
 
 type openFlight struct {
@@ -98,7 +89,7 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	if err := s.DB.WithContext(ctx).Raw(`select r.id, r.aircraft_id, r.pilot_id, p.name as pilot, r.at from releases r join people p on p.id = r.pilot_id where r.state = 'open'`).Scan(&releases).Error; err != nil {
 		return nil, err
 	}
-	motors, err := s.lastMotors(ctx, ids)
+	gears, err := s.gear(ctx, ids)
 	if err != nil {
 		return nil, err
 	}
@@ -110,15 +101,12 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	if err != nil {
 		return nil, err
 	}
-	flightOf, releaseOf, motorOf := map[uuid.UUID]*openFlight{}, map[uuid.UUID]*openRelease{}, map[uuid.UUID]*lastMotor{}
+	flightOf, releaseOf := map[uuid.UUID]*openFlight{}, map[uuid.UUID]*openRelease{}
 	for i := range flights {
 		flightOf[flights[i].AircraftID] = &flights[i]
 	}
 	for i := range releases {
 		releaseOf[releases[i].AircraftID] = &releases[i]
-	}
-	for i := range motors {
-		motorOf[motors[i].AircraftID] = &motors[i]
 	}
 	now := s.Clock.Now()
 	out := make([]Known, len(conds))
@@ -127,9 +115,27 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 		if k.Walk == nil {
 			k.Walk = &walkround.Evidence{}
 		}
-		k.Flight, k.Release, k.Motor = flightOf[cond.Aircraft.ID], releaseOf[cond.Aircraft.ID], motorOf[cond.Aircraft.ID]
+		k.Flight, k.Release = flightOf[cond.Aircraft.ID], releaseOf[cond.Aircraft.ID]
 		k.Input = k.input(now, papers)
+		k.Input.Gear = gears[cond.Aircraft.ID]
 		out[i] = k
+	}
+	return out, nil
+}
+
+// gear is what else belongs to the given aircraft, or to all for nil.
+func (s *Service) gear(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID][]gear.Piece, error) {
+	sql, args := "select * from gear where aircraft_id is not null", []any{}
+	if ids != nil {
+		sql, args = sql+" and aircraft_id in ?", []any{ids}
+	}
+	var rows []evening.Gear
+	if err := s.DB.WithContext(ctx).Raw(sql+" order by lower(name)", args...).Scan(&rows).Error; err != nil {
+		return nil, err
+	}
+	out := map[uuid.UUID][]gear.Piece{}
+	for _, r := range rows {
+		out[*r.AircraftID] = append(out[*r.AircraftID], r.Piece())
 	}
 	return out, nil
 }
@@ -143,21 +149,6 @@ func (s *Service) conditions(ctx context.Context, ids []uuid.UUID) ([]fleet.Cond
 	return s.Fleet.Conditions(ctx, ids)
 }
 
-// lastMotors finds, for each aircraft, the motor that stood out after its last
-// flight, unless that motor has been replaced since.
-func (s *Service) lastMotors(ctx context.Context, ids []uuid.UUID) ([]lastMotor, error) {
-	sql := `select f.aircraft_id, f.warmth_motor as motor, f.landed_at as at, f.warmth->>'sentence' as sentence from aircraft a
-		cross join lateral (select * from flights f where f.aircraft_id = a.id order by f.took_off_at desc limit 1) f
-		where f.warmth_motor is not null and not exists (select 1 from parts p where p.aircraft_id = a.id and p.station = 'motor-' || f.warmth_motor and p.fitted_at > f.landed_at)`
-	var args []any
-	if ids != nil {
-		sql, args = sql+" and a.id in ?", []any{ids}
-	}
-	var out []lastMotor
-	err := s.DB.WithContext(ctx).Raw(sql, args...).Scan(&out).Error
-	return out, err
-}
-
 func (k Known) input(now time.Time, papers jobs.Papers) gate.Input {
 	a := k.Aircraft
 	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Type: k.Type, Rules: papers.Pack, Facts: papers.Facts(a, k.Type), PacksReady: k.PacksReady, Parts: k.GateParts(),
@@ -166,9 +157,6 @@ func (k Known) input(now time.Time, papers jobs.Papers) gate.Input {
 	k.Work.Into(&in, k.Walk.Defects, papers.Day, a)
 	for _, g := range k.Groundings {
 		in.Groundings = append(in.Groundings, gate.Grounding{ID: g.ID.String(), Reason: g.Reason, By: g.ByName, At: g.At, Cause: g.Cause})
-	}
-	if m := k.Motor; m != nil {
-		in.LastMotor = &gate.Motor{Label: k.label(fmt.Sprintf("motor-%d", m.Motor)), At: m.At, Sentence: m.Sentence}
 	}
 	if f := k.Flight; f != nil {
 		in.InAir = &gate.InAir{FlightID: f.ID.String(), Pilot: f.Pilot, Landed: f.State == stateLanded}
@@ -212,7 +200,7 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 	if err != nil {
 		return in, err
 	}
-	in.Rules, in.Facts, in.Site = g.Pack, g.Facts, g.Site
+	in.Rules, in.Facts, in.Site, in.HighM, in.Mass = g.Pack, g.Facts, g.Site, g.HighM, g.Mass
 	if in.Reports, err = s.Jobs.Rules.ForGate(ctx); err != nil {
 		return in, err
 	}

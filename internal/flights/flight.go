@@ -51,7 +51,10 @@ type Flight struct {
 	WarmthSet   pq.Float64Array `gorm:"type:double precision[]"` // warmth of each motor after landing, degC
 
 	AcceptanceOrder *uuid.UUID // the work order for which this was the acceptance flight
-	JobID           *uuid.UUID // nil: practice or a check flight
+	JobID           *uuid.UUID // nil: of before flights belonged to jobs, or imported
+
+	NextTime string         // what to change before the next flight
+	Signs    pq.StringArray `gorm:"type:text[]"` // what was heard, seen or felt
 }
 
 // TableName is the table of flights.
@@ -106,7 +109,7 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 		if out := gate.Judge(in); out.Verdict == judge.Stop {
 			return fault.Clash("gate-stop", "Stay on the ground: %s", out.Findings[0].Sentence)
 		}
-		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID}
+		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID, Signs: pq.StringArray{}}
 		if deviceAt != nil {
 			// The server's time counts; the device's is kept beside it when they differ.
 			if d := f.TookOffAt.Sub(*deviceAt); d > 5*time.Second || d < -5*time.Second {

@@ -267,6 +267,12 @@ func (h *Handlers) LogFlight(ctx context.Context, r api.LogFlightRequestObject) 
 	if r.Body.Litres != nil {
 		n.Litres = *r.Body.Litres
 	}
+	if r.Body.NextTime != nil {
+		n.NextTime = *r.Body.NextTime
+	}
+	if r.Body.Signs != nil {
+		n.Signs = *r.Body.Signs
+	}
 	for _, p := range r.Body.Packs {
 		l := LandedPack{Pack: p.PackId, Percent: p.Percent, TemperatureC: p.TemperatureC}
 		if p.CellMv != nil {

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"github.com/google/uuid"
+	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
@@ -34,7 +35,9 @@ type NewLog struct {
 	WarmthC  []float64 // one per motor; empty when the motors were not measured
 	Packs    []LandedPack
 	Remarks  string
-	Litres   float64 // sprayed
+	NextTime string   // what to change before the next flight
+	Signs    []string // what was heard, seen or felt
+	Litres   float64  // sprayed
 }
 
 // sentenceOf strips the sentinel from an error of the core.
@@ -88,6 +91,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 			i++
 			f.WarmthMotor = &i
 		}
+		f.NextTime, f.Signs = strings.TrimSpace(n.NextTime), append(pq.StringArray{}, n.Signs...)
 		now := s.Clock.Now()
 		f.State, f.LoggedAt, f.Landings, f.Remarks = stateLogged, &now, n.Landings, strings.TrimSpace(f.Remarks+n.Remarks)
 		f.Litres, f.WarmthSet = n.Litres, n.WarmthC
@@ -98,6 +102,9 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 			return err
 		}
 		if err := fleet.ApplyUse(tx, fleet.Use{Flight: f.ID, Aircraft: f.AircraftID, Packs: f.PackIDs, TookOff: f.TookOffAt, Landed: *f.LandedAt, Seconds: f.Seconds, Landings: f.Landings, Litres: f.Litres}); err != nil {
+			return err
+		}
+		if err := in.showed(ctx, tx, f, t, packs, n); err != nil {
 			return err
 		}
 		if f.AcceptanceOrder == nil {
@@ -243,7 +250,7 @@ func (s *Service) record(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 	}
 	_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: f.AircraftID, At: *f.LoggedAt, ByID: by.ID, ByName: by.Name, Summary: f.summary(a.Name),
 		Content: map[string]any{"flight": f.ID, "release": f.ReleaseID, "aircraft": a.Name, "serial": a.Serial, "type": t.Key, "type_version": t.Version, "pilot": pilot.Name, "packs": labels(packs),
-			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks,
+			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks, "next_time": f.NextTime, "signs": f.Signs,
 			"events": events, "hover": f.Hover, "warmth": f.Warmth, "warmth_c": n.WarmthC, "pack_readings": n.Packs}})
 	return err
 }

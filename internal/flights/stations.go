@@ -48,9 +48,6 @@ func stationStates(k Known) []StationState {
 		}
 		worse(o.Station, v, "Work order: "+o.Title)
 	}
-	if m := k.Motor; m != nil {
-		worse(fmt.Sprintf("motor-%d", m.Motor), judge.Watch, "After the last flight: "+m.Sentence)
-	}
 	for _, d := range k.Walk.Defects {
 		v, err := judge.ParseVerdict(d.Severity)
 		if err != nil {

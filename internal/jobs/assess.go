@@ -3,6 +3,7 @@ package jobs
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -12,6 +13,8 @@ import (
 	"mainstay/core/brief"
 	"mainstay/core/crew"
 	"mainstay/core/gate"
+	"mainstay/core/geo"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
 	"mainstay/core/site"
@@ -123,6 +126,8 @@ type ForGate struct {
 	Facts rules.Facts
 	Site  []judge.Finding
 	Seen  *airspace.Seen // nil without a job or a route
+	HighM *float64       // highest place above ground; nil: no route is known
+	Mass  intent.Mass
 	about sites.Judged
 }
 
@@ -154,7 +159,7 @@ func (s *Service) Gate(ctx context.Context, papers Papers, q Flight) (ForGate, e
 
 func (s *Service) gate(ctx context.Context, b background, j *Job, q Flight) (ForGate, error) {
 	a, t := q.Aircraft, q.Type
-	out := ForGate{Pack: b.Pack, Site: []judge.Finding{}}
+	out := ForGate{Pack: b.Pack, Site: []judge.Finding{}, Mass: intent.Mass{MassKg: a.MassKg, MaxKg: float64(t.Limits.TakeoffMassKg)}}
 	out.Facts = b.Facts(a, t)
 	var ids []uuid.UUID
 	if q.Pilot != nil {
@@ -201,12 +206,18 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	f := &out.Facts
 	f.JobID, f.Work, f.Product = j.ID.String(), j.Work, j.Product
 	craft, mine := j.craft(q.Aircraft.ID)
-	judged, err := s.Sites.ForJob(ctx, j.SiteID, sites.JobAsk{JobID: f.JobID, Type: q.Type, Work: weather.Work(j.Work), SettingM: craft.ReturnM, RouteM: craft.RouteM, HomeFollows: craft.HomeFollows, From: j.FromAt, To: j.ToAt, Zone: b.Crew.Location(), Wind: q.Wind})
+	flight := j.flight(craft)
+	judged, err := s.Sites.ForJob(ctx, j.SiteID, sites.JobAsk{JobID: f.JobID, Type: q.Type, Flight: flight, From: j.FromAt, To: j.ToAt, Zone: b.Crew.Location(), Wind: q.Wind, Label: j.Label})
 	if err != nil {
 		return err
 	}
+	out.HighM = judged.HighM
+	out.Mass = intent.Mass{MassKg: flight.MassKg, MaxKg: float64(q.Type.Limits.TakeoffMassKg), LiftKg: judged.LiftKg}
+	if q.Type.TankL > 0 && j.Work == string(weather.Spraying) && craft.MassKg == nil {
+		out.Mass.MassKg = nil // the liquid changes from job to job
+	}
 	out.about = judged
-	f.Light, f.HeightM, f.OverTopM, f.FarM = judged.Light, judged.HighM, judged.OverTopM, judged.FarM
+	f.Light, f.HeightM, f.OverTopM, f.FarM, f.PeopleM = judged.Light, judged.HighM, judged.OverTopM, judged.FarM, judged.PeopleM
 	if f.SpeedMS = craft.SpeedMS; f.SpeedMS == nil && q.Type.Limits.SpeedMS > 0 {
 		v := float64(q.Type.Limits.SpeedMS)
 		f.SpeedMS = &v
@@ -217,7 +228,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	out.Site = append(out.Site, judged.Findings...)
 	open := &judge.Remedy{Label: "Open the job", Kind: "job", ID: f.JobID}
 	find := func(v judge.Verdict, sentence, evidence, lifts string) {
-		out.Site = append(out.Site, judge.Finding{Rule: "job", Verdict: v, Sentence: sentence, Source: "usual practice", Evidence: evidence, Lifts: lifts, Remedy: open})
+		out.Site = append(out.Site, judge.Finding{Rule: "job", Verdict: v, Sentence: sentence, Source: rules.Usual, Evidence: evidence, Lifts: lifts, Remedy: open})
 	}
 	now := s.Clock.Now()
 	switch {
@@ -233,7 +244,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 		find(judge.Stop, q.Aircraft.Name+" carries no tank; this job is spraying.", "Type profile.", "another aircraft")
 	}
 	if len(judged.Places) > 0 {
-		seen, err := s.Airspace.Meet(ctx, j.SiteID, judged.Frame, judged.Places, *judged.HighM, j.FromAt, j.ToAt)
+		seen, err := s.Airspace.Meet(ctx, j.SiteID, flown(j, judged))
 		if err != nil {
 			return err
 		}
@@ -245,6 +256,19 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	}
 	judge.Sort(out.Site)
 	return nil
+}
+
+// flown is a flight of the job as the airspace meets it.
+func flown(j Job, judged sites.Judged) airspace.Flown {
+	f := airspace.Flown{Law: judged.Law, Frame: judged.Frame, Places: judged.Places, From: j.FromAt, To: j.ToAt}
+	if judged.HighM != nil {
+		f.HeightM = *judged.HighM
+	}
+	f.TopM = judged.TopM
+	if judged.Air != nil {
+		f.QNH = judged.Air.Air.QNH
+	}
+	return f
 }
 
 // craft is an aircraft of the job; ok is false for one that is not.
@@ -265,6 +289,7 @@ type Assessed struct {
 	Facts   rules.Facts
 	Pack    rules.Pack
 	Verdict judge.Verdict
+	Notices []judge.Finding
 	Judged  sites.Judged
 }
 
@@ -272,6 +297,8 @@ type Assessed struct {
 type AircraftPart struct {
 	Findings []judge.Finding
 	AdvisedM *float64
+	HighM    *float64
+	WayRound []geo.Point
 	Type     string
 	LandBy   float64 // percent
 }
@@ -307,8 +334,13 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 		if err != nil {
 			return out, err
 		}
-		found, _ := g.Pack.Judge(g.Facts, rules.OfPilot, rules.OfJob)
-		found = g.Pack.Lift(append(g.Site, found...), g.Facts.Docs, g.Facts.Day)
+		found := g.found()
+		found, notices := judge.Notices(found)
+		for _, x := range notices {
+			if !slices.ContainsFunc(out.Notices, func(y judge.Finding) bool { return key(x) == key(y) }) {
+				out.Notices = append(out.Notices, x)
+			}
+		}
 		if i == 0 {
 			out.Facts, out.Judged = g.Facts, g.about
 		}
@@ -320,7 +352,7 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 			}
 		}
 		all = append(all, found)
-		out.Each[c.AircraftID] = AircraftPart{AdvisedM: g.about.AdvisedM, Type: t.Name, LandBy: float64(t.Limits.LandByPercent)}
+		out.Each[c.AircraftID] = AircraftPart{AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name, LandBy: float64(t.Limits.LandByPercent)}
 		out.Verdict = max(out.Verdict, judge.Worst(found))
 	}
 	if len(j.Aircraft) == 0 {
@@ -346,6 +378,40 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 	return out, nil
 }
 
+// found is all that the job's page says about one aircraft of it.
+func (g ForGate) found() []judge.Finding {
+	found, _ := g.Pack.Judge(g.Facts, rules.OfPilot, rules.OfJob)
+	all := append(slices.Clone(g.Site), found...)
+	if v, words := g.Mass.Judge(); v != judge.Clear {
+		all = append(all, judge.Finding{Rule: "mass", Verdict: v, Sentence: g.Facts.Aircraft.Name + ": " + words, Source: g.Pack.Source("maker-limits"), Evidence: "Mass of the job, or as weighed for the aircraft; newest weather.", Lifts: "weighing it, or less on board",
+			Remedy: &judge.Remedy{Label: "Enter the mass", Kind: "job", ID: g.Facts.JobID}})
+	}
+	return g.Pack.Lift(all, g.Facts.Docs, g.Facts.Day)
+}
+
+// Judge judges one aircraft of a job as it will be flown.
+func (s *Service) Judge(ctx context.Context, j Job, c Craft) (AircraftPart, error) {
+	papers, err := s.Papers(ctx)
+	if err != nil {
+		return AircraftPart{}, err
+	}
+	b, err := s.background(ctx, papers)
+	if err != nil {
+		return AircraftPart{}, err
+	}
+	a, err := s.Fleet.Aircraft(ctx, c.AircraftID)
+	if err != nil {
+		return AircraftPart{}, err
+	}
+	t, err := s.Fleet.Type(ctx, a.TypeKey)
+	if err != nil {
+		return AircraftPart{}, err
+	}
+	g, err := s.gate(ctx, b, &j, Flight{Job: &j.ID, Aircraft: a, Type: t})
+	found, _ := judge.Notices(g.found())
+	return AircraftPart{Findings: found, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name}, err
+}
+
 // key tells findings apart.
 func key(f judge.Finding) string { return f.Rule + "\x00" + f.Verdict.String() + f.Sentence }
 
@@ -355,11 +421,11 @@ func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assess
 	if err != nil {
 		return err
 	}
-	found, _ := g.Pack.Judge(g.Facts, rules.OfPilot, rules.OfJob)
+	found, _ := judge.Notices(g.found())
 	out.Facts = g.Facts
-	out.Common = append(out.Common, judge.Finding{Rule: "job", Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: "usual practice", Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Label: "Open the job", Kind: "job", ID: out.Job.ID.String()}})
-	for _, f := range append(g.Site, found...) {
-		if f.Rule != "job" && f.Rule != "return-height" {
+	out.Common = append(out.Common, judge.Finding{Rule: "job", Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Label: "Open the job", Kind: "job", ID: out.Job.ID.String()}})
+	for _, f := range found {
+		if f.Rule != "job" && f.Rule != "return-height" && f.Rule != "mass" {
 			out.Common = append(out.Common, f)
 		}
 	}

@@ -115,7 +115,7 @@ func (s *Service) Brief(ctx context.Context, job, id uuid.UUID) error {
 	if err != nil {
 		return err
 	}
-	seen, err := s.Airspace.Meet(ctx, a.Job.SiteID, a.Judged.Frame, a.Judged.Places, heightOf(a.Judged.HighM), a.Job.FromAt, a.Job.ToAt)
+	seen, err := s.Airspace.Meet(ctx, a.Job.SiteID, flown(a.Job, a.Judged))
 	if err != nil {
 		return err
 	}
@@ -138,13 +138,6 @@ func (s *Service) Brief(ctx context.Context, job, id uuid.UUID) error {
 	sum := sha256.Sum256(append(content, basis...))
 	return s.DB.WithContext(ctx).Exec("insert into briefings (id, job_id, content, basis, hash, at, by_name) values (?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
 		id, job, string(content), string(basis), hex.EncodeToString(sum[:]), s.Clock.Now(), people.From(ctx).Name).Error
-}
-
-func heightOf(v *float64) float64 {
-	if v == nil {
-		return 0
-	}
-	return *v
 }
 
 // input is what the briefing is written from.

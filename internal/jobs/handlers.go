@@ -9,6 +9,7 @@ import (
 
 	"mainstay/api"
 	"mainstay/core/crew"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
 )
@@ -74,9 +75,17 @@ func (s *Service) flown(ctx context.Context) (map[uuid.UUID]int, error) {
 
 func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api.SaveJobResponseObject, error) {
 	b := r.Body
-	j := Job{ID: r.Id, Work: string(b.Work), SiteID: b.SiteId, Aim: b.Aim, Product: b.Product, FromAt: b.From.UTC(), ToAt: b.To.UTC(), Sorties: b.Sorties, Meeting: b.Meeting, Channel: b.Channel, Version: b.Version}
+	j := Job{ID: r.Id, Work: string(b.Work), SiteID: b.SiteId, Aim: b.Aim, Product: b.Product, FromAt: b.From.UTC(), ToAt: b.To.UTC(), Sorties: b.Sorties, Meeting: b.Meeting, Channel: b.Channel, Version: b.Version,
+		TakeOffID: b.TakeOffId, LandingID: b.LandingId, SecondID: b.SecondId}
+	if b.Label != nil {
+		j.Label = *b.Label
+	}
 	for _, c := range b.Aircraft {
-		j.Aircraft = append(j.Aircraft, Craft{AircraftID: c.AircraftId, ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, SpeedMS: c.SpeedMs})
+		one := Craft{AircraftID: c.AircraftId, ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, MassKg: c.MassKg, SpeedMS: c.SpeedMs}
+		if c.Datum != nil {
+			one.RouteDatum = string(*c.Datum)
+		}
+		j.Aircraft = append(j.Aircraft, one)
 	}
 	for _, p := range b.People {
 		j.People = append(j.People, Post{PersonID: p.PersonId, Post: string(p.Post)})
@@ -94,6 +103,11 @@ func (h *Handlers) AnswerJob(ctx context.Context, r api.AnswerJobRequestObject) 
 		said[a.Ask] = a.Option
 	}
 	return api.AnswerJob204Response{}, h.Jobs.Answer(ctx, r.Id, said)
+}
+
+func (h *Handlers) DecideJob(ctx context.Context, r api.DecideJobRequestObject) (api.DecideJobResponseObject, error) {
+	b := r.Body
+	return api.DecideJob204Response{}, h.Jobs.Decide(ctx, r.Id, NewDecision{ID: b.Id, Aircraft: b.AircraftId, Kind: intent.Kind(b.Kind), Reason: b.Reason, Place: b.PlaceId})
 }
 
 func (h *Handlers) PackKit(ctx context.Context, r api.PackKitRequestObject) (api.PackKitResponseObject, error) {
@@ -117,10 +131,14 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 	}
 	j := a.Job
 	out := api.GetJob200JSONResponse{Id: j.ID, Work: api.JobWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim, Product: j.Product, From: j.FromAt.UTC(), To: j.ToAt.UTC(), Sorties: j.Sorties, Meeting: j.Meeting, Channel: j.Channel, State: api.JobState(j.State),
-		Version: j.Version, CreatedBy: j.CreatedBy, Aircraft: []api.JobCraftSeen{}, People: wirePosts(j.People), Verdict: a.Verdict, Findings: a.Common, Rules: fmt.Sprintf("%s %d", a.Pack.Name, a.Pack.Version), Kit: []api.KitItem{}, Flights: []api.JobFlight{}}
+		Version: j.Version, CreatedBy: j.CreatedBy, Aircraft: []api.JobCraftSeen{}, People: wirePosts(j.People), Verdict: a.Verdict, Findings: a.Common, Rules: fmt.Sprintf("%s %d", a.Pack.Name, a.Pack.Version), Kit: []api.KitItem{}, Flights: []api.JobFlight{},
+		Notices: append([]judge.Finding{}, a.Notices...), TakeOffId: j.TakeOffID, LandingId: j.LandingID, SecondId: j.SecondID, Label: j.Label, Decisions: []api.JobDecisionSeen{}}
+	for _, d := range j.Decided {
+		out.Decisions = append(out.Decisions, api.JobDecisionSeen{Id: uuid.MustParse(d.ID), AircraftId: d.AircraftID, Kind: string(d.Kind), Reason: d.Reason, By: d.By, At: d.At})
+	}
 	for _, c := range j.Aircraft {
 		p := a.Each[c.AircraftID]
-		w := api.JobCraftSeen{AircraftId: c.AircraftID, Name: c.Name, Type: p.Type, ReturnM: c.ReturnM, AdvisedM: p.AdvisedM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, SpeedMs: c.SpeedMS, Verdict: judge.Worst(p.Findings), Findings: p.Findings}
+		w := api.JobCraftSeen{AircraftId: c.AircraftID, Name: c.Name, Type: p.Type, ReturnM: c.ReturnM, AdvisedM: p.AdvisedM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, Datum: api.Datum(c.RouteDatum), MassKg: c.MassKg, UsualMassKg: c.UsualMassKg, HighM: p.HighM, SpeedMs: c.SpeedMS, Verdict: judge.Worst(p.Findings), Findings: p.Findings}
 		if w.Findings == nil {
 			w.Findings = []judge.Finding{}
 		}

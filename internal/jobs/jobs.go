@@ -12,6 +12,10 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/crew"
+	"mainstay/core/intent"
+	"mainstay/core/rules"
+	"mainstay/core/site"
+	"mainstay/core/weather"
 	"mainstay/internal/airspace"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
@@ -52,15 +56,24 @@ type Job struct {
 	FromAt    time.Time
 	ToAt      time.Time
 	Sorties   *int
-	Meeting   string // where to gather in an emergency
-	Channel   string // agreed way to speak
+	Meeting   string        // where to gather in an emergency
+	Channel   string        // agreed way to speak
+	TakeOffID *uuid.UUID    // nil: the main take-off place of the site
+	LandingID *uuid.UUID    // nil: where it takes off
+	SecondID  *uuid.UUID    // second landing place
+	Label     weather.Label `gorm:"-"`
 	State     string
 	Version   int
 	CreatedAt time.Time
 	CreatedBy string
-	Site      string  `gorm:"->"` // its name
-	Aircraft  []Craft `gorm:"-"`
-	People    []Post  `gorm:"-"`
+	Site      string     `gorm:"->"` // its name
+	Aircraft  []Craft    `gorm:"-"`
+	People    []Post     `gorm:"-"`
+	Decided   []Decision `gorm:"-"`
+
+	LabelLowMS   *float64 `gorm:"column:label_low_ms"`
+	LabelHighMS  *float64 `gorm:"column:label_high_ms"`
+	LabelHeightM *float64 `gorm:"column:label_height_m"`
 }
 
 // Craft is an aircraft of a job, with what is set in it for the site.
@@ -71,7 +84,10 @@ type Craft struct {
 	TypeKey     string
 	ReturnM     *float64 `gorm:"column:return_m"` // above take-off, as read in the aircraft
 	HomeFollows bool
-	RouteM      *float64 `gorm:"column:route_m"` // height of the route above take-off
+	RouteM      *float64 `gorm:"column:route_m"` // height of the route over its datum
+	RouteDatum  string   // intent.Datum; empty: usual for the work
+	MassKg      *float64 `gorm:"column:mass_kg"`       // of today; nil: what it usually takes off with
+	UsualMassKg *float64 `gorm:"column:usual_mass_kg"` // as weighed for the aircraft
 	SpeedMS     *float64 `gorm:"column:speed_ms"`
 }
 
@@ -105,7 +121,7 @@ func (s *Service) Past(ctx context.Context) ([]Job, error) {
 	return s.find(ctx, "j.state <> 'planned' order by j.from_at desc, j.id limit 200")
 }
 
-// find reads jobs with three queries, however many there are.
+// find reads jobs with four queries, however many there are.
 func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, error) {
 	g := s.DB.WithContext(ctx)
 	var out []Job
@@ -118,7 +134,7 @@ func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, e
 		ids[i], at[out[i].ID] = out[i].ID, &out[i]
 	}
 	var crafts []Craft
-	if err := g.Raw("select c.*, a.name, a.type_key from job_aircraft c join aircraft a on a.id = c.aircraft_id where c.job_id = any(?::uuid[]) order by a.name", ids).Scan(&crafts).Error; err != nil {
+	if err := g.Raw("select c.*, a.name, a.type_key, a.mass_kg as usual_mass_kg from job_aircraft c join aircraft a on a.id = c.aircraft_id where c.job_id = any(?::uuid[]) order by a.name", ids).Scan(&crafts).Error; err != nil {
 		return out, err
 	}
 	for _, c := range crafts {
@@ -131,7 +147,11 @@ func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, e
 	for _, p := range posts {
 		at[p.JobID].People = append(at[p.JobID].People, p)
 	}
+	if err := s.decided(ctx, ids, at); err != nil {
+		return out, err
+	}
 	for i := range out {
+		out[i].Label = weather.Label{LowMS: out[i].LabelLowMS, HighMS: out[i].LabelHighMS, HeightM: out[i].LabelHeightM}
 		// In command first, then the others in their order.
 		slices.SortStableFunc(out[i].People, func(a, b Post) int {
 			return slices.Index(crew.AllPosts, crew.Post(a.Post)) - slices.Index(crew.AllPosts, crew.Post(b.Post))
@@ -174,6 +194,12 @@ func (j *Job) check(now time.Time, isNew bool) error {
 			bad("aircraft", "An aircraft was chosen twice.")
 		}
 		seen[c.AircraftID] = true
+		if c.RouteM != nil && c.RouteDatum != string(intent.AboveSea) && !(*c.RouteM >= 0.5 && *c.RouteM <= 500) {
+			bad("aircraft", "A route lies 0.5 to 500 m above take-off or above the ground.")
+		}
+	}
+	if l := j.Label; l.LowMS != nil && l.HighMS != nil && *l.HighMS <= *l.LowMS {
+		bad("label", "The wind that the label lets through ends above where it begins.")
 	}
 	return fault.BadFields(fields)
 }
@@ -191,14 +217,17 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 		if err := s.head(ctx, tx, j); err != nil {
 			return err
 		}
+		if err := s.places(tx, j); err != nil {
+			return err
+		}
 		for _, table := range []string{"job_aircraft", "job_people"} {
 			if err := tx.Exec("delete from "+table+" where job_id = ?", j.ID).Error; err != nil {
 				return err
 			}
 		}
 		for _, c := range j.Aircraft {
-			if err := tx.Exec(`insert into job_aircraft (job_id, aircraft_id, span, open, return_m, home_follows, route_m, speed_ms) values (?, ?, tstzrange(?, ?), true, ?, ?, ?, ?)`,
-				j.ID, c.AircraftID, j.FromAt, j.ToAt, c.ReturnM, c.HomeFollows, c.RouteM, c.SpeedMS).Error; err != nil {
+			if err := tx.Exec(`insert into job_aircraft (job_id, aircraft_id, span, open, return_m, home_follows, route_m, route_datum, mass_kg, speed_ms) values (?, ?, tstzrange(?, ?), true, ?, ?, ?, ?, ?, ?)`,
+				j.ID, c.AircraftID, j.FromAt, j.ToAt, c.ReturnM, c.HomeFollows, c.RouteM, c.RouteDatum, c.MassKg, c.SpeedMS).Error; err != nil {
 				return err
 			}
 		}
@@ -209,6 +238,34 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 		}
 		return nil
 	})
+}
+
+// places keeps from where it takes off and where it lands; each is a take-off
+// place on the map of the job's site.
+func (s *Service) places(tx *gorm.DB, j Job) error {
+	for field, id := range map[string]*uuid.UUID{"take_off_id": j.TakeOffID, "landing_id": j.LandingID, "second_id": j.SecondID} {
+		if id == nil {
+			continue
+		}
+		var n int64
+		if err := tx.Raw("select count(*) from site_features where id = ? and site_id = ? and removed_at is null and content->>'kind' = ?", *id, j.SiteID, string(site.TakeOff)).Scan(&n).Error; err != nil {
+			return err
+		}
+		if n == 0 {
+			return fault.Bad(field, "This is no take-off place on the map of the site. Choose one.")
+		}
+	}
+	if j.Work == rules.Practised {
+		var practice bool
+		if err := tx.Raw("select practice from sites where id = ?", j.SiteID).Scan(&practice).Error; err != nil {
+			return err
+		}
+		if !practice {
+			return fault.Bad("site_id", "Practice and check flights are flown at a base or practice site. Choose one, or mark this site as one.")
+		}
+	}
+	return tx.Exec("update jobs set take_off_id = ?, landing_id = ?, second_id = ?, label_low_ms = ?, label_high_ms = ?, label_height_m = ? where id = ?",
+		j.TakeOffID, j.LandingID, j.SecondID, j.Label.LowMS, j.Label.HighMS, j.Label.HeightM, j.ID).Error
 }
 
 // head writes the job's own row.

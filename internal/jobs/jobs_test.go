@@ -46,9 +46,10 @@ func setUp(t *testing.T) bed {
 		f.ID = testbed.NewID().String()
 		require.NoError(t, b.Sites.SaveFeature(ctx, b.site, f, 0))
 	}
-	station := 210.0
-	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: &station, Report: "METAR KZZT 101635Z 24005KT 10SM CLR 16/06 A3000"}))
-	require.NoError(t, b.Airspace.Take(ctx, b.site, []byte(`{"type":"FeatureCollection","features":[]}`)))
+	station, near := 210.0, 12.0
+	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: &station, StationKm: &near, Report: "METAR KZZT 101635Z 24005KT 10SM CLR 16/06 A3000"}))
+	require.NoError(t, b.Airspace.Take(ctx, b.site, testbed.NoZones(46.31, -119.70)))
+	require.NoError(t, b.Sites.PutTerrain(ctx, b.site, "level.asc", 0, testbed.Level(46.31, -119.70, 210)))
 	require.NoError(t, b.Readiness.Log(ctx, readiness.Practice{ID: testbed.NewID(), PersonID: b.Pilot.ID, TypeKey: "lantern-4", Phase: "empty", Packs: 3, Landings: 6, NoseIn: true, FlownOn: testbed.Noon.AddDate(0, -2, 0)}, testbed.PIN))
 	return b
 }
@@ -118,8 +119,7 @@ func TestJobGoesThroughTheGate(t *testing.T) {
 
 	pk := b.Packs[0].ID
 	b.Walk("walkround", []uuid.UUID{pk}, nil)
-	q := b.Question(pk)
-	q.Job = &j.ID
+	q := b.For(j.ID, pk)
 	ctx := b.As(b.Pilot)
 	a, err := b.Flights.Ask(ctx, q)
 	require.NoError(t, err)
@@ -147,8 +147,8 @@ func TestBriefingHoldsForCrewSiteAndDay(t *testing.T) {
 	j := b.job(nil)
 	b.ready(j)
 	ctx := b.As(b.Chief)
-	station := 210.0
-	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: &station, Report: "METAR KZZT 101638Z 24006KT 10SM CLR 17/06 A3000"}))
+	station, near := 210.0, 12.0
+	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: &station, StationKm: &near, Report: "METAR KZZT 101638Z 24006KT 10SM CLR 17/06 A3000"}))
 	assert.Empty(t, b.stops(j))
 
 	height := 12.0
@@ -275,7 +275,7 @@ func TestKitKeepsWhoPackedAndChecked(t *testing.T) {
 func TestAuthorisationEndsInFlight(t *testing.T) {
 	b := setUp(t)
 	ctx := b.As(b.Pilot)
-	require.NoError(t, b.Airspace.Take(ctx, b.site, []byte(`{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[[-119.72,46.30],[-119.68,46.30],[-119.68,46.32],[-119.72,46.32],[-119.72,46.30]]]},"properties":{"id":"z","name":"Zone","class":"D"}}]}`)))
+	require.NoError(t, b.Airspace.Take(ctx, b.site, []byte(`{"type":"FeatureCollection","covers":{"lat":46.31,"lon":-119.7,"radius_km":15},"features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[[-119.72,46.30],[-119.68,46.30],[-119.68,46.32],[-119.72,46.32],[-119.72,46.30]]]},"properties":{"id":"z","name":"Zone","class":"D"}}]}`)))
 	j := b.job(nil)
 	b.ready(j)
 	assert.True(t, has(b.stops(j), "Inside Zone (D) without authorisation"))
@@ -334,8 +334,7 @@ func TestJobAndGateAgree(t *testing.T) {
 	j := b.job(nil)
 	pk := b.Packs[0].ID
 	b.Walk("walkround", []uuid.UUID{pk}, nil)
-	q := b.Question(pk)
-	q.Job = &j.ID
+	q := b.For(j.ID, pk)
 	agree := func(when string) {
 		t.Helper()
 		a, err := b.Flights.Ask(b.As(b.Pilot), q)
@@ -361,13 +360,12 @@ func TestJobAndGateAgree(t *testing.T) {
 func TestMeasuredWindReplacesAnEstimate(t *testing.T) {
 	b := setUp(t)
 	j := b.job(func(j *jobs.Job) { j.Work, j.Product = "spraying", "Copper" })
-	light, far := 1, 16000.0
-	hand := weather.Air{At: b.Clock.Now(), Ground: "open", WindHeightM: 2, Beaufort: &light, VisibilityM: &far, CloudKnown: true}
+	light, far, from := 1, 16000.0, 240.0
+	hand := weather.Air{At: b.Clock.Now(), Ground: "open", WindHeightM: 2, Beaufort: &light, FromDeg: &from, VisibilityM: &far, CloudKnown: true, WeatherKnown: true}
 	require.NoError(t, b.Sites.AddWeather(b.As(b.Pilot), b.site, sites.NewWeather{ID: testbed.NewID(), Hand: &hand}))
-	assert.True(t, slices.ContainsFunc(b.all(j), func(f judge.Finding) bool { return strings.Contains(f.Sentence, "Wind 0.3 m/s is under 1.0") }))
+	assert.True(t, slices.ContainsFunc(b.all(j), func(f judge.Finding) bool { return strings.Contains(f.Sentence, "is under 1.0: dead calm") }))
 	b.Clock.Advance(time.Minute)
-	q := b.Question(b.Packs[0].ID)
-	q.Job = &j.ID
+	q := b.For(j.ID, b.Packs[0].ID)
 	a, err := b.Flights.Ask(b.As(b.Pilot), q)
 	require.NoError(t, err)
 	for _, f := range a.Output.Findings {

@@ -45,6 +45,7 @@ const (
 	Briefed          = "briefing"
 	PracticeLogged   = "practice"
 	RulesChosen      = "rules-chosen"
+	Decided          = "decision"
 )
 
 // Entry is what is put on record.

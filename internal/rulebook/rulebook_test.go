@@ -46,7 +46,7 @@ func TestChoosingAPack(t *testing.T) {
 	assert.Contains(t, told().Statement, "within 72 hours")
 	a, err := s.Flights.Ask(s.As(s.Pilot), s.Question(s.Packs[0].ID))
 	require.NoError(t, err)
-	assert.Equal(t, "eu-specific 1", a.Output.Rules)
+	assert.Equal(t, "eu-specific 2", a.Output.Rules)
 	found := false
 	for _, f := range a.Output.Findings {
 		found = found || f.Rule == "operator" && f.Verdict == judge.Stop

@@ -2,6 +2,7 @@ package sites
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"sync"
 
@@ -10,7 +11,10 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/geo"
 	"mainstay/core/home"
+	"mainstay/core/intent"
+	"mainstay/core/rules"
 	"mainstay/core/site"
+	"mainstay/core/wayhome"
 	"mainstay/internal/platform/fault"
 )
 
@@ -19,9 +23,31 @@ import (
 type charted struct {
 	file     File // without its grid
 	frame    geo.Frame
-	way      WayHome
+	law      rules.Law // as it holds there
+	way      wayhome.Answer
 	noWay    error // why there is no way home to judge
 	takeOffs map[string][]site.Judgement
+}
+
+// chart is the file as the core judges it, without its grid.
+func (c charted) chart() wayhome.Chart { return c.file.chart(c.frame, nil) }
+
+// Charted is a site as the core judges it, without its grid, with the law there.
+func (s *Service) Charted(ctx context.Context, id uuid.UUID) (wayhome.Chart, rules.Law, error) {
+	f, err := s.Get(ctx, id, false)
+	if err != nil {
+		return wayhome.Chart{}, rules.Law{}, err
+	}
+	frame, err := f.Frame()
+	if err != nil {
+		return wayhome.Chart{}, rules.Law{}, err
+	}
+	_, keep, err := s.state(ctx, id)
+	if err != nil {
+		return wayhome.Chart{}, rules.Law{}, err
+	}
+	pack, err := rules.Find(keep.pack)
+	return f.chart(frame, nil), pack.At(f.Site.Lat, f.Site.Lon), err
 }
 
 // kept holds what was worked out; the key names the state of the file, so that
@@ -50,35 +76,41 @@ func (k *kept) put(key string, c charted) {
 	k.at[key] = c
 }
 
+// keeps is what the crew keeps to whatever the site: its law and its margin.
+type keeps struct {
+	pack   string
+	margin home.Margin
+}
+
 // state names the state of a site file: it changes with every change to it. With
-// it comes the margin that the crew keeps.
-func (s *Service) state(ctx context.Context, id uuid.UUID) (string, home.Margin, error) {
+// it comes what the crew keeps to.
+func (s *Service) state(ctx context.Context, id uuid.UUID) (string, keeps, error) {
 	var st struct {
 		State   string
+		Pack    string
 		M       float64
 		Percent float64
 	}
-	err := s.DB.WithContext(ctx).Raw(`select c.margin_m as m, c.margin_percent as percent, concat_ws('/', s.version, f.n, f.versions, extract(epoch from f.newest), extract(epoch from t.at)) as state from sites s cross join crew c
+	err := s.DB.WithContext(ctx).Raw(`select c.rule_pack as pack, c.margin_m as m, c.margin_percent as percent, concat_ws('/', s.version, f.n, f.versions, extract(epoch from f.newest), extract(epoch from t.at)) as state from sites s cross join crew c
 		left join site_terrain t on t.site_id = s.id
 		cross join lateral (select count(*) as n, coalesce(sum(version), 0) as versions, max(changed_at) as newest from site_features where site_id = s.id and removed_at is null) f where s.id = ?`, id).Scan(&st).Error
 	if err == nil && st.State == "" {
 		err = fault.Missing("site")
 	}
-	return st.State, home.Margin{M: st.M, Percent: st.Percent, RoundM: home.UsualMargin.RoundM}, err
+	return st.State, keeps{st.Pack, home.Margin{M: st.M, Percent: st.Percent, RoundM: home.UsualMargin.RoundM}}, err
 }
 
-func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, ask Ask) (charted, error) {
-	st, margin, err := s.state(ctx, id)
+// charted is the way home of a flight as the site file stands now.
+func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, flight intent.Flight) (charted, error) {
+	st, keep, err := s.state(ctx, id)
 	if err != nil {
 		return charted{}, err
 	}
-	num := func(v *float64) string {
-		if v == nil {
-			return "-"
-		}
-		return fmt.Sprint(*v)
+	what, err := json.Marshal(flight)
+	if err != nil {
+		return charted{}, err
 	}
-	key := fmt.Sprint(id, " ", st, " ", margin, " ", t.Key, t.Version, " ", num(ask.SettingM), " ", num(ask.RouteM))
+	key := fmt.Sprint(id, " ", st, " ", keep, " ", t.Key, t.Version, " ", string(what))
 	if c, ok := s.kept.get(key); ok {
 		return c, nil
 	}
@@ -90,8 +122,12 @@ func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, as
 	if err != nil {
 		return charted{}, err
 	}
-	c := charted{frame: frame, takeOffs: f.TakeOffs(frame)}
-	c.way, err = f.Reckon(t, margin, ask)
+	pack, err := rules.Find(keep.pack)
+	if err != nil {
+		return charted{}, err
+	}
+	c := charted{frame: frame, law: pack.At(f.Site.Lat, f.Site.Lon), takeOffs: f.TakeOffs(frame)}
+	c.way, err = f.reckon(frame, t, c.law, keep.margin, flight)
 	if _, people := fault.As(err); people {
 		c.noWay = err
 	} else if err != nil {

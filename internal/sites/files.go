@@ -15,6 +15,7 @@ import (
 	"mainstay/internal/formats/geojson"
 	"mainstay/internal/formats/gpx"
 	"mainstay/internal/formats/kml"
+	"mainstay/internal/formats/props"
 	"mainstay/internal/formats/sitecsv"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -41,6 +42,7 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.
 		}
 		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
 	}
+	props.Apart(features)
 	origin, err := s.origin(ctx, id)
 	if err != nil {
 		return rep, err

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/geo"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/site"
 	"mainstay/core/weather"
@@ -107,10 +108,10 @@ func TestSitesAtTheEndsOfTheMap(t *testing.T) {
 			b.put(site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: "Start", Main: true}, [2]float64{-100, 0})
 			b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Field"}, [2]float64{50, -50}, [2]float64{200, -50}, [2]float64{200, 50}, [2]float64{50, 50})
 			b.put(site.Feature{Kind: site.Obstacle, Shape: site.Line, Name: "Hedge", HeightM: num(40)}, [2]float64{0, -200}, [2]float64{0, 200})
-			w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(30)})
+			w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30)}})
 			require.NoError(t, err)
-			assert.Equal(t, "Hedge", w.Answer.Decides, "the hedge stands across, on both sides of any line of the map")
-			assert.Equal(t, 50.0, w.Answer.HeightM, "40 m, 10 m of margin")
+			assert.Equal(t, "Hedge", w.Return.Decides, "the hedge stands across, on both sides of any line of the map")
+			assert.Equal(t, 50.0, w.Return.HeightM, "40 m, 10 m of margin")
 			assert.InDelta(t, 304.1, w.FarM, 0.5)
 			assert.Equal(t, judge.Stop, judge.Worst(w.Findings), "30 m set, 40 m tall")
 			for _, format := range []string{"geojson", "kml", "csv", "gpx"} {
@@ -168,7 +169,7 @@ func TestTerrainFilesThatAreRefused(t *testing.T) {
 			assert.Contains(t, f.Detail, "Nothing was saved", name)
 		}
 	}
-	assert.Nil(t, b.file().Terrain)
+	assert.Equal(t, "level.asc", b.file().Terrain.Source, "what was there stays")
 	ctx, stop := context.WithCancel(b.ctx)
 	stop()
 	assert.ErrorIs(t, b.Sites.PutTerrain(ctx, b.site.ID, "x.asc", 1, strings.NewReader(head(3, 3, 0.01)+strings.Repeat("1 2 3\n", 3))), context.Canceled)

@@ -12,9 +12,11 @@ import (
 	"mainstay/api"
 	"mainstay/core/height"
 	"mainstay/core/home"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/metar"
 	"mainstay/core/site"
+	"mainstay/core/wayhome"
 	"mainstay/core/weather"
 	"mainstay/internal/platform/fault"
 )
@@ -23,7 +25,7 @@ import (
 type Handlers struct{ Sites *Service }
 
 func head(s Site) api.SiteHead {
-	return api.SiteHead{Id: s.ID, Name: s.Name, Note: s.Note, Lat: s.Lat, Lon: s.Lon, ElevationM: s.ElevationM, Version: s.Version, Features: s.Features, By: s.CreatedBy}
+	return api.SiteHead{Id: s.ID, Name: s.Name, Note: s.Note, Lat: s.Lat, Lon: s.Lon, ElevationM: s.ElevationM, Version: s.Version, Features: s.Features, By: s.CreatedBy, Practice: s.Practice}
 }
 
 func (h *Handlers) ListSites(ctx context.Context, _ api.ListSitesRequestObject) (api.ListSitesResponseObject, error) {
@@ -36,7 +38,7 @@ func (h *Handlers) ListSites(ctx context.Context, _ api.ListSitesRequestObject) 
 }
 
 func edit(b api.SiteEdit, id uuid.UUID) Site {
-	return Site{ID: id, Name: b.Name, Note: b.Note, Lat: b.Lat, Lon: b.Lon, ElevationM: b.ElevationM, Version: b.Version}
+	return Site{Practice: b.Practice != nil && *b.Practice, ID: id, Name: b.Name, Note: b.Note, Lat: b.Lat, Lon: b.Lon, ElevationM: b.ElevationM, Version: b.Version}
 }
 
 func (h *Handlers) AddSite(ctx context.Context, r api.AddSiteRequestObject) (api.AddSiteResponseObject, error) {
@@ -108,29 +110,41 @@ func (h *Handlers) PutTerrain(ctx context.Context, r api.PutTerrainRequestObject
 	return api.PutTerrain204Response{}, h.Sites.PutTerrain(ctx, r.Id, r.Params.Name, r.Params.SigmaM, r.Body)
 }
 
+// flight is what a question about the way home says of the flight.
+func flightOf(p api.GetWayHomeParams) intent.Flight {
+	id := func(v *uuid.UUID) string {
+		if v == nil {
+			return ""
+		}
+		return v.String()
+	}
+	f := intent.Flight{TakeOff: id(p.TakeOff), Landing: id(p.Landing), Second: id(p.Second), RouteM: p.RouteM, ReturnM: p.SettingM}
+	if p.Datum != nil {
+		f.Datum = intent.Datum(*p.Datum)
+	}
+	if p.Work != nil {
+		f.Work = string(*p.Work)
+	}
+	return f
+}
+
 func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject) (api.GetWayHomeResponseObject, error) {
-	w, err := h.Sites.WayHome(ctx, r.Id, Ask{Aircraft: r.Params.Aircraft, SettingM: r.Params.SettingM, RouteM: r.Params.RouteM})
+	w, err := h.Sites.WayHome(ctx, r.Id, Ask{Aircraft: r.Params.Aircraft, Flight: flightOf(r.Params)})
 	if err != nil {
 		return nil, err
 	}
-	a, p := w.Answer, w.Profile
-	if w.Legs == nil {
-		w.Legs = []home.Leg{}
-	}
-	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: a.MaxAGL, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
-		TakeOff: w.TakeOff.Places[0], HomeM: p.ReturnM - w.ShownM, RouteM: w.RouteM, Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
-		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: ceilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Landing, KeptM: w.Margin.M, KeptPercent: w.Margin.Percent, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
+	a, p := w.Return, w.Profile
+	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: w.HighM, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
+		TakeOff: w.TakeOff.Places[0], HomeM: w.HomeM, RouteM: w.RouteM, Datum: api.Datum(w.Datum), Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
+		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: w.CeilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Wind, KeptM: w.Margin.M, KeptPercent: w.Margin.Percent, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
 	out.Sectors = sectorsOf(w)
 	if out.WayRound == nil {
 		out.WayRound = []api.Place{}
 	}
-	if out.Findings == nil {
-		out.Findings = []api.Finding{}
-	}
 	return out, nil
 }
 
-func sectorsOf(w WayHome) []api.Sector {
+func sectorsOf(w wayhome.Answer) []api.Sector {
 	out := []api.Sector{}
 	if !w.Sectored {
 		return out
@@ -146,9 +160,9 @@ func (h *Handlers) GetSky(ctx context.Context, r api.GetSkyRequestObject) (api.G
 	if err != nil {
 		return nil, err
 	}
-	out := api.Sky{Verdict: judge.Worst(s.Findings), Findings: s.Findings, Sun: s.Sun, Hours: []api.SkyHour{}, NoHours: s.NoHours, Bad: []metar.BadGroup{}}
+	out := api.Sky{Verdict: judge.Worst(s.Findings), Findings: s.Findings, Sun: s.Sun, Hours: []api.SkyHour{}, NoHours: s.NoHours, About: append([]string{}, s.About...), Bad: []metar.BadGroup{}}
 	for _, x := range s.Hours {
-		out.Hours = append(out.Hours, api.SkyHour{At: x.At.UTC(), Verdict: x.Verdict, Why: x.Why, Light: api.SkyHourLight(x.Light), WindMs: x.WindAtMS, GustMs: x.GustAtMS, FromDeg: *x.Air.FromDeg, TempC: *x.Air.TempC, CoverFt: x.Air.CloudBaseFt})
+		out.Hours = append(out.Hours, api.SkyHour{At: x.At.UTC(), Verdict: x.Verdict, Why: x.Why, Light: api.SkyHourLight(x.Light), WindMs: x.WindAtMS, GustMs: x.GustAtMS, FromDeg: x.Air.FromDeg, TempC: x.Air.TempC, CoverFt: x.Air.CloudBaseFt})
 	}
 	if x := s.Latest; x != nil {
 		now := api.SkyNow{Air: x.Air, By: s.By, PressureHpa: x.PressureHPa, DensityAltitudeM: x.DensityAltitudeM, MassLimitKg: x.MassLimitKg, DeltaT: x.DeltaT, HumidityPercent: x.HumidityPercent, CloudCeilingM: x.CloudCeilingM, HeightM: s.HeightM, WindNotes: []string{}}
@@ -159,7 +173,7 @@ func (h *Handlers) GetSky(ctx context.Context, r api.GetSkyRequestObject) (api.G
 		}
 		if w := x.Wind; w != nil {
 			steady, gust := float64(w.Steady), float64(w.Gust)
-			now.WindMs, now.GustMs, now.WindNotes = &steady, &gust, w.Notes
+			now.WindMs, now.GustMs, now.WindNotes = &steady, &gust, x.Notes
 		}
 		out.Latest = &now
 	}
@@ -167,7 +181,7 @@ func (h *Handlers) GetSky(ctx context.Context, r api.GetSkyRequestObject) (api.G
 }
 
 func (h *Handlers) AddWeather(ctx context.Context, r api.AddWeatherRequestObject) (api.AddWeatherResponseObject, error) {
-	n := NewWeather{ID: r.Body.Id, StationM: r.Body.StationM, Ground: string(r.Body.Ground), Hand: r.Body.Hand}
+	n := NewWeather{ID: r.Body.Id, StationM: r.Body.StationM, StationKm: r.Body.StationKm, Ground: string(r.Body.Ground), Hand: r.Body.Hand}
 	if r.Body.Report != nil {
 		n.Report = *r.Body.Report
 	}

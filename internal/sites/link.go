@@ -6,26 +6,31 @@ import (
 	"net/http"
 	"time"
 
+	"mainstay/core/geo"
+	"mainstay/core/weather"
 	"mainstay/internal/platform/outside"
 )
 
-// forecast is what the service answers.
+// forecast is what the service answers; what it leaves out is nil.
 type forecast struct {
-	StationM float64   `json:"station_m"`
-	MadeAt   time.Time `json:"made_at"`
-	Hours    []struct {
-		At          time.Time `json:"at"`
-		WindMS      float64   `json:"wind_ms"`
-		GustMS      float64   `json:"gust_ms"`
-		FromDeg     float64   `json:"from_deg"`
-		TempC       float64   `json:"temp_c"`
-		DewC        float64   `json:"dew_c"`
-		QNH         float64   `json:"qnh_hpa"`
-		VisibilityM float64   `json:"visibility_m"`
-		Cover       string    `json:"cover"`
-		CloudBaseFt *int      `json:"cloud_base_ft"`
-		Rain        bool      `json:"rain"`
-	} `json:"hours"`
+	StationM *float64       `json:"station_m"`
+	Lat      *float64       `json:"lat"` // of the station, and of the place the hours are for
+	Lon      *float64       `json:"lon"`
+	MadeAt   *time.Time     `json:"made_at"`
+	Hours    []weather.Hour `json:"hours"`
+}
+
+// km is how far the station is from a site; nil: it does not say where it is.
+func (f forecast) km(at Site) *float64 {
+	if f.Lat == nil || f.Lon == nil {
+		return nil
+	}
+	p := geo.Point{Lat: *f.Lat, Lon: *f.Lon}
+	if p.Check() != nil {
+		return nil
+	}
+	d := geo.Distance(p, at.Origin()) / 1000
+	return &d
 }
 
 func askForecast(ctx context.Context, l *outside.Link) (forecast, error) {

@@ -6,7 +6,6 @@ package sites
 import (
 	"context"
 	"encoding/json"
-	"slices"
 	"strings"
 	"time"
 
@@ -14,7 +13,6 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/geo"
-	"mainstay/core/home"
 	"mainstay/core/judge"
 	"mainstay/core/site"
 	"mainstay/internal/fleet"
@@ -43,6 +41,7 @@ type Site struct {
 	Note       string
 	Lat, Lon   float64
 	ElevationM float64 `gorm:"column:elevation_m"` // of the ground, where there is no terrain
+	Practice   bool    // a base or practice site
 	Version    int
 	CreatedAt  time.Time
 	CreatedBy  string
@@ -93,8 +92,8 @@ func (s *Service) Add(ctx context.Context, n Site) error {
 	if err := n.check(); err != nil {
 		return err
 	}
-	return db.Translate(s.DB.WithContext(ctx).Exec("insert into sites (id, name, note, lat, lon, elevation_m, created_at, created_by) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
-		n.ID, n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, s.Clock.Now(), people.From(ctx).Name).Error)
+	return db.Translate(s.DB.WithContext(ctx).Exec("insert into sites (id, name, note, lat, lon, elevation_m, practice, created_at, created_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
+		n.ID, n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, n.Practice, s.Clock.Now(), people.From(ctx).Name).Error)
 }
 
 func (n *Site) check() error {
@@ -123,7 +122,7 @@ func (s *Service) Change(ctx context.Context, n Site) error {
 			return fault.Bad("lat", "What is charted on the map lies far from there; this would be another site. Nothing was saved.")
 		}
 	}
-	res := s.DB.WithContext(ctx).Exec("update sites set name = ?, note = ?, lat = ?, lon = ?, elevation_m = ?, version = version + 1 where id = ? and version = ?", n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, n.ID, n.Version)
+	res := s.DB.WithContext(ctx).Exec("update sites set name = ?, note = ?, lat = ?, lon = ?, elevation_m = ?, practice = ?, version = version + 1 where id = ? and version = ?", n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, n.Practice, n.ID, n.Version)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Stale("site")
 	}
@@ -146,16 +145,22 @@ func (r featureRow) feature() (Feature, error) {
 	return out, err
 }
 
-// origin is where a site lies.
-func (s *Service) origin(ctx context.Context, id uuid.UUID) (geo.Point, error) {
+// head is the head of a site file.
+func (s *Service) head(ctx context.Context, id uuid.UUID) (Site, error) {
 	var out Site
 	if err := s.DB.WithContext(ctx).Limit(1).Find(&out, "id = ?", id).Error; err != nil {
-		return geo.Point{}, err
+		return out, err
 	}
 	if out.ID == uuid.Nil {
-		return geo.Point{}, fault.Missing("site")
+		return out, fault.Missing("site")
 	}
-	return out.Origin(), nil
+	return out, nil
+}
+
+// origin is where a site lies.
+func (s *Service) origin(ctx context.Context, id uuid.UUID) (geo.Point, error) {
+	out, err := s.head(ctx, id)
+	return out.Origin(), err
 }
 
 // Restorable is how long a removed feature may come back.
@@ -302,43 +307,4 @@ func (s *Service) mark(ctx context.Context, sql string, args ...any) error {
 		return fault.Missing("feature")
 	}
 	return res.Error
-}
-
-// TakeOff is the main take-off place, else the first; nil when there is none.
-func (f File) TakeOff() *site.Feature {
-	var best *site.Feature
-	for i := range f.Features {
-		if x := &f.Features[i].Feature; x.Kind == site.TakeOff && (best == nil || x.Main && !best.Main) {
-			best = x
-		}
-	}
-	return best
-}
-
-// Way is the way that is flown: the routes in order, else round the work areas.
-func (f File) Way(frame geo.Frame) []geo.XY {
-	var out []geo.XY
-	for _, kind := range []site.Kind{site.Route, site.Work} {
-		for _, x := range f.Features {
-			if x.Kind == kind {
-				out = append(out, frame.All(x.Places)...)
-			}
-		}
-		if len(out) > 0 {
-			return out
-		}
-	}
-	return nil
-}
-
-// noGo turns every no-go area into an obstacle that is never passed over: one
-// without a known height.
-func noGo(features []Feature, frame geo.Frame) []home.Obstacle {
-	var out []home.Obstacle
-	for _, x := range features {
-		if x.Kind == site.NoGo {
-			out = append(out, home.Obstacle{ID: x.ID, Name: "the no-go area " + x.Name, Kind: home.AreaKind, Places: frame.All(x.Places), BufferM: x.Buffer()})
-		}
-	}
-	return slices.Clip(out)
 }

@@ -15,7 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/geo"
-	"mainstay/core/home"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/site"
 	"mainstay/core/sun"
@@ -42,6 +42,7 @@ func newBed(t *testing.T) *bed {
 	var err error
 	b.frame, err = geo.NewFrame(b.site.Origin())
 	require.NoError(t, err)
+	require.NoError(t, s.Sites.PutTerrain(b.ctx, b.site.ID, "level.asc", 0, testbed.Level(b.site.Lat, b.site.Lon, 210)))
 	return b
 }
 
@@ -131,14 +132,14 @@ func TestWayHomeFromTheMap(t *testing.T) {
 	b.put(site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: "Headland", Main: true, Free: []float64{90, 180}}, [2]float64{0, 0})
 	b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Yard"}, [2]float64{-80, 60}, [2]float64{80, 60}, [2]float64{80, 160}, [2]float64{-80, 160})
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(17.76), SigmaM: 0.84, BufferM: 5}, [2]float64{-20, 30})
-	w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID, SettingM: num(20)})
+	w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID, Flight: intent.Flight{ReturnM: num(20)}})
 	require.NoError(t, err)
-	assert.Equal(t, "Oak", w.Answer.Decides)
-	assert.InDelta(t, 19.44, w.Answer.NeedM, 1e-6)
-	assert.InDelta(t, 30, w.Answer.HeightM, 1e-6)
+	assert.Equal(t, "Oak", w.Return.Decides)
+	assert.InDelta(t, 19.44, w.Return.NeedM, 1e-6)
+	assert.InDelta(t, 30, w.Return.HeightM, 1e-6)
 	assert.Equal(t, judge.Stop, judge.Worst(w.Findings))
-	assert.Contains(t, w.Findings[len(w.Findings)-2].Sentence+w.Findings[0].Sentence, "Set it to 30 m")
-	assert.Len(t, w.Route, 4)
+	assert.Contains(t, b.said(w, "return-height"), "Set it to 30 m")
+	assert.Len(t, w.Route, 5, "round the whole outline")
 	assert.NotEmpty(t, w.Profile.Steps)
 	assert.Nil(t, w.Stand, "without wind nobody knows where to stand")
 	for _, c := range []struct {
@@ -146,27 +147,27 @@ func TestWayHomeFromTheMap(t *testing.T) {
 		ok   bool
 	}{{"200", true}, {"330", false}} {
 		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "KZZT " + c.from + "06KT"}))
-		w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(30)})
+		w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30)}})
 		require.NoError(t, err)
 		require.NotNil(t, w.Stand)
 		assert.InDelta(t, 10, geo.Distance(b.site.Origin(), *w.Stand), 0.1)
-		assert.Equal(t, c.ok, w.Landing.OK, w.Landing.Reason)
+		assert.Equal(t, c.ok, w.Wind.OK, w.Wind.Reason)
 	}
-	assert.Contains(t, w.Findings[len(w.Findings)-1].Sentence, "Only tailwind")
+	assert.Contains(t, b.said(w, "direction"), "Only tailwind")
 
 	b.put(site.Feature{Kind: site.Wires, Shape: site.Line, Name: "Road line", HeightM: num(11), SigmaM: 1, BufferM: 10}, [2]float64{-60, 30}, [2]float64{10, 30})
 	low := 5.0
-	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(30), RouteM: &low})
+	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30), RouteM: &low}})
 	require.NoError(t, err)
-	assert.Contains(t, w.Findings[0].Sentence, "From take-off to the start of the route: It meets the wires of Road line: no automatic start")
+	assert.Contains(t, b.said(w, "path"), "From take-off to the start of the route: It meets the wires of Road line: no automatic start")
 	require.Greater(t, len(w.WayRound), 2, "a way round is proposed")
 	b.put(site.Feature{Kind: site.NoGo, Shape: site.Area, Name: "Paddock"}, [2]float64{-300, 20}, [2]float64{300, 20}, [2]float64{300, 50}, [2]float64{-300, 50})
-	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(30), RouteM: &low})
+	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30), RouteM: &low}})
 	require.NoError(t, err)
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Mast of unknown height"}, [2]float64{0, 40})
-	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(30)})
+	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30)}})
 	require.NoError(t, err)
-	assert.Equal(t, []string{"Mast of unknown height"}, w.Answer.Unknown)
+	assert.Equal(t, []string{"Mast of unknown height"}, w.Return.Unknown)
 }
 
 func grid(at geo.Point, f func(lat, lon float64) float64) string {
@@ -187,10 +188,10 @@ func TestTerrainLiftsTheWay(t *testing.T) {
 	b.put(site.Feature{Kind: site.Route, Shape: site.Line, Name: "Up the hill"}, [2]float64{0, 80}, [2]float64{0, 160})
 	hill := grid(b.site.Origin(), func(lat, _ float64) float64 { return 200 + math.Max(0, (lat-46.31)*111200/4) })
 	require.NoError(t, b.Sites.PutTerrain(b.ctx, b.site.ID, "hill.asc", 0.5, strings.NewReader(hill)))
-	w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{SettingM: num(60)})
+	w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(60)}})
 	require.NoError(t, err)
-	assert.Equal(t, "the ground itself", w.Answer.Decides)
-	assert.InDelta(t, 40+1, w.Answer.NeedM, 5)
+	assert.Equal(t, "the ground itself", w.Return.Decides)
+	assert.InDelta(t, 40+1, w.Return.NeedM, 5)
 	assert.Equal(t, 3600, b.file().Terrain.Columns*b.file().Terrain.Rows)
 	assert.ErrorContains(t, b.Sites.PutTerrain(b.ctx, b.site.ID, "x.asc", 1, strings.NewReader("hello")), "The terrain cannot be used")
 	away := grid(geo.Point{Lat: 40, Lon: -100}, func(_, _ float64) float64 { return 1 })
@@ -241,11 +242,21 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	assert.Equal(t, sun.Normal, s.Sun.Kind)
 
 	now := b.Clock.Now().UTC()
-	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), Report: "METAR KZZT " + now.Format("021504") + "Z 24006KT 10SM FEW060 18/08 A3001 FOO"}))
+	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "METAR KZZT " + now.Format("021504") + "Z 24006KT 10SM FEW060 18/08 A3001 FOO"}))
+	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
+	require.NoError(t, err)
+	assert.Equal(t, judge.Stop, judge.Worst(s.Findings), "what cannot be read may be cloud or weather: %+v", s.Findings)
+	assert.Equal(t, "FOO", s.Report.Bad[0].Group)
+	b.Clock.Advance(time.Minute)
+	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "METAR KZZT " + now.Add(time.Minute).Format("021504") + "Z 24006KT 10SM FEW060 18/08 A3001"}))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, judge.Worst(s.Findings), "%+v", s.Findings)
-	assert.Equal(t, "FOO", s.Report.Bad[0].Group)
+	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "METAR KZZT " + now.Add(-20*time.Minute).Format("021504") + "Z 24036G45KT 1/4SM FG"}))
+	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
+	require.NoError(t, err)
+	assert.Equal(t, judge.Clear, judge.Worst(s.Findings), "what is entered later is not fresher")
+	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "METAR KZZT " + now.Add(20*time.Minute).Format("021504") + "Z CAVOK"}), "dated in the future")
 	nobody, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Work: weather.Inspection, Ground: "open"})
 	require.NoError(t, err)
 	assert.Equal(t, judge.Watch, judge.Worst(nobody.Findings), "the limits of no aircraft are never clear")
@@ -274,9 +285,12 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	srv := httptest.NewServer(device)
 	defer srv.Close()
 	b.Sites.Weather = outside.New(srv.URL)
+	b.Clock.Advance(30 * time.Minute)
 	require.NoError(t, b.Sites.FetchWeather(b.ctx, b.site.ID, testbed.NewID(), "crops"))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
+	assert.Empty(t, s.About)
+	assert.InDelta(t, 6, *s.Latest.Air.StationKm, 1)
 	assert.Equal(t, 225.0, *s.Latest.Air.StationM)
 	require.Len(t, s.Hours, 36)
 	var stop, clear int
@@ -292,7 +306,7 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	assert.Zero(t, stop)
 	assert.NotZero(t, clear)
 	ask.Work = weather.Spraying
-	for scenario, word := range map[string]string{standin.Heat: "Delta T", standin.Front: "rain", standin.Inversion: "inversion", standin.Gusty: "over the limit", standin.Fog: "3 statute miles"} {
+	for scenario, word := range map[string]string{standin.Heat: "Delta T", standin.Front: "rain", standin.Inversion: "inversion", standin.Gusty: "the limit is", standin.Fog: "3 statute miles"} {
 		require.NoError(t, device.Set(standin.Faults{Scenario: scenario}))
 		s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 		require.NoError(t, err)
@@ -309,37 +323,14 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 		require.NoError(t, err)
 		assert.NotEmpty(t, s.NoHours)
 	}
-	require.NoError(t, device.Set(standin.Faults{Stale: true, Garbled: true}))
+	b.Clock.Advance(30 * time.Minute)
+	require.NoError(t, device.Set(standin.Faults{Stale: true}))
+	require.NoError(t, b.Sites.FetchWeather(b.ctx, b.site.ID, testbed.NewID(), "crops"))
+	require.NoError(t, device.Set(standin.Faults{Garbled: true}))
 	require.NoError(t, b.Sites.FetchWeather(b.ctx, b.site.ID, testbed.NewID(), "crops"))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
 	assert.Len(t, s.Report.Bad, 2, "%+v", s.Report.Bad)
 	assert.Equal(t, judge.Stop, judge.Worst(s.Findings))
 	assert.Error(t, device.Set(standin.Faults{Scenario: "hail"}))
-}
-
-// Near a structure the height counts from its top; a tree is no structure.
-func TestHeightNearAStructure(t *testing.T) {
-	frame, err := geo.NewFrame(geo.Point{Lat: 46.31, Lon: -119.70})
-	require.NoError(t, err)
-	at := func(x, y float64) geo.Point { return frame.Point(geo.XY{X: x, Y: y}) }
-	h := 150.0
-	tower := site.Feature{ID: "t", Kind: site.Obstacle, Shape: site.Point, Name: "Tower", HeightM: &h, What: site.Structure, Places: []geo.Point{at(60, 0)}}
-	over := func(change func(*site.Feature)) *float64 {
-		x := tower
-		change(&x)
-		f := sites.File{Site: sites.Site{Lat: 46.31, Lon: -119.70}, Features: []sites.Feature{{Feature: x},
-			{Feature: site.Feature{ID: "s", Kind: site.TakeOff, Shape: site.Point, Places: []geo.Point{at(0, 0)}}},
-			{Feature: site.Feature{ID: "r", Kind: site.Route, Shape: site.Line, Places: []geo.Point{at(40, 10), at(80, 10)}}}}}
-		route := 200.0
-		w, err := f.Reckon(sites.UsualType, home.UsualMargin, sites.Ask{RouteM: &route})
-		require.NoError(t, err)
-		return w.OverTopM
-	}
-	got := over(func(*site.Feature) {})
-	require.NotNil(t, got)
-	assert.InDelta(t, 50, *got, 0.5, "200 m over the ground is 50 over its top")
-	assert.Nil(t, over(func(f *site.Feature) { f.What = "" }), "a tree")
-	assert.Nil(t, over(func(f *site.Feature) { f.HeightM = nil }), "height not known")
-	assert.Nil(t, over(func(f *site.Feature) { f.Places = []geo.Point{at(60, -130)} }), "over 400 ft away")
 }

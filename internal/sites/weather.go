@@ -4,29 +4,33 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
-	"strings"
 	"time"
 
 	"github.com/google/uuid"
+	"gorm.io/gorm"
 
 	"mainstay/core/air"
 	"mainstay/core/airframe"
 	"mainstay/core/gate"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/metar"
+	"mainstay/core/rules"
 	"mainstay/core/sun"
 	"mainstay/core/weather"
 	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 )
 
 // NewWeather is weather taken at a site: a report as text, or read by hand.
 type NewWeather struct {
-	ID       uuid.UUID
-	Report   string // METAR or SPECI
-	StationM *float64
-	Ground   string
-	Hand     *weather.Air
+	ID        uuid.UUID
+	Report    string // METAR or SPECI
+	StationM  *float64
+	StationKm *float64
+	Ground    string
+	Hand      *weather.Air
 }
 
 // AddWeather puts weather on the site's file.
@@ -36,7 +40,8 @@ func (s *Service) AddWeather(ctx context.Context, id uuid.UUID, n NewWeather) er
 	switch {
 	case n.Hand != nil:
 		a = *n.Hand
-		a.Source, a.Hazards = "hand", append([]string{}, a.Hazards...)
+		a.Source, a.Hazards, a.Vicinity, a.Trends = "hand", append([]string{}, a.Hazards...), []string{}, []metar.Trend{}
+		a.NoStorms, a.StationKm = false, nil
 		if err := checkHand(&a, now); err != nil {
 			return err
 		}
@@ -48,23 +53,48 @@ func (s *Service) AddWeather(ctx context.Context, id uuid.UUID, n NewWeather) er
 			a.StationM = &f.Site.ElevationM
 		}
 	default:
-		r, err := metar.Decode(n.Report)
-		if err != nil {
-			return fault.Bad("report", "This is no weather report: it begins with METAR or the four letters of a station. Nothing was saved.")
-		}
-		if r.Nil {
-			return fault.Bad("report", "The station sent no report (NIL). Nothing was saved.")
-		}
-		a = weather.FromReport(r, now, n.Ground)
-		a.StationM = n.StationM
+		return s.addReports(ctx, id, n)
 	}
 	return s.storeWeather(ctx, id, n.ID, a)
+}
+
+// addReports puts every report of a text on file: two are two.
+func (s *Service) addReports(ctx context.Context, id uuid.UUID, n NewWeather) error {
+	now := s.Clock.Now()
+	rs, err := metar.DecodeAll(n.Report)
+	if err != nil {
+		return fault.Bad("report", "This is no weather report: it begins with METAR or the four letters of a station. Nothing was saved.")
+	}
+	airs := make([]weather.Air, len(rs))
+	for i, r := range rs {
+		if r.Nil {
+			return fault.Bad("report", "The station %s sent no report (NIL). Nothing was saved.", r.Station)
+		}
+		airs[i] = weather.FromReport(r, now, n.Ground)
+		airs[i].StationM, airs[i].StationKm = n.StationM, n.StationKm
+		if airs[i].At.After(now.Add(weather.Future)) {
+			return fault.Bad("report", "The report of %s is dated in the future. Nothing was saved; check the report and the clock.", r.Station)
+		}
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		svc := Service{DB: tx, Clock: s.Clock}
+		for i, a := range airs {
+			one := n.ID
+			if i > 0 {
+				one = uuid.NewSHA1(n.ID, []byte{byte(i)})
+			}
+			if err := svc.storeWeather(ctx, id, one, a); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }
 
 // checkHand refuses readings that contradict each other.
 func checkHand(a *weather.Air, now time.Time) error {
 	switch {
-	case a.At.After(now.Add(5 * time.Minute)):
+	case a.At.After(now.Add(weather.Future)):
 		return fault.Bad("at", "The time lies in the future.")
 	case a.Beaufort != nil && a.WindMS != nil:
 		return fault.Bad("beaufort", "Enter the wind as it was measured, or the estimate by eye, not both.")
@@ -126,8 +156,15 @@ func (s *Service) FetchWeather(ctx context.Context, site, id uuid.UUID, ground s
 	if err != nil {
 		return fault.Clash("weather-service", "The weather service answers what is no report. Paste one or read the air by hand; nothing was saved.")
 	}
+	at, err := s.head(ctx, site)
+	if err != nil {
+		return err
+	}
 	a := weather.FromReport(r, s.Clock.Now(), ground)
-	a.StationM = &fc.StationM
+	a.StationM, a.StationKm = fc.StationM, fc.km(at)
+	if a.At.After(s.Clock.Now().Add(weather.Future)) {
+		return fault.Clash("weather-service", "The weather service sent a report dated in the future. Read the air by hand; nothing was saved.")
+	}
 	return s.storeWeather(ctx, site, id, a)
 }
 
@@ -136,22 +173,13 @@ type Sky struct {
 	Latest   *weather.Assessment
 	By       string
 	Report   *metar.Report // as decoded; nil: read by hand
+	Replaced bool          // its wind gave way to one measured since, on the spot
 	Sun      sun.Day
-	Hours    []Hour  // forecast, judged; empty without a weather service
-	NoHours  string  // why there are none
-	HeightM  float64 // above ground, at which the wind is judged
+	Hours    []weather.HourOf // forecast, judged; empty without a weather service
+	NoHours  string           // why there are none
+	About    []string         // what is to be known about age and place of the forecast
+	HeightM  float64          // above ground, at which the wind is judged
 	Findings []judge.Finding
-}
-
-// Hour is one hour of the day as it is forecast.
-type Hour struct {
-	At       time.Time
-	Air      weather.Air
-	Verdict  judge.Verdict
-	Why      string // the findings as bad as the verdict
-	Light    sun.Light
-	WindAtMS float64 // at flight height
-	GustAtMS float64
 }
 
 // AskSky is what the weather is judged for.
@@ -161,14 +189,27 @@ type AskSky struct {
 	Ground   string
 }
 
+// above is what the air over a site is held against.
+type above struct {
+	site     Site
+	law      rules.Law
+	t        airframe.Type
+	work     weather.Work
+	highM    *float64   // highest place above ground that the flight reaches; nil: no way to judge
+	measured *gate.Wind // since, on the spot
+	from, to time.Time  // window of the job
+	label    weather.Label
+	days     []sun.Day
+}
+
 // SkyOver judges the latest weather of a site and the forecast of the next day
-// and a half.
+// and a half. The height that counts is the highest of the usual flight there.
 func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, error) {
-	f, err := s.Get(ctx, id, false)
+	t, err := s.typeOf(ctx, ask.Aircraft)
 	if err != nil {
 		return Sky{}, err
 	}
-	t, err := s.typeOf(ctx, ask.Aircraft)
+	c, err := s.charted(ctx, id, t, intent.Flight{Work: string(ask.Work)})
 	if err != nil {
 		return Sky{}, err
 	}
@@ -177,44 +218,50 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 		return Sky{}, err
 	}
 	now := s.Clock.Now()
-	days, err := sunDays(now, crew.Location(), f.Site)
+	days, err := sunDays(now, crew.Location(), c.file.Site)
 	if err != nil {
 		return Sky{}, fault.Clash("site-not-ready", "Where the sun stands over this site is not known: %v.", err)
 	}
-	out := Sky{HeightM: float64(t.Limits.FlightHeightM), Sun: days[1], Findings: []judge.Finding{}}
-	if err := s.over(ctx, f.Site, t, ask.Work, nil, days, &out); err != nil {
+	over := above{site: c.file.Site, law: c.law, t: t, work: ask.Work, days: days}
+	if c.noWay == nil {
+		over.highM = &c.way.HighM
+	}
+	out := Sky{Sun: days[1], Findings: []judge.Finding{}}
+	if err := s.over(ctx, over, &out); err != nil {
 		return out, err
 	}
-	out.Findings = append(out.Findings, lightFindings(now, days)...)
+	out.Findings = append(out.Findings, lightFindings(now, days, c.law)...)
 	if ask.Aircraft == nil { // usual limits are nobody's limits
 		out.Findings = append(out.Findings, judge.Finding{Rule: "maker-limits", Verdict: judge.Watch, Sentence: fmt.Sprintf("No aircraft is chosen: the wind is held against usual limits of %.0f m/s, gusts %.0f.", float64(t.Limits.WindMS), float64(t.Limits.GustMS)),
 			Source: "maker's manual", Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
 	}
-	out.Hours, out.NoHours = s.hours(ctx, f.Site, t, ask, days)
+	s.hours(ctx, over, ask, &out)
 	return out, nil
 }
 
 // over judges the latest weather of a site. A wind that was measured since, on
 // the spot, takes the place of the one in it.
-func (s *Service) over(ctx context.Context, at Site, t airframe.Type, work weather.Work, measured *gate.Wind, days []sun.Day, out *Sky) error {
-	latest, by, err := s.latest(ctx, at.ID)
+func (s *Service) over(ctx context.Context, o above, out *Sky) error {
+	latest, by, err := s.latest(ctx, o.site.ID)
 	if err != nil {
 		return err
 	}
+	out.HeightM = o.height()
 	if latest == nil {
-		out.Findings = append(out.Findings, judge.Finding{Rule: "weather-age", Verdict: judge.Stop, Sentence: "No weather is on file for this site.", Source: "14 CFR 107.49(a)", Evidence: "None.", Lifts: "read it"})
+		out.Findings = append(out.Findings, judge.Finding{Rule: "weather-age", Verdict: judge.Stop, Sentence: "No weather is on file for this site.", Source: o.law.Site(), Evidence: "None.", Lifts: "read it"})
 		return nil
 	}
-	if measured != nil && measured.At.After(latest.At) {
-		steady := float64(measured.SteadyMS)
+	out.Replaced = o.measured != nil && o.measured.At.After(latest.At)
+	if out.Replaced {
+		steady := float64(o.measured.SteadyMS)
 		latest.Beaufort = nil
-		latest.WindMS, latest.GustMS, latest.WindHeightM, latest.Ground = &steady, nil, float64(measured.MeasuredM), string(measured.Ground)
-		if measured.GustMS != nil {
-			gust := float64(*measured.GustMS)
+		latest.WindMS, latest.GustMS, latest.WindHeightM, latest.Ground = &steady, nil, float64(o.measured.MeasuredM), string(o.measured.Ground)
+		if o.measured.GustMS != nil {
+			gust := float64(*o.measured.GustMS)
 			latest.GustMS = &gust
 		}
 	}
-	l := limits(t, at, work, latest.At, days)
+	l := o.limits(latest.At)
 	if r, err := metar.Decode(latest.Raw); err == nil {
 		l.Light, out.Report = &r, &r
 	}
@@ -229,7 +276,8 @@ func (s *Service) latest(ctx context.Context, id uuid.UUID) (*weather.Air, strin
 		Content string
 		ByName  string
 	}
-	if err := s.DB.WithContext(ctx).Raw("select content, by_name from site_weather where site_id = ? order by taken_at desc, id desc limit 1", id).Scan(&rows).Error; err != nil || len(rows) == 0 {
+	// The newest air, not what was entered last: an old report brought in later is not fresher.
+	if err := s.DB.WithContext(ctx).Raw("select content, by_name from site_weather where site_id = ? order by at desc, taken_at desc, id desc limit 1", id).Scan(&rows).Error; err != nil || len(rows) == 0 {
 		return nil, "", err
 	}
 	var a weather.Air
@@ -250,12 +298,23 @@ func sunDays(now time.Time, zone *time.Location, at Site) ([]sun.Day, error) {
 	return out, nil
 }
 
-func limits(t airframe.Type, at Site, work weather.Work, when time.Time, days []sun.Day) weather.Limits {
-	l := weather.Limits{WindMS: float64(t.Limits.WindMS), GustMS: float64(t.Limits.GustMS), FlightHeightM: float64(t.Limits.FlightHeightM), MaxMassKg: float64(t.Limits.TakeoffMassKg), TankWork: t.TankL > 0, GroundM: at.ElevationM, Work: work}
-	if el, _, err := sun.Position(when, at.Lat, at.Lon); err == nil {
+// height is the highest place above ground that the flight reaches, or else the
+// usual height of the type.
+func (o above) height() float64 {
+	if o.highM != nil {
+		return *o.highM
+	}
+	return float64(o.t.Limits.FlightHeightM)
+}
+
+func (o above) limits(when time.Time) weather.Limits {
+	t := o.t.Limits
+	l := weather.Limits{WindMS: float64(t.WindMS), GustMS: float64(t.GustMS), FlightHeightM: o.height(), HeightAssumed: o.highM == nil, MaxMassKg: float64(t.TakeoffMassKg), ReferenceKgM3: t.ReferenceKgM3,
+		TankWork: o.t.TankL > 0, GroundM: o.site.ElevationM, Work: o.work, Law: o.law, From: o.from, To: o.to, Label: o.label}
+	if el, _, err := sun.Position(when, o.site.Lat, o.site.Lon); err == nil {
 		l.SunElevation = &el
 	}
-	for _, d := range days {
+	for _, d := range o.days {
 		if d.Rise == nil || d.Set == nil || when.Sub(d.Noon).Abs() > 12*time.Hour {
 			continue
 		}
@@ -265,61 +324,32 @@ func limits(t airframe.Type, at Site, work weather.Work, when time.Time, days []
 	return l
 }
 
-func lightFindings(now time.Time, days []sun.Day) []judge.Finding {
-	find := func(v judge.Verdict, words string) []judge.Finding {
-		return []judge.Finding{{Rule: "night", Verdict: v, Sentence: words, Source: "14 CFR 107.29", Evidence: "Position of the sun.", At: &now, Lifts: "daylight"}}
+func lightFindings(now time.Time, days []sun.Day, law rules.Law) []judge.Finding {
+	find := func(words string) []judge.Finding {
+		return []judge.Finding{{Rule: "night", Verdict: judge.Watch, Sentence: words, Source: law.NightCite, Evidence: "Position of the sun.", At: &now, Lifts: "daylight"}}
 	}
-	switch sun.LightAt(now, days) {
+	switch sun.LightAt(now, days, law.TwilightLast) {
 	case sun.Twilight:
-		return find(judge.Watch, "It is civil twilight: the anti-collision light is lit and seen for 3 statute miles.")
+		return find("It is civil twilight: " + law.TwilightSays + ".")
 	case sun.Night:
-		return find(judge.Watch, "It is night: the anti-collision light is lit and seen for 3 statute miles, and the pilot is trained for night.")
+		return find("It is night: " + law.NightSays + ".")
 	}
 	return nil
 }
 
-func (s *Service) hours(ctx context.Context, at Site, t airframe.Type, ask AskSky, days []sun.Day) ([]Hour, string) {
+// hours judges the forecast, with what is to be known about its age and place.
+func (s *Service) hours(ctx context.Context, o above, ask AskSky, out *Sky) {
 	if s.Weather == nil {
-		return nil, "No weather service is connected."
+		out.NoHours = "No weather service is connected."
+		return
 	}
 	fc, err := askForecast(ctx, s.Weather)
 	if err != nil {
-		return nil, "The weather service does not answer, or answers what cannot be read."
+		out.NoHours = "The weather service does not answer, or answers what cannot be read."
+		return
 	}
-	var out []Hour
+	out.About = weather.JudgeForecast(fc.MadeAt, fc.km(o.site), s.Clock.Now())
 	for _, h := range fc.Hours {
-		clear := h.Cover == "CLR" || h.Cover == "FEW"
-		a := weather.Air{At: h.At, Source: "forecast", WindMS: &h.WindMS, GustMS: &h.GustMS, FromDeg: &h.FromDeg, WindHeightM: 10, Ground: ask.Ground, TempC: &h.TempC, DewC: &h.DewC, QNH: &h.QNH, VisibilityM: &h.VisibilityM,
-			CloudBaseFt: h.CloudBaseFt, CloudKnown: true, ClearSky: &clear, StationM: &fc.StationM, Hazards: []string{}}
-		if h.Rain {
-			a.Hazards = append(a.Hazards, "rain")
-		}
-		l := limits(t, at, ask.Work, h.At, days)
-		// The cover of the hour as a report would give it, for the light.
-		sky := h.Cover
-		if h.CloudBaseFt != nil {
-			sky += fmt.Sprintf("%03d", *h.CloudBaseFt/100)
-		}
-		if r, err := metar.Decode("XXXX " + sky); err == nil {
-			l.Light = &r
-		}
-		x := weather.Assess(a, l, h.At)
-		one := Hour{At: h.At, Air: a, Light: sun.LightAt(h.At, days), Verdict: judge.Worst(x.Findings)}
-		for _, f := range x.Findings {
-			if f.Verdict == one.Verdict {
-				one.Why = strings.TrimSpace(one.Why + " " + f.Sentence)
-			}
-		}
-		if one.Light != sun.Daylight && one.Verdict < judge.Watch {
-			one.Verdict, one.Why = judge.Watch, judge.Capital(string(one.Light))+": lights, and a pilot trained for night."
-		}
-		if ask.Aircraft == nil && one.Verdict == judge.Clear {
-			one.Verdict, one.Why = judge.Watch, "No aircraft is chosen: held against usual limits."
-		}
-		if x.Wind != nil {
-			one.WindAtMS, one.GustAtMS = float64(x.Wind.Steady), float64(x.Wind.Gust)
-		}
-		out = append(out, one)
+		out.Hours = append(out.Hours, weather.JudgeHour(h, fc.StationM, ask.Ground, o.limits(h.At), sun.LightAt(h.At, o.days, o.law.TwilightLast), ask.Aircraft == nil))
 	}
-	return out, ""
 }

@@ -9,8 +9,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/site"
+	"mainstay/core/wayhome"
 	"mainstay/core/weather"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/fault"
@@ -30,7 +32,7 @@ func north(t *testing.T, free ...float64) *bed {
 
 func (b *bed) report(wind string) {
 	b.t.Helper()
-	require.NoError(b.t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), Report: "KZZT " + b.Clock.Now().UTC().Format("021504") + "Z " + wind + " 10SM FEW060 18/08 A3001"}))
+	require.NoError(b.t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "KZZT " + b.Clock.Now().UTC().Format("021504") + "Z " + wind + " 10SM FEW060 18/08 A3001"}))
 }
 
 func (b *bed) of(kind string) *uuid.UUID {
@@ -41,7 +43,7 @@ func (b *bed) of(kind string) *uuid.UUID {
 	return &a.ID
 }
 
-func (b *bed) said(w sites.WayHome, rule string) string {
+func (b *bed) said(w wayhome.Answer, rule string) string {
 	out := ""
 	for _, f := range w.Findings {
 		if f.Rule == rule {
@@ -70,7 +72,7 @@ func TestComesHomeAgainstTheWind(t *testing.T) {
 		{"09012G30KT", "stop: In gusts of 18.0 m/s at 30 m it does not come home", 13.16}, // no crosswind of 18 m/s can be held either
 	} {
 		b.report(x.wind)
-		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID, SettingM: num(30)})
+		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID, Flight: intent.Flight{ReturnM: num(30)}})
 		require.NoError(t, err)
 		require.NotNil(t, w.HomeSpeedMS, x.wind)
 		assert.InDelta(t, x.speed, *w.HomeSpeedMS, 0.02, x.wind)
@@ -91,7 +93,7 @@ func TestMarginOfTheCrew(t *testing.T) {
 		require.NoError(t, b.Rules.Choose(b.As(b.Chief), rulebook.Choice{Pack: "us-small", SightM: 500, MarginM: x.m, MarginPercent: x.percent}))
 		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{})
 		require.NoError(t, err)
-		assert.Equal(t, x.height, w.Answer.HeightM, "60 m, %g m or %g %%", x.m, x.percent)
+		assert.Equal(t, x.height, w.Return.HeightM, "60 m, %g m or %g %%", x.m, x.percent)
 	}
 	var by, said string
 	require.NoError(t, b.DB.Raw("select by_name, summary from records where kind = 'rules-chosen' order by seq desc limit 1").Row().Scan(&by, &said))
@@ -107,24 +109,24 @@ func TestMarginOfTheCrew(t *testing.T) {
 func TestHeadingsCountForWings(t *testing.T) {
 	b := north(t, 90)
 	wing, multi := b.of("tally-w"), &b.Aircraft.ID
-	ask := func(craft *uuid.UUID) sites.WayHome {
-		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: craft, SettingM: num(60)})
+	ask := func(craft *uuid.UUID) wayhome.Answer {
+		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: craft, Flight: intent.Flight{ReturnM: num(60)}})
 		require.NoError(t, err)
 		return w
 	}
 	b.report("10008KT")
-	assert.True(t, ask(wing).Landing.OK)
-	assert.Nil(t, ask(multi).Landing)
+	assert.True(t, ask(wing).Wind.OK)
+	assert.Nil(t, ask(multi).Wind)
 	b.report("27008KT")
 	assert.Contains(t, b.said(ask(wing), "direction"), "stop: Start and landing: Only tailwind")
 	assert.Empty(t, b.said(ask(multi), "direction"))
 	assert.Contains(t, b.said(ask(nil), "direction"), "watch: Start and landing of a wing")
 	bare := north(t)
 	bare.report("27008KT")
-	w, err := bare.Sites.WayHome(bare.ctx, bare.site.ID, sites.Ask{Aircraft: bare.of("tally-v"), SettingM: num(60)})
+	w, err := bare.Sites.WayHome(bare.ctx, bare.site.ID, sites.Ask{Aircraft: bare.of("tally-v"), Flight: intent.Flight{ReturnM: num(60)}})
 	require.NoError(t, err)
-	assert.Contains(t, bare.said(w, "sector"), "watch: Which headings are free", "unknown is never good")
-	for text, says := range map[string]string{"00000KT": "", "VRB03KT": "watch: Start and landing: the wind has no known direction", "VRB12KT": "stop: Start and landing: gusts of 8.6 m/s from no known direction are over the crosswind limit of 6.7"} {
+	assert.Contains(t, bare.said(w, "sector"), "stop: Which headings are free", "unknown is never good")
+	for text, says := range map[string]string{"00000KT": "", "VRB03KT": "stop: Start and landing: the wind has no known direction", "VRB12KT": "stop: Start and landing: gusts of 8.6 m/s from no known direction are over the crosswind limit of 6.7"} {
 		b.report(text)
 		if said := b.said(ask(wing), "direction"); says == "" {
 			assert.NotContains(t, said, "no known direction", text)
@@ -140,21 +142,21 @@ func TestHeadingsCountForWings(t *testing.T) {
 func TestSectorsOfAWing(t *testing.T) {
 	b := north(t, 90, 270)
 	wing, vertical := b.of("tally-w"), b.of("tally-v")
-	ask := func(craft *uuid.UUID) sites.WayHome {
-		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: craft, SettingM: num(60)})
+	ask := func(craft *uuid.UUID) wayhome.Answer {
+		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: craft, Flight: intent.Flight{ReturnM: num(60)}})
 		require.NoError(t, err)
 		return w
 	}
 	assert.True(t, ask(wing).Sectored)
 	assert.Equal(t, []float64{90, 270}, ask(wing).Clear)
 	b.report("08008KT")
-	assert.Equal(t, 90.0, ask(wing).Landing.Heading)
+	assert.Equal(t, 90.0, ask(wing).Wind.Heading)
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Barn", HeightM: num(20)}, [2]float64{120, 0})
 	w := ask(wing)
 	assert.Contains(t, b.said(w, "sector"), "watch: Heading 090 is not free for climb-out: Barn reaches 20 m, 115 m away, where the path is at 26 m.")
 	assert.Contains(t, b.said(w, "sector"), "watch: Heading 270 is not free for the approach: Barn reaches 20 m, 115 m away, where the path is at 16 m.")
 	assert.Contains(t, b.said(w, "sector"), "stop: No heading is free")
-	assert.Nil(t, w.Landing)
+	assert.Nil(t, w.Wind)
 	assert.Equal(t, []float64{90, 270}, ask(vertical).Clear, "it is 20 m up before it flies forward")
 	assert.Empty(t, b.said(ask(&b.Aircraft.ID), "sector"))
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Mast"}, [2]float64{-120, 5})
@@ -166,7 +168,7 @@ func TestSectorsOfAWing(t *testing.T) {
 func TestWindByEye(t *testing.T) {
 	b := north(t)
 	eye := func(class int) sites.Sky {
-		hand := weather.Air{At: b.Clock.Now(), Ground: "crops", Beaufort: &class, TempC: num(20), DewC: num(12), QNH: num(1013), VisibilityM: num(10000), CloudKnown: true}
+		hand := weather.Air{At: b.Clock.Now(), Ground: "crops", Beaufort: &class, TempC: num(20), DewC: num(12), QNH: num(1013), VisibilityM: num(10000), CloudKnown: true, WeatherKnown: true, FromDeg: num(240)}
 		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "crops", Hand: &hand}))
 		s, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Aircraft: &b.Aircraft.ID, Work: weather.Spraying, Ground: "crops"})
 		require.NoError(t, err)
@@ -177,8 +179,8 @@ func TestWindByEye(t *testing.T) {
 	assert.InDelta(t, 3.4, *s.Latest.Air.WindMS, 1e-9)
 	assert.Contains(t, said(s), "estimated by eye: Beaufort 2, 1.6 to 3.4 m/s")
 	assert.NotContains(t, said(s), "dead calm")
-	assert.Contains(t, said(eye(1)), "Wind 0.3 m/s is under 1.0: dead calm hides an inversion.")
-	assert.Contains(t, said(eye(3)), "Wind 5.5 m/s is over 4.5: spray drifts.")
+	assert.Contains(t, said(eye(1)), "is under 1.0: dead calm hides an inversion.")
+	assert.Contains(t, said(eye(3)), "over 4.5: spray drifts.")
 	assert.Contains(t, said(eye(12)), "Wind", "and is over every limit")
 	assert.Equal(t, judge.Stop, judge.Worst(eye(12).Findings))
 }

@@ -7,6 +7,7 @@ import (
 	"io"
 	"net/http"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -14,6 +15,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
+	"mainstay/core/crew"
 	"mainstay/core/judge"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -31,6 +33,9 @@ type Defect struct {
 	Severity    string
 	Photos      db.UUIDs `gorm:"type:uuid[]"`
 	WalkroundID *uuid.UUID
+	Origin      string     // person, walk, flight
+	Item        string     // what found it: the item of a walk, the sign of a flight; empty of a person
+	FlightID    *uuid.UUID // that showed it
 	RaisedBy    string
 	RaisedAt    time.Time
 	ClosedAt    *time.Time
@@ -56,7 +61,7 @@ func (s *Service) Raise(ctx context.Context, d Defect) (Defect, error) {
 		return d, fault.Bad("station", "%s has no station %q.", t.Name, d.Station)
 	}
 	by := people.From(ctx)
-	d.RaisedBy, d.RaisedAt = by.Name, s.Clock.Now()
+	d.RaisedBy, d.RaisedAt, d.Origin = by.Name, s.Clock.Now(), ByPerson
 	if d.Photos == nil {
 		d.Photos = db.UUIDs{}
 	}
@@ -73,14 +78,111 @@ func (s *Service) Raise(ctx context.Context, d Defect) (Defect, error) {
 			d = old
 			return err
 		}
-		if err := tx.Create(&d).Error; err != nil {
-			return err
-		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: d.AircraftID, At: d.RaisedAt, ByID: by.ID, ByName: by.Name,
-			Summary: a.Name + ": " + d.Title, Content: map[string]any{"defect": d.ID, "station": d.Station, "title": d.Title, "note": d.Note, "severity": d.Severity, "photos": d.Photos}})
-		return err
+		return s.put(ctx, tx, a.Name, d)
 	})
 	return d, err
+}
+
+// Where a defect comes from.
+const (
+	ByPerson = "person"
+	ByWalk   = "walk"
+	ByFlight = "flight"
+)
+
+func (s *Service) put(ctx context.Context, tx *gorm.DB, aircraft string, d Defect) error {
+	if err := tx.Create(&d).Error; err != nil {
+		return err
+	}
+	by := people.From(ctx)
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: d.AircraftID, At: d.RaisedAt, ByID: by.ID, ByName: by.Name,
+		Summary: aircraft + ": " + d.Title, Content: map[string]any{"defect": d.ID, "station": d.Station, "title": d.Title, "note": d.Note, "severity": d.Severity, "photos": d.Photos, "origin": d.Origin, "item": d.Item, "flight": d.FlightID, "walkround": d.WalkroundID}})
+	return err
+}
+
+// found makes what a walk found an open defect, with its place and photos, unless
+// the same is open already: then the worse of both counts.
+func (s *Service) found(ctx context.Context, tx *gorm.DB, sh Sheet, f Finding, e Entry) error {
+	photos := db.UUIDs{}
+	for _, p := range e.Value.Photos {
+		if id, err := uuid.Parse(p); err == nil {
+			photos = append(photos, id)
+		}
+	}
+	title := f.Title
+	if i := strings.Index(title, ":"); i > 0 {
+		title = title[:i]
+	}
+	return s.Found(ctx, tx, sh.Aircraft.Name, Defect{AircraftID: sh.AircraftID, Station: f.Station, Title: title + ": " + short(f.Sentence), Note: f.Sentence, Severity: f.Verdict.String(), Photos: photos, WalkroundID: &sh.ID, Origin: ByWalk, Item: f.ItemID})
+}
+
+// Found makes what a walk or a flight showed an open defect, unless the same is
+// open already: then the worse severity of both counts.
+func (s *Service) Found(ctx context.Context, tx *gorm.DB, aircraft string, d Defect) error {
+	var open Defect
+	if err := tx.Limit(1).Find(&open, "aircraft_id = ? and item = ? and closed_at is null", d.AircraftID, d.Item).Error; err != nil {
+		return err
+	}
+	if open.ID != uuid.Nil {
+		if severity(d.Severity) <= severity(open.Severity) {
+			return nil
+		}
+		return tx.Exec("update defects set severity = ?, note = left(note || ' ' || ?, 4000) where id = ?", d.Severity, d.Note, open.ID).Error
+	}
+	id, err := uuid.NewV7()
+	if err != nil {
+		return err
+	}
+	if d.Photos == nil {
+		d.Photos = db.UUIDs{}
+	}
+	d.ID, d.RaisedBy, d.RaisedAt = id, people.From(ctx).Name, s.Clock.Now()
+	return s.put(ctx, tx, aircraft, d)
+}
+
+// short cuts a sentence to what fits a title.
+func short(s string) string {
+	r := []rune(strings.TrimRight(strings.TrimSpace(s), "."))
+	if len(r) > 90 {
+		r = append(r[:89], '…')
+	}
+	return string(r)
+}
+
+// Settle ends a defect without a work order: a technician or chief has looked at
+// it, says what was found or done, and signs. The walk that follows shows the
+// rest.
+func (s *Service) Settle(ctx context.Context, id uuid.UUID, note, pin string) error {
+	by := people.From(ctx)
+	if !by.Has(crew.Technician) {
+		return fault.Denied("Only a technician or chief ends a defect.")
+	}
+	if len([]rune(strings.TrimSpace(note))) < 3 {
+		return fault.Bad("note", "Say what was looked at and what was done.")
+	}
+	var d Defect
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&d, "id = ?", id).Error; err != nil {
+		return err
+	}
+	switch {
+	case d.ID == uuid.Nil:
+		return fault.Missing("defect")
+	case d.ClosedAt != nil:
+		return nil
+	}
+	var orders int64
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from work_orders where defect_id = ? and state in ('open', 'signed')", id).Scan(&orders).Error; err != nil {
+		return err
+	}
+	if orders > 0 {
+		return fault.Clash("order-open", "A work order deals with this defect: sign it there, or cancel it first.")
+	}
+	if err := s.People.Sign(ctx, by.ID, pin); err != nil {
+		return err
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		return s.CloseDefect(ctx, tx, id, strings.TrimSpace(note))
+	})
 }
 
 // CloseDefect ends a defect with the note of the signed work that put it right,

@@ -2,6 +2,7 @@ package walkround
 
 import (
 	"context"
+	"slices"
 
 	"github.com/google/uuid"
 
@@ -50,6 +51,9 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]*
 		}
 		gr.By, gr.At = r.CompletedBy, *r.CompletedAt
 		for _, f := range r.Findings {
+			if f.Lasting {
+				continue // it is a defect
+			}
 			gr.Findings = append(gr.Findings, gate.RunFinding{Title: f.Title, Verdict: f.Verdict, Sentence: f.Sentence, PackID: f.PackID})
 		}
 		id := r.ID
@@ -59,7 +63,7 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]*
 			e.Turnaround, e.TurnaroundID = gr, &id
 		}
 		if newest := e.newest(); newest == gr {
-			e.Findings = r.Findings
+			e.Findings = slices.DeleteFunc(slices.Clone(r.Findings), func(f Finding) bool { return f.Lasting })
 		}
 	}
 	sql, args = "select * from defects where closed_at is null", nil

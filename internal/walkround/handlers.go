@@ -3,6 +3,7 @@ package walkround
 import (
 	"bytes"
 	"context"
+	"slices"
 
 	"github.com/google/uuid"
 
@@ -34,11 +35,21 @@ func (h *Handlers) wire(ctx context.Context, sh Sheet) (api.Walkround, error) {
 	}
 	out := api.Walkround{Id: sh.ID, AircraftId: sh.AircraftID, Aircraft: sh.Aircraft.Name, Kind: sh.Kind, Type: fleet.WireType(sh.Type), ChecklistVersion: sh.ChecklistVersion,
 		Packs: packs, Items: sh.Items, Entries: []api.Entry{}, StartedBy: sh.StartedBy, StartedAt: sh.StartedAt, CompletedAt: sh.CompletedAt, CompletedBy: sh.CompletedBy,
-		Abandoned: sh.AbandonedAt != nil, Missing: len(sh.Missing())}
+		Abandoned: sh.AbandonedAt != nil, Missing: len(sh.Missing()), Notes: []api.WalkNote{}}
+	others := map[string][]api.EntryOther{}
+	counts := sh.Worst()
 	for _, e := range sh.Entries {
+		if !slices.ContainsFunc(counts, func(c Entry) bool { return c.ID == e.ID }) {
+			others[e.ItemID] = append(others[e.ItemID], api.EntryOther{By: e.ByName, Verdict: severity(e.Verdict), Sentence: e.Sentence})
+		}
+	}
+	for _, e := range counts {
 		v := severity(e.Verdict)
 		out.Verdict = max(out.Verdict, v)
-		out.Entries = append(out.Entries, api.Entry{ItemId: e.ItemID, Value: e.Value, Judgement: checks.Judgement{Verdict: v, Sentence: e.Sentence, Against: e.Against}, By: e.ByName, At: e.At})
+		out.Entries = append(out.Entries, api.Entry{ItemId: e.ItemID, Value: e.Value, Judgement: checks.Judgement{Verdict: v, Sentence: e.Sentence, Against: e.Against}, By: e.ByName, At: e.At, Others: append([]api.EntryOther{}, others[e.ItemID]...)})
+	}
+	for _, n := range sh.Notes {
+		out.Notes = append(out.Notes, api.WalkNote{At: n.At.UTC(), By: n.By, Text: n.Text})
 	}
 	if out.Missing > 0 {
 		out.Verdict = max(out.Verdict, judge.Watch) // what is not complete is not clear
@@ -103,7 +114,7 @@ func (h *Handlers) AbandonWalkround(ctx context.Context, r api.AbandonWalkroundR
 // WireDefect is a defect as sent to the interface.
 func WireDefect(d Defect, aircraft string) api.Defect {
 	return api.Defect{Id: d.ID, AircraftId: d.AircraftID, Aircraft: aircraft, Station: d.Station, Title: d.Title, Note: d.Note, Severity: severity(d.Severity),
-		Photos: append([]uuid.UUID{}, d.Photos...), RaisedBy: d.RaisedBy, RaisedAt: d.RaisedAt, ClosedAt: d.ClosedAt, ClosedBy: d.ClosedBy, ClosingNote: d.ClosingNote}
+		Photos: append([]uuid.UUID{}, d.Photos...), RaisedBy: d.RaisedBy, RaisedAt: d.RaisedAt, ClosedAt: d.ClosedAt, ClosedBy: d.ClosedBy, ClosingNote: d.ClosingNote, Origin: api.DefectOrigin(d.Origin)}
 }
 
 func (h *Handlers) RaiseDefect(ctx context.Context, r api.RaiseDefectRequestObject) (api.RaiseDefectResponseObject, error) {
@@ -114,6 +125,10 @@ func (h *Handlers) RaiseDefect(ctx context.Context, r api.RaiseDefectRequestObje
 	}
 	a, err := h.Walkrounds.Fleet.Aircraft(ctx, d.AircraftID)
 	return api.RaiseDefect201JSONResponse(WireDefect(d, a.Name)), err
+}
+
+func (h *Handlers) SettleDefect(ctx context.Context, r api.SettleDefectRequestObject) (api.SettleDefectResponseObject, error) {
+	return api.SettleDefect204Response{}, h.Walkrounds.Settle(ctx, r.Id, r.Body.Note, r.Body.Pin)
 }
 
 func (h *Handlers) UploadPhoto(ctx context.Context, r api.UploadPhotoRequestObject) (api.UploadPhotoResponseObject, error) {

@@ -10,7 +10,6 @@ import (
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
-	"gorm.io/gorm/clause"
 
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
@@ -53,11 +52,16 @@ type Finding struct {
 	Verdict  judge.Verdict `json:"verdict"`
 	Sentence string        `json:"sentence"`
 	PackID   string        `json:"pack_id,omitempty"`
+	Lasting  bool          `json:"lasting,omitempty"` // it is an open defect now, and lasts beyond this walk
+	By       string        `json:"by,omitempty"`
 }
 
 // Entry is what was entered for one item, with its judgement.
 type Entry struct {
+	ID          uuid.UUID
 	WalkroundID uuid.UUID
+	PersonID    *uuid.UUID
+	Until       *time.Time // when its maker put another in its place; nil: it holds
 	ItemID      string
 	Value       checks.Value `gorm:"serializer:json"`
 	Verdict     string
@@ -77,7 +81,48 @@ type Sheet struct {
 	Type     airframe.Type
 	Packs    []checks.PackRef
 	Items    []checks.Item
-	Entries  []Entry
+	Entries  []Entry // that hold: one of each person for an item
+	Earlier  []Entry // that their makers replaced
+	Notes    []Note  // of the last flights, marked for this walk
+}
+
+// Note is what a pilot wanted changed before the next flight.
+type Note struct {
+	At   time.Time
+	By   string
+	Text string
+}
+
+// Worst are the entries that count: of several people's for one item the worse.
+func (sh Sheet) Worst() []Entry {
+	at, out := map[string]int{}, []Entry{}
+	for _, e := range sh.Entries {
+		i, ok := at[e.ItemID]
+		switch {
+		case !ok:
+			at[e.ItemID] = len(out)
+			out = append(out, e)
+		case severity(e.Verdict) > severity(out[i].Verdict):
+			out[i] = e
+		}
+	}
+	return out
+}
+
+// SlipFor is how long an entry may be taken for a slip of the hand: changed
+// later, what it said was seen.
+const SlipFor = time.Minute
+
+// seen are the entries that say what somebody saw: those that hold, and those
+// that stood longer than a slip of the hand before they were replaced.
+func (sh Sheet) seen() []Entry {
+	out := sh.Worst()
+	for _, e := range sh.Earlier {
+		if e.Until.Sub(e.At) > SlipFor && severity(e.Verdict) > judge.Clear {
+			out = append(out, e)
+		}
+	}
+	return out
 }
 
 // Start begins a run. Packs may be none: then the pack items fall away and the
@@ -173,8 +218,28 @@ func (s *Service) Sheet(ctx context.Context, id uuid.UUID) (Sheet, error) {
 		}
 	}
 	sh.Items = checks.Expand(l, sh.Type, sh.Kind, sh.Packs)
-	err = s.DB.WithContext(ctx).Order("at, item_id").Find(&sh.Entries, "walkround_id = ?", id).Error
+	var all []Entry
+	if err := s.DB.WithContext(ctx).Order("at, item_id").Find(&all, "walkround_id = ?", id).Error; err != nil {
+		return sh, err
+	}
+	for _, e := range all {
+		if e.Until == nil {
+			sh.Entries = append(sh.Entries, e)
+		} else {
+			sh.Earlier = append(sh.Earlier, e)
+		}
+	}
+	sh.Notes, err = s.notes(ctx, sh.AircraftID)
 	return sh, err
+}
+
+// notes are what pilots marked to change, since the last complete full walk of
+// the aircraft.
+func (s *Service) notes(ctx context.Context, aircraft uuid.UUID) ([]Note, error) {
+	var out []Note
+	err := s.DB.WithContext(ctx).Raw(`select f.landed_at as at, p.name as by, f.next_time as text from flights f join people p on p.id = f.pilot_id where f.aircraft_id = ? and f.next_time <> ''
+		and f.landed_at > coalesce((select max(completed_at) from walkrounds w where w.aircraft_id = f.aircraft_id and w.kind = 'walkround' and w.completed_at is not null), '-infinity') order by f.landed_at desc limit 20`, aircraft).Scan(&out).Error
+	return out, err
 }
 
 // typeVersion returns the profile a run was started with.
@@ -229,8 +294,9 @@ type NewEntry struct {
 	Value  checks.Value
 }
 
-// Save judges and saves entries; entering an item again replaces its entry.
-// All entries are saved or none. A run that has ended takes no more.
+// Save judges and saves entries; entering an item again replaces the person's own
+// entry, never another's, and what it said stays on record. All entries are
+// saved or none. A run that has ended takes no more.
 func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (Sheet, error) {
 	sh, err := s.Sheet(ctx, run)
 	if err != nil {
@@ -247,7 +313,11 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		if err != nil {
 			return sh, err
 		}
-		rows = append(rows, Entry{WalkroundID: run, ItemID: e.ItemID, Value: e.Value, Verdict: j.Verdict.String(), Sentence: j.Sentence, Against: j.Against, ByName: by.Name, At: now})
+		id, err := uuid.NewV7()
+		if err != nil {
+			return sh, err
+		}
+		rows = append(rows, Entry{ID: id, PersonID: &by.ID, WalkroundID: run, ItemID: e.ItemID, Value: e.Value, Verdict: j.Verdict.String(), Sentence: j.Sentence, Against: j.Against, ByName: by.Name, At: now})
 	}
 	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
 		var r Run
@@ -260,7 +330,14 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		if len(rows) == 0 {
 			return nil
 		}
-		return tx.Clauses(clause.OnConflict{Columns: []clause.Column{{Name: "walkround_id"}, {Name: "item_id"}}, UpdateAll: true}).Create(&rows).Error
+		items := make([]string, len(rows))
+		for i, e := range rows {
+			items[i] = e.ItemID
+		}
+		if err := tx.Exec("update walkround_entries set until = ? where walkround_id = ? and person_id = ? and item_id in ? and until is null", now, run, by.ID, items).Error; err != nil {
+			return err
+		}
+		return tx.Create(&rows).Error
 	})
 	if err != nil {
 		return sh, err
@@ -316,7 +393,7 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 			return fault.Clash("incomplete", "%d of %d items are still open; the next is %q.", len(left), len(sh.Items), left[0].Title)
 		}
 		now, worst, findings := s.Clock.Now(), judge.Clear, []Finding{}
-		for _, e := range sh.Entries {
+		for _, e := range sh.seen() {
 			it, _, err := sh.item(e.ItemID)
 			if err != nil {
 				continue // an item of a pack that has been taken out of the database cannot be
@@ -326,12 +403,19 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 				return err
 			}
 			worst = max(worst, v)
-			if v != judge.Clear {
-				sentence := e.Sentence
-				if e.Value.Note != "" {
-					sentence = e.Value.Note
+			if v == judge.Clear {
+				continue
+			}
+			sentence := e.Sentence
+			if e.Value.Note != "" {
+				sentence = e.Value.Note
+			}
+			f := Finding{ItemID: e.ItemID, Station: it.Station, Title: it.Title, Verdict: v, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting(), By: e.ByName}
+			findings = append(findings, f)
+			if f.Lasting {
+				if err := s.found(ctx, tx, sh, f, e); err != nil {
+					return err
 				}
-				findings = append(findings, Finding{e.ItemID, it.Station, it.Title, v, sentence, it.PackID})
 			}
 		}
 		if err := s.packsAfter(ctx, tx, sh, findings); err != nil {
@@ -353,10 +437,15 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 	return s.Sheet(ctx, run)
 }
 
+// contentOf is every entry of a run for its record, those that were replaced too.
 func contentOf(sh Sheet) []map[string]any {
-	out := make([]map[string]any, len(sh.Entries))
-	for i, e := range sh.Entries {
-		out[i] = map[string]any{"item": e.ItemID, "value": e.Value, "verdict": e.Verdict, "against": e.Against, "by": e.ByName, "at": e.At}
+	out := []map[string]any{}
+	for _, e := range slices.Concat(sh.Entries, sh.Earlier) {
+		one := map[string]any{"item": e.ItemID, "value": e.Value, "verdict": e.Verdict, "against": e.Against, "by": e.ByName, "at": e.At}
+		if e.Until != nil {
+			one["replaced_at"] = e.Until
+		}
+		out = append(out, one)
 	}
 	return out
 }
@@ -377,7 +466,7 @@ func (s *Service) packsAfter(ctx context.Context, tx *gorm.DB, sh Sheet, finding
 			return err
 		}
 		n := fleet.NewReading{ID: id, Source: "walkround"}
-		for _, e := range sh.Entries {
+		for _, e := range sh.Worst() {
 			it, _, err := sh.item(e.ItemID)
 			if err != nil || it.PackID != p.ID.String() {
 				continue

@@ -161,9 +161,7 @@ func single(g orb.Geometry) []orb.Geometry {
 		}
 	case orb.Collection:
 		for _, x := range g {
-			if _, nested := x.(orb.Collection); !nested {
-				out = append(out, single(x)...)
-			}
+			out = append(out, single(x)...)
 		}
 	default:
 		out = append(out, g)

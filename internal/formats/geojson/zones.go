@@ -1,21 +1,29 @@
 package geojson
 
 import (
+	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
+
+	"github.com/paulmach/orb"
 
 	"mainstay/core/airspace"
 	"mainstay/core/geo"
 	"mainstay/core/site"
 )
 
-// Zone is a piece of airspace as a file gives it. Heights are metres above the
-// ground; nil is not given.
+// Zone is a piece of airspace as a file gives it. Heights are metres over their
+// datum; nil is not given, and an empty datum is above the ground.
 type Zone struct {
+	FloorDatum   airspace.Datum
+	CeilingDatum airspace.Datum
+
 	OutsideID string
 	Name      string
 	Class     airspace.Class
@@ -40,8 +48,11 @@ func (z Zone) Area(frame geo.Frame) geo.Area {
 const MaxZones = 2000
 
 // ReadZones reads zones of airspace: polygons with the properties id, name,
-// class, floor_m or floor_ft, ceiling_m or ceiling_ft, from, to (RFC 3339),
-// calls. A shape of several polygons becomes several zones.
+// class, floor_m, floor_ft or floor_fl, ceiling_m, ceiling_ft or ceiling_fl,
+// floor_datum and ceiling_datum (ground, sea, flight-level), from, to (RFC
+// 3339), calls. A point with radius_m or radius_km is a circle. A shape of
+// several polygons becomes several zones. An id may stand beside the properties,
+// as GeoJSON has it; zones of one name without ids stay as many as there are.
 func ReadZones(r io.Reader) (taken []Zone, refused []site.Refused, err error) {
 	c, err := collection(r)
 	if err != nil {
@@ -50,8 +61,12 @@ func ReadZones(r io.Reader) (taken []Zone, refused []site.Refused, err error) {
 	if len(c.Features) > MaxZones {
 		return nil, nil, fmt.Errorf("%w: it holds %d zones, at most %d are taken", ErrFile, len(c.Features), MaxZones)
 	}
+	names := map[string]int{}
 	for i, g := range c.Features {
 		p := words(g)
+		if p["id"] == "" && g.ID != nil {
+			p["id"] = strings.TrimSpace(fmt.Sprint(g.ID))
+		}
 		refuse := func(why string) { refused = append(refused, site.Refused{Number: i + 1, Name: p["name"], Why: why}) }
 		if g.Geometry == nil {
 			refuse("it has no place")
@@ -64,6 +79,21 @@ func ReadZones(r io.Reader) (taken []Zone, refused []site.Refused, err error) {
 		}
 		if head.OutsideID == "" {
 			head.OutsideID = head.Name
+		}
+		if names[head.OutsideID]++; names[head.OutsideID] > 1 { // two of one name stay two
+			head.OutsideID = fmt.Sprintf("%s#%d", head.OutsideID, names[head.OutsideID])
+		}
+		if round, err := circle(g.Geometry, p); err != nil {
+			refuse(err.Error())
+			continue
+		} else if round != nil {
+			head.Outline = round
+			if err := head.check(); err != nil {
+				refuse(err.Error())
+				continue
+			}
+			taken = append(taken, head)
+			continue
 		}
 		for k, one := range single(g.Geometry) {
 			z := head
@@ -107,7 +137,7 @@ func (z Zone) check() error {
 			return fmt.Errorf("it reaches over 500 km")
 		}
 	}
-	err = airspace.Zone{ID: z.OutsideID, Name: z.Name, Class: z.Class, Area: z.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, From: z.From, To: z.To}.Check()
+	err = airspace.Zone{ID: z.OutsideID, Name: z.Name, Class: z.Class, Area: z.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, FloorDatum: z.FloorDatum, CeilingDatum: z.CeilingDatum, From: z.From, To: z.To}.Check()
 	if err != nil {
 		_, why, _ := strings.Cut(err.Error(), ": ")
 		return fmt.Errorf("%s", why)
@@ -124,10 +154,10 @@ func zoneHead(p map[string]string) (Zone, error) {
 		return z, fmt.Errorf("its words are too long or cannot be stored")
 	}
 	var err error
-	if z.FloorM, err = level(p, "floor"); err != nil {
+	if z.FloorM, z.FloorDatum, err = level(p, "floor"); err != nil {
 		return z, err
 	}
-	if z.CeilingM, err = level(p, "ceiling"); err != nil {
+	if z.CeilingM, z.CeilingDatum, err = level(p, "ceiling"); err != nil {
 		return z, err
 	}
 	for name, at := range map[string]**time.Time{"from": &z.From, "to": &z.To} {
@@ -144,17 +174,120 @@ func zoneHead(p map[string]string) (Zone, error) {
 	return z, nil
 }
 
-func level(p map[string]string, name string) (*float64, error) {
-	for unit, k := range map[string]float64{"_m": 1, "_ft": site.FeetM} {
-		text := p[name+unit]
+// metresByLevel is one flight level in metres: 100 ft.
+const metresByLevel = 100 * site.FeetM
+
+func level(p map[string]string, name string) (*float64, airspace.Datum, error) {
+	d := airspace.Datum(p[name+"_datum"])
+	if d != "" && !slices.Contains(airspace.AllDatums, d) {
+		return nil, d, fmt.Errorf("its %s_datum %q is none of %v", name, d, airspace.AllDatums)
+	}
+	var found *float64
+	for _, unit := range []struct {
+		name string
+		k    float64
+	}{{"_m", 1}, {"_ft", site.FeetM}, {"_fl", metresByLevel}} {
+		text := p[name+unit.name]
 		if text == "" {
 			continue
 		}
 		v, err := strconv.ParseFloat(text, 64)
-		if v *= k; err != nil || math.IsNaN(v) || v < -500 || v > 30_000 {
-			return nil, fmt.Errorf("its %s %q is no height", name, text)
+		if v *= unit.k; err != nil || math.IsNaN(v) || v < -500 || v > 30_000 {
+			return nil, d, fmt.Errorf("its %s %q is no height", name, text)
 		}
-		return &v, nil
+		if found != nil {
+			return nil, d, fmt.Errorf("its %s is given twice", name)
+		}
+		if unit.name == "_fl" {
+			if d != "" && d != airspace.FlightLevel {
+				return nil, d, fmt.Errorf("its %s is a flight level and is said to be counted from %s", name, d)
+			}
+			d = airspace.FlightLevel
+		}
+		found = &v
 	}
-	return nil, nil //nolint:nilnil // not given
+	return found, d, nil
+}
+
+// circleSides is how many sides stand for a circle; they lie outside it.
+const circleSides = 48
+
+// circle is the outline of a point with a radius; nil for any other shape.
+func circle(g orb.Geometry, p map[string]string) ([]geo.Point, error) {
+	at, ok := g.(orb.Point)
+	if !ok {
+		return nil, nil
+	}
+	text, k := p["radius_m"], 1.0
+	if text == "" {
+		text, k = p["radius_km"], 1000
+	}
+	if text == "" {
+		return nil, nil
+	}
+	r, err := strconv.ParseFloat(text, 64)
+	if r *= k; err != nil || !(r >= 1 && r <= 200_000) {
+		return nil, fmt.Errorf("its radius %q is not between 1 m and 200 km", text)
+	}
+	return Circle{At: geo.Point{Lat: at.Lat(), Lon: at.Lon()}, RadiusM: r}.outline()
+}
+
+// Circle is an area round a place.
+type Circle struct {
+	At      geo.Point
+	RadiusM float64
+}
+
+func (c Circle) outline() ([]geo.Point, error) {
+	if err := c.At.Check(); err != nil {
+		_, why, _ := strings.Cut(err.Error(), ": ")
+		return nil, fmt.Errorf("%s", why)
+	}
+	frame, err := geo.NewFrame(c.At)
+	if err != nil {
+		return nil, err
+	}
+	out := make([]geo.Point, circleSides)
+	reach := c.RadiusM / math.Cos(math.Pi/circleSides)
+	for i := range out {
+		s, k := math.Sincos(2 * math.Pi * float64(i) / circleSides)
+		out[i] = frame.Point(geo.XY{X: reach * s, Y: reach * k})
+	}
+	return out, nil
+}
+
+// Holds reports whether a place lies inside.
+func (c Circle) Holds(p geo.Point) bool { return geo.Distance(c.At, p) <= c.RadiusM }
+
+// Meets reports whether an outline reaches into the circle.
+func (c Circle) Meets(outline []geo.Point) bool {
+	frame, err := geo.NewFrame(c.At)
+	if err != nil || len(outline) < 3 {
+		return false
+	}
+	r := geo.Ring(frame.All(outline))
+	return r.Holds(geo.XY{}) || r.ToEdge(geo.XY{}) <= c.RadiusM
+}
+
+// ErrCovers says that an answer does not say for which area it is.
+var ErrCovers = errors.New("it does not say for which area it answers")
+
+// ReadCovers reads the area that an answer is for: the member "covers" of the
+// collection with lat, lon and radius_km.
+func ReadCovers(b []byte) (Circle, error) {
+	var c struct {
+		Covers *struct {
+			Lat      *float64 `json:"lat"`
+			Lon      *float64 `json:"lon"`
+			RadiusKm *float64 `json:"radius_km"`
+		} `json:"covers"`
+	}
+	if err := json.Unmarshal(b, &c); err != nil || c.Covers == nil || c.Covers.Lat == nil || c.Covers.Lon == nil || c.Covers.RadiusKm == nil {
+		return Circle{}, ErrCovers
+	}
+	out := Circle{At: geo.Point{Lat: *c.Covers.Lat, Lon: *c.Covers.Lon}, RadiusM: *c.Covers.RadiusKm * 1000}
+	if out.At.Check() != nil || !(out.RadiusM > 0 && out.RadiusM <= 1_000_000) {
+		return Circle{}, ErrCovers
+	}
+	return out, nil
 }

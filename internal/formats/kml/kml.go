@@ -3,6 +3,8 @@
 package kml
 
 import (
+	"archive/zip"
+	"bytes"
 	"encoding/xml"
 	"errors"
 	"fmt"
@@ -74,10 +76,29 @@ type polygon struct {
 }
 
 type shapes struct {
-	Points   []line    `xml:"Point"`
-	Lines    []line    `xml:"LineString"`
-	Polygons []polygon `xml:"Polygon"`
+	Points   []line     `xml:"Point"`
+	Lines    []line     `xml:"LineString"`
+	Rings    []line     `xml:"LinearRing"`
+	Polygons []polygon  `xml:"Polygon"`
+	Multi    []shapes   `xml:"MultiGeometry"` // may nest
+	Track    []struct{} `xml:"Track"`
+	Tracks   []struct{} `xml:"MultiTrack"`
+	Model    []struct{} `xml:"Model"`
 }
+
+// all are the shapes with those inside them, to a depth that no map needs more
+// of.
+func (s shapes) all(depth int) []shapes {
+	out := []shapes{s}
+	for _, m := range s.Multi {
+		if depth < maxDepth {
+			out = append(out, m.all(depth+1)...)
+		}
+	}
+	return out
+}
+
+const maxDepth = 20
 
 type placemark struct {
 	Name        string `xml:"name"`
@@ -86,12 +107,58 @@ type placemark struct {
 		Name  string `xml:"name,attr"`
 		Value string `xml:"value"`
 	} `xml:"ExtendedData>Data"`
+	// As other writers give it, under a schema.
+	Simple []struct {
+		Name  string `xml:"name,attr"`
+		Value string `xml:",chardata"`
+	} `xml:"ExtendedData>SchemaData>SimpleData"`
 	shapes
-	Multi shapes `xml:"MultiGeometry"`
 }
 
-// Read reads every placemark, in folders too.
+// Read reads every placemark, in folders too, of a KML or of the KML in a KMZ.
 func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error) {
+	b, err := io.ReadAll(io.LimitReader(r, MaxBytes+1))
+	switch {
+	case err != nil:
+		return nil, nil, err
+	case len(b) > MaxBytes:
+		return nil, nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+	case bytes.HasPrefix(b, []byte("PK")):
+		if b, err = unzip(b); err != nil {
+			return nil, nil, err
+		}
+	}
+	return read(bytes.NewReader(b))
+}
+
+// unzip takes the first KML out of a KMZ, bounded like a plain file.
+func unzip(b []byte) ([]byte, error) {
+	z, err := zip.NewReader(bytes.NewReader(b), int64(len(b)))
+	if err != nil {
+		return nil, fmt.Errorf("%w: it is no KMZ, or it is cut off", ErrFile)
+	}
+	for _, f := range z.File {
+		if !strings.HasSuffix(strings.ToLower(f.Name), ".kml") {
+			continue
+		}
+		in, err := f.Open()
+		if err != nil {
+			return nil, fmt.Errorf("%w: the KML in it cannot be read", ErrFile)
+		}
+		defer func() { _ = in.Close() }()
+		out, err := io.ReadAll(io.LimitReader(in, MaxBytes+1))
+		switch {
+		case err != nil:
+			return nil, fmt.Errorf("%w: the KML in it is cut off", ErrFile)
+		case len(out) > MaxBytes:
+			return nil, fmt.Errorf("%w: the KML in it is larger than %d MB", ErrFile, MaxBytes>>20)
+		}
+		return out, nil
+	}
+	return nil, fmt.Errorf("%w: there is no KML in it", ErrFile)
+}
+
+func read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error) {
 	limited := &io.LimitedReader{R: r, N: MaxBytes + 1}
 	d := xml.NewDecoder(limited)
 	number, seen := 0, false
@@ -128,6 +195,9 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 
 func (p placemark) take(number int, taken *[]site.Feature, refused *[]site.Refused) {
 	fields := map[string]string{"name": strings.TrimSpace(p.Name), "note": strings.TrimSpace(p.Description)}
+	for _, d := range p.Simple {
+		fields[d.Name] = d.Value
+	}
 	for _, d := range p.Data {
 		fields[d.Name] = d.Value
 	}
@@ -148,7 +218,18 @@ func (p placemark) take(number int, taken *[]site.Feature, refused *[]site.Refus
 		props.Take(number, f, err, taken, refused)
 	}
 	before := len(*taken) + len(*refused)
-	for _, s := range []shapes{p.shapes, p.Multi} {
+	for _, s := range p.all(0) {
+		for _, other := range []struct {
+			n    int
+			name string
+		}{{len(s.Track) + len(s.Tracks), "track"}, {len(s.Model), "model"}} {
+			if other.n > 0 {
+				*refused = append(*refused, site.Refused{Number: number, Name: p.Name, Why: "a " + other.name + " in it is not read; points, lines and areas are"})
+			}
+		}
+		for _, x := range s.Rings {
+			add(site.Area, x.Coordinates, nil)
+		}
 		for _, x := range s.Points {
 			add(site.Point, x.Coordinates, nil)
 		}

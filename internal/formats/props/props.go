@@ -5,7 +5,6 @@ package props
 import (
 	"fmt"
 	"math"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -137,7 +136,8 @@ func Read(p map[string]string, shape site.Shape) (site.Feature, error) {
 	return f, err
 }
 
-// Take checks a feature and sorts it into taken or refused.
+// Take checks a feature and sorts it into taken or refused. Several shapes under
+// one id keep it; Apart tells them apart.
 func Take(number int, f site.Feature, err error, taken *[]site.Feature, refused *[]site.Refused) {
 	if err == nil {
 		err = f.Check()
@@ -149,8 +149,17 @@ func Take(number int, f site.Feature, err error, taken *[]site.Feature, refused 
 		*refused = append(*refused, site.Refused{Number: number, Name: f.Name, Why: err.Error()})
 		return
 	}
-	if slices.ContainsFunc((*taken)[max(0, len(*taken)-1):], func(o site.Feature) bool { return o.ID == f.ID }) {
-		f.ID = uuid.Must(uuid.NewV7()).String() // one of several shapes under one name
-	}
 	*taken = append(*taken, f)
+}
+
+// Apart gives the second and every further feature of one id an id of its own
+// that follows from it, so that the same file read twice gives the same ids.
+func Apart(features []site.Feature) {
+	seen := map[string]int{}
+	for i := range features {
+		base := features[i].ID
+		if seen[base]++; seen[base] > 1 {
+			features[i].ID = uuid.NewSHA1(uuid.MustParse(base), []byte(strconv.Itoa(seen[base]))).String()
+		}
+	}
 }

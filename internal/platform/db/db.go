@@ -131,6 +131,8 @@ var constraints = map[string]fault.Field{
 	"packs_serial_once":          {Field: "serial", Sentence: "Another pack has this serial number."},
 	"type_version_once":          {Field: "version", Sentence: "This version of the type exists already; raise the version."},
 	"checklist_version_once":     {Field: "version", Sentence: "This version of the checklist exists already; raise the version."},
+	"walkround_entries_once":     {Field: "item_id", Sentence: "This entry was sent twice at the same moment; look at it and send it again if it is missing."},
+	"defects_found_once":         {Field: "title", Sentence: "The same was found at the same moment by somebody else; it is open already."},
 	"walkrounds_open_once":       {Field: "aircraft_id", Sentence: "Somebody is already walking round this aircraft."},
 	"releases_open_once":         {Field: "aircraft_id", Sentence: "Somebody has already released this aircraft."},
 	"flights_aircraft_open_once": {Field: "aircraft_id", Sentence: "This aircraft has a flight that is not logged yet."},

@@ -3,6 +3,8 @@ package desk
 import (
 	"encoding/json"
 	"math"
+	"net/http"
+	"strconv"
 	"time"
 )
 
@@ -15,6 +17,7 @@ const (
 
 type collection struct {
 	Type     string    `json:"type"`
+	Covers   covers    `json:"covers"` // the area the answer is for
 	Features []feature `json:"features"`
 }
 
@@ -24,11 +27,43 @@ type feature struct {
 	Properties map[string]any `json:"properties"`
 }
 
-// Zones are the zones now, as GeoJSON.
+type covers struct {
+	Lat      float64 `json:"lat"`
+	Lon      float64 `json:"lon"`
+	RadiusKm float64 `json:"radius_km"`
+}
+
+// district is all that the desk knows.
+var district = covers{46.31, -119.70, 40}
+
+// Zones are the zones of the whole district now, as GeoJSON.
 func (d *Desk) Zones() ([]byte, error) {
 	d.mu.Lock()
 	defer d.mu.Unlock()
-	return json.Marshal(d.zones())
+	return json.Marshal(d.zones(district))
+}
+
+// asked is the area of a question; without one the whole district.
+func asked(r *http.Request) covers {
+	num := func(name string, usual float64) float64 {
+		v, err := strconv.ParseFloat(r.URL.Query().Get(name), 64)
+		if err != nil {
+			return usual
+		}
+		return v
+	}
+	return covers{num("lat", district.Lat), num("lon", district.Lon), num("radius_km", district.RadiusKm)}
+}
+
+// reaches reports whether a round zone comes into the area, roughly.
+func (c covers) reaches(ring [][2]float64) bool {
+	for _, p := range ring {
+		x, y := (p[0]-c.Lon)*111.2*math.Cos(c.Lat*math.Pi/180), (p[1]-c.Lat)*111.2
+		if math.Hypot(x, y) <= c.RadiusKm {
+			return true
+		}
+	}
+	return false
 }
 
 // round is a ring of 32 corners of a radius in metres.
@@ -41,12 +76,14 @@ func round(lon, lat, radius float64) [][2]float64 {
 	return out
 }
 
-// zones are those of the district; the temporary area comes
-// with its fault.
-func (d *Desk) zones() collection {
+// zones are those that come into an area; the temporary one comes with its fault.
+func (d *Desk) zones(area covers) collection {
 	now := d.Now().UTC().Truncate(time.Hour)
-	out := collection{Type: "FeatureCollection"}
+	out := collection{Type: "FeatureCollection", Covers: area, Features: []feature{}}
 	add := func(id, name, class string, ring [][2]float64, more map[string]any) {
+		if !area.reaches(ring) {
+			return
+		}
 		if d.faults.Swapped {
 			for i, p := range ring {
 				ring[i] = [2]float64{p[1], p[0]}

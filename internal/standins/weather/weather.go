@@ -56,6 +56,8 @@ type Faults struct {
 const (
 	Station           = "KZZT"
 	StationElevationM = 225.0
+	StationLat        = 46.35
+	StationLon        = -119.75
 	OffsetH           = -8
 )
 
@@ -100,7 +102,7 @@ func (s *Service) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		for i := range 36 {
 			hours = append(hours, hour(f.Scenario, from.Add(time.Duration(i)*time.Hour)))
 		}
-		answer(w, map[string]any{"station_m": StationElevationM, "made_at": from, "hours": hours})
+		answer(w, map[string]any{"station_m": StationElevationM, "lat": StationLat, "lon": StationLon, "made_at": from, "hours": hours})
 	})
 	mux.HandleFunc("GET /faults", func(w http.ResponseWriter, _ *http.Request) { answer(w, f) })
 	mux.HandleFunc("PUT /faults", func(w http.ResponseWriter, r *http.Request) {

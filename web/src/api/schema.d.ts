@@ -450,6 +450,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/defects/{id}/settle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A technician or chief has looked at a defect, says what was done, and signs */
+        post: operations["settleDefect"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/defects": {
         parameters: {
             query?: never;
@@ -1433,6 +1452,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/gear/{id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Somebody looked at a piece of gear, at case, leads and cells */
+        post: operations["lookAtGear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/chargers": {
         parameters: {
             query?: never;
@@ -1619,8 +1657,16 @@ export interface paths {
                 aircraft?: string;
                 /** @description return height set in the aircraft */
                 setting_m?: number;
-                /** @description height of the route above take-off */
+                /** @description height of the route above its datum */
                 route_m?: number;
+                datum?: components["schemas"]["Datum"];
+                work?: "spraying" | "mapping" | "inspection" | "practice";
+                /** @description take-off place; the main one without */
+                take_off?: string;
+                /** @description landing place; where it takes off without */
+                landing?: string;
+                /** @description second landing place */
+                second?: string;
             };
             header?: never;
             path: {
@@ -2051,6 +2097,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/{id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a decision about how an aircraft of the job is flown on record, with its reason */
+        post: operations["decideJob"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/jobs/{id}/kit/{item}": {
         parameters: {
             query?: never;
@@ -2250,7 +2315,16 @@ export interface components {
             at?: string;
             lifts?: string;
             remedy?: components["schemas"]["Remedy"];
+            /** @description what a named person may decide about it */
+            decide?: components["schemas"]["DecisionKind"][];
         };
+        /** @enum {string} */
+        DecisionKind: "by-hand" | "hold-and-look" | "way-round" | "other-place" | "set-return" | "level-ground";
+        /**
+         * @description what the height of a route is counted from; empty is usual for the work
+         * @enum {string}
+         */
+        Datum: "" | "take-off" | "ground" | "sea";
         Geometry: {
             kind: string;
             rotors?: number;
@@ -2354,6 +2428,13 @@ export interface components {
         Aircraft: {
             /** Format: double */
             litres: number;
+            /**
+             * Format: double
+             * @description what it usually takes off with, weighed; null: not known
+             */
+            mass_kg: number | null;
+            /** Format: date */
+            weighed_on: string | null;
             /** Format: uuid */
             id: string;
             type_key: string;
@@ -2378,6 +2459,13 @@ export interface components {
             name: string;
             serial: string;
             registration: string;
+            /**
+             * Format: double
+             * @description what it usually takes off with, weighed with packs and payload
+             */
+            mass_kg?: number | null;
+            /** Format: date */
+            weighed_on?: string | null;
             /** Format: date */
             registration_expires: string | null;
             fit_new_parts: boolean;
@@ -2386,6 +2474,13 @@ export interface components {
             version: number;
             name: string;
             registration: string;
+            /**
+             * Format: double
+             * @description what it usually takes off with, weighed with packs and payload
+             */
+            mass_kg?: number | null;
+            /** Format: date */
+            weighed_on?: string | null;
             /** Format: date */
             registration_expires: string | null;
             active: boolean;
@@ -2447,6 +2542,11 @@ export interface components {
             at: string;
         };
         Defect: {
+            /**
+             * @description who or what found it
+             * @enum {string}
+             */
+            origin: "person" | "walk" | "flight";
             /** Format: uuid */
             order_id: string | null;
             deferral: string;
@@ -2706,12 +2806,25 @@ export interface components {
             against: string;
         };
         Entry: {
+            /** @description what others said about it: the worse counts */
+            others: components["schemas"]["EntryOther"][];
             item_id: string;
             value: components["schemas"]["ItemValue"];
             judgement: components["schemas"]["Judgement"];
             by: string;
             /** Format: date-time */
             at: string;
+        };
+        EntryOther: {
+            by: string;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        WalkNote: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            text: string;
         };
         NewEntry: {
             item_id: string;
@@ -2732,6 +2845,8 @@ export interface components {
             pack_ids: string[];
         };
         Walkround: {
+            /** @description what pilots wanted changed before the next flight */
+            notes: components["schemas"]["WalkNote"][];
             /** Format: uuid */
             id: string;
             /** Format: uuid */
@@ -2752,6 +2867,10 @@ export interface components {
             abandoned: boolean;
             verdict: components["schemas"]["Verdict"];
             missing: number;
+        };
+        DefectSettled: {
+            note: string;
+            pin: string;
         };
         NewDefect: {
             /** Format: uuid */
@@ -2807,6 +2926,8 @@ export interface components {
             notes: string[];
         };
         GateOutput: {
+            /** @description what ends soon: it stands beside the verdict and never colours it */
+            notices: components["schemas"]["Finding"][];
             cautions: string[];
             verdict: components["schemas"]["Verdict"];
             findings: components["schemas"]["Finding"][];
@@ -2901,7 +3022,13 @@ export interface components {
             warmth_c: number[];
             packs: components["schemas"]["LandedPack"][];
             remarks: string;
+            /** @description what to change before the next flight; the next walk shows it */
+            next_time?: string;
+            /** @description what was heard */
+            signs?: components["schemas"]["FlightSign"][];
         };
+        /** @enum {string} */
+        FlightSign: "vibration" | "odd-sound" | "picture-shake" | "drift";
         Flight: {
             alerts: components["schemas"]["Finding"][];
             job?: string;
@@ -3737,6 +3864,15 @@ export interface components {
             checked_at: string | null;
             checked_by: string;
             active: boolean;
+            /**
+             * Format: uuid
+             * @description that it belongs to; null: to the crew
+             */
+            aircraft_id: string | null;
+            /** Format: date-time */
+            looked_at: string | null;
+            looked_by: string;
+            found: string;
             verdict: components["schemas"]["Verdict"];
             sentence: string;
             version: number;
@@ -3750,7 +3886,13 @@ export interface components {
             /** Format: double */
             minimum: number;
             active: boolean;
+            /** Format: uuid */
+            aircraft_id?: string | null;
             version: number;
+        };
+        GearLook: {
+            /** @description what is wrong with case, leads or cells; empty: nothing */
+            found: string;
         };
         GearLevel: {
             /** Format: double */
@@ -3831,6 +3973,8 @@ export interface components {
             at: string;
         };
         SiteHead: {
+            /** @description a base or practice site */
+            practice: boolean;
             /** Format: uuid */
             id: string;
             name: string;
@@ -3856,6 +4000,8 @@ export interface components {
             lon: number;
             /** Format: double */
             elevation_m: number;
+            /** @description a base or practice site: practice and check flights are flown there */
+            practice?: boolean;
             version: number;
         };
         Place: {
@@ -3891,7 +4037,7 @@ export interface components {
             /** Format: double */
             sag_m?: number;
             /** @enum {string} */
-            measured?: "" | "known" | "clinometer" | "two stations" | "shadow" | "map" | "estimate";
+            measured?: "" | "known" | "clinometer" | "two stations" | "shadow" | "map" | "estimate" | "flown";
             what?: string;
             main?: boolean;
             ground?: components["schemas"]["GroundCheck"];
@@ -3995,6 +4141,7 @@ export interface components {
             home_m: number;
             /** Format: double */
             route_m: number;
+            datum: components["schemas"]["Datum"];
             route: components["schemas"]["Place"][];
             legs: components["schemas"]["WayLeg"][];
             way_round: components["schemas"]["Place"][];
@@ -4081,7 +4228,17 @@ export interface components {
             clear_sky?: boolean | null;
             /** Format: double */
             station_m?: number | null;
+            /**
+             * Format: double
+             * @description of a report: how far its station is
+             */
+            station_km?: number | null;
             hazards?: string[];
+            /** @description somebody looked, or everything could be read: hazards are all there is */
+            weather_known?: boolean;
+            vicinity?: string[];
+            no_storms?: boolean;
+            trends?: components["schemas"]["Trend"][];
             /** Format: double */
             low_c?: number | null;
             /** Format: double */
@@ -4095,6 +4252,26 @@ export interface components {
             /** @description estimate by eye, in the place of wind_ms */
             beaufort?: number | null;
         };
+        Trend: {
+            text: string;
+            kind: string;
+            from?: components["schemas"]["TrendClock"];
+            to?: components["schemas"]["TrendClock"];
+            hazards: string[];
+            /** Format: double */
+            wind_ms?: number | null;
+            /** Format: double */
+            gust_ms?: number | null;
+            /** Format: double */
+            visibility_m?: number | null;
+            base_ft?: number | null;
+            bad?: components["schemas"]["BadGroup"][];
+        };
+        TrendClock: {
+            day: number;
+            hour: number;
+            minute: number;
+        } | null;
         NewWeather: {
             /** Format: uuid */
             id: string;
@@ -4103,6 +4280,11 @@ export interface components {
             report?: string;
             /** Format: double */
             station_m?: number;
+            /**
+             * Format: double
+             * @description how far the station of the report is from the site
+             */
+            station_km?: number;
             hand?: components["schemas"]["Air"];
         };
         SkyHour: {
@@ -4114,15 +4296,15 @@ export interface components {
             light: "day" | "twilight" | "night";
             /**
              * Format: double
-             * @description at flight height
+             * @description at flight height; null: not known
              */
-            wind_ms: number;
+            wind_ms: number | null;
             /** Format: double */
-            gust_ms: number;
+            gust_ms: number | null;
             /** Format: double */
-            from_deg: number;
+            from_deg: number | null;
             /** Format: double */
-            temp_c: number;
+            temp_c: number | null;
             cover_ft: number | null;
         };
         SunDay: {
@@ -4144,6 +4326,8 @@ export interface components {
             sun: components["schemas"]["SunDay"];
             hours: components["schemas"]["SkyHour"][];
             no_hours: string;
+            /** @description age and place of the forecast */
+            about: string[];
             bad: components["schemas"]["BadGroup"][];
             latest?: components["schemas"]["SkyNow"];
         };
@@ -4350,7 +4534,7 @@ export interface components {
             citation: string;
             statement: string;
             question: string;
-            work: ("spraying" | "mapping" | "inspection")[];
+            work: ("spraying" | "mapping" | "inspection" | "practice")[];
             verdict: components["schemas"]["Verdict"];
             version: number;
         };
@@ -4483,6 +4667,11 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
             sentence: string;
         };
+        /**
+         * @description what a height is counted from; a flight level is metres in the standard atmosphere
+         * @enum {string}
+         */
+        ZoneDatum: "ground" | "sea" | "flight-level";
         ZoneSeen: {
             /** Format: uuid */
             id: string;
@@ -4497,6 +4686,8 @@ export interface components {
             /** Format: date-time */
             to: string | null;
             calls: boolean;
+            floor_datum: components["schemas"]["ZoneDatum"];
+            ceiling_datum: components["schemas"]["ZoneDatum"];
             source: string;
             inside: boolean;
             /** Format: double */
@@ -4532,6 +4723,12 @@ export interface components {
             home_follows: boolean;
             /** Format: double */
             route_m: number | null;
+            datum?: components["schemas"]["Datum"];
+            /**
+             * Format: double
+             * @description take-off mass of today; null: what the aircraft usually takes off with
+             */
+            mass_kg?: number | null;
             /** Format: double */
             speed_ms: number | null;
         };
@@ -4543,7 +4740,7 @@ export interface components {
         };
         JobEdit: {
             /** @enum {string} */
-            work: "spraying" | "mapping" | "inspection";
+            work: "spraying" | "mapping" | "inspection" | "practice";
             /** Format: uuid */
             site_id: string;
             aim: string;
@@ -4555,9 +4752,58 @@ export interface components {
             sorties: number | null;
             meeting: string;
             channel: string;
+            /**
+             * Format: uuid
+             * @description take-off place; null: the main one of the site
+             */
+            take_off_id?: string | null;
+            /**
+             * Format: uuid
+             * @description null: where it takes off
+             */
+            landing_id?: string | null;
+            /**
+             * Format: uuid
+             * @description second landing place
+             */
+            second_id?: string | null;
+            label?: components["schemas"]["SprayLabel"];
             aircraft: components["schemas"]["JobCraft"][];
             people: components["schemas"]["JobPerson"][];
             version: number;
+        };
+        /** @description what the product label says about wind; what it leaves out is usual practice */
+        SprayLabel: {
+            /** Format: double */
+            low_ms?: number | null;
+            /** Format: double */
+            high_ms?: number | null;
+            /** Format: double */
+            height_m?: number | null;
+        };
+        JobDecision: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            kind: components["schemas"]["DecisionKind"];
+            reason: string;
+            /**
+             * Format: uuid
+             * @description of other-place: the take-off place
+             */
+            place_id?: string;
+        };
+        JobDecisionSeen: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            kind: components["schemas"]["DecisionKind"];
+            reason: string;
+            by: string;
+            /** Format: date-time */
+            at: string;
         };
         JobEnd: {
             /** @enum {string} */
@@ -4595,7 +4841,7 @@ export interface components {
             /** Format: uuid */
             id: string;
             /** @enum {string} */
-            work: "spraying" | "mapping" | "inspection";
+            work: "spraying" | "mapping" | "inspection" | "practice";
             /** Format: uuid */
             site_id: string;
             site: string;
@@ -4677,6 +4923,16 @@ export interface components {
             home_follows: boolean;
             /** Format: double */
             route_m: number | null;
+            datum: components["schemas"]["Datum"];
+            /** Format: double */
+            mass_kg: number | null;
+            /** Format: double */
+            usual_mass_kg: number | null;
+            /**
+             * Format: double
+             * @description highest place above ground that the flight reaches
+             */
+            high_m: number | null;
             /** Format: double */
             speed_ms: number | null;
             verdict: components["schemas"]["Verdict"];
@@ -4686,12 +4942,22 @@ export interface components {
             /** Format: uuid */
             id: string;
             /** @enum {string} */
-            work: "spraying" | "mapping" | "inspection";
+            work: "spraying" | "mapping" | "inspection" | "practice";
             /** Format: uuid */
             site_id: string;
             site: string;
             aim: string;
             product: string;
+            /** Format: uuid */
+            take_off_id: string | null;
+            /** Format: uuid */
+            landing_id: string | null;
+            /** Format: uuid */
+            second_id: string | null;
+            label: components["schemas"]["SprayLabel"];
+            decisions: components["schemas"]["JobDecisionSeen"][];
+            /** @description what ends soon: it stands beside the verdict and never colours it */
+            notices: components["schemas"]["Finding"][];
             /** Format: date-time */
             from: string;
             /** Format: date-time */
@@ -5568,6 +5834,31 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Walkround"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    settleDefect: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DefectSettled"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };
@@ -7100,6 +7391,31 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    lookAtGear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GearLook"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     saveCharger: {
         parameters: {
             query?: never;
@@ -7403,8 +7719,16 @@ export interface operations {
                 aircraft?: string;
                 /** @description return height set in the aircraft */
                 setting_m?: number;
-                /** @description height of the route above take-off */
+                /** @description height of the route above its datum */
                 route_m?: number;
+                datum?: components["schemas"]["Datum"];
+                work?: "spraying" | "mapping" | "inspection" | "practice";
+                /** @description take-off place; the main one without */
+                take_off?: string;
+                /** @description landing place; where it takes off without */
+                landing?: string;
+                /** @description second landing place */
+                second?: string;
             };
             header?: never;
             path: {
@@ -7430,7 +7754,7 @@ export interface operations {
         parameters: {
             query: {
                 aircraft?: string;
-                work: "spraying" | "mapping" | "inspection";
+                work: "spraying" | "mapping" | "inspection" | "practice";
                 ground: "water" | "open" | "crops" | "built";
             };
             header?: never;
@@ -8152,6 +8476,31 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JobAnswers"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    decideJob: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobDecision"];
             };
         };
         responses: {

@@ -1,0 +1,131 @@
+package home_test
+
+import (
+	"math"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mainstay/core/geo"
+	"mainstay/core/home"
+)
+
+// The ground under a shape against asking every cell: the highest is never
+// missed, wherever under it the hill lies.
+func TestGroundUnderAShapeAgainstEveryCell(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		coord := rapid.Float64Range(-90, 90)
+		xy := func(name string) geo.XY { return geo.XY{X: coord.Draw(t, name+"x"), Y: coord.Draw(t, name+"y")} }
+		peak := xy("peak")
+		terrain := slope(60, 4, func(x, y float64) float64 { return max(0, 40-geo.Dist(geo.XY{X: x, Y: y}, peak)) })
+		area := []geo.XY{xy("a"), xy("b"), xy("c")}
+		kind := rapid.SampledFrom([]home.Kind{home.AreaKind, home.LineKind, home.PointKind}).Draw(t, "kind")
+		if kind == home.PointKind {
+			area = area[:1]
+		}
+		u := terrain.UnderShape(kind, area, 0)
+		require.True(t, u.Known)
+		inside, near := 0.0, 0.0
+		for r := range 60 {
+			for c := range 60 {
+				p := geo.XY{X: terrain.Origin.X + float64(c)*4, Y: terrain.Origin.Y + float64(r)*4}
+				h := float64(terrain.Heights[r*60+c])
+				d := math.Inf(1)
+				for i := range area {
+					q, _ := geo.Nearest(p, area[i], area[min(i+1, len(area)-1)])
+					d = min(d, geo.Dist(p, q))
+				}
+				if kind == home.AreaKind {
+					if q, _ := geo.Nearest(p, area[2], area[0]); geo.Dist(p, q) < d {
+						d = geo.Dist(p, q)
+					}
+					if geo.Ring(area).Holds(p) {
+						d = 0
+					}
+				}
+				if d == 0 {
+					inside = max(inside, h)
+				}
+				if d <= 6 {
+					near = max(near, h)
+				}
+			}
+		}
+		assert.GreaterOrEqual(t, u.HighM+1e-3, inside)
+		assert.LessOrEqual(t, u.HighM, near+1e-3)
+	})
+}
+
+func TestAWoodOverAHilltop(t *testing.T) {
+	hill := slope(100, 5, func(x, y float64) float64 { return max(0, 15-geo.Dist(geo.XY{X: x, Y: y}, geo.XY{})/4) })
+	corners := []geo.XY{{X: -70, Y: -70}, {X: 70, Y: -70}, {X: 70, Y: 70}, {X: -70, Y: 70}}
+	u := hill.UnderShape(home.AreaKind, corners, 0)
+	assert.InDelta(t, 15, u.HighM, 0.1, "its top, not its corners")
+	assert.True(t, u.Known)
+	ridge := slope(100, 5, func(x, _ float64) float64 { return max(0, 20-math.Abs(x)/2) })
+	assert.InDelta(t, 20, ridge.UnderShape(home.LineKind, []geo.XY{{X: -100}, {X: 100}}, 0).HighM, 0.1, "the span crosses the ridge")
+	assert.False(t, ridge.UnderShape(home.LineKind, []geo.XY{{X: -100}, {X: 900}}, 0).Known, "over the edge")
+	ridge.Heights[50*100+50] = float32(math.NaN())
+	assert.False(t, ridge.UnderShape(home.LineKind, []geo.XY{{X: -100}, {X: 100}}, 0).Known, "a gap")
+	var none *home.Terrain
+	assert.False(t, none.UnderShape(home.PointKind, corners[:1], 0).Known)
+}
+
+func TestLegsOverTheGround(t *testing.T) {
+	rise := slope(100, 5, func(_, y float64) float64 { return 100 + max(0, y)/5 })
+	rise.SigmaM = 0.5
+	level := []home.Place3{{At: geo.XY{}, M: 130}, {At: geo.XY{Y: 100}, M: 130}, {At: geo.XY{Y: 200}, M: 130}}
+	got, err := home.OverGround(level, rise, 100, 0)
+	require.NoError(t, err)
+	require.Len(t, got, 2)
+	assert.InDelta(t, 9, got[0].LowestM, 1.1, "20 m up at 100 m, and twice 0.5")
+	assert.InDelta(t, 30, got[0].HighestM, 0.1)
+	assert.Less(t, got[1].LowestM, -9.0, "it flies into the ground")
+	assert.True(t, got[0].Known)
+	path, leg := home.Following([]geo.XY{{}, {Y: 100}, {Y: 200}}, rise, 100, 30)
+	assert.Equal(t, len(path), len(leg)+1)
+	assert.Equal(t, []int{0, 1}, []int{leg[0], leg[len(leg)-1]})
+	over, err := home.OverGround(path, rise, 100, 0)
+	require.NoError(t, err)
+	for _, g := range over {
+		assert.InDelta(t, 29, g.LowestM, 1.5, "it follows the ground")
+	}
+	far, err := home.OverGround([]home.Place3{{M: 130}, {At: geo.XY{Y: 900}, M: 130}}, rise, 100, 0)
+	require.NoError(t, err)
+	assert.False(t, far[0].Known)
+	none, err := home.OverGround(level, nil, 100, 0)
+	require.NoError(t, err)
+	assert.Equal(t, home.GroundLeg{LowestM: 30, HighestM: 30}, none[0])
+	for _, bad := range [][]home.Place3{nil, {{M: math.NaN()}, {}}, {{At: geo.XY{X: math.Inf(1)}}, {}}} {
+		_, err := home.OverGround(bad, rise, 100, 0)
+		assert.ErrorIs(t, err, home.ErrInput)
+	}
+}
+
+// The fan against a fine sample of its places.
+func TestFanAgainstItsPlaces(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		coord := rapid.Float64Range(-200, 200)
+		xy := func(name string) geo.XY { return geo.XY{X: coord.Draw(t, name+"x"), Y: coord.Draw(t, name+"y")} }
+		at, route := xy("home"), []geo.XY{xy("a"), xy("b"), xy("c")}
+		c, side := xy("zone"), rapid.Float64Range(5, 150).Draw(t, "side")
+		ring := geo.Ring{c, {X: c.X + side, Y: c.Y}, {X: c.X + side, Y: c.Y + side}, {X: c.X, Y: c.Y + side}}
+		met := false
+		for i := 1; i < len(route); i++ {
+			for a := range 30 {
+				p := route[i-1].Add(route[i].Sub(route[i-1]).Times(float64(a) / 29))
+				for b := range 30 {
+					met = met || ring.Holds(at.Add(p.Sub(at).Times(float64(b)/29)))
+				}
+			}
+		}
+		if met {
+			assert.True(t, home.FanReaches(at, route, geo.Area{Outline: ring}, 0))
+		}
+	})
+	hole := geo.Area{Outline: geo.Ring{{X: -900, Y: -900}, {X: 900, Y: -900}, {X: 900, Y: 900}, {X: -900, Y: 900}}, Holes: []geo.Ring{{{X: -300, Y: -300}, {X: 300, Y: -300}, {X: 300, Y: 300}, {X: -300, Y: 300}}}}
+	assert.False(t, home.FanReaches(geo.XY{}, []geo.XY{{X: 100}, {X: 100, Y: 100}}, hole, 20), "wholly in its hole")
+	assert.True(t, home.FanReaches(geo.XY{}, []geo.XY{{X: 100}, {X: 350, Y: 100}}, hole, 20))
+}
