@@ -2028,8 +2028,11 @@ type FitnessPoint = crew.Point
 
 // FitnessToday defines model for FitnessToday.
 type FitnessToday struct {
-	Declared []FitnessOf    `json:"declared"`
-	Points   []FitnessPoint `json:"points"`
+	Declared []FitnessOf `json:"declared"`
+
+	// Law the rule of the chosen pack about being fit
+	Law    string         `json:"law"`
+	Points []FitnessPoint `json:"points"`
 }
 
 // Fleet defines model for Fleet.

@@ -1,6 +1,5 @@
 // Package brief writes the briefing of a job from what was assessed: conditions,
-// hazards, emergency and contingency procedures, roles, signals (14 CFR
-// 107.49(b)). It holds for one crew, site and day.
+// hazards, emergency and contingency procedures, roles, signals. It holds for one crew, site and day.
 package brief
 
 import (

@@ -33,7 +33,7 @@ func Has(held []Role, wanted ...Role) bool {
 	return false
 }
 
-// RecencyMonths is how long recurrent training lasts under 14 CFR 107.65.
+// RecencyMonths is how long recurrent training lasts, in calendar months.
 const RecencyMonths = 24
 
 // CurrentThrough returns the last day on which a pilot trained on that day is

@@ -1,6 +1,9 @@
 package crew
 
-import "time"
+import (
+	"slices"
+	"time"
+)
 
 // Post is what a person does in a job.
 type Post string
@@ -31,15 +34,27 @@ type Point struct {
 	Against  string `json:"against"` // what speaks against flying when it is not so
 }
 
-// FitnessPoints are the things asked (usual practice; alcohol after 14 CFR
-// 91.17: 8 hours and under 0.04).
+// FitnessPoints are the things asked by usual practice; AskedUnder gives the
+// words of a law to the one about alcohol.
 var FitnessPoints = []Point{
 	{"illness", "Free of illness", "illness"},
 	{"medication", "No medicine that dulls or makes drowsy", "medication"},
 	{"stress", "No worry that keeps the mind elsewhere", "stress"},
-	{"alcohol", "No alcohol for 8 hours, and under 0.04", "alcohol"},
+	{"alcohol", "No alcohol for 8 hours", "alcohol"},
 	{"fatigue", "Slept and awake", "fatigue"},
 	{"food", "Eaten and drunk enough", "food or water"},
+}
+
+// AskedUnder are the points with the question about alcohol as a law puts it;
+// empty keeps the usual one.
+func AskedUnder(alcohol string) []Point {
+	out := slices.Clone(FitnessPoints)
+	for i := range out {
+		if out[i].ID == "alcohol" && alcohol != "" {
+			out[i].Question = alcohol
+		}
+	}
+	return out
 }
 
 // Fitness is what a person declared for a day.

@@ -193,12 +193,12 @@ func charge(p Pack, want airframe.Packs) (pack.Charge, error) {
 	return pack.PercentFromVolts(p.Chemistry, p.Reading.CellMV[low], p.Reading.RestedMin)
 }
 
-func (g *run) wind() *wind.AtHeight {
+func (g *run) wind() (*wind.AtHeight, float64) {
 	enter := &judge.Remedy{Label: "Enter the wind", Kind: "enter-wind"}
 	w, l := g.in.Wind, g.in.Type.Limits
 	if w == nil {
 		g.find("wind", "familiarise-site", judge.Stop, "The wind has not been entered.", "None.", nil, "measure it", enter)
-		return nil
+		return nil, 0
 	}
 	switch old := g.in.Now.Sub(w.At); {
 	case w.At.After(g.in.Now.Add(ClockSkew)):
@@ -213,13 +213,13 @@ func (g *run) wind() *wind.AtHeight {
 	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(max(height, wind.Least)), w.Ground)
 	if err != nil {
 		g.find("wind", "familiarise-site", judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measure it", enter)
-		return nil
+		return nil, 0
 	}
 	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %.0f m%s.", float64(w.SteadyMS), float64(w.MeasuredM), w.Ground, height, said)
 	for _, h := range wind.Hold(at, l.WindMS, l.GustMS, units.Metres(height)) {
 		g.find("wind", "maker-limits", h.Verdict, h.Sentence, evidence, &w.At, "wait, or fly lower under its own limits", enter)
 	}
-	return &at
+	return &at, height
 }
 
 // gear holds what else must not die in flight.

@@ -40,7 +40,7 @@ func Judge(in Input) Output {
 		g.step("accident", g.reports)
 		g.step("mass", g.mass)
 		g.step("energy", g.energy)
-		g.step("wind", func() { out.Wind = g.wind() })
+		g.step("wind", func() { out.Wind, out.WindM = g.wind() })
 	} else {
 		g.step("packs", g.rack)
 	}

@@ -207,6 +207,7 @@ type Output struct {
 	Notices  []judge.Finding `json:"notices"` // what ends soon: beside the verdict, never part of it
 	Checked  []string        `json:"checked"` // rules that were held and found clear
 	Wind     *wind.AtHeight  `json:"wind,omitempty"`
-	Rules    string          `json:"rules"`    // rule pack and version
-	Cautions []string        `json:"cautions"` // what hurts people in a flight like this, whatever the verdict
+	WindM    float64         `json:"wind_m,omitempty"` // height above ground that it was brought to
+	Rules    string          `json:"rules"`            // rule pack and version
+	Cautions []string        `json:"cautions"`         // what hurts people in a flight like this, whatever the verdict
 }

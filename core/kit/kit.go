@@ -27,6 +27,7 @@ type Job struct {
 	People   int
 	Sorties  *int
 	Night    bool
+	Lights   string // how its lights must be seen, by the law flown under
 	Observer bool
 }
 
@@ -85,7 +86,7 @@ func List(j Job) []Item {
 		add("plan", "Drawing or photo of the structure", 1, "faces to be shown")
 	}
 	if j.Night {
-		add("lights", "Anti-collision lights and head lamps", max(len(j.Aircraft), 1), "seen for 3 statute miles")
+		add("lights", "Anti-collision lights and head lamps", max(len(j.Aircraft), 1), j.Lights)
 	}
 	if j.Observer {
 		add("glasses", "Binoculars and seat for the observer", 1, "")

@@ -34,11 +34,13 @@ type Law struct {
 	NightCite    string
 	TwilightSays string // what the law asks for in twilight
 	NightSays    string // and at night
+	LightsSeen   string // how the lights must be seen
 
 	SiteCite     string // assessing site, weather and hazards
 	AirspaceCite string
 	PersonCite   string // being fit
 	PersonWords  string // in the words of the law
+	AlcoholAsks  string // what one asks oneself about it
 	BriefingCite string
 	ReportsCite  string
 	ReportWithin Within // how soon an occurrence is reported
@@ -90,7 +92,8 @@ var usLaw = Law{
 	TwilightSays: "the anti-collision light is lit and seen for 3 statute miles",
 	NightSays:    "the anti-collision light is lit and seen for 3 statute miles, and the pilot is trained for night",
 	SiteCite:     "14 CFR 107.49(a)", AirspaceCite: "14 CFR 107.41, 107.45, 107.47", BriefingCite: "14 CFR 107.49(b)",
-	PersonCite: "14 CFR 107.17, 107.27", PersonWords: "no condition that interferes, 8 hours since alcohol, under 0.04",
+	LightsSeen: "seen for 3 statute miles", AlcoholAsks: "No alcohol for 8 hours, and under 0.04",
+	PersonCite: "14 CFR 107.17, 107.27, 91.17", PersonWords: "no condition that interferes, 8 hours since alcohol, under 0.04",
 	ReportsCite: "14 CFR 107.9", ReportWithin: Within{Days: 10},
 }
 
@@ -101,6 +104,7 @@ var euLaw = Law{
 	TwilightSays: "the green flashing light is lit from the end of daylight on",
 	NightSays:    "the green flashing light is lit",
 	SiteCite:     eu947 + " UAS.OPEN.060(1)", AirspaceCite: eu947 + " article 15", BriefingCite: eu947 + " UAS.SPEC.050",
+	LightsSeen: "green and flashing, seen from the air and the ground", AlcoholAsks: "Not under the influence of alcohol or drugs, and no alcohol for 8 hours",
 	PersonCite: eu947 + " UAS.OPEN.060(2)(a)", PersonWords: "not under the influence of alcohol or drugs, and fit for the task",
 	ReportsCite: "Regulation (EU) 376/2014", ReportWithin: Within{Hours: 72},
 }

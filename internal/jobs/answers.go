@@ -95,7 +95,7 @@ type kitRow struct {
 // Kit is the list of a job with its state.
 func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 	j := a.Job
-	in := kit.Job{Work: j.Work, People: len(j.People), Sorties: j.Sorties, Night: slices.ContainsFunc(a.Judged.Light, func(l string) bool { return l != string(sun.Daylight) }), Observer: a.Facts.Answers["sight"] == "observer"}
+	in := kit.Job{Work: j.Work, People: len(j.People), Sorties: j.Sorties, Night: slices.ContainsFunc(a.Judged.Light, func(l string) bool { return l != string(sun.Daylight) }), Lights: a.Judged.Law.LightsSeen, Observer: a.Facts.Answers["sight"] == "observer"}
 	for _, c := range j.Aircraft {
 		t, err := s.Fleet.Type(ctx, c.TypeKey)
 		if err != nil {

@@ -45,9 +45,16 @@ func (h *Handlers) GetFitness(ctx context.Context, _ api.GetFitnessRequestObject
 		return nil, err
 	}
 	fit, err := h.People.FitOn(ctx, c.Day(h.People.Clock.Now()))
-	out := api.GetFitness200JSONResponse{Points: crew.FitnessPoints, Declared: []api.FitnessOf{}}
+	if err != nil {
+		return nil, err
+	}
+	pack, err := rules.Find(c.RulePack)
+	if err != nil {
+		return nil, err
+	}
+	out := api.GetFitness200JSONResponse{Law: pack.Law.PersonCite + ": " + pack.Law.PersonWords + ".", Points: crew.AskedUnder(pack.Law.AlcoholAsks), Declared: []api.FitnessOf{}}
 	for id, f := range fit {
 		out.Declared = append(out.Declared, api.FitnessOf{PersonId: id, At: f.At.UTC(), Against: append([]string{}, f.Against...), Words: append([]string{}, f.Words()...)})
 	}
-	return out, err
+	return out, nil
 }

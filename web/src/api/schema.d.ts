@@ -2933,6 +2933,11 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             checked: string[];
             wind?: components["schemas"]["WindAtHeight"];
+            /**
+             * Format: double
+             * @description height above ground that the wind was brought to
+             */
+            wind_m?: number;
             rules: string;
         };
         GateAnswer: {
@@ -4441,6 +4446,8 @@ export interface components {
             words: string[];
         };
         FitnessToday: {
+            /** @description the rule of the chosen pack about being fit */
+            law: string;
             points: components["schemas"]["FitnessPoint"][];
             declared: components["schemas"]["FitnessOf"][];
         };

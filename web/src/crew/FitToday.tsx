@@ -74,9 +74,7 @@ export function FitToday() {
                   );
                 })}
             </ul>
-            <p className="soft mt-2 mb-0">
-              14 CFR 107.17 and 107.27: no condition that interferes, 8 hours since alcohol, under 0.04.
-            </p>
+            <p className="soft mt-2 mb-0">{d.law}</p>
           </Sheet>
         </div>
       )}

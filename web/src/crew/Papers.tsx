@@ -170,9 +170,7 @@ function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) {
   const personal = kinds.find((k) => k.id === v.kind)?.of_person ?? false;
   const names = v.kind === "waiver" || v.kind === "heavy-exemption";
   const pack = rules.data?.packs.find((x) => x.name === rules.data.chosen);
-  const named = (pack?.rules ?? []).filter((r) =>
-    v.kind === "waiver" ? r.waivable : r.citation.includes("107."),
-  );
+  const named = (pack?.rules ?? []).filter((r) => r.waivable);
   const send = f.submit(async (x) => {
     await ask(
       api.PUT("/documents/{id}", {

@@ -14,7 +14,7 @@ export interface HourStripProps {
 /** The hours to come: light, wind at flight height, and a flag for each. */
 export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
   const w = (W - L) / Math.max(hours.length, 1);
-  const most = Math.max(12, ...hours.map((h) => h.gust_ms));
+  const most = Math.max(12, ...hours.map((h) => h.gust_ms ?? 0));
   const y = (v: number) => 96 - (v / most) * 62;
   const start = hours[0] ? Date.parse(hours[0].at) : 0;
   const nowX = L + ((now - start) / 3_600_000) * w;
@@ -33,20 +33,28 @@ export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
           <g key={h.at}>
             <title>{`${clock(h.at)}: ${h.verdict}. ${h.why}`}</title>
             <rect className={`light ${h.light}`} x={x} y={4} width={w} height={16} />
-            <rect
-              className="gust"
-              x={x + w * 0.2}
-              y={y(h.gust_ms)}
-              width={w * 0.6}
-              height={Math.max(y(h.wind_ms) - y(h.gust_ms), 1)}
-            />
-            <rect
-              className="steady"
-              x={x + w * 0.2}
-              y={y(h.wind_ms)}
-              width={w * 0.6}
-              height={Math.max(96 - y(h.wind_ms), 1)}
-            />
+            {h.wind_ms == null || h.gust_ms == null ? (
+              <text x={x + w / 2} y={92} textAnchor="middle">
+                ?
+              </text>
+            ) : (
+              <>
+                <rect
+                  className="gust"
+                  x={x + w * 0.2}
+                  y={y(h.gust_ms)}
+                  width={w * 0.6}
+                  height={Math.max(y(h.wind_ms) - y(h.gust_ms), 1)}
+                />
+                <rect
+                  className="steady"
+                  x={x + w * 0.2}
+                  y={y(h.wind_ms)}
+                  width={w * 0.6}
+                  height={Math.max(96 - y(h.wind_ms), 1)}
+                />
+              </>
+            )}
             <g transform={`translate(${x + w / 2 - 6} ${ROWS - 6})`}>
               <path className={`v-${h.verdict}`} d={flags[h.verdict]} />
               {h.verdict === "stop" && <path className="bar" d="M1.5 0H11.5" />}

@@ -1,7 +1,8 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
@@ -11,6 +12,7 @@ import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";
 import { useAge } from "../parts/time";
+import { LookAtGear } from "./LookAtGear";
 import { Tick } from "./TonightView";
 
 type Gear = Schemas["Gear"];
@@ -31,6 +33,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
   const age = useAge();
   const [edit, setEdit] = useState<Gear | "new" | null>(null);
   const [read, setRead] = useState<Gear | null>(null);
+  const [look, setLook] = useState<Gear | null>(null);
   return (
     <Sheet
       title="Gear to charge"
@@ -64,6 +67,11 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
                   Read {g.name}
                 </Button>
               )}
+              {may("pilot", "crew", "technician") && (
+                <Button size="sm" variant="outline-primary" onClick={() => setLook(g)}>
+                  Look at {g.name}
+                </Button>
+              )}
               {may("technician") && (
                 <Button size="sm" variant="outline-primary" onClick={() => setEdit(g)}>
                   Change
@@ -75,6 +83,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
       </ul>
       {edit && <EditGear g={edit === "new" ? undefined : edit} onClose={() => setEdit(null)} />}
       {read && <ReadGear g={read} onClose={() => setRead(null)} />}
+      {look && <LookAtGear g={look} onClose={() => setLook(null)} />}
     </Sheet>
   );
 }
@@ -87,7 +96,9 @@ function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
     kind: g?.kind ?? ("controller" as Gear["kind"]),
     minimum: String(g?.minimum ?? 80),
     active: g?.active ?? true,
+    aircraft: g?.aircraft_id ?? "",
   });
+  const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
   const send = f.submit(async (v) => {
     const min = parseInRange(v.minimum, 1, 100, "%");
     if (!min.ok) {
@@ -102,6 +113,7 @@ function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
           kind: v.kind,
           minimum: min.value,
           active: v.active,
+          aircraft_id: v.aircraft || null,
           version: g?.version ?? 0,
         },
       }),
@@ -127,6 +139,19 @@ function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
           {...f.register("minimum")}
           wrong={f.wrong("minimum")}
         />
+        <SelectField
+          label="Belongs to"
+          {...f.register("aircraft")}
+          wrong={f.wrong("aircraft")}
+          hint="What belongs to an aircraft stops its gate as packs do."
+        >
+          <option value="">the crew</option>
+          {fleet.data?.aircraft.map(({ aircraft: a }) => (
+            <option key={a.id} value={a.id}>
+              {a.name}
+            </option>
+          ))}
+        </SelectField>
         {g && <CheckField label="In use" {...f.register("active")} />}
         <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
           Save

@@ -6,6 +6,8 @@ import { Dialog } from "../parts/Dialog";
 import { CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
+import { useUnits } from "../parts/units";
+import { MassFields, readMass } from "./MassFields";
 
 interface Props {
   open: boolean;
@@ -23,10 +25,24 @@ export function AddAircraft({ open, onClose, types }: Props) {
     registration: "",
     registration_expires: "",
     fit_new_parts: true,
+    mass: "",
+    weighed_on: "",
   });
+  const u = useUnits();
   const send = f.submit(async (v) => {
+    const { mass: typed, ...rest } = v;
+    const mass = readMass(typed, u);
+    if (!mass.ok) return f.setError("mass", { message: mass.sentence });
     await ask(
-      api.POST("/aircraft", { body: { ...v, id, registration_expires: v.registration_expires || null } }),
+      api.POST("/aircraft", {
+        body: {
+          ...rest,
+          id,
+          registration_expires: v.registration_expires || null,
+          mass_kg: mass.kg,
+          weighed_on: v.weighed_on || null,
+        },
+      }),
     );
     await qc.invalidateQueries();
     f.reset({
@@ -35,6 +51,8 @@ export function AddAircraft({ open, onClose, types }: Props) {
       serial: "",
       registration: "",
       registration_expires: "",
+      mass: "",
+      weighed_on: "",
     });
     setId(newId());
     onClose();
@@ -64,6 +82,7 @@ export function AddAircraft({ open, onClose, types }: Props) {
           {...f.register("registration_expires")}
           wrong={f.wrong("registration_expires")}
         />
+        <MassFields f={f} />
         <CheckField
           label="Put a new part on record for every motor, propeller and the airframe, all at zero hours"
           {...f.register("fit_new_parts")}

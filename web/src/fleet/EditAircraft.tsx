@@ -5,20 +5,34 @@ import { Dialog } from "../parts/Dialog";
 import { CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
+import { useUnits } from "../parts/units";
+import { MassFields, readMass } from "./MassFields";
 
 export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: () => void }) {
   const qc = useQueryClient();
+  const u = useUnits();
   const f = useDraftForm(`edit-aircraft-${a.id}-${a.version}`, {
     name: a.name,
     registration: a.registration,
     registration_expires: a.registration_expires ?? "",
     active: a.active,
+    mass: a.mass_kg == null ? "" : String(Math.round(u.value("mass", a.mass_kg) * 100) / 100),
+    weighed_on: a.weighed_on ?? "",
   });
   const send = f.submit(async (v) => {
+    const { mass: typed, ...rest } = v;
+    const mass = readMass(typed, u);
+    if (!mass.ok) return f.setError("mass", { message: mass.sentence });
     await ask(
       api.PUT("/aircraft/{id}", {
         params: { path: { id: a.id } },
-        body: { ...v, version: a.version, registration_expires: v.registration_expires || null },
+        body: {
+          ...rest,
+          version: a.version,
+          registration_expires: v.registration_expires || null,
+          mass_kg: mass.kg,
+          weighed_on: v.weighed_on || null,
+        },
       }),
     );
     await qc.invalidateQueries();
@@ -36,6 +50,7 @@ export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: 
           {...f.register("registration_expires")}
           wrong={f.wrong("registration_expires")}
         />
+        <MassFields f={f} />
         <CheckField label="In service" {...f.register("active")} />
         <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
           Save

@@ -9,6 +9,7 @@ import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
+import { SignFields } from "./SignFields";
 
 interface PackTyped {
   percent: string;
@@ -27,6 +28,8 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
     packs: f.packs.map((): PackTyped => ({ percent: "", temp: "", cells: [] })),
     litres: "",
     remarks: "",
+    next_time: "",
+    signs: [] as Schemas["FlightSign"][],
   });
   const tank = f.type.profile.tank_l ?? 0;
   const send = form.submit(async (v) => {
@@ -81,6 +84,8 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
           packs,
           litres: litres.ok ? u.toBase("volume", litres.value) : null,
           remarks: v.remarks,
+          next_time: v.next_time,
+          signs: v.signs,
         },
       }),
     );
@@ -158,11 +163,19 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
               wrong={form.wrong("litres")}
             />
           )}
+          <SignFields value={form.watch("signs")} onChange={(s) => form.setValue("signs", s)} />
           <AreaField
-            label="Remarks: what to change next time, what was odd"
+            label="Remarks: what was odd"
             {...form.register("remarks")}
             wrong={form.wrong("remarks")}
             maxLength={2000}
+          />
+          <AreaField
+            label="To change next time"
+            {...form.register("next_time")}
+            wrong={form.wrong("next_time")}
+            maxLength={1000}
+            hint="The next walk of this aircraft shows it."
           />
           <Button type="submit" className="btn-big w-100" disabled={form.formState.isSubmitting}>
             Log the flight

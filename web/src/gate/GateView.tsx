@@ -10,7 +10,7 @@ import { usePacks } from "../packs/PacksView";
 import { SelectField, TextField } from "../parts/Field";
 import { clearDraft, readDraft, writeDraft } from "../parts/form";
 import { VerdictMark, words } from "../parts/Flag";
-import { Hoist } from "../parts/Hoist";
+import { Hoist, Notices } from "../parts/Hoist";
 import { PinPad } from "../parts/PinPad";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
@@ -19,7 +19,7 @@ import { useUnits } from "../parts/units";
 import { blankWind, readWind, WindFields, type WindTyped } from "./WindFields";
 
 interface Kept {
-  /** The job the flight belongs to: "" for none, null while not chosen. */
+  /** The job the flight belongs to: "" and null while not chosen. */
   job: string | null;
   packs: string[] | null;
   wind: WindTyped;
@@ -74,7 +74,7 @@ export function GateView() {
     (j) => Date.parse(j.from) <= serverNow() && serverNow() < Date.parse(j.to),
   );
   useEffect(() => {
-    // The job whose window it is now is proposed once; practice is a choice.
+    // The job whose window it is now is proposed once.
     if (kept.job === null && nearest)
       setKept((k) => ({ ...k, job: nearest.id, purpose: k.purpose || nearest.aim.slice(0, 120) }));
   }, [kept.job, nearest]);
@@ -165,6 +165,7 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
             <p className="soft mt-2 mb-0">
               Held and found in order: {o.checked.map(checkWords).join(", ") || "nothing yet"}.
             </p>
+            <Notices notices={o.notices} />
           </Sheet>
           {!g.release && may("pilot") && (
             <Sign g={g} kept={kept} change={change} question={question} settled={settled} />
@@ -189,7 +190,7 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
                       change({ job: e.target.value, ...(job ? { purpose: job.aim.slice(0, 120) } : {}) });
                     }}
                   >
-                    <option value="">no job: practice or check flight</option>
+                    <option value="">choose the job</option>
                     {kept.job && !g.jobs.some((x) => x.id === kept.job) && (
                       <option value={kept.job}>another job</option>
                     )}
@@ -199,6 +200,12 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
                       </option>
                     ))}
                   </SelectField>
+                  {g.jobs.length === 0 && (
+                    <p className="mb-0">
+                      No job holds this aircraft. <Link to="/jobs?new=1">Plan one</Link>; practice and check
+                      flights are jobs at a base or practice site.
+                    </p>
+                  )}
                 </Sheet>
               </div>
               <div ref={packRef}>
@@ -218,7 +225,7 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
                   <WindFields value={kept.wind} onChange={(wind) => change({ wind })} wrong={wrong} />
                   {o.wind && (
                     <p className="mb-0">
-                      At {u.show("length", g.type.profile.limits.flight_height_m)}:{" "}
+                      At {u.show("length", o.wind_m ?? g.type.profile.limits.flight_height_m)}:{" "}
                       <strong className="fig">{u.show("speed", o.wind.steady_ms)}</strong>, gusts{" "}
                       <strong className="fig">{u.show("speed", o.wind.gust_ms)}</strong>
                       {o.wind.gust_assumed && " (assumed)"}. Limits{" "}
@@ -250,7 +257,11 @@ function checkWords(rule: string): string {
       programme: "maintenance programme",
       "work-orders": "no work open",
       firmware: "firmware",
-      motors: "motors",
+      gear: "gear",
+      mass: "take-off mass",
+      energy: "energy",
+      visibility: "visibility",
+      clouds: "clouds",
       packs: "packs",
       operator: "pilot's certificate",
       wind: "wind",

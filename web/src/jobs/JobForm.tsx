@@ -4,7 +4,9 @@ import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useSession } from "../app/session";
-import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
+import { CraftFields, blankCraft, type ChosenCraft } from "./CraftFields";
+import { PlaceFields } from "./PlaceFields";
+import { NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { parseInRange } from "../parts/number";
 import { Loading, Problem } from "../parts/states";
@@ -13,15 +15,6 @@ import { useUnits } from "../parts/units";
 import { postWords, workWords } from "./words";
 
 type Job = Schemas["Job"];
-
-interface Chosen {
-  on: boolean;
-  ret: string;
-  route: string;
-  speed: string;
-  follows: boolean;
-}
-const blank: Chosen = { on: false, ret: "", route: "", speed: "", follows: false };
 
 /** Plans a job or changes one: what, where, when, with which aircraft and whom. */
 export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => void }) {
@@ -48,6 +41,12 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
     sorties: job?.sorties ? String(job.sorties) : "",
     meeting: job?.meeting ?? "",
     channel: job?.channel ?? "",
+    take_off: job?.take_off_id ?? "",
+    landing: job?.landing_id ?? "",
+    second: job?.second_id ?? "",
+    label_low: speed(job?.label.low_ms),
+    label_high: speed(job?.label.high_ms),
+    label_height: length(job?.label.height_m),
     aircraft: Object.fromEntries(
       (job?.aircraft ?? []).map((c) => [
         c.aircraft_id,
@@ -57,9 +56,11 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
           route: length(c.route_m),
           speed: speed(c.speed_ms),
           follows: c.home_follows,
+          datum: c.datum,
+          mass: c.mass_kg == null ? "" : String(Math.round(u.value("mass", c.mass_kg) * 100) / 100),
         },
       ]),
-    ) as Record<string, Chosen>,
+    ) as Record<string, ChosenCraft>,
     people: Object.fromEntries(
       job
         ? job.people.map((p) => [p.person_id, p.post])
@@ -69,8 +70,14 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
     ) as Record<string, string>,
   });
   const v = f.watch();
-  const number = (text: string, max: number, unit: "length" | "speed", field: string): number | null => {
-    const p = parseInRange(text, 0, u.value(unit, max), u.label(unit));
+  const number = (
+    text: string,
+    max: number,
+    unit: "length" | "speed" | "mass",
+    field: string,
+    min = 0,
+  ): number | null => {
+    const p = parseInRange(text, u.value(unit, min), u.value(unit, max), u.label(unit));
     if (p.ok) return u.toBase(unit, p.value);
     if (p.empty) return null;
     f.setError(field as "aim", { message: p.sentence });
@@ -85,13 +92,24 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
     const n = parseInRange(x.sorties, 1, 500, "flights");
     if (!n.ok && !n.empty) return f.setError("sorties", { message: n.sentence });
     let aircraft: Schemas["JobCraft"][];
+    let label: Schemas["SprayLabel"];
     try {
+      label = {
+        low_ms: number(x.label_low, 20, "speed", "label_low"),
+        high_ms: number(x.label_high, 30, "speed", "label_high"),
+        height_m: number(x.label_height, 20, "length", "label_height"),
+      };
       aircraft = Object.entries(x.aircraft)
         .filter(([, c]) => c?.on)
         .map(([aircraft_id, c]) => ({
           aircraft_id,
           return_m: number(c.ret, 500, "length", "aircraft"),
-          route_m: number(c.route, 500, "length", "aircraft"),
+          route_m:
+            c.datum === "sea"
+              ? number(c.route, 7000, "length", "aircraft", -500)
+              : number(c.route, 500, "length", "aircraft"),
+          datum: c.datum,
+          mass_kg: number(c.mass, 1000, "mass", "aircraft"),
           speed_ms: number(c.speed, 100, "speed", "aircraft"),
           home_follows: c.follows,
         }));
@@ -112,6 +130,10 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
           sorties: n.ok ? Math.round(n.value) : null,
           meeting: x.meeting,
           channel: x.channel,
+          take_off_id: x.take_off || null,
+          landing_id: x.landing || null,
+          second_id: x.second || null,
+          label: x.work === "spraying" ? label : {},
           aircraft,
           people: Object.entries(x.people)
             .filter(([, post]) => post)
@@ -123,8 +145,8 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
     await qc.invalidateQueries({ queryKey: ["jobs"] });
     onSaved(id);
   });
-  const chosen = (a: string): Chosen => v.aircraft[a] ?? blank;
-  const setCraft = (a: string, part: Partial<Chosen>) =>
+  const chosen = (a: string): ChosenCraft => ({ ...blankCraft, ...v.aircraft[a] });
+  const setCraft = (a: string, part: Partial<ChosenCraft>) =>
     f.setValue("aircraft", { ...v.aircraft, [a]: { ...chosen(a), ...part } });
   const failed = [sites, people, fleet].find((q) => q.isError);
   if (failed) return <Problem error={failed.error} retry={() => void failed.refetch()} />;
@@ -148,11 +170,13 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
           wrong={f.wrong("site_id")}
         >
           <option value="">Choose one</option>
-          {sites.data.sites.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.name}
-            </option>
-          ))}
+          {sites.data.sites
+            .filter((s) => v.work !== "practice" || s.practice || s.id === v.site_id)
+            .map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}
+              </option>
+            ))}
         </SelectField>
       </div>
       <TextField label="Aim, in one line" maxLength={160} {...f.register("aim")} wrong={f.wrong("aim")} />
@@ -165,6 +189,38 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
           hint="As its label names it. The label decides on rate, wind, buffer and protection."
         />
       )}
+      {v.work === "spraying" && (
+        <div className="two" style={{ gap: "0 1rem" }}>
+          <NumberField
+            label="Label: wind from"
+            unit={u.label("speed")}
+            placeholder="usual practice"
+            {...f.register("label_low")}
+            wrong={f.wrong("label_low")}
+          />
+          <NumberField
+            label="Label: wind to"
+            unit={u.label("speed")}
+            placeholder="usual practice"
+            {...f.register("label_high")}
+            wrong={f.wrong("label_high")}
+          />
+          <NumberField
+            label="Label: measured at"
+            unit={u.label("length")}
+            placeholder={`${Math.round(u.value("length", 2) * 10) / 10}`}
+            {...f.register("label_height")}
+            wrong={f.wrong("label_height")}
+          />
+        </div>
+      )}
+      <PlaceFields
+        site={v.site_id}
+        take_off={v.take_off}
+        landing={v.landing}
+        second={v.second}
+        onChange={(k, value) => f.setValue(k, value)}
+      />
       <div className="two" style={{ gap: "0 1rem" }}>
         <TextField label="From" type="datetime-local" {...f.register("from")} wrong={f.wrong("from")} />
         <TextField label="To" type="datetime-local" {...f.register("to")} wrong={f.wrong("to")} />
@@ -179,42 +235,13 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
         {fleet.data.aircraft
           .filter((a) => a.aircraft.active || chosen(a.aircraft.id).on)
           .map(({ aircraft: a }) => (
-            <div key={a.id} className="craft">
-              <CheckField
-                label={a.name}
-                checked={chosen(a.id).on}
-                onChange={(e) => setCraft(a.id, { on: e.target.checked })}
-              />
-              {chosen(a.id).on && (
-                <div className="settings">
-                  <NumberField
-                    label={`Return height set in ${a.name}`}
-                    unit={u.label("length")}
-                    value={chosen(a.id).ret}
-                    onChange={(e) => setCraft(a.id, { ret: e.target.value })}
-                    hint="Above take-off, as the aircraft shows it."
-                  />
-                  <NumberField
-                    label="Height of the route"
-                    unit={u.label("length")}
-                    placeholder="as usual for the type"
-                    value={chosen(a.id).route}
-                    onChange={(e) => setCraft(a.id, { route: e.target.value })}
-                  />
-                  <NumberField
-                    label="Greatest speed"
-                    unit={u.label("speed")}
-                    value={chosen(a.id).speed}
-                    onChange={(e) => setCraft(a.id, { speed: e.target.value })}
-                  />
-                  <CheckField
-                    label="Home point follows the pilot (boat, vehicle)"
-                    checked={chosen(a.id).follows}
-                    onChange={(e) => setCraft(a.id, { follows: e.target.checked })}
-                  />
-                </div>
-              )}
-            </div>
+            <CraftFields
+              key={a.id}
+              a={a}
+              work={v.work}
+              chosen={chosen(a.id)}
+              onChange={(part) => setCraft(a.id, part)}
+            />
           ))}
       </fieldset>
       <fieldset className="field">

@@ -8,7 +8,7 @@ import { useMay, useSession } from "../app/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
 import { VerdictMark } from "../parts/Flag";
-import { Hoist } from "../parts/Hoist";
+import { decisionWords, Hoist, Notices } from "../parts/Hoist";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
@@ -16,8 +16,10 @@ import { hoursMinutes, useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
 import { AskPanel } from "./AskPanel";
 import { BriefingPanel } from "./BriefingPanel";
+import { DecideDialog, type Deciding } from "./DecideDialog";
 import { JobForm } from "./JobForm";
 import { KitPanel } from "./KitPanel";
+import { datumOf } from "./model";
 import { postWords, stateWords, workWords } from "./words";
 
 type Job = Schemas["Job"];
@@ -46,6 +48,16 @@ function Planned({ j }: { j: Job }) {
   const open = j.asks.filter((a) => !a.option).length;
   const unpacked = j.kit.filter((k) => !k.packed || !k.checked).length;
   const close = () => set({ change: "" });
+  const [deciding, setDeciding] = useState<Deciding>();
+  const decides =
+    j.state === "planned" &&
+    (session.person.roles.includes("chief") ||
+      j.people.some((p) => p.person_id === session.person.id && p.post === "rpic"));
+  const decide = (aircraft: string) =>
+    decides
+      ? (kind: Schemas["DecisionKind"], finding: Schemas["Finding"]) =>
+          setDeciding({ kind, finding, aircraft })
+      : undefined;
   return (
     <>
       <ViewHead title={j.aim}>
@@ -90,8 +102,10 @@ function Planned({ j }: { j: Job }) {
                   "job-rules": () => set({ tab: "asks" }),
                   briefing: () => set({ tab: "briefing" }),
                 }}
+                decide={j.aircraft[0] && decide(j.aircraft[0].aircraft_id)}
               />
             )}
+            <Notices notices={j.notices} />
             <p className="soft mt-2 mb-0">
               Rules: {j.rules}. {session.caution}
             </p>
@@ -108,7 +122,7 @@ function Planned({ j }: { j: Job }) {
               { key: "flights", name: "Flights", count: j.flights.length },
             ]}
           />
-          {tab === "who" && <Who j={j} />}
+          {tab === "who" && <Who j={j} decide={decide} />}
           {tab === "asks" && <AskPanel j={j} />}
           {tab === "briefing" && <BriefingPanel j={j} />}
           {tab === "kit" && <KitPanel j={j} />}
@@ -118,12 +132,19 @@ function Planned({ j }: { j: Job }) {
       <Dialog title="Change the job" open={params.get("change") === "1" && may} onClose={close} wide>
         <JobForm key={j.version} job={j} onSaved={close} />
       </Dialog>
+      {deciding && <DecideDialog job={j} d={deciding} onClose={() => setDeciding(undefined)} />}
     </>
   );
 }
 
-function Who({ j }: { j: Job }) {
+interface WhoProps {
+  j: Job;
+  decide: (aircraft: string) => ((kind: Schemas["DecisionKind"], f: Schemas["Finding"]) => void) | undefined;
+}
+
+function Who({ j, decide }: WhoProps) {
   const u = useUnits();
+  const z = useZone();
   return (
     <>
       {j.aircraft.length === 0 && <Empty>No aircraft is named for this job yet.</Empty>}
@@ -142,12 +163,34 @@ function Who({ j }: { j: Job }) {
           <p className="mb-1">
             <Link to={`/fleet/${c.aircraft_id}`}>{c.type}</Link>
             {c.speed_ms != null && <>, at most {u.show("speed", c.speed_ms)}</>}
-            {c.route_m != null && <>, route {u.show("length", c.route_m)} above take-off</>}. Return height{" "}
+            {c.route_m != null && (
+              <>
+                , route {u.show("length", c.route_m)} {datumOf(c.datum, j.work)}
+              </>
+            )}
+            {c.high_m != null && <>, at most {u.show("length", c.high_m)} above the ground</>}. Take-off mass{" "}
+            {c.mass_kg != null ? (
+              u.show("mass", c.mass_kg)
+            ) : j.work !== "spraying" && c.usual_mass_kg != null ? (
+              <>{u.show("mass", c.usual_mass_kg)} as weighed</>
+            ) : (
+              <strong>not known</strong>
+            )}
+            . Return height{" "}
             {c.return_m == null ? <strong>not read</strong> : <strong>{u.show("length", c.return_m)}</strong>}
             {c.advised_m != null && <>, worked out: {u.show("length", c.advised_m)}</>}. Home point{" "}
             {c.home_follows ? "follows the pilot" : "fixed at take-off"}.
           </p>
-          {c.findings.length > 0 && <Hoist findings={c.findings} aircraft={c.aircraft_id} />}
+          {c.findings.length > 0 && (
+            <Hoist findings={c.findings} aircraft={c.aircraft_id} decide={decide(c.aircraft_id)} />
+          )}
+          {j.decisions
+            .filter((d) => d.aircraft_id === c.aircraft_id)
+            .map((d) => (
+              <p key={d.id} className="soft mb-0">
+                {z.both(d.at)} {d.by}: {decisionWords[d.kind].toLowerCase()}, because {d.reason}.
+              </p>
+            ))}
         </Sheet>
       ))}
       <Sheet title="People">

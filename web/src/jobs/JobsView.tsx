@@ -29,7 +29,7 @@ export function JobsView() {
   const q = useJobs(past);
   const may = useMay()("pilot");
   const go = useNavigate();
-  const [plan, setPlan] = useState(false);
+  const [plan, setPlan] = useState(params.get("new") === "1");
   const [words, setWords] = useState("");
   return (
     <>

@@ -4,6 +4,7 @@ export const workWords: Record<Schemas["Job"]["work"], string> = {
   spraying: "Spraying",
   mapping: "Mapping",
   inspection: "Inspection",
+  practice: "Practice or check flight",
 };
 
 export const postWords: Record<string, string> = {

@@ -9,10 +9,12 @@ export interface HoistProps {
   aircraft: string;
   /** What to do about a remedy that is on this very page. */
   here?: Partial<Record<string, () => void>>;
+  /** Asks for a decision that a finding offers; without it none is offered here. */
+  decide?: (kind: Schemas["DecisionKind"], f: Schemas["Finding"]) => void;
 }
 
 /** A stay with one flag per finding, worst at the top, each with its evidence and the way to its remedy. */
-export function Hoist({ findings, aircraft, here }: HoistProps) {
+export function Hoist({ findings, aircraft, here, decide }: HoistProps) {
   const age = useAge();
   return (
     <ul className="hoist">
@@ -26,7 +28,20 @@ export function Hoist({ findings, aircraft, here }: HoistProps) {
               <span className="visually-hidden">{words[f.verdict]}: </span>
               {f.sentence}
               <div className="evidence">{evidence(f, age)}</div>
+              {decide &&
+                f.verdict === "stop" &&
+                f.decide?.map((k) => (
+                  <button
+                    key={k}
+                    type="button"
+                    className="btn btn-outline-primary btn-sm mt-1 me-2"
+                    onClick={() => decide(k, f)}
+                  >
+                    {decisionWords[k]}
+                  </button>
+                ))}
               {f.remedy &&
+                !(decide && f.decide?.length) &&
                 (act ? (
                   <button type="button" className="btn btn-outline-primary btn-sm mt-1" onClick={act}>
                     {f.remedy.label}
@@ -43,6 +58,31 @@ export function Hoist({ findings, aircraft, here }: HoistProps) {
         );
       })}
     </ul>
+  );
+}
+
+/** What a named person may decide about a finding. */
+export const decisionWords: Record<Schemas["DecisionKind"], string> = {
+  "by-hand": "Fly by hand to the start",
+  "hold-and-look": "Hold at the start and look",
+  "way-round": "Take the way round",
+  "other-place": "Take off elsewhere",
+  "set-return": "Set the return height",
+  "level-ground": "The ground was looked at",
+};
+
+/** What ends soon: beside a verdict, never part of it. */
+export function Notices({ notices }: { notices: Schemas["Finding"][] }) {
+  if (notices.length === 0) return null;
+  return (
+    <section className="notices" aria-label="Coming up">
+      <h3>Coming up</h3>
+      <ul>
+        {notices.map((n) => (
+          <li key={n.sentence}>{n.sentence}</li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -48,6 +48,10 @@ export function remedyPath(r: Step | Schemas["Remedy"], aircraft: string): strin
       return "/jobs";
     case "job":
       return `/jobs/${r.id}?change=1`;
+    case "job-decide":
+      return `/jobs/${r.id}`;
+    case "gear":
+      return "/tonight";
     case "job-rules":
       return `/jobs/${r.id}?tab=asks`;
     case "briefing":

@@ -204,9 +204,16 @@ export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
   );
 }
 
+const datumWords: Record<Zone["floor_datum"], string> = {
+  ground: "",
+  sea: "above the sea",
+  "flight-level": "in the standard atmosphere",
+};
+
 function levels(x: Zone, show: (q: "length", v: number) => string): string {
-  const floor = !x.floor_m ? "ground" : show("length", x.floor_m);
-  return `${floor} to ${x.ceiling_m == null ? "no ceiling given" : show("length", x.ceiling_m)}`;
+  const level = (m: number, datum: Zone["floor_datum"]) => `${show("length", m)} ${datumWords[datum]}`.trim();
+  const floor = !x.floor_m ? "ground" : level(x.floor_m, x.floor_datum);
+  return `${floor} to ${x.ceiling_m == null ? "no ceiling given" : level(x.ceiling_m, x.ceiling_datum)}`;
 }
 
 interface CallsProps {

@@ -181,7 +181,7 @@ export function FeatureForm({
               <div style={{ flex: 1 }}>
                 <SelectField label="Found by" value={measured} onChange={(e) => setMeasured(e.target.value)}>
                   <option value="">not said</option>
-                  {["known", "clinometer", "two stations", "shadow", "map", "estimate"].map((w) => (
+                  {["known", "clinometer", "two stations", "shadow", "map", "estimate", "flown"].map((w) => (
                     <option key={w}>{w}</option>
                   ))}
                 </SelectField>

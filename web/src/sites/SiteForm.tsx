@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
-import { AreaField, NumberField, TextField } from "../parts/Field";
+import { AreaField, CheckField, NumberField, TextField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
 
@@ -37,6 +37,7 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
         }
       : {},
   );
+  const [practice, setPractice] = useState(head?.practice ?? false);
   const [wrong, setWrong] = useState<Record<string, string>>({});
   const [error, setError] = useState<unknown>();
   const put = (k: string, v: string) => setText({ ...text, [k]: v });
@@ -60,6 +61,7 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
         lat: v.lat ?? 0,
         lon: v.lon ?? 0,
         elevation_m: v.elevation ?? 0,
+        practice,
         version: head?.version ?? 0,
       };
       if (head) await ask(api.PUT("/sites/{id}", { params: { path: { id } }, body }));
@@ -101,6 +103,11 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
           rows={2}
           value={text.note ?? ""}
           onChange={(e) => put("note", e.target.value)}
+        />
+        <CheckField
+          label="A base or practice site: practice and check flights are flown here"
+          checked={practice}
+          onChange={(e) => setPractice(e.target.checked)}
         />
         {error !== undefined && <Problem error={error} />}
         <Button type="submit">{head ? "Save" : "Begin the site file"}</Button>

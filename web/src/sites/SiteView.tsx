@@ -76,6 +76,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
     aircraft: aircraft || undefined,
     setting_m: number(setting, 0, 500),
     route_m: number(route, 0.5, 500),
+    work: work as Schemas["Job"]["work"],
   };
   const ready =
     s.features.some((f) => f.feature.kind === "take-off") &&
@@ -100,7 +101,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
   });
 
   // As high as the flight goes, where that is known; else as high as the rule lets.
-  const airAsk = { height_m: way.data && ready ? Math.max(way.data.max_agl_m, way.data.route_m) : undefined };
+  const airAsk = { height_m: way.data && ready ? way.data.max_agl_m : undefined };
   const air = useQuery({
     queryKey: keys.airspace(id, airAsk),
     queryFn: () => ask(api.GET("/sites/{id}/airspace", { params: { path: { id }, query: airAsk } })),

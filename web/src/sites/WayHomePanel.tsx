@@ -37,7 +37,7 @@ export function WayHomePanel({ w, error, aircraft, setting, route, onChange }: W
             label="Route flown at"
             unit="m"
             value={route}
-            hint="Above take-off; empty: usual"
+            hint={w ? `${counted[w.datum]}; empty: usual` : "Empty: usual"}
             onChange={(e) => onChange({ route: e.target.value })}
           />
         </div>
@@ -97,6 +97,13 @@ export function WayHomePanel({ w, error, aircraft, setting, route, onChange }: W
     </Sheet>
   );
 }
+
+const counted: Record<Schemas["Datum"], string> = {
+  "": "Above take-off",
+  "take-off": "Above take-off",
+  ground: "Above the ground, followed",
+  sea: "Above the sea",
+};
 
 /** Which aircraft of the fleet is meant. */
 export function AircraftField({ value, onChange }: { value: string; onChange: (v: string) => void }) {

@@ -3,17 +3,17 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { HourStrip } from "../drawings/HourStrip";
-import { Dialog } from "../parts/Dialog";
-import { AreaField, CheckField, NumberField, SelectField } from "../parts/Field";
+import { SelectField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { Hoist } from "../parts/Hoist";
-import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
-import { serverNow, useAge, useNow, useZone } from "../parts/time";
+import { useAge, useNow, useZone } from "../parts/time";
+import { PasteReport } from "./PasteReport";
+import { ReadByHand } from "./ReadByHand";
 import { AircraftField } from "./WayHomePanel";
 
-type Ground = "water" | "open" | "crops" | "built";
+export type Ground = "water" | "open" | "crops" | "built";
 const grounds: [Ground, string][] = [
   ["crops", "crops and hedges"],
   ["open", "open ground"],
@@ -66,6 +66,7 @@ export function WeatherPanel(p: WeatherPanelProps) {
             <option value="spraying">Spraying</option>
             <option value="mapping">Mapping</option>
             <option value="inspection">Inspection</option>
+            <option value="practice">Practice</option>
           </SelectField>
         </div>
         <div className="col-6">
@@ -161,6 +162,11 @@ export function WeatherPanel(p: WeatherPanelProps) {
         </p>
       )}
       {s?.no_hours && <p className="soft mb-0">{s.no_hours}</p>}
+      {s?.about.map((a) => (
+        <p key={a} className="soft mb-0">
+          {a}
+        </p>
+      ))}
       <PasteReport {...p} open={paste} onClose={() => setPaste(false)} />
       <ReadByHand {...p} open={hand} onClose={() => setHand(false)} />
     </Sheet>
@@ -212,182 +218,3 @@ function Fact({ name, children }: { name: string; children: React.ReactNode }) {
 
 const num = (v: number | null | undefined, unit: string, decimals = 0) =>
   v == null ? "not known" : `${v.toFixed(decimals)} ${unit}`;
-
-type DialogProps = WeatherPanelProps & { open: boolean; onClose: () => void };
-
-function PasteReport({ site, ground, open, onClose }: DialogProps) {
-  const qc = useQueryClient();
-  const [text, setText] = useState("");
-  const [station, setStation] = useState("");
-  const [wrong, setWrong] = useState("");
-  const [error, setError] = useState<unknown>();
-  const save = async () => {
-    const e = parseInRange(station, -500, 6000, "m");
-    setWrong(!e.ok && !e.empty ? e.sentence : "");
-    if (!e.ok && !e.empty) return;
-    setError(undefined);
-    try {
-      await ask(
-        api.POST("/sites/{id}/weather", {
-          params: { path: { id: site } },
-          body: {
-            id: newId(),
-            ground: ground as Ground,
-            report: text,
-            station_m: e.ok ? e.value : undefined,
-          },
-        }),
-      );
-      await qc.invalidateQueries({ queryKey: ["site"] });
-      setText("");
-      onClose();
-    } catch (x) {
-      setError(x);
-    }
-  };
-  return (
-    <Dialog title="Paste a report" open={open} onClose={onClose}>
-      <AreaField
-        label="METAR or SPECI"
-        rows={3}
-        value={text}
-        hint="As it comes, from METAR or the four letters of the station to the end"
-        onChange={(e) => setText(e.target.value)}
-      />
-      <NumberField
-        label="Elevation of the station"
-        unit="m"
-        value={station}
-        wrong={wrong}
-        hint="The cloud base counts from there; empty: not known"
-        onChange={(e) => setStation(e.target.value)}
-      />
-      {error !== undefined && <Problem error={error} />}
-      <Button onClick={() => void save()} disabled={text.trim() === ""}>
-        Put it on file
-      </Button>
-    </Dialog>
-  );
-}
-
-const readings: [string, string, string, number, number][] = [
-  ["wind_ms", "Wind, steady", "m/s", 0, 60],
-  ["gust_ms", "Gusts", "m/s", 0, 90],
-  ["from_deg", "From", "°", 0, 360],
-  ["wind_height_m", "Measured at a height of", "m", 0.5, 500],
-  ["temp_c", "Temperature", "°C", -60, 60],
-  ["humidity_percent", "Humidity", "%", 1, 100],
-  ["dew_c", "or dew point", "°C", -80, 60],
-  ["qnh_hpa", "Pressure (QNH)", "hPa", 850, 1100],
-  ["visibility_km", "Visibility", "km", 0, 100],
-  ["cloud_base_ft", "Lowest cloud, above the site", "ft", 0, 60000],
-  ["low_c", "Temperature at 2 m, for the inversion", "°C", -60, 60],
-  ["high_c", "Temperature at 10 m", "°C", -60, 60],
-];
-
-/** What one sees in a wind of each class of the Beaufort scale. */
-const byEye = [
-  "smoke rises straight up",
-  "smoke drifts, vanes do not turn",
-  "felt on the face, leaves rustle",
-  "leaves and twigs move all the time",
-  "dust and paper rise, small branches move",
-  "small trees in leaf sway",
-  "large branches move, wires whistle",
-  "whole trees move, walking is hard",
-  "twigs break off",
-  "slates come off roofs",
-  "trees are uprooted",
-  "damage all around",
-  "nothing is left standing",
-];
-
-function ReadByHand({ site, ground, open, onClose }: DialogProps) {
-  const qc = useQueryClient();
-  const [text, setText] = useState<Record<string, string>>({ wind_height_m: "2" });
-  const [cloudless, setCloudless] = useState(false);
-  const [beaufort, setBeaufort] = useState("");
-  const [wrong, setWrong] = useState<Record<string, string>>({});
-  const [error, setError] = useState<unknown>();
-  const save = async () => {
-    const bad: Record<string, string> = {};
-    const v: Record<string, number | null> = {};
-    for (const [k, , unit, min, max] of readings) {
-      const e = parseInRange(text[k] ?? "", min, max, unit);
-      if (!e.ok && !e.empty) bad[k] = e.sentence;
-      v[k] = e.ok ? e.value : null;
-    }
-    if (v.wind_height_m == null) bad.wind_height_m ??= "Enter at what height the wind was measured.";
-    setWrong(bad);
-    if (Object.keys(bad).length > 0) return;
-    setError(undefined);
-    const { visibility_km, cloud_base_ft, wind_height_m, ...rest } = v;
-    try {
-      await ask(
-        api.POST("/sites/{id}/weather", {
-          params: { path: { id: site } },
-          body: {
-            id: newId(),
-            ground: ground as Ground,
-            hand: {
-              ...rest,
-              at: new Date(serverNow()).toISOString(),
-              ground: ground as Ground,
-              wind_height_m: wind_height_m ?? 2,
-              visibility_m: visibility_km == null ? null : visibility_km * 1000,
-              beaufort: beaufort === "" ? undefined : Number(beaufort),
-              cloud_base_ft: cloudless || cloud_base_ft == null ? null : Math.round(cloud_base_ft),
-              cloud_known: cloudless || cloud_base_ft != null,
-              clear_sky: cloudless ? true : null,
-            },
-          },
-        }),
-      );
-      await qc.invalidateQueries({ queryKey: ["site"] });
-      onClose();
-    } catch (x) {
-      setError(x);
-    }
-  };
-  return (
-    <Dialog title="Read by hand" open={open} onClose={onClose}>
-      <p className="soft">What was not measured stays empty: it is then not known, and says so.</p>
-      <SelectField
-        label="Wind by eye, where nothing measures it"
-        value={beaufort}
-        onChange={(e) => {
-          setBeaufort(e.target.value);
-          if (e.target.value !== "") setText({ ...text, wind_ms: "", gust_ms: "" });
-        }}
-      >
-        <option value="">measured, or not known</option>
-        {byEye.map((sign, i) => (
-          <option key={i} value={i}>
-            Beaufort {i}: {sign}
-          </option>
-        ))}
-      </SelectField>
-      <div className="row g-2">
-        {readings.map(([k, label, unit]) => (
-          <div key={k} className="col-6">
-            <NumberField
-              label={label}
-              unit={unit}
-              value={text[k] ?? ""}
-              wrong={wrong[k]}
-              disabled={beaufort !== "" && (k === "wind_ms" || k === "gust_ms" || k === "wind_height_m")}
-              onChange={(e) => setText({ ...text, [k]: e.target.value })}
-            />
-          </div>
-        ))}
-      </div>
-      <CheckField
-        label="No cloud at all"
-        checked={cloudless}
-        onChange={(e) => setCloudless(e.target.checked)}
-      />
-      {error !== undefined && <Problem error={error} />}
-      <Button onClick={() => void save()}>Put it on file</Button>
-    </Dialog>
-  );
-}

@@ -219,6 +219,12 @@ export function ItemEntry({ run, item, entry, position, onSaved, onBack, readOnl
           />
         )}
         <Judged judged={value ? judged : undefined} wrong={wrong} />
+        {entry?.others.map((o) => (
+          <p key={o.by + o.sentence} className="mb-1">
+            <VerdictMark verdict={o.verdict} /> {o.by}: {o.sentence}{" "}
+            <span className="soft">The worse of what was said counts.</span>
+          </p>
+        ))}
         <div className="thumb">
           {onBack && (
             <Button type="button" variant="outline-primary" className="btn-big narrow" onClick={onBack}>

@@ -118,6 +118,7 @@ function Walk({ w }: { w: Run }) {
         <div style={{ width: `${(100 * (w.items.length - w.missing)) / Math.max(w.items.length, 1)}%` }} />
       </div>
       {error !== undefined && <Problem error={error} />}
+      {w.notes.length > 0 && !ended && <Wanted notes={w.notes} />}
       {stops.length > 0 && (
         <div className="pinned d-flex gap-2 align-items-center flex-wrap" role="status">
           <Flag verdict="stop" size={16} />
@@ -181,6 +182,26 @@ function Walk({ w }: { w: Run }) {
         </Button>
       </Dialog>
     </>
+  );
+}
+
+/** What pilots wanted changed before this flight: read before walking. */
+function Wanted({ notes }: { notes: Run["notes"] }) {
+  const z = useZone();
+  return (
+    <div className="notices" role="note" aria-label="From earlier flights">
+      <strong>Wanted before the next flight:</strong>
+      <ul className="plain">
+        {notes.map((n) => (
+          <li key={n.at + n.text}>
+            {n.text}{" "}
+            <span className="soft">
+              {n.by}, {z.both(n.at)}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </div>
   );
 }
 

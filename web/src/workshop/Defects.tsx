@@ -8,13 +8,21 @@ import { Sheet } from "../parts/Sheet";
 import { Empty } from "../parts/states";
 import { useZone } from "../parts/time";
 import { Defer } from "./Defer";
+import { Settle } from "./Settle";
 
 type Defect = Schemas["Defect"];
+
+const originWords: Record<Defect["origin"], string> = {
+  person: "raised by",
+  walk: "found on the walk by",
+  flight: "shown by a flight of",
+};
 
 /** What was decided about a defect, and the ways to decide: a work order or a deferral, never silence. */
 export function DefectDecision({ d }: { d: Defect }) {
   const may = useMay();
   const [putOff, setPutOff] = useState(false);
+  const [settle, setSettle] = useState(false);
   if (d.closed_at) return <span className="soft">Closed by {d.closed_by}.</span>;
   return (
     <div className="d-flex gap-2 flex-wrap align-items-center">
@@ -34,6 +42,11 @@ export function DefectDecision({ d }: { d: Defect }) {
               Put it right
             </Link>
           )}
+          {may("technician") && (
+            <Button size="sm" variant="outline-primary" onClick={() => setSettle(true)}>
+              Looked at: end it
+            </Button>
+          )}
           {may("technician") && d.deferrable && (
             <Button size="sm" variant="outline-primary" onClick={() => setPutOff(true)}>
               Put it off
@@ -41,6 +54,7 @@ export function DefectDecision({ d }: { d: Defect }) {
           )}
         </>
       )}
+      {settle && <Settle d={d} onClose={() => setSettle(false)} />}
       <Defer
         open={putOff}
         onClose={() => setPutOff(false)}
@@ -69,7 +83,7 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
                   {x.aircraft}: {x.title}
                 </Link>
                 <div className="soft">
-                  {x.raised_by}, {z.both(x.raised_at)}
+                  {originWords[x.origin]} {x.raised_by}, {z.both(x.raised_at)}
                 </div>
               </div>
               <DefectDecision d={x} />

@@ -1,0 +1,92 @@
+import type { Schemas } from "../api/client";
+import { CheckField, NumberField, SelectField } from "../parts/Field";
+import { useUnits } from "../parts/units";
+import { datumWords, usualDatum } from "./model";
+
+export interface ChosenCraft {
+  on: boolean;
+  ret: string;
+  route: string;
+  datum: Schemas["Datum"];
+  mass: string;
+  speed: string;
+  follows: boolean;
+}
+export const blankCraft: ChosenCraft = {
+  on: false,
+  ret: "",
+  route: "",
+  datum: "",
+  mass: "",
+  speed: "",
+  follows: false,
+};
+
+interface Props {
+  a: Schemas["Aircraft"];
+  work: Schemas["Job"]["work"];
+  chosen: ChosenCraft;
+  onChange: (part: Partial<ChosenCraft>) => void;
+}
+
+/** How one aircraft of a job is flown: return height, route, mass, speed. */
+export function CraftFields({ a, work, chosen, onChange }: Props) {
+  const u = useUnits();
+  return (
+    <div className="craft">
+      <CheckField label={a.name} checked={chosen.on} onChange={(e) => onChange({ on: e.target.checked })} />
+      {chosen.on && (
+        <div className="settings">
+          <NumberField
+            label={`Return height set in ${a.name}`}
+            unit={u.label("length")}
+            value={chosen.ret}
+            onChange={(e) => onChange({ ret: e.target.value })}
+            hint="Above take-off, as the aircraft shows it."
+          />
+          <NumberField
+            label={`Take-off mass of ${a.name}`}
+            unit={u.label("mass")}
+            placeholder={
+              work !== "spraying" && a.mass_kg != null
+                ? `as weighed, ${u.show("mass", a.mass_kg)}`
+                : "with packs, payload and liquid"
+            }
+            value={chosen.mass}
+            onChange={(e) => onChange({ mass: e.target.value })}
+          />
+          <NumberField
+            label={`Height of the route of ${a.name}`}
+            unit={u.label("length")}
+            placeholder="as usual for the type"
+            value={chosen.route}
+            onChange={(e) => onChange({ route: e.target.value })}
+          />
+          <SelectField
+            label="That height is counted"
+            value={chosen.datum}
+            onChange={(e) => onChange({ datum: e.target.value as Schemas["Datum"] })}
+          >
+            <option value="">{`${datumWords[usualDatum(work)]}, as usual`}</option>
+            {Object.entries(datumWords).map(([k, w]) => (
+              <option key={k} value={k}>
+                {w}
+              </option>
+            ))}
+          </SelectField>
+          <NumberField
+            label={`Greatest speed of ${a.name}`}
+            unit={u.label("speed")}
+            value={chosen.speed}
+            onChange={(e) => onChange({ speed: e.target.value })}
+          />
+          <CheckField
+            label="Home point follows the pilot (boat, vehicle)"
+            checked={chosen.follows}
+            onChange={(e) => onChange({ follows: e.target.checked })}
+          />
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,20 @@
+import { useQuery, type QueryClient } from "@tanstack/react-query";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { takeOffPlaces } from "./model";
+
+/** The take-off places on the map of a site, the main one first. */
+export function useTakeOffPlaces(site: string, wanted = true) {
+  const q = useQuery({
+    queryKey: keys.site(site),
+    queryFn: () => ask(api.GET("/sites/{id}", { params: { path: { id: site } } })),
+    enabled: wanted && site !== "",
+  });
+  return takeOffPlaces(q.data?.features ?? []);
+}
+
+/** Puts a decision on record; it changes the job, its gate and the day. */
+export async function decide(qc: QueryClient, job: string, body: Schemas["JobDecision"]) {
+  await ask(api.POST("/jobs/{id}/decisions", { params: { path: { id: job } }, body }));
+  await qc.invalidateQueries();
+}

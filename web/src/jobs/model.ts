@@ -1,0 +1,30 @@
+import type { Schemas } from "../api/client";
+
+type Feature = Pick<Schemas["SiteFeature"]["feature"], "id" | "kind" | "name" | "main">;
+
+/** The take-off places among what is on a map, the main one first, then by name. */
+export function takeOffPlaces(
+  features: { feature: Feature }[],
+): { id: string; name: string; main: boolean }[] {
+  return features
+    .map((f) => f.feature)
+    .filter((f) => f.kind === "take-off")
+    .map((f) => ({ id: f.id, name: f.name || "Take-off place", main: f.main === true }))
+    .sort((a, b) => Number(b.main) - Number(a.main) || a.name.localeCompare(b.name));
+}
+
+export const datumWords: Record<Exclude<Schemas["Datum"], "">, string> = {
+  "take-off": "above take-off",
+  ground: "above the ground",
+  sea: "above sea level",
+};
+
+/** What the height of a route is counted from when nobody chose: a sprayer follows the crop. */
+export function usualDatum(work: Schemas["Job"]["work"]): Exclude<Schemas["Datum"], ""> {
+  return work === "spraying" ? "ground" : "take-off";
+}
+
+/** The datum in words, chosen or usual. */
+export function datumOf(datum: Schemas["Datum"], work: Schemas["Job"]["work"]): string {
+  return datumWords[datum || usualDatum(work)];
+}

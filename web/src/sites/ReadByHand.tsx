@@ -1,0 +1,169 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { CheckField, NumberField, SelectField } from "../parts/Field";
+import { parseInRange } from "../parts/number";
+import { Problem } from "../parts/states";
+import { serverNow } from "../parts/time";
+import type { DialogProps } from "./PasteReport";
+import type { Ground } from "./WeatherPanel";
+
+/** Weather that grounds an aircraft, in the words a report uses. */
+const seen = [
+  "thunder or towering cloud",
+  "rain or drizzle",
+  "snow, ice or hail",
+  "fog",
+  "blown sand or dust",
+];
+
+const readings: [string, string, string, number, number][] = [
+  ["wind_ms", "Wind, steady", "m/s", 0, 60],
+  ["gust_ms", "Gusts", "m/s", 0, 90],
+  ["from_deg", "From", "°", 0, 360],
+  ["wind_height_m", "Measured at a height of", "m", 0.5, 500],
+  ["temp_c", "Temperature", "°C", -60, 60],
+  ["humidity_percent", "Humidity", "%", 1, 100],
+  ["dew_c", "or dew point", "°C", -80, 60],
+  ["qnh_hpa", "Pressure (QNH)", "hPa", 850, 1100],
+  ["visibility_km", "Visibility", "km", 0, 100],
+  ["cloud_base_ft", "Lowest cloud, above the site", "ft", 0, 60000],
+  ["low_c", "Temperature at 2 m, for the inversion", "°C", -60, 60],
+  ["high_c", "Temperature at 10 m", "°C", -60, 60],
+];
+
+/** What one sees in a wind of each class of the Beaufort scale. */
+const byEye = [
+  "smoke rises straight up",
+  "smoke drifts, vanes do not turn",
+  "felt on the face, leaves rustle",
+  "leaves and twigs move all the time",
+  "dust and paper rise, small branches move",
+  "small trees in leaf sway",
+  "large branches move, wires whistle",
+  "whole trees move, walking is hard",
+  "twigs break off",
+  "slates come off roofs",
+  "trees are uprooted",
+  "damage all around",
+  "nothing is left standing",
+];
+
+/** The air as it is measured and seen on the spot; what stays empty is not known. */
+export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
+  const qc = useQueryClient();
+  const [text, setText] = useState<Record<string, string>>({ wind_height_m: "2" });
+  const [cloudless, setCloudless] = useState(false);
+  const [hazards, setHazards] = useState<string[]>([]);
+  const [none, setNone] = useState(false);
+  const [beaufort, setBeaufort] = useState("");
+  const [wrong, setWrong] = useState<Record<string, string>>({});
+  const [error, setError] = useState<unknown>();
+  const save = async () => {
+    const bad: Record<string, string> = {};
+    const v: Record<string, number | null> = {};
+    for (const [k, , unit, min, max] of readings) {
+      const e = parseInRange(text[k] ?? "", min, max, unit);
+      if (!e.ok && !e.empty) bad[k] = e.sentence;
+      v[k] = e.ok ? e.value : null;
+    }
+    if (v.wind_height_m == null) bad.wind_height_m ??= "Enter at what height the wind was measured.";
+    setWrong(bad);
+    if (Object.keys(bad).length > 0) return;
+    setError(undefined);
+    const { visibility_km, cloud_base_ft, wind_height_m, ...rest } = v;
+    try {
+      await ask(
+        api.POST("/sites/{id}/weather", {
+          params: { path: { id: site } },
+          body: {
+            id: newId(),
+            ground: ground as Ground,
+            hand: {
+              ...rest,
+              at: new Date(serverNow()).toISOString(),
+              ground: ground as Ground,
+              wind_height_m: wind_height_m ?? 2,
+              visibility_m: visibility_km == null ? null : visibility_km * 1000,
+              beaufort: beaufort === "" ? undefined : Number(beaufort),
+              cloud_base_ft: cloudless || cloud_base_ft == null ? null : Math.round(cloud_base_ft),
+              cloud_known: cloudless || cloud_base_ft != null,
+              clear_sky: cloudless ? true : null,
+              hazards,
+              weather_known: none || hazards.length > 0,
+            },
+          },
+        }),
+      );
+      await qc.invalidateQueries({ queryKey: ["site"] });
+      onClose();
+    } catch (x) {
+      setError(x);
+    }
+  };
+  return (
+    <Dialog title="Read by hand" open={open} onClose={onClose}>
+      <p className="soft">What was not measured stays empty: it is then not known, and says so.</p>
+      <SelectField
+        label="Wind by eye, where nothing measures it"
+        value={beaufort}
+        onChange={(e) => {
+          setBeaufort(e.target.value);
+          if (e.target.value !== "") setText({ ...text, wind_ms: "", gust_ms: "" });
+        }}
+      >
+        <option value="">measured, or not known</option>
+        {byEye.map((sign, i) => (
+          <option key={i} value={i}>
+            Beaufort {i}: {sign}
+          </option>
+        ))}
+      </SelectField>
+      <div className="row g-2">
+        {readings.map(([k, label, unit]) => (
+          <div key={k} className="col-6">
+            <NumberField
+              label={label}
+              unit={unit}
+              value={text[k] ?? ""}
+              wrong={wrong[k]}
+              disabled={beaufort !== "" && (k === "wind_ms" || k === "gust_ms" || k === "wind_height_m")}
+              onChange={(e) => setText({ ...text, [k]: e.target.value })}
+            />
+          </div>
+        ))}
+      </div>
+      <CheckField
+        label="No cloud at all"
+        checked={cloudless}
+        onChange={(e) => setCloudless(e.target.checked)}
+      />
+      <fieldset className="mb-2">
+        <legend className="h3">Seen here or coming</legend>
+        {seen.map((h) => (
+          <CheckField
+            key={h}
+            label={h}
+            checked={hazards.includes(h)}
+            onChange={(e) => {
+              setHazards(e.target.checked ? [...hazards, h] : hazards.filter((x) => x !== h));
+              setNone(false);
+            }}
+          />
+        ))}
+        <CheckField
+          label="Looked all round: none of these"
+          checked={none}
+          onChange={(e) => {
+            setNone(e.target.checked);
+            setHazards([]);
+          }}
+        />
+      </fieldset>
+      {error !== undefined && <Problem error={error} />}
+      <Button onClick={() => void save()}>Put it on file</Button>
+    </Dialog>
+  );
+}
