@@ -48,7 +48,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 	}
 	quad := id("select id from aircraft where name = 'Lantern Two'")
 	yard := id("select id from sites where name = 'Cutwater station'")
-	job := id("select id from jobs where work = 'inspection'")
+	job := id("select id from jobs where work = 'inspection' and state = 'planned' order by from_at limit 1")
 	screens := map[string]string{
 		"/": "Lantern Three", "/fleet": "Tally W", "/fleet?add=aircraft": "Put a new part", "/fleet/" + quad: "What is against it", "/fleet/" + quad + "?station=motor-3": "Motor 3", "/fleet/" + quad + "?act=fit": "Replace all",
 		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" + id("select id from packs where label = 'D5'"): "Readings, newest first",

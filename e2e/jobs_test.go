@@ -49,6 +49,7 @@ func TestJobIsBriefedReleasedAndFlown(t *testing.T) {
 	p.Gone("passes only")
 	p.Click("Questions")
 	p.Tick("Asked: none")
+	p.Tick("No cloud comes down that low")
 	p.See("All answered")
 
 	p.Click("Open the airspace")

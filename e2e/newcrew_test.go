@@ -1,11 +1,17 @@
 package e2e
 
 import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/e2e/browser"
+	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/testbed"
 )
@@ -83,16 +89,72 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.Click("I am fit to fly today")
 	p.See("Ada Field fit")
 
+	p.Click("Fleet")
+	p.Click("Kite")
+	p.Click("Change")
+	p.Fill("Usual take-off mass", "heavy")
+	p.Click("Save")
+	p.See("is not a number")
+	p.Fill("Usual take-off mass", "7,1")
+	p.Fill("Weighed on", "2026-06-10")
+	p.Click("Save")
+	p.Gone("Weighed on")
+
+	var ada people.Person
+	require.NoError(t, svc.DB.Limit(1).Find(&ada, "login = 'ada'").Error)
+	testbed.NewField(t, svc, testbed.Mate{Person: ada, Post: "rpic", PIN: "7391"})
+	p.Go("/jobs")
+	p.Click("Plan a job")
+	p.Fill("Kind of work", "practice")
+	p.Fill("Aim, in one line", "First flight")
+	p.Click("Plan it")
+	p.See("Choose the site.")
+	p.Pick("Site", "Practice field")
+	p.Tick("Kite")
+	p.Fill("Return height set in Kite", "60")
+	p.Fill("From", "2026-06-10T10:30")
+	p.Fill("To", "2026-06-10T13:00")
+	p.Pick("Ada Field", "in command")
+	p.Click("Plan it")
+	p.See("No weather is on file for this site.", "The airspace here has not been looked up.", "There is no briefing")
+	job := p.Path()
+	p.Click("Read the weather")
+	p.Click("Paste a report")
+	p.Fill("METAR or SPECI", "METAR KZZT 101640Z 24006KT 10SM CLR 16/06 A3000")
+	p.Fill("Elevation of the station", "210")
+	p.Fill("The station is away from the site", "12")
+	p.Click("Put it on file")
+	p.See("no cloud")
+	p.Click("Airspace")
+	zones := filepath.Join(t.TempDir(), "zones.geojson")
+	require.NoError(t, os.WriteFile(zones, testbed.NoZones(testbed.SiteLat, testbed.SiteLon), 0o600))
+	p.Upload("input[type=file]", zones)
+	p.See("No zone within 5 km.")
+	p.Go(strings.Split(job, "?")[0] + "?tab=asks")
+	p.See("to answer")
+	for n := browser.Eval[int](p, "document.querySelectorAll('.asked').length"); n > 0; n-- {
+		p.See(fmt.Sprintf("%d to answer", n))
+		browser.Eval[bool](p, "(() => { const f = [...document.querySelectorAll('.asked')].find((x) => !x.querySelector(':checked')); f?.querySelector('input').click(); return true })()")
+	}
+	p.See("All answered")
+	p.Click("Briefing")
+	p.Click("Write it")
+	p.Click("Ada signs")
+	sign(p, "7391")
+	p.Click("Sign")
+	p.Gone("Not briefed yet")
+
 	p.Click("Day")
 	p.Click("Ask the gate")
+	p.Pick("This flight belongs to", "First flight (Practice field")
 	p.Fill("Steady wind", "60")
-	p.See("Wind at flight height")
+	p.See("the limit is 12.0")
 	p.Fill("Steady wind", "7")
 	p.Fill("Gusts, if seen", "5")
 	p.See("A gust is at least as strong as the steady wind.")
 	p.Fill("Gusts, if seen", "9")
 	p.Fill("What this flight is for", "First flight")
-	p.See("This flight belongs to no job", "Ada Field is not ready for", "Sign and release")
+	p.See("Ada Field is not ready for", "Sign and release")
 	sign(p, "7391")
 	p.Click("Sign and release")
 	p.Click("Take off")

@@ -194,7 +194,7 @@ func (r *reckoning) returns() error {
 		}
 	}
 	for _, f := range a.Findings {
-		if f.Verdict == judge.Stop && len(a.Unknown) == 0 && r.Flight.ReturnM != nil {
+		if f.Verdict == judge.Stop && len(a.Unknown) == 0 {
 			f.Decide = []string{string(intent.SetReturn), string(intent.OtherPlace)}
 			f.Lifts = "setting it in the aircraft"
 		}

@@ -296,6 +296,14 @@ func (p *Page) Fill(label, text string) {
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.KeyEvent(text)))
 }
 
+// Pick chooses what begins with these words in the list with this label.
+func (p *Page) Pick(label, words string) {
+	p.t.Helper()
+	js := "[...(__find.field(" + quote(label) + ")?.options ?? [])].find((o) => o.text.trim().startsWith(" + quote(words) + "))"
+	p.until("Boolean("+js+")", "the choice "+quote(words)+" of "+quote(label))
+	p.Fill(label, Eval[string](p, find+"; "+js+".value"))
+}
+
 // Tick clicks the checkbox with this label.
 func (p *Page) Tick(label string) {
 	p.t.Helper()

@@ -9,6 +9,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"time"
 
@@ -128,11 +129,20 @@ func (s *Service) Take(ctx context.Context, id uuid.UUID, b []byte) error {
 	return s.keep(ctx, id, "desk", zones, true, &covers)
 }
 
-// Import takes zones from a GeoJSON file and notes that the site was looked up
-// when every zone in it could be read.
+// fileReachKm is how near a zone of a file that does not say what it covers has
+// to lie, so that the file counts as an answer for a site.
+const fileReachKm = 30
+
+// Import takes zones from a GeoJSON file. The site counts as looked up when every
+// zone in it could be read and the file is about it: it says that it covers the
+// site, or has a zone near. A file that covers the site may hold no zone.
 func (s *Service) Import(ctx context.Context, id uuid.UUID, r io.Reader) (api.ImportReport, error) {
 	rep := api.NewImportReport()
-	zones, refused, err := geojson.ReadZones(r)
+	b, err := io.ReadAll(r)
+	if err != nil {
+		return rep, err
+	}
+	zones, refused, err := geojson.ReadZones(bytes.NewReader(b))
 	if err != nil {
 		_, why, ok := strings.Cut(err.Error(), ": ")
 		if !ok {
@@ -143,15 +153,20 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, r io.Reader) (api.Im
 	for _, x := range refused {
 		rep.Refused = append(rep.Refused, api.RowProblem{Line: x.Number, Sentence: fmt.Sprintf("Zone %d (%s): %s.", x.Number, x.Name, x.Why)})
 	}
-	if len(zones) == 0 {
-		why := ""
+	covers, err := geojson.ReadCovers(b)
+	says := err == nil
+	if len(zones) == 0 && !(says && len(refused) == 0) {
+		why := " Where there is none, the file says which area it covers."
 		if len(rep.Refused) > 0 {
 			why = " " + rep.Refused[0].Sentence
 		}
 		return rep, fault.Bad("file", "There is no zone in the file that can be used.%s Nothing was saved.", why)
 	}
 	rep.Accepted = len(zones)
-	return rep, s.keep(ctx, id, "file", zones, len(refused) == 0, nil)
+	if !says {
+		return rep, s.keep(ctx, id, "file", zones, len(refused) == 0, nil)
+	}
+	return rep, s.keep(ctx, id, "file", zones, len(refused) == 0, &covers)
 }
 
 // keep puts zones on file. Those of the desk that lie in the area it answered
@@ -164,8 +179,16 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 	if err != nil {
 		return err
 	}
-	if covers != nil && !covers.Holds(head.Site.Origin()) {
+	at := head.Site.Origin()
+	if covers != nil && !covers.Holds(at) {
+		if source == "file" {
+			return fault.Bad("file", "The file covers another area than this site. Nothing was saved.")
+		}
 		return fault.Clash("desk", "The airspace desk answered for another area than this site. What is on file is unchanged; ask again, or bring the zones in as a file.")
+	}
+	if covers == nil {
+		near := geojson.Circle{At: at, RadiusM: fileReachKm * 1000}
+		whole = whole && slices.ContainsFunc(zones, func(z geojson.Zone) bool { return near.Meets(z.Outline) })
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		seen := map[string]bool{}
@@ -186,7 +209,7 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 				return err
 			}
 		}
-		if covers != nil {
+		if covers != nil && source == "desk" {
 			if err := s.dropGone(ctx, tx, *covers, seen, now); err != nil {
 				return err
 			}

@@ -226,6 +226,9 @@ func (g *generator) eveningTonight(ctx context.Context, end time.Time) error {
 		if err := g.svc.Evening.SaveGear(tech, gear); err != nil {
 			return err
 		}
+		if err := g.svc.Evening.LookAtGear(g.as(ctx, "bao"), gear.ID, ""); err != nil {
+			return err
+		}
 		if x.level == 0 {
 			continue
 		}

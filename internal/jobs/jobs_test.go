@@ -234,7 +234,7 @@ func TestOneThingWrongWithAJob(t *testing.T) {
 		says   string
 		change func(*jobs.Job)
 	}{
-		"return height not read": {"has not been read", func(j *jobs.Job) { j.Aircraft[0].ReturnM = nil }},
+		"return height not read": {"return height in the aircraft is not known", func(j *jobs.Job) { j.Aircraft[0].ReturnM = nil }},
 		"too fast":               {"over the limit of 44.7", func(j *jobs.Job) { v := 50.0; j.Aircraft[0].SpeedMS = &v }},
 		"too high":               {"the limit is 121.9 m", func(j *jobs.Job) { v := 140.0; j.Aircraft[0].RouteM = &v }},
 		"nobody in command":      {"Nobody is named", func(j *jobs.Job) { j.People = nil }},

@@ -152,10 +152,6 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Ver
 		}
 	}
 	enter := &judge.Remedy{Label: "Enter it", Kind: "job", ID: ask.JobID}
-	if ask.Flight.ReturnM == nil {
-		out.Findings = append(out.Findings, judge.Finding{Rule: "return-height", Verdict: judge.Stop, Sentence: fmt.Sprintf("The return height set in the aircraft has not been read; at least %.0f m above take-off are needed.", w.Return.HeightM),
-			Source: rules.Usual, Evidence: "The job.", Lifts: "reading it", Remedy: enter, Decide: []string{string(intent.SetReturn)}})
-	}
 	if ask.Flight.HomeFollows {
 		out.Findings = append(out.Findings, judge.Finding{Rule: "return-height", Verdict: judge.Watch, Sentence: "The home point follows the pilot: the way home was worked out from the take-off place. Stay near it, or fix the home point.",
 			Source: rules.Usual, Evidence: "The job.", Lifts: "a fixed home point", Remedy: enter})

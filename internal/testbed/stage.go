@@ -3,10 +3,8 @@ package testbed
 import (
 	"bytes"
 	"context"
-	"fmt"
 	"image"
 	"image/png"
-	"strings"
 	"testing"
 	"time"
 
@@ -17,20 +15,15 @@ import (
 	"mainstay/core/checks"
 	"mainstay/core/crew"
 	"mainstay/core/gate"
-	"mainstay/core/geo"
 	"mainstay/core/pack"
-	"mainstay/core/rules"
-	"mainstay/core/site"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
 	"mainstay/core/wind"
 	"mainstay/internal/fleet"
 	"mainstay/internal/flights"
-	"mainstay/internal/jobs"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/server"
-	"mainstay/internal/sites"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -49,9 +42,8 @@ type Stage struct {
 	Tech     people.Person
 	Aircraft fleet.Aircraft
 	Packs    []fleet.Pack
-	Site     uuid.UUID // a charted practice site, level, with nothing about it
-	t        testing.TB
-	job      jobs.Job // of the practice flights, planned when asked for
+	*Field
+	t testing.TB
 }
 
 // NewStage sets one up in an empty database.
@@ -83,89 +75,8 @@ func NewStage(t testing.TB) *Stage {
 		s.Packs = append(s.Packs, p)
 		s.Charge(p.ID)
 	}
-	s.chart()
+	s.Field = NewField(t, svc, Mate{s.Pilot, "rpic", PIN}, Mate{s.Chief, "pilot", PIN})
 	return s
-}
-
-// Where the practice site of a stage lies.
-const (
-	SiteLat = 46.31
-	SiteLon = -119.70
-	SiteM   = 210.0
-)
-
-// chart puts the practice site on file, with nothing about it to find.
-func (s *Stage) chart() {
-	s.t.Helper()
-	ctx := s.As(s.Chief)
-	s.Site = NewID()
-	require.NoError(s.t, s.Sites.Add(ctx, sites.Site{ID: s.Site, Name: "Practice field", Lat: SiteLat, Lon: SiteLon, ElevationM: SiteM, Practice: true}))
-	yes := true
-	for _, f := range []site.Feature{
-		{Kind: site.TakeOff, Shape: site.Point, Name: "Field gate", Free: []float64{0, 90, 180, 270}, Places: []geo.Point{{Lat: SiteLat, Lon: SiteLon}}, Ground: &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes, NoPlastic: &yes, NoDust: &yes, NoPeople: &yes}},
-		{Kind: site.Route, Shape: site.Line, Name: "Round the field", Places: []geo.Point{{Lat: SiteLat + 0.001, Lon: SiteLon}, {Lat: SiteLat + 0.001, Lon: SiteLon + 0.001}}},
-	} {
-		f.ID = NewID().String()
-		require.NoError(s.t, s.Sites.SaveFeature(ctx, s.Site, f, 0))
-	}
-	require.NoError(s.t, s.Sites.PutTerrain(ctx, s.Site, "level.asc", 0, Level(SiteLat, SiteLon, SiteM)))
-}
-
-// Practice is a practice job of now with everything about it in order: the
-// pilot in command, the chief at the controls, weather read, airspace looked up,
-// questions answered, briefing signed. It is planned anew when the last one is
-// over.
-func (s *Stage) Practice() uuid.UUID {
-	s.t.Helper()
-	now, ctx := s.Clock.Now(), s.As(s.Pilot)
-	stamp := now.UTC().Truncate(time.Minute)
-	station, near := SiteM, 12.0
-	require.NoError(s.t, s.Sites.AddWeather(ctx, s.Site, sites.NewWeather{ID: NewID(), Ground: "open", StationM: &station, StationKm: &near, Report: "METAR KZZT " + stamp.Format("021504") + "Z 24006KT 10SM CLR 16/06 A3000"}))
-	require.NoError(s.t, s.Airspace.Take(ctx, s.Site, NoZones(SiteLat, SiteLon)))
-	s.Fit(s.Chief)
-	s.Fit(s.Pilot)
-	if s.job.ID != uuid.Nil && now.Before(s.job.ToAt.Add(-time.Hour)) {
-		return s.job.ID
-	}
-	if s.job.ID != uuid.Nil && now.Before(s.job.ToAt) && s.Jobs.End(ctx, s.job.ID, jobs.CalledOff, 1) != nil {
-		return s.job.ID // something of it is in the air
-	}
-	height, speed := 30.0, 5.0
-	s.job = jobs.Job{ID: NewID(), Work: rules.Practised, SiteID: s.Site, Aim: "Practice", FromAt: now.Add(-time.Minute), ToAt: now.Add(6 * time.Hour), People: []jobs.Post{{PersonID: s.Pilot.ID, Post: "rpic"}, {PersonID: s.Chief.ID, Post: "pilot"}}}
-	list, err := s.Fleet.Conditions(ctx, nil)
-	require.NoError(s.t, err)
-	for _, c := range list {
-		s.job.Aircraft = append(s.job.Aircraft, jobs.Craft{AircraftID: c.Aircraft.ID, ReturnM: &height, SpeedMS: &speed})
-	}
-	require.NoError(s.t, s.Jobs.Save(ctx, s.job))
-	s.answer(s.job)
-	return s.job.ID
-}
-
-// Include brings aircraft that were added since into the practice job.
-func (s *Stage) Include() {
-	s.t.Helper()
-	require.NoError(s.t, s.Jobs.End(s.As(s.Chief), s.job.ID, jobs.CalledOff, 1))
-	s.job = jobs.Job{}
-}
-
-// answer gives every question the answer with which all is well, and has
-// everybody sign the briefing.
-func (s *Stage) answer(j jobs.Job) {
-	s.t.Helper()
-	ctx, said, id := s.As(s.Pilot), map[string]string{}, NewID()
-	a, err := s.Jobs.Assess(ctx, j.ID)
-	require.NoError(s.t, err)
-	for _, q := range a.Pack.Questions(a.Facts) {
-		said[q.ID] = q.Options[0].ID
-	}
-	require.NoError(s.t, s.Jobs.Answer(ctx, j.ID, said))
-	require.NoError(s.t, s.Jobs.Brief(ctx, j.ID, id))
-	b, err := s.Jobs.Newest(ctx, j.ID)
-	require.NoError(s.t, err)
-	for _, p := range j.People {
-		require.NoError(s.t, s.Jobs.SignBriefing(ctx, j.ID, id, p.PersonID, b.Hash, PIN))
-	}
 }
 
 // NewID returns an id.
@@ -336,19 +247,4 @@ func (s *Stage) DoOrder(task string) uuid.UUID {
 	require.NoError(s.t, s.Fill(o.ID, nil))
 	require.NoError(s.t, s.Workshop.Sign(s.As(s.Tech), o.ID, Signature()))
 	return o.ID
-}
-
-// NoZones is the answer of an airspace desk that knows of no zone round a place.
-func NoZones(lat, lon float64) []byte {
-	return fmt.Appendf(nil, `{"type":"FeatureCollection","covers":{"lat":%g,"lon":%g,"radius_km":15},"features":[]}`, lat, lon)
-}
-
-// Level is a terrain of one height round a place, 1.5 km each way.
-func Level(lat, lon, m float64) *strings.Reader {
-	var s strings.Builder
-	const n, cell = 120, 0.00025
-	fmt.Fprintf(&s, "ncols %d\nnrows %d\nxllcenter %.6f\nyllcenter %.6f\ncellsize %g\nnodata_value -9999\n", n, n, lon-n/2*cell, lat-n/2*cell, cell)
-	row := strings.Repeat(fmt.Sprintf("%g ", m), n) + "\n"
-	s.WriteString(strings.Repeat(row, n))
-	return strings.NewReader(s.String())
 }
