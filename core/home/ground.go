@@ -180,12 +180,15 @@ func FanReaches(at geo.XY, route []geo.XY, a geo.Area, reach float64) bool {
 	return false
 }
 
+// touchM is how near counts as touching: charts and arithmetic are no finer.
+const touchM = 0.001
+
 // FanMeetsRing reports whether the fan comes within reach of an outline itself.
 func FanMeetsRing(at geo.XY, route []geo.XY, r geo.Ring, reach float64) bool {
 	for _, t := range triangles(at, route) {
 		for i := range r {
 			for k := range t {
-				if d, _ := geo.Segments(t[k], t[(k+1)%3], r[i], r[(i+1)%len(r)]); d <= reach {
+				if d, _ := geo.Segments(t[k], t[(k+1)%3], r[i], r[(i+1)%len(r)]); d <= reach+touchM {
 					return true
 				}
 			}

@@ -140,7 +140,7 @@ func (o Obstacle) enters(place geo.XY, turn func(geo.XY) geo.XY) (d float64, in 
 	}
 	d = math.Inf(1)
 	for i := 1; i < len(ps); i++ {
-		if x, ok := clip(ps[i-1], ps[i], o.BufferM); ok {
+		if x, ok := clip(ps[i-1], ps[i], o.BufferM+touchM); ok {
 			d = min(d, max(x-o.BufferM, 0))
 		}
 	}
