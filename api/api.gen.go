@@ -1697,7 +1697,9 @@ type Correction struct {
 
 // Coverage defines model for Coverage.
 type Coverage struct {
-	Types []CoverageOf `json:"types"`
+	// Source where the advisory list comes from
+	Source string       `json:"source"`
+	Types  []CoverageOf `json:"types"`
 }
 
 // CoverageOf defines model for CoverageOf.

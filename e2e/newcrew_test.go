@@ -100,6 +100,12 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.Click("Save")
 	p.Gone("Weighed on")
 
+	p.Click("Record an update")
+	p.Fill("Aircraft", "2.8.4")
+	p.Fill("Controller", "2.8.1")
+	p.Click("Put on record")
+	p.Gone("The firmware of the aircraft is not known")
+
 	var ada people.Person
 	require.NoError(t, svc.DB.Limit(1).Find(&ada, "login = 'ada'").Error)
 	testbed.NewField(t, svc, testbed.Mate{Person: ada, Post: "rpic", PIN: "7391"})

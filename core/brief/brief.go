@@ -44,6 +44,39 @@ type Aircraft struct {
 	AdvisedM      *float64 // what was worked out
 	HomeFollows   bool
 	LandByPercent float64
+	RouteM        *float64 // height of the route over its datum; nil: usual for the type
+	Datum         string   // what that is counted from, in words
+	SpeedMS       *float64
+	MassKg        *float64
+	Decided       []string // decisions about it, in words
+}
+
+// plan is how it is flown, in words.
+func (a Aircraft) plan() string {
+	said := func(v *float64, format, none string) string {
+		if v == nil {
+			return none
+		}
+		return fmt.Sprintf(format, *v)
+	}
+	s := a.Name + ": " + said(a.ReturnM, "returns at %.0f m", "return height not read")
+	if a.HomeFollows {
+		s += " to the pilot"
+	}
+	s += ", route at " + said(a.RouteM, "%.0f m "+a.Datum, "the usual height")
+	s += said(a.SpeedMS, ", at most %.1f m/s", "") + said(a.MassKg, ", %.1f kg", "")
+	if len(a.Decided) > 0 {
+		s += "; decided: " + strings.Join(a.Decided, "; ")
+	}
+	return s
+}
+
+// Drawn is something of the map that the flight follows: take-off place, route,
+// area.
+type Drawn struct {
+	Kind, Name string
+	Shape      string // fingerprint of its places
+	Chosen     bool   // the job takes off or lands there
 }
 
 // Input is what a briefing is written from.
@@ -58,10 +91,12 @@ type Input struct {
 	Aircraft []Aircraft
 	Things   []Thing
 	TakeOffs []string
+	Drawn    []Drawn
 	Weather  []string // sentences about the air as last judged
 	Sun      []string
 	Airspace []string
 	Findings []judge.Finding // not Clear, of site, air and airspace
+	Stops    []Stop          // among them, about the map and the way
 	Channel  string          // agreed way to speak; empty is usual practice
 	Meeting  string          // where to gather in an emergency; empty is not agreed
 }
@@ -79,6 +114,7 @@ func (in Input) task() Section {
 	}
 	for _, a := range in.Aircraft {
 		s.add("%s (%s), lands at %.0f %% at the latest.", a.Name, a.Type, a.LandByPercent)
+		s.add("%s.", a.plan())
 	}
 	if len(in.Aircraft) == 0 {
 		s.add("No aircraft is named yet.")
@@ -232,23 +268,54 @@ func listed(names []string, none string) string {
 }
 
 // Basis is what a briefing holds for: the crew with its roles, the site with
-// what stands there, and the day. Two equal bases are one briefing.
+// what stands there, the places and heights of the flight, how each aircraft is
+// flown and comes home, and the day. Two equal bases are one briefing.
 type Basis struct {
 	Site   string   `json:"site"`
 	Day    string   `json:"day"`
 	People []string `json:"people"` // id and role
 	Things []string `json:"things"` // what people must know about, in words
+	Drawn  []string `json:"drawn"`  // places and route
+	Plan   []string `json:"plan"`   // how each aircraft is flown, in words
+	Stops  []string `json:"stops"`  // what it lists as Stop about the map and the way: aircraft and rule
+}
+
+// Stop is one that a briefing lists: the aircraft that meets it, and the rule.
+type Stop struct{ Aircraft, Rule string }
+
+// For is the basis with the Stops of one aircraft only: the others are theirs.
+func (b Basis) For(aircraft string) Basis {
+	b.Stops = slices.DeleteFunc(slices.Clone(b.Stops), func(s string) bool { return !strings.HasPrefix(s, aircraft+" ") })
+	return b
 }
 
 // BasisOf takes it from an input.
 func BasisOf(in Input, siteID, day string) Basis {
-	b := Basis{Site: siteID, Day: day, People: []string{}, Things: []string{}}
+	b := Basis{Site: siteID, Day: day, People: []string{}, Things: []string{}, Drawn: []string{}, Plan: []string{}, Stops: []string{}}
 	for _, p := range in.People {
 		b.People = append(b.People, p.ID+" "+string(p.Post))
 	}
 	for _, t := range in.Things {
 		b.Things = append(b.Things, t.words())
 	}
+	for _, d := range in.Drawn {
+		s := d.Kind + " " + d.Name + " " + d.Shape
+		if d.Chosen {
+			s += " chosen"
+		}
+		b.Drawn = append(b.Drawn, strings.TrimSpace(s))
+	}
+	for _, a := range in.Aircraft {
+		b.Plan = append(b.Plan, a.plan())
+	}
+	for _, x := range in.Stops {
+		if s := x.Aircraft + " " + x.Rule; !slices.Contains(b.Stops, s) {
+			b.Stops = append(b.Stops, s)
+		}
+	}
+	slices.Sort(b.Stops)
+	slices.Sort(b.Drawn)
+	slices.Sort(b.Plan)
 	slices.Sort(b.People)
 	slices.Sort(b.Things)
 	return b
@@ -266,6 +333,28 @@ func (b Basis) Changed(now Basis) string {
 		return "the crew or its roles changed"
 	case !slices.Equal(b.Things, now.Things):
 		return "the site file changed"
+	case !slices.Equal(b.Drawn, now.Drawn):
+		return "the route, the area or a take-off or landing place changed"
+	case !slices.Equal(b.Plan, now.Plan):
+		return "how it is flown changed: " + strings.Join(only(now.Plan, b.Plan), "; ")
+	case !slices.Equal(b.Stops, now.Stops):
+		return "what stops the flight on the map or on the way is another thing than was briefed"
 	}
 	return ""
+}
+
+// only is what is in a and not in b; where nothing is, what is gone from it.
+func only(a, b []string) []string {
+	var out []string
+	for _, s := range a {
+		if !slices.Contains(b, s) {
+			out = append(out, s)
+		}
+	}
+	if len(out) == 0 && len(b) > 0 {
+		for _, s := range only(b, a) {
+			out = append(out, "no longer "+s)
+		}
+	}
+	return out
 }

@@ -1,6 +1,7 @@
 package brief_test
 
 import (
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -65,6 +66,26 @@ func TestBasisHoldsForCrewSiteAndDay(t *testing.T) {
 	roles := input()
 	roles.People[1].Post = crew.Observer
 	assert.Contains(t, b.Changed(brief.BasisOf(roles, "s", "2026-06-10")), "roles")
+	for name, c := range map[string]struct {
+		change func(*brief.Input)
+		says   string
+	}{
+		"return height":     {func(in *brief.Input) { in.Aircraft[0].ReturnM = ptr(61.0) }, "returns at 61 m"},
+		"home point":        {func(in *brief.Input) { in.Aircraft[0].HomeFollows = !in.Aircraft[0].HomeFollows }, "how it is flown"},
+		"height of route":   {func(in *brief.Input) { in.Aircraft[0].RouteM = ptr(77.0) }, "route at 77 m"},
+		"datum":             {func(in *brief.Input) { in.Aircraft[0].RouteM, in.Aircraft[0].Datum = ptr(77.0), "above sea level" }, "above sea level"},
+		"speed":             {func(in *brief.Input) { in.Aircraft[0].SpeedMS = ptr(9.0) }, "9.0 m/s"},
+		"mass":              {func(in *brief.Input) { in.Aircraft[0].MassKg = ptr(6.5) }, "6.5 kg"},
+		"decision":          {func(in *brief.Input) { in.Aircraft[0].Decided = []string{"by hand to the start"} }, "decided: by hand"},
+		"another aircraft":  {func(in *brief.Input) { in.Aircraft[0].Name = "Other" }, "Other: "},
+		"one aircraft less": {func(in *brief.Input) { in.Aircraft = nil }, "no longer "},
+		"route":             {func(in *brief.Input) { in.Drawn = []brief.Drawn{{Kind: "route", Name: "R", Shape: "x"}} }, "the route, the area"},
+	} {
+		in := input()
+		in.Aircraft = slices.Clone(in.Aircraft)
+		c.change(&in)
+		assert.Contains(t, b.Changed(brief.BasisOf(in, "s", "2026-06-10")), c.says, name)
+	}
 	higher := input()
 	higher.Things[0].HeightM = ptr(19.0)
 	assert.Contains(t, b.Changed(brief.BasisOf(higher, "s", "2026-06-10")), "site file")

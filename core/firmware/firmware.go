@@ -37,17 +37,30 @@ type Finding struct {
 	Sentence  string        `json:"sentence"`
 }
 
+// Always are the components whose version is wanted of every aircraft, also where
+// nobody has said yet what was tested together.
+var Always = []Component{Aircraft, Controller}
+
 // Compare holds what is installed against the set. Another version than the
-// tested one is Stop; one that is not known is Watch. Versions are compared as
-// text without surrounding space.
-func Compare(want, have Set) []Finding {
+// tested one is Stop; one that is not known is Watch, and Stop for a new aircraft
+// that has not flown yet. Versions are compared as text without surrounding
+// space.
+func Compare(want, have Set, isNew bool) []Finding {
 	var out []Finding
 	for _, c := range AllComponents {
 		w, h := strings.TrimSpace(want[c]), strings.TrimSpace(have[c])
 		switch {
-		case w == "" || w == h:
+		case w == h && w != "", w == "" && (h != "" || !slices.Contains(Always, c)):
 		case h == "":
-			out = append(out, Finding{c, w, h, judge.Watch, fmt.Sprintf("The firmware of the %s is not known; tested together was %s.", c, w)})
+			s := fmt.Sprintf("The firmware of the %s is not known", c)
+			if w != "" {
+				s += "; tested together was " + w
+			}
+			v := judge.Watch
+			if isNew {
+				v, s = judge.Stop, s+". A new aircraft flies only when it is"
+			}
+			out = append(out, Finding{c, w, h, v, s + "."})
 		default:
 			out = append(out, Finding{c, w, h, judge.Stop, fmt.Sprintf("The %s has %s, tested together was %s.", c, h, w)})
 		}

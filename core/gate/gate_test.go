@@ -132,7 +132,9 @@ func TestOneThingWrong(t *testing.T) {
 			i.Acceptance, i.Orders = "o", []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.Loaded}}
 		}, "work-orders", judge.Watch, "Acceptance flight with load"},
 		{"acceptance of nothing", func(i *gate.Input) { i.Acceptance = "o" }, "work-orders", judge.Stop, "No acceptance flight is due"},
-		{"firmware", func(i *gate.Input) { i.Firmware = firmware.Compare(firmware.Set{"app": "2"}, firmware.Set{"app": "1"}) }, "firmware", judge.Stop, "tested together was 2"},
+		{"firmware", func(i *gate.Input) {
+			i.Firmware = firmware.Compare(firmware.Set{"app": "2"}, firmware.Set{"app": "1"}, false)
+		}, "firmware", judge.Stop, "tested together was 2"},
 		{"defect put off", func(i *gate.Input) {
 			i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Stop, At: now, Deferred: "Put off through 2026-06-20."}}
 		}, "defects", judge.Watch, "Put off through"},

@@ -11,6 +11,9 @@ type Advisory struct {
 	WingOnly  bool     // aircraft without moving surfaces have none
 }
 
+// AdvisorySource is where it comes from.
+const AdvisorySource = "FAA AC 107-2A, appendix"
+
 // AdvisoryList is the list in its order.
 var AdvisoryList = []Advisory{
 	{Item: "Visual condition of the aircraft's components", Checklist: []string{"arm-*", "wing-*", "nose", "frame"}},

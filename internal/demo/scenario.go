@@ -119,6 +119,9 @@ func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, 
 		}
 		a.id = made.ID
 	}
+	if err := g.installed(ctx); err != nil {
+		return ctx, err
+	}
 	for _, k := range kits {
 		for i := range k.n {
 			label := fmt.Sprintf("%s%d", k.prefix, i+1)

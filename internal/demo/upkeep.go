@@ -7,6 +7,7 @@ import (
 	"image"
 	"image/color"
 	"image/png"
+	"maps"
 	"time"
 
 	"github.com/google/uuid"
@@ -157,9 +158,24 @@ var tested = map[string]firmware.Set{
 	"tally-w":   {firmware.Aircraft: "3.9.0", firmware.Controller: "1.7", firmware.App: "11.2"},
 }
 
-// workshopToday leaves the workshop as it is found today: firmware known and
-// on Lantern One not the tested set, stock with something to order, one task
-// put off, one approval.
+// installed puts on record what each aircraft came with: the tested set, but for
+// the app of Lantern One.
+func (g *generator) installed(ctx context.Context) error {
+	tech := g.as(ctx, "tamsin")
+	for _, a := range crafts {
+		have := maps.Clone(tested[a.typeKey])
+		if a.name == "Lantern One" {
+			have[firmware.App] = "4.7"
+		}
+		if err := g.svc.Workshop.Install(tech, a.id, have); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// workshopToday leaves the workshop as it is found today: the tested sets on
+// file, stock with something to order, one task put off, one approval.
 func (g *generator) workshopToday(ctx context.Context, end time.Time) error {
 	if at := end.Add(-25 * time.Hour); g.clock.Now().Before(at) {
 		g.clock.Set(at)
@@ -167,18 +183,6 @@ func (g *generator) workshopToday(ctx context.Context, end time.Time) error {
 	tech := g.as(ctx, "tamsin")
 	for key, set := range tested {
 		if err := g.svc.Workshop.AddFirmwareSet(tech, workshop.FirmwareSet{TypeKey: key, Version: 1, Content: set, Note: "Flown together at the depot for a day."}); err != nil {
-			return err
-		}
-	}
-	for _, a := range crafts {
-		have := firmware.Set{}
-		for c, v := range tested[a.typeKey] {
-			have[c] = v
-		}
-		if a.name == "Lantern One" {
-			have[firmware.App] = "4.7"
-		}
-		if err := g.svc.Workshop.Install(tech, a.id, have); err != nil {
 			return err
 		}
 	}

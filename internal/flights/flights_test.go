@@ -171,6 +171,7 @@ func TestOnePilotOneAircraft(t *testing.T) {
 	s := testbed.NewStage(t)
 	second, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "Quad two", Serial: "Q-2", Registration: "T-2", RegistrationExpires: s.Aircraft.RegistrationExpires, FitNewParts: true, MassKg: s.Aircraft.MassKg})
 	require.NoError(t, err)
+	s.Known(second.ID)
 	s.Walk(checks.Full, []uuid.UUID{s.Packs[0].ID}, nil)
 	r, err := s.Release(s.Pilot, s.Packs[0].ID)
 	require.NoError(t, err)

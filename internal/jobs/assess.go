@@ -251,7 +251,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 		out.Seen = &seen
 		out.Site = append(out.Site, seen.Findings...)
 	}
-	if f.Briefing, err = s.standing(ctx, b, j, judged.Things); err != nil {
+	if f.Briefing, err = s.standing(ctx, b, j, q.Aircraft.ID, judged); err != nil {
 		return err
 	}
 	judge.Sort(out.Site)
@@ -300,7 +300,8 @@ type AircraftPart struct {
 	HighM    *float64
 	WayRound []geo.Point
 	Type     string
-	LandBy   float64 // percent
+	LandBy   float64         // percent
+	charted  []judge.Finding // of site, way home and air, before anything is lifted
 }
 
 // Assess judges a job: what every aircraft meets, and what only one does. The
@@ -352,7 +353,7 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 			}
 		}
 		all = append(all, found)
-		out.Each[c.AircraftID] = AircraftPart{AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name, LandBy: float64(t.Limits.LandByPercent)}
+		out.Each[c.AircraftID] = AircraftPart{charted: g.about.Findings, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name, LandBy: float64(t.Limits.LandByPercent)}
 		out.Verdict = max(out.Verdict, judge.Worst(found))
 	}
 	if len(j.Aircraft) == 0 {

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -14,6 +15,7 @@ import (
 
 	"mainstay/core/brief"
 	"mainstay/core/crew"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
 	"mainstay/core/site"
@@ -21,6 +23,7 @@ import (
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
+	"mainstay/internal/sites"
 )
 
 // Briefing is one as it was written, with who signed it.
@@ -79,26 +82,74 @@ func (b Briefing) missing(j Job) []Post {
 }
 
 // standing is the newest briefing as rules judge it.
-func (s *Service) standing(ctx context.Context, bg background, j Job, on []site.Feature) (*rules.Briefing, error) {
+func (s *Service) standing(ctx context.Context, bg background, j Job, aircraft uuid.UUID, judged sites.Judged) (*rules.Briefing, error) {
 	b, err := s.Newest(ctx, j.ID)
 	if err != nil || b == nil {
 		return nil, err
 	}
-	out := rules.Briefing{Changed: b.Basis.Changed(j.basis(on, bg.Crew))}
+	now := j.basis(judged.Things, bg.Crew, map[uuid.UUID][]judge.Finding{aircraft: judged.Findings})
+	out := rules.Briefing{Changed: b.Basis.For(aircraft.String()).Changed(now)}
 	for _, p := range b.missing(j) {
 		out.Missing = append(out.Missing, p.Name)
 	}
 	return &out, nil
 }
 
+// onMap are the remedies of what stands on the map or in the way, unlike
+// weather, calls and papers, which are looked at anew before every start.
+var onMap = []string{"site", "site-home", "job-decide"}
+
 // basis is what a briefing of the job rests on now: the day is that of its
 // window, and a briefing is not good for another day.
-func (j Job) basis(on []site.Feature, c people.Crew) brief.Basis {
-	in := brief.Input{Things: things(on)}
+func (j Job) basis(on []site.Feature, c people.Crew, found map[uuid.UUID][]judge.Finding) brief.Basis {
+	in := brief.Input{Things: things(on), Drawn: j.drawn(on)}
+	for _, x := range j.Aircraft {
+		in.Aircraft = append(in.Aircraft, j.told(x))
+	}
+	for aircraft, fs := range found {
+		for _, f := range fs {
+			if f.Verdict == judge.Stop && f.Remedy != nil && slices.Contains(onMap, f.Remedy.Kind) {
+				in.Stops = append(in.Stops, brief.Stop{Aircraft: aircraft.String(), Rule: f.Rule})
+			}
+		}
+	}
 	for _, p := range j.People {
 		in.People = append(in.People, brief.Person{ID: p.PersonID.String(), Post: crew.Post(p.Post)})
 	}
 	return brief.BasisOf(in, j.SiteID.String(), c.Day(j.FromAt).Format(time.DateOnly))
+}
+
+// told is how an aircraft of the job is flown, for people to know.
+func (j Job) told(x Craft) brief.Aircraft {
+	datum := intent.Datum(x.RouteDatum)
+	if datum == "" {
+		datum = intent.Usual(j.Work)
+	}
+	out := brief.Aircraft{Name: x.Name, ReturnM: x.ReturnM, HomeFollows: x.HomeFollows, RouteM: x.RouteM, Datum: datum.Words(), SpeedMS: x.SpeedMS, MassKg: x.MassKg}
+	for _, d := range j.Decided {
+		if d.AircraftID == x.AircraftID {
+			out.Decided = append(out.Decided, fmt.Sprintf("%s (%s: %s)", d.Kind.Words(), d.By, strings.TrimRight(d.Reason, ".")))
+		}
+	}
+	return out
+}
+
+// drawn is what of the map the flights follow, with a fingerprint of its places.
+func (j Job) drawn(on []site.Feature) []brief.Drawn {
+	var out []brief.Drawn
+	for _, f := range on {
+		switch f.Kind {
+		case site.TakeOff, site.Route, site.Work:
+			chosen := false
+			for _, id := range []*uuid.UUID{j.TakeOffID, j.LandingID, j.SecondID} {
+				chosen = chosen || id != nil && id.String() == f.ID
+			}
+			b, _ := json.Marshal([]any{f.Places, f.Holes, f.GroundM, f.Main}) // plain numbers
+			sum := sha256.Sum256(b)
+			out = append(out, brief.Drawn{Kind: string(f.Kind), Name: f.Name, Shape: hex.EncodeToString(sum[:6]), Chosen: chosen})
+		}
+	}
+	return out
 }
 
 // Brief writes the briefing from what is known now. An earlier one stays on
@@ -131,13 +182,25 @@ func (s *Service) Brief(ctx context.Context, job, id uuid.UUID) error {
 	if err != nil {
 		return err
 	}
-	basis, err := json.Marshal(a.Job.basis(a.Judged.Things, c))
+	basis, err := json.Marshal(a.Job.basis(a.Judged.Things, c, a.charted()))
 	if err != nil {
 		return err
 	}
 	sum := sha256.Sum256(append(content, basis...))
 	return s.DB.WithContext(ctx).Exec("insert into briefings (id, job_id, content, basis, hash, at, by_name) values (?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
 		id, job, string(content), string(basis), hex.EncodeToString(sum[:]), s.Clock.Now(), people.From(ctx).Name).Error
+}
+
+// charted are what site, way home and air say to each aircraft of the job.
+func (a Assessed) charted() map[uuid.UUID][]judge.Finding {
+	out := map[uuid.UUID][]judge.Finding{}
+	for id, part := range a.Each {
+		out[id] = part.charted
+	}
+	if len(out) == 0 {
+		out[uuid.Nil] = a.Judged.Findings
+	}
+	return out
 }
 
 // input is what the briefing is written from.
@@ -165,7 +228,9 @@ func (a Assessed) input(c people.Crew) brief.Input {
 	about(a.Common)
 	for _, x := range j.Aircraft {
 		part := a.Each[x.AircraftID]
-		in.Aircraft = append(in.Aircraft, brief.Aircraft{Name: x.Name, Type: part.Type, ReturnM: x.ReturnM, AdvisedM: part.AdvisedM, HomeFollows: x.HomeFollows, LandByPercent: part.LandBy})
+		one := j.told(x)
+		one.Type, one.AdvisedM, one.LandByPercent = part.Type, part.AdvisedM, part.LandBy
+		in.Aircraft = append(in.Aircraft, one)
 		about(part.Findings)
 	}
 	return in

@@ -158,7 +158,15 @@ func TestBriefingHoldsForCrewSiteAndDay(t *testing.T) {
 	b.brief(j)
 	assert.Empty(t, b.stops(j))
 
-	j.Version, j.People = 1, append(j.People, jobs.Post{PersonID: b.Tech.ID, Post: "ground"})
+	higher, was := 61.0, j.Aircraft[0].ReturnM
+	j.Version, j.Aircraft[0].ReturnM = 1, &higher
+	require.NoError(t, b.Jobs.Save(ctx, j))
+	assert.True(t, has(b.stops(j), "how it is flown changed: Quad one: returns at 61 m"), "what the aircraft does when its link is lost: %v", b.stops(j))
+	j.Version, j.Aircraft[0].ReturnM = 2, was
+	require.NoError(t, b.Jobs.Save(ctx, j))
+	assert.Empty(t, b.stops(j), "as it was briefed again")
+
+	j.Version, j.People = 3, append(j.People, jobs.Post{PersonID: b.Tech.ID, Post: "ground"})
 	require.NoError(t, b.Jobs.Save(ctx, j))
 	assert.True(t, has(b.stops(j), "the crew or its roles changed"))
 	old, err := b.Jobs.Newest(ctx, j.ID)

@@ -54,8 +54,9 @@ func (p Practice) fact() crew.Practice {
 }
 
 // Log keeps practice of a person, signed by the acting pilot who watched it.
-// Only a chief signs for himself, so that a crew can begin. Logging the same id
-// twice changes nothing.
+// Nobody signs for himself, a chief neither; only who is alone in the crew may,
+// and the record says so. Where flights of that day are on file, no more is
+// logged than they show. Logging the same id twice changes nothing.
 func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 	by := people.From(ctx)
 	t, err := s.Fleet.Type(ctx, p.TypeKey)
@@ -70,8 +71,14 @@ func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 	if err != nil {
 		return err
 	}
+	alone := false
+	if p.PersonID == by.ID {
+		if alone, err = s.alone(ctx, by.ID); err != nil {
+			return err
+		}
+	}
 	switch {
-	case p.PersonID == by.ID && !by.Has(crew.Chief):
+	case p.PersonID == by.ID && !(alone && by.Has(crew.Chief)):
 		return fault.Bad("person", "Somebody who watched it signs it, not the pilot who practised.")
 	case p.Packs == 0 && p.Landings == 0:
 		return fault.Bad("packs", "Enter the packs flown or the landings made.")
@@ -79,6 +86,13 @@ func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 		return fault.Bad("phase", "%s carries no tank; log it as empty.", t.Name)
 	case p.FlownOn.After(c.Day(s.Clock.Now())):
 		return fault.Bad("flown_on", "The day lies in the future.")
+	}
+	if err := s.flown(ctx, p, c); err != nil {
+		return err
+	}
+	statement := "I watched this practice and it went as logged."
+	if p.PersonID == by.ID {
+		statement = "I practised alone; nobody else of the crew could watch."
 	}
 	var n int64
 	if err := s.DB.WithContext(ctx).Raw("select count(*) from practice where id = ?", p.ID).Scan(&n).Error; err != nil || n > 0 {
@@ -92,13 +106,36 @@ func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.PracticeLogged, Subject: p.PersonID, At: p.At, ByID: by.ID, ByName: by.Name, Signed: true,
 			Summary: fmt.Sprintf("%s flew %s by hand, %s: %d pack(s), %d landing(s)", who.Name, t.Name, p.Phase, p.Packs, p.Landings),
 			Content: map[string]any{"practice": p.ID, "person": who.Name, "type": t.Key, "phase": p.Phase, "packs": p.Packs, "landings": p.Landings, "nose_in": p.NoseIn, "flown_on": p.FlownOn.Format(time.DateOnly), "note": p.Note,
-				"statement": "I watched this practice and it went as logged."}})
+				"statement": statement}})
 		if err != nil {
 			return err
 		}
 		p.RecordSeq = &seq
 		return tx.Create(&p).Error
 	})
+}
+
+// alone reports whether nobody else of the crew could watch and sign.
+func (s *Service) alone(ctx context.Context, id uuid.UUID) (bool, error) {
+	all, err := s.People.List(ctx)
+	return !slices.ContainsFunc(all, func(p people.Person) bool {
+		return p.ID != id && p.Active && p.Has(crew.Pilot)
+	}), err
+}
+
+// flown refuses more than the flights of the person on the type and day show,
+// where there are any.
+func (s *Service) flown(ctx context.Context, p Practice, c people.Crew) error {
+	from := time.Date(p.FlownOn.Year(), p.FlownOn.Month(), p.FlownOn.Day(), 0, 0, 0, 0, c.Location())
+	var sum struct{ Flights, Packs, Landings int }
+	if err := s.DB.WithContext(ctx).Raw(`select count(*) as flights, coalesce(sum(cardinality(f.pack_ids)), 0) as packs, coalesce(sum(f.landings), 0) as landings from flights f join aircraft a on a.id = f.aircraft_id
+		where f.pilot_id = ? and a.type_key = ? and f.state = 'logged' and f.took_off_at >= ? and f.took_off_at < ?`, p.PersonID, p.TypeKey, from, from.AddDate(0, 0, 1)).Scan(&sum).Error; err != nil || sum.Flights == 0 {
+		return err
+	}
+	if p.Packs > sum.Packs || p.Landings > sum.Landings {
+		return fault.Bad("packs", "The flights of that day show %d pack(s) and %d landing(s) on this type; no more is logged.", sum.Packs, sum.Landings)
+	}
+	return nil
 }
 
 // Held is the practice of one person, newest first.

@@ -33,6 +33,17 @@ func TestPracticeOpensAType(t *testing.T) {
 	}
 	assert.True(t, fault.Is(s.Readiness.Log(s.As(s.Pilot), readiness.Practice{ID: testbed.NewID(), PersonID: s.Pilot.ID, TypeKey: "dray-30", Phase: "empty", Packs: 1, FlownOn: day}, testbed.PIN), "invalid"), "nobody signs for himself")
 	assert.Error(t, s.Readiness.Log(s.As(s.Chief), readiness.Practice{ID: testbed.NewID(), PersonID: s.Pilot.ID, TypeKey: "dray-30", Phase: "empty", Packs: 1, FlownOn: day}, "0000"), "a wrong PIN logs nothing")
+	own := readiness.Practice{ID: testbed.NewID(), PersonID: s.Chief.ID, TypeKey: "dray-30", Phase: "empty", Packs: 1, FlownOn: day}
+	assert.True(t, fault.Is(s.Readiness.Log(s.As(s.Chief), own, testbed.PIN), "invalid"), "a chief neither, while somebody else can watch")
+	require.NoError(t, s.DB.Exec("update people set active = false where id = ?", s.Pilot.ID).Error)
+	require.NoError(t, s.Readiness.Log(s.As(s.Chief), own, testbed.PIN), "alone in the crew")
+	require.NoError(t, s.DB.Exec("update people set active = true where id = ?", s.Pilot.ID).Error)
+	f := s.Fly("walkround", s.Packs[0].ID, 240)
+	flown := readiness.Practice{ID: testbed.NewID(), PersonID: f.PilotID, TypeKey: "lantern-4", Phase: "empty", Packs: 2, Landings: 1, FlownOn: f.TookOffAt.AddDate(0, 0, 0).UTC().Truncate(24 * time.Hour)}
+	err := s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN)
+	require.ErrorContains(t, err, "The flights of that day show 1 pack(s) and 1 landing(s)")
+	flown.Packs = 1
+	require.NoError(t, s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN))
 
 	open := func() bool {
 		ty, err := s.Fleet.Type(s.As(s.Chief), "dray-30")
@@ -50,5 +61,5 @@ func TestPracticeOpensAType(t *testing.T) {
 	assert.True(t, open())
 	held, err := s.Readiness.Held(s.As(s.Chief), s.Pilot.ID)
 	require.NoError(t, err)
-	assert.Len(t, held, 2)
+	assert.Len(t, held, 3)
 }

@@ -31,7 +31,7 @@ func (h *Handlers) ChooseRules(ctx context.Context, r api.ChooseRulesRequestObje
 
 func (h *Handlers) GetCoverage(ctx context.Context, _ api.GetCoverageRequestObject) (api.GetCoverageResponseObject, error) {
 	cs, err := h.Rules.Coverage(ctx)
-	out := api.GetCoverage200JSONResponse{Types: []api.CoverageOf{}}
+	out := api.GetCoverage200JSONResponse{Source: rules.AdvisorySource, Types: []api.CoverageOf{}}
 	for _, c := range cs {
 		out.Types = append(out.Types, api.CoverageOf{TypeKey: c.Type.Key, Type: c.Type.Name, ListVersion: c.Version, Items: c.Items})
 	}

@@ -181,7 +181,7 @@ func (x *tour) shop(craft, defect, photo string) {
 	set := m{"type_key": "lantern-4", "version": 1, "versions": m{"aircraft": "2.0", "app": "4"}, "note": "flown a day"}
 	x.do("POST", "/types/lantern-4/firmware", set, nil)
 	x.do("GET", "/types/lantern-4/firmware", nil, nil)
-	x.do("PUT", at+"/firmware", m{"versions": m{"aircraft": "2.0", "app": "4"}}, nil)
+	x.do("PUT", at+"/firmware", m{"versions": m{"aircraft": "2.0", "app": "4", "controller": "1"}}, nil)
 	x.do("GET", at+"/firmware", nil, nil)
 
 	var stock api.Stock

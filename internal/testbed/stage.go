@@ -14,6 +14,7 @@ import (
 
 	"mainstay/core/checks"
 	"mainstay/core/crew"
+	"mainstay/core/firmware"
 	"mainstay/core/gate"
 	"mainstay/core/pack"
 	"mainstay/core/units"
@@ -69,6 +70,7 @@ func NewStage(t testing.TB) *Stage {
 	expires, mass := Noon.AddDate(2, 0, 0), 7.1
 	s.Aircraft, err = svc.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: NewID(), TypeKey: "lantern-4", Name: "Quad one", Serial: "Q-1", Registration: "T-1", RegistrationExpires: &expires, FitNewParts: true, MassKg: &mass, WeighedOn: &trained})
 	require.NoError(t, err)
+	s.Known(s.Aircraft.ID)
 	for _, label := range []string{"A1", "A2"} {
 		p, err := svc.Fleet.AddPack(s.As(s.Chief), fleet.NewPack{ID: NewID(), Label: label, Serial: "S-" + label, Chemistry: string(pack.LiHV), Cells: 6, MilliampHours: 12000})
 		require.NoError(t, err)
@@ -84,6 +86,12 @@ func NewID() uuid.UUID { return uuid.Must(uuid.NewV7()) }
 
 // As returns a context in which p acts.
 func (s *Stage) As(p people.Person) context.Context { return people.With(context.Background(), p) }
+
+// Known records the firmware of an aircraft, so that a new one may fly.
+func (s *Stage) Known(aircraft uuid.UUID) {
+	s.t.Helper()
+	require.NoError(s.t, s.Workshop.Install(s.As(s.Tech), aircraft, firmware.Set{firmware.Aircraft: "1.0", firmware.Controller: "1.0"}))
+}
 
 // Charge brings a pack to charged by legal moves.
 func (s *Stage) Charge(id uuid.UUID) {

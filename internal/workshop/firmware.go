@@ -76,7 +76,7 @@ func (f firmwares) against(a fleet.Aircraft) []firmware.Finding {
 	for _, i := range f.have[a.ID] {
 		have[firmware.Component(i.Component)] = i.Version
 	}
-	return firmware.Compare(f.sets[a.TypeKey].Content, have)
+	return firmware.Compare(f.sets[a.TypeKey].Content, have, a.Flights == 0)
 }
 
 // FirmwareSetOf returns the newest tested combination of a type.
@@ -140,7 +140,7 @@ func (s *Service) Firmware(ctx context.Context, aircraft uuid.UUID) (*FirmwareSe
 	if x, ok := f.sets[a.TypeKey]; ok {
 		return &x, have, f.against(a), nil
 	}
-	return nil, have, nil, nil
+	return nil, have, f.against(a), nil
 }
 
 // Install records what is installed now. A change of what was known opens the

@@ -309,11 +309,15 @@ func TestFirmware(t *testing.T) {
 	s := testbed.NewStage(t)
 	tech := s.As(s.Tech)
 	assert.Empty(t, gateSays(t, s, s.Question(), "firmware"), "no set, nothing to hold against")
-	set := workshop.FirmwareSet{TypeKey: "lantern-4", Version: 1, Content: firmware.Set{firmware.Aircraft: "2.0", firmware.App: "4"}}
+	set := workshop.FirmwareSet{TypeKey: "lantern-4", Version: 1, Content: firmware.Set{firmware.Aircraft: "1.0", firmware.App: "4"}}
 	require.NoError(t, s.Workshop.AddFirmwareSet(tech, set))
 	assert.ErrorContains(t, s.Workshop.AddFirmwareSet(tech, set), "exists already")
-	assert.Len(t, gateSays(t, s, s.Question(), "firmware"), 2, "unknown is a finding")
-	require.NoError(t, s.Workshop.Install(tech, s.Aircraft.ID, firmware.Set{firmware.Aircraft: "2.0", firmware.App: "4"}))
+	unknown := gateSays(t, s, s.Question(), "firmware")
+	require.Len(t, unknown, 1, "unknown is a finding")
+	assert.Equal(t, judge.Stop, unknown[0].Verdict, "it has never flown")
+	require.NoError(t, s.DB.Exec("update aircraft set flights = 1 where id = ?", s.Aircraft.ID).Error)
+	assert.Equal(t, judge.Watch, gateSays(t, s, s.Question(), "firmware")[0].Verdict)
+	require.NoError(t, s.Workshop.Install(tech, s.Aircraft.ID, firmware.Set{firmware.App: "4"}))
 	assert.Empty(t, gateSays(t, s, s.Question(), "firmware"))
 	assert.Empty(t, gateSays(t, s, s.Question(), "work-orders"), "known for the first time is no change")
 	require.NoError(t, s.Workshop.Install(tech, s.Aircraft.ID, firmware.Set{firmware.App: "5"}))

@@ -4585,6 +4585,8 @@ export interface components {
             items: components["schemas"]["Covered"][];
         };
         Coverage: {
+            /** @description where the advisory list comes from */
+            source: string;
             types: components["schemas"]["CoverageOf"][];
         };
         ReportNew: {

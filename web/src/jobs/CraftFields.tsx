@@ -47,10 +47,10 @@ export function CraftFields({ a, work, chosen, onChange }: Props) {
           <NumberField
             label={`Take-off mass of ${a.name}`}
             unit={u.label("mass")}
-            placeholder={
+            hint={
               work !== "spraying" && a.mass_kg != null
-                ? `as weighed, ${u.show("mass", a.mass_kg)}`
-                : "with packs, payload and liquid"
+                ? `Empty: as weighed, ${u.show("mass", a.mass_kg)}.`
+                : "With packs, payload and liquid."
             }
             value={chosen.mass}
             onChange={(e) => onChange({ mass: e.target.value })}
@@ -58,7 +58,7 @@ export function CraftFields({ a, work, chosen, onChange }: Props) {
           <NumberField
             label={`Height of the route of ${a.name}`}
             unit={u.label("length")}
-            placeholder="as usual for the type"
+            hint="Empty: as usual for the type."
             value={chosen.route}
             onChange={(e) => onChange({ route: e.target.value })}
           />

@@ -43,7 +43,7 @@ export function Coverage() {
                 <table className="ledger paper">
                   <thead>
                     <tr>
-                      <th>Advisory item (AC 107-2A)</th>
+                      <th>Advisory item ({d.source})</th>
                       <th>Checklist item that covers it</th>
                       <th>Elsewhere</th>
                     </tr>
