@@ -2,8 +2,10 @@ package gate
 
 import (
 	"fmt"
+	"math"
 	"slices"
 	"strings"
+	"time"
 
 	"mainstay/core/airframe"
 	"mainstay/core/judge"
@@ -14,6 +16,9 @@ import (
 )
 
 func (g *run) wear() {
+	if len(g.in.Parts) == 0 {
+		g.find("wear", "wear", judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
+	}
 	type group struct {
 		labels []string
 		first  Part
@@ -124,8 +129,12 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 	if want.MaxCycles > 0 && p.Cycles >= want.MaxCycles {
 		stop(fmt.Sprintf("%d of %d cycles used: retire it.", p.Cycles, want.MaxCycles), "Cycles counted.", "technician or chief", other)
 	}
-	if p.FullSince != nil {
-		if j := pack.JudgeFull(*p.FullSince, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
+	if p.FullSince != nil || p.State == pack.Charged {
+		var since time.Time
+		if p.FullSince != nil {
+			since = *p.FullSince
+		}
+		if j := pack.JudgeFull(since, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
 			g.find("packs", "pack-practice", j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Label: "Look at " + p.Label, Kind: "pack", ID: p.ID})
 		}
 	}
@@ -170,7 +179,7 @@ func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
 		add(j.Verdict, j.Sentence)
 	}
 	if r.Temperature == nil {
-		add(judge.Watch, "its temperature was not read.")
+		add(judge.Stop, "its temperature was not read.")
 	} else {
 		j := pack.JudgeTakeoffTemperature(*r.Temperature)
 		add(j.Verdict, j.Sentence)
@@ -207,10 +216,13 @@ func (g *run) wind() (*wind.AtHeight, float64) {
 		g.find("wind", "familiarise-site", judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At, "measure it", enter)
 	}
 	height, said := float64(l.FlightHeightM), ", the usual height of the type: no route is known"
+	if g.in.HighM == nil && g.in.Facts.JobID != "" {
+		g.find("wind", "familiarise-site", judge.Stop, "How high this flight goes is not known, and with it the wind up there.", "Site file and job.", nil, "a route that can be judged", enter)
+	}
 	if g.in.HighM != nil {
 		height, said = *g.in.HighM, ", the highest place that the flight reaches"
 	}
-	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(max(height, wind.Least)), w.Ground)
+	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(least(height)), w.Ground)
 	if err != nil {
 		g.find("wind", "familiarise-site", judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measure it", enter)
 		return nil, 0
@@ -220,6 +232,14 @@ func (g *run) wind() (*wind.AtHeight, float64) {
 		g.find("wind", "maker-limits", h.Verdict, h.Sentence, evidence, &w.At, "wait, or fly lower under its own limits", enter)
 	}
 	return &at, height
+}
+
+// least is a height at which wind can be reckoned; no number stays none.
+func least(m float64) float64 {
+	if math.IsInf(m, -1) {
+		return math.NaN()
+	}
+	return max(m, float64(wind.Least))
 }
 
 // gear holds what else must not die in flight.

@@ -193,6 +193,10 @@ func (g *run) walkround() {
 		return
 	}
 	for _, p := range g.in.Parts {
+		if p.ID != "" && p.FittedAt.IsZero() {
+			g.find("walkround", "condition", judge.Stop, "When "+p.Label+" was fitted is not known, nor whether the walk came after it.", "Parts on file.", nil, "technician or chief", g.fit(p))
+			return
+		}
 		if p.FittedAt.After(w.At) {
 			at := p.FittedAt
 			g.find("walkround", "condition", judge.Stop, "Work was done since the walk: "+p.Label+" is newly fitted. Walk round again before it flies.", "Part fitted.", &at, "anyone who walks it", start)
@@ -200,6 +204,10 @@ func (g *run) walkround() {
 		}
 	}
 	last, newest := a.LastLanding, w
+	if last != nil && last.IsZero() {
+		g.find("walkround", "condition", judge.Stop, "When it landed last is not known.", "Flights on file.", nil, "chief", start)
+		return
+	}
 	if last != nil && !w.At.After(*last) {
 		t := g.in.Turnaround
 		if t == nil || !t.At.After(*last) || t.At.After(g.in.Now) {
@@ -224,7 +232,7 @@ func (g *run) looked(newest *Run) {
 	}
 	for _, p := range g.in.Packs {
 		fresh := func(at time.Time) bool {
-			return !at.After(g.in.Now) && g.in.Now.Sub(at) <= WalkroundValidFor && (p.FlownAt == nil || at.After(*p.FlownAt))
+			return !at.After(g.in.Now) && g.in.Now.Sub(at) <= WalkroundValidFor && (p.FlownAt == nil || !p.FlownAt.IsZero() && at.After(*p.FlownAt))
 		}
 		if slices.Contains(newest.PackIDs, p.ID) && fresh(newest.At) || p.LookedAt != nil && fresh(*p.LookedAt) {
 			continue

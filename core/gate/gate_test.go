@@ -55,9 +55,9 @@ func good() gate.Input {
 		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}},
 		HighM:     ptr(30.0), Mass: intent.Mass{MassKg: ptr(7.2), MaxKg: 7.5, LiftKg: ptr(7.4)},
 		Gear: []gear.Piece{{ID: "c", Label: "Controller 1", Kind: "controller", Percent: ptr(80.0), Least: 30, At: ptr(ago(time.Hour)), LookedAt: ptr(ago(time.Hour))}},
-		Parts: []gate.Part{{ID: "p", Station: "propeller-1", Label: "Propeller 1", Kind: "propeller", Required: true,
+		Parts: []gate.Part{{ID: "p", FittedAt: ago(30 * 24 * time.Hour), Station: "propeller-1", Label: "Propeller 1", Kind: "propeller", Required: true,
 			Counters: wear.Counters{Seconds: 3600, Since: ago(30 * 24 * time.Hour)}, Limits: wear.Limits{Hours: 24, Months: 6}}},
-		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged, Cycles: 20,
+		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged, FullSince: ptr(ago(5 * time.Hour)), Cycles: 20,
 			Reading: &gate.PackReading{At: ago(time.Hour), CellMV: mv(4200, 4195, 4198), RestedMin: 60, Temperature: ptr(units.Celsius(22))}}},
 		PacksReady: 3, Programme: true,
 		Rules: rules.USSmall.With(nil), Facts: facts(),
@@ -75,153 +75,156 @@ func TestNothingWrongIsClear(t *testing.T) {
 	assert.InDelta(t, 3*1.4609, float64(out.Wind.Steady), 0.01) // (30/2)^0.14
 }
 
+// wrong is one thing that is wrong about a good flight, and what the gate says.
+var wrong = []struct {
+	name   string
+	change func(*gate.Input)
+	rule   string
+	v      judge.Verdict
+	says   string
+}{
+	{"out of service", func(i *gate.Input) { i.Aircraft.Active = false }, "aircraft-active", judge.Stop, "out of service"},
+	{"in the air", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda"} }, "one-aircraft", judge.Stop, "in the air with Oda"},
+	{"not logged", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda", Landed: true} }, "one-aircraft", judge.Stop, "not logged"},
+	{"released by another", func(i *gate.Input) { i.Released = &gate.Release{ID: "r", Pilot: "Oda", At: now} }, "one-aircraft", judge.Stop, "released by Oda"},
+	{"grounded", func(i *gate.Input) { i.Groundings = []gate.Grounding{{Reason: "shakes", By: "Bo", At: now}} }, "grounding", judge.Stop, "Grounded by Bo: shakes"},
+	{"contact", func(i *gate.Input) {
+		i.Groundings = []gate.Grounding{{Reason: "branch", By: "Bo", At: now, Cause: "contact"}}
+	}, "grounding", judge.Stop, "branch"},
+	{"defect", func(i *gate.Input) {
+		i.Defects = []gate.Defect{{ID: "d", Title: "crack", Station: "Arm 1", Severity: judge.Stop, By: "Bo", At: now}}
+	}, "defects", judge.Stop, "crack"},
+	{"small defect is never clear", func(i *gate.Input) {
+		i.Defects = []gate.Defect{{ID: "d", Title: "scratch", Station: "Arm 1", By: "Bo", At: now}}
+	}, "defects", judge.Watch, "scratch"},
+	{"no walkround", func(i *gate.Input) { i.Walkround = nil }, "walkround", judge.Stop, "no complete walkround"},
+	{"old walkround", func(i *gate.Input) { i.Walkround.At = ago(12*time.Hour + time.Minute) }, "walkround", judge.Stop, "12 h old"},
+	{"future walkround", func(i *gate.Input) { i.Walkround.At = now.Add(time.Minute) }, "walkround", judge.Stop, "future"},
+	{"flown since", func(i *gate.Input) { i.Aircraft.LastLanding = ptr(ago(10 * time.Minute)) }, "walkround", judge.Stop, "flown since"},
+	{"stale turnaround", func(i *gate.Input) {
+		i.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
+		i.Turnaround = &gate.Run{At: ago(20 * time.Minute)}
+	}, "walkround", judge.Stop, "flown since"},
+	{"work since the walk", func(i *gate.Input) { i.Parts[0].FittedAt = ago(30 * time.Minute) }, "walkround", judge.Stop, "Propeller 1 is newly fitted"},
+	{"found on the walk", func(i *gate.Input) {
+		i.Walkround.Findings = []gate.RunFinding{{Title: "Arm 2", Verdict: judge.Watch, Sentence: "play"}}
+	}, "walkround", judge.Watch, "Arm 2: play"},
+	{"no registration", func(i *gate.Input) { i.Facts.Aircraft.Registration = " " }, "registration", judge.Stop, "No registration"},
+	{"no expiry", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil }, "registration", judge.Stop, "not known"},
+	{"expired", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration", judge.Stop, "expired on 2026-06-09"},
+	{"expires today is watch", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 10) }, "registration", judge.Watch, "expires"},
+	{"part missing", func(i *gate.Input) { i.Parts[0].ID = "" }, "wear", judge.Stop, "No propeller"},
+	{"lesser part missing", func(i *gate.Input) {
+		i.Parts = append(i.Parts, gate.Part{Station: "light", Label: "Light", Kind: "light"})
+	}, "wear", judge.Watch, "No part is recorded at Light"},
+	{"no programme", func(i *gate.Input) { i.Programme = false }, "programme", judge.Watch, "not known"},
+	{"task due", func(i *gate.Input) {
+		i.Tasks = []gate.Task{{ID: "s", Title: "Screws", Due: wear.Due{Verdict: judge.Stop, Sentence: "7 of 7 days used: due now."}}}
+	}, "programme", judge.Stop, "Screws: 7 of 7"},
+	{"work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Grounds: true}} }, "work-orders", judge.Stop, "Work is open: Arm 2"},
+	{"small work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Light"}} }, "work-orders", judge.Watch, "A work order is open"},
+	{"acceptance flight due", func(i *gate.Input) {
+		i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.NoLoad}}
+	}, "work-orders", judge.Stop, "acceptance flight without load"},
+	{"this is the acceptance flight", func(i *gate.Input) {
+		i.Acceptance, i.Orders = "o", []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.Loaded}}
+	}, "work-orders", judge.Watch, "Acceptance flight with load"},
+	{"acceptance of nothing", func(i *gate.Input) { i.Acceptance = "o" }, "work-orders", judge.Stop, "No acceptance flight is due"},
+	{"firmware", func(i *gate.Input) {
+		i.Firmware = firmware.Compare(firmware.Set{"app": "2"}, firmware.Set{"app": "1"}, false)
+	}, "firmware", judge.Stop, "tested together was 2"},
+	{"defect put off", func(i *gate.Input) {
+		i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Stop, At: now, Deferred: "Put off through 2026-06-20."}}
+	}, "defects", judge.Watch, "Put off through"},
+	{"deferral ended", func(i *gate.Input) {
+		i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Watch, At: now, Ended: "it ended on 2026-06-09"}}
+	}, "defects", judge.Stop, "it ended on"},
+	{"defect not decided", func(i *gate.Input) { i.Defects = []gate.Defect{{Title: "dim", Severity: judge.Watch, At: now}} }, "defects", judge.Watch, "No work order and no deferral"},
+	{"pack charged too long", func(i *gate.Input) { i.Packs[0].FullSince = ptr(ago(11 * 24 * time.Hour)) }, "packs", judge.Stop, "six faces"},
+	{"pack worn inside", func(i *gate.Input) {
+		i.Packs[0].Condition = []pack.Judgement{{Verdict: judge.Stop, Sentence: "Health 78 %."}}
+	}, "packs", judge.Stop, "Health 78"},
+	{"packs no set", func(i *gate.Input) {
+		i.Type.Packs.Count = 2
+		b := i.Packs[0]
+		b.ID, b.Label, b.Set = "c", "B2", pack.Candidate{ID: "c", Label: "B2", Cycles: 90}
+		i.Packs = append(i.Packs, b)
+	}, "packs", judge.Stop, "do not make a set"},
+	{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
+	{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
+	{"pack not looked at", func(i *gate.Input) { i.Walkround.PackIDs = nil }, "packs", judge.Stop, "B1 was not looked at"},
+	{"another pack looked at", func(i *gate.Input) { i.Walkround.PackIDs = []string{"x"} }, "packs", judge.Stop, "B1 was not looked at"},
+	{"pack flown since the look", func(i *gate.Input) { i.Packs[0].FlownAt = ptr(ago(30 * time.Minute)) }, "packs", judge.Stop, "B1 was not looked at"},
+	{"pack looked at too long ago", func(i *gate.Input) { i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(ago(13*time.Hour)) }, "packs", judge.Stop, "B1 was not looked at"},
+	{"mass not known", func(i *gate.Input) { i.Mass.MassKg = nil }, "mass", judge.Stop, "not known"},
+	{"mass of the type not known", func(i *gate.Input) { i.Mass.MaxKg = 0 }, "mass", judge.Stop, "greatest take-off mass"},
+	{"too heavy", func(i *gate.Input) { i.Mass.MassKg = ptr(7.51) }, "mass", judge.Stop, "the type takes 7.5"},
+	{"heavy for the air", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.19) }, "mass", judge.Watch, "thinner air"},
+	{"lift not known", func(i *gate.Input) { i.Mass.LiftKg = nil }, "mass", judge.Watch, "lifts is not known"},
+	{"controller flat", func(i *gate.Input) { i.Gear[0].Percent = ptr(29.0) }, "gear", judge.Stop, "stands at 29 %"},
+	{"controller not read", func(i *gate.Input) { i.Gear[0].Percent = nil }, "gear", judge.Stop, "never been read"},
+	{"controller read long ago", func(i *gate.Input) { i.Gear[0].At = ptr(ago(25 * time.Hour)) }, "gear", judge.Stop, "25 h ago"},
+	{"controller not looked at", func(i *gate.Input) { i.Gear[0].LookedAt = nil }, "gear", judge.Stop, "Nobody has looked"},
+	{"controller swollen", func(i *gate.Input) { i.Gear[0].Found = "swollen" }, "gear", judge.Stop, "found: swollen"},
+	{"controller out of use", func(i *gate.Input) { i.Gear[0].Retired = true }, "gear", judge.Stop, "out of use"},
+	{"wind from the future", func(i *gate.Input) { i.Wind.At = now.Add(3 * time.Hour) }, "wind", judge.Stop, "future"},
+	{"wind up there", func(i *gate.Input) {
+		i.HighM, i.Wind.SteadyMS, i.Wind.GustMS = ptr(115.0), 5, ptr(units.MetresPerSecond(8))
+	}, "wind", judge.Stop, "at 115 m"},
+	{"a set is one finding", func(i *gate.Input) {
+		p := i.Parts[0]
+		p.Label, p.Counters.Seconds = "Propeller 2", 24*3600
+		i.Parts[0].Counters.Seconds = 24 * 3600
+		i.Parts = append(i.Parts, p)
+	}, "wear", judge.Stop, "Propeller 1, Propeller 2: 24.0"},
+	{"part of unknown age", func(i *gate.Input) { i.Parts[0].Counters.Since = time.Time{} }, "wear", judge.Stop, "not known"},
+	{"no pack", func(i *gate.Input) { i.Packs = nil }, "packs", judge.Stop, "takes 1"},
+	{"same pack twice", func(i *gate.Input) { i.Type.Packs.Count = 2; i.Packs = append(i.Packs, i.Packs[0]) }, "packs", judge.Stop, "twice"},
+	{"wrong pack", func(i *gate.Input) { i.Packs[0].Cells = 4 }, "packs", judge.Stop, "needs LiPo with 3"},
+	{"small pack", func(i *gate.Input) { i.Packs[0].Capacity = 4000 }, "packs", judge.Stop, "4000 mAh"},
+	{"pack elsewhere", func(i *gate.Input) { i.Packs[0].InUseBy = "Quad two" }, "packs", judge.Stop, "Quad two"},
+	{"quarantine", func(i *gate.Input) { i.Packs[0].State = pack.Quarantine }, "packs", judge.Stop, "quarantine"},
+	{"not charged", func(i *gate.Input) { i.Packs[0].State = pack.Storage }, "packs", judge.Stop, "storage, not charged"},
+	{"worn out", func(i *gate.Input) { i.Packs[0].Cycles = 300 }, "packs", judge.Stop, "retire"},
+	{"never read", func(i *gate.Input) { i.Packs[0].Reading = nil }, "packs", judge.Stop, "never been read"},
+	{"read yesterday", func(i *gate.Input) { i.Packs[0].Reading.At = ago(25 * time.Hour) }, "packs", judge.Stop, "25 h old"},
+	{"cells not read", func(i *gate.Input) { i.Packs[0].Reading.CellMV = nil }, "packs", judge.Stop, "cells were not read"},
+	{"uneven cells", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4150, 4200) }, "packs", judge.Watch, "50 mV"},
+	{"not rested", func(i *gate.Input) { i.Packs[0].Reading.RestedMin = 5 }, "packs", judge.Stop, "not rested"},
+	{"half charged", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(3850, 3850, 3850) }, "packs", judge.Stop, "under 95"},
+	{"level not entered", func(i *gate.Input) { i.Type.Packs.PercentFrom = "pack" }, "packs", judge.Stop, "was not entered"},
+	{"cold pack", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(2)) }, "packs", judge.Stop, "warm it"},
+	{"temperature unknown", func(i *gate.Input) { i.Packs[0].Reading.Temperature = nil }, "packs", judge.Stop, "not read"},
+	{"no pilot", func(i *gate.Input) { i.Facts.Pilot = nil }, "operator", judge.Stop, "No pilot"},
+	{"not a pilot", func(i *gate.Input) { i.Facts.Pilot.IsPilot = false }, "operator", judge.Stop, "not a pilot"},
+	{"no certificate", func(i *gate.Input) { i.Facts.Pilot.Certificate = "" }, "operator", judge.Stop, "no remote pilot certificate"},
+	{"training unknown", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = nil }, "operator", judge.Stop, "not known"},
+	{"not current", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop, "2026-05-31"},
+	{"current to the end of the month", func(i *gate.Input) { i.Facts.Pilot.TrainedOn, i.Facts.Day = date(2024, 6, 1), *date(2026, 6, 23) }, "operator", judge.Watch, "2026-06-30"},
+	{"trained tomorrow", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop, "future"},
+	{"pilot has another in the air", func(i *gate.Input) { i.Facts.People[0].InAir = "Quad two" }, "one-aircraft", judge.Stop, "Quad two in the air"},
+	{"report to the authority", func(i *gate.Input) {
+		i.Reports = []gate.Report{{What: "a broken fence", DueAt: now.AddDate(0, 0, 4)}}
+	}, "accident", judge.Watch, "by 2026-06-14: a broken fence"},
+	{"report late", func(i *gate.Input) { i.Reports = []gate.Report{{What: "a broken fence", DueAt: ago(time.Hour)}} }, "accident", judge.Stop, "was due"},
+	{"site stops it", func(i *gate.Input) {
+		i.Site = []judge.Finding{{Rule: "airspace", Verdict: judge.Stop, Sentence: "Inside a zone.", Source: "x", Lifts: "y"}}
+	}, "airspace", judge.Stop, "Inside a zone"},
+	{"site stops it, lifted by a waiver", func(i *gate.Input) {
+		i.Site = []judge.Finding{{Rule: "visibility", Verdict: judge.Stop, Sentence: "Haze.", Source: "x", Lifts: "y", Limit: true}}
+		i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []string{"visibility"}, Conditions: "Over the river."}}
+	}, "visibility", judge.Watch, "waiver W-9"},
+	{"wind unknown", func(i *gate.Input) { i.Wind = nil }, "wind", judge.Stop, "not been entered"},
+	{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "61 min old"},
+	{"windy", func(i *gate.Input) { i.Wind.SteadyMS, i.Wind.GustMS = 8, nil }, "wind", judge.Stop, "the limit is 14.0"},
+	{"gusty", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(8.5)) }, "wind", judge.Watch, "Gusts 12.4 m/s at 30 m"},
+	{"wind nonsense", func(i *gate.Input) { i.Wind.SteadyMS = -3 }, "wind", judge.Stop, "cannot be used"},
+}
+
 // Every way in which one thing is wrong gives the finding it should, with a
 // sentence, a source and, where someone can act, a remedy.
 func TestOneThingWrong(t *testing.T) {
-	for _, c := range []struct {
-		name   string
-		change func(*gate.Input)
-		rule   string
-		v      judge.Verdict
-		says   string
-	}{
-		{"out of service", func(i *gate.Input) { i.Aircraft.Active = false }, "aircraft-active", judge.Stop, "out of service"},
-		{"in the air", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda"} }, "one-aircraft", judge.Stop, "in the air with Oda"},
-		{"not logged", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda", Landed: true} }, "one-aircraft", judge.Stop, "not logged"},
-		{"released by another", func(i *gate.Input) { i.Released = &gate.Release{ID: "r", Pilot: "Oda", At: now} }, "one-aircraft", judge.Stop, "released by Oda"},
-		{"grounded", func(i *gate.Input) { i.Groundings = []gate.Grounding{{Reason: "shakes", By: "Bo", At: now}} }, "grounding", judge.Stop, "Grounded by Bo: shakes"},
-		{"contact", func(i *gate.Input) {
-			i.Groundings = []gate.Grounding{{Reason: "branch", By: "Bo", At: now, Cause: "contact"}}
-		}, "grounding", judge.Stop, "branch"},
-		{"defect", func(i *gate.Input) {
-			i.Defects = []gate.Defect{{ID: "d", Title: "crack", Station: "Arm 1", Severity: judge.Stop, By: "Bo", At: now}}
-		}, "defects", judge.Stop, "crack"},
-		{"small defect is never clear", func(i *gate.Input) {
-			i.Defects = []gate.Defect{{ID: "d", Title: "scratch", Station: "Arm 1", By: "Bo", At: now}}
-		}, "defects", judge.Watch, "scratch"},
-		{"no walkround", func(i *gate.Input) { i.Walkround = nil }, "walkround", judge.Stop, "no complete walkround"},
-		{"old walkround", func(i *gate.Input) { i.Walkround.At = ago(12*time.Hour + time.Minute) }, "walkround", judge.Stop, "12 h old"},
-		{"future walkround", func(i *gate.Input) { i.Walkround.At = now.Add(time.Minute) }, "walkround", judge.Stop, "future"},
-		{"flown since", func(i *gate.Input) { i.Aircraft.LastLanding = ptr(ago(10 * time.Minute)) }, "walkround", judge.Stop, "flown since"},
-		{"stale turnaround", func(i *gate.Input) {
-			i.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
-			i.Turnaround = &gate.Run{At: ago(20 * time.Minute)}
-		}, "walkround", judge.Stop, "flown since"},
-		{"work since the walk", func(i *gate.Input) { i.Parts[0].FittedAt = ago(30 * time.Minute) }, "walkround", judge.Stop, "Propeller 1 is newly fitted"},
-		{"found on the walk", func(i *gate.Input) {
-			i.Walkround.Findings = []gate.RunFinding{{Title: "Arm 2", Verdict: judge.Watch, Sentence: "play"}}
-		}, "walkround", judge.Watch, "Arm 2: play"},
-		{"no registration", func(i *gate.Input) { i.Facts.Aircraft.Registration = " " }, "registration", judge.Stop, "No registration"},
-		{"no expiry", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil }, "registration", judge.Stop, "not known"},
-		{"expired", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration", judge.Stop, "expired on 2026-06-09"},
-		{"expires today is watch", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 10) }, "registration", judge.Watch, "expires"},
-		{"part missing", func(i *gate.Input) { i.Parts[0].ID = "" }, "wear", judge.Stop, "No propeller"},
-		{"lesser part missing", func(i *gate.Input) {
-			i.Parts = append(i.Parts, gate.Part{Station: "light", Label: "Light", Kind: "light"})
-		}, "wear", judge.Watch, "No part is recorded at Light"},
-		{"no programme", func(i *gate.Input) { i.Programme = false }, "programme", judge.Watch, "not known"},
-		{"task due", func(i *gate.Input) {
-			i.Tasks = []gate.Task{{ID: "s", Title: "Screws", Due: wear.Due{Verdict: judge.Stop, Sentence: "7 of 7 days used: due now."}}}
-		}, "programme", judge.Stop, "Screws: 7 of 7"},
-		{"work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Grounds: true}} }, "work-orders", judge.Stop, "Work is open: Arm 2"},
-		{"small work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Light"}} }, "work-orders", judge.Watch, "A work order is open"},
-		{"acceptance flight due", func(i *gate.Input) {
-			i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.NoLoad}}
-		}, "work-orders", judge.Stop, "acceptance flight without load"},
-		{"this is the acceptance flight", func(i *gate.Input) {
-			i.Acceptance, i.Orders = "o", []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.Loaded}}
-		}, "work-orders", judge.Watch, "Acceptance flight with load"},
-		{"acceptance of nothing", func(i *gate.Input) { i.Acceptance = "o" }, "work-orders", judge.Stop, "No acceptance flight is due"},
-		{"firmware", func(i *gate.Input) {
-			i.Firmware = firmware.Compare(firmware.Set{"app": "2"}, firmware.Set{"app": "1"}, false)
-		}, "firmware", judge.Stop, "tested together was 2"},
-		{"defect put off", func(i *gate.Input) {
-			i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Stop, At: now, Deferred: "Put off through 2026-06-20."}}
-		}, "defects", judge.Watch, "Put off through"},
-		{"deferral ended", func(i *gate.Input) {
-			i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Watch, At: now, Ended: "it ended on 2026-06-09"}}
-		}, "defects", judge.Stop, "it ended on"},
-		{"defect not decided", func(i *gate.Input) { i.Defects = []gate.Defect{{Title: "dim", Severity: judge.Watch, At: now}} }, "defects", judge.Watch, "No work order and no deferral"},
-		{"pack charged too long", func(i *gate.Input) { i.Packs[0].FullSince = ptr(ago(11 * 24 * time.Hour)) }, "packs", judge.Stop, "six faces"},
-		{"pack worn inside", func(i *gate.Input) {
-			i.Packs[0].Condition = []pack.Judgement{{Verdict: judge.Stop, Sentence: "Health 78 %."}}
-		}, "packs", judge.Stop, "Health 78"},
-		{"packs no set", func(i *gate.Input) {
-			i.Type.Packs.Count = 2
-			b := i.Packs[0]
-			b.ID, b.Label, b.Set = "c", "B2", pack.Candidate{ID: "c", Label: "B2", Cycles: 90}
-			i.Packs = append(i.Packs, b)
-		}, "packs", judge.Stop, "do not make a set"},
-		{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
-		{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
-		{"pack not looked at", func(i *gate.Input) { i.Walkround.PackIDs = nil }, "packs", judge.Stop, "B1 was not looked at"},
-		{"another pack looked at", func(i *gate.Input) { i.Walkround.PackIDs = []string{"x"} }, "packs", judge.Stop, "B1 was not looked at"},
-		{"pack flown since the look", func(i *gate.Input) { i.Packs[0].FlownAt = ptr(ago(30 * time.Minute)) }, "packs", judge.Stop, "B1 was not looked at"},
-		{"pack looked at too long ago", func(i *gate.Input) { i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(ago(13*time.Hour)) }, "packs", judge.Stop, "B1 was not looked at"},
-		{"mass not known", func(i *gate.Input) { i.Mass.MassKg = nil }, "mass", judge.Stop, "not known"},
-		{"mass of the type not known", func(i *gate.Input) { i.Mass.MaxKg = 0 }, "mass", judge.Stop, "greatest take-off mass"},
-		{"too heavy", func(i *gate.Input) { i.Mass.MassKg = ptr(7.51) }, "mass", judge.Stop, "the type takes 7.5"},
-		{"heavy for the air", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.19) }, "mass", judge.Watch, "thinner air"},
-		{"lift not known", func(i *gate.Input) { i.Mass.LiftKg = nil }, "mass", judge.Watch, "lifts is not known"},
-		{"controller flat", func(i *gate.Input) { i.Gear[0].Percent = ptr(29.0) }, "gear", judge.Stop, "stands at 29 %"},
-		{"controller not read", func(i *gate.Input) { i.Gear[0].Percent = nil }, "gear", judge.Stop, "never been read"},
-		{"controller read long ago", func(i *gate.Input) { i.Gear[0].At = ptr(ago(25 * time.Hour)) }, "gear", judge.Stop, "25 h ago"},
-		{"controller not looked at", func(i *gate.Input) { i.Gear[0].LookedAt = nil }, "gear", judge.Stop, "Nobody has looked"},
-		{"controller swollen", func(i *gate.Input) { i.Gear[0].Found = "swollen" }, "gear", judge.Stop, "found: swollen"},
-		{"controller out of use", func(i *gate.Input) { i.Gear[0].Retired = true }, "gear", judge.Stop, "out of use"},
-		{"wind from the future", func(i *gate.Input) { i.Wind.At = now.Add(3 * time.Hour) }, "wind", judge.Stop, "future"},
-		{"wind up there", func(i *gate.Input) {
-			i.HighM, i.Wind.SteadyMS, i.Wind.GustMS = ptr(115.0), 5, ptr(units.MetresPerSecond(8))
-		}, "wind", judge.Stop, "at 115 m"},
-		{"a set is one finding", func(i *gate.Input) {
-			p := i.Parts[0]
-			p.Label, p.Counters.Seconds = "Propeller 2", 24*3600
-			i.Parts[0].Counters.Seconds = 24 * 3600
-			i.Parts = append(i.Parts, p)
-		}, "wear", judge.Stop, "Propeller 1, Propeller 2: 24.0"},
-		{"part of unknown age", func(i *gate.Input) { i.Parts[0].Counters.Since = time.Time{} }, "wear", judge.Stop, "not known"},
-		{"no pack", func(i *gate.Input) { i.Packs = nil }, "packs", judge.Stop, "takes 1"},
-		{"same pack twice", func(i *gate.Input) { i.Type.Packs.Count = 2; i.Packs = append(i.Packs, i.Packs[0]) }, "packs", judge.Stop, "twice"},
-		{"wrong pack", func(i *gate.Input) { i.Packs[0].Cells = 4 }, "packs", judge.Stop, "needs LiPo with 3"},
-		{"small pack", func(i *gate.Input) { i.Packs[0].Capacity = 4000 }, "packs", judge.Stop, "4000 mAh"},
-		{"pack elsewhere", func(i *gate.Input) { i.Packs[0].InUseBy = "Quad two" }, "packs", judge.Stop, "Quad two"},
-		{"quarantine", func(i *gate.Input) { i.Packs[0].State = pack.Quarantine }, "packs", judge.Stop, "quarantine"},
-		{"not charged", func(i *gate.Input) { i.Packs[0].State = pack.Storage }, "packs", judge.Stop, "storage, not charged"},
-		{"worn out", func(i *gate.Input) { i.Packs[0].Cycles = 300 }, "packs", judge.Stop, "retire"},
-		{"never read", func(i *gate.Input) { i.Packs[0].Reading = nil }, "packs", judge.Stop, "never been read"},
-		{"read yesterday", func(i *gate.Input) { i.Packs[0].Reading.At = ago(25 * time.Hour) }, "packs", judge.Stop, "25 h old"},
-		{"cells not read", func(i *gate.Input) { i.Packs[0].Reading.CellMV = nil }, "packs", judge.Stop, "cells were not read"},
-		{"uneven cells", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4150, 4200) }, "packs", judge.Watch, "50 mV"},
-		{"not rested", func(i *gate.Input) { i.Packs[0].Reading.RestedMin = 5 }, "packs", judge.Stop, "not rested"},
-		{"half charged", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(3850, 3850, 3850) }, "packs", judge.Stop, "under 95"},
-		{"level not entered", func(i *gate.Input) { i.Type.Packs.PercentFrom = "pack" }, "packs", judge.Stop, "was not entered"},
-		{"cold pack", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(2)) }, "packs", judge.Stop, "warm it"},
-		{"temperature unknown", func(i *gate.Input) { i.Packs[0].Reading.Temperature = nil }, "packs", judge.Watch, "not read"},
-		{"no pilot", func(i *gate.Input) { i.Facts.Pilot = nil }, "operator", judge.Stop, "No pilot"},
-		{"not a pilot", func(i *gate.Input) { i.Facts.Pilot.IsPilot = false }, "operator", judge.Stop, "not a pilot"},
-		{"no certificate", func(i *gate.Input) { i.Facts.Pilot.Certificate = "" }, "operator", judge.Stop, "no remote pilot certificate"},
-		{"training unknown", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = nil }, "operator", judge.Stop, "not known"},
-		{"not current", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop, "2026-05-31"},
-		{"current to the end of the month", func(i *gate.Input) { i.Facts.Pilot.TrainedOn, i.Facts.Day = date(2024, 6, 1), *date(2026, 6, 23) }, "operator", judge.Watch, "2026-06-30"},
-		{"trained tomorrow", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop, "future"},
-		{"pilot has another in the air", func(i *gate.Input) { i.Facts.People[0].InAir = "Quad two" }, "one-aircraft", judge.Stop, "Quad two in the air"},
-		{"report to the authority", func(i *gate.Input) {
-			i.Reports = []gate.Report{{What: "a broken fence", DueAt: now.AddDate(0, 0, 4)}}
-		}, "accident", judge.Watch, "by 2026-06-14: a broken fence"},
-		{"report late", func(i *gate.Input) { i.Reports = []gate.Report{{What: "a broken fence", DueAt: ago(time.Hour)}} }, "accident", judge.Stop, "was due"},
-		{"site stops it", func(i *gate.Input) {
-			i.Site = []judge.Finding{{Rule: "airspace", Verdict: judge.Stop, Sentence: "Inside a zone.", Source: "x", Lifts: "y"}}
-		}, "airspace", judge.Stop, "Inside a zone"},
-		{"site stops it, lifted by a waiver", func(i *gate.Input) {
-			i.Site = []judge.Finding{{Rule: "visibility", Verdict: judge.Stop, Sentence: "Haze.", Source: "x", Lifts: "y", Limit: true}}
-			i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []string{"visibility"}, Conditions: "Over the river."}}
-		}, "visibility", judge.Watch, "waiver W-9"},
-		{"wind unknown", func(i *gate.Input) { i.Wind = nil }, "wind", judge.Stop, "not been entered"},
-		{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "61 min old"},
-		{"windy", func(i *gate.Input) { i.Wind.SteadyMS, i.Wind.GustMS = 8, nil }, "wind", judge.Stop, "the limit is 14.0"},
-		{"gusty", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(8.5)) }, "wind", judge.Watch, "Gusts 12.4 m/s at 30 m"},
-		{"wind nonsense", func(i *gate.Input) { i.Wind.SteadyMS = -3 }, "wind", judge.Stop, "cannot be used"},
-	} {
+	for _, c := range wrong {
 		in := good()
 		c.change(&in)
 		out := gate.Judge(in)

@@ -32,7 +32,7 @@ const (
 const (
 	WalkroundValidFor = 12 * time.Hour
 	WindValidFor      = 60 * time.Minute
-	ClockSkew         = 2 * time.Minute // clocks of devices differ a little
+	ClockSkew         = judge.ClockSkew
 )
 
 // Input is everything the gate knows. Times are UTC.

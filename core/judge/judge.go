@@ -26,6 +26,10 @@ const (
 // AllVerdicts lists the verdicts from best to worst.
 var AllVerdicts = []Verdict{Clear, Watch, Stop}
 
+// ClockSkew is how far the clocks of devices may differ before a later date is
+// called one in the future.
+const ClockSkew = 2 * time.Minute
+
 // String returns "clear", "watch" or "stop".
 func (v Verdict) String() string {
 	switch v {

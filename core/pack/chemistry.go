@@ -93,7 +93,7 @@ func PercentFromVolts(c Chemistry, mv units.Millivolts, restedMin float64) (Char
 	if c != LiPo {
 		return Charge{}, fmt.Errorf("%w: %s", ErrNoTable, c)
 	}
-	if !(restedMin >= RestMinutes) {
+	if !(restedMin >= RestMinutes && restedMin <= 10*365*24*60) {
 		return Charge{}, ErrNotRested
 	}
 	if mv < 500 || mv > 5000 {

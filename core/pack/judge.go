@@ -89,6 +89,8 @@ func JudgeLaunch(percent, plusMinus, launch units.Percent) Judgement {
 		shown = fmt.Sprintf("%.0f ± %.0f %%", float64(percent), float64(plusMinus))
 	}
 	switch {
+	case !(percent >= 0 && percent <= 101) || !(plusMinus >= 0 && plusMinus <= 100) || !(launch >= 0 && launch <= 100):
+		return Judgement{judge.Stop, "The charge is no level between 0 and 100 %: read it again.", against}
 	case percent < launch:
 		return Judgement{judge.Stop, fmt.Sprintf("Charge is %s, under %g %%. Charge it.", shown, float64(launch)), against}
 	case percent-plusMinus < launch-1:
@@ -102,6 +104,8 @@ func JudgeLaunch(percent, plusMinus, launch units.Percent) Judgement {
 func JudgeTakeoffTemperature(t units.Celsius) Judgement {
 	against := "5-60 °C, better over 15 °C"
 	switch {
+	case !sensible(t):
+		return noTemperature(against)
 	case t < TakeoffTempStop:
 		return Judgement{judge.Stop, fmt.Sprintf("Pack is at %.0f °C: warm it before flight.", float64(t)), against}
 	case t > AfterFlightTempOK:
@@ -117,10 +121,19 @@ func JudgeTakeoffTemperature(t units.Celsius) Judgement {
 func JudgeLandedTemperature(t units.Celsius) Judgement {
 	against := "up to 60 °C after flight"
 	switch {
+	case !sensible(t):
+		return noTemperature(against)
 	case t > AfterFlightTempOK:
 		return Judgement{judge.Stop, fmt.Sprintf("Pack came back at %.0f °C: out of use until the cause is found.", float64(t)), against}
 	case t > CoolBelow:
 		return Judgement{judge.Watch, fmt.Sprintf("Pack is at %.0f °C: let it cool before charging.", float64(t)), against}
 	}
 	return Judgement{judge.Clear, fmt.Sprintf("Pack is at %.0f °C.", float64(t)), against}
+}
+
+// sensible reports whether a thermometer can show t.
+func sensible(t units.Celsius) bool { return t >= -60 && t <= 200 }
+
+func noTemperature(against string) Judgement {
+	return Judgement{judge.Stop, "The temperature of the pack is none that a pack can have: read it again.", against}
 }

@@ -68,10 +68,17 @@ func SelfDischarge(chargedAt time.Time, a, b RestingReading) (d Discharge, ok bo
 
 // JudgeFull judges how long a pack has been charged above storage level since
 // the given time: from 48 h Watch, from 10 days Stop until a look at all six
-// faces is on record after those ten days. lookedAt is the newest clean look.
+// faces is on record after those ten days. lookedAt is the newest clean look. A
+// date in the future is no date: Stop; a look in the future is none.
 func JudgeFull(since, now time.Time, lookedAt *time.Time) Judgement {
 	full := now.Sub(since)
 	against := "48 h watch, 10 days stop"
+	if since.IsZero() || full < -judge.ClockSkew {
+		return Judgement{judge.Stop, "Since when it is charged is not known: look at all six faces, and bring it down to storage.", against}
+	}
+	if lookedAt != nil && now.Before(lookedAt.Add(-judge.ClockSkew)) {
+		lookedAt = nil
+	}
 	days := fmt.Sprintf("Charged for %.0f h", full.Hours())
 	if full >= FullWatch {
 		days = fmt.Sprintf("Charged for %.0f days", full.Hours()/24)
