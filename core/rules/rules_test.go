@@ -1,6 +1,9 @@
 package rules_test
 
 import (
+	"encoding/json"
+	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -395,4 +398,25 @@ func TestCover(t *testing.T) {
 	assert.True(t, got[3].NotHere)
 	assert.True(t, got[8].Missing, "nobody looks at the compass")
 	assert.True(t, rules.Cover(nil, true)[3].Missing)
+}
+
+// Under one law nothing cites another: not the practice that goes with every
+// pack, not the words of its numbers, not what it finds.
+func TestOnePackCitesOneLaw(t *testing.T) {
+	foreign := map[string]*regexp.Regexp{rules.USSmall.Name: regexp.MustCompile(`\(E[UC]\)|UAS\.`), "eu-specific": regexp.MustCompile(`CFR|USC|FAA|statute|\bft\b`)}
+	require.Len(t, rules.Packs, len(foreign))
+	for _, p := range rules.Packs {
+		whole := p.With(nil)
+		b, err := json.Marshal(whole.Rules)
+		require.NoError(t, err)
+		law := fmt.Sprintf("%+v", whole.Law)
+		// One who knows nothing is told everything.
+		found, _ := whole.Judge(rules.Facts{Light: []string{"night"}, Work: "spraying", HeightM: ptr(900.0)}, rules.OfAircraft, rules.OfPilot, rules.OfJob)
+		require.NotEmpty(t, found)
+		says, err := json.Marshal(found)
+		require.NoError(t, err)
+		for _, text := range []string{string(b), law, string(says)} {
+			assert.Empty(t, foreign[p.Name].FindAllString(text, -1), p.Name)
+		}
+	}
 }
