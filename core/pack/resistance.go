@@ -57,14 +57,20 @@ type ResistanceTrend struct {
 // five, cell by cell. Resistance falls as a pack warms, so only readings within
 // 7 degC of the baseline's median temperature count. A rise of 50 percent is
 // Watch, 100 percent is Stop: retire it. With fewer than five earlier readings,
-// or none at a like temperature, it is not known.
+// or none at a like temperature, it is not known. A later reading at another
+// temperature is named, and one that no cell can give is Watch.
 func JudgeResistance(history []ResistanceReading) ResistanceTrend {
 	var temps []float64
 	var first []ResistanceReading
-	var newest *ResistanceReading
+	var newest, apart *ResistanceReading
+	unfit := false
 	for i := range history {
 		r := &history[i]
 		if r.TemperatureC == nil || len(r.MilliOhm) == 0 || len(first) > 0 && len(r.MilliOhm) != len(first[0].MilliOhm) {
+			continue
+		}
+		if !r.sound() {
+			unfit = true
 			continue
 		}
 		if len(first) < BaselineReadings {
@@ -73,7 +79,9 @@ func JudgeResistance(history []ResistanceReading) ResistanceTrend {
 			continue
 		}
 		if math.Abs(*r.TemperatureC-robust.Median(temps)) <= CompareWithinC {
-			newest = r
+			newest, apart = r, nil
+		} else {
+			apart = r
 		}
 	}
 	if len(first) < BaselineReadings {
@@ -107,5 +115,21 @@ func JudgeResistance(history []ResistanceReading) ResistanceTrend {
 	case tenths >= RiseWatch*10:
 		out.Verdict = judge.Watch
 	}
+	if apart != nil {
+		out.Sentence += fmt.Sprintf(" A newer reading, at %.0f °C, is not compared: the baseline is at %.0f °C.", *apart.TemperatureC, robust.Median(temps))
+	}
+	if unfit {
+		out.Verdict, out.Sentence = max(out.Verdict, judge.Watch), out.Sentence+" A reading that no cell can give is left out."
+	}
 	return out
+}
+
+// sound reports whether cells can give the reading.
+func (r ResistanceReading) sound() bool {
+	for _, v := range append([]float64{*r.TemperatureC + 100}, r.MilliOhm...) {
+		if !(v >= 0 && v < 10_000) {
+			return false
+		}
+	}
+	return true
 }

@@ -28,3 +28,28 @@ func TestUnreadableIsStop(t *testing.T) {
 	look := now.Add(time.Hour)
 	assert.Equal(t, judge.Stop, pack.JudgeFull(now.AddDate(0, 0, -11), now, &look).Verdict, "a look that is still to come")
 }
+
+// The newest resistance at another temperature says so, and one that no cell can
+// give never makes it milder.
+func TestResistanceAtAnotherTemperature(t *testing.T) {
+	at := func(c float64, mohm ...float64) pack.ResistanceReading {
+		return pack.ResistanceReading{TemperatureC: &c, MilliOhm: mohm}
+	}
+	var history []pack.ResistanceReading
+	for range 5 {
+		history = append(history, at(20, 3, 3))
+	}
+	history = append(history, at(21, 3.1, 6.1))
+	was := pack.JudgeResistance(history)
+	assert.Equal(t, judge.Stop, was.Verdict)
+	warm := pack.JudgeResistance(append(history, at(38, 2.5, 2.5)))
+	assert.Equal(t, judge.Stop, warm.Verdict)
+	assert.Contains(t, warm.Sentence, "A newer reading, at 38 °C, is not compared")
+	assert.NotContains(t, pack.JudgeResistance(append(history, at(38, 2.5, 2.5), at(20, 3, 6.2))).Sentence, "not compared")
+	for _, x := range []float64{math.NaN(), math.Inf(1), math.Inf(-1), -1} {
+		assert.GreaterOrEqual(t, pack.JudgeResistance(append(history, at(20, 3, x))).Verdict, was.Verdict, x)
+		fine := pack.JudgeResistance(append(history[:5:5], at(20, 3, 3), at(20, 3, x)))
+		assert.Equal(t, judge.Watch, fine.Verdict, x)
+		assert.GreaterOrEqual(t, pack.JudgeResistance(append(history, at(x, 3, 3))).Verdict, was.Verdict, x)
+	}
+}

@@ -99,6 +99,8 @@ func bound(ref *openapi3.SchemaRef, seen map[*openapi3.Schema]bool) {
 		least(mostWhole)
 	case s.Type.Is("number"):
 		least(mostNumber)
+	case s.Type.Is("object") && len(s.Properties) > 0 && s.AdditionalProperties.Has == nil && s.AdditionalProperties.Schema == nil:
+		s.AdditionalProperties.Has = openapi3.Ptr(false) // a misspelt name is not a value left out
 	}
 	bound(s.Items, seen)
 	bound(s.AdditionalProperties.Schema, seen)
@@ -192,6 +194,8 @@ func sentenceFor(e *openapi3.SchemaError) string {
 			return fmt.Sprintf("Enter a value of at least %g.", *s.Min)
 		}
 		return fmt.Sprintf("Enter a value of at most %g.", *s.Max)
+	case "properties", "additionalProperties":
+		return "There is no such field here: look for a spelling mistake. Nothing was saved."
 	case "enum":
 		return "Choose one of the values offered."
 	case "format":

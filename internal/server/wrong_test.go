@@ -18,7 +18,7 @@ import (
 )
 
 // wrong puts values that can never be right into every place of a body, one at
-// a time: the id of nothing, another kind of value, a number out of this world, a text without
+// a time: a field that is none, the id of nothing, another kind of value, a number out of this world, a text without
 // end, a text that no database holds.
 func wrong(body any) map[string]any {
 	raw, _ := json.Marshal(body)
@@ -32,6 +32,9 @@ func wrong(body any) map[string]any {
 		}
 		switch v := v.(type) {
 		case map[string]any:
+			misspelt := maps.Clone(v)
+			misspelt["misspelt"] = 1
+			out[at+" (a field that is none)"] = put(misspelt)
 			for _, k := range slices.Sorted(maps.Keys(v)) {
 				if _, text := v[k].(string); text && strings.HasSuffix(k, "_id") && k != "part_id" { // a part may be new
 					other := maps.Clone(v)
