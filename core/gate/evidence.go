@@ -10,13 +10,14 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
+	"mainstay/core/rules"
 	"mainstay/core/units"
 	"mainstay/core/wear"
 	"mainstay/core/wind"
 )
 
 func (g *run) wear() {
-	if len(g.in.Parts) == 0 {
+	if len(g.in.Parts) == 0 && !g.in.PartsNear {
 		g.find("wear", "wear", judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
 	}
 	type group struct {
@@ -69,9 +70,17 @@ func (g *run) fit(p Part) *judge.Remedy {
 	return &judge.Remedy{Label: "Open " + p.Label, Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station}
 }
 
+// Ready reports whether a pack may fly in a type now, by all that a gate asks of a
+// pack itself.
+func Ready(t airframe.Type, p Pack, now time.Time) bool {
+	g := &run{in: Input{Now: now, Type: t, Rules: rules.USSmall}}
+	g.pack(p, t.Packs)
+	return judge.Worst(g.out) < judge.Stop
+}
+
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
-		g.find("packs", "power", judge.Stop, fmt.Sprintf("%d charged pack(s) fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
+		g.find("packs", "power", judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
 			&judge.Remedy{Label: "Go to the rack", Kind: "rack"})
 	}
 }

@@ -161,17 +161,23 @@ func (g *run) groundings() {
 // or to a deferral, never to silence.
 func (g *run) defects() {
 	for _, d := range g.in.Defects {
-		v, sentence := max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s.", d.Station, strings.TrimRight(d.Title, ". "))
-		switch {
-		case d.Deferred != "":
-			v, sentence = judge.Watch, sentence+" "+d.Deferred
-		case d.Ended != "":
-			v, sentence = judge.Stop, sentence+" It was put off; "+d.Ended+"."
-		case d.Order == "":
-			sentence += " No work order and no deferral yet."
-		}
+		v, sentence := d.Judge()
 		g.find("defects", "condition", v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief", &judge.Remedy{Label: "Open the defect", Kind: "defect", ID: d.ID})
 	}
+}
+
+// Judge is what an open defect means for the next flight.
+func (d Defect) Judge() (judge.Verdict, string) {
+	v, sentence := max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s.", d.Station, strings.TrimRight(d.Title, ". "))
+	switch {
+	case d.Deferred != "":
+		return judge.Watch, sentence + " " + d.Deferred
+	case d.Ended != "":
+		return judge.Stop, sentence + " It was put off; " + d.Ended + "."
+	case d.Order == "":
+		sentence += " No work order and no deferral yet."
+	}
+	return v, sentence
 }
 
 func (g *run) walkround() {
@@ -203,7 +209,8 @@ func (g *run) walkround() {
 			return
 		}
 	}
-	last, newest := a.LastLanding, w
+	newest := g.in.Checks()[0]
+	last := a.LastLanding
 	if last != nil && last.IsZero() {
 		g.find("walkround", "condition", judge.Stop, "When it landed last is not known.", "Flights on file.", nil, "chief", start)
 		return
@@ -217,11 +224,24 @@ func (g *run) walkround() {
 			g.find("walkround", "condition", judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
 			return
 		}
-		newest = t
-		g.runFindings(t, start)
 	}
-	g.runFindings(w, start)
+	for _, r := range g.in.Checks() {
+		g.runFindings(r, start)
+	}
 	g.looked(newest)
+}
+
+// Checks are those whose findings count now, the newest first: the walkround, and
+// the turnaround after a flight since. None without a walkround.
+func (in Input) Checks() []*Run {
+	w, t, last := in.Walkround, in.Turnaround, in.Aircraft.LastLanding
+	switch {
+	case w == nil:
+		return nil
+	case last != nil && !w.At.After(*last) && t != nil && t.At.After(w.At):
+		return []*Run{t, w}
+	}
+	return []*Run{w}
 }
 
 // looked asks that each pack that flies was looked at: on the newest check, or

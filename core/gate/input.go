@@ -47,8 +47,9 @@ type Input struct {
 	Turnaround *Run // latest complete turnaround
 	Draft      *Run // one that is being walked now
 	Parts      []Part
+	PartsNear  bool       // Parts are only those near a limit; the others are known and far from theirs
 	Packs      []Pack     // chosen for the flight
-	PacksReady int        // charged packs that fit the type, for the aircraft scope
+	PacksReady int        // charged packs that may fly in the type (Ready), for the aircraft scope
 	Rules      rules.Pack // with practice and the crew's own; zero takes the default
 	Facts      rules.Facts
 	Site       []judge.Finding // of site, air and airspace, when the flight belongs to a job
@@ -87,7 +88,8 @@ type Grounding struct {
 type Defect struct {
 	ID       string
 	Title    string
-	Station  string
+	Place    string // id of the station
+	Station  string // its label
 	Severity judge.Verdict
 	By       string
 	At       time.Time
@@ -99,6 +101,7 @@ type Defect struct {
 // Task is a task of the maintenance programme that is due or nearly so.
 type Task struct {
 	ID    string
+	Place string // id of the station
 	Title string
 	Due   wear.Due
 }
@@ -106,6 +109,7 @@ type Task struct {
 // Order is a work order that is not closed.
 type Order struct {
 	ID      string
+	Place   string // id of the station
 	Title   string
 	By      string
 	At      time.Time
@@ -133,6 +137,7 @@ type Run struct {
 // RunFinding is one entry of a run that was not clear.
 type RunFinding struct {
 	Title    string
+	Place    string // id of the station
 	Verdict  judge.Verdict
 	Sentence string
 	PackID   string

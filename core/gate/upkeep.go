@@ -34,22 +34,33 @@ func (g *run) orders() {
 	for _, o := range g.in.Orders {
 		open := &judge.Remedy{Label: "Open the work order", Kind: "order", ID: o.ID}
 		evidence := "Opened by " + o.By + "."
+		v, sentence := o.Judge(g.in.Acceptance)
+		lifts := "technician or chief signs it"
 		switch {
 		case o.Signed && g.in.Acceptance == o.ID:
-			known = true
-			g.find("work-orders", "condition", judge.Watch, fmt.Sprintf("Acceptance flight %s after: %s. Near, alone in the area, ready to land at once.", loads[o.Next], o.Title), evidence, &o.At, "this flight", nil)
+			known, lifts, open = true, "this flight", nil
 		case o.Signed:
-			g.find("work-orders", "condition", judge.Stop, fmt.Sprintf("An acceptance flight %s is due after: %s.", loads[o.Next], o.Title), evidence, &o.At, "the acceptance flight",
-				&judge.Remedy{Label: "Fly it as acceptance flight", Kind: "acceptance", ID: o.ID})
-		case o.Grounds:
-			g.find("work-orders", "condition", judge.Stop, "Work is open: "+o.Title+".", evidence, &o.At, "technician or chief signs it", open)
-		default:
-			g.find("work-orders", "condition", judge.Watch, "A work order is open: "+o.Title+".", evidence, &o.At, "technician or chief signs it", open)
+			lifts, open = "the acceptance flight", &judge.Remedy{Label: "Fly it as acceptance flight", Kind: "acceptance", ID: o.ID}
 		}
+		g.find("work-orders", "condition", v, sentence, evidence, &o.At, lifts, open)
 	}
 	if g.in.Acceptance != "" && !known {
 		g.find("work-orders", "condition", judge.Stop, "No acceptance flight is due for this aircraft.", "Work orders.", nil, "ask the gate again without it", nil)
 	}
+}
+
+// Judge is what an order that is not closed means for the next flight;
+// acceptance is the order for which that is the acceptance flight.
+func (o Order) Judge(acceptance string) (judge.Verdict, string) {
+	switch {
+	case o.Signed && acceptance == o.ID:
+		return judge.Watch, fmt.Sprintf("Acceptance flight %s after: %s. Near, alone in the area, ready to land at once.", loads[o.Next], o.Title)
+	case o.Signed:
+		return judge.Stop, fmt.Sprintf("An acceptance flight %s is due after: %s.", loads[o.Next], o.Title)
+	case o.Grounds:
+		return judge.Stop, "Work is open: " + o.Title + "."
+	}
+	return judge.Watch, "A work order is open: " + o.Title + "."
 }
 
 func (g *run) firmware() {

@@ -48,7 +48,11 @@ func (s *Service) Conditions(ctx context.Context, ids []uuid.UUID) ([]Condition,
 			c.Parts[*p.Station] = p
 		}
 	}
-	return out, s.countReady(ctx, out)
+	all := make([]*Condition, len(out))
+	for i := range out {
+		all[i] = &out[i]
+	}
+	return out, s.countReady(ctx, all)
 }
 
 // withoutParts returns the conditions with an empty map of parts, and the same
@@ -89,36 +93,31 @@ func (s *Service) withoutParts(ctx context.Context, ids []uuid.UUID) ([]Conditio
 	return out, at, nil
 }
 
-func (s *Service) countReady(ctx context.Context, cs []Condition) error {
-	groups, err := s.readyGroups(ctx)
-	for i := range cs {
-		cs[i].PacksReady = groups.fitting(cs[i].Type.Packs)
+// countReady counts for each aircraft the charged packs that the gate would let
+// fly in its type.
+func (s *Service) countReady(ctx context.Context, cs []*Condition) error {
+	var charged []uuid.UUID
+	if err := s.DB.WithContext(ctx).Raw("select id from packs where state = 'charged'").Scan(&charged).Error; err != nil {
+		return err
 	}
-	return err
-}
-
-type readyGroups []struct {
-	Chemistry string
-	Cells     int
-	Capacity  int
-	N         int
-}
-
-// readyGroups counts charged packs by what they are.
-func (s *Service) readyGroups(ctx context.Context) (readyGroups, error) {
-	var groups readyGroups
-	err := s.DB.WithContext(ctx).Raw("select chemistry, cells, capacity_mah as capacity, count(*) as n from packs where state = 'charged' group by 1, 2, 3").Scan(&groups).Error
-	return groups, err
-}
-
-func (g readyGroups) fitting(want airframe.Packs) int {
-	n := 0
-	for _, x := range g {
-		if string(want.Chemistry) == x.Chemistry && want.Cells == x.Cells && x.Capacity >= want.CapacityMAh {
-			n += x.N
+	views, err := s.PackViews(ctx, append([]uuid.UUID{}, charged...))
+	if err != nil {
+		return err
+	}
+	now, ready := s.Clock.Now(), map[string]int{}
+	for _, c := range cs {
+		n, counted := ready[c.Type.Key]
+		if !counted {
+			for _, v := range views {
+				if gate.Ready(c.Type, v.GatePack(uuid.Nil), now) {
+					n++
+				}
+			}
+			ready[c.Type.Key] = n
 		}
+		c.PacksReady = n
 	}
-	return n
+	return nil
 }
 
 // GateParts lists the positions that carry a part, with what is there.

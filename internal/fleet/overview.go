@@ -2,6 +2,8 @@ package fleet
 
 import (
 	"context"
+	"maps"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -104,14 +106,7 @@ func (s *Service) complete(ctx context.Context, at map[uuid.UUID]*Condition, who
 	for _, p := range parts {
 		at[*p.AircraftID].Parts[*p.Station] = p
 	}
-	groups, err := s.readyGroups(ctx)
-	if err != nil {
-		return err
-	}
-	for _, c := range at {
-		c.PacksReady = groups.fitting(c.Type.Packs)
-	}
-	return nil
+	return s.countReady(ctx, slices.Collect(maps.Values(at)))
 }
 
 // limitColumns lays the limits of all types out as columns; a limit that is not

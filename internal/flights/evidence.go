@@ -10,6 +10,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"mainstay/core/aircraft"
 	"mainstay/core/gate"
 	"mainstay/core/gear"
 	"mainstay/internal/evening"
@@ -151,7 +152,7 @@ func (s *Service) conditions(ctx context.Context, ids []uuid.UUID) ([]fleet.Cond
 
 func (k Known) input(now time.Time, papers jobs.Papers) gate.Input {
 	a := k.Aircraft
-	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Type: k.Type, Rules: papers.Pack, Facts: papers.Facts(a, k.Type), PacksReady: k.PacksReady, Parts: k.GateParts(),
+	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Type: k.Type, Rules: papers.Pack, Facts: papers.Facts(a, k.Type), PacksReady: k.PacksReady, Parts: k.GateParts(), PartsNear: k.Partial,
 		Aircraft: gate.Aircraft{ID: a.ID.String(), Name: a.Name, Active: a.Active, LastLanding: a.LastLandingAt},
 		Defects:  k.Walk.GateDefects(k.label), Walkround: k.Walk.Walkround, Turnaround: k.Walk.Turnaround, Draft: k.Walk.Draft}
 	k.Work.Into(&in, k.Walk.Defects, papers.Day, a)
@@ -218,8 +219,5 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 	return in, nil
 }
 
-// Stations judges each station by the life of its parts, its defects, the work
-// that is open and what the newest walk found there.
-func (k Known) Stations() []StationState {
-	return stationStates(k)
-}
+// Stations are the states of the stations, from what the gate judges.
+func (k Known) Stations() []aircraft.State { return aircraft.Stations(k.Input) }

@@ -7,6 +7,7 @@ import (
 	"github.com/google/uuid"
 
 	"mainstay/api"
+	"mainstay/core/aircraft"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/units"
@@ -21,7 +22,7 @@ import (
 type Handlers struct{ Flights *Service }
 
 // WireStations are station states as sent to the interface.
-func WireStations(ss []StationState) []api.StationState {
+func WireStations(ss []aircraft.State) []api.StationState {
 	out := make([]api.StationState, len(ss))
 	for i, s := range ss {
 		out[i] = api.StationState{Station: s.Station, Verdict: s.Verdict, Sentence: s.Sentence, Fraction: s.Fraction, HoursLeft: s.HoursLeft}
@@ -34,8 +35,8 @@ func (h *Handlers) ListAircraft(ctx context.Context, _ api.ListAircraftRequestOb
 	out := api.ListAircraft200JSONResponse{Aircraft: []api.FleetEntry{}}
 	for _, k := range ks {
 		states := k.Stations()
-		due := k.NextDue(states)
-		out.Aircraft = append(out.Aircraft, api.FleetEntry{Aircraft: fleet.WireAircraft(k.Aircraft), Verdict: gate.Judge(k.Input).Verdict, Stations: WireStations(Odd(states)),
+		due := aircraft.NextDue(k.Type, states, k.HoursLeft)
+		out.Aircraft = append(out.Aircraft, api.FleetEntry{Aircraft: fleet.WireAircraft(k.Aircraft), Verdict: gate.Judge(k.Input).Verdict, Stations: WireStations(aircraft.Odd(states)),
 			NextDue: due.Sentence, NextDueFraction: due.Fraction, HoursLeft: due.HoursLeft})
 	}
 	return out, err

@@ -165,11 +165,11 @@ func (e *Evidence) Into(in *gate.Input, defects []walkround.Defect, day time.Tim
 	in.Programme, in.Firmware = e.Programme != nil, e.Firmware
 	for _, t := range e.Tasks {
 		if t.Due.Verdict != judge.Clear {
-			in.Tasks = append(in.Tasks, gate.Task{ID: t.Task.ID, Title: t.Task.Title, Due: t.Due})
+			in.Tasks = append(in.Tasks, gate.Task{ID: t.Task.ID, Place: t.Task.Station, Title: t.Task.Title, Due: t.Due})
 		}
 	}
 	for _, o := range e.Orders {
-		in.Orders = append(in.Orders, gate.Order{ID: o.ID.String(), Title: o.Title, By: o.OpenedBy, At: o.OpenedAt, Grounds: o.Grounds, Signed: o.State == Signed, Next: o.Next()})
+		in.Orders = append(in.Orders, gate.Order{ID: o.ID.String(), Place: o.Station, Title: o.Title, By: o.OpenedBy, At: o.OpenedAt, Grounds: o.Grounds, Signed: o.State == Signed, Next: o.Next()})
 	}
 	for i := range in.Defects {
 		id := defects[i].ID
