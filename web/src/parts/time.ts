@@ -74,6 +74,7 @@ export function hoursMinutes(seconds: number): string {
 
 /** The instant at which a clock in a zone shows a local date and time; the offset is found by asking the zone. */
 export function instant(local: string, zone: string): string | undefined {
+  if (!/^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(local)) return undefined; // a browser makes a date of almost anything
   const utc = Date.parse(`${local}:00Z`);
   if (Number.isNaN(utc)) return undefined;
   const shown = (ms: number) => {

@@ -10,6 +10,7 @@ import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
 import { HeightTool } from "./HeightTool";
 import { type Feature, kindName, least, stands } from "./kinds";
+import { readHeadings, readPlaces } from "./model";
 
 type Ground = Schemas["GroundCheck"];
 const found: [keyof Ground, string][] = [
@@ -77,11 +78,8 @@ export function FeatureForm({
     const ps = readPlaces(places);
     if (typeof ps === "string") bad.places = ps;
     else if (ps.length < least[f.shape]) bad.places = `At least ${least[f.shape]} are needed.`;
-    const headings = free
-      .split(/[\s,;]+/)
-      .filter(Boolean)
-      .map(Number);
-    if (headings.some((h) => !(h >= 0 && h < 360))) bad.free = "Headings are 0 to 359, with spaces between.";
+    const headings = readHeadings(free);
+    if (!headings) bad.free = "Headings are 0 to 359, with spaces between.";
     const out: Feature = {
       ...f,
       name: name.trim(),
@@ -93,7 +91,7 @@ export function FeatureForm({
       sigma_m: number("sigma", 0, 200) ?? 0,
       buffer_m: number("buffer", 0, 1000) ?? 0,
       elevation: number("elevation", -500, 6000) ?? null,
-      free_deg: headings,
+      free_deg: headings ?? [],
       ground,
       places: typeof ps === "string" ? f.places : ps,
       heights: undefined,
@@ -311,15 +309,3 @@ const none: Ground = {
   no_people: null,
 };
 const text = (v: number | null | undefined) => (v == null ? "" : String(v));
-
-/** Places as people type them, or a sentence that says which line is wrong. */
-function readPlaces(t: string): Schemas["Place"][] | string {
-  const out: Schemas["Place"][] = [];
-  for (const [i, line] of t.split("\n").entries()) {
-    if (line.trim() === "") continue;
-    const m = /^\s*([-+]?\d+(?:\.\d+)?)\s*[,;\s]\s*([-+]?\d+(?:\.\d+)?)\s*$/.exec(line);
-    if (!m) return `Line ${i + 1} is no latitude and longitude: 46.31, -119.70.`;
-    out.push({ lat: Number(m[1]), lon: Number(m[2]) });
-  }
-  return out;
-}

@@ -9,6 +9,7 @@ import { Hoist } from "../parts/Hoist";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useAge, useNow, useZone } from "../parts/time";
+import { windows } from "./model";
 import { PasteReport } from "./PasteReport";
 import { ReadByHand } from "./ReadByHand";
 import { AircraftField } from "./WayHomePanel";
@@ -190,21 +191,6 @@ export function Hours({ sky, limit }: { sky: Schemas["Sky"]; limit?: number }) {
       </p>
     </Sheet>
   );
-}
-
-function windows(hours: Schemas["SkyHour"][]): [string, string][] {
-  const out: [string, string][] = [];
-  let from: string | undefined;
-  for (const h of hours) {
-    if (h.verdict !== "stop") from ??= h.at;
-    else if (from) {
-      out.push([from, h.at]);
-      from = undefined;
-    }
-  }
-  const last = hours.at(-1);
-  if (from && last) out.push([from, new Date(Date.parse(last.at) + 3_600_000).toISOString()]);
-  return out;
 }
 
 function Fact({ name, children }: { name: string; children: React.ReactNode }) {

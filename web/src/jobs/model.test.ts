@@ -1,0 +1,23 @@
+import { expect, it } from "vitest";
+import { datumOf, takeOffPlaces, usualDatum } from "./model";
+
+const f = (id: string, kind: string, name: string, main?: boolean) => ({
+  feature: { id, kind: kind as "take-off", name, main },
+});
+
+it("puts the main take-off place first, then by name", () => {
+  const got = takeOffPlaces([
+    f("a", "route", "R"),
+    f("b", "take-off", "Yard"),
+    f("c", "take-off", ""),
+    f("d", "take-off", "Zaun", true),
+  ]);
+  expect(got.map((p) => p.name)).toEqual(["Zaun", "Take-off place", "Yard"]);
+});
+
+it("counts a sprayer's height from the ground, unless somebody chose", () => {
+  expect(usualDatum("spraying")).toBe("ground");
+  expect(usualDatum("inspection")).toBe("take-off");
+  expect(datumOf("", "spraying")).toBe("above the ground");
+  expect(datumOf("sea", "spraying")).toBe("above sea level");
+});

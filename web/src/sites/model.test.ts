@@ -1,0 +1,40 @@
+import { describe, expect, it } from "vitest";
+import { readHeadings, readPlaces, windows } from "./model";
+
+const hours = (verdicts: string) =>
+  [...verdicts].map((v, i) => ({
+    at: new Date(Date.UTC(2026, 5, 10, i)).toISOString(),
+    verdict: ({ c: "clear", w: "watch", s: "stop" } as const)[v as "c"],
+  }));
+const spans = (verdicts: string) =>
+  windows(hours(verdicts)).map(([a, b]) => `${+a.slice(11, 13)}-${+b.slice(11, 13)}`);
+
+describe("hours without a Stop", () => {
+  it.each([
+    ["", []],
+    ["s", []],
+    ["c", ["0-1"]],
+    ["scs", ["1-2"]],
+    ["cwscc", ["0-2", "3-5"]],
+    ["ssw", ["2-3"]],
+  ])("%j", (verdicts, want) => expect(spans(verdicts)).toEqual(want));
+});
+
+describe("places as people type them", () => {
+  it("reads one a line", () => {
+    expect(readPlaces("46.31, -119.70\n\n 46.32;-119.71 ")).toEqual([
+      { lat: 46.31, lon: -119.7 },
+      { lat: 46.32, lon: -119.71 },
+    ]);
+  });
+  it.each(["46.31", "N46.31 W119", "46.31, -119.70, 3", "a, b"])("names the line of %j", (t) => {
+    expect(readPlaces(`46.31, -119.70\n${t}`)).toMatch(/^Line 2 is no/);
+  });
+});
+
+it("reads headings, or none of them", () => {
+  expect(readHeadings("90 270")).toEqual([90, 270]);
+  expect(readHeadings("0,359.5; 12")).toEqual([0, 359.5, 12]);
+  expect(readHeadings("  ")).toEqual([]);
+  for (const t of ["360", "-1", "north", "90 x"]) expect(readHeadings(t)).toBeUndefined();
+});
