@@ -984,6 +984,120 @@ func (e NewWorkOrderAcceptance) Valid() bool {
 	}
 }
 
+// Defines values for NextStepKind.
+const (
+	NextStepKindAcceptance      NextStepKind = "acceptance"
+	NextStepKindAircraft        NextStepKind = "aircraft"
+	NextStepKindBriefing        NextStepKind = "briefing"
+	NextStepKindChoosePacks     NextStepKind = "choose-packs"
+	NextStepKindDefect          NextStepKind = "defect"
+	NextStepKindDocuments       NextStepKind = "documents"
+	NextStepKindEnterWind       NextStepKind = "enter-wind"
+	NextStepKindFitness         NextStepKind = "fitness"
+	NextStepKindFlight          NextStepKind = "flight"
+	NextStepKindGate            NextStepKind = "gate"
+	NextStepKindGear            NextStepKind = "gear"
+	NextStepKindJob             NextStepKind = "job"
+	NextStepKindJobDecide       NextStepKind = "job-decide"
+	NextStepKindJobRules        NextStepKind = "job-rules"
+	NextStepKindJobs            NextStepKind = "jobs"
+	NextStepKindOrder           NextStepKind = "order"
+	NextStepKindPack            NextStepKind = "pack"
+	NextStepKindPerson          NextStepKind = "person"
+	NextStepKindProgramme       NextStepKind = "programme"
+	NextStepKindPropellers      NextStepKind = "propellers"
+	NextStepKindRack            NextStepKind = "rack"
+	NextStepKindReadiness       NextStepKind = "readiness"
+	NextStepKindRelease         NextStepKind = "release"
+	NextStepKindReports         NextStepKind = "reports"
+	NextStepKindReturn          NextStepKind = "return"
+	NextStepKindSite            NextStepKind = "site"
+	NextStepKindSiteAirspace    NextStepKind = "site-airspace"
+	NextStepKindSiteHome        NextStepKind = "site-home"
+	NextStepKindSiteWeather     NextStepKind = "site-weather"
+	NextStepKindStation         NextStepKind = "station"
+	NextStepKindTask            NextStepKind = "task"
+	NextStepKindTurnaround      NextStepKind = "turnaround"
+	NextStepKindWalkround       NextStepKind = "walkround"
+	NextStepKindWalkroundResume NextStepKind = "walkround-resume"
+)
+
+// Valid indicates whether the value is a known member of the NextStepKind enum.
+func (e NextStepKind) Valid() bool {
+	switch e {
+	case NextStepKindAcceptance:
+		return true
+	case NextStepKindAircraft:
+		return true
+	case NextStepKindBriefing:
+		return true
+	case NextStepKindChoosePacks:
+		return true
+	case NextStepKindDefect:
+		return true
+	case NextStepKindDocuments:
+		return true
+	case NextStepKindEnterWind:
+		return true
+	case NextStepKindFitness:
+		return true
+	case NextStepKindFlight:
+		return true
+	case NextStepKindGate:
+		return true
+	case NextStepKindGear:
+		return true
+	case NextStepKindJob:
+		return true
+	case NextStepKindJobDecide:
+		return true
+	case NextStepKindJobRules:
+		return true
+	case NextStepKindJobs:
+		return true
+	case NextStepKindOrder:
+		return true
+	case NextStepKindPack:
+		return true
+	case NextStepKindPerson:
+		return true
+	case NextStepKindProgramme:
+		return true
+	case NextStepKindPropellers:
+		return true
+	case NextStepKindRack:
+		return true
+	case NextStepKindReadiness:
+		return true
+	case NextStepKindRelease:
+		return true
+	case NextStepKindReports:
+		return true
+	case NextStepKindReturn:
+		return true
+	case NextStepKindSite:
+		return true
+	case NextStepKindSiteAirspace:
+		return true
+	case NextStepKindSiteHome:
+		return true
+	case NextStepKindSiteWeather:
+		return true
+	case NextStepKindStation:
+		return true
+	case NextStepKindTask:
+		return true
+	case NextStepKindTurnaround:
+		return true
+	case NextStepKindWalkround:
+		return true
+	case NextStepKindWalkroundResume:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PaperKind.
 const (
 	PaperKindAgricultural             PaperKind = "agricultural"
@@ -2818,10 +2932,15 @@ type NewWorkUse struct {
 
 // NextStep defines model for NextStep.
 type NextStep struct {
-	Id    string `json:"id"`
-	Kind  string `json:"kind"`
-	Label string `json:"label"`
+	Id string `json:"id"`
+
+	// Kind gate, or a remedy
+	Kind  NextStepKind `json:"kind"`
+	Label string       `json:"label"`
 }
+
+// NextStepKind gate, or a remedy
+type NextStepKind string
 
 // OhmPoint defines model for OhmPoint.
 type OhmPoint = pack.OhmPoint

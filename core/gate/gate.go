@@ -148,9 +148,9 @@ func (g *run) free() {
 
 func (g *run) groundings() {
 	for _, x := range g.in.Groundings {
-		label, kind := "Return to service", "return"
+		label, kind := "Return to service", judge.ReturnToService
 		if x.Cause == "contact" {
-			label, kind = "Replace the propellers, then return to service", "propellers"
+			label, kind = "Replace the propellers, then return to service", judge.ReplacePropeller
 		}
 		g.find("grounding", "crew-order", judge.Stop, fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason), "Grounding on record.", &x.At, "technician or chief, never the pilot",
 			&judge.Remedy{Label: label, Kind: kind, ID: g.in.Aircraft.ID})

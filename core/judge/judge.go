@@ -72,9 +72,9 @@ func (v *Verdict) UnmarshalJSON(b []byte) error {
 // Remedy is what to do about a finding: a sentence for people, a kind that the
 // interface turns into a button, and the id of the thing it acts on.
 type Remedy struct {
-	Label string `json:"label"`
-	Kind  string `json:"kind"`
-	ID    string `json:"id,omitempty"`
+	Label string     `json:"label"`
+	Kind  RemedyKind `json:"kind"`
+	ID    string     `json:"id,omitempty"`
 }
 
 // Finding is one reason for a verdict.

@@ -39,7 +39,7 @@ func Next(k flights.Known, out gate.Output) api.NextStep {
 	for _, rule := range first {
 		for _, f := range out.Findings {
 			if f.Rule == rule && f.Verdict == judge.Stop && f.Remedy != nil {
-				return api.NextStep{Label: f.Remedy.Label, Kind: f.Remedy.Kind, Id: f.Remedy.ID}
+				return api.NextStep{Label: f.Remedy.Label, Kind: api.NextStepKind(f.Remedy.Kind), Id: f.Remedy.ID}
 			}
 		}
 	}

@@ -97,7 +97,7 @@ func (s *Service) standing(ctx context.Context, bg background, j Job, aircraft u
 
 // onMap are the remedies of what stands on the map or in the way, unlike
 // weather, calls and papers, which are looked at anew before every start.
-var onMap = []string{"site", "site-home", "job-decide"}
+var onMap = []judge.RemedyKind{judge.OpenSite, judge.OpenWayHome, judge.DecideInJob}
 
 // basis is what a briefing of the job rests on now: the day is that of its
 // window, and a briefing is not good for another day.

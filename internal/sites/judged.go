@@ -66,7 +66,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		return Judged{}, err
 	}
 	out := Judged{Site: c.file.Site, Law: c.law, Frame: c.frame, Things: c.file.Plain(), Findings: []judge.Finding{}}
-	find := func(rule string, v judge.Verdict, sentence, lifts, label, kind string) {
+	find := func(rule string, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind) {
 		out.Findings = append(out.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: c.law.Site(), Evidence: "Site file.", Lifts: lifts, Remedy: &judge.Remedy{Label: label, Kind: kind, ID: id.String()}})
 	}
 	for _, x := range out.Things {
@@ -116,7 +116,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 }
 
 // way takes over what the way home and the take-off and landing places say.
-func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Verdict, sentence, lifts, label, kind string)) {
+func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind)) {
 	w := c.way
 	out.HighM, out.OverTopM, out.FarM, out.AdvisedM, out.ShownM, out.PeopleM = &w.HighM, w.OverTopM, &w.FarM, &w.Return.HeightM, &w.ShownM, w.PeopleM
 	out.TopM = &w.TopM

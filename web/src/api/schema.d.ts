@@ -2302,7 +2302,8 @@ export interface components {
         Verdict: "clear" | "watch" | "stop";
         Remedy: {
             label: string;
-            kind: string;
+            /** @enum {string} */
+            kind: "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "gear" | "job" | "job-decide" | "job-rules" | "jobs" | "order" | "pack" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id?: string;
         };
         Finding: {
@@ -3177,7 +3178,11 @@ export interface components {
         };
         NextStep: {
             label: string;
-            kind: string;
+            /**
+             * @description gate, or a remedy
+             * @enum {string}
+             */
+            kind: "gate" | "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "gear" | "job" | "job-decide" | "job-rules" | "jobs" | "order" | "pack" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id: string;
         };
         DayAircraft: {

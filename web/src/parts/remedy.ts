@@ -1,9 +1,9 @@
 import type { Schemas } from "../api/client";
 
-type Step = { kind: string; id?: string };
+type Step = Pick<Schemas["NextStep"], "kind"> & { id?: string };
 
 /** Where in the application a remedy or a next step is done. */
-export function remedyPath(r: Step | Schemas["Remedy"], aircraft: string): string | undefined {
+export function remedyPath(r: Step, aircraft: string): string | undefined {
   switch (r.kind) {
     case "flight":
       return `/fly/${r.id}`;
@@ -64,6 +64,10 @@ export function remedyPath(r: Step | Schemas["Remedy"], aircraft: string): strin
       return `/sites/${r.id}?tab=weather${aircraft ? `&aircraft=${aircraft}` : ""}`;
     case "site-airspace":
       return `/sites/${r.id}?tab=airspace`;
+    case "choose-packs":
+    case "enter-wind":
+      return aircraft ? `/gate/${aircraft}` : undefined;
+    default:
+      return r.kind satisfies never; // a remedy without a place does not compile
   }
-  return undefined;
 }

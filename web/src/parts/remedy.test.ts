@@ -1,0 +1,21 @@
+import { expect, it } from "vitest";
+import type { Schemas } from "../api/client";
+import { remedyPath } from "./remedy";
+
+const at = (kind: Schemas["NextStep"]["kind"], id = "x", aircraft = "a") =>
+  remedyPath({ kind, id }, aircraft);
+
+it("leads to where the thing is done", () => {
+  expect(at("flight")).toBe("/fly/x");
+  expect(at("gate")).toBe("/gate/a");
+  expect(at("walkround")).toBe("/walk/start/a?kind=walkround");
+  expect(at("propellers")).toBe("/fleet/a?fit=propellers");
+  expect(at("return")).toBe("/fleet/a");
+  expect(at("station", "a/motor-1")).toBe("/fleet/a?station=motor-1");
+  expect(at("task", "a/screws")).toBe("/workshop/orders/new?aircraft=a&task=screws");
+  expect(at("job")).toBe("/jobs/x?change=1");
+  expect(at("site-home")).toBe("/sites/x?tab=home&aircraft=a");
+  expect(at("site-home", "x", "")).toBe("/sites/x?tab=home");
+  expect(at("documents", "")).toBe("/crew?tab=papers");
+  expect(at("choose-packs", "", "")).toBeUndefined();
+});
