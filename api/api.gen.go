@@ -3591,6 +3591,9 @@ type StepEntries struct {
 // StepEntry defines model for StepEntry.
 type StepEntry = upkeep.Entry
 
+// Sticks gestures that start and stop the motors, in words
+type Sticks = airframe.Sticks
+
 // Stock defines model for Stock.
 type Stock struct {
 	Approvals []ApprovalEntry `json:"approvals"`

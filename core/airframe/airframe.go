@@ -129,6 +129,7 @@ type Type struct {
 	Equipment  []Equipment            `json:"equipment,omitempty"`
 	TankL      float64                `json:"tank_l,omitempty"` // liquid it can carry; 0: it does not spray
 	PowerOrder string                 `json:"power_order"`      // controller-first or aircraft-first
+	Sticks     *Sticks                `json:"sticks,omitempty"` // nil: not known
 
 	shape *shape // of a prepared type
 }
@@ -178,6 +179,8 @@ func (t Type) Validate() error {
 		return bad("version must be 1-%d", wear.Most)
 	case t.PowerOrder != "controller-first" && t.PowerOrder != "aircraft-first":
 		return bad("power_order must be controller-first or aircraft-first")
+	case t.Sticks != nil && (!t.Sticks.known() || len(t.Sticks.Start)+len(t.Sticks.Stop)+len(t.Sticks.Emergency)+len(t.Sticks.From) > 600):
+		return bad("sticks must have start, stop and emergency_stop in words, together at most 600 characters")
 	case !within(float64(l.TakeoffMassKg), 0.1, 1000):
 		return bad("takeoff_mass_kg must be 0.1-1000")
 	case !within(float64(l.WindMS), 0.5, 40) || !within(float64(l.GustMS), float64(l.WindMS), 60):

@@ -40,6 +40,7 @@ func Judge(in Input) Output {
 		g.step("accident", g.reports)
 		g.step("mass", g.mass)
 		g.step("energy", g.energy)
+		g.step("sticks", g.sticks)
 		g.step("wind", func() { out.Wind, out.WindM = g.wind() })
 	} else {
 		g.step("packs", g.rack)
@@ -111,6 +112,8 @@ func cautions(in Input) []string {
 	if in.Scope != WholeFlight {
 		return out
 	}
+	gestures, _ := in.Type.Gestures()
+	out = append(out, gestures...)
 	out = append(out, "Wires are the ones that are missed: look from both ends, poles first, then the spans. Sensors do not see them.")
 	switch in.Facts.Work {
 	case "spraying":
@@ -284,6 +287,22 @@ func (g *run) mass() {
 		r = &judge.Remedy{Label: "Enter the mass", Kind: "job", ID: g.in.Facts.JobID}
 	}
 	g.find("mass", "maker-limits", v, words, "Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
+}
+
+// sticks says what is not known of the gestures, and what means something else
+// than on the type that the pilot flew last.
+func (g *run) sticks() {
+	open := &judge.Remedy{Label: "Open the types", Kind: judge.OpenProgramme, ID: g.in.Type.Key}
+	if _, unknown := g.in.Type.Gestures(); unknown {
+		g.find("sticks", "maker-limits", judge.Watch, "Which gestures of the sticks start and stop its motors is not in the file of "+g.in.Type.Name+".", "Type profile.", nil, "reading the manual; chief, in the type file", open)
+		return
+	}
+	if g.in.LastType == nil {
+		return
+	}
+	for _, s := range g.in.Type.Opposite(*g.in.LastType) {
+		g.find("sticks", "maker-limits", judge.Watch, judge.Capital(s)+".", "Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
+	}
 }
 
 // energy says that nobody has worked out what the flight needs.

@@ -47,7 +47,7 @@ func facts() rules.Facts {
 
 // good is a flight about which nothing is wrong.
 func good() gate.Input {
-	ty := airframe.Type{Key: "quad", Name: "Quad", Limits: airframe.Limits{WindMS: 10, GustMS: 14, FlightHeightM: 30, LaunchPercent: 95},
+	ty := airframe.Type{Key: "quad", Name: "Quad", Sticks: &airframe.Sticks{Start: "down and in", Stop: "down", Emergency: "down and out"}, Limits: airframe.Limits{WindMS: 10, GustMS: 14, FlightHeightM: 30, LaunchPercent: 95},
 		Packs: airframe.Packs{Count: 1, Chemistry: pack.LiPo, Cells: 3, CapacityMAh: 5000, PercentFrom: "volts", MaxCycles: 300}}
 	return gate.Input{
 		Scope: gate.WholeFlight, Now: now, Type: ty,
@@ -158,6 +158,10 @@ var wrong = []struct {
 	{"pack looked at too long ago", func(i *gate.Input) { i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(ago(13*time.Hour)) }, "packs", judge.Stop, "B1 was not looked at"},
 	{"mass not known", func(i *gate.Input) { i.Mass.MassKg = nil }, "mass", judge.Stop, "not known"},
 	{"mass of the type not known", func(i *gate.Input) { i.Mass.MaxKg = 0 }, "mass", judge.Stop, "greatest take-off mass"},
+	{"gestures not known", func(i *gate.Input) { i.Type.Sticks = nil }, "sticks", judge.Watch, "gestures"},
+	{"gesture means something else", func(i *gate.Input) {
+		i.LastType = &airframe.Type{Name: "Hexa", Sticks: &airframe.Sticks{Start: "Down and  out", Stop: "down", Emergency: "down and in"}}
+	}, "sticks", judge.Watch, "Down and out is emergency stop here, and was start on the Hexa"},
 	{"too heavy", func(i *gate.Input) { i.Mass.MassKg = ptr(7.51) }, "mass", judge.Stop, "the type takes 7.5"},
 	{"heavy for the air", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.19) }, "mass", judge.Watch, "thinner air"},
 	{"lift not known", func(i *gate.Input) { i.Mass.LiftKg = nil }, "mass", judge.Watch, "lifts is not known"},

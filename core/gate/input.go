@@ -61,9 +61,10 @@ type Input struct {
 	Tasks      []Task       // of the programme that are due or nearly
 	Orders     []Order
 	Firmware   []firmware.Finding
-	Reports    []Report // to the authority, still due
-	Acceptance string   // id of the work order for which this flight is the acceptance flight
-	InAir      *InAir   // the aircraft's open flight
+	Reports    []Report       // to the authority, still due
+	LastType   *airframe.Type // of the pilot's last flight; nil: the pilot has not flown yet
+	Acceptance string         // id of the work order for which this flight is the acceptance flight
+	InAir      *InAir         // the aircraft's open flight
 	Released   *Release
 }
 

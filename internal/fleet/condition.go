@@ -96,8 +96,9 @@ func (s *Service) withoutParts(ctx context.Context, ids []uuid.UUID) ([]Conditio
 // countReady counts for each aircraft the charged packs that the gate would let
 // fly in its type.
 func (s *Service) countReady(ctx context.Context, cs []*Condition) error {
+	// A pack whose reading has run out is stopped anyway: only the others are judged.
 	var charged []uuid.UUID
-	if err := s.DB.WithContext(ctx).Raw("select id from packs where state = 'charged'").Scan(&charged).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select p.id from packs p where p.state = 'charged' and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?)", s.Clock.Now().Add(-pack.CheckValidFor)).Scan(&charged).Error; err != nil {
 		return err
 	}
 	views, err := s.PackViews(ctx, append([]uuid.UUID{}, charged...))
@@ -146,7 +147,7 @@ type PackView struct {
 	FittedTo string
 	Standing *pack.Standing // what its history says, as last computed, without curves; nil: nothing measured yet
 	LookedAt *time.Time     // newest clean look at all six faces
-	FlownAt  *time.Time     // last landing with it; nil: never flown
+	FlownAt  *time.Time     // last landing with it, of FlightPacks only; nil: never flown
 }
 
 // PackViews returns the given packs, or the whole rack for nil, each with its
@@ -165,10 +166,8 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 		FittedTo string
 		Standing *pack.Standing `gorm:"serializer:json"`
 		LookedAt *time.Time
-		FlownAt  *time.Time
 	}
-	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.summary as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at,
-			(select max(f.landed_at) from flight_use u join flights f on f.id = u.flight_id where u.thing = 'pack' and u.thing_id = p.id) as flown_at
+	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.summary as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
 		from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id `+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
 		return nil, err
 	}
@@ -182,9 +181,32 @@ func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, e
 	}
 	out := make([]PackView, len(packs))
 	for i, p := range packs {
-		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt, FlownAt: p.FlownAt}
+		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt}
 	}
 	return out, nil
+}
+
+// FlightPacks are the packs chosen for a flight, with when each flew last.
+func (s *Service) FlightPacks(ctx context.Context, ids []uuid.UUID) ([]PackView, error) {
+	views, err := s.PackViews(ctx, append([]uuid.UUID{}, ids...))
+	if err != nil || len(views) == 0 {
+		return views, err
+	}
+	var flown []struct {
+		ID uuid.UUID
+		At time.Time
+	}
+	if err := s.DB.WithContext(ctx).Raw("select u.thing_id as id, max(f.landed_at) as at from flight_use u join flights f on f.id = u.flight_id where u.thing = 'pack' and u.thing_id in ? group by 1", ids).Scan(&flown).Error; err != nil {
+		return nil, err
+	}
+	for i := range views {
+		for _, f := range flown {
+			if f.ID == views[i].ID {
+				views[i].FlownAt = &f.At
+			}
+		}
+	}
+	return views, nil
 }
 
 // GatePack is the pack as the gate takes it; for is the aircraft it would fly.

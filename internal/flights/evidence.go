@@ -11,6 +11,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/aircraft"
+	"mainstay/core/airframe"
 	"mainstay/core/gate"
 	"mainstay/core/gear"
 	"mainstay/internal/evening"
@@ -205,7 +206,10 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 	if in.Reports, err = s.Jobs.Rules.ForGate(ctx); err != nil {
 		return in, err
 	}
-	views, err := s.Fleet.PackViews(ctx, append([]uuid.UUID{}, packs...))
+	if in.LastType, err = s.lastType(ctx, pilot); err != nil {
+		return in, err
+	}
+	views, err := s.Fleet.FlightPacks(ctx, packs)
 	if err != nil {
 		return in, err
 	}
@@ -217,6 +221,16 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 		}
 	}
 	return in, nil
+}
+
+// lastType is the type that a person flew last; nil: none yet.
+func (s *Service) lastType(ctx context.Context, pilot uuid.UUID) (*airframe.Type, error) {
+	var keys []string
+	if err := s.DB.WithContext(ctx).Raw("select a.type_key from flights f join aircraft a on a.id = f.aircraft_id where f.pilot_id = ? order by f.took_off_at desc limit 1", pilot).Scan(&keys).Error; err != nil || len(keys) == 0 {
+		return nil, err
+	}
+	t, err := s.Fleet.Type(ctx, keys[0])
+	return &t, err
 }
 
 // Stations are the states of the stations, from what the gate judges.

@@ -2406,6 +2406,14 @@ export interface components {
                 [key: string]: components["schemas"]["WearLimits"];
             };
             power_order: string;
+            sticks?: components["schemas"]["Sticks"];
+        };
+        /** @description gestures that start and stop the motors, in words */
+        Sticks: {
+            start: string;
+            stop: string;
+            emergency_stop: string;
+            from_firmware?: string;
         };
         Station: {
             id: string;
