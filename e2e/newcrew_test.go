@@ -71,7 +71,7 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.See("Now: charged")
 
 	p.Click("Day")
-	p.See("Kite has no complete walkround")
+	p.See("The firmware of the aircraft is not known")
 	p.Click("Walk round Kite")
 	p.Click("Start the walkround")
 	walkAll(t, p, "4.345")

@@ -171,7 +171,7 @@ func (g *run) defects() {
 
 // Judge is what an open defect means for the next flight.
 func (d Defect) Judge() (judge.Verdict, string) {
-	v, sentence := max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s.", d.Station, strings.TrimRight(d.Title, ". "))
+	v, sentence := max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s.", d.Station, strings.TrimRight(strings.TrimPrefix(d.Title, d.Station+": "), ". "))
 	switch {
 	case d.Deferred != "":
 		return judge.Watch, sentence + " " + d.Deferred
