@@ -51,7 +51,7 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
       {b && (
         <>
           <p className="soft mb-2">
-            Written {z.both(b.at)} by {b.by}. It holds for this crew, site and day.
+            Written {z.both(b.at)} by {b.by}. It holds for this crew, way of flying, site and day.
           </p>
           {b.changed && (
             <div className="notice bad mb-2" role="alert">
