@@ -1,0 +1,175 @@
+// Command mutate seeds faults in the core, one at a time, and counts how many
+// the tests catch: comparisons turned, constants moved, negations dropped. It
+// changes no file: the compiler is given the faulty one in the place of the
+// other.
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"flag"
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"math/rand/v2"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strconv"
+	"strings"
+)
+
+// fault is one place in a file, and what is put there.
+type fault struct {
+	file     string
+	line     int
+	at, long int // bytes of the file
+	was, now string
+}
+
+func main() {
+	n := flag.Int("n", 100, "how many faults")
+	seed := flag.Uint64("seed", 1, "which ones")
+	flag.Parse()
+	all, err := faults("core")
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+	r := rand.New(rand.NewPCG(*seed, 0))
+	r.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
+	caught, tried := 0, 0
+	for _, f := range all {
+		if tried == *n {
+			break
+		}
+		switch found, err := f.caught(); {
+		case err != nil:
+			fmt.Fprintln(os.Stderr, err)
+			os.Exit(1)
+		case found == noProgram:
+		case found == missed:
+			tried++
+			fmt.Printf("not caught: %s:%d %s to %q\n", f.file, f.line, f.was, f.now)
+		default:
+			tried++
+			caught++
+		}
+	}
+	fmt.Printf("%d of %d faults caught (of %d places)\n", caught, tried, len(all))
+}
+
+// faults lists every place under root where a fault can be seeded.
+func faults(root string) ([]fault, error) {
+	var out []fault
+	err := filepath.WalkDir(root, func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || filepath.Ext(path) != ".go" || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		fs, err := inFile(path)
+		out = append(out, fs...)
+		return err
+	})
+	return out, err
+}
+
+var turned = map[token.Token]token.Token{token.LSS: token.LEQ, token.LEQ: token.LSS, token.GTR: token.GEQ, token.GEQ: token.GTR, token.EQL: token.NEQ, token.NEQ: token.EQL,
+	token.LAND: token.LOR, token.LOR: token.LAND, token.ADD: token.SUB, token.SUB: token.ADD}
+
+func inFile(path string) ([]fault, error) {
+	files := token.NewFileSet()
+	f, err := parser.ParseFile(files, path, nil, 0)
+	if err != nil {
+		return nil, err
+	}
+	var out []fault
+	place := func(pos token.Pos, was, now string) {
+		p := files.Position(pos)
+		out = append(out, fault{path, p.Line, p.Offset, len(was), was, now})
+	}
+	ast.Inspect(f, func(node ast.Node) bool {
+		switch x := node.(type) {
+		case *ast.BinaryExpr:
+			if to, ok := turned[x.Op]; ok {
+				place(x.OpPos, x.Op.String(), to.String())
+			}
+		case *ast.UnaryExpr:
+			if x.Op == token.NOT {
+				place(x.OpPos, "!", "")
+			}
+		case *ast.GenDecl:
+			for _, s := range x.Specs {
+				if c, ok := s.(*ast.ValueSpec); ok && x.Tok == token.CONST {
+					for _, v := range c.Values {
+						if l, ok := v.(*ast.BasicLit); ok {
+							if to := moved(l); to != "" {
+								place(l.Pos(), l.Value, to)
+							}
+						}
+					}
+				}
+			}
+		}
+		return true
+	})
+	return out, nil
+}
+
+// moved is a number a little off; "" for what is none.
+func moved(l *ast.BasicLit) string {
+	v, err := strconv.ParseFloat(strings.ReplaceAll(l.Value, "_", ""), 64)
+	switch {
+	case err != nil || l.Kind == token.STRING || v == 0:
+		return ""
+	case l.Kind == token.FLOAT:
+		return strconv.FormatFloat(v*1.1, 'g', -1, 64)
+	}
+	return strconv.FormatFloat(v+1, 'f', -1, 64)
+}
+
+type outcome int
+
+const (
+	missed outcome = iota
+	seen
+	noProgram // it does not compile: no fault
+)
+
+// caught runs the tests with the fault in the place of the file: those of its
+// package first, then all of the core.
+func (f fault) caught() (outcome, error) {
+	dir, err := os.MkdirTemp("", "mutate")
+	if err != nil {
+		return missed, err
+	}
+	defer func() { _ = os.RemoveAll(dir) }()
+	text, err := os.ReadFile(f.file)
+	if err != nil {
+		return missed, err
+	}
+	abs, err := filepath.Abs(f.file)
+	if err != nil {
+		return missed, err
+	}
+	bad, list := filepath.Join(dir, "bad.go"), filepath.Join(dir, "overlay.json")
+	overlay, err := json.Marshal(map[string]any{"Replace": map[string]string{abs: bad}})
+	if err != nil {
+		return missed, err
+	}
+	wrong := string(text[:f.at]) + f.now + string(text[f.at+f.long:])
+	if err := errors.Join(os.WriteFile(bad, []byte(wrong), 0o600), os.WriteFile(list, overlay, 0o600)); err != nil {
+		return missed, err
+	}
+	pkg := "./" + filepath.ToSlash(filepath.Dir(f.file))
+	if exec.Command("go", "build", "-overlay", list, "./core/...").Run() != nil {
+		return noProgram, nil
+	}
+	for _, p := range []string{pkg, "./core/..."} {
+		if exec.Command("go", "test", "-overlay", list, "-timeout", "120s", p).Run() != nil {
+			return seen, nil
+		}
+	}
+	return missed, nil
+}
