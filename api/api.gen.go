@@ -3452,7 +3452,7 @@ type SiteEdit struct {
 	Name       string             `json:"name"`
 	Note       string             `json:"note"`
 
-	// Practice a base or practice site: practice and check flights are flown there
+	// Practice a base or practice site: practice and check flights are flown there; only a chief changes it, and left out it stays as it is
 	Practice *bool `json:"practice,omitempty"`
 	Version  int   `json:"version"`
 }

@@ -4,9 +4,11 @@ import (
 	"net/http/httptest"
 	"testing"
 
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/core/judge"
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/outside"
@@ -114,6 +116,33 @@ func TestJobIsPlanned(t *testing.T) {
 	p.Click("Plan a job")
 	p.See("Kind of work")
 	assert.Equal(t, "Roof again", p.FieldValue("Aim, in one line"), "what was typed is still there")
+}
+
+// The hop yard: wires bar the automatic way to the rows. Who is in command decides
+// to fly it by hand, with a reason; then nothing of the job stops the flight.
+func TestHopYardIsFlownByDecision(t *testing.T) {
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	job := uuid.MustParse(asImre(t, svc, "Hops, rows 25 to 60, mildew"))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/jobs/"+job.String(), 1280, 800)
+	p.SignIn("imre", demo.Password)
+	p.See("It meets the wires of Trellis, west end: no automatic start.", "lifted by pilot in command or chief")
+	p.Click("Fly by hand to the start")
+	p.See("No automatic start: fly to the start of the route by hand")
+	p.Click("Put it on record")
+	p.See("Enter at least 3 characters.")
+	p.Fill("Why: what was looked at", "Both ends of the trellis seen; over the gap at 10 m by hand, Tamsin watches the wires.")
+	p.Click("Put it on record")
+	p.See("Decided by Imre Castellan", "by hand, Tamsin watches the wires")
+	allInOrder(t, svc, job)
+	p.Reload()
+	p.Click("Briefing")
+	p.See("decided: fly by hand to the start of the route (Imre Castellan: Both ends of the trellis seen")
+	p.See("Decided by Imre Castellan")
+	a, err := svc.Jobs.Assess(t.Context(), job)
+	require.NoError(t, err)
+	for _, f := range append(a.Common, a.Each[a.Job.Aircraft[0].AircraftID].Findings...) {
+		assert.NotEqual(t, judge.Stop, f.Verdict, f.Sentence)
+	}
 }
 
 // The desk is asked for an authorisation; it refuses, is away, speaks another

@@ -169,7 +169,7 @@ func datum(d Datum) Datum {
 type Question struct {
 	Law     rules.Law // for what its findings cite
 	Places  []geo.XY  // take-off place, then the route
-	Home    *geo.XY   // the fan of straight ways home to it counts too; nil: none is flown
+	Homes   []geo.XY  // the fans of straight ways to them count too: home, and the second landing place
 	TopM    *float64  // highest elevation above the sea that it reaches; nil: not known
 	QNH     *float64  // hPa; nil: not known
 	ReachM  float64   // position error and buffer around them
@@ -217,7 +217,7 @@ func Judge(q Question, zones []Zone, grants []Grant, looked *time.Time) ([]Zoned
 	case q.Now.Sub(*looked) > LookHolds:
 		find(judge.Stop, "The airspace here was looked up over 24 hours ago; temporary areas change. Look again.", looked)
 	}
-	if !(q.HeightM >= 0) || geo.Finite(q.Places...) != nil || len(q.Places) == 0 || !(q.ReachM >= 0) {
+	if !(q.HeightM >= 0) || geo.Finite(q.Places...) != nil || geo.Finite(q.Homes...) != nil || len(q.Places) == 0 || !(q.ReachM >= 0) {
 		find(judge.Stop, "Where the flight goes is not known: the airspace cannot be judged.", nil)
 		return out, findings
 	}
@@ -263,8 +263,8 @@ func (q Question) border(a geo.Area) (float64, bool) {
 			}
 		}
 	}
-	if q.Home != nil && home.FanReaches(*q.Home, q.Places, a, q.ReachM) {
-		inside = true
+	for _, h := range q.Homes {
+		inside = inside || home.FanReaches(h, q.Places, a, q.ReachM)
 	}
 	return d, inside || d <= q.ReachM
 }

@@ -277,6 +277,7 @@ type Basis struct {
 	Things []string `json:"things"` // what people must know about, in words
 	Drawn  []string `json:"drawn"`  // places and route
 	Plan   []string `json:"plan"`   // how each aircraft is flown, in words
+	Agreed string   `json:"agreed"` // work, product, meeting point, how people speak
 	Stops  []string `json:"stops"`  // what it lists as Stop about the map and the way: aircraft and rule
 }
 
@@ -291,7 +292,7 @@ func (b Basis) For(aircraft string) Basis {
 
 // BasisOf takes it from an input.
 func BasisOf(in Input, siteID, day string) Basis {
-	b := Basis{Site: siteID, Day: day, People: []string{}, Things: []string{}, Drawn: []string{}, Plan: []string{}, Stops: []string{}}
+	b := Basis{Agreed: strings.Join([]string{in.Work, in.Product, in.Meeting, in.Channel}, "; "), Site: siteID, Day: day, People: []string{}, Things: []string{}, Drawn: []string{}, Plan: []string{}, Stops: []string{}}
 	for _, p := range in.People {
 		b.People = append(b.People, p.ID+" "+string(p.Post))
 	}
@@ -333,6 +334,8 @@ func (b Basis) Changed(now Basis) string {
 		return "the crew or its roles changed"
 	case !slices.Equal(b.Things, now.Things):
 		return "the site file changed"
+	case b.Agreed != now.Agreed:
+		return "the work, the product, the meeting point or the way to speak changed"
 	case !slices.Equal(b.Drawn, now.Drawn):
 		return "the route, the area or a take-off or landing place changed"
 	case !slices.Equal(b.Plan, now.Plan):

@@ -12,7 +12,7 @@ const Practised = "practice"
 // Practice is what crews usually do whatever the law; the maker's manual, the
 // product label and the law win. It is judged with every pack.
 var Practice = Pack{
-	Name: "practice", Title: "Usual practice, judged with every pack", Version: 2, ReviewedOn: "2026-11-01",
+	Name: "practice", Title: "Usual practice, judged with every pack", Version: 3, ReviewedOn: "2026-11-01",
 	Rules: []Rule{
 		{ID: "maker-limits", Citation: "maker's manual", Scope: OfAircraft, By: []string{"wind"}, Evidence: "Type profile.", Statement: "The aircraft is flown inside the maker's limits."},
 		{ID: "wear", Citation: "maintenance programme", Scope: OfAircraft, By: []string{"wear"}, Evidence: "Counters of the parts.", Statement: "Parts are replaced at the first of their life limits."},
@@ -21,6 +21,8 @@ var Practice = Pack{
 		{ID: "job", Citation: "usual practice", Scope: OfPilot, Evidence: "The job of the flight.", Statement: "Every flight belongs to a job, with site, air, airspace, people and briefing judged; practice and check flights to one at a base or practice site.", check: noJob},
 		{ID: "readiness", Citation: "usual practice", Scope: OfPilot, Evidence: "Logged manual-flying practice on the type.", Statement: "A pilot flies a type by hand, empty and then loaded, before the first job on it.", check: ready},
 		{ID: "roles", Citation: "usual practice", Scope: OfJob, Evidence: "Roles of the job.", Statement: "Who is in command is named beforehand.", check: roles},
+		{ID: "practice-load", Citation: "usual practice", Scope: OfJob, when: func(f Facts) bool { return f.Work == Practised }, Evidence: "The crew's answer.", Statement: "A practice or check flight carries no product: what dispenses is a spraying job.",
+			Asks: choice("practice-load", "What do the tanks carry?", fine("none", "No tank, empty, or clean water"), stops("product", "Product", "A practice flight carries no product. Plan a spraying job: label, drift and certificates are judged there."))},
 		{ID: "landowner", Citation: "usual practice; law of the land", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Whoever owns or holds the land has agreed.",
 			Asks: choice("landowner", "May the crew work on this land?", fine("yes", "Yes, agreed with whoever holds it"), stops("no", "Not agreed yet", "Nobody has agreed that the crew works on this land."))},
 		{ID: "energised", Citation: "usual practice; owner of the plant", Scope: OfJob, when: func(f Facts) bool { return f.Work == "inspection" }, Evidence: "The crew's answer.", Statement: "Near energised parts the owner sets the distance, and nobody goes by the aircraft's own sensors.",

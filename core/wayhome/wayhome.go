@@ -3,6 +3,8 @@ package wayhome
 import (
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"mainstay/core/airframe"
 	"mainstay/core/geo"
@@ -84,6 +86,9 @@ func Reckon(q Question) (Answer, error) {
 		return Answer{}, ErrNotReady
 	}
 	r.places(*start)
+	if r.out.Landing.ID != start.ID { // the way to where it lands is flown like the route
+		r.way = append(r.way, r.Chart.Frame.XY(r.out.Landing.Places[0]))
+	}
 	r.heights()
 	r.obstacles = site.Standing(q.Chart.Features, q.Chart.Frame, q.Chart.Terrain, q.Chart.ElevationM)
 	for _, step := range []func() error{r.wayIn, r.returns, r.highest, r.path, r.secondPlace, r.sectors} {
@@ -201,20 +206,11 @@ func (r *reckoning) returns() error {
 		r.find(f)
 	}
 	for _, o := range r.obstacles {
-		if !o.GroundKnown && contains(a.InWay, o.ID) {
+		if !o.GroundKnown && slices.Contains(a.InWay, o.ID) {
 			r.unknown = append(r.unknown, "under "+o.Name)
 		}
 	}
 	return nil
-}
-
-func contains(list []string, s string) bool {
-	for _, x := range list {
-		if x == s {
-			return true
-		}
-	}
-	return false
 }
 
 // overTakeOff is the height of the route over the take-off place, for a route
@@ -341,15 +337,11 @@ func (r *reckoning) decide(f *judge.Finding, kinds ...intent.Kind) {
 }
 
 func list(words []string) string {
-	seen, out := map[string]bool{}, ""
+	var once []string
 	for _, w := range words {
-		if !seen[w] {
-			seen[w] = true
-			if out != "" {
-				out += ", "
-			}
-			out += w
+		if !slices.Contains(once, w) {
+			once = append(once, w)
 		}
 	}
-	return out
+	return strings.Join(once, ", ")
 }

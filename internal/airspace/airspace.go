@@ -180,11 +180,11 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 		return err
 	}
 	at := head.Site.Origin()
-	if covers != nil && !covers.Holds(at) {
+	if covers != nil && !covers.Around(at, airspace.Near) {
 		if source == "file" {
-			return fault.Bad("file", "The file covers another area than this site. Nothing was saved.")
+			return fault.Bad("file", "The file does not cover this site and %.0f km round it. Nothing was saved.", airspace.Near/1000)
 		}
-		return fault.Clash("desk", "The airspace desk answered for another area than this site. What is on file is unchanged; ask again, or bring the zones in as a file.")
+		return fault.Clash("desk", "The airspace desk did not answer for this site and what lies round it. What is on file is unchanged; ask again, or bring the zones in as a file.")
 	}
 	if covers == nil {
 		near := geojson.Circle{At: at, RadiusM: fileReachKm * 1000}
@@ -284,6 +284,7 @@ type Flown struct {
 	Law      rules.Law
 	Frame    geo.Frame
 	Places   []geo.XY // take-off place, then the route
+	Second   []geo.XY // second landing place; empty: none
 	HeightM  float64  // highest place above ground
 	TopM     *float64 // highest elevation; nil: not known
 	QNH      *float64
@@ -316,7 +317,7 @@ func (s *Service) Meet(ctx context.Context, id uuid.UUID, f Flown) (Seen, error)
 	}
 	q := airspace.Question{Law: f.Law, Places: f.Places, ReachM: reachM, HeightM: f.HeightM, TopM: f.TopM, QNH: f.QNH, From: f.From, To: f.To, Now: s.Clock.Now()}
 	if len(f.Places) > 1 {
-		q.Home = &f.Places[0]
+		q.Homes = append([]geo.XY{f.Places[0]}, f.Second...)
 	}
 	out.Zoned, out.Findings = airspace.Judge(q, plane, grants, out.Looked.LookedAt)
 	for i := range out.Findings {

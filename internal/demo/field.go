@@ -107,7 +107,7 @@ func (g *generator) look(ctx context.Context, place string) error {
 	}
 	for _, c := range sitesOfTheDistrict() {
 		if c.head.Name == place {
-			answer := fmt.Appendf(nil, `{"type":"FeatureCollection","covers":{"lat":%g,"lon":%g,"radius_km":1},"features":[]}`, c.head.Lat, c.head.Lon)
+			answer := fmt.Appendf(nil, `{"type":"FeatureCollection","covers":{"lat":%g,"lon":%g,"radius_km":6},"features":[]}`, c.head.Lat, c.head.Lon)
 			return g.svc.Airspace.Take(ctx, id, answer)
 		}
 	}

@@ -15,6 +15,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
+	"mainstay/core/crew"
 	"mainstay/core/gear"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
@@ -343,8 +344,19 @@ func (s *Service) CheckGear(ctx context.Context, id uuid.UUID, level float64) er
 }
 
 // LookAtGear notes that somebody looked at a piece of gear, and what that found;
-// nothing is empty.
+// nothing is empty. What was found is ended by a technician or chief only: nobody
+// looks it away.
 func (s *Service) LookAtGear(ctx context.Context, id uuid.UUID, found string) error {
+	var open []string
+	if err := s.DB.WithContext(ctx).Raw("select found from gear where id = ? and found <> ''", id).Scan(&open).Error; err != nil {
+		return err
+	}
+	if len(open) > 0 && strings.TrimSpace(found) == "" && !people.From(ctx).Has(crew.Technician) {
+		return fault.Denied("The last look found: %s. A technician or chief says when that is put right.", strings.TrimRight(open[0], "."))
+	}
+	if len(open) > 0 && strings.TrimSpace(found) != "" && !strings.Contains(found, open[0]) {
+		found = open[0] + "; " + found // both were seen
+	}
 	res := s.DB.WithContext(ctx).Exec("update gear set looked_at = ?, looked_by = ?, found = ? where id = ?", s.Clock.Now(), people.From(ctx).Name, strings.TrimSpace(found), id)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Missing("gear")

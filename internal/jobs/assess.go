@@ -260,7 +260,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 
 // flown is a flight of the job as the airspace meets it.
 func flown(j Job, judged sites.Judged) airspace.Flown {
-	f := airspace.Flown{Law: judged.Law, Frame: judged.Frame, Places: judged.Places, From: j.FromAt, To: j.ToAt}
+	f := airspace.Flown{Law: judged.Law, Frame: judged.Frame, Places: judged.Places, Second: judged.SecondAt, From: j.FromAt, To: j.ToAt}
 	if judged.HighM != nil {
 		f.HeightM = *judged.HighM
 	}

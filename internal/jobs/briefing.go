@@ -102,7 +102,7 @@ var onMap = []judge.RemedyKind{judge.OpenSite, judge.OpenWayHome, judge.DecideIn
 // basis is what a briefing of the job rests on now: the day is that of its
 // window, and a briefing is not good for another day.
 func (j Job) basis(on []site.Feature, c people.Crew, found map[uuid.UUID][]judge.Finding) brief.Basis {
-	in := brief.Input{Things: things(on), Drawn: j.drawn(on)}
+	in := brief.Input{Work: j.Work, Product: j.Product, Meeting: j.Meeting, Channel: j.Channel, Things: things(on), Drawn: j.drawn(on)}
 	for _, x := range j.Aircraft {
 		in.Aircraft = append(in.Aircraft, j.told(x))
 	}

@@ -127,6 +127,10 @@ func (s *Service) Decide(ctx context.Context, job uuid.UUID, n NewDecision) erro
 		if err := tx.Raw("select version from jobs where id = ? for update", job).Scan(&version).Error; err != nil {
 			return err
 		}
+		var twice int64
+		if err := tx.Raw("select count(*) from job_decisions where id = ?", n.ID).Scan(&twice).Error; err != nil || twice > 0 {
+			return err // the same press sent twice at once
+		}
 		if version != j.Version { // judged as it was, not as it is now
 			return fault.Stale("job")
 		}

@@ -132,8 +132,12 @@ func (s *Service) flown(ctx context.Context, p Practice, c people.Crew) error {
 		where f.pilot_id = ? and a.type_key = ? and f.state = 'logged' and f.took_off_at >= ? and f.took_off_at < ?`, p.PersonID, p.TypeKey, from, from.AddDate(0, 0, 1)).Scan(&sum).Error; err != nil || sum.Flights == 0 {
 		return err
 	}
-	if p.Packs > sum.Packs || p.Landings > sum.Landings {
-		return fault.Bad("packs", "The flights of that day show %d pack(s) and %d landing(s) on this type; no more is logged.", sum.Packs, sum.Landings)
+	var before struct{ Packs, Landings int }
+	if err := s.DB.WithContext(ctx).Raw("select coalesce(sum(packs), 0) as packs, coalesce(sum(landings), 0) as landings from practice where person_id = ? and type_key = ? and flown_on = ? and id <> ?", p.PersonID, p.TypeKey, p.FlownOn, p.ID).Scan(&before).Error; err != nil {
+		return err
+	}
+	if p.Packs+before.Packs > sum.Packs || p.Landings+before.Landings > sum.Landings {
+		return fault.Bad("packs", "The flights of that day show %d pack(s) and %d landing(s) on this type, and %d and %d are logged already; no more is.", sum.Packs, sum.Landings, before.Packs, before.Landings)
 	}
 	return nil
 }

@@ -44,6 +44,9 @@ func TestPracticeOpensAType(t *testing.T) {
 	require.ErrorContains(t, err, "The flights of that day show 1 pack(s) and 1 landing(s)")
 	flown.Packs = 1
 	require.NoError(t, s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN))
+	require.NoError(t, s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN), "the same press twice")
+	flown.ID = testbed.NewID()
+	require.ErrorContains(t, s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN), "1 and 1 are logged already", "one flight is not logged twice")
 
 	open := func() bool {
 		ty, err := s.Fleet.Type(s.As(s.Chief), "dray-30")

@@ -46,7 +46,15 @@ func (h *Handlers) AddSite(ctx context.Context, r api.AddSiteRequestObject) (api
 }
 
 func (h *Handlers) ChangeSite(ctx context.Context, r api.ChangeSiteRequestObject) (api.ChangeSiteResponseObject, error) {
-	return api.ChangeSite204Response{}, h.Sites.Change(ctx, edit(*r.Body, r.Id))
+	n := edit(*r.Body, r.Id)
+	if r.Body.Practice == nil { // not said is not changed
+		f, err := h.Sites.Get(ctx, r.Id, false)
+		if err != nil {
+			return nil, err
+		}
+		n.Practice = f.Site.Practice
+	}
+	return api.ChangeSite204Response{}, h.Sites.Change(ctx, n)
 }
 
 func (h *Handlers) GetSite(ctx context.Context, r api.GetSiteRequestObject) (api.GetSiteResponseObject, error) {

@@ -55,7 +55,8 @@ type Judged struct {
 	Datum    intent.Datum
 	Air      *weather.Assessment
 	Frame    geo.Frame
-	Places   []geo.XY // take-off and route, in the frame
+	Places   []geo.XY // take-off and route to the landing place, in the frame
+	SecondAt []geo.XY // second landing place; empty: none
 	WayRound []geo.Point
 }
 
@@ -140,6 +141,7 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Ver
 	}
 	if w.Second != nil {
 		out.Second = w.Second.Name
+		out.SecondAt = []geo.XY{c.frame.XY(w.Second.Places[0])}
 		if w.Second.ID != w.TakeOff.ID && w.Second.ID != w.Landing.ID {
 			places = append(places, *w.Second)
 		}

@@ -12,6 +12,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"mainstay/core/crew"
 	"mainstay/core/geo"
 	"mainstay/core/judge"
 	"mainstay/core/site"
@@ -92,9 +93,15 @@ func (s *Service) Add(ctx context.Context, n Site) error {
 	if err := n.check(); err != nil {
 		return err
 	}
+	if n.Practice && !people.From(ctx).Has(crew.Chief) {
+		return onlyChief
+	}
 	return db.Translate(s.DB.WithContext(ctx).Exec("insert into sites (id, name, note, lat, lon, elevation_m, practice, created_at, created_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
 		n.ID, n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, n.Practice, s.Clock.Now(), people.From(ctx).Name).Error)
 }
+
+// onlyChief refuses the mark that lets people fly who are not ready yet.
+var onlyChief = fault.Denied("Only a chief says which sites are bases or practice sites. Nothing was saved.")
 
 func (n *Site) check() error {
 	n.Name, n.Note = strings.TrimSpace(n.Name), strings.TrimSpace(n.Note)
@@ -116,6 +123,9 @@ func (s *Service) Change(ctx context.Context, n Site) error {
 	f, err := s.Get(ctx, n.ID, false)
 	if err != nil {
 		return err
+	}
+	if n.Practice != f.Site.Practice && !people.From(ctx).Has(crew.Chief) {
+		return onlyChief
 	}
 	for _, x := range f.Features {
 		if x.Near(n.Origin()) != nil {

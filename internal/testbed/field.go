@@ -3,6 +3,7 @@ package testbed
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -10,6 +11,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/core/crew"
 	"mainstay/core/geo"
 	"mainstay/core/rules"
 	"mainstay/core/site"
@@ -60,7 +62,7 @@ const (
 // chart puts the practice site on file, with nothing about it to find.
 func (f *Field) chart() {
 	f.t.Helper()
-	ctx := f.as()
+	ctx := f.asChief()
 	f.Site = NewID()
 	require.NoError(f.t, f.svc.Sites.Add(ctx, sites.Site{ID: f.Site, Name: "Practice field", Lat: SiteLat, Lon: SiteLon, ElevationM: SiteM, Practice: true}))
 	yes := true
@@ -72,6 +74,16 @@ func (f *Field) chart() {
 		require.NoError(f.t, f.svc.Sites.SaveFeature(ctx, f.Site, x, 0))
 	}
 	require.NoError(f.t, f.svc.Sites.PutTerrain(ctx, f.Site, "level.asc", 0, Level(SiteLat, SiteLon, SiteM)))
+}
+
+// asChief acts for a chief of the crew.
+func (f *Field) asChief() context.Context {
+	f.t.Helper()
+	all, err := f.svc.People.List(context.Background())
+	require.NoError(f.t, err)
+	i := slices.IndexFunc(all, func(p people.Person) bool { return slices.Contains(p.Held(), crew.Chief) })
+	require.GreaterOrEqual(f.t, i, 0)
+	return people.With(context.Background(), all[i])
 }
 
 // as acts for who is in command.

@@ -117,17 +117,15 @@ func (s *Service) found(ctx context.Context, tx *gorm.DB, sh Sheet, f Finding, e
 }
 
 // Found makes what a walk or a flight showed an open defect, unless the same is
-// open already: then the worse severity of both counts.
+// open already: then note and photos are added to it, and when it is worse now,
+// that counts, nothing puts it off any longer, and it is on record.
 func (s *Service) Found(ctx context.Context, tx *gorm.DB, aircraft string, d Defect) error {
 	var open Defect
 	if err := tx.Limit(1).Find(&open, "aircraft_id = ? and item = ? and closed_at is null", d.AircraftID, d.Item).Error; err != nil {
 		return err
 	}
 	if open.ID != uuid.Nil {
-		if severity(d.Severity) <= severity(open.Severity) {
-			return nil
-		}
-		return tx.Exec("update defects set severity = ?, note = left(note || ' ' || ?, 4000) where id = ?", d.Severity, d.Note, open.ID).Error
+		return s.again(ctx, tx, aircraft, open, d)
 	}
 	id, err := uuid.NewV7()
 	if err != nil {
@@ -138,6 +136,35 @@ func (s *Service) Found(ctx context.Context, tx *gorm.DB, aircraft string, d Def
 	}
 	d.ID, d.RaisedBy, d.RaisedAt = id, people.From(ctx).Name, s.Clock.Now()
 	return s.put(ctx, tx, aircraft, d)
+}
+
+// again adds what was seen anew to a defect that is open.
+func (s *Service) again(ctx context.Context, tx *gorm.DB, aircraft string, open, d Defect) error {
+	worse := severity(d.Severity) > severity(open.Severity)
+	if worse {
+		open.Severity = d.Severity
+	}
+	if !strings.Contains(open.Note, d.Note) {
+		open.Note = strings.TrimSpace(open.Note + " " + d.Note)
+		if r := []rune(open.Note); len(r) > 4000 {
+			open.Note = string(r[:4000])
+		}
+	}
+	for _, p := range d.Photos {
+		if !slices.Contains(open.Photos, p) {
+			open.Photos = append(open.Photos, p)
+		}
+	}
+	if err := tx.Exec("update defects set severity = ?, note = ?, photos = ? where id = ?", open.Severity, open.Note, open.Photos, open.ID).Error; err != nil || !worse {
+		return err
+	}
+	now, by := s.Clock.Now(), people.From(ctx)
+	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now, open.ID).Error; err != nil {
+		return err
+	}
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: open.AircraftID, At: now, ByID: by.ID, ByName: by.Name,
+		Summary: aircraft + ": worse now: " + open.Title, Content: map[string]any{"defect": open.ID, "severity": open.Severity, "note": d.Note, "photos": d.Photos, "origin": d.Origin, "flight": d.FlightID}})
+	return err
 }
 
 // short cuts a sentence to what fits a title.

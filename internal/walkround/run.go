@@ -392,31 +392,10 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if left := sh.Missing(); len(left) > 0 {
 			return fault.Clash("incomplete", "%d of %d items are still open; the next is %q.", len(left), len(sh.Items), left[0].Title)
 		}
-		now, worst, findings := s.Clock.Now(), judge.Clear, []Finding{}
-		for _, e := range sh.seen() {
-			it, _, err := sh.item(e.ItemID)
-			if err != nil {
-				continue // an item of a pack that has been taken out of the database cannot be
-			}
-			v, err := judge.ParseVerdict(e.Verdict)
-			if err != nil {
-				return err
-			}
-			worst = max(worst, v)
-			if v == judge.Clear {
-				continue
-			}
-			sentence := e.Sentence
-			if e.Value.Note != "" {
-				sentence = e.Value.Note
-			}
-			f := Finding{ItemID: e.ItemID, Station: it.Station, Title: it.Title, Verdict: v, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting(), By: e.ByName}
-			findings = append(findings, f)
-			if f.Lasting {
-				if err := s.found(ctx, tx, sh, f, e); err != nil {
-					return err
-				}
-			}
+		now := s.Clock.Now()
+		findings, worst, err := s.keepFound(ctx, tx, sh)
+		if err != nil {
+			return err
 		}
 		if err := s.packsAfter(ctx, tx, sh, findings); err != nil {
 			return err
@@ -435,6 +414,38 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		return Sheet{}, err
 	}
 	return s.Sheet(ctx, run)
+}
+
+// keepFound makes what was seen on a run open defects of the aircraft where it
+// lasts, and says what was found and the worst of it.
+func (s *Service) keepFound(ctx context.Context, tx *gorm.DB, sh Sheet) (findings []Finding, worst judge.Verdict, err error) {
+	findings = []Finding{}
+	for _, e := range sh.seen() {
+		it, _, err := sh.item(e.ItemID)
+		if err != nil {
+			continue // an item of a pack that has been taken out of the database cannot be
+		}
+		v, err := judge.ParseVerdict(e.Verdict)
+		if err != nil {
+			return nil, judge.Stop, err
+		}
+		worst = max(worst, v)
+		if v == judge.Clear {
+			continue
+		}
+		sentence := e.Sentence
+		if e.Value.Note != "" {
+			sentence = e.Value.Note
+		}
+		f := Finding{ItemID: e.ItemID, Station: it.Station, Title: it.Title, Verdict: v, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting(), By: e.ByName}
+		findings = append(findings, f)
+		if f.Lasting {
+			if err := s.found(ctx, tx, sh, f, e); err != nil {
+				return nil, worst, err
+			}
+		}
+	}
+	return findings, worst, nil
 }
 
 // contentOf is every entry of a run for its record, those that were replaced too.
@@ -505,10 +516,10 @@ func (s *Service) BelongTo(ctx context.Context, run, job uuid.UUID) error {
 	return s.DB.WithContext(ctx).Exec("update walkrounds set job_id = (select id from jobs where id = ?) where id = ?", job, run).Error
 }
 
-// Abandon gives a run up; its entries stay for the record keeper but count for
-// nothing.
+// Abandon gives a run up; it is no check, but what was seen and read on it stays:
+// defects are open, packs have their readings, a bulging one is in quarantine.
 func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
-	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var r Run
 		if err := tx.Raw("select * from walkrounds where id = ? for update", run).Scan(&r).Error; err != nil {
 			return err
@@ -520,6 +531,19 @@ func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
 			return nil
 		case r.CompletedAt != nil:
 			return r.stillOpen()
+		}
+		svc := *s
+		svc.DB = tx
+		sh, err := svc.Sheet(ctx, run)
+		if err != nil {
+			return err
+		}
+		findings, _, err := s.keepFound(ctx, tx, sh)
+		if err != nil {
+			return err
+		}
+		if err := s.packsAfter(ctx, tx, sh, findings); err != nil {
+			return err
 		}
 		return tx.Exec("update walkrounds set abandoned_at = ? where id = ?", s.Clock.Now(), run).Error
 	})

@@ -256,8 +256,9 @@ func (c Circle) outline() ([]geo.Point, error) {
 	return out, nil
 }
 
-// Holds reports whether a place lies inside.
-func (c Circle) Holds(p geo.Point) bool { return geo.Distance(c.At, p) <= c.RadiusM }
+// Around reports whether all that lies within so many metres of a place is in
+// the circle.
+func (c Circle) Around(p geo.Point, m float64) bool { return geo.Distance(c.At, p)+m <= c.RadiusM }
 
 // Meets reports whether an outline reaches into the circle.
 func (c Circle) Meets(outline []geo.Point) bool {

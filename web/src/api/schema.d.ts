@@ -4018,7 +4018,7 @@ export interface components {
             lon: number;
             /** Format: double */
             elevation_m: number;
-            /** @description a base or practice site: practice and check flights are flown there */
+            /** @description a base or practice site: practice and check flights are flown there; only a chief changes it, and left out it stays as it is */
             practice?: boolean;
             version: number;
         };

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
+import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, NumberField, TextField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
@@ -24,6 +25,7 @@ export interface SiteFormProps {
 /** Name, place and note of a site. */
 export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
   const qc = useQueryClient();
+  const chief = useMay()();
   const [fresh] = useState(newId);
   const id = head?.id ?? fresh;
   const [text, setText] = useState<Record<string, string>>(
@@ -104,11 +106,13 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
           value={text.note ?? ""}
           onChange={(e) => put("note", e.target.value)}
         />
-        <CheckField
-          label="A base or practice site: practice and check flights are flown here"
-          checked={practice}
-          onChange={(e) => setPractice(e.target.checked)}
-        />
+        {chief && (
+          <CheckField
+            label="A base or practice site: practice and check flights are flown here"
+            checked={practice}
+            onChange={(e) => setPractice(e.target.checked)}
+          />
+        )}
         {error !== undefined && <Problem error={error} />}
         <Button type="submit">{head ? "Save" : "Begin the site file"}</Button>
       </form>

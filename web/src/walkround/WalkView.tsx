@@ -174,8 +174,8 @@ function Walk({ w }: { w: Run }) {
       </Dialog>
       <Dialog title="Give this walk up?" open={giveUp} onClose={() => setGiveUp(false)}>
         <p>
-          The {w.entries.length} entries made so far will count for nothing. The aircraft keeps what it had
-          before.
+          It will be no check. What was found on it so far stays: defects are open, and a pack in quarantine
+          stays there.
         </p>
         <Button variant="danger" className="w-100" onClick={() => void abandon()}>
           Give it up
@@ -310,7 +310,7 @@ function Finish({ w, onComplete }: { w: Run; onComplete: () => void }) {
 
 function Ended({ w }: { w: Run }) {
   const z = useZone();
-  if (w.abandoned) return <p>This walk was given up; its entries count for nothing.</p>;
+  if (w.abandoned) return <p>This walk was given up; it is no check. What was found on it stays open.</p>;
   const bad = w.entries.filter((e) => e.judgement.verdict !== "clear");
   return (
     <div>
