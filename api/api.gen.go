@@ -2339,9 +2339,24 @@ type HoverOutputs struct {
 
 // ImportReport defines model for ImportReport.
 type ImportReport struct {
-	Accepted  int          `json:"accepted"`
-	Refused   []RowProblem `json:"refused"`
-	Unchanged int          `json:"unchanged"`
+	Accepted int `json:"accepted"`
+
+	// Features of a look: as what each would be taken
+	Features  *[]ImportSeen `json:"features,omitempty"`
+	Refused   []RowProblem  `json:"refused"`
+	Unchanged int           `json:"unchanged"`
+}
+
+// ImportSeen defines model for ImportSeen.
+type ImportSeen struct {
+	// Guessed the file names no kind: it is taken from the shape
+	Guessed bool   `json:"guessed"`
+	Kind    string `json:"kind"`
+	Name    string `json:"name"`
+	Shape   string `json:"shape"`
+
+	// Unread fields of it that mean nothing here
+	Unread []string `json:"unread"`
 }
 
 // Incident defines model for Incident.
@@ -4106,6 +4121,9 @@ type ExportSiteParams struct {
 // ImportSiteParams defines parameters for ImportSite.
 type ImportSiteParams struct {
 	Format string `form:"format" json:"format"`
+
+	// Look say what would become of the file, and save nothing
+	Look *bool `form:"look,omitempty" json:"look,omitempty"`
 }
 
 // PutTerrainParams defines parameters for PutTerrain.
@@ -7399,6 +7417,14 @@ func (siw *ServerInterfaceWrapper) ImportSite(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "look" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "look", c.Request.URL.Query(), &params.Look, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter look: %w", err), http.StatusBadRequest)
 		return
 	}
 

@@ -122,10 +122,18 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 	p.Click("Files")
 	p.Upload("input[aria-label='Map file']", write(t, "more.kml", `<kml><Document>
 		<Placemark><name>Mast</name><ExtendedData><Data name="kind"><value>obstacle</value></Data></ExtendedData><Point><coordinates>-119.7004,46.3102</coordinates></Point></Placemark>
+		<Placemark><name>Bull paddock</name><ExtendedData><Data name="zone_class"><value>keep out</value></Data></ExtendedData><Point><coordinates>-119.7030,46.3140</coordinates></Point></Placemark>
 		<Placemark><name>Swapped</name><Point><coordinates>46.31,-119.70</coordinates></Point></Placemark></Document></kml>`))
+	p.See("Nothing is taken yet.", "guessed: the file does not say what this point is: Bull paddock", "Not understood, and left out: zone_class.", "Feature 3 (Swapped)")
+	p.Click("Leave it")
+	p.Gone("Nothing is taken yet.")
+	p.Upload("input[aria-label='Map file']", write(t, "more.kml", `<kml><Document>
+		<Placemark><name>Mast</name><ExtendedData><Data name="kind"><value>obstacle</value></Data></ExtendedData><Point><coordinates>-119.7004,46.3102</coordinates></Point></Placemark>
+		<Placemark><name>Swapped</name><Point><coordinates>46.31,-119.70</coordinates></Point></Placemark></Document></kml>`))
+	p.Click("Take 1 onto the map")
 	p.See("1 feature taken, 0 were here already, 1 refused.", "Feature 2 (Swapped)", "seem to be swapped")
 	p.Upload("input[aria-label='Map file']", write(t, "notes.txt", "hello"))
-	p.See("notes.txt is none of GeoJSON, KML, GPX and CSV. Nothing was saved.")
+	p.See("notes.txt is none of GeoJSON, KML, KMZ, GPX and CSV. Nothing was saved.")
 	p.Click("Way home")
 	p.See("The height of Mast, which stands on the way home, is not known. Measure it.")
 	p.Click("Map")
@@ -227,6 +235,7 @@ func TestHeadingsOfAWing(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(places), &at))
 	p.Click("Files")
 	p.Upload("input[aria-label='Map file']", write(t, "mast.csv", fmt.Sprintf("lat,lon,kind,name,height_m\n%f,%f,obstacle,New mast,40\n", at[0].Lat, at[0].Lon-0.002)))
+	p.Click("Take 1 onto the map")
 	p.See("1 feature taken")
 	p.Click("Way home")
 	p.See("Heading 270 is not free for climb-out: New mast reaches 40 m", "Heading 090 is not free for the approach", "No heading is free for climb-out and approach")

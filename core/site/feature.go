@@ -86,6 +86,10 @@ type Feature struct {
 	Note     string        `json:"note,omitempty"`      //
 	Heights  []Height      `json:"heights,omitempty"`   // earlier measurements, oldest first
 	GroundM  *float64      `json:"elevation,omitempty"` // elevation of the ground when the terrain does not say
+
+	// Of a file that is read, for whoever brings it in; never stored.
+	Guessed bool     `json:"-"` // it names no kind: that was taken from the shape
+	Unread  []string `json:"-"` // names of its fields that mean nothing here
 }
 
 // Height is an earlier measurement of a height.

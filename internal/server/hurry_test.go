@@ -1,6 +1,8 @@
 package server_test
 
 import (
+	"archive/zip"
+	"bytes"
 	"fmt"
 	"net/http"
 	"strings"
@@ -426,6 +428,52 @@ func TestGearIsNotLookedAway(t *testing.T) {
 	assert.NotContains(t, gate(), "gear: ")
 	h.Clock.Advance(25 * time.Hour)
 	assert.Contains(t, gate(), "gear: ")
+}
+
+// A file of another program: what it would become is said before anything is
+// taken, packed or plain.
+func TestFileOfAnotherProgram(t *testing.T) {
+	h := inAHurry(t)
+	kml := `<kml xmlns="http://www.opengis.net/kml/2.2"><Document><Folder>
+		<Placemark><name>Bull paddock</name><ExtendedData><SchemaData schemaUrl="#s"><SimpleData name="zone_class">keep out</SimpleData></SchemaData></ExtendedData>
+			<MultiGeometry><Polygon><outerBoundaryIs><LinearRing><coordinates>-119.701,46.311 -119.700,46.311 -119.700,46.312 -119.701,46.311</coordinates></LinearRing></outerBoundaryIs></Polygon>
+			<MultiGeometry><Polygon><outerBoundaryIs><LinearRing><coordinates>-119.703,46.311 -119.702,46.311 -119.702,46.312 -119.703,46.311</coordinates></LinearRing></outerBoundaryIs></Polygon></MultiGeometry></MultiGeometry></Placemark>
+		<Placemark><name>Line to the pump</name><ExtendedData><Data name="kind"><value>wires</value></Data></ExtendedData><LineString><coordinates>-119.70,46.311 -119.70,46.313</coordinates></LineString></Placemark>
+		<Placemark><name>Pond</name><ExtendedData><Data name="kind"><value>pond</value></Data></ExtendedData><Point><coordinates>-119.70,46.31</coordinates></Point></Placemark>
+	</Folder></Document></kml>`
+	var packed bytes.Buffer
+	z := zip.NewWriter(&packed)
+	w, err := z.Create("doc.kml")
+	require.NoError(t, err)
+	_, err = w.Write([]byte(kml))
+	require.NoError(t, err)
+	require.NoError(t, z.Close())
+	count := func() (n int64) {
+		require.NoError(t, h.DB.Raw("select count(*) from site_features").Scan(&n).Error)
+		return n
+	}
+	before, at := count(), "/sites/"+h.Site.String()+"/import?format=kml"
+	for name, file := range map[string]string{"plain": kml, "packed": packed.String()} {
+		a := h.pilot.Do(http.MethodPost, at+"&look=true", file)
+		require.Equal(t, http.StatusOK, a.Status, "%s: %s", name, a.Text())
+		var rep api.ImportReport
+		a.Into(&rep)
+		assert.Equal(t, 3, rep.Accepted, name)
+		require.Len(t, *rep.Features, 3, name)
+		for _, f := range *rep.Features {
+			assert.Equal(t, f.Name == "Bull paddock", f.Guessed, f.Name)
+			if f.Guessed {
+				assert.Equal(t, "area", f.Kind, "it says that it would be taken for the work")
+				assert.Equal(t, []string{"zone_class"}, f.Unread)
+			}
+		}
+		require.Len(t, rep.Refused, 1)
+		assert.Contains(t, rep.Refused[0].Sentence, "Pond")
+		assert.Equal(t, before, count(), "a look saves nothing")
+	}
+	require.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPost, at, packed.String()).Status)
+	assert.Equal(t, before+3, count())
+	assert.Equal(t, http.StatusUnprocessableEntity, h.pilot.Do(http.MethodPost, at, packed.String()[:200]).Status, "cut off")
 }
 
 func ptr[T any](v T) *T { return &v }

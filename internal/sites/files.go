@@ -29,6 +29,16 @@ var readers = map[string]func(io.Reader) ([]site.Feature, []site.Refused, error)
 // another site, is refused; features that cannot be used are named; the others
 // count, all in one transaction.
 func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.Reader) (api.ImportReport, error) {
+	return s.bring(ctx, id, format, r, false)
+}
+
+// Look says what Import would make of a file, and saves nothing: as what each
+// feature would be taken, and what of it is not understood.
+func (s *Service) Look(ctx context.Context, id uuid.UUID, format string, r io.Reader) (api.ImportReport, error) {
+	return s.bring(ctx, id, format, r, true)
+}
+
+func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.Reader, look bool) (api.ImportReport, error) {
 	rep := api.NewImportReport()
 	read, ok := readers[format]
 	if !ok {
@@ -71,6 +81,7 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.
 			have[x.ID.String()] = i
 		}
 		var fresh []map[string]any
+		seen := []api.ImportSeen{}
 		for i, f := range features {
 			if k, ok := have[f.ID]; ok {
 				was, err := rows[k].feature()
@@ -89,6 +100,9 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.
 				continue
 			}
 			have[f.ID] = -1
+			if look {
+				seen = append(seen, api.ImportSeen{Name: f.Name, Kind: string(f.Kind), Shape: string(f.Shape), Guessed: f.Guessed, Unread: append([]string{}, f.Unread...)})
+			}
 			content, err := json.Marshal(f)
 			if err != nil {
 				return err
@@ -98,6 +112,11 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, format string, r io.
 		rep.Accepted = len(fresh)
 		if err := room(tx, id, len(fresh)); err != nil {
 			return err
+		}
+		if look {
+			seen = seen[:min(len(seen), 2000)]
+			rep.Features = &seen
+			return nil
 		}
 		set, err := db.Rows(fresh)
 		if err != nil || len(fresh) == 0 {

@@ -104,7 +104,11 @@ func (h *Handlers) RestoreFeature(ctx context.Context, r api.RestoreFeatureReque
 }
 
 func (h *Handlers) ImportSite(ctx context.Context, r api.ImportSiteRequestObject) (api.ImportSiteResponseObject, error) {
-	rep, err := h.Sites.Import(ctx, r.Id, string(r.Params.Format), r.Body)
+	bring := h.Sites.Import
+	if r.Params.Look != nil && *r.Params.Look {
+		bring = h.Sites.Look
+	}
+	rep, err := bring(ctx, r.Id, string(r.Params.Format), r.Body)
 	return api.ImportSite200JSONResponse(rep), err
 }
 

@@ -5,6 +5,7 @@ package props
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -71,10 +72,14 @@ func format(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 var Names = []string{"id", "kind", "name", "height_m", "sigma_m", "measured", "buffer_m", "sag_m", "elevation_m", "what", "main", "free_deg", "note",
 	"ground_flat", "ground_firm", "ground_clear", "ground_no_plastic", "ground_no_dust", "ground_no_people"}
 
+// read are the names that Read understands beside those.
+var read = append([]string{"height_ft", "sigma_ft", "buffer_ft", "sag_ft", "elevation_ft"}, Names...)
+
 // Read fills a feature from properties. Names are matched without regard to
 // case. Without a kind, a point is an obstacle, a line a route, an area the
-// work. A height needs its unit in the name: height_m or height_ft; one without
-// is refused rather than guessed.
+// work; the feature says that it was guessed, and which of its fields mean
+// nothing here. A height needs its unit in the name: height_m or height_ft; one
+// without is refused rather than guessed.
 func Read(p map[string]string, shape site.Shape) (site.Feature, error) {
 	low := map[string]string{}
 	for k, v := range p {
@@ -84,7 +89,13 @@ func Read(p map[string]string, shape site.Shape) (site.Feature, error) {
 	if _, err := uuid.Parse(f.ID); err != nil {
 		f.ID = uuid.Must(uuid.NewV7()).String()
 	}
-	if f.Kind == "" {
+	for k, v := range low {
+		if v != "" && !slices.Contains(read, k) {
+			f.Unread = append(f.Unread, k)
+		}
+	}
+	slices.Sort(f.Unread)
+	if f.Guessed = f.Kind == ""; f.Guessed {
 		f.Kind = map[site.Shape]site.Kind{site.Point: site.Obstacle, site.Line: site.Route, site.Area: site.Work}[shape]
 	}
 	for _, name := range []string{"height", "ele", "elevation", "alt", "altitude"} {

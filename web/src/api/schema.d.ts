@@ -1590,6 +1590,8 @@ export interface paths {
         parameters: {
             query: {
                 format: "geojson" | "kml" | "gpx" | "csv";
+                /** @description say what would become of the file, and save nothing */
+                look?: boolean;
             };
             header?: never;
             path: {
@@ -3121,6 +3123,17 @@ export interface components {
             accepted: number;
             unchanged: number;
             refused: components["schemas"]["RowProblem"][];
+            /** @description of a look: as what each would be taken */
+            features?: components["schemas"]["ImportSeen"][];
+        };
+        ImportSeen: {
+            name: string;
+            kind: string;
+            shape: string;
+            /** @description the file names no kind: it is taken from the shape */
+            guessed: boolean;
+            /** @description fields of it that mean nothing here */
+            unread: string[];
         };
         DueItem: {
             /** @enum {string} */
@@ -7656,6 +7669,8 @@ export interface operations {
         parameters: {
             query: {
                 format: "geojson" | "kml" | "gpx" | "csv";
+                /** @description say what would become of the file, and save nothing */
+                look?: boolean;
             };
             header?: never;
             path: {

@@ -4,6 +4,7 @@ import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { sending } from "../api/upload";
 import { Dialog } from "./Dialog";
+import { ImportLook } from "./ImportLook";
 import { ImportResult } from "./ImportResult";
 import { Busy, Problem } from "./states";
 
@@ -19,6 +20,10 @@ export interface BringInProps {
   mostMB?: number;
   /** Shows what becomes of the file in a dialog of this title, where there is no room beside the button. */
   dialog?: string;
+  /** Says what would become of the file; then it is taken only after a second press. */
+  look?: BringInProps["take"];
+  /** A kind of what is brought in, in words. */
+  called?: (kind: string) => string;
   /** Sends the file through the given fetch; the answer is a report of its lines or a sentence. */
   take: (file: File, fetch: ReturnType<typeof sending>) => Promise<Schemas["ImportReport"] | string>;
 }
@@ -30,32 +35,48 @@ export const asText = {
 };
 
 /** A button that takes a file, and what becomes of it: how much is sent, what was taken, what was refused. */
-export function BringIn({ label, field, what = "lines", accept, mostMB, dialog, take }: BringInProps) {
+export function BringIn({
+  label,
+  field,
+  what = "lines",
+  accept,
+  mostMB,
+  dialog,
+  look,
+  called = (k) => k,
+  take,
+}: BringInProps) {
   const qc = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
   const [file, setFile] = useState<File>();
   const [sent, setSent] = useState<number>();
   const [answer, setAnswer] = useState<Schemas["ImportReport"] | string>();
+  const [looked, setLooked] = useState<{ file: File; report: Schemas["ImportReport"] }>();
   const [error, setError] = useState<unknown>();
   const clear = () => {
+    setLooked(undefined);
     setAnswer(undefined);
     setError(undefined);
     setSent(undefined);
   };
-  const run = async (f: File) => {
+  const run = async (f: File, sure = false) => {
     clear();
     setFile(f);
     try {
       if (mostMB && f.size > mostMB << 20)
         throw new Error(`${f.name} is larger than ${mostMB} MB. Nothing was saved.`);
-      setAnswer(await take(f, sending(setSent)));
-      await qc.invalidateQueries();
+      const said = await (look && !sure ? look : take)(f, sending(setSent));
+      if (look && !sure && typeof said === "object") setLooked({ file: f, report: said });
+      else {
+        setAnswer(said);
+        await qc.invalidateQueries();
+      }
     } catch (e) {
       setError(e);
     }
     setFile(undefined);
   };
-  const state: ReactNode = (file || answer !== undefined || error !== undefined) && (
+  const state: ReactNode = (file || looked || answer !== undefined || error !== undefined) && (
     <div className="mt-2">
       {file &&
         (sent !== undefined && sent < 1 ? (
@@ -68,6 +89,15 @@ export function BringIn({ label, field, what = "lines", accept, mostMB, dialog, 
         <p role="status" className="mt-2 mb-0">
           {answer}
         </p>
+      )}
+      {looked && (
+        <ImportLook
+          report={looked.report}
+          what={what}
+          called={called}
+          onTake={() => void run(looked.file, true)}
+          onLeave={clear}
+        />
       )}
       {typeof answer === "object" && <ImportResult report={answer} what={what} />}
     </div>
@@ -92,7 +122,7 @@ export function BringIn({ label, field, what = "lines", accept, mostMB, dialog, 
       {dialog ? (
         <Dialog
           title={dialog}
-          open={file !== undefined || answer !== undefined || error !== undefined}
+          open={file !== undefined || looked !== undefined || answer !== undefined || error !== undefined}
           onClose={clear}
         >
           {state}

@@ -1,7 +1,8 @@
 import { api, ask, type Schemas } from "../api/client";
-import { asText, BringIn } from "../parts/BringIn";
+import { asText, BringIn, type BringInProps } from "../parts/BringIn";
 import { Sheet } from "../parts/Sheet";
 import { useZone } from "../parts/time";
+import { type Kind, kindName } from "./kinds";
 
 type Format = "geojson" | "kml" | "gpx" | "csv";
 const formats: Format[] = ["geojson", "kml", "gpx", "csv"];
@@ -9,9 +10,24 @@ const endings: Record<string, Format> = {
   geojson: "geojson",
   json: "geojson",
   kml: "kml",
+  kmz: "kml",
   gpx: "gpx",
   csv: "csv",
 };
+
+/** Sends a map file as it is; a packed one is no text. */
+function bring(id: string, file: File, fetch: Parameters<BringInProps["take"]>[1], look: boolean) {
+  const format = endings[file.name.split(".").pop()?.toLowerCase() ?? ""];
+  if (!format) throw new Error(`${file.name} is none of GeoJSON, KML, KMZ, GPX and CSV. Nothing was saved.`);
+  return ask(
+    api.POST("/sites/{id}/import", {
+      params: { path: { id }, query: { format, look } },
+      body: file as unknown as string,
+      ...asText,
+      fetch,
+    }),
+  );
+}
 
 /** Files in and out, and the terrain. */
 export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
@@ -44,21 +60,11 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
             label="Bring in a map file"
             field="Map file"
             what="features"
-            accept=".geojson,.json,.kml,.gpx,.csv"
+            accept=".geojson,.json,.kml,.kmz,.gpx,.csv"
             mostMB={10}
-            take={async (file, fetch) => {
-              const format = endings[file.name.split(".").pop()?.toLowerCase() ?? ""];
-              if (!format)
-                throw new Error(`${file.name} is none of GeoJSON, KML, GPX and CSV. Nothing was saved.`);
-              return ask(
-                api.POST("/sites/{id}/import", {
-                  params: { path: { id }, query: { format } },
-                  body: await file.text(),
-                  ...asText,
-                  fetch,
-                }),
-              );
-            }}
+            called={(k) => kindName(k as Kind).toLowerCase()}
+            look={(file, fetch) => bring(id, file, fetch, true)}
+            take={(file, fetch) => bring(id, file, fetch, false)}
           />
           <BringIn
             label="Bring in terrain (.asc)"
