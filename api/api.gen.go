@@ -516,6 +516,7 @@ const (
 	IncidentEventContact         IncidentEvent = "contact"
 	IncidentEventHardLanding     IncidentEvent = "hard-landing"
 	IncidentEventOverheating     IncidentEvent = "overheating"
+	IncidentEventRebuilt         IncidentEvent = "rebuilt"
 	IncidentEventTransportDamage IncidentEvent = "transport-damage"
 	IncidentEventWater           IncidentEvent = "water"
 )
@@ -530,6 +531,8 @@ func (e IncidentEvent) Valid() bool {
 	case IncidentEventHardLanding:
 		return true
 	case IncidentEventOverheating:
+		return true
+	case IncidentEventRebuilt:
 		return true
 	case IncidentEventTransportDamage:
 		return true

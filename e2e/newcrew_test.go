@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/core/upkeep"
 	"mainstay/e2e/browser"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -100,6 +101,17 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.Click("Save")
 	p.Gone("Weighed on")
 
+	p.Click("Acceptance of a new or rebuilt aircraft")
+	for _, step := range upkeep.Commissioning(false).Steps {
+		p.Click("Done: " + step.Text)
+	}
+	p.Fill("What was done and found", "As the list says; all in order.")
+	sign(p, "7391")
+	p.Click("Sign the work")
+	p.See("without load: due")
+	p.Click("Fleet")
+	p.Click("Kite")
+
 	p.Click("Record an update")
 	p.Fill("Aircraft", "2.8.4")
 	p.Fill("Controller", "2.8.1")
@@ -150,8 +162,10 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.Click("Sign")
 	p.Gone("Not briefed yet")
 
-	p.Click("Day")
-	p.Click("Ask the gate")
+	p.Click("Fleet")
+	p.Click("Kite")
+	p.Click("Acceptance of a new or rebuilt aircraft")
+	p.Click("Ask the gate for the flight without load")
 	p.Pick("This flight belongs to", "First flight (Practice field")
 	p.Fill("Steady wind", "60")
 	p.See("the limit is 12.0")

@@ -27,10 +27,11 @@ const (
 	ChemicalSpill   Event = "chemical-spill"
 	FirmwareChange  Event = "firmware-change"
 	TransportDamage Event = "transport-damage"
+	Built           Event = "rebuilt" // new, or built again
 )
 
 // AllEvents lists the events that open tasks.
-var AllEvents = []Event{Contact, HardLanding, Water, Overheating, ChemicalSpill, FirmwareChange, TransportDamage}
+var AllEvents = []Event{Contact, HardLanding, Water, Overheating, ChemicalSpill, FirmwareChange, TransportDamage, Built}
 
 // Load is what an acceptance flight carries.
 type Load string

@@ -41,13 +41,6 @@ func (h *Handlers) AddType(ctx context.Context, r api.AddTypeRequestObject) (api
 	return api.AddType201JSONResponse(WireType(*r.Body)), nil
 }
 
-func (h *Handlers) AddAircraft(ctx context.Context, r api.AddAircraftRequestObject) (api.AddAircraftResponseObject, error) {
-	b := r.Body
-	a, err := h.Fleet.AddAircraft(ctx, NewAircraft{ID: b.Id, TypeKey: b.TypeKey, Name: b.Name, Serial: b.Serial, Registration: b.Registration,
-		RegistrationExpires: api.TimeOf(b.RegistrationExpires), FitNewParts: b.FitNewParts, MassKg: b.MassKg, WeighedOn: api.TimeOf(b.WeighedOn)})
-	return api.AddAircraft201JSONResponse(WireAircraft(a)), err
-}
-
 func (h *Handlers) UpdateAircraft(ctx context.Context, r api.UpdateAircraftRequestObject) (api.UpdateAircraftResponseObject, error) {
 	b := r.Body
 	a, err := h.Fleet.Update(ctx, r.Id, Edit{Version: b.Version, Name: b.Name, Registration: b.Registration, RegistrationExpires: api.TimeOf(b.RegistrationExpires), MassKg: b.MassKg, WeighedOn: api.TimeOf(b.WeighedOn), Active: b.Active})

@@ -111,6 +111,11 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("PUT", at, m{"version": craft.Version, "name": "Kite", "registration": "T-1", "registration_expires": "2028-01-01", "active": true, "mass_kg": 7.2, "weighed_on": "2026-05-01"}, nil)
 	x.do("GET", "/aircraft", nil, nil)
 	x.do("GET", at, nil, nil)
+	var img bytes.Buffer
+	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 4, 4))))
+	var photo api.Photo
+	x.do("POST", "/photos", img.Bytes(), &photo)
+	x.accept(craft.Id.String(), photo.Id.String())
 	x.do("POST", at+"/ground", m{"id": id(), "reason": "smells odd"}, nil)
 	x.do("POST", at+"/return", m{"note": "it was the truck", "pin": "7391"}, nil)
 	x.do("POST", at+"/parts", m{"fits": []m{{"part_id": id(), "station": "propeller-1", "serial": "P-9"}}, "source": "maker", "old": "discard", "cut_up": true}, nil)
@@ -126,10 +131,6 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("GET", pack, nil, nil)
 	x.rack(pk.Id.String())
 
-	var img bytes.Buffer
-	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 4, 4))))
-	var photo api.Photo
-	x.do("POST", "/photos", img.Bytes(), &photo)
 	x.do("GET", "/photos/"+photo.Id.String(), nil, nil)
 	var defect api.Defect
 	x.do("POST", "/defects", m{"id": id(), "aircraft_id": craft.Id, "station": "frame", "title": "Scratch", "note": "", "severity": "stop", "photos": []any{photo.Id}, "walkround_id": nil}, &defect)
@@ -228,18 +229,27 @@ func (x *tour) shop(craft, defect, photo string) {
 	x.do("GET", "/work-orders?all=true", nil, nil)
 	x.do("POST", "/deferrals", m{"id": id(), "aircraft_id": craft, "defect_id": nil, "task_id": "weekly-screws", "days": 2, "reason": "driver on order", "pin": "7391"}, nil)
 	x.do("POST", at+"/incidents", m{"id": id(), "event": "chemical-spill", "note": ""}, nil)
+	x.accept(craft, photo)
+	x.do("POST", at+"/return", m{"note": "clean and dry", "pin": "7391"}, nil)
+}
+
+// accept does and signs the open work on an aircraft.
+func (x *tour) accept(craft, photo string) {
 	var orders api.WorkOrders
-	x.do("GET", "/work-orders", nil, &orders)
+	x.do("GET", "/work-orders?aircraft="+craft, nil, &orders)
 	for _, w := range orders.Orders {
-		entries = nil
+		if w.State != api.WorkLineStateOpen {
+			continue
+		}
+		var o api.WorkOrder
 		x.do("GET", "/work-orders/"+w.Id.String(), nil, &o)
+		entries := []m{}
 		for _, s := range o.Steps {
 			entries = append(entries, m{"step_id": s.Step.ID, "value": m{"done": true, "photos": []string{photo}}})
 		}
 		x.do("PUT", "/work-orders/"+w.Id.String()+"/entries", m{"entries": entries}, nil)
-		x.do("POST", "/work-orders/"+w.Id.String()+"/sign", m{"note": "washed", "pin": "7391", "second_login": "", "second_pin": ""}, nil)
+		x.do("POST", "/work-orders/"+w.Id.String()+"/sign", m{"note": "done", "pin": "7391", "second_login": "", "second_pin": ""}, nil)
 	}
-	x.do("POST", at+"/return", m{"note": "clean and dry", "pin": "7391"}, nil)
 }
 
 // rack calls every operation of the rack; a second pack goes all the way.
@@ -439,12 +449,16 @@ func (x *tour) fly(craft, pack, job string) string {
 	x.do("POST", walk+"/complete", nil, nil)
 	x.do("GET", walk, nil, nil)
 
+	var orders api.WorkOrders
+	x.do("GET", "/work-orders?aircraft="+craft, nil, &orders)
+	require.Len(x.t, orders.Orders, 1, "the acceptance of a new aircraft waits for its flight")
+	accepted := orders.Orders[0].Id
 	wind := m{"at": testbed.Noon.Add(time.Second), "steady_ms": 3, "gust_ms": nil, "measured_m": 2, "ground": "open"}
 	release := func() string {
 		var answer api.GateAnswer
-		x.do("POST", "/gate", m{"aircraft_id": craft, "pack_ids": []string{pack}, "wind": wind, "job_id": job}, &answer)
+		x.do("POST", "/gate", m{"aircraft_id": craft, "pack_ids": []string{pack}, "wind": wind, "job_id": job, "acceptance": accepted}, &answer)
 		var r api.Release
-		x.do("POST", "/releases", m{"id": id(), "aircraft_id": craft, "pack_ids": []string{pack}, "wind": wind, "purpose": "Tour flight", "gate_hash": answer.Hash, "job_id": job, "pin": "7391"}, &r)
+		x.do("POST", "/releases", m{"id": id(), "aircraft_id": craft, "pack_ids": []string{pack}, "wind": wind, "purpose": "Tour flight", "gate_hash": answer.Hash, "job_id": job, "acceptance": accepted, "pin": "7391"}, &r)
 		return r.Id.String()
 	}
 	x.do("POST", "/releases/"+release()+"/withdraw", nil, nil)

@@ -23,7 +23,26 @@ var reasons = map[upkeep.Event]struct{ cause, reason string }{
 	upkeep.Water:           {fleet.ByPerson, "Water inside: open, dry and clean it before power."},
 	upkeep.Overheating:     {fleet.ByReadings, "Overheating: find the cause."},
 	upkeep.ChemicalSpill:   {fleet.ByPerson, "Chemical spill: wash it as the label says, with gloves and goggles."},
+	upkeep.Built:           {fleet.ByPerson, "Built again: it is accepted before it flies."},
 	upkeep.TransportDamage: {fleet.ByPerson, "Damage in transport: inspect it."},
+}
+
+// AddAircraft adds an aircraft and opens its acceptance: it stays on the ground
+// until that is signed and flown. Adding the same id twice changes nothing.
+func (s *Service) AddAircraft(ctx context.Context, n fleet.NewAircraft) (a fleet.Aircraft, err error) {
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var known int64
+		if err := tx.Raw("select count(*) from aircraft where id = ?", n.ID).Scan(&known).Error; err != nil {
+			return err
+		}
+		in := s.In(tx)
+		if a, err = in.Fleet.AddAircraft(ctx, n); err != nil || known > 0 {
+			return err
+		}
+		_, err := in.openTasks(ctx, tx, a.ID, upkeep.Built, "")
+		return err
+	})
+	return a, err
 }
 
 // Report takes an event outside a flight: it opens the tasks of the programme
@@ -67,14 +86,19 @@ func (s *Service) openTasks(ctx context.Context, tx *gorm.DB, aircraft uuid.UUID
 		return nil, err
 	}
 	p, err := s.Programme(ctx, a.TypeKey)
-	if fault.Is(err, "not-found") {
-		return nil, nil // a type without a programme is a finding of its own
-	}
-	if err != nil {
+	if err != nil && !fault.Is(err, "not-found") { // a type without a programme is a finding of its own
 		return nil, err
 	}
+	tasks := p.OpenedBy(e)
+	if e == upkeep.Built && len(tasks) == 0 { // whatever the programme says, nothing new flies unaccepted
+		t, err := s.Fleet.Type(ctx, a.TypeKey)
+		if err != nil {
+			return nil, err
+		}
+		tasks = []upkeep.Task{upkeep.Commissioning(t.TankL > 0)}
+	}
 	var out []Order
-	for _, t := range p.OpenedBy(e) {
+	for _, t := range tasks {
 		var n int64
 		if err := tx.Raw("select count(*) from work_orders where aircraft_id = ? and task_id = ? and state = 'open'", aircraft, t.ID).Scan(&n).Error; err != nil {
 			return nil, err
@@ -90,7 +114,7 @@ func (s *Service) openTasks(ctx context.Context, tx *gorm.DB, aircraft uuid.UUID
 		if err != nil {
 			return nil, err
 		}
-		o := Order{ID: id, AircraftID: a.ID, Cause: ByEvent, CauseNote: strings.TrimSpace(fmt.Sprintf("%s. %s", e, note)), Grounds: t.Grounds}
+		o := Order{ID: id, AircraftID: a.ID, Cause: ByEvent, CauseNote: strings.TrimSpace(fmt.Sprintf("%s. %s", spoken(e), note)), Grounds: t.Grounds}
 		o.fromTask(t, p.Version)
 		if err := s.open(ctx, tx, a, &o); err != nil {
 			return nil, err
@@ -98,6 +122,14 @@ func (s *Service) openTasks(ctx context.Context, tx *gorm.DB, aircraft uuid.UUID
 		out = append(out, o)
 	}
 	return out, nil
+}
+
+// spoken is an event as a person says it.
+func spoken(e upkeep.Event) string {
+	if e == upkeep.Built {
+		return "new or rebuilt aircraft"
+	}
+	return strings.ReplaceAll(string(e), "-", " ")
 }
 
 // Return puts an aircraft back into service: every open grounding is lifted,

@@ -276,3 +276,10 @@ func (h *Handlers) InstallFirmware(ctx context.Context, r api.InstallFirmwareReq
 	f, err := h.firmware(ctx, r.Id)
 	return api.InstallFirmware200JSONResponse(f), err
 }
+
+func (h *Handlers) AddAircraft(ctx context.Context, r api.AddAircraftRequestObject) (api.AddAircraftResponseObject, error) {
+	b := r.Body
+	a, err := h.Workshop.AddAircraft(ctx, fleet.NewAircraft{ID: b.Id, TypeKey: b.TypeKey, Name: b.Name, Serial: b.Serial, Registration: b.Registration,
+		RegistrationExpires: api.TimeOf(b.RegistrationExpires), FitNewParts: b.FitNewParts, MassKg: b.MassKg, WeighedOn: api.TimeOf(b.WeighedOn)})
+	return api.AddAircraft201JSONResponse(fleet.WireAircraft(a)), err
+}

@@ -3423,7 +3423,7 @@ export interface components {
             /** Format: uuid */
             id: string;
             /** @enum {string} */
-            event: "contact" | "hard-landing" | "water" | "overheating" | "chemical-spill" | "transport-damage";
+            event: "contact" | "hard-landing" | "water" | "overheating" | "chemical-spill" | "transport-damage" | "rebuilt";
             note: string;
         };
         NewDeferral: {

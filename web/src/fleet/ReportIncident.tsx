@@ -15,6 +15,7 @@ const events: [Event, string][] = [
   ["overheating", "Overheating"],
   ["chemical-spill", "Chemical spill"],
   ["transport-damage", "Damage in transport"],
+  ["rebuilt", "It was built again: frame, arms or main electronics replaced"],
 ];
 
 export interface ReportIncidentProps {
