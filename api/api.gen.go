@@ -24,6 +24,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/metar"
 	"mainstay/core/pack"
+	"mainstay/core/practice"
 	"mainstay/core/rules"
 	"mainstay/core/site"
 	"mainstay/core/stock"
@@ -1161,6 +1162,66 @@ func (e PartSource) Valid() bool {
 	}
 }
 
+// Defines values for PracticeID.
+const (
+	Antennas             PracticeID = "antennas"
+	Compass              PracticeID = "compass"
+	Corrections          PracticeID = "corrections"
+	FullInspection       PracticeID = "full-inspection"
+	LandBy               PracticeID = "land-by"
+	LaunchCharge         PracticeID = "launch-charge"
+	ObstacleSensing      PracticeID = "obstacle-sensing"
+	PowerOrder           PracticeID = "power-order"
+	PropellerInterval    PracticeID = "propeller-interval"
+	ReturnMargin         PracticeID = "return-margin"
+	SafeDistance         PracticeID = "safe-distance"
+	Satellites           PracticeID = "satellites"
+	SprayWind            PracticeID = "spray-wind"
+	TakeOffBy            PracticeID = "take-off-by"
+	ThirdPartyPropellers PracticeID = "third-party-propellers"
+	VerticalSensing      PracticeID = "vertical-sensing"
+)
+
+// Valid indicates whether the value is a known member of the PracticeID enum.
+func (e PracticeID) Valid() bool {
+	switch e {
+	case Antennas:
+		return true
+	case Compass:
+		return true
+	case Corrections:
+		return true
+	case FullInspection:
+		return true
+	case LandBy:
+		return true
+	case LaunchCharge:
+		return true
+	case ObstacleSensing:
+		return true
+	case PowerOrder:
+		return true
+	case PropellerInterval:
+		return true
+	case ReturnMargin:
+		return true
+	case SafeDistance:
+		return true
+	case Satellites:
+		return true
+	case SprayWind:
+		return true
+	case TakeOffBy:
+		return true
+	case ThirdPartyPropellers:
+		return true
+	case VerticalSensing:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PracticeNewPhase.
 const (
 	PracticeNewPhaseEmpty  PracticeNewPhase = "empty"
@@ -1266,6 +1327,27 @@ func (e StartWalkroundKind) Valid() bool {
 	case StartWalkroundKindTurnaround:
 		return true
 	case StartWalkroundKindWalkround:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for TypeEntryLandingCall.
+const (
+	Minutes TypeEntryLandingCall = "minutes"
+	Percent TypeEntryLandingCall = "percent"
+	Volts   TypeEntryLandingCall = "volts"
+)
+
+// Valid indicates whether the value is a known member of the TypeEntryLandingCall enum.
+func (e TypeEntryLandingCall) Valid() bool {
+	switch e {
+	case Minutes:
+		return true
+	case Percent:
+		return true
+	case Volts:
 		return true
 	default:
 		return false
@@ -1566,16 +1648,19 @@ type Aircraft struct {
 
 // AircraftDetail defines model for AircraftDetail.
 type AircraftDetail struct {
-	Aircraft   Aircraft       `json:"aircraft"`
-	Defects    []Defect       `json:"defects"`
-	Findings   []Finding      `json:"findings"`
-	Groundings []Grounding    `json:"groundings"`
-	History    []PartMove     `json:"history"`
-	Orders     []OrderRef     `json:"orders"`
-	Parts      []Part         `json:"parts"`
-	Stations   []StationState `json:"stations"`
-	Type       TypeEntry      `json:"type"`
-	Verdict    Verdict        `json:"verdict"`
+	Aircraft Aircraft `json:"aircraft"`
+
+	// Compass newest calibration; absent on none
+	Compass    *CompassCalibration `json:"compass"`
+	Defects    []Defect            `json:"defects"`
+	Findings   []Finding           `json:"findings"`
+	Groundings []Grounding         `json:"groundings"`
+	History    []PartMove          `json:"history"`
+	Orders     []OrderRef          `json:"orders"`
+	Parts      []Part              `json:"parts"`
+	Stations   []StationState      `json:"stations"`
+	Type       TypeEntry           `json:"type"`
+	Verdict    Verdict             `json:"verdict"`
 }
 
 // AircraftEdit defines model for AircraftEdit.
@@ -1736,6 +1821,15 @@ type BriefingSign struct {
 	Pin        string             `json:"pin"`
 }
 
+// Calibrate defines model for Calibrate.
+type Calibrate struct {
+	Id   openapi_types.UUID `json:"id"`
+	Note string             `json:"note"`
+
+	// SiteId where it was done; null is no place on file
+	SiteId *openapi_types.UUID `json:"site_id"`
+}
+
 // Call defines model for Call.
 type Call struct {
 	At   time.Time `json:"at"`
@@ -1801,6 +1895,18 @@ type Checklist = checks.List
 
 // Compare defines model for Compare.
 type Compare = checks.Compare
+
+// CompassCalibration defines model for CompassCalibration.
+type CompassCalibration struct {
+	At   time.Time          `json:"at"`
+	By   string             `json:"by"`
+	Id   openapi_types.UUID `json:"id"`
+	Note string             `json:"note"`
+
+	// Since work done since that disturbs it
+	Since string `json:"since"`
+	Site  string `json:"site"`
+}
 
 // Correction defines model for Correction.
 type Correction struct {
@@ -3210,6 +3316,42 @@ type Place = geo.Point
 // Position defines model for Position.
 type Position = airframe.Position
 
+// PracticeChoice defines model for PracticeChoice.
+type PracticeChoice = practice.Choice
+
+// PracticeEdit defines model for PracticeEdit.
+type PracticeEdit struct {
+	Numbers map[string]float64 `json:"numbers"`
+	School  string             `json:"school"`
+
+	// Why why the crew keeps it so; on record
+	Why string `json:"why"`
+}
+
+// PracticeID defines model for PracticeID.
+type PracticeID string
+
+// PracticeKept defines model for PracticeKept.
+type PracticeKept struct {
+	Asks    string         `json:"asks"`
+	Chosen  PracticeChoice `json:"chosen"`
+	Default string         `json:"default"`
+	Id      PracticeID     `json:"id"`
+
+	// Overrule types whose maker demands something of its own
+	Overrule []PracticeOverrule `json:"overrule"`
+
+	// Own chosen by the crew; false is the default
+	Own     bool             `json:"own"`
+	Schools []PracticeSchool `json:"schools"`
+
+	// Where where the judgement uses it
+	Where string `json:"where"`
+
+	// Why the reason for the default
+	Why string `json:"why"`
+}
+
 // PracticeLogged defines model for PracticeLogged.
 type PracticeLogged struct {
 	FlownOn  openapi_types.Date `json:"flown_on"`
@@ -3238,6 +3380,27 @@ type PracticeNew struct {
 
 // PracticeNewPhase defines model for PracticeNew.Phase.
 type PracticeNewPhase string
+
+// PracticeNumber defines model for PracticeNumber.
+type PracticeNumber = practice.Number
+
+// PracticeOverrule defines model for PracticeOverrule.
+type PracticeOverrule struct {
+	Name    string `json:"name"`
+	TypeKey string `json:"type_key"`
+}
+
+// PracticeSchool defines model for PracticeSchool.
+type PracticeSchool struct {
+	Id      string           `json:"id"`
+	Numbers []PracticeNumber `json:"numbers"`
+	Says    string           `json:"says"`
+}
+
+// Practices defines model for Practices.
+type Practices struct {
+	Practices []PracticeKept `json:"practices"`
+}
 
 // Problem defines model for Problem.
 type Problem struct {
@@ -3374,24 +3537,18 @@ type RuleAsk = rules.Ask
 
 // RuleBook defines model for RuleBook.
 type RuleBook struct {
-	Caution string      `json:"caution"`
-	Chosen  string      `json:"chosen"`
-	Local   []LocalRule `json:"local"`
-
-	// MarginM kept over the highest thing on the way home; the larger of both counts
-	MarginM       float64    `json:"margin_m"`
-	MarginPercent float64    `json:"margin_percent"`
-	Packs         []RulePack `json:"packs"`
-	Practice      RulePack   `json:"practice"`
-	SightM        float64    `json:"sight_m"`
+	Caution  string      `json:"caution"`
+	Chosen   string      `json:"chosen"`
+	Local    []LocalRule `json:"local"`
+	Packs    []RulePack  `json:"packs"`
+	Practice RulePack    `json:"practice"`
+	SightM   float64     `json:"sight_m"`
 }
 
 // RuleChoice defines model for RuleChoice.
 type RuleChoice struct {
-	MarginM       float64        `json:"margin_m"`
-	MarginPercent float64        `json:"margin_percent"`
-	Pack          RuleChoicePack `json:"pack"`
-	SightM        float64        `json:"sight_m"`
+	Pack   RuleChoicePack `json:"pack"`
+	SightM float64        `json:"sight_m"`
 }
 
 // RuleChoicePack defines model for RuleChoice.Pack.
@@ -3730,11 +3887,16 @@ type Trends struct {
 
 // TypeEntry defines model for TypeEntry.
 type TypeEntry struct {
-	Motors    int         `json:"motors"`
-	Positions []Position  `json:"positions"`
-	Profile   TypeProfile `json:"profile"`
-	Stations  []Station   `json:"stations"`
+	// LandingCall what calls the landing
+	LandingCall TypeEntryLandingCall `json:"landing_call"`
+	Motors      int                  `json:"motors"`
+	Positions   []Position           `json:"positions"`
+	Profile     TypeProfile          `json:"profile"`
+	Stations    []Station            `json:"stations"`
 }
+
+// TypeEntryLandingCall what calls the landing
+type TypeEntryLandingCall string
 
 // TypeLimits defines model for TypeLimits.
 type TypeLimits = airframe.Limits
@@ -4196,6 +4358,9 @@ type AddAircraftJSONRequestBody = NewAircraft
 // UpdateAircraftJSONRequestBody defines body for UpdateAircraft for application/json ContentType.
 type UpdateAircraftJSONRequestBody = AircraftEdit
 
+// CalibrateCompassJSONRequestBody defines body for CalibrateCompass for application/json ContentType.
+type CalibrateCompassJSONRequestBody = Calibrate
+
 // InstallFirmwareJSONRequestBody defines body for InstallFirmware for application/json ContentType.
 type InstallFirmwareJSONRequestBody = FirmwareUpdate
 
@@ -4331,6 +4496,9 @@ type UpdatePersonJSONRequestBody = PersonEdit
 // LogPracticeJSONRequestBody defines body for LogPractice for application/json ContentType.
 type LogPracticeJSONRequestBody = PracticeNew
 
+// ChoosePracticeJSONRequestBody defines body for ChoosePractice for application/json ContentType.
+type ChoosePracticeJSONRequestBody = PracticeEdit
+
 // CreateReleaseJSONRequestBody defines body for CreateRelease for application/json ContentType.
 type CreateReleaseJSONRequestBody = NewRelease
 
@@ -4429,6 +4597,9 @@ type ServerInterface interface {
 	// UpdateAircraft Change an aircraft
 	// (PUT /aircraft/{id})
 	UpdateAircraft(c *gin.Context, id openapi_types.UUID)
+	// CalibrateCompass The compass was calibrated now
+	// (POST /aircraft/{id}/calibrations)
+	CalibrateCompass(c *gin.Context, id openapi_types.UUID)
 	// GetFirmware What is installed on an aircraft, against the tested combination
 	// (GET /aircraft/{id}/firmware)
 	GetFirmware(c *gin.Context, id openapi_types.UUID)
@@ -4669,6 +4840,12 @@ type ServerInterface interface {
 	// GetPhoto A photo
 	// (GET /photos/{id})
 	GetPhoto(c *gin.Context, id openapi_types.UUID)
+	// ListPractices Where crews differ, with the schools, what this crew keeps and which types overrule it
+	// (GET /practices)
+	ListPractices(c *gin.Context)
+	// ChoosePractice What the crew keeps from now on, on record
+	// (PUT /practices/{id})
+	ChoosePractice(c *gin.Context, id PracticeID)
 	// ListRecords The chain of records, newest first
 	// (GET /records)
 	ListRecords(c *gin.Context, params ListRecordsParams)
@@ -4940,6 +5117,31 @@ func (siw *ServerInterfaceWrapper) UpdateAircraft(c *gin.Context) {
 	}
 
 	siw.Handler.UpdateAircraft(c, id)
+}
+
+// CalibrateCompass operation middleware
+func (siw *ServerInterfaceWrapper) CalibrateCompass(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CalibrateCompass(c, id)
 }
 
 // GetFirmware operation middleware
@@ -6764,6 +6966,44 @@ func (siw *ServerInterfaceWrapper) GetPhoto(c *gin.Context) {
 	siw.Handler.GetPhoto(c, id)
 }
 
+// ListPractices operation middleware
+func (siw *ServerInterfaceWrapper) ListPractices(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListPractices(c)
+}
+
+// ChoosePractice operation middleware
+func (siw *ServerInterfaceWrapper) ChoosePractice(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id PracticeID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChoosePractice(c, id)
+}
+
 // ListRecords operation middleware
 func (siw *ServerInterfaceWrapper) ListRecords(c *gin.Context) {
 
@@ -8404,6 +8644,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/fitness", wrapper.DeclareFit)
 	router.GET(options.BaseURL+"/people/:id/readiness", wrapper.GetReadiness)
 	router.POST(options.BaseURL+"/people/:id/readiness", wrapper.LogPractice)
+	router.GET(options.BaseURL+"/practices", wrapper.ListPractices)
+	router.PUT(options.BaseURL+"/practices/:id", wrapper.ChoosePractice)
+	router.POST(options.BaseURL+"/aircraft/:id/calibrations", wrapper.CalibrateCompass)
 	router.GET(options.BaseURL+"/rules", wrapper.GetRules)
 	router.PUT(options.BaseURL+"/rules", wrapper.ChooseRules)
 	router.GET(options.BaseURL+"/rules/coverage", wrapper.GetCoverage)
@@ -8577,6 +8820,40 @@ type UpdateAircraftdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response UpdateAircraftdefaultApplicationProblemPlusJSONResponse) VisitUpdateAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CalibrateCompassRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *CalibrateCompassJSONRequestBody
+}
+
+type CalibrateCompassResponseObject interface {
+	VisitCalibrateCompassResponse(w http.ResponseWriter) error
+}
+
+type CalibrateCompass204Response struct {
+}
+
+func (response CalibrateCompass204Response) VisitCalibrateCompassResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type CalibrateCompassdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CalibrateCompassdefaultApplicationProblemPlusJSONResponse) VisitCalibrateCompassResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -11624,6 +11901,78 @@ func (response GetPhotodefaultApplicationProblemPlusJSONResponse) VisitGetPhotoR
 	return err
 }
 
+type ListPracticesRequestObject struct {
+}
+
+type ListPracticesResponseObject interface {
+	VisitListPracticesResponse(w http.ResponseWriter) error
+}
+
+type ListPractices200JSONResponse Practices
+
+func (response ListPractices200JSONResponse) VisitListPracticesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListPracticesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListPracticesdefaultApplicationProblemPlusJSONResponse) VisitListPracticesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChoosePracticeRequestObject struct {
+	Id   PracticeID `json:"id"`
+	Body *ChoosePracticeJSONRequestBody
+}
+
+type ChoosePracticeResponseObject interface {
+	VisitChoosePracticeResponse(w http.ResponseWriter) error
+}
+
+type ChoosePractice204Response struct {
+}
+
+func (response ChoosePractice204Response) VisitChoosePracticeResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ChoosePracticedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChoosePracticedefaultApplicationProblemPlusJSONResponse) VisitChoosePracticeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListRecordsRequestObject struct {
 	Params ListRecordsParams
 }
@@ -13961,6 +14310,9 @@ type StrictServerInterface interface {
 	// UpdateAircraft Change an aircraft
 	// (PUT /aircraft/{id})
 	UpdateAircraft(ctx context.Context, request UpdateAircraftRequestObject) (UpdateAircraftResponseObject, error)
+	// CalibrateCompass The compass was calibrated now
+	// (POST /aircraft/{id}/calibrations)
+	CalibrateCompass(ctx context.Context, request CalibrateCompassRequestObject) (CalibrateCompassResponseObject, error)
 	// GetFirmware What is installed on an aircraft, against the tested combination
 	// (GET /aircraft/{id}/firmware)
 	GetFirmware(ctx context.Context, request GetFirmwareRequestObject) (GetFirmwareResponseObject, error)
@@ -14201,6 +14553,12 @@ type StrictServerInterface interface {
 	// GetPhoto A photo
 	// (GET /photos/{id})
 	GetPhoto(ctx context.Context, request GetPhotoRequestObject) (GetPhotoResponseObject, error)
+	// ListPractices Where crews differ, with the schools, what this crew keeps and which types overrule it
+	// (GET /practices)
+	ListPractices(ctx context.Context, request ListPracticesRequestObject) (ListPracticesResponseObject, error)
+	// ChoosePractice What the crew keeps from now on, on record
+	// (PUT /practices/{id})
+	ChoosePractice(ctx context.Context, request ChoosePracticeRequestObject) (ChoosePracticeResponseObject, error)
 	// ListRecords The chain of records, newest first
 	// (GET /records)
 	ListRecords(ctx context.Context, request ListRecordsRequestObject) (ListRecordsResponseObject, error)
@@ -14575,6 +14933,50 @@ func (sh *strictHandler) UpdateAircraft(ctx *gin.Context, id openapi_types.UUID)
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(UpdateAircraftResponseObject); ok {
 		if err := validResponse.VisitUpdateAircraftResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CalibrateCompass operation middleware
+func (sh *strictHandler) CalibrateCompass(ctx *gin.Context, id openapi_types.UUID) {
+	var request CalibrateCompassRequestObject
+
+	request.Id = id
+
+	var body CalibrateCompassJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CalibrateCompass(ctx, request.(CalibrateCompassRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CalibrateCompass")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CalibrateCompassResponseObject); ok {
+		if err := validResponse.VisitCalibrateCompassResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -17421,6 +17823,74 @@ func (sh *strictHandler) GetPhoto(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetPhotoResponseObject); ok {
 		if err := validResponse.VisitGetPhotoResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListPractices operation middleware
+func (sh *strictHandler) ListPractices(ctx *gin.Context) {
+	var request ListPracticesRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListPractices(ctx, request.(ListPracticesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListPractices")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListPracticesResponseObject); ok {
+		if err := validResponse.VisitListPracticesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChoosePractice operation middleware
+func (sh *strictHandler) ChoosePractice(ctx *gin.Context, id PracticeID) {
+	var request ChoosePracticeRequestObject
+
+	request.Id = id
+
+	var body ChoosePracticeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChoosePractice(ctx, request.(ChoosePracticeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChoosePractice")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChoosePracticeResponseObject); ok {
+		if err := validResponse.VisitChoosePracticeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -12,6 +12,7 @@ import (
 
 	"mainstay/core/aircraft"
 	"mainstay/core/airframe"
+	"mainstay/core/checks"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/upkeep"
@@ -24,7 +25,7 @@ var now = time.Date(2026, 6, 10, 15, 0, 0, 0, time.UTC)
 func quad() gate.Input {
 	ty := airframe.Type{Key: "q", Name: "Quad", Geometry: airframe.Geometry{Kind: "multirotor", Rotors: 4}}
 	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Type: ty, Aircraft: gate.Aircraft{ID: "a", Name: "Quad one", Active: true}, Programme: true, PacksReady: 9,
-		Walkround: &gate.Run{ID: "w", By: "Bo", At: now.Add(-time.Hour)}}
+		Walkround: &gate.Run{ID: "w", By: "Bo", At: now.Add(-time.Hour), Kept: checks.Kept(ty)}}
 	for _, p := range ty.Positions() {
 		in.Parts = append(in.Parts, gate.Part{ID: "p-" + p.ID, Station: p.ID, Label: p.Label, Kind: p.Kind, Required: p.Required, FittedAt: now.AddDate(0, -2, 0),
 			Counters: wear.Counters{Seconds: 3600, Since: now.AddDate(0, -2, 0)}, Limits: wear.Limits{Hours: 20}})
@@ -79,7 +80,7 @@ func TestStationsAgreeWithTheGate(t *testing.T) {
 		if rapid.Bool().Draw(t, "flown since") {
 			in.Aircraft.LastLanding = new(time.Time)
 			*in.Aircraft.LastLanding = now.Add(-30 * time.Minute)
-			in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: now.Add(-10 * time.Minute), Findings: []gate.RunFinding{{Title: "g", Place: place(), Verdict: verdict.Draw(t, "turned"), Sentence: "s"}}}
+			in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: now.Add(-10 * time.Minute), Kept: checks.Kept(in.Type), Findings: []gate.RunFinding{{Title: "g", Place: place(), Verdict: verdict.Draw(t, "turned"), Sentence: "s"}}}
 		}
 		n := rapid.IntRange(0, len(in.Parts)-1).Draw(t, "part")
 		switch rapid.IntRange(0, 4).Draw(t, "life") {

@@ -10,6 +10,7 @@ import (
 	"regexp"
 
 	"mainstay/core/pack"
+	"mainstay/core/practice"
 	"mainstay/core/units"
 	"mainstay/core/wear"
 )
@@ -46,8 +47,8 @@ type Limits struct {
 	TakeoffMassKg  units.Kilograms       `json:"takeoff_mass_kg"`
 	WindMS         units.MetresPerSecond `json:"wind_ms"` // steady, at flight height
 	GustMS         units.MetresPerSecond `json:"gust_ms"`
-	FlightHeightM  units.Metres          `json:"flight_height_m"` // usual height above ground, for scaling the wind
-	LaunchPercent  units.Percent         `json:"launch_percent"`
+	FlightHeightM  units.Metres          `json:"flight_height_m"`          // usual height above ground, for scaling the wind
+	LaunchPercent  units.Percent         `json:"launch_percent,omitempty"` // where the maker demands one; 0: the crew's practice
 	LandByPercent  units.Percent         `json:"land_by_percent"`
 	LandByCellMV   units.Millivolts      `json:"land_by_cell_mv"`  // under load
 	PlannedMinutes float64               `json:"planned_minutes"`  // usual flight on full packs
@@ -127,9 +128,14 @@ type Type struct {
 	Packs      Packs                  `json:"packs"`
 	Wear       map[string]wear.Limits `json:"wear"` // by part kind
 	Equipment  []Equipment            `json:"equipment,omitempty"`
-	TankL      float64                `json:"tank_l,omitempty"` // liquid it can carry; 0: it does not spray
-	PowerOrder string                 `json:"power_order"`      // controller-first or aircraft-first
-	Sticks     *Sticks                `json:"sticks,omitempty"` // nil: not known
+	TankL      float64                `json:"tank_l,omitempty"`      // liquid it can carry; 0: it does not spray
+	PowerOrder string                 `json:"power_order,omitempty"` // controller-first or aircraft-first, where the maker demands it
+	// Demands are what the maker demands where crews differ; it overrules their practice.
+	Demands practice.Settings `json:"demands,omitempty"`
+	// Practice is what the crew chose where crews differ. It is no part of a profile:
+	// whoever judges fills it in.
+	Practice practice.Settings `json:"practice,omitempty"`
+	Sticks   *Sticks           `json:"sticks,omitempty"` // nil: not known
 
 	shape *shape // of a prepared type
 }
@@ -177,7 +183,9 @@ func (t Type) Validate() error {
 		return bad("work must have at most 200 characters")
 	case t.Version < 1 || t.Version > wear.Most:
 		return bad("version must be 1-%d", wear.Most)
-	case t.PowerOrder != "controller-first" && t.PowerOrder != "aircraft-first":
+	case t.Practice != nil:
+		return bad("practice is the crew's own setting, not the profile's; what the maker demands goes under demands")
+	case t.PowerOrder != "" && t.PowerOrder != "controller-first" && t.PowerOrder != "aircraft-first":
 		return bad("power_order must be controller-first or aircraft-first")
 	case t.Sticks != nil && (!t.Sticks.known() || len(t.Sticks.Start)+len(t.Sticks.Stop)+len(t.Sticks.Emergency)+len(t.Sticks.From) > 600):
 		return bad("sticks must have start, stop and emergency_stop in words, together at most 600 characters")
@@ -187,8 +195,8 @@ func (t Type) Validate() error {
 		return bad("wind_ms must be 0.5-40 and gust_ms at least wind_ms, at most 60")
 	case !within(float64(l.FlightHeightM), 1, 500):
 		return bad("flight_height_m must be 1-500")
-	case !within(float64(l.LaunchPercent), 1, 100) || !within(float64(l.LandByPercent), 1, float64(l.LaunchPercent)):
-		return bad("launch_percent must be 1-100 and land_by_percent under it")
+	case l.LaunchPercent != 0 && !within(float64(l.LaunchPercent), 1, 100) || !within(float64(l.LandByPercent), 1, t.LaunchPercent()):
+		return bad("launch_percent must be 1-100, or left to the crew's practice, and land_by_percent under it")
 	case !within(l.PlannedMinutes, 1, 600):
 		return bad("planned_minutes must be 1-600")
 	case !within(float64(l.CrosswindMS), 0, 30) || !within(float64(l.ClimbMS), 0, 30) || !within(float64(l.DescentMS), 0, 30) || !within(float64(l.SpeedMS), 0, 100) || !within(float64(l.TransitionM), 0, 120):
@@ -207,6 +215,9 @@ func (t Type) Validate() error {
 		return bad("packs: max_cycles must be 0-100000")
 	case p.CallOutEvery < 10 || p.CallOutEvery > 3600:
 		return bad("packs: call_out_every_s must be 10-3600")
+	}
+	if err := t.Demands.Validate(); err != nil {
+		return bad("demands: %v", err)
 	}
 	if c, err := pack.CellOf(p.Chemistry); err != nil {
 		return bad("packs: %v", err)

@@ -42,7 +42,7 @@ func TestShippedTypesAreUsable(t *testing.T) {
 			ids[s.ID] = true
 		}
 		for _, s := range a.PartStations() {
-			assert.Contains(t, a.Wear, s.Part, "%s: %s has a life", key, s.ID)
+			assert.Contains(t, a.Lives(), s.Part, "%s: %s has a life", key, s.ID)
 		}
 	}
 	for _, k := range airframe.AllKinds {
@@ -95,7 +95,7 @@ func TestValidateNamesWhatIsWrong(t *testing.T) {
 		"mass":        {func(a *airframe.Type) { a.Limits.TakeoffMassKg = 0 }, "takeoff_mass_kg"},
 		"wind":        {func(a *airframe.Type) { a.Limits.GustMS = 1 }, "gust_ms"},
 		"height":      {func(a *airframe.Type) { a.Limits.FlightHeightM = 0 }, "flight_height_m"},
-		"launch":      {func(a *airframe.Type) { a.Limits.LaunchPercent = 0 }, "launch_percent"},
+		"launch":      {func(a *airframe.Type) { a.Limits.LaunchPercent = 101 }, "launch_percent"},
 		"minutes":     {func(a *airframe.Type) { a.Limits.PlannedMinutes = math.NaN() }, "planned_minutes"},
 		"warmth":      {func(a *airframe.Type) { a.Limits.WarmthOutlierC = 0 }, "warmth_outlier_c"},
 		"cells":       {func(a *airframe.Type) { a.Packs.Cells = 0 }, "cells"},

@@ -28,7 +28,7 @@ func plain(g string) string { return strings.Join(strings.Fields(strings.ToLower
 // order it is switched on; unknown says that the type file does not tell.
 func (t Type) Gestures() (words []string, unknown bool) {
 	order := "Switch on the controller first, then the aircraft; off the other way round."
-	if t.PowerOrder == "aircraft-first" {
+	if t.Kept().Power() == "aircraft-first" {
 		order = "Switch on the aircraft first, then the controller; off the other way round."
 	}
 	words = []string{order}

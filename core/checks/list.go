@@ -76,7 +76,7 @@ type Item struct {
 // puts it right: what is seen at the airframe does, a number of the day (a
 // level, satellites, a temperature) does not, and packs have states of their own.
 func (it Item) Lasting() bool {
-	return it.PackID == "" && (it.Kind == Look || it.Kind == Motors || it.Quantity == "bus resistance")
+	return it.PackID == "" && it.ID != KeptID && (it.Kind == Look || it.Kind == Motors || it.Quantity == "bus resistance")
 }
 
 // Section groups items; Each "rotor" repeats it for every lifting rotor, with
@@ -149,7 +149,7 @@ func (l List) Validate(t airframe.Type) error {
 		}
 		seen[it.ID] = true
 	}
-	if len(seen) == 0 {
+	if delete(seen, KeptID); len(seen) == 0 {
 		return bad("it has no items")
 	}
 	return nil
@@ -158,7 +158,7 @@ func (l List) Validate(t airframe.Type) error {
 // Expand turns a list into the items of one run, in the order they are walked.
 // kind is Full or Turnaround.
 func Expand(l List, t airframe.Type, kind string, packs []PackRef) []Item {
-	var out []Item
+	out, kept := []Item(nil), keptItem(t)
 	for _, s := range l.Sections {
 		numbers := []int{0}
 		if s.Each == "rotor" {
@@ -172,11 +172,16 @@ func Expand(l List, t airframe.Type, kind string, packs []PackRef) []Item {
 				}
 				it.ID, it.Station, it.Title = fill.Replace(it.ID), fill.Replace(it.Station), fill.Replace(it.Title)
 				it.Section = fill.Replace(s.Title)
+				asksSatellites(&it, t)
 				if it.Kind == Motors {
 					it.Count = t.SisterMotors()
 				}
 				if !it.PerPack {
 					out = append(out, it)
+					if it.ID == "settings" && kept != nil {
+						kept.Station, kept.Section = it.Station, it.Section
+						out, kept = append(out, *kept), nil
+					}
 					continue
 				}
 				for _, p := range packs {
@@ -190,6 +195,9 @@ func Expand(l List, t airframe.Type, kind string, packs []PackRef) []Item {
 				}
 			}
 		}
+	}
+	if kept != nil {
+		out = append(out, *kept)
 	}
 	return out
 }

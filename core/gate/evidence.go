@@ -184,7 +184,7 @@ func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
 	if c, err := charge(p, want); err != nil {
 		add(judge.Stop, "its charge is not known: "+err.Error()+".")
 	} else {
-		j := pack.JudgeLaunch(c.Percent, c.PlusMinus, g.in.Type.Limits.LaunchPercent)
+		j := pack.JudgeLaunch(c.Percent, c.PlusMinus, units.Percent(g.in.Type.LaunchPercent()))
 		add(j.Verdict, j.Sentence)
 	}
 	if r.Temperature == nil {

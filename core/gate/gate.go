@@ -6,6 +6,7 @@ import (
 	"strings"
 	"time"
 
+	"mainstay/core/checks"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
 	"mainstay/core/sun"
@@ -30,6 +31,8 @@ func Judge(in Input) Output {
 	g.step("defects", g.defects)
 	g.step("walkround", g.walkround)
 	g.step("wear", g.wear)
+	g.step("other-propellers", g.propellers)
+	g.step("compass", g.compass)
 	g.step("programme", g.programme)
 	g.step("work-orders", g.orders)
 	g.step("firmware", g.firmware)
@@ -189,7 +192,10 @@ func (g *run) walkround() {
 	if d := g.in.Draft; d != nil {
 		start = &judge.Remedy{Label: "Finish the walkround", Kind: "walkround-resume", ID: d.ID}
 	}
-	w := g.in.Walkround
+	w := g.in.walked()
+	if g.in.inspectedAtBase() {
+		start = &judge.Remedy{Label: "Turnaround check", Kind: "turnaround", ID: a.ID}
+	}
 	switch {
 	case w == nil:
 		g.find("walkround", "condition", judge.Stop, a.Name+" has no complete walkround.", "None on record.", nil, "anyone who walks it", start)
@@ -213,6 +219,9 @@ func (g *run) walkround() {
 		}
 	}
 	newest := g.in.Checks()[0]
+	if now := checks.Kept(g.in.Type); newest.Kept != now {
+		g.find("walkround", "condition", judge.Stop, "What the crew keeps is not what the last check looked at. Set now: "+now, "Practice of the crew.", &newest.At, "anyone who walks it", start)
+	}
 	last := a.LastLanding
 	if last != nil && last.IsZero() {
 		g.find("walkround", "condition", judge.Stop, "When it landed last is not known.", "Flights on file.", nil, "chief", start)
@@ -234,13 +243,32 @@ func (g *run) walkround() {
 	g.looked(newest)
 }
 
+// inspectedAtBase reports whether the full inspection was done after the last
+// flight, where the crew keeps it so: a short check then opens the day.
+func (in Input) inspectedAtBase() bool {
+	last := in.Aircraft.LastLanding
+	return !in.Type.Kept().InspectsBefore() && in.Inspected != nil && !in.Inspected.IsZero() && !in.Inspected.After(in.Now) && (last == nil || in.Inspected.After(*last))
+}
+
+// walked is the check that opens the day: the full walkround, or the short check
+// after a full inspection at base.
+func (in Input) walked() *Run {
+	w, t := in.Walkround, in.Turnaround
+	if in.inspectedAtBase() && t != nil && t.At.After(*in.Inspected) && (w == nil || t.At.After(w.At)) {
+		return t
+	}
+	return w
+}
+
 // Checks are those whose findings count now, the newest first: the walkround, and
 // the turnaround after a flight since. None without a walkround.
 func (in Input) Checks() []*Run {
-	w, t, last := in.Walkround, in.Turnaround, in.Aircraft.LastLanding
+	w, t, last := in.walked(), in.Turnaround, in.Aircraft.LastLanding
 	switch {
 	case w == nil:
 		return nil
+	case w == t:
+		return []*Run{w}
 	case last != nil && !w.At.After(*last) && t != nil && t.At.After(w.At):
 		return []*Run{t, w}
 	}

@@ -12,6 +12,7 @@ import (
 	"pgregory.net/rapid"
 
 	"mainstay/core/airframe"
+	"mainstay/core/checks"
 	"mainstay/core/crew"
 	"mainstay/core/firmware"
 	"mainstay/core/gate"
@@ -19,6 +20,7 @@ import (
 	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
+	"mainstay/core/practice"
 	"mainstay/core/rules"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
@@ -52,7 +54,8 @@ func good() gate.Input {
 	return gate.Input{
 		Scope: gate.WholeFlight, Now: now, Type: ty,
 		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true},
-		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}},
+		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}, Kept: checks.Kept(ty)},
+		Compass:   &gate.Calibration{By: "Bo", At: ago(5 * 24 * time.Hour), MovedKm: ptr(12.0)},
 		HighM:     ptr(30.0), Mass: intent.Mass{MassKg: ptr(7.2), MaxKg: 7.5, LiftKg: ptr(7.4)},
 		Gear: []gear.Piece{{ID: "c", Label: "Controller 1", Kind: "controller", Percent: ptr(80.0), Least: 30, At: ptr(ago(time.Hour)), LookedAt: ptr(ago(time.Hour))}},
 		Parts: []gate.Part{{ID: "p", FittedAt: ago(30 * 24 * time.Hour), Station: "propeller-1", Label: "Propeller 1", Kind: "propeller", Required: true,
@@ -97,6 +100,24 @@ var wrong = []struct {
 	{"small defect is never clear", func(i *gate.Input) {
 		i.Defects = []gate.Defect{{ID: "d", Title: "scratch", Station: "Arm 1", By: "Bo", At: now}}
 	}, "defects", judge.Watch, "scratch"},
+	{"kept otherwise since the walk", func(i *gate.Input) {
+		i.Type.Practice = practice.Settings{practice.Sensing: {School: "off-open"}}
+	}, "walkround", judge.Stop, "Obstacle sensing on, off only over open areas"},
+	{"never calibrated", func(i *gate.Input) { i.Compass = nil }, "compass", judge.Watch, "not known"},
+	{"calibrated tomorrow", func(i *gate.Input) { i.Compass.At = now.Add(time.Hour) }, "compass", judge.Watch, "future"},
+	{"calibrated long ago", func(i *gate.Input) { i.Compass.At = ago(30*24*time.Hour + time.Minute) }, "compass", judge.Watch, "holds for 30 days"},
+	{"calibrated far away", func(i *gate.Input) { i.Compass.MovedKm = ptr(50.1) }, "compass", judge.Watch, "50 km"},
+	{"calibrated nobody knows where", func(i *gate.Input) { i.Compass.MovedKm = nil }, "compass", judge.Watch, "How far it came"},
+	{"worked on since", func(i *gate.Input) { i.Compass.Since = "Receiver replaced" }, "compass", judge.Watch, "Receiver replaced"},
+	{"not calibrated today", func(i *gate.Input) {
+		i.Type.Practice = practice.Settings{practice.Compass: {School: "flying-day"}}
+	}, "compass", judge.Watch, "not calibrated today"},
+	{"foreign propeller by people", func(i *gate.Input) {
+		i.Parts[0].Foreign, i.Facts.Answers["people-under"] = true, "sheltered"
+	}, "other-propellers", judge.Stop, "away from people only"},
+	{"foreign propeller never", func(i *gate.Input) {
+		i.Parts[0].Foreign, i.Type.Practice = true, practice.Settings{practice.OtherPropellers: {School: "never"}}
+	}, "other-propellers", judge.Stop, "never flies them"},
 	{"no walkround", func(i *gate.Input) { i.Walkround = nil }, "walkround", judge.Stop, "no complete walkround"},
 	{"old walkround", func(i *gate.Input) { i.Walkround.At = ago(12*time.Hour + time.Minute) }, "walkround", judge.Stop, "12 h old"},
 	{"future walkround", func(i *gate.Input) { i.Walkround.At = now.Add(time.Minute) }, "walkround", judge.Stop, "future"},
@@ -262,7 +283,7 @@ func TestCautions(t *testing.T) {
 func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type)}
 	assert.Equal(t, judge.Watch, gate.Judge(in).Verdict)
 	in.Turnaround.Findings = []gate.RunFinding{{Title: "Pack B9", Verdict: judge.Stop, Sentence: "swollen", PackID: "other"}}
 	assert.Equal(t, judge.Watch, gate.Judge(in).Verdict, "a pack that stays behind does not stop the flight")
@@ -272,6 +293,29 @@ func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "a turnaround without a pack opens the gate for none")
 	in.Packs[0].LookedAt = ptr(ago(time.Minute))
 	assert.Equal(t, judge.Watch, gate.Judge(in).Verdict, "the pack was looked at by itself")
+}
+
+// Where the full inspection follows the last flight at base, a short check opens
+// the day; without the inspection it does not.
+func TestFullInspectionAtBase(t *testing.T) {
+	in := good()
+	in.Type.Practice = practice.Settings{practice.FullInspection: {School: "after"}}
+	in.Aircraft.LastLanding = ptr(ago(20 * time.Hour))
+	in.Walkround = nil
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type)}
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "nobody inspected it")
+	in.Inspected = ptr(ago(21 * time.Hour))
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "inspected, then flown")
+	in.Inspected = ptr(ago(19 * time.Hour))
+	assert.Equal(t, judge.Watch, gate.Judge(in).Verdict)
+	in.Inspected = ptr(ago(time.Minute))
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "the check was before the inspection")
+	in.Inspected = ptr(ago(19 * time.Hour))
+	in.Type.Practice = nil
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "usually the walkround stands before the flight as well")
+	in.Type.Practice = practice.Settings{practice.FullInspection: {School: "after"}}
+	in.Turnaround.At = ago(12*time.Hour + time.Minute)
+	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "too old")
 }
 
 // What ends soon stands beside the verdict and is still held.

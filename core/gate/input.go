@@ -57,6 +57,8 @@ type Input struct {
 	HighM      *float64     // highest place above ground that the flight reaches; nil: no route is known
 	Mass       intent.Mass  // today's take-off mass against the type and the air
 	Gear       []gear.Piece // controller, tablet and the like of aircraft and job
+	Compass    *Calibration // newest; nil: none on record
+	Inspected  *time.Time   // newest full inspection after flying; nil: none on record
 	Programme  bool         // the type has a maintenance programme
 	Tasks      []Task       // of the programme that are due or nearly
 	Orders     []Order
@@ -74,6 +76,15 @@ type Aircraft struct {
 	Name        string
 	Active      bool
 	LastLanding *time.Time
+}
+
+// Calibration of a compass, and what happened since.
+type Calibration struct {
+	By      string
+	At      time.Time
+	SameDay bool     // on the civil day of the flight
+	MovedKm *float64 // from there to the site of the flight; nil: not known
+	Since   string   // work done since that disturbs it; empty: none
 }
 
 // Grounding is an order to stay on the ground.
@@ -133,6 +144,7 @@ type Run struct {
 	At       time.Time
 	Findings []RunFinding // entries that were not clear
 	PackIDs  []string
+	Kept     string // what was to be set on it, in the words of checks.Kept
 }
 
 // RunFinding is one entry of a run that was not clear.
@@ -154,6 +166,7 @@ type Part struct {
 	Counters wear.Counters
 	Limits   wear.Limits
 	Required bool // without it the aircraft must not fly
+	Foreign  bool // of another maker, as the crew approved
 }
 
 // Pack is a chosen pack with its newest evidence.

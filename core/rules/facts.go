@@ -34,6 +34,18 @@ type Facts struct {
 	Briefing *Briefing
 }
 
+// NearPeople reports whether people other than the crew may be near: under the
+// route by the crew's answer, or charted nearer than m. What is not known is near.
+func (f Facts) NearPeople(m float64) bool {
+	switch under, asked := f.Answers["people-under"]; {
+	case f.PeopleM != nil && !(*f.PeopleM >= m):
+		return true
+	case asked:
+		return under != "nobody" && under != "participants"
+	}
+	return f.JobID == ""
+}
+
 // Aircraft as registered.
 type Aircraft struct {
 	ID                  string

@@ -12,10 +12,12 @@ const Practised = "practice"
 // Practice is what crews usually do whatever the law; the maker's manual, the
 // product label and the law win. It is judged with every pack.
 var Practice = Pack{
-	Name: "practice", Title: "Usual practice, judged with every pack", Version: 3, ReviewedOn: "2026-11-01",
+	Name: "practice", Title: "Usual practice, judged with every pack", Version: 4, ReviewedOn: "2026-11-01",
 	Rules: []Rule{
 		{ID: "maker-limits", Citation: "maker's manual", Scope: OfAircraft, By: []string{"wind"}, Evidence: "Type profile.", Statement: "The aircraft is flown inside the maker's limits."},
 		{ID: "wear", Citation: "maintenance programme", Scope: OfAircraft, By: []string{"wear"}, Evidence: "Counters of the parts.", Statement: "Parts are replaced at the first of their life limits."},
+		{ID: "other-propellers", Citation: "the crew's own practice; maker's manual wins", Scope: OfAircraft, By: []string{"other-propellers"}, Evidence: "Source of the parts.", Statement: "Propellers of another maker fly only as the crew allows."},
+		{ID: "compass", Citation: "the crew's own practice; maker's manual wins", Scope: OfAircraft, By: []string{"compass"}, Evidence: "Calibrations on record.", Statement: "The compass is calibrated as the crew keeps it, away from metal."},
 		{ID: "pack-practice", Citation: "usual practice; maker's manual wins", Scope: OfAircraft, By: []string{"packs"}, Evidence: "Readings of the packs.", Statement: "Packs fly only sound, charged and at a safe temperature."},
 		{ID: "crew-order", Citation: "the crew's own rule", Scope: OfAircraft, By: []string{"grounding"}, Evidence: "Groundings on record.", Statement: "A grounded aircraft stays on the ground until a technician or chief returns it to service."},
 		{ID: "job", Citation: "usual practice", Scope: OfPilot, Evidence: "The job of the flight.", Statement: "Every flight belongs to a job, with site, air, airspace, people and briefing judged; practice and check flights to one at a base or practice site.", check: noJob},

@@ -46,7 +46,7 @@ func spray(p rules.Pack) rules.Facts {
 
 func TestPacksAreCompleteAndUnique(t *testing.T) {
 	// Checks of the gate that rules lean on; "site" is what the site page judges, the last two are kept outside the gate.
-	checks := []string{"aircraft-active", "one-aircraft", "grounding", "defects", "walkround", "wear", "programme", "work-orders", "firmware", "motors", "packs", "wind", "site", "accident", "records"}
+	checks := []string{"aircraft-active", "one-aircraft", "grounding", "defects", "walkround", "wear", "other-propellers", "compass", "programme", "work-orders", "firmware", "motors", "packs", "wind", "site", "accident", "records"}
 	for _, p := range append(slices.Clone(rules.Packs), rules.Practice) {
 		seen := map[string]bool{}
 		for _, r := range all(p).Rules {

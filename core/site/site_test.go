@@ -130,7 +130,7 @@ func TestTakeOffPlaces(t *testing.T) {
 func TestStandsDownwindOfTheAircraft(t *testing.T) {
 	fr, err := geo.NewFrame(depot)
 	require.NoError(t, err)
-	p := site.Stand(depot, 270, site.StandOff, fr) // wind from the west: it starts west, the crew stands east
+	p := site.Stand(depot, 270, 10, fr) // wind from the west: it starts west, the crew stands east
 	assert.InDelta(t, 10, geo.Distance(depot, p), 0.06)
 	assert.InDelta(t, 90, geo.Bearing(depot, p), 0.1)
 }
@@ -145,14 +145,14 @@ func TestFindCover(t *testing.T) {
 		return site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: name, HeightM: &h, Places: []geo.Point{frame.Point(geo.XY{X: x, Y: y})}}
 	}
 	all := []site.Feature{thing("too near", 0, -5), thing("shed", 5, -30), thing("far", 0, -80), thing("upwind", 0, 20), thing("beside", 25, 0), {Kind: site.Wires, Shape: site.Point, HeightM: &h, Places: []geo.Point{at}}}
-	got := site.FindCover(at, 0, all, frame) // wind from the north: behind is south
+	got := site.FindCover(at, 0, 10, all, frame) // wind from the north: behind is south
 	require.NotNil(t, got)
 	assert.Equal(t, "shed", got.Name)
 	assert.InDelta(t, 30.4, got.DistanceM, 0.1)
-	assert.Equal(t, "upwind", site.FindCover(at, 180, all, frame).Name)
-	assert.Nil(t, site.FindCover(at, 90, all, frame))
+	assert.Equal(t, "upwind", site.FindCover(at, 180, 10, all, frame).Name)
+	assert.Nil(t, site.FindCover(at, 90, 10, all, frame))
 	wall := site.Feature{Kind: site.Obstacle, Shape: site.Line, Name: "wall", HeightM: &h, Places: []geo.Point{frame.Point(geo.XY{X: -20, Y: -50}), frame.Point(geo.XY{X: -20, Y: 50})}}
-	assert.InDelta(t, 20, site.FindCover(at, 90, []site.Feature{wall}, frame).DistanceM, 0.01)
+	assert.InDelta(t, 20, site.FindCover(at, 90, 10, []site.Feature{wall}, frame).DistanceM, 0.01)
 }
 
 // What stands there keeps its buffer, or the usual one of its kind; nothing

@@ -15,7 +15,6 @@ const (
 	FromWires        = 30.0
 	FromInterference = 30.0
 	FromSensitive    = 30.0
-	StandOff         = 10.0 // of the crew, behind the aircraft
 )
 
 // Judgement is one thing found about a place.
@@ -130,9 +129,9 @@ const (
 )
 
 // FindCover looks for something solid to get behind, downwind of a take-off
-// place and at least the stand-off distance away; nil when nothing of the kind
-// is charted. fromDeg is where the wind comes from, degrees true.
-func FindCover(takeOff geo.Point, fromDeg float64, all []Feature, frame geo.Frame) *Cover {
+// place and at least standM, the stand-off distance, away; nil when nothing of the
+// kind is charted. fromDeg is where the wind comes from, degrees true.
+func FindCover(takeOff geo.Point, fromDeg, standM float64, all []Feature, frame geo.Frame) *Cover {
 	at := frame.XY(takeOff)
 	var best *Cover
 	for _, f := range all {
@@ -150,7 +149,7 @@ func FindCover(takeOff geo.Point, fromDeg float64, all []Feature, frame geo.Fram
 			}
 		}
 		bearing := math.Atan2(near.X-at.X, near.Y-at.Y) * 180 / math.Pi
-		if d < StandOff || d > CoverAtMost || math.Abs(geo.AngleBetween(fromDeg+180, bearing)) > coverHalfAngle {
+		if d < standM || d > CoverAtMost || math.Abs(geo.AngleBetween(fromDeg+180, bearing)) > coverHalfAngle {
 			continue
 		}
 		if best == nil || d < best.DistanceM {

@@ -120,7 +120,7 @@ func (r *reckoning) secondPlace() error {
 		return nil
 	}
 	l := r.Type.Limits
-	a, err := home.ReturnHeight(home.Question{Home: r.Chart.Frame.XY(r.out.Second.Places[0]), HomeM: r.out.HomeM, Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain, PositionM: PositionM, Margin: r.Margin,
+	a, err := home.ReturnHeight(home.Question{Home: r.Chart.Frame.XY(r.out.Second.Places[0]), HomeM: r.out.HomeM, Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain, PositionM: PositionM, Margin: r.out.Margin,
 		CeilingM: r.Law.HeightM, SettingM: &r.out.ShownM, ClimbMS: l.Climb(), DescentMS: l.Descent(), RouteHeight: r.overTakeOff()})
 	if err != nil {
 		return err

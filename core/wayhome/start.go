@@ -68,19 +68,12 @@ func (r *reckoning) sectors() error {
 	return nil
 }
 
-// Stand is how far behind the aircraft the crew stands, m; 0 takes the usual
-// distance.
-type Stand float64
-
 // InWind says where the crew stands, how fast the aircraft comes home, and on
 // which of the clear headings a wing starts and lands, in the air of now. What
 // it finds is added to the answer. nil is air that nobody knows: said elsewhere.
-func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type, stand Stand) {
+func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type) {
 	if now == nil || now.WindMS == nil {
 		return
-	}
-	if stand <= 0 {
-		stand = site.StandOff
 	}
 	w.comesHome(*now, t)
 	find := func(v judge.Verdict, sentence string) {
@@ -96,8 +89,9 @@ func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type, stand Stand)
 		}
 		return
 	}
-	p := site.Stand(w.TakeOff.Places[0], *now.FromDeg, float64(stand), c.Frame)
-	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *now.FromDeg, c.Features, c.Frame)
+	stand := t.Kept().StandOffM()
+	p := site.Stand(w.TakeOff.Places[0], *now.FromDeg, stand, c.Frame)
+	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *now.FromDeg, stand, c.Features, c.Frame)
 	if t.Geometry.Kind == airframe.Multirotor || len(w.Clear) == 0 { // it turns into the wind where it stands, or the sectors say it
 		return
 	}

@@ -19,13 +19,18 @@ import (
 // PositionM is the error of the position in flight (usual practice).
 const PositionM = 3.0
 
+// margin is what the crew keeps over the highest thing, rounded up as usual.
+func margin(t airframe.Type) home.Margin {
+	m, percent := t.Kept().Margin()
+	return home.Margin{M: m, Percent: percent, RoundM: home.UsualMargin.RoundM}
+}
+
 // Question is a flight over a chart.
 type Question struct {
 	Chart     Chart
 	Type      airframe.Type
 	TypeKnown bool // false: Type stands in with usual values
 	Law       rules.Law
-	Margin    home.Margin // as the crew keeps it
 	Flight    intent.Flight
 	MaxLegs   int // of the answer; 0: all
 }
@@ -144,7 +149,7 @@ func (r *reckoning) places(start site.Feature) {
 
 // heights of the route: as planned, or else the usual ones of type and work.
 func (r *reckoning) heights() {
-	r.out.RouteM, r.out.Datum, r.out.Margin, r.out.CeilingM = float64(r.Type.Limits.FlightHeightM), r.Flight.Datum, r.Margin, r.Law.HeightM
+	r.out.RouteM, r.out.Datum, r.out.Margin, r.out.CeilingM = float64(r.Type.Limits.FlightHeightM), r.Flight.Datum, margin(r.Type), r.Law.HeightM
 	if r.out.Datum == "" {
 		r.out.Datum = intent.Usual(r.Flight.Work)
 	}
@@ -173,10 +178,10 @@ func (r *reckoning) wayIn() error {
 // returns works out the return height and its side view.
 func (r *reckoning) returns() error {
 	l := r.Type.Limits
-	q := home.Question{Home: r.at, HomeM: r.out.HomeM, Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain, PositionM: PositionM, Margin: r.Margin, CeilingM: r.Law.HeightM,
+	q := home.Question{Home: r.at, HomeM: r.out.HomeM, Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain, PositionM: PositionM, Margin: r.out.Margin, CeilingM: r.Law.HeightM,
 		SettingM: r.Flight.ReturnM, ClimbMS: l.Climb(), DescentMS: l.Descent(), RouteHeight: r.overTakeOff(), TypeMinM: float64(l.LeastReturnM)}
 	if m := l.PlannedMinutes; m > 0 {
-		q.PercentMin = float64(l.LaunchPercent-l.LandByPercent) / m
+		q.PercentMin = (r.Type.LaunchPercent() - float64(l.LandByPercent)) / m
 	}
 	a, err := home.ReturnHeight(q)
 	if err != nil {

@@ -37,7 +37,7 @@ func setUp(t *testing.T) *bed {
 	require.NoError(t, err)
 	b := &bed{t: t, frame: frame}
 	b.q = wayhome.Question{Type: airframe.Type{Geometry: airframe.Geometry{Kind: airframe.Multirotor}, Limits: airframe.Limits{FlightHeightM: 30, SpeedMS: 15, LaunchPercent: 95, LandByPercent: 25, PlannedMinutes: 20}}, TypeKnown: true,
-		Law: rules.USSmall.Law, Margin: home.UsualMargin, Flight: intent.Flight{Work: "inspection", ReturnM: f(30)}}
+		Law: rules.USSmall.Law, Flight: intent.Flight{Work: "inspection", ReturnM: f(30)}}
 	b.q.Chart = wayhome.Chart{Frame: frame, ElevationM: 200, Terrain: b.terrain(func(_, _ float64) float64 { return 200 })}
 	b.put("start", site.TakeOff, site.Point, nil, [2]float64{0, 0})
 	b.put("line", site.Route, site.Line, nil, [2]float64{0, 50}, [2]float64{0, 200})
@@ -360,7 +360,7 @@ func TestInTheWind(t *testing.T) {
 	} {
 		x := a
 		x.Findings = nil
-		x.InWind(&c.air, b.q.Chart, b.q.Type, 0)
+		x.InWind(&c.air, b.q.Chart, b.q.Type)
 		if c.says == "" {
 			assert.Empty(t, x.Findings, name)
 			continue

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/air"
 	"mainstay/core/judge"
 	"mainstay/core/metar"
+	"mainstay/core/practice"
 	"mainstay/core/rules"
 	"mainstay/core/units"
 	"mainstay/core/wind"
@@ -106,29 +107,28 @@ func FromReport(r metar.Report, now time.Time, ground string) Air {
 
 // Limits are what the air is held against.
 type Limits struct {
-	WindMS, GustMS float64       // of the type
-	FlightHeightM  float64       // highest place above ground that the flight reaches
-	HeightAssumed  bool          // no route is known: it is the type's usual height
-	Law            rules.Law     // visibility, cloud, and the sources
-	From, To       time.Time     // window of the job, for what is expected; zero: none
-	Label          Label         // of the product
-	ReferenceKgM3  float64       // density that the type's greatest mass holds for; 0: sea level, standard
-	MaxMassKg      float64       // of the type; 0: not known
-	TankWork       bool          // the type sprays
-	GroundM        float64       // elevation of the site
-	Work           Work          //
-	HoursAfterRise *float64      // of the sun, at the time of the air
-	HoursToSet     *float64      //
-	SunElevation   *float64      // degrees
-	Light          *metar.Report // for mapping; nil: not known
+	WindMS, GustMS float64           // of the type
+	FlightHeightM  float64           // highest place above ground that the flight reaches
+	HeightAssumed  bool              // no route is known: it is the type's usual height
+	Law            rules.Law         // visibility, cloud, and the sources
+	From, To       time.Time         // window of the job, for what is expected; zero: none
+	Label          Label             // of the product
+	Kept           practice.Settings // where crews differ
+	ReferenceKgM3  float64           // density that the type's greatest mass holds for; 0: sea level, standard
+	MaxMassKg      float64           // of the type; 0: not known
+	TankWork       bool              // the type sprays
+	GroundM        float64           // elevation of the site
+	Work           Work              //
+	HoursAfterRise *float64          // of the sun, at the time of the air
+	HoursToSet     *float64          //
+	SunElevation   *float64          // degrees
+	Light          *metar.Report     // for mapping; nil: not known
 }
 
-// The spray window of usual practice, m/s; the label wins.
+// How long a reading of the air holds, and what else is usual.
 const (
-	HoldsFor      = 60 * time.Minute
-	SprayWindLow  = 1.0
-	SprayWindHigh = 4.5
-	LowSun        = 30.0
+	HoldsFor = 60 * time.Minute
+	LowSun   = 30.0
 )
 
 // Label is what a product label says about wind, m/s and m; nil: nothing.
@@ -138,10 +138,11 @@ type Label struct {
 	HeightM *float64 `json:"height_m"` // at which its limits hold
 }
 
-// window is the wind that the label lets through, or else usual practice, and
+// window is the wind that the label lets through, or else the crew's practice, and
 // the height at which it is held.
-func (l Label) window() (low, high, height float64, source string) {
-	low, high, height, source = SprayWindLow, SprayWindHigh, float64(wind.HandHeight), usual
+func (l Label) window(kept practice.Settings) (low, high, height float64, source string) {
+	low, high = kept.SprayWindow()
+	height, source = float64(wind.HandHeight), usual
 	if l.LowMS != nil {
 		low, source = *l.LowMS, label
 	}
@@ -463,7 +464,7 @@ func cloudWords(l rules.Law) string {
 // spraying holds the wind at the height that the label names against its
 // limits, and looks for what makes drops hang or dry.
 func (r *run) spraying() {
-	low, high, height, source := r.l.Label.window()
+	low, high, height, source := r.l.Label.window(r.l.Kept)
 	if r.a.WindMS != nil {
 		least, err := wind.Scale(units.MetresPerSecond(r.a.least()), nil, units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
 		most, err2 := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))

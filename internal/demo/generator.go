@@ -177,7 +177,7 @@ func (g *generator) service(ctx context.Context, a *craft) error {
 		if a.name == "Lantern Two" && g.share > 0.6 {
 			continue // overdue today: nobody has got round to it
 		}
-		if d, err := wear.Judge(p.Counters(), t.Wear[p.Kind], g.clock.Now()); p.Kind == "propeller" && (err != nil || d.Fraction > 0.97) {
+		if d, err := wear.Judge(p.Counters(), t.Lives()[p.Kind], g.clock.Now()); p.Kind == "propeller" && (err != nil || d.Fraction > 0.97) {
 			due = true
 		}
 	}

@@ -124,13 +124,14 @@ func (s *Service) countReady(ctx context.Context, cs []*Condition) error {
 // GateParts lists the positions that carry a part, with what is there.
 func (c Condition) GateParts() []gate.Part {
 	var out []gate.Part
+	lives := c.Type.Lives()
 	for _, at := range c.Type.Positions() {
 		if _, near := c.Parts[at.ID]; c.Partial && !near {
 			continue
 		}
-		gp := gate.Part{Station: at.ID, Label: at.Label, Kind: at.Kind, Limits: c.Type.Wear[at.Kind], Required: at.Required}
+		gp := gate.Part{Station: at.ID, Label: at.Label, Kind: at.Kind, Limits: lives[at.Kind], Required: at.Required}
 		if p, ok := c.Parts[at.ID]; ok {
-			gp.ID, gp.Counters = p.ID.String(), p.Counters()
+			gp.ID, gp.Counters, gp.Foreign = p.ID.String(), p.Counters(), p.Source == ThirdParty
 			if p.FittedAt != nil {
 				gp.FittedAt = *p.FittedAt
 			}

@@ -152,6 +152,8 @@ func TestTypesAreVersioned(t *testing.T) {
 	ctx := context.Background()
 	ty, err := s.Fleet.Type(ctx, "lantern-4")
 	require.NoError(t, err)
+	require.ErrorContains(t, s.Fleet.AddType(ctx, ty), "practice is the crew's own")
+	ty.Practice = nil
 	require.Error(t, s.Fleet.AddType(ctx, ty), "the same version twice")
 	ty.Version, ty.Limits.WindMS = 3, 9
 	require.NoError(t, s.Fleet.AddType(ctx, ty))

@@ -28,8 +28,8 @@ const nearSQL = `with lim as (
 				cast(extract(epoch from cast(@now as timestamptz) - p.since) as float8) / 86400 / l.days), 0) as share
 		from parts p join aircraft a on a.id = p.aircraft_id left join lim l on l.type_key = a.type_key and l.kind = p.kind),
 	g as (select aircraft_id, max(share) as most, count(*) as fitted, max(fitted_at) as newest, min(hours_left) as hours_left from f group by 1)
-	select p.id, p.kind, p.serial, p.type_key, p.aircraft_id, p.station, p.fitted_at, p.since, p.seconds, p.flights, p.landings, p.cycles, p.litres, g.fitted, g.newest, g.hours_left
-		from f join g on g.aircraft_id = f.aircraft_id join parts p on p.id = f.id where f.share >= @near or f.share = g.most`
+	select p.id, p.kind, p.serial, p.type_key, p.aircraft_id, p.station, p.fitted_at, p.since, p.seconds, p.flights, p.landings, p.cycles, p.litres, p.source, g.fitted, g.newest, g.hours_left
+		from f join g on g.aircraft_id = f.aircraft_id join parts p on p.id = f.id where f.share >= @near or f.share = g.most or p.kind = 'propeller' and p.source = 'third-party'`
 
 type nearPart struct {
 	Part
@@ -57,7 +57,7 @@ func (s *Service) Overview(ctx context.Context) ([]Condition, error) {
 	if err := db.Each(ctx, s.DB, nearSQL, []any{args}, func(scan func(...any) error) error {
 		var r nearPart
 		p := &r.Part
-		if err := scan(&p.ID, &p.Kind, &p.Serial, &p.TypeKey, &p.AircraftID, &p.Station, &p.FittedAt, &p.Since, &p.Seconds, &p.Flights, &p.Landings, &p.Cycles, &p.Litres, &r.Fitted, &r.Newest, &r.HoursLeft); err != nil {
+		if err := scan(&p.ID, &p.Kind, &p.Serial, &p.TypeKey, &p.AircraftID, &p.Station, &p.FittedAt, &p.Since, &p.Seconds, &p.Flights, &p.Landings, &p.Cycles, &p.Litres, &p.Source, &r.Fitted, &r.Newest, &r.HoursLeft); err != nil {
 			return err
 		}
 		rows = append(rows, r)
@@ -126,7 +126,7 @@ func (s *Service) limitColumns(ctx context.Context) (map[string]any, error) {
 		return &v
 	}
 	for key, t := range types {
-		for kind, l := range t.Wear {
+		for kind, l := range t.Lives() {
 			keys, kinds = append(keys, key), append(kinds, kind)
 			d := float64(l.Days)
 			if m := float64(l.Months) * meanMonth; m > 0 && (d == 0 || m < d) {

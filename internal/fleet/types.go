@@ -15,6 +15,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
+	"mainstay/core/practice"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
@@ -82,9 +83,28 @@ func (s *Service) Types(ctx context.Context) ([]airframe.Type, error) {
 	return slices.SortedFunc(maps.Values(m), func(a, b airframe.Type) int { return cmp.Compare(a.Key, b.Key) }), err
 }
 
-// typesByKey returns the newest version of every type by key.
+// typesByKey returns the newest version of every type by key, as the crew flies it.
 func (s *Service) typesByKey(ctx context.Context) (map[string]airframe.Type, error) {
-	return s.Kept.Newest(s.DB.WithContext(ctx), versions.Table{Name: "aircraft_types", Key: "key", Content: "profile"})
+	m, err := s.Kept.Newest(s.DB.WithContext(ctx), versions.Table{Name: "aircraft_types", Key: "key", Content: "profile"})
+	if err != nil {
+		return nil, err
+	}
+	kept, err := s.Practice(ctx)
+	for k, t := range m {
+		t.Practice = kept
+		m[k] = t
+	}
+	return m, err
+}
+
+// Practice is what the crew chose where crews differ.
+func (s *Service) Practice(ctx context.Context) (practice.Settings, error) {
+	var text string
+	if err := s.DB.WithContext(ctx).Raw("select practices from crew").Scan(&text).Error; err != nil || text == "" {
+		return nil, err
+	}
+	var out practice.Settings
+	return out, json.Unmarshal([]byte(text), &out)
 }
 
 // Type returns the newest version of one type.

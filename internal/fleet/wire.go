@@ -14,7 +14,10 @@ import (
 
 // WireType is a type as sent to the interface.
 func WireType(t airframe.Type) api.TypeEntry {
-	return api.TypeEntry{Profile: t, Stations: t.Stations(), Positions: t.Positions(), Motors: t.SisterMotors()}
+	out := api.TypeEntry{Stations: t.Stations(), Positions: t.Positions(), Motors: t.SisterMotors(), LandingCall: api.TypeEntryLandingCall(t.Kept().LandingCall(t.Packs.PercentFrom == "pack"))}
+	t.Practice = nil // no part of the profile
+	out.Profile = t
+	return out
 }
 
 // WireAircraft is an aircraft as sent to the interface.

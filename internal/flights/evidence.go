@@ -14,12 +14,14 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/gate"
 	"mainstay/core/gear"
+	"mainstay/core/geo"
 	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/jobs"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/practice"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -33,12 +35,13 @@ type Service struct {
 	Walkrounds *walkround.Service
 	Workshop   *workshop.Service
 	Jobs       *jobs.Service
+	Practices  *practice.Service
 }
 
 // in returns the service working inside a transaction.
 func (s *Service) in(tx *gorm.DB) *Service {
 	w := s.Workshop.In(tx)
-	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: w.Fleet, Walkrounds: w.Walkrounds, Workshop: w, Jobs: s.Jobs}
+	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: w.Fleet, Walkrounds: w.Walkrounds, Workshop: w, Jobs: s.Jobs, Practices: &practice.Service{DB: tx, Clock: s.Clock, Fleet: w.Fleet}}
 }
 
 // Known is everything known about one aircraft, with the gate's input.
@@ -49,6 +52,7 @@ type Known struct {
 	Input   gate.Input
 	Flight  *openFlight
 	Release *openRelease
+	Compass *practice.Newest // newest calibration; nil: none on record
 	papers  jobs.Papers
 }
 
@@ -103,6 +107,10 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 	if err != nil {
 		return nil, err
 	}
+	compasses, err := s.Practices.ForGate(ctx, ids)
+	if err != nil {
+		return nil, err
+	}
 	flightOf, releaseOf := map[uuid.UUID]*openFlight{}, map[uuid.UUID]*openRelease{}
 	for i := range flights {
 		flightOf[flights[i].AircraftID] = &flights[i]
@@ -120,6 +128,10 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 		k.Flight, k.Release = flightOf[cond.Aircraft.ID], releaseOf[cond.Aircraft.ID]
 		k.Input = k.input(now, papers)
 		k.Input.Gear = gears[cond.Aircraft.ID]
+		if c, ok := compasses[cond.Aircraft.ID]; ok {
+			k.Compass = &c
+			k.Input.Compass = &gate.Calibration{By: c.ByName, At: c.At, SameDay: papers.Crew.Day(c.At).Equal(papers.Day), Since: c.Since}
+		}
 		out[i] = k
 	}
 	return out, nil
@@ -191,6 +203,22 @@ func (s *Service) one(ctx context.Context, id uuid.UUID) (Known, error) {
 	return ks[0], nil
 }
 
+// moved says how far the site of the flight is from where the compass was
+// calibrated, where both are known.
+func (s *Service) moved(ctx context.Context, k Known, in *gate.Input, job *uuid.UUID) error {
+	if k.Compass == nil || k.Compass.Lat == nil || k.Compass.Lon == nil || job == nil {
+		return nil
+	}
+	var at []geo.Point
+	if err := s.DB.WithContext(ctx).Raw("select s.lat, s.lon from jobs j join sites s on s.id = j.site_id where j.id = ?", *job).Scan(&at).Error; err != nil || len(at) == 0 {
+		return err
+	}
+	c := *in.Compass
+	km := geo.Distance(geo.Point{Lat: *k.Compass.Lat, Lon: *k.Compass.Lon}, at[0]) / 1000
+	c.MovedKm, in.Compass = &km, &c
+	return nil
+}
+
 // forFlight widens the input to a whole flight with pilot, packs, wind and job.
 func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Question) (gate.Input, error) {
 	in, packs := k.Input, q.Packs
@@ -203,6 +231,9 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 		return in, err
 	}
 	in.Rules, in.Facts, in.Site, in.HighM, in.Mass = g.Pack, g.Facts, g.Site, g.HighM, g.Mass
+	if err := s.moved(ctx, k, &in, q.Job); err != nil {
+		return in, err
+	}
 	if in.Reports, err = s.Jobs.Rules.ForGate(ctx); err != nil {
 		return in, err
 	}

@@ -50,8 +50,12 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 	states := k.Stations()
 	out := api.GetAircraft200JSONResponse{Aircraft: fleet.WireAircraft(k.Aircraft), Type: fleet.WireType(k.Type), Stations: WireStations(states), Parts: []api.Part{},
 		Groundings: []api.Grounding{}, Defects: []api.Defect{}, History: []api.PartMove{}, Orders: []api.OrderRef{}}
+	if c := k.Compass; c != nil {
+		out.Compass = &api.CompassCalibration{Id: c.ID, At: c.At.UTC(), By: c.ByName, Site: c.Site, Note: c.Note, Since: c.Since}
+	}
 	g := gate.Judge(k.Input)
 	out.Verdict, out.Findings = g.Verdict, g.Findings
+	lives := k.Type.Lives()
 	for _, at := range k.Type.Positions() {
 		p, ok := k.Parts[at.ID]
 		if !ok {
@@ -63,7 +67,7 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 			c := int(*p.PriceCents)
 			w.PriceCents = &c
 		}
-		d, err := wear.Judge(p.Counters(), k.Type.Wear[p.Kind], k.Input.Now)
+		d, err := wear.Judge(p.Counters(), lives[p.Kind], k.Input.Now)
 		if err != nil {
 			d = wear.Due{Verdict: judge.Stop, Sentence: "Life not known: " + err.Error() + ".", Fraction: 1}
 		}

@@ -418,7 +418,11 @@ func key(f judge.Finding) string { return f.Rule + "\x00" + f.Verdict.String() +
 
 // withoutAircraft judges a job that has none yet by usual values.
 func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assessed) error {
-	g, err := s.gate(ctx, b, &out.Job, Flight{Job: &out.Job.ID, Type: sites.UsualType})
+	usual, err := s.Sites.Usual(ctx)
+	if err != nil {
+		return err
+	}
+	g, err := s.gate(ctx, b, &out.Job, Flight{Job: &out.Job.ID, Type: usual})
 	if err != nil {
 		return err
 	}

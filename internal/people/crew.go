@@ -37,9 +37,6 @@ type Crew struct {
 	TileURL  string  `gorm:"column:tile_url"` // where map pictures come from, with {z}, {x}, {y}; empty: none
 	RulePack string  // name of the rule pack it flies under
 	SightM   float64 `gorm:"column:sight_m"` // how far its people see an aircraft well
-	// What it keeps over the highest thing on the way home, the larger of both.
-	MarginM       float64 `gorm:"column:margin_m"`
-	MarginPercent float64
 }
 
 // TableName is the table of the one crew.

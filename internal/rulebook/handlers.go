@@ -14,7 +14,7 @@ type Handlers struct{ Rules *Service }
 
 func (h *Handlers) GetRules(ctx context.Context, _ api.GetRulesRequestObject) (api.GetRulesResponseObject, error) {
 	b, err := h.Rules.Book(ctx)
-	out := api.GetRules200JSONResponse{Chosen: b.Pack.Name, SightM: b.Crew.SightM, MarginM: b.Crew.MarginM, MarginPercent: b.Crew.MarginPercent, Packs: rules.Packs, Practice: rules.Practice, Local: []api.LocalRule{}, Caution: rules.Caution}
+	out := api.GetRules200JSONResponse{Chosen: b.Pack.Name, SightM: b.Crew.SightM, Packs: rules.Packs, Practice: rules.Practice, Local: []api.LocalRule{}, Caution: rules.Caution}
 	for _, l := range b.Local {
 		id, perr := uuid.Parse(l.ID)
 		if perr != nil {
@@ -26,7 +26,7 @@ func (h *Handlers) GetRules(ctx context.Context, _ api.GetRulesRequestObject) (a
 }
 
 func (h *Handlers) ChooseRules(ctx context.Context, r api.ChooseRulesRequestObject) (api.ChooseRulesResponseObject, error) {
-	return api.ChooseRules204Response{}, h.Rules.Choose(ctx, Choice{Pack: string(r.Body.Pack), SightM: r.Body.SightM, MarginM: r.Body.MarginM, MarginPercent: r.Body.MarginPercent})
+	return api.ChooseRules204Response{}, h.Rules.Choose(ctx, Choice{Pack: string(r.Body.Pack), SightM: r.Body.SightM})
 }
 
 func (h *Handlers) GetCoverage(ctx context.Context, _ api.GetCoverageRequestObject) (api.GetCoverageResponseObject, error) {

@@ -93,12 +93,10 @@ func (s *Service) Book(ctx context.Context) (Book, error) {
 	return out, nil
 }
 
-// Choice is what the crew flies under: a pack, and numbers of its own practice.
+// Choice is what the crew flies under: a pack, and how far it sees.
 type Choice struct {
-	Pack          string  `json:"pack"`
-	SightM        float64 `json:"sight_m"`  // how far it sees an aircraft well
-	MarginM       float64 `json:"margin_m"` // kept over the highest thing on the way home,
-	MarginPercent float64 `json:"margin_percent"`
+	Pack   string  `json:"pack"`
+	SightM float64 `json:"sight_m"` // how far it sees an aircraft well
 }
 
 // Choose sets what the crew flies under; the change is on record.
@@ -107,12 +105,12 @@ func (s *Service) Choose(ctx context.Context, c Choice) error {
 		return fault.Bad("pack", "Choose one of the rule packs.")
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Exec("update crew set rule_pack = ?, sight_m = ?, margin_m = ?, margin_percent = ?", c.Pack, c.SightM, c.MarginM, c.MarginPercent).Error; err != nil {
+		if err := tx.Exec("update crew set rule_pack = ?, sight_m = ?", c.Pack, c.SightM).Error; err != nil {
 			return err
 		}
 		by := people.From(ctx)
 		_, err := records.Append(ctx, tx, records.Entry{Kind: records.RulesChosen, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name, Content: c,
-			Summary: fmt.Sprintf("Flies under %s; sees an aircraft up to %.0f m; keeps %g m or %g %% over the highest thing on the way home", c.Pack, c.SightM, c.MarginM, c.MarginPercent)})
+			Summary: fmt.Sprintf("Flies under %s; sees an aircraft up to %.0f m", c.Pack, c.SightM)})
 		return err
 	})
 }

@@ -391,7 +391,7 @@ func TestOneLawOverHTTP(t *testing.T) {
 	job := h.Practice()
 	h.Walk(checks.Full, []uuid.UUID{h.Packs[0].ID}, nil)
 	for _, pack := range []struct{ name, foreign string }{{"us-small", "(EU)"}, {"eu-specific", "CFR"}} {
-		a := h.chief.Do(http.MethodPut, "/rules", m{"pack": pack.name, "sight_m": 500, "margin_m": 10, "margin_percent": 20})
+		a := h.chief.Do(http.MethodPut, "/rules", m{"pack": pack.name, "sight_m": 500})
 		require.Less(t, a.Status, 300, a.Text())
 		for _, path := range []string{"/jobs/" + job.String(), "/sites/" + h.Site.String() + "/way-home?aircraft=" + h.Aircraft.ID.String(), "/sites/" + h.Site.String() + "/weather?aircraft=" + h.Aircraft.ID.String() + "&work=inspection&ground=open",
 			"/sites/" + h.Site.String() + "/airspace", "/day", "/fitness", "/jobs/" + job.String()} {

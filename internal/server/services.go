@@ -25,6 +25,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/versions"
 	"mainstay/internal/platform/work"
+	"mainstay/internal/practice"
 	"mainstay/internal/rack"
 	"mainstay/internal/readiness"
 	"mainstay/internal/rulebook"
@@ -50,6 +51,7 @@ type Services struct {
 	Readiness  *readiness.Service
 	Rules      *rulebook.Service
 	Jobs       *jobs.Service
+	Practices  *practice.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -63,9 +65,10 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	air := &airspace.Service{DB: g, Clock: c, Sites: at}
 	ready := &readiness.Service{DB: g, Clock: c, People: p, Fleet: f}
 	book := &rulebook.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
+	kept := &practice.Service{DB: g, Clock: c, Fleet: f}
 	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book}
-	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j,
-		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j}, Log: &logbook.Service{DB: g, Clock: c, People: p},
+	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
+		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}, Sites: at}
 }
 
@@ -105,6 +108,7 @@ type (
 	airspaceAPI  = airspace.Handlers
 	readinessAPI = readiness.Handlers
 	rulesAPI     = rulebook.Handlers
+	practiceAPI  = practice.Handlers
 	jobsAPI      = jobs.Handlers
 )
 
@@ -122,6 +126,7 @@ type handlers struct {
 	*airspaceAPI
 	*readinessAPI
 	*rulesAPI
+	*practiceAPI
 	*jobsAPI
 	streamAPI
 }

@@ -109,6 +109,9 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("POST", "/aircraft", m{"id": id(), "type_key": "lantern-4", "name": "Kite", "serial": "K-1", "registration": "", "registration_expires": nil, "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil}, &craft)
 	at := "/aircraft/" + craft.Id.String()
 	x.do("PUT", at, m{"version": craft.Version, "name": "Kite", "registration": "T-1", "registration_expires": "2028-01-01", "active": true, "mass_kg": 7.2, "weighed_on": "2026-05-01"}, nil)
+	x.do("POST", at+"/calibrations", m{"id": id(), "site_id": nil, "note": "field behind the shed"}, nil)
+	x.do("GET", "/practices", nil, nil)
+	x.do("PUT", "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "open sky everywhere"}, nil)
 	x.do("GET", "/aircraft", nil, nil)
 	x.do("GET", at, nil, nil)
 	var img bytes.Buffer
@@ -349,7 +352,7 @@ func (x *tour) papers(chief string) {
 	var ready api.Readiness
 	x.do("GET", "/people/"+chief+"/readiness", nil, &ready)
 	assert.Len(x.t, ready.Log, 1)
-	x.do("PUT", "/rules", m{"pack": "us-small", "sight_m": 400, "margin_m": 15, "margin_percent": 25}, nil)
+	x.do("PUT", "/rules", m{"pack": "us-small", "sight_m": 400}, nil)
 	rule := "/rules/local/" + id()
 	x.do("PUT", rule, m{"citation": "", "statement": "The gate is closed.", "question": "Is the gate closed?", "work": []string{"spraying"}, "verdict": "watch", "version": 0}, nil)
 	var book api.RuleBook

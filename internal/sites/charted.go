@@ -10,7 +10,6 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/geo"
-	"mainstay/core/home"
 	"mainstay/core/intent"
 	"mainstay/core/rules"
 	"mainstay/core/site"
@@ -42,11 +41,11 @@ func (s *Service) Charted(ctx context.Context, id uuid.UUID) (wayhome.Chart, rul
 	if err != nil {
 		return wayhome.Chart{}, rules.Law{}, err
 	}
-	_, keep, err := s.state(ctx, id)
+	_, law, err := s.state(ctx, id)
 	if err != nil {
 		return wayhome.Chart{}, rules.Law{}, err
 	}
-	pack, err := rules.Find(keep.pack)
+	pack, err := rules.Find(law)
 	return f.chart(frame, nil), pack.At(f.Site.Lat, f.Site.Lon), err
 }
 
@@ -76,41 +75,33 @@ func (k *kept) put(key string, c charted) {
 	k.at[key] = c
 }
 
-// keeps is what the crew keeps to whatever the site: its law and its margin.
-type keeps struct {
-	pack   string
-	margin home.Margin
-}
-
 // state names the state of a site file: it changes with every change to it. With
-// it comes what the crew keeps to.
-func (s *Service) state(ctx context.Context, id uuid.UUID) (string, keeps, error) {
+// it comes the rule pack of the crew.
+func (s *Service) state(ctx context.Context, id uuid.UUID) (string, string, error) {
 	var st struct {
-		State   string
-		Pack    string
-		M       float64
-		Percent float64
+		State string
+		Pack  string
 	}
-	err := s.DB.WithContext(ctx).Raw(`select c.rule_pack as pack, c.margin_m as m, c.margin_percent as percent, concat_ws('/', s.version, f.n, f.versions, extract(epoch from f.newest), extract(epoch from t.at)) as state from sites s cross join crew c
+	err := s.DB.WithContext(ctx).Raw(`select c.rule_pack as pack, concat_ws('/', s.version, f.n, f.versions, extract(epoch from f.newest), extract(epoch from t.at)) as state from sites s cross join crew c
 		left join site_terrain t on t.site_id = s.id
 		cross join lateral (select count(*) as n, coalesce(sum(version), 0) as versions, max(changed_at) as newest from site_features where site_id = s.id and removed_at is null) f where s.id = ?`, id).Scan(&st).Error
 	if err == nil && st.State == "" {
 		err = fault.Missing("site")
 	}
-	return st.State, keeps{st.Pack, home.Margin{M: st.M, Percent: st.Percent, RoundM: home.UsualMargin.RoundM}}, err
+	return st.State, st.Pack, err
 }
 
 // charted is the way home of a flight as the site file stands now.
 func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, flight intent.Flight) (charted, error) {
-	st, keep, err := s.state(ctx, id)
+	st, law, err := s.state(ctx, id)
 	if err != nil {
 		return charted{}, err
 	}
-	what, err := json.Marshal(flight)
+	what, err := json.Marshal([]any{flight, t.Practice})
 	if err != nil {
 		return charted{}, err
 	}
-	key := fmt.Sprint(id, " ", st, " ", keep, " ", t.Key, t.Version, " ", string(what))
+	key := fmt.Sprint(id, " ", st, " ", law, " ", t.Key, t.Version, " ", string(what))
 	if c, ok := s.kept.get(key); ok {
 		return c, nil
 	}
@@ -122,12 +113,12 @@ func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, fl
 	if err != nil {
 		return charted{}, err
 	}
-	pack, err := rules.Find(keep.pack)
+	pack, err := rules.Find(law)
 	if err != nil {
 		return charted{}, err
 	}
 	c := charted{frame: frame, law: pack.At(f.Site.Lat, f.Site.Lon), takeOffs: f.TakeOffs(frame)}
-	c.way, err = f.reckon(frame, t, c.law, keep.margin, flight)
+	c.way, err = f.reckon(frame, t, c.law, flight)
 	if _, people := fault.As(err); people {
 		c.noWay = err
 	} else if err != nil {

@@ -48,7 +48,7 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (wayhome.A
 	if err != nil {
 		return out, err
 	}
-	out.InWind(air, b.chart(), t, 0)
+	out.InWind(air, b.chart(), t)
 	judge.Sort(out.Findings)
 	return out, nil
 }
@@ -59,8 +59,8 @@ func (f File) chart(frame geo.Frame, terrain *home.Terrain) wayhome.Chart {
 }
 
 // reckon works out what follows from the site file alone.
-func (f File) reckon(frame geo.Frame, t airframe.Type, law rules.Law, margin home.Margin, flight intent.Flight) (wayhome.Answer, error) {
-	out, err := wayhome.Reckon(wayhome.Question{Chart: f.chart(frame, f.Terrain.in(frame)), Type: t, Law: law, Margin: margin, Flight: flight})
+func (f File) reckon(frame geo.Frame, t airframe.Type, law rules.Law, flight intent.Flight) (wayhome.Answer, error) {
+	out, err := wayhome.Reckon(wayhome.Question{Chart: f.chart(frame, f.Terrain.in(frame)), Type: t, Law: law, Flight: flight})
 	switch {
 	case errors.Is(err, wayhome.ErrNotReady):
 		return out, fault.Clash("site-not-ready", "%s.", judge.Capital(err.Error()))
@@ -71,13 +71,20 @@ func (f File) reckon(frame geo.Frame, t airframe.Type, law rules.Law, margin hom
 	return out, err
 }
 
-// UsualType stands in while no aircraft is chosen.
-var UsualType = airframe.Type{Limits: airframe.Limits{FlightHeightM: 30, WindMS: 10, GustMS: 12}}
+// usualType stands in while no aircraft is chosen.
+var usualType = airframe.Type{Limits: airframe.Limits{FlightHeightM: 30, WindMS: 10, GustMS: 12}}
+
+// Usual is a type with usual values, and what the crew keeps.
+func (s *Service) Usual(ctx context.Context) (t airframe.Type, err error) {
+	t = usualType
+	t.Practice, err = s.Fleet.Practice(ctx)
+	return t, err
+}
 
 // typeOf is the type of an aircraft; without one, a type with usual values.
 func (s *Service) typeOf(ctx context.Context, aircraft *uuid.UUID) (airframe.Type, error) {
 	if aircraft == nil {
-		return UsualType, nil
+		return s.Usual(ctx)
 	}
 	a, err := s.Fleet.Aircraft(ctx, *aircraft)
 	if err != nil {

@@ -106,7 +106,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 	if sky.Latest != nil && c.noWay == nil {
 		w := c.way
 		w.Findings = nil
-		w.InWind(&sky.Latest.Air, c.chart(), ask.Type, 0)
+		w.InWind(&sky.Latest.Air, c.chart(), ask.Type)
 		for _, f := range w.Findings {
 			f.Remedy = &judge.Remedy{Label: "Open the way home", Kind: "site-home", ID: id.String()}
 			out.Findings = append(out.Findings, f)

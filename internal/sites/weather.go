@@ -310,7 +310,7 @@ func (o above) height() float64 {
 func (o above) limits(when time.Time) weather.Limits {
 	t := o.t.Limits
 	l := weather.Limits{WindMS: float64(t.WindMS), GustMS: float64(t.GustMS), FlightHeightM: o.height(), HeightAssumed: o.highM == nil, MaxMassKg: float64(t.TakeoffMassKg), ReferenceKgM3: t.ReferenceKgM3,
-		TankWork: o.t.TankL > 0, GroundM: o.site.ElevationM, Work: o.work, Law: o.law, From: o.from, To: o.to, Label: o.label}
+		TankWork: o.t.TankL > 0, GroundM: o.site.ElevationM, Work: o.work, Law: o.law, From: o.from, To: o.to, Label: o.label, Kept: o.t.Kept()}
 	if el, _, err := sun.Position(when, o.site.Lat, o.site.Lon); err == nil {
 		l.SunElevation = &el
 	}

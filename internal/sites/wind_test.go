@@ -11,13 +11,13 @@ import (
 
 	"mainstay/core/intent"
 	"mainstay/core/judge"
+	"mainstay/core/practice"
 	"mainstay/core/site"
 	"mainstay/core/wayhome"
 	"mainstay/core/weather"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
-	"mainstay/internal/rulebook"
 	"mainstay/internal/sites"
 	"mainstay/internal/testbed"
 )
@@ -90,15 +90,15 @@ func TestMarginOfTheCrew(t *testing.T) {
 	b := north(t)
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Poplar", HeightM: num(60)}, [2]float64{0, 150})
 	for _, x := range []struct{ m, percent, height float64 }{{10, 20, 75}, {30, 0, 90}, {5, 0, 65}, {10, 50, 90}} {
-		require.NoError(t, b.Rules.Choose(b.As(b.Chief), rulebook.Choice{Pack: "us-small", SightM: 500, MarginM: x.m, MarginPercent: x.percent}))
+		require.NoError(t, b.Practices.Choose(b.As(b.Chief), practice.ReturnMargin, practice.Choice{School: "larger", Numbers: map[string]float64{"m": x.m, "percent": x.percent}}, "our trees"))
 		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{})
 		require.NoError(t, err)
 		assert.Equal(t, x.height, w.Return.HeightM, "60 m, %g m or %g %%", x.m, x.percent)
 	}
 	var by, said string
-	require.NoError(t, b.DB.Raw("select by_name, summary from records where kind = 'rules-chosen' order by seq desc limit 1").Row().Scan(&by, &said))
+	require.NoError(t, b.DB.Raw("select by_name, summary from records where kind = 'practice-chosen' order by seq desc limit 1").Row().Scan(&by, &said))
 	assert.Equal(t, b.Chief.Name, by)
-	assert.Contains(t, said, "keeps 10 m or 50 % over the highest thing on the way home")
+	assert.Contains(t, said, "How much is kept over the highest thing on the way home?")
 	res, err := records.Verify(b.ctx, b.DB)
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad)

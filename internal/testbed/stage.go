@@ -24,6 +24,7 @@ import (
 	"mainstay/internal/flights"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/practice"
 	"mainstay/internal/server"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
@@ -87,9 +88,11 @@ func NewID() uuid.UUID { return uuid.Must(uuid.NewV7()) }
 // As returns a context in which p acts.
 func (s *Stage) As(p people.Person) context.Context { return people.With(context.Background(), p) }
 
-// Known records the firmware of an aircraft, so that a new one may fly.
+// Known records the firmware of an aircraft and a calibration, so that a new one
+// may fly.
 func (s *Stage) Known(aircraft uuid.UUID) {
 	s.t.Helper()
+	require.NoError(s.t, s.Practices.Calibrate(s.As(s.Tech), practice.Calibration{ID: NewID(), AircraftID: aircraft}))
 	require.NoError(s.t, s.Workshop.Install(s.As(s.Tech), aircraft, firmware.Set{firmware.Aircraft: "1.0", firmware.Controller: "1.0"}))
 }
 

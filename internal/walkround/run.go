@@ -15,6 +15,7 @@ import (
 	"mainstay/core/checks"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
+	"mainstay/core/practice"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -39,6 +40,8 @@ type Run struct {
 	Verdict          string
 	Findings         []Finding `gorm:"serializer:json"`
 	RecordSeq        *int64
+	Kept             string            // what was to be set, in words
+	Practice         practice.Settings `gorm:"serializer:json"` // as the crew kept it when the check began
 }
 
 // TableName is the table of runs.
@@ -147,7 +150,7 @@ func (s *Service) Start(ctx context.Context, id, aircraft uuid.UUID, kind string
 		return Sheet{}, err
 	}
 	r := Run{ID: id, AircraftID: aircraft, Kind: kind, ChecklistVersion: l.Version, TypeKey: t.Key, TypeVersion: t.Version, PackIDs: packs,
-		StartedBy: people.From(ctx).Name, StartedAt: s.Clock.Now(), Findings: []Finding{}}
+		StartedBy: people.From(ctx).Name, StartedAt: s.Clock.Now(), Findings: []Finding{}, Practice: t.Practice, Kept: checks.Kept(t)}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var old Run
 		if err := tx.Limit(1).Find(&old, "id = ?", id).Error; err != nil || old.ID != uuid.Nil {
@@ -203,6 +206,7 @@ func (s *Service) Sheet(ctx context.Context, id uuid.UUID) (Sheet, error) {
 	if sh.Type, err = s.typeVersion(ctx, sh.TypeKey, sh.TypeVersion); err != nil {
 		return sh, err
 	}
+	sh.Type.Practice = sh.Practice
 	l, err := s.List(ctx, sh.TypeKey, sh.ChecklistVersion)
 	if err != nil {
 		return sh, err

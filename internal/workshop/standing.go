@@ -10,6 +10,7 @@ import (
 	"mainstay/core/firmware"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
+	"mainstay/core/practice"
 	"mainstay/core/upkeep"
 	"mainstay/core/wear"
 	"mainstay/internal/fleet"
@@ -117,7 +118,7 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 	now := s.Clock.Now()
 	day, loc := crew.Day(now), crew.Location()
 	for _, c := range conds {
-		if err := out[c.Aircraft.ID].stand(c.Aircraft, last[c.Aircraft.ID], tasks[c.Aircraft.ID], now, day, loc); err != nil {
+		if err := out[c.Aircraft.ID].stand(c.Aircraft, c.Type.Kept(), last[c.Aircraft.ID], tasks[c.Aircraft.ID], now, day, loc); err != nil {
 			return nil, fmt.Errorf("%s: %w", c.Aircraft.Name, err)
 		}
 	}
@@ -126,12 +127,15 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 
 // stand judges every repeating task. One that was never done counts from the
 // day the aircraft came.
-func (e *Evidence) stand(a fleet.Aircraft, done map[string]doneRow, deferred map[string]Deferral, now, day time.Time, loc *time.Location) error {
+func (e *Evidence) stand(a fleet.Aircraft, kept practice.Settings, done map[string]doneRow, deferred map[string]Deferral, now, day time.Time, loc *time.Location) error {
 	if e.Programme == nil {
 		return nil
 	}
 	total := wear.Counters{Seconds: a.Seconds, Flights: a.Flights, Landings: a.Landings, Litres: a.Litres}
 	for _, t := range e.Programme.Tasks {
+		if t.AfterFlying && !kept.InspectsAfter() {
+			continue
+		}
 		if t.Every == (wear.Limits{}) && !t.AfterFlying {
 			continue
 		}
@@ -160,9 +164,25 @@ func (e *Evidence) stand(a fleet.Aircraft, done map[string]doneRow, deferred map
 	return nil
 }
 
+// inspected is when the inspection after flying was done last: with several
+// tasks the earliest, nil while one was never done.
+func (e *Evidence) inspected() *time.Time {
+	var out *time.Time
+	for _, t := range e.Tasks {
+		if done := t.DoneAt; t.Task.AfterFlying && (out == nil || done.Before(*out)) {
+			out = &done
+		}
+	}
+	if out != nil && out.IsZero() {
+		return nil
+	}
+	return out
+}
+
 // Into puts the evidence into a gate's input.
 func (e *Evidence) Into(in *gate.Input, defects []walkround.Defect, day time.Time, a fleet.Aircraft) {
 	in.Programme, in.Firmware = e.Programme != nil, e.Firmware
+	in.Inspected = e.inspected()
 	for _, t := range e.Tasks {
 		if t.Due.Verdict != judge.Clear {
 			in.Tasks = append(in.Tasks, gate.Task{ID: t.Task.ID, Place: t.Task.Station, Title: t.Task.Title, Due: t.Due})

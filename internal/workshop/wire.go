@@ -169,7 +169,7 @@ func (s *Service) wirePart(ctx context.Context, id uuid.UUID) (api.PartDetail, e
 	var limits wear.Limits
 	for _, t := range types {
 		if t.Key == p.TypeKey {
-			limits = t.Wear[p.Kind]
+			limits = t.Lives()[p.Kind]
 			for _, at := range t.Positions() {
 				labels[at.ID] = at.Label
 			}

@@ -1817,6 +1817,61 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/practices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where crews differ, with the schools, what this crew keeps and which types overrule it */
+        get: operations["listPractices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/practices/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["schemas"]["PracticeID"];
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** What the crew keeps from now on, on record */
+        put: operations["choosePractice"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/aircraft/{id}/calibrations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The compass was calibrated now */
+        post: operations["calibrateCompass"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/rules": {
         parameters: {
             query?: never;
@@ -2354,7 +2409,7 @@ export interface components {
             /** Format: double */
             flight_height_m: number;
             /** Format: double */
-            launch_percent: number;
+            launch_percent?: number;
             /** Format: double */
             land_by_percent: number;
             land_by_cell_mv: number;
@@ -2407,7 +2462,12 @@ export interface components {
             wear: {
                 [key: string]: components["schemas"]["WearLimits"];
             };
-            power_order: string;
+            /** @description controller-first or aircraft-first, where the maker demands it */
+            power_order?: string;
+            /** @description what the maker demands where crews differ, by question; it overrules the crew's practice */
+            demands?: {
+                [key: string]: components["schemas"]["PracticeChoice"];
+            };
             sticks?: components["schemas"]["Sticks"];
         };
         /** @description gestures that start and stop the motors, in words */
@@ -2428,6 +2488,11 @@ export interface components {
             part?: string;
         };
         TypeEntry: {
+            /**
+             * @description what calls the landing
+             * @enum {string}
+             */
+            landing_call: "percent" | "volts" | "minutes";
             positions: components["schemas"]["Position"][];
             profile: components["schemas"]["TypeProfile"];
             stations: components["schemas"]["Station"][];
@@ -2592,6 +2657,8 @@ export interface components {
             by: string;
         };
         AircraftDetail: {
+            /** @description newest calibration; absent on none */
+            compass: components["schemas"]["CompassCalibration"] | null;
             orders: components["schemas"]["OrderRef"][];
             aircraft: components["schemas"]["Aircraft"];
             type: components["schemas"]["TypeEntry"];
@@ -4572,13 +4639,6 @@ export interface components {
             version: number;
         };
         RuleBook: {
-            /**
-             * Format: double
-             * @description kept over the highest thing on the way home; the larger of both counts
-             */
-            margin_m: number;
-            /** Format: double */
-            margin_percent: number;
             chosen: string;
             /** Format: double */
             sight_m: number;
@@ -4588,14 +4648,86 @@ export interface components {
             caution: string;
         };
         RuleChoice: {
-            /** Format: double */
-            margin_m: number;
-            /** Format: double */
-            margin_percent: number;
             /** @enum {string} */
             pack: "us-small" | "eu-specific";
             /** Format: double */
             sight_m: number;
+        };
+        PracticeNumber: {
+            key: string;
+            label: string;
+            unit: string;
+            /** Format: double */
+            usual: number;
+            /** Format: double */
+            min: number;
+            /** Format: double */
+            max: number;
+        };
+        PracticeSchool: {
+            id: string;
+            says: string;
+            numbers: components["schemas"]["PracticeNumber"][];
+        };
+        PracticeChoice: {
+            school: string;
+            /** @description by key of the school's numbers; what is missing is usual */
+            numbers?: {
+                [key: string]: number;
+            };
+        };
+        PracticeOverrule: {
+            type_key: string;
+            name: string;
+        };
+        PracticeKept: {
+            id: components["schemas"]["PracticeID"];
+            asks: string;
+            schools: components["schemas"]["PracticeSchool"][];
+            default: string;
+            /** @description the reason for the default */
+            why: string;
+            /** @description where the judgement uses it */
+            where: string;
+            chosen: components["schemas"]["PracticeChoice"];
+            /** @description chosen by the crew; false is the default */
+            own: boolean;
+            /** @description types whose maker demands something of its own */
+            overrule: components["schemas"]["PracticeOverrule"][];
+        };
+        /** @enum {string} */
+        PracticeID: "compass" | "satellites" | "propeller-interval" | "full-inspection" | "power-order" | "launch-charge" | "land-by" | "spray-wind" | "obstacle-sensing" | "take-off-by" | "safe-distance" | "third-party-propellers" | "return-margin" | "corrections" | "antennas" | "vertical-sensing";
+        Practices: {
+            practices: components["schemas"]["PracticeKept"][];
+        };
+        PracticeEdit: {
+            school: string;
+            numbers: {
+                [key: string]: number;
+            };
+            /** @description why the crew keeps it so; on record */
+            why: string;
+        };
+        Calibrate: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: uuid
+             * @description where it was done; null is no place on file
+             */
+            site_id: string | null;
+            note: string;
+        };
+        CompassCalibration: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            site: string;
+            note: string;
+            /** @description work done since that disturbs it */
+            since: string;
         };
         Covered: {
             item: string;
@@ -8045,6 +8177,77 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["PracticeNew"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listPractices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Practices */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practices"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    choosePractice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: components["schemas"]["PracticeID"];
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeEdit"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    calibrateCompass: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Calibrate"];
             };
         };
         responses: {

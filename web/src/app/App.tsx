@@ -37,6 +37,9 @@ const SiteView = lazy(() => import("../sites/SiteView").then((m) => ({ default: 
 const JobsView = lazy(() => import("../jobs/JobsView").then((m) => ({ default: m.JobsView })));
 const JobView = lazy(() => import("../jobs/JobView").then((m) => ({ default: m.JobView })));
 const PersonView = lazy(() => import("../crew/PersonView").then((m) => ({ default: m.PersonView })));
+const PracticesView = lazy(() =>
+  import("../practice/PracticesView").then((m) => ({ default: m.PracticesView })),
+);
 const RulesView = lazy(() => import("../rules/RulesView").then((m) => ({ default: m.RulesView })));
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
@@ -143,6 +146,7 @@ function Entry() {
               <Route path="jobs" element={<JobsView />} />
               <Route path="jobs/:id" element={<JobView />} />
               <Route path="rules" element={<RulesView />} />
+              <Route path="practices" element={<PracticesView />} />
               <Route path="setup" element={<SetupView />} />
               <Route path="parts" element={<PartsView />} />
               <Route path="l/:code" element={<LabelView />} />

@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
+import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
@@ -141,14 +142,10 @@ function Choose({ b }: { b: Schemas["RuleBook"] }) {
   const u = useUnits();
   const [pack, setPack] = useState(b.chosen);
   const [sight, setSight] = useState(String(Math.round(u.value("length", b.sight_m))));
-  const [margin, setMargin] = useState(String(Math.round(u.value("length", b.margin_m))));
-  const [percent, setPercent] = useState(String(b.margin_percent));
   const [error, setError] = useState<unknown>();
-  const m = parseInRange(margin, u.value("length", 5), u.value("length", 100), u.label("length"));
-  const p = parseInRange(percent, 0, 100, "%");
   const n = parseInRange(sight, u.value("length", 50), u.value("length", 5000), u.label("length"));
   const save = async () => {
-    if (!n.ok || !m.ok || !p.ok) return;
+    if (!n.ok) return;
     setError(undefined);
     try {
       await ask(
@@ -156,8 +153,6 @@ function Choose({ b }: { b: Schemas["RuleBook"] }) {
           body: {
             pack: pack as "us-small",
             sight_m: u.toBase("length", n.value),
-            margin_m: u.toBase("length", m.value),
-            margin_percent: p.value,
           },
         }),
       );
@@ -185,28 +180,13 @@ function Choose({ b }: { b: Schemas["RuleBook"] }) {
           onChange={(e) => setSight(e.target.value)}
           wrong={n.ok ? undefined : n.empty ? "Enter how far." : n.sentence}
         />
-        <NumberField
-          label="Kept over the highest thing on the way home"
-          unit={u.label("length")}
-          value={margin}
-          onChange={(e) => setMargin(e.target.value)}
-          wrong={m.ok ? undefined : m.empty ? "Enter how much." : m.sentence}
-        />
-        <NumberField
-          label="or a share of its height"
-          unit="%"
-          value={percent}
-          onChange={(e) => setPercent(e.target.value)}
-          wrong={p.ok ? undefined : p.empty ? "Enter 0 for none." : p.sentence}
-        />
-        <Button className="mb-3" disabled={!n.ok || !m.ok || !p.ok} onClick={() => void save()}>
+        <Button className="mb-3" disabled={!n.ok} onClick={() => void save()}>
           Save
         </Button>
       </div>
       <p className="soft mb-0">
-        Crews differ on the way home: some keep a fixed height over the highest thing, some a share of its
-        height. 10 m or 20 %, whichever is more, is usual: a fixed height is too little over tall trees that
-        were measured from far, a share too little over low ones. What is changed here is on record.
+        What is changed here is on record. Where crews differ stands under{" "}
+        <Link to="/practices">Practices</Link>.
       </p>
     </Sheet>
   );

@@ -25,6 +25,9 @@ export function SetupView() {
         <Link className="btn btn-outline-primary" to="/rules">
           Rules
         </Link>
+        <Link className="btn btn-outline-primary" to="/practices">
+          Practices
+        </Link>
         <Link className="btn btn-outline-primary" to="/labels">
           Labels to print
         </Link>

@@ -1,0 +1,48 @@
+package checks
+
+import (
+	"strings"
+
+	"mainstay/core/airframe"
+	"mainstay/core/judge"
+)
+
+// KeptID is the item that asks for what is set as the crew keeps it; it stands on
+// every check, behind the item "settings" where a list has one.
+const KeptID = "kept-settings"
+
+// Satellites is the quantity that the crew's least number of satellites holds for.
+const Satellites = "number of satellites"
+
+// Kept says in one sentence what is set on a type at take-off.
+func Kept(t airframe.Type) string {
+	words := strings.Join(t.Kept().ToSet(t.Lifts()), "; ")
+	return strings.ToUpper(words[:1]) + words[1:] + "."
+}
+
+func keptItem(t airframe.Type) *Item {
+	at := t.Stations()
+	if len(at) == 0 {
+		return nil
+	}
+	station := at[len(at)-1].ID
+	for _, s := range at {
+		if s.ID == "controller" {
+			station = s.ID
+		}
+	}
+	return &Item{ID: KeptID, Station: station, Section: "Settings", Title: "Set as the crew keeps it", How: Kept(t), Short: true,
+		Why: "The crew agreed on it; what another crew or yesterday's job left set is found here.", Kind: Look, Defect: judge.Stop, Source: "crew's practice"}
+}
+
+// asksSatellites raises the bound of the satellites to what the crew keeps.
+func asksSatellites(it *Item, t airframe.Type) {
+	if it.Quantity != Satellites || it.Band == nil {
+		return
+	}
+	b, least := *it.Band, t.Kept().MinSatellites()
+	if b.StopBelow == nil || *b.StopBelow < least {
+		b.StopBelow = &least
+	}
+	it.Band = &b
+}

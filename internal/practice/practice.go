@@ -1,0 +1,178 @@
+// Package practice keeps what the crew chose where crews differ, and the
+// calibrations that one of its choices asks for.
+package practice
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/airframe"
+	"mainstay/core/practice"
+	"mainstay/internal/fleet"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Service keeps the practices of the crew.
+type Service struct {
+	DB    *gorm.DB
+	Clock clock.Clock
+	Fleet *fleet.Service
+}
+
+// Kept is a question with what the crew chose, and the types that overrule it.
+type Kept struct {
+	practice.Question
+	Chosen   practice.Choice
+	Own      bool // chosen by the crew; false: the default
+	Overrule []airframe.Type
+}
+
+// All returns every question as the crew keeps it.
+func (s *Service) All(ctx context.Context) ([]Kept, error) {
+	set, err := s.Fleet.Practice(ctx)
+	if err != nil {
+		return nil, err
+	}
+	types, err := s.Fleet.Types(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var out []Kept
+	for _, q := range practice.Questions {
+		_, own := set[q.ID]
+		k := Kept{Question: q, Own: own}
+		_, k.Chosen = set.Kept(q.ID)
+		for _, t := range types {
+			for _, id := range t.Demanded() {
+				if id == q.ID {
+					k.Overrule = append(k.Overrule, t)
+				}
+			}
+		}
+		out = append(out, k)
+	}
+	return out, nil
+}
+
+// Choose sets what the crew keeps on one question, from now on; the change is on
+// record with what held before.
+func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice, why string) error {
+	q, err := practice.Find(id)
+	if err != nil {
+		return fault.Missing("practice")
+	}
+	if err := q.Check(c); err != nil {
+		return fault.Bad("school", "%s.", err)
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := tx.Exec("select 1 from crew for update").Error; err != nil { // two changes at once keep both
+			return err
+		}
+		f := *s.Fleet
+		f.DB = tx
+		set, err := f.Practice(ctx)
+		if err != nil {
+			return err
+		}
+		before, was := set.Kept(id)
+		set = set.Over(practice.Settings{id: c})
+		text, err := json.Marshal(set)
+		if err != nil {
+			return err
+		}
+		if err := tx.Exec("update crew set practices = ?", string(text)).Error; err != nil {
+			return err
+		}
+		after, _ := set.Kept(id)
+		by := people.From(ctx)
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PracticeChosen, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name,
+			Content: map[string]any{"question": id, "before": was, "after": c, "why": why}, Summary: fmt.Sprintf("%s From %q to %q. %s", q.Asks, before.Says, after.Says, why)})
+		return err
+	})
+}
+
+// Calibration is one calibration of the compass of an aircraft.
+type Calibration struct {
+	ID         uuid.UUID
+	AircraftID uuid.UUID
+	SiteID     *uuid.UUID // nil: somewhere that is no site
+	At         time.Time
+	ByID       uuid.UUID
+	ByName     string
+	Note       string
+}
+
+// TableName is the table of calibrations.
+func (Calibration) TableName() string { return "calibrations" }
+
+// Calibrate puts a calibration of now on record. The same id twice changes nothing.
+func (s *Service) Calibrate(ctx context.Context, c Calibration) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		var name, at string
+		if err := tx.Raw("select name from aircraft where id = ?", c.AircraftID).Scan(&name).Error; err != nil {
+			return err
+		}
+		if name == "" {
+			return fault.Missing("aircraft")
+		}
+		if c.SiteID != nil {
+			if err := tx.Raw("select name from sites where id = ?", *c.SiteID).Scan(&at).Error; err != nil {
+				return err
+			}
+			if at == "" {
+				return fault.Bad("site_id", "This site is not on file.")
+			}
+			at = " at " + at
+		}
+		by := people.From(ctx)
+		c.At, c.ByID, c.ByName = s.Clock.Now(), by.ID, by.Name
+		res := tx.Exec("insert into calibrations (id, aircraft_id, site_id, at, by_id, by_name, note) values (?, ?, ?, ?, ?, ?, ?) on conflict do nothing", c.ID, c.AircraftID, c.SiteID, c.At, c.ByID, c.ByName, c.Note)
+		if res.Error != nil || res.RowsAffected == 0 {
+			return res.Error
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CompassCalibrated, Subject: c.AircraftID, At: c.At, ByID: by.ID, ByName: by.Name, Content: c,
+			Summary: fmt.Sprintf("Compass of %s calibrated%s. %s", name, at, c.Note)})
+		return err
+	})
+}
+
+// Newest is the newest calibration of an aircraft, with its place and the work
+// that disturbs the compass and was done since.
+type Newest struct {
+	Calibration
+	Site  string
+	Lat   *float64
+	Lon   *float64
+	Since string
+}
+
+// Work on electronics, antennas and sensors disturbs the compass.
+const newestSQL = `select distinct on (c.aircraft_id) c.*, coalesce(s.name, '') as site, s.lat, s.lon,
+	coalesce((select w.title from work_orders w where w.aircraft_id = c.aircraft_id and w.signed_at > c.at and w.station in ('electronics', 'antenna', 'sensor') order by w.signed_at desc limit 1), '') as since
+	from calibrations c left join sites s on s.id = c.site_id`
+
+// ForGate returns the newest calibration of the given aircraft, or of all for nil.
+func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]Newest, error) {
+	sql, args := newestSQL, []any{}
+	if ids != nil {
+		sql, args = sql+" where c.aircraft_id in ?", []any{ids}
+	}
+	var rows []Newest
+	if err := s.DB.WithContext(ctx).Raw(sql+" order by c.aircraft_id, c.at desc, c.id desc", args...).Scan(&rows).Error; err != nil {
+		return nil, err
+	}
+	out := make(map[uuid.UUID]Newest, len(rows))
+	for _, r := range rows {
+		out[r.AircraftID] = r
+	}
+	return out, nil
+}
