@@ -34,7 +34,7 @@ var Questions = []Question{
 	{ID: LaunchCharge, Asks: "How full is a pack at take-off?", Default: "least", Where: "gate and rack",
 		Why: "A full pack gives the planned flight and its reserve; the last percents cost time on the charger and little flight.",
 		Schools: []School{
-			{ID: "least", Says: "At least a level", Numbers: []Number{{"percent", "Level", "%", 95, 80, 100}}},
+			{ID: "least", Says: "At least", Numbers: []Number{{"percent", "Charge", "%", 95, 80, 100}}},
 			{ID: "full", Says: "Full: 100 %"},
 		}},
 	{ID: LandBy, Asks: "What calls the landing?", Default: "pack", Where: "flight and log",

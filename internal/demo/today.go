@@ -27,7 +27,7 @@ func byName(name string) *craft {
 // lastDays sets the scene that the crew finds today, so that each judgement
 // shows itself.
 func (g *generator) lastDays(ctx context.Context, end time.Time) error {
-	steps := []func(context.Context, time.Time) error{g.swollenPack, g.workshopToday, g.contact, g.fadedLight, g.thisMorning, g.rackTonight, g.eveningTonight, g.district, g.training, g.papers, g.jobsToday}
+	steps := []func(context.Context, time.Time) error{g.swollenPack, g.workshopToday, g.contact, g.fadedLight, g.calibrated, g.thisMorning, g.rackTonight, g.eveningTonight, g.district, g.training, g.papers, g.jobsToday}
 	for _, step := range steps {
 		if err := step(ctx, end); err != nil {
 			return err

@@ -18,6 +18,7 @@ import (
 	"mainstay/core/upkeep"
 	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
+	"mainstay/internal/practice"
 	"mainstay/internal/workshop"
 )
 
@@ -168,6 +169,17 @@ func (g *generator) installed(ctx context.Context) error {
 			have[firmware.App] = "4.7"
 		}
 		if err := g.svc.Workshop.Install(tech, a.id, have); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// calibrated puts a calibration of every compass on record, at the depot.
+func (g *generator) calibrated(ctx context.Context, _ time.Time) error {
+	depot := g.sites[depotName]
+	for _, a := range crafts {
+		if err := g.svc.Practices.Calibrate(g.as(ctx, "tamsin"), practice.Calibration{ID: newID(), AircraftID: a.id, SiteID: &depot, Note: "Meadow behind the sheds."}); err != nil {
 			return err
 		}
 	}

@@ -9,6 +9,7 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
 	"mainstay/core/judge"
+	"mainstay/core/pack"
 	"mainstay/internal/fleet"
 	"mainstay/internal/walkround"
 )
@@ -78,13 +79,18 @@ func (s *Service) showed(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 			}
 		}
 	}
+	by := pack.LandBy{Percent: t.Limits.LandByPercent, CellMV: t.Limits.LandByCellMV, Minutes: t.Limits.PlannedMinutes, Call: t.Kept().LandingCall(t.Packs.PercentFrom == "pack")}
 	for _, p := range packs {
 		for _, l := range n.Packs {
-			if l.Pack == p.ID && l.Percent != nil && *l.Percent < float64(t.Limits.LandByPercent) {
-				note := fmt.Sprintf("%s came back at %.0f %%; land by %.0f %%. Read it at rest and look at its six faces; fly shorter.", p.Label, *l.Percent, float64(t.Limits.LandByPercent))
-				if err := raise("bay", "under-land-by-"+p.Label, "Landed under land-by with "+p.Label, note, judge.Watch); err != nil {
-					return err
-				}
+			if l.Pack != p.ID {
+				continue
+			}
+			late := by.Under(pack.Landed{Label: p.Label, Percent: l.Percent, CellMV: l.CellMV, Seconds: f.Seconds})
+			if late == "" {
+				continue
+			}
+			if err := raise("bay", "under-land-by-"+p.Label, "Landed under land-by with "+p.Label, late+" Read it at rest and look at its six faces; fly shorter.", judge.Watch); err != nil {
+				return err
 			}
 		}
 	}

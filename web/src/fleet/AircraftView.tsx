@@ -15,6 +15,7 @@ import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
+import { CompassPanel } from "../practice/CompassPanel";
 import { DefectDecision } from "../workshop/Defects";
 import { FitParts, GroundAircraft, RaiseDefect, ReturnAircraft } from "./acts";
 import { FirmwarePanel } from "./FirmwarePanel";
@@ -158,6 +159,7 @@ function Aircraft({ d }: { d: Detail }) {
         }}
       />
       <TrendsPanel type={d.type} aircraft={a.id} />
+      <CompassPanel d={d} />
       <FirmwarePanel aircraft={a.id} typeKey={d.type.profile.key} />
       <GroundAircraft open={act === "ground"} onClose={close} d={d} />
       <ReturnAircraft open={act === "return"} onClose={close} d={d} />

@@ -15,6 +15,7 @@ import { useUnits } from "../parts/units";
 import { CorrectFlight } from "./CorrectFlight";
 import { Hover } from "./Hover";
 import { LogForm } from "./LogForm";
+import { landingCalls } from "./model";
 
 type Flight = Schemas["Flight"];
 type Kind = Schemas["EventKind"];
@@ -71,6 +72,7 @@ function InTheAir({ f }: { f: Flight }) {
   const t = (now - Date.parse(f.took_off_at)) / 1000;
   const calls = f.events.filter((e) => e.kind === "call-out").length;
   const nextCall = (calls + 1) * packs.call_out_every_s;
+  const lands = landingCalls(f.type);
   const landBy = limits.planned_minutes * 60;
   const mine = f.pilot_id === person.id || may();
 
@@ -154,10 +156,8 @@ function InTheAir({ f }: { f: Flight }) {
         </div>
         <div>
           <div>Land by, whichever comes first</div>
-          <div className="fig">
-            {limits.land_by_percent} % · {((limits.land_by_cell_mv * packs.cells) / 1000).toFixed(1)} V
-          </div>
-          <div className="soft">{(limits.land_by_cell_mv / 1000).toFixed(2)} V a cell under load</div>
+          <div className="fig">{lands.first}</div>
+          <div className="soft">{lands.then}</div>
         </div>
         <div>
           <div>Logged</div>

@@ -1,0 +1,76 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { Dialog } from "../parts/Dialog";
+import { SelectField, TextField } from "../parts/Field";
+import { Sheet } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+import { useZone } from "../parts/time";
+import { useCalibrate } from "./api";
+
+/** When and where the compass was calibrated last, and the press that puts one on record. */
+export function CompassPanel({ d }: { d: Schemas["AircraftDetail"] }) {
+  const may = useMay();
+  const z = useZone();
+  const [open, setOpen] = useState(false);
+  const c = d.compass;
+  return (
+    <div className="mt-3">
+      <Sheet
+        title="Compass"
+        aside={
+          may("pilot", "technician") && (
+            <Button variant="outline-primary" size="sm" onClick={() => setOpen(true)}>
+              Calibrated now
+            </Button>
+          )
+        }
+      >
+        {c ? (
+          <p className="m-0">
+            Calibrated {z.both(c.at)} by {c.by}
+            {c.site && ` at ${c.site}`}. {c.note}
+            {c.since && ` Since then work was done that disturbs it: ${c.since}.`}
+          </p>
+        ) : (
+          <p className="m-0">No calibration is on record.</p>
+        )}
+      </Sheet>
+      {open && <CalibrateForm d={d} onClose={() => setOpen(false)} />}
+    </div>
+  );
+}
+
+function CalibrateForm({ d, onClose }: { d: Schemas["AircraftDetail"]; onClose: () => void }) {
+  const sites = useQuery({ queryKey: keys.sites, queryFn: () => ask(api.GET("/sites")) });
+  const calibrate = useCalibrate(d.aircraft.id);
+  const [id] = useState(newId);
+  const [site, setSite] = useState("");
+  const [note, setNote] = useState("");
+  const save = () =>
+    calibrate.mutateAsync({ id, site_id: site === "" ? null : site, note }).then(onClose, () => undefined);
+  return (
+    <Dialog open title={`Compass of ${d.aircraft.name}`} onClose={onClose}>
+      <p>
+        Away from iron, cars, rebar and the phone in the pocket, by as many people as its mass asks for. Then
+        hold the heading against a known line.
+      </p>
+      {calibrate.error && <Problem error={calibrate.error} />}
+      <SelectField label="Where" value={site} onChange={(e) => setSite(e.target.value)}>
+        <option value="">Somewhere that is no site on file</option>
+        {(sites.data?.sites ?? []).map((s) => (
+          <option key={s.id} value={s.id}>
+            {s.name}
+          </option>
+        ))}
+      </SelectField>
+      <TextField label="Note" value={note} maxLength={300} onChange={(e) => setNote(e.target.value)} />
+      <Button disabled={calibrate.isPending} onClick={() => void save()}>
+        {calibrate.isPending ? "Saving…" : "Put on record"}
+      </Button>
+    </Dialog>
+  );
+}
