@@ -94,7 +94,11 @@ func (q Question) check() error {
 	if len(q.Route) == 0 {
 		return fmt.Errorf("%w: there is no route", ErrInput)
 	}
-	if !(q.PositionM >= 0 && q.PositionM <= 100) || !finite(q.HomeM) || !finite(q.RouteHeight) || !(q.PercentMin >= 0) || !(q.TypeMinM >= 0 && q.TypeMinM <= 500) || q.SettingM != nil && !(*q.SettingM >= 0 && *q.SettingM <= 1000) || !(q.Margin.M >= 0) || !(q.Margin.Percent >= 0) || !(q.Margin.RoundM > 0) || !(q.CeilingM >= 0) || !(q.ClimbMS > 0) || !(q.DescentMS > 0) {
+	within := func(v, lo, hi float64) bool { return v >= lo && v <= hi }
+	switch {
+	case !within(q.PositionM, 0, 100), !within(q.HomeM, -1000, 10000), !within(q.RouteHeight, -1000, 10000), !within(q.PercentMin, 0, 1000), !within(q.TypeMinM, 0, 500),
+		q.SettingM != nil && !within(*q.SettingM, 0, 1000), !within(q.Margin.M, 0, 500), !within(q.Margin.Percent, 0, 1000), !(q.Margin.RoundM > 0 && q.Margin.RoundM <= 100),
+		!within(q.CeilingM, 0, 10000), !(q.ClimbMS > 0 && q.ClimbMS <= 100), !(q.DescentMS > 0 && q.DescentMS <= 100):
 		return fmt.Errorf("%w: errors, margins, ceiling and speeds must be positive numbers", ErrInput)
 	}
 	if err := geo.Finite(append([]geo.XY{q.Home}, q.Route...)...); err != nil {

@@ -190,7 +190,7 @@ func (t Task) validate(stations []string) error {
 			return bad("task %s: each step has its own id and a text", t.ID)
 		}
 		seen[s.ID] = true
-		if r := s.Reading; r != nil && (r.Quantity == "" || len(r.Bands) == 0 || slices.ContainsFunc(r.Bands, func(b Band) bool { return !(b.Tolerance >= 0) || math.IsNaN(b.Target) })) {
+		if r := s.Reading; r != nil && (r.Quantity == "" || len(r.Bands) == 0 || slices.ContainsFunc(r.Bands, func(b Band) bool { return !(b.Tolerance >= 0 && b.Tolerance <= 1e6) || !(math.Abs(b.Target) <= 1e6) })) {
 			return bad("task %s, step %s: a reading has a quantity and bands with a tolerance of zero or more", t.ID, s.ID)
 		}
 	}

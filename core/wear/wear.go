@@ -5,6 +5,7 @@ package wear
 import (
 	"errors"
 	"fmt"
+	"math"
 	"time"
 
 	"mainstay/core/judge"
@@ -190,7 +191,8 @@ type DayUse struct {
 //
 //	rate = (2 sum(last 14) + sum(14 before)) / (2*14 + 14)
 //
-// ok is false when nothing was used in that time: no use, no date. A remaining
+// ok is false when nothing was used in that time, or it cannot be worked out: no
+// use, no date. A remaining
 // of zero or less gives 0 days: it is due.
 func Forecast(uses []DayUse, remaining float64) (days float64, ok bool) {
 	if remaining <= 0 {
@@ -205,8 +207,8 @@ func Forecast(uses []DayUse, remaining float64) (days float64, ok bool) {
 			sum += u.Amount
 		}
 	}
-	if sum <= 0 {
+	if days = remaining / (sum / 42); !(sum > 0) || !(days >= 0 && days <= math.MaxFloat64) {
 		return 0, false
 	}
-	return remaining / (sum / 42), true
+	return days, true
 }

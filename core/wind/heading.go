@@ -64,7 +64,7 @@ func GroundSpeed(airspeed, wind units.MetresPerSecond, from, course float64) (sp
 	}
 	angle := math.Asin(float64(cross) / float64(airspeed))
 	v := float64(airspeed)*math.Cos(angle) - float64(head)
-	return units.MetresPerSecond(v), v > 0
+	return units.MetresPerSecond(v), v > 0 && v <= math.MaxFloat64
 }
 
 // beaufort are the lower edges of the classes 0 to 12, m/s (WMO); class 12 is

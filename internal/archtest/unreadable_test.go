@@ -1,0 +1,377 @@
+package archtest
+
+import (
+	"fmt"
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"math"
+	"path/filepath"
+	"reflect"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/core/air"
+	"mainstay/core/checks"
+	"mainstay/core/geo"
+	"mainstay/core/height"
+	"mainstay/core/home"
+	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/core/practice"
+	"mainstay/core/robust"
+	"mainstay/core/sun"
+	"mainstay/core/tonight"
+	"mainstay/core/units"
+	"mainstay/core/upkeep"
+	"mainstay/core/wear"
+	"mainstay/core/weather"
+	"mainstay/core/wind"
+)
+
+type call struct {
+	name string
+	fn   any
+	args []any
+}
+
+func num(v float64) *float64 { return &v }
+
+var (
+	noon  = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
+	tree  = []home.Obstacle{{Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50, Y: 0}}, HeightM: num(20), BufferM: 5, GroundKnown: true}}
+	band  = func(below, above float64) *checks.Band { return &checks.Band{StopBelow: &below, StopAbove: &above} }
+	volts = checks.Item{ID: "v", Title: "Volts", Kind: checks.Reading, Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: band(10, 50)}
+	warm  = checks.Item{ID: "w", Title: "Warmth", Kind: checks.Motors, Unit: "C", Step: 1, Min: num(-20), Max: num(120), Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
+	fine  = weather.Hour{At: noon, WindMS: num(3), GustMS: num(4), FromDeg: num(270), TempC: num(20), DewC: num(10), QNH: num(1013), VisibilityM: num(16000)}
+)
+
+// calls are the functions of the core that take figures, each with a call that
+// succeeds.
+var calls = []call{
+	{"air.StationPressure", air.StationPressure, []any{1013.0, 200.0}},
+	{"air.Humidity", air.Humidity, []any{20.0, 10.0}},
+	{"air.DewPoint", air.DewPoint, []any{20.0, 50.0}},
+	{"air.Density", air.Density, []any{1013.0, 20.0, 10.0}},
+	{"air.WetBulb", air.WetBulb, []any{20.0, 10.0, 1013.0}},
+	{"air.JudgeDeltaT", air.JudgeDeltaT, []any{5.0}},
+	{"air.Inversion.Judge", air.Inversion.Judge, []any{air.Inversion{HoursAfterRise: num(4), HoursToSet: num(6), WindMS: num(3), LowC: num(20), HighC: num(19)}}},
+	{"checks.Judge", func(v float64) (checks.Judgement, error) { return checks.Judge(volts, checks.Value{Number: &v}, nil) }, []any{20.0}},
+	{"checks.Judge motors", func(v []float64) (checks.Judgement, error) { return checks.Judge(warm, checks.Value{Set: v}, nil) }, []any{[]float64{40, 41, 42, 43}}},
+	{"height.Clinometer", height.Clinometer, []any{height.Value{V: 30, Sigma: 0.5}, height.Value{V: 30, Sigma: 0.5}, 1.7}},
+	{"height.TwoStations", height.TwoStations, []any{height.Value{V: 20, Sigma: 0.2}, height.Value{V: 20, Sigma: 0.2}, height.Value{V: 40, Sigma: 0.2}, 1.7}},
+	{"home.Clearance", home.Clearance, []any{[]home.Place3{{At: geo.XY{X: 0, Y: 40}, M: 30}, {At: geo.XY{X: 100, Y: 40}, M: 30}}, tree, 3.0, 10.0}},
+	{"home.WayRound", home.WayRound, []any{geo.XY{X: 0, Y: 0}, geo.XY{X: 100, Y: 0}, 10.0, tree, 3.0, 10.0, (*geo.Area)(nil)}},
+	{"home.OverGround", home.OverGround, []any{[]home.Place3{{At: geo.XY{}, M: 30}, {At: geo.XY{X: 100}, M: 30}}, (*home.Terrain)(nil), 0.0, 3.0}},
+	{"home.Sector", home.Sector, []any{geo.XY{}, 0.0, 90.0, home.Slope{StartM: 0, Rise: 0.3}, tree, (*home.Terrain)(nil)}},
+	{"home.ReturnHeight", home.ReturnHeight, []any{home.Question{Route: []geo.XY{{X: 100, Y: 0}}, Obstacles: tree, PositionM: 3, Margin: home.UsualMargin, CeilingM: 120, RouteHeight: 10, ClimbMS: 3, DescentMS: 2, PercentMin: 5, SettingM: num(40)}}},
+	{"home.SideView", home.SideView, []any{home.Question{Route: []geo.XY{{X: 100, Y: 0}}, Obstacles: tree, PositionM: 3, Margin: home.UsualMargin, CeilingM: 120, RouteHeight: 10, ClimbMS: 3, DescentMS: 2, PercentMin: 5, SettingM: num(40)}, 40.0}},
+	{"pack.MeasureCapacity", pack.MeasureCapacity, []any{8000.0, 95.0, 1.0, 20.0, 1.0}},
+	{"pack.PercentFromVolts", pack.PercentFromVolts, []any{pack.LiPo, units.Millivolts(4100), 60.0}},
+	{"pack.JudgeLaunch", pack.JudgeLaunch, []any{units.Percent(99), units.Percent(1), units.Percent(95)}},
+	{"pack.JudgeTakeoffTemperature", pack.JudgeTakeoffTemperature, []any{units.Celsius(20)}},
+	{"pack.JudgeLandedTemperature", pack.JudgeLandedTemperature, []any{units.Celsius(30)}},
+	{"pack.Resistance", pack.Resistance, []any{units.Millivolts(4100), units.Millivolts(4000), 10.0}},
+	{"pack.LandBy.Under", func(p, limit, minutes float64) judge.Verdict {
+		if (pack.LandBy{Percent: units.Percent(limit), Minutes: minutes, Call: practice.ByMinutes}).Under(pack.Landed{Percent: &p, Seconds: 60}) == "" {
+			return judge.Clear
+		}
+		return judge.Watch
+	}, []any{40.0, 25.0, 12.0}},
+	{"practice.Question.Check", func(v float64) error {
+		q, _ := practice.Find(practice.LaunchCharge)
+		return q.Check(practice.Choice{School: "least", Numbers: map[string]float64{"percent": v}})
+	}, []any{90.0}},
+	{"robust.TheilSen", robust.TheilSen, []any{[]float64{0, 1, 2, 3}, []float64{1, 2, 3, 4}}},
+	{"sun.Position", sun.Position, []any{noon, 46.0, -119.0}},
+	{"sun.On", sun.On, []any{noon, time.UTC, 46.0, -119.0}},
+	{"tonight.ChargeTime", tonight.ChargeTime, []any{300.0, 200.0, 20.0, 95.0}},
+	{"units.Steps", units.Steps, []any{1.5, 0.1}},
+	{"upkeep.Step.Judge", upkeep.Step.Judge, []any{upkeep.Step{ID: "s", Text: "Torque", Reading: &upkeep.Reading{Quantity: "torque", Unit: "Nm", Bands: []upkeep.Band{{Target: 1.2, Tolerance: 0.2}}}}, upkeep.Entry{Number: num(1.2)}}},
+	{"wear.Judge", wear.Judge, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
+	{"wear.First", wear.First, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
+	{"wear.When", wear.When, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, wear.Recent{Litres: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon}},
+	{"wear.Forecast", wear.Forecast, []any{[]wear.DayUse{{DaysAgo: 1, Amount: 5}}, 10.0}},
+	{"weather.Far", weather.Far, []any{"the station", num(10)}},
+	{"weather.JudgeForecast", func(km *float64) judge.Verdict {
+		if at := noon.Add(-time.Hour); len(weather.JudgeForecast(&at, km, noon)) == 0 {
+			return judge.Clear
+		}
+		return judge.Watch
+	}, []any{num(10)}},
+	{"weather.JudgeHour", weather.JudgeHour, []any{fine, num(200), "open", weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 30, MaxMassKg: 7, Work: weather.Inspection}, sun.Light("day"), false}},
+	{"wind.Scale", wind.Scale, []any{units.MetresPerSecond(3), (*units.MetresPerSecond)(nil), units.Metres(2), units.Metres(30), wind.Open}},
+	{"wind.Hold", func(steady, gust, l, lg float64) judge.Verdict {
+		var v []judge.Verdict
+		for _, h := range wind.Hold(wind.AtHeight{Steady: units.MetresPerSecond(steady), Gust: units.MetresPerSecond(gust)}, units.MetresPerSecond(l), units.MetresPerSecond(lg), 30) {
+			v = append(v, h.Verdict)
+		}
+		return worst(reflect.ValueOf(v))
+	}, []any{3.0, 4.0, 8.0, 10.0}},
+	{"wind.BestHeading", wind.BestHeading, []any{units.MetresPerSecond(5), 270.0, []float64{260, 90}, units.MetresPerSecond(6)}},
+	{"wind.GroundSpeed", wind.GroundSpeed, []any{units.MetresPerSecond(10), units.MetresPerSecond(5), 270.0, 90.0}},
+}
+
+// elsewhere are functions that take figures and are not called here, with why.
+var elsewhere = map[string]string{
+	"geo.":                    "plain geometry: no number in is no number out; whoever judges refuses it (tests of home, site and airspace)",
+	"units.Unit.":             "conversion: no number in is no number out",
+	"air.Saturation":          "formula: no number in is no number out",
+	"air.DensityAltitude":     "shown only: no number in is no number out",
+	"air.MassLimit":           "walked in core/weather, whose test takes every figure away",
+	"airspace.Words":          "words for what the readers already refused",
+	"checks.Outliers":         "called by checks.Judge",
+	"checks.SpreadPercent":    "called by checks.Judge",
+	"checks.Outlier":          "called by checks.Judge",
+	"home.Following":          "walked in core/wayhome, whose test takes every figure away",
+	"home.FanReaches":         "walked in core/wayhome",
+	"home.FanMeetsRing":       "walked in core/wayhome",
+	"home.Terrain.UnderShape": "walked in core/wayhome",
+	"intent.Level":            "walked in core/wayhome",
+	"intent.LeastGround":      "reads a validated profile",
+	"pack.EquivalentCycles":   "shown only: no number in is no number out",
+	"pack.Stand":              "walked in core/pack (unreadable_test)",
+	"pack.Forecast":           "walked in core/pack (unreadable_test)",
+	"robust.Median":           "no number in is no number out",
+	"robust.MAD":              "no number in is no number out",
+	"robust.Line.At":          "no number in is no number out",
+	"rules.Law.Over":          "walked in core/rules, whose test takes every figure away",
+	"rules.Facts.NearPeople":  "walked in core/gate",
+	"rules.Pack.At":           "walked in core/rules",
+	"site.Standing":           "walked in core/wayhome",
+	"site.Stand":              "a place on the map; the wind is refused before",
+	"site.FindCover":          "a place on the map; the wind is refused before",
+	"trend.Deviations":        "called by trend.Judge",
+	"trend.Judge":             "reads what checks.Judge let in",
+	"wind.Components":         "called by wind.BestHeading",
+	"aircraft.NextDue":        "reads what the gate judged",
+	"weather.Hour.Air":        "called by weather.JudgeHour",
+	"pack.JudgeResistance":    "walked in core/pack (unreadable_test)",
+	"home.Terrain.At":         "no height is unknown; walked in core/wayhome",
+	"home.Terrain.Highest":    "no height is unknown; walked in core/wayhome",
+	"height.":                 "the same form as those called here; tested in core/height",
+	"metar.":                  "makes figures from text, fuzzed in core/metar",
+}
+
+var unreadable = []float64{math.NaN(), math.Inf(1), math.Inf(-1), -1e300}
+
+// No figure that nobody can read makes an answer milder, is answered with a
+// number, or breaks the function.
+func TestUnreadableIsRefused(t *testing.T) {
+	for _, c := range calls {
+		fn, good := reflect.ValueOf(c.fn), values(c.args)
+		fair := fn.Call(good)
+		require.True(t, errOf(fair) == nil, "%s: the good call fails: %v", c.name, errOf(fair))
+		for i := range c.args {
+			for n := range figures(good[i], -1, 0) {
+				for _, bad := range unreadable {
+					args := values(c.args)
+					args[i] = copyOf(args[i])
+					figures(args[i], n, bad)
+					what := fmt.Sprintf("%s argument %d figure %d = %g", c.name, i, n, bad)
+					var got []reflect.Value
+					if !assert.NotPanics(t, func() { got = fn.Call(args) }, what) || errOf(got) != nil {
+						continue
+					}
+					assert.GreaterOrEqual(t, worstOf(got), worstOf(fair), "%s made it milder", what)
+					if last := got[len(got)-1]; last.Kind() == reflect.Bool && !last.Bool() {
+						continue // not ok: what else it answers says nothing
+					}
+					for _, r := range got {
+						assert.False(t, unheard(r), "%s is answered with no number", what)
+					}
+				}
+			}
+		}
+	}
+}
+
+// Every exported function of the core that takes figures is called above, or
+// listed with the reason why not.
+func TestEveryFigureIsTried(t *testing.T) {
+	tried := map[string]bool{}
+	for _, c := range calls {
+		tried[strings.Fields(c.name)[0]] = true
+	}
+	root := filepath.Join("..", "..", "core")
+	require.NoError(t, filepath.WalkDir(root, func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+			return err
+		}
+		f, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+		if err != nil {
+			return err
+		}
+		for _, dec := range f.Decls {
+			fd, ok := dec.(*ast.FuncDecl)
+			if !ok || !fd.Name.IsExported() || !takesFigures(fd) {
+				continue
+			}
+			name := f.Name.Name + "." + fd.Name.Name
+			if fd.Recv != nil {
+				name = f.Name.Name + "." + receiver(fd) + "." + fd.Name.Name
+			}
+			known := tried[name]
+			for e := range elsewhere {
+				known = known || name == e || strings.HasSuffix(e, ".") && strings.HasPrefix(name, e)
+			}
+			assert.True(t, known, "%s takes figures and is not tried with what nobody can read", name)
+		}
+		return nil
+	}))
+}
+
+func takesFigures(fd *ast.FuncDecl) bool {
+	for _, p := range fd.Type.Params.List {
+		e := p.Type
+		for {
+			if a, ok := e.(*ast.ArrayType); ok {
+				e = a.Elt
+			} else if s, ok := e.(*ast.StarExpr); ok {
+				e = s.X
+			} else {
+				break
+			}
+		}
+		if i, ok := e.(*ast.Ident); ok && i.Name == "float64" {
+			return true
+		}
+		if s, ok := e.(*ast.SelectorExpr); ok {
+			if x, ok := s.X.(*ast.Ident); ok && x.Name == "units" && s.Sel.Name != "Millivolts" {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+func receiver(fd *ast.FuncDecl) string {
+	e := fd.Recv.List[0].Type
+	if s, ok := e.(*ast.StarExpr); ok {
+		e = s.X
+	}
+	if i, ok := e.(*ast.Ident); ok {
+		return i.Name
+	}
+	return "?"
+}
+
+func values(args []any) []reflect.Value {
+	out := make([]reflect.Value, len(args))
+	for i, a := range args {
+		out[i] = reflect.ValueOf(a)
+	}
+	return out
+}
+
+// copyOf copies a value so deep that its figures can be changed.
+func copyOf(v reflect.Value) reflect.Value {
+	out := reflect.New(v.Type()).Elem()
+	switch v.Kind() {
+	case reflect.Slice:
+		if v.IsNil() {
+			return v
+		}
+		out = reflect.New(v.Type()).Elem()
+		out.Set(reflect.MakeSlice(v.Type(), v.Len(), v.Len()))
+		for i := range v.Len() {
+			out.Index(i).Set(copyOf(v.Index(i)))
+		}
+	case reflect.Pointer:
+		if v.IsNil() {
+			return v
+		}
+		out.Set(reflect.New(v.Type().Elem()))
+		out.Elem().Set(copyOf(v.Elem()))
+	case reflect.Struct:
+		out.Set(v)
+		for i := range v.NumField() {
+			if out.Field(i).CanSet() {
+				out.Field(i).Set(copyOf(v.Field(i)))
+			}
+		}
+	default:
+		out.Set(v)
+	}
+	return out
+}
+
+// figures counts the figures of a value, and sets the nth to bad.
+func figures(v reflect.Value, nth int, bad float64) int {
+	n := 0
+	var walk func(reflect.Value)
+	walk = func(v reflect.Value) {
+		switch v.Kind() {
+		case reflect.Float64:
+			if n == nth {
+				v.SetFloat(bad)
+			}
+			n++
+		case reflect.Slice:
+			for i := range v.Len() {
+				walk(v.Index(i))
+			}
+		case reflect.Pointer:
+			if !v.IsNil() {
+				walk(v.Elem())
+			}
+		case reflect.Struct:
+			for i := range v.NumField() {
+				if v.Type().Field(i).IsExported() {
+					walk(v.Field(i))
+				}
+			}
+		}
+	}
+	walk(v)
+	return n
+}
+
+func errOf(out []reflect.Value) error {
+	if len(out) == 0 {
+		return nil
+	}
+	err, _ := out[len(out)-1].Interface().(error)
+	return err
+}
+
+func worstOf(out []reflect.Value) judge.Verdict {
+	w := judge.Clear
+	for _, v := range out {
+		w = max(w, worst(v))
+	}
+	return w
+}
+
+var verdict = reflect.TypeFor[judge.Verdict]()
+
+// worst is the worst verdict anywhere in a value.
+func worst(v reflect.Value) judge.Verdict {
+	w := judge.Clear
+	switch {
+	case !v.IsValid():
+	case v.Type() == verdict:
+		return judge.Verdict(v.Int())
+	case v.Kind() == reflect.Slice:
+		for i := range v.Len() {
+			w = max(w, worst(v.Index(i)))
+		}
+	case v.Kind() == reflect.Pointer && !v.IsNil():
+		return worst(v.Elem())
+	case v.Kind() == reflect.Struct:
+		for i := range v.NumField() {
+			w = max(w, worst(v.Field(i)))
+		}
+	}
+	return w
+}
+
+// unheard reports whether a plain answer is no number.
+func unheard(v reflect.Value) bool {
+	return v.Kind() == reflect.Float64 && (math.IsNaN(v.Float()) || math.IsInf(v.Float(), 0))
+}
