@@ -889,6 +889,33 @@ func (e LookFacesTop) Valid() bool {
 	}
 }
 
+// Defines values for LostLink.
+const (
+	LostLinkContinue LostLink = "continue"
+	LostLinkEmpty    LostLink = ""
+	LostLinkHover    LostLink = "hover"
+	LostLinkLand     LostLink = "land"
+	LostLinkReturn   LostLink = "return"
+)
+
+// Valid indicates whether the value is a known member of the LostLink enum.
+func (e LostLink) Valid() bool {
+	switch e {
+	case LostLinkContinue:
+		return true
+	case LostLinkEmpty:
+		return true
+	case LostLinkHover:
+		return true
+	case LostLinkLand:
+		return true
+	case LostLinkReturn:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewDefectSeverity.
 const (
 	Stop  NewDefectSeverity = "stop"
@@ -2554,6 +2581,9 @@ type JobCraft struct {
 	Datum       *Datum `json:"datum,omitempty"`
 	HomeFollows bool   `json:"home_follows"`
 
+	// LostLink what the aircraft does when the link is lost, as read in it; empty was not read
+	LostLink *LostLink `json:"lost_link,omitempty"`
+
 	// MassKg take-off mass of today; null: what the aircraft usually takes off with
 	MassKg  *float64 `json:"mass_kg,omitempty"`
 	ReturnM *float64 `json:"return_m"`
@@ -2573,6 +2603,9 @@ type JobCraftSeen struct {
 	// HighM highest place above ground that the flight reaches
 	HighM       *float64 `json:"high_m"`
 	HomeFollows bool     `json:"home_follows"`
+
+	// LostLink what the aircraft does when the link is lost, as read in it; empty was not read
+	LostLink    LostLink `json:"lost_link"`
 	MassKg      *float64 `json:"mass_kg"`
 	Name        string   `json:"name"`
 	ReturnM     *float64 `json:"return_m"`
@@ -2820,6 +2853,9 @@ type LookFacesRight string
 
 // LookFacesTop defines model for LookFaces.Top.
 type LookFacesTop string
+
+// LostLink what the aircraft does when the link is lost, as read in it; empty was not read
+type LostLink string
 
 // NewAircraft defines model for NewAircraft.
 type NewAircraft struct {

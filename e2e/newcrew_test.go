@@ -130,6 +130,7 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.Pick("Site", "Practice field")
 	p.Tick("Kite")
 	p.Fill("Return height set in Kite", "60")
+	p.Pick("Link lost: Kite", "returns")
 	p.Fill("From", "2026-06-10T10:30")
 	p.Fill("To", "2026-06-10T13:00")
 	p.Pick("Ada Field", "in command")

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"mainstay/core/crew"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 )
 
@@ -43,6 +44,7 @@ type Aircraft struct {
 	ReturnM       *float64 // return height set in it; nil not known
 	AdvisedM      *float64 // what was worked out
 	HomeFollows   bool
+	LostLink      intent.LostLink
 	LandByPercent float64
 	RouteM        *float64 // height of the route over its datum; nil: usual for the type
 	Datum         string   // what that is counted from, in words
@@ -65,6 +67,9 @@ func (a Aircraft) plan() string {
 	}
 	s += ", route at " + said(a.RouteM, "%.0f m "+a.Datum, "the usual height")
 	s += said(a.SpeedMS, ", at most %.1f m/s", "") + said(a.MassKg, ", %.1f kg", "")
+	if a.LostLink != "" {
+		s += ", without link " + a.LostLink.Words()
+	}
 	if len(a.Decided) > 0 {
 		s += "; decided: " + strings.Join(a.Decided, "; ")
 	}
@@ -206,6 +211,8 @@ func (in Input) emergency() Section {
 			home = "to the pilot: the home point follows"
 		}
 		switch {
+		case a.LostLink != "" && a.LostLink != intent.Returns:
+			s.add("Link lost: %s %s. Keep clear of all of its way.", a.Name, a.LostLink.Words())
 		case a.ReturnM == nil:
 			s.add("Link lost: what %s does is not known, its return height has not been read. Read it before take-off.", a.Name)
 		default:

@@ -11,6 +11,7 @@ import (
 
 	"mainstay/core/brief"
 	"mainstay/core/crew"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 )
 
@@ -71,6 +72,7 @@ func TestBasisHoldsForCrewSiteAndDay(t *testing.T) {
 		says   string
 	}{
 		"return height":     {func(in *brief.Input) { in.Aircraft[0].ReturnM = ptr(61.0) }, "returns at 61 m"},
+		"lost link":         {func(in *brief.Input) { in.Aircraft[0].LostLink = intent.Lands }, "without link lands where it is"},
 		"home point":        {func(in *brief.Input) { in.Aircraft[0].HomeFollows = !in.Aircraft[0].HomeFollows }, "how it is flown"},
 		"height of route":   {func(in *brief.Input) { in.Aircraft[0].RouteM = ptr(77.0) }, "route at 77 m"},
 		"datum":             {func(in *brief.Input) { in.Aircraft[0].RouteM, in.Aircraft[0].Datum = ptr(77.0), "above sea level" }, "above sea level"},

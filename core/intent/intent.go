@@ -54,6 +54,7 @@ type Flight struct {
 	Datum       Datum    // "": usual for the work
 	ReturnM     *float64 // return height set in the aircraft, above take-off
 	HomeFollows bool
+	LostLink    LostLink
 	MassKg      *float64 // take-off mass of today
 	Decided     []Decision
 }
@@ -71,6 +72,9 @@ func (f Flight) Check() error {
 	}
 	if f.Datum != "" && !slices.Contains(AllDatums, f.Datum) {
 		return fmt.Errorf("%w: %q is none of %v", ErrFlight, f.Datum, AllDatums)
+	}
+	if f.LostLink != "" && !slices.Contains(AllLostLinks, f.LostLink) {
+		return fmt.Errorf("%w: %q is none of %v", ErrFlight, f.LostLink, AllLostLinks)
 	}
 	most := 500.0
 	if f.Datum == AboveSea {

@@ -123,7 +123,7 @@ func (g *generator) order(ctx context.Context, a *craft, pilot, purpose string) 
 	}
 	now := g.clock.Now()
 	height, speed := 40.0, 8.0
-	c := jobs.Craft{AircraftID: a.id, ReturnM: &height, SpeedMS: &speed}
+	c := jobs.Craft{AircraftID: a.id, ReturnM: &height, LostLink: string(intent.Returns), SpeedMS: &speed}
 	j := jobs.Job{ID: newID(), Work: string(work), SiteID: g.sites[place], Aim: purpose, FromAt: now.Add(-time.Minute), ToAt: now.Add(80 * time.Minute), Channel: "Radio channel 4", Meeting: "The truck",
 		People: []jobs.Post{{PersonID: g.people[pilot].ID, Post: string(crew.InCommand)}}}
 	if work == weather.Spraying {

@@ -96,7 +96,7 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	person := func(login, post string) jobs.Post { return jobs.Post{PersonID: g.people[login].ID, Post: post} }
 	inspection := jobs.Job{ID: newID(), Work: string(weather.Inspection), SiteID: g.sites["Cutwater station"], Aim: "Roof panels and intake, pictures for the operator", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(4 * time.Hour), Sorties: &two,
 		Meeting: "Car park, at the gate", Channel: "Radio channel 4", People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")},
-		Aircraft: []jobs.Craft{{AircraftID: byName("Lantern Three").id, ReturnM: &thirty, SpeedMS: &eight}}}
+		Aircraft: []jobs.Craft{{AircraftID: byName("Lantern Three").id, ReturnM: &thirty, LostLink: string(intent.Returns), SpeedMS: &eight}}}
 	low := 4.0
 	yard, err := g.svc.Fleet.Type(ctx, "dray-30")
 	if err != nil {
@@ -108,7 +108,7 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	}
 	spray := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 25 to 60, mildew", Product: "Wettable sulphur 80 %", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(3 * time.Hour), Sorties: &six,
 		Meeting: "Track at the gate", People: []jobs.Post{person("odile", "rpic"), person("tamsin", "ground")},
-		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, RouteM: &low, RouteDatum: string(intent.AboveGround), MassKg: &tank, SpeedMS: &eight}}}
+		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns), RouteM: &low, RouteDatum: string(intent.AboveGround), MassKg: &tank, SpeedMS: &eight}}}
 	survey := jobs.Job{ID: newID(), Work: string(weather.Mapping), SiteID: g.sites["Long Bank"], Aim: "Flood bank, surface model, km 0 to 4", FromAt: hour.Add(23 * time.Hour), ToAt: hour.Add(28 * time.Hour),
 		People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")}, Aircraft: []jobs.Craft{{AircraftID: byName("Tally W").id, SpeedMS: &twelve}}}
 	for _, j := range []jobs.Job{inspection, spray, survey} {

@@ -125,7 +125,7 @@ func (j Job) told(x Craft) brief.Aircraft {
 	if datum == "" {
 		datum = intent.Usual(j.Work)
 	}
-	out := brief.Aircraft{Name: x.Name, ReturnM: x.ReturnM, HomeFollows: x.HomeFollows, RouteM: x.RouteM, Datum: datum.Words(), SpeedMS: x.SpeedMS, MassKg: x.MassKg}
+	out := brief.Aircraft{Name: x.Name, ReturnM: x.ReturnM, HomeFollows: x.HomeFollows, LostLink: intent.LostLink(x.LostLink), RouteM: x.RouteM, Datum: datum.Words(), SpeedMS: x.SpeedMS, MassKg: x.MassKg}
 	for _, d := range j.Decided {
 		if d.AircraftID == x.AircraftID {
 			out.Decided = append(out.Decided, fmt.Sprintf("%s (%s: %s)", d.Kind.Words(), d.By, strings.TrimRight(d.Reason, ".")))

@@ -37,7 +37,7 @@ func (j Job) flight(c Craft) intent.Flight {
 		}
 		return v.String()
 	}
-	f := intent.Flight{Work: j.Work, TakeOff: id(j.TakeOffID), Landing: id(j.LandingID), Second: id(j.SecondID), RouteM: c.RouteM, Datum: intent.Datum(c.RouteDatum), ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, MassKg: c.mass()}
+	f := intent.Flight{Work: j.Work, TakeOff: id(j.TakeOffID), Landing: id(j.LandingID), Second: id(j.SecondID), RouteM: c.RouteM, Datum: intent.Datum(c.RouteDatum), ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, LostLink: intent.LostLink(c.LostLink), MassKg: c.mass()}
 	for _, d := range j.Decided {
 		if d.AircraftID == c.AircraftID {
 			f.Decided = append(f.Decided, d.Decision)

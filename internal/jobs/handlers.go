@@ -82,6 +82,9 @@ func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api
 	}
 	for _, c := range b.Aircraft {
 		one := Craft{AircraftID: c.AircraftId, ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, MassKg: c.MassKg, SpeedMS: c.SpeedMs}
+		if c.LostLink != nil {
+			one.LostLink = string(*c.LostLink)
+		}
 		if c.Datum != nil {
 			one.RouteDatum = string(*c.Datum)
 		}
@@ -138,7 +141,7 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 	}
 	for _, c := range j.Aircraft {
 		p := a.Each[c.AircraftID]
-		w := api.JobCraftSeen{AircraftId: c.AircraftID, Name: c.Name, Type: p.Type, ReturnM: c.ReturnM, AdvisedM: p.AdvisedM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, Datum: api.Datum(c.RouteDatum), MassKg: c.MassKg, UsualMassKg: c.UsualMassKg, HighM: p.HighM, SpeedMs: c.SpeedMS, Verdict: judge.Worst(p.Findings), Findings: p.Findings}
+		w := api.JobCraftSeen{AircraftId: c.AircraftID, Name: c.Name, Type: p.Type, ReturnM: c.ReturnM, AdvisedM: p.AdvisedM, HomeFollows: c.HomeFollows, LostLink: api.LostLink(c.LostLink), RouteM: c.RouteM, Datum: api.Datum(c.RouteDatum), MassKg: c.MassKg, UsualMassKg: c.UsualMassKg, HighM: p.HighM, SpeedMs: c.SpeedMS, Verdict: judge.Worst(p.Findings), Findings: p.Findings}
 		if w.Findings == nil {
 			w.Findings = []judge.Finding{}
 		}

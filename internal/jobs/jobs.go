@@ -84,6 +84,7 @@ type Craft struct {
 	TypeKey     string
 	ReturnM     *float64 `gorm:"column:return_m"` // above take-off, as read in the aircraft
 	HomeFollows bool
+	LostLink    string   // intent.LostLink, as read in the aircraft; empty: not read
 	RouteM      *float64 `gorm:"column:route_m"` // height of the route over its datum
 	RouteDatum  string   // intent.Datum; empty: usual for the work
 	MassKg      *float64 `gorm:"column:mass_kg"`       // of today; nil: what it usually takes off with
@@ -226,8 +227,8 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 			}
 		}
 		for _, c := range j.Aircraft {
-			if err := tx.Exec(`insert into job_aircraft (job_id, aircraft_id, span, open, return_m, home_follows, route_m, route_datum, mass_kg, speed_ms) values (?, ?, tstzrange(?, ?), true, ?, ?, ?, ?, ?, ?)`,
-				j.ID, c.AircraftID, j.FromAt, j.ToAt, c.ReturnM, c.HomeFollows, c.RouteM, c.RouteDatum, c.MassKg, c.SpeedMS).Error; err != nil {
+			if err := tx.Exec(`insert into job_aircraft (job_id, aircraft_id, span, open, return_m, home_follows, lost_link, route_m, route_datum, mass_kg, speed_ms) values (?, ?, tstzrange(?, ?), true, ?, ?, ?, ?, ?, ?, ?)`,
+				j.ID, c.AircraftID, j.FromAt, j.ToAt, c.ReturnM, c.HomeFollows, c.LostLink, c.RouteM, c.RouteDatum, c.MassKg, c.SpeedMS).Error; err != nil {
 				return err
 			}
 		}

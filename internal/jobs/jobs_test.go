@@ -59,7 +59,7 @@ func (b bed) job(change func(*jobs.Job)) jobs.Job {
 	b.t.Helper()
 	height, speed := 30.0, 5.0
 	j := jobs.Job{ID: testbed.NewID(), Work: "inspection", SiteID: b.site, Aim: "Roof", FromAt: testbed.Noon.Add(-time.Hour), ToAt: testbed.Noon.Add(5 * time.Hour),
-		Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID, ReturnM: &height, SpeedMS: &speed}}, People: []jobs.Post{{PersonID: b.Pilot.ID, Post: "rpic"}}}
+		Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID, ReturnM: &height, LostLink: "return", SpeedMS: &speed}}, People: []jobs.Post{{PersonID: b.Pilot.ID, Post: "rpic"}}}
 	if change != nil {
 		change(&j)
 	}

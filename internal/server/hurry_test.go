@@ -89,7 +89,7 @@ func (h hurry) change(job uuid.UUID, alter func(plan, craft m)) testbed.Answer {
 	var j api.Job
 	h.pilot.Do(http.MethodGet, "/jobs/"+job.String(), nil).Into(&j)
 	c := j.Aircraft[0]
-	craft := m{"aircraft_id": c.AircraftId, "return_m": c.ReturnM, "home_follows": c.HomeFollows, "route_m": c.RouteM, "datum": c.Datum, "mass_kg": c.MassKg, "speed_ms": c.SpeedMs}
+	craft := m{"aircraft_id": c.AircraftId, "return_m": c.ReturnM, "home_follows": c.HomeFollows, "lost_link": c.LostLink, "route_m": c.RouteM, "datum": c.Datum, "mass_kg": c.MassKg, "speed_ms": c.SpeedMs}
 	plan := m{"work": j.Work, "site_id": j.SiteId, "aim": j.Aim, "product": j.Product, "from": j.From, "to": j.To, "sorties": j.Sorties, "meeting": j.Meeting, "channel": j.Channel, "version": j.Version,
 		"aircraft": []m{craft}, "people": []m{{"person_id": h.Pilot.ID, "post": "rpic"}, {"person_id": h.Chief.ID, "post": "pilot"}}, "take_off_id": j.TakeOffId, "landing_id": j.LandingId, "second_id": j.SecondId, "label": j.Label}
 	alter(plan, craft)

@@ -154,6 +154,9 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Ver
 		}
 	}
 	enter := &judge.Remedy{Label: "Enter it", Kind: "job", ID: ask.JobID}
+	if v, words := ask.Flight.LostLink.Judge(); v != judge.Clear {
+		out.Findings = append(out.Findings, judge.Finding{Rule: "return-height", Verdict: v, Sentence: words, Source: rules.Usual, Evidence: "The job.", Lifts: "reading or setting it in the aircraft", Remedy: enter})
+	}
 	if ask.Flight.HomeFollows {
 		out.Findings = append(out.Findings, judge.Finding{Rule: "return-height", Verdict: judge.Watch, Sentence: "The home point follows the pilot: the way home was worked out from the take-off place. Stay near it, or fix the home point.",
 			Source: rules.Usual, Evidence: "The job.", Lifts: "a fixed home point", Remedy: enter})

@@ -13,6 +13,7 @@ import (
 
 	"mainstay/core/crew"
 	"mainstay/core/geo"
+	"mainstay/core/intent"
 	"mainstay/core/rules"
 	"mainstay/core/site"
 	"mainstay/internal/jobs"
@@ -120,7 +121,7 @@ func (f *Field) Practice() uuid.UUID {
 		if f.only != "" && c.Aircraft.Name != f.only {
 			continue
 		}
-		f.job.Aircraft = append(f.job.Aircraft, jobs.Craft{AircraftID: c.Aircraft.ID, ReturnM: &height, SpeedMS: &speed})
+		f.job.Aircraft = append(f.job.Aircraft, jobs.Craft{AircraftID: c.Aircraft.ID, ReturnM: &height, LostLink: string(intent.Returns), SpeedMS: &speed})
 	}
 	require.NoError(f.t, f.svc.Jobs.Save(ctx, f.job))
 	f.answer(f.job)

@@ -4882,12 +4882,18 @@ export interface components {
             /** Format: double */
             height_m: number;
         };
+        /**
+         * @description what the aircraft does when the link is lost, as read in it; empty was not read
+         * @enum {string}
+         */
+        LostLink: "" | "return" | "hover" | "land" | "continue";
         JobCraft: {
             /** Format: uuid */
             aircraft_id: string;
             /** Format: double */
             return_m: number | null;
             home_follows: boolean;
+            lost_link?: components["schemas"]["LostLink"];
             /** Format: double */
             route_m: number | null;
             datum?: components["schemas"]["Datum"];
@@ -5088,6 +5094,7 @@ export interface components {
             /** Format: double */
             advised_m: number | null;
             home_follows: boolean;
+            lost_link: components["schemas"]["LostLink"];
             /** Format: double */
             route_m: number | null;
             datum: components["schemas"]["Datum"];

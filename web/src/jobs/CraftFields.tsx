@@ -1,7 +1,7 @@
 import type { Schemas } from "../api/client";
 import { CheckField, NumberField, SelectField } from "../parts/Field";
 import { useUnits } from "../parts/units";
-import { datumWords, usualDatum } from "./model";
+import { datumWords, lostLinkWords, usualDatum } from "./model";
 
 export interface ChosenCraft {
   on: boolean;
@@ -11,6 +11,7 @@ export interface ChosenCraft {
   mass: string;
   speed: string;
   follows: boolean;
+  lost: Schemas["LostLink"];
 }
 export const blankCraft: ChosenCraft = {
   on: false,
@@ -20,6 +21,7 @@ export const blankCraft: ChosenCraft = {
   mass: "",
   speed: "",
   follows: false,
+  lost: "",
 };
 
 interface Props {
@@ -44,6 +46,18 @@ export function CraftFields({ a, work, chosen, onChange }: Props) {
             onChange={(e) => onChange({ ret: e.target.value })}
             hint="Above take-off, as the aircraft shows it."
           />
+          <SelectField
+            label={`Link lost: ${a.name}`}
+            value={chosen.lost}
+            onChange={(e) => onChange({ lost: e.target.value as Schemas["LostLink"] })}
+            hint="As set in the aircraft."
+          >
+            {Object.entries(lostLinkWords).map(([k, w]) => (
+              <option key={k} value={k}>
+                {w}
+              </option>
+            ))}
+          </SelectField>
           <NumberField
             label={`Take-off mass of ${a.name}`}
             unit={u.label("mass")}

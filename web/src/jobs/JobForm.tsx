@@ -56,6 +56,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
           route: length(c.route_m),
           speed: speed(c.speed_ms),
           follows: c.home_follows,
+          lost: c.lost_link,
           datum: c.datum,
           mass: c.mass_kg == null ? "" : String(Math.round(u.value("mass", c.mass_kg) * 100) / 100),
         },
@@ -112,6 +113,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
           mass_kg: number(c.mass, 1000, "mass", "aircraft"),
           speed_ms: number(c.speed, 100, "speed", "aircraft"),
           home_follows: c.follows,
+          lost_link: c.lost ?? "", // a draft from before has none
         }));
     } catch (e) {
       if (e instanceof Stop) return;

@@ -19,7 +19,7 @@ import { BriefingPanel } from "./BriefingPanel";
 import { DecideDialog, type Deciding } from "./DecideDialog";
 import { JobForm } from "./JobForm";
 import { KitPanel } from "./KitPanel";
-import { datumOf } from "./model";
+import { datumOf, lostLinkWords } from "./model";
 import { postWords, stateWords, workWords } from "./words";
 
 type Job = Schemas["Job"];
@@ -179,7 +179,8 @@ function Who({ j, decide }: WhoProps) {
             . Return height{" "}
             {c.return_m == null ? <strong>not read</strong> : <strong>{u.show("length", c.return_m)}</strong>}
             {c.advised_m != null && <>, worked out: {u.show("length", c.advised_m)}</>}. Home point{" "}
-            {c.home_follows ? "follows the pilot" : "fixed at take-off"}.
+            {c.home_follows ? "follows the pilot" : "fixed at take-off"}. Link lost:{" "}
+            {c.lost_link ? lostLinkWords[c.lost_link] : <strong>not read</strong>}.
           </p>
           {c.findings.length > 0 && (
             <Hoist findings={c.findings} aircraft={c.aircraft_id} decide={decide(c.aircraft_id)} />

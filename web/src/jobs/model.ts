@@ -28,3 +28,12 @@ export function usualDatum(work: Schemas["Job"]["work"]): Exclude<Schemas["Datum
 export function datumOf(datum: Schemas["Datum"], work: Schemas["Job"]["work"]): string {
   return datumWords[datum || usualDatum(work)];
 }
+
+/** What an aircraft does when the link is lost, in words. */
+export const lostLinkWords: Record<Schemas["LostLink"], string> = {
+  "": "not read",
+  return: "returns",
+  hover: "hovers or circles where it is",
+  land: "lands where it is",
+  continue: "flies the mission to its end",
+};
