@@ -48,6 +48,7 @@ type Ask struct {
 	ID       string   `json:"id"`
 	Question string   `json:"question"`
 	Options  []Option `json:"options"`
+	Each     bool     `json:"each,omitempty"` // answered for each aircraft of the job by itself
 }
 
 // Option is one answer and what it means.

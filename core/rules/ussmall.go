@@ -27,8 +27,16 @@ const AccidentReport = "accident-report"
 // (14 CFR 107.29(a)(1)).
 var NightSince = time.Date(2021, 4, 6, 0, 0, 0, 0, time.UTC)
 
-func choice(id, question string, options ...Option) []Ask { return []Ask{{id, question, options}} }
-func fine(id, words string) Option                        { return Option{ID: id, Words: words} }
+func choice(id, question string, options ...Option) []Ask {
+	return []Ask{{ID: id, Question: question, Options: options}}
+}
+
+// each is a choice that is made for each aircraft of the job by itself.
+func each(id, question string, options ...Option) []Ask {
+	return []Ask{{ID: id, Question: question, Options: options, Each: true}}
+}
+
+func fine(id, words string) Option { return Option{ID: id, Words: words} }
 func stops(id, words, then string) Option {
 	return Option{ID: id, Words: words, Verdict: judge.Stop, Then: then}
 }
@@ -65,15 +73,15 @@ var USSmall = Pack{
 		{ID: "power", Citation: "14 CFR 107.49(d)", Scope: OfAircraft, Evidence: "Newest readings of the packs.", Statement: "There is enough power for the planned time with a reserve.", By: []string{"packs"}},
 		{ID: "attachments", Citation: "14 CFR 107.49(e)", Scope: OfJob, Evidence: "The crew's answer, and the attachments item of the walkround.",
 			Statement: "Every attached or carried object is secure and does not harm flight or control.", By: []string{"walkround"},
-			Asks: choice("attached", "Is anything attached or carried beyond the type's own equipment?",
+			Asks: each("attached", "Is anything attached or carried beyond the type's own equipment?",
 				fine("none", "Nothing"), fine("secured", "Yes: each secure, tried on the ground, no effect on balance, control or signal"), unsure("unsure", "Yes, not tried yet", "Something is attached that has not been tried on the ground."))},
 		{ID: "over-people", Citation: "14 CFR 107.39, 107.49(f), 107.145, subpart D", Scope: OfJob, Waivable: true, Evidence: "The crew's answers for the route of this job.",
 			Statement: "Nobody is flown over but participants, people under a covered structure or in a stationary vehicle, or as an eligible category allows; people in moving vehicles only within 107.145.",
 			Asks: []Ask{
-				{"people-under", "Who may be under the route?", []Option{fine("nobody", "Nobody"), fine("participants", "Participants only"), fine("sheltered", "People under a covered structure or in a stationary vehicle"),
+				{ID: "people-under", Question: "Who may be under the route?", Options: []Option{fine("nobody", "Nobody"), fine("participants", "Participants only"), fine("sheltered", "People under a covered structure or in a stationary vehicle"),
 					fine("category", "Others: the aircraft's category for it is on record"), stops("open", "Others who take no part", "People who take no part are under the route: keep them away, or move the route."),
 					unsure("unsure", "Not sure", "It is not known who may be under the route: look, and keep people away.")}},
-				{"road-under", "Does the route cross a road?", []Option{fine("no", "No"), fine("allowed", "Yes, closed, or within 107.145: no sustained flight over moving vehicles"), stops("open", "Yes, with moving vehicles", "People in moving vehicles may be under the route: close the road, or move the route."), unsure("unsure", "Not sure", "Whether the route crosses a road is not known: look at the map and on the spot.")}}}},
+				{ID: "road-under", Question: "Does the route cross a road?", Options: []Option{fine("no", "No"), fine("allowed", "Yes, closed, or within 107.145: no sustained flight over moving vehicles"), stops("open", "Yes, with moving vehicles", "People in moving vehicles may be under the route: close the road, or move the route."), unsure("unsure", "Not sure", "Whether the route crosses a road is not known: look at the map and on the spot.")}}}},
 		{ID: "operator", Citation: "14 CFR 107.12, 107.65", Scope: OfPilot, Evidence: "Certificate and training date on file.",
 			Statement: "The remote pilot holds a certificate and was trained within 24 calendar months; the month counts to its end.", check: operator},
 		{ID: "one-aircraft", Citation: "14 CFR 107.35", Scope: OfPilot, Evidence: "Open flights.", Statement: "A person serves as pilot or observer of one aircraft in the air at a time.", By: []string{"one-aircraft"}, check: oneAircraft},
@@ -82,7 +90,7 @@ var USSmall = Pack{
 			Asks: choice("sight", "Who sees the aircraft all the way?", fine("pilot", "The pilot, with own eyes"), fine("observer", "The pilot and a named observer"), stops("beyond", "It goes out of sight", "The route goes out of sight."))},
 		{ID: "night", Citation: "14 CFR 107.29(a)(2), (b)", Scope: OfJob, Waivable: true, when: dark, Evidence: "The sun over the site in the planned window; the crew's answer.",
 			Statement: "At night and in civil twilight (30 min before sunrise and after sunset; in Alaska the almanac's) the anti-collision light is lit, seen for 3 statute miles, with a flash rate that avoids a collision.",
-			Asks:      choice("lights", "Is the anti-collision light fitted, checked lit, and seen for 3 statute miles?", fine("yes", "Yes, checked lit"), stops("no", "No", "No anti-collision light that is seen for 3 statute miles: fly by day."), unsure("unsure", "Not checked", "Whether the anti-collision light is lit and seen has not been checked."))},
+			Asks:      each("lights", "Is the anti-collision light fitted, checked lit, and seen for 3 statute miles?", fine("yes", "Yes, checked lit"), stops("no", "No", "No anti-collision light that is seen for 3 statute miles: fly by day."), unsure("unsure", "Not checked", "Whether the anti-collision light is lit and seen has not been checked."))},
 		{ID: "night-training", Citation: "14 CFR 107.29(a)(1)", Scope: OfJob, when: night, Evidence: "The pilot's night training on file, dated after 2021-04-06.",
 			Statement: "At night the remote pilot has passed a test or training that covers night.", check: nightTrained},
 		{ID: "hazardous-operation", Citation: "14 CFR 107.23", Scope: OfJob, Evidence: "The crew's answer.", Statement: "Nothing is dropped in a way that endangers people or property.",
@@ -103,7 +111,7 @@ var USSmall = Pack{
 			Asks: choice("clouds-beside", "Is every cloud at flight height more than 2,000 ft (610 m) away to the side?", fine("none", "No cloud comes down that low"), fine("far", "Yes, all of them"), stops("near", "No", "A cloud stands nearer than 2,000 ft beside the flight: wait, or fly lower."), unsure("unsure", "Not sure", "How far the clouds stand beside the flight is not known: look."))},
 		{ID: "registration", Citation: "14 CFR 107.13, part 48", Scope: OfAircraft, Evidence: "Registration on file; the marking item of the walkround.", Statement: "The aircraft is registered, the registration holds, and the mark is read outside.", By: []string{"walkround"}, check: registration},
 		{ID: "remote-id", Citation: "14 CFR part 89", Scope: OfJob, Evidence: "The crew's answer.", Statement: "The aircraft broadcasts its identification, or flies in a recognised area.",
-			Asks: choice("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), fine("area", "Recognised identification area"), stops("none", "Not at all", "The aircraft does not identify itself."), unsure("unsure", "Not checked", "Whether the aircraft identifies itself has not been checked."))},
+			Asks: each("remote-id", "How does it identify itself?", fine("standard", "Built in, seen to broadcast"), fine("module", "Module, seen to broadcast"), fine("area", "Recognised identification area"), stops("none", "Not at all", "The aircraft does not identify itself."), unsure("unsure", "Not checked", "Whether the aircraft identifies itself has not been checked."))},
 		{ID: "heavy", Citation: "49 USC 44807", Scope: OfAircraft, Evidence: "Take-off mass of the type; exemption on file.", Statement: "From 55 lb take-off mass on it is not flown under part 107 but under the operator's exemption, whose conditions replace the limits it names; the others stay as the crew's own.",
 			when: func(f Facts) bool { return f.Aircraft.MassKg >= HeavyKg-1e-9 }, check: func(c *checker) {
 				c.need(HeavyExemption, "", fmt.Sprintf("%s starts with up to %.1f kg, 55 lb or more", c.Aircraft.Name, c.Aircraft.MassKg))

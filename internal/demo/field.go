@@ -143,7 +143,7 @@ func (g *generator) order(ctx context.Context, a *craft, pilot, purpose string) 
 	if err != nil {
 		return uuid.Nil, err
 	}
-	for _, q := range seen.Pack.Questions(seen.Facts) {
+	for _, q := range seen.Asks {
 		said[q.ID] = q.Options[0].ID
 	}
 	if err := g.svc.Jobs.Answer(ctx, j.ID, said); err != nil {

@@ -3,6 +3,7 @@ package jobs
 import (
 	"context"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -29,18 +30,52 @@ func (s *Service) answerRows(ctx context.Context, job uuid.UUID) ([]answerRow, e
 	return out, err
 }
 
-func (s *Service) answers(ctx context.Context, job uuid.UUID) (map[string]string, error) {
+// answers are what was answered for one aircraft of a job, by question. What is
+// asked for each aircraft counts only where it was answered for that one.
+func (s *Service) answers(ctx context.Context, job, aircraft uuid.UUID, pack rules.Pack) (map[string]string, error) {
 	rows, err := s.answerRows(ctx, job)
-	out := map[string]string{}
+	out, asks := map[string]string{}, asksOf(pack)
 	for _, r := range rows {
-		out[r.Ask] = r.Option
+		ask, craft, one := strings.Cut(r.Ask, "@")
+		if asks[ask].Each == one && (!one || craft == aircraft.String()) {
+			out[ask] = r.Option
+		}
 	}
 	return out, err
 }
 
+// asksOf are the questions of a pack by id.
+func asksOf(pack rules.Pack) map[string]rules.Ask {
+	out := map[string]rules.Ask{}
+	for _, r := range pack.Rules {
+		for _, a := range r.Asks {
+			out[a.ID] = a
+		}
+	}
+	return out
+}
+
+// asks adds the questions that apply to one aircraft of a job; those that are
+// asked for each carry its id and name.
+func asks(list []rules.Ask, pack rules.Pack, f rules.Facts) []rules.Ask {
+	for _, a := range pack.Questions(f) {
+		if a.Each && f.Aircraft.Name == "" {
+			continue // nobody to answer for yet
+		}
+		if a.Each {
+			a.ID, a.Question = a.ID+"@"+f.Aircraft.ID, f.Aircraft.Name+": "+a.Question
+		}
+		if !slices.ContainsFunc(list, func(b rules.Ask) bool { return a.ID == b.ID }) {
+			list = append(list, a)
+		}
+	}
+	return list
+}
+
 // Answer keeps answers to questions of the rules, by question.
 func (s *Service) Answer(ctx context.Context, job uuid.UUID, said map[string]string) error {
-	if _, err := s.Get(ctx, job); err != nil {
+	j, err := s.Get(ctx, job)
+	if err != nil {
 		return err
 	}
 	book, err := s.Rules.Book(ctx)
@@ -51,16 +86,12 @@ func (s *Service) Answer(ctx context.Context, job uuid.UUID, said map[string]str
 	if err != nil {
 		return err
 	}
-	asks := map[string]rules.Ask{}
-	for _, r := range pack.Rules {
-		for _, a := range r.Asks {
-			asks[a.ID] = a
-		}
-	}
+	known := asksOf(pack)
 	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
 		for ask, option := range said {
-			a, ok := asks[ask]
-			if !ok || !slices.ContainsFunc(a.Options, func(o rules.Option) bool { return o.ID == option }) {
+			id, craft, one := strings.Cut(ask, "@")
+			a, ok := known[id]
+			if !ok || a.Each != one || one && !slices.ContainsFunc(j.Aircraft, func(c Craft) bool { return c.AircraftID.String() == craft }) || !slices.ContainsFunc(a.Options, func(o rules.Option) bool { return o.ID == option }) {
 				return fault.Bad("answers", "There is no such question or answer in the rules that hold now. Load the job again.")
 			}
 			if err := tx.Exec("insert into job_answers (job_id, ask, option, at, by_name) values (?, ?, ?, ?, ?) on conflict (job_id, ask) do update set option = excluded.option, at = excluded.at, by_name = excluded.by_name",

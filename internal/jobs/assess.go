@@ -222,7 +222,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 		v := float64(q.Type.Limits.SpeedMS)
 		f.SpeedMS = &v
 	}
-	if f.Answers, err = s.answers(ctx, j.ID); err != nil {
+	if f.Answers, err = s.answers(ctx, j.ID, q.Aircraft.ID, b.Pack); err != nil {
 		return err
 	}
 	out.Site = append(out.Site, judged.Findings...)
@@ -286,6 +286,7 @@ type Assessed struct {
 	Job     Job
 	Common  []judge.Finding            // what every aircraft of it meets
 	Each    map[uuid.UUID]AircraftPart // by aircraft
+	Asks    []rules.Ask                // that apply; those for each aircraft carry its id
 	Facts   rules.Facts
 	Pack    rules.Pack
 	Verdict judge.Verdict
@@ -342,6 +343,7 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 				out.Notices = append(out.Notices, x)
 			}
 		}
+		out.Asks = asks(out.Asks, g.Pack, g.Facts)
 		if i == 0 {
 			out.Facts, out.Judged = g.Facts, g.about
 		}
@@ -427,7 +429,7 @@ func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assess
 		return err
 	}
 	found, _ := judge.Notices(g.found())
-	out.Facts = g.Facts
+	out.Facts, out.Asks = g.Facts, asks(nil, g.Pack, g.Facts)
 	out.Common = append(out.Common, judge.Finding{Rule: "job", Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Label: "Open the job", Kind: "job", ID: out.Job.ID.String()}})
 	for _, f := range found {
 		if f.Rule != "job" && f.Rule != "return-height" && f.Rule != "mass" {

@@ -3,6 +3,7 @@ package jobs
 import (
 	"context"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -187,7 +188,7 @@ func wirePosts(ps []Post) []api.JobPersonSeen {
 func (h *Handlers) asks(ctx context.Context, a Assessed) ([]api.AskedRule, error) {
 	rows, err := h.Jobs.answerRows(ctx, a.Job.ID)
 	out := []api.AskedRule{}
-	for _, q := range a.Pack.Questions(a.Facts) {
+	for _, q := range a.Asks {
 		w := api.AskedRule{Id: q.ID, Question: q.Question, Options: q.Options}
 		if r := ruleOf(a.Pack, q.ID); r != nil {
 			w.Rule, w.Citation, w.Statement = r.ID, r.Citation, r.Statement
@@ -205,8 +206,9 @@ func (h *Handlers) asks(ctx context.Context, a Assessed) ([]api.AskedRule, error
 
 func ruleOf(p rules.Pack, ask string) *rules.Rule {
 	for i, r := range p.Rules {
+		id, _, _ := strings.Cut(ask, "@")
 		for _, a := range r.Asks {
-			if a.ID == ask {
+			if a.ID == id {
 				return &p.Rules[i]
 			}
 		}

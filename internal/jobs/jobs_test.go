@@ -74,7 +74,7 @@ func (b bed) ready(j jobs.Job) {
 	said := map[string]string{}
 	a, err := b.Jobs.Assess(ctx, j.ID)
 	require.NoError(b.t, err)
-	for _, q := range a.Pack.Questions(a.Facts) {
+	for _, q := range a.Asks {
 		said[q.ID] = q.Options[0].ID
 	}
 	require.NoError(b.t, b.Jobs.Answer(ctx, j.ID, said))

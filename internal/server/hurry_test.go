@@ -486,3 +486,41 @@ func ring(ps ...geo.Point) string {
 	}
 	return strings.Join(out, ",")
 }
+
+// What is attached, which lights burn and how it identifies itself is answered for
+// each aircraft: the answer of one is none for another.
+func TestEachAircraftAnswersForItself(t *testing.T) {
+	h := inAHurry(t)
+	job := h.Practice()
+	second := testbed.NewID()
+	a := h.chief.Do(http.MethodPost, "/aircraft", m{"id": second, "type_key": "lantern-4", "name": "Kite", "serial": "K-1", "registration": "K-1", "registration_expires": "2028-01-01", "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil})
+	require.Equal(t, http.StatusCreated, a.Status, a.Text())
+	open := func() (out []string) {
+		for _, q := range h.job(job).Asks {
+			if q.Option == "" {
+				out = append(out, q.Id)
+			}
+		}
+		return out
+	}
+	require.Empty(t, open())
+	a = h.change(job, func(plan, craft m) {
+		other := m{}
+		for k, v := range craft {
+			other[k] = v
+		}
+		other["aircraft_id"] = second
+		plan["aircraft"] = []m{craft, other}
+	})
+	require.Less(t, a.Status, 300, a.Text())
+	assert.ElementsMatch(t, []string{"attached@" + second.String(), "remote-id@" + second.String()}, open())
+	assert.NotContains(t, stops(h.gate(h.pilot, job, h.Packs[0].ID).Output.Findings), "How does it identify itself?")
+	said := func(ask string) testbed.Answer {
+		return h.pilot.Do(http.MethodPut, "/jobs/"+job.String()+"/answers", m{"answers": []m{{"ask": ask, "option": "none"}}})
+	}
+	for _, bad := range []string{"attached", "attached@" + testbed.NewID().String(), "attached@", "landowner@" + second.String()} {
+		assert.Equal(t, http.StatusUnprocessableEntity, said(bad).Status, bad)
+	}
+	require.Less(t, said("attached@"+second.String()).Status, 300)
+	assert.Equal(t, []string{"remote-id@" + second.String()}, open())
+}

@@ -142,7 +142,7 @@ func (f *Field) answer(j jobs.Job) {
 	ctx, said, id := f.as(), map[string]string{}, NewID()
 	a, err := f.svc.Jobs.Assess(ctx, j.ID)
 	require.NoError(f.t, err)
-	for _, q := range a.Pack.Questions(a.Facts) {
+	for _, q := range a.Asks {
 		said[q.ID] = q.Options[0].ID
 	}
 	require.NoError(f.t, f.svc.Jobs.Answer(ctx, j.ID, said))

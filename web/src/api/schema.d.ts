@@ -4600,6 +4600,8 @@ export interface components {
             id: string;
             question: string;
             options: components["schemas"]["RuleOption"][];
+            /** @description answered for each aircraft of the job by itself, under the id of the question, an @ and the id of the aircraft */
+            each?: boolean;
         };
         Rule: {
             id: string;
