@@ -419,6 +419,7 @@ func (e FoundKind) Valid() bool {
 const (
 	GearKindBaseStation GearKind = "base-station"
 	GearKindCamera      GearKind = "camera"
+	GearKindCharger     GearKind = "charger"
 	GearKindComms       GearKind = "comms"
 	GearKindController  GearKind = "controller"
 	GearKindGoggles     GearKind = "goggles"
@@ -433,6 +434,8 @@ func (e GearKind) Valid() bool {
 	case GearKindBaseStation:
 		return true
 	case GearKindCamera:
+		return true
+	case GearKindCharger:
 		return true
 	case GearKindComms:
 		return true
@@ -455,6 +458,7 @@ func (e GearKind) Valid() bool {
 const (
 	GearEditKindBaseStation GearEditKind = "base-station"
 	GearEditKindCamera      GearEditKind = "camera"
+	GearEditKindCharger     GearEditKind = "charger"
 	GearEditKindComms       GearEditKind = "comms"
 	GearEditKindController  GearEditKind = "controller"
 	GearEditKindGoggles     GearEditKind = "goggles"
@@ -469,6 +473,8 @@ func (e GearEditKind) Valid() bool {
 	case GearEditKindBaseStation:
 		return true
 	case GearEditKindCamera:
+		return true
+	case GearEditKindCharger:
 		return true
 	case GearEditKindComms:
 		return true
@@ -2432,6 +2438,11 @@ type GearLook struct {
 	Found string `json:"found"`
 }
 
+// GearShelf defines model for GearShelf.
+type GearShelf struct {
+	Gear []Gear `json:"gear"`
+}
+
 // Geometry defines model for Geometry.
 type Geometry = airframe.Geometry
 
@@ -2531,6 +2542,7 @@ type Job struct {
 	Findings  []Finding          `json:"findings"`
 	Flights   []JobFlight        `json:"flights"`
 	From      time.Time          `json:"from"`
+	Gear      []JobGear          `json:"gear"`
 	Id        openapi_types.UUID `json:"id"`
 	Kit       []KitItem          `json:"kit"`
 
@@ -2644,6 +2656,9 @@ type JobEdit struct {
 	Channel  string     `json:"channel"`
 	From     time.Time  `json:"from"`
 
+	// GearIds gear the job depends on beside that of its aircraft
+	GearIds *[]openapi_types.UUID `json:"gear_ids,omitempty"`
+
 	// Label what the product label says about wind; what it leaves out is usual practice
 	Label *SprayLabel `json:"label,omitempty"`
 
@@ -2685,6 +2700,12 @@ type JobFlight struct {
 	Seconds   int                `json:"seconds"`
 	State     string             `json:"state"`
 	TookOffAt time.Time          `json:"took_off_at"`
+}
+
+// JobGear defines model for JobGear.
+type JobGear struct {
+	Id   openapi_types.UUID `json:"id"`
+	Name string             `json:"name"`
 }
 
 // JobHead defines model for JobHead.
@@ -4765,6 +4786,9 @@ type ServerInterface interface {
 	// JudgeGate May it fly now
 	// (POST /gate)
 	JudgeGate(c *gin.Context)
+	// ListGear Gear in use, judged
+	// (GET /gear)
+	ListGear(c *gin.Context)
 	// SaveGear Add gear that holds a charge, or change it
 	// (PUT /gear)
 	SaveGear(c *gin.Context)
@@ -6086,6 +6110,19 @@ func (siw *ServerInterfaceWrapper) JudgeGate(c *gin.Context) {
 	}
 
 	siw.Handler.JudgeGate(c)
+}
+
+// ListGear operation middleware
+func (siw *ServerInterfaceWrapper) ListGear(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListGear(c)
 }
 
 // SaveGear operation middleware
@@ -8653,6 +8690,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/evenings/:day", wrapper.GetEvening)
 	router.PUT(options.BaseURL+"/evenings/:day", wrapper.SaveEvening)
 	router.PUT(options.BaseURL+"/evenings/:day/ticks", wrapper.TickEvening)
+	router.GET(options.BaseURL+"/gear", wrapper.ListGear)
 	router.PUT(options.BaseURL+"/gear", wrapper.SaveGear)
 	router.POST(options.BaseURL+"/gear/:id/level", wrapper.CheckGear)
 	router.POST(options.BaseURL+"/gear/:id/look", wrapper.LookAtGear)
@@ -10528,6 +10566,44 @@ type JudgeGatedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response JudgeGatedefaultApplicationProblemPlusJSONResponse) VisitJudgeGateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListGearRequestObject struct {
+}
+
+type ListGearResponseObject interface {
+	VisitListGearResponse(w http.ResponseWriter) error
+}
+
+type ListGear200JSONResponse GearShelf
+
+func (response ListGear200JSONResponse) VisitListGearResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListGeardefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListGeardefaultApplicationProblemPlusJSONResponse) VisitListGearResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -14478,6 +14554,9 @@ type StrictServerInterface interface {
 	// JudgeGate May it fly now
 	// (POST /gate)
 	JudgeGate(ctx context.Context, request JudgeGateRequestObject) (JudgeGateResponseObject, error)
+	// ListGear Gear in use, judged
+	// (GET /gear)
+	ListGear(ctx context.Context, request ListGearRequestObject) (ListGearResponseObject, error)
 	// SaveGear Add gear that holds a charge, or change it
 	// (PUT /gear)
 	SaveGear(ctx context.Context, request SaveGearRequestObject) (SaveGearResponseObject, error)
@@ -16534,6 +16613,30 @@ func (sh *strictHandler) JudgeGate(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(JudgeGateResponseObject); ok {
 		if err := validResponse.VisitJudgeGateResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListGear operation middleware
+func (sh *strictHandler) ListGear(ctx *gin.Context) {
+	var request ListGearRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListGear(ctx, request.(ListGearRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListGear")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListGearResponseObject); ok {
+		if err := validResponse.VisitListGearResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

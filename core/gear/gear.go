@@ -24,10 +24,11 @@ const (
 	Goggles     Kind = "goggles"
 	Camera      Kind = "camera"
 	Light       Kind = "light"
+	Charger     Kind = "charger" // holds no charge of its own: it is looked at
 )
 
 // AllKinds lists the kinds.
-var AllKinds = []Kind{Controller, Tablet, Laptop, Comms, BaseStation, Goggles, Camera, Light}
+var AllKinds = []Kind{Controller, Tablet, Laptop, Comms, BaseStation, Goggles, Camera, Light, Charger}
 
 // How long a level and a look hold (usual practice), and how far clocks of
 // devices differ.
@@ -81,6 +82,7 @@ func (p Piece) Judge(now time.Time) []Found {
 		stop(p.LookedAt, "The last look at it is %.0f days old; it holds for %.0f.", now.Sub(*p.LookedAt).Hours()/24, LookHolds.Hours()/24)
 	}
 	switch {
+	case p.Kind == Charger:
 	case p.Percent == nil || p.At == nil || !(*p.Percent >= 0 && *p.Percent <= 100) || !(p.Least >= 0 && p.Least <= 100):
 		stop(nil, "Its level has never been read.")
 	case *p.Percent < p.Least:

@@ -116,10 +116,11 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 			return fmt.Errorf("%s: %w", j.Aim, err)
 		}
 	}
-	if err := g.svc.Jobs.Answer(ctx, inspection.ID, map[string]string{"looked-over": "yes", "attached": "none", "people-under": "participants", "road-under": "no", "sight": "observer", "drops": "nothing", "hazmat": "none", "vehicle": "no", "remote-id": "standard", "landowner": "yes", "energised": "agreed"}); err != nil {
+	roof, hops := inspection.Aircraft[0].AircraftID.String(), spray.Aircraft[0].AircraftID.String()
+	if err := g.svc.Jobs.Answer(ctx, inspection.ID, map[string]string{"looked-over": "yes", "attached@" + roof: "none", "people-under": "participants", "road-under": "no", "sight": "observer", "drops": "nothing", "hazmat": "none", "vehicle": "no", "remote-id@" + roof: "standard", "landowner": "yes", "energised": "agreed"}); err != nil {
 		return err
 	}
-	if err := g.svc.Jobs.Answer(ctx, spray.ID, map[string]string{"looked-over": "yes", "attached": "none", "people-under": "participants", "road-under": "no", "sight": "pilot", "landowner": "yes", "label": "yes"}); err != nil {
+	if err := g.svc.Jobs.Answer(ctx, spray.ID, map[string]string{"looked-over": "yes", "attached@" + hops: "none", "people-under": "participants", "road-under": "no", "sight": "pilot", "landowner": "yes", "label": "yes"}); err != nil {
 		return err
 	}
 	for _, it := range []string{"packs-Lantern 4", "propellers-Lantern 4", "chargers", "controller", "drivers", "pad", "fire", "aid"} {

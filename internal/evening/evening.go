@@ -318,6 +318,12 @@ func (s *Service) Tick(ctx context.Context, day time.Time, item string, done boo
 	return s.DB.WithContext(ctx).Exec("insert into evening_ticks (day, item, by_name, at) values (?, ?, ?, ?) on conflict do nothing", d, item, by.Name, s.Clock.Now()).Error
 }
 
+// Gear returns all gear by name.
+func (s *Service) Gear(ctx context.Context) (out []Gear, err error) {
+	err = s.DB.WithContext(ctx).Order("lower(name)").Find(&out).Error
+	return out, err
+}
+
 // SaveGear adds gear, or changes it if nobody did so meanwhile; version 0 means
 // it is new.
 func (s *Service) SaveGear(ctx context.Context, n Gear) error {

@@ -19,17 +19,11 @@ func (h *Handlers) sheet(ctx context.Context, day openapi_types.Date) (api.Eveni
 		return api.Evening{}, err
 	}
 	now := h.Evening.Clock.Now()
-	out := api.Evening{Day: day, StartAt: sh.StartAt.UTC(), ReadyBy: sh.ReadyBy.UTC(), Saved: sh.Saved, Flying: []api.EveningFlying{}, Plan: sh.Plan, Gear: []api.Gear{}, Chargers: []api.ChargerEdit{}, Ticks: []api.Tick{}}
+	out := api.Evening{Day: day, StartAt: sh.StartAt.UTC(), ReadyBy: sh.ReadyBy.UTC(), Saved: sh.Saved, Flying: []api.EveningFlying{}, Plan: sh.Plan, Chargers: []api.ChargerEdit{}, Ticks: []api.Tick{}}
 	for _, f := range sh.Flying {
 		out.Flying = append(out.Flying, api.EveningFlying{AircraftId: f.Aircraft.ID, Aircraft: f.Aircraft.Name, Type: f.Type.Name, Packs: f.Type.Packs.Count, Sorties: f.Sorties})
 	}
-	for _, g := range byVerdict(sh.Gear, now) {
-		if !g.Active {
-			continue
-		}
-		v, sentence := g.Judge(now)
-		out.Gear = append(out.Gear, api.Gear{Id: g.ID, Name: g.Name, Kind: api.GearKind(g.Kind), Minimum: g.Minimum, Level: g.Level, CheckedAt: g.CheckedAt, CheckedBy: g.CheckedBy, Active: g.Active, AircraftId: g.AircraftID, LookedAt: g.LookedAt, LookedBy: g.LookedBy, Found: g.Found, Verdict: v, Sentence: sentence, Version: g.Version})
-	}
+	out.Gear = wireGear(sh.Gear, now)
 	for _, c := range sh.Chargers {
 		out.Chargers = append(out.Chargers, api.ChargerEdit{Id: c.ID, Name: c.Name, Channels: c.Channels, Watts: c.Watts, Active: c.Active})
 	}
@@ -62,6 +56,24 @@ func (h *Handlers) TickEvening(ctx context.Context, r api.TickEveningRequestObje
 	}
 	s, err := h.sheet(ctx, r.Day)
 	return api.TickEvening200JSONResponse(s), err
+}
+
+// wireGear is the gear in use, the worst first.
+func wireGear(all []Gear, now time.Time) []api.Gear {
+	out := []api.Gear{}
+	for _, g := range byVerdict(all, now) {
+		if !g.Active {
+			continue
+		}
+		v, sentence := g.Judge(now)
+		out = append(out, api.Gear{Id: g.ID, Name: g.Name, Kind: api.GearKind(g.Kind), Minimum: g.Minimum, Level: g.Level, CheckedAt: g.CheckedAt, CheckedBy: g.CheckedBy, Active: g.Active, AircraftId: g.AircraftID, LookedAt: g.LookedAt, LookedBy: g.LookedBy, Found: g.Found, Verdict: v, Sentence: sentence, Version: g.Version})
+	}
+	return out
+}
+
+func (h *Handlers) ListGear(ctx context.Context, _ api.ListGearRequestObject) (api.ListGearResponseObject, error) {
+	all, err := h.Evening.Gear(ctx)
+	return api.ListGear200JSONResponse{Gear: wireGear(all, h.Evening.Clock.Now())}, err
 }
 
 func (h *Handlers) SaveGear(ctx context.Context, r api.SaveGearRequestObject) (api.SaveGearResponseObject, error) {

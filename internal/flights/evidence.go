@@ -5,6 +5,7 @@ package flights
 
 import (
 	"context"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -154,6 +155,25 @@ func (s *Service) gear(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID][]ge
 	return out, nil
 }
 
+// jobGear adds the gear that the job depends on.
+func (s *Service) jobGear(ctx context.Context, in *gate.Input, job *uuid.UUID) error {
+	if job == nil {
+		return nil
+	}
+	var rows []evening.Gear
+	if err := s.DB.WithContext(ctx).Raw("select g.* from gear g join job_gear x on x.gear_id = g.id where x.job_id = ? order by lower(g.name)", *job).Scan(&rows).Error; err != nil {
+		return err
+	}
+	all := slices.Clone(in.Gear)
+	for _, r := range rows {
+		if p := r.Piece(); !slices.ContainsFunc(all, func(have gear.Piece) bool { return have.ID == p.ID }) {
+			all = append(all, p)
+		}
+	}
+	in.Gear = all
+	return nil
+}
+
 // conditions brings every part of the aircraft asked for; of the whole fleet
 // only the parts that are nearly due.
 func (s *Service) conditions(ctx context.Context, ids []uuid.UUID) ([]fleet.Condition, error) {
@@ -231,6 +251,9 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 		return in, err
 	}
 	in.Rules, in.Facts, in.Site, in.HighM, in.Mass = g.Pack, g.Facts, g.Site, g.HighM, g.Mass
+	if err := s.jobGear(ctx, &in, q.Job); err != nil {
+		return in, err
+	}
 	if err := s.moved(ctx, k, &in, q.Job); err != nil {
 		return in, err
 	}

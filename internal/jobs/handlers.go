@@ -91,6 +91,11 @@ func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api
 		}
 		j.Aircraft = append(j.Aircraft, one)
 	}
+	if b.GearIds != nil {
+		for _, id := range *b.GearIds {
+			j.Gear = append(j.Gear, JobGear{ID: id})
+		}
+	}
 	for _, p := range b.People {
 		j.People = append(j.People, Post{PersonID: p.PersonId, Post: string(p.Post)})
 	}
@@ -134,7 +139,11 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 		return nil, err
 	}
 	j := a.Job
-	out := api.GetJob200JSONResponse{Id: j.ID, Work: api.JobWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim, Product: j.Product, From: j.FromAt.UTC(), To: j.ToAt.UTC(), Sorties: j.Sorties, Meeting: j.Meeting, Channel: j.Channel, State: api.JobState(j.State),
+	held := []api.JobGear{}
+	for _, g := range j.Gear {
+		held = append(held, api.JobGear{Id: g.ID, Name: g.Name})
+	}
+	out := api.GetJob200JSONResponse{Gear: held, Id: j.ID, Work: api.JobWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim, Product: j.Product, From: j.FromAt.UTC(), To: j.ToAt.UTC(), Sorties: j.Sorties, Meeting: j.Meeting, Channel: j.Channel, State: api.JobState(j.State),
 		Version: j.Version, CreatedBy: j.CreatedBy, Aircraft: []api.JobCraftSeen{}, People: wirePosts(j.People), Verdict: a.Verdict, Findings: a.Common, Rules: fmt.Sprintf("%s %d", a.Pack.Name, a.Pack.Version), Kit: []api.KitItem{}, Flights: []api.JobFlight{},
 		Notices: append([]judge.Finding{}, a.Notices...), TakeOffId: j.TakeOffID, LandingId: j.LandingID, SecondId: j.SecondID, Label: j.Label, Decisions: []api.JobDecisionSeen{}}
 	for _, d := range j.Decided {

@@ -69,6 +69,7 @@ type Job struct {
 	Site      string     `gorm:"->"` // its name
 	Aircraft  []Craft    `gorm:"-"`
 	People    []Post     `gorm:"-"`
+	Gear      []JobGear  `gorm:"-"` // beside what belongs to the aircraft
 	Decided   []Decision `gorm:"-"`
 
 	LabelLowMS   *float64 `gorm:"column:label_low_ms"`
@@ -148,6 +149,13 @@ func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, e
 	for _, p := range posts {
 		at[p.JobID].People = append(at[p.JobID].People, p)
 	}
+	var gear []JobGear
+	if err := g.Raw("select x.job_id, g.id, g.name from job_gear x join gear g on g.id = x.gear_id where x.job_id = any(?::uuid[]) order by lower(g.name)", ids).Scan(&gear).Error; err != nil {
+		return out, err
+	}
+	for _, x := range gear {
+		at[x.JobID].Gear = append(at[x.JobID].Gear, x)
+	}
 	if err := s.decided(ctx, ids, at); err != nil {
 		return out, err
 	}
@@ -219,6 +227,9 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 			return err
 		}
 		if err := s.places(tx, j); err != nil {
+			return err
+		}
+		if err := s.gear(tx, j); err != nil {
 			return err
 		}
 		for _, table := range []string{"job_aircraft", "job_people"} {

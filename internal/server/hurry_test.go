@@ -430,6 +430,35 @@ func TestGearIsNotLookedAway(t *testing.T) {
 	assert.Contains(t, gate(), "gear: ")
 }
 
+// Gear of a job stops its gate like gear of the aircraft: a charger is looked at, a
+// base station has its level too; what is not on file is refused.
+func TestGearOfAJob(t *testing.T) {
+	h := inAHurry(t)
+	job := h.Practice()
+	rack, base := testbed.NewID(), testbed.NewID()
+	for id, kind := range map[uuid.UUID]string{rack: "charger", base: "base-station"} {
+		require.Less(t, h.tech.Do(http.MethodPut, "/gear", m{"id": id, "name": "The " + kind, "kind": kind, "minimum": 60, "active": true, "aircraft_id": nil, "version": 0}).Status, 300)
+	}
+	gate := func() string { return stops(h.gate(h.pilot, job, h.Packs[0].ID).Output.Findings) }
+	depends := func(ids ...uuid.UUID) testbed.Answer {
+		return h.change(job, func(plan, _ m) { plan["gear_ids"] = ids })
+	}
+	assert.NotContains(t, gate(), "The charger", "no gear of this job")
+	assert.Equal(t, http.StatusUnprocessableEntity, depends(rack, testbed.NewID()).Status)
+	require.Less(t, depends(rack, base, rack).Status, 300)
+	assert.Len(t, h.job(job).Gear, 2)
+	assert.Contains(t, gate(), "The charger")
+	for _, id := range []uuid.UUID{rack, base} {
+		require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+id.String()+"/look", m{"found": ""}).Status)
+	}
+	assert.NotContains(t, gate(), "The charger", "it holds no charge of its own")
+	assert.Contains(t, gate(), "The base-station", "its level was never read")
+	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+base.String()+"/level", m{"level": 80}).Status)
+	assert.NotContains(t, gate(), "gear: ")
+	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+rack.String()+"/look", m{"found": "fan stands still"}).Status)
+	assert.Contains(t, gate(), "fan stands still")
+}
+
 // A file of another program: what it would become is said before anything is
 // taken, packed or plain.
 func TestFileOfAnotherProgram(t *testing.T) {

@@ -401,6 +401,7 @@ func (x *tour) job(craft, chief string) string {
 	at := "/jobs/" + id()
 	plan := m{"work": "practice", "site_id": yard, "aim": "Roof", "product": "", "from": testbed.Noon.Add(-time.Hour), "to": testbed.Noon.Add(4 * time.Hour), "sorties": 2, "meeting": "Gate", "channel": "", "version": 0,
 		"aircraft": []m{{"aircraft_id": craft, "return_m": 30, "home_follows": false, "lost_link": "return", "route_m": nil, "datum": "take-off", "mass_kg": nil, "speed_ms": 5}}, "take_off_id": nil, "landing_id": nil, "second_id": nil, "label": m{"low_ms": nil, "high_ms": nil, "height_m": nil}, "people": []m{{"person_id": chief, "post": "rpic"}}}
+	x.do("GET", "/gear", nil, nil)
 	x.do("PUT", at, plan, nil)
 	var j api.Job
 	x.do("GET", at, nil, &j)

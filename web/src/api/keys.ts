@@ -38,6 +38,7 @@ export const keys = {
   fitness: ["papers", "fitness"] as const,
   readiness: (person: string) => ["papers", "readiness", person] as const,
   rules: ["rules"] as const,
+  gear: ["gear"] as const,
   practices: ["practices"] as const,
   coverage: ["rules", "coverage"] as const,
   reports: ["rules", "reports"] as const,

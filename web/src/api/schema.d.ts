@@ -1423,7 +1423,8 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /** Gear in use, judged */
+        get: operations["listGear"];
         /** Add gear that holds a charge, or change it */
         put: operations["saveGear"];
         post?: never;
@@ -3953,7 +3954,7 @@ export interface components {
             id: string;
             name: string;
             /** @enum {string} */
-            kind: "controller" | "tablet" | "laptop" | "comms" | "base-station" | "goggles" | "camera" | "light";
+            kind: "controller" | "tablet" | "laptop" | "comms" | "base-station" | "goggles" | "camera" | "light" | "charger";
             /** Format: double */
             minimum: number;
             /** Format: double */
@@ -3980,7 +3981,7 @@ export interface components {
             id: string;
             name: string;
             /** @enum {string} */
-            kind: "controller" | "tablet" | "laptop" | "comms" | "base-station" | "goggles" | "camera" | "light";
+            kind: "controller" | "tablet" | "laptop" | "comms" | "base-station" | "goggles" | "camera" | "light" | "charger";
             /** Format: double */
             minimum: number;
             active: boolean;
@@ -4913,6 +4914,14 @@ export interface components {
             /** @enum {string} */
             post: "rpic" | "pilot" | "observer" | "ground";
         };
+        JobGear: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        GearShelf: {
+            gear: components["schemas"]["Gear"][];
+        };
         JobEdit: {
             /** @enum {string} */
             work: "spraying" | "mapping" | "inspection" | "practice";
@@ -4945,6 +4954,8 @@ export interface components {
             label?: components["schemas"]["SprayLabel"];
             aircraft: components["schemas"]["JobCraft"][];
             people: components["schemas"]["JobPerson"][];
+            /** @description gear the job depends on beside that of its aircraft */
+            gear_ids?: string[];
             version: number;
         };
         /** @description what the product label says about wind; what it leaves out is usual practice */
@@ -5122,6 +5133,7 @@ export interface components {
             /** Format: uuid */
             site_id: string;
             site: string;
+            gear: components["schemas"]["JobGear"][];
             aim: string;
             product: string;
             /** Format: uuid */
@@ -7514,6 +7526,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Evening"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listGear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description GearShelf */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GearShelf"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -22,6 +22,7 @@ export const gearKinds: Record<Gear["kind"], string> = {
   laptop: "Laptop",
   comms: "Telemetry or radio box",
   "base-station": "Base station",
+  charger: "Charger",
   goggles: "Goggles",
   camera: "Camera",
   light: "Light",

@@ -4,6 +4,7 @@ import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useSession } from "../app/session";
+import { GearFields } from "./GearFields";
 import { CraftFields, blankCraft, type ChosenCraft } from "./CraftFields";
 import { PlaceFields } from "./PlaceFields";
 import { NumberField, SelectField, TextField } from "../parts/Field";
@@ -44,6 +45,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
     take_off: job?.take_off_id ?? "",
     landing: job?.landing_id ?? "",
     second: job?.second_id ?? "",
+    gear: (job?.gear ?? []).map((g) => g.id),
     label_low: speed(job?.label.low_ms),
     label_high: speed(job?.label.high_ms),
     label_height: length(job?.label.height_m),
@@ -126,6 +128,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
           work: x.work,
           site_id: x.site_id,
           aim: x.aim,
+          gear_ids: x.gear ?? [],
           product: x.work === "spraying" ? x.product : "",
           from,
           to,
@@ -246,6 +249,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
             />
           ))}
       </fieldset>
+      <GearFields chosen={v.gear ?? []} onChange={(gear) => f.setValue("gear", gear)} />
       <fieldset className="field">
         <legend className="fs-6 fw-semibold">People and their roles</legend>
         {f.wrong("people") && (

@@ -207,6 +207,11 @@ function Who({ j, decide }: WhoProps) {
             ))}
           </ul>
         )}
+        {j.gear.length > 0 && (
+          <p className="soft mt-2 mb-0">
+            Gear it depends on: <Link to="/tonight">{j.gear.map((g) => g.name).join(", ")}</Link>
+          </p>
+        )}
         {(j.meeting || j.channel) && (
           <p className="soft mt-2 mb-0">
             {[j.meeting && `Meeting point: ${j.meeting}`, j.channel].filter(Boolean).join(" · ")}
