@@ -76,7 +76,7 @@ func TestMeasureCapacity(t *testing.T) {
 	for _, x := range []struct {
 		start, end float64
 		ok         bool
-	}{{95, 35, true}, {95, 36, false}, {100, 60, true}, {99, 60, false}, {100, 59, false}, {12, 62, true}, {20, 62, false}, {20, 80, true}, {-1, 90, false}, {50, math.NaN(), false}} {
+	}{{95, 35, true}, {95, 36, false}, {100, 60, true}, {99, 60, false}, {100, 59, false}, {12, 62, true}, {20, 62, false}, {20, 80, true}, {-1, 90, false}, {50, math.NaN(), false}, {101, 20, false}, {90, -1, false}, {20, 101, false}, {0, 100, true}, {100, 0, true}} {
 		_, err := pack.MeasureCapacity(10000, x.start, 1, x.end, 1)
 		assert.Equal(t, x.ok, err == nil, "%v", x)
 	}

@@ -1,0 +1,55 @@
+package gate_test
+
+import (
+	"slices"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+
+	"mainstay/core/gate"
+	"mainstay/core/judge"
+	"mainstay/core/units"
+)
+
+// Every age and level of the gate, at its edge and just over it: at the edge
+// nothing new is found, over it the rule says so.
+func TestGateAtItsEdges(t *testing.T) {
+	found := func(rule string, change func(*gate.Input)) int {
+		in := good()
+		change(&in)
+		n := 0
+		for _, f := range gate.Judge(in).Findings {
+			if f.Rule == rule && f.Verdict != judge.Clear {
+				n++
+			}
+		}
+		return n
+	}
+	second := func(d time.Duration) time.Time { return ago(d + time.Second) }
+	mv := func(v ...units.Millivolts) []units.Millivolts { return v }
+	for name, x := range map[string]struct {
+		rule     string
+		at, over func(*gate.Input)
+	}{
+		"walkround":   {"walkround", func(i *gate.Input) { i.Walkround.At = ago(gate.WalkroundValidFor) }, func(i *gate.Input) { i.Walkround.At = second(gate.WalkroundValidFor) }},
+		"wind":        {"wind", func(i *gate.Input) { i.Wind.At = ago(gate.WindValidFor) }, func(i *gate.Input) { i.Wind.At = second(gate.WindValidFor) }},
+		"wind ahead":  {"wind", func(i *gate.Input) { i.Wind.At = now.Add(gate.ClockSkew) }, func(i *gate.Input) { i.Wind.At = now.Add(gate.ClockSkew + time.Second) }},
+		"reading":     {"packs", func(i *gate.Input) { i.Packs[0].Reading.At = ago(24 * time.Hour) }, func(i *gate.Input) { i.Packs[0].Reading.At = second(24 * time.Hour) }},
+		"reading now": {"packs", func(i *gate.Input) { i.Packs[0].Reading.At = now }, func(i *gate.Input) { i.Packs[0].Reading.At = now.Add(time.Second) }},
+		"cells":       {"packs", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4170, 4200) }, func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4169, 4200) }},
+		"cold":        {"packs", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(15)) }, func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(14.9)) }},
+		"compass":     {"compass", func(i *gate.Input) { i.Compass.At = ago(30 * 24 * time.Hour) }, func(i *gate.Input) { i.Compass.At = second(30 * 24 * time.Hour) }},
+		"far":         {"compass", func(i *gate.Input) { i.Compass.MovedKm = ptr(50.0) }, func(i *gate.Input) { i.Compass.MovedKm = ptr(50.001) }},
+		"near people": {"other-propellers", func(i *gate.Input) { i.Parts[0].Foreign, i.Facts.PeopleM = true, ptr(30.0) }, func(i *gate.Input) { i.Parts[0].Foreign, i.Facts.PeopleM = true, ptr(29.9) }},
+		"mass":        {"mass", func(i *gate.Input) { i.Mass.MassKg, i.Mass.LiftKg = ptr(7.5), ptr(7.5) }, func(i *gate.Input) { i.Mass.MassKg, i.Mass.LiftKg = ptr(7.51), ptr(7.6) }},
+		"lift":        {"mass", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.2) }, func(i *gate.Input) { i.Mass.LiftKg = ptr(7.1) }},
+		"gear level":  {"gear", func(i *gate.Input) { i.Gear[0].Percent = ptr(30.0) }, func(i *gate.Input) { i.Gear[0].Percent = ptr(29.9) }},
+		"gear look":   {"gear", func(i *gate.Input) { i.Gear[0].LookedAt = ptr(ago(7 * 24 * time.Hour)) }, func(i *gate.Input) { i.Gear[0].LookedAt = ptr(second(7 * 24 * time.Hour)) }},
+		"hours":       {"wear", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24*3600*9/10 - 1 }, func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 * 9 / 10 }},
+	} {
+		assert.Equal(t, found(x.rule, func(*gate.Input) {}), found(x.rule, x.at), "%s at its edge", name)
+		assert.Greater(t, found(x.rule, x.over), found(x.rule, x.at), "%s over its edge", name)
+	}
+	assert.True(t, slices.Contains(gate.Judge(good()).Checked, "compass"))
+}
