@@ -20,7 +20,9 @@ var figure = regexp.MustCompile(`-?\d+\.\d+(e[-+]?\d+)?`)
 // as they were when the definitions held; to the millimetre and the word.
 func TestScenesAsApproved(t *testing.T) {
 	r := rand.New(rand.NewPCG(7, 7)) //nolint:gosec // scenes, no secrets
-	at := func(reach float64) geo.XY { return geo.XY{X: (r.Float64()*2 - 1) * reach, Y: (r.Float64()*2 - 1) * reach} }
+	at := func(reach float64) geo.XY {
+		return geo.XY{X: (r.Float64()*2 - 1) * reach, Y: (r.Float64()*2 - 1) * reach}
+	}
 	var lines []string
 	say := func(scene int, what string, v any, err error) {
 		if err != nil {
