@@ -75,6 +75,7 @@ var calls = []call{
 	{"pack.PercentFromVolts", pack.PercentFromVolts, []any{pack.LiPo, units.Millivolts(4100), 60.0}},
 	{"pack.JudgeLaunch", pack.JudgeLaunch, []any{units.Percent(99), units.Percent(1), units.Percent(95)}},
 	{"pack.JudgeTakeoffTemperature", pack.JudgeTakeoffTemperature, []any{units.Celsius(20)}},
+	{"pack.JudgeCharge", pack.JudgeCharge, []any{func() *units.Celsius { v := units.Celsius(20); return &v }(), time.Minute}},
 	{"pack.JudgeLandedTemperature", pack.JudgeLandedTemperature, []any{units.Celsius(30)}},
 	{"pack.Resistance", pack.Resistance, []any{units.Millivolts(4100), units.Millivolts(4000), 10.0}},
 	{"pack.LandBy.Under", func(p, limit, minutes float64) judge.Verdict {

@@ -164,8 +164,10 @@ func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target
 	if verdict, sentence := v.Judge(); verdict == judge.Stop {
 		return fault.Clash("must-not-charge", "%s must not be charged: %s", v.Label, sentence)
 	}
-	if r := v.Reading; r != nil && r.TemperatureC != nil && s.Clock.Now().Sub(r.At) < time.Hour && (*r.TemperatureC < 5 || *r.TemperatureC > 40) {
-		return fault.Clash("must-not-charge", "%s was at %.0f °C. Charge between 5 and 40 °C.", v.Label, *r.TemperatureC)
+	if r := v.Reading; r != nil {
+		if j := pack.JudgeCharge((*units.Celsius)(r.TemperatureC), s.Clock.Now().Sub(r.At)); j.Verdict == judge.Stop {
+			return fault.Clash("must-not-charge", "%s: %s", v.Label, j.Sentence)
+		}
 	}
 	cell, err := pack.CellOf(pack.Chemistry(v.Chemistry))
 	if err != nil {
