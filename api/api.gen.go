@@ -105,16 +105,16 @@ func (e CallKind) Valid() bool {
 
 // Defines values for CallNewHow.
 const (
-	Desk   CallNewHow = "desk"
-	Spoken CallNewHow = "spoken"
+	CallNewHowDesk   CallNewHow = "desk"
+	CallNewHowSpoken CallNewHow = "spoken"
 )
 
 // Valid indicates whether the value is a known member of the CallNewHow enum.
 func (e CallNewHow) Valid() bool {
 	switch e {
-	case Desk:
+	case CallNewHowDesk:
 		return true
-	case Spoken:
+	case CallNewHowSpoken:
 		return true
 	default:
 		return false
@@ -1267,6 +1267,201 @@ func (e PracticeNewPhase) Valid() bool {
 	case PracticeNewPhaseEmpty:
 		return true
 	case PracticeNewPhaseLoaded:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for ProblemType.
+const (
+	ProblemTypeAlreadyClosed         ProblemType = "already-closed"
+	ProblemTypeAlreadyDeferred       ProblemType = "already-deferred"
+	ProblemTypeAlreadyFlown          ProblemType = "already-flown"
+	ProblemTypeAlreadyLogged         ProblemType = "already-logged"
+	ProblemTypeAlreadyReleased       ProblemType = "already-released"
+	ProblemTypeAlreadySetUp          ProblemType = "already-set-up"
+	ProblemTypeAlreadySigned         ProblemType = "already-signed"
+	ProblemTypeBriefingChanged       ProblemType = "briefing-changed"
+	ProblemTypeCancelled             ProblemType = "cancelled"
+	ProblemTypeCharger               ProblemType = "charger"
+	ProblemTypeClock                 ProblemType = "clock"
+	ProblemTypeConflict              ProblemType = "conflict"
+	ProblemTypeDesk                  ProblemType = "desk"
+	ProblemTypeDiscarded             ProblemType = "discarded"
+	ProblemTypeEnded                 ProblemType = "ended"
+	ProblemTypeForbidden             ProblemType = "forbidden"
+	ProblemTypeGateChanged           ProblemType = "gate-changed"
+	ProblemTypeGateStop              ProblemType = "gate-stop"
+	ProblemTypeGrounded              ProblemType = "grounded"
+	ProblemTypeIdInUse               ProblemType = "id-in-use"
+	ProblemTypeInFlight              ProblemType = "in-flight"
+	ProblemTypeInTheAir              ProblemType = "in-the-air"
+	ProblemTypeIncomplete            ProblemType = "incomplete"
+	ProblemTypeInternal              ProblemType = "internal"
+	ProblemTypeInvalid               ProblemType = "invalid"
+	ProblemTypeJobClosed             ProblemType = "job-closed"
+	ProblemTypeJobFlying             ProblemType = "job-flying"
+	ProblemTypeLevelUnknown          ProblemType = "level-unknown"
+	ProblemTypeLocked                ProblemType = "locked"
+	ProblemTypeMayNotDefer           ProblemType = "may-not-defer"
+	ProblemTypeMoveNotAllowed        ProblemType = "move-not-allowed"
+	ProblemTypeMustNotCharge         ProblemType = "must-not-charge"
+	ProblemTypeNoBackground          ProblemType = "no-background"
+	ProblemTypeNoCharger             ProblemType = "no-charger"
+	ProblemTypeNoChecklist           ProblemType = "no-checklist"
+	ProblemTypeNoDesk                ProblemType = "no-desk"
+	ProblemTypeNoPlan                ProblemType = "no-plan"
+	ProblemTypeNoWeatherService      ProblemType = "no-weather-service"
+	ProblemTypeNobodyToBrief         ProblemType = "nobody-to-brief"
+	ProblemTypeNotFitted             ProblemType = "not-fitted"
+	ProblemTypeNotFound              ProblemType = "not-found"
+	ProblemTypeNotGranted            ProblemType = "not-granted"
+	ProblemTypeNotGrounded           ProblemType = "not-grounded"
+	ProblemTypeNotInTheAir           ProblemType = "not-in-the-air"
+	ProblemTypeNotLogged             ProblemType = "not-logged"
+	ProblemTypeNotSignedIn           ProblemType = "not-signed-in"
+	ProblemTypeNothingToDecide       ProblemType = "nothing-to-decide"
+	ProblemTypeOnShelf               ProblemType = "on-shelf"
+	ProblemTypeOrderOpen             ProblemType = "order-open"
+	ProblemTypePropellersNotReplaced ProblemType = "propellers-not-replaced"
+	ProblemTypeReleaseExpired        ProblemType = "release-expired"
+	ProblemTypeReleaseWithdrawn      ProblemType = "release-withdrawn"
+	ProblemTypeRunEnded              ProblemType = "run-ended"
+	ProblemTypeSiteNotReady          ProblemType = "site-not-ready"
+	ProblemTypeStale                 ProblemType = "stale"
+	ProblemTypeTooLarge              ProblemType = "too-large"
+	ProblemTypeTooMany               ProblemType = "too-many"
+	ProblemTypeWalkroundOpen         ProblemType = "walkround-open"
+	ProblemTypeWeatherService        ProblemType = "weather-service"
+	ProblemTypeWorkOpen              ProblemType = "work-open"
+	ProblemTypeWrongPassword         ProblemType = "wrong-password"
+)
+
+// Valid indicates whether the value is a known member of the ProblemType enum.
+func (e ProblemType) Valid() bool {
+	switch e {
+	case ProblemTypeAlreadyClosed:
+		return true
+	case ProblemTypeAlreadyDeferred:
+		return true
+	case ProblemTypeAlreadyFlown:
+		return true
+	case ProblemTypeAlreadyLogged:
+		return true
+	case ProblemTypeAlreadyReleased:
+		return true
+	case ProblemTypeAlreadySetUp:
+		return true
+	case ProblemTypeAlreadySigned:
+		return true
+	case ProblemTypeBriefingChanged:
+		return true
+	case ProblemTypeCancelled:
+		return true
+	case ProblemTypeCharger:
+		return true
+	case ProblemTypeClock:
+		return true
+	case ProblemTypeConflict:
+		return true
+	case ProblemTypeDesk:
+		return true
+	case ProblemTypeDiscarded:
+		return true
+	case ProblemTypeEnded:
+		return true
+	case ProblemTypeForbidden:
+		return true
+	case ProblemTypeGateChanged:
+		return true
+	case ProblemTypeGateStop:
+		return true
+	case ProblemTypeGrounded:
+		return true
+	case ProblemTypeIdInUse:
+		return true
+	case ProblemTypeInFlight:
+		return true
+	case ProblemTypeInTheAir:
+		return true
+	case ProblemTypeIncomplete:
+		return true
+	case ProblemTypeInternal:
+		return true
+	case ProblemTypeInvalid:
+		return true
+	case ProblemTypeJobClosed:
+		return true
+	case ProblemTypeJobFlying:
+		return true
+	case ProblemTypeLevelUnknown:
+		return true
+	case ProblemTypeLocked:
+		return true
+	case ProblemTypeMayNotDefer:
+		return true
+	case ProblemTypeMoveNotAllowed:
+		return true
+	case ProblemTypeMustNotCharge:
+		return true
+	case ProblemTypeNoBackground:
+		return true
+	case ProblemTypeNoCharger:
+		return true
+	case ProblemTypeNoChecklist:
+		return true
+	case ProblemTypeNoDesk:
+		return true
+	case ProblemTypeNoPlan:
+		return true
+	case ProblemTypeNoWeatherService:
+		return true
+	case ProblemTypeNobodyToBrief:
+		return true
+	case ProblemTypeNotFitted:
+		return true
+	case ProblemTypeNotFound:
+		return true
+	case ProblemTypeNotGranted:
+		return true
+	case ProblemTypeNotGrounded:
+		return true
+	case ProblemTypeNotInTheAir:
+		return true
+	case ProblemTypeNotLogged:
+		return true
+	case ProblemTypeNotSignedIn:
+		return true
+	case ProblemTypeNothingToDecide:
+		return true
+	case ProblemTypeOnShelf:
+		return true
+	case ProblemTypeOrderOpen:
+		return true
+	case ProblemTypePropellersNotReplaced:
+		return true
+	case ProblemTypeReleaseExpired:
+		return true
+	case ProblemTypeReleaseWithdrawn:
+		return true
+	case ProblemTypeRunEnded:
+		return true
+	case ProblemTypeSiteNotReady:
+		return true
+	case ProblemTypeStale:
+		return true
+	case ProblemTypeTooLarge:
+		return true
+	case ProblemTypeTooMany:
+		return true
+	case ProblemTypeWalkroundOpen:
+		return true
+	case ProblemTypeWeatherService:
+		return true
+	case ProblemTypeWorkOpen:
+		return true
+	case ProblemTypeWrongPassword:
 		return true
 	default:
 		return false
@@ -3465,8 +3660,13 @@ type Problem struct {
 	Fields *[]FieldProblem `json:"fields,omitempty"`
 	Status int             `json:"status"`
 	Title  string          `json:"title"`
-	Type   string          `json:"type"`
+
+	// Type stable, for programs; the sentence for people is detail
+	Type ProblemType `json:"type"`
 }
+
+// ProblemType stable, for programs; the sentence for people is detail
+type ProblemType string
 
 // Programme defines model for Programme.
 type Programme = upkeep.Programme

@@ -6,8 +6,8 @@ import (
 	"testing"
 	"time"
 
+	"mainstay/approved"
 	"mainstay/core/airspace"
-	"mainstay/core/approved"
 	"mainstay/core/rules"
 )
 

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"testing"
 
-	"mainstay/core/approved"
+	"mainstay/approved"
 	"mainstay/core/height"
 )
 

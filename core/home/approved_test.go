@@ -9,7 +9,7 @@ import (
 	"strings"
 	"testing"
 
-	"mainstay/core/approved"
+	"mainstay/approved"
 	"mainstay/core/geo"
 	"mainstay/core/home"
 )

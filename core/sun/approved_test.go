@@ -5,7 +5,7 @@ import (
 	"testing"
 	"time"
 
-	"mainstay/core/approved"
+	"mainstay/approved"
 	"mainstay/core/sun"
 )
 

@@ -5,7 +5,7 @@ import (
 	"strings"
 	"testing"
 
-	"mainstay/core/approved"
+	"mainstay/approved"
 	"mainstay/core/site"
 	"mainstay/core/wayhome"
 )

@@ -6,7 +6,7 @@ import (
 	"testing"
 	"time"
 
-	"mainstay/core/approved"
+	"mainstay/approved"
 	"mainstay/core/wear"
 )
 

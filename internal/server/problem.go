@@ -39,7 +39,7 @@ func writeProblem(c *gin.Context, log *slog.Logger, err error) {
 		p.Type, p.Title, p.Detail, status = "too-large", titleOf[fault.TooLarge], "What was sent is larger than this server takes. Nothing was saved.", http.StatusRequestEntityTooLarge
 	case ok:
 		status = statusOf[f.Kind]
-		p.Type, p.Title, p.Detail = f.Type, titleOf[f.Kind], f.Detail
+		p.Type, p.Title, p.Detail = api.ProblemType(f.Type), titleOf[f.Kind], f.Detail
 		if len(f.Fields) > 0 {
 			fields := make([]api.FieldProblem, len(f.Fields))
 			for i, x := range f.Fields {

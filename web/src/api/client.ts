@@ -3,13 +3,16 @@ import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
 
+/** A problem of the contract, or one that never reached the server. */
+export type Trouble = Omit<Schemas["Problem"], "type"> & { type: Schemas["Problem"]["type"] | "unreachable" };
+
 /** An answer of the server that is not a success: a sentence, and the fields at fault. */
 export class ProblemError extends Error {
-  readonly type: string;
+  readonly type: Trouble["type"];
   readonly status: number;
   readonly title: string;
   readonly fields: { field: string; sentence: string }[];
-  constructor(p: Schemas["Problem"]) {
+  constructor(p: Trouble) {
     super(p.detail);
     this.type = p.type;
     this.status = p.status;
@@ -18,7 +21,7 @@ export class ProblemError extends Error {
   }
 }
 
-const unreachable: Schemas["Problem"] = {
+const unreachable: Trouble = {
   type: "unreachable",
   title: "No connection",
   status: 0,
@@ -40,7 +43,7 @@ export async function ask<T>(call: Promise<Result<T>>): Promise<T> {
   }
   if (r.response.ok) return r.data as T;
   const p = r.error as Partial<Schemas["Problem"]> | undefined;
-  if (p?.detail && p.type && p.title) throw new ProblemError(p as Schemas["Problem"]);
+  if (p?.detail && p.type && p.title) throw new ProblemError(p as Trouble);
   throw new ProblemError({ ...unreachable, status: r.response.status });
 }
 

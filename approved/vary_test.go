@@ -6,7 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
-	"mainstay/core/approved"
+	"mainstay/approved"
 )
 
 type thing struct {
