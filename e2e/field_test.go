@@ -58,7 +58,7 @@ func allInOrder(t *testing.T, svc *server.Services, id uuid.UUID) {
 	a, err := svc.Jobs.Assess(ctx, id)
 	require.NoError(t, err)
 	said := map[string]string{}
-	for _, q := range a.Pack.Questions(a.Facts) {
+	for _, q := range a.Asks {
 		said[q.ID] = q.Options[0].ID
 	}
 	require.NoError(t, svc.Jobs.Answer(ctx, id, said))
