@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { useNavigate } from "react-router";
 import { Dialog } from "../parts/Dialog";
 import { places } from "./Shell";
@@ -26,8 +26,8 @@ export function typing(e: KeyboardEvent): boolean {
 /** "g" and then a letter goes to a view; "?" opens the sheet; "/" finds. */
 export function useShortcuts(openHelp: () => void) {
   const go = useNavigate();
+  const armed = useRef(0); // outlives a new drawing between the two keys
   useEffect(() => {
-    let armed = 0;
     const onKey = (e: KeyboardEvent) => {
       if (typing(e) || document.querySelector(".modal.show")) return;
       if (e.key === "?") {
@@ -39,10 +39,10 @@ export function useShortcuts(openHelp: () => void) {
           find.focus();
         }
       } else if (e.key === "g") {
-        armed = Date.now();
-      } else if (Date.now() - armed < 1500) {
+        armed.current = Date.now();
+      } else if (Date.now() - armed.current < 1500) {
         const p = places.find((x) => x.key === e.key);
-        armed = 0;
+        armed.current = 0;
         if (p) void go(p.path);
       }
     };
