@@ -11,6 +11,7 @@ import (
 	"mainstay/core/crew"
 	"mainstay/core/intent"
 	"mainstay/core/judge"
+	"mainstay/core/practice"
 )
 
 // Section is one part of a briefing.
@@ -46,6 +47,7 @@ type Aircraft struct {
 	HomeFollows   bool
 	LostLink      intent.LostLink
 	LandByPercent float64
+	StandOffM     float64  // how far off the crew stands; 0: as usual
 	RouteM        *float64 // height of the route over its datum; nil: usual for the type
 	Datum         string   // what that is counted from, in words
 	SpeedMS       *float64
@@ -173,7 +175,14 @@ func (in Input) hazards() Section {
 	case "inspection":
 		s.add("Never near energised parts closer than their owner agreed; the aircraft's sensors do not see wires.")
 	}
-	s.add("Propellers cut. Nobody within 10 m of an aircraft with its pack in, nobody in front or at the side.")
+	off := 0.0
+	for _, a := range in.Aircraft {
+		off = max(off, a.StandOffM)
+	}
+	if off == 0 {
+		off = practice.Settings(nil).StandOffM()
+	}
+	s.add("Propellers cut. Nobody within %.0f m of an aircraft with its pack in, nobody in front or at the side.", off)
 	return s
 }
 

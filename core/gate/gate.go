@@ -127,7 +127,7 @@ func cautions(in Input) []string {
 	if slices.ContainsFunc(in.Facts.Light, func(l string) bool { return l != string(sun.Daylight) }) {
 		out = append(out, "In the dark distance and attitude are hard to see: lights checked lit, nearer than by day, a second pair of eyes.")
 	}
-	return append(out, "Nobody in front of it, at its side or within 10 m; anybody may call stop.")
+	return append(out, fmt.Sprintf("Nobody in front of it, at its side or within %.0f m; anybody may call stop.", in.Type.Kept().StandOffM()))
 }
 
 func (g *run) active() {

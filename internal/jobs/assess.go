@@ -296,13 +296,14 @@ type Assessed struct {
 
 // AircraftPart is what only one aircraft of a job meets.
 type AircraftPart struct {
-	Findings []judge.Finding
-	AdvisedM *float64
-	HighM    *float64
-	WayRound []geo.Point
-	Type     string
-	LandBy   float64         // percent
-	charted  []judge.Finding // of site, way home and air, before anything is lifted
+	Findings  []judge.Finding
+	AdvisedM  *float64
+	HighM     *float64
+	WayRound  []geo.Point
+	Type      string
+	LandBy    float64         // percent
+	StandOffM float64         // of the crew
+	charted   []judge.Finding // of site, way home and air, before anything is lifted
 }
 
 // Assess judges a job: what every aircraft meets, and what only one does. The
@@ -355,7 +356,7 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 			}
 		}
 		all = append(all, found)
-		out.Each[c.AircraftID] = AircraftPart{charted: g.about.Findings, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name, LandBy: float64(t.Limits.LandByPercent)}
+		out.Each[c.AircraftID] = AircraftPart{charted: g.about.Findings, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name, LandBy: float64(t.Limits.LandByPercent), StandOffM: t.Kept().StandOffM()}
 		out.Verdict = max(out.Verdict, judge.Worst(found))
 	}
 	if len(j.Aircraft) == 0 {

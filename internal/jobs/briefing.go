@@ -229,7 +229,7 @@ func (a Assessed) input(c people.Crew) brief.Input {
 	for _, x := range j.Aircraft {
 		part := a.Each[x.AircraftID]
 		one := j.told(x)
-		one.Type, one.AdvisedM, one.LandByPercent = part.Type, part.AdvisedM, part.LandBy
+		one.Type, one.AdvisedM, one.LandByPercent, one.StandOffM = part.Type, part.AdvisedM, part.LandBy, part.StandOffM
 		in.Aircraft = append(in.Aircraft, one)
 		about(part.Findings)
 	}

@@ -1,0 +1,55 @@
+package brief_test
+
+import (
+	"strings"
+	"testing"
+
+	"mainstay/approved"
+	"mainstay/core/brief"
+)
+
+// The briefing, and what changes in it with everything it is written from.
+func TestBriefingAsApproved(t *testing.T) {
+	base := map[string]bool{}
+	var lines []string
+	say := func(what string, in brief.Input) {
+		var said []string
+		for _, s := range brief.Write(in) {
+			for _, l := range s.Lines {
+				said = append(said, s.Title+": "+l)
+			}
+		}
+		if what == "" {
+			for _, l := range said {
+				base[l] = true
+			}
+			lines = append(lines, said...)
+			return
+		}
+		var other []string
+		now := map[string]bool{}
+		for _, l := range said {
+			now[l] = true
+			if !base[l] {
+				other = append(other, "  + "+l)
+			}
+		}
+		for _, l := range lines {
+			if base[l] && !now[l] {
+				other = append(other, "  - "+l)
+			}
+		}
+		if len(other) > 0 {
+			lines = append(append(lines, strings.TrimSpace(what)), other...)
+		}
+	}
+	say("", input())
+	first := len(lines)
+	approved.Vary(input(), func(what string, in brief.Input) {
+		kept := lines
+		lines = lines[:first:first]
+		say(what, in)
+		lines = append(kept, lines[first:]...)
+	})
+	approved.Text(t, "briefing", lines)
+}
