@@ -1290,6 +1290,7 @@ const (
 	ProblemTypeDesk                  ProblemType = "desk"
 	ProblemTypeDiscarded             ProblemType = "discarded"
 	ProblemTypeEnded                 ProblemType = "ended"
+	ProblemTypeFeelIt                ProblemType = "feel-it"
 	ProblemTypeForbidden             ProblemType = "forbidden"
 	ProblemTypeGateChanged           ProblemType = "gate-changed"
 	ProblemTypeGateStop              ProblemType = "gate-stop"
@@ -1370,6 +1371,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeDiscarded:
 		return true
 	case ProblemTypeEnded:
+		return true
+	case ProblemTypeFeelIt:
 		return true
 	case ProblemTypeForbidden:
 		return true
@@ -3984,6 +3987,8 @@ type SprayLabel = weather.Label
 
 // StartCharge defines model for StartCharge.
 type StartCharge struct {
+	// Felt somebody felt the pack just now: neither cold nor hot; asked for where its temperature is not known
+	Felt   *bool              `json:"felt,omitempty"`
 	PackId openapi_types.UUID `json:"pack_id"`
 	Target StartChargeTarget  `json:"target"`
 }

@@ -32,7 +32,7 @@ func TestMakerOverCrew(t *testing.T) {
 		assert.Equal(t, id == practice.Propellers, x.Lives()["propeller"].Hours == 30, id)
 		assert.Equal(t, id == practice.VerticalSensing, x.Kept().ToSet(true)[1] == "vertical sensing on", id)
 	}
-	assert.Len(t, airframe.Type{Geometry: airframe.Geometry{Kind: airframe.FixedWing}}.Kept().ToSet(false), 3)
+	assert.Len(t, airframe.Type{Geometry: airframe.Geometry{Kind: airframe.FixedWing}}.Kept().ToSet(false), 4)
 	assert.False(t, airframe.Type{Geometry: airframe.Geometry{Kind: airframe.FixedWing}}.Lifts())
 	assert.True(t, airframe.Type{Geometry: airframe.Geometry{Kind: airframe.VerticalWing}}.Lifts())
 }

@@ -189,13 +189,13 @@ func (d Defect) Judge() (judge.Verdict, string) {
 func (g *run) walkround() {
 	a := g.in.Aircraft
 	start := &judge.Remedy{Label: "Walk round " + a.Name, Kind: "walkround", ID: a.ID}
+	if g.in.inspectedAtBase() {
+		start = &judge.Remedy{Label: "Turnaround check", Kind: "turnaround", ID: a.ID}
+	}
 	if d := g.in.Draft; d != nil {
 		start = &judge.Remedy{Label: "Finish the walkround", Kind: "walkround-resume", ID: d.ID}
 	}
 	w := g.in.walked()
-	if g.in.inspectedAtBase() {
-		start = &judge.Remedy{Label: "Turnaround check", Kind: "turnaround", ID: a.ID}
-	}
 	switch {
 	case w == nil:
 		g.find("walkround", "condition", judge.Stop, a.Name+" has no complete walkround.", "None on record.", nil, "anyone who walks it", start)

@@ -1,5 +1,7 @@
 package practice
 
+import "fmt"
+
 // MinSatellites is how many satellites a take-off asks for.
 func (s Settings) MinSatellites() float64 {
 	if s.is(Satellites, "eight") {
@@ -95,7 +97,7 @@ func (s Settings) OtherPropellersFly() (away, near bool) {
 // ToSet says in words what stands on controller and aircraft at take-off. lifts
 // is false for a wing that does not rise by rotors.
 func (s Settings) ToSet(lifts bool) []string {
-	var out []string
+	out := []string{}
 	word := func(id ID, words map[string]string) {
 		k, _ := s.Kept(id)
 		out = append(out, words[k.ID])
@@ -108,6 +110,7 @@ func (s Settings) ToSet(lifts bool) []string {
 		word(TakeOffBy, map[string]string{"position-hold": "take-off in position hold (by hand only by a pilot current on it)", "manual": "take-off by hand, by a pilot current on it"})
 	}
 	word(Corrections, map[string]string{"off-in-training": "position corrections on (off only while training, on record)", "always": "position corrections on"})
+	out = append(out, fmt.Sprintf("at least %.0f satellites and the home point seen", s.MinSatellites()))
 	word(Antennas, map[string]string{"broadside": "antennas parallel and broadside, tips never at the aircraft", "tilted": "antennas tilted 45 to 90 degrees to each other, tips never at the aircraft"})
 	return out
 }

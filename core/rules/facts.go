@@ -43,7 +43,7 @@ func (f Facts) NearPeople(m float64) bool {
 	case asked:
 		return under != "nobody" && under != "participants"
 	}
-	return f.JobID == ""
+	return f.Answers["category"] != "a3" // which keeps 150 m from where people are
 }
 
 // Aircraft as registered.

@@ -69,10 +69,13 @@ func (g Gear) Judge(now time.Time) (judge.Verdict, string) {
 	for _, f := range g.Piece().Judge(now) {
 		worst, words = max(worst, f.Verdict), append(words, f.Sentence)
 	}
-	if len(words) == 0 {
-		return judge.Clear, fmt.Sprintf("At %.0f %%, looked at.", *g.Level)
+	switch {
+	case len(words) > 0:
+		return worst, strings.Join(words, " ")
+	case g.Level == nil: // a charger has none
+		return judge.Clear, "Looked at."
 	}
-	return worst, strings.Join(words, " ")
+	return judge.Clear, fmt.Sprintf("At %.0f %%, looked at.", *g.Level)
 }
 
 // Charger is a charger of the crew with equal channels.

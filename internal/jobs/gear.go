@@ -16,6 +16,9 @@ type JobGear struct {
 
 // gear sets the gear of a job inside a transaction.
 func (s *Service) gear(tx *gorm.DB, j Job) error {
+	if j.Gear == nil {
+		return nil
+	}
 	if err := tx.Exec("delete from job_gear where job_id = ?", j.ID).Error; err != nil {
 		return err
 	}

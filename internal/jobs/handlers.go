@@ -81,8 +81,12 @@ func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api
 	if b.Label != nil {
 		j.Label = *b.Label
 	}
+	was, err := h.lostLinks(ctx, r.Id, b.Version)
+	if err != nil {
+		return nil, err
+	}
 	for _, c := range b.Aircraft {
-		one := Craft{AircraftID: c.AircraftId, ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, MassKg: c.MassKg, SpeedMS: c.SpeedMs}
+		one := Craft{AircraftID: c.AircraftId, ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, MassKg: c.MassKg, SpeedMS: c.SpeedMs, LostLink: was[c.AircraftId]}
 		if c.LostLink != nil {
 			one.LostLink = string(*c.LostLink)
 		}
@@ -92,6 +96,7 @@ func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api
 		j.Aircraft = append(j.Aircraft, one)
 	}
 	if b.GearIds != nil {
+		j.Gear = []JobGear{}
 		for _, id := range *b.GearIds {
 			j.Gear = append(j.Gear, JobGear{ID: id})
 		}
@@ -100,6 +105,20 @@ func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api
 		j.People = append(j.People, Post{PersonID: p.PersonId, Post: string(p.Post)})
 	}
 	return api.SaveJob204Response{}, h.Jobs.Save(ctx, j)
+}
+
+// lostLinks is what the aircraft of a job do without link, as it stands: who leaves
+// it out changes nothing.
+func (h *Handlers) lostLinks(ctx context.Context, job uuid.UUID, version int) (map[uuid.UUID]string, error) {
+	out := map[uuid.UUID]string{}
+	if version == 0 {
+		return out, nil
+	}
+	j, err := h.Jobs.Get(ctx, job)
+	for _, c := range j.Aircraft {
+		out[c.AircraftID] = c.LostLink
+	}
+	return out, err
 }
 
 func (h *Handlers) EndJob(ctx context.Context, r api.EndJobRequestObject) (api.EndJobResponseObject, error) {

@@ -69,7 +69,7 @@ type Job struct {
 	Site      string     `gorm:"->"` // its name
 	Aircraft  []Craft    `gorm:"-"`
 	People    []Post     `gorm:"-"`
-	Gear      []JobGear  `gorm:"-"` // beside what belongs to the aircraft
+	Gear      []JobGear  `gorm:"-"` // beside what belongs to the aircraft; nil in a change: as it was
 	Decided   []Decision `gorm:"-"`
 
 	LabelLowMS   *float64 `gorm:"column:label_low_ms"`
@@ -229,7 +229,7 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 		if err := s.places(tx, j); err != nil {
 			return err
 		}
-		if err := s.gear(tx, j); err != nil {
+		if err := s.gear(tx, j); err != nil { // nil: as it was
 			return err
 		}
 		for _, table := range []string{"job_aircraft", "job_people"} {

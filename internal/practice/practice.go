@@ -13,6 +13,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/practice"
+	"mainstay/core/upkeep"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -155,19 +156,24 @@ type Newest struct {
 	Since string
 }
 
-// Work on electronics, antennas and sensors disturbs the compass.
-const newestSQL = `select distinct on (c.aircraft_id) c.*, coalesce(s.name, '') as site, s.lat, s.lon,
-	coalesce((select w.title from work_orders w where w.aircraft_id = c.aircraft_id and w.signed_at > c.at and w.station in ('electronics', 'antenna', 'sensor') order by w.signed_at desc limit 1), '') as since
+// Work on electronics, antennas and sensors, parts fitted there, and a rebuild
+// disturb the compass.
+const newestSQL = `select distinct on (c.aircraft_id) c.*, coalesce(s.name, '') as site, s.lat, s.lon, coalesce((select what from (
+		select w.title as what, w.signed_at as at from work_orders w where w.aircraft_id = c.aircraft_id and w.signed_at > c.at and w.station in ('electronics', 'antenna', 'sensor')
+		union all select w.title, w.opened_at from work_orders w where w.aircraft_id = c.aircraft_id and w.opened_at > c.at and w.task_id = @rebuilt
+		union all select p.kind || ' fitted', m.fitted_at from part_moves m join parts p on p.id = m.part_id where m.aircraft_id = c.aircraft_id and m.fitted_at > c.at and p.kind in ('receiver', 'sensor', 'speed-controller')
+	) x order by at desc limit 1), '') as since
 	from calibrations c left join sites s on s.id = c.site_id`
 
 // ForGate returns the newest calibration of the given aircraft, or of all for nil.
 func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]Newest, error) {
-	sql, args := newestSQL, []any{}
+	sql, args := newestSQL, map[string]any{"rebuilt": upkeep.CommissioningID}
 	if ids != nil {
-		sql, args = sql+" where c.aircraft_id in ?", []any{ids}
+		sql += " where c.aircraft_id in @ids"
+		args["ids"] = ids
 	}
 	var rows []Newest
-	if err := s.DB.WithContext(ctx).Raw(sql+" order by c.aircraft_id, c.at desc, c.id desc", args...).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw(sql+" order by c.aircraft_id, c.at desc, c.id desc", args).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := make(map[uuid.UUID]Newest, len(rows))

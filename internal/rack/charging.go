@@ -143,8 +143,9 @@ func judgeChannel(p fleet.Pack, c channel) (judge.Verdict, string) {
 // StorageLevel is the level of a pack at storage, percent.
 const StorageLevel = 40.0
 
-// Begin puts a pack on a channel, to full or to storage level.
-func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target string) error {
+// Begin puts a pack on a channel, to full or to storage level. felt says that
+// somebody felt it just now, where nobody knows its temperature.
+func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target string, felt bool) error {
 	if s.Charger == nil {
 		return fault.Clash("no-charger", "No charger on the network is set up.")
 	}
@@ -164,10 +165,16 @@ func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target
 	if verdict, sentence := v.Judge(); verdict == judge.Stop {
 		return fault.Clash("must-not-charge", "%s must not be charged: %s", v.Label, sentence)
 	}
+	var temp *units.Celsius
+	var age time.Duration
 	if r := v.Reading; r != nil {
-		if j := pack.JudgeCharge((*units.Celsius)(r.TemperatureC), s.Clock.Now().Sub(r.At)); j.Verdict == judge.Stop {
-			return fault.Clash("must-not-charge", "%s: %s", v.Label, j.Sentence)
-		}
+		temp, age = (*units.Celsius)(r.TemperatureC), s.Clock.Now().Sub(r.At)
+	}
+	switch j := pack.JudgeCharge(temp, age); {
+	case j.Verdict == judge.Stop:
+		return fault.Clash("must-not-charge", "%s: %s", v.Label, j.Sentence)
+	case j.Verdict == judge.Watch && !felt:
+		return fault.Clash("feel-it", "%s: %s", v.Label, j.Sentence)
 	}
 	cell, err := pack.CellOf(pack.Chemistry(v.Chemistry))
 	if err != nil {

@@ -129,7 +129,7 @@ func (h *Handlers) GetCharger(ctx context.Context, _ api.GetChargerRequestObject
 }
 
 func (h *Handlers) StartCharge(ctx context.Context, r api.StartChargeRequestObject) (api.StartChargeResponseObject, error) {
-	if err := h.Rack.Begin(ctx, r.Channel, r.Body.PackId, string(r.Body.Target)); err != nil {
+	if err := h.Rack.Begin(ctx, r.Channel, r.Body.PackId, string(r.Body.Target), r.Body.Felt != nil && *r.Body.Felt); err != nil {
 		return nil, err
 	}
 	s, err := h.status(ctx)

@@ -452,6 +452,15 @@ func TestGearOfAJob(t *testing.T) {
 		require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+id.String()+"/look", m{"found": ""}).Status)
 	}
 	assert.NotContains(t, gate(), "The charger", "it holds no charge of its own")
+	for _, list := range []string{"/gear", "/evenings/2026-06-11"} {
+		a := h.pilot.Do(http.MethodGet, list, nil)
+		require.Equal(t, http.StatusOK, a.Status, a.Text())
+		assert.Contains(t, a.Text(), "Looked at.", list)
+	}
+	// An older tablet, or a service that does not know of gear and links, leaves both as they are.
+	require.Less(t, h.change(job, func(plan, craft m) { delete(plan, "gear_ids"); delete(craft, "lost_link") }).Status, 300)
+	assert.Len(t, h.job(job).Gear, 2)
+	assert.EqualValues(t, "return", h.job(job).Aircraft[0].LostLink)
 	assert.Contains(t, gate(), "The base-station", "its level was never read")
 	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+base.String()+"/level", m{"level": 80}).Status)
 	assert.NotContains(t, gate(), "gear: ")

@@ -102,6 +102,25 @@ func TestEveryPracticeIsUsedAtOnce(t *testing.T) {
 	assert.Contains(t, []int{404, 422}, h.chief.Do(http.MethodPut, "/practices/moon", m{"school": "x", "numbers": m{}, "why": "why not"}).Status)
 }
 
+// A part that disturbs the compass, fitted after its calibration, asks for another.
+func TestCompassAfterWorkOnIt(t *testing.T) {
+	h := inAHurry(t)
+	craft := "/aircraft/" + h.Aircraft.ID.String()
+	said := func() string { return h.pilot.Do(http.MethodGet, craft, nil).Text() }
+	assert.NotContains(t, said(), "work was done that disturbs it")
+	h.Clock.Advance(time.Minute)
+	require.NoError(t, h.Fleet.FitParts(h.As(h.Tech), h.Aircraft.ID, fleet.FitParts{Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "receiver", Serial: "RX-2"}}, Source: fleet.Maker, Old: fleet.Discard}))
+	assert.Contains(t, said(), "work was done that disturbs it: receiver fitted")
+	h.Clock.Advance(time.Minute)
+	a := h.pilot.Do(http.MethodPost, craft+"/calibrations", m{"id": testbed.NewID(), "site_id": h.Site, "note": ""})
+	require.Equal(t, http.StatusNoContent, a.Status, a.Text())
+	assert.NotContains(t, said(), "work was done that disturbs it")
+	h.Clock.Advance(time.Minute)
+	require.Less(t, h.pilot.Do(http.MethodPost, craft+"/incidents", m{"id": testbed.NewID(), "event": "rebuilt", "note": ""}).Status, 300)
+	assert.Contains(t, said(), "work was done that disturbs it")
+	assert.Equal(t, http.StatusUnprocessableEntity, h.pilot.Do(http.MethodPost, craft+"/calibrations", m{"id": testbed.NewID(), "site_id": testbed.NewID(), "note": ""}).Status)
+}
+
 // A check looked at what was kept when it began: a change since stops the gate
 // until a check looks again.
 func TestPracticeChangedAfterTheWalk(t *testing.T) {
@@ -116,6 +135,15 @@ func TestPracticeChangedAfterTheWalk(t *testing.T) {
 	h.Clock.Advance(time.Minute)
 	h.Walk(checks.Full, []uuid.UUID{h.Packs[0].ID}, nil)
 	assert.NotContains(t, says(), "What the crew keeps")
+	// More satellites than the walk asked for are asked for again.
+	a = h.chief.Do(http.MethodPut, "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "open sky"})
+	require.Equal(t, http.StatusNoContent, a.Status)
+	h.Clock.Advance(time.Minute)
+	h.Walk(checks.Full, []uuid.UUID{h.Packs[0].ID}, nil)
+	assert.NotContains(t, says(), "What the crew keeps")
+	a = h.chief.Do(http.MethodPut, "/practices/satellites", m{"school": "ten", "numbers": m{}, "why": "trees again"})
+	require.Equal(t, http.StatusNoContent, a.Status)
+	assert.Contains(t, says(), "at least 10 satellites")
 	var list api.Practices
 	h.pilot.Do(http.MethodGet, "/practices", nil).Into(&list)
 	assert.Len(t, list.Practices, len(practice.Questions))

@@ -2241,7 +2241,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "cancelled" | "charger" | "clock" | "conflict" | "desk" | "discarded" | "ended" | "forbidden" | "gate-changed" | "gate-stop" | "grounded" | "id-in-use" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "cancelled" | "charger" | "clock" | "conflict" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "grounded" | "id-in-use" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -3913,6 +3913,8 @@ export interface components {
             pack_id: string;
             /** @enum {string} */
             target: "full" | "storage";
+            /** @description somebody felt the pack just now: neither cold nor hot; asked for where its temperature is not known */
+            felt?: boolean;
         };
         TonightJob: {
             pack_id: string;

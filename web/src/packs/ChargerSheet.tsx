@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
+import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { CellBars } from "../drawings/CellBars";
@@ -48,6 +48,9 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
   const [pack, setPack] = useState("");
   const [target, setTarget] = useState<"full" | "storage">("full");
   const [error, setError] = useState<unknown>();
+  const felt = error instanceof ProblemError && error.type === "feel-it";
+  const charge = (sure: boolean) =>
+    ask(api.POST("/charger/{channel}", { params: { path }, body: { pack_id: pack, target, felt: sure } }));
   const act = async (call: Promise<Schemas["ChargerStatus"]>) => {
     setError(undefined);
     try {
@@ -102,7 +105,10 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
                 className="form-select"
                 aria-label={`Pack for channel ${c.channel}`}
                 value={pack}
-                onChange={(e) => setPack(e.target.value)}
+                onChange={(e) => {
+                  setPack(e.target.value);
+                  setError(undefined); // felt was another one
+                }}
               >
                 <option value="">Choose a pack</option>
                 {can.map((p) => (
@@ -120,20 +126,8 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
                 <option value="full">to full</option>
                 <option value="storage">to storage level</option>
               </select>
-              <Button
-                disabled={!pack}
-                onClick={() =>
-                  void act(
-                    ask(
-                      api.POST("/charger/{channel}", {
-                        params: { path },
-                        body: { pack_id: pack, target },
-                      }),
-                    ),
-                  )
-                }
-              >
-                Charge
+              <Button disabled={!pack} onClick={() => void act(charge(felt))}>
+                {felt ? "Felt it, neither cold nor hot: charge" : "Charge"}
               </Button>
             </div>
           )

@@ -15,6 +15,7 @@ create table calibrations (
     by_name text not null,
     note text not null default ''
 );
+create trigger calibrations_tell after insert or update or delete on calibrations for each statement execute function tell_change();
 create index calibrations_newest on calibrations (aircraft_id, at desc);
 
 -- +goose Down
