@@ -101,6 +101,8 @@ func TestChargerOnTheNetwork(t *testing.T) {
 	p.Go("/packs?tab=charge")
 	p.Fill("Pack for channel 1", id)
 	p.Click("Charge")
+	p.See("Its temperature is not known: feel it before it goes on the charger.")
+	p.Click("Felt it, neither cold nor hot: charge")
 	require.Eventually(t, func() bool {
 		var state string
 		_ = svc.DB.Raw("select state from packs where id = ?", id).Scan(&state).Error
