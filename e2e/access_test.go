@@ -36,6 +36,7 @@ func accessible(t *testing.T, p *browser.Page, axe, name string) {
 // Every screen, by day and by night, has no serious finding and fits a tablet
 // and a phone.
 func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
+	t.Parallel()
 	b, err := os.ReadFile("../web/node_modules/axe-core/axe.min.js")
 	require.NoError(t, err)
 	axe := string(b)
@@ -94,6 +95,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 // A server that does not answer: old data stays and is called old, a sentence
 // says what is safe, and work goes on when it is back.
 func TestServerGone(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("imre", demo.Password)

@@ -14,6 +14,7 @@ import (
 // A pack goes to quarantine by anyone's hand, with a reason, and no pilot gets
 // it out; a reading out of range says so and is kept on the screen.
 func TestPackToQuarantineAndReading(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/packs", 1280, 800)
 	p.SignIn("odile", demo.Password)
@@ -49,6 +50,7 @@ func TestPackToQuarantineAndReading(t *testing.T) {
 
 // Two people change the same thing: the second is told, and keeps what was typed.
 func TestStaleEditAndDuplicatePerson(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/crew", 1280, 800)
 	p.SignIn("imre", demo.Password)

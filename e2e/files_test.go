@@ -29,6 +29,7 @@ func write(t *testing.T, name, text string) string {
 // A type file is copied, changed and brought back; files that cannot be used
 // say why and change nothing.
 func TestTypeFileIsCopiedAndBroughtBack(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/setup", 1280, 800)
 	p.SignIn("imre", demo.Password)
@@ -58,6 +59,7 @@ func TestTypeFileIsCopiedAndBroughtBack(t *testing.T) {
 // The log is searched, goes out as CSV and comes back; rows that are refused
 // are listed with line and reason.
 func TestLogSearchAndImport(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	year, err := svc.Log.Totals(context.Background(), logbook.Filter{})
 	require.NoError(t, err)

@@ -14,6 +14,7 @@ import (
 // Anything is found by a part of its name or number, and a label opens the
 // thing it stands on, whether it is scanned as an address or typed.
 func TestFindAndLabels(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	base := testbed.Serve(t, svc)
 	p := chromium.Open(t, base, "/", 1280, 800)

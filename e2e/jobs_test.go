@@ -31,6 +31,7 @@ func withDesk(t *testing.T) (*desk.Desk, string) {
 // is put right where the finding points, the briefing signed by everybody, the
 // flight released and flown under the authorisation.
 func TestJobIsBriefedReleasedAndFlown(t *testing.T) {
+	t.Parallel()
 	d, base := withDesk(t)
 	p := chromium.Open(t, base, "/", 1280, 800)
 	p.SignIn("imre", demo.Password)
@@ -105,6 +106,7 @@ func TestJobIsBriefedReleasedAndFlown(t *testing.T) {
 // A job is planned; what cannot be is refused with a sentence at its field, and
 // nothing entered is lost.
 func TestJobIsPlanned(t *testing.T) {
+	t.Parallel()
 	_, base := withDesk(t)
 	p := chromium.Open(t, base, "/jobs", 1280, 800)
 	p.SignIn("imre", demo.Password)
@@ -121,6 +123,7 @@ func TestJobIsPlanned(t *testing.T) {
 // The hop yard: wires bar the automatic way to the rows. Who is in command decides
 // to fly it by hand, with a reason; then nothing of the job stops the flight.
 func TestHopYardIsFlownByDecision(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	job := uuid.MustParse(asImre(t, svc, "Hops, rows 25 to 60, mildew"))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/jobs/"+job.String(), 1280, 800)
@@ -148,6 +151,7 @@ func TestHopYardIsFlownByDecision(t *testing.T) {
 // The desk is asked for an authorisation; it refuses, is away, speaks another
 // language, and grants.
 func TestAuthorisationIsAskedFor(t *testing.T) {
+	t.Parallel()
 	d, base := withDesk(t)
 	p := chromium.Open(t, base, "/sites", 1280, 800)
 	p.SignIn("odile", demo.Password)
@@ -181,6 +185,7 @@ func TestAuthorisationIsAskedFor(t *testing.T) {
 // What a person declares about today counts at once, and a licence that ends is
 // named.
 func TestFitnessPapersAndOwnRules(t *testing.T) {
+	t.Parallel()
 	_, base := withDesk(t)
 	p := chromium.Open(t, base, "/crew?tab=fit", 1280, 800)
 	p.SignIn("odile", demo.Password)
@@ -221,6 +226,7 @@ func TestFitnessPapersAndOwnRules(t *testing.T) {
 // A flight with a contact asks whether it must be reported, and takes what is
 // known along.
 func TestContactAsksForAReport(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	var flight, craft string
 	require.NoError(t, svc.DB.Raw("select f.id, f.aircraft_id from flights f join flight_events e on e.flight_id = f.id where e.kind = 'contact' order by e.at desc limit 1").Row().Scan(&flight, &craft))

@@ -13,6 +13,7 @@ import (
 // What one person does is on every open screen, on another server too: nobody
 // reloads, and the screens ask by themselves only once a minute.
 func TestGroundingIsLiveOnEveryScreen(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	job := practise(t, svc, "Lantern Three", "imre")
 	one, other := testbed.Serve(t, svc), testbed.Serve(t, svc)

@@ -23,6 +23,7 @@ import (
 // The crew's main job on the demo data: a sprayer that has flown this morning
 // is walked round, released, flown and logged; its hours land where they must.
 func TestMainJobOnDemoData(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	job := practise(t, svc, "Dray One", "imre")
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
@@ -125,6 +126,7 @@ func flown(t *testing.T, svc *server.Services) []string {
 // A contact in flight grounds the aircraft; a technician replaces the
 // propellers and returns it to service.
 func TestContactToReturnToService(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	base := testbed.Serve(t, svc)
 	p := chromium.Open(t, base, "/", 1280, 800)
@@ -195,6 +197,7 @@ func TestContactToReturnToService(t *testing.T) {
 
 // Tampering shows on the screen too.
 func TestBrokenChainIsNamed(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("rhea", demo.Password)
@@ -212,6 +215,7 @@ func TestBrokenChainIsNamed(t *testing.T) {
 
 // Bad input at a walkround: the sentence stands at once, and nothing is lost.
 func TestWalkroundBadInputDraftAndPhoto(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("bao", demo.Password)
@@ -252,6 +256,7 @@ func TestWalkroundBadInputDraftAndPhoto(t *testing.T) {
 
 // Two people at the same gate: one releases, the other reads who.
 func TestTwoPilotsAtOneGate(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	require.NoError(t, svc.DB.Exec("update people set trained_on = ? where login = 'odile'", testbed.Noon.AddDate(0, -3, 0)).Error)
 	job := practise(t, svc, "Lantern Three", "imre", "odile")
@@ -292,6 +297,7 @@ func TestTwoPilotsAtOneGate(t *testing.T) {
 
 // An expired certificate stops its pilot at the gate, with the date.
 func TestExpiredPilotIsStopped(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("odile", demo.Password)
@@ -301,6 +307,7 @@ func TestExpiredPilotIsStopped(t *testing.T) {
 }
 
 func TestKeyboard(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("rhea", demo.Password)

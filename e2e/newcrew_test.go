@@ -19,6 +19,7 @@ import (
 
 // A new user with an empty database gets from nothing to a logged flight.
 func TestNewCrewFliesItsFirstFlight(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Empty(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.See("Set up your crew")

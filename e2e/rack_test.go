@@ -20,6 +20,7 @@ import (
 
 // A swollen pack, from the look at its faces to its disposal.
 func TestSwollenPackToDisposal(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("tamsin", demo.Password)
@@ -55,6 +56,7 @@ func TestSwollenPackToDisposal(t *testing.T) {
 // Tonight's plan: what flies changes the plan at once; ticks stay and are seen
 // by others; what cannot be ready in time says so.
 func TestTonightsPlan(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	base := testbed.Serve(t, svc)
 	p := chromium.Open(t, base, "/", 1280, 800)
@@ -89,6 +91,7 @@ func TestTonightsPlan(t *testing.T) {
 // The charger on the network charges a pack, and what it measured is on the
 // pack; a charger that is lost says so.
 func TestChargerOnTheNetwork(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	c := charger.New(2, 7200, time.Now) // two hours in a second
 	device := httptest.NewServer(c)
@@ -118,6 +121,7 @@ func TestChargerOnTheNetwork(t *testing.T) {
 
 // A file of a charger: every line is accounted for, twice.
 func TestChargerFile(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("tamsin", demo.Password)
@@ -140,6 +144,7 @@ func TestChargerFile(t *testing.T) {
 // Volts at rest and under a load tell the resistance of each cell; it is never
 // held against what a charger measured.
 func TestResistanceFromALoad(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/packs", 1280, 800)
 	p.SignIn("odile", demo.Password)

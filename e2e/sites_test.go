@@ -22,6 +22,7 @@ import (
 // A new site: drawn by hand, an obstacle measured by clinometer, the return
 // height in the aircraft found too low, the rest brought in by file.
 func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/sites", 1280, 800)
 	p.SignIn("odile", demo.Password)
@@ -169,6 +170,7 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 // The weather comes from the service, by paste and by hand; what is not known
 // says so.
 func TestWeatherOfASite(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	device := weather.New(svc.Clock.Now)
 	sky := httptest.NewServer(device)
@@ -218,6 +220,7 @@ func TestWeatherOfASite(t *testing.T) {
 // A wing at the flood bank: the headings charted as free are held against what
 // stands there and against the wind.
 func TestHeadingsOfAWing(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	var wing string
 	require.NoError(t, svc.DB.Raw("select id from aircraft where name = 'Tally W'").Scan(&wing).Error)

@@ -13,6 +13,7 @@ import (
 
 // The technician sees what falls due and goes from a line to the part.
 func TestWorkshopLeadsToThePart(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("tamsin", demo.Password)
@@ -30,6 +31,7 @@ func TestWorkshopLeadsToThePart(t *testing.T) {
 
 // From a line of the due list to the signed work and the gate.
 func TestDueTaskIsDone(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("tamsin", demo.Password)
@@ -77,6 +79,7 @@ func TestDueTaskIsDone(t *testing.T) {
 
 // A defect is decided: put off within the programme, or put right.
 func TestDefectIsPutOffThenPutRight(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("tamsin", demo.Password)
@@ -110,6 +113,7 @@ func TestDefectIsPutOffThenPutRight(t *testing.T) {
 // What happened at base grounds the aircraft and opens work; an update asks for
 // re-checks; a motor goes to another arm with its hours.
 func TestIncidentFirmwareAndSwap(t *testing.T) {
+	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("tamsin", demo.Password)

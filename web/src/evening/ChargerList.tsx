@@ -68,8 +68,8 @@ function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
         body: { id, name: v.name, channels: channels.value, watts: watts.value, active: v.active },
       }),
     );
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={c ? `Change: ${c.name}` : "Add a charger"} open onClose={onClose}>

@@ -119,8 +119,8 @@ function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
         },
       }),
     );
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={g ? `Change: ${g.name}` : "Add gear"} open onClose={onClose}>
@@ -172,8 +172,8 @@ function ReadGear({ g, onClose }: { g: Gear; onClose: () => void }) {
       return;
     }
     await ask(api.POST("/gear/{id}/level", { params: { path: { id: g.id } }, body: { level: level.value } }));
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Read ${g.name}`} open onClose={onClose}>

@@ -12,8 +12,8 @@ export function LookAtGear({ g, onClose }: { g: Schemas["Gear"]; onClose: () => 
   const f = useDraftForm(`gear-look-${g.id}`, { found: "" });
   const send = f.submit(async (v) => {
     await ask(api.POST("/gear/{id}/look", { params: { path: { id: g.id } }, body: v }));
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Look at ${g.name}`} open onClose={onClose}>

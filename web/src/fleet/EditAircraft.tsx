@@ -35,8 +35,8 @@ export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: 
         },
       }),
     );
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Change ${a.name}`} open onClose={onClose}>

@@ -132,8 +132,8 @@ function Update({
         body: { versions: v.versions },
       }),
     );
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title="Record what is installed" open onClose={onClose}>
@@ -184,8 +184,8 @@ function TestedSet({
         },
       }),
     );
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title="These versions were tested together" open onClose={onClose}>

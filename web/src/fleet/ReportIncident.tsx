@@ -34,10 +34,10 @@ export function ReportIncident({ open, onClose, d }: ReportIncidentProps) {
     await ask(
       api.POST("/aircraft/{id}/incidents", { params: { path: { id: d.aircraft.id } }, body: { ...v, id } }),
     );
-    await qc.invalidateQueries();
     setId(newId());
     f.reset(blank);
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Something happened to ${d.aircraft.name}`} open={open} onClose={onClose}>

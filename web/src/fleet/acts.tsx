@@ -25,10 +25,10 @@ export function GroundAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
     await ask(
       api.POST("/aircraft/{id}/ground", { params: { path: { id: d.aircraft.id } }, body: { ...v, id } }),
     );
-    await qc.invalidateQueries();
     setId(newId());
     f.reset({ reason: "" });
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Ground ${d.aircraft.name}`} open={open} onClose={onClose}>
@@ -58,9 +58,9 @@ export function ReturnAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
     } finally {
       f.setValue("pin", "");
     }
-    await qc.invalidateQueries();
     f.reset({ note: "", pin: "" });
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Return ${d.aircraft.name} to service`} open={open} onClose={onClose}>
@@ -124,10 +124,10 @@ export function FitParts({ open, onClose, d, positions }: ActProps & { d: Detail
         },
       }),
     );
-    await qc.invalidateQueries();
     setIds(places.map(newId));
     f.reset({ serials: {}, source: "maker", old: "discard", cut_up: false, fits: "" });
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog
@@ -206,10 +206,10 @@ export function RaiseDefect({ open, onClose, aircraft, stations, station, title,
     await ask(
       api.POST("/defects", { body: { ...v, id, aircraft_id: aircraft, walkround_id: walkround ?? null } }),
     );
-    await qc.invalidateQueries();
     setId(newId());
     f.reset(blank);
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title="Raise a defect" open={open} onClose={onClose}>

@@ -329,12 +329,13 @@ function Sign({ g, kept, change, question, settled }: SignProps) {
         }),
       );
       setId(newId());
+      setPin("");
       await qc.invalidateQueries();
     } catch (e) {
       setError(e);
+      setPin(""); // before anything is waited for: the next digits may come at once
       await qc.invalidateQueries({ queryKey: ["gate"] });
     }
-    setPin("");
     setBusy(false);
   };
   const stopped = g.output.verdict === "stop";

@@ -42,10 +42,10 @@ export function AddPack({ open, onClose }: { open: boolean; onClose: () => void 
         },
       }),
     );
-    await qc.invalidateQueries();
     setId(newId());
     f.reset(blank);
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title="Add a pack" open={open} onClose={onClose}>

@@ -55,8 +55,8 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
     setError(undefined);
     try {
       qc.setQueryData(keys.charger, await call);
-      await qc.invalidateQueries({ queryKey: keys.packs });
       setPack("");
+      await qc.invalidateQueries({ queryKey: keys.packs });
     } catch (e) {
       setError(e);
     }

@@ -23,8 +23,8 @@ export function DisposePack({ p, onClose }: { p: Schemas["Pack"]; onClose: () =>
     } finally {
       f.setValue("pin", "");
     }
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Dispose of ${p.label}`} open onClose={onClose}>

@@ -92,8 +92,8 @@ function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => void })
         body: { id, faces: v.faces as Faces, photos: v.photos, note: v.note },
       }),
     );
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`${d.pack.label}: all six faces`} open onClose={onClose}>

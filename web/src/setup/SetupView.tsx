@@ -196,8 +196,8 @@ function CrewForm() {
         },
       }),
     );
-    await qc.invalidateQueries();
     setSaved(true);
+    await qc.invalidateQueries();
   });
   return (
     <Sheet title="The crew">

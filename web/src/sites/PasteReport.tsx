@@ -46,9 +46,9 @@ export function PasteReport({ site, ground, open, onClose }: DialogProps) {
           },
         }),
       );
-      await qc.invalidateQueries({ queryKey: ["site"] });
       setText("");
       onClose();
+      await qc.invalidateQueries({ queryKey: ["site"] });
     } catch (x) {
       setError(x);
     }

@@ -97,8 +97,8 @@ export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
           },
         }),
       );
-      await qc.invalidateQueries({ queryKey: ["site"] });
       onClose();
+      await qc.invalidateQueries({ queryKey: ["site"] });
     } catch (x) {
       setError(x);
     }

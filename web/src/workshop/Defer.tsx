@@ -49,10 +49,10 @@ export function Defer({ open, onClose, aircraft, title, defect, task }: DeferPro
     } finally {
       f.setValue("pin", "");
     }
-    await qc.invalidateQueries();
     setId(newId());
     f.reset(blank);
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Put off: ${title}`} open={open} onClose={onClose}>

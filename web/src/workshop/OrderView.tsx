@@ -340,8 +340,8 @@ function Cancel({ o }: { o: Order }) {
   const f = useDraftForm(`cancel-${o.id}`, { reason: "" });
   const send = f.submit(async (v) => {
     await ask(api.POST("/work-orders/{id}/cancel", { params: { path: { id: o.id } }, body: v }));
-    await qc.invalidateQueries();
     setOpen(false);
+    await qc.invalidateQueries();
   });
   return (
     <>

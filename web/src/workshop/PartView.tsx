@@ -143,8 +143,8 @@ function TakeOff({ p, onClose }: { p: Part; onClose: () => void }) {
   });
   const send = f.submit(async (v) => {
     await ask(api.POST("/parts/{id}/remove", { params: { path: { id: p.id } }, body: v }));
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   const discards = f.watch("to") === "discard";
   return (
@@ -186,8 +186,8 @@ function Swap({ p, onClose }: { p: Part; onClose: () => void }) {
       return;
     }
     await ask(api.POST("/parts/{id}/swap", { params: { path: { id: p.id } }, body: v }));
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   const others = q.data?.parts.filter((x) => x.kind === p.kind && x.id !== p.id) ?? [];
   return (

@@ -19,8 +19,8 @@ export function Settle({ d, onClose }: { d: Schemas["Defect"]; onClose: () => vo
     } finally {
       f.setValue("pin", "");
     }
-    await qc.invalidateQueries();
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title={`Looked at: ${d.title}`} open onClose={onClose}>

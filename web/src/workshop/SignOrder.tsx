@@ -25,12 +25,12 @@ export function SignOrder({ o }: { o: Schemas["WorkOrder"] }) {
   const send = f.submit(async (v) => {
     try {
       const done = await ask(api.POST("/work-orders/{id}/sign", { params: { path: { id: o.id } }, body: v }));
-      await qc.invalidateQueries();
       qc.setQueryData(keys.order(o.id), done);
     } finally {
       f.setValue("pin", "");
       f.setValue("second_pin", "");
     }
+    await qc.invalidateQueries();
   });
   return (
     <Sheet title="Sign the work">

@@ -304,10 +304,10 @@ function AddPart({ onClose }: { onClose: () => void }) {
         },
       }),
     );
-    await qc.invalidateQueries();
     setId(newId());
     setSaved(`${p.serial} is on the shelf. Enter the next, or close.`);
     f.setValue("serial", "");
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title="Put a part on the shelf" open onClose={onClose}>
@@ -351,9 +351,9 @@ function Approve({ onClose }: { onClose: () => void }) {
   const f = useDraftForm("approve-parts", { type_key: "", kind: "", note: "" });
   const send = f.submit(async (v) => {
     await ask(api.POST("/approvals", { body: v }));
-    await qc.invalidateQueries();
     f.reset({ type_key: "", kind: "", note: "" });
     onClose();
+    await qc.invalidateQueries();
   });
   return (
     <Dialog title="Approve third-party parts" open onClose={onClose}>
