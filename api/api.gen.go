@@ -1957,15 +1957,17 @@ type ApprovalEntry struct {
 
 // AskedRule defines model for AskedRule.
 type AskedRule struct {
-	At        *time.Time   `json:"at"`
-	By        string       `json:"by"`
-	Citation  string       `json:"citation"`
-	Id        string       `json:"id"`
-	Option    string       `json:"option"`
-	Options   []RuleOption `json:"options"`
-	Question  string       `json:"question"`
-	Rule      string       `json:"rule"`
-	Statement string       `json:"statement"`
+	At       *time.Time   `json:"at"`
+	By       string       `json:"by"`
+	Citation string       `json:"citation"`
+	Id       string       `json:"id"`
+	Option   string       `json:"option"`
+	Options  []RuleOption `json:"options"`
+	Question string       `json:"question"`
+
+	// Rule a check of the gate or a statement of a rule pack; own is a rule of the crew's
+	Rule      RuleId `json:"rule"`
+	Statement string `json:"statement"`
 }
 
 // Authorisation defines model for Authorisation.
@@ -2274,7 +2276,7 @@ type DocumentEdit struct {
 	Kind       DocumentEditKind    `json:"kind"`
 	Number     string              `json:"number"`
 	PersonId   *openapi_types.UUID `json:"person_id"`
-	Rules      []string            `json:"rules"`
+	Rules      []RuleId            `json:"rules"`
 	Version    int                 `json:"version"`
 }
 
@@ -3447,7 +3449,7 @@ type Paper struct {
 	Name       string              `json:"name"`
 	Number     string              `json:"number"`
 	PersonId   *openapi_types.UUID `json:"person_id"`
-	Rules      []string            `json:"rules"`
+	Rules      []RuleId            `json:"rules"`
 	Version    int                 `json:"version"`
 }
 
@@ -3813,6 +3815,9 @@ type RuleChoice struct {
 
 // RuleChoicePack defines model for RuleChoice.Pack.
 type RuleChoicePack string
+
+// RuleId a check of the gate or a statement of a rule pack; own is a rule of the crew's
+type RuleId = judge.Rule
 
 // RuleOption defines model for RuleOption.
 type RuleOption = rules.Option

@@ -17,7 +17,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/air"
+	"mainstay/core/aircraft"
 	"mainstay/core/checks"
+	"mainstay/core/gate"
 	"mainstay/core/geo"
 	"mainstay/core/height"
 	"mainstay/core/home"
@@ -95,6 +97,10 @@ var calls = []call{
 	{"units.Steps", units.Steps, []any{1.5, 0.1}},
 	{"upkeep.Step.Judge", upkeep.Step.Judge, []any{upkeep.Step{ID: "s", Text: "Torque", Reading: &upkeep.Reading{Quantity: "torque", Unit: "Nm", Bands: []upkeep.Band{{Target: 1.2, Tolerance: 0.2}}}}, upkeep.Entry{Number: num(1.2)}}},
 	{"wear.Judge", wear.Judge, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
+	{"wear.Stand", wear.Stand, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
+	{"gate.Part.Life", gate.Part.Life, []any{worn, noon}},
+	{"aircraft.PartDue", aircraft.PartDue, []any{"A", worn, wear.Recent{Litres: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon, noon}},
+	{"aircraft.TaskDue", aircraft.TaskDue, []any{"A", upkeep.Standing{Task: upkeep.Task{Every: wear.Limits{Hours: 24}}, Since: wear.Counters{Seconds: 3600, Litres: 10, Since: noon}}, wear.Due{Fraction: 0.1}, wear.Recent{Hours: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon}},
 	{"wear.First", wear.First, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
 	{"wear.When", wear.When, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, wear.Recent{Litres: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon}},
 	{"wear.Forecast", wear.Forecast, []any{[]wear.DayUse{{DaysAgo: 1, Amount: 5}}, 10.0}},
@@ -191,6 +197,8 @@ func TestUnreadableIsRefused(t *testing.T) {
 		}
 	}
 }
+
+var worn = gate.Part{ID: "p", Kind: "motor", Counters: wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, Limits: wear.Limits{Hours: 24, Litres: 100, Months: 6}}
 
 // Every exported function of the core that takes figures is called above, or
 // listed with the reason why not.

@@ -4,13 +4,11 @@
 package aircraft
 
 import (
-	"fmt"
 	"slices"
 
 	"mainstay/core/airframe"
 	"mainstay/core/gate"
 	"mainstay/core/judge"
-	"mainstay/core/wear"
 )
 
 // State is the condition of one station.
@@ -90,17 +88,9 @@ func (s *State) part(in gate.Input, p gate.Part, beside bool) {
 			s.Verdict, s.Sentence = v, sentence
 		}
 	}
-	if p.ID == "" {
-		v := judge.Watch
-		if p.Required {
-			v = judge.Stop
-		}
-		worse(v, name+"No "+p.Kind+" is recorded here.")
-		return
-	}
-	d, err := wear.Judge(p.Counters, p.Limits, in.Now)
-	if err != nil {
-		worse(judge.Stop, fmt.Sprintf("%sLife not known: %v.", name, err))
+	d := p.Life(in.Now)
+	if d.By == "" && d.Verdict != judge.Clear { // nothing fitted, or nothing known
+		worse(d.Verdict, name+d.Sentence)
 		return
 	}
 	if d.Fraction > s.Fraction || !beside {

@@ -93,7 +93,7 @@ func TestStationsAgreeWithTheGate(t *testing.T) {
 		}
 		worst := judge.Clear
 		for _, f := range gate.Judge(in).Findings {
-			if slices.Contains([]string{"defects", "work-orders", "programme", "wear", "walkround"}, f.Rule) {
+			if slices.Contains([]judge.Rule{"defects", "work-orders", "programme", "wear", "walkround"}, f.Rule) {
 				worst = max(worst, f.Verdict)
 			}
 		}

@@ -207,7 +207,7 @@ func Judge(q Question, zones []Zone, grants []Grant, looked *time.Time) ([]Zoned
 		q.Law.AirspaceCite = rules.Usual
 	}
 	find := func(v judge.Verdict, sentence string, at *time.Time) {
-		findings = append(findings, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: q.Law.AirspaceCite, Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
+		findings = append(findings, judge.Finding{Rule: judge.RuleAirspace, Verdict: v, Sentence: sentence, Source: q.Law.AirspaceCite, Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
 	}
 	switch {
 	case looked == nil:
@@ -339,7 +339,7 @@ func (q Question) one(x *Zoned, grants []Grant) {
 func InFlight(now time.Time, law rules.Law, zoned []Zoned) []judge.Finding {
 	var out []judge.Finding
 	find := func(v judge.Verdict, sentence string) {
-		out = append(out, judge.Finding{Rule: "airspace", Verdict: v, Sentence: sentence, Source: law.AirspaceCite, Evidence: "Authorisations on record.", Lifts: "landing, then a new authorisation"})
+		out = append(out, judge.Finding{Rule: judge.RuleAirspace, Verdict: v, Sentence: sentence, Source: law.AirspaceCite, Evidence: "Authorisations on record.", Lifts: "landing, then a new authorisation"})
 	}
 	for _, x := range zoned {
 		switch g := x.Grant; {

@@ -15,7 +15,7 @@ import (
 // Every age and level of the gate, at its edge and just over it: at the edge
 // nothing new is found, over it the rule says so.
 func TestGateAtItsEdges(t *testing.T) {
-	found := func(rule string, change func(*gate.Input)) int {
+	found := func(rule judge.Rule, change func(*gate.Input)) int {
 		in := good()
 		change(&in)
 		n := 0
@@ -29,7 +29,7 @@ func TestGateAtItsEdges(t *testing.T) {
 	second := func(d time.Duration) time.Time { return ago(d + time.Second) }
 	mv := func(v ...units.Millivolts) []units.Millivolts { return v }
 	for name, x := range map[string]struct {
-		rule     string
+		rule     judge.Rule
 		at, over func(*gate.Input)
 	}{
 		"walkround":   {"walkround", func(i *gate.Input) { i.Walkround.At = ago(gate.WalkroundValidFor) }, func(i *gate.Input) { i.Walkround.At = second(gate.WalkroundValidFor) }},

@@ -18,7 +18,7 @@ import (
 
 func (g *run) wear() {
 	if len(g.in.Parts) == 0 && !g.in.PartsNear {
-		g.find("wear", "wear", judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
+		g.find(judge.RuleWear, judge.RuleWear, judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
 	}
 	type group struct {
 		labels []string
@@ -33,16 +33,8 @@ func (g *run) wear() {
 			missing = append(missing, p)
 			continue
 		}
-		if p.ID == "" {
-			g.find("wear", "wear", judge.Stop, fmt.Sprintf("No %s is recorded at %s.", p.Kind, p.Label), "Nothing fitted.", nil, "technician or chief", g.fit(p))
-			continue
-		}
-		if d, err := wear.First(p.Counters, p.Limits, g.in.Now); err == nil && d.Verdict == judge.Clear {
-			continue
-		}
-		d, err := wear.Judge(p.Counters, p.Limits, g.in.Now)
-		if err != nil {
-			g.find("wear", "wear", judge.Stop, fmt.Sprintf("The life of %s is not known: %v.", p.Label, err), "Counters.", nil, "technician or chief", g.fit(p))
+		d := p.Life(g.in.Now)
+		if d.Verdict == judge.Clear {
 			continue
 		}
 		// Parts of one kind that say the same, like a set of propellers, are one finding.
@@ -58,11 +50,11 @@ func (g *run) wear() {
 		for _, p := range missing {
 			labels = append(labels, p.Label)
 		}
-		g.find("wear", "wear", judge.Watch, "No part is recorded at "+strings.Join(labels, ", ")+": their life is not known.", "Nothing fitted.", nil, "technician or chief", g.fit(missing[0]))
+		g.find(judge.RuleWear, judge.RuleWear, judge.Watch, "No part is recorded at "+strings.Join(labels, ", ")+": their life is not known.", "Nothing fitted.", nil, "technician or chief", g.fit(missing[0]))
 	}
 	for _, key := range order {
 		x := groups[key]
-		g.find("wear", "wear", x.worst.Verdict, strings.Join(x.labels, ", ")+": "+x.worst.Sentence, "Counters of the parts.", nil, "technician or chief replaces it", g.fit(x.first))
+		g.find(judge.RuleWear, judge.RuleWear, x.worst.Verdict, strings.Join(x.labels, ", ")+": "+x.worst.Sentence, "Counters of the parts.", nil, "technician or chief replaces it", g.fit(x.first))
 	}
 }
 
@@ -80,7 +72,7 @@ func Ready(t airframe.Type, p Pack, now time.Time) bool {
 
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
-		g.find("packs", "power", judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
 			&judge.Remedy{Label: "Go to the rack", Kind: "rack"})
 	}
 }
@@ -88,12 +80,12 @@ func (g *run) rack() {
 func (g *run) packs() {
 	want := g.in.Type.Packs
 	if len(g.in.Packs) != want.Count {
-		g.find("packs", "power", judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choose packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choose packs",
 			&judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
 	}
 	for i, p := range g.in.Packs {
 		if slices.ContainsFunc(g.in.Packs[:i], func(q Pack) bool { return q.ID == p.ID }) {
-			g.find("packs", "power", judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choose another", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choose another", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
 		}
 		g.pack(p, want)
 	}
@@ -108,7 +100,7 @@ func (g *run) sets() {
 				continue // named above
 			}
 			if s := pack.JudgeSet(b.Set, a.Set); s.Verdict != judge.Clear {
-				g.find("packs", "pack-practice", s.Verdict, s.Sentence, "Newest readings of both.", nil, "choose another set", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choose another set", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
 			}
 		}
 	}
@@ -118,7 +110,7 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 	other := &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"}
 	read := &judge.Remedy{Label: "Read " + p.Label, Kind: "pack", ID: p.ID}
 	stop := func(s, evidence, lifts string, r *judge.Remedy) {
-		g.find("packs", "pack-practice", judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
+		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
 	}
 	if p.Chemistry != want.Chemistry || p.Cells != want.Cells {
 		stop(fmt.Sprintf("it is %s with %d cells; %s needs %s with %d.", p.Chemistry, p.Cells, g.in.Type.Name, want.Chemistry, want.Cells), "Pack on file.", "choose another", other)
@@ -144,12 +136,12 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 			since = *p.FullSince
 		}
 		if j := pack.JudgeFull(since, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
-			g.find("packs", "pack-practice", j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Label: "Look at " + p.Label, Kind: "pack", ID: p.ID})
+			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Label: "Look at " + p.Label, Kind: "pack", ID: p.ID})
 		}
 	}
 	for _, j := range p.Condition {
 		if j.Verdict != judge.Clear {
-			g.find("packs", "pack-practice", j.Verdict, p.Label+": "+j.Sentence, "History of the pack.", nil, "technician, or another pack", read)
+			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "History of the pack.", nil, "technician, or another pack", read)
 		}
 	}
 	g.packReading(p, want, read)
@@ -158,12 +150,12 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
 	r := p.Reading
 	if r == nil {
-		g.find("packs", "pack-practice", judge.Stop, p.Label+" has never been read.", "No reading.", nil, "read it", read)
+		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+" has never been read.", "No reading.", nil, "read it", read)
 		return
 	}
 	add := func(v judge.Verdict, s string) {
 		if v != judge.Clear {
-			g.find("packs", "pack-practice", v, p.Label+": "+s, "Newest reading.", &r.At, "technician, or another pack", read)
+			g.find(judge.RulePacks, judge.RulePackPractice, v, p.Label+": "+s, "Newest reading.", &r.At, "technician, or another pack", read)
 		}
 	}
 	if g.in.Now.Sub(r.At) > pack.CheckValidFor {
@@ -215,30 +207,30 @@ func (g *run) wind() (*wind.AtHeight, float64) {
 	enter := &judge.Remedy{Label: "Enter the wind", Kind: "enter-wind"}
 	w, l := g.in.Wind, g.in.Type.Limits
 	if w == nil {
-		g.find("wind", "familiarise-site", judge.Stop, "The wind has not been entered.", "None.", nil, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil, "measure it", enter)
 		return nil, 0
 	}
 	switch old := g.in.Now.Sub(w.At); {
 	case w.At.After(g.in.Now.Add(ClockSkew)):
-		g.find("wind", "familiarise-site", judge.Stop, "The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measure it", enter)
 	case old > WindValidFor:
-		g.find("wind", "familiarise-site", judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At, "measure it", enter)
 	}
 	height, said := float64(l.FlightHeightM), ", the usual height of the type: no route is known"
 	if g.in.HighM == nil && g.in.Facts.JobID != "" {
-		g.find("wind", "familiarise-site", judge.Stop, "How high this flight goes is not known, and with it the wind up there.", "Site file and job.", nil, "a route that can be judged", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "How high this flight goes is not known, and with it the wind up there.", "Site file and job.", nil, "a route that can be judged", enter)
 	}
 	if g.in.HighM != nil {
 		height, said = *g.in.HighM, ", the highest place that the flight reaches"
 	}
 	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(least(height)), w.Ground)
 	if err != nil {
-		g.find("wind", "familiarise-site", judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measure it", enter)
 		return nil, 0
 	}
 	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %.0f m%s.", float64(w.SteadyMS), float64(w.MeasuredM), w.Ground, height, said)
 	for _, h := range wind.Hold(at, l.WindMS, l.GustMS, units.Metres(height)) {
-		g.find("wind", "maker-limits", h.Verdict, h.Sentence, evidence, &w.At, "wait, or fly lower under its own limits", enter)
+		g.find(judge.RuleWind, judge.RuleMakerLimits, h.Verdict, h.Sentence, evidence, &w.At, "wait, or fly lower under its own limits", enter)
 	}
 	return &at, height
 }
@@ -255,7 +247,7 @@ func least(m float64) float64 {
 func (g *run) gear() {
 	for _, x := range g.in.Gear {
 		for _, f := range x.Judge(g.in.Now) {
-			g.find("gear", "pack-practice", f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Label: "Open " + x.Label, Kind: "gear", ID: x.ID})
+			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Label: "Open " + x.Label, Kind: "gear", ID: x.ID})
 		}
 	}
 }

@@ -15,7 +15,7 @@ import (
 type run struct {
 	in      Input
 	out     []judge.Finding
-	checked []string
+	checked []judge.Rule
 }
 
 // Judge runs every check of the scope and returns the verdict with its
@@ -24,29 +24,29 @@ func Judge(in Input) Output {
 	if in.Rules.Name == "" {
 		in.Rules = rules.USSmall.With(nil)
 	}
-	g := &run{in: in, checked: []string{}}
-	g.step("aircraft-active", g.active)
-	g.step("one-aircraft", g.free)
-	g.step("grounding", g.groundings)
-	g.step("defects", g.defects)
-	g.step("walkround", g.walkround)
-	g.step("wear", g.wear)
-	g.step("other-propellers", g.propellers)
-	g.step("compass", g.compass)
-	g.step("programme", g.programme)
-	g.step("work-orders", g.orders)
-	g.step("firmware", g.firmware)
-	g.step("gear", g.gear)
+	g := &run{in: in, checked: []judge.Rule{}}
+	g.step(judge.RuleAircraftActive, g.active)
+	g.step(judge.RuleOneAircraft, g.free)
+	g.step(judge.RuleGrounding, g.groundings)
+	g.step(judge.RuleDefects, g.defects)
+	g.step(judge.RuleWalkround, g.walkround)
+	g.step(judge.RuleWear, g.wear)
+	g.step(judge.RuleOtherPropellers, g.propellers)
+	g.step(judge.RuleCompass, g.compass)
+	g.step(judge.RuleProgramme, g.programme)
+	g.step(judge.RuleWorkOrders, g.orders)
+	g.step(judge.RuleFirmware, g.firmware)
+	g.step(judge.RuleGear, g.gear)
 	var out Output
 	if in.Scope == WholeFlight {
-		g.step("packs", g.packs)
-		g.step("accident", g.reports)
-		g.step("mass", g.mass)
-		g.step("energy", g.energy)
-		g.step("sticks", g.sticks)
-		g.step("wind", func() { out.Wind, out.WindM = g.wind() })
+		g.step(judge.RulePacks, g.packs)
+		g.step(judge.RuleAccident, g.reports)
+		g.step(judge.RuleMass, g.mass)
+		g.step(judge.RuleEnergy, g.energy)
+		g.step(judge.RuleSticks, g.sticks)
+		g.step(judge.RuleWind, func() { out.Wind, out.WindM = g.wind() })
 	} else {
-		g.step("packs", g.rack)
+		g.step(judge.RulePacks, g.rack)
 	}
 	g.rules()
 	judge.Sort(g.out)
@@ -58,7 +58,7 @@ func Judge(in Input) Output {
 }
 
 // step runs a check and notes it as held when it found nothing.
-func (g *run) step(name string, check func()) {
+func (g *run) step(name judge.Rule, check func()) {
 	before := len(g.out)
 	check()
 	if found, _ := judge.Notices(g.out[before:]); len(found) == 0 {
@@ -66,7 +66,7 @@ func (g *run) step(name string, check func()) {
 	}
 }
 
-func (g *run) find(rule, source string, v judge.Verdict, sentence, evidence string, at *time.Time, lifts string, r *judge.Remedy) {
+func (g *run) find(rule, source judge.Rule, v judge.Verdict, sentence, evidence string, at *time.Time, lifts string, r *judge.Remedy) {
 	g.out = append(g.out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: g.in.Rules.Source(source),
 		Evidence: evidence, At: at, Lifts: lifts, Remedy: r})
 }
@@ -79,13 +79,13 @@ func (g *run) rules() {
 		scopes = append(scopes, rules.OfPilot)
 		if g.in.Facts.JobID != "" {
 			scopes = append(scopes, rules.OfJob)
-			g.step("site", func() { g.out = append(g.out, g.in.Site...) })
+			g.step(judge.RuleSite, func() { g.out = append(g.out, g.in.Site...) })
 		}
 	}
 	found, held := g.in.Rules.Judge(g.in.Facts, scopes...)
 	g.out = g.in.Rules.Lift(append(g.out, found...), g.in.Facts.Docs, g.in.Facts.Day)
 	g.checked = append(g.checked, held...)
-	against := func(id string) bool {
+	against := func(id judge.Rule) bool {
 		return slices.ContainsFunc(g.out, func(f judge.Finding) bool { return f.Rule == id && !f.Notice })
 	}
 	g.checked = slices.DeleteFunc(g.checked, against)
@@ -99,9 +99,9 @@ func (g *run) reports() {
 	for _, r := range g.in.Reports {
 		open := &judge.Remedy{Label: "Open the reports", Kind: "reports", ID: r.ID}
 		if g.in.Now.After(r.DueAt) {
-			g.find("accident", "accident-report", judge.Stop, fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
+			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Stop, fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
 		} else {
-			g.find("accident", "accident-report", judge.Watch, fmt.Sprintf("To be reported to the authority by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
+			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Watch, fmt.Sprintf("To be reported to the authority by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
 		}
 	}
 }
@@ -132,7 +132,7 @@ func cautions(in Input) []string {
 
 func (g *run) active() {
 	if !g.in.Aircraft.Active {
-		g.find("aircraft-active", "condition", judge.Stop, g.in.Aircraft.Name+" is out of service.", "Status in the fleet.", nil, "technician or chief",
+		g.find(judge.RuleAircraftActive, judge.RuleCondition, judge.Stop, g.in.Aircraft.Name+" is out of service.", "Status in the fleet.", nil, "technician or chief",
 			&judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
 	}
 }
@@ -143,11 +143,11 @@ func (g *run) free() {
 		if f.Landed {
 			sentence, label = fmt.Sprintf("%s has landed and its flight with %s is not logged yet.", g.in.Aircraft.Name, f.Pilot), "Finish the log"
 		}
-		g.find("one-aircraft", "one-aircraft", judge.Stop, sentence, "Open flight.", nil, "the pilot of that flight",
+		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop, sentence, "Open flight.", nil, "the pilot of that flight",
 			&judge.Remedy{Label: label, Kind: "flight", ID: f.FlightID})
 	}
 	if r := g.in.Released; r != nil && g.in.Scope == WholeFlight {
-		g.find("one-aircraft", "one-aircraft", judge.Stop, fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot), "Open release.", &r.At,
+		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop, fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot), "Open release.", &r.At,
 			"the pilot who released, or a chief", &judge.Remedy{Label: "See the release", Kind: "release", ID: r.ID})
 	}
 }
@@ -158,7 +158,7 @@ func (g *run) groundings() {
 		if x.Cause == "contact" {
 			label, kind = "Replace the propellers, then return to service", judge.ReplacePropeller
 		}
-		g.find("grounding", "crew-order", judge.Stop, fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason), "Grounding on record.", &x.At, "technician or chief, never the pilot",
+		g.find(judge.RuleGrounding, judge.RuleCrewOrder, judge.Stop, fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason), "Grounding on record.", &x.At, "technician or chief, never the pilot",
 			&judge.Remedy{Label: label, Kind: kind, ID: g.in.Aircraft.ID})
 	}
 }
@@ -168,7 +168,7 @@ func (g *run) groundings() {
 func (g *run) defects() {
 	for _, d := range g.in.Defects {
 		v, sentence := d.Judge()
-		g.find("defects", "condition", v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief", &judge.Remedy{Label: "Open the defect", Kind: "defect", ID: d.ID})
+		g.find(judge.RuleDefects, judge.RuleCondition, v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief", &judge.Remedy{Label: "Open the defect", Kind: "defect", ID: d.ID})
 	}
 }
 
@@ -198,33 +198,33 @@ func (g *run) walkround() {
 	w := g.in.walked()
 	switch {
 	case w == nil:
-		g.find("walkround", "condition", judge.Stop, a.Name+" has no complete walkround.", "None on record.", nil, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, a.Name+" has no complete walkround.", "None on record.", nil, "anyone who walks it", start)
 		return
 	case w.At.After(g.in.Now):
-		g.find("walkround", "condition", judge.Stop, "The walkround is dated in the future: the clock is wrong.", "By "+w.By+".", &w.At, "chief", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "The walkround is dated in the future: the clock is wrong.", "By "+w.By+".", &w.At, "chief", start)
 		return
 	case g.in.Now.Sub(w.At) > WalkroundValidFor:
-		g.find("walkround", "condition", judge.Stop, fmt.Sprintf("The last walkround is %s old; it holds for %s.", age(g.in.Now.Sub(w.At)), age(WalkroundValidFor)), "By "+w.By+".", &w.At, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, fmt.Sprintf("The last walkround is %s old; it holds for %s.", age(g.in.Now.Sub(w.At)), age(WalkroundValidFor)), "By "+w.By+".", &w.At, "anyone who walks it", start)
 		return
 	}
 	for _, p := range g.in.Parts {
 		if p.ID != "" && p.FittedAt.IsZero() {
-			g.find("walkround", "condition", judge.Stop, "When "+p.Label+" was fitted is not known, nor whether the walk came after it.", "Parts on file.", nil, "technician or chief", g.fit(p))
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "When "+p.Label+" was fitted is not known, nor whether the walk came after it.", "Parts on file.", nil, "technician or chief", g.fit(p))
 			return
 		}
 		if p.FittedAt.After(w.At) {
 			at := p.FittedAt
-			g.find("walkround", "condition", judge.Stop, "Work was done since the walk: "+p.Label+" is newly fitted. Walk round again before it flies.", "Part fitted.", &at, "anyone who walks it", start)
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "Work was done since the walk: "+p.Label+" is newly fitted. Walk round again before it flies.", "Part fitted.", &at, "anyone who walks it", start)
 			return
 		}
 	}
 	newest := g.in.Checks()[0]
 	if now := checks.Kept(g.in.Type); newest.Kept != now {
-		g.find("walkround", "condition", judge.Stop, "What the crew keeps is not what the last check looked at. Set now: "+now, "Practice of the crew.", &newest.At, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "What the crew keeps is not what the last check looked at. Set now: "+now, "Practice of the crew.", &newest.At, "anyone who walks it", start)
 	}
 	last := a.LastLanding
 	if last != nil && last.IsZero() {
-		g.find("walkround", "condition", judge.Stop, "When it landed last is not known.", "Flights on file.", nil, "chief", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "When it landed last is not known.", "Flights on file.", nil, "chief", start)
 		return
 	}
 	if last != nil && !w.At.After(*last) {
@@ -233,7 +233,7 @@ func (g *run) walkround() {
 			if g.in.Draft == nil {
 				start = &judge.Remedy{Label: "Turnaround check", Kind: "turnaround", ID: a.ID}
 			}
-			g.find("walkround", "condition", judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
 			return
 		}
 	}
@@ -288,7 +288,7 @@ func (g *run) looked(newest *Run) {
 		if slices.Contains(newest.PackIDs, p.ID) && fresh(newest.At) || p.LookedAt != nil && fresh(*p.LookedAt) {
 			continue
 		}
-		g.find("packs", "condition", judge.Stop, fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label), "Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
+		g.find(judge.RulePacks, judge.RuleCondition, judge.Stop, fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label), "Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
 			&judge.Remedy{Label: "Look at " + p.Label, Kind: "pack", ID: p.ID})
 	}
 }
@@ -300,7 +300,7 @@ func (g *run) runFindings(r *Run, again *judge.Remedy) {
 		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs, func(p Pack) bool { return p.ID == f.PackID })) {
 			continue // about a pack that does not fly this time
 		}
-		g.find("walkround", "condition", f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".", &r.At, "put it right, then walk again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".", &r.At, "put it right, then walk again", again)
 	}
 }
 
@@ -314,7 +314,7 @@ func (g *run) mass() {
 	if g.in.Facts.JobID != "" {
 		r = &judge.Remedy{Label: "Enter the mass", Kind: "job", ID: g.in.Facts.JobID}
 	}
-	g.find("mass", "maker-limits", v, words, "Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
+	g.find(judge.RuleMass, judge.RuleMakerLimits, v, words, "Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
 }
 
 // sticks says what is not known of the gestures, and what means something else
@@ -322,20 +322,20 @@ func (g *run) mass() {
 func (g *run) sticks() {
 	open := &judge.Remedy{Label: "Open the types", Kind: judge.OpenProgramme, ID: g.in.Type.Key}
 	if _, unknown := g.in.Type.Gestures(); unknown {
-		g.find("sticks", "maker-limits", judge.Watch, "Which gestures of the sticks start and stop its motors is not in the file of "+g.in.Type.Name+".", "Type profile.", nil, "reading the manual; chief, in the type file", open)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, "Which gestures of the sticks start and stop its motors is not in the file of "+g.in.Type.Name+".", "Type profile.", nil, "reading the manual; chief, in the type file", open)
 		return
 	}
 	if g.in.LastType == nil {
 		return
 	}
 	for _, s := range g.in.Type.Opposite(*g.in.LastType) {
-		g.find("sticks", "maker-limits", judge.Watch, judge.Capital(s)+".", "Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, judge.Capital(s)+".", "Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
 	}
 }
 
 // energy says that nobody has worked out what the flight needs.
 func (g *run) energy() {
-	g.find("energy", "power", judge.Watch, "Nobody has worked out the energy for this flight: keep it short, land by the pack's level.", "No plan with energy.", nil, "the pilot, by landing early", nil)
+	g.find(judge.RuleEnergy, judge.RulePower, judge.Watch, "Nobody has worked out the energy for this flight: keep it short, land by the pack's level.", "No plan with energy.", nil, "the pilot, by landing early", nil)
 }
 
 func age(d time.Duration) string {

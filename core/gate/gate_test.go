@@ -72,8 +72,8 @@ func TestNothingWrongIsClear(t *testing.T) {
 	out := gate.Judge(good())
 	assert.Equal(t, judge.Watch, out.Verdict, "%+v", out.Findings)
 	require.Len(t, out.Findings, 1, "until there is an energy model nobody has worked it out")
-	assert.Equal(t, "energy", out.Findings[0].Rule)
-	assert.Contains(t, out.Checked, "walkround")
+	assert.Equal(t, judge.RuleEnergy, out.Findings[0].Rule)
+	assert.Contains(t, out.Checked, judge.RuleWalkround)
 	require.NotNil(t, out.Wind)
 	assert.InDelta(t, 3*1.4609, float64(out.Wind.Steady), 0.01) // (30/2)^0.14
 }
@@ -82,7 +82,7 @@ func TestNothingWrongIsClear(t *testing.T) {
 var wrong = []struct {
 	name   string
 	change func(*gate.Input)
-	rule   string
+	rule   judge.Rule
 	v      judge.Verdict
 	says   string
 }{
@@ -237,7 +237,7 @@ var wrong = []struct {
 	}, "airspace", judge.Stop, "Inside a zone"},
 	{"site stops it, lifted by a waiver", func(i *gate.Input) {
 		i.Site = []judge.Finding{{Rule: "visibility", Verdict: judge.Stop, Sentence: "Haze.", Source: "x", Lifts: "y", Limit: true}}
-		i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []string{"visibility"}, Conditions: "Over the river."}}
+		i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []judge.Rule{"visibility"}, Conditions: "Over the river."}}
 	}, "visibility", judge.Watch, "waiver W-9"},
 	{"wind unknown", func(i *gate.Input) { i.Wind = nil }, "wind", judge.Stop, "not been entered"},
 	{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "61 min old"},
@@ -325,7 +325,7 @@ func TestNoticesColourNothing(t *testing.T) {
 	out := gate.Judge(in)
 	require.Len(t, out.Notices, 1)
 	assert.Equal(t, judge.Clear, out.Notices[0].Verdict)
-	assert.Contains(t, out.Checked, "registration")
+	assert.Contains(t, out.Checked, judge.RuleRegistration)
 	assert.Len(t, out.Findings, 1)
 }
 

@@ -224,7 +224,7 @@ type Output struct {
 	Verdict  judge.Verdict   `json:"verdict"`
 	Findings []judge.Finding `json:"findings"`
 	Notices  []judge.Finding `json:"notices"` // what ends soon: beside the verdict, never part of it
-	Checked  []string        `json:"checked"` // rules that were held and found clear
+	Checked  []judge.Rule    `json:"checked"` // rules that were held and found clear
 	Wind     *wind.AtHeight  `json:"wind,omitempty"`
 	WindM    float64         `json:"wind_m,omitempty"` // height above ground that it was brought to
 	Rules    string          `json:"rules"`            // rule pack and version

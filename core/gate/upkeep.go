@@ -11,7 +11,7 @@ import (
 // what falls due.
 func (g *run) programme() {
 	if !g.in.Programme {
-		g.find("programme", "condition", judge.Watch, "There is no maintenance programme for "+g.in.Type.Name+": what falls due is not known.", "None on file.", nil, "chief",
+		g.find(judge.RuleProgramme, judge.RuleCondition, judge.Watch, "There is no maintenance programme for "+g.in.Type.Name+": what falls due is not known.", "None on file.", nil, "chief",
 			&judge.Remedy{Label: "Open the programme", Kind: "programme", ID: g.in.Type.Key})
 		return
 	}
@@ -19,7 +19,7 @@ func (g *run) programme() {
 		if t.Due.Verdict == judge.Clear {
 			continue
 		}
-		g.find("programme", "condition", t.Due.Verdict, t.Title+": "+t.Due.Sentence, "Maintenance programme.", nil, "technician or chief does it",
+		g.find(judge.RuleProgramme, judge.RuleCondition, t.Due.Verdict, t.Title+": "+t.Due.Sentence, "Maintenance programme.", nil, "technician or chief does it",
 			&judge.Remedy{Label: "Open a work order", Kind: "task", ID: g.in.Aircraft.ID + "/" + t.ID})
 	}
 }
@@ -42,10 +42,10 @@ func (g *run) orders() {
 		case o.Signed:
 			lifts, open = "the acceptance flight", &judge.Remedy{Label: "Fly it as acceptance flight", Kind: "acceptance", ID: o.ID}
 		}
-		g.find("work-orders", "condition", v, sentence, evidence, &o.At, lifts, open)
+		g.find(judge.RuleWorkOrders, judge.RuleCondition, v, sentence, evidence, &o.At, lifts, open)
 	}
 	if g.in.Acceptance != "" && !known {
-		g.find("work-orders", "condition", judge.Stop, "No acceptance flight is due for this aircraft.", "Work orders.", nil, "ask the gate again without it", nil)
+		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Stop, "No acceptance flight is due for this aircraft.", "Work orders.", nil, "ask the gate again without it", nil)
 	}
 }
 
@@ -65,7 +65,7 @@ func (o Order) Judge(acceptance string) (judge.Verdict, string) {
 
 func (g *run) firmware() {
 	for _, f := range g.in.Firmware {
-		g.find("firmware", "condition", f.Verdict, f.Sentence, "Tested combination of the type.", nil, "technician or chief, at base with a network",
+		g.find(judge.RuleFirmware, judge.RuleCondition, f.Verdict, f.Sentence, "Tested combination of the type.", nil, "technician or chief, at base with a network",
 			&judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
 	}
 }

@@ -117,21 +117,21 @@ func finite(v float64) bool { return !math.IsNaN(v) && !math.IsInf(v, 0) }
 func roundUp(v, step float64) float64 { return math.Ceil(v/step-1e-9) * step }
 
 func (q Question) judge(a *Answer, gaps int) {
-	find := func(v judge.Verdict, rule, sentence, source string) {
+	find := func(v judge.Verdict, rule judge.Rule, sentence, source string) {
 		a.Findings = append(a.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: source, Evidence: "Site file."})
 	}
 	const usual = "usual practice"
 	for _, name := range a.Unknown {
-		find(judge.Stop, "return-height", fmt.Sprintf("The height of %s, which stands on the way home, is not known. Measure it.", name), usual)
+		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The height of %s, which stands on the way home, is not known. Measure it.", name), usual)
 	}
 	a.Gaps = gaps
 	switch {
 	case q.SettingM == nil:
-		find(judge.Stop, "return-height", fmt.Sprintf("The return height in the aircraft is not known. Set it to %.0f m.", a.HeightM), usual)
+		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The return height in the aircraft is not known. Set it to %.0f m.", a.HeightM), usual)
 	case *q.SettingM+1e-6 < a.NeedM:
-		find(judge.Stop, "return-height", fmt.Sprintf("The aircraft returns at %.0f m, under the top of %s at %.0f m. Set it to %.0f m.", *q.SettingM, a.Decides, a.NeedM, a.HeightM), usual)
+		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The aircraft returns at %.0f m, under the top of %s at %.0f m. Set it to %.0f m.", *q.SettingM, a.Decides, a.NeedM, a.HeightM), usual)
 	case *q.SettingM+1e-6 < a.HeightM:
-		find(judge.Stop, "return-height", fmt.Sprintf("The aircraft returns at %.0f m: only %.0f m over %s, %.0f m are kept. Set it to %.0f m.", *q.SettingM, *q.SettingM-a.NeedM, a.Decides, a.MarginM, a.HeightM), usual)
+		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The aircraft returns at %.0f m: only %.0f m over %s, %.0f m are kept. Set it to %.0f m.", *q.SettingM, *q.SettingM-a.NeedM, a.Decides, a.MarginM, a.HeightM), usual)
 	case *q.SettingM > a.HeightM+q.Margin.RoundM+1e-6:
 		more := *q.SettingM - max(a.HeightM, q.RouteHeight)
 		if more > 0 {
@@ -140,7 +140,7 @@ func (q Question) judge(a *Answer, gaps int) {
 			if q.PercentMin > 0 {
 				cost += fmt.Sprintf(" and %.0f %% of a pack", math.Ceil(seconds/60*q.PercentMin))
 			}
-			find(judge.Watch, "return-height", fmt.Sprintf("The aircraft returns at %.0f m; %.0f m are enough. It wastes %s.", *q.SettingM, a.HeightM, cost), usual)
+			find(judge.Watch, judge.RuleReturnHeight, fmt.Sprintf("The aircraft returns at %.0f m; %.0f m are enough. It wastes %s.", *q.SettingM, a.HeightM, cost), usual)
 		}
 	}
 	slices.SortStableFunc(a.Findings, func(x, y judge.Finding) int { return cmp.Compare(y.Verdict, x.Verdict) })

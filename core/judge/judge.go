@@ -79,7 +79,8 @@ type Remedy struct {
 
 // Finding is one reason for a verdict.
 type Finding struct {
-	Rule     string     `json:"rule"`            // stable id of the check
+	Rule     Rule       `json:"rule"`            // stable id of the check
+	Own      string     `json:"own,omitempty"`   // which of the crew's own rules, when the rule is RuleOwn
 	Verdict  Verdict    `json:"verdict"`         //
 	Sentence string     `json:"sentence"`        // what is wrong, for people
 	Source   string     `json:"source"`          // law, maker's limit or usual practice it rests on
@@ -139,4 +140,12 @@ func Capital(s string) string {
 		return s
 	}
 	return string(unicode.ToUpper(r)) + s[n:]
+}
+
+// Name tells the finding's rule from every other, the crew's own apart.
+func (f Finding) Name() string {
+	if f.Rule == RuleOwn {
+		return string(f.Rule) + " " + f.Own
+	}
+	return string(f.Rule)
 }

@@ -28,7 +28,7 @@ func TestWorstAndOrder(t *testing.T) {
 	fs := []judge.Finding{{Rule: "b", Verdict: judge.Watch}, {Rule: "a", Verdict: judge.Watch}, {Rule: "c", Verdict: judge.Stop}}
 	assert.Equal(t, judge.Stop, judge.Worst(fs))
 	judge.Sort(fs)
-	assert.Equal(t, []string{"c", "a", "b"}, []string{fs[0].Rule, fs[1].Rule, fs[2].Rule})
+	assert.Equal(t, []judge.Rule{"c", "a", "b"}, []judge.Rule{fs[0].Rule, fs[1].Rule, fs[2].Rule})
 }
 
 func TestCapital(t *testing.T) {

@@ -120,8 +120,8 @@ type Document struct {
 	PersonID   string // empty: of the crew
 	Number     string
 	Issued     *time.Time
-	Expires    *time.Time // nil: it does not expire
-	Rules      []string   // waiver, exemption: ids of the rules it names
+	Expires    *time.Time   // nil: it does not expire
+	Rules      []judge.Rule // waiver, exemption: ids of the rules it names
 	Conditions string
 }
 

@@ -30,14 +30,15 @@ var AllScopes = []Scope{OfAircraft, OfPilot, OfJob}
 
 // Rule is one requirement and where it comes from.
 type Rule struct {
-	ID        string   `json:"id"`
-	Citation  string   `json:"citation"`
-	Statement string   `json:"statement"`
-	Evidence  string   `json:"evidence"` // what it needs to be judged
-	Scope     Scope    `json:"scope"`
-	By        []string `json:"by,omitempty"`   // checks of the gate that judge it
-	Asks      []Ask    `json:"asks,omitempty"` // what only a person can say
-	Waivable  bool     `json:"waivable,omitempty"`
+	ID        judge.Rule   `json:"id"`
+	Own       string       `json:"own,omitempty"` // which of the crew's own, when it is one
+	Citation  string       `json:"citation"`
+	Statement string       `json:"statement"`
+	Evidence  string       `json:"evidence"` // what it needs to be judged
+	Scope     Scope        `json:"scope"`
+	By        []judge.Rule `json:"by,omitempty"`   // checks of the gate that judge it
+	Asks      []Ask        `json:"asks,omitempty"` // what only a person can say
+	Waivable  bool         `json:"waivable,omitempty"`
 
 	check func(c *checker)
 	when  func(f Facts) bool // whether it applies at all; nil: always
@@ -89,7 +90,7 @@ func Find(name string) (Pack, error) {
 
 // Source returns the citation of a rule of the pack or of usual practice; of one
 // that the pack does not have, usual practice.
-func (p Pack) Source(id string) string {
+func (p Pack) Source(id judge.Rule) string {
 	for _, r := range slices.Concat(p.Rules, Practice.Rules) {
 		if r.ID == id {
 			return r.Citation
@@ -122,7 +123,7 @@ func (r Rule) applies(f Facts) bool { return r.when == nil || r.when(f) }
 // Judge runs every rule of the given scopes and returns what was found, with
 // the ids of the rules that were held and found nothing. Rules that only the
 // gate's own checks judge are left to them.
-func (p Pack) Judge(f Facts, scopes ...Scope) (findings []judge.Finding, held []string) {
+func (p Pack) Judge(f Facts, scopes ...Scope) (findings []judge.Finding, held []judge.Rule) {
 	for _, r := range p.Rules {
 		if !slices.Contains(scopes, r.Scope) || !r.applies(f) || r.check == nil && len(r.Asks) == 0 {
 			continue
@@ -181,7 +182,7 @@ func (c *checker) find(v judge.Verdict, sentence, evidence, lifts string, remedy
 	if evidence == "" {
 		evidence = c.rule.Evidence
 	}
-	c.out = append(c.out, judge.Finding{Rule: c.rule.ID, Verdict: v, Sentence: sentence, Source: c.rule.Citation, Evidence: evidence, Lifts: lifts, Remedy: remedy})
+	c.out = append(c.out, judge.Finding{Rule: c.rule.ID, Own: c.rule.Own, Verdict: v, Sentence: sentence, Source: c.rule.Citation, Evidence: evidence, Lifts: lifts, Remedy: remedy})
 }
 
 // What merely ends soon is a notice for a month and Watch in its last week.

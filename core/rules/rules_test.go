@@ -46,9 +46,9 @@ func spray(p rules.Pack) rules.Facts {
 
 func TestPacksAreCompleteAndUnique(t *testing.T) {
 	// Checks of the gate that rules lean on; "site" is what the site page judges, the last two are kept outside the gate.
-	checks := []string{"aircraft-active", "one-aircraft", "grounding", "defects", "walkround", "wear", "other-propellers", "compass", "programme", "work-orders", "firmware", "motors", "packs", "wind", "site", "accident", "records"}
+	checks := []judge.Rule{"aircraft-active", "one-aircraft", "grounding", "defects", "walkround", "wear", "other-propellers", "compass", "programme", "work-orders", "firmware", "packs", "wind", "site", "accident", "records"}
 	for _, p := range append(slices.Clone(rules.Packs), rules.Practice) {
-		seen := map[string]bool{}
+		seen := map[judge.Rule]bool{}
 		for _, r := range all(p).Rules {
 			if p.Name == "practice" && seen[r.ID] {
 				continue // With adds practice to itself
@@ -74,13 +74,13 @@ func TestPacksAreCompleteAndUnique(t *testing.T) {
 		assert.Equal(t, rules.Usual, p.Source("none"))
 	}
 	// What 14 CFR 107.205 lets be waived, as far as the pack judges it, and nothing else.
-	var waivable []string
+	var waivable []judge.Rule
 	for _, r := range rules.USSmall.Rules {
 		if r.Waivable {
 			waivable = append(waivable, r.ID)
 		}
 	}
-	assert.Equal(t, []string{"over-people", "line-of-sight", "night", "airspace", "vehicle", "height", "speed", "visibility", "clouds"}, waivable)
+	assert.Equal(t, []judge.Rule{"over-people", "line-of-sight", "night", "airspace", "vehicle", "height", "speed", "visibility", "clouds"}, waivable)
 	_, err := rules.Find("none")
 	assert.Error(t, err)
 }
@@ -89,7 +89,7 @@ func TestNothingWrongFindsNothing(t *testing.T) {
 	for _, p := range rules.Packs {
 		found, held := all(p).Judge(spray(p), rules.AllScopes...)
 		assert.Empty(t, found, p.Name)
-		assert.Contains(t, held, "height")
+		assert.Contains(t, held, judge.RuleHeight)
 	}
 }
 
@@ -114,7 +114,7 @@ func TestOneThingWrong(t *testing.T) {
 		name   string
 		pack   rules.Pack
 		change func(*rules.Facts)
-		rule   string
+		rule   judge.Rule
 		v      judge.Verdict
 		says   string
 	}{
@@ -236,10 +236,10 @@ func TestUnknownIsNeverAPass(t *testing.T) {
 
 func TestWaiversLiftOnlyWhatTheLawLets(t *testing.T) {
 	p, today := all(rules.USSmall), day(2026, 6, 10)
-	stop := func(rule string) []judge.Finding {
+	stop := func(rule judge.Rule) []judge.Finding {
 		return []judge.Finding{{Rule: rule, Verdict: judge.Stop, Sentence: "Wrong.", Limit: true}}
 	}
-	doc := func(k rules.DocumentKind, named ...string) []rules.Document {
+	doc := func(k rules.DocumentKind, named ...judge.Rule) []rules.Document {
 		return []rules.Document{{Kind: k, Number: "W-1", Rules: named, Expires: on(2026, 6, 10), Conditions: "Only at Long Bank."}}
 	}
 	for _, r := range p.Rules {
@@ -260,7 +260,7 @@ func TestWaiversLiftOnlyWhatTheLawLets(t *testing.T) {
 // that is not known.
 func TestWaiversNeverLiftWhatIsNotKnown(t *testing.T) {
 	p := all(rules.USSmall)
-	var named []string
+	var named []judge.Rule
 	for _, r := range p.Rules {
 		named = append(named, r.ID)
 	}
@@ -312,7 +312,7 @@ func TestWhatEndsSoon(t *testing.T) {
 	today := day(2026, 6, 10)
 	for days, want := range map[int]string{-1: "stop", 0: "watch", 1: "watch", 7: "watch", 8: "notice", 30: "notice", 31: ""} {
 		end := today.AddDate(0, 0, days)
-		for rule, change := range map[string]func(*rules.Facts){
+		for rule, change := range map[judge.Rule]func(*rules.Facts){
 			"registration": func(f *rules.Facts) { f.Aircraft.RegistrationExpires = &end },
 			"agricultural": func(f *rules.Facts) {
 				f.Docs = slices.Clone(f.Docs)

@@ -58,13 +58,13 @@ func (r *reckoning) path() error {
 		if i == 0 || l.Verdict == judge.Clear {
 			continue
 		}
-		r.find(judge.Finding{Rule: "path", Verdict: l.Verdict, Sentence: fmt.Sprintf("Leg %d of the route: %s", i, l.Sentence), Lifts: "another route or height"})
+		r.find(judge.Finding{Rule: judge.RulePath, Verdict: l.Verdict, Sentence: fmt.Sprintf("Leg %d of the route: %s", i, l.Sentence), Lifts: "another route or height"})
 	}
 	r.knownUnder(all)
 	if r.out.Legs[0].Verdict == judge.Clear {
 		return nil
 	}
-	f := judge.Finding{Rule: "path", Verdict: r.out.Legs[0].Verdict, Sentence: "From take-off to the start of the route: " + r.out.Legs[0].Sentence, Lifts: "pilot in command or chief: by hand, holding and looking, the way round, or another take-off place",
+	f := judge.Finding{Rule: judge.RulePath, Verdict: r.out.Legs[0].Verdict, Sentence: "From take-off to the start of the route: " + r.out.Legs[0].Sentence, Lifts: "pilot in command or chief: by hand, holding and looking, the way round, or another take-off place",
 		Decide: []string{string(intent.ByHand), string(intent.HoldAndLook), string(intent.OtherPlace)}, Basis: r.basis()}
 	r.wayRound(all)
 	if len(r.out.WayRound) > 0 {
@@ -130,14 +130,14 @@ func (r *reckoning) secondPlace() error {
 		r.unknown = append(r.unknown, "on the way to the second landing place")
 	}
 	for _, thing := range a.Unknown {
-		r.find(judge.Finding{Rule: "return-height", Verdict: judge.Stop, Sentence: fmt.Sprintf("%s: the height of %s in the way is not known.", name, thing), Lifts: "measuring it, or another place"})
+		r.find(judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s: the height of %s in the way is not known.", name, thing), Lifts: "measuring it, or another place"})
 	}
 	if r.out.ShownM < a.NeedM+a.MarginM-1e-6 {
-		r.find(judge.Finding{Rule: "return-height", Verdict: judge.Stop, Sentence: fmt.Sprintf("%s it needs %.0f m above take-off over %s; %.0f m are set.", name, a.HeightM, a.Decides, r.out.ShownM), Lifts: "a higher setting, or another place"})
+		r.find(judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s it needs %.0f m above take-off over %s; %.0f m are set.", name, a.HeightM, a.Decides, r.out.ShownM), Lifts: "a higher setting, or another place"})
 	}
 	for _, x := range r.Chart.Features {
 		if x.Kind == site.NoGo && home.FanReaches(r.Chart.Frame.XY(r.out.Second.Places[0]), r.way, x.Area(r.Chart.Frame), x.Buffer()+PositionM) {
-			r.find(judge.Finding{Rule: "path", Verdict: judge.Stop, Sentence: fmt.Sprintf("%s the straight way from part of the route goes over the no-go area %s.", name, x.Name), Lifts: "another second place"})
+			r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s the straight way from part of the route goes over the no-go area %s.", name, x.Name), Lifts: "another second place"})
 		}
 	}
 	r.out.HighM = max(r.out.HighM, r.out.ShownM+a.MaxAGL-a.HeightM)

@@ -30,7 +30,7 @@ func (r *reckoning) sectors() error {
 		return nil
 	}
 	find := func(v judge.Verdict, sentence string) {
-		r.find(judge.Finding{Rule: "sector", Verdict: v, Sentence: sentence, Source: "usual practice; " + makers, Evidence: "Site file, climb and descent of the type.", Lifts: "another take-off place, or another heading"})
+		r.find(judge.Finding{Rule: judge.RuleSector, Verdict: v, Sentence: sentence, Source: "usual practice; " + makers, Evidence: "Site file, climb and descent of the type.", Lifts: "another take-off place, or another heading"})
 	}
 	if len(w.TakeOff.Free) == 0 {
 		find(judge.Stop, "Which headings are free for climb-out and approach is not charted: walk them, and enter them at the take-off place.")
@@ -77,7 +77,7 @@ func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type) {
 	}
 	w.comesHome(*now, t)
 	find := func(v judge.Verdict, sentence string) {
-		w.Findings = append(w.Findings, judge.Finding{Rule: "direction", Verdict: v, Sentence: sentence, Source: makers, Evidence: "Latest weather, free headings of the take-off place.", Lifts: "another take-off place, or another wind"})
+		w.Findings = append(w.Findings, judge.Finding{Rule: judge.RuleDirection, Verdict: v, Sentence: sentence, Source: makers, Evidence: "Latest weather, free headings of the take-off place.", Lifts: "another take-off place, or another wind"})
 	}
 	if now.FromDeg == nil {
 		switch gust := gustOf(*now); {
@@ -129,7 +129,7 @@ const slowHome = 1.0 / 3
 // A wind without a direction is taken from ahead.
 func (w *Answer) comesHome(now weather.Air, t airframe.Type) {
 	find := func(v judge.Verdict, sentence string) {
-		w.Findings = append(w.Findings, judge.Finding{Rule: "home-wind", Verdict: v, Sentence: sentence, Source: makers, Evidence: "Latest weather, speed of the type.", Lifts: "less wind, or a place upwind of the work"})
+		w.Findings = append(w.Findings, judge.Finding{Rule: judge.RuleHomeWind, Verdict: v, Sentence: sentence, Source: makers, Evidence: "Latest weather, speed of the type.", Lifts: "less wind, or a place upwind of the work"})
 	}
 	speed := t.Limits.SpeedMS
 	if speed == 0 {

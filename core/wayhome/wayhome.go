@@ -122,7 +122,7 @@ func (r *reckoning) find(f judge.Finding) {
 func (r *reckoning) places(start site.Feature) {
 	r.out.TakeOff, r.out.Landing = start, start
 	gone := func(what string) {
-		r.find(judge.Finding{Rule: "take-off", Verdict: judge.Stop, Sentence: "The " + what + " that was chosen is no longer on the map.", Lifts: "choosing another"})
+		r.find(judge.Finding{Rule: judge.RuleTakeOff, Verdict: judge.Stop, Sentence: "The " + what + " that was chosen is no longer on the map.", Lifts: "choosing another"})
 	}
 	if id := r.Flight.Landing; id != "" {
 		if p := r.Chart.Place(id); p != nil {
@@ -282,9 +282,9 @@ func (r *reckoning) highest() error {
 	}
 	switch {
 	case worst < 0:
-		r.find(judge.Finding{Rule: "path", Verdict: judge.Stop, Sentence: fmt.Sprintf("%s it flies into the ground, %.0f m under its top. Fly higher, follow the ground, or split the area.", name, -worst), Lifts: "a higher route"})
+		r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s it flies into the ground, %.0f m under its top. Fly higher, follow the ground, or split the area.", name, -worst), Lifts: "a higher route"})
 	case worst < least-1e-9:
-		r.find(judge.Finding{Rule: "path", Verdict: judge.Stop, Sentence: fmt.Sprintf("%s only %.1f m are left over the ground; %.1f m are kept for this work.", name, worst, least), Lifts: "a higher route"})
+		r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s only %.1f m are left over the ground; %.1f m are kept for this work.", name, worst, least), Lifts: "a higher route"})
 	}
 	r.out.TopM = top
 	r.out.OverTopM, r.out.PeopleM = r.Chart.overTop(r.way, top, r.Law.StructureWithin), r.Chart.nearPeople(append([]geo.XY{r.at}, r.way...))
@@ -299,7 +299,7 @@ func (r *reckoning) ceiling() {
 	case !l.Over(o.HighM):
 	case o.OverTopM != nil && o.HighM-*o.OverTopM > l.StructureTall && *o.OverTopM <= l.StructureOver+0.005:
 	default:
-		r.find(judge.Finding{Rule: "height", Verdict: judge.Stop, Source: l.HeightCite, Limit: true, Lifts: "flying lower, or another take-off place", Decide: []string{string(intent.OtherPlace)},
+		r.find(judge.Finding{Rule: judge.RuleHeight, Verdict: judge.Stop, Source: l.HeightCite, Limit: true, Lifts: "flying lower, or another take-off place", Decide: []string{string(intent.OtherPlace)},
 			Sentence: fmt.Sprintf("Route and way home at %.0f m reach %.0f m above the ground; the limit is %s. Move the take-off place, or fly and return lower.", o.ShownM, o.HighM, l.HeightLimit())})
 	}
 }
@@ -308,7 +308,7 @@ func (r *reckoning) ceiling() {
 func (r *reckoning) fan() {
 	for _, x := range r.Chart.Features {
 		if x.Kind == site.NoGo && home.FanReaches(r.at, r.way, x.Area(r.Chart.Frame), x.Buffer()+PositionM) {
-			r.find(judge.Finding{Rule: "path", Verdict: judge.Stop, Sentence: fmt.Sprintf("The straight way home from part of the route goes over the no-go area %s.", x.Name), Lifts: "another take-off place, or another route", Decide: []string{string(intent.OtherPlace)}})
+			r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("The straight way home from part of the route goes over the no-go area %s.", x.Name), Lifts: "another take-off place, or another route", Decide: []string{string(intent.OtherPlace)}})
 		}
 	}
 }
@@ -323,7 +323,7 @@ func (r *reckoning) ground() {
 		}
 		where = "the terrain does not cover it " + list(r.unknown)
 	}
-	f := judge.Finding{Rule: "ground", Verdict: judge.Stop, Sentence: "The ground is not known: " + where + ". Bring the terrain, or look at it and put on record that it is level.", Lifts: "pilot in command or chief, after looking at the ground",
+	f := judge.Finding{Rule: judge.RuleGround, Verdict: judge.Stop, Sentence: "The ground is not known: " + where + ". Bring the terrain, or look at it and put on record that it is level.", Lifts: "pilot in command or chief, after looking at the ground",
 		Decide: []string{string(intent.LevelGround)}, Basis: fmt.Sprint("ground ", where, r.out.TakeOff.ID, r.way)}
 	r.decide(&f, intent.LevelGround)
 	r.find(f)

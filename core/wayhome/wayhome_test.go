@@ -72,7 +72,7 @@ func (b *bed) reckon() wayhome.Answer {
 	return a
 }
 
-func says(a wayhome.Answer, rule string) string {
+func says(a wayhome.Answer, rule judge.Rule) string {
 	var out []string
 	for _, x := range a.Findings {
 		if rule == "" || x.Rule == rule {
@@ -82,7 +82,7 @@ func says(a wayhome.Answer, rule string) string {
 	return strings.Join(out, "\n")
 }
 
-func find(a wayhome.Answer, rule, part string) *judge.Finding {
+func find(a wayhome.Answer, rule judge.Rule, part string) *judge.Finding {
 	for i := range a.Findings {
 		if a.Findings[i].Rule == rule && strings.Contains(a.Findings[i].Sentence, part) {
 			return &a.Findings[i]

@@ -112,6 +112,15 @@ func Judge(c Counters, l Limits, now time.Time) (Due, error) {
 	return d, nil
 }
 
+// Stand is Judge where there must be an answer: what cannot be judged is due.
+func Stand(c Counters, l Limits, now time.Time) Due {
+	d, err := Judge(c, l, now)
+	if err != nil {
+		return Due{Fraction: 1, Verdict: judge.Stop, Sentence: "Its life is not known: " + err.Error() + "."}
+	}
+	return d
+}
+
 // First is Judge without the sentence, for going through a whole fleet.
 func First(c Counters, l Limits, now time.Time) (Due, error) {
 	if c.Seconds < 0 || c.Flights < 0 || c.Landings < 0 || c.Cycles < 0 || !(c.Litres >= 0) || l.Beyond() {

@@ -211,20 +211,20 @@ func (r *run) sound() {
 		{&a.VisibilityM, "visibility", 0, 1e6}, {&a.StationM, "elevation of the station", -500, 6000}, {&a.LowC, "lower temperature", -60, 60}, {&a.HighC, "upper temperature", -60, 60}, {&a.Humidity, "humidity", 0, 100},
 	} {
 		if p := *x.v; p != nil && !(*p >= x.lo && *p <= x.hi) {
-			r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The "+x.name+" of this weather cannot be: it counts as not known.")
+			r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The "+x.name+" of this weather cannot be: it counts as not known.")
 			*x.v = nil
 		}
 	}
 	if a.CloudBaseFt != nil && (*a.CloudBaseFt < 0 || *a.CloudBaseFt > 100_000) {
-		r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The cloud base of this weather cannot be: it counts as not known.")
+		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The cloud base of this weather cannot be: it counts as not known.")
 		a.CloudBaseFt, a.CloudKnown = nil, false
 	}
 	if a.GustMS != nil && a.WindMS != nil && *a.GustMS < *a.WindMS {
-		r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The gust of this weather is under its wind: both count as not known.")
+		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The gust of this weather is under its wind: both count as not known.")
 		a.GustMS, a.WindMS = nil, nil
 	}
 	if a.DewC != nil && a.TempC != nil && *a.DewC > *a.TempC {
-		r.find(judge.Stop, "weather-age", r.l.Law.Site(), "The dew point of this weather is over its temperature: it counts as not known.")
+		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The dew point of this weather is over its temperature: it counts as not known.")
 		a.DewC = nil
 	}
 }
@@ -232,7 +232,7 @@ func (r *run) sound() {
 // limit says that the newest finding is a limit that is known to be exceeded.
 func (r *run) limit() { r.out.Findings[len(r.out.Findings)-1].Limit = true }
 
-func (r *run) find(v judge.Verdict, rule, source, sentence string) {
+func (r *run) find(v judge.Verdict, rule judge.Rule, source, sentence string) {
 	if v == judge.Clear {
 		return
 	}
@@ -259,11 +259,11 @@ func (r *run) age() {
 	site := r.l.Law.Site()
 	switch {
 	case r.a.At.IsZero():
-		r.find(judge.Stop, "weather-age", site, "It is not known when this weather was.")
+		r.find(judge.Stop, judge.RuleWeatherAge, site, "It is not known when this weather was.")
 	case r.a.At.After(r.now.Add(Future)):
-		r.find(judge.Stop, "weather-age", site, "The weather is dated in the future.")
+		r.find(judge.Stop, judge.RuleWeatherAge, site, "The weather is dated in the future.")
 	case r.now.Sub(r.a.At) > HoldsFor:
-		r.find(judge.Stop, "weather-age", site, fmt.Sprintf("The weather is %.0f min old; it holds for %.0f.", r.now.Sub(r.a.At).Minutes(), HoldsFor.Minutes()))
+		r.find(judge.Stop, judge.RuleWeatherAge, site, fmt.Sprintf("The weather is %.0f min old; it holds for %.0f.", r.now.Sub(r.a.At).Minutes(), HoldsFor.Minutes()))
 	}
 }
 
@@ -271,7 +271,7 @@ func (r *run) age() {
 func (r *run) place() {
 	if r.a.Source == "metar" {
 		v, words := Far("the station of this report", r.a.StationKm)
-		r.find(v, "weather-age", r.l.Law.Site(), words)
+		r.find(v, judge.RuleWeatherAge, r.l.Law.Site(), words)
 	}
 }
 
@@ -285,12 +285,12 @@ func (r *run) gust() *units.MetresPerSecond {
 
 func (r *run) wind() {
 	if r.a.WindMS == nil {
-		r.find(judge.Stop, "wind", maker, "The wind is not known.")
+		r.find(judge.Stop, judge.RuleWind, maker, "The wind is not known.")
 		return
 	}
 	at, err := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(max(r.l.FlightHeightM, wind.Least)), wind.Ground(r.a.Ground))
 	if err != nil {
-		r.find(judge.Stop, "wind", maker, "The wind cannot be used: "+err.Error()+".")
+		r.find(judge.Stop, judge.RuleWind, maker, "The wind cannot be used: "+err.Error()+".")
 		return
 	}
 	r.out.Wind = &at
@@ -299,24 +299,24 @@ func (r *run) wind() {
 		r.out.Notes = append(r.out.Notes, fmt.Sprintf("No route is known: the wind is judged at %.0f m, the usual height of the type.", r.l.FlightHeightM))
 	}
 	if r.a.Beaufort != nil {
-		r.find(judge.Watch, "wind", maker, fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.", *r.a.Beaufort, r.a.least(), *r.a.WindMS))
+		r.find(judge.Watch, judge.RuleWind, maker, fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.", *r.a.Beaufort, r.a.least(), *r.a.WindMS))
 	}
 	for _, x := range wind.Hold(at, units.MetresPerSecond(r.l.WindMS), units.MetresPerSecond(r.l.GustMS), units.Metres(r.l.FlightHeightM)) {
-		r.find(x.Verdict, "wind", maker, x.Sentence)
+		r.find(x.Verdict, judge.RuleWind, maker, x.Sentence)
 	}
 }
 
 func (r *run) warmth() {
 	a := r.a
 	if a.TempC == nil {
-		r.find(judge.Watch, "cold", usualOnly, "The temperature is not known: feel the packs before they fly.")
+		r.find(judge.Watch, judge.RuleCold, usualOnly, "The temperature is not known: feel the packs before they fly.")
 		return
 	}
 	if *a.TempC < 5 {
-		r.find(judge.Watch, "cold", usualOnly, fmt.Sprintf("%.0f °C: keep packs warm until they fly.", *a.TempC))
+		r.find(judge.Watch, judge.RuleCold, usualOnly, fmt.Sprintf("%.0f °C: keep packs warm until they fly.", *a.TempC))
 	}
 	if *a.TempC > 40 {
-		r.find(judge.Watch, "heat", usualOnly, fmt.Sprintf("%.0f °C: packs and people get hot; keep both in the shade.", *a.TempC))
+		r.find(judge.Watch, judge.RuleHeat, usualOnly, fmt.Sprintf("%.0f °C: packs and people get hot; keep both in the shade.", *a.TempC))
 	}
 }
 
@@ -328,7 +328,7 @@ func (r *run) lift() {
 		}
 	}
 	if a.TempC == nil || a.DewC == nil || a.QNH == nil {
-		r.find(judge.Watch, "lift", usualOnly, "Density altitude is not known: temperature, dew point or pressure is missing.")
+		r.find(judge.Watch, judge.RuleLift, usualOnly, "Density altitude is not known: temperature, dew point or pressure is missing.")
 		return
 	}
 	p, err := air.StationPressure(*a.QNH, r.l.GroundM)
@@ -341,7 +341,7 @@ func (r *run) lift() {
 				r.out.MassLimitKg = &mass
 			}
 			if mass < 0.9*r.l.MaxMassKg {
-				r.find(judge.Watch, "lift", usualOnly, fmt.Sprintf("Thin air, density altitude %.0f m: start with at most %.1f kg, unless the maker's table says more.", da, mass))
+				r.find(judge.Watch, judge.RuleLift, usualOnly, fmt.Sprintf("Thin air, density altitude %.0f m: start with at most %.1f kg, unless the maker's table says more.", da, mass))
 			}
 			if w, werr := air.WetBulb(*a.TempC, *a.DewC, p); werr == nil {
 				d := *a.TempC - w
@@ -350,7 +350,7 @@ func (r *run) lift() {
 		}
 	}
 	if err != nil {
-		r.find(judge.Watch, "lift", usualOnly, "Density altitude is not known: "+err.Error()+".")
+		r.find(judge.Watch, judge.RuleLift, usualOnly, "Density altitude is not known: "+err.Error()+".")
 	}
 }
 
@@ -365,16 +365,16 @@ func (l Limits) reference() float64 {
 func (r *run) hazards() {
 	site := r.l.Law.Site()
 	if len(r.a.Hazards) > 0 {
-		r.find(judge.Stop, "hazard", site, "Reported: "+strings.Join(r.a.Hazards, ", ")+". Nobody flies in thunderstorm, fog, rain or snow.")
+		r.find(judge.Stop, judge.RuleHazard, site, "Reported: "+strings.Join(r.a.Hazards, ", ")+". Nobody flies in thunderstorm, fog, rain or snow.")
 	}
 	if !r.a.WeatherKnown {
-		r.find(judge.Stop, "hazard", site, "Whether there is thunderstorm, fog, rain or snow is not known: part of the weather cannot be read. Look, and enter it by hand.")
+		r.find(judge.Stop, judge.RuleHazard, site, "Whether there is thunderstorm, fog, rain or snow is not known: part of the weather cannot be read. Look, and enter it by hand.")
 	}
 	if len(r.a.Vicinity) > 0 {
-		r.find(judge.Watch, "hazard", site, "Reported near here: "+strings.Join(r.a.Vicinity, ", ")+". Watch where it goes.")
+		r.find(judge.Watch, judge.RuleHazard, site, "Reported near here: "+strings.Join(r.a.Vicinity, ", ")+". Watch where it goes.")
 	}
 	if r.a.NoStorms {
-		r.find(judge.Watch, "hazard", site, "This station cannot tell thunderstorms (TSNO): look and listen.")
+		r.find(judge.Watch, judge.RuleHazard, site, "This station cannot tell thunderstorms (TSNO): look and listen.")
 	}
 	for _, t := range r.a.Trends {
 		from, to := t.Window(r.a.At)
@@ -383,7 +383,7 @@ func (r *run) hazards() {
 			continue
 		}
 		if words := r.expected(t); words != "" {
-			r.find(judge.Watch, "hazard", site, fmt.Sprintf("Expected %s to %s UTC (%s): %s.", from.Format("15:04"), to.Format("15:04"), t.Kind, words))
+			r.find(judge.Watch, judge.RuleHazard, site, fmt.Sprintf("Expected %s to %s UTC (%s): %s.", from.Format("15:04"), to.Format("15:04"), t.Kind, words))
 		}
 	}
 }
@@ -424,28 +424,28 @@ func (r *run) seeing() {
 	}
 	switch {
 	case r.a.VisibilityM == nil && l.VisibilityM > 0:
-		r.find(judge.Stop, "visibility", seen, "The visibility is not known; at least "+l.Visibility+" are needed.")
+		r.find(judge.Stop, judge.RuleVisibility, seen, "The visibility is not known; at least "+l.Visibility+" are needed.")
 	case r.a.VisibilityM == nil:
-		r.find(judge.Stop, "visibility", seen, "The visibility is not known: nobody can say how far the aircraft is seen.")
+		r.find(judge.Stop, judge.RuleVisibility, seen, "The visibility is not known: nobody can say how far the aircraft is seen.")
 	case *r.a.VisibilityM < l.VisibilityM-1e-6:
-		r.find(judge.Stop, "visibility", seen, fmt.Sprintf("Visibility %.1f km is under %s.", *r.a.VisibilityM/1000, l.Visibility))
+		r.find(judge.Stop, judge.RuleVisibility, seen, fmt.Sprintf("Visibility %.1f km is under %s.", *r.a.VisibilityM/1000, l.Visibility))
 		r.limit()
 	case *r.a.VisibilityM < LeastSeenM:
-		r.find(judge.Stop, "visibility", usualOnly, fmt.Sprintf("Visibility %.1f km: the aircraft is lost from sight. Wait.", *r.a.VisibilityM/1000))
+		r.find(judge.Stop, judge.RuleVisibility, usualOnly, fmt.Sprintf("Visibility %.1f km: the aircraft is lost from sight. Wait.", *r.a.VisibilityM/1000))
 	}
 	switch {
 	case !r.a.CloudKnown:
-		r.find(judge.Stop, "clouds", cloud, "The cloud is not known; the aircraft stays "+cloudWords(l)+".")
+		r.find(judge.Stop, judge.RuleClouds, cloud, "The cloud is not known; the aircraft stays "+cloudWords(l)+".")
 	case r.a.CloudBaseFt != nil && r.a.StationM == nil:
-		r.find(judge.Stop, "clouds", cloud, "The elevation that the cloud base counts from is not known.")
+		r.find(judge.Stop, judge.RuleClouds, cloud, "The elevation that the cloud base counts from is not known.")
 	case r.a.CloudBaseFt != nil:
 		c := float64(*r.a.CloudBaseFt)*units.MetresPerFoot - l.CloudBelowM + *r.a.StationM - r.l.GroundM
 		r.out.CloudCeilingM = &c
 		if c < r.l.FlightHeightM {
-			r.find(judge.Stop, "clouds", cloud, fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± %.0f m: bases are rounded); the flight reaches %.0f.", math.Max(c, 0), CloudRounding, r.l.FlightHeightM))
+			r.find(judge.Stop, judge.RuleClouds, cloud, fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± %.0f m: bases are rounded); the flight reaches %.0f.", math.Max(c, 0), CloudRounding, r.l.FlightHeightM))
 			r.limit()
 		} else if c < r.l.FlightHeightM+CloudRounding {
-			r.find(judge.Watch, "clouds", cloud, fmt.Sprintf("Under the lowest cloud %.0f m above the ground are left, ± %.0f m: bases are rounded.", c, CloudRounding))
+			r.find(judge.Watch, judge.RuleClouds, cloud, fmt.Sprintf("Under the lowest cloud %.0f m above the ground are left, ± %.0f m: bases are rounded.", c, CloudRounding))
 		}
 	}
 }
@@ -470,18 +470,18 @@ func (r *run) spraying() {
 		most, err2 := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
 		switch {
 		case err != nil || err2 != nil || !(low >= 0 && high > low):
-			r.find(judge.Stop, "spray-wind", source, "The wind at the height of spraying cannot be worked out, or the limits of the label contradict each other.")
+			r.find(judge.Stop, judge.RuleSprayWind, source, "The wind at the height of spraying cannot be worked out, or the limits of the label contradict each other.")
 		default:
 			r.sprayWind(float64(least.Steady), float64(most.Steady), float64(most.Gust), low, high, height, most.GustAssumed, source)
 		}
 		if r.a.FromDeg == nil && *r.a.WindMS > 0 {
-			r.find(judge.Watch, "spray-wind", usual, "Where the wind comes from is not known or changes: nobody can say what lies downwind.")
+			r.find(judge.Watch, judge.RuleSprayWind, usual, "Where the wind comes from is not known or changes: nobody can say what lies downwind.")
 		}
 	}
 	if r.out.DeltaT == nil {
-		r.find(judge.Stop, "delta-t", usual, "Delta T is not known: temperature, dew point or pressure is missing.")
+		r.find(judge.Stop, judge.RuleDeltaT, usual, "Delta T is not known: temperature, dew point or pressure is missing.")
 	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear {
-		r.find(v, "delta-t", usual, words)
+		r.find(v, judge.RuleDeltaT, usual, words)
 	}
 	calm := r.a.WindMS
 	if calm != nil {
@@ -489,7 +489,7 @@ func (r *run) spraying() {
 		calm = &low
 	}
 	v, words := air.Inversion{HoursAfterRise: r.l.HoursAfterRise, HoursToSet: r.l.HoursToSet, WindMS: calm, ClearSky: r.a.ClearSky, LowC: r.a.LowC, HighC: r.a.HighC}.Judge()
-	r.find(v, "inversion", usual, words)
+	r.find(v, judge.RuleInversion, usual, words)
 }
 
 func (r *run) sprayWind(least, steady, gust, low, high, height float64, assumed bool, source string) {
@@ -499,26 +499,26 @@ func (r *run) sprayWind(least, steady, gust, low, high, height float64, assumed 
 		word = "Gusts (assumed)"
 	}
 	if n(least) < n(low) {
-		r.find(judge.Stop, "spray-wind", source, fmt.Sprintf("Wind %.1f m/s at %.0f m is under %.1f: dead calm hides an inversion.", least, height, low))
+		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("Wind %.1f m/s at %.0f m is under %.1f: dead calm hides an inversion.", least, height, low))
 	}
 	switch {
 	case n(steady) > n(high):
-		r.find(judge.Stop, "spray-wind", source, fmt.Sprintf("Wind %.1f m/s at %.0f m is over %.1f: spray drifts.", steady, height, high))
+		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("Wind %.1f m/s at %.0f m is over %.1f: spray drifts.", steady, height, high))
 	case n(gust) > n(high):
-		r.find(judge.Stop, "spray-wind", source, fmt.Sprintf("%s %.1f m/s at %.0f m are over %.1f: spray drifts.", word, gust, height, high))
+		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("%s %.1f m/s at %.0f m are over %.1f: spray drifts.", word, gust, height, high))
 	}
 }
 
 func (r *run) mapping() {
 	switch {
 	case r.l.SunElevation == nil:
-		r.find(judge.Watch, "light", usualOnly, "Where the sun stands is not known.")
+		r.find(judge.Watch, judge.RuleLight, usualOnly, "Where the sun stands is not known.")
 	case *r.l.SunElevation < LowSun:
-		r.find(judge.Watch, "light", usualOnly, fmt.Sprintf("The sun stands only %.0f° high: long shadows.", *r.l.SunElevation))
+		r.find(judge.Watch, judge.RuleLight, usualOnly, fmt.Sprintf("The sun stands only %.0f° high: long shadows.", *r.l.SunElevation))
 	}
 	if r.l.Light == nil {
-		r.find(judge.Watch, "light", usualOnly, "Whether the light is even is not known. Look up.")
+		r.find(judge.Watch, judge.RuleLight, usualOnly, "Whether the light is even is not known. Look up.")
 	} else if v, words := r.l.Light.Light(); v != judge.Clear {
-		r.find(v, "light", usualOnly, words)
+		r.find(v, judge.RuleLight, usualOnly, words)
 	}
 }

@@ -36,7 +36,7 @@ func air(t *testing.T, s string) weather.Air {
 	return a
 }
 
-func worst(x weather.Assessment, rule string) judge.Verdict {
+func worst(x weather.Assessment, rule judge.Rule) judge.Verdict {
 	var of []judge.Finding
 	for _, g := range x.Findings {
 		if g.Rule == rule {
@@ -59,8 +59,9 @@ func TestFineMorning(t *testing.T) {
 
 func TestEachLimit(t *testing.T) {
 	for name, c := range map[string]struct {
-		text, rule string
-		want       judge.Verdict
+		text string
+		rule judge.Rule
+		want judge.Verdict
 	}{
 		"old":              {"KZZT 101553Z 24003KT 10SM CLR 18/08 A3001", "weather-age", judge.Stop},
 		"no time":          {"KZZT 24003KT 10SM CLR 18/08 A3001", "weather-age", judge.Stop},
@@ -98,7 +99,7 @@ func TestEachLimit(t *testing.T) {
 func TestSprayWindow(t *testing.T) {
 	l := limits()
 	l.Work, l.HoursAfterRise, l.HoursToSet = weather.Spraying, f(5), f(9)
-	for text, by := range map[string]map[string]judge.Verdict{
+	for text, by := range map[string]map[judge.Rule]judge.Verdict{
 		"KZZT 101653Z 24005KT 10SM SCT060 20/13 A3001":    {"spray-wind": judge.Clear, "delta-t": judge.Clear, "inversion": judge.Clear},
 		"KZZT 101653Z 00000KT 10SM CLR 20/13 A3001":       {"spray-wind": judge.Stop, "inversion": judge.Watch},
 		"KZZT 101653Z VRB05KT 10SM SCT060 20/13 A3001":    {"spray-wind": judge.Watch},

@@ -19,7 +19,7 @@ type Handlers struct{ Flights *flights.Service }
 
 // first is the order in which obstacles are best cleared: there is no sense in
 // walking round an aircraft that is grounded.
-var first = []string{"aircraft-active", "one-aircraft", "grounding", "defects", "registration", "wear", "walkround", "packs"}
+var first = []judge.Rule{judge.RuleAircraftActive, judge.RuleOneAircraft, judge.RuleGrounding, judge.RuleDefects, judge.RuleRegistration, judge.RuleWear, judge.RuleWalkround, judge.RulePacks}
 
 // showFindings is how many findings of an aircraft stand on the page; its own
 // page has them all.

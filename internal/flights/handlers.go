@@ -67,10 +67,7 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 			c := int(*p.PriceCents)
 			w.PriceCents = &c
 		}
-		d, err := wear.Judge(p.Counters(), lives[p.Kind], k.Input.Now)
-		if err != nil {
-			d = wear.Due{Verdict: judge.Stop, Sentence: "Life not known: " + err.Error() + ".", Fraction: 1}
-		}
+		d := wear.Stand(p.Counters(), lives[p.Kind], k.Input.Now)
 		w.Verdict, w.Due, w.Fraction = d.Verdict, d.Sentence, max(d.Fraction, 0)
 		out.Parts = append(out.Parts, w)
 	}

@@ -228,7 +228,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	out.Site = append(out.Site, judged.Findings...)
 	open := &judge.Remedy{Label: "Open the job", Kind: "job", ID: f.JobID}
 	find := func(v judge.Verdict, sentence, evidence, lifts string) {
-		out.Site = append(out.Site, judge.Finding{Rule: "job", Verdict: v, Sentence: sentence, Source: rules.Usual, Evidence: evidence, Lifts: lifts, Remedy: open})
+		out.Site = append(out.Site, judge.Finding{Rule: judge.RuleJob, Verdict: v, Sentence: sentence, Source: rules.Usual, Evidence: evidence, Lifts: lifts, Remedy: open})
 	}
 	now := s.Clock.Now()
 	switch {
@@ -387,7 +387,7 @@ func (g ForGate) found() []judge.Finding {
 	found, _ := g.Pack.Judge(g.Facts, rules.OfPilot, rules.OfJob)
 	all := append(slices.Clone(g.Site), found...)
 	if v, words := g.Mass.Judge(); v != judge.Clear {
-		all = append(all, judge.Finding{Rule: "mass", Verdict: v, Sentence: g.Facts.Aircraft.Name + ": " + words, Source: g.Pack.Source("maker-limits"), Evidence: "Mass of the job, or as weighed for the aircraft; newest weather.", Lifts: "weighing it, or less on board",
+		all = append(all, judge.Finding{Rule: judge.RuleMass, Verdict: v, Sentence: g.Facts.Aircraft.Name + ": " + words, Source: g.Pack.Source(judge.RuleMakerLimits), Evidence: "Mass of the job, or as weighed for the aircraft; newest weather.", Lifts: "weighing it, or less on board",
 			Remedy: &judge.Remedy{Label: "Enter the mass", Kind: "job", ID: g.Facts.JobID}})
 	}
 	return g.Pack.Lift(all, g.Facts.Docs, g.Facts.Day)
@@ -417,7 +417,7 @@ func (s *Service) Judge(ctx context.Context, j Job, c Craft) (AircraftPart, erro
 }
 
 // key tells findings apart.
-func key(f judge.Finding) string { return f.Rule + "\x00" + f.Verdict.String() + f.Sentence }
+func key(f judge.Finding) string { return f.Name() + "\x00" + f.Verdict.String() + f.Sentence }
 
 // withoutAircraft judges a job that has none yet by usual values.
 func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assessed) error {
@@ -431,9 +431,9 @@ func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assess
 	}
 	found, _ := judge.Notices(g.found())
 	out.Facts, out.Asks = g.Facts, asks(nil, g.Pack, g.Facts)
-	out.Common = append(out.Common, judge.Finding{Rule: "job", Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Label: "Open the job", Kind: "job", ID: out.Job.ID.String()}})
+	out.Common = append(out.Common, judge.Finding{Rule: judge.RuleJob, Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Label: "Open the job", Kind: "job", ID: out.Job.ID.String()}})
 	for _, f := range found {
-		if f.Rule != "job" && f.Rule != "return-height" && f.Rule != "mass" {
+		if f.Rule != judge.RuleJob && f.Rule != judge.RuleReturnHeight && f.Rule != judge.RuleMass {
 			out.Common = append(out.Common, f)
 		}
 	}

@@ -109,7 +109,7 @@ func (j Job) basis(on []site.Feature, c people.Crew, found map[uuid.UUID][]judge
 	for aircraft, fs := range found {
 		for _, f := range fs {
 			if f.Verdict == judge.Stop && f.Remedy != nil && slices.Contains(onMap, f.Remedy.Kind) {
-				in.Stops = append(in.Stops, brief.Stop{Aircraft: aircraft.String(), Rule: f.Rule})
+				in.Stops = append(in.Stops, brief.Stop{Aircraft: aircraft.String(), Rule: f.Name()})
 			}
 		}
 	}
@@ -217,7 +217,7 @@ func (a Assessed) input(c people.Crew) brief.Input {
 	about := func(fs []judge.Finding) {
 		for _, f := range fs {
 			switch f.Rule { // what people do not need to know on the field: papers, signatures, and the briefing itself
-			case "briefing", "job", "fitness", "operator", "readiness", "roles", "agricultural", "heavy", "return-height", "landowner":
+			case judge.RuleBriefing, judge.RuleJob, judge.RuleFitness, judge.RuleOperator, judge.RuleReadiness, judge.RuleRoles, judge.RuleAgricultural, judge.RuleHeavy, judge.RuleReturnHeight, judge.RuleLandowner:
 			default:
 				if f.Evidence != "No answer." {
 					in.Findings = append(in.Findings, f)

@@ -99,7 +99,7 @@ func (b bed) stops(j jobs.Job) []string {
 	out := []string{}
 	for _, f := range a.Common {
 		if f.Verdict == judge.Stop {
-			out = append(out, f.Rule+": "+f.Sentence)
+			out = append(out, string(f.Rule)+": "+f.Sentence)
 		}
 	}
 	return out
@@ -124,7 +124,7 @@ func TestJobGoesThroughTheGate(t *testing.T) {
 	a, err := b.Flights.Ask(ctx, q)
 	require.NoError(t, err)
 	assert.NotEqual(t, judge.Stop, a.Output.Verdict, "%+v", a.Output.Findings)
-	assert.Contains(t, a.Output.Checked, "briefing")
+	assert.Contains(t, a.Output.Checked, judge.RuleBriefing)
 	r, err := b.Flights.Release(ctx, flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: j.Aim, GateHash: a.Hash, PIN: testbed.PIN})
 	require.NoError(t, err)
 	f, err := b.Flights.TakeOff(ctx, testbed.NewID(), r.ID, nil)
@@ -349,7 +349,7 @@ func TestJobAndGateAgree(t *testing.T) {
 		require.NoError(t, err)
 		gate := map[string]bool{}
 		for _, f := range a.Output.Findings {
-			gate[f.Rule+": "+f.Sentence] = true
+			gate[string(f.Rule)+": "+f.Sentence] = true
 		}
 		for _, s := range b.stops(j) {
 			assert.True(t, gate[s], "%s: %s", when, s)
@@ -378,7 +378,7 @@ func TestMeasuredWindReplacesAnEstimate(t *testing.T) {
 	require.NoError(t, err)
 	for _, f := range a.Output.Findings {
 		assert.NotContains(t, f.Sentence, "estimated by eye")
-		assert.NotEqual(t, "spray-wind", f.Rule, "3 m/s are measured: %s", f.Sentence)
+		assert.NotEqual(t, judge.RuleSprayWind, f.Rule, "3 m/s are measured: %s", f.Sentence)
 	}
 }
 

@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/lib/pq"
 
+	"mainstay/core/judge"
 	"mainstay/core/rules"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -35,9 +36,18 @@ func (Document) TableName() string { return "documents" }
 
 // Fact is the document as rules judge it.
 func (d Document) Fact() rules.Document {
-	out := rules.Document{ID: d.ID.String(), Kind: rules.DocumentKind(d.Kind), Number: d.Number, Issued: d.IssuedOn, Expires: d.ExpiresOn, Rules: d.Rules, Conditions: d.Conditions}
+	out := rules.Document{ID: d.ID.String(), Kind: rules.DocumentKind(d.Kind), Number: d.Number, Issued: d.IssuedOn, Expires: d.ExpiresOn, Rules: d.Named(), Conditions: d.Conditions}
 	if d.PersonID != nil {
 		out.PersonID = d.PersonID.String()
+	}
+	return out
+}
+
+// Named are the rules that a waiver or exemption names.
+func (d Document) Named() []judge.Rule {
+	out := []judge.Rule{}
+	for _, r := range d.Rules {
+		out = append(out, judge.Rule(r))
 	}
 	return out
 }

@@ -18,7 +18,7 @@ func (h *Handlers) ListDocuments(ctx context.Context, _ api.ListDocumentsRequest
 	today := c.Day(h.People.Clock.Now())
 	for _, d := range docs {
 		out.Documents = append(out.Documents, api.Paper{Id: d.ID, Kind: api.PaperKind(d.Kind), Name: rules.DocumentKind(d.Kind).Name(), PersonId: d.PersonID, Number: d.Number, IssuedOn: api.DateOf(d.IssuedOn), ExpiresOn: api.DateOf(d.ExpiresOn),
-			Rules: append([]string{}, d.Rules...), Conditions: d.Conditions, Version: d.Version, InForce: d.Fact().InForce(today), ChangedBy: d.ChangedBy})
+			Rules: d.Named(), Conditions: d.Conditions, Version: d.Version, InForce: d.Fact().InForce(today), ChangedBy: d.ChangedBy})
 	}
 	for _, k := range rules.AllDocumentKinds {
 		out.Kinds = append(out.Kinds, api.DocumentSort{Id: api.DocumentSortId(k), Name: k.Name(), OfPerson: k.OfPerson()})
@@ -28,7 +28,11 @@ func (h *Handlers) ListDocuments(ctx context.Context, _ api.ListDocumentsRequest
 
 func (h *Handlers) SaveDocument(ctx context.Context, r api.SaveDocumentRequestObject) (api.SaveDocumentResponseObject, error) {
 	b := r.Body
-	return api.SaveDocument204Response{}, h.People.SaveDocument(ctx, Document{ID: r.Id, Kind: string(b.Kind), PersonID: b.PersonId, Number: b.Number, IssuedOn: api.TimeOf(b.IssuedOn), ExpiresOn: api.TimeOf(b.ExpiresOn), Rules: b.Rules, Conditions: b.Conditions, Version: b.Version})
+	named := []string{}
+	for _, x := range b.Rules {
+		named = append(named, string(x))
+	}
+	return api.SaveDocument204Response{}, h.People.SaveDocument(ctx, Document{ID: r.Id, Kind: string(b.Kind), PersonID: b.PersonId, Number: b.Number, IssuedOn: api.TimeOf(b.IssuedOn), ExpiresOn: api.TimeOf(b.ExpiresOn), Rules: named, Conditions: b.Conditions, Version: b.Version})
 }
 
 func (h *Handlers) RemoveDocument(ctx context.Context, r api.RemoveDocumentRequestObject) (api.RemoveDocumentResponseObject, error) {

@@ -6,6 +6,7 @@ import (
 	"github.com/google/uuid"
 
 	"mainstay/api"
+	"mainstay/core/judge"
 	"mainstay/core/rules"
 )
 
@@ -59,7 +60,7 @@ func (h *Handlers) ListReports(ctx context.Context, _ api.ListReportsRequestObje
 	b, err := h.Rules.Book(ctx)
 	out := api.ListReports200JSONResponse{Reports: []api.Report{}}
 	for _, r := range b.Pack.Rules {
-		if r.ID == rules.AccidentReport {
+		if r.ID == judge.RuleAccidentReport {
 			out.Statement, out.Citation = r.Statement, r.Citation
 		}
 	}

@@ -77,7 +77,7 @@ func stops(fs []judge.Finding) string {
 	var out []string
 	for _, f := range fs {
 		if f.Verdict == judge.Stop {
-			out = append(out, f.Rule+": "+f.Sentence)
+			out = append(out, string(f.Rule)+": "+f.Sentence)
 		}
 	}
 	return strings.Join(out, "\n")

@@ -67,7 +67,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		return Judged{}, err
 	}
 	out := Judged{Site: c.file.Site, Law: c.law, Frame: c.frame, Things: c.file.Plain(), Findings: []judge.Finding{}}
-	find := func(rule string, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind) {
+	find := func(rule judge.Rule, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind) {
 		out.Findings = append(out.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: c.law.Site(), Evidence: "Site file.", Lifts: lifts, Remedy: &judge.Remedy{Label: label, Kind: kind, ID: id.String()}})
 	}
 	for _, x := range out.Things {
@@ -77,13 +77,13 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 	}
 	if c.noWay != nil {
 		f, _ := fault.As(c.noWay)
-		find("site", judge.Stop, "The site cannot be judged: "+f.Detail, "charting it", "Open the map", "site")
+		find(judge.RuleSite, judge.Stop, "The site cannot be judged: "+f.Detail, "charting it", "Open the map", "site")
 	} else {
 		out.way(c, ask, find)
 	}
 	days, err := sunDays(ask.From, ask.Zone, c.file.Site)
 	if err != nil {
-		find("night", judge.Stop, "Where the sun stands over this site is not known.", "another site", "Open the map", "site")
+		find(judge.RuleNight, judge.Stop, "Where the sun stands over this site is not known.", "another site", "Open the map", "site")
 		return out, nil //nolint:nilerr // said as a finding
 	}
 	out.Sun, out.Light = days[1], lightsIn(ask.From, ask.To, days, c.law.TwilightLast)
@@ -94,7 +94,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 	}
 	out.Air = sky.Latest
 	for _, f := range sky.Findings {
-		if f.Rule == "wind" && sky.Replaced {
+		if f.Rule == judge.RuleWind && sky.Replaced {
 			continue // the gate holds the measured wind against the limits itself
 		}
 		f.Remedy = &judge.Remedy{Label: "Read the weather", Kind: "site-weather", ID: id.String()}
@@ -117,7 +117,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 }
 
 // way takes over what the way home and the take-off and landing places say.
-func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind)) {
+func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind)) {
 	w := c.way
 	out.HighM, out.OverTopM, out.FarM, out.AdvisedM, out.ShownM, out.PeopleM = &w.HighM, w.OverTopM, &w.FarM, &w.Return.HeightM, &w.ShownM, w.PeopleM
 	out.TopM = &w.TopM
@@ -126,7 +126,7 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Ver
 	out.Places = append(out.Places, c.frame.XY(w.TakeOff.Places[0]))
 	out.Places = append(out.Places, c.frame.All(w.Route)...)
 	for _, f := range w.Findings {
-		if f.Rule == "height" {
+		if f.Rule == judge.RuleHeight {
 			continue // the rule about it judges the same height
 		}
 		f.Remedy = &judge.Remedy{Label: "Open the way home", Kind: "site-home", ID: out.Site.ID.String()}
@@ -149,16 +149,16 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule string, v judge.Ver
 	for _, p := range places {
 		for _, j := range c.takeOffs[p.ID] {
 			if j.Verdict != judge.Clear {
-				find("take-off", j.Verdict, p.Name+": "+j.Sentence, "another place, or putting it right", "Open the map", "site")
+				find(judge.RuleTakeOff, j.Verdict, p.Name+": "+j.Sentence, "another place, or putting it right", "Open the map", "site")
 			}
 		}
 	}
 	enter := &judge.Remedy{Label: "Enter it", Kind: "job", ID: ask.JobID}
 	if v, words := ask.Flight.LostLink.Judge(); v != judge.Clear {
-		out.Findings = append(out.Findings, judge.Finding{Rule: "return-height", Verdict: v, Sentence: words, Source: rules.Usual, Evidence: "The job.", Lifts: "reading or setting it in the aircraft", Remedy: enter})
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: v, Sentence: words, Source: rules.Usual, Evidence: "The job.", Lifts: "reading or setting it in the aircraft", Remedy: enter})
 	}
 	if ask.Flight.HomeFollows {
-		out.Findings = append(out.Findings, judge.Finding{Rule: "return-height", Verdict: judge.Watch, Sentence: "The home point follows the pilot: the way home was worked out from the take-off place. Stay near it, or fix the home point.",
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Watch, Sentence: "The home point follows the pilot: the way home was worked out from the take-off place. Stay near it, or fix the home point.",
 			Source: rules.Usual, Evidence: "The job.", Lifts: "a fixed home point", Remedy: enter})
 	}
 }

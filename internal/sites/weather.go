@@ -232,7 +232,7 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 	}
 	out.Findings = append(out.Findings, lightFindings(now, days, c.law)...)
 	if ask.Aircraft == nil { // usual limits are nobody's limits
-		out.Findings = append(out.Findings, judge.Finding{Rule: "maker-limits", Verdict: judge.Watch, Sentence: fmt.Sprintf("No aircraft is chosen: the wind is held against usual limits of %.0f m/s, gusts %.0f.", float64(t.Limits.WindMS), float64(t.Limits.GustMS)),
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleMakerLimits, Verdict: judge.Watch, Sentence: fmt.Sprintf("No aircraft is chosen: the wind is held against usual limits of %.0f m/s, gusts %.0f.", float64(t.Limits.WindMS), float64(t.Limits.GustMS)),
 			Source: "maker's manual", Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
 	}
 	s.hours(ctx, over, ask, &out)
@@ -248,7 +248,7 @@ func (s *Service) over(ctx context.Context, o above, out *Sky) error {
 	}
 	out.HeightM = o.height()
 	if latest == nil {
-		out.Findings = append(out.Findings, judge.Finding{Rule: "weather-age", Verdict: judge.Stop, Sentence: "No weather is on file for this site.", Source: o.law.Site(), Evidence: "None.", Lifts: "read it"})
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleWeatherAge, Verdict: judge.Stop, Sentence: "No weather is on file for this site.", Source: o.law.Site(), Evidence: "None.", Lifts: "read it"})
 		return nil
 	}
 	out.Replaced = o.measured != nil && o.measured.At.After(latest.At)
@@ -326,7 +326,7 @@ func (o above) limits(when time.Time) weather.Limits {
 
 func lightFindings(now time.Time, days []sun.Day, law rules.Law) []judge.Finding {
 	find := func(words string) []judge.Finding {
-		return []judge.Finding{{Rule: "night", Verdict: judge.Watch, Sentence: words, Source: law.NightCite, Evidence: "Position of the sun.", At: &now, Lifts: "daylight"}}
+		return []judge.Finding{{Rule: judge.RuleNight, Verdict: judge.Watch, Sentence: words, Source: law.NightCite, Evidence: "Position of the sun.", At: &now, Lifts: "daylight"}}
 	}
 	switch sun.LightAt(now, days, law.TwilightLast) {
 	case sun.Twilight:

@@ -43,7 +43,7 @@ func (b *bed) of(kind string) *uuid.UUID {
 	return &a.ID
 }
 
-func (b *bed) said(w wayhome.Answer, rule string) string {
+func (b *bed) said(w wayhome.Answer, rule judge.Rule) string {
 	out := ""
 	for _, f := range w.Findings {
 		if f.Rule == rule {

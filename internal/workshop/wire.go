@@ -175,11 +175,8 @@ func (s *Service) wirePart(ctx context.Context, id uuid.UUID) (api.PartDetail, e
 			}
 		}
 	}
-	if d, err := wear.Judge(p.Counters(), limits, s.Clock.Now()); err != nil {
-		out.Verdict, out.Due, out.Fraction = judge.Stop, "Life not known: "+err.Error()+".", 1
-	} else {
-		out.Verdict, out.Due, out.Fraction = d.Verdict, d.Sentence, d.Fraction
-	}
+	d := wear.Stand(p.Counters(), limits, s.Clock.Now())
+	out.Verdict, out.Due, out.Fraction = d.Verdict, d.Sentence, max(d.Fraction, 0)
 	if p.Station != nil {
 		out.Station, out.StationLabel = *p.Station, labels[*p.Station]
 	}

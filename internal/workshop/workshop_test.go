@@ -47,7 +47,7 @@ func TestShippedProgrammesFitTheirTypes(t *testing.T) {
 }
 
 // gateSays asks the gate about a light wind and returns its findings of a rule.
-func gateSays(t *testing.T, s *testbed.Stage, q flights.Question, rule string) []judge.Finding {
+func gateSays(t *testing.T, s *testbed.Stage, q flights.Question, rule judge.Rule) []judge.Finding {
 	t.Helper()
 	a, err := s.Flights.Ask(s.As(s.Pilot), q)
 	require.NoError(t, err)

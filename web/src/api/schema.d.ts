@@ -2369,7 +2369,9 @@ export interface components {
             id?: string;
         };
         Finding: {
-            rule: string;
+            rule: components["schemas"]["RuleId"];
+            /** @description which of the crew's own rules, when the rule is own */
+            own?: string;
             verdict: components["schemas"]["Verdict"];
             sentence: string;
             source: string;
@@ -2381,6 +2383,11 @@ export interface components {
             /** @description what a named person may decide about it */
             decide?: components["schemas"]["DecisionKind"][];
         };
+        /**
+         * @description a check of the gate or a statement of a rule pack; own is a rule of the crew's
+         * @enum {string}
+         */
+        RuleId: "accident" | "accident-report" | "agricultural" | "aircraft-active" | "airspace" | "attachments" | "briefing" | "category" | "clouds" | "cold" | "compass" | "condition" | "control-link" | "crew-order" | "defects" | "delta-t" | "direction" | "drift" | "energised" | "energy" | "familiarise-site" | "firmware" | "fitness" | "gear" | "give-way" | "ground" | "grounding" | "hazard" | "hazardous-operation" | "hazmat" | "heat" | "heavy" | "height" | "home-wind" | "insurance" | "inversion" | "job" | "landowner" | "lift" | "light" | "line-of-sight" | "maker-limits" | "mass" | "night" | "night-training" | "one-aircraft" | "operator" | "other-propellers" | "over-people" | "own" | "pack-practice" | "packs" | "path" | "power" | "practice-load" | "programme" | "readiness" | "records" | "registration" | "remote-id" | "return-height" | "roles" | "sector" | "site" | "speed" | "spray-wind" | "sticks" | "structure-request" | "take-off" | "vehicle" | "visibility" | "walkround" | "wear" | "weather-age" | "wind" | "work-orders";
         /** @enum {string} */
         DecisionKind: "by-hand" | "hold-and-look" | "way-round" | "other-place" | "set-return" | "level-ground";
         /**
@@ -3014,7 +3021,7 @@ export interface components {
             cautions: string[];
             verdict: components["schemas"]["Verdict"];
             findings: components["schemas"]["Finding"][];
-            checked: string[];
+            checked: components["schemas"]["RuleId"][];
             wind?: components["schemas"]["WindAtHeight"];
             /**
              * Format: double
@@ -4497,7 +4504,7 @@ export interface components {
             issued_on: string | null;
             /** Format: date */
             expires_on: string | null;
-            rules: string[];
+            rules: components["schemas"]["RuleId"][];
             conditions: string;
             version: number;
             in_force: boolean;
@@ -4523,7 +4530,7 @@ export interface components {
             issued_on: string | null;
             /** Format: date */
             expires_on: string | null;
-            rules: string[];
+            rules: components["schemas"]["RuleId"][];
             conditions: string;
             version: number;
         };
@@ -4611,12 +4618,14 @@ export interface components {
             each?: boolean;
         };
         Rule: {
-            id: string;
+            id: components["schemas"]["RuleId"];
+            /** @description which of the crew's own rules, when the id is own */
+            own?: string;
             citation: string;
             statement: string;
             evidence: string;
             scope: string;
-            by?: string[];
+            by?: components["schemas"]["RuleId"][];
             asks?: components["schemas"]["RuleAsk"][];
             waivable?: boolean;
         };
@@ -5053,7 +5062,7 @@ export interface components {
         };
         AskedRule: {
             id: string;
-            rule: string;
+            rule: components["schemas"]["RuleId"];
             citation: string;
             statement: string;
             question: string;

@@ -182,7 +182,7 @@ function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) {
           issued_on: x.issued_on || null,
           expires_on: x.expires_on || null,
           conditions: x.conditions,
-          rules: names ? Object.keys(x.rules).filter((r) => x.rules[r]) : [],
+          rules: names ? named.map((r) => r.id).filter((r) => x.rules[r]) : [],
           version: p?.version ?? 0,
         },
       }),

@@ -16,6 +16,7 @@ import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
 import { serverNow, useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
+import { heldWords } from "./rules";
 import { blankWind, readWind, WindFields, type WindTyped } from "./WindFields";
 
 interface Kept {
@@ -163,7 +164,7 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
               </div>
             )}
             <p className="soft mt-2 mb-0">
-              Held and found in order: {o.checked.map(checkWords).join(", ") || "nothing yet"}.
+              Held and found in order: {o.checked.map((r) => heldWords[r]).join(", ") || "nothing yet"}.
             </p>
             <Notices notices={o.notices} />
           </Sheet>
@@ -241,58 +242,6 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
         </div>
       </div>
     </>
-  );
-}
-
-function checkWords(rule: string): string {
-  return (
-    {
-      "aircraft-active": "in service",
-      "one-aircraft": "free",
-      grounding: "not grounded",
-      defects: "no open defect",
-      walkround: "walkround",
-      registration: "registration",
-      wear: "life of parts",
-      programme: "maintenance programme",
-      "work-orders": "no work open",
-      firmware: "firmware",
-      gear: "gear",
-      mass: "take-off mass",
-      energy: "energy",
-      visibility: "visibility",
-      clouds: "clouds",
-      packs: "packs",
-      operator: "pilot's certificate",
-      wind: "wind",
-      site: "site, air and airspace",
-      job: "job",
-      accident: "no report due",
-      readiness: "ready for the type",
-      fitness: "fit to fly",
-      briefing: "briefing",
-      "familiarise-site": "site looked over",
-      attachments: "attached objects",
-      "over-people": "people under the route",
-      "line-of-sight": "line of sight",
-      night: "lights",
-      "night-training": "night training",
-      "hazardous-operation": "nothing dropped",
-      hazmat: "no hazardous material",
-      "give-way": "other aircraft",
-      vehicle: "not from a vehicle",
-      height: "height",
-      speed: "speed",
-      "remote-id": "remote identification",
-      heavy: "exemption for 55 lb",
-      agricultural: "agricultural papers",
-      landowner: "landowner",
-      energised: "energised parts",
-      drift: "drift",
-      roles: "roles",
-      category: "category",
-      insurance: "insurance",
-    }[rule] ?? rule
   );
 }
 
