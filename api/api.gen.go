@@ -2847,6 +2847,9 @@ type JobDecisionSeen struct {
 	Id         openapi_types.UUID `json:"id"`
 	Kind       DecisionKind       `json:"kind"`
 	Reason     string             `json:"reason"`
+
+	// Withdrawn absent while the decision counts
+	Withdrawn *WithdrawnSeen `json:"withdrawn,omitempty"`
 }
 
 // JobEdit defines model for JobEdit.
@@ -4357,6 +4360,18 @@ type WindReading struct {
 // WindReadingGround defines model for WindReading.Ground.
 type WindReadingGround string
 
+// Withdrawal defines model for Withdrawal.
+type Withdrawal struct {
+	Reason string `json:"reason"`
+}
+
+// WithdrawnSeen absent while the decision counts
+type WithdrawnSeen struct {
+	At  time.Time `json:"at"`
+	By  string    `json:"by"`
+	Why string    `json:"why"`
+}
+
 // WorkLine defines model for WorkLine.
 type WorkLine struct {
 	Aircraft     string             `json:"aircraft"`
@@ -4724,6 +4739,9 @@ type SignBriefingJSONRequestBody = BriefingSign
 // DecideJobJSONRequestBody defines body for DecideJob for application/json ContentType.
 type DecideJobJSONRequestBody = JobDecision
 
+// WithdrawDecisionJSONRequestBody defines body for WithdrawDecision for application/json ContentType.
+type WithdrawDecisionJSONRequestBody = Withdrawal
+
 // PackKitJSONRequestBody defines body for PackKit for application/json ContentType.
 type PackKitJSONRequestBody = KitEdit
 
@@ -5029,6 +5047,9 @@ type ServerInterface interface {
 	// DecideJob Put a decision about how an aircraft of the job is flown on record, with its reason
 	// (POST /jobs/{id}/decisions)
 	DecideJob(c *gin.Context, id openapi_types.UUID)
+	// WithdrawDecision Take a decision back, with the reason; it stays on file and counts no longer
+	// (POST /jobs/{id}/decisions/{decision}/withdraw)
+	WithdrawDecision(c *gin.Context, id openapi_types.UUID, decision openapi_types.UUID)
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(c *gin.Context, id openapi_types.UUID, item string)
@@ -6573,6 +6594,40 @@ func (siw *ServerInterfaceWrapper) DecideJob(c *gin.Context) {
 	}
 
 	siw.Handler.DecideJob(c, id)
+}
+
+// WithdrawDecision operation middleware
+func (siw *ServerInterfaceWrapper) WithdrawDecision(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "decision" -------------
+	var decision openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "decision", c.Param("decision"), &decision, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter decision: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WithdrawDecision(c, id, decision)
 }
 
 // PackKit operation middleware
@@ -8952,6 +9007,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/jobs/:id/state", wrapper.EndJob)
 	router.PUT(options.BaseURL+"/jobs/:id/answers", wrapper.AnswerJob)
 	router.POST(options.BaseURL+"/jobs/:id/decisions", wrapper.DecideJob)
+	router.POST(options.BaseURL+"/jobs/:id/decisions/:decision/withdraw", wrapper.WithdrawDecision)
 	router.PUT(options.BaseURL+"/jobs/:id/kit/:item", wrapper.PackKit)
 	router.POST(options.BaseURL+"/jobs/:id/briefing", wrapper.WriteBriefing)
 	router.POST(options.BaseURL+"/jobs/:id/briefing/sign", wrapper.SignBriefing)
@@ -11163,6 +11219,41 @@ type DecideJobdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response DecideJobdefaultApplicationProblemPlusJSONResponse) VisitDecideJobResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WithdrawDecisionRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Decision openapi_types.UUID `json:"decision"`
+	Body     *WithdrawDecisionJSONRequestBody
+}
+
+type WithdrawDecisionResponseObject interface {
+	VisitWithdrawDecisionResponse(w http.ResponseWriter) error
+}
+
+type WithdrawDecision204Response struct {
+}
+
+func (response WithdrawDecision204Response) VisitWithdrawDecisionResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type WithdrawDecisiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WithdrawDecisiondefaultApplicationProblemPlusJSONResponse) VisitWithdrawDecisionResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -14797,6 +14888,9 @@ type StrictServerInterface interface {
 	// DecideJob Put a decision about how an aircraft of the job is flown on record, with its reason
 	// (POST /jobs/{id}/decisions)
 	DecideJob(ctx context.Context, request DecideJobRequestObject) (DecideJobResponseObject, error)
+	// WithdrawDecision Take a decision back, with the reason; it stays on file and counts no longer
+	// (POST /jobs/{id}/decisions/{decision}/withdraw)
+	WithdrawDecision(ctx context.Context, request WithdrawDecisionRequestObject) (WithdrawDecisionResponseObject, error)
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(ctx context.Context, request PackKitRequestObject) (PackKitResponseObject, error)
@@ -17249,6 +17343,51 @@ func (sh *strictHandler) DecideJob(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(DecideJobResponseObject); ok {
 		if err := validResponse.VisitDecideJobResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// WithdrawDecision operation middleware
+func (sh *strictHandler) WithdrawDecision(ctx *gin.Context, id openapi_types.UUID, decision openapi_types.UUID) {
+	var request WithdrawDecisionRequestObject
+
+	request.Id = id
+	request.Decision = decision
+
+	var body WithdrawDecisionJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WithdrawDecision(ctx, request.(WithdrawDecisionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WithdrawDecision")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WithdrawDecisionResponseObject); ok {
+		if err := validResponse.VisitWithdrawDecisionResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -146,6 +146,14 @@ func TestHopYardIsFlownByDecision(t *testing.T) {
 	for _, f := range append(a.Common, a.Each[a.Job.Aircraft[0].AircraftID].Findings...) {
 		assert.NotEqual(t, judge.Stop, f.Verdict, f.Sentence)
 	}
+	p.Click("Team")
+	p.Click("Take back")
+	p.Click("Take it back")
+	p.See("Say why it no longer holds.")
+	p.Fill("Why it no longer holds", "Tamsin was called away: nobody watches the wires.")
+	p.Click("Take it back")
+	p.See("Taken back", "by Imre Castellan, because Tamsin was called away", "Fly by hand to the start")
+	assert.Empty(t, p.Faults())
 }
 
 // The desk is asked for an authorisation; it refuses, is away, speaks another

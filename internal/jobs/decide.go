@@ -27,6 +27,13 @@ type Decision struct {
 	intent.Decision
 	JobID      uuid.UUID
 	AircraftID uuid.UUID
+	Withdrawn  *Withdrawn // nil while it counts
+}
+
+// Withdrawn says who took a decision back, and why.
+type Withdrawn struct {
+	By, Why string
+	At      time.Time
 }
 
 // flight is how an aircraft of the job will be flown.
@@ -39,7 +46,7 @@ func (j Job) flight(c Craft) intent.Flight {
 	}
 	f := intent.Flight{Work: j.Work, TakeOff: id(j.TakeOffID), Landing: id(j.LandingID), Second: id(j.SecondID), RouteM: c.RouteM, Datum: intent.Datum(c.RouteDatum), ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, LostLink: intent.LostLink(c.LostLink), MassKg: c.mass()}
 	for _, d := range j.Decided {
-		if d.AircraftID == c.AircraftID {
+		if d.AircraftID == c.AircraftID && d.Withdrawn == nil {
 			f.Decided = append(f.Decided, d.Decision)
 		}
 	}
@@ -63,12 +70,18 @@ func (s *Service) decided(ctx context.Context, ids db.UUIDs, at map[uuid.UUID]*J
 		Way                   *string
 		ByName                string
 		At                    time.Time
+		WithdrawnAt           *time.Time
+		WithdrawnBy           *string
+		WithdrawnWhy          *string
 	}
-	if err := s.DB.WithContext(ctx).Raw("select id, job_id, aircraft_id, kind, reason, basis, way, by_name, at from job_decisions where job_id = any(?::uuid[]) order by at, id", ids).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id, job_id, aircraft_id, kind, reason, basis, way, by_name, at, withdrawn_at, withdrawn_by, withdrawn_why from job_decisions where job_id = any(?::uuid[]) order by at, id", ids).Scan(&rows).Error; err != nil {
 		return err
 	}
 	for _, r := range rows {
 		d := Decision{JobID: r.JobID, AircraftID: r.AircraftID, Decision: intent.Decision{ID: r.ID.String(), Kind: intent.Kind(r.Kind), Reason: r.Reason, By: r.ByName, At: r.At.UTC(), Basis: r.Basis}}
+		if r.WithdrawnAt != nil {
+			d.Withdrawn = &Withdrawn{By: *r.WithdrawnBy, Why: *r.WithdrawnWhy, At: r.WithdrawnAt.UTC()}
+		}
 		if r.Way != nil {
 			if err := json.Unmarshal([]byte(*r.Way), &d.Way); err != nil {
 				return err
@@ -104,15 +117,12 @@ func (s *Service) Decide(ctx context.Context, job uuid.UUID, n NewDecision) erro
 	if slices.ContainsFunc(j.Decided, func(d Decision) bool { return d.ID == n.ID.String() }) {
 		return nil // the same press sent twice
 	}
+	if err := j.decides(by); err != nil {
+		return err
+	}
 	c, mine := j.craft(n.Aircraft)
-	command := slices.ContainsFunc(j.People, func(p Post) bool { return p.PersonID == by.ID && p.Post == string(crew.InCommand) })
-	switch {
-	case !command && !slices.Contains(by.Held(), crew.Chief):
-		return fault.Denied("Only who is in command of this job, or a chief, decides how it is flown.")
-	case !mine:
+	if !mine {
 		return fault.Bad("aircraft_id", "This aircraft does not belong to the job.")
-	case j.State != Planned:
-		return fault.Clash("job-closed", "This job is %s. Plan it again before anybody decides about it.", strings.ReplaceAll(j.State, "-", " "))
 	}
 	part, err := s.Judge(ctx, j, c)
 	if err != nil {
@@ -135,6 +145,55 @@ func (s *Service) Decide(ctx context.Context, job uuid.UUID, n NewDecision) erro
 			return fault.Stale("job")
 		}
 		return s.keep(ctx, tx, j, c, n, part, part.Findings[i])
+	})
+}
+
+// decides refuses who may not decide about how the job is flown, and any decision
+// about one that is closed.
+func (j Job) decides(by people.Person) error {
+	command := slices.ContainsFunc(j.People, func(p Post) bool { return p.PersonID == by.ID && p.Post == string(crew.InCommand) })
+	switch {
+	case !command && !slices.Contains(by.Held(), crew.Chief):
+		return fault.Denied("Only who is in command of this job, or a chief, decides how it is flown.")
+	case j.State != Planned:
+		return fault.Clash("job-closed", "This job is %s. Plan it again before anybody decides about it.", strings.ReplaceAll(j.State, "-", " "))
+	}
+	return nil
+}
+
+// Withdraw takes a decision back, with name and reason: it stays on file and
+// counts no longer. What it set in the job, a return height or a place, stays as
+// it is. Withdrawing twice changes nothing.
+func (s *Service) Withdraw(ctx context.Context, job, decision uuid.UUID, why string) error {
+	by, now := people.From(ctx), s.Clock.Now()
+	why = strings.TrimSpace(why)
+	if len([]rune(why)) < 3 {
+		return fault.Bad("reason", "Say why it no longer holds.")
+	}
+	j, err := s.Get(ctx, job)
+	if err != nil {
+		return err
+	}
+	if err := j.decides(by); err != nil {
+		return err
+	}
+	i := slices.IndexFunc(j.Decided, func(d Decision) bool { return d.ID == decision.String() })
+	if i < 0 {
+		return fault.Missing("decision")
+	}
+	c, _ := j.craft(j.Decided[i].AircraftID)
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		r := tx.Exec("update job_decisions set withdrawn_at = ?, withdrawn_by = ?, withdrawn_why = ? where id = ? and job_id = ? and withdrawn_at is null", now, by.Name, why, decision, job)
+		if r.Error != nil || r.RowsAffected == 0 {
+			return r.Error
+		}
+		d := j.Decided[i]
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, ByID: by.ID, ByName: by.Name, Content: map[string]any{"withdrawn": decision, "job": j.ID, "aircraft": c.Name, "kind": d.Kind, "reason": why},
+			Summary: fmt.Sprintf("%s, %s: no longer %s, because %s", j.Aim, c.Name, d.Kind.Words(), why)})
+		if err != nil {
+			return err
+		}
+		return tx.Exec("update jobs set version = version + 1 where id = ?", j.ID).Error
 	})
 }
 

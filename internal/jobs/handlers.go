@@ -138,6 +138,10 @@ func (h *Handlers) DecideJob(ctx context.Context, r api.DecideJobRequestObject) 
 	return api.DecideJob204Response{}, h.Jobs.Decide(ctx, r.Id, NewDecision{ID: b.Id, Aircraft: b.AircraftId, Kind: intent.Kind(b.Kind), Reason: b.Reason, Place: b.PlaceId})
 }
 
+func (h *Handlers) WithdrawDecision(ctx context.Context, r api.WithdrawDecisionRequestObject) (api.WithdrawDecisionResponseObject, error) {
+	return api.WithdrawDecision204Response{}, h.Jobs.Withdraw(ctx, r.Id, r.Decision, r.Body.Reason)
+}
+
 func (h *Handlers) PackKit(ctx context.Context, r api.PackKitRequestObject) (api.PackKitResponseObject, error) {
 	b := r.Body
 	return api.PackKit204Response{}, h.Jobs.Pack(ctx, r.Id, r.Item, b.Label, b.Quantity, b.Packed, b.Checked)
@@ -166,7 +170,11 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 		Version: j.Version, CreatedBy: j.CreatedBy, Aircraft: []api.JobCraftSeen{}, People: wirePosts(j.People), Verdict: a.Verdict, Findings: a.Common, Rules: fmt.Sprintf("%s %d", a.Pack.Name, a.Pack.Version), Kit: []api.KitItem{}, Flights: []api.JobFlight{},
 		Notices: append([]judge.Finding{}, a.Notices...), TakeOffId: j.TakeOffID, LandingId: j.LandingID, SecondId: j.SecondID, Label: j.Label, Decisions: []api.JobDecisionSeen{}}
 	for _, d := range j.Decided {
-		out.Decisions = append(out.Decisions, api.JobDecisionSeen{Id: uuid.MustParse(d.ID), AircraftId: d.AircraftID, Kind: string(d.Kind), Reason: d.Reason, By: d.By, At: d.At})
+		w := api.JobDecisionSeen{Id: uuid.MustParse(d.ID), AircraftId: d.AircraftID, Kind: string(d.Kind), Reason: d.Reason, By: d.By, At: d.At}
+		if x := d.Withdrawn; x != nil {
+			w.Withdrawn = &api.WithdrawnSeen{By: x.By, At: x.At, Why: x.Why}
+		}
+		out.Decisions = append(out.Decisions, w)
 	}
 	for _, c := range j.Aircraft {
 		p := a.Each[c.AircraftID]

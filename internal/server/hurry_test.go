@@ -308,6 +308,28 @@ func TestDecisionsAboutTheWay(t *testing.T) {
 	var n int64
 	require.NoError(t, h.DB.Raw("select count(*) from records where kind = 'decision'").Scan(&n).Error)
 	assert.EqualValues(t, 2, n, "both are on record")
+
+	// Taken back, it counts no longer, stays on file, and is taken back once.
+	round := flies().Decisions[1].Id.String()
+	back := func(c *testbed.Client, id, why string) int {
+		return c.Do(http.MethodPost, at+"/"+id+"/withdraw", m{"reason": why}).Status
+	}
+	assert.Equal(t, http.StatusForbidden, back(h.tech, round, "not mine"))
+	assert.Equal(t, http.StatusUnprocessableEntity, back(h.pilot, round, "   "), "without a reason")
+	assert.Equal(t, http.StatusNotFound, back(h.pilot, testbed.NewID().String(), "no such one"))
+	for range 2 {
+		assert.Equal(t, http.StatusNoContent, back(h.pilot, round, "a trailer stands in the dog-leg"))
+	}
+	j = flies()
+	assert.Contains(t, stops(j.Findings), "From take-off to the start of the route")
+	require.Len(t, j.Decisions, 2)
+	require.NotNil(t, j.Decisions[1].Withdrawn)
+	assert.Equal(t, "pilot person", j.Decisions[1].Withdrawn.By)
+	assert.Equal(t, "a trailer stands in the dog-leg", j.Decisions[1].Withdrawn.Why)
+	require.NoError(t, h.DB.Raw("select count(*) from records where kind = 'decision'").Scan(&n).Error)
+	assert.EqualValues(t, 3, n)
+	require.Equal(t, http.StatusNoContent, by(h.pilot, testbed.NewID(), "way-round", "the trailer has gone").Status, "and can be taken anew")
+	assert.NotContains(t, stops(flies().Findings), "From take-off to the start of the route")
 }
 
 // Files and answers that say less than they seem to.

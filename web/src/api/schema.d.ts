@@ -2174,6 +2174,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/{id}/decisions/{decision}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                decision: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a decision back, with the reason; it stays on file and counts no longer */
+        post: operations["withdrawDecision"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/jobs/{id}/kit/{item}": {
         parameters: {
             query?: never;
@@ -5005,6 +5025,17 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+            withdrawn?: components["schemas"]["WithdrawnSeen"];
+        };
+        Withdrawal: {
+            reason: string;
+        };
+        /** @description absent while the decision counts */
+        WithdrawnSeen: {
+            by: string;
+            /** Format: date-time */
+            at: string;
+            why: string;
         };
         JobEnd: {
             /** @enum {string} */
@@ -8798,6 +8829,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JobDecision"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    withdrawDecision: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                decision: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Withdrawal"];
             };
         };
         responses: {

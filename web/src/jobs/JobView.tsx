@@ -8,7 +8,7 @@ import { useMay, useSession } from "../app/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
 import { VerdictMark } from "../parts/Flag";
-import { decisionWords, Hoist, Notices } from "../parts/Hoist";
+import { Hoist, Notices } from "../parts/Hoist";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
@@ -16,6 +16,7 @@ import { hoursMinutes, useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
 import { AskPanel } from "./AskPanel";
 import { BriefingPanel } from "./BriefingPanel";
+import { Decisions } from "./Decisions";
 import { DecideDialog, type Deciding } from "./DecideDialog";
 import { JobForm } from "./JobForm";
 import { KitPanel } from "./KitPanel";
@@ -144,7 +145,6 @@ interface WhoProps {
 
 function Who({ j, decide }: WhoProps) {
   const u = useUnits();
-  const z = useZone();
   return (
     <>
       {j.aircraft.length === 0 && <Empty>No aircraft is named for this job yet.</Empty>}
@@ -185,13 +185,11 @@ function Who({ j, decide }: WhoProps) {
           {c.findings.length > 0 && (
             <Hoist findings={c.findings} aircraft={c.aircraft_id} decide={decide(c.aircraft_id)} />
           )}
-          {j.decisions
-            .filter((d) => d.aircraft_id === c.aircraft_id)
-            .map((d) => (
-              <p key={d.id} className="soft mb-0">
-                {z.both(d.at)} {d.by}: {decisionWords[d.kind].toLowerCase()}, because {d.reason}.
-              </p>
-            ))}
+          <Decisions
+            job={j.id}
+            decisions={j.decisions.filter((d) => d.aircraft_id === c.aircraft_id)}
+            decides={decide(c.aircraft_id) !== undefined}
+          />
         </Sheet>
       ))}
       <Sheet title="People">

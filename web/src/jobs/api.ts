@@ -1,4 +1,4 @@
-import { useQuery, type QueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { takeOffPlaces } from "./model";
@@ -17,4 +17,19 @@ export function useTakeOffPlaces(site: string, wanted = true) {
 export async function decide(qc: QueryClient, job: string, body: Schemas["JobDecision"]) {
   await ask(api.POST("/jobs/{id}/decisions", { params: { path: { id: job } }, body }));
   await qc.invalidateQueries();
+}
+
+/** Takes a decision back; what it lifted stands again, in the job, at the gate and on the day. */
+export function useWithdraw(job: string, decision: string) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["Withdrawal"]) =>
+      ask(
+        api.POST("/jobs/{id}/decisions/{decision}/withdraw", {
+          params: { path: { id: job, decision } },
+          body,
+        }),
+      ),
+    onSuccess: () => void qc.invalidateQueries(),
+  });
 }

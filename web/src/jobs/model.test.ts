@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { datumOf, takeOffPlaces, usualDatum } from "./model";
+import { datumOf, takeOffPlaces, usualDatum, withdrawal } from "./model";
 
 const f = (id: string, kind: string, name: string, main?: boolean) => ({
   feature: { id, kind: kind as "take-off", name, main },
@@ -20,4 +20,12 @@ it("counts a sprayer's height from the ground, unless somebody chose", () => {
   expect(usualDatum("inspection")).toBe("take-off");
   expect(datumOf("", "spraying")).toBe("above the ground");
   expect(datumOf("sea", "spraying")).toBe("above sea level");
+});
+
+it("takes a decision back only with a reason that says something", () => {
+  expect(withdrawal.safeParse({ reason: "  a trailer stands there " }).data?.reason).toBe(
+    "a trailer stands there",
+  );
+  for (const reason of ["", "  ", " ab ", "x".repeat(401)])
+    expect(withdrawal.safeParse({ reason }).success).toBe(false);
 });

@@ -1,3 +1,4 @@
+import { z } from "zod";
 import type { Schemas } from "../api/client";
 
 type Feature = Pick<Schemas["SiteFeature"]["feature"], "id" | "kind" | "name" | "main">;
@@ -37,3 +38,8 @@ export const lostLinkWords: Record<Schemas["LostLink"], string> = {
   land: "lands where it is",
   continue: "flies the mission to its end",
 };
+
+/** Why a decision is taken back. */
+export const withdrawal = z.object({
+  reason: z.string().trim().min(3, "Say why it no longer holds.").max(400, "At most 400 characters."),
+});
