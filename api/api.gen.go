@@ -3946,10 +3946,13 @@ type Sky struct {
 	Bad      []BadGroup `json:"bad"`
 	Findings []Finding  `json:"findings"`
 	Hours    []SkyHour  `json:"hours"`
-	Latest   *SkyNow    `json:"latest,omitempty"`
-	NoHours  string     `json:"no_hours"`
-	Sun      SunDay     `json:"sun"`
-	Verdict  Verdict    `json:"verdict"`
+
+	// LateAt of what was entered last, when it is older than the latest, which counts
+	LateAt  *time.Time `json:"late_at,omitempty"`
+	Latest  *SkyNow    `json:"latest,omitempty"`
+	NoHours string     `json:"no_hours"`
+	Sun     SunDay     `json:"sun"`
+	Verdict Verdict    `json:"verdict"`
 }
 
 // SkyHour defines model for SkyHour.

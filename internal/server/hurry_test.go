@@ -370,8 +370,9 @@ func TestWeatherThatSaysLess(t *testing.T) {
 	put := func(report string) testbed.Answer {
 		return h.pilot.Do(http.MethodPost, at, m{"id": testbed.NewID(), "ground": "open", "report": report, "station_m": testbed.SiteM, "station_km": 12})
 	}
+	var s api.Sky
 	sky := func() string {
-		var s api.Sky
+		s = api.Sky{}
 		h.pilot.Do(http.MethodGet, at+"?aircraft="+h.Aircraft.ID.String()+"&work=inspection&ground=open", nil).Into(&s)
 		return stops(s.Findings)
 	}
@@ -400,8 +401,14 @@ func TestWeatherThatSaysLess(t *testing.T) {
 	}
 	require.Less(t, put(newer(fine("CLR"))).Status, 300)
 	assert.Empty(t, sky())
+	h.Clock.Advance(time.Second)
 	require.Less(t, put(fine("TSRA OVC020")).Status, 300, "an old report is kept")
 	assert.Empty(t, sky(), "and is not fresher than the newer one")
+	require.NotNil(t, s.LateAt, "which is said")
+	assert.Equal(t, "1638", s.LateAt.Format("1504"))
+	require.Less(t, put(newer(fine("CLR"))).Status, 300)
+	assert.Empty(t, sky())
+	assert.Nil(t, s.LateAt)
 	assert.Equal(t, http.StatusUnprocessableEntity, put("METAR KZZT 102038Z 24006KT 10SM CLR 16/06 A3000").Status, "of tonight")
 	late := h.pilot.Do(http.MethodPost, at, m{"id": testbed.NewID(), "ground": "open", "hand": m{"at": h.Clock.Now().Add(3 * time.Hour), "wind_height_m": 2, "ground": "open", "cloud_known": true, "wind_ms": 1}})
 	assert.Equal(t, http.StatusUnprocessableEntity, late.Status, "a clock three hours ahead")

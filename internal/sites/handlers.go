@@ -173,7 +173,7 @@ func (h *Handlers) GetSky(ctx context.Context, r api.GetSkyRequestObject) (api.G
 		return nil, err
 	}
 	judge.Sort(s.Findings)
-	out := api.Sky{Verdict: judge.Worst(s.Findings), Findings: s.Findings, Sun: s.Sun, Hours: []api.SkyHour{}, NoHours: s.NoHours, About: append([]string{}, s.About...), Bad: []metar.BadGroup{}}
+	out := api.Sky{Verdict: judge.Worst(s.Findings), Findings: s.Findings, Sun: s.Sun, Hours: []api.SkyHour{}, NoHours: s.NoHours, About: append([]string{}, s.About...), Bad: []metar.BadGroup{}, LateAt: s.LateAt}
 	for _, x := range s.Hours {
 		out.Hours = append(out.Hours, api.SkyHour{At: x.At.UTC(), Verdict: x.Verdict, Why: x.Why, Light: api.SkyHourLight(x.Light), WindMs: x.WindAtMS, GustMs: x.GustAtMS, FromDeg: x.Air.FromDeg, TempC: x.Air.TempC, CoverFt: x.Air.CloudBaseFt})
 	}

@@ -44,7 +44,7 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (wayhome.A
 	if ask.Aircraft == nil { // usual values are nobody's values
 		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Watch, Sentence: "No aircraft is chosen: usual rates and height of flight are taken.", Source: "maker's manual", Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
 	}
-	air, _, err := s.latest(ctx, id)
+	air, _, _, err := s.latest(ctx, id)
 	if err != nil {
 		return out, err
 	}

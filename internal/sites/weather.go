@@ -172,6 +172,7 @@ func (s *Service) FetchWeather(ctx context.Context, site, id uuid.UUID, ground s
 type Sky struct {
 	Latest   *weather.Assessment
 	By       string
+	LateAt   *time.Time // of what was entered last, when it is older than what counts
 	Report   *metar.Report // as decoded; nil: read by hand
 	Replaced bool          // its wind gave way to one measured since, on the spot
 	Sun      sun.Day
@@ -242,7 +243,7 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 // over judges the latest weather of a site. A wind that was measured since, on
 // the spot, takes the place of the one in it.
 func (s *Service) over(ctx context.Context, o above, out *Sky) error {
-	latest, by, err := s.latest(ctx, o.site.ID)
+	latest, by, late, err := s.latest(ctx, o.site.ID)
 	if err != nil {
 		return err
 	}
@@ -266,23 +267,34 @@ func (s *Service) over(ctx context.Context, o above, out *Sky) error {
 		l.Light, out.Report = &r, &r
 	}
 	x := weather.Assess(*latest, l, s.Clock.Now())
-	out.Latest, out.By = &x, by
+	out.Latest, out.By, out.LateAt = &x, by, late
 	out.Findings = append(out.Findings, x.Findings...)
 	return nil
 }
 
-func (s *Service) latest(ctx context.Context, id uuid.UUID) (*weather.Air, string, error) {
+// latest is the newest air of a site and who entered it: not what was entered
+// last, for an old report brought in later is not fresher. Where that was older,
+// late is its time.
+func (s *Service) latest(ctx context.Context, id uuid.UUID) (newest *weather.Air, by string, late *time.Time, err error) {
 	var rows []struct {
 		Content string
 		ByName  string
+		At      time.Time
+		LastAt  time.Time
 	}
-	// The newest air, not what was entered last: an old report brought in later is not fresher.
-	if err := s.DB.WithContext(ctx).Raw("select content, by_name from site_weather where site_id = ? order by at desc, taken_at desc, id desc limit 1", id).Scan(&rows).Error; err != nil || len(rows) == 0 {
-		return nil, "", err
+	err = s.DB.WithContext(ctx).Raw(`select content, by_name, at, (select at from site_weather where site_id = w.site_id order by taken_at desc, at desc limit 1) last_at
+		from site_weather w where site_id = ? order by at desc, taken_at desc, id desc limit 1`, id).Scan(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return nil, "", nil, err
+	}
+	r := rows[0]
+	if r.LastAt.Before(r.At) {
+		at := r.LastAt.UTC()
+		late = &at
 	}
 	var a weather.Air
-	err := json.Unmarshal([]byte(rows[0].Content), &a)
-	return &a, rows[0].ByName, err
+	err = json.Unmarshal([]byte(r.Content), &a)
+	return &a, r.ByName, late, err
 }
 
 // sunDays are the days before, of and after now.

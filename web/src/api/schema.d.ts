@@ -4462,6 +4462,11 @@ export interface components {
             about: string[];
             bad: components["schemas"]["BadGroup"][];
             latest?: components["schemas"]["SkyNow"];
+            /**
+             * Format: date-time
+             * @description of what was entered last, when it is older than the latest, which counts
+             */
+            late_at?: string;
         };
         BadGroup: {
             group: string;

@@ -9,7 +9,7 @@ import { decisionWords } from "../parts/Hoist";
 import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
 import { useWithdraw } from "./api";
-import { withdrawal } from "./model";
+import { ended, withdrawal } from "./model";
 
 type Decision = Schemas["JobDecisionSeen"];
 
@@ -27,12 +27,12 @@ export function Decisions({ job, decisions, decides }: Props) {
     <>
       {decisions.map((d) => (
         <p key={d.id} className="soft mb-1">
-          {z.both(d.at)} {d.by}: {decisionWords[d.kind].toLowerCase()}, because {d.reason}.
+          {z.both(d.at)} {d.by}: {decisionWords[d.kind].toLowerCase()}, because {ended(d.reason)}
           {d.withdrawn ? (
             <>
               {" "}
               <strong>Taken back</strong> {z.both(d.withdrawn.at)} by {d.withdrawn.by}, because{" "}
-              {d.withdrawn.why}.
+              {ended(d.withdrawn.why)}
             </>
           ) : (
             decides && (

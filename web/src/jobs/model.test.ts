@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { datumOf, takeOffPlaces, usualDatum, withdrawal } from "./model";
+import { datumOf, ended, takeOffPlaces, usualDatum, withdrawal } from "./model";
 
 const f = (id: string, kind: string, name: string, main?: boolean) => ({
   feature: { id, kind: kind as "take-off", name, main },
@@ -28,4 +28,8 @@ it("takes a decision back only with a reason that says something", () => {
   );
   for (const reason of ["", "  ", " ab ", "x".repeat(401)])
     expect(withdrawal.safeParse({ reason }).success).toBe(false);
+});
+
+it("ends somebody's words with one mark", () => {
+  expect(["room", "room.", " room. ", "sure?"].map(ended)).toEqual(["room.", "room.", "room.", "sure?"]);
 });

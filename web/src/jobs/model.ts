@@ -43,3 +43,9 @@ export const lostLinkWords: Record<Schemas["LostLink"], string> = {
 export const withdrawal = z.object({
   reason: z.string().trim().min(3, "Say why it no longer holds.").max(400, "At most 400 characters."),
 });
+
+/** Somebody's words as the end of a sentence: with one full stop, or the mark they chose. */
+export function ended(words: string): string {
+  const said = words.trim();
+  return /[.!?]$/.test(said) ? said : `${said}.`;
+}

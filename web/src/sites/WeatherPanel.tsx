@@ -107,6 +107,11 @@ export function WeatherPanel(p: WeatherPanelProps) {
               </>
             )}
           </p>
+          {s?.late_at && (
+            <p className="mb-1" role="status">
+              What was entered last is of {z.both(s.late_at)}: it is older, kept, and not used.
+            </p>
+          )}
           <dl className="facts">
             <Fact name={`Wind at ${Math.round(n.height_m)} m`}>
               {n.wind_ms == null
