@@ -27,6 +27,7 @@ type fault struct {
 	line     int
 	at, long int // bytes of the file
 	was, now string
+	wrong    string // the line with the fault in it
 }
 
 func main() {
@@ -43,12 +44,23 @@ func main() {
 		fmt.Fprintf(os.Stderr, "the tests fail without any fault; mend them first\n%s", out)
 		os.Exit(1)
 	}
+	same, err := equivalents("mutate/equivalent.txt", all)
+	if err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
 	r := rand.New(rand.NewPCG(*seed, 0))
 	r.Shuffle(len(all), func(i, j int) { all[i], all[j] = all[j], all[i] })
-	caught, tried := 0, 0
+	caught, alike, tried := 0, 0, 0
 	for _, f := range all {
 		if tried == *n {
 			break
+		}
+		if why := same[f.key()]; why != "" {
+			tried++
+			alike++
+			fmt.Printf("equivalent: %s:%d %s to %q: %s\n", f.file, f.line, f.was, f.now, why)
+			continue
 		}
 		switch found, err := f.caught(); {
 		case err != nil:
@@ -63,7 +75,31 @@ func main() {
 			caught++
 		}
 	}
-	fmt.Printf("%d of %d faults caught (of %d places)\n", caught, tried, len(all))
+	fmt.Printf("%d of %d faults caught, %d equivalent (of %d places)\n", caught, tried, alike, len(all))
+}
+
+func (f fault) key() string { return f.file + "\t" + f.wrong }
+
+// equivalents reads the faults that change nothing anybody could see, with the
+// reason for each: file, the line as it is with the fault, and why, parted by
+// tabs. One that can no longer be seeded is refused, so that the list stays true.
+func equivalents(path string, all []fault) (map[string]string, error) {
+	text, err := os.ReadFile(path)
+	if err != nil {
+		return nil, err
+	}
+	known, out := map[string]bool{}, map[string]string{}
+	for _, f := range all {
+		known[f.key()] = true
+	}
+	for i, l := range strings.Split(strings.TrimSpace(string(text)), "\n") {
+		p := strings.Split(l, "\t")
+		if len(p) != 3 || p[2] == "" || !known[p[0]+"\t"+p[1]] {
+			return nil, fmt.Errorf("%s:%d: no such fault can be seeded: %s", path, i+1, l)
+		}
+		out[p[0]+"\t"+p[1]] = p[2]
+	}
+	return out, nil
 }
 
 // faults lists every place under root where a fault can be seeded.
@@ -85,14 +121,21 @@ var turned = map[token.Token]token.Token{token.LSS: token.LEQ, token.LEQ: token.
 
 func inFile(path string) ([]fault, error) {
 	files := token.NewFileSet()
-	f, err := parser.ParseFile(files, path, nil, 0)
+	text, err := os.ReadFile(path)
+	if err != nil {
+		return nil, err
+	}
+	f, err := parser.ParseFile(files, path, text, 0)
 	if err != nil {
 		return nil, err
 	}
 	var out []fault
 	place := func(pos token.Pos, was, now string) {
 		p := files.Position(pos)
-		out = append(out, fault{path, p.Line, p.Offset, len(was), was, now})
+		line := string(text[p.Offset-p.Column+1:])
+		line, _, _ = strings.Cut(line, "\n")
+		at := p.Column - 1
+		out = append(out, fault{path, p.Line, p.Offset, len(was), was, now, strings.TrimSpace(line[:at] + now + line[at+len(was):])})
 	}
 	ast.Inspect(f, func(node ast.Node) bool {
 		switch x := node.(type) {

@@ -1,11 +1,15 @@
 package airframe_test
 
 import (
+	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 
 	"mainstay/core/airframe"
+	"mainstay/core/units"
+	"mainstay/core/wear"
 )
 
 // The bounds of a profile themselves are inside.
@@ -27,6 +31,76 @@ func TestBoundsAreInside(t *testing.T) {
 		c.over(&b)
 		assert.NoError(t, a.Validate(), name)
 		assert.Error(t, b.Validate(), name)
+	}
+}
+
+// Every figure of a profile is taken at both ends of its range and refused beyond.
+func TestFiguresOfAProfileAtBothEnds(t *testing.T) {
+	type ends struct {
+		what   string
+		lo, hi float64
+		set    func(a *airframe.Type, v float64)
+	}
+	of := func(what string, lo, hi float64, set func(a *airframe.Type, v float64)) ends {
+		return ends{what, lo, hi, set}
+	}
+	quad := []ends{
+		of("mass", 0.1, 1000, func(a *airframe.Type, v float64) { a.Limits.TakeoffMassKg = units.Kilograms(v) }),
+		of("wind", 0.5, 40, func(a *airframe.Type, v float64) { a.Limits.WindMS, a.Limits.GustMS = units.MetresPerSecond(v), 40 }),
+		of("gust", 5, 60, func(a *airframe.Type, v float64) { a.Limits.WindMS, a.Limits.GustMS = 5, units.MetresPerSecond(v) }),
+		of("height", 1, 500, func(a *airframe.Type, v float64) { a.Limits.FlightHeightM = units.Metres(v) }),
+		of("launch", 25, 100, func(a *airframe.Type, v float64) {
+			a.Limits.LaunchPercent, a.Limits.LandByPercent = units.Percent(v), 25
+		}),
+		of("land by", 1, 90, func(a *airframe.Type, v float64) {
+			a.Limits.LaunchPercent, a.Limits.LandByPercent = 90, units.Percent(v)
+		}),
+		of("minutes", 1, 600, func(a *airframe.Type, v float64) { a.Limits.PlannedMinutes = v }),
+		of("crosswind", 0, 30, func(a *airframe.Type, v float64) { a.Limits.CrosswindMS = units.MetresPerSecond(v) }),
+		of("climb", 0, 30, func(a *airframe.Type, v float64) { a.Limits.ClimbMS = units.MetresPerSecond(v) }),
+		of("descent", 0, 30, func(a *airframe.Type, v float64) { a.Limits.DescentMS = units.MetresPerSecond(v) }),
+		of("speed", 0, 100, func(a *airframe.Type, v float64) { a.Limits.SpeedMS = units.MetresPerSecond(v) }),
+		of("transition", 0, 120, func(a *airframe.Type, v float64) { a.Limits.TransitionM = units.Metres(v) }),
+		of("ground", 0, 120, func(a *airframe.Type, v float64) { a.Limits.LeastGroundM = units.Metres(v) }),
+		of("over", 0, 120, func(a *airframe.Type, v float64) { a.Limits.LeastOverM = units.Metres(v) }),
+		of("return", 0, 120, func(a *airframe.Type, v float64) { a.Limits.LeastReturnM = units.Metres(v) }),
+		of("density", 0.7, 1.5, func(a *airframe.Type, v float64) { a.Limits.ReferenceKgM3 = v }),
+		of("warmth", 1, 100, func(a *airframe.Type, v float64) { a.Limits.WarmthOutlierC = units.Celsius(v) }),
+		of("packs", 1, 4, func(a *airframe.Type, v float64) { a.Packs.Count = int(v) }),
+		of("cells", 1, 24, func(a *airframe.Type, v float64) { a.Packs.Cells = int(v) }),
+		of("capacity", 100, 200000, func(a *airframe.Type, v float64) { a.Packs.CapacityMAh = int(v) }),
+		of("cycles", 0, 100000, func(a *airframe.Type, v float64) { a.Packs.MaxCycles = int(v) }),
+		of("call", 10, 3600, func(a *airframe.Type, v float64) { a.Packs.CallOutEvery = int(v) }),
+		of("tank", 0, 500, func(a *airframe.Type, v float64) { a.TankL = v }),
+		of("arm", 0.05, 10, func(a *airframe.Type, v float64) { a.Geometry.ArmM = units.Metres(v) }),
+		of("rotor", 0.02, 5, func(a *airframe.Type, v float64) { a.Geometry.RotorDiameterM = units.Metres(v) }),
+		of("rotors", 3, 12, func(a *airframe.Type, v float64) { a.Geometry.Rotors, a.Equipment = int(v), nil }),
+		of("version", 1, wear.Most, func(a *airframe.Type, v float64) { a.Version = int(v) }),
+		of("equipment", 0, 40, func(a *airframe.Type, v float64) { a.Equipment[0].Count = int(v) }),
+	}
+	wing := []ends{
+		of("span", 0.2, 20, func(a *airframe.Type, v float64) { a.Geometry.SpanM = units.Metres(v) }),
+		of("length", 0.1, 20, func(a *airframe.Type, v float64) { a.Geometry.LengthM = units.Metres(v) }),
+		of("chord", 0.05, 5, func(a *airframe.Type, v float64) { a.Geometry.ChordM = units.Metres(v) }),
+		of("propeller", 0.02, 5, func(a *airframe.Type, v float64) { a.Geometry.PropDiameterM = units.Metres(v) }),
+	}
+	for key, list := range map[string][]ends{"lantern-4": quad, "tally-w": wing} {
+		for _, e := range list {
+			check := func(v float64) error {
+				a := shipped(t)[key]
+				a.Equipment = slices.Clone(a.Equipment)
+				e.set(&a, v)
+				return a.Validate()
+			}
+			step := (e.hi - e.lo) * 1e-6
+			if e.hi > 2 && e.lo == math.Trunc(e.lo) { // counts move by one
+				step = max(step, 1)
+			}
+			assert.NoError(t, check(e.lo), "%s at %g", e.what, e.lo)
+			assert.NoError(t, check(e.hi), "%s at %g", e.what, e.hi)
+			assert.Error(t, check(e.lo-step), "%s under %g", e.what, e.lo)
+			assert.Error(t, check(e.hi+step), "%s over %g", e.what, e.hi)
+		}
 	}
 }
 

@@ -230,3 +230,11 @@ func TestValidateNamesTheItem(t *testing.T) {
 	assert.ErrorIs(t, checks.List{Type: a.Key}.Validate(a), checks.ErrList)
 	assert.ErrorIs(t, checks.List{Type: a.Key, Version: 1}.Validate(a), checks.ErrList)
 }
+
+func TestOutliersNeedSomethingToCompare(t *testing.T) {
+	it := checks.Item{ID: "w", Kind: checks.Motors, Step: 1, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
+	assert.Len(t, checks.Outliers(it, []float64{40, 40, 40, 60}), 1)
+	assert.Empty(t, checks.Outliers(it, []float64{60}))
+	it.Compare = nil
+	assert.Empty(t, checks.Outliers(it, []float64{40, 40, 60}))
+}

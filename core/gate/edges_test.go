@@ -10,6 +10,7 @@ import (
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/units"
+	"mainstay/core/upkeep"
 )
 
 // Every age and level of the gate, at its edge and just over it: at the edge
@@ -46,10 +47,34 @@ func TestGateAtItsEdges(t *testing.T) {
 		"lift":        {"mass", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.2) }, func(i *gate.Input) { i.Mass.LiftKg = ptr(7.1) }},
 		"gear level":  {"gear", func(i *gate.Input) { i.Gear[0].Percent = ptr(30.0) }, func(i *gate.Input) { i.Gear[0].Percent = ptr(29.9) }},
 		"gear look":   {"gear", func(i *gate.Input) { i.Gear[0].LookedAt = ptr(ago(7 * 24 * time.Hour)) }, func(i *gate.Input) { i.Gear[0].LookedAt = ptr(second(7 * 24 * time.Hour)) }},
-		"hours":       {"wear", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24*3600*9/10 - 1 }, func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 * 9 / 10 }},
+		"pack looked": {"packs", func(i *gate.Input) {
+			i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(ago(gate.WalkroundValidFor))
+		}, func(i *gate.Input) {
+			i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(second(gate.WalkroundValidFor))
+		}},
+		"hours": {"wear", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24*3600*9/10 - 1 }, func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 * 9 / 10 }},
 	} {
 		assert.Equal(t, found(x.rule, func(*gate.Input) {}), found(x.rule, x.at), "%s at its edge", name)
 		assert.Greater(t, found(x.rule, x.over), found(x.rule, x.at), "%s over its edge", name)
 	}
 	assert.True(t, slices.Contains(gate.Judge(good()).Checked, "compass"))
+}
+
+// Each order says who lifts it: the one whose acceptance is flown this flight, a
+// signed one its own acceptance, one that is open the signature.
+func TestOrdersSayWhatLiftsThem(t *testing.T) {
+	in := good()
+	in.Acceptance = "b"
+	in.Orders = []gate.Order{{ID: "a", Title: "A", Signed: true, Next: upkeep.NoLoad}, {ID: "b", Title: "B", Signed: true, Next: upkeep.NoLoad}, {ID: "c", Title: "C"}}
+	lifts := map[string]string{}
+	for _, f := range gate.Judge(in).Findings {
+		if f.Rule == judge.RuleWorkOrders {
+			id := "none"
+			if f.Remedy != nil {
+				id = string(f.Remedy.Kind) + " " + f.Remedy.ID
+			}
+			lifts[f.Lifts] = id
+		}
+	}
+	assert.Equal(t, map[string]string{"the acceptance flight": "acceptance a", "this flight": "none", "technician or chief signs it": "order c"}, lifts)
 }

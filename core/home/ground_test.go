@@ -129,3 +129,45 @@ func TestFanAgainstItsPlaces(t *testing.T) {
 	assert.False(t, home.FanReaches(geo.XY{}, []geo.XY{{X: 100}, {X: 100, Y: 100}}, hole, 20), "wholly in its hole")
 	assert.True(t, home.FanReaches(geo.XY{}, []geo.XY{{X: 100}, {X: 350, Y: 100}}, hole, 20))
 }
+
+// A needle on any cell of a square whose edges run over the cells is found, and
+// one a cell further out is not far enough to matter twice.
+func TestNoCellOfASquareIsMissed(t *testing.T) {
+	square := []geo.XY{{X: -20, Y: -20}, {X: 20, Y: -20}, {X: 20, Y: 20}, {X: -20, Y: 20}}
+	for x := -32.0; x <= 32; x += 4 {
+		for y := -32.0; y <= 32; y += 4 {
+			needle := slope(20, 4, func(px, py float64) float64 {
+				if px == x && py == y {
+					return 30
+				}
+				return 0
+			})
+			u := needle.UnderShape(home.AreaKind, square, 0)
+			require.True(t, u.Known)
+			d := max(math.Abs(x), math.Abs(y)) - 20
+			switch {
+			case d <= 0:
+				assert.InDelta(t, 30, u.HighM, 1e-9, "at %g, %g", x, y)
+			case d > 4:
+				assert.InDelta(t, 0, u.HighM, 1e-9, "at %g, %g", x, y)
+			}
+		}
+	}
+}
+
+// A shape or a fan that reaches over the edge of the terrain is not known, on
+// each of its four sides; one that ends on the last cells is.
+func TestTheEdgeOfTheTerrain(t *testing.T) {
+	flat := slope(20, 4, func(_, _ float64) float64 { return 0 }) // cells from -40 to 36
+	for _, turn := range []func(x, y float64) geo.XY{
+		func(x, y float64) geo.XY { return geo.XY{X: x, Y: y} }, func(x, y float64) geo.XY { return geo.XY{X: y, Y: x} },
+	} {
+		for _, c := range []struct {
+			to    float64
+			known bool
+		}{{32, true}, {38, true}, {38.1, false}, {60, false}, {-36, true}, {-42, true}, {-42.1, false}, {-60, false}} {
+			u := flat.UnderShape(home.LineKind, []geo.XY{turn(0, 0), turn(c.to, 0)}, 0)
+			assert.Equal(t, c.known, u.Known, "to %g", c.to)
+		}
+	}
+}

@@ -214,7 +214,8 @@ func (t *Terrain) sweep(fan []triangle, reach float64) (high, low float64, gaps 
 	}
 	grow := reach + t.CellM/2
 	first, last := int(math.Floor((lo.Y-grow-t.Origin.Y)/t.CellM)), int(math.Ceil((hi.Y+grow-t.Origin.Y)/t.CellM))
-	if first < 0 || last >= t.Rows || lo.X-reach < t.Origin.X-t.CellM/2 || hi.X+reach > t.Origin.X+(float64(t.Columns)-0.5)*t.CellM {
+	south0, west0 := t.Origin.Y-t.CellM/2, t.Origin.X-t.CellM/2
+	if lo.Y-reach < south0 || hi.Y+reach > south0+float64(t.Rows)*t.CellM || lo.X-reach < west0 || hi.X+reach > west0+float64(t.Columns)*t.CellM {
 		gaps++ // the fan reaches over the edge
 	}
 	var cuts [][2]float64

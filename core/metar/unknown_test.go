@@ -79,6 +79,12 @@ func TestTrendsStandApart(t *testing.T) {
 		"INTER 4000 SHRA":              {"INTER", made, made.Add(2 * time.Hour), "SHRA; visibility 4.0 km"},
 		"FM101900 24015KT 9999 BKN040": {"FM", at(19, 0), at(21, 0), "wind 7.7 m/s; visibility 10.0 km; cloud from 4000 ft"},
 		"TEMPO OVVC008":                {"TEMPO", made, made.Add(2 * time.Hour), "part of it cannot be read"},
+		"BECMG FM2460 TSRA":            {"BECMG", made, made.Add(2 * time.Hour), "TSRA; part of it cannot be read"},
+		"BECMG FM2401 TSRA":            {"BECMG", made, made.Add(2 * time.Hour), "TSRA; part of it cannot be read"},
+		"BECMG FM2500 TSRA":            {"BECMG", made, made.Add(2 * time.Hour), "TSRA; part of it cannot be read"},
+		"BECMG FM1760 TSRA":            {"BECMG", made, made.Add(2 * time.Hour), "TSRA; part of it cannot be read"},
+		"BECMG FM321700 TSRA":          {"BECMG", made, made.Add(2 * time.Hour), "TSRA; part of it cannot be read"},
+		"BECMG FM1759 TSRA":            {"BECMG", at(17, 59), at(19, 59), "TSRA"},
 		"BECMG FM9999 TSRA":            {"BECMG", made, made.Add(2 * time.Hour), "TSRA; part of it cannot be read"},
 	} {
 		r := decode(t, "KZZT 101653Z 24003KT 10SM CLR 18/08 A3001 "+text)

@@ -155,6 +155,8 @@ func TestSelfDischarge(t *testing.T) {
 	assert.Zero(t, d.Suspect, "exactly 5 mV a day is not over it")
 	d, _ = pack.SelfDischarge(start, resting(1, 4190, 4190, 4190), resting(5, 4178, 4178, 4160))
 	assert.Zero(t, d.Suspect, "7.5 against 3: not three times")
+	d, _ = pack.SelfDischarge(start, resting(1, 4190, 4190, 4190, 4190, 4190), resting(5, 4188, 4162, 4188, 4162, 4188))
+	assert.Equal(t, 2, d.Suspect, "the first of two that lose the same")
 	_, ok = pack.SelfDischarge(start, resting(0.9, 4190), resting(5, 4100))
 	assert.False(t, ok, "still settling after the charge")
 	_, ok = pack.SelfDischarge(start, resting(1, 4190), resting(3.9, 4100))

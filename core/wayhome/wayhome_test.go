@@ -368,3 +368,38 @@ func TestInTheWind(t *testing.T) {
 		assert.Contains(t, says(x, ""), c.says, name)
 	}
 }
+
+// What turns into the wind where it stands needs no heading of the sectors; a
+// wing without any is judged by them; a type without a speed does not come home.
+func TestWindAndTheType(t *testing.T) {
+	b := setUp(t)
+	b.q.Chart.Features[0].Free = []float64{0, 180}
+	a := b.reckon()
+	across := weather.Air{WindMS: f(9), FromDeg: f(90), WindHeightM: 10, Ground: "open"}
+	said := func(change func(*airframe.Type)) string {
+		ty, x := b.q.Type, a
+		change(&ty)
+		x.Findings = nil
+		x.InWind(&across, b.q.Chart, ty)
+		return says(x, "")
+	}
+	a.Clear = []float64{0, 180}
+	assert.NotContains(t, said(func(*airframe.Type) {}), "Start and landing")
+	assert.Contains(t, said(func(ty *airframe.Type) { ty.Geometry.Kind = airframe.FixedWing }), "Start and landing")
+	assert.Contains(t, said(func(ty *airframe.Type) { ty.Limits.SpeedMS = 0 }), "stop: How fast it comes home against the wind is not known")
+	assert.NotContains(t, said(func(ty *airframe.Type) { *ty = airframe.Type{} }), "How fast it comes home", "nobody has said which aircraft flies")
+	a.Clear = nil
+	assert.NotContains(t, said(func(ty *airframe.Type) { ty.Geometry.Kind = airframe.FixedWing }), "this wind cannot be used")
+}
+
+// The way is that of the routes, and round the areas where there is none.
+func TestTheWayOfAChart(t *testing.T) {
+	b := setUp(t)
+	assert.Len(t, b.q.Chart.Way(), 2)
+	b.q.Chart.Features = b.q.Chart.Features[:1]
+	assert.Empty(t, b.q.Chart.Way())
+	b.put("field", site.Work, site.Area, nil, [2]float64{0, 50}, [2]float64{50, 50}, [2]float64{50, 90})
+	way := b.q.Chart.Way()
+	require.Len(t, way, 4)
+	assert.Equal(t, way[0], way[3], "back to where it began")
+}

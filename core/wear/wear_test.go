@@ -147,3 +147,25 @@ func TestMoreUseIsNeverLater(t *testing.T) {
 		}
 	})
 }
+
+// A forecast of ten years and more from four weeks says nothing.
+func TestForecastEndsAtTenYears(t *testing.T) {
+	now := time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
+	var r wear.Recent
+	for d := range 28 {
+		r.Hours = append(r.Hours, wear.DayUse{DaysAgo: d, Amount: 1})
+	}
+	for hours, known := range map[float64]bool{3649: true, 3650: false, 4000: false} {
+		got, err := wear.When(wear.Counters{}, wear.Limits{Hours: hours}, r, now)
+		require.NoError(t, err)
+		assert.Equal(t, known, got.Known, "%g h at one a day", hours)
+	}
+	days, ok := wear.Forecast(r.Hours, 0)
+	assert.True(t, ok)
+	assert.Zero(t, days)
+	days, ok = wear.Forecast([]wear.DayUse{{DaysAgo: 13, Amount: 42}, {DaysAgo: 14, Amount: 42}, {DaysAgo: 27, Amount: 42}, {DaysAgo: 28, Amount: 1e6}, {DaysAgo: -1, Amount: 1e6}}, 8)
+	assert.True(t, ok)
+	assert.InDelta(t, 2, days, 1e-12, "the last fourteen days count twice, older ones and those to come not at all")
+	_, ok = wear.Forecast([]wear.DayUse{{Amount: -1}}, 1)
+	assert.False(t, ok)
+}
