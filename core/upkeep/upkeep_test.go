@@ -78,6 +78,10 @@ func TestDeferralHoldsUntilItsFirstLimit(t *testing.T) {
 	require.True(t, ok)
 	assert.Equal(t, day.AddDate(0, 0, 3), d.ExpiresOn)
 	assert.EqualValues(t, 36000+7200, d.MaxSeconds)
+	flights := upkeep.Grace{Days: 5, Flights: 7}
+	few, ok := flights.Defer(day, 36000, 40, 5)
+	require.True(t, ok)
+	assert.Equal(t, []any{47, int64(0), day.AddDate(0, 0, 5)}, []any{few.MaxFlights, few.MaxSeconds, few.ExpiresOn})
 	short, _ := task.Defer.Defer(day, 0, 0, 1)
 	assert.Equal(t, day.AddDate(0, 0, 1), short.ExpiresOn)
 	long, _ := task.Defer.Defer(day, 0, 0, 99)

@@ -47,5 +47,50 @@ func TestAirAsApproved(t *testing.T) {
 			})
 		}
 		approved.Text(t, "air-"+name, lines)
+		approved.Text(t, "expected-"+name, expected(t, law))
 	}
+}
+
+// expected is what is said of a trend, with everything about it near where it
+// decides.
+func expected(t *testing.T, law rules.Law) []string {
+	type question struct {
+		Air    weather.Air
+		Limits weather.Limits
+	}
+	q := question{air(t, "KZZT 101653Z 24003KT 10SM CLR 20/10 A3001 TEMPO FM1700 TL1900 25015G20KT 5000 BKN008"), limits()}
+	q.Limits.Law = law
+	q.Air.StationM = f(200)
+	var lines []string
+	seen := map[string]bool{}
+	say := func(what string, q question) {
+		said := []string{}
+		for _, f := range weather.Assess(q.Air, q.Limits, now).Findings {
+			if f.Rule == judge.RuleHazard {
+				said = append(said, f.Verdict.String()+" "+f.Sentence)
+			}
+		}
+		if text := strings.Join(said, "; "); !seen[text] {
+			seen[text] = true
+			lines = append(lines, what+": "+text)
+		}
+	}
+	say("as it is", q)
+	for _, part := range []func(q *question){
+		func(*question) {},
+		func(q *question) { q.Air.Trends[0].WindMS, q.Air.Trends[0].GustMS, q.Air.Trends[0].BaseFt = nil, nil, nil },
+		func(q *question) { q.Air.Trends[0].WindMS, q.Air.Trends[0].GustMS, q.Air.Trends[0].VisibilityM = nil, nil, nil },
+		func(q *question) { q.Air.Trends[0].VisibilityM, q.Air.Trends[0].BaseFt = nil, nil },
+	} {
+		x := q
+		x.Air.Trends = append(x.Air.Trends[:0:0], q.Air.Trends...)
+		part(&x)
+		say("part", x)
+		approved.Vary(x, func(what string, q question) {
+			if !strings.HasPrefix(what, ".Limits.Law") {
+				say(what, q)
+			}
+		})
+	}
+	return lines
 }
