@@ -171,3 +171,22 @@ func TestTheEdgeOfTheTerrain(t *testing.T) {
 		}
 	}
 }
+
+func TestTheSmallestTerrain(t *testing.T) {
+	one := &home.Terrain{CellM: 5, Columns: 1, Rows: 1, Heights: []float32{7}}
+	got, err := home.OverGround([]home.Place3{{M: 30}, {At: geo.XY{X: 1}, M: 30}}, one, 0, 0)
+	require.NoError(t, err)
+	assert.InDelta(t, 23, got[0].LowestM, 1e-9)
+	for name, spoil := range map[string]func(t *home.Terrain){
+		"no cell":   func(t *home.Terrain) { t.CellM = 0 },
+		"no column": func(t *home.Terrain) { t.Columns, t.Heights = 0, nil },
+		"no row":    func(t *home.Terrain) { t.Rows, t.Heights = 0, nil },
+		"too few":   func(t *home.Terrain) { t.Heights = nil },
+		"no error":  func(t *home.Terrain) { t.SigmaM = -1 },
+	} {
+		bad := *one
+		spoil(&bad)
+		_, err := home.OverGround([]home.Place3{{M: 30}, {At: geo.XY{X: 1}, M: 30}}, &bad, 0, 0)
+		assert.ErrorIs(t, err, home.ErrInput, name)
+	}
+}
