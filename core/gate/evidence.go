@@ -65,6 +65,9 @@ func (g *run) fit(p Part) *judge.Remedy {
 // Ready reports whether a pack may fly in a type now, by all that a gate asks of a
 // pack itself.
 func Ready(t airframe.Type, p Pack, now time.Time) bool {
+	if p.Chemistry != t.Packs.Chemistry || p.Cells != t.Packs.Cells {
+		return false // of the many on a rack most are of another type
+	}
 	g := &run{in: Input{Now: now, Type: t, Rules: rules.USSmall}}
 	g.pack(p, t.Packs)
 	return judge.Worst(g.out) < judge.Stop

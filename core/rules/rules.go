@@ -91,9 +91,11 @@ func Find(name string) (Pack, error) {
 // Source returns the citation of a rule of the pack or of usual practice; of one
 // that the pack does not have, usual practice.
 func (p Pack) Source(id judge.Rule) string {
-	for _, r := range slices.Concat(p.Rules, Practice.Rules) {
-		if r.ID == id {
-			return r.Citation
+	for _, rs := range [][]Rule{p.Rules, Practice.Rules} { // asked for every finding: nothing is copied
+		for i := range rs {
+			if rs[i].ID == id {
+				return rs[i].Citation
+			}
 		}
 	}
 	return Usual

@@ -78,8 +78,12 @@ func expected(t *testing.T, law rules.Law) []string {
 	say("as it is", q)
 	for _, part := range []func(q *question){
 		func(*question) {},
-		func(q *question) { q.Air.Trends[0].WindMS, q.Air.Trends[0].GustMS, q.Air.Trends[0].BaseFt = nil, nil, nil },
-		func(q *question) { q.Air.Trends[0].WindMS, q.Air.Trends[0].GustMS, q.Air.Trends[0].VisibilityM = nil, nil, nil },
+		func(q *question) {
+			q.Air.Trends[0].WindMS, q.Air.Trends[0].GustMS, q.Air.Trends[0].BaseFt = nil, nil, nil
+		},
+		func(q *question) {
+			q.Air.Trends[0].WindMS, q.Air.Trends[0].GustMS, q.Air.Trends[0].VisibilityM = nil, nil, nil
+		},
 		func(q *question) { q.Air.Trends[0].VisibilityM, q.Air.Trends[0].BaseFt = nil, nil },
 	} {
 		x := q

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/units"
+	"mainstay/internal/platform/db"
 )
 
 // Condition is what the fleet knows about one aircraft for the gate.
@@ -97,11 +98,7 @@ func (s *Service) withoutParts(ctx context.Context, ids []uuid.UUID) ([]Conditio
 // fly in its type.
 func (s *Service) countReady(ctx context.Context, cs []*Condition) error {
 	// A pack whose reading has run out is stopped anyway: only the others are judged.
-	var charged []uuid.UUID
-	if err := s.DB.WithContext(ctx).Raw("select p.id from packs p where p.state = 'charged' and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?)", s.Clock.Now().Add(-pack.CheckValidFor)).Scan(&charged).Error; err != nil {
-		return err
-	}
-	views, err := s.PackViews(ctx, append([]uuid.UUID{}, charged...))
+	views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", "where p.state = 'charged' and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?)", s.Clock.Now().Add(-pack.CheckValidFor))
 	if err != nil {
 		return err
 	}
@@ -154,21 +151,25 @@ type PackView struct {
 // PackViews returns the given packs, or the whole rack for nil, each with its
 // newest reading, in two queries.
 func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, error) {
-	g := s.DB.WithContext(ctx)
-	where, args := "", []any{}
-	if ids != nil {
-		if len(ids) == 0 {
-			return nil, nil
-		}
-		where, args = "where p.id in ?", []any{ids}
+	if ids == nil {
+		return s.packViews(ctx, "o.summary", "")
 	}
+	if len(ids) == 0 {
+		return nil, nil
+	}
+	return s.packViews(ctx, "o.summary", "where p.id = any(?::uuid[])", db.UUIDs(ids))
+}
+
+// packViews reads packs with what the history says, as much of it as is asked for.
+func (s *Service) packViews(ctx context.Context, summary, where string, args ...any) ([]PackView, error) {
+	g := s.DB.WithContext(ctx)
 	var packs []struct {
 		Pack
 		FittedTo string
 		Standing *pack.Standing `gorm:"serializer:json"`
 		LookedAt *time.Time
 	}
-	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, o.summary as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
+	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, `+summary+` as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
 		from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id `+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
 		return nil, err
 	}

@@ -172,7 +172,7 @@ func (s *Service) FetchWeather(ctx context.Context, site, id uuid.UUID, ground s
 type Sky struct {
 	Latest   *weather.Assessment
 	By       string
-	LateAt   *time.Time // of what was entered last, when it is older than what counts
+	LateAt   *time.Time    // of what was entered last, when it is older than what counts
 	Report   *metar.Report // as decoded; nil: read by hand
 	Replaced bool          // its wind gave way to one measured since, on the spot
 	Sun      sun.Day
