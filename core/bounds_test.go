@@ -21,6 +21,7 @@ import (
 	"mainstay/core/sun"
 	"mainstay/core/tonight"
 	"mainstay/core/units"
+	"mainstay/core/wear"
 	"mainstay/core/weather"
 	"mainstay/core/wind"
 )
@@ -122,6 +123,13 @@ var bounds = []bound{
 	{"charge that was taken", 1, 200000, false, func(v float64) error { return refuse(pack.MeasureCapacity(v, 95, 1, 20, 1)) }},
 	{"level before", 60, 100, false, func(v float64) error { return refuse(pack.MeasureCapacity(8000, v, 1, 0, 1)) }},
 	{"level after", 0, 35, false, func(v float64) error { return refuse(pack.MeasureCapacity(8000, 95, 1, v, 1)) }},
+	{"limit of wear", 0, wear.Most, false, func(v float64) error {
+		if (wear.Limits{Litres: v}).Beyond() || (wear.Limits{Hours: v}).Beyond() {
+			return errStop
+		}
+		return nil
+	}},
+	{"reading of a check", 0, 60, false, func(v float64) error { return refuse(checks.Judge(volts, checks.Value{Number: &v}, nil)) }},
 	{"cell", 500, 5000, false, func(v float64) error {
 		it := checks.Item{ID: "c", Title: "Cells", Kind: checks.Cells, Unit: "mV", Step: 1}
 		return refuse(checks.Judge(it, checks.Value{Set: []float64{v, v}}, &checks.PackRef{Cells: 2, Chemistry: pack.LiPo}))

@@ -124,3 +124,20 @@ func TestGestures(t *testing.T) {
 	hexa.Sticks = &airframe.Sticks{Start: "up", Stop: " "}
 	assert.Error(t, hexa.Validate())
 }
+
+// One piece of equipment needs no number.
+func TestEquipmentIsNumberedWhereThereAreMore(t *testing.T) {
+	a := shipped(t)["lantern-4"]
+	labels := func(count int) (out []string) {
+		a.Equipment = []airframe.Equipment{{Kind: "light", At: "frame", Count: count}}
+		for _, p := range a.Positions() {
+			if p.Kind == "light" {
+				out = append(out, p.ID+" "+p.Label)
+			}
+		}
+		return out
+	}
+	assert.Equal(t, []string{"light Light"}, labels(0))
+	assert.Equal(t, []string{"light Light"}, labels(1))
+	assert.Equal(t, []string{"light-1 Light 1", "light-2 Light 2"}, labels(2))
+}

@@ -212,12 +212,15 @@ func TestValidateNamesTheItem(t *testing.T) {
 	}
 	good := checks.Item{ID: "x", Title: "X", Station: "frame", Kind: checks.Look, Defect: judge.Stop}
 	assert.NoError(t, one(good).Validate(a))
+	assert.NoError(t, one(volts()).Validate(a))
 	for name, change := range map[string]func(*checks.Item){
 		"id": func(it *checks.Item) { it.ID = "" }, "station": func(it *checks.Item) { it.Station = "keel" },
 		"defect": func(it *checks.Item) { it.Defect = judge.Clear }, "reading": func(it *checks.Item) { it.Kind = checks.Reading },
 		"cells": func(it *checks.Item) { it.Kind = checks.Cells }, "motors": func(it *checks.Item) { it.Kind = checks.Motors },
-		"kind": func(it *checks.Item) { it.Kind = "smell" },
-		"how":  func(it *checks.Item) { *it = motors("guess", 1, 2, 4); it.Title, it.Station = "M", "frame" },
+		"kind":    func(it *checks.Item) { it.Kind = "smell" },
+		"no band": func(it *checks.Item) { *it = volts(); it.Band = nil }, "no step": func(it *checks.Item) { *it = volts(); it.Step = 0 }, "no unit": func(it *checks.Item) { *it = volts(); it.Unit = "" },
+		"no least": func(it *checks.Item) { *it = volts(); it.Min = nil }, "no most": func(it *checks.Item) { *it = volts(); it.Max = nil }, "no range": func(it *checks.Item) { *it = volts(); it.Max = it.Min },
+		"how": func(it *checks.Item) { *it = motors("guess", 1, 2, 4); it.Title, it.Station = "M", "frame" },
 	} {
 		it := good
 		change(&it)
@@ -237,4 +240,10 @@ func TestOutliersNeedSomethingToCompare(t *testing.T) {
 	assert.Empty(t, checks.Outliers(it, []float64{60}))
 	it.Compare = nil
 	assert.Empty(t, checks.Outliers(it, []float64{40, 40, 60}))
+}
+
+// volts is a reading that is in order.
+func volts() checks.Item {
+	num := func(v float64) *float64 { return &v }
+	return checks.Item{ID: "v", Title: "V", Station: "frame", Kind: checks.Reading, Quantity: "volts", Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: &checks.Band{StopBelow: num(10)}}
 }

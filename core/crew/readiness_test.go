@@ -53,3 +53,16 @@ func TestPracticeOnlyHelps(t *testing.T) {
 		assert.Equal(t, []int{empty, loaded}, []int{before.EmptyPacks, before.LoadedPacks})
 	})
 }
+
+// Half the landings, rounded up, where there is no tank.
+func TestLandingsWithoutATank(t *testing.T) {
+	day := time.Date(2026, 5, 1, 0, 0, 0, 0, time.UTC)
+	for _, c := range []struct {
+		asked, done int
+		tank, open  bool
+	}{{5, 3, false, true}, {5, 2, false, false}, {6, 3, false, true}, {6, 2, false, false}, {1, 1, false, true}, {5, 4, true, false}, {5, 5, true, true}} {
+		s := crew.Syllabus{EmptyPacks: 1, LoadedPacks: 1, Landings: c.asked}
+		got := s.Judge([]crew.Practice{{Phase: crew.Empty, Packs: 1, NoseIn: true, On: day}, {Phase: crew.Loaded, Packs: 1, Landings: c.done, On: day.AddDate(0, 0, 1)}}, c.tank)
+		assert.Equal(t, c.open, got.Open, "%d of %d, tank %v: %v", c.done, c.asked, c.tank, got.Missing)
+	}
+}

@@ -9,6 +9,7 @@ import (
 
 	"mainstay/core/gate"
 	"mainstay/core/judge"
+	"mainstay/core/pack"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
 )
@@ -77,4 +78,22 @@ func TestOrdersSayWhatLiftsThem(t *testing.T) {
 		}
 	}
 	assert.Equal(t, map[string]string{"the acceptance flight": "acceptance a", "this flight": "none", "technician or chief signs it": "order c"}, lifts)
+}
+
+// Packs that cannot fly together anyway are not held against each other too.
+func TestPacksOfTwoKindsAreNamedOnce(t *testing.T) {
+	for name, change := range map[string]func(b *gate.Pack){
+		"cells": func(b *gate.Pack) { b.Cells = 6 }, "chemistry": func(b *gate.Pack) { b.Chemistry = pack.LiHV }, "the same": func(b *gate.Pack) { b.ID = "b" },
+	} {
+		in := good()
+		in.Type.Packs.Count = 2
+		b := in.Packs[0]
+		b.ID, b.Label, b.Set = "c", "B2", pack.Candidate{ID: "c", Label: "B2", Cycles: 90}
+		change(&b)
+		in.Packs[0].ID = "b"
+		in.Packs = append(in.Packs, b)
+		for _, f := range gate.Judge(in).Findings {
+			assert.NotContains(t, f.Sentence, "do not make a set", name)
+		}
+	}
 }

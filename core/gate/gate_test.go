@@ -171,6 +171,12 @@ var wrong = []struct {
 		b.ID, b.Label, b.Set = "c", "B2", pack.Candidate{ID: "c", Label: "B2", Cycles: 90}
 		i.Packs = append(i.Packs, b)
 	}, "packs", judge.Stop, "do not make a set"},
+	{"packs of two kinds", func(i *gate.Input) {
+		i.Type.Packs.Count = 2
+		b := i.Packs[0]
+		b.ID, b.Label, b.Cells, b.Set = "c", "B2", 6, pack.Candidate{ID: "c", Label: "B2", Cycles: 90}
+		i.Packs = append(i.Packs, b)
+	}, "packs", judge.Stop, "with 6 cells"},
 	{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
 	{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
 	{"pack not looked at", func(i *gate.Input) { i.Walkround.PackIDs = nil }, "packs", judge.Stop, "B1 was not looked at"},

@@ -190,3 +190,24 @@ func TestTheSmallestTerrain(t *testing.T) {
 		assert.ErrorIs(t, err, home.ErrInput, name)
 	}
 }
+
+// A needle that the reach of a shape touches is found.
+func TestTheReachOfAShape(t *testing.T) {
+	for d := 2.0; d <= 40; d += 2 {
+		for _, at := range []geo.XY{{Y: d}, {Y: -d}, {X: d}, {X: -d}} {
+			needle := slope(60, 2, func(x, y float64) float64 {
+				if math.Abs(x-at.X) < 1 && math.Abs(y-at.Y) < 1 {
+					return 30
+				}
+				return 0
+			})
+			u := needle.UnderShape(home.PointKind, []geo.XY{{}}, 20)
+			switch {
+			case d <= 20:
+				assert.InDelta(t, 30, u.HighM, 1e-9, "at %v", at)
+			case d > 24:
+				assert.InDelta(t, 0, u.HighM, 1e-9, "at %v", at)
+			}
+		}
+	}
+}

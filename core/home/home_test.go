@@ -313,3 +313,20 @@ func large() (home.Question, []home.Place3) {
 	}
 	return q, path
 }
+
+// The way round keeps the buffer and the position error from every corner, by
+// whole metres and no more than the corners of its polygon take.
+func TestWayRoundKeepsItsDistance(t *testing.T) {
+	for _, buffer := range []float64{0, 5, 30} {
+		tree := home.Obstacle{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50}}, HeightM: f(20), BufferM: buffer}
+		path, err := home.WayRound(geo.XY{}, geo.XY{X: 100}, 10, []home.Obstacle{tree}, 3, home.VerticalClear, nil)
+		require.NoError(t, err)
+		near := math.Inf(1)
+		for i := 1; i < len(path); i++ {
+			q, _ := geo.Nearest(tree.Places[0], path[i-1], path[i])
+			near = min(near, geo.Dist(q, tree.Places[0]))
+		}
+		assert.GreaterOrEqual(t, near, buffer+3, "buffer %g", buffer)
+		assert.LessOrEqual(t, near, (buffer+3.5)*1.1+1, "buffer %g", buffer)
+	}
+}

@@ -118,3 +118,15 @@ func TestSectorRefusals(t *testing.T) {
 	_, err := home.Sector(geo.XY{}, 0, 361, gentle, nil, nil)
 	assert.ErrorIs(t, err, home.ErrInput)
 }
+
+// What only touches the edge of a sector is in it.
+func TestSectorIsTouched(t *testing.T) {
+	wall := home.Obstacle{Name: "wall", Kind: home.LineKind, Places: []geo.XY{{Y: -10}, {}}, HeightM: f(3)}
+	got, err := home.Sector(geo.XY{}, 0, 0, home.Slope{Rise: 0.3}, []home.Obstacle{wall}, nil)
+	require.NoError(t, err)
+	assert.NotNil(t, got, "it ends where the start begins")
+	wall.Places = []geo.XY{{Y: -10}, {Y: -0.1}}
+	got, err = home.Sector(geo.XY{}, 0, 0, home.Slope{Rise: 0.3}, []home.Obstacle{wall}, nil)
+	require.NoError(t, err)
+	assert.Nil(t, got)
+}

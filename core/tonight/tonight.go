@@ -162,9 +162,9 @@ func Make(in Input) (Plan, error) {
 		order = append(order, got...)
 		switch sorties := f.Sorties * f.Packs; {
 		case len(got) < sorties:
-			p.find(judge.Stop, "%s: %d packs in sets may fly, %d sorties take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), f.Sorties, sorties)
+			p.find(judge.Stop, "%s: %d packs in sets may fly, %s take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), flights(f.Sorties), sorties)
 		case len(got) < need:
-			p.find(judge.Watch, "%s: enough packs for %d sorties, none to spare.", f.Aircraft, f.Sorties)
+			p.find(judge.Watch, "%s: enough packs for %s, none to spare.", f.Aircraft, flights(f.Sorties))
 		}
 	}
 	if err := p.schedule(in, order, taken); err != nil {
@@ -286,4 +286,11 @@ func (p *Plan) schedule(in Input, order []Pack, taken map[string]string) error {
 		}
 	}
 	return nil
+}
+
+func flights(n int) string {
+	if n == 1 {
+		return "1 sortie"
+	}
+	return fmt.Sprintf("%d sorties", n)
 }

@@ -403,3 +403,32 @@ func TestTheWayOfAChart(t *testing.T) {
 	require.Len(t, way, 4)
 	assert.Equal(t, way[0], way[3], "back to where it began")
 }
+
+// It may land elsewhere than it started: that place is judged, and said when it
+// is no longer there.
+func TestAnotherLandingPlace(t *testing.T) {
+	b := setUp(t)
+	assert.Equal(t, "start", b.reckon().Landing.ID)
+	b.put("yard", site.TakeOff, site.Point, nil, [2]float64{60, 0})
+	b.q.Flight.Landing = "yard"
+	assert.Equal(t, "yard", b.reckon().Landing.ID)
+	b.q.Flight.Landing = "gone"
+	a := b.reckon()
+	assert.Equal(t, "start", a.Landing.ID)
+	assert.NotNil(t, find(a, "take-off", "The landing place that was chosen is no longer on the map."), says(a, ""))
+}
+
+// At the ground itself nothing is left; under it, it flies into it.
+func TestRouteAtTheGround(t *testing.T) {
+	b := setUp(t)
+	for top, want := range map[float64]string{229: "only 1.0 m are left", 230: "only 0.0 m are left", 231: "it flies into the ground, 1 m under its top"} {
+		b.q.Chart.Terrain = b.terrain(func(_, y float64) float64 {
+			if y > 45 {
+				return top
+			}
+			return 200
+		})
+		a := b.reckon()
+		assert.NotNil(t, find(a, "path", want), "%g: %s", top, says(a, ""))
+	}
+}
