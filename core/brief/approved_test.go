@@ -6,6 +6,7 @@ import (
 
 	"mainstay/approved"
 	"mainstay/core/brief"
+	"mainstay/core/crew"
 )
 
 // The briefing, and what changes in it with everything it is written from.
@@ -51,5 +52,13 @@ func TestBriefingAsApproved(t *testing.T) {
 		say(what, in)
 		lines = append(kept, lines[first:]...)
 	})
+	for _, post := range crew.AllPosts {
+		in := input()
+		in.People = []brief.Person{{ID: "p", Name: "Odile", Post: post}}
+		kept := lines
+		lines = lines[:first:first]
+		say("only "+string(post), in)
+		lines = append(kept, lines[first:]...)
+	}
 	approved.Text(t, "briefing", lines)
 }

@@ -298,6 +298,13 @@ func TestPeopleNearTheRoute(t *testing.T) {
 	assert.Nil(t, b.reckon().PeopleM)
 	b.put("farm", site.Sensitive, site.Point, nil, [2]float64{60, 100})
 	assert.InDelta(t, 60, *b.reckon().PeopleM, 0.1, "what is not said to be something else counts")
+	b.put("yard", site.Sensitive, site.Area, nil, [2]float64{30, 80}, [2]float64{50, 80}, [2]float64{50, 120}, [2]float64{30, 120})
+	assert.InDelta(t, 30, *b.reckon().PeopleM, 0.1, "to the nearest of its edges")
+	b.put("lane", site.Sensitive, site.Line, nil, [2]float64{20, 50}, [2]float64{-20, 20})
+	assert.InDelta(t, 0, *b.reckon().PeopleM, 0.1, "across the way to the start")
+	b.q.Chart.Features = b.q.Chart.Features[:2]
+	b.put("village", site.Sensitive, site.Area, nil, [2]float64{-300, -300}, [2]float64{300, -300}, [2]float64{300, 300}, [2]float64{-300, 300})
+	assert.Zero(t, *b.reckon().PeopleM, "over it")
 }
 
 func TestWhatCannotBeReckoned(t *testing.T) {
