@@ -29,7 +29,7 @@ func TestReportsAsApproved(t *testing.T) {
 		at    int
 		forms []string
 	}{
-		{2, []string{"24006KT", "VRB02KT", "00000KT", "24006G15KT", "24015G06KT", "240P49MPS", "24006MPS", "36100KT", "37006KT", "24506KT", "240V300", "/////KT", "24006", "24O06KT", "24006KMH"}},
+		{2, []string{"24006KT", "VRB02KT", "00000KT", "24006G15KT", "24015G06KT", "240P49MPS", "24006MPS", "36100KT", "37006KT", "24506KT", "240V300", "360V010", "361V010", "010V360", "010V361", "/////KT", "24006", "24O06KT", "24006KMH"}},
 		{3, []string{"10SM", "P6SM", "M1/4SM", "1/2SM", "1 1/2SM", "9999", "0000", "3000", "1500SW", "CAVOK", "////", "////SM", "99999", "1/0SM", "2 1/2", "R25/1200", "3000NDV"}},
 		{4, []string{"CLR", "SKC", "NSC", "NCD", "FEW020", "SCT035 BKN050", "OVC001", "VV002", "VV///", "FEW020CB", "SCT020TCU", "OVC0O8", "//////", "BKN", "FEW999", "FEW1000", "RA CLR", "-RA OVC010", "+TSRA OVC020", "VCTS CLR", "FZFG VV001", "// CLR", "HZ CLR", "+XX CLR", "RASN CLR"}},
 		{5, []string{"16/06", "M02/M05", "16/", "16/XX", "06/16", "M00/M00", "99/99", "//////", "1/6", "16/06/"}},

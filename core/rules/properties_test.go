@@ -8,6 +8,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/rules"
+	"mainstay/core/site"
 )
 
 // Whatever evidence is taken away, and in whatever order, no verdict gets
@@ -77,4 +78,32 @@ func TestInForce(t *testing.T) {
 		d := rules.Document{Number: rapid.SampledFrom([]string{"", " ", "N-1"}).Draw(t, "number"), Issued: ptr(base.AddDate(0, 0, from)), Expires: ptr(base.AddDate(0, 0, from+long))}
 		assert.Equal(t, d.Number == "N-1" && at >= from && at <= from+long, d.InForce(base.AddDate(0, 0, at)))
 	})
+}
+
+// What is charted near counts whatever was said; what was said counts where
+// nothing is charted; what nobody said is near, but in the subcategory that keeps
+// away.
+func TestNearPeople(t *testing.T) {
+	near, far := 29.9, 30.0
+	for _, c := range []struct {
+		charted  *float64
+		under    string
+		category string
+		want     bool
+	}{
+		{&near, "nobody", "a3", true}, {&far, "nobody", "", false}, {nil, "nobody", "", false}, {nil, "participants", "", false}, {nil, "sheltered", "", true}, {&far, "others", "", true},
+		{nil, "", "", true}, {&far, "", "", true}, {nil, "", "a3", false}, {nil, "", "a1", true}, {nil, "", "a2", true}, {&near, "", "a3", true},
+	} {
+		f := rules.Facts{PeopleM: c.charted, Answers: map[string]string{}}
+		if c.under != "" {
+			f.Answers["people-under"] = c.under
+		}
+		if c.category != "" {
+			f.Answers["category"] = c.category
+		}
+		assert.Equal(t, c.want, f.NearPeople(30), "%+v", c)
+	}
+	for what, people := range map[string]bool{"": true, "house": true, "school": true, "bees": false, "Water": false, "bees by the house": true, "field with people": true, "stock": false, "cattle": false, "birds": false, "crop": false, "organic": false} {
+		assert.Equal(t, people, site.WherePeopleAre(what), what)
+	}
 }

@@ -57,6 +57,14 @@ func TestFeaturesThatAreRefused(t *testing.T) {
 		require.ErrorIs(t, err, site.ErrFeature, want)
 		assert.ErrorContains(t, err, want)
 	}
+	long := good
+	long.Name, long.What, long.Note = strings.Repeat("x", site.MaxName), strings.Repeat("x", site.MaxName), strings.Repeat("x", 4000)
+	assert.NoError(t, long.Check())
+	for _, spoil := range []func(x *site.Feature){func(x *site.Feature) { x.Name += "x" }, func(x *site.Feature) { x.What += "x" }, func(x *site.Feature) { x.Note += "x" }} {
+		x := long
+		spoil(&x)
+		assert.ErrorContains(t, x.Check(), "words are too long")
+	}
 	line := site.Feature{Kind: site.Wires, Shape: site.Line, Places: square[:1]}
 	assert.ErrorContains(t, line.Check(), "at least two places")
 	hole := site.Feature{Kind: site.Obstacle, Shape: site.Point, Places: square[:1], Holes: [][]geo.Point{square}}

@@ -410,6 +410,9 @@ func (x *tour) job(craft, chief string) string {
 		said = append(said, m{"ask": a.Id, "option": a.Options[0].ID})
 	}
 	x.do("PUT", at+"/answers", m{"answers": said}, nil)
+	hasty := id()
+	x.do("POST", at+"/decisions", m{"id": hasty, "aircraft_id": craft, "kind": "level-ground", "reason": "looks level"}, nil)
+	x.do("POST", at+"/decisions/"+hasty+"/withdraw", m{"reason": "not walked yet"}, nil)
 	x.do("POST", at+"/decisions", m{"id": id(), "aircraft_id": craft, "kind": "level-ground", "reason": "walked it"}, nil)
 	x.do("PUT", at+"/kit/pad", m{"packed": true, "checked": true, "label": "", "quantity": 0}, nil)
 	brief := id()
