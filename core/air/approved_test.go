@@ -38,6 +38,10 @@ func TestAirAsApproved(t *testing.T) {
 		v, err := air.Density(p, 20, 10)
 		say(fmt.Sprintf("density at %g", p), v, err)
 	}
+	for _, d := range []float64{-0.0501, -0.05, 1.95, 2.05, 2.65, 2.75, 7.25, 7.35, 8.05, 10.05, 60, 60.01} {
+		v, words := air.JudgeDeltaT(d)
+		lines = append(lines, fmt.Sprintf("delta T %g: %s %s", d, v, words))
+	}
 	for d := -1.0; d <= 13; d += 0.1 {
 		v, words := air.JudgeDeltaT(d)
 		lines = append(lines, fmt.Sprintf("delta t %.1f: %s %s", d, v, words))

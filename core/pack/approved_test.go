@@ -40,6 +40,9 @@ func TestPacksAsApproved(t *testing.T) {
 			say(fmt.Sprintf("launch %g ± %g", p, pm), pack.JudgeLaunch(units.Percent(p), units.Percent(pm), 95), nil)
 		}
 	}
+	for _, c := range []float64{-60.1, -60, 200, 200.1} {
+		say(fmt.Sprintf("%g degC", c), []any{pack.JudgeTakeoffTemperature(units.Celsius(c)), pack.JudgeLandedTemperature(units.Celsius(c))}, nil)
+	}
 	for c := -12.0; c <= 72; c += 0.5 {
 		say(fmt.Sprintf("%g degC", c), []any{pack.JudgeTakeoffTemperature(units.Celsius(c)), pack.JudgeLandedTemperature(units.Celsius(c))}, nil)
 	}

@@ -19,6 +19,15 @@ func TestDriftsAsApproved(t *testing.T) {
 			}
 		}
 	}
+	for _, n := range []int{7, 8, 9, 20} { // scatter that lets more pass
+		rs := flights(n, 9)
+		for i := range rs {
+			rs[i][2] += float64(i%3) * 4
+		}
+		for i, d := range trend.Judge(rs, trend.WarmthFloorC, "warmth", "°C") {
+			lines = append(lines, fmt.Sprintf("%d rough flights, motor %d: %s", n, i+1, d.Sentence))
+		}
+	}
 	for _, set := range [][]float64{{1, 2, 3, 4}, {1, 1, 1, 9}, {5}, {}, {2, 4}} {
 		lines = append(lines, fmt.Sprint(set, " deviates ", trend.Deviations([][]float64{set, set})))
 	}
