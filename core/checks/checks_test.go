@@ -132,6 +132,8 @@ func TestLook(t *testing.T) {
 func TestCells(t *testing.T) {
 	pk := &checks.PackRef{ID: "a", Chemistry: pack.LiPo, Cells: 3}
 	it := checks.Item{ID: "c", Kind: checks.Cells}
+	_, err := checks.Judge(it, checks.Value{Set: []float64{4180, 400, 4182}}, pk)
+	assert.ErrorContains(t, err, "Cell 2 must be between 500 and 5000 mV.")
 	j, err := checks.Judge(it, checks.Value{Set: []float64{4180, 4075, 4182}}, pk)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Stop, j.Verdict)

@@ -130,3 +130,29 @@ func TestSectorIsTouched(t *testing.T) {
 	require.NoError(t, err)
 	assert.Nil(t, got)
 }
+
+// A knoll in the sector is met in every direction, and one beside it in none.
+func TestSectorTurnsWithItsDirection(t *testing.T) {
+	for dir := 0.0; dir < 360; dir += 15 {
+		sin, cos := math.Sincos(dir * math.Pi / 180)
+		for _, side := range []float64{-1, 1} {
+			for _, c := range []struct {
+				share float64
+				in    bool
+			}{{0.85, true}, {1.6, false}} {
+				ahead := 150.0
+				y := side * c.share * (home.SectorHalfM + ahead*math.Tan(home.SectorHalfDeg*math.Pi/180))
+				top := geo.XY{X: sin*ahead + cos*y, Y: cos*ahead - sin*y}
+				knoll := slope(200, 5, func(px, py float64) float64 {
+					if geo.Dist(geo.XY{X: px, Y: py}, top) <= 6 {
+						return 300
+					}
+					return 0
+				})
+				got, err := home.Sector(geo.XY{}, 0, dir, home.Slope{Rise: 0.3}, nil, knoll)
+				require.NoError(t, err)
+				assert.Equal(t, c.in, got != nil, "direction %g, %g of the half width", dir, side*c.share)
+			}
+		}
+	}
+}
