@@ -215,12 +215,15 @@ func TestValidateNamesTheItem(t *testing.T) {
 	good := checks.Item{ID: "x", Title: "X", Station: "frame", Kind: checks.Look, Defect: judge.Stop}
 	assert.NoError(t, one(good).Validate(a))
 	assert.NoError(t, one(volts()).Validate(a))
+	assert.NoError(t, one(warmth()).Validate(a))
 	for name, change := range map[string]func(*checks.Item){
 		"id": func(it *checks.Item) { it.ID = "" }, "station": func(it *checks.Item) { it.Station = "keel" },
 		"defect": func(it *checks.Item) { it.Defect = judge.Clear }, "reading": func(it *checks.Item) { it.Kind = checks.Reading },
 		"cells": func(it *checks.Item) { it.Kind = checks.Cells }, "motors": func(it *checks.Item) { it.Kind = checks.Motors },
 		"kind":    func(it *checks.Item) { it.Kind = "smell" },
 		"no band": func(it *checks.Item) { *it = volts(); it.Band = nil }, "no step": func(it *checks.Item) { *it = volts(); it.Step = 0 }, "no unit": func(it *checks.Item) { *it = volts(); it.Unit = "" },
+		"no comparison": func(it *checks.Item) { *it = warmth(); it.Compare = nil }, "no step of motors": func(it *checks.Item) { *it = warmth(); it.Step = 0 }, "no unit of motors": func(it *checks.Item) { *it = warmth(); it.Unit = "" },
+		"no least of motors": func(it *checks.Item) { *it = warmth(); it.Min = nil }, "no most of motors": func(it *checks.Item) { *it = warmth(); it.Max = nil }, "no range of motors": func(it *checks.Item) { *it = warmth(); it.Max = it.Min },
 		"no least": func(it *checks.Item) { *it = volts(); it.Min = nil }, "no most": func(it *checks.Item) { *it = volts(); it.Max = nil }, "no range": func(it *checks.Item) { *it = volts(); it.Max = it.Min },
 		"how": func(it *checks.Item) { *it = motors("guess", 1, 2, 4); it.Title, it.Station = "M", "frame" },
 	} {
@@ -248,4 +251,11 @@ func TestOutliersNeedSomethingToCompare(t *testing.T) {
 func volts() checks.Item {
 	num := func(v float64) *float64 { return &v }
 	return checks.Item{ID: "v", Title: "V", Station: "frame", Kind: checks.Reading, Quantity: "volts", Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: &checks.Band{StopBelow: num(10)}}
+}
+
+// warmth is a set of motors that is in order.
+func warmth() checks.Item {
+	it := motors("outlier", 10, 15, 4)
+	it.Title, it.Station = "M", "frame"
+	return it
 }

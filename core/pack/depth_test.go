@@ -3,6 +3,8 @@ package pack_test
 import (
 	"fmt"
 	"math"
+	"math/bits"
+	"math/rand/v2"
 	"testing"
 	"time"
 
@@ -216,32 +218,35 @@ func TestJudgeSet(t *testing.T) {
 	assert.InDelta(t, 4, pack.JudgeSet(a, candidate(2, 4200, 9500, 70, 2.5)).Cost, 1e-9)
 }
 
-// The naive way: try every way of pairing a small rack.
-func bestByTrying(ps []pack.Candidate, used int) (sets int, cost float64) {
-	i := 0
-	for ; i < len(ps); i++ {
-		if used&(1<<i) == 0 {
-			break
+// The naive way: try every way of pairing a small rack, for every part of it once.
+func bestByTrying(ps []pack.Candidate) (sets int, cost float64) {
+	type best struct {
+		sets int
+		cost float64
+	}
+	fits := make([][]pack.Set, len(ps))
+	for i := range ps {
+		for j := range ps {
+			fits[i] = append(fits[i], pack.JudgeSet(ps[i], ps[j]))
 		}
 	}
-	if i == len(ps) {
-		return 0, 0
-	}
-	sets, cost = bestByTrying(ps, used|1<<i) // i stays alone
-	for j := i + 1; j < len(ps); j++ {
-		if used&(1<<j) != 0 {
-			continue
-		}
-		s := pack.JudgeSet(ps[i], ps[j])
-		if s.Verdict == judge.Stop {
-			continue
-		}
-		n, c := bestByTrying(ps, used|1<<i|1<<j)
-		if n++; n > sets || n == sets && c+s.Cost < cost {
-			sets, cost = n, c+s.Cost
+	of := make([]best, 1<<len(ps)) // the packs of the bits
+	for rack := 1; rack < len(of); rack++ {
+		i := bits.TrailingZeros(uint(rack))
+		of[rack] = of[rack&^(1<<i)] // i stays alone
+		for j := i + 1; j < len(ps); j++ {
+			if rack&(1<<j) == 0 || fits[i][j].Verdict == judge.Stop {
+				continue
+			}
+			b := of[rack&^(1<<i)&^(1<<j)]
+			b.sets, b.cost = b.sets+1, b.cost+fits[i][j].Cost
+			if b.sets > of[rack].sets || b.sets == of[rack].sets && b.cost < of[rack].cost {
+				of[rack] = b
+			}
 		}
 	}
-	return sets, cost
+	all := of[len(of)-1]
+	return all.sets, all.cost
 }
 
 func TestMatchingAgainstTryingAll(t *testing.T) {
@@ -255,7 +260,7 @@ func TestMatchingAgainstTryingAll(t *testing.T) {
 			ps = append(ps, c)
 		}
 		got := pack.MatchSets(ps)
-		sets, cost := bestByTrying(ps, 0)
+		sets, cost := bestByTrying(ps)
 		require.Len(t, got, sets)
 		sum, seen := 0.0, map[string]bool{}
 		for _, s := range got {
@@ -337,4 +342,25 @@ func TestResistanceComparesLikeWithLike(t *testing.T) {
 	only := pack.Stand(10000, []pack.Measured{m(1, 14.4, 10)})
 	assert.False(t, only.Resistance.Known)
 	assert.Len(t, only.Trend, 1)
+}
+
+// Racks of up to twelve packs of which few fit each other, so that the best
+// pairing must be found round odd circles of packs.
+func TestMatchingOfOddRacks(t *testing.T) {
+	r := rand.New(rand.NewPCG(12, 7))
+	for range 1500 {
+		var ps []pack.Candidate
+		for i := range 3 + r.IntN(10) {
+			ps = append(ps, candidate(i, float64(4150+r.IntN(60)), float64(9000+r.IntN(1500)), float64(20+r.IntN(60)), 1.8+r.Float64()*1.2))
+		}
+		sets, cost := bestByTrying(ps)
+		got, sum, seen := pack.MatchSets(ps), 0.0, map[string]bool{}
+		require.Len(t, got, sets)
+		for _, s := range got {
+			require.False(t, seen[s.A] || seen[s.B], "a pack in two sets")
+			seen[s.A], seen[s.B] = true, true
+			sum += s.Cost
+		}
+		require.InDelta(t, cost, sum, 1e-6)
+	}
 }

@@ -31,9 +31,7 @@ const (
 	MetresPerSecondPerKnot   = 1852.0 / 3600.0
 	LitresPerUSGallon        = 3.785411784
 	KilogramsPerPound        = 0.45359237
-	HectaresPerAcre          = 0.40468564224
 	HectopascalsPerInHg      = 33.86389 // conventional, 7 digits
-	StandardGravity          = 9.80665  // m/s2, exact
 	EarthMeanRadius          = 6371008.8
 	fahrenheitOffset         = 32.0
 	celsiusPerFahrenheitStep = 5.0 / 9.0
