@@ -1,6 +1,7 @@
 package airspace_test
 
 import (
+	"math"
 	"testing"
 	"time"
 
@@ -90,14 +91,30 @@ func TestNotLookedUpIsStop(t *testing.T) {
 func TestZonesThatAreRefused(t *testing.T) {
 	early := noon.Add(-time.Hour)
 	for word, z := range map[string]airspace.Zone{
-		"class":   {Class: "Z", Area: box(0, 0, 10)},
-		"ceiling": {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(100), CeilingM: f(50)},
-		"begins":  {Class: airspace.D, Area: box(0, 0, 10), From: &noon, To: &early},
-		"corners": {Class: airspace.D},
+		"class":                       {Class: "Z", Area: box(0, 0, 10)},
+		"ceiling":                     {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(100), CeilingM: f(50)},
+		"begins":                      {Class: airspace.D, Area: box(0, 0, 10), From: &noon, To: &early},
+		"corners":                     {Class: airspace.D},
+		"counted from none":           {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(10), FloorDatum: "roof"},
+		"heights are counted from":    {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(10), CeilingDatum: "roof"},
+		"is no number":                {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(math.Inf(1))},
+		"height of it is no number":   {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(math.NaN())},
+		"not above the ground":        {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(0)},
+		"ceiling is not above the gr": {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(0), CeilingDatum: airspace.AboveGround},
+		"ceiling is not over its":     {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(50), CeilingM: f(50)},
+		"it begins":                   {Class: airspace.D, Area: box(0, 0, 10), From: &noon, To: &noon},
 	} {
 		err := z.Check()
 		require.ErrorIs(t, err, airspace.ErrZone)
 		assert.ErrorContains(t, err, word)
+	}
+	for name, z := range map[string]airspace.Zone{
+		"from the sea, under its floor over ground": {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(100), FloorDatum: airspace.AboveGround, CeilingM: f(50), CeilingDatum: airspace.AboveSea},
+		"under the sea": {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(-3), CeilingDatum: airspace.AboveSea},
+		"just over":     {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(50), CeilingM: f(50.1)},
+		"open upwards":  {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(50)},
+	} {
+		assert.NoError(t, z.Check(), name)
 	}
 }
 

@@ -57,6 +57,11 @@ func TestFeaturesThatAreRefused(t *testing.T) {
 		require.ErrorIs(t, err, site.ErrFeature, want)
 		assert.ErrorContains(t, err, want)
 	}
+	// A reach of 50 km, to the place.
+	for metres, fits := range map[float64]bool{site.MaxSpan - 1: true, site.MaxSpan + 1: false} {
+		far := site.Feature{Kind: site.Wires, Name: "far", Shape: site.Line, Places: []geo.Point{at(t, 0, 0), at(t, metres, 0)}}
+		assert.Equal(t, fits, far.Check() == nil, "%g m: %v", metres, far.Check())
+	}
 	long := good
 	long.Name, long.What, long.Note = strings.Repeat("x", site.MaxName), strings.Repeat("x", site.MaxName), strings.Repeat("x", 4000)
 	assert.NoError(t, long.Check())

@@ -105,6 +105,13 @@ func TestDeferralHoldsUntilItsFirstLimit(t *testing.T) {
 	s.Deferral = nil
 	got, _ := s.Judge(noon, day, time.UTC, 36000, 40)
 	assert.Equal(t, judge.Stop, got.Verdict)
+	for _, want := range p.Tasks {
+		got, ok := p.Task(want.ID)
+		assert.True(t, ok)
+		assert.Equal(t, want, got)
+	}
+	_, ok = p.Task("none")
+	assert.False(t, ok)
 	assert.NotNil(t, p.LeaveFor("sensor"))
 	assert.Nil(t, p.LeaveFor("frame"))
 	assert.Len(t, p.OpenedBy(upkeep.HardLanding), 1)
