@@ -1294,6 +1294,7 @@ const (
 	ProblemTypeForbidden             ProblemType = "forbidden"
 	ProblemTypeGateChanged           ProblemType = "gate-changed"
 	ProblemTypeGateStop              ProblemType = "gate-stop"
+	ProblemTypeGearStops             ProblemType = "gear-stops"
 	ProblemTypeGrounded              ProblemType = "grounded"
 	ProblemTypeIdInUse               ProblemType = "id-in-use"
 	ProblemTypeInFlight              ProblemType = "in-flight"
@@ -1379,6 +1380,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeGateChanged:
 		return true
 	case ProblemTypeGateStop:
+		return true
+	case ProblemTypeGearStops:
 		return true
 	case ProblemTypeGrounded:
 		return true

@@ -222,14 +222,14 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 	if err := s.mayPost(ctx, j); err != nil {
 		return err
 	}
-	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		if err := s.head(ctx, tx, j); err != nil {
 			return err
 		}
 		if err := s.places(tx, j); err != nil {
 			return err
 		}
-		if err := s.gear(tx, j); err != nil { // nil: as it was
+		if err := s.gear(ctx, tx, j); err != nil { // nil: as it was
 			return err
 		}
 		for _, table := range []string{"job_aircraft", "job_people"} {

@@ -495,6 +495,19 @@ func TestGearOfAJob(t *testing.T) {
 	assert.NotContains(t, gate(), "gear: ")
 	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+rack.String()+"/look", m{"found": "fan stands still"}).Status)
 	assert.Contains(t, gate(), "fan stands still")
+
+	// What stops the job is not taken off it, but changed for another of its kind.
+	off := depends(base)
+	assert.Equal(t, http.StatusConflict, off.Status)
+	assert.Contains(t, off.Text(), "The charger stops this job: The last look found: fan stands still.")
+	assert.Contains(t, gate(), "fan stands still")
+	other := testbed.NewID()
+	require.Less(t, h.tech.Do(http.MethodPut, "/gear", m{"id": other, "name": "Another charger", "kind": "charger", "minimum": 60, "active": true, "aircraft_id": nil, "version": 0}).Status, 300)
+	require.Less(t, depends(base, other).Status, 300)
+	assert.Contains(t, gate(), "Another charger", "which is judged like the first")
+	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+other.String()+"/look", m{"found": ""}).Status)
+	assert.NotContains(t, gate(), "gear: ")
+	require.Less(t, depends(other).Status, 300, "what is in order may go")
 }
 
 // A file of another program: what it would become is said before anything is
