@@ -33,6 +33,13 @@ func TestHighestTopDecides(t *testing.T) {
 	assert.InDelta(t, 10, a.MarginM, 1e-9)
 	assert.InDelta(t, 35, a.HeightM, 1e-9, "34 rounded up to 5")
 	assert.Equal(t, []string{"t", "w"}, a.InWay, "the tree at -20 stands 14 m beside the fan")
+	twin := tree(40, 60, 22)
+	twin.Name = "its twin"
+	b := q
+	b.Obstacles = append([]home.Obstacle{}, q.Obstacles[0], twin)
+	first, err := home.ReturnHeight(b)
+	require.NoError(t, err)
+	assert.Equal(t, "the tall tree", first.Decides, "of two that are equally high the first is named")
 	require.NotEmpty(t, a.Findings)
 	assert.Equal(t, judge.Stop, a.Findings[0].Verdict)
 	assert.Contains(t, a.Findings[0].Sentence, "returns at 20 m, under the top of the tall tree at 24 m. Set it to 35 m")

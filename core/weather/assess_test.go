@@ -180,6 +180,11 @@ func TestUnderAnotherLaw(t *testing.T) {
 	assert.Equal(t, judge.Clear, worst(x, "clouds"), "300 ft are over the 10 m of the flight")
 	x = weather.Assess(air(t, "KZZT 101553Z 24003KT M1/4SM FG VV001 18/17 A3001"), l, now)
 	assert.Equal(t, judge.Stop, worst(x, "visibility"))
+	for metres, want := range map[float64]judge.Verdict{1499: judge.Stop, 1500: judge.Clear, 1501: judge.Clear} {
+		a := air(t, "KZZT 101653Z 24003KT 2SM BR OVC003 18/17 A3001")
+		a.VisibilityM = &metres
+		assert.Equal(t, want, worst(weather.Assess(a, l, now), "visibility"), "%g m", metres)
+	}
 	for _, g := range x.Findings {
 		assert.NotContains(t, g.Source+g.Sentence, "CFR")
 		assert.NotContains(t, g.Source+g.Sentence, "statute")
