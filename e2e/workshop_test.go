@@ -145,6 +145,6 @@ func TestIncidentFirmwareAndSwap(t *testing.T) {
 	p.Click("Put on record")
 	p.See("On the shelf.")
 	p.Go("/")
-	p.See("No motor is recorded at Motor 3")
+	p.See("Motor 3: No motor is recorded here.")
 	assert.Empty(t, p.Faults())
 }

@@ -19,7 +19,8 @@ func TestStationsAsApproved(t *testing.T) {
 	in := quad()
 	in.Type.Equipment = []airframe.Equipment{{Kind: "light", At: "frame", Count: 2}}
 	in.Parts = nil
-	for _, p := range in.Type.Positions()[:4] {
+	positions := in.Type.Positions()
+	for _, p := range append(positions[:4:4], positions[len(positions)-2:]...) {
 		in.Parts = append(in.Parts, gate.Part{ID: "p-" + p.ID, Station: p.ID, Label: p.Label, Kind: p.Kind, Required: p.Required, Counters: wear.Counters{Seconds: 18*3600 - 1, Since: now.AddDate(0, -2, 0)}, Limits: wear.Limits{Hours: 20, Flights: 100}})
 	}
 	in.Tasks = []gate.Task{{ID: "t", Title: "Screws", Place: "frame", Due: wear.Due{Verdict: judge.Watch, Sentence: "due."}}}

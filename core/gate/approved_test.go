@@ -39,7 +39,7 @@ func TestGateAsApproved(t *testing.T) {
 			out := gate.Judge(q)
 			said := []string{out.Verdict.String()}
 			for _, f := range append(out.Findings, out.Notices...) {
-				said = append(said, "  "+string(f.Rule)+" "+f.Verdict.String()+" "+f.Sentence)
+				said = append(said, "  "+string(f.Rule)+" "+f.Verdict.String()+" "+f.Sentence+" ["+f.Source+"; "+f.Evidence+"; "+f.Lifts+"]")
 			}
 			if text := strings.Join(said, "\n"); text != last || what == "" { // what changes nothing is not said
 				lines = append(lines, strings.Split(string(scope)+what+": "+text, "\n")...)

@@ -162,6 +162,7 @@ var wrong = []struct {
 	}, "defects", judge.Stop, "it ended on"},
 	{"defect not decided", func(i *gate.Input) { i.Defects = []gate.Defect{{Title: "dim", Severity: judge.Watch, At: now}} }, "defects", judge.Watch, "No work order and no deferral"},
 	{"pack charged too long", func(i *gate.Input) { i.Packs[0].FullSince = ptr(ago(11 * 24 * time.Hour)) }, "packs", judge.Stop, "six faces"},
+	{"pack flown and full too long", func(i *gate.Input) { i.Packs[0].State, i.Packs[0].FullSince = pack.Flown, ptr(ago(11*24*time.Hour)) }, "packs", judge.Stop, "six faces"},
 	{"pack worn inside", func(i *gate.Input) {
 		i.Packs[0].Condition = []pack.Judgement{{Verdict: judge.Stop, Sentence: "Health 78 %."}}
 	}, "packs", judge.Stop, "Health 78"},

@@ -337,3 +337,20 @@ func TestWayRoundKeepsItsDistance(t *testing.T) {
 		assert.LessOrEqual(t, near, (buffer+3.5)*1.1+1, "buffer %g", buffer)
 	}
 }
+
+// What only just reaches into the way home, from any side, is in it.
+func TestTheWayHomeIsTouched(t *testing.T) {
+	for _, turn := range []func(p geo.XY) geo.XY{
+		func(p geo.XY) geo.XY { return p }, func(p geo.XY) geo.XY { return geo.XY{X: -p.X, Y: p.Y} },
+		func(p geo.XY) geo.XY { return geo.XY{X: p.Y, Y: p.X} }, func(p geo.XY) geo.XY { return geo.XY{X: p.Y, Y: -p.X} },
+	} {
+		for d, in := range map[float64]bool{4: true, 8: true, 8.01: false} {
+			q := question()
+			q.Home, q.Route, q.PositionM = geo.XY{}, []geo.XY{turn(geo.XY{X: 64})}, 3
+			q.Obstacles = []home.Obstacle{{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{turn(geo.XY{X: 64 + d})}, HeightM: f(20), BufferM: 5}}
+			a, err := home.ReturnHeight(q)
+			require.NoError(t, err)
+			assert.Equal(t, in, len(a.InWay) == 1, "%g m beyond", d)
+		}
+	}
+}

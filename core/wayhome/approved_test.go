@@ -29,7 +29,7 @@ func TestWayAsApproved(t *testing.T) {
 		if err == nil {
 			said[0] = fmt.Sprintf("%s: return %.3f need %.3f, high %.3f top %.3f far %.3f shown %.3f, legs %d, round %d %s", what, a.Return.HeightM, a.Return.NeedM, a.HighM, a.TopM, a.FarM, a.ShownM, len(a.Legs), len(a.WayRound), a.NoWay)
 			for _, x := range a.Findings {
-				said = append(said, "  "+string(x.Rule)+" "+x.Verdict.String()+" "+x.Sentence)
+				said = append(said, "  "+string(x.Rule)+" "+x.Verdict.String()+" "+x.Sentence+" ["+x.Source+"; "+x.Evidence+"; "+x.Lifts+"]")
 			}
 		}
 		text := strings.Join(said, "\n")

@@ -31,7 +31,7 @@ func TestAirAsApproved(t *testing.T) {
 				got := weather.Assess(q.Air, q.Limits, now)
 				lines = append(lines, fmt.Sprintf("%s%s: %s", work, what, judge.Worst(got.Findings)))
 				for _, f := range got.Findings {
-					lines = append(lines, "  "+string(f.Rule)+" "+f.Verdict.String()+" "+f.Sentence)
+					lines = append(lines, "  "+string(f.Rule)+" "+f.Verdict.String()+" "+f.Sentence+" ["+f.Source+"; "+f.Evidence+"]")
 				}
 				for _, v := range []*float64{got.DeltaT, got.DensityKgM3, got.DensityAltitudeM, got.MassLimitKg, got.CloudCeilingM} {
 					if v != nil {

@@ -2,6 +2,7 @@ package weather_test
 
 import (
 	"math"
+	"strings"
 	"testing"
 	"time"
 
@@ -180,6 +181,25 @@ func TestUnderAnotherLaw(t *testing.T) {
 	assert.Equal(t, judge.Clear, worst(x, "clouds"), "300 ft are over the 10 m of the flight")
 	x = weather.Assess(air(t, "KZZT 101553Z 24003KT M1/4SM FG VV001 18/17 A3001"), l, now)
 	assert.Equal(t, judge.Stop, worst(x, "visibility"))
+	atAge := func(old time.Duration) judge.Verdict {
+		a := air(t, "KZZT 101653Z 24003KT 10SM CLR 18/10 A3001")
+		a.At = now.Add(-old)
+		return worst(weather.Assess(a, l, now), "weather-age")
+	}
+	assert.Equal(t, judge.Clear, atAge(weather.HoldsFor))
+	assert.Equal(t, judge.Stop, atAge(weather.HoldsFor+time.Second))
+	assert.Equal(t, judge.Clear, atAge(-weather.Future))
+	assert.Equal(t, judge.Stop, atAge(-weather.Future-time.Second))
+	for up, want := range map[float64]judge.Verdict{weather.LowSun - 0.001: judge.Watch, weather.LowSun: judge.Clear} {
+		m := l
+		m.Work, m.SunElevation = weather.Mapping, &up
+		x := weather.Assess(air(t, "KZZT 101653Z 24003KT 10SM CLR 18/10 A3001"), m, now)
+		long := false
+		for _, f := range x.Findings {
+			long = long || strings.Contains(f.Sentence, "long shadows")
+		}
+		assert.Equal(t, want == judge.Watch, long, "%g degrees", up)
+	}
 	for metres, want := range map[float64]judge.Verdict{1499: judge.Stop, 1500: judge.Clear, 1501: judge.Clear} {
 		a := air(t, "KZZT 101653Z 24003KT 2SM BR OVC003 18/17 A3001")
 		a.VisibilityM = &metres
