@@ -1,6 +1,7 @@
 package brief_test
 
 import (
+	"fmt"
 	"strings"
 	"testing"
 
@@ -52,6 +53,16 @@ func TestBriefingAsApproved(t *testing.T) {
 		say(what, in)
 		lines = append(kept, lines[first:]...)
 	})
+	for _, more := range []float64{-1, 0, 1} {
+		in := input()
+		in.Aircraft = append(in.Aircraft[:0:0], in.Aircraft...)
+		set, advised := 30.0, 30+more
+		in.Aircraft[0].ReturnM, in.Aircraft[0].AdvisedM = &set, &advised
+		kept := lines
+		lines = lines[:first:first]
+		say(fmt.Sprintf("set at 30, advised %g", advised), in)
+		lines = append(kept, lines[first:]...)
+	}
 	for _, post := range crew.AllPosts {
 		in := input()
 		in.People = []brief.Person{{ID: "p", Name: "Odile", Post: post}}

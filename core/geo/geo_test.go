@@ -148,3 +148,21 @@ func TestSelfCrossingAgainstAllPairs(t *testing.T) {
 		}
 	})
 }
+
+// Segments that cross, that touch with an end, that lie on each other, and that
+// miss.
+func TestCross(t *testing.T) {
+	o := func(x, y float64) geo.XY { return geo.XY{X: x, Y: y} }
+	for _, c := range []struct {
+		a, b, c, d geo.XY
+		meet       bool
+	}{
+		{o(0, 0), o(10, 10), o(0, 10), o(10, 0), true}, {o(0, 0), o(10, 0), o(5, 0), o(5, 5), true}, {o(0, 0), o(10, 0), o(5, 0), o(5, -5), true}, {o(0, 0), o(10, 0), o(10, 0), o(20, 5), true},
+		{o(0, 0), o(10, 0), o(5, 0), o(15, 0), true}, {o(0, 0), o(10, 0), o(11, 0), o(15, 0), false}, {o(0, 0), o(10, 0), o(5, 1), o(5, 5), false}, {o(0, 0), o(10, 0), o(0, 1), o(10, 1), false},
+		{o(0, 0), o(10, 0), o(11, -5), o(11, 5), false}, {o(0, 0), o(10, 0), o(11, 0), o(11, 5), false}, {o(0, 0), o(10, 0), o(-1, 0), o(-1, 5), false},
+	} {
+		assert.Equal(t, c.meet, geo.Cross(c.a, c.b, c.c, c.d), "%v", c)
+		assert.Equal(t, c.meet, geo.Cross(c.c, c.d, c.a, c.b), "%v turned", c)
+		assert.Equal(t, c.meet, geo.Cross(c.b, c.a, c.d, c.c), "%v backwards", c)
+	}
+}

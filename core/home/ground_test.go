@@ -191,22 +191,26 @@ func TestTheSmallestTerrain(t *testing.T) {
 	}
 }
 
-// A needle that the reach of a shape touches is found.
+// A needle that the reach of a shape touches is found, wherever the terrain lies.
 func TestTheReachOfAShape(t *testing.T) {
-	for d := 2.0; d <= 40; d += 2 {
-		for _, at := range []geo.XY{{Y: d}, {Y: -d}, {X: d}, {X: -d}} {
-			needle := slope(60, 2, func(x, y float64) float64 {
-				if math.Abs(x-at.X) < 1 && math.Abs(y-at.Y) < 1 {
-					return 30
+	for _, from := range []geo.XY{{}, {X: 1000, Y: 2000}, {X: -3000, Y: -500}} {
+		for d := 2.0; d <= 40; d += 2 {
+			for _, at := range []geo.XY{{Y: d}, {Y: -d}, {X: d}, {X: -d}} {
+				needle := slope(60, 2, func(x, y float64) float64 {
+					if math.Abs(x-at.X) < 1 && math.Abs(y-at.Y) < 1 {
+						return 30
+					}
+					return 0
+				})
+				needle.Origin = needle.Origin.Add(from)
+				u := needle.UnderShape(home.PointKind, []geo.XY{from}, 20)
+				require.True(t, u.Known)
+				switch {
+				case d <= 20:
+					assert.InDelta(t, 30, u.HighM, 1e-9, "at %v of %v", at, from)
+				case d > 24:
+					assert.InDelta(t, 0, u.HighM, 1e-9, "at %v of %v", at, from)
 				}
-				return 0
-			})
-			u := needle.UnderShape(home.PointKind, []geo.XY{{}}, 20)
-			switch {
-			case d <= 20:
-				assert.InDelta(t, 30, u.HighM, 1e-9, "at %v", at)
-			case d > 24:
-				assert.InDelta(t, 0, u.HighM, 1e-9, "at %v", at)
 			}
 		}
 	}

@@ -200,6 +200,10 @@ func TestUnderAnotherLaw(t *testing.T) {
 		}
 		assert.Equal(t, want == judge.Watch, long, "%g degrees", up)
 	}
+	for km, want := range map[float64]judge.Verdict{0: judge.Clear, weather.NearKm: judge.Clear, weather.NearKm + 0.1: judge.Watch, -1: judge.Watch, math.NaN(): judge.Watch} {
+		got, _ := weather.Far("the station", &km)
+		assert.Equal(t, want, got, "%g km", km)
+	}
 	for metres, want := range map[float64]judge.Verdict{1499: judge.Stop, 1500: judge.Clear, 1501: judge.Clear} {
 		a := air(t, "KZZT 101653Z 24003KT 2SM BR OVC003 18/17 A3001")
 		a.VisibilityM = &metres
