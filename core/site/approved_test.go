@@ -2,6 +2,8 @@ package site_test
 
 import (
 	"fmt"
+	"maps"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -39,7 +41,7 @@ func TestPlacesAsApproved(t *testing.T) {
 		p.Ground = &g
 		say(what, site.JudgeTakeOff(p, nil, fr))
 	})
-	h := 3.0
+	h, covers := 3.0, map[string]bool{}
 	for _, from := range []float64{0, 44, 46, 90, 180, 270, 359} {
 		p := fr.XY(site.Stand(depot, from, 10, fr))
 		lines = append(lines, fmt.Sprintf("wind from %g: stands at %.2f %.2f", from, p.X, p.Y))
@@ -52,5 +54,27 @@ func TestPlacesAsApproved(t *testing.T) {
 			}
 		}
 	}
+	// What covers: an obstacle of 1.5 m and more, of each shape, the nearest of them.
+	tall := func(v float64) *float64 { return &v }
+	south := func(x, d float64) geo.Point { return fr.Point(geo.XY{X: x, Y: -d}) }
+	for name, x := range map[string]site.Feature{
+		"low": {HeightM: tall(1.49)}, "just": {HeightM: tall(1.5)}, "unknown": {}, "wires": {Kind: site.Wires, HeightM: tall(9)}, "trees": {Kind: site.Sensitive, HeightM: tall(9)},
+		"line": {Shape: site.Line, HeightM: tall(3), Places: []geo.Point{south(-40, 30), south(40, 20)}}, "line away": {Shape: site.Line, HeightM: tall(3), Places: []geo.Point{south(-40, 30), south(-10, 30)}},
+		"area": {Shape: site.Area, HeightM: tall(3), Places: []geo.Point{south(-10, 40), south(10, 40), south(10, 20), south(-10, 20)}},
+	} {
+		if x.Kind == "" {
+			x.Kind = site.Obstacle
+		}
+		if x.Places == nil {
+			x.Shape, x.Places = site.Point, []geo.Point{south(0, 20)}
+		}
+		x.Name = name
+		far := site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "far", HeightM: tall(5), Places: []geo.Point{south(0, 45)}}
+		for _, order := range [][]site.Feature{{x, far}, {far, x}} {
+			c := site.FindCover(depot, 0, 10, order, fr)
+			covers[fmt.Sprintf("%s, %s first: %s at %.2f m", name, order[0].Name, c.Name, c.DistanceM)] = true
+		}
+	}
+	lines = append(lines, slices.Sorted(maps.Keys(covers))...)
 	approved.Text(t, "places", lines)
 }
