@@ -2212,11 +2212,16 @@ type DayAircraft struct {
 	More       int                `json:"more"`
 	Name       string             `json:"name"`
 	Next       NextStep           `json:"next"`
-	PacksReady int                `json:"packs_ready"`
-	Pilot      string             `json:"pilot"`
-	Stations   []StationState     `json:"stations"`
-	TypeKey    string             `json:"type_key"`
-	Verdict    Verdict            `json:"verdict"`
+
+	// PacksMore there may be more of them
+	PacksMore bool `json:"packs_more"`
+
+	// PacksReady charged packs that fit it and may fly
+	PacksReady int            `json:"packs_ready"`
+	Pilot      string         `json:"pilot"`
+	Stations   []StationState `json:"stations"`
+	TypeKey    string         `json:"type_key"`
+	Verdict    Verdict        `json:"verdict"`
 }
 
 // DecisionKind defines model for DecisionKind.

@@ -71,7 +71,7 @@ func (h *Handlers) GetDay(ctx context.Context, _ api.GetDayRequestObject) (api.G
 		}
 		shown := g.Findings[:min(len(g.Findings), showFindings)]
 		a := api.DayAircraft{Id: k.Aircraft.ID, Name: k.Aircraft.Name, TypeKey: k.Type.Key, Verdict: g.Verdict, Findings: shown, More: len(g.Findings) - len(shown), Next: Next(k, g),
-			Stations: flights.WireStations(aircraft.Odd(states)), HoursLeft: aircraft.NextDue(k.Type, states, k.HoursLeft).HoursLeft, PacksReady: k.PacksReady}
+			Stations: flights.WireStations(aircraft.Odd(states)), HoursLeft: aircraft.NextDue(k.Type, states, k.HoursLeft).HoursLeft, PacksReady: k.PacksReady, PacksMore: k.PacksMore}
 		if k.Flight != nil {
 			a.Pilot, a.InAirSince = k.Flight.Pilot, &k.Flight.TookOffAt
 		} else if k.Release != nil {

@@ -22,6 +22,7 @@ type Condition struct {
 	Groundings []Grounding
 	Parts      map[string]Part // by position
 	PacksReady int
+	PacksMore  bool // there may be more
 	// Partial: Parts holds only those that are nearly due, and the nearest of
 	// all; every other position carries a part that is far from its limits.
 	Partial   bool
@@ -94,26 +95,45 @@ func (s *Service) withoutParts(ctx context.Context, ids []uuid.UUID) ([]Conditio
 	return out, at, nil
 }
 
+// A list of what may fly needs no long count: from so many charged packs on it
+// says "or more". Packs are read in pages, and a large rack is rarely read to its
+// end.
+const (
+	enoughReady = 12
+	readyPage   = 150
+)
+
 // countReady counts for each aircraft the charged packs that the gate would let
-// fly in its type.
+// fly in its type, up to enough.
 func (s *Service) countReady(ctx context.Context, cs []*Condition) error {
-	// A pack whose reading has run out is stopped anyway: only the others are judged.
-	views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", "where p.state = 'charged' and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?)", s.Clock.Now().Add(-pack.CheckValidFor))
-	if err != nil {
-		return err
-	}
-	now, ready := s.Clock.Now(), map[string]int{}
+	now, ready, short := s.Clock.Now(), map[string]int{}, map[string]airframe.Type{}
 	for _, c := range cs {
-		n, counted := ready[c.Type.Key]
-		if !counted {
-			for _, v := range views {
-				if gate.Ready(c.Type, v.GatePack(uuid.Nil), now) {
-					n++
+		short[c.Type.Key] = c.Type
+	}
+	for after := ""; len(short) > 0; {
+		// A pack whose reading has run out is stopped anyway: only the others are judged.
+		views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", fmt.Sprintf("where p.state = 'charged' and p.label > ? and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?) order by p.label limit %d", readyPage),
+			after, now.Add(-pack.CheckValidFor))
+		if err != nil {
+			return err
+		}
+		for _, v := range views {
+			for key, t := range short {
+				if !gate.Ready(t, v.GatePack(uuid.Nil), now) {
+					continue
+				}
+				if ready[key]++; ready[key] >= enoughReady {
+					delete(short, key)
 				}
 			}
-			ready[c.Type.Key] = n
+			after = v.Label
 		}
-		c.PacksReady = n
+		if len(views) < readyPage {
+			break
+		}
+	}
+	for _, c := range cs {
+		c.PacksReady, c.PacksMore = ready[c.Type.Key], ready[c.Type.Key] >= enoughReady
 	}
 	return nil
 }
@@ -152,16 +172,16 @@ type PackView struct {
 // newest reading, in two queries.
 func (s *Service) PackViews(ctx context.Context, ids []uuid.UUID) ([]PackView, error) {
 	if ids == nil {
-		return s.packViews(ctx, "o.summary", "")
+		return s.packViews(ctx, "o.summary", "order by p.label")
 	}
 	if len(ids) == 0 {
 		return nil, nil
 	}
-	return s.packViews(ctx, "o.summary", "where p.id = any(?::uuid[])", db.UUIDs(ids))
+	return s.packViews(ctx, "o.summary", "where p.id = any(?::uuid[]) order by p.label", db.UUIDs(ids))
 }
 
 // packViews reads packs with what the history says, as much of it as is asked for.
-func (s *Service) packViews(ctx context.Context, summary, where string, args ...any) ([]PackView, error) {
+func (s *Service) packViews(ctx context.Context, summary, which string, args ...any) ([]PackView, error) {
 	g := s.DB.WithContext(ctx)
 	var packs []struct {
 		Pack
@@ -170,11 +190,11 @@ func (s *Service) packViews(ctx context.Context, summary, where string, args ...
 		LookedAt *time.Time
 	}
 	if err := g.Raw(`select p.*, coalesce(a.name, '') as fitted_to, `+summary+` as standing, (select max(l.at) from pack_looks l where l.pack_id = p.id and l.clean) as looked_at
-		from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id `+where+" order by p.label", args...).Scan(&packs).Error; err != nil {
+		from packs p left join aircraft a on a.id = p.aircraft_id left join pack_outlooks o on o.pack_id = p.id `+which, args...).Scan(&packs).Error; err != nil {
 		return nil, err
 	}
 	var readings []Reading
-	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r `+where, args...).Scan(&readings).Error; err != nil {
+	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r `+which, args...).Scan(&readings).Error; err != nil {
 		return nil, err
 	}
 	newest := make(map[uuid.UUID]*Reading, len(readings))

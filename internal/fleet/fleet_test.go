@@ -337,3 +337,38 @@ func TestResistanceFromALoad(t *testing.T) {
 		assert.Equal(t, "under_load", f.Fields[0].Field, name)
 	}
 }
+
+// On a large rack the few that may fly are found behind the many that may not,
+// and where enough have been found it is said that there may be more.
+func TestReadyPacksOnALargeRack(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := context.Background()
+	ready := func() (int, bool) {
+		cs, err := s.Fleet.Conditions(ctx, []uuid.UUID{s.Aircraft.ID})
+		require.NoError(t, err)
+		return cs[0].PacksReady, cs[0].PacksMore
+	}
+	level, warm := 99.0, 21.0
+	for _, p := range s.Packs {
+		s.Charge(p.ID)
+		_, err := s.Fleet.ReadPack(s.As(s.Pilot), p.ID, fleet.NewReading{ID: testbed.NewID(), Source: "hand", CellMV: []int{4340, 4340, 4340, 4340, 4340, 4340}, Percent: &level, TemperatureC: &warm})
+		require.NoError(t, err)
+	}
+	few, more := ready()
+	require.Positive(t, few)
+	require.False(t, more)
+	of := s.Packs[0].ID
+	require.NoError(t, s.DB.Exec(`insert into packs (id, label, serial, chemistry, cells, capacity_mah, cycles, state, state_since, full_since, out_mah, created_at)
+		select gen_random_uuid(), 'A' || lpad(n::text, 4, '0'), 'AS-' || n, chemistry, cells, capacity_mah, 0, 'charged', state_since, full_since, 0, created_at from packs cross join generate_series(1, 400) n where id = ?`, of).Error)
+	require.NoError(t, s.DB.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c)
+		select gen_random_uuid(), p.id, r.at, r.by_name, r.source, case when p.label > 'A0390' then r.cell_mv else array_fill(2500, array[p.cells]) end, r.rested_min, r.percent, r.temperature_c
+		from packs p cross join (select * from pack_readings where pack_id = ? order by at desc limit 1) r where p.label like 'A0%'`, of).Error)
+	require.NoError(t, s.DB.Exec("update packs set state = 'storage' where label > 'A0390' and label like 'A0%'").Error)
+	n, more := ready()
+	assert.Equal(t, few, n)
+	assert.False(t, more)
+	require.NoError(t, s.DB.Exec("update packs set state = 'charged' where label like 'A0%'").Error)
+	n, more = ready()
+	assert.Equal(t, min(few+10, 12), n)
+	assert.Equal(t, few+10 >= 12, more)
+}

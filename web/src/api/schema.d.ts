@@ -3317,7 +3317,10 @@ export interface components {
             stations: components["schemas"]["StationState"][];
             /** Format: double */
             hours_left: number | null;
+            /** @description charged packs that fit it and may fly */
             packs_ready: number;
+            /** @description there may be more of them */
+            packs_more: boolean;
             /** Format: date-time */
             in_air_since: string | null;
             pilot: string;

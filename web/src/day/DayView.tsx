@@ -152,8 +152,8 @@ function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
       {a.more > 0 && <li className="soft">and {a.more} more</li>}
       {a.findings.length === 0 && (
         <li className="soft">
-          Nothing against the aircraft; {a.packs_ready} charged packs fit it. The gate asks for packs and
-          wind.
+          Nothing against the aircraft; {a.packs_ready}
+          {a.packs_more && " or more"} charged packs fit it. The gate asks for packs and wind.
         </li>
       )}
     </ul>
