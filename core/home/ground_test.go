@@ -87,6 +87,8 @@ func TestLegsOverTheGround(t *testing.T) {
 	path, leg := home.Following([]geo.XY{{}, {Y: 100}, {Y: 200}}, rise, 100, 30)
 	assert.Equal(t, len(path), len(leg)+1)
 	assert.Equal(t, []int{0, 1}, []int{leg[0], leg[len(leg)-1]})
+	assert.Equal(t, []geo.XY{{}, {Y: 200}}, []geo.XY{path[0].At, path[len(path)-1].At}, "from its first place to its last")
+	assert.Len(t, leg, 40, "a step for each cell")
 	over, err := home.OverGround(path, rise, 100, 0)
 	require.NoError(t, err)
 	for _, g := range over {

@@ -156,3 +156,15 @@ func TestSectorTurnsWithItsDirection(t *testing.T) {
 		}
 	}
 }
+
+// Ground that only reaches the room under the path is under it: at 10 m ahead,
+// where the look at the ground begins, a path rising one in one keeps half of its
+// 10 m.
+func TestGroundAtTheRoomUnderThePath(t *testing.T) {
+	for top, blocked := range map[float64]bool{4.9: false, 5: false, 5.1: true} {
+		flat := slope(200, 5, func(_, _ float64) float64 { return top })
+		got, err := home.Sector(geo.XY{}, 0, 0, home.Slope{Rise: 1}, nil, flat)
+		require.NoError(t, err)
+		assert.Equal(t, blocked, got != nil, "%g m", top)
+	}
+}
