@@ -31,6 +31,13 @@ func TestCapacityAsApproved(t *testing.T) {
 	for _, full := range []float64{7949, 7951, 7994, 7996, 8000, 8004, 8006, 8100} {
 		say(fmt.Sprintf("%g mAh", full), pack.Forecast(fading(8, 5, full, 0), 10000))
 	}
+	once := fading(8, 5, 8500, 10) // a history without days has no day ahead
+	for i := range once {
+		once[i].At = once[0].At
+	}
+	if o := pack.Forecast(once, 10000); o.AtCycles == nil || o.On != nil || o.EarlyOn != nil || o.LateOn != nil {
+		t.Errorf("all on one day: %+v", o)
+	}
 	for _, start := range []float64{100, 95, 80, 60, 59} {
 		for _, end := range []float64{0, 14, 15, 16, 20, 35, 40, 55, 60, 61} {
 			c, err := pack.MeasureCapacity(6000, start, 1, end, 2)

@@ -100,42 +100,50 @@ func (s *Service) withoutParts(ctx context.Context, ids []uuid.UUID) ([]Conditio
 // end.
 const (
 	enoughReady = 12
-	readyPage   = 150
+	readyPage   = 40
 )
 
 // countReady counts for each aircraft the charged packs that the gate would let
 // fly in its type, up to enough.
 func (s *Service) countReady(ctx context.Context, cs []*Condition) error {
-	now, ready, short := s.Clock.Now(), map[string]int{}, map[string]airframe.Type{}
+	ready := map[string]int{}
 	for _, c := range cs {
-		short[c.Type.Key] = c.Type
+		n, counted := ready[c.Type.Key]
+		if !counted {
+			var err error
+			if n, err = s.ready(ctx, c.Type); err != nil {
+				return err
+			}
+			ready[c.Type.Key] = n
+		}
+		c.PacksReady, c.PacksMore = n, n >= enoughReady
 	}
-	for after := ""; len(short) > 0; {
-		// A pack whose reading has run out is stopped anyway: only the others are judged.
-		views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", fmt.Sprintf("where p.state = 'charged' and p.label > ? and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?) order by p.label limit %d", readyPage),
-			after, now.Add(-pack.CheckValidFor))
+	return nil
+}
+
+// ready counts the charged packs that may fly in a type, up to enough.
+func (s *Service) ready(ctx context.Context, t airframe.Type) (n int, err error) {
+	now, after := s.Clock.Now(), ""
+	// A pack whose reading has run out is stopped anyway, as is one of another kind.
+	which := fmt.Sprintf(`where p.state = 'charged' and p.chemistry = ? and p.cells = ? and p.label > ?
+		and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?) order by p.label limit %d`, readyPage)
+	for {
+		views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", which, string(t.Packs.Chemistry), t.Packs.Cells, after, now.Add(-pack.CheckValidFor))
 		if err != nil {
-			return err
+			return 0, err
 		}
 		for _, v := range views {
-			for key, t := range short {
-				if !gate.Ready(t, v.GatePack(uuid.Nil), now) {
-					continue
-				}
-				if ready[key]++; ready[key] >= enoughReady {
-					delete(short, key)
+			if gate.Ready(t, v.GatePack(uuid.Nil), now) {
+				if n++; n >= enoughReady {
+					return n, nil
 				}
 			}
 			after = v.Label
 		}
 		if len(views) < readyPage {
-			break
+			return n, nil
 		}
 	}
-	for _, c := range cs {
-		c.PacksReady, c.PacksMore = ready[c.Type.Key], ready[c.Type.Key] >= enoughReady
-	}
-	return nil
 }
 
 // GateParts lists the positions that carry a part, with what is there.
