@@ -1032,14 +1032,18 @@ const (
 	NextStepKindEnterWind       NextStepKind = "enter-wind"
 	NextStepKindFitness         NextStepKind = "fitness"
 	NextStepKindFlight          NextStepKind = "flight"
+	NextStepKindFlightLog       NextStepKind = "flight-log"
 	NextStepKindGate            NextStepKind = "gate"
 	NextStepKindGear            NextStepKind = "gear"
 	NextStepKindJob             NextStepKind = "job"
 	NextStepKindJobDecide       NextStepKind = "job-decide"
+	NextStepKindJobMass         NextStepKind = "job-mass"
 	NextStepKindJobRules        NextStepKind = "job-rules"
 	NextStepKindJobs            NextStepKind = "jobs"
+	NextStepKindMass            NextStepKind = "mass"
 	NextStepKindOrder           NextStepKind = "order"
-	NextStepKindPack            NextStepKind = "pack"
+	NextStepKindPackLook        NextStepKind = "pack-look"
+	NextStepKindPackRead        NextStepKind = "pack-read"
 	NextStepKindPerson          NextStepKind = "person"
 	NextStepKindProgramme       NextStepKind = "programme"
 	NextStepKindPropellers      NextStepKind = "propellers"
@@ -1053,6 +1057,7 @@ const (
 	NextStepKindSiteHome        NextStepKind = "site-home"
 	NextStepKindSiteWeather     NextStepKind = "site-weather"
 	NextStepKindStation         NextStepKind = "station"
+	NextStepKindTakeOff         NextStepKind = "take-off"
 	NextStepKindTask            NextStepKind = "task"
 	NextStepKindTurnaround      NextStepKind = "turnaround"
 	NextStepKindWalkround       NextStepKind = "walkround"
@@ -1080,6 +1085,8 @@ func (e NextStepKind) Valid() bool {
 		return true
 	case NextStepKindFlight:
 		return true
+	case NextStepKindFlightLog:
+		return true
 	case NextStepKindGate:
 		return true
 	case NextStepKindGear:
@@ -1088,13 +1095,19 @@ func (e NextStepKind) Valid() bool {
 		return true
 	case NextStepKindJobDecide:
 		return true
+	case NextStepKindJobMass:
+		return true
 	case NextStepKindJobRules:
 		return true
 	case NextStepKindJobs:
 		return true
+	case NextStepKindMass:
+		return true
 	case NextStepKindOrder:
 		return true
-	case NextStepKindPack:
+	case NextStepKindPackLook:
+		return true
+	case NextStepKindPackRead:
 		return true
 	case NextStepKindPerson:
 		return true
@@ -1121,6 +1134,8 @@ func (e NextStepKind) Valid() bool {
 	case NextStepKindSiteWeather:
 		return true
 	case NextStepKindStation:
+		return true
+	case NextStepKindTakeOff:
 		return true
 	case NextStepKindTask:
 		return true
@@ -3326,12 +3341,12 @@ type NewWorkUse struct {
 type NextStep struct {
 	Id string `json:"id"`
 
-	// Kind gate, or a remedy
-	Kind  NextStepKind `json:"kind"`
-	Label string       `json:"label"`
+	// Kind gate, take-off when it is released, or a remedy
+	Kind NextStepKind `json:"kind"`
+	Name string       `json:"name"`
 }
 
-// NextStepKind gate, or a remedy
+// NextStepKind gate, take-off when it is released, or a remedy
 type NextStepKind string
 
 // OhmPoint defines model for OhmPoint.

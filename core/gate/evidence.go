@@ -18,7 +18,7 @@ import (
 
 func (g *run) wear() {
 	if len(g.in.Parts) == 0 && !g.in.PartsNear {
-		g.find(judge.RuleWear, judge.RuleWear, judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Label: "Open the aircraft", Kind: "aircraft", ID: g.in.Aircraft.ID})
+		g.find(judge.RuleWear, judge.RuleWear, judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Kind: "aircraft", ID: g.in.Aircraft.ID})
 	}
 	type group struct {
 		labels []string
@@ -59,7 +59,7 @@ func (g *run) wear() {
 }
 
 func (g *run) fit(p Part) *judge.Remedy {
-	return &judge.Remedy{Label: "Open " + p.Label, Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station}
+	return &judge.Remedy{Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station, Name: p.Label}
 }
 
 // Ready reports whether a pack may fly in a type now, by all that a gate asks of a
@@ -76,7 +76,7 @@ func Ready(t airframe.Type, p Pack, now time.Time) bool {
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
 		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
-			&judge.Remedy{Label: "Go to the rack", Kind: "rack"})
+			&judge.Remedy{Kind: "rack"})
 	}
 }
 
@@ -84,11 +84,11 @@ func (g *run) packs() {
 	want := g.in.Type.Packs
 	if len(g.in.Packs) != want.Count {
 		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choose packs",
-			&judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+			&judge.Remedy{Kind: "choose-packs"})
 	}
 	for i, p := range g.in.Packs {
 		if slices.ContainsFunc(g.in.Packs[:i], func(q Pack) bool { return q.ID == p.ID }) {
-			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choose another", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choose another", &judge.Remedy{Kind: "choose-packs"})
 		}
 		g.pack(p, want)
 	}
@@ -103,15 +103,15 @@ func (g *run) sets() {
 				continue // named above
 			}
 			if s := pack.JudgeSet(b.Set, a.Set); s.Verdict != judge.Clear {
-				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choose another set", &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"})
+				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choose another set", &judge.Remedy{Kind: "choose-packs"})
 			}
 		}
 	}
 }
 
 func (g *run) pack(p Pack, want airframe.Packs) {
-	other := &judge.Remedy{Label: "Choose packs", Kind: "choose-packs"}
-	read := &judge.Remedy{Label: "Read " + p.Label, Kind: "pack", ID: p.ID}
+	other := &judge.Remedy{Kind: "choose-packs"}
+	read := &judge.Remedy{Kind: "pack-read", ID: p.ID, Name: p.Label}
 	stop := func(s, evidence, lifts string, r *judge.Remedy) {
 		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
 	}
@@ -139,7 +139,7 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 			since = *p.FullSince
 		}
 		if j := pack.JudgeFull(since, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Label: "Look at " + p.Label, Kind: "pack", ID: p.ID})
+			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Kind: "pack-look", ID: p.ID, Name: p.Label})
 		}
 	}
 	for _, j := range p.Condition {
@@ -207,7 +207,7 @@ func charge(p Pack, want airframe.Packs) (pack.Charge, error) {
 }
 
 func (g *run) wind() (*wind.AtHeight, float64) {
-	enter := &judge.Remedy{Label: "Enter the wind", Kind: "enter-wind"}
+	enter := &judge.Remedy{Kind: "enter-wind"}
 	w, l := g.in.Wind, g.in.Type.Limits
 	if w == nil {
 		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil, "measure it", enter)
@@ -250,7 +250,7 @@ func least(m float64) float64 {
 func (g *run) gear() {
 	for _, x := range g.in.Gear {
 		for _, f := range x.Judge(g.in.Now) {
-			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Label: "Open " + x.Label, Kind: "gear", ID: x.ID})
+			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Kind: "gear", ID: x.ID, Name: x.Label})
 		}
 	}
 }

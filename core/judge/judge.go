@@ -69,12 +69,12 @@ func (v *Verdict) UnmarshalJSON(b []byte) error {
 	return nil
 }
 
-// Remedy is what to do about a finding: a sentence for people, a kind that the
-// interface turns into a button, and the id of the thing it acts on.
+// Remedy is what to do about a finding: a kind, for which the interface has the
+// words and the place, and the id and the name of the thing it acts on.
 type Remedy struct {
-	Label string     `json:"label"`
-	Kind  RemedyKind `json:"kind"`
-	ID    string     `json:"id,omitempty"`
+	Kind RemedyKind `json:"kind"`
+	ID   string     `json:"id,omitempty"`
+	Name string     `json:"name,omitempty"` // where the words name it
 }
 
 // Finding is one reason for a verdict.

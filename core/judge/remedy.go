@@ -15,13 +15,17 @@ const (
 	EnterWind        RemedyKind = "enter-wind"
 	DeclareFitness   RemedyKind = "fitness"
 	OpenFlight       RemedyKind = "flight"
+	LogFlight        RemedyKind = "flight-log"
 	OpenGear         RemedyKind = "gear"
 	OpenJob          RemedyKind = "job"
 	DecideInJob      RemedyKind = "job-decide"
+	EnterJobMass     RemedyKind = "job-mass"
 	AnswerInJob      RemedyKind = "job-rules"
 	PlanJob          RemedyKind = "jobs"
+	EnterMass        RemedyKind = "mass" // of the aircraft ID, as weighed
 	OpenOrder        RemedyKind = "order"
-	OpenPack         RemedyKind = "pack"
+	LookAtPack       RemedyKind = "pack-look"
+	ReadPack         RemedyKind = "pack-read"
 	OpenPerson       RemedyKind = "person"
 	OpenProgramme    RemedyKind = "programme"
 	ReplacePropeller RemedyKind = "propellers"
@@ -42,6 +46,6 @@ const (
 )
 
 // AllRemedies lists the remedies by name.
-var AllRemedies = []RemedyKind{FlyAcceptance, OpenAircraft, OpenBriefing, ChoosePacks, OpenDefect, OpenDocuments, EnterWind, DeclareFitness, OpenFlight, OpenGear, OpenJob, DecideInJob, AnswerInJob,
-	PlanJob, OpenOrder, OpenPack, OpenPerson, OpenProgramme, ReplacePropeller, OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather, OpenStation, OpenTask, StartTurnaround,
+var AllRemedies = []RemedyKind{FlyAcceptance, OpenAircraft, OpenBriefing, ChoosePacks, OpenDefect, OpenDocuments, EnterWind, DeclareFitness, OpenFlight, LogFlight, OpenGear, OpenJob, DecideInJob, EnterJobMass, AnswerInJob,
+	PlanJob, EnterMass, OpenOrder, LookAtPack, ReadPack, OpenPerson, OpenProgramme, ReplacePropeller, OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather, OpenStation, OpenTask, StartTurnaround,
 	StartWalkround, ResumeWalkround}

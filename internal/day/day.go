@@ -30,20 +30,20 @@ func Next(k flights.Known, out gate.Output) api.NextStep {
 	id := k.Aircraft.ID.String()
 	switch {
 	case k.Flight != nil && k.Flight.State == "air":
-		return api.NextStep{Label: "Go to the flight", Kind: "flight", Id: k.Flight.ID.String()}
+		return api.NextStep{Kind: "flight", Id: k.Flight.ID.String()}
 	case k.Flight != nil:
-		return api.NextStep{Label: "Finish the log", Kind: "flight", Id: k.Flight.ID.String()}
+		return api.NextStep{Kind: "flight-log", Id: k.Flight.ID.String()}
 	case k.Release != nil:
-		return api.NextStep{Label: "Released: take off", Kind: "gate", Id: id}
+		return api.NextStep{Kind: "take-off", Id: id}
 	}
 	for _, rule := range first {
 		for _, f := range out.Findings {
 			if f.Rule == rule && f.Verdict == judge.Stop && f.Remedy != nil {
-				return api.NextStep{Label: f.Remedy.Label, Kind: api.NextStepKind(f.Remedy.Kind), Id: f.Remedy.ID}
+				return api.NextStep{Kind: api.NextStepKind(f.Remedy.Kind), Id: f.Remedy.ID, Name: f.Remedy.Name}
 			}
 		}
 	}
-	return api.NextStep{Label: "Ask the gate", Kind: "gate", Id: id}
+	return api.NextStep{Kind: "gate", Id: id}
 }
 
 func (h *Handlers) GetDay(ctx context.Context, _ api.GetDayRequestObject) (api.GetDayResponseObject, error) {

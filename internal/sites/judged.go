@@ -67,8 +67,8 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		return Judged{}, err
 	}
 	out := Judged{Site: c.file.Site, Law: c.law, Frame: c.frame, Things: c.file.Plain(), Findings: []judge.Finding{}}
-	find := func(rule judge.Rule, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind) {
-		out.Findings = append(out.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: c.law.Site(), Evidence: "Site file.", Lifts: lifts, Remedy: &judge.Remedy{Label: label, Kind: kind, ID: id.String()}})
+	find := func(rule judge.Rule, v judge.Verdict, sentence, lifts string, kind judge.RemedyKind) {
+		out.Findings = append(out.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: c.law.Site(), Evidence: "Site file.", Lifts: lifts, Remedy: &judge.Remedy{Kind: kind, ID: id.String()}})
 	}
 	for _, x := range out.Things {
 		if x.Kind == site.TakeOff {
@@ -77,13 +77,13 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 	}
 	if c.noWay != nil {
 		f, _ := fault.As(c.noWay)
-		find(judge.RuleSite, judge.Stop, "The site cannot be judged: "+f.Detail, "charting it", "Open the map", "site")
+		find(judge.RuleSite, judge.Stop, "The site cannot be judged: "+f.Detail, "charting it", judge.OpenSite)
 	} else {
 		out.way(c, ask, find)
 	}
 	days, err := sunDays(ask.From, ask.Zone, c.file.Site)
 	if err != nil {
-		find(judge.RuleNight, judge.Stop, "Where the sun stands over this site is not known.", "another site", "Open the map", "site")
+		find(judge.RuleNight, judge.Stop, "Where the sun stands over this site is not known.", "another site", judge.OpenSite)
 		return out, nil //nolint:nilerr // said as a finding
 	}
 	out.Sun, out.Light = days[1], lightsIn(ask.From, ask.To, days, c.law.TwilightLast)
@@ -97,7 +97,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		if f.Rule == judge.RuleWind && sky.Replaced {
 			continue // the gate holds the measured wind against the limits itself
 		}
-		f.Remedy = &judge.Remedy{Label: "Read the weather", Kind: "site-weather", ID: id.String()}
+		f.Remedy = &judge.Remedy{Kind: "site-weather", ID: id.String()}
 		out.Findings = append(out.Findings, f)
 	}
 	if sky.Latest != nil {
@@ -108,7 +108,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		w.Findings = nil
 		w.InWind(&sky.Latest.Air, c.chart(), ask.Type)
 		for _, f := range w.Findings {
-			f.Remedy = &judge.Remedy{Label: "Open the way home", Kind: "site-home", ID: id.String()}
+			f.Remedy = &judge.Remedy{Kind: "site-home", ID: id.String()}
 			out.Findings = append(out.Findings, f)
 		}
 	}
@@ -117,7 +117,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 }
 
 // way takes over what the way home and the take-off and landing places say.
-func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge.Verdict, sentence, lifts, label string, kind judge.RemedyKind)) {
+func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge.Verdict, sentence, lifts string, kind judge.RemedyKind)) {
 	w := c.way
 	out.HighM, out.OverTopM, out.FarM, out.AdvisedM, out.ShownM, out.PeopleM = &w.HighM, w.OverTopM, &w.FarM, &w.Return.HeightM, &w.ShownM, w.PeopleM
 	out.TopM = &w.TopM
@@ -129,9 +129,9 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge
 		if f.Rule == judge.RuleHeight {
 			continue // the rule about it judges the same height
 		}
-		f.Remedy = &judge.Remedy{Label: "Open the way home", Kind: "site-home", ID: out.Site.ID.String()}
+		f.Remedy = &judge.Remedy{Kind: "site-home", ID: out.Site.ID.String()}
 		if len(f.Decide) > 0 {
-			f.Remedy = &judge.Remedy{Label: "Decide in the job", Kind: "job-decide", ID: ask.JobID}
+			f.Remedy = &judge.Remedy{Kind: "job-decide", ID: ask.JobID}
 		}
 		out.Findings = append(out.Findings, f)
 	}
@@ -149,11 +149,11 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge
 	for _, p := range places {
 		for _, j := range c.takeOffs[p.ID] {
 			if j.Verdict != judge.Clear {
-				find(judge.RuleTakeOff, j.Verdict, p.Name+": "+j.Sentence, "another place, or putting it right", "Open the map", "site")
+				find(judge.RuleTakeOff, j.Verdict, p.Name+": "+j.Sentence, "another place, or putting it right", judge.OpenSite)
 			}
 		}
 	}
-	enter := &judge.Remedy{Label: "Enter it", Kind: "job", ID: ask.JobID}
+	enter := &judge.Remedy{Kind: "job", ID: ask.JobID}
 	if v, words := ask.Flight.LostLink.Judge(); v != judge.Clear {
 		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: v, Sentence: words, Source: rules.Usual, Evidence: "The job.", Lifts: "reading or setting it in the aircraft", Remedy: enter})
 	}

@@ -2383,10 +2383,11 @@ export interface components {
         /** @enum {string} */
         Verdict: "clear" | "watch" | "stop";
         Remedy: {
-            label: string;
             /** @enum {string} */
-            kind: "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "gear" | "job" | "job-decide" | "job-rules" | "jobs" | "order" | "pack" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
+            kind: "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id?: string;
+            /** @description of the thing */
+            name?: string;
         };
         Finding: {
             rule: components["schemas"]["RuleId"];
@@ -3297,13 +3298,13 @@ export interface components {
             next_cursor: string;
         };
         NextStep: {
-            label: string;
             /**
-             * @description gate, or a remedy
+             * @description gate, take-off when it is released, or a remedy
              * @enum {string}
              */
-            kind: "gate" | "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "gear" | "job" | "job-decide" | "job-rules" | "jobs" | "order" | "pack" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
+            kind: "gate" | "take-off" | "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id: string;
+            name: string;
         };
         DayAircraft: {
             /** Format: uuid */

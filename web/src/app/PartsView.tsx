@@ -40,7 +40,7 @@ const findings: Schemas["Finding"][] = [
     evidence: "Grounding on record.",
     lifts: "technician or chief",
     at: new Date().toISOString(),
-    remedy: { kind: "rack", label: "Do what lifts it" },
+    remedy: { kind: "rack" },
   },
   {
     rule: "wear",

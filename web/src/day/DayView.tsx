@@ -4,7 +4,7 @@ import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { Airframe, type StationMark } from "../drawings/Airframe";
 import { Flag, VerdictMark, words } from "../parts/Flag";
-import { remedyPath } from "../parts/remedy";
+import { remedyPath, remedyWords } from "../parts/remedy";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { hoursMinutes, useNow, useZone } from "../parts/time";
@@ -109,7 +109,7 @@ function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["TypeEntry
           <Link to={`/fleet/${a.id}`}>{a.name}</Link>
         </h2>
         {a.in_air_since ? (
-          <strong>{a.next.label === "Finish the log" ? "Landed, not logged" : "In the air"}</strong>
+          <strong>{a.next.kind === "flight-log" ? "Landed, not logged" : "In the air"}</strong>
         ) : (
           <VerdictMark verdict={a.verdict} />
         )}
@@ -120,7 +120,7 @@ function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["TypeEntry
       <Reasons a={a} />
       <div className="next">
         <Link className={`btn w-100 ${a.verdict === "stop" ? "btn-outline-primary" : "btn-primary"}`} to={to}>
-          {a.next.label}
+          {remedyWords(a.next)}
         </Link>
       </div>
     </li>

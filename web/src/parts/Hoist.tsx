@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { Flag, words } from "./Flag";
 import { useAge } from "./time";
-import { remedyPath } from "./remedy";
+import { remedyPath, remedyWords } from "./remedy";
 
 export interface HoistProps {
   findings: Schemas["Finding"][];
@@ -44,12 +44,12 @@ export function Hoist({ findings, aircraft, here, decide }: HoistProps) {
                 !(decide && f.decide?.length) &&
                 (act ? (
                   <button type="button" className="btn btn-outline-primary btn-sm mt-1" onClick={act}>
-                    {f.remedy.label}
+                    {remedyWords(f.remedy)}
                   </button>
                 ) : (
                   to && (
                     <Link className="btn btn-outline-primary btn-sm mt-1" to={to}>
-                      {f.remedy.label}
+                      {remedyWords(f.remedy)}
                     </Link>
                   )
                 ))}

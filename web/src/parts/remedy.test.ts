@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import { remedyPath } from "./remedy";
+import { remedyPath, remedyWords } from "./remedy";
 
 const at = (kind: Schemas["NextStep"]["kind"], id = "x", aircraft = "a") =>
   remedyPath({ kind, id }, aircraft);
@@ -18,4 +18,13 @@ it("leads to where the thing is done", () => {
   expect(at("site-home", "x", "")).toBe("/sites/x?tab=home");
   expect(at("documents", "")).toBe("/crew?tab=papers");
   expect(at("choose-packs", "", "")).toBeUndefined();
+});
+
+it("says what is done, and to what", () => {
+  expect(remedyWords({ kind: "pack-look", id: "x", name: "B1" })).toBe("Look at B1");
+  expect(remedyWords({ kind: "pack-read", id: "x", name: "B1" })).toBe("Read B1");
+  expect(remedyWords({ kind: "walkround", id: "x", name: "Dray One" })).toBe("Walk round Dray One");
+  expect(remedyWords({ kind: "station", id: "x" })).toBe("Open the station");
+  expect(remedyWords({ kind: "take-off" })).toBe("Released: take off");
+  expect(remedyWords({ kind: "mass", id: "a" })).toBe(remedyWords({ kind: "job-mass", id: "j" }));
 });

@@ -1,13 +1,63 @@
 import type { Schemas } from "../api/client";
 
-type Step = Pick<Schemas["NextStep"], "kind"> & { id?: string };
+type Step = Pick<Schemas["NextStep"], "kind"> & { id?: string; name?: string };
+
+const named = (words: string, name?: string) => (name ? `${words} ${name}` : words);
+
+/** What the button of a remedy or of a next step says. */
+export function remedyWords(r: Step): string {
+  const words: Record<Step["kind"], string> = {
+    acceptance: "Fly it as acceptance flight",
+    aircraft: "Open the aircraft",
+    briefing: "Open the briefing",
+    "choose-packs": "Choose packs",
+    defect: "Open the defect",
+    documents: "Open the documents",
+    "enter-wind": "Enter the wind",
+    fitness: "Declare it",
+    flight: "Go to the flight",
+    "flight-log": "Finish the log",
+    gate: "Ask the gate",
+    gear: named("Open", r.name || "the gear"),
+    job: "Open the job",
+    "job-decide": "Decide in the job",
+    "job-mass": "Enter the mass",
+    "job-rules": "Answer it",
+    jobs: "Choose a job",
+    mass: "Enter the mass",
+    order: "Open the work order",
+    "pack-look": named("Look at", r.name || "the pack"),
+    "pack-read": named("Read", r.name || "the pack"),
+    person: named("Open", r.name || "the person"),
+    programme: "Open the programme",
+    propellers: "Replace the propellers",
+    rack: "Go to the rack",
+    readiness: "Open the practice",
+    release: "See the release",
+    reports: "Open the reports",
+    return: "Return to service",
+    site: "Open the map",
+    "site-airspace": "Open the airspace",
+    "site-home": "Open the way home",
+    "site-weather": "Read the weather",
+    station: named("Open", r.name || "the station"),
+    "take-off": "Released: take off",
+    task: "Open a work order",
+    turnaround: "Turnaround check",
+    walkround: named("Walk round", r.name || "it"),
+    "walkround-resume": "Finish the walkround",
+  };
+  return words[r.kind];
+}
 
 /** Where in the application a remedy or a next step is done. */
 export function remedyPath(r: Step, aircraft: string): string | undefined {
   switch (r.kind) {
     case "flight":
+    case "flight-log":
       return `/fly/${r.id}`;
     case "gate":
+    case "take-off":
     case "release":
       return `/gate/${aircraft}`;
     case "walkround":
@@ -16,6 +66,7 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
     case "walkround-resume":
       return `/walk/${r.id}`;
     case "aircraft":
+    case "mass":
     case "return":
     case "propellers":
       return `/fleet/${aircraft}${r.kind === "propellers" ? "?fit=propellers" : ""}`;
@@ -31,7 +82,8 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
       return "/setup";
     case "acceptance":
       return `/gate/${aircraft}?acceptance=${r.id}`;
-    case "pack":
+    case "pack-look":
+    case "pack-read":
       return `/packs/${r.id}`;
     case "rack":
       return "/packs";
@@ -47,6 +99,7 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
     case "jobs":
       return "/jobs";
     case "job":
+    case "job-mass":
       return `/jobs/${r.id}?change=1`;
     case "job-decide":
       return `/jobs/${r.id}`;
