@@ -75,7 +75,7 @@ func Ready(t airframe.Type, p Pack, now time.Time) bool {
 
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charge packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charging packs",
 			&judge.Remedy{Kind: "rack"})
 	}
 }
@@ -83,12 +83,12 @@ func (g *run) rack() {
 func (g *run) packs() {
 	want := g.in.Type.Packs
 	if len(g.in.Packs) != want.Count {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choose packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choosing packs",
 			&judge.Remedy{Kind: "choose-packs"})
 	}
 	for i, p := range g.in.Packs {
 		if slices.ContainsFunc(g.in.Packs[:i], func(q Pack) bool { return q.ID == p.ID }) {
-			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choose another", &judge.Remedy{Kind: "choose-packs"})
+			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choosing another", &judge.Remedy{Kind: "choose-packs"})
 		}
 		g.pack(p, want)
 	}
@@ -103,7 +103,7 @@ func (g *run) sets() {
 				continue // named above
 			}
 			if s := pack.JudgeSet(b.Set, a.Set); s.Verdict != judge.Clear {
-				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choose another set", &judge.Remedy{Kind: "choose-packs"})
+				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choosing another set", &judge.Remedy{Kind: "choose-packs"})
 			}
 		}
 	}
@@ -116,19 +116,19 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
 	}
 	if p.Chemistry != want.Chemistry || p.Cells != want.Cells {
-		stop(fmt.Sprintf("it is %s with %d cells; %s needs %s with %d.", p.Chemistry, p.Cells, g.in.Type.Name, want.Chemistry, want.Cells), "Pack on file.", "choose another", other)
+		stop(fmt.Sprintf("it is %s with %d cells; %s needs %s with %d.", p.Chemistry, p.Cells, g.in.Type.Name, want.Chemistry, want.Cells), "Pack on file.", "choosing another", other)
 		return
 	}
 	if p.Capacity < want.CapacityMAh {
-		stop(fmt.Sprintf("it holds %d mAh; %s is planned for %d.", p.Capacity, g.in.Type.Name, want.CapacityMAh), "Pack on file.", "choose another", other)
+		stop(fmt.Sprintf("it holds %d mAh; %s is planned for %d.", p.Capacity, g.in.Type.Name, want.CapacityMAh), "Pack on file.", "choosing another", other)
 	}
 	switch {
 	case p.InUseBy != "":
-		stop("it is fitted to "+p.InUseBy+".", "State on the rack.", "choose another", other)
+		stop("it is fitted to "+p.InUseBy+".", "State on the rack.", "choosing another", other)
 	case p.State == pack.Quarantine || p.State == pack.Retired:
 		stop(fmt.Sprintf("it is in %s and must not fly.", p.State), "State on the rack.", "technician or chief, never the pilot", other)
 	case !pack.MayFly(p.State):
-		stop(fmt.Sprintf("it is %s, not charged.", p.State), "State on the rack.", "charge it", read)
+		stop(fmt.Sprintf("it is %s, not charged.", p.State), "State on the rack.", "charging it", read)
 	}
 	if want.MaxCycles > 0 && p.Cycles >= want.MaxCycles {
 		stop(fmt.Sprintf("%d of %d cycles used: retire it.", p.Cycles, want.MaxCycles), "Cycles counted.", "technician or chief", other)
@@ -153,7 +153,7 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
 	r := p.Reading
 	if r == nil {
-		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+" has never been read.", "No reading.", nil, "read it", read)
+		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+" has never been read.", "No reading.", nil, "reading it", read)
 		return
 	}
 	add := func(v judge.Verdict, s string) {
@@ -210,14 +210,14 @@ func (g *run) wind() (*wind.AtHeight, float64) {
 	enter := &judge.Remedy{Kind: "enter-wind"}
 	w, l := g.in.Wind, g.in.Type.Limits
 	if w == nil {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil, "measuring it", enter)
 		return nil, 0
 	}
 	switch old := g.in.Now.Sub(w.At); {
 	case w.At.After(g.in.Now.Add(ClockSkew)):
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measuring it", enter)
 	case old > WindValidFor:
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At, "measuring it", enter)
 	}
 	height, said := float64(l.FlightHeightM), ", the usual height of the type: no route is known"
 	if g.in.HighM == nil && g.in.Facts.JobID != "" {
@@ -228,12 +228,12 @@ func (g *run) wind() (*wind.AtHeight, float64) {
 	}
 	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(least(height)), w.Ground)
 	if err != nil {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measure it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measuring it", enter)
 		return nil, 0
 	}
 	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %.0f m%s.", float64(w.SteadyMS), float64(w.MeasuredM), w.Ground, height, said)
 	for _, h := range wind.Hold(at, l.WindMS, l.GustMS, units.Metres(height)) {
-		g.find(judge.RuleWind, judge.RuleMakerLimits, h.Verdict, h.Sentence, evidence, &w.At, "wait, or fly lower under its own limits", enter)
+		g.find(judge.RuleWind, judge.RuleMakerLimits, h.Verdict, h.Sentence, evidence, &w.At, "waiting, or flying lower under its own limits", enter)
 	}
 	return &at, height
 }

@@ -300,7 +300,7 @@ func (g *run) runFindings(r *Run, again *judge.Remedy) {
 		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs, func(p Pack) bool { return p.ID == f.PackID })) {
 			continue // about a pack that does not fly this time
 		}
-		g.find(judge.RuleWalkround, judge.RuleCondition, f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".", &r.At, "put it right, then walk again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".", &r.At, "putting it right, then walking again", again)
 	}
 }
 

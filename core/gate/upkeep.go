@@ -45,7 +45,7 @@ func (g *run) orders() {
 		g.find(judge.RuleWorkOrders, judge.RuleCondition, v, sentence, evidence, &o.At, lifts, open)
 	}
 	if g.in.Acceptance != "" && !known {
-		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Stop, "No acceptance flight is due for this aircraft.", "Work orders.", nil, "ask the gate again without it", nil)
+		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Stop, "No acceptance flight is due for this aircraft.", "Work orders.", nil, "asking the gate again without it", nil)
 	}
 }
 

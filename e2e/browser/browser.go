@@ -257,6 +257,13 @@ func (p *Page) Click(words string) {
 	p.press("__find.button("+quote(words)+")", "a button "+quote(words))
 }
 
+// PressIfThere presses a button in the moment in which it is looked for, and
+// does nothing when it has gone.
+func (p *Page) PressIfThere(words string) {
+	p.t.Helper()
+	Eval[bool](p, find+"; (() => { __find.button("+quote(words)+")?.click(); return true; })()")
+}
+
 // Press presses a place inside an element, by shares of its width and height
 // from its top left.
 func (p *Page) Press(css string, right, down float64) {
@@ -321,12 +328,6 @@ func (p *Page) FieldValue(label string) string {
 	p.t.Helper()
 	p.until("Boolean(__find.field("+quote(label)+"))", "a field "+quote(label))
 	return Eval[string](p, find+"; __find.field("+quote(label)+").value")
-}
-
-// Has reports at once whether a button with these words can be clicked.
-func (p *Page) Has(words string) bool {
-	p.t.Helper()
-	return Eval[bool](p, find+"; Boolean(__find.button("+quote(words)+"))")
 }
 
 // Path returns where the page is.

@@ -145,28 +145,32 @@ function Gate({ g, kept, change, wrong, question, settled, onDone }: GateProps) 
               aria-live="polite"
             >
               <VerdictMark verdict={o.verdict} big />
-              <span className="soft">Rules: {o.rules}</span>
+              <span className="soft">
+                {settled ? `Rules: ${o.rules}` : "Asking again with what was chosen…"}
+              </span>
             </div>
-            {o.findings.length === 0 ? (
-              <p className="mt-2 mb-0">Nothing stands against this flight.</p>
-            ) : (
-              <div className="mt-2">
-                <Hoist
-                  findings={o.findings}
-                  aircraft={g.aircraft.id}
-                  here={{
-                    "enter-wind": jump(windRef),
-                    jobs: jump(jobRef),
-                    "choose-packs": jump(packRef),
-                    release: mine ? jump(packRef) : undefined,
-                  }}
-                />
-              </div>
-            )}
-            <p className="soft mt-2 mb-0">
-              Held and found in order: {o.checked.map((r) => heldWords[r]).join(", ") || "nothing yet"}.
-            </p>
-            <Notices notices={o.notices} />
+            <div aria-busy={!settled}>
+              {o.findings.length === 0 ? (
+                <p className="mt-2 mb-0">Nothing stands against this flight.</p>
+              ) : (
+                <div className="mt-2">
+                  <Hoist
+                    findings={o.findings}
+                    aircraft={g.aircraft.id}
+                    here={{
+                      "enter-wind": jump(windRef),
+                      jobs: jump(jobRef),
+                      "choose-packs": jump(packRef),
+                      release: mine ? jump(packRef) : undefined,
+                    }}
+                  />
+                </div>
+              )}
+              <p className="soft mt-2 mb-0">
+                Held and found in order: {o.checked.map((r) => heldWords[r]).join(", ") || "nothing yet"}.
+              </p>
+              <Notices notices={o.notices} />
+            </div>
           </Sheet>
           {!g.release && may("pilot") && (
             <Sign g={g} kept={kept} change={change} question={question} settled={settled} />
