@@ -223,9 +223,11 @@ const aim = `(() => {
   const guard = (ev) => {
     met ??= e.contains(ev.target) || ev.target.closest?.('label')?.control === e;
     window.__met = met;
+    if (ev.type === 'click') window.__clicked = met;
     if (!met) { ev.preventDefault(); ev.stopImmediatePropagation(); }
   };
   window.__met = false;
+  window.__clicked = false;
   window.__disarm?.();
   for (const k of ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click']) addEventListener(k, guard, true);
   window.__disarm = () => { for (const k of ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click']) removeEventListener(k, guard, true); };
@@ -241,8 +243,10 @@ func (p *Page) press(js, what string) {
 			continue
 		}
 		require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(x, y)))
-		// A press that opened another page took the mark with it.
-		met, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool]("(() => { window.__disarm?.(); return window.__met ?? true; })()"))
+		// A press that opened another page took the mark with it. One that met the
+		// thing but made no click, because the page drew it anew under the finger, is
+		// made again, unless the thing has gone with it.
+		met, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](find+"; (() => { window.__disarm?.(); return window.__met === undefined || window.__met && (window.__clicked || !("+js+")); })()"))
 		if err != nil || met {
 			return
 		}
