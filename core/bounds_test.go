@@ -205,6 +205,13 @@ var bounds = []bound{
 	{"buffer on the map", 0, 1000, false, feature(func(f *site.Feature, v float64) { f.BufferM = v })},
 	{"sag on the map", 0, 100, false, feature(func(f *site.Feature, v float64) { f.SagM = v })},
 	{"elevation on the map", -500, 6000, false, feature(func(f *site.Feature, v float64) { f.GroundM = &v })},
+	{"cloud base of a weather", 0, 100_000, false, shown(func(a *weather.Air, v float64) {
+		ft := int(math.Floor(v))
+		if v > 100_000 {
+			ft = 100_001
+		}
+		a.CloudBaseFt, a.CloudKnown = &ft, true
+	})},
 	{"wind of a weather", 0, 60, false, shown(func(a *weather.Air, v float64) { a.WindMS = &v })},
 	{"gust of a weather", 0, 90, false, shown(func(a *weather.Air, v float64) { a.GustMS = &v })},
 	{"direction of a weather", 0, 360, false, shown(func(a *weather.Air, v float64) { a.FromDeg = &v })},

@@ -76,6 +76,7 @@ var calls = []call{
 	{"pack.MeasureCapacity", pack.MeasureCapacity, []any{8000.0, 95.0, 1.0, 20.0, 1.0}},
 	{"pack.PercentFromVolts", pack.PercentFromVolts, []any{pack.LiPo, units.Millivolts(4100), 60.0}},
 	{"pack.JudgeLaunch", pack.JudgeLaunch, []any{units.Percent(99), units.Percent(1), units.Percent(95)}},
+	{"pack.JudgeShown", pack.JudgeShown, []any{pack.LiPo, units.Percent(99), []units.Millivolts{4190, 4190}}},
 	{"pack.JudgeTakeoffTemperature", pack.JudgeTakeoffTemperature, []any{units.Celsius(20)}},
 	{"pack.JudgeCharge", pack.JudgeCharge, []any{func() *units.Celsius { v := units.Celsius(20); return &v }(), time.Minute}},
 	{"pack.JudgeLandedTemperature", pack.JudgeLandedTemperature, []any{units.Celsius(30)}},

@@ -82,20 +82,21 @@ func (f fault) key() string { return f.file + "\t" + f.wrong }
 
 // equivalents reads the faults that change nothing anybody could see, with the
 // reason for each: file, the line as it is with the fault, and why, parted by
-// tabs. One that can no longer be seeded is refused, so that the list stays true.
+// tabs. One that can no longer be seeded, or that stands for several, is refused, so
+// that the list stays true.
 func equivalents(path string, all []fault) (map[string]string, error) {
 	text, err := os.ReadFile(path)
 	if err != nil {
 		return nil, err
 	}
-	known, out := map[string]bool{}, map[string]string{}
+	known, out := map[string]int{}, map[string]string{}
 	for _, f := range all {
-		known[f.key()] = true
+		known[f.key()]++
 	}
 	for i, l := range strings.Split(strings.TrimSpace(string(text)), "\n") {
 		p := strings.Split(l, "\t")
-		if len(p) != 3 || p[2] == "" || !known[p[0]+"\t"+p[1]] {
-			return nil, fmt.Errorf("%s:%d: no such fault can be seeded: %s", path, i+1, l)
+		if len(p) != 3 || p[2] == "" || known[p[0]+"\t"+p[1]] != 1 {
+			return nil, fmt.Errorf("%s:%d: this is not one fault that can be seeded, but %d: %s", path, i+1, known[strings.Join(p[:min(2, len(p))], "\t")], l)
 		}
 		out[p[0]+"\t"+p[1]] = p[2]
 	}

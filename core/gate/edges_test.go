@@ -80,6 +80,18 @@ func TestOrdersSayWhatLiftsThem(t *testing.T) {
 	assert.Equal(t, map[string]string{"the acceptance flight": "acceptance a", "this flight": "none", "technician or chief signs it": "order c"}, lifts)
 }
 
+// Propellers of another maker that may fly away from people say nothing of an
+// aircraft that nobody flies yet.
+func TestOtherPropellersNeedAFlight(t *testing.T) {
+	for scope, want := range map[gate.Scope]bool{gate.WholeFlight: true, gate.AircraftOnly: false} {
+		in := good()
+		near := 5.0
+		in.Scope, in.Parts[0].Foreign, in.Facts.PeopleM = scope, true, &near
+		found := slices.ContainsFunc(gate.Judge(in).Findings, func(f judge.Finding) bool { return f.Rule == judge.RuleOtherPropellers })
+		assert.Equal(t, want, found, "scope %v", scope)
+	}
+}
+
 // Packs that cannot fly together anyway are not held against each other too.
 func TestPacksOfTwoKindsAreNamedOnce(t *testing.T) {
 	for name, change := range map[string]func(b *gate.Pack){

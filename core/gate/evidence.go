@@ -18,7 +18,7 @@ import (
 
 func (g *run) wear() {
 	if len(g.in.Parts) == 0 && !g.in.PartsNear {
-		g.find(judge.RuleWear, judge.RuleWear, judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Kind: "aircraft", ID: g.in.Aircraft.ID})
+		g.find(judge.RuleWear, judge.RuleWear, judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
 	}
 	type group struct {
 		labels []string
@@ -59,15 +59,12 @@ func (g *run) wear() {
 }
 
 func (g *run) fit(p Part) *judge.Remedy {
-	return &judge.Remedy{Kind: "station", ID: g.in.Aircraft.ID + "/" + p.Station, Name: p.Label}
+	return &judge.Remedy{Kind: judge.OpenStation, ID: g.in.Aircraft.ID + "/" + p.Station, Name: p.Label}
 }
 
 // Ready reports whether a pack may fly in a type now, by all that a gate asks of a
 // pack itself.
 func Ready(t airframe.Type, p Pack, now time.Time) bool {
-	if p.Chemistry != t.Packs.Chemistry || p.Cells != t.Packs.Cells {
-		return false // of the many on a rack most are of another type
-	}
 	g := &run{in: Input{Now: now, Type: t, Rules: rules.USSmall}}
 	g.pack(p, t.Packs)
 	return judge.Worst(g.out) < judge.Stop
@@ -76,7 +73,7 @@ func Ready(t airframe.Type, p Pack, now time.Time) bool {
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
 		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charging packs",
-			&judge.Remedy{Kind: "rack"})
+			&judge.Remedy{Kind: judge.OpenRack})
 	}
 }
 
@@ -84,11 +81,11 @@ func (g *run) packs() {
 	want := g.in.Type.Packs
 	if len(g.in.Packs) != want.Count {
 		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choosing packs",
-			&judge.Remedy{Kind: "choose-packs"})
+			&judge.Remedy{Kind: judge.ChoosePacks})
 	}
 	for i, p := range g.in.Packs {
 		if slices.ContainsFunc(g.in.Packs[:i], func(q Pack) bool { return q.ID == p.ID }) {
-			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choosing another", &judge.Remedy{Kind: "choose-packs"})
+			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choosing another", &judge.Remedy{Kind: judge.ChoosePacks})
 		}
 		g.pack(p, want)
 	}
@@ -103,15 +100,15 @@ func (g *run) sets() {
 				continue // named above
 			}
 			if s := pack.JudgeSet(b.Set, a.Set); s.Verdict != judge.Clear {
-				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choosing another set", &judge.Remedy{Kind: "choose-packs"})
+				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choosing another set", &judge.Remedy{Kind: judge.ChoosePacks})
 			}
 		}
 	}
 }
 
 func (g *run) pack(p Pack, want airframe.Packs) {
-	other := &judge.Remedy{Kind: "choose-packs"}
-	read := &judge.Remedy{Kind: "pack-read", ID: p.ID, Name: p.Label}
+	other := &judge.Remedy{Kind: judge.ChoosePacks}
+	read := &judge.Remedy{Kind: judge.ReadPack, ID: p.ID, Name: p.Label}
 	stop := func(s, evidence, lifts string, r *judge.Remedy) {
 		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
 	}
@@ -139,7 +136,7 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 			since = *p.FullSince
 		}
 		if j := pack.JudgeFull(since, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Kind: "pack-look", ID: p.ID, Name: p.Label})
+			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
 		}
 	}
 	for _, j := range p.Condition {
@@ -182,6 +179,10 @@ func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
 		j := pack.JudgeLaunch(c.Percent, c.PlusMinus, units.Percent(g.in.Type.LaunchPercent()))
 		add(j.Verdict, j.Sentence)
 	}
+	if r.Percent != nil {
+		j := pack.JudgeShown(p.Chemistry, *r.Percent, r.CellMV)
+		add(j.Verdict, j.Sentence)
+	}
 	if r.Temperature == nil {
 		add(judge.Stop, "its temperature was not read.")
 	} else {
@@ -207,7 +208,7 @@ func charge(p Pack, want airframe.Packs) (pack.Charge, error) {
 }
 
 func (g *run) wind() (*wind.AtHeight, float64) {
-	enter := &judge.Remedy{Kind: "enter-wind"}
+	enter := &judge.Remedy{Kind: judge.EnterWind}
 	w, l := g.in.Wind, g.in.Type.Limits
 	if w == nil {
 		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil, "measuring it", enter)
@@ -250,7 +251,7 @@ func least(m float64) float64 {
 func (g *run) gear() {
 	for _, x := range g.in.Gear {
 		for _, f := range x.Judge(g.in.Now) {
-			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Kind: "gear", ID: x.ID, Name: x.Label})
+			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Kind: judge.OpenGear, ID: x.ID, Name: x.Label})
 		}
 	}
 }

@@ -97,7 +97,7 @@ func (g *run) rules() {
 // flight less safe, but nobody flies on over it.
 func (g *run) reports() {
 	for _, r := range g.in.Reports {
-		open := &judge.Remedy{Kind: "reports", ID: r.ID}
+		open := &judge.Remedy{Kind: judge.OpenReports, ID: r.ID}
 		if g.in.Now.After(r.DueAt) {
 			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Stop, fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
 		} else {
@@ -133,7 +133,7 @@ func cautions(in Input) []string {
 func (g *run) active() {
 	if !g.in.Aircraft.Active {
 		g.find(judge.RuleAircraftActive, judge.RuleCondition, judge.Stop, g.in.Aircraft.Name+" is out of service.", "Status in the fleet.", nil, "technician or chief",
-			&judge.Remedy{Kind: "aircraft", ID: g.in.Aircraft.ID})
+			&judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
 	}
 }
 
@@ -148,7 +148,7 @@ func (g *run) free() {
 	}
 	if r := g.in.Released; r != nil && g.in.Scope == WholeFlight {
 		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop, fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot), "Open release.", &r.At,
-			"the pilot who released, or a chief", &judge.Remedy{Kind: "release", ID: r.ID})
+			"the pilot who released, or a chief", &judge.Remedy{Kind: judge.OpenRelease, ID: r.ID})
 	}
 }
 
@@ -168,7 +168,7 @@ func (g *run) groundings() {
 func (g *run) defects() {
 	for _, d := range g.in.Defects {
 		v, sentence := d.Judge()
-		g.find(judge.RuleDefects, judge.RuleCondition, v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief", &judge.Remedy{Kind: "defect", ID: d.ID})
+		g.find(judge.RuleDefects, judge.RuleCondition, v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief", &judge.Remedy{Kind: judge.OpenDefect, ID: d.ID})
 	}
 }
 
@@ -188,12 +188,12 @@ func (d Defect) Judge() (judge.Verdict, string) {
 
 func (g *run) walkround() {
 	a := g.in.Aircraft
-	start := &judge.Remedy{Kind: "walkround", ID: a.ID, Name: a.Name}
+	start := &judge.Remedy{Kind: judge.StartWalkround, ID: a.ID, Name: a.Name}
 	if g.in.inspectedAtBase() {
-		start = &judge.Remedy{Kind: "turnaround", ID: a.ID}
+		start = &judge.Remedy{Kind: judge.StartTurnaround, ID: a.ID}
 	}
 	if d := g.in.Draft; d != nil {
-		start = &judge.Remedy{Kind: "walkround-resume", ID: d.ID}
+		start = &judge.Remedy{Kind: judge.ResumeWalkround, ID: d.ID}
 	}
 	w := g.in.walked()
 	switch {
@@ -231,7 +231,7 @@ func (g *run) walkround() {
 		t := g.in.Turnaround
 		if t == nil || !t.At.After(*last) || t.At.After(g.in.Now) {
 			if g.in.Draft == nil {
-				start = &judge.Remedy{Kind: "turnaround", ID: a.ID}
+				start = &judge.Remedy{Kind: judge.StartTurnaround, ID: a.ID}
 			}
 			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
 			return
@@ -289,7 +289,7 @@ func (g *run) looked(newest *Run) {
 			continue
 		}
 		g.find(judge.RulePacks, judge.RuleCondition, judge.Stop, fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label), "Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
-			&judge.Remedy{Kind: "pack-look", ID: p.ID, Name: p.Label})
+			&judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
 	}
 }
 
@@ -310,9 +310,9 @@ func (g *run) mass() {
 	if v == judge.Clear {
 		return
 	}
-	r := &judge.Remedy{Kind: "mass", ID: g.in.Aircraft.ID}
+	r := &judge.Remedy{Kind: judge.EnterMass, ID: g.in.Aircraft.ID}
 	if g.in.Facts.JobID != "" {
-		r = &judge.Remedy{Kind: "job-mass", ID: g.in.Facts.JobID}
+		r = &judge.Remedy{Kind: judge.EnterJobMass, ID: g.in.Facts.JobID}
 	}
 	g.find(judge.RuleMass, judge.RuleMakerLimits, v, words, "Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
 }

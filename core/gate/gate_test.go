@@ -163,6 +163,9 @@ var wrong = []struct {
 	{"defect not decided", func(i *gate.Input) { i.Defects = []gate.Defect{{Title: "dim", Severity: judge.Watch, At: now}} }, "defects", judge.Watch, "No work order and no deferral"},
 	{"pack charged too long", func(i *gate.Input) { i.Packs[0].FullSince = ptr(ago(11 * 24 * time.Hour)) }, "packs", judge.Stop, "six faces"},
 	{"pack flown and full too long", func(i *gate.Input) { i.Packs[0].State, i.Packs[0].FullSince = pack.Flown, ptr(ago(11*24*time.Hour)) }, "packs", judge.Stop, "six faces"},
+	{"pack shows more than its cells hold", func(i *gate.Input) {
+		i.Packs[0].Reading.Percent, i.Packs[0].Reading.CellMV = ptr(units.Percent(99)), []units.Millivolts{3760, 3750, 3760}
+	}, "packs", judge.Stop, "It shows 99 %, but with cell 2 at 3.75 V"},
 	{"pack worn inside", func(i *gate.Input) {
 		i.Packs[0].Condition = []pack.Judgement{{Verdict: judge.Stop, Sentence: "Health 78 %."}}
 	}, "packs", judge.Stop, "Health 78"},

@@ -16,7 +16,7 @@ func (g *run) compass() {
 	c := g.in.Compass
 	find := func(v judge.Verdict, sentence string) {
 		f := judge.Finding{Rule: judge.RuleCompass, Verdict: v, Sentence: sentence, Source: g.in.Rules.Source(judge.RuleCompass), Evidence: "No calibration on record.", Lifts: "a calibration away from metal, on record",
-			Remedy: &judge.Remedy{Kind: "aircraft", ID: g.in.Aircraft.ID}}
+			Remedy: &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID}}
 		if c != nil {
 			at := c.At
 			f.Evidence, f.At = "By "+c.By+".", &at
@@ -62,7 +62,7 @@ func (g *run) propellers() {
 	}
 	say := func(v judge.Verdict, sentence string) {
 		g.find(judge.RuleOtherPropellers, judge.RuleOtherPropellers, v, sentence, fmt.Sprintf("%d propeller(s) of another maker fitted.", n), nil, "propellers of the maker",
-			&judge.Remedy{Kind: "propellers", ID: g.in.Aircraft.ID})
+			&judge.Remedy{Kind: judge.ReplacePropeller, ID: g.in.Aircraft.ID})
 	}
 	switch {
 	case !away:

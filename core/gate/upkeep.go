@@ -12,7 +12,7 @@ import (
 func (g *run) programme() {
 	if !g.in.Programme {
 		g.find(judge.RuleProgramme, judge.RuleCondition, judge.Watch, "There is no maintenance programme for "+g.in.Type.Name+": what falls due is not known.", "None on file.", nil, "chief",
-			&judge.Remedy{Kind: "programme", ID: g.in.Type.Key})
+			&judge.Remedy{Kind: judge.OpenProgramme, ID: g.in.Type.Key})
 		return
 	}
 	for _, t := range g.in.Tasks {
@@ -20,7 +20,7 @@ func (g *run) programme() {
 			continue
 		}
 		g.find(judge.RuleProgramme, judge.RuleCondition, t.Due.Verdict, t.Title+": "+t.Due.Sentence, "Maintenance programme.", nil, "technician or chief does it",
-			&judge.Remedy{Kind: "task", ID: g.in.Aircraft.ID + "/" + t.ID})
+			&judge.Remedy{Kind: judge.OpenTask, ID: g.in.Aircraft.ID + "/" + t.ID})
 	}
 }
 
@@ -32,7 +32,7 @@ var loads = map[upkeep.Load]string{upkeep.NoLoad: "without load", upkeep.Loaded:
 func (g *run) orders() {
 	known := false
 	for _, o := range g.in.Orders {
-		open := &judge.Remedy{Kind: "order", ID: o.ID}
+		open := &judge.Remedy{Kind: judge.OpenOrder, ID: o.ID}
 		evidence := "Opened by " + o.By + "."
 		v, sentence := o.Judge(g.in.Acceptance)
 		lifts := "technician or chief signs it"
@@ -40,7 +40,7 @@ func (g *run) orders() {
 		case o.Signed && g.in.Acceptance == o.ID:
 			known, lifts, open = true, "this flight", nil
 		case o.Signed:
-			lifts, open = "the acceptance flight", &judge.Remedy{Kind: "acceptance", ID: o.ID}
+			lifts, open = "the acceptance flight", &judge.Remedy{Kind: judge.FlyAcceptance, ID: o.ID}
 		}
 		g.find(judge.RuleWorkOrders, judge.RuleCondition, v, sentence, evidence, &o.At, lifts, open)
 	}
@@ -66,6 +66,6 @@ func (o Order) Judge(acceptance string) (judge.Verdict, string) {
 func (g *run) firmware() {
 	for _, f := range g.in.Firmware {
 		g.find(judge.RuleFirmware, judge.RuleCondition, f.Verdict, f.Sentence, "Tested combination of the type.", nil, "technician or chief, at base with a network",
-			&judge.Remedy{Kind: "aircraft", ID: g.in.Aircraft.ID})
+			&judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
 	}
 }

@@ -58,14 +58,14 @@ func competent(c *checker) {
 		return
 	}
 	if !p.IsPilot {
-		c.find(judge.Stop, p.Name+" is not a pilot of this crew.", "Roles.", "chief", &judge.Remedy{Kind: "person", ID: p.ID, Name: p.Name})
+		c.find(judge.Stop, p.Name+" is not a pilot of this crew.", "Roles.", "chief", &judge.Remedy{Kind: judge.OpenPerson, ID: p.ID, Name: p.Name})
 		return
 	}
 	d, ok := c.need(Competency, p.ID, p.Name)
 	if !ok {
 		return
 	}
-	open := &judge.Remedy{Kind: "documents", ID: p.ID}
+	open := &judge.Remedy{Kind: judge.OpenDocuments, ID: p.ID}
 	switch {
 	case d.Issued == nil:
 		c.find(judge.Stop, "It is not known when the proof of competency of "+p.Name+" was issued.", "Documents on file.", "chief", open)
@@ -85,7 +85,7 @@ const (
 // category holds the subcategory that the crew named against mass, work and
 // what is charted near the flight.
 func category(c *checker) {
-	answer := &judge.Remedy{Kind: "job-rules", ID: c.JobID}
+	answer := &judge.Remedy{Kind: judge.AnswerInJob, ID: c.JobID}
 	said := c.Answers["category"]
 	if said == "specific" {
 		c.need(Authorisation, "", "Specific category")

@@ -152,7 +152,7 @@ func (c *checker) document(k DocumentKind, person string) (d Document, have, inF
 // whose and for what.
 func (c *checker) need(k DocumentKind, person, words string) (Document, bool) {
 	d, have, inForce := c.document(k, person)
-	open := &judge.Remedy{Kind: "documents", ID: person}
+	open := &judge.Remedy{Kind: judge.OpenDocuments, ID: person}
 	switch {
 	case inForce && d.Expires != nil:
 		c.ends(*d.Expires, words+": the "+k.Name()+" "+d.Number+" ends on "+date(*d.Expires)+".", "Documents on file.", "chief", open)

@@ -39,7 +39,7 @@ var Practice = Pack{
 // briefing are judged for them too.
 func noJob(c *checker) {
 	if c.JobID == "" {
-		c.find(judge.Stop, "This flight belongs to no job: site, air, airspace, people and briefing are not judged. Plan one; for practice and check flights, at a base or practice site.", "None chosen.", "choosing or planning a job", &judge.Remedy{Kind: "jobs"})
+		c.find(judge.Stop, "This flight belongs to no job: site, air, airspace, people and briefing are not judged. Plan one; for practice and check flights, at a base or practice site.", "None chosen.", "choosing or planning a job", &judge.Remedy{Kind: judge.PlanJob})
 	}
 }
 
@@ -53,11 +53,11 @@ func ready(c *checker) {
 	if c.Work == Practised {
 		v, sentence = judge.Watch, sentence+" Practise by hand, with somebody beside who is."
 	}
-	c.find(v, sentence, "Logged practice.", "practice, logged", &judge.Remedy{Kind: "readiness", ID: c.Pilot.ID})
+	c.find(v, sentence, "Logged practice.", "practice, logged", &judge.Remedy{Kind: judge.OpenReadiness, ID: c.Pilot.ID})
 }
 
 func roles(c *checker) {
-	open := &judge.Remedy{Kind: "job", ID: c.JobID}
+	open := &judge.Remedy{Kind: judge.OpenJob, ID: c.JobID}
 	var command []string
 	here := false
 	for _, p := range c.People {

@@ -211,7 +211,7 @@ func (c *checker) limit() { c.out[len(c.out)-1].Limit = true }
 
 // answers judges what people said. What was not answered is a Stop.
 func (c *checker) answers() {
-	open := &judge.Remedy{Kind: "job-rules", ID: c.JobID}
+	open := &judge.Remedy{Kind: judge.AnswerInJob, ID: c.JobID}
 	for _, a := range c.rule.Asks {
 		said, ok := c.Answers[a.ID]
 		n := slices.IndexFunc(a.Options, func(o Option) bool { return o.ID == said })

@@ -126,7 +126,7 @@ func operator(c *checker) {
 		c.find(judge.Stop, "No pilot is named.", "None.", "a pilot signs in", nil)
 		return
 	}
-	open := &judge.Remedy{Kind: "person", ID: p.ID, Name: p.Name}
+	open := &judge.Remedy{Kind: judge.OpenPerson, ID: p.ID, Name: p.Name}
 	trained := ""
 	if p.TrainedOn != nil {
 		trained = "Last recurrent training " + date(*p.TrainedOn) + "."
@@ -165,7 +165,7 @@ func (c *checker) crewOf() []Person {
 
 func registration(c *checker) {
 	a := c.Aircraft
-	open := &judge.Remedy{Kind: "aircraft", ID: a.ID}
+	open := &judge.Remedy{Kind: judge.OpenAircraft, ID: a.ID}
 	switch {
 	case strings.TrimSpace(a.Registration) == "":
 		c.find(judge.Stop, "No registration is on file.", "Empty.", "chief", open)
@@ -183,7 +183,7 @@ func fit(c *checker) {
 		if p.Role != "" && !p.Role.Flies() {
 			continue
 		}
-		declare := &judge.Remedy{Kind: "fitness", ID: p.ID}
+		declare := &judge.Remedy{Kind: judge.DeclareFitness, ID: p.ID}
 		switch {
 		case p.Fit == nil:
 			c.find(judge.Stop, p.Name+" has not declared to be fit today.", "No declaration for this day.", "the person's own declaration", declare)
@@ -194,7 +194,7 @@ func fit(c *checker) {
 }
 
 func briefed(c *checker) {
-	open := &judge.Remedy{Kind: "briefing", ID: c.JobID}
+	open := &judge.Remedy{Kind: judge.OpenBriefing, ID: c.JobID}
 	switch b := c.Briefing; {
 	case b == nil:
 		c.find(judge.Stop, "There is no briefing for this crew, site and day.", "None.", "a briefing signed by everybody", open)
@@ -209,7 +209,7 @@ func briefed(c *checker) {
 // aircraft well: with an observer too, since the pilot must be able to see it
 // throughout.
 func sight(c *checker) {
-	open := &judge.Remedy{Kind: "job", ID: c.JobID}
+	open := &judge.Remedy{Kind: judge.OpenJob, ID: c.JobID}
 	if c.Answers["sight"] == "observer" && !slices.ContainsFunc(c.People, func(p Person) bool { return p.Role == crew.Observer }) {
 		c.find(judge.Stop, "An observer is needed and none is named in this job.", "Roles of the job.", "naming one", open)
 	}
@@ -230,7 +230,7 @@ func nightTrained(c *checker) {
 	}
 	d, ok := c.need(NightTraining, c.Pilot.ID, c.Pilot.Name+" would fly at night")
 	if ok && (d.Issued == nil || !d.Issued.After(NightSince)) {
-		c.find(judge.Stop, c.Pilot.Name+" would fly at night: the training on file is not dated after 2021-04-06.", "Documents on file.", "chief, after training", &judge.Remedy{Kind: "documents", ID: c.Pilot.ID})
+		c.find(judge.Stop, c.Pilot.Name+" would fly at night: the training on file is not dated after 2021-04-06.", "Documents on file.", "chief, after training", &judge.Remedy{Kind: judge.OpenDocuments, ID: c.Pilot.ID})
 	}
 }
 
@@ -243,7 +243,7 @@ func hazmat(c *checker) {
 // height holds the flight against the height limit of the law, or against the
 // one over a structure that the whole flight stays near to.
 func height(c *checker) {
-	open, l := &judge.Remedy{Kind: "job", ID: c.JobID}, c.law
+	open, l := &judge.Remedy{Kind: judge.OpenJob, ID: c.JobID}, c.law
 	switch {
 	case c.HeightM == nil:
 		c.find(judge.Stop, unknownHeight, "", "charting the site", open)
@@ -258,7 +258,7 @@ func height(c *checker) {
 }
 
 func speed(c *checker) {
-	open := &judge.Remedy{Kind: "job", ID: c.JobID}
+	open := &judge.Remedy{Kind: judge.OpenJob, ID: c.JobID}
 	switch {
 	case c.SpeedMS == nil:
 		c.find(judge.Watch, "How fast the flight goes is not known; the limit is 44.7 m/s (87 kt, 100 mph).", "", "entering the planned speed", open)
@@ -271,7 +271,7 @@ func speed(c *checker) {
 func agricultural(c *checker) {
 	c.need(Agricultural, "", "Spraying")
 	if strings.TrimSpace(c.Product) == "" {
-		c.find(judge.Stop, "Which product is sprayed is not recorded.", "The job.", "entering it", &judge.Remedy{Kind: "job", ID: c.JobID})
+		c.find(judge.Stop, "Which product is sprayed is not recorded.", "The job.", "entering it", &judge.Remedy{Kind: judge.OpenJob, ID: c.JobID})
 	}
 	for _, p := range c.crewOf() {
 		if _, _, ok := c.document(Applicator, p.ID); ok {

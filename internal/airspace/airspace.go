@@ -321,7 +321,7 @@ func (s *Service) Meet(ctx context.Context, id uuid.UUID, f Flown) (Seen, error)
 	}
 	out.Zoned, out.Findings = airspace.Judge(q, plane, grants, out.Looked.LookedAt)
 	for i := range out.Findings {
-		out.Findings[i].Remedy = &judge.Remedy{Kind: "site-airspace", ID: id.String()}
+		out.Findings[i].Remedy = &judge.Remedy{Kind: judge.OpenAirspace, ID: id.String()}
 	}
 	return out, nil
 }

@@ -30,8 +30,8 @@ type Condition struct {
 }
 
 // Conditions returns the condition of the given aircraft, or of the whole
-// fleet for nil, by name, with every part. It asks a fixed number of queries
-// however many aircraft there are.
+// fleet for nil, by name, with every part. However many aircraft there are, it
+// asks a fixed number of queries and a few for the packs of each type.
 func (s *Service) Conditions(ctx context.Context, ids []uuid.UUID) ([]Condition, error) {
 	out, at, err := s.withoutParts(ctx, ids)
 	if err != nil {

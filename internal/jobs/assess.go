@@ -226,7 +226,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 		return err
 	}
 	out.Site = append(out.Site, judged.Findings...)
-	open := &judge.Remedy{Kind: "job", ID: f.JobID}
+	open := &judge.Remedy{Kind: judge.OpenJob, ID: f.JobID}
 	find := func(v judge.Verdict, sentence, evidence, lifts string) {
 		out.Site = append(out.Site, judge.Finding{Rule: judge.RuleJob, Verdict: v, Sentence: sentence, Source: rules.Usual, Evidence: evidence, Lifts: lifts, Remedy: open})
 	}
@@ -388,7 +388,7 @@ func (g ForGate) found() []judge.Finding {
 	all := append(slices.Clone(g.Site), found...)
 	if v, words := g.Mass.Judge(); v != judge.Clear {
 		all = append(all, judge.Finding{Rule: judge.RuleMass, Verdict: v, Sentence: g.Facts.Aircraft.Name + ": " + words, Source: g.Pack.Source(judge.RuleMakerLimits), Evidence: "Mass of the job, or as weighed for the aircraft; newest weather.", Lifts: "weighing it, or less on board",
-			Remedy: &judge.Remedy{Kind: "job-mass", ID: g.Facts.JobID}})
+			Remedy: &judge.Remedy{Kind: judge.EnterJobMass, ID: g.Facts.JobID}})
 	}
 	return g.Pack.Lift(all, g.Facts.Docs, g.Facts.Day)
 }
@@ -431,7 +431,7 @@ func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assess
 	}
 	found, _ := judge.Notices(g.found())
 	out.Facts, out.Asks = g.Facts, asks(nil, g.Pack, g.Facts)
-	out.Common = append(out.Common, judge.Finding{Rule: judge.RuleJob, Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Kind: "job", ID: out.Job.ID.String()}})
+	out.Common = append(out.Common, judge.Finding{Rule: judge.RuleJob, Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Kind: judge.OpenJob, ID: out.Job.ID.String()}})
 	for _, f := range found {
 		if f.Rule != judge.RuleJob && f.Rule != judge.RuleReturnHeight && f.Rule != judge.RuleMass {
 			out.Common = append(out.Common, f)

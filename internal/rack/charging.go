@@ -196,7 +196,7 @@ func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target
 		if err := s.Fleet.SetState(ctx, tx, &packs[0], pack.Charging, nil, ""); err != nil {
 			return err
 		}
-		if err := tx.Exec("insert into charges (id, pack_id, channel, target, started_at, by_name) values (?, ?, ?, ?, ?, ?)", cid, id, channelNo, target, s.Clock.Now(), by.Name).Error; err != nil {
+		if err := tx.Exec("insert into charges (id, pack_id, channel, target, started_at, by_name, felt) values (?, ?, ?, ?, ?, ?, ?)", cid, id, channelNo, target, s.Clock.Now(), by.Name, felt).Error; err != nil {
 			return err
 		}
 		// Last, so that a charger that refuses takes everything back.

@@ -207,6 +207,9 @@ func TestStoppedByHandAndToStorage(t *testing.T) {
 	s.Clock.Advance(2 * time.Hour)
 	assert.True(t, fault.Is(s.Rack.Begin(ctx, 1, id, "storage", false), "feel-it"), "what nobody knows any more is felt")
 	require.NoError(t, s.Rack.Begin(ctx, 1, id, "storage", true))
+	var felt string
+	require.NoError(t, s.DB.Raw("select by_name from charges where pack_id = ? and felt", id).Scan(&felt).Error)
+	assert.Equal(t, s.Pilot.Name, felt, "who felt it is on file")
 	s.Clock.Advance(30 * time.Minute)
 	require.NoError(t, s.Rack.End(ctx, 1))
 	p, err := s.Fleet.Pack(ctx, id)

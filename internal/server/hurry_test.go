@@ -177,6 +177,27 @@ func TestSlipOfTheHand(t *testing.T) {
 	}
 }
 
+// A level that is typed does not charge a pack: its cells are held against it.
+func TestLevelIsHeldAgainstTheCells(t *testing.T) {
+	h := inAHurry(t)
+	job, id := h.Practice(), h.Packs[0].ID
+	read := func(mv int, level float64) {
+		cells := []int{mv, mv, mv, mv, mv, mv}
+		a := h.pilot.Do(http.MethodPost, "/packs/"+id.String()+"/readings", m{"id": testbed.NewID(), "cell_mv": cells, "rested_min": nil, "percent": level, "temperature_c": 21})
+		require.Less(t, a.Status, 300, a.Text())
+	}
+	said := func() string { return stops(h.gate(h.pilot, job, id).Output.Findings) }
+	read(4340, 99)
+	assert.NotContains(t, said(), "It shows")
+	h.Clock.Advance(time.Minute)
+	read(3700, 99)
+	assert.Contains(t, said(), "It shows 99 %, but with cell 1 at 3.70 V it holds at most 65 %")
+	h.Clock.Advance(time.Minute)
+	read(3700, 55)
+	assert.NotContains(t, said(), "It shows", "they agree, and it is under its launch level")
+	assert.Contains(t, said(), "Charge is 55 %")
+}
+
 // A defect that is put off and found worse is no longer put off.
 func TestWorseEndsADeferral(t *testing.T) {
 	h := inAHurry(t)

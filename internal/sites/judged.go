@@ -97,7 +97,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		if f.Rule == judge.RuleWind && sky.Replaced {
 			continue // the gate holds the measured wind against the limits itself
 		}
-		f.Remedy = &judge.Remedy{Kind: "site-weather", ID: id.String()}
+		f.Remedy = &judge.Remedy{Kind: judge.ReadWeather, ID: id.String()}
 		out.Findings = append(out.Findings, f)
 	}
 	if sky.Latest != nil {
@@ -108,7 +108,7 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		w.Findings = nil
 		w.InWind(&sky.Latest.Air, c.chart(), ask.Type)
 		for _, f := range w.Findings {
-			f.Remedy = &judge.Remedy{Kind: "site-home", ID: id.String()}
+			f.Remedy = &judge.Remedy{Kind: judge.OpenWayHome, ID: id.String()}
 			out.Findings = append(out.Findings, f)
 		}
 	}
@@ -129,9 +129,9 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge
 		if f.Rule == judge.RuleHeight {
 			continue // the rule about it judges the same height
 		}
-		f.Remedy = &judge.Remedy{Kind: "site-home", ID: out.Site.ID.String()}
+		f.Remedy = &judge.Remedy{Kind: judge.OpenWayHome, ID: out.Site.ID.String()}
 		if len(f.Decide) > 0 {
-			f.Remedy = &judge.Remedy{Kind: "job-decide", ID: ask.JobID}
+			f.Remedy = &judge.Remedy{Kind: judge.DecideInJob, ID: ask.JobID}
 		}
 		out.Findings = append(out.Findings, f)
 	}
@@ -153,7 +153,7 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge
 			}
 		}
 	}
-	enter := &judge.Remedy{Kind: "job", ID: ask.JobID}
+	enter := &judge.Remedy{Kind: judge.OpenJob, ID: ask.JobID}
 	if v, words := ask.Flight.LostLink.Judge(); v != judge.Clear {
 		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: v, Sentence: words, Source: rules.Usual, Evidence: "The job.", Lifts: "reading or setting it in the aircraft", Remedy: enter})
 	}

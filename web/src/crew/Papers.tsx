@@ -12,6 +12,7 @@ import { useDraftForm } from "../parts/form";
 import { ScrollX } from "../parts/ScrollX";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { serverNow } from "../parts/time";
+import { heldWords } from "../gate/rules";
 
 type Paper = Schemas["Paper"];
 
@@ -62,7 +63,10 @@ export function Papers({ person }: { person?: string }) {
                           {p.name}
                           {(p.conditions || p.rules.length > 0) && (
                             <div className="evidence">
-                              {[p.rules.length > 0 && `names ${p.rules.join(", ")}`, p.conditions]
+                              {[
+                                p.rules.length > 0 && `names ${p.rules.map((r) => heldWords[r]).join(", ")}`,
+                                p.conditions,
+                              ]
                                 .filter(Boolean)
                                 .join(" · ")}
                             </div>
