@@ -1298,6 +1298,7 @@ const (
 	ProblemTypeAlreadySetUp          ProblemType = "already-set-up"
 	ProblemTypeAlreadySigned         ProblemType = "already-signed"
 	ProblemTypeBriefingChanged       ProblemType = "briefing-changed"
+	ProblemTypeBusy                  ProblemType = "busy"
 	ProblemTypeCancelled             ProblemType = "cancelled"
 	ProblemTypeCharger               ProblemType = "charger"
 	ProblemTypeClock                 ProblemType = "clock"
@@ -1373,6 +1374,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeAlreadySigned:
 		return true
 	case ProblemTypeBriefingChanged:
+		return true
+	case ProblemTypeBusy:
 		return true
 	case ProblemTypeCancelled:
 		return true

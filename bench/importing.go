@@ -13,7 +13,6 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/internal/formats/logcsv"
-	"mainstay/internal/logbook"
 	"mainstay/internal/platform/db"
 )
 
@@ -36,9 +35,8 @@ func importing(ctx context.Context, w *tabwriter.Writer, b *bed) error {
 		var took time.Duration
 		var flights, everything []table
 		err = db.Tx(ctx, b.svc.DB, func(ctx context.Context, tx *gorm.DB) error {
-			log := &logbook.Service{DB: tx, Clock: b.svc.Clock, People: b.svc.People}
 			began := time.Now()
-			rep, err := log.Import(ctx, bytes.NewReader(file))
+			rep, err := b.svc.Log.Import(ctx, bytes.NewReader(file))
 			took = time.Since(began)
 			if err != nil || rep.Accepted != importRows {
 				return fmt.Errorf("import: %d accepted, %v, %w", rep.Accepted, rep.Refused, err)

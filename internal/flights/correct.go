@@ -59,8 +59,7 @@ func (s *Service) Correct(ctx context.Context, c Correction, pin string) error {
 		if err := tx.Raw("select count(*) from flight_corrections where id = ?", c.ID).Scan(&n).Error; err != nil || n > 0 {
 			return err
 		}
-		in := s.in(tx)
-		t, err := in.typeOf(ctx, f)
+		t, err := s.typeOf(ctx, f)
 		if err != nil {
 			return err
 		}
@@ -74,7 +73,7 @@ func (s *Service) Correct(ctx context.Context, c Correction, pin string) error {
 		if err := fleet.CorrectUse(tx, f.ID, c.Seconds, c.Landings, c.Litres); err != nil {
 			return err
 		}
-		a, err := in.Fleet.Aircraft(ctx, f.AircraftID)
+		a, err := s.Fleet.Aircraft(ctx, f.AircraftID)
 		if err != nil {
 			return err
 		}

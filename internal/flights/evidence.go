@@ -39,12 +39,6 @@ type Service struct {
 	Practices  *practice.Service
 }
 
-// in returns the service working inside a transaction.
-func (s *Service) in(tx *gorm.DB) *Service {
-	w := s.Workshop.In(tx)
-	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: w.Fleet, Walkrounds: w.Walkrounds, Workshop: w, Jobs: s.Jobs, Practices: &practice.Service{DB: tx, Clock: s.Clock, Fleet: w.Fleet}}
-}
-
 // Known is everything known about one aircraft, with the gate's input.
 type Known struct {
 	fleet.Condition

@@ -97,12 +97,12 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 		case s.Clock.Now().Sub(r.At) > ReleaseValidFor:
 			return fault.Clash("release-expired", "The release is over 60 minutes old, and so is the wind it rests on. Stay on the ground, withdraw it and ask the gate again.")
 		}
-		k, err := s.in(tx).one(ctx, r.AircraftID)
+		k, err := s.one(ctx, r.AircraftID)
 		if err != nil {
 			return err
 		}
 		k.Input.Released = nil
-		in, err := s.in(tx).forFlight(ctx, k, by.ID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder, Job: r.JobID})
+		in, err := s.forFlight(ctx, k, by.ID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder, Job: r.JobID})
 		if err != nil {
 			return err
 		}
@@ -179,7 +179,7 @@ func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error
 			if err != nil {
 				return err
 			}
-			return s.in(tx).Workshop.Happened(ctx, tx, id, f.AircraftID, ev, e.Note)
+			return s.Workshop.Happened(ctx, tx, id, f.AircraftID, ev, e.Note)
 		}
 		return nil
 	})
@@ -256,7 +256,7 @@ func (s *Service) Hover(ctx context.Context, flight uuid.UUID, outputs []float64
 		if f.State != stateAir {
 			return fault.Clash("not-in-the-air", "This flight has landed; the hover is over.")
 		}
-		t, err := s.in(tx).typeOf(ctx, f)
+		t, err := s.typeOf(ctx, f)
 		if err != nil {
 			return err
 		}

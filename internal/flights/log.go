@@ -68,8 +68,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		case f.PilotID != by.ID && !by.Has("chief"):
 			return fault.Denied("Only the pilot of this flight or a chief logs it.")
 		}
-		in := s.in(tx)
-		t, err := in.typeOf(ctx, f)
+		t, err := s.typeOf(ctx, f)
 		if err != nil {
 			return err
 		}
@@ -80,10 +79,10 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		if err != nil {
 			return err
 		}
-		if err := in.landPacks(ctx, tx, packs, n); err != nil {
+		if err := s.landPacks(ctx, tx, packs, n); err != nil {
 			return err
 		}
-		if f.Warmth, err = in.judgeWarmth(ctx, f, t, n); err != nil {
+		if f.Warmth, err = s.judgeWarmth(ctx, f, t, n); err != nil {
 			return err
 		}
 		if f.Warmth.Verdict != judge.Clear {
@@ -95,7 +94,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		now := s.Clock.Now()
 		f.State, f.LoggedAt, f.Landings, f.Remarks = stateLogged, &now, n.Landings, strings.TrimSpace(f.Remarks+n.Remarks)
 		f.Litres, f.WarmthSet = n.Litres, n.WarmthC
-		if err := in.record(ctx, tx, f, t, packs, n, by); err != nil {
+		if err := s.record(ctx, tx, f, t, packs, n, by); err != nil {
 			return err
 		}
 		if err := tx.Save(&f).Error; err != nil {
@@ -104,7 +103,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		if err := fleet.ApplyUse(tx, fleet.Use{Flight: f.ID, Aircraft: f.AircraftID, Packs: f.PackIDs, TookOff: f.TookOffAt, Landed: *f.LandedAt, Seconds: f.Seconds, Landings: f.Landings, Litres: f.Litres}); err != nil {
 			return err
 		}
-		if err := in.showed(ctx, tx, f, t, packs, n); err != nil {
+		if err := s.showed(ctx, tx, f, t, packs, n); err != nil {
 			return err
 		}
 		if f.AcceptanceOrder == nil {
@@ -114,7 +113,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		if err != nil {
 			return err
 		}
-		return in.Workshop.Flown(ctx, tx, *f.AcceptanceOrder, f.ID, now, why)
+		return s.Workshop.Flown(ctx, tx, *f.AcceptanceOrder, f.ID, now, why)
 	})
 	return f, err
 }

@@ -206,7 +206,7 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 		if err != nil {
 			return err
 		}
-		a, err := s.in(tx).Ask(ctx, n.Question)
+		a, err := s.Ask(ctx, n.Question)
 		if err != nil {
 			return err
 		}

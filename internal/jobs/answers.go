@@ -87,7 +87,7 @@ func (s *Service) Answer(ctx context.Context, job uuid.UUID, said map[string]str
 		return err
 	}
 	known := asksOf(pack)
-	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		for ask, option := range said {
 			id, craft, one := strings.Cut(ask, "@")
 			a, ok := known[id]

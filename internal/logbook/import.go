@@ -35,6 +35,9 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := db.Long(ctx, s.DB, importDeadline); err != nil {
+			return err
+		}
 		sift, err := s.sift(ctx, tx, rows)
 		if err != nil {
 			return err
@@ -86,8 +89,7 @@ func (s *Service) sift(ctx context.Context, tx *gorm.DB, rows []logcsv.Row) (*si
 	for i, r := range rows {
 		ids[i], crafts[i], begin[i], end[i] = r.ID, names.aircraft[strings.ToLower(r.AircraftSerial)], r.TookOffAt, r.LandedAt
 	}
-	reader := &Service{DB: tx, Clock: s.Clock, People: s.People}
-	have, err := reader.lines(ctx, "where f.id = any(?::uuid[])", []any{ids}, "")
+	have, err := s.lines(ctx, "where f.id = any(?::uuid[])", []any{ids}, "")
 	if err != nil {
 		return nil, err
 	}
@@ -143,21 +145,25 @@ func (s *sift) take(i int, r logcsv.Row) (*flight, string) {
 	return f, ""
 }
 
+// importDeadline is the time one statement of an import may take.
+const importDeadline = time.Minute
+
 // blockSize bounds the rows of one statement.
 const blockSize = 5_000
 
-// store writes the flights, their records and what they put on the things that
-// flew.
+// store writes the flights, what they put on the things that flew, and last
+// their records: whoever appends to the chain holds everybody else who signs.
 func (s *Service) store(ctx context.Context, tx *gorm.DB, all []flight) error {
 	now, by := s.Clock.Now(), people.From(ctx)
+	entries := make([]records.Entry, 0, len(all))
 	for block := range slices.Chunk(all, blockSize) {
-		rows, entries, uses := make([]map[string]any, len(block)), make([]records.Entry, len(block)), make([]fleet.Use, len(block))
+		rows, uses := make([]map[string]any, len(block)), make([]fleet.Use, len(block))
 		for i, f := range block {
 			r := f.row
 			rows[i] = map[string]any{"id": r.ID, "aircraft_id": f.aircraft, "pilot_id": f.pilot, "pack_ids": f.packs.Literal(), "purpose": r.Purpose, "took_off_at": r.TookOffAt, "landed_at": r.LandedAt,
 				"seconds": r.Seconds, "landings": r.Landings, "remarks": r.Remarks}
-			entries[i] = records.Entry{Kind: records.FlightLogged, Subject: f.aircraft, At: now, ByID: by.ID, ByName: by.Name,
-				Summary: fmt.Sprintf("Imported: %s, %d min", r.AircraftSerial, (r.Seconds+30)/60), Content: map[string]any{"flight": r.ID, "imported": r}}
+			entries = append(entries, records.Entry{Kind: records.FlightLogged, Subject: f.aircraft, At: now, ByID: by.ID, ByName: by.Name,
+				Summary: fmt.Sprintf("Imported: %s, %d min", r.AircraftSerial, (r.Seconds+30)/60), Content: map[string]any{"flight": r.ID, "imported": r}})
 			uses[i] = fleet.Use{Flight: r.ID, Aircraft: f.aircraft, Packs: f.packs, TookOff: r.TookOffAt, Landed: r.LandedAt, Seconds: r.Seconds, Landings: r.Landings}
 		}
 		set, err := db.Rows(rows)
@@ -170,10 +176,12 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, all []flight) error {
 			now, set).Error; err != nil {
 			return err
 		}
-		if _, err := records.Append(ctx, tx, entries...); err != nil {
+		if err := fleet.ApplyUse(tx, uses...); err != nil {
 			return err
 		}
-		if err := fleet.ApplyUse(tx, uses...); err != nil {
+	}
+	for block := range slices.Chunk(entries, blockSize) {
+		if _, err := records.Append(ctx, tx, block...); err != nil {
 			return err
 		}
 	}

@@ -133,8 +133,7 @@ func (s *Service) SetUp(ctx context.Context, c Crew, chief New) (Person, error) 
 		if err := tx.Exec("insert into crew (name, zone, units, created_at) values (?, ?, ?, ?)", strings.TrimSpace(c.Name), c.Zone, string(u), s.Clock.Now()).Error; err != nil {
 			return err
 		}
-		tmp := &Service{DB: tx, Clock: s.Clock, Hash: s.Hash}
-		if p, err = tmp.Add(ctx, chief); err != nil {
+		if p, err = s.Add(ctx, chief); err != nil {
 			return err
 		}
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewSet, At: s.Clock.Now(), ByID: p.ID, ByName: p.Name,

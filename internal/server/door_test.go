@@ -155,7 +155,7 @@ func TestInnerErrorsStayInside(t *testing.T) {
 func TestEveryKindOfFaultHasAStatus(t *testing.T) {
 	svc, _ := testbed.Empty(t, clock.System{})
 	base := testbed.Serve(t, svc)
-	assert.Len(t, fault.AllKinds, 7)
+	assert.Len(t, fault.AllKinds, 8)
 	res, err := http.Get(base + "/api/v1/day")
 	require.NoError(t, err)
 	b, err := io.ReadAll(res.Body)

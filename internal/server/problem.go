@@ -18,11 +18,12 @@ import (
 var statusOf = map[fault.Kind]int{
 	fault.Invalid: http.StatusUnprocessableEntity, fault.Unauthorized: http.StatusUnauthorized, fault.Forbidden: http.StatusForbidden, fault.NotFound: http.StatusNotFound,
 	fault.Conflict: http.StatusConflict, fault.TooMany: http.StatusTooManyRequests, fault.TooLarge: http.StatusRequestEntityTooLarge,
+	fault.Busy: http.StatusServiceUnavailable,
 }
 
 var titleOf = map[fault.Kind]string{
 	fault.Invalid: "This entry needs a change", fault.Unauthorized: "Not signed in", fault.Forbidden: "Not allowed", fault.NotFound: "Not found",
-	fault.Conflict: "Not possible now", fault.TooMany: "Too many tries", fault.TooLarge: "Too large",
+	fault.Conflict: "Not possible now", fault.TooMany: "Too many tries", fault.TooLarge: "Too large", fault.Busy: "Not just now",
 }
 
 // writeProblem answers with problem+json (RFC 9457). What is not a fault is
@@ -47,6 +48,9 @@ func writeProblem(c *gin.Context, log *slog.Logger, err error) {
 			}
 			p.Fields = &fields
 		}
+	case errors.Is(err, context.DeadlineExceeded):
+		p.Type, p.Title, p.Detail, status = "busy", titleOf[fault.Busy], "This took too long and was stopped. Nothing was saved; what you entered is still here. Try again.", http.StatusServiceUnavailable
+		log.Warn("request took too long", "path", c.FullPath())
 	case errors.Is(err, context.Canceled):
 		status = 499 // the client went away; nobody reads the answer
 	default:

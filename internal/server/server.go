@@ -1,6 +1,7 @@
 package server
 
 import (
+	"context"
 	"encoding/json"
 	"errors"
 	"io/fs"
@@ -124,7 +125,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	e.GET("/api/v1", s.readable)
 
 	g := e.Group("/api/v1")
-	g.Use(s.slow, bodyLimit, s.origin, s.authorise, s.validate)
+	g.Use(s.slow, deadline, bodyLimit, s.origin, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
 		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
@@ -186,13 +187,39 @@ func (s *server) slow(c *gin.Context) {
 	}
 }
 
+// takesFiles are the operations that take whole files.
+var takesFiles = map[string]bool{"/api/v1/log/import": true, "/api/v1/packs/import": true, "/api/v1/sites/:id/import": true, "/api/v1/sites/:id/terrain": true}
+
+// Time to answer. Work ends with the request, whether it took too long or the
+// asker has gone.
+const (
+	answerIn     = 20 * time.Second
+	answerFileIn = 2 * time.Minute
+)
+
+// deadline ends the work of a request that takes too long; nothing is saved.
+// The stream of changes ends by itself.
+func deadline(c *gin.Context) {
+	d := answerIn
+	switch {
+	case c.FullPath() == "/api/v1/changes":
+		return
+	case takesFiles[c.FullPath()] && c.Request.Method == http.MethodPost:
+		d = answerFileIn
+	}
+	ctx, stop := context.WithTimeout(c.Request.Context(), d)
+	defer stop()
+	c.Request = c.Request.WithContext(ctx)
+	c.Next()
+}
+
 // bodyLimit caps what a request may send.
 func bodyLimit(c *gin.Context) {
 	limit := int64(1 << 20)
-	switch c.FullPath() {
-	case "/api/v1/photos":
+	switch {
+	case c.FullPath() == "/api/v1/photos":
 		limit = walkround.MaxPhoto + 1024
-	case "/api/v1/log/import", "/api/v1/packs/import", "/api/v1/sites/:id/import", "/api/v1/sites/:id/terrain":
+	case takesFiles[c.FullPath()]:
 		limit = 64 << 20
 	}
 	c.Request.Body = http.MaxBytesReader(c.Writer, c.Request.Body, limit)

@@ -67,7 +67,7 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 	for _, x := range refused {
 		refuse(x.Number, x.Name, x.Why)
 	}
-	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		ids := make(db.UUIDs, len(features))
 		for i, f := range features {
 			ids[i] = uuid.MustParse(f.ID) // the readers give every feature one

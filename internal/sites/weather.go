@@ -76,14 +76,13 @@ func (s *Service) addReports(ctx context.Context, id uuid.UUID, n NewWeather) er
 			return fault.Bad("report", "The report of %s is dated in the future. Nothing was saved; check the report and the clock.", r.Station)
 		}
 	}
-	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		svc := Service{DB: tx, Clock: s.Clock}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, _ *gorm.DB) error {
 		for i, a := range airs {
 			one := n.ID
 			if i > 0 {
 				one = uuid.NewSHA1(n.ID, []byte{byte(i)})
 			}
-			if err := svc.storeWeather(ctx, id, one, a); err != nil {
+			if err := s.storeWeather(ctx, id, one, a); err != nil {
 				return err
 			}
 		}

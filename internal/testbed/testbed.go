@@ -141,11 +141,22 @@ func Demo(t testing.TB, c clock.Clock) (*server.Services, string) {
 	return svc, url
 }
 
+// open gives the services a single connection: whatever asks for a second one
+// while it holds the first would wait for itself, in every test.
 func open(t testing.TB, name string, c clock.Clock) (*server.Services, string) {
-	g, err := db.Open(databaseURL(t, name))
+	g, err := db.OpenWith(databaseURL(t, name), db.Options{Size: 1})
 	require.NoError(t, err)
 	t.Cleanup(func() { db.Close(g) })
 	return server.NewServices(g, c, memblob.OpenBucket(nil)), databaseURL(t, name)
+}
+
+// Wide returns services over the database at url with so many connections, for
+// tests of many hands at once.
+func Wide(t testing.TB, url string, c clock.Clock, connections int) *server.Services {
+	g, err := db.OpenWith(url, db.Options{Size: connections})
+	require.NoError(t, err)
+	t.Cleanup(func() { db.Close(g) })
+	return server.NewServices(g, c, memblob.OpenBucket(nil))
 }
 
 // Serve puts services behind a server on loopback and returns its address.

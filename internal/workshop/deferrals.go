@@ -87,7 +87,7 @@ func (s *Service) Defer(ctx context.Context, n NewDeferral) (upkeep.Deferral, er
 		if err := tx.Limit(1).Find(&d, "id = ?", n.ID).Error; err != nil || d.ID != uuid.Nil {
 			return err
 		}
-		grace, title, err := s.In(tx).grace(ctx, tx, a, n)
+		grace, title, err := s.grace(ctx, tx, a, n)
 		if err != nil {
 			return err
 		}

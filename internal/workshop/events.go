@@ -35,11 +35,10 @@ func (s *Service) AddAircraft(ctx context.Context, n fleet.NewAircraft) (a fleet
 		if err := tx.Raw("select count(*) from aircraft where id = ?", n.ID).Scan(&known).Error; err != nil {
 			return err
 		}
-		in := s.In(tx)
-		if a, err = in.Fleet.AddAircraft(ctx, n); err != nil || known > 0 {
+		if a, err = s.Fleet.AddAircraft(ctx, n); err != nil || known > 0 {
 			return err
 		}
-		_, err := in.openTasks(ctx, tx, a.ID, upkeep.Built, "")
+		_, err := s.openTasks(ctx, tx, a.ID, upkeep.Built, "")
 		return err
 	})
 	return a, err
@@ -56,7 +55,7 @@ func (s *Service) Report(ctx context.Context, id, aircraft uuid.UUID, e upkeep.E
 		if err := tx.Raw("select count(*) from groundings where id = ?", id).Scan(&n).Error; err != nil || n > 0 {
 			return err
 		}
-		return s.In(tx).Happened(ctx, tx, id, aircraft, e, note)
+		return s.Happened(ctx, tx, id, aircraft, e, note)
 	})
 }
 

@@ -155,8 +155,7 @@ func (s *Service) Install(ctx context.Context, aircraft uuid.UUID, versions firm
 		if err != nil {
 			return err
 		}
-		in := s.In(tx)
-		_, have, _, err := in.Firmware(ctx, aircraft)
+		_, have, _, err := s.Firmware(ctx, aircraft)
 		if err != nil {
 			return err
 		}
@@ -186,7 +185,7 @@ func (s *Service) Install(ctx context.Context, aircraft uuid.UUID, versions firm
 		if len(updated) == 0 {
 			return nil // known for the first time, not changed
 		}
-		_, err = in.openTasks(ctx, tx, aircraft, upkeep.FirmwareChange, strings.Join(updated, ", "))
+		_, err = s.openTasks(ctx, tx, aircraft, upkeep.FirmwareChange, strings.Join(updated, ", "))
 		return err
 	})
 }

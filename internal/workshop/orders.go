@@ -105,15 +105,14 @@ func (s *Service) OpenOrder(ctx context.Context, n NewOrder) (Order, error) {
 		if err := tx.Limit(1).Find(&o, "id = ?", n.ID).Error; err != nil || o.ID != uuid.Nil {
 			return err
 		}
-		in := s.In(tx)
-		a, err := in.Fleet.Aircraft(ctx, n.Aircraft)
+		a, err := s.Fleet.Aircraft(ctx, n.Aircraft)
 		if err != nil {
 			return err
 		}
 		o = Order{ID: n.ID, AircraftID: a.ID, Station: n.Station, Title: strings.TrimSpace(n.Title), Cause: ByHand, Work: Work{SecondPerson: n.SecondPerson, Acceptance: n.Acceptance}}
 		switch {
 		case n.TaskID != "":
-			p, err := in.Programme(ctx, a.TypeKey)
+			p, err := s.Programme(ctx, a.TypeKey)
 			if err != nil {
 				return err
 			}
@@ -124,7 +123,7 @@ func (s *Service) OpenOrder(ctx context.Context, n NewOrder) (Order, error) {
 			o.fromTask(t, p.Version)
 			o.Cause = ByProgramme
 		case n.DefectID != nil:
-			if err := in.fromDefect(tx, &o, *n.DefectID); err != nil {
+			if err := s.fromDefect(tx, &o, *n.DefectID); err != nil {
 				return err
 			}
 		}
@@ -135,10 +134,10 @@ func (s *Service) OpenOrder(ctx context.Context, n NewOrder) (Order, error) {
 				}
 			}
 		}
-		if err := in.checkOrder(ctx, a, o); err != nil {
+		if err := s.checkOrder(ctx, a, o); err != nil {
 			return err
 		}
-		return in.open(ctx, tx, a, &o)
+		return s.open(ctx, tx, a, &o)
 	})
 	return o, err
 }
@@ -388,7 +387,7 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 			return err
 		}
 		if o.DefectID != nil {
-			return s.In(tx).Walkrounds.CloseDefect(ctx, tx, *o.DefectID, o.Note)
+			return s.Walkrounds.CloseDefect(ctx, tx, *o.DefectID, o.Note)
 		}
 		return nil
 	})

@@ -37,14 +37,6 @@ type Service struct {
 	Kept       *versions.Kept[upkeep.Programme] // programmes already read
 }
 
-// In returns the service working inside a transaction.
-func (s *Service) In(tx *gorm.DB) *Service {
-	f, w := *s.Fleet, *s.Walkrounds
-	f.DB, w.DB = tx, tx
-	w.Fleet = &f
-	return &Service{DB: tx, Clock: s.Clock, People: s.People, Fleet: &f, Walkrounds: &w, Kept: s.Kept}
-}
-
 // Shipped returns the programmes that come with the program.
 func Shipped() ([]upkeep.Programme, error) {
 	files, err := fs.Glob(shipped, "shipped/*.json")

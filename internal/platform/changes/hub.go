@@ -8,8 +8,9 @@ import (
 	"sync"
 	"time"
 
-	"github.com/jackc/pgx/v5/stdlib"
 	"gorm.io/gorm"
+
+	"mainstay/internal/platform/db"
 )
 
 const channel = "mainstay_change"
@@ -74,28 +75,22 @@ func (h *Hub) Run(ctx context.Context, g *gorm.DB, log *slog.Logger) {
 	}
 }
 
+// listen has a connection of its own, so that the pool serves requests only.
 func (h *Hub) listen(ctx context.Context, g *gorm.DB) error {
-	pool, err := g.DB()
+	c, err := db.Dial(ctx, g)
 	if err != nil {
 		return err
 	}
-	conn, err := pool.Conn(ctx)
-	if err != nil {
+	defer func() { _ = c.Close(context.WithoutCancel(ctx)) }()
+	if _, err := c.Exec(ctx, "listen "+channel); err != nil {
 		return err
 	}
-	defer func() { _ = conn.Close() }()
-	return conn.Raw(func(driver any) error {
-		c := driver.(*stdlib.Conn).Conn()
-		if _, err := c.Exec(ctx, "listen "+channel); err != nil {
+	h.tell("all")
+	for {
+		n, err := c.WaitForNotification(ctx)
+		if err != nil {
 			return err
 		}
-		h.tell("all")
-		for {
-			n, err := c.WaitForNotification(ctx)
-			if err != nil {
-				return err
-			}
-			h.tell(n.Payload)
-		}
-	})
+		h.tell(n.Payload)
+	}
 }

@@ -10,9 +10,12 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"strconv"
 	"time"
 
+	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
+	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/pressly/goose/v3"
 	"gorm.io/driver/postgres"
 	"gorm.io/gorm"
@@ -25,23 +28,58 @@ import (
 //go:embed migrations/*.sql
 var migrations embed.FS
 
-// Open connects to the database at url.
-func Open(url string) (*gorm.DB, error) {
-	g, err := gorm.Open(postgres.Open(url), &gorm.Config{
+// Deadlines: of every connection, and for a turn among those who write.
+const (
+	turnDeadline      = 5 * time.Second
+	statementDeadline = 15 * time.Second
+	lockDeadline      = 5 * time.Second
+	idleDeadline      = 30 * time.Second // inside a transaction that does nothing
+)
+
+// Connections is how many connections a server holds when nothing else is said.
+const Connections = 16
+
+// Open opens a database with at most Connections connections, and deadlines
+// for statements and locks.
+func Open(url string) (*gorm.DB, error) { return OpenWith(url, Options{}) }
+
+// Options of Open.
+type Options struct {
+	Size    int  // connections at most, Connections when 0; half of them, but at least one, may be in transactions at once
+	Patient bool // no deadlines: for commands that somebody waits for, such as migrations and checks
+}
+
+// OpenWith opens a database.
+func OpenWith(url string, o Options) (*gorm.DB, error) {
+	size := o.Size
+	if size == 0 {
+		size = Connections
+	}
+	cfg, err := pgx.ParseConfig(url)
+	if err != nil {
+		return nil, errors.New("open database: the address of the database cannot be read; it looks like postgres://user@host:5432/name")
+	}
+	for name, d := range map[string]time.Duration{"statement_timeout": statementDeadline, "lock_timeout": lockDeadline, "idle_in_transaction_session_timeout": idleDeadline} {
+		if _, set := cfg.RuntimeParams[name]; !set && !o.Patient {
+			cfg.RuntimeParams[name] = strconv.FormatInt(d.Milliseconds(), 10)
+		}
+	}
+	if cfg.ConnectTimeout == 0 {
+		cfg.ConnectTimeout = 5 * time.Second
+	}
+	conns := stdlib.OpenDB(*cfg)
+	conns.SetMaxOpenConns(size)
+	conns.SetMaxIdleConns(size)
+	g, err := gorm.Open(postgres.New(postgres.Config{Conn: pool{conns, cfg, make(chan struct{}, max(1, size/2))}}), &gorm.Config{
 		Logger:                 logger.Discard, // errors are returned; the server logs them once
 		SkipDefaultTransaction: true,
 		PrepareStmt:            false, // pgx caches prepared statements itself
 		NowFunc:                func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) },
 	})
 	if err != nil {
+		_ = conns.Close()
 		return nil, fmt.Errorf("open database: %w", err)
 	}
-	pool, err := g.DB()
-	if err != nil {
-		return nil, err
-	}
-	pool.SetMaxOpenConns(16)
-	pool.SetMaxIdleConns(16)
 	return g, nil
 }
 
@@ -106,19 +144,6 @@ func Current(ctx context.Context, g *gorm.DB) error {
 	return nil
 }
 
-type txKey struct{}
-
-// Tx runs fn in a transaction and joins one that ctx already carries.
-func Tx(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.DB) error) error {
-	if tx, ok := ctx.Value(txKey{}).(*gorm.DB); ok {
-		return fn(ctx, tx.WithContext(ctx))
-	}
-	err := g.WithContext(ctx).Transaction(func(tx *gorm.DB) error {
-		return fn(context.WithValue(ctx, txKey{}, tx), tx)
-	})
-	return Translate(err)
-}
-
 // constraints says, for each rule the database keeps, which field broke it and
 // what to tell people.
 var constraints = map[string]fault.Field{
@@ -171,6 +196,10 @@ func Translate(err error) error {
 	if f, ok := constraints[pg.ConstraintName]; ok {
 		return &fault.Error{Kind: fault.Conflict, Type: "conflict", Detail: f.Sentence, Fields: []fault.Field{f}}
 	}
+	switch pg.Code {
+	case lockNotAvailable, queryCanceled, deadlock, serialization, tooManyConnections:
+		return busy()
+	}
 	if pg.Code == untranslatable || pg.Code == notInEncoding {
 		return fault.Bad("text", "The text holds a character that cannot be stored. Nothing was saved; take the character out.")
 	}
@@ -183,3 +212,6 @@ func Translate(err error) error {
 // The codes of PostgreSQL for text with a NUL in it, in JSON and plain, and for
 // a reference to a row that does not exist.
 const untranslatable, notInEncoding, noSuchRow = "22P05", "22021", "23503"
+
+// Codes of PostgreSQL for a turn that did not come.
+const lockNotAvailable, queryCanceled, deadlock, serialization, tooManyConnections = "55P03", "57014", "40P01", "40001", "53300"

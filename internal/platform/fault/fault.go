@@ -19,10 +19,11 @@ const (
 	Conflict // somebody else was first, or the state does not allow it
 	TooMany  // slow down
 	TooLarge
+	Busy // the server or the database cannot do it just now
 )
 
 // AllKinds lists the kinds.
-var AllKinds = []Kind{Invalid, Unauthorized, Forbidden, NotFound, Conflict, TooMany, TooLarge}
+var AllKinds = []Kind{Invalid, Unauthorized, Forbidden, NotFound, Conflict, TooMany, TooLarge, Busy}
 
 // Field is one field at fault and the sentence shown beside it.
 type Field struct {

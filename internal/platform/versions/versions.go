@@ -10,6 +10,8 @@ import (
 	"sync"
 
 	"gorm.io/gorm"
+
+	"mainstay/internal/platform/db"
 )
 
 // Kept holds versions by key. The zero value is ready; copies share nothing,
@@ -34,49 +36,59 @@ func (k *Kept[T]) Newest(g *gorm.DB, t Table) (map[string]T, error) {
 	if err := g.Raw(fmt.Sprintf("select distinct on (%[1]s) %[1]s as key, version from %[2]s order by %[1]s, version desc", t.Key, t.Name)).Scan(&heads).Error; err != nil {
 		return nil, err
 	}
+	// The lock is never held while waiting for the database: who holds the
+	// last connection might be waiting for the lock.
 	k.mu.Lock()
-	defer k.mu.Unlock()
+	have := k.have
+	k.mu.Unlock()
 	var missing [][]any
 	for _, h := range heads {
-		if _, ok := k.have[h]; !ok {
+		if _, ok := have[h]; !ok {
 			missing = append(missing, []any{h.Key, h.Version})
 		}
 	}
 	if len(missing) > 0 {
-		if err := k.read(g, t, missing); err != nil {
+		fresh, err := read[T](g, t, missing)
+		if err != nil {
 			return nil, err
+		}
+		all := maps.Clone(fresh)
+		maps.Copy(all, have)
+		have = all
+		// A version that this transaction made may yet be rolled back.
+		if !db.Inside(g.Statement.Context) {
+			k.mu.Lock()
+			maps.Copy(all, k.have)
+			k.have = all
+			k.mu.Unlock()
 		}
 	}
 	out := make(map[string]T, len(heads))
 	for _, h := range heads {
-		out[h.Key] = k.have[h]
+		out[h.Key] = have[h]
 	}
 	return out, nil
 }
 
-func (k *Kept[T]) read(g *gorm.DB, t Table, missing [][]any) error {
+func read[T any](g *gorm.DB, t Table, missing [][]any) (map[head]T, error) {
 	var rows []struct {
 		Key     string
 		Version int
 		Content string
 	}
 	if err := g.Raw(fmt.Sprintf("select %[1]s as key, version, %[3]s as content from %[2]s where (%[1]s, version) in ?", t.Key, t.Name, t.Content), missing).Scan(&rows).Error; err != nil {
-		return err
+		return nil, err
 	}
-	have := maps.Clone(k.have)
-	if have == nil {
-		have = map[head]T{}
-	}
+	out := make(map[head]T, len(rows))
 	for _, r := range rows {
 		var v T
 		if err := json.Unmarshal([]byte(r.Content), &v); err != nil {
-			return fmt.Errorf("%s %s version %d: %w", t.Name, r.Key, r.Version, err)
+			return nil, fmt.Errorf("%s %s version %d: %w", t.Name, r.Key, r.Version, err)
 		}
 		if p, ok := any(v).(interface{ Prepared() T }); ok {
 			v = p.Prepared()
 		}
-		have[head{r.Key, r.Version}] = v
+		out[head{r.Key, r.Version}] = v
 	}
-	k.have = have
-	return nil
+	return out, nil
 }

@@ -1,0 +1,127 @@
+package db
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+	"fmt"
+	"time"
+
+	"github.com/jackc/pgx/v5"
+	"gorm.io/gorm"
+
+	"mainstay/internal/platform/fault"
+)
+
+// pool gives every statement to the transaction that its context carries, and
+// to a connection of its own only when it carries none. So nothing that is
+// called inside a transaction can ask for a second connection and wait for
+// itself, whatever it is and however it was handed the database.
+type pool struct {
+	conns *sql.DB
+	cfg   *pgx.ConnConfig
+	// writers bounds how many transactions run at once: those that wait for
+	// one another's locks leave connections to those who only read.
+	writers chan struct{}
+}
+
+type txKey struct{}
+
+var errNotOurs = errors.New("this database was not opened by db.Open")
+
+func (p pool) in(ctx context.Context) gorm.ConnPool {
+	if t, ok := ctx.Value(txKey{}).(*sql.Tx); ok {
+		return t
+	}
+	return p.conns
+}
+
+// PrepareContext prepares a statement.
+func (p pool) PrepareContext(ctx context.Context, q string) (*sql.Stmt, error) {
+	return p.in(ctx).PrepareContext(ctx, q)
+}
+
+// ExecContext runs a statement.
+func (p pool) ExecContext(ctx context.Context, q string, args ...any) (sql.Result, error) {
+	return p.in(ctx).ExecContext(ctx, q, args...)
+}
+
+// QueryContext asks for rows.
+func (p pool) QueryContext(ctx context.Context, q string, args ...any) (*sql.Rows, error) {
+	return p.in(ctx).QueryContext(ctx, q, args...)
+}
+
+// QueryRowContext asks for one row.
+func (p pool) QueryRowContext(ctx context.Context, q string, args ...any) *sql.Row {
+	return p.in(ctx).QueryRowContext(ctx, q, args...)
+}
+
+// GetDBConn gives the pool to those that need it whole: sessions, migrations,
+// the work queue. There is no Begin here, so that gorm cannot make a
+// transaction either: Tx is the one way.
+func (p pool) GetDBConn() (*sql.DB, error) { return p.conns, nil }
+
+// Tx runs fn in a transaction, and inside the one that ctx carries already if
+// it does. The context given to fn carries the transaction: everything called
+// with it, on any service, takes part. An error or a panic rolls back.
+//
+// A transaction waits its turn behind others, for a lock and for a statement
+// no longer than the deadlines of Open, and no longer than ctx.
+func Tx(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.DB) error) error {
+	if _, inside := ctx.Value(txKey{}).(*sql.Tx); inside {
+		return fn(ctx, g.WithContext(ctx))
+	}
+	p, ok := g.ConnPool.(pool)
+	if !ok {
+		return errNotOurs
+	}
+	select {
+	case p.writers <- struct{}{}:
+		defer func() { <-p.writers }()
+	case <-time.After(turnDeadline):
+		return busy()
+	case <-ctx.Done():
+		return fmt.Errorf("waiting for a turn to write: %w", ctx.Err())
+	}
+	t, err := p.conns.BeginTx(ctx, nil)
+	if err != nil {
+		return Translate(err)
+	}
+	defer func() { _ = t.Rollback() }() // after a commit it does nothing
+	in := context.WithValue(ctx, txKey{}, t)
+	if err := fn(in, g.WithContext(in)); err != nil {
+		return Translate(err)
+	}
+	return Translate(t.Commit())
+}
+
+// Dial makes a connection outside of the pool, for what holds one for good.
+func Dial(ctx context.Context, g *gorm.DB) (*pgx.Conn, error) {
+	p, ok := g.ConnPool.(pool)
+	if !ok {
+		return nil, errNotOurs
+	}
+	return pgx.ConnectConfig(ctx, p.cfg.Copy())
+}
+
+// Inside reports whether ctx carries a transaction.
+func Inside(ctx context.Context) bool { _, ok := ctx.Value(txKey{}).(*sql.Tx); return ok }
+
+// Outside returns ctx without its transaction, for the few things that must
+// stay even when the transaction does not: above all the count of wrong tries.
+// It must not be called while the caller holds locks that the work needs.
+func Outside(ctx context.Context) context.Context { return context.WithValue(ctx, txKey{}, nil) }
+
+// Long lifts the deadline of single statements in the transaction of ctx, for
+// work that is known to take long: imports, forecasts, checking every record.
+func Long(ctx context.Context, g *gorm.DB, d time.Duration) error {
+	if !Inside(ctx) {
+		return errors.New("a deadline is lifted only inside a transaction")
+	}
+	return g.WithContext(ctx).Exec(fmt.Sprintf("set local statement_timeout = %d", d.Milliseconds())).Error
+}
+
+// busy is what people hear when their turn did not come in time.
+func busy() error {
+	return &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Too many are at this at once, and your turn did not come in time. Nothing was saved; what you entered is still here. Try again."}
+}
