@@ -1210,6 +1210,27 @@ func (e PartSource) Valid() bool {
 	}
 }
 
+// Defines values for PersonOnce.
+const (
+	PersonOnceEmpty PersonOnce = ""
+	PersonOnceNew   PersonOnce = "new"
+	PersonOnceReset PersonOnce = "reset"
+)
+
+// Valid indicates whether the value is a known member of the PersonOnce enum.
+func (e PersonOnce) Valid() bool {
+	switch e {
+	case PersonOnceEmpty:
+		return true
+	case PersonOnceNew:
+		return true
+	case PersonOnceReset:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PracticeID.
 const (
 	Antennas             PracticeID = "antennas"
@@ -1346,6 +1367,8 @@ const (
 	ProblemTypeReleaseExpired        ProblemType = "release-expired"
 	ProblemTypeReleaseWithdrawn      ProblemType = "release-withdrawn"
 	ProblemTypeRunEnded              ProblemType = "run-ended"
+	ProblemTypeSecretsChosen         ProblemType = "secrets-chosen"
+	ProblemTypeSecretsFirst          ProblemType = "secrets-first"
 	ProblemTypeSiteNotReady          ProblemType = "site-not-ready"
 	ProblemTypeStale                 ProblemType = "stale"
 	ProblemTypeTooLarge              ProblemType = "too-large"
@@ -1470,6 +1493,10 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeReleaseWithdrawn:
 		return true
 	case ProblemTypeRunEnded:
+		return true
+	case ProblemTypeSecretsChosen:
+		return true
+	case ProblemTypeSecretsFirst:
 		return true
 	case ProblemTypeSiteNotReady:
 		return true
@@ -2355,6 +2382,12 @@ type DueItemWhat string
 type DueList struct {
 	Items  []DueItem `json:"items"`
 	NoDate int       `json:"no_date"`
+}
+
+// Enrolled defines model for Enrolled.
+type Enrolled struct {
+	Once   OncePassword `json:"once"`
+	Person Person       `json:"person"`
 }
 
 // Entry defines model for Entry.
@@ -3250,8 +3283,6 @@ type NewPerson struct {
 	Id          openapi_types.UUID  `json:"id"`
 	Login       string              `json:"login"`
 	Name        string              `json:"name"`
-	Password    string              `json:"password"`
-	Pin         string              `json:"pin"`
 	Roles       []Role              `json:"roles"`
 	TrainedOn   *openapi_types.Date `json:"trained_on"`
 }
@@ -3355,11 +3386,26 @@ type NextStepKind string
 // OhmPoint defines model for OhmPoint.
 type OhmPoint = pack.OhmPoint
 
+// OncePassword defines model for OncePassword.
+type OncePassword struct {
+	// Password shown once, kept nowhere
+	Password string    `json:"password"`
+	Until    time.Time `json:"until"`
+}
+
 // OrderRef defines model for OrderRef.
 type OrderRef struct {
 	Id    openapi_types.UUID `json:"id"`
 	State string             `json:"state"`
 	Title string             `json:"title"`
+}
+
+// OwnSecrets defines model for OwnSecrets.
+type OwnSecrets struct {
+	NewPassword string `json:"new_password"`
+
+	// Pin a new one, or after a reset the one used before
+	Pin string `json:"pin"`
 }
 
 // Pack defines model for Pack.
@@ -3573,17 +3619,22 @@ type Person struct {
 	Id             openapi_types.UUID  `json:"id"`
 	Login          string              `json:"login"`
 	Name           string              `json:"name"`
-	Roles          []Role              `json:"roles"`
-	TrainedOn      *openapi_types.Date `json:"trained_on"`
-	Version        int                 `json:"version"`
+
+	// Once the password is one-time: of somebody new, or after a reset
+	Once      PersonOnce          `json:"once"`
+	Roles     []Role              `json:"roles"`
+	TrainedOn *openapi_types.Date `json:"trained_on"`
+	Version   int                 `json:"version"`
 }
+
+// PersonOnce the password is one-time: of somebody new, or after a reset
+type PersonOnce string
 
 // PersonEdit defines model for PersonEdit.
 type PersonEdit struct {
 	Active      bool                `json:"active"`
 	Certificate string              `json:"certificate"`
 	Name        string              `json:"name"`
-	Password    *string             `json:"password,omitempty"`
 	Roles       []Role              `json:"roles"`
 	TrainedOn   *openapi_types.Date `json:"trained_on"`
 	Version     int                 `json:"version"`
@@ -4837,6 +4888,9 @@ type ChangePasswordJSONRequestBody = NewPassword
 // ChangePinJSONRequestBody defines body for ChangePin for application/json ContentType.
 type ChangePinJSONRequestBody = NewPin
 
+// ChooseSecretsJSONRequestBody defines body for ChooseSecrets for application/json ContentType.
+type ChooseSecretsJSONRequestBody = OwnSecrets
+
 // CreateCrewJSONRequestBody defines body for CreateCrew for application/json ContentType.
 type CreateCrewJSONRequestBody = NewCrew
 
@@ -5142,12 +5196,15 @@ type ServerInterface interface {
 	// ListPeople People of the crew
 	// (GET /people)
 	ListPeople(c *gin.Context)
-	// AddPerson Add a person
+	// AddPerson Add a person, who comes in with a one-time password
 	// (POST /people)
 	AddPerson(c *gin.Context)
 	// UpdatePerson Change a person
 	// (PUT /people/{id})
 	UpdatePerson(c *gin.Context, id openapi_types.UUID)
+	// ResetPassword Give a person a one-time password; their PIN stays
+	// (POST /people/{id}/one-time-password)
+	ResetPassword(c *gin.Context, id openapi_types.UUID)
 	// GetReadiness How far a person has come on each type
 	// (GET /people/{id}/readiness)
 	GetReadiness(c *gin.Context, id openapi_types.UUID)
@@ -5217,6 +5274,9 @@ type ServerInterface interface {
 	// ChangePin Change one's own PIN for signatures
 	// (PUT /session/pin)
 	ChangePin(c *gin.Context)
+	// ChooseSecrets Choose one's own password after a one-time one
+	// (PUT /session/secrets)
+	ChooseSecrets(c *gin.Context)
 	// GetSetup Whether the crew still has to be set up
 	// (GET /setup)
 	GetSetup(c *gin.Context)
@@ -7245,6 +7305,31 @@ func (siw *ServerInterfaceWrapper) UpdatePerson(c *gin.Context) {
 	siw.Handler.UpdatePerson(c, id)
 }
 
+// ResetPassword operation middleware
+func (siw *ServerInterfaceWrapper) ResetPassword(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ResetPassword(c, id)
+}
+
 // GetReadiness operation middleware
 func (siw *ServerInterfaceWrapper) GetReadiness(c *gin.Context) {
 
@@ -7660,6 +7745,19 @@ func (siw *ServerInterfaceWrapper) ChangePin(c *gin.Context) {
 	}
 
 	siw.Handler.ChangePin(c)
+}
+
+// ChooseSecrets operation middleware
+func (siw *ServerInterfaceWrapper) ChooseSecrets(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ChooseSecrets(c)
 }
 
 // GetSetup operation middleware
@@ -8896,10 +8994,12 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/session", wrapper.SignIn)
 	router.PUT(options.BaseURL+"/session/pin", wrapper.ChangePin)
 	router.PUT(options.BaseURL+"/session/password", wrapper.ChangePassword)
+	router.PUT(options.BaseURL+"/session/secrets", wrapper.ChooseSecrets)
 	router.PUT(options.BaseURL+"/crew", wrapper.UpdateCrew)
 	router.GET(options.BaseURL+"/people", wrapper.ListPeople)
 	router.POST(options.BaseURL+"/people", wrapper.AddPerson)
 	router.PUT(options.BaseURL+"/people/:id", wrapper.UpdatePerson)
+	router.POST(options.BaseURL+"/people/:id/one-time-password", wrapper.ResetPassword)
 	router.GET(options.BaseURL+"/types", wrapper.ListTypes)
 	router.POST(options.BaseURL+"/types", wrapper.AddType)
 	router.GET(options.BaseURL+"/types/:key", wrapper.GetType)
@@ -12114,7 +12214,7 @@ type AddPersonResponseObject interface {
 	VisitAddPersonResponse(w http.ResponseWriter) error
 }
 
-type AddPerson201JSONResponse Person
+type AddPerson201JSONResponse Enrolled
 
 func (response AddPerson201JSONResponse) VisitAddPersonResponse(w http.ResponseWriter) error {
 
@@ -12174,6 +12274,45 @@ type UpdatePersondefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response UpdatePersondefaultApplicationProblemPlusJSONResponse) VisitUpdatePersonResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ResetPasswordRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type ResetPasswordResponseObject interface {
+	VisitResetPasswordResponse(w http.ResponseWriter) error
+}
+
+type ResetPassword200JSONResponse OncePassword
+
+func (response ResetPassword200JSONResponse) VisitResetPasswordResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ResetPassworddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ResetPassworddefaultApplicationProblemPlusJSONResponse) VisitResetPasswordResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -13015,6 +13154,39 @@ type ChangePindefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ChangePindefaultApplicationProblemPlusJSONResponse) VisitChangePinResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ChooseSecretsRequestObject struct {
+	Body *ChooseSecretsJSONRequestBody
+}
+
+type ChooseSecretsResponseObject interface {
+	VisitChooseSecretsResponse(w http.ResponseWriter) error
+}
+
+type ChooseSecrets204Response struct {
+}
+
+func (response ChooseSecrets204Response) VisitChooseSecretsResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type ChooseSecretsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ChooseSecretsdefaultApplicationProblemPlusJSONResponse) VisitChooseSecretsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -14983,12 +15155,15 @@ type StrictServerInterface interface {
 	// ListPeople People of the crew
 	// (GET /people)
 	ListPeople(ctx context.Context, request ListPeopleRequestObject) (ListPeopleResponseObject, error)
-	// AddPerson Add a person
+	// AddPerson Add a person, who comes in with a one-time password
 	// (POST /people)
 	AddPerson(ctx context.Context, request AddPersonRequestObject) (AddPersonResponseObject, error)
 	// UpdatePerson Change a person
 	// (PUT /people/{id})
 	UpdatePerson(ctx context.Context, request UpdatePersonRequestObject) (UpdatePersonResponseObject, error)
+	// ResetPassword Give a person a one-time password; their PIN stays
+	// (POST /people/{id}/one-time-password)
+	ResetPassword(ctx context.Context, request ResetPasswordRequestObject) (ResetPasswordResponseObject, error)
 	// GetReadiness How far a person has come on each type
 	// (GET /people/{id}/readiness)
 	GetReadiness(ctx context.Context, request GetReadinessRequestObject) (GetReadinessResponseObject, error)
@@ -15058,6 +15233,9 @@ type StrictServerInterface interface {
 	// ChangePin Change one's own PIN for signatures
 	// (PUT /session/pin)
 	ChangePin(ctx context.Context, request ChangePinRequestObject) (ChangePinResponseObject, error)
+	// ChooseSecrets Choose one's own password after a one-time one
+	// (PUT /session/secrets)
+	ChooseSecrets(ctx context.Context, request ChooseSecretsRequestObject) (ChooseSecretsResponseObject, error)
 	// GetSetup Whether the crew still has to be set up
 	// (GET /setup)
 	GetSetup(ctx context.Context, request GetSetupRequestObject) (GetSetupResponseObject, error)
@@ -18225,6 +18403,32 @@ func (sh *strictHandler) UpdatePerson(ctx *gin.Context, id openapi_types.UUID) {
 	}
 }
 
+// ResetPassword operation middleware
+func (sh *strictHandler) ResetPassword(ctx *gin.Context, id openapi_types.UUID) {
+	var request ResetPasswordRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ResetPassword(ctx, request.(ResetPasswordRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ResetPassword")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ResetPasswordResponseObject); ok {
+		if err := validResponse.VisitResetPasswordResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetReadiness operation middleware
 func (sh *strictHandler) GetReadiness(ctx *gin.Context, id openapi_types.UUID) {
 	var request GetReadinessRequestObject
@@ -18970,6 +19174,48 @@ func (sh *strictHandler) ChangePin(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ChangePinResponseObject); ok {
 		if err := validResponse.VisitChangePinResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ChooseSecrets operation middleware
+func (sh *strictHandler) ChooseSecrets(ctx *gin.Context) {
+	var request ChooseSecretsRequestObject
+
+	var body ChooseSecretsJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ChooseSecrets(ctx, request.(ChooseSecretsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ChooseSecrets")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ChooseSecretsResponseObject); ok {
+		if err := validResponse.VisitChooseSecretsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -185,7 +185,7 @@ func (s *Service) Ground(ctx context.Context, id, aircraft uuid.UUID, cause, rea
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, Subject: aircraft, At: now, ByID: by.ID, ByName: by.Name,
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, Subject: aircraft, At: now, By: by.By(),
 			Summary: a.Name + " grounded: " + reason, Content: map[string]any{"grounding": id, "cause": cause, "reason": reason}})
 		return err
 	})

@@ -183,7 +183,7 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 	if to != pack.Quarantine && to != pack.Retired && from != pack.Quarantine {
 		return nil
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PackMoved, Subject: p.ID, At: now, ByID: by.ID, ByName: by.Name,
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PackMoved, Subject: p.ID, At: now, By: by.By(),
 		Summary: fmt.Sprintf("%s from %s to %s: %s", p.Label, from, to, note), Content: map[string]any{"pack": p.Label, "from": from, "to": to, "note": note}})
 	return err
 }

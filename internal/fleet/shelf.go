@@ -120,7 +120,7 @@ func (s *Service) RemovePart(ctx context.Context, id uuid.UUID, to string, cutUp
 		if a != nil {
 			subject, summary = a.ID, fmt.Sprintf("%s: %s %s taken off (%s): %s", a.Name, airframe.KindName(p.Kind), p.Serial, to, why)
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PartsRemoved, Subject: subject, At: now, ByID: by.ID, ByName: by.Name, Summary: summary,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PartsRemoved, Subject: subject, At: now, By: by.By(), Summary: summary,
 			Content: map[string]any{"part": p.ID, "kind": p.Kind, "serial": p.Serial, "station": p.Station, "to": to, "cut_up": cutUp, "reason": why, "seconds": p.Seconds, "flights": p.Flights}})
 		return err
 	})
@@ -187,7 +187,7 @@ func (s *Service) SwapParts(ctx context.Context, first, second uuid.UUID) error 
 			}
 		}
 		for _, c := range crafts {
-			if _, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsFitted, Subject: c, At: now, ByID: by.ID, ByName: by.Name,
+			if _, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsFitted, Subject: c, At: now, By: by.By(),
 				Summary: fmt.Sprintf("%s: %s %s and %s swapped.", names[c], airframe.KindName(a.Kind), a.Serial, b.Serial),
 				Content: map[string]any{"swapped": []map[string]any{{"serial": a.Serial, "from": a.Station, "to": b.Station}, {"serial": b.Serial, "from": b.Station, "to": a.Station}}}}); err != nil {
 				return err

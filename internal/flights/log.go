@@ -247,7 +247,7 @@ func (s *Service) record(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 	if err := tx.Order("at, id").Find(&events, "flight_id = ?", f.ID).Error; err != nil {
 		return err
 	}
-	_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: f.AircraftID, At: *f.LoggedAt, ByID: by.ID, ByName: by.Name, Summary: f.summary(a.Name),
+	_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: f.AircraftID, At: *f.LoggedAt, By: by.By(), Summary: f.summary(a.Name),
 		Content: map[string]any{"flight": f.ID, "release": f.ReleaseID, "aircraft": a.Name, "serial": a.Serial, "type": t.Key, "type_version": t.Version, "pilot": pilot.Name, "packs": labels(packs),
 			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks, "next_time": f.NextTime, "signs": f.Signs,
 			"events": events, "hover": f.Hover, "warmth": f.Warmth, "warmth_c": n.WarmthC, "pack_readings": n.Packs}})

@@ -222,7 +222,7 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 		}
 		r = Release{ID: n.ID, AircraftID: n.Question.Aircraft, PilotID: by.ID, PackIDs: n.Question.Packs, Wind: *n.Question.Wind, Purpose: n.Purpose, Gate: a.Output, GateHash: a.Hash,
 			Verdict: a.Output.Verdict.String(), At: s.Clock.Now(), State: "open", AcceptanceOrder: n.Question.Acceptance, JobID: n.Question.Job}
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Released, Subject: r.AircraftID, At: r.At, ByID: by.ID, ByName: by.Name, Signed: true,
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Released, Subject: r.AircraftID, At: r.At, By: by.By(), Signed: true,
 			Summary: fmt.Sprintf("%s released for: %s (%s)", a.Known.Aircraft.Name, n.Purpose, r.Verdict),
 			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind, "purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash, "acceptance_of": r.AcceptanceOrder, "job": r.JobID,
 				"statement": fmt.Sprintf("As remote pilot in command I release this flight, gate %s with %s.", r.Verdict, counted(len(r.Gate.Findings)))}})
@@ -293,7 +293,7 @@ func (s *Service) Withdraw(ctx context.Context, id uuid.UUID) (Release, error) {
 		if err := tx.Exec("update releases set state = 'withdrawn' where id = ?", id).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.ReleaseWithdrawn, Subject: r.AircraftID, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.ReleaseWithdrawn, Subject: r.AircraftID, At: s.Clock.Now(), By: by.By(),
 			Summary: "Release withdrawn before take-off.", Content: map[string]any{"release": id}})
 		return err
 	})

@@ -257,12 +257,16 @@ func (s *Service) SignBriefing(ctx context.Context, job, briefing, person uuid.U
 	if slices.ContainsFunc(b.Signed, func(g Signed) bool { return g.PersonID == person }) {
 		return nil
 	}
+	who, err := s.People.Get(ctx, person)
+	if err != nil {
+		return err
+	}
 	if err := s.People.Sign(ctx, person, pin); err != nil {
 		return err
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		now := s.Clock.Now()
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Briefed, Subject: job, At: now, ByID: person, ByName: j.People[i].Name, Signed: true,
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Briefed, Subject: job, At: now, By: who.By(), Signed: true,
 			Summary: fmt.Sprintf("%s briefed as %s for: %s", j.People[i].Name, crew.Post(j.People[i].Post).Words(), j.Aim),
 			Content: map[string]any{"job": job, "briefing": b.ID, "hash": b.Hash, "sections": b.Sections, "statement": "I have read and understood this briefing."}})
 		if err != nil {

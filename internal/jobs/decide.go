@@ -188,7 +188,7 @@ func (s *Service) Withdraw(ctx context.Context, job, decision uuid.UUID, why str
 			return r.Error
 		}
 		d := j.Decided[i]
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, ByID: by.ID, ByName: by.Name, Content: map[string]any{"withdrawn": decision, "job": j.ID, "aircraft": c.Name, "kind": d.Kind, "reason": why},
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, By: by.By(), Content: map[string]any{"withdrawn": decision, "job": j.ID, "aircraft": c.Name, "kind": d.Kind, "reason": why},
 			Summary: fmt.Sprintf("%s, %s: no longer %s, because %s", j.Aim, c.Name, d.Kind.Words(), why)})
 		if err != nil {
 			return err
@@ -230,7 +230,7 @@ func (s *Service) keep(ctx context.Context, tx *gorm.DB, j Job, c Craft, n NewDe
 		text := string(b)
 		wayJSON, content["way"] = &text, way
 	}
-	seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, ByID: by.ID, ByName: by.Name, Content: content,
+	seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, By: by.By(), Content: content,
 		Summary: fmt.Sprintf("%s, %s: %s, because %s", j.Aim, c.Name, n.Kind.Words(), n.Reason)})
 	if err != nil {
 		return err

@@ -162,7 +162,7 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, all []flight) error {
 			r := f.row
 			rows[i] = map[string]any{"id": r.ID, "aircraft_id": f.aircraft, "pilot_id": f.pilot, "pack_ids": f.packs.Literal(), "purpose": r.Purpose, "took_off_at": r.TookOffAt, "landed_at": r.LandedAt,
 				"seconds": r.Seconds, "landings": r.Landings, "remarks": r.Remarks}
-			entries = append(entries, records.Entry{Kind: records.FlightLogged, Subject: f.aircraft, At: now, ByID: by.ID, ByName: by.Name,
+			entries = append(entries, records.Entry{Kind: records.FlightLogged, Subject: f.aircraft, At: now, By: by.By(),
 				Summary: fmt.Sprintf("Imported: %s, %d min", r.AircraftSerial, (r.Seconds+30)/60), Content: map[string]any{"flight": r.ID, "imported": r}})
 			uses[i] = fleet.Use{Flight: r.ID, Aircraft: f.aircraft, Packs: f.packs, TookOff: r.TookOffAt, Landed: r.LandedAt, Seconds: r.Seconds, Landings: r.Landings}
 		}

@@ -136,7 +136,10 @@ func (s *Service) SetUp(ctx context.Context, c Crew, chief New) (Person, error) 
 		if p, err = s.Add(ctx, chief); err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewSet, At: s.Clock.Now(), ByID: p.ID, ByName: p.Name,
+		if err := s.keepDevice(ctx, p.ID); err != nil {
+			return err
+		}
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewSet, At: s.Clock.Now(), By: p.By(),
 			Summary: "Crew " + c.Name + " set up.", Content: map[string]any{"crew": c.Name, "zone": c.Zone, "chief": p.Name}})
 		return err
 	})
@@ -152,5 +155,19 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 	if err != nil {
 		return c, err
 	}
-	return c, s.DB.WithContext(ctx).Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?", strings.TrimSpace(c.Name), c.Zone, string(u), c.TileURL).Error
+	c.Name = strings.TrimSpace(c.Name)
+	return c, db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		before, _, err := s.Crew(ctx)
+		if err != nil {
+			return err
+		}
+		if err := tx.Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?", c.Name, c.Zone, string(u), c.TileURL).Error; err != nil {
+			return err
+		}
+		shown := func(c Crew) map[string]any {
+			return map[string]any{"name": c.Name, "zone": c.Zone, "units": c.Units, "tile_url": c.TileURL}
+		}
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewChanged, At: s.Clock.Now(), By: From(ctx).By(), Summary: "Settings of the crew changed.", Content: map[string]any{"before": shown(before), "after": shown(c)}})
+		return err
+	})
 }

@@ -2,6 +2,9 @@ package people
 
 import (
 	"context"
+	"crypto/rand"
+	"encoding/base64"
+	"net/http"
 
 	"github.com/alexedwards/scs/v2"
 	"github.com/gin-gonic/gin"
@@ -36,6 +39,10 @@ func (h *Handlers) GetSetup(ctx context.Context, _ api.GetSetupRequestObject) (a
 
 func (h *Handlers) CreateCrew(ctx context.Context, r api.CreateCrewRequestObject) (api.CreateCrewResponseObject, error) {
 	b := r.Body
+	ctx, err := h.device(ctx)
+	if err != nil {
+		return nil, err
+	}
 	p, err := h.People.SetUp(ctx, Crew{Name: b.CrewName, Zone: b.Zone, Units: shown(b.Units)}, New{Login: b.Login, Name: b.Name, Password: b.Password, PIN: b.Pin})
 	if err != nil {
 		return nil, err
@@ -45,11 +52,11 @@ func (h *Handlers) CreateCrew(ctx context.Context, r api.CreateCrewRequestObject
 }
 
 func (h *Handlers) SignIn(ctx context.Context, r api.SignInRequestObject) (api.SignInResponseObject, error) {
-	address := "none"
-	if g, ok := ctx.(*gin.Context); ok {
-		address = g.ClientIP()
+	ctx, err := h.device(ctx)
+	if err != nil {
+		return nil, err
 	}
-	p, err := h.People.SignIn(ctx, r.Body.Login, r.Body.Password, address)
+	p, err := h.People.SignIn(ctx, r.Body.Login, r.Body.Password)
 	if err != nil {
 		return nil, err
 	}
@@ -57,21 +64,54 @@ func (h *Handlers) SignIn(ctx context.Context, r api.SignInRequestObject) (api.S
 	return api.SignIn200JSONResponse(s), err
 }
 
+// DeviceCookie names the cookie by which a browser is known again.
+const DeviceCookie = "mainstay-device"
+
+// device makes sure that the browser has a token of its own: tries made on it
+// count apart from those made elsewhere.
+func (h *Handlers) device(ctx context.Context) (context.Context, error) {
+	g, ok := ctx.(*gin.Context)
+	d := DeviceOf(ctx)
+	if !ok {
+		return ctx, nil
+	}
+	if d.Token == "" {
+		var b [32]byte
+		if _, err := rand.Read(b[:]); err != nil {
+			return nil, err
+		}
+		d.Token = base64.RawURLEncoding.EncodeToString(b[:])
+	}
+	http.SetCookie(g.Writer, &http.Cookie{Name: DeviceCookie, Value: d.Token, Path: "/", MaxAge: int(deviceLife.Seconds()), HttpOnly: true, Secure: h.Sessions.Cookie.Secure, SameSite: http.SameSiteStrictMode})
+	return On(ctx, d), nil
+}
+
 // start gives the person a fresh session, so that one planted before sign-in
 // is worth nothing.
 func (h *Handlers) start(ctx context.Context, p Person) (api.Session, error) {
-	ctx = requestContext(ctx)
-	if err := h.Sessions.RenewToken(ctx); err != nil {
+	at := requestContext(ctx)
+	if err := h.Sessions.RenewToken(at); err != nil {
 		return api.Session{}, err
 	}
-	h.Sessions.Put(ctx, SessionPerson, p.ID.String())
-	h.Sessions.Put(ctx, SessionEpoch, p.SessionEpoch)
+	h.Sessions.Put(at, SessionPerson, p.ID.String())
+	h.Sessions.Put(at, SessionEpoch, p.SessionEpoch)
 	return h.session(ctx, p)
 }
 
+// again goes on in this session after the secrets changed, which ended all others.
+func (h *Handlers) again(ctx context.Context, p Person) error {
+	p, err := h.People.Get(ctx, p.ID)
+	if err != nil {
+		return err
+	}
+	_, err = h.start(ctx, p)
+	return err
+}
+
+// requestContext is where the session lies: in the context of the request.
 func requestContext(ctx context.Context) context.Context {
-	if g, ok := ctx.(*gin.Context); ok {
-		return g.Request.Context()
+	if r, ok := ctx.Value(gin.ContextRequestKey).(*http.Request); ok {
+		return r.Context()
 	}
 	return ctx
 }
@@ -99,9 +139,20 @@ func (h *Handlers) ChangePassword(ctx context.Context, r api.ChangePasswordReque
 	if err := h.People.ChangePassword(ctx, p.ID, r.Body.Password, r.Body.NewPassword); err != nil {
 		return nil, err
 	}
-	p.SessionEpoch++
-	_, err := h.start(ctx, p)
-	return api.ChangePassword204Response{}, err
+	return api.ChangePassword204Response{}, h.again(ctx, p)
+}
+
+func (h *Handlers) ChooseSecrets(ctx context.Context, r api.ChooseSecretsRequestObject) (api.ChooseSecretsResponseObject, error) {
+	p := From(ctx)
+	if err := h.People.FirstSecrets(ctx, p.ID, r.Body.NewPassword, r.Body.Pin); err != nil {
+		return nil, err
+	}
+	return api.ChooseSecrets204Response{}, h.again(ctx, p)
+}
+
+func (h *Handlers) ResetPassword(ctx context.Context, r api.ResetPasswordRequestObject) (api.ResetPasswordResponseObject, error) {
+	once, err := h.People.Reset(ctx, r.Id)
+	return api.ResetPassword200JSONResponse{Password: once, Until: h.People.Clock.Now().Add(onceFor)}, err
 }
 
 func (h *Handlers) UpdateCrew(ctx context.Context, r api.UpdateCrewRequestObject) (api.UpdateCrewResponseObject, error) {
@@ -124,20 +175,17 @@ func (h *Handlers) ListPeople(ctx context.Context, _ api.ListPeopleRequestObject
 
 func (h *Handlers) AddPerson(ctx context.Context, r api.AddPersonRequestObject) (api.AddPersonResponseObject, error) {
 	b := r.Body
-	p, err := h.People.Add(ctx, New{ID: b.Id, Login: b.Login, Name: b.Name, Roles: b.Roles, Password: b.Password, PIN: b.Pin, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn)})
+	p, once, err := h.People.Enrol(ctx, New{ID: b.Id, Login: b.Login, Name: b.Name, Roles: b.Roles, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn)})
 	if err != nil {
 		return nil, err
 	}
 	c, _, err := h.People.Crew(ctx)
-	return api.AddPerson201JSONResponse(h.wire(p, c)), err
+	return api.AddPerson201JSONResponse{Person: h.wire(p, c), Once: api.OncePassword{Password: once, Until: h.People.Clock.Now().Add(onceFor)}}, err
 }
 
 func (h *Handlers) UpdatePerson(ctx context.Context, r api.UpdatePersonRequestObject) (api.UpdatePersonResponseObject, error) {
 	b := r.Body
 	e := Edit{Version: b.Version, Name: b.Name, Roles: b.Roles, Active: b.Active, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn)}
-	if b.Password != nil {
-		e.Password = *b.Password
-	}
 	p, err := h.People.Update(ctx, r.Id, e)
 	if err != nil {
 		return nil, err
@@ -147,7 +195,7 @@ func (h *Handlers) UpdatePerson(ctx context.Context, r api.UpdatePersonRequestOb
 }
 
 func (h *Handlers) wire(p Person, c Crew) api.Person {
-	out := api.Person{Id: p.ID, Login: p.Login, Name: p.Name, Roles: p.Held(), Active: p.Active, Certificate: p.Certificate, Version: p.Version}
+	out := api.Person{Id: p.ID, Login: p.Login, Name: p.Name, Roles: p.Held(), Active: p.Active, Certificate: p.Certificate, Version: p.Version, Once: api.PersonOnce(p.Once)}
 	if p.TrainedOn != nil {
 		out.TrainedOn = api.DateOf(p.TrainedOn)
 		through := crew.CurrentThrough(*p.TrainedOn)

@@ -18,6 +18,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
 )
 
 // Person is one member of the crew.
@@ -32,8 +33,12 @@ type Person struct {
 	Certificate  string
 	TrainedOn    *time.Time `gorm:"type:date"`
 	SessionEpoch int
-	Version      int
-	CreatedAt    time.Time
+	// Once says that the password is one-time: "new" for somebody without a PIN,
+	// "reset" for somebody who has one; OnceUntil is when it runs out.
+	Once      string
+	OnceUntil *time.Time
+	Version   int
+	CreatedAt time.Time
 }
 
 // TableName is the table of people.
@@ -51,6 +56,15 @@ func (p Person) Held() []crew.Role {
 // Has reports whether the person holds one of the roles; a chief holds all.
 func (p Person) Has(roles ...crew.Role) bool { return crew.Has(p.Held(), roles...) }
 
+// Named is the name with the sign-in name: two people may come to be called
+// alike over the years, but no two ever sign in alike.
+func (p Person) Named() string { return p.Name + " (" + p.Login + ")" }
+
+// By is the person as records name them.
+func (p Person) By() records.By {
+	return records.By{ID: p.ID, Name: p.Named(), Roles: p.Roles}
+}
+
 type ctxKey struct{}
 
 // With returns a context in which p acts.
@@ -65,30 +79,8 @@ type Service struct {
 	Clock clock.Clock
 	// Hash is the cost of password and PIN hashes; nil takes the default.
 	Hash *argon2id.Params
-}
 
-// defaultHash follows the second recommended option of RFC 9106, with memory
-// lowered to 32 MiB so that a small server bears several sign-ins at once.
-var defaultHash = &argon2id.Params{Memory: 32 * 1024, Iterations: 3, Parallelism: 1, SaltLength: 16, KeyLength: 32}
-
-func (s *Service) hash(secret string) (string, error) {
-	p := s.Hash
-	if p == nil {
-		p = defaultHash
-	}
-	return argon2id.CreateHash(secret, p)
-}
-
-var pinForm = regexp.MustCompile(`^[0-9]{4,12}$`)
-
-func checkPIN(pin string) []fault.Field {
-	if !pinForm.MatchString(pin) {
-		return []fault.Field{{Field: "pin", Sentence: "A PIN has 4 to 12 digits and nothing else."}}
-	}
-	if strings.Count(pin, pin[:1]) == len(pin) || strings.Contains("0123456789012", pin) || strings.Contains("98765432109", pin) {
-		return []fault.Field{{Field: "pin", Sentence: "This PIN is too easy to guess: no repeated digit, no plain sequence."}}
-	}
-	return nil
+	turns turns
 }
 
 func checkLogin(login string) []fault.Field {
@@ -110,19 +102,61 @@ type New struct {
 	TrainedOn   *time.Time
 }
 
-// Add adds a person. Adding the same id twice changes nothing.
-func (s *Service) Add(ctx context.Context, n New) (Person, error) {
-	fields := append(checkLogin(n.Login), checkPIN(n.PIN)...)
-	if strings.TrimSpace(n.Name) == "" {
-		fields = append(fields, fault.Field{Field: "name", Sentence: "Enter the person's name."})
-	}
+func (s *Service) check(n *New) []fault.Field {
+	n.Login = strings.TrimSpace(n.Login)
+	var bad []fault.Field
+	n.Name, bad = cleanName(n.Name)
+	fields := append(checkLogin(n.Login), bad...)
 	if len(n.Roles) == 0 {
 		fields = append(fields, fault.Field{Field: "roles", Sentence: "Choose at least one role."})
 	}
-	if len([]rune(n.Password)) < 10 {
-		fields = append(fields, fault.Field{Field: "password", Sentence: "A password has at least 10 characters."})
+	return append(fields, s.checkTraining(n.TrainedOn)...)
+}
+
+func (n New) person(now time.Time) Person {
+	p := Person{ID: n.ID, Login: n.Login, Name: n.Name, Active: true, SessionEpoch: 1, Version: 1, Certificate: strings.TrimSpace(n.Certificate), TrainedOn: n.TrainedOn, CreatedAt: now}
+	for _, r := range n.Roles {
+		p.Roles = append(p.Roles, string(r))
 	}
-	fields = append(fields, s.checkTraining(n.TrainedOn)...)
+	return p
+}
+
+// Enrol adds a person and returns the one-time password with which they come
+// in and choose their own; it is kept nowhere. Enrolling the same id again
+// gives a new one, as long as the person has not been here.
+func (s *Service) Enrol(ctx context.Context, n New) (Person, string, error) {
+	if err := fault.BadFields(s.check(&n)); err != nil {
+		return Person{}, "", err
+	}
+	var old Person
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&old, "id = ?", n.ID).Error; err != nil {
+		return old, "", err
+	}
+	if old.ID != uuid.Nil {
+		if old.Once != "new" || old.Login != n.Login {
+			return old, "", fault.Clash("id-in-use", "%s is in the crew already.", old.Name)
+		}
+		once, err := s.Reset(ctx, old.ID)
+		return old, once, err
+	}
+	once, err := oncePassword()
+	if err != nil {
+		return old, "", err
+	}
+	p, until := n.person(s.Clock.Now()), s.Clock.Now().Add(onceFor)
+	p.Once, p.OnceUntil = "new", &until
+	if p.PasswordHash, err = s.hash(ctx, once); err != nil {
+		return old, "", err
+	}
+	return p, once, s.add(ctx, p, From(ctx))
+}
+
+// Add adds a person who has chosen their secrets already: the first chief at
+// set-up, and the made-up crews of demo and tests. Adding the same id twice
+// changes nothing.
+func (s *Service) Add(ctx context.Context, n New) (Person, error) {
+	fields := append(s.check(&n), checkPIN(n.PIN)...)
+	fields = append(fields, checkPassword("password", n.Password, n.Login, n.Name)...)
 	if err := fault.BadFields(fields); err != nil {
 		return Person{}, err
 	}
@@ -130,20 +164,37 @@ func (s *Service) Add(ctx context.Context, n New) (Person, error) {
 	if err := s.DB.WithContext(ctx).Limit(1).Find(&old, "id = ?", n.ID).Error; err != nil || old.ID != uuid.Nil {
 		return old, err
 	}
-	p := Person{ID: n.ID, Login: strings.TrimSpace(n.Login), Name: strings.TrimSpace(n.Name), Active: true, SessionEpoch: 1, Version: 1,
-		Certificate: strings.TrimSpace(n.Certificate), TrainedOn: n.TrainedOn, CreatedAt: s.Clock.Now()}
-	for _, r := range n.Roles {
-		p.Roles = append(p.Roles, string(r))
-	}
+	p := n.person(s.Clock.Now())
 	var err error
-	if p.PasswordHash, err = s.hash(n.Password); err != nil {
+	if p.PasswordHash, err = s.hash(ctx, n.Password); err != nil {
 		return Person{}, err
 	}
-	if p.PinHash, err = s.hash(n.PIN); err != nil {
+	if p.PinHash, err = s.hash(ctx, n.PIN); err != nil {
 		return Person{}, err
 	}
-	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error { return tx.Create(&p).Error })
-	return p, err
+	by := From(ctx)
+	if by.ID == uuid.Nil {
+		by = p
+	}
+	return p, s.add(ctx, p, by)
+}
+
+func (s *Service) add(ctx context.Context, p, by Person) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := records.Turn(ctx, tx); err != nil {
+			return err
+		}
+		if err := tx.Create(&p).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PersonAdded, Subject: p.ID, At: s.Clock.Now(), By: by.By(), Summary: p.Named() + " joined the crew as " + strings.Join(p.Roles, ", ") + ".", Content: p.content()})
+		return err
+	})
+}
+
+// content is the person as a record holds them: without secrets.
+func (p Person) content() map[string]any {
+	return map[string]any{"person": p.ID, "login": p.Login, "name": p.Name, "roles": p.Roles, "active": p.Active, "certificate": p.Certificate, "trained_on": p.TrainedOn}
 }
 
 func (s *Service) checkTraining(on *time.Time) []fault.Field {
@@ -156,7 +207,7 @@ func (s *Service) checkTraining(on *time.Time) []fault.Field {
 	return nil
 }
 
-// Edit is a change to a person; an empty password leaves it as it is.
+// Edit is a change to a person.
 type Edit struct {
 	Version     int
 	Name        string
@@ -164,16 +215,12 @@ type Edit struct {
 	Active      bool
 	Certificate string
 	TrainedOn   *time.Time
-	Password    string
 }
 
 // Update changes a person, if nobody did so meanwhile. The last active chief
 // cannot be removed: nobody could manage the crew then.
 func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, error) {
-	var fields []fault.Field
-	if strings.TrimSpace(e.Name) == "" {
-		fields = append(fields, fault.Field{Field: "name", Sentence: "Enter the person's name."})
-	}
+	name, fields := cleanName(e.Name)
 	if len(e.Roles) == 0 {
 		fields = append(fields, fault.Field{Field: "roles", Sentence: "Choose at least one role."})
 	}
@@ -182,7 +229,11 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, err
 		return Person{}, err
 	}
 	var p Person
-	err := db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		// Nobody signs while it changes who may: the next signature sees this.
+		if err := records.Turn(ctx, tx); err != nil {
+			return err
+		}
 		// All chiefs are locked together, so that two edits cannot remove the last two.
 		var chiefs []Person
 		if err := tx.Raw("select * from people where active and 'chief' = any(roles) order by id for update").Scan(&chiefs).Error; err != nil {
@@ -201,23 +252,22 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, err
 		if len(chiefs) == 1 && chiefs[0].ID == id && !staysChief {
 			return fault.Bad("roles", "%s is the only chief. Make somebody else chief first.", p.Name)
 		}
-		p.Name, p.Active, p.Certificate, p.TrainedOn = strings.TrimSpace(e.Name), e.Active, strings.TrimSpace(e.Certificate), e.TrainedOn
+		before := p.content()
+		p.Name, p.Active, p.Certificate, p.TrainedOn = name, e.Active, strings.TrimSpace(e.Certificate), e.TrainedOn
 		p.Roles = nil
 		for _, r := range e.Roles {
 			p.Roles = append(p.Roles, string(r))
 		}
-		if e.Password != "" {
-			h, err := s.hash(e.Password)
-			if err != nil {
-				return err
-			}
-			p.PasswordHash = h
-		}
-		if e.Password != "" || !e.Active {
+		if !e.Active {
 			p.SessionEpoch++
 		}
 		p.Version++
-		return tx.Save(&p).Error
+		if err := tx.Save(&p).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PersonChanged, Subject: p.ID, At: s.Clock.Now(), By: From(ctx).By(), Summary: p.Named() + " changed: " + strings.Join(p.Roles, ", ") + map[bool]string{true: ".", false: ", no longer active."}[p.Active],
+			Content: map[string]any{"before": before, "after": p.content()}})
+		return err
 	})
 	return p, err
 }

@@ -2,105 +2,124 @@ package people
 
 import (
 	"context"
-	"fmt"
-	"math"
-	"time"
+	"crypto/sha256"
+	"encoding/hex"
+	"strings"
 
-	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
+	"gorm.io/gorm"
 
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
 )
 
-// Limits on guessing: so many failures within the window lock the key.
-const (
-	maxFailures   = 5
-	maxByAddress  = 30
-	failureWindow = 15 * time.Minute
-	lockFor       = 5 * time.Minute
-)
-
-// decoy is compared when no such login exists, so that the time taken does not
-// tell which logins do.
-var decoy, _ = argon2id.CreateHash("no such person", defaultHash)
-
-// SignIn checks a login and password; address is where the request came from.
-// It says the same whether the login or the password is wrong.
-func (s *Service) SignIn(ctx context.Context, login, password, address string) (Person, error) {
-	byLogin, byAddress := "login:"+login, "address:"+address
-	for key, limit := range map[string]int{byLogin: maxFailures, byAddress: maxByAddress} {
-		if err := s.locked(ctx, key, limit); err != nil {
-			return Person{}, err
-		}
-	}
+// SignIn checks a sign-in name and password. It says the same whether the name
+// or the password is wrong. Wrong tries from elsewhere do not lock a device on
+// which the person has signed in before.
+func (s *Service) SignIn(ctx context.Context, login, password string) (Person, error) {
 	var p Person
 	if err := s.DB.WithContext(ctx).Limit(1).Find(&p, "lower(login) = lower(?) and active", login).Error; err != nil {
 		return Person{}, err
 	}
-	hash := p.PasswordHash
-	if p.ID == uuid.Nil {
-		hash = decoy
-	}
-	ok, err := argon2id.ComparePasswordAndHash(password, hash)
+	ok, err := s.tryPassword(ctx, p, login, password)
 	if err != nil {
 		return Person{}, err
 	}
-	if !ok || p.ID == uuid.Nil {
-		for _, key := range []string{byLogin, byAddress} {
-			if err := s.failed(ctx, key, map[bool]int{true: maxFailures, false: maxByAddress}[key == byLogin]); err != nil {
-				return Person{}, err
-			}
-		}
+	if !ok {
 		return Person{}, &fault.Error{Kind: fault.Unauthorized, Type: "wrong-password", Detail: "Sign-in name and password do not match.",
 			Fields: []fault.Field{{Field: "password", Sentence: "Sign-in name and password do not match."}}}
 	}
-	return p, s.DB.WithContext(ctx).Exec("delete from attempts where key = ?", byLogin).Error
+	if p.Once != "" && p.OnceUntil != nil && s.Clock.Now().After(*p.OnceUntil) {
+		return Person{}, &fault.Error{Kind: fault.Unauthorized, Type: "wrong-password", Detail: "This one-time password has run out. Ask a chief for a new one.",
+			Fields: []fault.Field{{Field: "password", Sentence: "This one-time password has run out. Ask a chief for a new one."}}}
+	}
+	return p, s.keepDevice(ctx, p.ID)
 }
 
-// Sign checks the PIN of a person who is about to sign. A wrong PIN signs
-// nothing, is counted, and after five locks signing for five minutes.
-func (s *Service) Sign(ctx context.Context, id uuid.UUID, pin string) error {
-	key := "pin:" + id.String()
-	if err := s.locked(ctx, key, maxFailures); err != nil {
-		return err
+// tryPassword judges one try at a password, counted under the person, however
+// the name was spelt, or under the name where there is no such person.
+func (s *Service) tryPassword(ctx context.Context, p Person, login, password string) (bool, error) {
+	who := "login:" + p.ID.String()
+	if p.ID == uuid.Nil {
+		h := sha256.Sum256([]byte(strings.ToLower(strings.ToValidUTF8(login, ""))))
+		who = "nobody:" + hex.EncodeToString(h[:])
 	}
+	return s.try(ctx, p.ID, who, password, p.PasswordHash)
+}
+
+// Sign checks the PIN of a person who is about to sign: of whoever is signed in
+// here, or of somebody else who takes the same device in hand. A wrong PIN
+// signs nothing and is counted. What makes a signature, the person's standing
+// and roles, is looked at again when its record is written.
+func (s *Service) Sign(ctx context.Context, id uuid.UUID, pin string) error {
 	p, err := s.Get(ctx, id)
 	if err != nil {
 		return err
 	}
-	ok, err := argon2id.ComparePasswordAndHash(pin, p.PinHash)
+	if err := mayPressPIN(p); err != nil {
+		return err
+	}
+	ok, err := s.try(ctx, p.ID, "pin:"+p.ID.String(), pin, p.PinHash)
 	if err != nil {
 		return err
 	}
 	if !ok {
-		if err := s.failed(ctx, key, maxFailures); err != nil {
-			return err
-		}
 		return fault.Bad("pin", "This is not %s's PIN. Nothing was signed.", p.Name)
-	}
-	return s.DB.WithContext(ctx).Exec("delete from attempts where key = ?", key).Error
-}
-
-func (s *Service) locked(ctx context.Context, key string, limit int) error {
-	var until *time.Time
-	err := s.DB.WithContext(ctx).Raw("select locked_until from attempts where key = ? and failures >= ?", key, limit).Scan(&until).Error
-	if err != nil || until == nil {
-		return err
-	}
-	if left := until.Sub(s.Clock.Now()); left > 0 {
-		return &fault.Error{Kind: fault.TooMany, Type: "locked", Detail: fmt.Sprintf("Too many wrong tries. Wait %.0f minutes and try again; nothing was signed or changed.", math.Ceil(left.Minutes()))}
 	}
 	return nil
 }
 
-func (s *Service) failed(ctx context.Context, key string, limit int) error {
-	now := s.Clock.Now()
-	return s.DB.WithContext(ctx).Exec(`insert into attempts as a (key, failures, since) values (?, 1, ?)
-		on conflict (key) do update set
-			failures = case when a.since < ? or a.locked_until <= ? then 1 else a.failures + 1 end,
-			since = case when a.since < ? or a.locked_until <= ? then excluded.since else a.since end,
-			locked_until = case when a.since >= ? and (a.locked_until is null or a.locked_until > ?) and a.failures + 1 >= ? then ?::timestamptz end`,
-		key, now, now.Add(-failureWindow), now, now.Add(-failureWindow), now, now.Add(-failureWindow), now, limit, now.Add(lockFor)).Error
+func mayPressPIN(p Person) error {
+	switch {
+	case !p.Active:
+		return fault.Denied("%s is no longer active in this crew and signs nothing. Nothing was signed.", p.Name)
+	case p.Once != "":
+		return fault.Denied("%s has not chosen their own password and PIN yet and signs nothing before. Nothing was signed.", p.Name)
+	}
+	return nil
+}
+
+// try judges one guess at a secret of a person. On a device of theirs it counts
+// for itself. Elsewhere all devices count together, and so do the device, its
+// address, and who is signed in on it.
+func (s *Service) try(ctx context.Context, person uuid.UUID, who, secret, hash string) (bool, error) {
+	known, err := s.knows(ctx, person)
+	if err != nil {
+		return false, err
+	}
+	d, by := DeviceOf(ctx), From(ctx)
+	var limits []limit
+	switch {
+	case known:
+		limits = []limit{{who + ":on:" + d.name(), triesOfPerson, true}}
+	case d.Address == "": // not a request: a command or a test
+		limits = []limit{{who + ":elsewhere", triesOfPerson, true}}
+	default:
+		limits = []limit{{who + ":elsewhere", triesOfPerson, true}, {"address:" + d.network(), triesOfAddress, false}}
+		if d.Token != "" {
+			limits = append(limits, limit{"device:" + d.name(), triesOfDevice, false})
+		}
+		if by.ID != uuid.Nil && by.ID != person {
+			limits = append(limits, limit{"asker:" + by.ID.String(), triesOfAsker, false})
+		}
+	}
+	done, err := s.turns.wait(ctx, limits[0].key)
+	if err != nil {
+		return false, err
+	}
+	defer done()
+	if err := s.take(ctx, limits); err != nil {
+		return false, err
+	}
+	ok, err := s.matches(ctx, secret, hash)
+	if err != nil {
+		return false, err // the try stays counted: nobody can say what it was
+	}
+	if ok {
+		return true, s.giveBack(ctx, limits, true)
+	}
+	return false, nil
 }
 
 // ChangePIN sets a person's own PIN after checking the password.
@@ -108,36 +127,160 @@ func (s *Service) ChangePIN(ctx context.Context, id uuid.UUID, password, pin str
 	if err := fault.BadFields(checkPIN(pin)); err != nil {
 		return err
 	}
-	return s.change(ctx, id, password, pin, "pin_hash", false)
+	p, err := s.ownPassword(ctx, id, password)
+	if err != nil {
+		return err
+	}
+	h, err := s.hash(ctx, pin)
+	if err != nil {
+		return err
+	}
+	return s.setSecrets(ctx, p, map[string]any{"pin_hash": h}, "chose a new PIN")
 }
 
 // ChangePassword sets a person's own password after checking the old one, and
 // ends the person's sessions elsewhere.
 func (s *Service) ChangePassword(ctx context.Context, id uuid.UUID, password, next string) error {
-	if len([]rune(next)) < 10 {
-		return fault.Bad("new_password", "A password has at least 10 characters.")
+	p, err := s.ownPassword(ctx, id, password)
+	if err != nil {
+		return err
 	}
-	return s.change(ctx, id, password, next, "password_hash", true)
+	if err := fault.BadFields(checkPassword("new_password", next, p.Login, p.Name)); err != nil {
+		return err
+	}
+	h, err := s.hash(ctx, next)
+	if err != nil {
+		return err
+	}
+	return s.setSecrets(ctx, p, map[string]any{"password_hash": h}, "chose a new password")
 }
 
-func (s *Service) change(ctx context.Context, id uuid.UUID, password, secret, column string, endSessions bool) error {
+func (s *Service) ownPassword(ctx context.Context, id uuid.UUID, password string) (Person, error) {
+	p, err := s.Get(ctx, id)
+	if err != nil {
+		return p, err
+	}
+	if p.Once != "" {
+		return p, fault.Denied("Choose your own password and PIN first.")
+	}
+	ok, err := s.tryPassword(ctx, p, p.Login, password)
+	if err == nil && !ok {
+		err = fault.Bad("password", "This is not your password.")
+	}
+	return p, err
+}
+
+// FirstSecrets is the way from a one-time password to one's own secrets. Who is
+// new chooses both. Whose password was reset proves to be the same person by
+// the PIN that only they know, so that nobody who resets a password can sign as
+// somebody else.
+func (s *Service) FirstSecrets(ctx context.Context, id uuid.UUID, password, pin string) error {
 	p, err := s.Get(ctx, id)
 	if err != nil {
 		return err
 	}
-	if _, err := s.SignIn(ctx, p.Login, password, "own:"+id.String()); err != nil {
-		if fault.Is(err, "wrong-password") {
-			return fault.Bad("password", "This is not your password.")
+	if p.Once == "" {
+		return fault.Clash("secrets-chosen", "You have chosen your password and PIN already. Change them under Crew.")
+	}
+	fields := checkPassword("new_password", password, p.Login, p.Name)
+	if p.Once == "new" {
+		fields = append(fields, checkPIN(pin)...)
+	}
+	if err := fault.BadFields(fields); err != nil {
+		return err
+	}
+	if ok, err := s.matches(ctx, password, p.PasswordHash); err != nil {
+		return err
+	} else if ok {
+		return fault.Bad("new_password", "This is the one-time password. Choose another, which only you know.")
+	}
+	set, what := map[string]any{"once": "", "once_until": nil}, "chose a password after a reset"
+	if p.Once == "new" {
+		what = "chose a password and a PIN"
+		if set["pin_hash"], err = s.hash(ctx, pin); err != nil {
+			return err
 		}
+	} else {
+		ok, err := s.try(ctx, p.ID, "pin:"+p.ID.String(), pin, p.PinHash)
+		if err != nil {
+			return err
+		}
+		if !ok {
+			return fault.Bad("pin", "This is not your PIN. Enter the PIN you signed with before the reset; if it is lost too, a chief adds you as a new person.")
+		}
+	}
+	if set["password_hash"], err = s.hash(ctx, password); err != nil {
 		return err
 	}
-	h, err := s.hash(secret)
+	return s.setSecrets(ctx, p, set, what)
+}
+
+// setSecrets writes new secrets unless somebody set others meanwhile, and puts
+// on record that they changed. A new password ends the person's sessions.
+func (s *Service) setSecrets(ctx context.Context, p Person, set map[string]any, what string) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := records.Turn(ctx, tx); err != nil {
+			return err
+		}
+		if _, password := set["password_hash"]; password {
+			set["session_epoch"] = p.SessionEpoch + 1
+		}
+		done := tx.Model(&Person{}).Where("id = ? and active and once = ? and password_hash = ? and pin_hash = ?", p.ID, p.Once, p.PasswordHash, p.PinHash).Updates(set)
+		if done.Error != nil {
+			return done.Error
+		}
+		if done.RowsAffected == 0 {
+			return fault.Clash("stale", "Your password or PIN was changed meanwhile. Nothing was changed now; sign in again.")
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SecretChanged, Subject: p.ID, At: s.Clock.Now(), By: p.By(), Summary: p.Named() + " " + what + ".",
+			Content: map[string]any{"person": p.ID, "login": p.Login, "what": what}})
+		return err
+	})
+}
+
+// Reset gives a person a one-time password and ends their sessions. The PIN
+// stays: with the one-time password alone nobody signs. It returns the
+// password, which is kept nowhere.
+func (s *Service) Reset(ctx context.Context, id uuid.UUID) (string, error) {
+	by := From(ctx)
+	if id == by.ID {
+		return "", fault.Bad("id", "Change your own password under “My password”; nobody resets their own.")
+	}
+	once, err := oncePassword()
 	if err != nil {
+		return "", err
+	}
+	h, err := s.hash(ctx, once)
+	if err != nil {
+		return "", err
+	}
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := records.Turn(ctx, tx); err != nil {
+			return err
+		}
+		var p Person
+		if err := tx.Raw("select * from people where id = ? for update", id).Scan(&p).Error; err != nil {
+			return err
+		}
+		if p.ID == uuid.Nil {
+			return fault.Missing("person")
+		}
+		if !p.Active {
+			return fault.Clash("stale", "%s is not active. Make them active first; nothing was changed.", p.Name)
+		}
+		kind := "reset"
+		if p.PinHash == "" {
+			kind = "new" // has not been here yet
+		}
+		if err := tx.Exec("update people set password_hash = ?, once = ?, once_until = ?, session_epoch = session_epoch + 1, version = version + 1 where id = ?", h, kind, s.Clock.Now().Add(onceFor), id).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SecretReset, Subject: p.ID, At: s.Clock.Now(), By: by.By(), Summary: "One-time password given to " + p.Named() + ".",
+			Content: map[string]any{"person": p.ID, "login": p.Login}})
 		return err
+	})
+	if err != nil {
+		return "", err
 	}
-	set := map[string]any{column: h}
-	if endSessions {
-		set["session_epoch"] = p.SessionEpoch + 1
-	}
-	return s.DB.WithContext(ctx).Model(&Person{}).Where("id = ?", id).Updates(set).Error
+	return once, nil
 }

@@ -95,7 +95,7 @@ func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice,
 		}
 		after, _ := set.Kept(id)
 		by := people.From(ctx)
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PracticeChosen, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PracticeChosen, At: s.Clock.Now(), By: by.By(),
 			Content: map[string]any{"question": id, "before": was, "after": c, "why": why}, Summary: fmt.Sprintf("%s From %q to %q. %s", q.Asks, before.Says, after.Says, why)})
 		return err
 	})
@@ -140,7 +140,7 @@ func (s *Service) Calibrate(ctx context.Context, c Calibration) error {
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CompassCalibrated, Subject: c.AircraftID, At: c.At, ByID: by.ID, ByName: by.Name, Content: c,
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CompassCalibrated, Subject: c.AircraftID, At: c.At, By: by.By(), Content: c,
 			Summary: fmt.Sprintf("Compass of %s calibrated%s. %s", name, at, c.Note)})
 		return err
 	})

@@ -110,7 +110,7 @@ func (s *Service) LookAt(ctx context.Context, l Look) error {
 		if !l.Clean {
 			summary = p.Label + ": " + strings.Join(found, ", ") + ". " + l.Note
 		}
-		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.PackLooked, Subject: p.ID, At: l.At, ByID: by.ID, ByName: by.Name, Summary: summary,
+		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.PackLooked, Subject: p.ID, At: l.At, By: by.By(), Summary: summary,
 			Content: map[string]any{"look": l.ID, "faces": l.Faces, "photos": l.Photos, "note": l.Note}}); err != nil {
 			return err
 		}
@@ -162,7 +162,7 @@ func (s *Service) Dispose(ctx context.Context, id uuid.UUID, d Disposal) error {
 		if err := s.Fleet.SetState(ctx, tx, &p, pack.Retired, nil, "Disposed of: "+d.Method); err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PackDisposed, Subject: p.ID, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name, Signed: true, Summary: fmt.Sprintf("%s disposed of: %s, delivered to %s", p.Label, d.Method, d.DeliveredTo),
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PackDisposed, Subject: p.ID, At: s.Clock.Now(), By: by.By(), Signed: true, Summary: fmt.Sprintf("%s disposed of: %s, delivered to %s", p.Label, d.Method, d.DeliveredTo),
 			Content: map[string]any{"pack": p.Label, "serial": p.Serial, "cycles": p.Cycles, "method": d.Method, "discharged": d.Discharged, "delivered_to": d.DeliveredTo, "note": d.Note,
 				"statement": "I have discharged this pack and delivered it for disposal."}})
 		return err

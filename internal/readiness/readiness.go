@@ -103,7 +103,7 @@ func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		p.SignedBy, p.At, p.Note = by.Name, s.Clock.Now(), strings.TrimSpace(p.Note)
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.PracticeLogged, Subject: p.PersonID, At: p.At, ByID: by.ID, ByName: by.Name, Signed: true,
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.PracticeLogged, Subject: p.PersonID, At: p.At, By: by.By(), Signed: true,
 			Summary: fmt.Sprintf("%s flew %s by hand, %s: %d pack(s), %d landing(s)", who.Name, t.Name, p.Phase, p.Packs, p.Landings),
 			Content: map[string]any{"practice": p.ID, "person": who.Name, "type": t.Key, "phase": p.Phase, "packs": p.Packs, "landings": p.Landings, "nose_in": p.NoseIn, "flown_on": p.FlownOn.Format(time.DateOnly), "note": p.Note,
 				"statement": statement}})

@@ -9,13 +9,16 @@ import (
 	"encoding/hex"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
 )
 
 // The kinds of record.
@@ -48,6 +51,12 @@ const (
 	PracticeChosen    = "practice-chosen"
 	CompassCalibrated = "compass"
 	Decided           = "decision"
+	PersonAdded       = "person-added"
+	PersonChanged     = "person-changed"
+	SecretChanged     = "secret-changed"
+	SecretReset       = "secret-reset"
+	CrewChanged       = "crew-changed"
+	FileTaken         = "file-version"
 )
 
 // Entry is what is put on record.
@@ -55,11 +64,19 @@ type Entry struct {
 	Kind    string
 	Subject uuid.UUID // the aircraft or pack it is about
 	At      time.Time
-	ByID    uuid.UUID
-	ByName  string
+	By      By
+	Also    []By // who else signed it
 	Signed  bool // made by re-entering a PIN
 	Summary string
 	Content any // written as JSON; its hash binds the signature to it
+}
+
+// By is who makes a record, with the roles they acted in. The zero value is the
+// program itself.
+type By struct {
+	ID    uuid.UUID
+	Name  string
+	Roles []string
 }
 
 type row struct {
@@ -83,10 +100,68 @@ func (row) TableName() string { return "records" }
 // chainLock makes appends take turns, so that each knows the record before it.
 const chainLock = 0x6d61696e
 
+// Turn waits until nobody else in the crew writes records, and holds that until
+// the transaction ends. Who changes people takes it first: a signature is then
+// made before the change or after it, never across it.
+func Turn(ctx context.Context, tx *gorm.DB) error {
+	return tx.WithContext(ctx).Exec("select pg_advisory_xact_lock(?)", chainLock).Error
+}
+
+// standing refuses entries of people who may not make them any more: who is no
+// longer active, no longer holds a role they acted in, or signs with secrets
+// that somebody else gave them.
+func standing(tx *gorm.DB, entries []Entry) error {
+	var ids db.UUIDs
+	all := []By{}
+	signed := map[uuid.UUID]bool{}
+	for _, e := range entries {
+		for _, b := range append([]By{e.By}, e.Also...) {
+			if b.ID == uuid.Nil {
+				continue
+			}
+			if !slices.Contains(ids, b.ID) {
+				ids, all = append(ids, b.ID), append(all, b)
+			}
+			signed[b.ID] = signed[b.ID] || e.Signed
+		}
+	}
+	if len(ids) == 0 {
+		return nil
+	}
+	type person struct {
+		ID     uuid.UUID
+		Active bool
+		Once   string
+		Roles  pq.StringArray `gorm:"type:text[]"`
+	}
+	var now []person
+	if err := tx.Raw("select id, active, once, roles from people where id = any(?::uuid[])", ids).Scan(&now).Error; err != nil {
+		return err
+	}
+	for _, b := range all {
+		i := slices.IndexFunc(now, func(n person) bool { return n.ID == b.ID })
+		switch {
+		case i < 0 || !now[i].Active:
+			return fault.Denied("%s is no longer active in this crew. Nothing was signed or saved.", b.Name)
+		case signed[b.ID] && now[i].Once != "":
+			return fault.Denied("%s has not chosen their own password and PIN yet. Nothing was signed.", b.Name)
+		}
+		for _, r := range b.Roles {
+			if !slices.Contains(now[i].Roles, r) {
+				return fault.Denied("The roles of %s were changed meanwhile. Nothing was signed or saved; load the page again.", b.Name)
+			}
+		}
+	}
+	return nil
+}
+
 // Append adds entries to the chain in tx, in their order, and returns the
 // number of the last.
 func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
-	if err := tx.Exec("select pg_advisory_xact_lock(?)", chainLock).Error; err != nil {
+	if err := Turn(ctx, tx); err != nil {
+		return 0, err
+	}
+	if err := standing(tx, entries); err != nil {
 		return 0, err
 	}
 	var last row
@@ -107,7 +182,7 @@ func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 			return 0, err
 		}
 		h := sha256.Sum256(content)
-		r := row{Seq: last.Seq + 1, ID: id, Kind: e.Kind, Subject: optional(e.Subject), At: e.At.UTC().Truncate(time.Microsecond), ByID: optional(e.ByID), ByName: strings.ToValidUTF8(e.ByName, "\ufffd"),
+		r := row{Seq: last.Seq + 1, ID: id, Kind: e.Kind, Subject: optional(e.Subject), At: e.At.UTC().Truncate(time.Microsecond), ByID: optional(e.By.ID), ByName: strings.ToValidUTF8(e.By.Name, "\ufffd"),
 			Signed: e.Signed, Summary: strings.ToValidUTF8(e.Summary, "\ufffd"), Content: string(content), ContentHash: h[:], PrevHash: last.Hash}
 		r.Hash = r.sum()
 		rows[i], last = r, r

@@ -20,7 +20,7 @@ func chain(t *testing.T, n int) *gorm.DB {
 	svc, _ := testbed.Empty(t, clock.At(testbed.Noon))
 	for i := range n {
 		require.NoError(t, db.Tx(context.Background(), svc.DB, func(ctx context.Context, tx *gorm.DB) error {
-			seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon, ByName: "Somebody", Summary: fmt.Sprint("record ", i), Content: map[string]int{"n": i}})
+			seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon, By: records.By{Name: "Somebody"}, Summary: fmt.Sprint("record ", i), Content: map[string]int{"n": i}})
 			assert.EqualValues(t, i+1, seq)
 			return err
 		}))
@@ -70,7 +70,7 @@ func TestTamperingIsNamed(t *testing.T) {
 func TestRolledBackRecordLeavesNoGap(t *testing.T) {
 	g := chain(t, 2)
 	_ = db.Tx(context.Background(), g, func(ctx context.Context, tx *gorm.DB) error {
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon, ByName: "x", Content: 1})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon, By: records.By{Name: "x"}, Content: 1})
 		require.NoError(t, err)
 		return fmt.Errorf("something else failed")
 	})

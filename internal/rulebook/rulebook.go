@@ -109,7 +109,7 @@ func (s *Service) Choose(ctx context.Context, c Choice) error {
 			return err
 		}
 		by := people.From(ctx)
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.RulesChosen, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name, Content: c,
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.RulesChosen, At: s.Clock.Now(), By: by.By(), Content: c,
 			Summary: fmt.Sprintf("Flies under %s; sees an aircraft up to %.0f m", c.Pack, c.SightM)})
 		return err
 	})

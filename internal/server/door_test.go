@@ -51,9 +51,17 @@ func TestSessionCookie(t *testing.T) {
 	res, err := http.Post(s.URL+"/api/v1/session", "application/json", strings.NewReader(`{"login":"imre","password":"`+demo.Password+`"}`))
 	require.NoError(t, err)
 	_ = res.Body.Close()
-	c := res.Header.Get("Set-Cookie")
-	for _, part := range []string{"HttpOnly", "SameSite=Strict", "Secure", "Path=/"} {
-		assert.Contains(t, c, part)
+	set := res.Header.Values("Set-Cookie")
+	require.Len(t, set, 2, "the session, and the browser's own name")
+	for _, c := range set {
+		for _, part := range []string{"HttpOnly", "SameSite=Strict", "Secure", "Path=/"} {
+			assert.Contains(t, c, part)
+		}
+	}
+	var kept []string
+	require.NoError(t, svc.DB.Raw("select token from sessions").Scan(&kept).Error)
+	for _, k := range kept {
+		assert.NotContains(t, strings.Join(set, " "), k, "a copy of the database opens no session")
 	}
 }
 

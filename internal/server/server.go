@@ -81,6 +81,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	}
 	sm := scs.New()
 	sm.Store = postgresstore.NewWithCleanupInterval(pool, 0)
+	sm.HashTokenInStore = true // a copy of the database opens no session
 	sm.Lifetime = sessionLife
 	sm.Cookie.Name, sm.Cookie.HttpOnly, sm.Cookie.SameSite, sm.Cookie.Secure = "mainstay", true, http.SameSiteStrictMode, o.Secure
 	if o.Changes == nil {
@@ -125,7 +126,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	e.GET("/api/v1", s.readable)
 
 	g := e.Group("/api/v1")
-	g.Use(s.slow, deadline, bodyLimit, s.origin, s.authorise, s.validate)
+	g.Use(s.slow, deadline, bodyLimit, s.origin, s.from, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
 		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
@@ -263,7 +264,20 @@ func (s *server) authorise(c *gin.Context) {
 		writeProblem(c, s.log, fault.Denied("Your role does not allow this. It needs: %s.", strings.Join(allowed, ", ")))
 		return
 	}
+	if p.Once != "" && !s.contract.beforeSecrets[c.Request.Method+" "+c.FullPath()] {
+		writeProblem(c, s.log, &fault.Error{Kind: fault.Forbidden, Type: "secrets-first", Detail: "Your password is a one-time one. Choose your own password and PIN first; then everything else works."})
+		return
+	}
 	c.Request = c.Request.WithContext(people.With(ctx, p))
+}
+
+// from notes which browser asks, and from where.
+func (s *server) from(c *gin.Context) {
+	d := people.Device{Address: c.ClientIP()}
+	if k, err := c.Request.Cookie(people.DeviceCookie); err == nil && len(k.Value) == 43 {
+		d.Token = k.Value
+	}
+	c.Request = c.Request.WithContext(people.On(c.Request.Context(), d))
 }
 
 func (s *server) signedIn(c *gin.Context) (people.Person, bool) {

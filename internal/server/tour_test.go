@@ -92,7 +92,15 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("DELETE", "/session", nil, nil)
 	x.do("POST", "/session", m{"login": "chief", "password": "longer still"}, nil)
 	x.do("PUT", "/people/"+session.Person.Id.String(), m{"version": session.Person.Version, "name": "Chief", "roles": []string{"chief", "pilot"}, "active": true, "certificate": "R-1", "trained_on": "2026-01-01"}, nil)
-	x.do("POST", "/people", m{"id": id(), "login": "hand", "name": "Hand", "roles": []string{"crew"}, "password": "long enough", "pin": "2580", "certificate": "", "trained_on": nil}, nil)
+	var hand api.Enrolled
+	x.do("POST", "/people", m{"id": id(), "login": "hand", "name": "Hand", "roles": []string{"crew"}, "certificate": "", "trained_on": nil}, &hand)
+	var once api.OncePassword
+	x.do("POST", "/people/"+hand.Person.Id.String()+"/one-time-password", nil, &once)
+	x.do("DELETE", "/session", nil, nil)
+	x.do("POST", "/session", m{"login": "hand", "password": once.Password}, nil)
+	x.do("PUT", "/session/secrets", m{"new_password": "hop hedge drum", "pin": "7391"}, nil)
+	x.do("DELETE", "/session", nil, nil)
+	x.do("POST", "/session", m{"login": "chief", "password": "longer still"}, nil)
 	x.do("GET", "/people", nil, nil)
 	x.papers(session.Person.Id.String())
 

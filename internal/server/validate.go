@@ -24,6 +24,8 @@ type contract struct {
 	doc    *openapi3.T
 	router routers.Router
 	roles  map[string][]string // "GET /api/v1/people/:id" -> x-roles
+	// beforeSecrets are those open to somebody who has a one-time password still.
+	beforeSecrets map[string]bool
 }
 
 // CSV is read by its own reader, which names each bad row; the validation must
@@ -42,7 +44,7 @@ func loadContract() (*contract, error) {
 	if err != nil {
 		return nil, err
 	}
-	c := &contract{doc: doc, router: r, roles: map[string][]string{}}
+	c := &contract{doc: doc, router: r, roles: map[string][]string{}, beforeSecrets: map[string]bool{}}
 	for path, item := range doc.Paths.Map() {
 		for method, op := range item.Operations() {
 			list, ok := op.Extensions["x-roles"].([]any)
@@ -58,6 +60,7 @@ func loadContract() (*contract, error) {
 			for _, x := range list {
 				c.roles[key] = append(c.roles[key], fmt.Sprint(x))
 			}
+			c.beforeSecrets[key] = op.Extensions["x-before-secrets"] == true
 		}
 	}
 	return c, nil

@@ -95,7 +95,7 @@ func (s *Service) put(ctx context.Context, tx *gorm.DB, aircraft string, d Defec
 		return err
 	}
 	by := people.From(ctx)
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: d.AircraftID, At: d.RaisedAt, ByID: by.ID, ByName: by.Name,
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: d.AircraftID, At: d.RaisedAt, By: by.By(),
 		Summary: aircraft + ": " + d.Title, Content: map[string]any{"defect": d.ID, "station": d.Station, "title": d.Title, "note": d.Note, "severity": d.Severity, "photos": d.Photos, "origin": d.Origin, "item": d.Item, "flight": d.FlightID, "walkround": d.WalkroundID}})
 	return err
 }
@@ -162,7 +162,7 @@ func (s *Service) again(ctx context.Context, tx *gorm.DB, aircraft string, open,
 	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now, open.ID).Error; err != nil {
 		return err
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: open.AircraftID, At: now, ByID: by.ID, ByName: by.Name,
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: open.AircraftID, At: now, By: by.By(),
 		Summary: aircraft + ": worse now: " + open.Title, Content: map[string]any{"defect": open.ID, "severity": open.Severity, "note": d.Note, "photos": d.Photos, "origin": d.Origin, "flight": d.FlightID}})
 	return err
 }
@@ -230,7 +230,7 @@ func (s *Service) CloseDefect(ctx context.Context, tx *gorm.DB, id uuid.UUID, no
 	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now, id).Error; err != nil {
 		return err
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectClosed, Subject: d.AircraftID, At: now, ByID: by.ID, ByName: by.Name, Signed: true,
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectClosed, Subject: d.AircraftID, At: now, By: by.By(), Signed: true,
 		Summary: d.Title + ": " + note, Content: map[string]any{"defect": d.ID, "title": d.Title, "note": note, "statement": "I have put this defect right and inspected the work."}})
 	return err
 }

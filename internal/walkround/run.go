@@ -404,7 +404,7 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if err := s.packsAfter(ctx, tx, sh, findings); err != nil {
 			return err
 		}
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.WalkroundDone, Subject: r.AircraftID, At: now, ByID: by.ID, ByName: by.Name,
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.WalkroundDone, Subject: r.AircraftID, At: now, By: by.By(),
 			Summary: fmt.Sprintf("%s: %s complete, %s.", sh.Aircraft.Name, r.Kind, worst),
 			Content: map[string]any{"walkround": run, "aircraft": sh.Aircraft.Name, "kind": r.Kind, "type": r.TypeKey, "type_version": r.TypeVersion, "checklist_version": r.ChecklistVersion,
 				"packs": sh.Packs, "entries": contentOf(sh), "started_at": r.StartedAt, "verdict": worst, "findings": findings}})

@@ -29,7 +29,7 @@ func (s *Service) Flown(ctx context.Context, tx *gorm.DB, order, flight uuid.UUI
 	if why != "" {
 		summary += ". It does not count: " + why
 	}
-	if _, err := records.Append(ctx, tx, records.Entry{Kind: records.AcceptanceFlown, Subject: a.ID, At: at, ByID: by.ID, ByName: by.Name, Summary: summary,
+	if _, err := records.Append(ctx, tx, records.Entry{Kind: records.AcceptanceFlown, Subject: a.ID, At: at, By: by.By(), Summary: summary,
 		Content: map[string]any{"order": o.ID, "load": load, "flight": flight, "counts": why == "", "why": why}}); err != nil {
 		return err
 	}

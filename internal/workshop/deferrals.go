@@ -112,7 +112,7 @@ func (s *Service) Defer(ctx context.Context, n NewDeferral) (upkeep.Deferral, er
 		if err := tx.Create(&d).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PutOff, Subject: a.ID, At: now, ByID: by.ID, ByName: by.Name, Signed: true, Summary: fmt.Sprintf("%s: put off through %s: %s", a.Name, d.ExpiresOn.Format(time.DateOnly), title),
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PutOff, Subject: a.ID, At: now, By: by.By(), Signed: true, Summary: fmt.Sprintf("%s: put off through %s: %s", a.Name, d.ExpiresOn.Format(time.DateOnly), title),
 			Content: map[string]any{"deferral": d.ID, "defect": d.DefectID, "task": d.TaskID, "reason": d.Reason, "limits": d.Limits, "expires_on": d.ExpiresOn.Format(time.DateOnly), "max_seconds": d.MaxSeconds, "max_flights": d.MaxFlights,
 				"statement": "I put this off within the limits of the programme; the aircraft is safe to fly with it."}})
 		return err

@@ -174,7 +174,7 @@ func (s *Service) Return(ctx context.Context, aircraft uuid.UUID, note, pin stri
 		if err := tx.Exec("update groundings set lifted_at = ?, lifted_by = ?, lifted_note = ? where aircraft_id = ? and lifted_at is null", now, by.Name, note, aircraft).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Returned, Subject: aircraft, At: now, ByID: by.ID, ByName: by.Name, Signed: true,
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Returned, Subject: aircraft, At: now, By: by.By(), Signed: true,
 			Summary: fmt.Sprintf("%s returned to service: %s", a.Name, note), Content: map[string]any{"lifted": lifted, "note": note, "statement": "I have inspected this aircraft and return it to service."}})
 		return err
 	})

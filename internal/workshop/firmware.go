@@ -178,7 +178,7 @@ func (s *Service) Install(ctx context.Context, aircraft uuid.UUID, versions firm
 		if len(changed) == 0 {
 			return nil
 		}
-		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.FirmwareChanged, Subject: aircraft, At: now, ByID: by.ID, ByName: by.Name, Summary: a.Name + ": firmware recorded.",
+		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.FirmwareChanged, Subject: aircraft, At: now, By: by.By(), Summary: a.Name + ": firmware recorded.",
 			Content: map[string]any{"versions": changed, "updated": updated}}); err != nil {
 			return err
 		}

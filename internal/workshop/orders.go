@@ -11,6 +11,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"mainstay/core/crew"
 	"mainstay/core/judge"
 	"mainstay/core/upkeep"
 	"mainstay/internal/fleet"
@@ -198,7 +199,7 @@ func (s *Service) open(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o *Or
 	if err := tx.Omit("flown").Create(o).Error; err != nil {
 		return err
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkOpened, Subject: a.ID, At: now, ByID: by.ID, ByName: by.Name, Summary: a.Name + ": work order opened: " + o.Title,
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkOpened, Subject: a.ID, At: now, By: by.By(), Summary: a.Name + ": work order opened: " + o.Title,
 		Content: map[string]any{"order": o.ID, "title": o.Title, "cause": o.Cause, "note": o.CauseNote, "task": o.TaskID, "programme_version": o.ProgrammeVersion, "defect": o.DefectID, "grounds": o.Grounds, "work": o.Work}})
 	return err
 }
@@ -329,6 +330,9 @@ type Signature struct {
 	SecondPIN   string
 }
 
+// maySecond are the roles in which somebody looks at work as second person.
+var maySecond = []crew.Role{crew.Technician, crew.Pilot}
+
 // Sign signs the work: every step done and in order, by a technician or chief,
 // and by a second person where the task asks for one. A defect that the order
 // was opened for is closed with it; a task of the programme counts from here.
@@ -342,7 +346,7 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 	if err := s.DB.WithContext(ctx).Limit(1).Find(&o, "id = ?", id).Error; err != nil {
 		return err
 	}
-	second := ""
+	var second []people.Person
 	if o.Work.SecondPerson {
 		p, err := s.People.ByLogin(ctx, sig.SecondLogin)
 		switch {
@@ -350,6 +354,8 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 			return fault.Bad("second_login", "A second person looks at this work: choose who.")
 		case p.ID == by.ID:
 			return fault.Bad("second_login", "The second person is somebody else than you.")
+		case !p.Has(maySecond...):
+			return fault.Bad("second_login", "%s is neither technician, pilot nor chief and does not look at work as second person.", p.Name)
 		}
 		if err := s.People.Sign(ctx, p.ID, sig.SecondPIN); err != nil {
 			if f, ok := fault.As(err); ok {
@@ -357,7 +363,7 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 			}
 			return err
 		}
-		second = p.Name
+		second = []people.Person{p}
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		o, a, err := lockOrder(tx, id)
@@ -375,7 +381,10 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 			return fault.Clash("work-open", "Nothing was signed. %s", strings.Join(m, " "))
 		}
 		now := s.Clock.Now()
-		o.SignedBy, o.SignedAt, o.SecondBy, o.Note, o.State = by.Name, &now, second, strings.TrimSpace(sig.Note), Signed
+		o.SignedBy, o.SignedAt, o.SecondBy, o.Note, o.State = by.Name, &now, "", strings.TrimSpace(sig.Note), Signed
+		for _, p := range second {
+			o.SecondBy = p.Name
+		}
 		if o.Next() == "" {
 			o.State, o.ClosedAt = Closed, &now
 		}
@@ -383,7 +392,7 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 		if err := tx.Omit("flown").Save(&o).Error; err != nil {
 			return err
 		}
-		if err := s.signed(ctx, tx, a, o, entries, by); err != nil {
+		if err := s.signed(ctx, tx, a, o, entries, by, second); err != nil {
 			return err
 		}
 		if o.DefectID != nil {
@@ -393,7 +402,7 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 	})
 }
 
-func (s *Service) signed(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o Order, entries []Entry, by people.Person) error {
+func (s *Service) signed(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o Order, entries []Entry, by people.Person, second []people.Person) error {
 	if o.TaskID != "" {
 		if err := tx.Exec(`insert into task_done (aircraft_id, task_id, done_at, seconds, flights, landings, litres) values (?, ?, ?, ?, ?, ?, ?)
 			on conflict (aircraft_id, task_id) do update set done_at = excluded.done_at, seconds = excluded.seconds, flights = excluded.flights, landings = excluded.landings, litres = excluded.litres`,
@@ -412,8 +421,12 @@ func (s *Service) signed(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o O
 	for _, e := range entries {
 		steps = append(steps, map[string]any{"step": e.StepID, "value": e.Value, "verdict": e.Verdict, "sentence": e.Sentence, "by": e.ByName, "at": e.At})
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkSigned, Subject: a.ID, At: *o.SignedAt, ByID: by.ID, ByName: by.Name, Signed: true, Summary: a.Name + ": work signed: " + o.Title,
-		Content: map[string]any{"order": o.ID, "title": o.Title, "work": o.Work, "entries": steps, "used": used, "note": o.Note, "second": o.SecondBy, "seconds": a.Seconds, "flights": a.Flights,
+	var also []records.By
+	for _, p := range second {
+		also = append(also, p.By())
+	}
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkSigned, Subject: a.ID, At: *o.SignedAt, By: by.By(), Also: also, Signed: true, Summary: a.Name + ": work signed: " + o.Title,
+		Content: map[string]any{"order": o.ID, "title": o.Title, "work": o.Work, "entries": steps, "used": used, "note": o.Note, "second": also, "seconds": a.Seconds, "flights": a.Flights,
 			"statement": "I have done or inspected this work, it is complete and in order."}})
 	return err
 }
@@ -437,7 +450,7 @@ func (s *Service) Cancel(ctx context.Context, id uuid.UUID, reason string) error
 		if err := tx.Exec("update work_orders set state = ?, note = ?, closed_at = ?, version = version + 1 where id = ?", Cancelled, reason, now, id).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.WorkCancelled, Subject: a.ID, At: now, ByID: by.ID, ByName: by.Name, Summary: a.Name + ": work order cancelled: " + o.Title,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.WorkCancelled, Subject: a.ID, At: now, By: by.By(), Summary: a.Name + ": work order cancelled: " + o.Title,
 			Content: map[string]any{"order": id, "reason": reason}})
 		return err
 	})

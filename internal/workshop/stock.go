@@ -202,7 +202,7 @@ func (s *Service) Approve(ctx context.Context, kind, typeKey, note string) error
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsApproved, At: s.Clock.Now(), ByID: by.ID, ByName: by.Name, Summary: fmt.Sprintf("Third-party parts approved: %s for %s", airframe.KindName(kind), t.Name),
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsApproved, At: s.Clock.Now(), By: by.By(), Summary: fmt.Sprintf("Third-party parts approved: %s for %s", airframe.KindName(kind), t.Name),
 			Content: map[string]any{"kind": kind, "type": typeKey, "note": note}})
 		return err
 	})

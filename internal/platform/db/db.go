@@ -147,6 +147,7 @@ func Current(ctx context.Context, g *gorm.DB) error {
 // constraints says, for each rule the database keeps, which field broke it and
 // what to tell people.
 var constraints = map[string]fault.Field{
+	"people_name_once":           {Field: "name", Sentence: "Somebody in the crew has this name already; add what tells them apart. Those who left count too, for their records stay."},
 	"people_login_once":          {Field: "login", Sentence: "Somebody already signs in with this name."},
 	"aircraft_name_once":         {Field: "name", Sentence: "Another aircraft has this name."},
 	"aircraft_serial_once":       {Field: "serial", Sentence: "Another aircraft has this serial number."},

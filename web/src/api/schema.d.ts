@@ -75,6 +75,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/session/secrets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose one's own password after a one-time one
+         * @description Whoever is new chooses a password and a PIN. Whose password was reset enters the PIN they had; a reset never lets
+         *     anybody else sign. Until this is done the session can do nothing else.
+         */
+        put: operations["chooseSecrets"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/crew": {
         parameters: {
             query?: never;
@@ -102,7 +123,7 @@ export interface paths {
         /** People of the crew */
         get: operations["listPeople"];
         put?: never;
-        /** Add a person */
+        /** Add a person, who comes in with a one-time password */
         post: operations["addPerson"];
         delete?: never;
         options?: never;
@@ -123,6 +144,25 @@ export interface paths {
         /** Change a person */
         put: operations["updatePerson"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/people/{id}/one-time-password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Give a person a one-time password; their PIN stays */
+        post: operations["resetPassword"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2261,7 +2301,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -2354,6 +2394,26 @@ export interface components {
             current_through: string | null;
             current: boolean;
             version: number;
+            /**
+             * @description the password is one-time: of somebody new, or after a reset
+             * @enum {string}
+             */
+            once: "" | "new" | "reset";
+        };
+        OwnSecrets: {
+            new_password: string;
+            /** @description a new one, or after a reset the one used before */
+            pin: string;
+        };
+        OncePassword: {
+            /** @description shown once, kept nowhere */
+            password: string;
+            /** Format: date-time */
+            until: string;
+        };
+        Enrolled: {
+            person: components["schemas"]["Person"];
+            once: components["schemas"]["OncePassword"];
         };
         NewPerson: {
             /** Format: uuid */
@@ -2361,8 +2421,6 @@ export interface components {
             login: string;
             name: string;
             roles: components["schemas"]["Role"][];
-            password: string;
-            pin: string;
             certificate: string;
             /** Format: date */
             trained_on: string | null;
@@ -2375,7 +2433,6 @@ export interface components {
             certificate: string;
             /** Format: date */
             trained_on: string | null;
-            password?: string;
         };
         People: {
             people: components["schemas"]["Person"][];
@@ -5424,6 +5481,29 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    chooseSecrets: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSecrets"];
+            };
+        };
+        responses: {
+            /** @description done */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     updateCrew: {
         parameters: {
             query?: never;
@@ -5489,7 +5569,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Person"];
+                    "application/json": components["schemas"]["Enrolled"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -5517,6 +5597,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Person"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    resetPassword: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description One-time password */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OncePassword"];
                 };
             };
             default: components["responses"]["Problem"];
