@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/e2e/browser"
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/testbed"
@@ -52,7 +53,8 @@ func TestPackToQuarantineAndReading(t *testing.T) {
 func TestStaleEditAndDuplicatePerson(t *testing.T) {
 	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
-	p := chromium.Open(t, testbed.Serve(t, svc), "/crew", 1280, 800)
+	base := testbed.Serve(t, svc)
+	p := chromium.Open(t, base, "/crew", 1280, 800)
 	p.SignIn("imre", demo.Password)
 	p.Click("Change Odile Varga")
 	p.Fill("Last recurrent training", "2026-06-01")
@@ -65,12 +67,58 @@ func TestStaleEditAndDuplicatePerson(t *testing.T) {
 	p.Fill("Name", "Second Bao")
 	p.Fill("Sign-in name", "BAO")
 	p.Tick("Crew: runs checks")
-	p.Fill("First password", "long enough")
-	p.Fill("First PIN", "7391")
 	p.Click("Save")
 	p.See("Somebody already signs in with this name.")
 	p.Fill("Sign-in name", "bao2")
 	p.Click("Save")
+	p.See("Give this to Second Bao")
+	once := browser.Eval[string](p, `document.querySelector("[aria-label='One-time password']").textContent`)
+	p.Click("Done, I passed it on")
 	p.See("Second Bao bao2")
 	assert.Empty(t, p.Faults())
+
+	// The new one comes in with it, and gets no further without secrets of their own.
+	q := chromium.Open(t, base, "/packs", 1280, 800)
+	q.Fill("Sign-in name", "bao2")
+	q.Fill("Password", once)
+	q.Click("Sign in")
+	q.See("Welcome, Second Bao")
+	q.Fill("Your own password", "hop hedge drum")
+	q.Fill("The password again", "hop hedge dru")
+	q.Fill("A PIN for signatures", "1987")
+	q.Fill("The PIN again", "1987")
+	q.Click("Keep them")
+	q.See("This differs from the password above.")
+	q.Fill("The password again", "hop hedge drum")
+	q.Click("Keep them")
+	q.See("it reads like a year")
+	q.Fill("A PIN for signatures", "7391")
+	q.Fill("The PIN again", "7391")
+	q.Click("Keep them")
+	q.See("Packs")
+	q.Go("/")
+	q.See("Second Bao")
+	assert.Empty(t, q.Faults())
+
+	// A reset: the chief learns nothing that signs.
+	p.Click("Change Second Bao")
+	p.Click("Forgot the password")
+	p.See("Their PIN stays")
+	p.Click("Give Second Bao a one-time password")
+	p.See("is shown only now")
+	once = browser.Eval[string](p, `document.querySelector("[aria-label='One-time password']").textContent`)
+	r := chromium.Open(t, base, "/", 1280, 800)
+	r.Fill("Sign-in name", "bao2")
+	r.Fill("Password", once)
+	r.Click("Sign in")
+	r.See("your password was reset")
+	r.Fill("Your own password", "cellar stone green")
+	r.Fill("The password again", "cellar stone green")
+	r.Fill("The PIN you sign with", "4826")
+	r.Click("Keep them")
+	r.See("This is not your PIN.")
+	r.Fill("The PIN you sign with", "7391")
+	r.Click("Keep them")
+	r.See("Second Bao")
+	r.Gone("your password was reset")
 }

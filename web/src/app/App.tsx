@@ -4,12 +4,14 @@ import { BrowserRouter, Route, Routes, useLocation } from "react-router";
 import { api, ask, ProblemError } from "../api/client";
 import { keys } from "../api/keys";
 import { Loading, Problem } from "../parts/states";
+import { setDraftOwner } from "../parts/drafts";
 import { setServerTime } from "../parts/time";
 import { SessionContext } from "./session";
 import { Shell } from "./Shell";
 import { SignIn } from "./SignIn";
 import { DayView } from "../day/DayView";
 
+const OwnSecrets = lazy(() => import("../people/OwnSecrets").then((m) => ({ default: m.OwnSecrets })));
 const FirstRun = lazy(() => import("./FirstRun").then((m) => ({ default: m.FirstRun })));
 const FleetView = lazy(() => import("../fleet/FleetView").then((m) => ({ default: m.FleetView })));
 const AircraftView = lazy(() => import("../fleet/AircraftView").then((m) => ({ default: m.AircraftView })));
@@ -114,9 +116,12 @@ function Entry() {
       </main>
     );
   if (session.data === null) {
+    setDraftOwner("");
     if (!setup.data) return <Loading what="Mainstay" />;
     return setup.data.needed ? <FirstRun zones={setup.data.zones} /> : <SignIn />;
   }
+  setDraftOwner(session.data.person.id);
+  if (session.data.person.once !== "") return <OwnSecrets person={session.data.person} />;
   return (
     <SessionContext.Provider value={session.data}>
       <Shell offline={session.isError}>

@@ -8,7 +8,8 @@ import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
-import { PersonForm, Standing } from "./CrewView";
+import { PersonForm } from "../people/PersonForm";
+import { Standing } from "./CrewView";
 import { Papers } from "./Papers";
 import { ReadinessSheet } from "./ReadinessSheet";
 

@@ -8,7 +8,7 @@ import { useMay, useSession } from "../app/session";
 import { PackChoice } from "../packs/PackChoice";
 import { usePacks } from "../packs/PacksView";
 import { SelectField, TextField } from "../parts/Field";
-import { clearDraft, readDraft, writeDraft } from "../parts/form";
+import { clearDraft, readDraft, writeDraft } from "../parts/drafts";
 import { VerdictMark, words } from "../parts/Flag";
 import { Hoist, Notices } from "../parts/Hoist";
 import { PinPad } from "../parts/PinPad";

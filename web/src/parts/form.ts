@@ -1,42 +1,21 @@
 import { useEffect, type BaseSyntheticEvent } from "react";
-import { useForm, type DefaultValues, type FieldValues, type Path } from "react-hook-form";
+import { useForm, type DefaultValues, type FieldValues, type Path, type Resolver } from "react-hook-form";
 import { ProblemError } from "../api/client";
-
-const prefix = "mainstay.draft.";
-
-export function readDraft<T>(key: string): Partial<T> | undefined {
-  try {
-    const s = localStorage.getItem(prefix + key);
-    return s ? (JSON.parse(s) as Partial<T>) : undefined;
-  } catch {
-    return undefined; // storage switched off: drafts are a comfort, not a need
-  }
-}
-
-export function writeDraft(key: string, value: unknown) {
-  try {
-    localStorage.setItem(prefix + key, JSON.stringify(value));
-  } catch {
-    /* as above */
-  }
-}
-
-export function clearDraft(key: string) {
-  try {
-    localStorage.removeItem(prefix + key);
-  } catch {
-    /* as above */
-  }
-}
+import { clearDraft, readDraft, writeDraft } from "./drafts";
 
 /**
  * A form whose text survives a reload and a lost connection. Secrets are never
  * kept. Faults of the server go to the fields they name; what belongs to no
  * field stands under "root".
  */
-export function useDraftForm<T extends FieldValues>(key: string, defaults: T, secret: (keyof T)[] = []) {
+export function useDraftForm<T extends FieldValues>(
+  key: string,
+  defaults: T,
+  secret: (keyof T)[] = [],
+  resolver?: Resolver<T>,
+) {
   const draft = readDraft<T>(key);
-  const form = useForm<T>({ defaultValues: { ...defaults, ...draft } as DefaultValues<T> });
+  const form = useForm<T>({ resolver, defaultValues: { ...defaults, ...draft } as DefaultValues<T> });
   const { watch, setError, clearErrors } = form;
   const hidden = secret.join();
   useEffect(() => {
@@ -72,7 +51,9 @@ export function useDraftForm<T extends FieldValues>(key: string, defaults: T, se
       return run(e);
     };
   };
-  const wrong = (name: Path<T>): string | undefined =>
-    form.formState.errors[name]?.message as string | undefined;
+  const wrong = (name: Path<T>): string | undefined => {
+    const e = form.formState.errors[name] as { message?: string; root?: { message?: string } } | undefined;
+    return e?.message ?? e?.root?.message; // a fault of a group of boxes lies one level down
+  };
   return { ...form, submit, wrong, root: form.formState.errors.root?.message };
 }

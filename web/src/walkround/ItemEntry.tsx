@@ -4,7 +4,7 @@ import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { RaiseDefect } from "../fleet/acts";
 import { CellsField, readCells } from "../parts/CellsField";
 import { AreaField, NumberField } from "../parts/Field";
-import { clearDraft, readDraft, writeDraft } from "../parts/form";
+import { clearDraft, readDraft, writeDraft } from "../parts/drafts";
 import { VerdictMark } from "../parts/Flag";
 import { parseInRange, parseNumber } from "../parts/number";
 import { PhotoField } from "../parts/PhotoField";

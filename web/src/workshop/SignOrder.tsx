@@ -56,7 +56,8 @@ export function SignOrder({ o }: { o: Schemas["WorkOrder"] }) {
               <SelectField label="Who" {...f.register("second_login")} wrong={f.wrong("second_login")}>
                 <option value="">Choose</option>
                 {people.data?.people
-                  .filter((p) => p.active && p.id !== person.id)
+                  .filter((p) => p.active && p.once === "" && p.id !== person.id)
+                  .filter((p) => p.roles.some((r) => r === "technician" || r === "pilot" || r === "chief"))
                   .map((p) => (
                     <option key={p.id} value={p.login}>
                       {p.name}

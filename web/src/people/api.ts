@@ -1,0 +1,43 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+
+export type Person = Schemas["Person"];
+export type Once = Schemas["OncePassword"];
+
+/** Adds a person; the answer holds a one-time password that nobody can ask for again. */
+export function useAddPerson() {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["NewPerson"]) => ask(api.POST("/people", { body })),
+    onSuccess: () => qc.invalidateQueries({ queryKey: keys.people }),
+  });
+}
+
+/** Changes a person; judgements of what they may do change with it. */
+export function useChangePerson(id: string) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["PersonEdit"]) =>
+      ask(api.PUT("/people/{id}", { params: { path: { id } }, body })),
+    onSuccess: () => qc.invalidateQueries(),
+  });
+}
+
+/** Gives a person a one-time password and ends their sessions. */
+export function useResetPassword(id: string) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: () => ask(api.POST("/people/{id}/one-time-password", { params: { path: { id } } })),
+    onSuccess: () => qc.invalidateQueries({ queryKey: keys.people }),
+  });
+}
+
+/** The way from a one-time password to one's own; the session goes on as a full one. */
+export function useChooseSecrets() {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["OwnSecrets"]) => ask(api.PUT("/session/secrets", { body })),
+    onSuccess: () => qc.invalidateQueries({ queryKey: keys.session }),
+  });
+}

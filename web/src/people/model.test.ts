@@ -1,0 +1,39 @@
+import { describe, expect, it } from "vitest";
+import { boxes, personForm, secretsForm, ticked } from "./model";
+
+const faults = (r: { success: boolean; error?: { issues: { path: PropertyKey[] }[] } }) =>
+  r.error?.issues.map((i) => i.path.join(".")) ?? [];
+
+describe("own secrets", () => {
+  const good = { new_password: "hop hedge drum", again: "hop hedge drum", pin: "7391", pin_again: "7391" };
+  it("takes a password and a PIN typed twice alike", () => {
+    expect(secretsForm("new").safeParse(good).success).toBe(true);
+  });
+  it("names what differs", () => {
+    expect(faults(secretsForm("new").safeParse({ ...good, again: "hop hedge" }))).toEqual(["again"]);
+    expect(faults(secretsForm("new").safeParse({ ...good, pin_again: "7392" }))).toEqual(["pin_again"]);
+    expect(faults(secretsForm("new").safeParse({ ...good, pin: "73", pin_again: "73" }))).toEqual(["pin"]);
+  });
+  it("asks for the old PIN once after a reset", () => {
+    expect(secretsForm("reset").safeParse({ ...good, pin_again: "" }).success).toBe(true);
+  });
+});
+
+describe("a person", () => {
+  const p = {
+    name: "Ada",
+    login: "ada",
+    roles: boxes(["pilot"]),
+    certificate: "",
+    trained_on: "",
+    active: true,
+  };
+  it("needs a name, a role, and at first a sign-in name", () => {
+    expect(personForm(true).safeParse(p).success).toBe(true);
+    expect(faults(personForm(true).safeParse({ ...p, name: " ", login: "" }))).toEqual(["name", "login"]);
+    expect(faults(personForm(false).safeParse({ ...p, login: "", roles: boxes([]) }))).toEqual(["roles"]);
+  });
+  it("turns roles into boxes and back", () => {
+    expect(ticked(boxes(["reader", "pilot"]))).toEqual(["pilot", "reader"]);
+  });
+});
