@@ -7,6 +7,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -2137,6 +2138,17 @@ type CallNewKind string
 
 // CapacityPoint defines model for CapacityPoint.
 type CapacityPoint = pack.CapacityPoint
+
+// ChainHead defines model for ChainHead.
+type ChainHead struct {
+	Hash string `json:"hash"`
+
+	// Place the record, and the seal after it
+	Place string `json:"place"`
+
+	// Words the first 88 bits of the hash as eight words
+	Words string `json:"words"`
+}
 
 // ChargerChannel defines model for ChargerChannel.
 type ChargerChannel struct {
@@ -4328,10 +4340,17 @@ type Verdict = judge.Verdict
 
 // Verification defines model for Verification.
 type Verification struct {
-	Count    int    `json:"count"`
-	FirstBad *int   `json:"first_bad"`
-	Ok       bool   `json:"ok"`
-	Sentence string `json:"sentence"`
+	Count    int       `json:"count"`
+	FirstBad *int      `json:"first_bad"`
+	Head     ChainHead `json:"head"`
+	Ok       bool      `json:"ok"`
+	Sentence string    `json:"sentence"`
+}
+
+// VerifyWith defines model for VerifyWith.
+type VerifyWith struct {
+	// Head a head known outside: its place and eight words, or the hash
+	Head *string `json:"head,omitempty"`
 }
 
 // WalkNote defines model for WalkNote.
@@ -4864,6 +4883,9 @@ type LogPracticeJSONRequestBody = PracticeNew
 // ChoosePracticeJSONRequestBody defines body for ChoosePractice for application/json ContentType.
 type ChoosePracticeJSONRequestBody = PracticeEdit
 
+// VerifyRecordsJSONRequestBody defines body for VerifyRecords for application/json ContentType.
+type VerifyRecordsJSONRequestBody = VerifyWith
+
 // CreateReleaseJSONRequestBody defines body for CreateRelease for application/json ContentType.
 type CreateReleaseJSONRequestBody = NewRelease
 
@@ -5226,7 +5248,13 @@ type ServerInterface interface {
 	// ListRecords The chain of records, newest first
 	// (GET /records)
 	ListRecords(c *gin.Context, params ListRecordsParams)
-	// VerifyRecords Check the chain of records
+	// ExportRecords All records with their contents as JSON Lines, for a check without Mainstay
+	// (GET /records/export)
+	ExportRecords(c *gin.Context)
+	// GetHead Where the chain of records ends now
+	// (GET /records/head)
+	GetHead(c *gin.Context)
+	// VerifyRecords Check the chain of records, and everything against it
 	// (POST /records/verify)
 	VerifyRecords(c *gin.Context)
 	// CreateRelease Release an aircraft for a flight, signed
@@ -7491,6 +7519,32 @@ func (siw *ServerInterfaceWrapper) ListRecords(c *gin.Context) {
 	siw.Handler.ListRecords(c, params)
 }
 
+// ExportRecords operation middleware
+func (siw *ServerInterfaceWrapper) ExportRecords(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportRecords(c)
+}
+
+// GetHead operation middleware
+func (siw *ServerInterfaceWrapper) GetHead(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHead(c)
+}
+
 // VerifyRecords operation middleware
 func (siw *ServerInterfaceWrapper) VerifyRecords(c *gin.Context) {
 
@@ -9044,6 +9098,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/log.csv", wrapper.ExportLog)
 	router.POST(options.BaseURL+"/log/import", wrapper.ImportLog)
 	router.POST(options.BaseURL+"/records/verify", wrapper.VerifyRecords)
+	router.GET(options.BaseURL+"/records/head", wrapper.GetHead)
+	router.GET(options.BaseURL+"/records/export", wrapper.ExportRecords)
 	router.GET(options.BaseURL+"/records", wrapper.ListRecords)
 	router.GET(options.BaseURL+"/due", wrapper.ListDue)
 	router.GET(options.BaseURL+"/find", wrapper.Find)
@@ -12593,7 +12649,113 @@ func (response ListRecordsdefaultApplicationProblemPlusJSONResponse) VisitListRe
 	return err
 }
 
+type ExportRecordsRequestObject struct {
+}
+
+type ExportRecordsResponseObject interface {
+	VisitExportRecordsResponse(w http.ResponseWriter) error
+}
+
+type ExportRecords200ApplicationxNdjsonResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response ExportRecords200ApplicationxNdjsonResponse) VisitExportRecordsResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/x-ndjson")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	flusher, ok := w.(http.Flusher)
+	if !ok {
+		// If w doesn't support flushing, fall back to io.Copy.
+		_, err := io.Copy(w, response.Body)
+		return err
+	}
+	// text/event-stream messages are typically small; use a
+	// modest buffer and flush after each chunk so clients see
+	// events immediately instead of waiting on OS buffering.
+	buf := make([]byte, 4096)
+	for {
+		n, err := response.Body.Read(buf)
+		if n > 0 {
+			if _, writeErr := w.Write(buf[:n]); writeErr != nil {
+				return writeErr
+			}
+			flusher.Flush()
+		}
+		if err != nil {
+			if err == io.EOF {
+				return nil
+			}
+			return err
+		}
+	}
+}
+
+type ExportRecordsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportRecordsdefaultApplicationProblemPlusJSONResponse) VisitExportRecordsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHeadRequestObject struct {
+}
+
+type GetHeadResponseObject interface {
+	VisitGetHeadResponse(w http.ResponseWriter) error
+}
+
+type GetHead200JSONResponse ChainHead
+
+func (response GetHead200JSONResponse) VisitGetHeadResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHeaddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetHeaddefaultApplicationProblemPlusJSONResponse) VisitGetHeadResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type VerifyRecordsRequestObject struct {
+	Body *VerifyRecordsJSONRequestBody
 }
 
 type VerifyRecordsResponseObject interface {
@@ -15185,7 +15347,13 @@ type StrictServerInterface interface {
 	// ListRecords The chain of records, newest first
 	// (GET /records)
 	ListRecords(ctx context.Context, request ListRecordsRequestObject) (ListRecordsResponseObject, error)
-	// VerifyRecords Check the chain of records
+	// ExportRecords All records with their contents as JSON Lines, for a check without Mainstay
+	// (GET /records/export)
+	ExportRecords(ctx context.Context, request ExportRecordsRequestObject) (ExportRecordsResponseObject, error)
+	// GetHead Where the chain of records ends now
+	// (GET /records/head)
+	GetHead(ctx context.Context, request GetHeadRequestObject) (GetHeadResponseObject, error)
+	// VerifyRecords Check the chain of records, and everything against it
 	// (POST /records/verify)
 	VerifyRecords(ctx context.Context, request VerifyRecordsRequestObject) (VerifyRecordsResponseObject, error)
 	// CreateRelease Release an aircraft for a flight, signed
@@ -18645,9 +18813,78 @@ func (sh *strictHandler) ListRecords(ctx *gin.Context, params ListRecordsParams)
 	}
 }
 
+// ExportRecords operation middleware
+func (sh *strictHandler) ExportRecords(ctx *gin.Context) {
+	var request ExportRecordsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportRecords(ctx, request.(ExportRecordsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportRecords")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportRecordsResponseObject); ok {
+		if err := validResponse.VisitExportRecordsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetHead operation middleware
+func (sh *strictHandler) GetHead(ctx *gin.Context) {
+	var request GetHeadRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetHead(ctx, request.(GetHeadRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetHead")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetHeadResponseObject); ok {
+		if err := validResponse.VisitGetHeadResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // VerifyRecords operation middleware
 func (sh *strictHandler) VerifyRecords(ctx *gin.Context) {
 	var request VerifyRecordsRequestObject
+
+	var body VerifyRecordsJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		if !errors.Is(err, io.EOF) {
+			sh.options.RequestErrorHandlerFunc(ctx, err)
+			return
+		}
+	} else {
+		request.Body = &body
+	}
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.VerifyRecords(ctx, request.(VerifyRecordsRequestObject))

@@ -31,6 +31,7 @@ import (
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/web"
 )
@@ -91,7 +92,7 @@ type bed struct {
 }
 
 func setUp(ctx context.Context, url, login, password string, fill func(*server.Services, *pgx.Conn) error) (*bed, func(), error) {
-	g, err := db.Open(url)
+	g, err := records.Open(url, db.Options{})
 	if err != nil {
 		return nil, nil, err
 	}

@@ -113,6 +113,12 @@ make_database() {
     [ "$(psql_do postgres "select 1 from pg_database where datname = '$1'")" = 1 ] || psql_do postgres "create database $1"
 }
 
+# make_app_role: the role under which the application works; it owns nothing.
+make_app_role() {
+    [ "$(psql_do postgres "select 1 from pg_roles where rolname = 'mainstay_app'")" = 1 ] || psql_do postgres "create role mainstay_app login"
+    APP_URL="postgres://mainstay_app@127.0.0.1:$PGPORT"
+}
+
 # build_web: builds the web application when its sources are newer than the build.
 build_web() {
     if [ ! -d web/node_modules ] || [ web/package-lock.json -nt web/node_modules/.package-lock.json ]; then

@@ -208,7 +208,7 @@ func TestBrokenChainIsNamed(t *testing.T) {
 	p.Go("/log/records")
 	p.Click("Check the chain")
 	p.See(fmt.Sprintf("Record %d does not hold: its content was changed", seq))
-	res, err := records.Verify(context.Background(), svc.DB)
+	res, err := records.Verify(context.Background(), svc.DB, records.Check{})
 	require.NoError(t, err)
 	assert.EqualValues(t, seq, res.FirstBad)
 }

@@ -154,7 +154,7 @@ func consistent(t *testing.T, s *testbed.Stage, f flights.Flight) (logged bool) 
 		require.NoError(t, s.DB.Raw("select count(*) from "+table+" x where seconds <> (select coalesce(sum(u.seconds), 0) from flight_use u where u.thing = ? and u.thing_id = x.id)", thing).Scan(&wrong).Error)
 		assert.Zero(t, wrong, table)
 	}
-	res, err := records.Verify(context.Background(), s.DB)
+	res, err := records.Verify(context.Background(), s.DB, records.Check{})
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad, res.Why)
 	return logged

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"log/slog"
 	"net"
 	"net/http"
@@ -19,7 +20,6 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/internal/demo"
-	"mainstay/internal/logbook"
 	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
@@ -33,7 +33,8 @@ import (
 
 // config comes from the environment.
 type config struct {
-	DatabaseURL string    `env:"DATABASE_URL,required"`                        // any PostgreSQL from version 15
+	DatabaseURL string    `env:"DATABASE_URL,required"`                        // any PostgreSQL from version 15, as the role of the application
+	OwnerURL    string    `env:"MAINSTAY_OWNER_URL"`                           // the same database as its owner, who migrates; default: DATABASE_URL
 	Address     string    `env:"MAINSTAY_ADDRESS" envDefault:"127.0.0.1:8080"` // host:port to listen on
 	Photos      string    `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder, or the URL of an object store
 	Secure      bool      `env:"MAINSTAY_SECURE" envDefault:"false"`           // true behind TLS: cookies only over TLS
@@ -62,27 +63,32 @@ func (c config) clock() clock.Clock {
 }
 
 func (c config) open(ctx context.Context) (*gorm.DB, *blob.Bucket, error) {
-	g, err := db.Open(c.DatabaseURL)
+	g, err := records.Open(c.DatabaseURL, db.Options{})
 	if err != nil {
 		return nil, nil, err
 	}
+	b, err := c.photos(ctx)
+	return g, b, err
+}
+
+// photos opens the store of photos.
+func (c config) photos(ctx context.Context) (*blob.Bucket, error) {
 	url := c.Photos
-	if !filepath.IsAbs(url) && !hasScheme(url) {
-		if url, err = filepath.Abs(url); err != nil {
-			return nil, nil, err
-		}
-	}
 	if !hasScheme(url) {
-		if err := os.MkdirAll(url, 0o700); err != nil {
-			return nil, nil, fmt.Errorf("photo folder: %w", err)
+		folder, err := filepath.Abs(url)
+		if err != nil {
+			return nil, err
 		}
-		url = "file://" + filepath.ToSlash(url) + "?no_tmp_dir=true"
+		if err := os.MkdirAll(folder, 0o700); err != nil {
+			return nil, fmt.Errorf("photo folder: %w", err)
+		}
+		url = "file://" + filepath.ToSlash(folder) + "?no_tmp_dir=true"
 	}
 	b, err := blob.OpenBucket(ctx, url)
 	if err != nil {
-		return nil, nil, fmt.Errorf("photo store: %w", err)
+		return nil, fmt.Errorf("photo store: %w", err)
 	}
-	return g, b, nil
+	return b, nil
 }
 
 func hasScheme(s string) bool {
@@ -134,11 +140,16 @@ func serve(ctx context.Context, withDemo bool) error {
 	defer db.Close(g)
 	defer photos.Close()
 	if withDemo {
-		if err := db.Migrate(ctx, g); err != nil {
+		if err := c.migrate(ctx, io.Discard); err != nil {
 			return err
 		}
 	}
 	if err := db.Current(ctx, g); err != nil {
+		return err
+	}
+	if err := db.OwnsNothing(ctx, g); errors.Is(err, db.ErrOwner) {
+		log.Warn(err.Error())
+	} else if err != nil {
 		return err
 	}
 	svc := server.NewServices(g, c.clock(), photos)
@@ -209,42 +220,4 @@ func serve(ctx context.Context, withDemo bool) error {
 		return err
 	}
 	return <-stopped
-}
-
-func migrateCommand() *cobra.Command {
-	return &cobra.Command{Use: "migrate", Short: "Bring the database up to this version", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		c, err := load()
-		if err != nil {
-			return err
-		}
-		g, err := db.Open(c.DatabaseURL)
-		if err != nil {
-			return err
-		}
-		defer db.Close(g)
-		return db.Migrate(cmd.Context(), g)
-	}}
-}
-
-func verifyCommand() *cobra.Command {
-	return &cobra.Command{Use: "verify", Short: "Check the chain of records", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		c, err := load()
-		if err != nil {
-			return err
-		}
-		g, err := db.Open(c.DatabaseURL)
-		if err != nil {
-			return err
-		}
-		defer db.Close(g)
-		res, err := records.Verify(cmd.Context(), g)
-		if err != nil {
-			return err
-		}
-		if res.FirstBad != 0 {
-			return errors.New(logbook.Sentence(res))
-		}
-		fmt.Fprintln(cmd.OutOrStdout(), logbook.Sentence(res))
-		return nil
-	}}
 }

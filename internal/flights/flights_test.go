@@ -46,7 +46,7 @@ func TestFromWalkToLog(t *testing.T) {
 		assert.Equal(t, 1, part.Landings, station)
 	}
 	assert.Len(t, conds[0].Parts, 23, "every position of the type")
-	res, err := records.Verify(ctx, s.DB)
+	res, err := records.Verify(ctx, s.DB, records.Check{})
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad)
 	again, err := s.Flights.Log(s.As(s.Pilot), f.ID, testbed.Landed(f))

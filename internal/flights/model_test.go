@@ -154,7 +154,7 @@ func TestNoOrderOfActsBreaksTheRulesOfTheField(t *testing.T) {
 				require.Zero(t, n, "%s: %s", at, what)
 			}
 		}
-		res, err := records.Verify(context.Background(), s.DB)
+		res, err := records.Verify(context.Background(), s.DB, records.Check{})
 		require.NoError(t, err)
 		assert.Zero(t, res.FirstBad)
 	}

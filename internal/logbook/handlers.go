@@ -3,9 +3,12 @@ package logbook
 import (
 	"bytes"
 	"context"
-	"fmt"
+	"encoding/hex"
+	"io"
 	"strconv"
+	"strings"
 
+	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
 
 	"mainstay/api"
@@ -57,9 +60,17 @@ func (h *Handlers) ImportLog(ctx context.Context, r api.ImportLogRequestObject) 
 	return api.ImportLog200JSONResponse(rep), err
 }
 
-func (h *Handlers) VerifyRecords(ctx context.Context, _ api.VerifyRecordsRequestObject) (api.VerifyRecordsResponseObject, error) {
-	res, err := records.Verify(ctx, h.Log.DB)
-	out := api.VerifyRecords200JSONResponse{Ok: res.FirstBad == 0, Count: int(res.Count), Sentence: Sentence(res)}
+func (h *Handlers) VerifyRecords(ctx context.Context, r api.VerifyRecordsRequestObject) (api.VerifyRecordsResponseObject, error) {
+	var check records.Check
+	if r.Body != nil && r.Body.Head != nil && strings.TrimSpace(*r.Body.Head) != "" {
+		known, err := records.ParseHead(*r.Body.Head)
+		if err != nil {
+			return nil, fault.Bad("head", "This head cannot be read: %v.", err)
+		}
+		check.Head = &known
+	}
+	res, err := records.Verify(ctx, h.Log.DB, check)
+	out := api.VerifyRecords200JSONResponse{Ok: res.OK(), Count: int(res.Count), Sentence: res.Sentence(), Head: wireHead(res.Head)}
 	if res.FirstBad != 0 {
 		n := int(res.FirstBad)
 		out.FirstBad = &n
@@ -67,12 +78,23 @@ func (h *Handlers) VerifyRecords(ctx context.Context, _ api.VerifyRecordsRequest
 	return out, err
 }
 
-// Sentence says in words how a check of the chain came out.
-func Sentence(r records.Result) string {
-	if r.FirstBad != 0 {
-		return fmt.Sprintf("Record %d does not hold: %s. Records before it are sound. Keep the database as it is and compare it with a backup.", r.FirstBad, r.Why)
+func wireHead(h records.Head) api.ChainHead {
+	return api.ChainHead{Place: h.Place(), Words: h.Words(), Hash: hex.EncodeToString(h.Hash)}
+}
+
+// ExportRecords streams: the chain may be long.
+func (h *Handlers) ExportRecords(ctx context.Context, _ api.ExportRecordsRequestObject) (api.ExportRecordsResponseObject, error) {
+	if g, ok := ctx.(*gin.Context); ok {
+		ctx = g.Request.Context() // that of gin is used again for the next request
 	}
-	return fmt.Sprintf("All %d records hold, each bound to the one before it.", r.Count)
+	r, w := io.Pipe()
+	go func() { _ = w.CloseWithError(records.Export(ctx, h.Log.DB, w)) }()
+	return api.ExportRecords200ApplicationxNdjsonResponse{Body: r}, nil
+}
+
+func (h *Handlers) GetHead(ctx context.Context, _ api.GetHeadRequestObject) (api.GetHeadResponseObject, error) {
+	head, err := records.NewestHead(ctx, h.Log.DB.WithContext(ctx))
+	return api.GetHead200JSONResponse(wireHead(head)), err
 }
 
 func (h *Handlers) ListRecords(ctx context.Context, r api.ListRecordsRequestObject) (api.ListRecordsResponseObject, error) {

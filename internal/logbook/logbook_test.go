@@ -72,7 +72,7 @@ func TestExportComesBackTheSame(t *testing.T) {
 	again, err := later.Import(ctx, bytes.NewReader(out.Bytes()))
 	require.NoError(t, err)
 	assert.Equal(t, api.ImportReport{Unchanged: rep.Accepted, Refused: []api.RowProblem{}}, again, "the same file twice changes nothing")
-	res, err := records.Verify(ctx, to.DB)
+	res, err := records.Verify(ctx, to.DB, records.Check{})
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad)
 }

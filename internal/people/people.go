@@ -68,7 +68,9 @@ func (p Person) By() records.By {
 type ctxKey struct{}
 
 // With returns a context in which p acts.
-func With(ctx context.Context, p Person) context.Context { return context.WithValue(ctx, ctxKey{}, p) }
+func With(ctx context.Context, p Person) context.Context {
+	return records.As(context.WithValue(ctx, ctxKey{}, p), p.By())
+}
 
 // From returns who acts in this context; a zero Person outside a request.
 func From(ctx context.Context) Person { p, _ := ctx.Value(ctxKey{}).(Person); return p }

@@ -164,13 +164,11 @@ func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 	if err := standing(tx, entries); err != nil {
 		return 0, err
 	}
-	var last row
-	if err := tx.Order("seq desc").Limit(1).Find(&last).Error; err != nil {
+	e, err := endOf(ctx, tx.ConnPool)
+	if err != nil {
 		return 0, err
 	}
-	if last.Seq == 0 {
-		last.Hash = make([]byte, sha256.Size)
-	}
+	last := row{Seq: e.Seq, Hash: e.Hash}
 	rows := make([]row, len(entries))
 	for i, e := range entries {
 		content, err := json.Marshal(e.Content)
@@ -197,69 +195,26 @@ func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 		set).Error
 }
 
-// sum is the hash of everything in the row but the hash itself, each field
-// with its length so that no two rows can read alike.
+// sum is the hash of everything in the row but the hash itself.
 func (r row) sum() []byte {
-	h := sha256.New()
-	write := func(b []byte) { fmt.Fprintf(h, "%d:", len(b)); h.Write(b) }
-	write([]byte(fmt.Sprint(r.Seq)))
-	write(r.ID[:])
-	write([]byte(r.Kind))
+	w := lengths{sha256.New()}
+	w.text(fmt.Sprint(r.Seq))
+	w.bytes(r.ID[:])
+	w.text(r.Kind)
 	for _, id := range []*uuid.UUID{r.Subject, r.ByID} {
 		if id == nil {
-			write(nil)
+			w.bytes(nil)
 		} else {
-			write(id[:])
+			w.bytes(id[:])
 		}
 	}
-	write([]byte(r.At.UTC().Format(time.RFC3339Nano)))
-	write([]byte(r.ByName))
-	write([]byte(fmt.Sprint(r.Signed)))
-	write([]byte(r.Summary))
-	write(r.ContentHash)
-	write(r.PrevHash)
-	return h.Sum(nil)
-}
-
-// Result of checking the chain.
-type Result struct {
-	Count    int64
-	FirstBad int64 // number of the first bad record, 0 when all are good
-	Why      string
-}
-
-// Verify walks the whole chain and names the first record that does not hold.
-func Verify(ctx context.Context, g *gorm.DB) (Result, error) {
-	var res Result
-	prev := make([]byte, sha256.Size)
-	rows, err := g.WithContext(ctx).Model(&row{}).Order("seq").Rows()
-	if err != nil {
-		return res, err
-	}
-	defer rows.Close()
-	for rows.Next() {
-		var r row
-		if err := g.ScanRows(rows, &r); err != nil {
-			return res, err
-		}
-		res.Count++
-		h := sha256.Sum256([]byte(r.Content))
-		switch {
-		case r.Seq != res.Count:
-			res.FirstBad, res.Why = res.Count, "a record is missing"
-		case string(h[:]) != string(r.ContentHash):
-			res.FirstBad, res.Why = r.Seq, "its content was changed"
-		case string(prev) != string(r.PrevHash):
-			res.FirstBad, res.Why = r.Seq, "it does not follow the record before it"
-		case string(r.sum()) != string(r.Hash):
-			res.FirstBad, res.Why = r.Seq, "its head was changed"
-		}
-		if res.FirstBad != 0 {
-			return res, nil
-		}
-		prev = r.Hash
-	}
-	return res, rows.Err()
+	w.text(r.At.UTC().Format(time.RFC3339Nano))
+	w.text(r.ByName)
+	w.text(fmt.Sprint(r.Signed))
+	w.text(r.Summary)
+	w.bytes(r.ContentHash)
+	w.bytes(r.PrevHash)
+	return w.h.Sum(nil)
 }
 
 // Line is one record as shown in lists.

@@ -30,9 +30,11 @@ func chain(t *testing.T, n int) *gorm.DB {
 
 func TestChainHolds(t *testing.T) {
 	g := chain(t, 20)
-	res, err := records.Verify(context.Background(), g)
+	res, err := records.Verify(context.Background(), g, records.Check{})
 	require.NoError(t, err)
-	assert.Equal(t, records.Result{Count: 20}, res)
+	assert.True(t, res.OK(), res.Sentence())
+	assert.EqualValues(t, 20, res.Count)
+	assert.EqualValues(t, 20, res.Head.Seq)
 }
 
 func TestDatabaseRefusesChanges(t *testing.T) {
@@ -40,6 +42,37 @@ func TestDatabaseRefusesChanges(t *testing.T) {
 	for _, sql := range []string{"update records set summary = 'x'", "delete from records where seq = 3", "truncate records cascade"} {
 		assert.Error(t, g.Exec(sql).Error, sql)
 	}
+}
+
+// The role of the application can neither change what is in the chain nor switch
+// off what guards it.
+func TestTheApplicationCannotDisableTheGuards(t *testing.T) {
+	svc, url := testbed.Empty(t, clock.At(testbed.Noon))
+	assert.ErrorIs(t, db.OwnsNothing(context.Background(), svc.DB), db.ErrOwner)
+	app := testbed.Wide(t, testbed.App(t, url), clock.At(testbed.Noon), 1).DB
+	require.NoError(t, db.OwnsNothing(context.Background(), app))
+	for _, sql := range []string{
+		"set session_replication_role = replica", "alter table records disable trigger all", "alter table flights disable trigger user", "drop trigger records_append_only on records",
+		"create or replace function note_rows() returns trigger language plpgsql as $$ begin return null; end $$", "drop table seals", "truncate row_states", "update records set summary = ''", "delete from seals",
+		"update row_states set hash = null", "alter role mainstay_app superuser", "update goose_db_version set is_applied = false", "create table public.mine (a int)",
+	} {
+		assert.Error(t, app.Exec(sql).Error, sql)
+	}
+	assert.NoError(t, app.Exec("insert into stock_lines (id, name, minimum, delivery_days) values (gen_random_uuid(), 'Screws', 1, 1)").Error)
+	assert.True(t, verify(t, app, records.Check{}).OK())
+}
+
+func FuzzParseHead(f *testing.F) {
+	f.Add("12.1 abandon ability able about above absent absorb abstract")
+	f.Add("7:00ff00ff00ff00ff00ff00")
+	f.Fuzz(func(t *testing.T, s string) {
+		h, err := records.ParseHead(s)
+		if err == nil {
+			back, err := records.ParseHead(fmt.Sprintf("%s %x", h.Place(), h.Hash))
+			assert.NoError(t, err)
+			assert.Equal(t, h, back)
+		}
+	})
 }
 
 // Somebody who may switch the triggers off can change rows, but not unseen.
@@ -60,7 +93,7 @@ func TestTamperingIsNamed(t *testing.T) {
 		g := chain(t, 10)
 		require.NoError(t, g.Exec("alter table records disable trigger user").Error)
 		require.NoError(t, g.Exec(c.sql).Error)
-		res, err := records.Verify(context.Background(), g)
+		res, err := records.Verify(context.Background(), g, records.Check{})
 		require.NoError(t, err)
 		assert.Equal(t, c.bad, res.FirstBad, c.sql)
 		assert.NotEmpty(t, res.Why)

@@ -205,7 +205,7 @@ func deadline(c *gin.Context) {
 	switch {
 	case c.FullPath() == "/api/v1/changes":
 		return
-	case takesFiles[c.FullPath()] && c.Request.Method == http.MethodPost:
+	case takesFiles[c.FullPath()] && c.Request.Method == http.MethodPost, c.FullPath() == "/api/v1/records/verify", c.FullPath() == "/api/v1/records/export":
 		d = answerFileIn
 	}
 	ctx, stop := context.WithTimeout(c.Request.Context(), d)

@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"bytes"
+	"context"
 	"image"
 	"image/png"
 	"net/http"
@@ -20,6 +21,7 @@ import (
 
 	"mainstay/api"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/outside"
 	"mainstay/internal/standins/charger"
 	"mainstay/internal/standins/desk"
@@ -62,7 +64,10 @@ func TestTourOfEveryOperation(t *testing.T) { takeTour(t, nil) }
 
 // takeTour calls before ahead of every request with a JSON body.
 func takeTour(t *testing.T, before func(x *tour, method, path string, body any)) {
-	svc, _ := testbed.Empty(t, clock.From(testbed.Noon))
+	_, url := testbed.Empty(t, clock.From(testbed.Noon))
+	// Under the role of the application, which owns nothing, and over one connection.
+	svc := testbed.Wide(t, testbed.App(t, url), clock.From(testbed.Noon), 1)
+	require.NoError(t, db.OwnsNothing(context.Background(), svc.DB))
 	doc, err := openapi3.NewLoader().LoadFromData(api.Document)
 	require.NoError(t, err)
 	router, err := gorillamux.NewRouter(doc)
@@ -174,6 +179,20 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.site(craft.Id.String())
 	assert.Equal(t, 200, x.c.Peek("/changes"))
 	x.seen["watchChanges"] = true
+
+	// Whatever was done, every change of it is sealed, and a head known outside is still on the way.
+	var head api.ChainHead
+	x.do("GET", "/records/head", nil, &head)
+	x.do("POST", "/records/verify", m{"head": head.Place + " " + head.Words}, &v)
+	assert.True(t, v.Ok, v.Sentence)
+	assert.Contains(t, v.Sentence, "known outside")
+	var touched int64
+	require.NoError(t, svc.DB.Raw("select count(*) from row_touched").Scan(&touched).Error)
+	assert.Zero(t, touched)
+	export := x.c.Do("GET", "/records/export", nil)
+	require.Equal(t, 200, export.Status)
+	assert.Contains(t, export.Text(), `"type":"end"`)
+	x.seen["exportRecords"] = true
 
 	for _, item := range doc.Paths.Map() {
 		for _, op := range item.Operations() {

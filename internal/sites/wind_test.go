@@ -99,7 +99,7 @@ func TestMarginOfTheCrew(t *testing.T) {
 	require.NoError(t, b.DB.Raw("select by_name, summary from records where kind = 'practice-chosen' order by seq desc limit 1").Row().Scan(&by, &said))
 	assert.Equal(t, b.Chief.Named(), by)
 	assert.Contains(t, said, "How much is kept over the highest thing on the way home?")
-	res, err := records.Verify(b.ctx, b.DB)
+	res, err := records.Verify(b.ctx, b.DB, records.Check{})
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad)
 }

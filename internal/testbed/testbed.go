@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"context"
 	"database/sql"
+	"errors"
 	"fmt"
 	"image"
 	"image/png"
@@ -26,6 +27,7 @@ import (
 	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/web"
 )
@@ -76,7 +78,7 @@ func template(t testing.TB, name string, fill func(g *gorm.DB) error) {
 	require.NoError(t, err)
 	_, err = c.ExecContext(ctx, "create database "+raw)
 	require.NoError(t, err)
-	g, err := db.Open(databaseURL(t, raw))
+	g, err := records.Open(databaseURL(t, raw), db.Options{})
 	require.NoError(t, err)
 	err = fill(g)
 	db.Close(g)
@@ -107,7 +109,7 @@ func clone(t testing.TB, from string) string {
 // and nothing else, and its URL.
 func Empty(t testing.TB, c clock.Clock) (*server.Services, string) {
 	template(t, "mainstay_empty", func(g *gorm.DB) error {
-		if err := db.Migrate(context.Background(), g); err != nil {
+		if err := errors.Join(db.Migrate(context.Background(), g), records.Baseline(context.Background(), g, "")); err != nil {
 			return err
 		}
 		return server.NewServices(g, clock.At(Noon), nil).Seed(context.Background())
@@ -120,7 +122,7 @@ func Empty(t testing.TB, c clock.Clock) (*server.Services, string) {
 func Demo(t testing.TB, c clock.Clock) (*server.Services, string) {
 	template(t, "mainstay_demo_year", func(g *gorm.DB) error {
 		ctx := context.Background()
-		if err := db.Migrate(ctx, g); err != nil {
+		if err := errors.Join(db.Migrate(ctx, g), records.Baseline(ctx, g, "")); err != nil {
 			return err
 		}
 		svc := server.NewServices(g, clock.At(Noon), memblob.OpenBucket(nil))
@@ -144,16 +146,28 @@ func Demo(t testing.TB, c clock.Clock) (*server.Services, string) {
 // open gives the services a single connection: whatever asks for a second one
 // while it holds the first would wait for itself, in every test.
 func open(t testing.TB, name string, c clock.Clock) (*server.Services, string) {
-	g, err := db.OpenWith(databaseURL(t, name), db.Options{Size: 1})
+	g, err := records.Open(databaseURL(t, name), db.Options{Size: 1})
 	require.NoError(t, err)
 	t.Cleanup(func() { db.Close(g) })
 	return server.NewServices(g, c, memblob.OpenBucket(nil)), databaseURL(t, name)
 }
 
+// App returns the URL of the database under the role of the application, which
+// owns nothing in it.
+func App(t testing.TB, url string) string {
+	g, err := records.Open(url, db.Options{Size: 1})
+	require.NoError(t, err)
+	defer db.Close(g)
+	_, err = admin(t).Exec(`do $$ begin create role mainstay_app login; exception when duplicate_object or unique_violation then null; end $$`)
+	require.NoError(t, err)
+	require.NoError(t, db.Grant(context.Background(), g, "mainstay_app"))
+	return strings.Replace(url, "//mainstay@", "//mainstay_app@", 1)
+}
+
 // Wide returns services over the database at url with so many connections, for
 // tests of many hands at once.
 func Wide(t testing.TB, url string, c clock.Clock, connections int) *server.Services {
-	g, err := db.OpenWith(url, db.Options{Size: connections})
+	g, err := records.Open(url, db.Options{Size: connections})
 	require.NoError(t, err)
 	t.Cleanup(func() { db.Close(g) })
 	return server.NewServices(g, c, memblob.OpenBucket(nil))

@@ -124,7 +124,7 @@ func TestNoOrderOfWorkHidesAnything(t *testing.T) {
 				}), "%s: %d things stop it, and none is found: %+v", at, stops, a.Output.Findings)
 			}
 		}
-		res, err := records.Verify(context.Background(), s.DB)
+		res, err := records.Verify(context.Background(), s.DB, records.Check{})
 		require.NoError(t, err)
 		assert.Zero(t, res.FirstBad)
 	}

@@ -39,17 +39,16 @@ const (
 // Connections is how many connections a server holds when nothing else is said.
 const Connections = 16
 
-// Open opens a database with at most Connections connections, and deadlines
-// for statements and locks.
-func Open(url string) (*gorm.DB, error) { return OpenWith(url, Options{}) }
-
-// Options of Open.
+// Options of OpenWith.
 type Options struct {
 	Size    int  // connections at most, Connections when 0; half of them, but at least one, may be in transactions at once
 	Patient bool // no deadlines: for commands that somebody waits for, such as migrations and checks
+	// Seal runs at the end of every transaction that may have written, before it commits.
+	Seal func(context.Context, gorm.ConnPool) error
 }
 
-// OpenWith opens a database.
+// OpenWith opens a database, with at most Connections connections and deadlines
+// for statements and locks unless the options say otherwise.
 func OpenWith(url string, o Options) (*gorm.DB, error) {
 	size := o.Size
 	if size == 0 {
@@ -64,13 +63,14 @@ func OpenWith(url string, o Options) (*gorm.DB, error) {
 			cfg.RuntimeParams[name] = strconv.FormatInt(d.Milliseconds(), 10)
 		}
 	}
+	cfg.RuntimeParams["timezone"] = "UTC" // states of rows are hashed as text
 	if cfg.ConnectTimeout == 0 {
 		cfg.ConnectTimeout = 5 * time.Second
 	}
 	conns := stdlib.OpenDB(*cfg)
 	conns.SetMaxOpenConns(size)
 	conns.SetMaxIdleConns(size)
-	g, err := gorm.Open(postgres.New(postgres.Config{Conn: pool{conns, cfg, make(chan struct{}, max(1, size/2))}}), &gorm.Config{
+	g, err := gorm.Open(postgres.New(postgres.Config{Conn: pool{conns, cfg, make(chan struct{}, max(1, size/2)), o.Seal}}), &gorm.Config{
 		Logger:                 logger.Discard, // errors are returned; the server logs them once
 		SkipDefaultTransaction: true,
 		PrepareStmt:            false, // pgx caches prepared statements itself

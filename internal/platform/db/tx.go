@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -23,6 +24,7 @@ type pool struct {
 	// writers bounds how many transactions run at once: those that wait for
 	// one another's locks leave connections to those who only read.
 	writers chan struct{}
+	seal    func(context.Context, gorm.ConnPool) error
 }
 
 type txKey struct{}
@@ -41,9 +43,22 @@ func (p pool) PrepareContext(ctx context.Context, q string) (*sql.Stmt, error) {
 	return p.in(ctx).PrepareContext(ctx, q)
 }
 
-// ExecContext runs a statement.
-func (p pool) ExecContext(ctx context.Context, q string, args ...any) (sql.Result, error) {
-	return p.in(ctx).ExecContext(ctx, q, args...)
+// ExecContext runs a statement. One that writes is a transaction, its own if
+// there is none, for every transaction is sealed.
+func (p pool) ExecContext(ctx context.Context, q string, args ...any) (res sql.Result, err error) {
+	if Inside(ctx) || p.seal == nil || !writes(q) {
+		return p.in(ctx).ExecContext(ctx, q, args...)
+	}
+	err = p.tx(ctx, func(ctx context.Context) error {
+		res, err = p.in(ctx).ExecContext(ctx, q, args...)
+		return err
+	})
+	return res, err
+}
+
+func writes(q string) bool {
+	verb, _, _ := strings.Cut(strings.ToLower(strings.TrimSpace(q)), " ")
+	return verb != "select"
 }
 
 // QueryContext asks for rows.
@@ -75,6 +90,10 @@ func Tx(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.D
 	if !ok {
 		return errNotOurs
 	}
+	return Translate(p.tx(ctx, func(ctx context.Context) error { return fn(ctx, g.WithContext(ctx)) }))
+}
+
+func (p pool) tx(ctx context.Context, fn func(ctx context.Context) error) error {
 	select {
 	case p.writers <- struct{}{}:
 		defer func() { <-p.writers }()
@@ -85,14 +104,35 @@ func Tx(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.D
 	}
 	t, err := p.conns.BeginTx(ctx, nil)
 	if err != nil {
-		return Translate(err)
+		return err
 	}
 	defer func() { _ = t.Rollback() }() // after a commit it does nothing
 	in := context.WithValue(ctx, txKey{}, t)
-	if err := fn(in, g.WithContext(in)); err != nil {
+	if err := fn(in); err != nil {
+		return err
+	}
+	if p.seal != nil {
+		if err := p.seal(in, t); err != nil {
+			return err
+		}
+	}
+	return t.Commit()
+}
+
+// Snapshot runs fn in a transaction that only reads and sees one moment of the
+// database throughout.
+func Snapshot(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.DB) error) error {
+	p, ok := g.ConnPool.(pool)
+	if !ok {
+		return errNotOurs
+	}
+	t, err := p.conns.BeginTx(ctx, &sql.TxOptions{Isolation: sql.LevelRepeatableRead, ReadOnly: true})
+	if err != nil {
 		return Translate(err)
 	}
-	return Translate(t.Commit())
+	defer func() { _ = t.Rollback() }()
+	in := context.WithValue(ctx, txKey{}, t)
+	return Translate(fn(in, g.WithContext(in)))
 }
 
 // Dial makes a connection outside of the pool, for what holds one for good.

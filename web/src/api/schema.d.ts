@@ -844,8 +844,45 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Check the chain of records */
+        /** Check the chain of records, and everything against it */
         post: operations["verifyRecords"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/records/head": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where the chain of records ends now
+         * @description Kept outside of Mainstay, a head shows later whether the chain still leads through it.
+         */
+        get: operations["getHead"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/records/export": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All records with their contents as JSON Lines, for a check without Mainstay */
+        get: operations["exportRecords"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3333,7 +3370,19 @@ export interface components {
         Findings: {
             found: components["schemas"]["Found"][];
         };
+        VerifyWith: {
+            /** @description a head known outside: its place and eight words, or the hash */
+            head?: string;
+        };
+        ChainHead: {
+            /** @description the record, and the seal after it */
+            place: string;
+            /** @description the first 88 bits of the hash as eight words */
+            words: string;
+            hash: string;
+        };
         Verification: {
+            head: components["schemas"]["ChainHead"];
             ok: boolean;
             count: number;
             first_bad: number | null;
@@ -6700,7 +6749,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody?: {
+            content: {
+                "application/json": components["schemas"]["VerifyWith"];
+            };
+        };
         responses: {
             /** @description Verification */
             200: {
@@ -6709,6 +6762,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Verification"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Head */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChainHead"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Records */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/x-ndjson": string;
                 };
             };
             default: components["responses"]["Problem"];
