@@ -2146,6 +2146,12 @@ type ChainHead struct {
 	// Place the record, and the seal after it
 	Place string `json:"place"`
 
+	// SentAt when a head was last sent, or not
+	SentAt *time.Time `json:"sent_at,omitempty"`
+
+	// Trouble why the newest could not be sent
+	Trouble *string `json:"trouble,omitempty"`
+
 	// Words the first 88 bits of the hash as eight words
 	Words string `json:"words"`
 }
@@ -2231,17 +2237,22 @@ type Covered = rules.Covered
 
 // Crew defines model for Crew.
 type Crew struct {
+	// HeadTo where the newest head of the records is sent, an address a line
+	HeadTo  string `json:"head_to"`
 	Name    string `json:"name"`
 	TileUrl string `json:"tile_url"`
 	Units   Units  `json:"units"`
+	Version int    `json:"version"`
 	Zone    string `json:"zone"`
 }
 
 // CrewEdit defines model for CrewEdit.
 type CrewEdit struct {
+	HeadTo  string `json:"head_to"`
 	Name    string `json:"name"`
 	TileUrl string `json:"tile_url"`
 	Units   Units  `json:"units"`
+	Version int    `json:"version"`
 	Zone    string `json:"zone"`
 }
 

@@ -33,18 +33,21 @@ import (
 
 // config comes from the environment.
 type config struct {
-	DatabaseURL string    `env:"DATABASE_URL,required"`                        // any PostgreSQL from version 15, as the role of the application
-	OwnerURL    string    `env:"MAINSTAY_OWNER_URL"`                           // the same database as its owner, who migrates; default: DATABASE_URL
-	Address     string    `env:"MAINSTAY_ADDRESS" envDefault:"127.0.0.1:8080"` // host:port to listen on
-	Photos      string    `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder, or the URL of an object store
-	Secure      bool      `env:"MAINSTAY_SECURE" envDefault:"false"`           // true behind TLS: cookies only over TLS
-	Clock       time.Time `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
-	Debug       bool      `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
-	PerMinute   int64     `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
-	Charger     string    `env:"MAINSTAY_CHARGER_URL"` // a charger on the network; none by default
-	Weather     string    `env:"MAINSTAY_WEATHER_URL"` // a weather service on the network; none by default
-	Desk        string    `env:"MAINSTAY_DESK_URL"`    // an airspace desk on the network; none by default
-	Proxies     []string  `env:"MAINSTAY_PROXIES"`     // proxies in front, whose X-Forwarded-For is believed
+	DatabaseURL string        `env:"DATABASE_URL,required"`                        // any PostgreSQL from version 15, as the role of the application
+	OwnerURL    string        `env:"MAINSTAY_OWNER_URL"`                           // the same database as its owner, who migrates; default: DATABASE_URL
+	Address     string        `env:"MAINSTAY_ADDRESS" envDefault:"127.0.0.1:8080"` // host:port to listen on
+	Photos      string        `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder, or the URL of an object store
+	Secure      bool          `env:"MAINSTAY_SECURE" envDefault:"false"`           // true behind TLS: cookies only over TLS
+	Clock       time.Time     `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
+	Debug       bool          `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
+	PerMinute   int64         `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
+	Charger     string        `env:"MAINSTAY_CHARGER_URL"`  // a charger on the network; none by default
+	Weather     string        `env:"MAINSTAY_WEATHER_URL"`  // a weather service on the network; none by default
+	Desk        string        `env:"MAINSTAY_DESK_URL"`     // an airspace desk on the network; none by default
+	Heads       string        `env:"MAINSTAY_HEADS"`        // folder for files with heads of the records; none by default
+	HeadCommand string        `env:"MAINSTAY_HEAD_COMMAND"` // sends a mail given on its input, like "/usr/sbin/sendmail -i"; none by default
+	HeadEvery   time.Duration `env:"MAINSTAY_HEAD_EVERY" envDefault:"1h"`
+	Proxies     []string      `env:"MAINSTAY_PROXIES"` // proxies in front, whose X-Forwarded-For is believed
 }
 
 func load() (config, error) {
@@ -201,6 +204,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	if err := queue.Start(ctx); err != nil {
 		return fmt.Errorf("work queue: %w", err)
 	}
+	go c.keepHouse(ctx, svc, log)
 	hub := changes.NewHub()
 	go hub.Run(ctx, g, log)
 	h, err := server.New(svc, server.Options{Changes: hub, Secure: c.Secure, PerMinute: c.PerMinute, Proxies: c.Proxies, Web: web.Files(), Log: log})

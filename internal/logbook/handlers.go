@@ -94,7 +94,12 @@ func (h *Handlers) ExportRecords(ctx context.Context, _ api.ExportRecordsRequest
 
 func (h *Handlers) GetHead(ctx context.Context, _ api.GetHeadRequestObject) (api.GetHeadResponseObject, error) {
 	head, err := records.NewestHead(ctx, h.Log.DB.WithContext(ctx))
-	return api.GetHead200JSONResponse(wireHead(head)), err
+	if err != nil {
+		return nil, err
+	}
+	out := wireHead(head)
+	out.SentAt, out.Trouble, err = h.Log.People.HeadsSent(ctx)
+	return api.GetHead200JSONResponse(out), err
 }
 
 func (h *Handlers) ListRecords(ctx context.Context, r api.ListRecordsRequestObject) (api.ListRecordsResponseObject, error) {

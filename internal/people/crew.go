@@ -37,6 +37,8 @@ type Crew struct {
 	TileURL  string  `gorm:"column:tile_url"` // where map pictures come from, with {z}, {x}, {y}; empty: none
 	RulePack string  // name of the rule pack it flies under
 	SightM   float64 `gorm:"column:sight_m"` // how far its people see an aircraft well
+	HeadTo   string  // where the newest head of the chain is sent, an address a line
+	Version  int
 }
 
 // TableName is the table of the one crew.
@@ -94,7 +96,7 @@ func checkCrew(c Crew) []fault.Field {
 			out = append(out, fault.Field{Field: "units." + quantity, Sentence: "Choose a unit of " + quantity + "."})
 		}
 	}
-	return out
+	return append(out, checkHeads(c.HeadTo)...)
 }
 
 // Crew returns the crew; ok is false before it is set up.
@@ -146,7 +148,8 @@ func (s *Service) SetUp(ctx context.Context, c Crew, chief New) (Person, error) 
 	return p, err
 }
 
-// UpdateCrew changes the crew's name, zone and units.
+// UpdateCrew changes the crew's name, zone, units and addresses, if nobody did
+// so meanwhile.
 func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 	if err := fault.BadFields(checkCrew(c)); err != nil {
 		return c, err
@@ -161,11 +164,16 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 		if err != nil {
 			return err
 		}
-		if err := tx.Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?", c.Name, c.Zone, string(u), c.TileURL).Error; err != nil {
-			return err
+		done := tx.Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?, head_to = ?, version = version + 1 where version = ?", c.Name, c.Zone, string(u), c.TileURL, c.HeadTo, c.Version)
+		if done.Error != nil {
+			return done.Error
 		}
+		if done.RowsAffected == 0 {
+			return fault.Stale("crew")
+		}
+		c.Version++
 		shown := func(c Crew) map[string]any {
-			return map[string]any{"name": c.Name, "zone": c.Zone, "units": c.Units, "tile_url": c.TileURL}
+			return map[string]any{"name": c.Name, "zone": c.Zone, "units": c.Units, "tile_url": c.TileURL, "head_to": c.HeadTo}
 		}
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewChanged, At: s.Clock.Now(), By: From(ctx).By(), Summary: "Settings of the crew changed.", Content: map[string]any{"before": shown(before), "after": shown(c)}})
 		return err

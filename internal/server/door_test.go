@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/api"
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
@@ -208,7 +209,10 @@ func TestMapPictures(t *testing.T) {
 	assert.Contains(t, policy(), "img-src 'self' blob: data:;")
 	c := testbed.NewClient(t, base).SignIn("chief", "long enough")
 	put := func(tiles string) testbed.Answer {
-		return c.Do("PUT", "/crew", map[string]any{"name": "Crew", "zone": "UTC", "tile_url": tiles, "units": map[string]string{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}})
+		var session api.Session
+		c.Do("GET", "/session", nil).Into(&session)
+		version := session.Crew.Version
+		return c.Do("PUT", "/crew", map[string]any{"name": "Crew", "zone": "UTC", "tile_url": tiles, "head_to": "", "version": version, "units": map[string]string{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}})
 	}
 	for _, bad := range []string{"ftp://x/{z}/{x}/{y}", "https://x/{z}/{x}", "https://x;script-src */{z}/{x}/{y}", "https://x /{z}/{x}/{y}", "javascript:{z}{x}{y}"} {
 		assert.Contains(t, put(bad).Field("tile_url"), "looks like https://", bad)

@@ -89,7 +89,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 
 	x.do("GET", "/setup", nil, nil)
 	x.do("POST", "/setup", m{"crew_name": "Tour", "zone": "UTC", "units": units, "name": "Chief", "login": "chief", "password": "long enough", "pin": "2580"}, nil)
-	x.do("PUT", "/crew", m{"name": "Tour crew", "zone": "UTC", "units": units, "tile_url": ""}, nil)
+	x.do("PUT", "/crew", m{"name": "Tour crew", "zone": "UTC", "units": units, "tile_url": "", "head_to": "chief@crew.example\nfile:heads.txt", "version": 1}, nil)
 	var session api.Session
 	x.do("GET", "/session", nil, &session)
 	x.do("PUT", "/session/pin", m{"password": "long enough", "pin": "7391"}, nil)

@@ -13,6 +13,7 @@ export const keys = {
   flight: (id: string) => ["flight", id] as const,
   log: (filter: unknown) => ["log", filter] as const,
   totals: (filter: unknown) => ["log", "totals", filter] as const,
+  head: ["records", "head"] as const,
   records: (aircraft: string | undefined) => ["records", aircraft] as const,
   people: ["people"] as const,
   due: ["due"] as const,

@@ -2372,12 +2372,17 @@ export interface components {
         };
         Crew: {
             tile_url: string;
+            /** @description where the newest head of the records is sent, an address a line */
+            head_to: string;
+            version: number;
             name: string;
             zone: string;
             units: components["schemas"]["Units"];
         };
         CrewEdit: {
             tile_url: string;
+            head_to: string;
+            version: number;
             name: string;
             zone: string;
             units: components["schemas"]["Units"];
@@ -3375,6 +3380,13 @@ export interface components {
             head?: string;
         };
         ChainHead: {
+            /**
+             * Format: date-time
+             * @description when a head was last sent, or not
+             */
+            sent_at?: string;
+            /** @description why the newest could not be sent */
+            trouble?: string;
             /** @description the record, and the seal after it */
             place: string;
             /** @description the first 88 bits of the hash as eight words */

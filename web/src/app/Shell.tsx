@@ -7,6 +7,7 @@ import { keys } from "../api/keys";
 import { Find } from "../find/Find";
 import { useNow, useZone } from "../parts/time";
 import { rememberUnits } from "../parts/number";
+import { PaperFoot } from "../records/PaperFoot";
 import { useSession } from "./session";
 import { useChanges } from "./changes";
 import { Shortcuts, useShortcuts } from "./Shortcuts";
@@ -102,6 +103,7 @@ export function Shell({ offline, children }: { offline: boolean; children: React
         <main ref={main} tabIndex={-1}>
           {children}
         </main>
+        {pathname !== "/labels" && <PaperFoot />}
       </div>
       <Shortcuts open={help} onClose={() => setHelp(false)} />
     </div>

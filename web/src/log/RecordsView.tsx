@@ -1,23 +1,21 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
-import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useSearchParams } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
+import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
-import { VerdictMark } from "../parts/Flag";
+import { useMay } from "../app/session";
 import { ScrollX } from "../parts/ScrollX";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem } from "../parts/states";
 import { useZone } from "../parts/time";
+import { ChainCheck } from "../records/ChainCheck";
 
 /** The chain of records: what was signed or done, by whom, and whether the chain holds. */
 export function RecordsView() {
   const z = useZone();
+  const may = useMay();
   const [params] = useSearchParams();
   const aircraft = params.get("aircraft") ?? undefined;
-  const [check, setCheck] = useState<Schemas["Verification"]>();
-  const [error, setError] = useState<unknown>();
-  const [busy, setBusy] = useState(false);
   const q = useInfiniteQuery({
     queryKey: keys.records(aircraft),
     queryFn: ({ pageParam }) =>
@@ -25,34 +23,17 @@ export function RecordsView() {
     initialPageParam: "",
     getNextPageParam: (last) => last.next_cursor || undefined,
   });
-  const verify = async () => {
-    setBusy(true);
-    setError(undefined);
-    try {
-      setCheck(await ask(api.POST("/records/verify")));
-    } catch (e) {
-      setError(e);
-    }
-    setBusy(false);
-  };
   const records = q.data?.pages.flatMap((p) => p.records) ?? [];
   return (
     <>
       <ViewHead title="Records">
-        <Button disabled={busy} onClick={() => void verify()}>
-          {busy ? "Checking …" : "Check the chain"}
-        </Button>
+        {may("pilot", "technician", "reader") && (
+          <a className="btn btn-outline-primary" href="/api/v1/records/export" download="records.jsonl">
+            Export for a check elsewhere
+          </a>
+        )}
       </ViewHead>
-      <p className="soft">
-        Each record carries the hash of its content and of the record before it. None can be changed or
-        removed without showing.
-      </p>
-      {error !== undefined && <Problem error={error} />}
-      {check && (
-        <div className={`judged mb-3 ${check.ok ? "clear" : "stop"}`} role="status">
-          <VerdictMark verdict={check.ok ? "clear" : "stop"} /> {check.sentence}
-        </div>
-      )}
+      <ChainCheck />
       {q.isError && !q.data && <Problem error={q.error} retry={() => void q.refetch()} />}
       {q.isPending && <Loading what="the records" />}
       {q.data && records.length === 0 && <Empty>Nothing is on record yet.</Empty>}

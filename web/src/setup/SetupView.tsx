@@ -9,7 +9,7 @@ import { UnitFields, type UnitForm } from "../app/UnitFields";
 import { Airframe } from "../drawings/Airframe";
 import { useTypes } from "../fleet/FleetView";
 import { BringIn } from "../parts/BringIn";
-import { TextField } from "../parts/Field";
+import { AreaField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
@@ -178,27 +178,32 @@ function CrewForm() {
   const qc = useQueryClient();
   const { crew } = useSession();
   const [saved, setSaved] = useState(false);
-  const f = useDraftForm("crew", {
+  const f = useDraftForm(`crew-${crew.version}`, {
     crew_name: crew.name,
     zone: crew.zone,
     tile_url: crew.tile_url,
+    head_to: crew.head_to,
     ...crew.units,
   });
-  const send = f.submit(async ({ crew_name, zone, tile_url, length, speed, mass, temperature, volume }) => {
-    setSaved(false);
-    await ask(
-      api.PUT("/crew", {
-        body: {
-          name: crew_name,
-          zone,
-          tile_url: tile_url.trim(),
-          units: { length, speed, mass, temperature, volume },
-        },
-      }),
-    );
-    setSaved(true);
-    await qc.invalidateQueries();
-  });
+  const send = f.submit(
+    async ({ crew_name, zone, tile_url, head_to, length, speed, mass, temperature, volume }) => {
+      setSaved(false);
+      await ask(
+        api.PUT("/crew", {
+          body: {
+            name: crew_name,
+            zone,
+            tile_url: tile_url.trim(),
+            head_to,
+            version: crew.version,
+            units: { length, speed, mass, temperature, volume },
+          },
+        }),
+      );
+      setSaved(true);
+      await qc.invalidateQueries();
+    },
+  );
   return (
     <Sheet title="The crew">
       <form onSubmit={send} noValidate>
@@ -213,6 +218,12 @@ function CrewForm() {
           maxLength={300}
           {...f.register("tile_url")}
           wrong={f.wrong("tile_url")}
+        />
+        <AreaField
+          label="Send the newest head of the records to"
+          hint="A mail address or file:name on each line, outside of whoever could change the database. How mails and files leave is set where the server runs."
+          {...f.register("head_to")}
+          wrong={f.wrong("head_to")}
         />
         {saved && <p role="status">Saved.</p>}
         <Button type="submit">Save</Button>
