@@ -2178,7 +2178,10 @@ type ChargerEdit struct {
 	Channels int                `json:"channels"`
 	Id       openapi_types.UUID `json:"id"`
 	Name     string             `json:"name"`
-	Watts    float64            `json:"watts"`
+
+	// Version 0 for a new one
+	Version int     `json:"version"`
+	Watts   float64 `json:"watts"`
 }
 
 // ChargerStatus defines model for ChargerStatus.
@@ -2629,6 +2632,9 @@ type FlightEvent struct {
 	Id   openapi_types.UUID `json:"id"`
 	Kind EventKind          `json:"kind"`
 	Note string             `json:"note"`
+
+	// TakenBackBy who took it back; absent when it stands
+	TakenBackBy *string `json:"taken_back_by,omitempty"`
 }
 
 // FlightSign defines model for FlightSign.
@@ -3684,6 +3690,9 @@ type PracticeEdit struct {
 	Numbers map[string]float64 `json:"numbers"`
 	School  string             `json:"school"`
 
+	// Version of the crew
+	Version int `json:"version"`
+
 	// Why why the crew keeps it so; on record
 	Why string `json:"why"`
 }
@@ -3914,6 +3923,9 @@ type RuleBook struct {
 type RuleChoice struct {
 	Pack   RuleChoicePack `json:"pack"`
 	SightM float64        `json:"sight_m"`
+
+	// Version of the crew
+	Version int `json:"version"`
 }
 
 // RuleChoicePack defines model for RuleChoice.Pack.

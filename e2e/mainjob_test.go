@@ -206,11 +206,40 @@ func TestBrokenChainIsNamed(t *testing.T) {
 	require.NoError(t, svc.DB.Exec("alter table records disable trigger user").Error)
 	require.NoError(t, svc.DB.Exec("update records set content = replace(content, 'walkround', 'nothing') where seq = ?", seq).Error)
 	p.Go("/log/records")
-	p.Click("Check the chain")
+	p.See("The newest head: ")
+	p.Click("Check everything")
 	p.See(fmt.Sprintf("Record %d does not hold: its content was changed", seq))
 	res, err := records.Verify(context.Background(), svc.DB, records.Check{})
 	require.NoError(t, err)
 	assert.EqualValues(t, seq, res.FirstBad)
+}
+
+// Paper carries the newest head, and the head from paper is checked later; what
+// was changed by hand is named.
+func TestPaperCarriesTheHead(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
+	p.SignIn("rhea", demo.Password)
+	head, err := records.NewestHead(context.Background(), svc.DB)
+	require.NoError(t, err)
+	p.Go("/log")
+	p.Paper(true)
+	p.See("records up to " + head.Place() + ": " + head.Words())
+	p.Paper(false)
+	p.Go("/log/records")
+	p.Fill("A head you kept", head.Place()+" "+head.Words())
+	p.Click("Check everything")
+	p.See("The chain leads through the head at " + head.Place())
+	p.Fill("A head you kept", "9999.1 "+head.Words())
+	p.Click("Check everything")
+	p.See("The newest records were removed")
+	require.NoError(t, svc.DB.Exec("update packs set cycles = cycles + 1 where label = 'D1'").Error)
+	require.NoError(t, svc.DB.Exec("set session_replication_role = replica").Error)
+	require.NoError(t, svc.DB.Exec("update packs set cycles = cycles - 1 where label = 'D2'").Error)
+	p.Fill("A head you kept", "")
+	p.Click("Check everything")
+	p.See("Changed without Mainstay was the pack D2")
 }
 
 // Bad input at a walkround: the sentence stands at once, and nothing is lost.

@@ -15,6 +15,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
@@ -378,6 +379,13 @@ func (p *Page) Wide() int { return Eval[int](p, "document.documentElement.scroll
 // Pause lets the page go on for a moment; only for loops that look for
 // something themselves.
 func (p *Page) Pause() { _ = chromedp.Do(p.ctx, chromedp.Sleep(25*time.Millisecond)) }
+
+// Paper shows the page as it is printed, or as on a screen again.
+func (p *Page) Paper(on bool) {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: map[bool]string{true: "print"}[on]})
+	require.NoError(p.t, err)
+}
 
 // Offline takes the page's network away, or gives it back.
 func (p *Page) Offline(off bool) {

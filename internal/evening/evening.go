@@ -85,6 +85,7 @@ type Charger struct {
 	Channels int
 	Watts    float64 // each channel
 	Active   bool
+	Version  int
 }
 
 // TableName is the table of chargers.
@@ -373,13 +374,18 @@ func (s *Service) LookAtGear(ctx context.Context, id uuid.UUID, found string) er
 	return res.Error
 }
 
-// SaveCharger adds a charger or changes it.
+// SaveCharger adds a charger, or changes it if nobody did so meanwhile; version
+// 0 means it is new.
 func (s *Service) SaveCharger(ctx context.Context, c Charger) error {
 	if c.Name = strings.TrimSpace(c.Name); c.Name == "" {
 		return fault.Bad("name", "Enter what it is called.")
 	}
-	return db.Translate(s.DB.WithContext(ctx).Exec(`insert into chargers (id, name, channels, watts, active) values (?, ?, ?, ?, ?)
-		on conflict (id) do update set name = excluded.name, channels = excluded.channels, watts = excluded.watts, active = excluded.active`, c.ID, c.Name, c.Channels, c.Watts, c.Active).Error)
+	res := s.DB.WithContext(ctx).Exec(`insert into chargers as o (id, name, channels, watts, active) values (?, ?, ?, ?, ?)
+		on conflict (id) do update set name = excluded.name, channels = excluded.channels, watts = excluded.watts, active = excluded.active, version = o.version + 1 where o.version = ?`, c.ID, c.Name, c.Channels, c.Watts, c.Active, c.Version)
+	if res.Error == nil && res.RowsAffected == 0 {
+		return fault.Stale("charger")
+	}
+	return db.Translate(res.Error)
 }
 
 // byVerdict puts the gear to charge first.

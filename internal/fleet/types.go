@@ -18,9 +18,9 @@ import (
 	"mainstay/core/practice"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/platform/versions"
+	"mainstay/internal/records"
 )
 
 //go:embed shipped/*.json
@@ -129,5 +129,7 @@ func (s *Service) AddType(ctx context.Context, t airframe.Type) error {
 	if err != nil {
 		return err
 	}
-	return db.Translate(s.DB.WithContext(ctx).Exec("insert into aircraft_types (key, version, profile, created_at) values (?, ?, ?, ?)", t.Key, t.Version, string(b), s.Clock.Now()).Error)
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Type %s, version %d, taken in.", t.Name, t.Version), Content: t},
+		"insert into aircraft_types (key, version, profile, created_at) values (?, ?, ?, ?)", t.Key, t.Version, string(b), s.Clock.Now())
+	return err
 }

@@ -17,6 +17,7 @@ import (
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
 )
 
 // States of a flight.
@@ -68,6 +69,9 @@ type Event struct {
 	Note     string
 	At       time.Time
 	ByName   string
+	// TakenBackAt and TakenBackBy say that it was pressed by mistake.
+	TakenBackAt *time.Time
+	TakenBackBy string
 }
 
 // TableName is the table of events.
@@ -186,10 +190,12 @@ func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error
 }
 
 // RemoveEvent takes back an event that was pressed by mistake, until the flight
-// is logged. An event that grounded the aircraft stays: only a return to
+// is logged. It stays in sight with who took it back: the person who entered it,
+// the pilot of the flight, or a chief. An event that grounded the aircraft stays: only a return to
 // service lifts it.
 func (s *Service) RemoveEvent(ctx context.Context, flight, event uuid.UUID) error {
-	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	by := people.From(ctx)
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		f, err := s.lock(tx, flight)
 		if err != nil {
 			return err
@@ -201,13 +207,21 @@ func (s *Service) RemoveEvent(ctx context.Context, flight, event uuid.UUID) erro
 		if err := tx.Limit(1).Find(&e, "id = ? and flight_id = ?", event, flight).Error; err != nil {
 			return err
 		}
-		if e.ID == uuid.Nil {
+		if e.ID == uuid.Nil || e.TakenBackAt != nil {
 			return nil // taken back twice by the same press
+		}
+		if e.ByName != by.Name && f.PilotID != by.ID && !by.Has("chief") {
+			return fault.Denied("%s entered this event. They, the pilot of the flight or a chief take it back.", e.ByName)
 		}
 		if _, grounds := opens[e.Kind]; grounds {
 			return fault.Clash("grounded", "This event has grounded the aircraft and stays in the log. If it was a mistake, say so in the remarks; a technician or chief returns the aircraft to service.")
 		}
-		if err := tx.Exec("delete from flight_events where id = ?", event).Error; err != nil {
+		now := s.Clock.Now()
+		if err := tx.Exec("update flight_events set taken_back_at = ?, taken_back_by = ? where id = ?", now, by.Name, event).Error; err != nil {
+			return err
+		}
+		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.EventTakenBack, Subject: f.AircraftID, At: now, By: by.By(), Summary: fmt.Sprintf("Event %q of %s taken back.", e.Kind, e.ByName),
+			Content: map[string]any{"flight": flight, "event": e.ID, "kind": e.Kind, "note": e.Note, "entered_by": e.ByName, "entered_at": e.At}}); err != nil {
 			return err
 		}
 		return tx.Exec("update flights set events = events - 1 where id = ?", flight).Error
@@ -219,7 +233,7 @@ func (s *Service) RemoveEvent(ctx context.Context, flight, event uuid.UUID) erro
 func (s *Service) Resume(ctx context.Context, flight uuid.UUID) (Flight, error) {
 	by := people.From(ctx)
 	var f Flight
-	err := db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var err error
 		if f, err = s.lock(tx, flight); err != nil {
 			return err
@@ -232,8 +246,13 @@ func (s *Service) Resume(ctx context.Context, flight uuid.UUID) (Flight, error) 
 		case f.State == stateAir:
 			return nil
 		}
+		landed := f.LandedAt
 		f.State, f.LandedAt, f.Seconds = stateAir, nil, 0
-		return tx.Save(&f).Error
+		if err := tx.Save(&f).Error; err != nil {
+			return err
+		}
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.LandingTakenBack, Subject: f.AircraftID, At: s.Clock.Now(), By: by.By(), Summary: "A landing pressed by mistake was taken back.", Content: map[string]any{"flight": flight, "landed_at": landed}})
+		return err
 	})
 	return f, err
 }

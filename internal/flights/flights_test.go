@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/checks"
+	"mainstay/core/crew"
 	"mainstay/core/judge"
 	"mainstay/internal/fleet"
 	"mainstay/internal/flights"
@@ -209,7 +210,13 @@ func TestContactGroundsUntilPropellersAreReplaced(t *testing.T) {
 	require.NoError(t, s.Flights.RemoveEvent(pilot, f.ID, slip.ID), "taken back twice")
 	events, err = s.Flights.EventsOf(pilot, f.ID)
 	require.NoError(t, err)
-	assert.Len(t, events, 1)
+	require.Len(t, events, 2, "it stays in sight")
+	assert.Equal(t, s.Pilot.Name, events[1].TakenBackBy)
+	seen := flights.Event{ID: testbed.NewID(), Kind: "person"}
+	require.NoError(t, s.Flights.AddEvent(tech, f.ID, seen))
+	hand, err := s.People.Add(context.Background(), people.New{ID: testbed.NewID(), Login: "hand", Name: "A Hand", Roles: []crew.Role{crew.Hand}, Password: "hop hedge drum", PIN: "7391"})
+	require.NoError(t, err)
+	assert.ErrorContains(t, s.Flights.RemoveEvent(s.As(hand), f.ID, seen.ID), "entered this event", "nobody takes back another's")
 	s.Clock.Advance(time.Minute)
 	fit := fleet.FitParts{Source: "maker", Old: "discard", CutUp: true}
 	for _, n := range []string{"1", "2", "3"} {

@@ -208,7 +208,11 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 		}
 	}
 	for _, e := range events {
-		out.Events = append(out.Events, api.FlightEvent{Id: e.ID, Kind: api.EventKind(e.Kind), Note: e.Note, At: e.At, By: e.ByName})
+		w := api.FlightEvent{Id: e.ID, Kind: api.EventKind(e.Kind), Note: e.Note, At: e.At, By: e.ByName}
+		if e.TakenBackAt != nil {
+			w.TakenBackBy = &e.TakenBackBy
+		}
+		out.Events = append(out.Events, w)
 	}
 	return out, err
 }

@@ -121,7 +121,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 // acceptanceSpoiled says why a flight does not count as an acceptance flight.
 func acceptanceSpoiled(tx *gorm.DB, f Flight) (string, error) {
 	var kinds []string
-	if err := tx.Raw("select distinct kind from flight_events where flight_id = ? and kind in ('contact', 'hard-landing', 'warning', 'link-loss') order by kind", f.ID).Scan(&kinds).Error; err != nil {
+	if err := tx.Raw("select distinct kind from flight_events where flight_id = ? and taken_back_at is null and kind in ('contact', 'hard-landing', 'warning', 'link-loss') order by kind", f.ID).Scan(&kinds).Error; err != nil {
 		return "", err
 	}
 	switch {

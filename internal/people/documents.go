@@ -2,6 +2,7 @@ package people
 
 import (
 	"context"
+	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -11,8 +12,8 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/rules"
-	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
 )
 
 // Document is a licence, certificate, exemption or waiver on file.
@@ -94,22 +95,30 @@ func (s *Service) SaveDocument(ctx context.Context, d Document) error {
 	if d.Rules == nil {
 		d.Rules = pq.StringArray{}
 	}
-	res := s.DB.WithContext(ctx).Exec(`insert into documents as o (id, kind, person_id, number, issued_on, expires_on, rules, conditions, changed_at, changed_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.DocumentSaved, Subject: subject(d.PersonID), At: s.Clock.Now(), By: From(ctx).By(), Summary: fmt.Sprintf("Document: %s %s", d.Kind, d.Number), Content: d}, `insert into documents as o (id, kind, person_id, number, issued_on, expires_on, rules, conditions, changed_at, changed_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 		on conflict (id) do update set kind = excluded.kind, person_id = excluded.person_id, number = excluded.number, issued_on = excluded.issued_on, expires_on = excluded.expires_on,
 		rules = excluded.rules, conditions = excluded.conditions, version = o.version + 1, changed_at = excluded.changed_at, changed_by = excluded.changed_by, removed_at = null where o.version = ?`,
 		d.ID, d.Kind, d.PersonID, d.Number, d.IssuedOn, d.ExpiresOn, d.Rules, d.Conditions, s.Clock.Now(), From(ctx).Name, d.Version)
-	if res.Error == nil && res.RowsAffected == 0 {
+	if err == nil && rows == 0 {
 		return fault.Stale("document")
 	}
-	return db.Translate(res.Error)
+	return err
 }
 
 // RemoveDocument takes a document off the file; what rested on it says so at
 // once.
 func (s *Service) RemoveDocument(ctx context.Context, id uuid.UUID) error {
-	res := s.DB.WithContext(ctx).Exec("update documents set removed_at = ?, version = version + 1, changed_by = ? where id = ? and removed_at is null", s.Clock.Now(), From(ctx).Name, id)
-	if res.Error == nil && res.RowsAffected == 0 {
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.DocumentRemoved, At: s.Clock.Now(), By: From(ctx).By(), Summary: "Document taken off the file.", Content: map[string]any{"document": id}},
+		"update documents set removed_at = ?, version = version + 1, changed_by = ? where id = ? and removed_at is null", s.Clock.Now(), From(ctx).Name, id)
+	if err == nil && rows == 0 {
 		return fault.Missing("document")
 	}
-	return res.Error
+	return err
+}
+
+func subject(id *uuid.UUID) uuid.UUID {
+	if id == nil {
+		return uuid.Nil
+	}
+	return *id
 }

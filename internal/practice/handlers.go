@@ -27,7 +27,7 @@ func (h *Handlers) ListPractices(ctx context.Context, _ api.ListPracticesRequest
 }
 
 func (h *Handlers) ChoosePractice(ctx context.Context, r api.ChoosePracticeRequestObject) (api.ChoosePracticeResponseObject, error) {
-	return api.ChoosePractice204Response{}, h.Practice.Choose(ctx, practice.ID(r.Id), practice.Choice{School: r.Body.School, Numbers: r.Body.Numbers}, r.Body.Why)
+	return api.ChoosePractice204Response{}, h.Practice.Choose(ctx, practice.ID(r.Id), practice.Choice{School: r.Body.School, Numbers: r.Body.Numbers}, r.Body.Why, r.Body.Version)
 }
 
 func (h *Handlers) CalibrateCompass(ctx context.Context, r api.CalibrateCompassRequestObject) (api.CalibrateCompassResponseObject, error) {

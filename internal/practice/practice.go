@@ -64,9 +64,9 @@ func (s *Service) All(ctx context.Context) ([]Kept, error) {
 	return out, nil
 }
 
-// Choose sets what the crew keeps on one question, from now on; the change is on
-// record with what held before.
-func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice, why string) error {
+// Choose sets what the crew keeps on one question, from now on, if nobody
+// changed the crew meanwhile; the change is on record with what held before.
+func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice, why string, version int) error {
 	q, err := practice.Find(id)
 	if err != nil {
 		return fault.Missing("practice")
@@ -75,12 +75,14 @@ func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice,
 		return fault.Bad("school", "%s.", err)
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Exec("select 1 from crew for update").Error; err != nil { // two changes at once keep both
-			return err
+		done := tx.Exec("update crew set version = version + 1 where version = ?", version)
+		if done.Error != nil {
+			return done.Error
 		}
-		f := *s.Fleet
-		f.DB = tx
-		set, err := f.Practice(ctx)
+		if done.RowsAffected == 0 {
+			return fault.Stale("crew")
+		}
+		set, err := s.Fleet.Practice(ctx)
 		if err != nil {
 			return err
 		}

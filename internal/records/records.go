@@ -57,6 +57,12 @@ const (
 	SecretReset       = "secret-reset"
 	CrewChanged       = "crew-changed"
 	FileTaken         = "file-version"
+	OwnRuleSaved      = "own-rule"
+	OwnRuleRemoved    = "own-rule-removed"
+	DocumentSaved     = "document"
+	DocumentRemoved   = "document-removed"
+	LandingTakenBack  = "landing-taken-back"
+	EventTakenBack    = "event-taken-back"
 )
 
 // Entry is what is put on record.
@@ -193,6 +199,20 @@ func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 		select seq, id, kind, subject, at, by_id, by_name, signed, summary, content, decode(content_hash, 'base64'), decode(prev_hash, 'base64'), decode(hash, 'base64')
 		from jsonb_to_recordset(?::jsonb) as x (seq bigint, id uuid, kind text, subject uuid, at timestamptz, by_id uuid, by_name text, signed boolean, summary text, content text, content_hash text, prev_hash text, hash text)`,
 		set).Error
+}
+
+// Change runs one statement and puts on record that it changed something; a
+// statement that changes no row makes no record. It returns the rows changed.
+func Change(ctx context.Context, g *gorm.DB, e Entry, sql string, args ...any) (rows int64, err error) {
+	err = db.Tx(ctx, g, func(ctx context.Context, tx *gorm.DB) error {
+		done := tx.Exec(sql, args...)
+		if rows = done.RowsAffected; done.Error != nil || rows == 0 {
+			return done.Error
+		}
+		_, err := Append(ctx, tx, e)
+		return err
+	})
+	return rows, err
 }
 
 // sum is the hash of everything in the row but the hash itself.

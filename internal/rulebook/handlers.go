@@ -27,7 +27,7 @@ func (h *Handlers) GetRules(ctx context.Context, _ api.GetRulesRequestObject) (a
 }
 
 func (h *Handlers) ChooseRules(ctx context.Context, r api.ChooseRulesRequestObject) (api.ChooseRulesResponseObject, error) {
-	return api.ChooseRules204Response{}, h.Rules.Choose(ctx, Choice{Pack: string(r.Body.Pack), SightM: r.Body.SightM})
+	return api.ChooseRules204Response{}, h.Rules.Choose(ctx, Choice{Pack: string(r.Body.Pack), SightM: r.Body.SightM}, r.Body.Version)
 }
 
 func (h *Handlers) GetCoverage(ctx context.Context, _ api.GetCoverageRequestObject) (api.GetCoverageResponseObject, error) {

@@ -99,14 +99,19 @@ type Choice struct {
 	SightM float64 `json:"sight_m"` // how far it sees an aircraft well
 }
 
-// Choose sets what the crew flies under; the change is on record.
-func (s *Service) Choose(ctx context.Context, c Choice) error {
+// Choose sets what the crew flies under, if nobody changed the crew meanwhile;
+// the change is on record.
+func (s *Service) Choose(ctx context.Context, c Choice, version int) error {
 	if _, err := rules.Find(c.Pack); err != nil {
 		return fault.Bad("pack", "Choose one of the rule packs.")
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Exec("update crew set rule_pack = ?, sight_m = ?", c.Pack, c.SightM).Error; err != nil {
-			return err
+		done := tx.Exec("update crew set rule_pack = ?, sight_m = ?, version = version + 1 where version = ?", c.Pack, c.SightM, version)
+		if done.Error != nil {
+			return done.Error
+		}
+		if done.RowsAffected == 0 {
+			return fault.Stale("crew")
 		}
 		by := people.From(ctx)
 		_, err := records.Append(ctx, tx, records.Entry{Kind: records.RulesChosen, At: s.Clock.Now(), By: by.By(), Content: c,
@@ -126,22 +131,23 @@ func (s *Service) SaveLocal(ctx context.Context, l rules.Local, version int) err
 	if err != nil {
 		return err
 	}
-	res := s.DB.WithContext(ctx).Exec(`insert into local_rules as o (id, content, changed_at, changed_by) values (?, ?, ?, ?)
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.OwnRuleSaved, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: "Own rule: " + l.Question, Content: l}, `insert into local_rules as o (id, content, changed_at, changed_by) values (?, ?, ?, ?)
 		on conflict (id) do update set content = excluded.content, version = o.version + 1, changed_at = excluded.changed_at, changed_by = excluded.changed_by where o.version = ? and o.removed_at is null`,
 		l.ID, string(content), s.Clock.Now(), people.From(ctx).Name, version)
-	if res.Error == nil && res.RowsAffected == 0 {
+	if err == nil && rows == 0 {
 		return fault.Stale("rule")
 	}
-	return res.Error
+	return err
 }
 
 // RemoveLocal takes a rule of the own out of the book.
 func (s *Service) RemoveLocal(ctx context.Context, id uuid.UUID) error {
-	res := s.DB.WithContext(ctx).Exec("update local_rules set removed_at = ? where id = ? and removed_at is null", s.Clock.Now(), id)
-	if res.Error == nil && res.RowsAffected == 0 {
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.OwnRuleRemoved, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: "Own rule taken out of the book.", Content: map[string]any{"rule": id}},
+		"update local_rules set removed_at = ? where id = ? and removed_at is null", s.Clock.Now(), id)
+	if err == nil && rows == 0 {
 		return fault.Missing("rule")
 	}
-	return res.Error
+	return err
 }
 
 // every takes the places of numbers out of titles that stand for several items.

@@ -41,8 +41,8 @@ func TestChoosingAPack(t *testing.T) {
 		return r.(api.ListReports200JSONResponse)
 	}
 	assert.Equal(t, "14 CFR 107.9", told().Citation)
-	require.NoError(t, s.Rules.Choose(ctx, rulebook.Choice{Pack: "eu-specific", SightM: 300}))
-	assert.True(t, fault.Is(s.Rules.Choose(ctx, rulebook.Choice{Pack: "moon", SightM: 300}), "invalid"))
+	require.NoError(t, s.Rules.Choose(ctx, rulebook.Choice{Pack: "eu-specific", SightM: 300}, 1))
+	assert.True(t, fault.Is(s.Rules.Choose(ctx, rulebook.Choice{Pack: "moon", SightM: 300}, 2), "invalid"))
 	assert.Contains(t, told().Statement, "within 72 hours")
 	a, err := s.Flights.Ask(s.As(s.Pilot), s.Question(s.Packs[0].ID))
 	require.NoError(t, err)

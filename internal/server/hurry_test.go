@@ -42,6 +42,13 @@ func inAHurry(t *testing.T) hurry {
 	return hurry{s, t, on("pilot"), on("chief"), on("tech")}
 }
 
+// crew is the version of the crew's settings now.
+func (h hurry) crew() int {
+	c, _, err := h.People.Crew(h.As(h.Chief))
+	require.NoError(h.t, err)
+	return c.Version
+}
+
 // xy is a place so many metres east and north of the practice site.
 func xy(east, north float64) geo.Point {
 	f, _ := geo.NewFrame(geo.Point{Lat: testbed.SiteLat, Lon: testbed.SiteLon})
@@ -441,7 +448,7 @@ func TestOneLawOverHTTP(t *testing.T) {
 	job := h.Practice()
 	h.Walk(checks.Full, []uuid.UUID{h.Packs[0].ID}, nil)
 	for _, pack := range []struct{ name, foreign string }{{"us-small", "(EU)"}, {"eu-specific", "CFR"}} {
-		a := h.chief.Do(http.MethodPut, "/rules", m{"pack": pack.name, "sight_m": 500})
+		a := h.chief.Do(http.MethodPut, "/rules", m{"pack": pack.name, "sight_m": 500, "version": h.crew()})
 		require.Less(t, a.Status, 300, a.Text())
 		for _, path := range []string{"/jobs/" + job.String(), "/sites/" + h.Site.String() + "/way-home?aircraft=" + h.Aircraft.ID.String(), "/sites/" + h.Site.String() + "/weather?aircraft=" + h.Aircraft.ID.String() + "&work=inspection&ground=open",
 			"/sites/" + h.Site.String() + "/airspace", "/day", "/fitness", "/jobs/" + job.String()} {

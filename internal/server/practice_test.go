@@ -78,7 +78,7 @@ func TestEveryPracticeIsUsedAtOnce(t *testing.T) {
 		}
 		said := map[string]string{}
 		for _, s := range q.Schools {
-			a := h.chief.Do(http.MethodPut, "/practices/"+string(q.ID), m{"school": s.ID, "numbers": m{}, "why": "for the test"})
+			a := h.chief.Do(http.MethodPut, "/practices/"+string(q.ID), m{"school": s.ID, "numbers": m{}, "why": "for the test", "version": h.crew()})
 			require.Equal(t, http.StatusNoContent, a.Status, a.Text())
 			text := show()
 			require.Equal(t, text, show(), "%s: nothing but the practice may change what is said", q.ID)
@@ -88,18 +88,18 @@ func TestEveryPracticeIsUsedAtOnce(t *testing.T) {
 			}
 			said[text] = s.ID
 		}
-		a := h.chief.Do(http.MethodPut, "/practices/"+string(q.ID), m{"school": q.Default, "numbers": m{}, "why": "as usual"})
+		a := h.chief.Do(http.MethodPut, "/practices/"+string(q.ID), m{"school": q.Default, "numbers": m{}, "why": "as usual", "version": h.crew()})
 		require.Equal(t, http.StatusNoContent, a.Status)
 	}
 	require.Equal(t, now, h.Clock.Now())
 
 	for _, c := range []*testbed.Client{h.pilot, h.tech} {
-		assert.Equal(t, http.StatusForbidden, c.Do(http.MethodPut, "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "client waits"}).Status)
+		assert.Equal(t, http.StatusForbidden, c.Do(http.MethodPut, "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "client waits", "version": h.crew()}).Status)
 	}
-	for _, bad := range []m{{"school": "moon", "numbers": m{}, "why": "why not"}, {"school": "least", "numbers": m{"percent": 20}, "why": "why not"}, {"school": "least", "numbers": m{"moon": 90}, "why": "why not"}, {"school": "least", "numbers": m{}, "why": ""}} {
+	for _, bad := range []m{{"school": "moon", "numbers": m{}, "why": "why not", "version": h.crew()}, {"school": "least", "numbers": m{"percent": 20}, "why": "why not", "version": h.crew()}, {"school": "least", "numbers": m{"moon": 90}, "why": "why not", "version": h.crew()}, {"school": "least", "numbers": m{}, "why": "", "version": h.crew()}} {
 		assert.Equal(t, http.StatusUnprocessableEntity, h.chief.Do(http.MethodPut, "/practices/launch-charge", bad).Status, "%v", bad)
 	}
-	assert.Contains(t, []int{404, 422}, h.chief.Do(http.MethodPut, "/practices/moon", m{"school": "x", "numbers": m{}, "why": "why not"}).Status)
+	assert.Contains(t, []int{404, 422}, h.chief.Do(http.MethodPut, "/practices/moon", m{"school": "x", "numbers": m{}, "why": "why not", "version": h.crew()}).Status)
 }
 
 // A part that disturbs the compass, fitted after its calibration, asks for another.
@@ -129,19 +129,19 @@ func TestPracticeChangedAfterTheWalk(t *testing.T) {
 	h.Walk(checks.Full, []uuid.UUID{h.Packs[0].ID}, nil)
 	says := func() string { return stops(h.gate(h.pilot, job, h.Packs[0].ID).Output.Findings) }
 	assert.NotContains(t, says(), "What the crew keeps")
-	a := h.chief.Do(http.MethodPut, "/practices/obstacle-sensing", m{"school": "off-open", "numbers": m{}, "why": "open fields this week"})
+	a := h.chief.Do(http.MethodPut, "/practices/obstacle-sensing", m{"school": "off-open", "numbers": m{}, "why": "open fields this week", "version": h.crew()})
 	require.Equal(t, http.StatusNoContent, a.Status)
 	assert.Contains(t, says(), "What the crew keeps is not what the last check looked at")
 	h.Clock.Advance(time.Minute)
 	h.Walk(checks.Full, []uuid.UUID{h.Packs[0].ID}, nil)
 	assert.NotContains(t, says(), "What the crew keeps")
 	// More satellites than the walk asked for are asked for again.
-	a = h.chief.Do(http.MethodPut, "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "open sky"})
+	a = h.chief.Do(http.MethodPut, "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "open sky", "version": h.crew()})
 	require.Equal(t, http.StatusNoContent, a.Status)
 	h.Clock.Advance(time.Minute)
 	h.Walk(checks.Full, []uuid.UUID{h.Packs[0].ID}, nil)
 	assert.NotContains(t, says(), "What the crew keeps")
-	a = h.chief.Do(http.MethodPut, "/practices/satellites", m{"school": "ten", "numbers": m{}, "why": "trees again"})
+	a = h.chief.Do(http.MethodPut, "/practices/satellites", m{"school": "ten", "numbers": m{}, "why": "trees again", "version": h.crew()})
 	require.Equal(t, http.StatusNoContent, a.Status)
 	assert.Contains(t, says(), "at least 10 satellites")
 	var list api.Practices

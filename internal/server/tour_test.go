@@ -124,7 +124,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("PUT", at, m{"version": craft.Version, "name": "Kite", "registration": "T-1", "registration_expires": "2028-01-01", "active": true, "mass_kg": 7.2, "weighed_on": "2026-05-01"}, nil)
 	x.do("POST", at+"/calibrations", m{"id": id(), "site_id": nil, "note": "field behind the shed"}, nil)
 	x.do("GET", "/practices", nil, nil)
-	x.do("PUT", "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "open sky everywhere"}, nil)
+	x.do("PUT", "/practices/satellites", m{"school": "eight", "numbers": m{}, "why": "open sky everywhere", "version": 2}, nil)
 	x.do("GET", "/aircraft", nil, nil)
 	x.do("GET", at, nil, nil)
 	var img bytes.Buffer
@@ -313,7 +313,7 @@ func (x *tour) evening(craft string) {
 	x.do("PUT", "/gear", m{"id": gear, "name": "Tablet 1", "kind": "tablet", "minimum": 80, "active": true, "aircraft_id": nil, "version": 0}, nil)
 	x.do("POST", "/gear/"+gear+"/level", m{"level": 95}, nil)
 	x.do("POST", "/gear/"+gear+"/look", m{"found": ""}, nil)
-	x.do("PUT", "/chargers", m{"id": id(), "name": "Truck", "channels": 2, "watts": 600, "active": true}, nil)
+	x.do("PUT", "/chargers", m{"id": id(), "name": "Truck", "channels": 2, "watts": 600, "active": true, "version": 0}, nil)
 	x.do("PUT", "/evenings/2026-06-11", m{"start_at": "2026-06-11T02:00:00Z", "ready_by": "2026-06-11T13:00:00Z", "sorties": []m{{"aircraft_id": craft, "sorties": 1}}}, nil)
 	x.do("PUT", "/evenings/2026-06-11/ticks", m{"item": "gear:" + gear, "done": true}, nil)
 	x.do("GET", "/evenings/2026-06-11", nil, nil)
@@ -379,7 +379,7 @@ func (x *tour) papers(chief string) {
 	var ready api.Readiness
 	x.do("GET", "/people/"+chief+"/readiness", nil, &ready)
 	assert.Len(x.t, ready.Log, 1)
-	x.do("PUT", "/rules", m{"pack": "us-small", "sight_m": 400}, nil)
+	x.do("PUT", "/rules", m{"pack": "us-small", "sight_m": 400, "version": 3}, nil)
 	rule := "/rules/local/" + id()
 	x.do("PUT", rule, m{"citation": "", "statement": "The gate is closed.", "question": "Is the gate closed?", "work": []string{"spraying"}, "verdict": "watch", "version": 0}, nil)
 	var book api.RuleBook

@@ -90,7 +90,7 @@ func TestMarginOfTheCrew(t *testing.T) {
 	b := north(t)
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Poplar", HeightM: num(60)}, [2]float64{0, 150})
 	for _, x := range []struct{ m, percent, height float64 }{{10, 20, 75}, {30, 0, 90}, {5, 0, 65}, {10, 50, 90}} {
-		require.NoError(t, b.Practices.Choose(b.As(b.Chief), practice.ReturnMargin, practice.Choice{School: "larger", Numbers: map[string]float64{"m": x.m, "percent": x.percent}}, "our trees"))
+		require.NoError(t, b.Practices.Choose(b.As(b.Chief), practice.ReturnMargin, practice.Choice{School: "larger", Numbers: map[string]float64{"m": x.m, "percent": x.percent}}, "our trees", crewVersion(b)))
 		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{})
 		require.NoError(t, err)
 		assert.Equal(t, x.height, w.Return.HeightM, "60 m, %g m or %g %%", x.m, x.percent)
@@ -212,4 +212,11 @@ func TestReadingsThatContradictEachOther(t *testing.T) {
 	assert.InDelta(t, 50, *s.Latest.HumidityPercent, 1e-6)
 	lone := weather.Air{At: b.Clock.Now(), GustMS: num(4), WindHeightM: 2, Ground: "open"}
 	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &lone}), "must be entered too")
+}
+
+// crewVersion is the version of the crew's settings now.
+func crewVersion(b *bed) int {
+	c, _, err := b.People.Crew(b.ctx)
+	require.NoError(b.t, err)
+	return c.Version
 }

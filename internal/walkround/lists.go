@@ -17,8 +17,8 @@ import (
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
 )
 
 //go:embed shipped/*.json
@@ -94,5 +94,7 @@ func (s *Service) AddList(ctx context.Context, typeKey string, l checks.List) er
 	if err != nil {
 		return err
 	}
-	return db.Translate(s.DB.WithContext(ctx).Exec("insert into checklists (type_key, version, content, created_at) values (?, ?, ?, ?)", l.Type, l.Version, string(b), s.Clock.Now()).Error)
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Checklist of %s, version %d, taken in.", t.Name, l.Version), Content: l},
+		"insert into checklists (type_key, version, content, created_at) values (?, ?, ?, ?)", l.Type, l.Version, string(b), s.Clock.Now())
+	return err
 }

@@ -387,9 +387,7 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if err := r.stillOpen(); err != nil {
 			return err
 		}
-		svc := *s
-		svc.DB = tx
-		sh, err := svc.Sheet(ctx, run)
+		sh, err := s.Sheet(ctx, run)
 		if err != nil {
 			return err
 		}
@@ -536,9 +534,7 @@ func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
 		case r.CompletedAt != nil:
 			return r.stillOpen()
 		}
-		svc := *s
-		svc.DB = tx
-		sh, err := svc.Sheet(ctx, run)
+		sh, err := s.Sheet(ctx, run)
 		if err != nil {
 			return err
 		}

@@ -106,7 +106,8 @@ func checkVersions(v firmware.Set) error {
 
 // AddFirmwareSet adds a combination that was tested together.
 func (s *Service) AddFirmwareSet(ctx context.Context, x FirmwareSet) error {
-	if _, err := s.Fleet.Type(ctx, x.TypeKey); err != nil {
+	t, err := s.Fleet.Type(ctx, x.TypeKey)
+	if err != nil {
 		return err
 	}
 	if err := checkVersions(x.Content); err != nil {
@@ -119,7 +120,9 @@ func (s *Service) AddFirmwareSet(ctx context.Context, x FirmwareSet) error {
 	if err != nil {
 		return err
 	}
-	return db.Translate(s.DB.WithContext(ctx).Exec("insert into firmware_sets (type_key, version, content, note, created_at) values (?, ?, ?, ?, ?)", x.TypeKey, x.Version, string(b), x.Note, s.Clock.Now()).Error)
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Tested firmware of %s, version %d, taken in.", t.Name, x.Version), Content: x},
+		"insert into firmware_sets (type_key, version, content, note, created_at) values (?, ?, ?, ?, ?)", x.TypeKey, x.Version, string(b), x.Note, s.Clock.Now())
+	return err
 }
 
 // Firmware returns what is installed on an aircraft, against the tested

@@ -18,9 +18,9 @@ import (
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/platform/versions"
+	"mainstay/internal/records"
 	"mainstay/internal/walkround"
 )
 
@@ -112,7 +112,9 @@ func (s *Service) AddProgramme(ctx context.Context, key string, p upkeep.Program
 	if err != nil {
 		return err
 	}
-	return db.Translate(s.DB.WithContext(ctx).Exec("insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?)", key, p.Version, string(b), s.Clock.Now()).Error)
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Programme of %s, version %d, taken in.", t.Name, p.Version), Content: p},
+		"insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?)", key, p.Version, string(b), s.Clock.Now())
+	return err
 }
 
 // Check holds a programme against its type.

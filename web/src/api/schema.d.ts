@@ -3202,6 +3202,8 @@ export interface components {
             device_at: string | null;
         };
         FlightEvent: {
+            /** @description who took it back; absent when it stands */
+            taken_back_by?: string;
             /** Format: uuid */
             id: string;
             kind: components["schemas"]["EventKind"];
@@ -4153,6 +4155,8 @@ export interface components {
             level: number;
         };
         ChargerEdit: {
+            /** @description 0 for a new one */
+            version: number;
             /** Format: uuid */
             id: string;
             name: string;
@@ -4813,6 +4817,8 @@ export interface components {
             caution: string;
         };
         RuleChoice: {
+            /** @description of the crew */
+            version: number;
             /** @enum {string} */
             pack: "us-small" | "eu-specific";
             /** Format: double */
@@ -4866,6 +4872,8 @@ export interface components {
             practices: components["schemas"]["PracticeKept"][];
         };
         PracticeEdit: {
+            /** @description of the crew */
+            version: number;
             school: string;
             numbers: {
                 [key: string]: number;

@@ -50,7 +50,7 @@ export function ChargerList({ e }: { e: Schemas["Evening"] }) {
 function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
   const qc = useQueryClient();
   const [id] = useState(() => c?.id ?? newId());
-  const f = useDraftForm(`charger-${c?.id ?? "new"}`, {
+  const f = useDraftForm(`charger-${c?.id ?? "new"}-${c?.version ?? 0}`, {
     name: c?.name ?? "",
     channels: String(c?.channels ?? 2),
     watts: String(c?.watts ?? 500),
@@ -65,7 +65,14 @@ function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
     if (!channels.ok || !watts.ok || !Number.isInteger(channels.value)) return;
     await ask(
       api.PUT("/chargers", {
-        body: { id, name: v.name, channels: channels.value, watts: watts.value, active: v.active },
+        body: {
+          id,
+          name: v.name,
+          channels: channels.value,
+          watts: watts.value,
+          active: v.active,
+          version: c?.version ?? 0,
+        },
       }),
     );
     onClose();

@@ -70,7 +70,8 @@ function InTheAir({ f }: { f: Flight }) {
   const limits = f.type.profile.limits;
   const packs = f.type.profile.packs;
   const t = (now - Date.parse(f.took_off_at)) / 1000;
-  const calls = f.events.filter((e) => e.kind === "call-out").length;
+  const standing = f.events.filter((e) => e.taken_back_by === undefined);
+  const calls = standing.filter((e) => e.kind === "call-out").length;
   const nextCall = (calls + 1) * packs.call_out_every_s;
   const lands = landingCalls(f.type);
   const landBy = limits.planned_minutes * 60;
@@ -105,7 +106,7 @@ function InTheAir({ f }: { f: Flight }) {
       setError(e);
     }
   };
-  const last = f.events.at(-1);
+  const last = standing.at(-1);
   const undo =
     last && last.kind !== "contact" && last.kind !== "hard-landing" && now - Date.parse(last.at) < 15_000
       ? last
@@ -161,9 +162,9 @@ function InTheAir({ f }: { f: Flight }) {
         </div>
         <div>
           <div>Logged</div>
-          <div className="fig">{f.events.filter((e) => e.kind !== "call-out").length}</div>
+          <div className="fig">{standing.filter((e) => e.kind !== "call-out").length}</div>
           <div className="soft">
-            {f.events
+            {standing
               .filter((e) => e.kind !== "call-out")
               .slice(-3)
               .map((e) => eventWords[e.kind])
@@ -336,7 +337,10 @@ function Logged({ f }: { f: Flight }) {
             {f.events.map((e) => (
               <li key={e.id}>
                 <span className="fig">{z.time(e.at)}</span> {eventWords[e.kind]} {e.note && `– ${e.note}`}{" "}
-                <span className="soft">({e.by})</span>
+                <span className="soft">
+                  ({e.by}
+                  {e.taken_back_by !== undefined && `, taken back by ${e.taken_back_by}`})
+                </span>
               </li>
             ))}
           </ul>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useForm } from "react-hook-form";
 import { NumberField, TextField } from "../parts/Field";
+import { useSession } from "../app/session";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
 import { useChoosePractice, type Practice } from "./api";
@@ -35,6 +36,8 @@ export function ChooseSchool({ p, onDone }: { p: Practice; onDone: () => void })
 
 function SchoolForm({ p, id, onDone }: { p: Practice; id: string; onDone: () => void }) {
   const u = useUnits();
+  const { crew } = useSession();
+  const [version] = useState(crew.version); // as it was when these choices were shown
   const school = schoolOf(p, id);
   const choose = useChoosePractice(p.id);
   const form = useForm({
@@ -45,7 +48,7 @@ function SchoolForm({ p, id, onDone }: { p: Practice; id: string; onDone: () => 
   const errors = form.formState.errors;
   const save = form.handleSubmit((v) =>
     choose
-      .mutateAsync({ school: id, numbers: toNumbers(school, v.figures, u), why: v.why.trim() })
+      .mutateAsync({ school: id, numbers: toNumbers(school, v.figures, u), why: v.why.trim(), version })
       .then(onDone, () => undefined),
   );
   return (

@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay, useSession } from "../app/session";
 import { useAddress } from "../parts/address";
 import { NumberField, SelectField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
@@ -140,6 +140,8 @@ function PackTab({ b }: { b: Schemas["RuleBook"] }) {
 function Choose({ b }: { b: Schemas["RuleBook"] }) {
   const qc = useQueryClient();
   const u = useUnits();
+  const { crew } = useSession();
+  const [version, setVersion] = useState(crew.version); // as it was when these choices were shown
   const [pack, setPack] = useState(b.chosen);
   const [sight, setSight] = useState(String(Math.round(u.value("length", b.sight_m))));
   const [error, setError] = useState<unknown>();
@@ -153,9 +155,11 @@ function Choose({ b }: { b: Schemas["RuleBook"] }) {
           body: {
             pack: pack as "us-small",
             sight_m: u.toBase("length", n.value),
+            version,
           },
         }),
       );
+      setVersion((v) => v + 1);
       await qc.invalidateQueries();
     } catch (e) {
       setError(e);
