@@ -2,6 +2,7 @@ package logbook
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"slices"
@@ -35,7 +36,7 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := db.Long(ctx, s.DB, importDeadline); err != nil {
+		if err := errors.Join(db.OneImport(ctx, tx), db.Long(ctx, tx, importDeadline)); err != nil {
 			return err
 		}
 		sift, err := s.sift(ctx, tx, rows)

@@ -189,6 +189,9 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := db.OneImport(ctx, tx); err != nil {
+			return err
+		}
 		byName := map[string]uuid.UUID{}
 		var all []fleet.Pack
 		if err := tx.Select("id, label, serial").Find(&all).Error; err != nil {

@@ -63,6 +63,7 @@ type server struct {
 	limit    *limiter.Limiter
 	web      fs.FS
 	latency  *prometheus.HistogramVec
+	file     chan struct{} // held while a file is read
 }
 
 // A session lasts a working day and its evening. It has no idle limit: that
@@ -90,7 +91,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	if o.PerMinute == 0 {
 		o.PerMinute = 1200
 	}
-	s := &server{svc: svc, log: o.Log, contract: con, sessions: sm, web: o.Web,
+	s := &server{svc: svc, log: o.Log, contract: con, sessions: sm, web: o.Web, file: make(chan struct{}, 1),
 		limit: limiter.New(memory.NewStore(), limiter.Rate{Period: time.Minute, Limit: o.PerMinute})}
 	reg := prometheus.NewRegistry()
 	s.latency = prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "mainstay_request_seconds", Help: "Time to answer, by operation."}, []string{"method", "path", "status"})
@@ -126,7 +127,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	e.GET("/api/v1", s.readable)
 
 	g := e.Group("/api/v1")
-	g.Use(s.slow, deadline, bodyLimit, s.origin, s.from, s.authorise, s.validate)
+	g.Use(s.slow, deadline, s.oneFile, bodyLimit, s.origin, s.from, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
 		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
@@ -148,7 +149,11 @@ func (s *server) observe(c *gin.Context) {
 	if route == "" {
 		route = "page"
 	}
-	s.latency.WithLabelValues(c.Request.Method, route, http.StatusText(c.Writer.Status())).Observe(time.Since(start).Seconds())
+	method := c.Request.Method
+	if !slices.Contains([]string{http.MethodGet, http.MethodHead, http.MethodPost, http.MethodPut, http.MethodDelete}, method) {
+		method = "other" // whoever asks may call it anything
+	}
+	s.latency.WithLabelValues(method, route, http.StatusText(c.Writer.Status())).Observe(time.Since(start).Seconds())
 	s.log.Debug("request", "method", c.Request.Method, "path", route, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
 }
 
@@ -212,6 +217,21 @@ func deadline(c *gin.Context) {
 	defer stop()
 	c.Request = c.Request.WithContext(ctx)
 	c.Next()
+}
+
+// oneFile reads one file at a time: the largest would otherwise be in memory
+// several times over.
+func (s *server) oneFile(c *gin.Context) {
+	if !takesFiles[c.FullPath()] || c.Request.Method != http.MethodPost {
+		return
+	}
+	select {
+	case s.file <- struct{}{}:
+		defer func() { <-s.file }()
+		c.Next()
+	default:
+		writeProblem(c, s.log, &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Another file is being taken in just now. Nothing was taken from this one; try again in a moment."})
+	}
 }
 
 // bodyLimit caps what a request may send.

@@ -379,7 +379,7 @@ func (x *tour) papers(chief string) {
 	var ready api.Readiness
 	x.do("GET", "/people/"+chief+"/readiness", nil, &ready)
 	assert.Len(x.t, ready.Log, 1)
-	x.do("PUT", "/rules", m{"pack": "us-small", "sight_m": 400, "version": 3}, nil)
+	x.do("PUT", "/rules", m{"pack": "us-small", "sight_m": 400, "version": 4}, nil)
 	rule := "/rules/local/" + id()
 	x.do("PUT", rule, m{"citation": "", "statement": "The gate is closed.", "question": "Is the gate closed?", "work": []string{"spraying"}, "verdict": "watch", "version": 0}, nil)
 	var book api.RuleBook

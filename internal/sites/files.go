@@ -68,6 +68,9 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 		refuse(x.Number, x.Name, x.Why)
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := db.OneImport(ctx, tx); err != nil {
+			return err
+		}
 		ids := make(db.UUIDs, len(features))
 		for i, f := range features {
 			ids[i] = uuid.MustParse(f.ID) // the readers give every feature one
@@ -128,7 +131,6 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 	if err != nil {
 		return api.NewImportReport(), err
 	}
-	rep.Refused = rep.Refused[:min(len(rep.Refused), 5000)]
 	rep.Sort()
 	return rep, nil
 }

@@ -4,7 +4,6 @@
 package chargercsv
 
 import (
-	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
@@ -14,6 +13,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
+
+	"mainstay/internal/formats/table"
 )
 
 // Row is one measurement. nil and empty are not measured.
@@ -32,20 +33,10 @@ type Row struct {
 }
 
 // RowError says what is wrong with one line.
-type RowError struct {
-	Line   int
-	Column string
-	Err    error
-}
-
-func (e *RowError) Error() string { return fmt.Sprintf("line %d: %s %v", e.Line, e.Column, e.Err) }
-func (e *RowError) Unwrap() error { return e.Err }
+type RowError = table.RowError
 
 // ErrColumns is wrapped when the first line does not name usable columns.
 var ErrColumns = errors.New("columns not usable")
-
-// MaxRows is the most lines a file may have.
-const MaxRows = 100_000
 
 // column is one column of the file: what it holds and the factor to our unit.
 type column struct {
@@ -99,47 +90,32 @@ func parseColumn(name string) (column, error) {
 // still counts. err is for a file that cannot be read at all and wraps
 // ErrColumns when its first line is at fault.
 func Read(r io.Reader) (rows []Row, bad []*RowError, err error) {
-	c := csv.NewReader(r)
-	c.FieldsPerRecord = -1
-	c.ReuseRecord = true
-	head, err := c.Read()
+	t, err := table.NewReader(r)
 	if err != nil {
-		return nil, nil, fmt.Errorf("%w: the file is empty or not comma-separated text", ErrColumns)
+		return nil, nil, fmt.Errorf("%w: %w", ErrColumns, err)
 	}
-	cols, err := columns(head)
+	cols, err := columns(t.Columns())
 	if err != nil {
 		return nil, nil, err
 	}
-	for {
-		rec, err := c.Read()
-		if errors.Is(err, io.EOF) {
-			return rows, bad, nil
-		}
-		var perr *csv.ParseError
-		if errors.As(err, &perr) {
-			bad = append(bad, &RowError{perr.Line, "line", perr.Err})
-			continue
-		}
-		if err != nil {
-			return rows, bad, err
-		}
-		line, _ := c.FieldPos(0)
-		if len(rows)+len(bad) >= MaxRows {
-			return rows, append(bad, &RowError{line, "line", fmt.Errorf("and what follows was not read: a file may have %d lines", MaxRows)}), nil
-		}
-		if len(rec) != len(cols) {
-			bad = append(bad, &RowError{line, "line", fmt.Errorf("has %d fields instead of %d", len(rec), len(cols))})
-			continue
+	names := t.Columns()
+	err = t.Each(func(line int, get func(string) string) *RowError {
+		rec := make([]string, len(names))
+		for i, n := range names {
+			rec[i] = get(n)
 		}
 		row, rerr := parse(cols, rec)
 		if rerr != nil {
-			rerr.Line = line
-			bad = append(bad, rerr)
-			continue
+			return rerr
 		}
 		row.Line = line
 		rows = append(rows, row)
+		return nil
+	})
+	if err != nil {
+		return nil, nil, err
 	}
+	return rows, t.Bad(), nil
 }
 
 func columns(head []string) ([]column, error) {

@@ -63,9 +63,9 @@ func TestEachBadLineIsNamed(t *testing.T) {
 		"2026-03-01T14:06:00Z,D2,,,100,50\n")
 	assert.Len(t, rows, 2)
 	assert.Equal(t, []string{
-		"line 3: time is not a time like 2026-03-01T14:05:00Z", "line 4: pack is empty or too long", "line 5: cell 1 has no voltage, though a later cell has",
-		"line 6: cell_1_mv 4.195 is not the voltage of a cell; look at the unit in the column's name", `line 7: cell_1_mv "4,195" is not a number with a decimal point`,
-		"line 8: line has 3 fields instead of 6", "line 9: line holds nothing measured", "line 10: start_percent 101 is out of range",
+		"line 3, time: is not a time like 2026-03-01T14:05:00Z", "line 4, pack: is empty or too long", "line 5, cell 1: has no voltage, though a later cell has",
+		"line 6, cell_1_mv: 4.195 is not the voltage of a cell; look at the unit in the column's name", `line 7, cell_1_mv: "4,195" is not a number with a decimal point`,
+		"line 8, line: has 3 fields instead of 6", "line 9, line: holds nothing measured", "line 10, start_percent: 101 is out of range",
 	}, bad)
 }
 

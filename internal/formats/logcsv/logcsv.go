@@ -5,7 +5,6 @@
 package logcsv
 
 import (
-	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
@@ -13,9 +12,10 @@ import (
 	"strconv"
 	"strings"
 	"time"
-	"unicode/utf8"
 
 	"github.com/google/uuid"
+
+	"mainstay/internal/formats/table"
 )
 
 // Columns are the columns in the order they are written. Reading takes them
@@ -38,52 +38,22 @@ type Row struct {
 }
 
 // RowError says what is wrong with one line.
-type RowError struct {
-	Line   int // 1-based
-	Column string
-	Err    error
-}
-
-func (e *RowError) Error() string { return fmt.Sprintf("line %d, %s: %v", e.Line, e.Column, e.Err) }
-func (e *RowError) Unwrap() error { return e.Err }
+type RowError = table.RowError
 
 // ErrHeader is returned when the first line does not name the columns.
 var ErrHeader = errors.New("the first line must name the columns " + strings.Join(Columns, ", "))
 
-const formula = "=+-@\t\r'"
-
-func guard(s string) string {
-	if s != "" && strings.ContainsRune(formula, rune(s[0])) {
-		return "'" + s
-	}
-	return s
-}
-
-func unguard(s string) string {
-	if len(s) > 1 && s[0] == '\'' && strings.ContainsRune(formula, rune(s[1])) {
-		return s[1:]
-	}
-	return s
-}
-
 // Write writes rows with the header.
 func Write(w io.Writer, rows []Row) error {
-	c := csv.NewWriter(w)
-	if err := c.Write(Columns); err != nil {
-		return err
-	}
+	t := table.NewWriter(w, Columns)
 	for _, r := range rows {
 		packs := make([]string, len(r.Packs))
 		for i, p := range r.Packs {
 			packs[i] = strings.NewReplacer(`\`, `\\`, ";", `\;`).Replace(p)
 		}
-		if err := c.Write([]string{r.ID.String(), stamp(r.TookOffAt), stamp(r.LandedAt), guard(r.AircraftSerial), guard(r.PilotLogin), guard(strings.Join(packs, ";")),
-			strconv.Itoa(r.Seconds), strconv.Itoa(r.Landings), guard(r.Purpose), guard(r.Remarks)}); err != nil {
-			return err
-		}
+		t.Row(r.ID.String(), stamp(r.TookOffAt), stamp(r.LandedAt), r.AircraftSerial, r.PilotLogin, strings.Join(packs, ";"), strconv.Itoa(r.Seconds), strconv.Itoa(r.Landings), r.Purpose, r.Remarks)
 	}
-	c.Flush()
-	return c.Error()
+	return t.Flush()
 }
 
 func stamp(t time.Time) string { return t.UTC().Format(time.RFC3339Nano) }
@@ -91,53 +61,28 @@ func stamp(t time.Time) string { return t.UTC().Format(time.RFC3339Nano) }
 // Read reads rows; rows that cannot be used are returned as errors with their
 // line and column, the others still count. err is about the file as a whole.
 func Read(r io.Reader) (rows []Row, bad []*RowError, err error) {
-	c := csv.NewReader(r)
-	c.FieldsPerRecord = -1
-	head, err := c.Read()
+	t, err := table.NewReader(r)
 	if err != nil {
-		return nil, nil, ErrHeader
-	}
-	head[0] = strings.TrimPrefix(head[0], "\ufeff")
-	at := map[string]int{}
-	for i, h := range head {
-		at[strings.TrimSpace(strings.ToLower(h))] = i
+		return nil, nil, fmt.Errorf("%w; %w", err, ErrHeader)
 	}
 	for _, name := range Columns {
-		if _, ok := at[name]; !ok {
+		if !t.Has(name) {
 			return nil, nil, fmt.Errorf("%w; %q is missing", ErrHeader, name)
 		}
 	}
-	for {
-		rec, err := c.Read()
-		if errors.Is(err, io.EOF) {
-			return rows, bad, nil
-		}
-		var perr *csv.ParseError
-		if errors.As(err, &perr) {
-			bad = append(bad, &RowError{perr.Line, "line", perr.Err})
-			continue
-		}
-		if err != nil {
-			return rows, bad, err
-		}
-		line, _ := c.FieldPos(0)
-		if len(rec) != len(head) {
-			bad = append(bad, &RowError{line, "line", fmt.Errorf("has %d fields instead of %d", len(rec), len(head))})
-			continue
-		}
-		if slices.ContainsFunc(rec, func(f string) bool { return !utf8.ValidString(f) || strings.ContainsRune(f, 0) }) {
-			bad = append(bad, &RowError{line, "line", errors.New("holds characters that are not text")})
-			continue
-		}
-		row, rerr := parse(func(name string) string { return rec[at[name]] })
+	err = t.Each(func(line int, get func(string) string) *RowError {
+		row, rerr := parse(get)
 		if rerr != nil {
-			rerr.Line = line
-			bad = append(bad, rerr)
-			continue
+			return rerr
 		}
 		row.Line = line
 		rows = append(rows, row)
+		return nil
+	})
+	if err != nil {
+		return nil, nil, err
 	}
+	return rows, t.Bad(), nil
 }
 
 func parse(get func(string) string) (Row, *RowError) {
@@ -161,9 +106,9 @@ func parse(get func(string) string) (Row, *RowError) {
 			return fail(col, "is not a whole number")
 		}
 	}
-	r.AircraftSerial, r.PilotLogin = unguard(get("aircraft_serial")), unguard(get("pilot_login"))
-	r.Purpose, r.Remarks = unguard(get("purpose")), unguard(get("remarks"))
-	r.Packs = splitPacks(unguard(get("packs")))
+	r.AircraftSerial, r.PilotLogin = get("aircraft_serial"), get("pilot_login")
+	r.Purpose, r.Remarks = get("purpose"), get("remarks")
+	r.Packs = splitPacks(get("packs"))
 	switch {
 	case r.LandedAt.Before(r.TookOffAt):
 		return fail("landed_at", "is before take-off")

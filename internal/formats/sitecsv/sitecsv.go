@@ -3,7 +3,6 @@
 package sitecsv
 
 import (
-	"encoding/csv"
 	"errors"
 	"fmt"
 	"io"
@@ -14,10 +13,8 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/site"
 	"mainstay/internal/formats/props"
+	"mainstay/internal/formats/table"
 )
-
-// MaxBytes is the largest file that is read.
-const MaxBytes = 10 << 20
 
 // ErrFile is wrapped when a file cannot be read at all.
 var ErrFile = errors.New("file not usable")
@@ -28,8 +25,7 @@ var Columns = []string{"feature", "shape", "hole", "lat", "lon"}
 
 // Write writes features.
 func Write(w io.Writer, features []site.Feature) error {
-	c := csv.NewWriter(w)
-	_ = c.Write(append(slices.Clone(Columns), props.Names...)) // the error comes back from c.Error
+	t := table.NewWriter(w, append(slices.Clone(Columns), props.Names...))
 	for i, f := range features {
 		p := props.Of(f)
 		for h, ps := range append([][]geo.Point{f.Places}, f.Holes...) {
@@ -42,12 +38,11 @@ func Write(w io.Writer, features []site.Feature) error {
 					}
 					rec = append(rec, v)
 				}
-				_ = c.Write(rec)
+				t.Row(rec...)
 			}
 		}
 	}
-	c.Flush()
-	return c.Error()
+	return t.Flush()
 }
 
 type gathered struct {
@@ -61,55 +56,24 @@ type gathered struct {
 // Read reads features. lat and lon are required; without feature every line is
 // a point of its own.
 func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error) {
-	limited := &io.LimitedReader{R: r, N: MaxBytes + 1}
-	c := csv.NewReader(limited)
-	head, err := c.Read()
+	t, err := table.NewReader(r)
 	if err != nil {
-		return nil, nil, fmt.Errorf("%w: it is empty or not comma-separated text", ErrFile)
-	}
-	at := map[string]int{}
-	for i, h := range head {
-		at[strings.ToLower(strings.TrimSpace(strings.TrimPrefix(h, "\ufeff")))] = i
+		return nil, nil, fmt.Errorf("%w: %w", ErrFile, err)
 	}
 	for _, need := range []string{"lat", "lon"} {
-		if _, ok := at[need]; !ok {
+		if !t.Has(need) {
 			return nil, nil, fmt.Errorf("%w: there is no column %s; places are degrees of latitude and longitude (WGS 84)", ErrFile, need)
 		}
 	}
 	var all []*gathered
 	byName := map[string]*gathered{}
-	for {
-		rec, err := c.Read()
-		if errors.Is(err, io.EOF) {
-			break
-		}
-		if limited.N <= 0 {
-			return nil, nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
-		}
-		if err != nil {
-			line := 0
-			var perr *csv.ParseError
-			if errors.As(err, &perr) {
-				line = perr.Line
-			}
-			refused = append(refused, site.Refused{Number: line, Why: fmt.Sprintf("line %d is not comma-separated text with %d fields", line, len(head))})
-			if errors.Is(err, csv.ErrFieldCount) {
-				continue
-			}
-			break // quotes are open; what follows cannot be told apart
-		}
-		line, _ := c.FieldPos(0)
-		get := func(name string) string {
-			if i, ok := at[name]; ok {
-				return strings.TrimSpace(rec[i])
-			}
-			return ""
-		}
+	err = t.Each(func(line int, cell func(string) string) *table.RowError {
+		get := func(name string) string { return strings.TrimSpace(cell(name)) }
 		name := get("feature")
 		g := byName[name]
 		if g == nil || name == "" {
 			g = &gathered{number: line, fields: map[string]string{}, shape: site.Shape(get("shape")), rings: [][]geo.Point{nil}}
-			for k := range at {
+			for _, k := range t.Columns() {
 				if !slices.Contains(Columns, k) {
 					g.fields[k] = get(k)
 				}
@@ -118,6 +82,13 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 			byName[name] = g
 		}
 		g.place(get("hole"), get("lat"), get("lon"))
+		return nil
+	})
+	if err != nil {
+		return nil, nil, fmt.Errorf("%w: %w", ErrFile, err)
+	}
+	for _, b := range t.Bad() {
+		refused = append(refused, site.Refused{Number: b.Line, Why: fmt.Sprintf("line %d %v", b.Line, b.Err)})
 	}
 	for _, g := range all {
 		if g.shape == "" {

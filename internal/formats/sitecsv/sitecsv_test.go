@@ -9,6 +9,7 @@ import (
 
 	"mainstay/internal/formats/formatstest"
 	"mainstay/internal/formats/sitecsv"
+	"mainstay/internal/formats/table"
 )
 
 var form = formatstest.Form{Write: sitecsv.Write, Read: sitecsv.Read, File: sitecsv.ErrFile, Holes: true}
@@ -23,11 +24,11 @@ func TestFilesOfOthers(t *testing.T) {
 	require.NoError(t, err)
 	require.Len(t, in, 1)
 	assert.InDelta(t, 9.144, *in[0].HeightM, 1e-9)
-	for _, w := range []string{"with a decimal point", "line 4 is not", "swapped"} {
+	for _, w := range []string{"with a decimal point", "line 4 has 2 fields", "swapped"} {
 		assert.Contains(t, formatstest.Whys(refused), w)
 	}
 	_, refused, err = sitecsv.Read(strings.NewReader("feature,shape,hole,lat,lon\n1,area,5,46.3,-119.7\n"))
 	require.NoError(t, err)
 	assert.Contains(t, formatstest.Whys(refused), "not counted from 1")
-	form.Broken(t, "", "x,y\n1,2\n", "lat,lon\n"+strings.Repeat("46.3,-119.7\n", sitecsv.MaxBytes/10))
+	form.Broken(t, "", "x,y\n1,2\n", "lat,lon\n"+strings.Repeat("46.3,-119.7\n", table.MaxBytes/10))
 }

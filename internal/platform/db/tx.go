@@ -144,6 +144,22 @@ func Dial(ctx context.Context, g *gorm.DB) (*pgx.Conn, error) {
 	return pgx.ConnectConfig(ctx, p.cfg.Copy())
 }
 
+// importLock makes imports take turns, over all servers.
+const importLock = 0x6d616970
+
+// OneImport refuses a second import beside the one that goes on: each of them
+// may hold many rows, and the memory they are read into.
+func OneImport(ctx context.Context, tx *gorm.DB) error {
+	var turn bool
+	if err := tx.WithContext(ctx).Raw("select pg_try_advisory_xact_lock(?)", importLock).Scan(&turn).Error; err != nil {
+		return err
+	}
+	if !turn {
+		return &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Another file is being taken in just now. Nothing was taken from this one; try again in a moment."}
+	}
+	return nil
+}
+
 // Inside reports whether ctx carries a transaction.
 func Inside(ctx context.Context) bool { _, ok := ctx.Value(txKey{}).(*sql.Tx); return ok }
 
