@@ -1325,6 +1325,7 @@ const (
 	ProblemTypeCharger               ProblemType = "charger"
 	ProblemTypeClock                 ProblemType = "clock"
 	ProblemTypeConflict              ProblemType = "conflict"
+	ProblemTypeDatabaseAway          ProblemType = "database-away"
 	ProblemTypeDesk                  ProblemType = "desk"
 	ProblemTypeDiscarded             ProblemType = "discarded"
 	ProblemTypeEnded                 ProblemType = "ended"
@@ -1335,6 +1336,7 @@ const (
 	ProblemTypeGearStops             ProblemType = "gear-stops"
 	ProblemTypeGrounded              ProblemType = "grounded"
 	ProblemTypeIdInUse               ProblemType = "id-in-use"
+	ProblemTypeInDoubt               ProblemType = "in-doubt"
 	ProblemTypeInFlight              ProblemType = "in-flight"
 	ProblemTypeInTheAir              ProblemType = "in-the-air"
 	ProblemTypeIncomplete            ProblemType = "incomplete"
@@ -1409,6 +1411,8 @@ func (e ProblemType) Valid() bool {
 		return true
 	case ProblemTypeConflict:
 		return true
+	case ProblemTypeDatabaseAway:
+		return true
 	case ProblemTypeDesk:
 		return true
 	case ProblemTypeDiscarded:
@@ -1428,6 +1432,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeGrounded:
 		return true
 	case ProblemTypeIdInUse:
+		return true
+	case ProblemTypeInDoubt:
 		return true
 	case ProblemTypeInFlight:
 		return true
@@ -2241,22 +2247,26 @@ type Covered = rules.Covered
 // Crew defines model for Crew.
 type Crew struct {
 	// HeadTo where the newest head of the records is sent, an address a line
-	HeadTo  string `json:"head_to"`
-	Name    string `json:"name"`
-	TileUrl string `json:"tile_url"`
-	Units   Units  `json:"units"`
-	Version int    `json:"version"`
-	Zone    string `json:"zone"`
+	HeadTo string `json:"head_to"`
+
+	// KeepPlaces photos keep where they were taken
+	KeepPlaces bool   `json:"keep_places"`
+	Name       string `json:"name"`
+	TileUrl    string `json:"tile_url"`
+	Units      Units  `json:"units"`
+	Version    int    `json:"version"`
+	Zone       string `json:"zone"`
 }
 
 // CrewEdit defines model for CrewEdit.
 type CrewEdit struct {
-	HeadTo  string `json:"head_to"`
-	Name    string `json:"name"`
-	TileUrl string `json:"tile_url"`
-	Units   Units  `json:"units"`
-	Version int    `json:"version"`
-	Zone    string `json:"zone"`
+	HeadTo     string `json:"head_to"`
+	KeepPlaces bool   `json:"keep_places"`
+	Name       string `json:"name"`
+	TileUrl    string `json:"tile_url"`
+	Units      Units  `json:"units"`
+	Version    int    `json:"version"`
+	Zone       string `json:"zone"`
 }
 
 // Datum what the height of a route is counted from; empty is usual for the work
@@ -4669,6 +4679,11 @@ type LogTotalsParams struct {
 	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
 }
 
+// UploadPhotoParams defines parameters for UploadPhoto.
+type UploadPhotoParams struct {
+	Id openapi_types.UUID `form:"id" json:"id"`
+}
+
 // ListRecordsParams defines parameters for ListRecords.
 type ListRecordsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
@@ -5258,7 +5273,7 @@ type ServerInterface interface {
 	LogPractice(c *gin.Context, id openapi_types.UUID)
 	// UploadPhoto Keep a photo as evidence
 	// (POST /photos)
-	UploadPhoto(c *gin.Context)
+	UploadPhoto(c *gin.Context, params UploadPhotoParams)
 	// GetPhoto A photo
 	// (GET /photos/{id})
 	GetPhoto(c *gin.Context, id openapi_types.UUID)
@@ -7434,6 +7449,20 @@ func (siw *ServerInterfaceWrapper) LogPractice(c *gin.Context) {
 // UploadPhoto operation middleware
 func (siw *ServerInterfaceWrapper) UploadPhoto(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params UploadPhotoParams
+
+	// ------------- Required query parameter "id" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "id", c.Request.URL.Query(), &params.Id, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -7441,7 +7470,7 @@ func (siw *ServerInterfaceWrapper) UploadPhoto(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.UploadPhoto(c)
+	siw.Handler.UploadPhoto(c, params)
 }
 
 // GetPhoto operation middleware
@@ -12477,7 +12506,8 @@ func (response LogPracticedefaultApplicationProblemPlusJSONResponse) VisitLogPra
 }
 
 type UploadPhotoRequestObject struct {
-	Body io.Reader
+	Params UploadPhotoParams
+	Body   io.Reader
 }
 
 type UploadPhotoResponseObject interface {
@@ -18691,8 +18721,10 @@ func (sh *strictHandler) LogPractice(ctx *gin.Context, id openapi_types.UUID) {
 }
 
 // UploadPhoto operation middleware
-func (sh *strictHandler) UploadPhoto(ctx *gin.Context) {
+func (sh *strictHandler) UploadPhoto(ctx *gin.Context, params UploadPhotoParams) {
 	var request UploadPhotoRequestObject
+
+	request.Params = params
 
 	request.Body = ctx.Request.Body
 

@@ -23,7 +23,7 @@ func withDesk(t *testing.T) (*desk.Desk, string) {
 	d.Set(desk.Faults{DelayS: 1})
 	srv := httptest.NewServer(d)
 	t.Cleanup(srv.Close)
-	svc.Airspace.Desk = outside.New(srv.URL)
+	svc.Airspace.Desk = outside.New(srv.URL, "")
 	return d, testbed.Serve(t, svc)
 }
 

@@ -96,7 +96,7 @@ func TestChargerOnTheNetwork(t *testing.T) {
 	c := charger.New(2, 7200, time.Now) // two hours in a second
 	device := httptest.NewServer(c)
 	defer device.Close()
-	svc.Rack.Charger = outside.New(device.URL)
+	svc.Rack.Charger = outside.New(device.URL, "")
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	p.SignIn("bao", demo.Password)
 	var id string

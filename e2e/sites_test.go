@@ -175,7 +175,7 @@ func TestWeatherOfASite(t *testing.T) {
 	device := weather.New(svc.Clock.Now)
 	sky := httptest.NewServer(device)
 	defer sky.Close()
-	svc.Sites.Weather = outside.New(sky.URL)
+	svc.Sites.Weather = outside.New(sky.URL, "")
 	p := chromium.Open(t, testbed.Serve(t, svc), "/sites", 1280, 800)
 	p.SignIn("odile", demo.Password)
 	p.Click("Long Bank")

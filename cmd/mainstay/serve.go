@@ -10,10 +10,13 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"runtime/debug"
 	"syscall"
 	"time"
 
 	"github.com/caarlos0/env/v11"
+	"github.com/prometheus/client_golang/prometheus"
+	"github.com/prometheus/client_golang/prometheus/promhttp"
 	"github.com/spf13/cobra"
 	"gocloud.dev/blob"
 	_ "gocloud.dev/blob/fileblob" // folders as photo stores
@@ -41,9 +44,13 @@ type config struct {
 	Clock       time.Time     `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
 	Debug       bool          `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
 	PerMinute   int64         `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
-	Charger     string        `env:"MAINSTAY_CHARGER_URL"`  // a charger on the network; none by default
-	Weather     string        `env:"MAINSTAY_WEATHER_URL"`  // a weather service on the network; none by default
-	Desk        string        `env:"MAINSTAY_DESK_URL"`     // an airspace desk on the network; none by default
+	Charger     string        `env:"MAINSTAY_CHARGER_URL"` // a charger on the network; none by default
+	Weather     string        `env:"MAINSTAY_WEATHER_URL"` // a weather service on the network; none by default
+	Desk        string        `env:"MAINSTAY_DESK_URL"`    // an airspace desk on the network; none by default
+	ChargerKey  string        `env:"MAINSTAY_CHARGER_KEY"` // what each of them wants to hear, if anything
+	WeatherKey  string        `env:"MAINSTAY_WEATHER_KEY"`
+	DeskKey     string        `env:"MAINSTAY_DESK_KEY"`
+	Metrics     string        `env:"MAINSTAY_METRICS"`      // host:port for figures, away from the application; none by default
 	Heads       string        `env:"MAINSTAY_HEADS"`        // folder for files with heads of the records; none by default
 	HeadCommand string        `env:"MAINSTAY_HEAD_COMMAND"` // sends a mail given on its input, like "/usr/sbin/sendmail -i"; none by default
 	HeadEvery   time.Duration `env:"MAINSTAY_HEAD_EVERY" envDefault:"1h"`
@@ -93,6 +100,28 @@ func (c config) photos(ctx context.Context) (*blob.Bucket, error) {
 	}
 	return b, nil
 }
+
+// syncPhoto makes a photo in a folder stay there when the power goes.
+func (c config) syncPhoto() func(key string) error {
+	if hasScheme(c.Photos) {
+		return nil
+	}
+	return func(key string) error {
+		for _, name := range []string{filepath.Join(c.Photos, key), c.Photos} { // the file, and its entry in the folder
+			f, err := os.Open(name)
+			if err != nil {
+				return err
+			}
+			if err := errors.Join(f.Sync(), f.Close()); err != nil {
+				return err
+			}
+		}
+		return nil
+	}
+}
+
+// memoryWanted is where the collector begins to work harder.
+const memoryWanted = 256 << 20
 
 func hasScheme(s string) bool {
 	for i, r := range s {
@@ -150,12 +179,14 @@ func serve(ctx context.Context, withDemo bool) error {
 	if err := db.Current(ctx, g); err != nil {
 		return err
 	}
+	debug.SetMemoryLimit(memoryWanted) // hashing passwords leaves much to collect
 	if err := db.OwnsNothing(ctx, g); errors.Is(err, db.ErrOwner) {
 		log.Warn(err.Error())
 	} else if err != nil {
 		return err
 	}
 	svc := server.NewServices(g, c.clock(), photos)
+	svc.Walkrounds.SyncPhoto = c.syncPhoto()
 	if err := svc.Seed(ctx); err != nil {
 		return err
 	}
@@ -176,25 +207,25 @@ func serve(ctx context.Context, withDemo bool) error {
 		log.Info("charger stand-in", "address", c.Charger)
 	}
 	if withDemo && c.Weather == "" {
-		if c.Weather, err = startStandin(ctx, "weather", "127.0.0.1:0", weather.New(svc.Clock.Now)); err != nil {
+		if c.Weather, err = serveAt(ctx, "weather", "127.0.0.1:0", weather.New(svc.Clock.Now)); err != nil {
 			return err
 		}
 		log.Info("weather stand-in", "address", c.Weather)
 	}
 	if withDemo && c.Desk == "" {
-		if c.Desk, err = startStandin(ctx, "desk", "127.0.0.1:0", desk.New(svc.Clock.Now)); err != nil {
+		if c.Desk, err = serveAt(ctx, "desk", "127.0.0.1:0", desk.New(svc.Clock.Now)); err != nil {
 			return err
 		}
 		log.Info("airspace desk stand-in", "address", c.Desk)
 	}
 	if c.Desk != "" {
-		svc.Airspace.Desk = outside.New(c.Desk)
+		svc.Airspace.Desk = outside.New(c.Desk, c.DeskKey)
 	}
 	if c.Weather != "" {
-		svc.Sites.Weather = outside.New(c.Weather)
+		svc.Sites.Weather = outside.New(c.Weather, c.WeatherKey)
 	}
 	if c.Charger != "" {
-		svc.Rack.Charger = outside.New(c.Charger)
+		svc.Rack.Charger = outside.New(c.Charger, c.ChargerKey)
 		go svc.Rack.Watch(ctx, 5*time.Second, func(err error) { log.Error("charger", "error", err) })
 	}
 	queue, err := svc.Queue(slog.New(slog.NewJSONHandler(os.Stderr, &slog.HandlerOptions{Level: slog.LevelWarn})))
@@ -207,7 +238,13 @@ func serve(ctx context.Context, withDemo bool) error {
 	go c.keepHouse(ctx, svc, log)
 	hub := changes.NewHub()
 	go hub.Run(ctx, g, log)
-	h, err := server.New(svc, server.Options{Changes: hub, Secure: c.Secure, PerMinute: c.PerMinute, Proxies: c.Proxies, Web: web.Files(), Log: log})
+	figures := prometheus.NewRegistry()
+	if c.Metrics != "" {
+		if _, err := serveAt(ctx, "metrics", c.Metrics, promhttp.HandlerFor(figures, promhttp.HandlerOpts{})); err != nil {
+			return err
+		}
+	}
+	h, err := server.New(svc, server.Options{Changes: hub, Figures: figures, Secure: c.Secure, PerMinute: c.PerMinute, Proxies: c.Proxies, Web: web.Files(), Log: log})
 	if err != nil {
 		return err
 	}

@@ -19,15 +19,14 @@ import (
 const chargerChannels = 4
 
 func startCharger(ctx context.Context, address string, speed float64) (string, error) {
-	return startStandin(ctx, "charger", address, charger.New(chargerChannels, speed, time.Now))
+	return serveAt(ctx, "charger", address, charger.New(chargerChannels, speed, time.Now))
 }
 
-// startStandin serves a stand-in on loopback until ctx ends and returns its
-// address.
-func startStandin(ctx context.Context, name, address string, h http.Handler) (string, error) {
+// serveAt serves beside the application until ctx ends and returns where.
+func serveAt(ctx context.Context, name, address string, h http.Handler) (string, error) {
 	l, err := (&net.ListenConfig{}).Listen(ctx, "tcp", address)
 	if err != nil {
-		return "", fmt.Errorf("%s stand-in: %w", name, err)
+		return "", fmt.Errorf("%s: %w", name, err)
 	}
 	srv := &http.Server{Handler: h, ReadHeaderTimeout: 5 * time.Second}
 	go func() {
@@ -40,7 +39,7 @@ func startStandin(ctx context.Context, name, address string, h http.Handler) (st
 
 // serveStandin serves a stand-in until it is stopped.
 func serveStandin(cmd *cobra.Command, name, address string, h http.Handler) error {
-	at, err := startStandin(cmd.Context(), name, address, h)
+	at, err := serveAt(cmd.Context(), name, address, h)
 	if err != nil {
 		return err
 	}

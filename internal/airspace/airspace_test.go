@@ -32,7 +32,7 @@ func setUp(t *testing.T) bed {
 	b.desk = desk.New(b.Stage.Services.Clock.Now)
 	srv := httptest.NewServer(b.desk)
 	t.Cleanup(srv.Close)
-	b.Airspace.Desk = outside.New(srv.URL)
+	b.Airspace.Desk = outside.New(srv.URL, "")
 	require.NoError(t, b.Sites.Add(b.As(b.Chief), sites.Site{ID: b.site, Name: "Station", Lat: 46.3215, Lon: -119.6905, ElevationM: 210}))
 	return b
 }
@@ -180,7 +180,7 @@ func TestAnswersThatCannotBe(t *testing.T) {
 		srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
 			_, _ = w.Write([]byte(strings.ReplaceAll(answer, "REF", id.String())))
 		}))
-		b.Airspace.Desk = outside.New(srv.URL)
+		b.Airspace.Desk = outside.New(srv.URL, "")
 		err := b.Airspace.Ask(ctx, airspace.New{ID: id, Site: b.site, Zone: zone, CeilingM: 60, From: testbed.Noon, To: testbed.Noon.Add(time.Hour)})
 		assert.True(t, fault.Is(err, "desk"), "%s: %v", name, err)
 		srv.Close()

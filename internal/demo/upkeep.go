@@ -97,7 +97,7 @@ func (g *generator) photo(ctx context.Context) ([]string, error) {
 		if err := png.Encode(&b, img); err != nil {
 			return nil, err
 		}
-		p, err := g.svc.Walkrounds.KeepPhoto(ctx, &b)
+		p, err := g.svc.Walkrounds.KeepPhoto(ctx, newID(), &b)
 		if err != nil {
 			return nil, err
 		}

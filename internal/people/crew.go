@@ -38,7 +38,9 @@ type Crew struct {
 	RulePack string  // name of the rule pack it flies under
 	SightM   float64 `gorm:"column:sight_m"` // how far its people see an aircraft well
 	HeadTo   string  // where the newest head of the chain is sent, an address a line
-	Version  int
+	// KeepPlaces lets photos keep where they were taken.
+	KeepPlaces bool
+	Version    int
 }
 
 // TableName is the table of the one crew.
@@ -164,7 +166,7 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 		if err != nil {
 			return err
 		}
-		done := tx.Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?, head_to = ?, version = version + 1 where version = ?", c.Name, c.Zone, string(u), c.TileURL, c.HeadTo, c.Version)
+		done := tx.Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?, head_to = ?, keep_places = ?, version = version + 1 where version = ?", c.Name, c.Zone, string(u), c.TileURL, c.HeadTo, c.KeepPlaces, c.Version)
 		if done.Error != nil {
 			return done.Error
 		}
@@ -173,7 +175,7 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 		}
 		c.Version++
 		shown := func(c Crew) map[string]any {
-			return map[string]any{"name": c.Name, "zone": c.Zone, "units": c.Units, "tile_url": c.TileURL, "head_to": c.HeadTo}
+			return map[string]any{"name": c.Name, "zone": c.Zone, "units": c.Units, "tile_url": c.TileURL, "head_to": c.HeadTo, "keep_places": c.KeepPlaces}
 		}
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewChanged, At: s.Clock.Now(), By: From(ctx).By(), Summary: "Settings of the crew changed.", Content: map[string]any{"before": shown(before), "after": shown(c)}})
 		return err

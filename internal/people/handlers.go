@@ -156,7 +156,7 @@ func (h *Handlers) ResetPassword(ctx context.Context, r api.ResetPasswordRequest
 }
 
 func (h *Handlers) UpdateCrew(ctx context.Context, r api.UpdateCrewRequestObject) (api.UpdateCrewResponseObject, error) {
-	c, err := h.People.UpdateCrew(ctx, Crew{Name: r.Body.Name, Zone: r.Body.Zone, TileURL: r.Body.TileUrl, HeadTo: r.Body.HeadTo, Version: r.Body.Version, Units: shown(r.Body.Units)})
+	c, err := h.People.UpdateCrew(ctx, Crew{Name: r.Body.Name, Zone: r.Body.Zone, TileURL: r.Body.TileUrl, HeadTo: r.Body.HeadTo, KeepPlaces: r.Body.KeepPlaces, Version: r.Body.Version, Units: shown(r.Body.Units)})
 	return api.UpdateCrew200JSONResponse(wireCrew(c)), err
 }
 
@@ -206,7 +206,7 @@ func (h *Handlers) wire(p Person, c Crew) api.Person {
 }
 
 func wireCrew(c Crew) api.Crew {
-	return api.Crew{Name: c.Name, Zone: c.Zone, TileUrl: c.TileURL, HeadTo: c.HeadTo, Version: c.Version, Units: api.Units{Length: api.UnitsLength(c.Units.Length), Speed: api.UnitsSpeed(c.Units.Speed),
+	return api.Crew{Name: c.Name, Zone: c.Zone, TileUrl: c.TileURL, HeadTo: c.HeadTo, KeepPlaces: c.KeepPlaces, Version: c.Version, Units: api.Units{Length: api.UnitsLength(c.Units.Length), Speed: api.UnitsSpeed(c.Units.Speed),
 		Mass: api.UnitsMass(c.Units.Mass), Temperature: api.UnitsTemperature(c.Units.Temperature), Volume: api.UnitsVolume(c.Units.Volume)}}
 }
 

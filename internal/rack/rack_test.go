@@ -102,7 +102,7 @@ func device(t *testing.T, s *testbed.Stage) *charger.Charger {
 	c := charger.New(2, 1, s.Clock.Now)
 	srv := httptest.NewServer(c)
 	t.Cleanup(srv.Close)
-	s.Rack.Charger = outside.New(srv.URL)
+	s.Rack.Charger = outside.New(srv.URL, "")
 	return c
 }
 

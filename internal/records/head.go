@@ -28,7 +28,7 @@ const headWords = 8
 // NewestHead is where the chain ends now.
 func NewestHead(ctx context.Context, g *gorm.DB) (Head, error) {
 	e, err := endOf(ctx, g.ConnPool)
-	return Head(e), err
+	return Head{e.Seq, e.Nth, e.Hash}, err
 }
 
 // Place is the number of the head: record, and seal after it.

@@ -57,6 +57,7 @@ const (
 	SecretReset       = "secret-reset"
 	CrewChanged       = "crew-changed"
 	FileTaken         = "file-version"
+	ClockSetBack      = "clock-set-back"
 	OwnRuleSaved      = "own-rule"
 	OwnRuleRemoved    = "own-rule-removed"
 	DocumentSaved     = "document"
@@ -102,6 +103,9 @@ type row struct {
 }
 
 func (row) TableName() string { return "records" }
+
+// clockSlack is how far the clocks of servers may differ without a word.
+const clockSlack = 2 * time.Minute
 
 // chainLock makes appends take turns, so that each knows the record before it.
 const chainLock = 0x6d61696e
@@ -164,6 +168,9 @@ func standing(tx *gorm.DB, entries []Entry) error {
 // Append adds entries to the chain in tx, in their order, and returns the
 // number of the last.
 func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
+	if len(entries) == 0 {
+		return 0, nil
+	}
 	if err := Turn(ctx, tx); err != nil {
 		return 0, err
 	}
@@ -175,6 +182,10 @@ func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 		return 0, err
 	}
 	last := row{Seq: e.Seq, Hash: e.Hash}
+	if now := entries[0].At; e.At.Sub(now) > clockSlack {
+		entries = append([]Entry{{Kind: ClockSetBack, At: now, By: By{Name: "Mainstay"}, Content: map[string]any{"from": e.At.UTC(), "to": now.UTC()},
+			Summary: fmt.Sprintf("The server's clock went back, from %s to %s. Records keep their order.", e.At.UTC().Format("2006-01-02 15:04:05 UTC"), now.UTC().Format("2006-01-02 15:04:05 UTC"))}}, entries...)
+	}
 	rows := make([]row, len(entries))
 	for i, e := range entries {
 		content, err := json.Marshal(e.Content)

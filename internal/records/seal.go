@@ -32,12 +32,13 @@ type end struct {
 	Seq  int64
 	Nth  int // 0: no seal after the record
 	Hash []byte
+	At   time.Time // of the record
 }
 
 func endOf(ctx context.Context, c gorm.ConnPool) (end, error) {
 	e := end{Hash: make([]byte, sha256.Size)}
-	rows, err := c.QueryContext(ctx, `select r.seq, coalesce(s.nth, 0), coalesce(s.hash, r.hash) from (
-			(select seq, hash from records order by seq desc limit 1) union all (select 0, null where not exists (select from records))) r
+	rows, err := c.QueryContext(ctx, `select r.seq, coalesce(s.nth, 0), coalesce(s.hash, r.hash), r.at from (
+			(select seq, hash, at from records order by seq desc limit 1) union all (select 0, null, null where not exists (select from records))) r
 		left join lateral (select nth, hash from seals where after_seq = r.seq order by nth desc limit 1) s on true`)
 	if err != nil {
 		return e, err
@@ -45,8 +46,12 @@ func endOf(ctx context.Context, c gorm.ConnPool) (end, error) {
 	defer func() { _ = rows.Close() }()
 	for rows.Next() {
 		var h []byte
-		if err := rows.Scan(&e.Seq, &e.Nth, &h); err != nil {
+		var at *time.Time
+		if err := rows.Scan(&e.Seq, &e.Nth, &h, &at); err != nil {
 			return e, err
+		}
+		if at != nil {
+			e.At = *at
 		}
 		if h != nil {
 			e.Hash = h

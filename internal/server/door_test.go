@@ -35,7 +35,7 @@ func TestHeadersAreStrict(t *testing.T) {
 		assert.Equal(t, "nosniff", res.Header.Get("X-Content-Type-Options"), path)
 		assert.Equal(t, "DENY", res.Header.Get("X-Frame-Options"), path)
 	}
-	for path, want := range map[string]int{"/healthz": 200, "/readyz": 200, "/metrics": 200, "/api/v1/openapi.json": 200, "/api/v1": 200, "/api/v1/nothing": 404} {
+	for path, want := range map[string]int{"/healthz": 200, "/readyz": 200, "/metrics": 404, "/api/v1/openapi.json": 200, "/api/v1": 200, "/api/v1/nothing": 404} {
 		res, err := http.Get(base + path)
 		require.NoError(t, err)
 		_ = res.Body.Close()
@@ -138,7 +138,7 @@ func TestLargeBodiesAreRefused(t *testing.T) {
 	c := testbed.NewClient(t, testbed.Serve(t, svc)).SignIn("imre", demo.Password)
 	a := c.Do(http.MethodPost, "/defects", map[string]any{"note": strings.Repeat("x", 2<<20)})
 	assert.Equal(t, http.StatusRequestEntityTooLarge, a.Status, a.Text())
-	a = c.Do(http.MethodPost, "/photos", bytes.Repeat([]byte{0xff}, 11<<20))
+	a = c.Do(http.MethodPost, "/photos?id="+testbed.NewID().String(), bytes.Repeat([]byte{0xff}, 11<<20))
 	assert.Equal(t, http.StatusRequestEntityTooLarge, a.Status)
 }
 
@@ -212,7 +212,7 @@ func TestMapPictures(t *testing.T) {
 		var session api.Session
 		c.Do("GET", "/session", nil).Into(&session)
 		version := session.Crew.Version
-		return c.Do("PUT", "/crew", map[string]any{"name": "Crew", "zone": "UTC", "tile_url": tiles, "head_to": "", "version": version, "units": map[string]string{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}})
+		return c.Do("PUT", "/crew", map[string]any{"name": "Crew", "zone": "UTC", "tile_url": tiles, "head_to": "", "keep_places": false, "version": version, "units": map[string]string{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}})
 	}
 	for _, bad := range []string{"ftp://x/{z}/{x}/{y}", "https://x/{z}/{x}", "https://x;script-src */{z}/{x}/{y}", "https://x /{z}/{x}/{y}", "javascript:{z}{x}{y}"} {
 		assert.Contains(t, put(bad).Field("tile_url"), "looks like https://", bad)

@@ -29,6 +29,12 @@ var titleOf = map[fault.Kind]string{
 // writeProblem answers with problem+json (RFC 9457). What is not a fault is
 // our mistake: it is logged, and the person hears what is safe.
 func writeProblem(c *gin.Context, log *slog.Logger, err error) {
+	c.Abort()
+	answerProblem(c.Writer, c.FullPath(), log, err)
+}
+
+// answerProblem does the same outside of the router, for one route or none.
+func answerProblem(w http.ResponseWriter, route string, log *slog.Logger, err error) {
 	var tooLarge *http.MaxBytesError
 	err = db.Translate(err)
 	f, ok := fault.As(err)
@@ -50,17 +56,18 @@ func writeProblem(c *gin.Context, log *slog.Logger, err error) {
 		}
 	case errors.Is(err, context.DeadlineExceeded):
 		p.Type, p.Title, p.Detail, status = "busy", titleOf[fault.Busy], "This took too long and was stopped. Nothing was saved; what you entered is still here. Try again.", http.StatusServiceUnavailable
-		log.Warn("request took too long", "path", c.FullPath())
+		log.Warn("request took too long", "path", route)
 	case errors.Is(err, context.Canceled):
 		status = 499 // the client went away; nobody reads the answer
 	default:
-		log.Error("request failed", "path", c.FullPath(), "error", err)
+		log.Error("request failed", "path", route, "error", err)
 	}
 	p.Status = status
 	b, merr := json.Marshal(p)
 	if merr != nil {
 		b = []byte(`{"type":"internal","title":"","status":500,"detail":""}`)
 	}
-	c.Abort()
-	c.Data(status, "application/problem+json", b)
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(status)
+	_, _ = w.Write(b)
 }

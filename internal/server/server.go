@@ -19,7 +19,6 @@ import (
 	"github.com/gin-gonic/gin"
 	"github.com/google/uuid"
 	"github.com/prometheus/client_golang/prometheus"
-	"github.com/prometheus/client_golang/prometheus/promhttp"
 	"github.com/ulule/limiter/v3"
 	"github.com/ulule/limiter/v3/drivers/store/memory"
 
@@ -53,6 +52,7 @@ type Options struct {
 	Web       fs.FS        // the built web application
 	Changes   *changes.Hub // told by the database; nil: no stream tells anything
 	Log       *slog.Logger
+	Figures   *prometheus.Registry // takes what is measured; nil: nobody asks
 }
 
 type server struct {
@@ -93,9 +93,10 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	}
 	s := &server{svc: svc, log: o.Log, contract: con, sessions: sm, web: o.Web, file: make(chan struct{}, 1),
 		limit: limiter.New(memory.NewStore(), limiter.Rate{Period: time.Minute, Limit: o.PerMinute})}
-	reg := prometheus.NewRegistry()
 	s.latency = prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "mainstay_request_seconds", Help: "Time to answer, by operation."}, []string{"method", "path", "status"})
-	reg.MustRegister(s.latency)
+	if o.Figures != nil {
+		o.Figures.MustRegister(s.latency)
+	}
 
 	gin.SetMode(gin.ReleaseMode)
 	e := gin.New()
@@ -115,14 +116,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 		}
 		c.String(http.StatusOK, "ready")
 	})
-	metrics := promhttp.HandlerFor(reg, promhttp.HandlerOpts{})
-	e.GET("/metrics", func(c *gin.Context) {
-		if ip := c.RemoteIP(); ip != "127.0.0.1" && ip != "::1" {
-			c.Status(http.StatusNotFound)
-			return
-		}
-		metrics.ServeHTTP(c.Writer, c.Request)
-	})
+	e.GET("/metrics", func(c *gin.Context) { c.Status(http.StatusNotFound) }) // figures have an address of their own
 	e.GET("/api/v1/openapi.json", s.document)
 	e.GET("/api/v1", s.readable)
 
@@ -137,7 +131,17 @@ func New(svc *Services, o Options) (http.Handler, error) {
 		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))
 	}})
 	e.NoRoute(s.page)
-	return sm.LoadAndSave(e), nil
+	sm.ErrorFunc = func(w http.ResponseWriter, _ *http.Request, err error) { // the session could not be read or kept
+		answerProblem(w, "session", o.Log, err)
+	}
+	api := sm.LoadAndSave(e)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if strings.HasPrefix(r.URL.Path, "/api/") {
+			api.ServeHTTP(w, r)
+		} else { // pages need no session, and come even when the database is away
+			e.ServeHTTP(w, r)
+		}
+	}), nil
 }
 
 func (s *server) problem(c *gin.Context, err error) { writeProblem(c, s.log, err) }
@@ -161,7 +165,7 @@ func (s *server) observe(c *gin.Context) {
 // unless the crew named a place. Only pages ask; their files and the API do not.
 func (s *server) pictures(c *gin.Context) string {
 	p := c.Request.URL.Path
-	if strings.HasPrefix(p, "/api/") || strings.Contains(p, ".") || p == "/healthz" || p == "/readyz" || p == "/metrics" {
+	if strings.HasPrefix(p, "/api/") || strings.Contains(p, ".") || p == "/healthz" || p == "/readyz" {
 		return ""
 	}
 	crew, _, err := s.svc.People.Crew(c)
@@ -179,6 +183,9 @@ func (s *server) headers(c *gin.Context) {
 	h.Set("X-Frame-Options", "DENY")
 	h.Set("Referrer-Policy", "no-referrer")
 	h.Set("Cross-Origin-Opener-Policy", "same-origin")
+	if s.sessions.Cookie.Secure {
+		h.Set("Strict-Transport-Security", "max-age=31536000")
+	}
 	h.Set("Permissions-Policy", "geolocation=(self), camera=(self), microphone=()")
 	if strings.HasPrefix(c.Request.URL.Path, "/api/") {
 		h.Set("Cache-Control", "no-store")

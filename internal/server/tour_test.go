@@ -74,22 +74,22 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	require.NoError(t, err)
 	device := httptest.NewServer(charger.New(2, 1, svc.Clock.Now))
 	defer device.Close()
-	svc.Rack.Charger = outside.New(device.URL)
+	svc.Rack.Charger = outside.New(device.URL, "")
 	sky := httptest.NewServer(weather.New(svc.Clock.Now))
 	defer sky.Close()
-	svc.Sites.Weather = outside.New(sky.URL)
+	svc.Sites.Weather = outside.New(sky.URL, "")
 	board := desk.New(svc.Clock.Now)
 	board.Set(desk.Faults{})
 	counter := httptest.NewServer(board)
 	defer counter.Close()
-	svc.Airspace.Desk = outside.New(counter.URL)
+	svc.Airspace.Desk = outside.New(counter.URL, "")
 	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}, svc.DB, before}
 	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
 	id := func() string { return testbed.NewID().String() }
 
 	x.do("GET", "/setup", nil, nil)
 	x.do("POST", "/setup", m{"crew_name": "Tour", "zone": "UTC", "units": units, "name": "Chief", "login": "chief", "password": "long enough", "pin": "2580"}, nil)
-	x.do("PUT", "/crew", m{"name": "Tour crew", "zone": "UTC", "units": units, "tile_url": "", "head_to": "chief@crew.example\nfile:heads.txt", "version": 1}, nil)
+	x.do("PUT", "/crew", m{"name": "Tour crew", "zone": "UTC", "units": units, "tile_url": "", "head_to": "chief@crew.example\nfile:heads.txt", "keep_places": false, "version": 1}, nil)
 	var session api.Session
 	x.do("GET", "/session", nil, &session)
 	x.do("PUT", "/session/pin", m{"password": "long enough", "pin": "7391"}, nil)
@@ -130,7 +130,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	var img bytes.Buffer
 	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 4, 4))))
 	var photo api.Photo
-	x.do("POST", "/photos", img.Bytes(), &photo)
+	x.do("POST", "/photos?id="+id(), img.Bytes(), &photo)
 	x.accept(craft.Id.String(), photo.Id.String())
 	x.do("POST", at+"/ground", m{"id": id(), "reason": "smells odd"}, nil)
 	x.do("POST", at+"/return", m{"note": "it was the truck", "pin": "7391"}, nil)

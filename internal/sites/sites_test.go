@@ -284,7 +284,7 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	device := standin.New(b.Clock.Now)
 	srv := httptest.NewServer(device)
 	defer srv.Close()
-	b.Sites.Weather = outside.New(srv.URL)
+	b.Sites.Weather = outside.New(srv.URL, "")
 	b.Clock.Advance(30 * time.Minute)
 	require.NoError(t, b.Sites.FetchWeather(b.ctx, b.site.ID, testbed.NewID(), "crops"))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)

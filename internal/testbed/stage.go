@@ -212,7 +212,7 @@ func (s *Stage) Photo() string {
 	s.t.Helper()
 	var b bytes.Buffer
 	require.NoError(s.t, png.Encode(&b, image.NewGray(image.Rect(0, 0, 4, 4))))
-	p, err := s.Walkrounds.KeepPhoto(s.As(s.Tech), &b)
+	p, err := s.Walkrounds.KeepPhoto(s.As(s.Tech), NewID(), &b)
 	require.NoError(s.t, err)
 	return p.ID.String()
 }

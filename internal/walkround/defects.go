@@ -1,17 +1,12 @@
 package walkround
 
 import (
-	"bytes"
 	"context"
-	"crypto/sha256"
-	"io"
-	"net/http"
 	"slices"
 	"strings"
 	"time"
 
 	"github.com/google/uuid"
-	"gocloud.dev/blob"
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
@@ -245,61 +240,6 @@ func (s *Service) Defects(ctx context.Context, aircraft *uuid.UUID) ([]Defect, e
 	var out []Defect
 	err := q.Find(&out).Error
 	return out, err
-}
-
-// Photo is a picture kept as evidence.
-type Photo struct {
-	ID        uuid.UUID
-	MediaType string
-	Bytes     int
-	Sha256    []byte
-	ByName    string
-	At        time.Time
-}
-
-// TableName is the table of photos.
-func (Photo) TableName() string { return "photos" }
-
-// MaxPhoto is the largest photo in bytes.
-const MaxPhoto = 10 << 20
-
-// KeepPhoto stores a picture; its kind is told from its bytes, not from what
-// the sender says.
-func (s *Service) KeepPhoto(ctx context.Context, body io.Reader) (Photo, error) {
-	b, err := io.ReadAll(io.LimitReader(body, MaxPhoto+1))
-	if err != nil {
-		return Photo{}, err
-	}
-	if len(b) > MaxPhoto {
-		return Photo{}, &fault.Error{Kind: fault.TooLarge, Type: "too-large", Detail: "The photo is larger than 10 MB. Take it at a lower resolution."}
-	}
-	media := http.DetectContentType(b)
-	if !slices.Contains([]string{"image/jpeg", "image/png", "image/webp"}, media) {
-		return Photo{}, fault.Bad("photo", "This is not a JPEG, PNG or WebP picture.")
-	}
-	id, err := uuid.NewV7()
-	if err != nil {
-		return Photo{}, err
-	}
-	sum := sha256.Sum256(b)
-	if err := s.Photos.Upload(ctx, id.String(), bytes.NewReader(b), &blob.WriterOptions{ContentType: media}); err != nil {
-		return Photo{}, err
-	}
-	p := Photo{ID: id, MediaType: media, Bytes: len(b), Sha256: sum[:], ByName: people.From(ctx).Name, At: s.Clock.Now()}
-	return p, s.DB.WithContext(ctx).Create(&p).Error
-}
-
-// Photo returns a stored picture and its bytes.
-func (s *Service) Photo(ctx context.Context, id uuid.UUID) (Photo, []byte, error) {
-	var p Photo
-	if err := s.DB.WithContext(ctx).Limit(1).Find(&p, "id = ?", id).Error; err != nil {
-		return p, nil, err
-	}
-	if p.ID == uuid.Nil {
-		return p, nil, fault.Missing("photo")
-	}
-	b, err := s.Photos.ReadAll(ctx, id.String())
-	return p, b, err
 }
 
 // severity reads the word kept in the database.

@@ -132,7 +132,7 @@ func (h *Handlers) SettleDefect(ctx context.Context, r api.SettleDefectRequestOb
 }
 
 func (h *Handlers) UploadPhoto(ctx context.Context, r api.UploadPhotoRequestObject) (api.UploadPhotoResponseObject, error) {
-	p, err := h.Walkrounds.KeepPhoto(ctx, r.Body)
+	p, err := h.Walkrounds.KeepPhoto(ctx, r.Params.Id, r.Body)
 	if err != nil {
 		return nil, err
 	}

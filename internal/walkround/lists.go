@@ -31,6 +31,8 @@ type Service struct {
 	Fleet  *fleet.Service
 	People *people.Service
 	Photos *blob.Bucket
+	// SyncPhoto sees to it that a photo is on disk; nil where the store does so itself.
+	SyncPhoto func(key string) error
 }
 
 type listRow struct {

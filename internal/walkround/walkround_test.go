@@ -105,7 +105,7 @@ func TestDefectFromRaisedToClosed(t *testing.T) {
 	s := testbed.NewStage(t)
 	var img bytes.Buffer
 	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 4, 4))))
-	photo, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), &img)
+	photo, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), testbed.NewID(), &img)
 	require.NoError(t, err)
 	d := walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID, Station: "arm-2", Title: "Crack", Severity: "stop", Photos: []uuid.UUID{photo.ID}}
 	_, err = s.Walkrounds.Raise(s.As(s.Pilot), d)
@@ -130,11 +130,26 @@ func TestDefectFromRaisedToClosed(t *testing.T) {
 
 func TestPhotosAreToldByTheirBytes(t *testing.T) {
 	s := testbed.NewStage(t)
+	picture := func(w int) *bytes.Buffer {
+		var b bytes.Buffer
+		require.NoError(t, png.Encode(&b, image.NewGray(image.Rect(0, 0, w, 4))))
+		return &b
+	}
+	id, synced := testbed.NewID(), ""
+	s.Walkrounds.SyncPhoto = func(key string) error { synced = key; return nil }
+	first, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), id, picture(4))
+	require.NoError(t, err)
+	assert.Equal(t, id.String(), synced, "on disk before it is on file")
+	again, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), id, picture(4))
+	require.NoError(t, err, "sent twice is one")
+	assert.Equal(t, first.Sha256, again.Sha256)
+	_, err = s.Walkrounds.KeepPhoto(s.As(s.Tech), id, picture(5))
+	assert.True(t, fault.Is(err, "id-in-use"), "nobody replaces a photo")
 	for name, body := range map[string]string{"text": "hello", "page": "<html><script>alert(1)</script>", "empty": "", "vector": `<svg xmlns="http://www.w3.org/2000/svg"/>`} {
-		_, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), strings.NewReader(body))
+		_, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), testbed.NewID(), strings.NewReader(body))
 		assert.ErrorContains(t, err, "not a JPEG", name)
 	}
-	_, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), bytes.NewReader(make([]byte, walkround.MaxPhoto+1)))
+	_, err = s.Walkrounds.KeepPhoto(s.As(s.Pilot), testbed.NewID(), bytes.NewReader(make([]byte, walkround.MaxPhoto+1)))
 	assert.True(t, fault.Is(err, "too-large"))
 }
 

@@ -5,12 +5,16 @@ package db
 import (
 	"context"
 	"database/sql"
+	"database/sql/driver"
 	"embed"
 	"errors"
 	"fmt"
+	"io"
 	"io/fs"
 	"log/slog"
+	"net"
 	"strconv"
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -192,10 +196,16 @@ var constraints = map[string]fault.Field{
 func Translate(err error) error {
 	var pg *pgconn.PgError
 	if err == nil || !errors.As(err, &pg) {
+		if unreachable(err) {
+			return away()
+		}
 		return err
 	}
 	if f, ok := constraints[pg.ConstraintName]; ok {
 		return &fault.Error{Kind: fault.Conflict, Type: "conflict", Detail: f.Sentence, Fields: []fault.Field{f}}
+	}
+	if strings.HasPrefix(pg.Code, "08") || strings.HasPrefix(pg.Code, "57P") {
+		return away()
 	}
 	switch pg.Code {
 	case lockNotAvailable, queryCanceled, deadlock, serialization, tooManyConnections:
@@ -212,6 +222,26 @@ func Translate(err error) error {
 
 // The codes of PostgreSQL for text with a NUL in it, in JSON and plain, and for
 // a reference to a row that does not exist.
+// unreachable reports whether an error says that the database cannot be
+// reached, as opposed to something that it says.
+func unreachable(err error) bool {
+	var connect *pgconn.ConnectError
+	var network *net.OpError
+	if _, ours := fault.As(err); err == nil || ours || errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded) && !errors.As(err, &connect) {
+		return false
+	}
+	return errors.As(err, &connect) || errors.As(err, &network) || errors.Is(err, driver.ErrBadConn) || errors.Is(err, io.ErrUnexpectedEOF) || errors.Is(err, io.EOF) || pgconn.SafeToRetry(err) || strings.Contains(err.Error(), "conn closed")
+}
+
+func away() error {
+	return &fault.Error{Kind: fault.Busy, Type: "database-away", Detail: "The database does not answer just now. Nothing was saved; what you entered is still here. Try again; it goes on as soon as it is back."}
+}
+
+// inDoubt is for a change whose end was not heard.
+func inDoubt() error {
+	return &fault.Error{Kind: fault.Busy, Type: "in-doubt", Detail: "The connection to the database broke while this was being saved, so that nobody can say whether it was. Press again: the same press never counts twice."}
+}
+
 const untranslatable, notInEncoding, noSuchRow = "22P05", "22021", "23503"
 
 // Codes of PostgreSQL for a turn that did not come.

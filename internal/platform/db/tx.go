@@ -116,7 +116,13 @@ func (p pool) tx(ctx context.Context, fn func(ctx context.Context) error) error 
 			return err
 		}
 	}
-	return t.Commit()
+	if err := t.Commit(); err != nil {
+		if unreachable(err) {
+			return inDoubt()
+		}
+		return err
+	}
+	return nil
 }
 
 // Snapshot runs fn in a transaction that only reads and sees one moment of the

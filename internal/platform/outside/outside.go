@@ -22,13 +22,29 @@ var ErrService = errors.New("service outside")
 // Link is one service on the network.
 type Link struct {
 	URL  string
+	Key  string // sent as "Authorization: Bearer …"; empty: none
 	HTTP http.Client
 }
 
-// New returns a link that gives up after three seconds.
-func New(url string) *Link {
-	return &Link{URL: strings.TrimRight(url, "/"), HTTP: http.Client{Timeout: 3 * time.Second}}
+// New returns a link that gives up after three seconds. A redirect is followed
+// on the same host only: another would hear the key, and might be one inside
+// this network that nobody outside may reach.
+func New(url, key string) *Link {
+	return &Link{URL: strings.TrimRight(url, "/"), Key: key, HTTP: http.Client{Timeout: 3 * time.Second, CheckRedirect: func(req *http.Request, via []*http.Request) error {
+		switch first := via[0].URL; {
+		case req.URL.Host != first.Host || req.URL.Scheme != first.Scheme:
+			return errElsewhere
+		case len(via) > 3:
+			return errRound
+		}
+		return nil
+	}}}
 }
+
+var (
+	errElsewhere = errors.New("it sent us on to another place, which is not followed")
+	errRound     = errors.New("it sent us round in a circle")
+)
 
 // most is the largest answer that is read.
 const most = 2 << 20
@@ -64,6 +80,9 @@ func (l *Link) send(ctx context.Context, method, path string, body any) ([]byte,
 	}
 	if body != nil {
 		req.Header.Set("Content-Type", "application/json")
+	}
+	if l.Key != "" {
+		req.Header.Set("Authorization", "Bearer "+l.Key)
 	}
 	res, err := l.HTTP.Do(req)
 	if err != nil {

@@ -30,7 +30,7 @@ func TestWhateverGoesWrongOutsideIsNamed(t *testing.T) {
 	}))
 	defer srv.Close()
 	ctx := context.Background()
-	l := outside.New(srv.URL + "/")
+	l := outside.New(srv.URL+"/", "")
 	l.HTTP.Timeout = 100 * time.Millisecond
 	var got struct{ V int }
 	assert.NoError(t, l.Call(ctx, http.MethodPost, "/good", map[string]int{"a": 1}, &got))
@@ -38,8 +38,8 @@ func TestWhateverGoesWrongOutsideIsNamed(t *testing.T) {
 	for _, bad := range []string{"/slow", "/cut", "/html", "/none"} {
 		assert.ErrorIs(t, l.Call(ctx, http.MethodGet, bad, nil, &got), outside.ErrService, bad)
 	}
-	_, err := outside.New("http://127.0.0.1:1").Get(ctx, "/")
+	_, err := outside.New("http://127.0.0.1:1", "").Get(ctx, "/")
 	assert.ErrorIs(t, err, outside.ErrService)
-	_, err = outside.New("::").Get(ctx, "/")
+	_, err = outside.New("::", "").Get(ctx, "/")
 	assert.ErrorIs(t, err, outside.ErrService)
 }

@@ -536,7 +536,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Keep a photo as evidence */
+        /**
+         * Keep a photo as evidence
+         * @description The id is made by the sender; a photo sent twice is one. What the picture tells besides itself, such as where it was taken, is removed unless the crew keeps it.
+         */
         post: operations["uploadPhoto"];
         delete?: never;
         options?: never;
@@ -2338,7 +2341,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -2372,6 +2375,8 @@ export interface components {
         };
         Crew: {
             tile_url: string;
+            /** @description photos keep where they were taken */
+            keep_places: boolean;
             /** @description where the newest head of the records is sent, an address a line */
             head_to: string;
             version: number;
@@ -2382,6 +2387,7 @@ export interface components {
         CrewEdit: {
             tile_url: string;
             head_to: string;
+            keep_places: boolean;
             version: number;
             name: string;
             zone: string;
@@ -6328,7 +6334,9 @@ export interface operations {
     };
     uploadPhoto: {
         parameters: {
-            query?: never;
+            query: {
+                id: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;

@@ -1,9 +1,9 @@
 import { useId, useState } from "react";
-import { ProblemError, type Schemas } from "../api/client";
+import { newId, ProblemError, type Schemas } from "../api/client";
 
 /** Sends a picture as it is; the server tells its kind from its bytes. */
 async function send(file: File): Promise<string> {
-  const r = await fetch("/api/v1/photos", {
+  const r = await fetch(`/api/v1/photos?id=${newId()}`, {
     method: "POST",
     headers: { "content-type": "application/octet-stream" },
     body: file,

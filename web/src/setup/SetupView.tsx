@@ -9,7 +9,7 @@ import { UnitFields, type UnitForm } from "../app/UnitFields";
 import { Airframe } from "../drawings/Airframe";
 import { useTypes } from "../fleet/FleetView";
 import { BringIn } from "../parts/BringIn";
-import { AreaField, TextField } from "../parts/Field";
+import { AreaField, CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
@@ -183,10 +183,11 @@ function CrewForm() {
     zone: crew.zone,
     tile_url: crew.tile_url,
     head_to: crew.head_to,
+    keep_places: crew.keep_places,
     ...crew.units,
   });
   const send = f.submit(
-    async ({ crew_name, zone, tile_url, head_to, length, speed, mass, temperature, volume }) => {
+    async ({ crew_name, zone, tile_url, head_to, keep_places, length, speed, mass, temperature, volume }) => {
       setSaved(false);
       await ask(
         api.PUT("/crew", {
@@ -195,6 +196,7 @@ function CrewForm() {
             zone,
             tile_url: tile_url.trim(),
             head_to,
+            keep_places,
             version: crew.version,
             units: { length, speed, mass, temperature, volume },
           },
@@ -224,6 +226,10 @@ function CrewForm() {
           hint="A mail address or file:name on each line, outside of whoever could change the database. How mails and files leave is set where the server runs."
           {...f.register("head_to")}
           wrong={f.wrong("head_to")}
+        />
+        <CheckField
+          label="Photos keep where they were taken (else it is removed from them)"
+          {...f.register("keep_places")}
         />
         {saved && <p role="status">Saved.</p>}
         <Button type="submit">Save</Button>

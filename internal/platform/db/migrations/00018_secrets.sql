@@ -19,6 +19,9 @@ create table devices (
     primary key (person_id, token_hash)
 );
 
+-- From now on the database holds only hashes of session tokens; sessions begun before end.
+delete from sessions;
+
 -- +goose Down
 drop table devices;
 drop index attempts_since;
