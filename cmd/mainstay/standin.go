@@ -10,6 +10,7 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"mainstay/internal/standins"
 	"mainstay/internal/standins/charger"
 	"mainstay/internal/standins/desk"
 	"mainstay/internal/standins/weather"
@@ -49,18 +50,21 @@ func serveStandin(cmd *cobra.Command, name, address string, h http.Handler) erro
 }
 
 func standinCommand() *cobra.Command {
-	c := &cobra.Command{Use: "standin", Short: "Serve a simulated outside device, for trying and for tests"}
+	c := &cobra.Command{Use: "standin", Short: "Serve a simulated outside device, or check a real one"}
+	c.AddCommand(checkCommand())
+	var key string
+	c.PersistentFlags().StringVar(&key, "key", "", "answer only whoever knows it; for check: the key to send")
 	var address string
 	var speed float64
 	sub := &cobra.Command{Use: "charger", Short: "A charger on the network", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		return serveStandin(cmd, "charger", address, charger.New(chargerChannels, speed, time.Now))
+		return serveStandin(cmd, "charger", address, standins.Keyed(charger.New(chargerChannels, speed, time.Now), key))
 	}}
 	sub.Flags().StringVar(&address, "address", "127.0.0.1:8090", "host:port to listen on")
 	sub.Flags().Float64Var(&speed, "speed", 1, "times faster than the clock")
 	c.AddCommand(sub)
 	var deskAt string
 	sub = &cobra.Command{Use: "desk", Short: "An airspace desk", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		return serveStandin(cmd, "desk", deskAt, desk.New(time.Now))
+		return serveStandin(cmd, "desk", deskAt, standins.Keyed(desk.New(time.Now), key))
 	}}
 	sub.Flags().StringVar(&deskAt, "address", "127.0.0.1:8092", "host:port to listen on")
 	c.AddCommand(sub)
@@ -70,7 +74,7 @@ func standinCommand() *cobra.Command {
 		if err := svc.Set(weather.Faults{Scenario: scenario}); err != nil {
 			return err
 		}
-		return serveStandin(cmd, "weather", weatherAt, svc)
+		return serveStandin(cmd, "weather", weatherAt, standins.Keyed(svc, key))
 	}}
 	sub.Flags().StringVar(&weatherAt, "address", "127.0.0.1:8091", "host:port to listen on")
 	sub.Flags().StringVar(&scenario, "scenario", weather.Calm, "one of "+strings.Join(weather.Scenarios, ", "))

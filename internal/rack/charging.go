@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -21,18 +22,36 @@ import (
 	"mainstay/internal/platform/outside"
 )
 
-// channel is what the charger reports; its form is in docs/formats.md.
+// channel is what the charger reports, as docs/protocols/charger.json says.
+// What it does not say is missing, not zero.
 type channel struct {
 	Channel      int       `json:"channel"`
 	Phase        string    `json:"phase"`
 	Session      string    `json:"session"`
-	Percent      float64   `json:"percent"`
+	Percent      *float64  `json:"percent"`
 	CellMV       []int     `json:"cell_mv"`
 	MilliOhm     []float64 `json:"cell_mohm"`
-	TemperatureC float64   `json:"temperature_c"`
-	MAhIn        float64   `json:"mah_in"`
-	MAhOut       float64   `json:"mah_out"`
+	TemperatureC *float64  `json:"temperature_c"`
+	MAhIn        *float64  `json:"mah_in"`
+	MAhOut       *float64  `json:"mah_out"`
 	Message      string    `json:"message"`
+}
+
+// check refuses what no charger can mean.
+func (c channel) check() error {
+	between := func(v *float64, lo, hi float64) bool { return v == nil || *v >= lo && *v <= hi }
+	if c.Channel < 1 || c.Channel > 64 || len(c.CellMV) > 48 || len(c.MilliOhm) > 48 || !between(c.Percent, 0, 110) || !between(c.TemperatureC, -60, 200) || !between(c.MAhIn, 0, 1e6) || !between(c.MAhOut, 0, 1e6) {
+		return fmt.Errorf("%w reports what no channel can be", outside.ErrService)
+	}
+	return nil
+}
+
+// level says how full a pack on charge is, for sentences.
+func (c channel) level() string {
+	if c.Percent == nil {
+		return "level not said"
+	}
+	return fmt.Sprintf("%.0f %%", *c.Percent)
 }
 
 func channels(ctx context.Context, l *outside.Link) ([]channel, error) {
@@ -42,6 +61,9 @@ func channels(ctx context.Context, l *outside.Link) ([]channel, error) {
 	err := l.Call(ctx, http.MethodGet, "/channels", nil, &out)
 	if err == nil && len(out.Channels) == 0 {
 		err = fmt.Errorf("%w reports no channel", outside.ErrService)
+	}
+	for _, c := range out.Channels {
+		err = errors.Join(err, c.check())
 	}
 	return out.Channels, err
 }
@@ -121,8 +143,8 @@ func (s *Service) Status(ctx context.Context) (Status, error) {
 // judgeChannel judges a pack on charge while it charges.
 func judgeChannel(p fleet.Pack, c channel) (judge.Verdict, string) {
 	switch {
-	case c.TemperatureC > 45:
-		return judge.Stop, fmt.Sprintf("%s is at %.0f °C on the charger: take it off and put it outside.", p.Label, c.TemperatureC)
+	case c.TemperatureC != nil && *c.TemperatureC > 45:
+		return judge.Stop, fmt.Sprintf("%s is at %.0f °C on the charger: take it off and put it outside.", p.Label, *c.TemperatureC)
 	case len(c.CellMV) != p.Cells:
 		return judge.Stop, fmt.Sprintf("The charger reads %d cells of %s, it has %d. Stop and check the balance lead.", len(c.CellMV), p.Label, p.Cells)
 	}
@@ -134,11 +156,19 @@ func judgeChannel(p fleet.Pack, c channel) (judge.Verdict, string) {
 	if err != nil {
 		return judge.Stop, fmt.Sprintf("The cells of %s cannot be read: %v.", p.Label, err)
 	}
-	if j.Verdict == judge.Clear {
-		return judge.Clear, fmt.Sprintf("%.0f %%, %.0f °C. %s", c.Percent, c.TemperatureC, j.Sentence)
+	switch {
+	case !slices.Contains(phases, c.Phase):
+		return max(j.Verdict, judge.Watch), fmt.Sprintf("%s. The charger says %q, which is no phase of a charge. Look at it. %s", c.level(), c.Phase, j.Sentence)
+	case c.TemperatureC == nil:
+		return max(j.Verdict, judge.Watch), fmt.Sprintf("%s. The charger does not say how warm %s is: feel it now and then. %s", c.level(), p.Label, j.Sentence)
+	case j.Verdict == judge.Clear:
+		return judge.Clear, fmt.Sprintf("%s, %.0f °C. %s", c.level(), *c.TemperatureC, j.Sentence)
 	}
-	return j.Verdict, fmt.Sprintf("%.0f %%. %s", c.Percent, j.Sentence)
+	return j.Verdict, fmt.Sprintf("%s. %s", c.level(), j.Sentence)
 }
+
+// phases of a channel.
+var phases = []string{"idle", "charging", "done", "fault"}
 
 // StorageLevel is the level of a pack at storage, percent.
 const StorageLevel = 40.0
@@ -188,24 +218,43 @@ func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target
 	if err != nil {
 		return err
 	}
+	before := pack.State("")
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		packs, err := fleet.LockPacks(tx, []uuid.UUID{id})
+		if err != nil {
+			return err
+		}
+		before = pack.State(packs[0].State)
+		if err := s.Fleet.SetState(ctx, tx, &packs[0], pack.Charging, nil, ""); err != nil {
+			return err
+		}
+		return tx.Exec("insert into charges (id, pack_id, channel, target, started_at, by_name, felt) values (?, ?, ?, ?, ?, ?, ?)", cid, id, channelNo, target, s.Clock.Now(), by.Name, felt).Error
+	})
+	if err != nil {
+		return err
+	}
+	// Outside of the transaction: a charger that is slow holds nobody. Should this program stop just now, the page of the
+	// charger says that it does something else than it was told.
+	err = s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/start", channelNo), map[string]any{"session": cid, "pack": v.Label, "cells": v.Cells, "capacity_mah": v.CapacityMAh,
+		"full_mv": cell.Full, "empty_mv": cell.LandBy, "from_percent": *level, "to_percent": to}, nil)
+	if errors.Is(err, outside.ErrService) {
+		why := fault.Clash("charger", "The charger did not take %s on channel %d (%v). Nothing was started here; look at the charger.", v.Label, channelNo, err)
+		return errors.Join(s.notTaken(context.WithoutCancel(ctx), cid, id, before), why)
+	}
+	return err
+}
+
+// notTaken takes back a charge that the charger did not begin.
+func (s *Service) notTaken(ctx context.Context, charge, id uuid.UUID, before pack.State) error {
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		packs, err := fleet.LockPacks(tx, []uuid.UUID{id})
 		if err != nil {
 			return err
 		}
-		if err := s.Fleet.SetState(ctx, tx, &packs[0], pack.Charging, nil, ""); err != nil {
+		if err := tx.Exec("update charges set ended_at = ?, outcome = 'not taken' where id = ? and ended_at is null", s.Clock.Now(), charge).Error; err != nil || packs[0].State != string(pack.Charging) {
 			return err
 		}
-		if err := tx.Exec("insert into charges (id, pack_id, channel, target, started_at, by_name, felt) values (?, ?, ?, ?, ?, ?, ?)", cid, id, channelNo, target, s.Clock.Now(), by.Name, felt).Error; err != nil {
-			return err
-		}
-		// Last, so that a charger that refuses takes everything back.
-		err = s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/start", channelNo), map[string]any{"session": cid, "pack": v.Label, "cells": v.Cells, "capacity_mah": v.CapacityMAh,
-			"full_mv": cell.Full, "empty_mv": cell.LandBy, "from_percent": *level, "to_percent": to}, &channel{})
-		if errors.Is(err, outside.ErrService) {
-			return fault.Clash("charger", "The charger did not take %s on channel %d (%v). Nothing was started here; look at the charger.", v.Label, channelNo, err)
-		}
-		return err
+		return tx.Exec("update packs set state = ?, version = version + 1 where id = ?", before, id).Error
 	})
 }
 
@@ -225,7 +274,7 @@ func (s *Service) End(ctx context.Context, channelNo int) error {
 			}
 		}
 	}
-	if err := s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/stop", channelNo), nil, &channel{}); err != nil {
+	if err := s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/stop", channelNo), nil, nil); err != nil {
 		return fault.Clash("charger", "%s", lost)
 	}
 	return nil
@@ -265,23 +314,15 @@ func (s *Service) finish(ctx context.Context, c channel, outcome string) error {
 		verdict, sentence := judgeChannel(p, c)
 		now := s.Clock.Now()
 		if len(c.CellMV) == p.Cells && len(c.MilliOhm) == p.Cells {
-			end, temp, zero := c.Percent, c.TemperatureC, 0.0
-			n := fleet.NewReading{ID: uuid.NewSHA1(readings, ch.ID[:]), CellMV: c.CellMV, MilliOhm: c.MilliOhm, Percent: &end, EndPercent: &end, TemperatureC: &temp, RestedMin: &zero, Source: "charger"}
-			if share := (c.MAhIn - c.MAhOut) / float64(p.CapacityMAh) * 100; c.MAhIn > 0 || c.MAhOut > 0 {
-				in, out, from := c.MAhIn, c.MAhOut, min(max(end-share, 0), 100)
-				n.MAhIn, n.StartPercent = &in, &from
-				if out > 0 {
-					n.MAhIn, n.MAhOut = nil, &out
-				}
-			}
-			fs := *s.Fleet
-			fs.DB = tx
-			if _, err := fs.ReadPack(ctx, p.ID, n); err != nil {
+			zero := 0.0
+			n := fleet.NewReading{ID: uuid.NewSHA1(readings, ch.ID[:]), CellMV: c.CellMV, MilliOhm: c.MilliOhm, TemperatureC: c.TemperatureC, RestedMin: &zero, Source: "charger"}
+			c.moved(&n, float64(p.CapacityMAh))
+			if _, err := s.Fleet.ReadPack(ctx, p.ID, n); err != nil {
 				return err
 			}
 		}
 		to, why := pack.Charged, ""
-		if ch.Target == "storage" || c.Percent < 90 {
+		if ch.Target == "storage" || c.Percent == nil || *c.Percent < 90 {
 			to = pack.Storage
 		}
 		if strings.HasPrefix(outcome, "fault") || verdict == judge.Stop {
@@ -294,6 +335,31 @@ func (s *Service) finish(ctx context.Context, c channel, outcome string) error {
 		}
 		return tx.Exec("update charges set ended_at = ?, outcome = ? where id = ?", now, outcome, ch.ID).Error
 	})
+}
+
+// moved notes level and charge in a reading, as far as the charger says them.
+func (c channel) moved(n *fleet.NewReading, capacity float64) {
+	if c.Percent != nil {
+		end := min(*c.Percent, 100)
+		n.Percent, n.EndPercent = &end, &end
+	}
+	in, out := 0.0, 0.0
+	if c.MAhIn != nil {
+		in = *c.MAhIn
+	}
+	if c.MAhOut != nil {
+		out = *c.MAhOut
+	}
+	switch {
+	case out > 0:
+		n.MAhOut = &out
+	case in > 0:
+		n.MAhIn = &in
+	}
+	if n.EndPercent != nil && (in > 0 || out > 0) {
+		from := min(max(*n.EndPercent-(in-out)/capacity*100, 0), 100)
+		n.StartPercent = &from
+	}
 }
 
 // Watch asks the charger now and then until ctx ends, so that a charge that

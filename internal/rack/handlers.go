@@ -113,7 +113,7 @@ func (h *Handlers) status(ctx context.Context) (api.ChargerStatus, error) {
 	for _, c := range s.Channels {
 		w := api.ChargerChannel{Channel: c.Channel, Phase: c.Phase, CellMv: append([]int{}, c.CellMV...), Sentence: c.Sentence, Verdict: max(c.Verdict, judge.Clear)}
 		if c.Phase != "idle" {
-			w.Percent, w.TemperatureC, w.MahIn = &c.Percent, &c.TemperatureC, &c.MAhIn
+			w.Percent, w.TemperatureC, w.MahIn = c.Percent, c.TemperatureC, c.MAhIn
 		}
 		if c.Charge != nil {
 			w.PackId, w.Label, w.Target, w.StartedAt = &c.Pack.ID, c.Pack.Label, c.Charge.Target, &c.Charge.StartedAt

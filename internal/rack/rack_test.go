@@ -2,6 +2,9 @@ package rack_test
 
 import (
 	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
 	"net/http/httptest"
 	"strings"
 	"testing"
@@ -132,7 +135,8 @@ func TestChargeFromStartToReading(t *testing.T) {
 	st, err = s.Rack.Status(ctx)
 	require.NoError(t, err)
 	assert.Equal(t, "charging", st.Channels[0].Phase)
-	assert.Greater(t, st.Channels[0].Percent, 30.0)
+	require.NotNil(t, st.Channels[0].Percent)
+	assert.Greater(t, *st.Channels[0].Percent, 30.0)
 	s.Clock.Advance(3 * time.Hour)
 	for range 2 { // asked twice, taken in once
 		_, err = s.Rack.Status(ctx)
@@ -245,4 +249,84 @@ func TestForecastsOfTheWholeRack(t *testing.T) {
 		work, err := s.Rack.Background(ctx)
 		return err == nil && work[0].State == "done" && work[0].EndedAt != nil
 	}, 20*time.Second, 50*time.Millisecond)
+}
+
+// A charger that says less than it could: what is missing is missing, not zero,
+// and an answer of another form is none.
+func TestChargerThatSaysLittle(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx, id := s.As(s.Pilot), s.Packs[0].ID
+	chargeCase{id}.read(t, s)
+	session, says := "", ""
+	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.Method == http.MethodPost {
+			var b struct{ Session string }
+			_ = json.NewDecoder(r.Body).Decode(&b)
+			if b.Session != "" {
+				session = b.Session
+			}
+			w.WriteHeader(http.StatusNoContent) // done, with nothing to say
+			return
+		}
+		_, _ = fmt.Fprint(w, strings.ReplaceAll(says, "SESSION", session))
+	}))
+	t.Cleanup(srv.Close)
+	s.Rack.Charger = outside.New(srv.URL, "")
+	says = `{"channels":[{"channel":1,"phase":"idle"}]}`
+	require.NoError(t, s.Rack.Begin(ctx, 1, id, "full", true))
+	const cells = `"cell_mv":[4300,4300,4300,4300,4300,4300],"cell_mohm":[2,2,2,2,2,2]`
+	look := func() rack.ChannelStatus {
+		st, err := s.Rack.Status(ctx)
+		require.NoError(t, err)
+		require.True(t, st.Reachable, st.Sentence)
+		return st.Channels[0]
+	}
+	says = `{"channels":[{"channel":1,"phase":"charging","session":"SESSION",` + cells + `}]}`
+	x := look()
+	assert.Equal(t, judge.Watch, x.Verdict)
+	assert.Contains(t, x.Sentence, "does not say how warm")
+	assert.Contains(t, x.Sentence, "level not said")
+	says = `{"channels":[{"channel":1,"session":"SESSION","percent":50,"temperature_c":25,` + cells + `}]}`
+	x = look()
+	assert.Equal(t, judge.Watch, x.Verdict, "no phase is no phase")
+	for _, bad := range []string{`[{"channel":1,"phase":"charging"}]`, `{"channels":[]}`, `{"channels":[{"channel":1,"phase":"charging","percent":400}]}`, `{"channels":[{"channel":1,"phase":"charging","temperature_c":-900}]}`, ``} {
+		says = bad
+		st, err := s.Rack.Status(ctx)
+		require.NoError(t, err)
+		assert.False(t, st.Reachable, bad)
+	}
+	says = `{"channels":[{"channel":1,"phase":"done","session":"SESSION",` + cells + `}]}`
+	_, err := s.Rack.Status(ctx)
+	require.NoError(t, err)
+	var r struct{ Percent, TemperatureC, MahIn *float64 }
+	require.NoError(t, s.DB.Raw("select percent, temperature_c, mah_in from pack_readings where pack_id = ? and source = 'charger'", id).Scan(&r).Error)
+	assert.Nil(t, r.Percent)
+	assert.Nil(t, r.TemperatureC, "not 0 degrees")
+	assert.Nil(t, r.MahIn)
+	p, err := s.Fleet.Pack(ctx, id)
+	require.NoError(t, err)
+	assert.Equal(t, "storage", p.State, "a pack whose level nobody knows is not charged")
+}
+
+// A charger that is slow or refuses holds nobody up, and the pack is what it was.
+func TestChargerThatRefuses(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx, id := s.As(s.Pilot), s.Packs[0].ID
+	chargeCase{id}.read(t, s)
+	before, err := s.Fleet.Pack(ctx, id)
+	require.NoError(t, err)
+	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		// While it thinks, others sign, over the one connection there is.
+		assert.NoError(t, s.Fleet.Ground(s.As(s.Tech), testbed.NewID(), s.Aircraft.ID, "person", "while the charger thinks"))
+		http.Error(w, "busy", http.StatusConflict)
+	}))
+	t.Cleanup(srv.Close)
+	s.Rack.Charger = outside.New(srv.URL, "")
+	assert.True(t, fault.Is(s.Rack.Begin(ctx, 1, id, "full", true), "charger"))
+	after, err := s.Fleet.Pack(ctx, id)
+	require.NoError(t, err)
+	assert.Equal(t, before.State, after.State)
+	var open int64
+	require.NoError(t, s.DB.Raw("select count(*) from charges where ended_at is null").Scan(&open).Error)
+	assert.Zero(t, open)
 }

@@ -54,11 +54,15 @@ func (l *Link) Get(ctx context.Context, path string) ([]byte, error) {
 	return l.send(ctx, http.MethodGet, path, nil)
 }
 
-// Call sends body as JSON (nil: none) and reads the JSON answer into into.
+// Call sends body as JSON (nil: none) and reads the JSON answer into into. With
+// nil the answer is of no interest, and may be empty (204).
 func (l *Link) Call(ctx context.Context, method, path string, body, into any) error {
 	text, err := l.send(ctx, method, path, body)
 	if err != nil {
 		return err
+	}
+	if into == nil {
+		return nil
 	}
 	if err := json.Unmarshal(text, into); err != nil {
 		return fmt.Errorf("%w speaks another language: %w", ErrService, err)
@@ -93,7 +97,7 @@ func (l *Link) send(ctx context.Context, method, path string, body any) ([]byte,
 	if err != nil {
 		return nil, fmt.Errorf("%w broke off: %w", ErrService, err)
 	}
-	if res.StatusCode != http.StatusOK {
+	if res.StatusCode != http.StatusOK && res.StatusCode != http.StatusNoContent {
 		return nil, fmt.Errorf("%w said %d", ErrService, res.StatusCode)
 	}
 	return text, nil

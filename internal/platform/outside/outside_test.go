@@ -43,3 +43,41 @@ func TestWhateverGoesWrongOutsideIsNamed(t *testing.T) {
 	_, err = outside.New("::", "").Get(ctx, "/")
 	assert.ErrorIs(t, err, outside.ErrService)
 }
+
+// A redirect to another host is not followed, whatever it promises; one on the
+// same host is. The key goes along, and nowhere else.
+func TestRedirectsStayOnTheHost(t *testing.T) {
+	heard := ""
+	elsewhere := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		heard = r.Header.Get("Authorization")
+		_, _ = w.Write([]byte(`{"v":2}`))
+	}))
+	defer elsewhere.Close()
+	var key string
+	srv := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		key = r.Header.Get("Authorization")
+		switch r.URL.Path {
+		case "/away":
+			http.Redirect(w, r, elsewhere.URL+"/", http.StatusTemporaryRedirect)
+		case "/near":
+			http.Redirect(w, r, "/good", http.StatusTemporaryRedirect)
+		case "/round":
+			http.Redirect(w, r, "/round", http.StatusTemporaryRedirect)
+		case "/empty":
+			w.WriteHeader(http.StatusNoContent)
+		default:
+			_, _ = w.Write([]byte(`{"v":1}`))
+		}
+	}))
+	defer srv.Close()
+	ctx, l := context.Background(), outside.New(srv.URL, "a key")
+	var got struct{ V int }
+	assert.NoError(t, l.Call(ctx, http.MethodPost, "/near", map[string]int{"a": 1}, &got))
+	assert.Equal(t, 1, got.V)
+	assert.Equal(t, "Bearer a key", key)
+	assert.ErrorIs(t, l.Call(ctx, http.MethodGet, "/away", nil, &got), outside.ErrService)
+	assert.ErrorIs(t, l.Call(ctx, http.MethodGet, "/round", nil, &got), outside.ErrService)
+	assert.Empty(t, heard, "nobody else hears the key")
+	assert.NoError(t, l.Call(ctx, http.MethodPost, "/empty", nil, nil), "done, with nothing to say")
+	assert.ErrorIs(t, l.Call(ctx, http.MethodGet, "/empty", nil, &got), outside.ErrService, "an answer is needed and there is none")
+}
