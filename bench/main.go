@@ -9,6 +9,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"log/slog"
 	"maps"
@@ -77,6 +78,16 @@ func run(ctx context.Context) error {
 	if err := small(ctx, w); err != nil {
 		return err
 	}
+	for name, fn := range map[string]func(context.Context, *tabwriter.Writer) error{"crowd": crowd, "uploads": uploads} {
+		if len(os.Args) == 1 || os.Args[1] == name {
+			if err := fn(ctx, w); err != nil {
+				return err
+			}
+		}
+	}
+	if len(os.Args) > 1 && (os.Args[1] == "crowd" || os.Args[1] == "uploads") {
+		return w.Flush()
+	}
 	if err := large500(ctx, w); err != nil {
 		return err
 	}
@@ -96,7 +107,7 @@ func setUp(ctx context.Context, url, login, password string, fill func(*server.S
 	if err != nil {
 		return nil, nil, err
 	}
-	if err := db.Migrate(ctx, g); err != nil {
+	if err := errors.Join(db.Migrate(ctx, g), records.Baseline(ctx, g, "")); err != nil {
 		return nil, nil, err
 	}
 	svc := server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), memblob.OpenBucket(nil))

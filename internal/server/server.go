@@ -217,7 +217,7 @@ func deadline(c *gin.Context) {
 	switch {
 	case c.FullPath() == "/api/v1/changes":
 		return
-	case takesFiles[c.FullPath()] && c.Request.Method == http.MethodPost, c.FullPath() == "/api/v1/records/verify", c.FullPath() == "/api/v1/records/export":
+	case takesFiles[c.FullPath()] && c.Request.Method != http.MethodGet, c.FullPath() == "/api/v1/records/verify", c.FullPath() == "/api/v1/records/export":
 		d = answerFileIn
 	}
 	ctx, stop := context.WithTimeout(c.Request.Context(), d)
@@ -229,7 +229,7 @@ func deadline(c *gin.Context) {
 // oneFile reads one file at a time: the largest would otherwise be in memory
 // several times over.
 func (s *server) oneFile(c *gin.Context) {
-	if !takesFiles[c.FullPath()] || c.Request.Method != http.MethodPost {
+	if !takesFiles[c.FullPath()] || c.Request.Method == http.MethodGet {
 		return
 	}
 	select {
