@@ -110,7 +110,7 @@ func TestMainJobOnDemoData(t *testing.T) {
 	require.NoError(t, svc.DB.Raw("select litres from flights order by took_off_at desc limit 1").Scan(&litres).Error)
 	assert.InDelta(t, 21.5, litres, 1e-9)
 	p.Go("/log/records")
-	p.Click("Check the chain")
+	p.Click("Check everything")
 	p.See("records hold")
 	assert.Empty(t, p.Faults())
 }

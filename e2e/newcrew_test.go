@@ -193,7 +193,7 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.Click("Log")
 	p.See("First flight")
 	p.Click("Records")
-	p.Click("Check the chain")
+	p.Click("Check everything")
 	p.See("records hold")
 	var n int64
 	require.NoError(t, svc.DB.Raw("select count(*) from parts where flights = 1").Scan(&n).Error)

@@ -7,8 +7,8 @@ import "fmt"
 type Family struct {
 	Name    string
 	Table   string
-	Key     string // column the rows are found by, or an expression that makes text
-	UUID    bool   // the key is a column of uuids
+	Key     string // expression over a row x by which the rows are found
+	UUID    bool   // the key is a uuid, else text
 	Content string // what of a row is hashed, as jsonb
 	Word    string // for sentences: "the flight"
 }
@@ -16,7 +16,7 @@ type Family struct {
 // by is a family of single rows found by their id, or of rows that belong to
 // the thing in that column.
 func by(table, column, word string) Family {
-	return Family{Name: table, Table: table, Key: column, UUID: true, Content: "to_jsonb(x)", Word: word}
+	return Family{Name: table, Table: table, Key: "x." + column, UUID: true, Content: "to_jsonb(x)", Word: word}
 }
 
 func version(table, key, word string) Family {
@@ -35,8 +35,8 @@ var Families = []Family{
 	by("aircraft", "id", "the aircraft"), by("groundings", "id", "the grounding"), by("defects", "id", "the defect"), by("deferrals", "id", "the deferral"),
 	by("work_orders", "id", "the work order"), by("work_entries", "order_id", "the steps of the work order"), by("work_used", "id", "what the work used"),
 	by("acceptance_flights", "order_id", "the acceptance flights of the work order"), by("task_done", "aircraft_id", "the tasks done on the aircraft"),
-	{Name: "parts", Table: "parts", Key: "id", UUID: true, Content: "to_jsonb(x) - '{seconds,flights,landings,cycles,litres}'::text[]", Word: "the part"},
-	{Name: "part_counters", Table: "parts", Key: "coalesce(x.aircraft_id, x.id)::text", Content: "jsonb_build_array(x.id, x.seconds, x.flights, x.landings, x.cycles, x.litres)", Word: "the counters of the parts on the aircraft, or of the loose part,"},
+	{Name: "parts", Table: "parts", Key: "x.id", UUID: true, Content: "to_jsonb(x) - '{seconds,flights,landings,cycles,litres}'::text[]", Word: "the part"},
+	{Name: "part_counters", Table: "parts", Key: "coalesce(x.aircraft_id, x.id)", UUID: true, Content: "jsonb_build_array(x.id, x.seconds, x.flights, x.landings, x.cycles, x.litres)", Word: "the counters of the parts on the aircraft, or of the loose part,"},
 	by("part_moves", "id", "the fitting of a part"), by("packs", "id", "the pack"), by("pack_readings", "id", "the reading of a pack"), by("pack_looks", "id", "the look at a pack"), by("charges", "id", "the charge of a pack"),
 	by("firmware_installed", "thing_id", "the firmware of the aircraft"), by("calibrations", "id", "the calibration"), by("stock_lines", "id", "the stock line"),
 	{Name: "part_approvals", Table: "part_approvals", Key: "x.kind || '/' || x.type_key", Content: "to_jsonb(x)", Word: "the approval of parts"},
@@ -59,7 +59,7 @@ var Outside = map[string]string{
 // text is the key as text.
 func (f Family) text() string {
 	if f.UUID {
-		return "x." + f.Key + "::text"
+		return f.Key + "::text"
 	}
 	return f.Key
 }
@@ -73,7 +73,7 @@ func (f Family) hashed(where string) string {
 // at narrows hashed to the keys in the argument with that number.
 func (f Family) at(arg int) string {
 	if f.UUID {
-		return fmt.Sprintf("where x.%s = any($%d::text[]::uuid[])", f.Key, arg)
+		return fmt.Sprintf("where %s = any($%d::text[]::uuid[])", f.Key, arg)
 	}
 	return fmt.Sprintf("where %s = any($%d::text[])", f.Key, arg)
 }

@@ -214,7 +214,7 @@ var names = map[string]string{"aircraft": "name", "packs": "label", "people": "l
 
 func name(ctx context.Context, tx *gorm.DB, f Family, key string) string {
 	col, ok := names[f.Table]
-	if !ok || !f.UUID || f.Key != "id" {
+	if !ok || !f.UUID || f.Key != "x.id" {
 		return key
 	}
 	var n string

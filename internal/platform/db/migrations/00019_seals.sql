@@ -16,6 +16,8 @@ create trigger seals_no_truncate before truncate on seals execute function refus
 create trigger row_states_append_only before update or delete on row_states for each row execute function refuse_change();
 create trigger row_states_no_truncate before truncate on row_states execute function refuse_change();
 
+create index parts_counted on parts (coalesce(aircraft_id, id));
+
 -- Rows changed by a transaction that has not sealed them yet. What is left here was changed by something else than Mainstay.
 create unlogged table row_touched (
     xact xid8 not null, family text not null, key text not null, primary key (xact, family, key)
@@ -86,6 +88,7 @@ do $$ declare t record; begin
     end loop;
 end $$;
 -- +goose StatementEnd
+drop index parts_counted;
 drop procedure note_family;
 drop function note_rows;
 drop table row_touched;
