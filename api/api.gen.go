@@ -3480,10 +3480,13 @@ type PackConcern = pack.Judgement
 
 // PackDetail defines model for PackDetail.
 type PackDetail struct {
-	Looks    []PackLook    `json:"looks"`
-	Pack     Pack          `json:"pack"`
-	Readings []PackReading `json:"readings"`
-	Standing *PackStanding `json:"standing"`
+	Looks []PackLook `json:"looks"`
+
+	// NextCursor of the older readings; empty when these are all
+	NextCursor string        `json:"next_cursor"`
+	Pack       Pack          `json:"pack"`
+	Readings   []PackReading `json:"readings"`
+	Standing   *PackStanding `json:"standing"`
 }
 
 // PackLook defines model for PackLook.
@@ -3530,6 +3533,13 @@ type PackReading struct {
 	Verdict        Verdict   `json:"verdict"`
 }
 
+// PackReadings defines model for PackReadings.
+type PackReadings struct {
+	// NextCursor empty on the last page
+	NextCursor string        `json:"next_cursor"`
+	Readings   []PackReading `json:"readings"`
+}
+
 // PackSet defines model for PackSet.
 type PackSet = pack.Set
 
@@ -3548,7 +3558,9 @@ type PackState = pack.State
 
 // Packs defines model for Packs.
 type Packs struct {
-	Packs []Pack `json:"packs"`
+	// NextCursor empty on the last page
+	NextCursor string `json:"next_cursor"`
+	Packs      []Pack `json:"packs"`
 }
 
 // Paper defines model for Paper.
@@ -4679,6 +4691,18 @@ type LogTotalsParams struct {
 	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
 }
 
+// ListPacksParams defines parameters for ListPacks.
+type ListPacksParams struct {
+	// Cursor next_cursor of the page before
+	Cursor *string `form:"cursor,omitempty" json:"cursor,omitempty"`
+}
+
+// ListReadingsParams defines parameters for ListReadings.
+type ListReadingsParams struct {
+	// Cursor next_cursor of the page before
+	Cursor *string `form:"cursor,omitempty" json:"cursor,omitempty"`
+}
+
 // UploadPhotoParams defines parameters for UploadPhoto.
 type UploadPhotoParams struct {
 	Id openapi_types.UUID `form:"id" json:"id"`
@@ -5211,9 +5235,9 @@ type ServerInterface interface {
 	// LogTotals Totals of the same selection
 	// (GET /log/totals)
 	LogTotals(c *gin.Context, params LogTotalsParams)
-	// ListPacks The rack
+	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
-	ListPacks(c *gin.Context)
+	ListPacks(c *gin.Context, params ListPacksParams)
 	// AddPack Add a pack
 	// (POST /packs)
 	AddPack(c *gin.Context)
@@ -5235,6 +5259,9 @@ type ServerInterface interface {
 	// LookAtPack A look at all six faces of a pack
 	// (POST /packs/{id}/looks)
 	LookAtPack(c *gin.Context, id openapi_types.UUID)
+	// ListReadings Readings of a pack, newest first, in pages of 60
+	// (GET /packs/{id}/readings)
+	ListReadings(c *gin.Context, id openapi_types.UUID, params ListReadingsParams)
 	// ReadPack Enter a reading of a pack
 	// (POST /packs/{id}/readings)
 	ReadPack(c *gin.Context, id openapi_types.UUID)
@@ -7045,6 +7072,20 @@ func (siw *ServerInterfaceWrapper) LogTotals(c *gin.Context) {
 // ListPacks operation middleware
 func (siw *ServerInterfaceWrapper) ListPacks(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListPacksParams
+
+	// ------------- Optional query parameter "cursor" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "cursor", c.Request.URL.Query(), &params.Cursor, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter cursor: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -7052,7 +7093,7 @@ func (siw *ServerInterfaceWrapper) ListPacks(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ListPacks(c)
+	siw.Handler.ListPacks(c, params)
 }
 
 // AddPack operation middleware
@@ -7180,6 +7221,42 @@ func (siw *ServerInterfaceWrapper) LookAtPack(c *gin.Context) {
 	}
 
 	siw.Handler.LookAtPack(c, id)
+}
+
+// ListReadings operation middleware
+func (siw *ServerInterfaceWrapper) ListReadings(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListReadingsParams
+
+	// ------------- Optional query parameter "cursor" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "cursor", c.Request.URL.Query(), &params.Cursor, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter cursor: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListReadings(c, id, params)
 }
 
 // ReadPack operation middleware
@@ -9122,6 +9199,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/packs", wrapper.AddPack)
 	router.GET(options.BaseURL+"/packs/:id", wrapper.GetPack)
 	router.POST(options.BaseURL+"/packs/:id/state", wrapper.MovePack)
+	router.GET(options.BaseURL+"/packs/:id/readings", wrapper.ListReadings)
 	router.POST(options.BaseURL+"/packs/:id/readings", wrapper.ReadPack)
 	router.POST(options.BaseURL+"/walkrounds", wrapper.StartWalkround)
 	router.DELETE(options.BaseURL+"/walkrounds/:id", wrapper.AbandonWalkround)
@@ -11734,6 +11812,7 @@ func (response LogTotalsdefaultApplicationProblemPlusJSONResponse) VisitLogTotal
 }
 
 type ListPacksRequestObject struct {
+	Params ListPacksParams
 }
 
 type ListPacksResponseObject interface {
@@ -12033,6 +12112,46 @@ type LookAtPackdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response LookAtPackdefaultApplicationProblemPlusJSONResponse) VisitLookAtPackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListReadingsRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params ListReadingsParams
+}
+
+type ListReadingsResponseObject interface {
+	VisitListReadingsResponse(w http.ResponseWriter) error
+}
+
+type ListReadings200JSONResponse PackReadings
+
+func (response ListReadings200JSONResponse) VisitListReadingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListReadingsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListReadingsdefaultApplicationProblemPlusJSONResponse) VisitListReadingsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -15325,7 +15444,7 @@ type StrictServerInterface interface {
 	// LogTotals Totals of the same selection
 	// (GET /log/totals)
 	LogTotals(ctx context.Context, request LogTotalsRequestObject) (LogTotalsResponseObject, error)
-	// ListPacks The rack
+	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
 	ListPacks(ctx context.Context, request ListPacksRequestObject) (ListPacksResponseObject, error)
 	// AddPack Add a pack
@@ -15349,6 +15468,9 @@ type StrictServerInterface interface {
 	// LookAtPack A look at all six faces of a pack
 	// (POST /packs/{id}/looks)
 	LookAtPack(ctx context.Context, request LookAtPackRequestObject) (LookAtPackResponseObject, error)
+	// ListReadings Readings of a pack, newest first, in pages of 60
+	// (GET /packs/{id}/readings)
+	ListReadings(ctx context.Context, request ListReadingsRequestObject) (ListReadingsResponseObject, error)
 	// ReadPack Enter a reading of a pack
 	// (POST /packs/{id}/readings)
 	ReadPack(ctx context.Context, request ReadPackRequestObject) (ReadPackResponseObject, error)
@@ -18017,8 +18139,10 @@ func (sh *strictHandler) LogTotals(ctx *gin.Context, params LogTotalsParams) {
 }
 
 // ListPacks operation middleware
-func (sh *strictHandler) ListPacks(ctx *gin.Context) {
+func (sh *strictHandler) ListPacks(ctx *gin.Context, params ListPacksParams) {
 	var request ListPacksRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ListPacks(ctx, request.(ListPacksRequestObject))
@@ -18263,6 +18387,33 @@ func (sh *strictHandler) LookAtPack(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(LookAtPackResponseObject); ok {
 		if err := validResponse.VisitLookAtPackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListReadings operation middleware
+func (sh *strictHandler) ListReadings(ctx *gin.Context, id openapi_types.UUID, params ListReadingsParams) {
+	var request ListReadingsRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListReadings(ctx, request.(ListReadingsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListReadings")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListReadingsResponseObject); ok {
+		if err := validResponse.VisitListReadingsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -16,6 +16,7 @@ import (
 	"mainstay/core/wear"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/testbed"
 )
@@ -371,4 +372,43 @@ func TestReadyPacksOnALargeRack(t *testing.T) {
 	n, more = ready()
 	assert.Equal(t, min(few+10, 12), n)
 	assert.Equal(t, few+10 >= 12, more)
+}
+
+// The rack and the readings of a pack come in pages that hold everything once,
+// also while something is added; a cursor that is none is told.
+func TestPagesOfRackAndReadings(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := context.Background()
+	require.NoError(t, s.DB.Exec(`insert into packs (id, label, serial, chemistry, cells, capacity_mah, state, state_since, created_at)
+		select gen_random_uuid(), case when i % 7 = 0 then 'B' else 'b' end || lpad(i::text, 5, '0'), 'S' || i, 'lihv', 6, 12000, 'storage', now(), now() from generate_series(1, 1200) i`).Error)
+	require.NoError(t, s.DB.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv) select gen_random_uuid(), ?, ?::timestamptz - (i / 3) * interval '1 hour', 'x', 'hand', '{}' from generate_series(1, 200) i`, s.Packs[0].ID, testbed.Noon).Error)
+	seen, pages := map[uuid.UUID]bool{}, 0
+	for cursor := ""; pages == 0 || cursor != ""; pages++ {
+		ids, next, err := s.Fleet.PackPage(ctx, cursor)
+		require.NoError(t, err)
+		for _, id := range ids {
+			assert.False(t, seen[id], "once")
+			seen[id] = true
+		}
+		cursor = next
+	}
+	assert.Len(t, seen, 1202)
+	assert.Equal(t, 3, pages)
+	seen, pages = map[uuid.UUID]bool{}, 0
+	last := testbed.Noon.AddDate(1, 0, 0)
+	for cursor := ""; pages == 0 || cursor != ""; pages++ {
+		rs, next, err := s.Fleet.Readings(ctx, s.Packs[0].ID, cursor)
+		require.NoError(t, err)
+		for _, r := range rs {
+			assert.False(t, seen[r.ID], "once")
+			assert.False(t, r.At.After(last), "newest first")
+			seen[r.ID], last = true, r.At
+		}
+		cursor = next
+	}
+	assert.Len(t, seen, 200)
+	for _, bad := range []string{"x", "AAAA", "not base64!", db.Cursor("no time", testbed.NewID())} {
+		_, _, err := s.Fleet.Readings(ctx, s.Packs[0].ID, bad)
+		assert.True(t, fault.Is(err, "invalid"), bad)
+	}
 }

@@ -60,9 +60,17 @@ func (h *Handlers) FitParts(ctx context.Context, r api.FitPartsRequestObject) (a
 	return api.FitParts204Response{}, h.Fleet.FitParts(ctx, r.Id, f)
 }
 
-func (h *Handlers) ListPacks(ctx context.Context, _ api.ListPacksRequestObject) (api.ListPacksResponseObject, error) {
-	ps, err := h.Fleet.WirePacks(ctx, nil)
-	return api.ListPacks200JSONResponse{Packs: ps}, err
+func (h *Handlers) ListPacks(ctx context.Context, r api.ListPacksRequestObject) (api.ListPacksResponseObject, error) {
+	cursor := ""
+	if r.Params.Cursor != nil {
+		cursor = *r.Params.Cursor
+	}
+	ids, next, err := h.Fleet.PackPage(ctx, cursor)
+	if err != nil {
+		return nil, err
+	}
+	ps, err := h.Fleet.WirePacks(ctx, ids)
+	return api.ListPacks200JSONResponse{Packs: ps, NextCursor: next}, err
 }
 
 // view returns one pack as sent to the interface.

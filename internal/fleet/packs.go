@@ -396,9 +396,58 @@ func LockPacks(tx *gorm.DB, ids []uuid.UUID) ([]Pack, error) {
 	return out, err
 }
 
-// Readings returns the newest readings of a pack, newest first.
-func (s *Service) Readings(ctx context.Context, id uuid.UUID, most int) ([]Reading, error) {
+// Pages of lists.
+const (
+	packsPage    = 500
+	readingsPage = 60
+)
+
+// Readings returns a page of the readings of a pack, newest first, and where
+// the next begins; empty when there is none.
+func (s *Service) Readings(ctx context.Context, id uuid.UUID, cursor string) ([]Reading, string, error) {
+	where, args := "pack_id = ?", []any{id}
+	if cursor != "" {
+		at, last, err := db.ParseTimeCursor(cursor)
+		if err != nil {
+			return nil, "", err
+		}
+		where, args = where+" and (at, id) < (?::timestamptz, ?::uuid)", append(args, at, last)
+	}
 	var out []Reading
-	err := s.DB.WithContext(ctx).Raw("select * from pack_readings where pack_id = ? order by at desc, id desc limit ?", id, most).Scan(&out).Error
-	return out, err
+	err := s.DB.WithContext(ctx).Raw("select * from pack_readings where "+where+" order by at desc, id desc limit ?", append(args, readingsPage+1)...).Scan(&out).Error
+	if err != nil || len(out) <= readingsPage {
+		return out, "", err
+	}
+	out = out[:readingsPage]
+	last := out[readingsPage-1]
+	return out, db.TimeCursor(last.At, last.ID), nil
+}
+
+// PackPage returns the ids of a page of the rack, by label, and where the next begins.
+func (s *Service) PackPage(ctx context.Context, cursor string) ([]uuid.UUID, string, error) {
+	where, args := "true", []any{}
+	if cursor != "" {
+		label, last, err := db.ParseCursor(cursor)
+		if err != nil {
+			return nil, "", err
+		}
+		where, args = "(label, id) > (?, ?::uuid)", []any{label, last}
+	}
+	var rows []struct {
+		ID    uuid.UUID
+		Label string
+	}
+	if err := s.DB.WithContext(ctx).Raw("select id, label from packs where "+where+" order by label, id limit ?", append(args, packsPage+1)...).Scan(&rows).Error; err != nil {
+		return nil, "", err
+	}
+	next := ""
+	if len(rows) > packsPage {
+		rows = rows[:packsPage]
+		next = db.Cursor(rows[packsPage-1].Label, rows[packsPage-1].ID)
+	}
+	ids := make([]uuid.UUID, len(rows))
+	for i, r := range rows {
+		ids[i] = r.ID
+	}
+	return ids, next, nil
 }

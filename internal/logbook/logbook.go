@@ -4,7 +4,6 @@ package logbook
 
 import (
 	"context"
-	"encoding/base64"
 	"fmt"
 	"io"
 	"strings"
@@ -17,7 +16,7 @@ import (
 	"mainstay/internal/formats/logcsv"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
-	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/db"
 )
 
 // Service reads and imports the log.
@@ -96,9 +95,9 @@ func (s *Service) Page(ctx context.Context, f Filter, cursor string) ([]Line, st
 		return nil, "", err
 	}
 	if cursor != "" {
-		at, id, err := openCursor(cursor)
+		at, id, err := db.ParseTimeCursor(cursor)
 		if err != nil {
-			return nil, "", fault.Bad("cursor", "This page does not exist; start again from the top.")
+			return nil, "", err
 		}
 		where, args = where+" and (f.took_off_at, f.id) < (?, ?)", append(args, at, id)
 	}
@@ -107,21 +106,7 @@ func (s *Service) Page(ctx context.Context, f Filter, cursor string) ([]Line, st
 		return lines, "", err
 	}
 	last := lines[pageSize-1]
-	return lines[:pageSize], base64.RawURLEncoding.EncodeToString([]byte(last.TookOffAt.UTC().Format(time.RFC3339Nano) + " " + last.ID.String())), nil
-}
-
-func openCursor(c string) (time.Time, uuid.UUID, error) {
-	b, err := base64.RawURLEncoding.DecodeString(c)
-	if err != nil {
-		return time.Time{}, uuid.Nil, err
-	}
-	at, id, _ := strings.Cut(string(b), " ")
-	t, err := time.Parse(time.RFC3339Nano, at)
-	if err != nil {
-		return t, uuid.Nil, err
-	}
-	u, err := uuid.Parse(id)
-	return t, u, err
+	return lines[:pageSize], db.TimeCursor(last.TookOffAt, last.ID), nil
 }
 
 func (s *Service) lines(ctx context.Context, where string, args []any, tail string) ([]Line, error) {

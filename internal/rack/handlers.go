@@ -35,7 +35,7 @@ func (h *Handlers) GetPack(ctx context.Context, r api.GetPackRequestObject) (api
 	if err != nil {
 		return nil, err
 	}
-	rs, err := h.Rack.Fleet.Readings(ctx, r.Id, 60)
+	rs, next, err := h.Rack.Fleet.Readings(ctx, r.Id, "")
 	if err != nil {
 		return nil, err
 	}
@@ -44,12 +44,32 @@ func (h *Handlers) GetPack(ctx context.Context, r api.GetPackRequestObject) (api
 		return nil, err
 	}
 	looks, err := h.Rack.Looks(ctx, r.Id)
-	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}, Looks: []api.PackLook{}, Standing: standing}
+	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}, NextCursor: next, Looks: []api.PackLook{}, Standing: standing}
 	for _, x := range rs {
 		out.Readings = append(out.Readings, fleet.WireReading(views[0], x))
 	}
 	for _, l := range looks {
 		out.Looks = append(out.Looks, api.PackLook{Id: l.ID, Faces: l.Faces, Photos: append([]uuid.UUID{}, l.Photos...), Note: l.Note, Clean: l.Clean, By: l.ByName, At: l.At})
+	}
+	return out, err
+}
+
+func (h *Handlers) ListReadings(ctx context.Context, r api.ListReadingsRequestObject) (api.ListReadingsResponseObject, error) {
+	cursor := ""
+	if r.Params.Cursor != nil {
+		cursor = *r.Params.Cursor
+	}
+	views, err := h.Rack.Fleet.PackViews(ctx, []uuid.UUID{r.Id})
+	if err != nil {
+		return nil, err
+	}
+	if len(views) == 0 {
+		return nil, fault.Missing("pack")
+	}
+	rs, next, err := h.Rack.Fleet.Readings(ctx, r.Id, cursor)
+	out := api.ListReadings200JSONResponse{Readings: []api.PackReading{}, NextCursor: next}
+	for _, x := range rs {
+		out.Readings = append(out.Readings, fleet.WireReading(views[0], x))
 	}
 	return out, err
 }

@@ -145,7 +145,7 @@ func TestChargeFromStartToReading(t *testing.T) {
 	p, err := s.Fleet.Pack(ctx, id)
 	require.NoError(t, err)
 	assert.Equal(t, string(pack.Charged), p.State)
-	rs, err := s.Fleet.Readings(ctx, id, 10)
+	rs, _, err := s.Fleet.Readings(ctx, id, "")
 	require.NoError(t, err)
 	require.Len(t, rs, 2)
 	assert.Equal(t, "charger", rs[0].Source)

@@ -328,7 +328,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The rack */
+        /** The rack, by label, in pages of 500 */
         get: operations["listPacks"];
         put?: never;
         /** Add a pack */
@@ -386,7 +386,8 @@ export interface paths {
             };
             cookie?: never;
         };
-        get?: never;
+        /** Readings of a pack, newest first, in pages of 60 */
+        get: operations["listReadings"];
         put?: never;
         /** Enter a reading of a pack */
         post: operations["readPack"];
@@ -2902,6 +2903,8 @@ export interface components {
             version: number;
         };
         Packs: {
+            /** @description empty on the last page */
+            next_cursor: string;
             packs: components["schemas"]["Pack"][];
         };
         NewPack: {
@@ -2948,7 +2951,14 @@ export interface components {
             /** Format: double */
             temperature_c: number | null;
         };
+        PackReadings: {
+            /** @description empty on the last page */
+            next_cursor: string;
+            readings: components["schemas"]["PackReading"][];
+        };
         PackDetail: {
+            /** @description of the older readings; empty when these are all */
+            next_cursor: string;
             standing: components["schemas"]["PackStanding"] | null;
             looks: components["schemas"]["PackLook"][];
             pack: components["schemas"]["Pack"];
@@ -5992,7 +6002,10 @@ export interface operations {
     };
     listPacks: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description next_cursor of the page before */
+                cursor?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -6081,6 +6094,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pack"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listReadings: {
+        parameters: {
+            query?: {
+                /** @description next_cursor of the page before */
+                cursor?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Readings */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackReadings"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -9,12 +9,11 @@ import { CellBars } from "../drawings/CellBars";
 import { Dialog } from "../parts/Dialog";
 import { AreaField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
-import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
-import { useUnits } from "../parts/units";
 import { DisposePack } from "./DisposePack";
+import { ReadingsTable } from "./ReadingsTable";
 import { ReadPack } from "./ReadPack";
 import { SixFaces } from "./SixFaces";
 import { StandingSheet } from "./Standing";
@@ -48,8 +47,6 @@ export function PackView() {
 
 function OnePack({ d }: { d: Schemas["PackDetail"] }) {
   const p = d.pack;
-  const z = useZone();
-  const u = useUnits();
   const may = useMay();
   const [from, to] = scale(p.chemistry);
   const mv = p.reading?.cell_mv ?? [];
@@ -114,59 +111,7 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
           {d.readings.length === 0 ? (
             <Empty>Never read. Read it before it flies.</Empty>
           ) : (
-            <ScrollX label="Readings">
-              <table className="ledger">
-                <thead>
-                  <tr>
-                    <th>When</th>
-                    <th>By</th>
-                    <th>Where</th>
-                    <th className="num">Level</th>
-                    <th className="num">Temperature</th>
-                    <th className="num">Charge</th>
-                    <th>Cells</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {d.readings.map((r) => (
-                    <tr key={r.id}>
-                      <td className="fig">{z.both(r.at)}</td>
-                      <td>{r.by}</td>
-                      <td>{r.source}</td>
-                      <td className="num">{r.percent == null ? "" : `${Math.round(r.percent)} %`}</td>
-                      <td className="num">
-                        {r.temperature_c == null ? "" : u.show("temperature", r.temperature_c)}
-                      </td>
-                      <td className="num">
-                        {r.mah_in != null && `+${Math.round(r.mah_in)} mAh`}
-                        {r.mah_out != null && `−${Math.round(r.mah_out)} mAh`}
-                        {r.capacity_mah != null && (
-                          <div className="soft">
-                            holds {Math.round(r.capacity_mah)} ± {Math.round(r.capacity_plus_minus ?? 0)}
-                          </div>
-                        )}
-                      </td>
-                      <td>
-                        {r.cell_mv.length > 0 ? (
-                          <VerdictMark verdict={r.verdict} />
-                        ) : (
-                          <span className="soft">not read</span>
-                        )}{" "}
-                        {r.cell_mv.length > 0 && r.sentence}
-                        {r.resistance_mohm.length > 0 && (
-                          <div className="soft">
-                            <span className="fig">
-                              {r.resistance_mohm.map((x) => x.toFixed(1)).join(" ")} mΩ
-                            </span>
-                            {r.load_a != null && `, under ${r.load_a} A after ${r.load_s} s`}
-                          </div>
-                        )}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </ScrollX>
+            <ReadingsTable pack={p.id} first={d.readings} next={d.next_cursor} />
           )}
         </Sheet>
       </div>

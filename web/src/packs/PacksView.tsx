@@ -20,8 +20,19 @@ import { SetsSheet } from "./SetsSheet";
 
 type Pack = Schemas["Pack"];
 
+/** The whole rack, page after page. */
+async function allPacks(): Promise<{ packs: Pack[] }> {
+  const packs: Pack[] = [];
+  for (let cursor: string | undefined; ;) {
+    const page = await ask(api.GET("/packs", { params: { query: { cursor } } }));
+    packs.push(...page.packs);
+    if (!page.next_cursor) return { packs };
+    cursor = page.next_cursor;
+  }
+}
+
 export function usePacks() {
-  return useQuery({ queryKey: keys.packs, queryFn: () => ask(api.GET("/packs")), refetchInterval: 60_000 });
+  return useQuery({ queryKey: keys.packs, queryFn: allPacks, refetchInterval: 60_000 });
 }
 
 const order: Pack["state"][] = [
