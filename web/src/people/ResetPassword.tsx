@@ -33,6 +33,7 @@ export function ResetPassword({ p }: { p: Person }) {
           <Button
             variant="danger"
             className="w-100"
+            autoFocus // it would be below what the dialog shows
             disabled={reset.isPending}
             onClick={() => reset.mutate(undefined, { onSuccess: setOnce })}
           >
