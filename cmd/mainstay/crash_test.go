@@ -203,6 +203,7 @@ func TestKilledInTheMiddleOfALog(t *testing.T) {
 func TestKilledAtAnyMoment(t *testing.T) {
 	s := testbed.NewStage(t)
 	r := rand.New(rand.NewPCG(1, 2))
+	saved := 0
 	for range 6 {
 		f := landed(t, s)
 		p := start(t, s)
@@ -215,12 +216,15 @@ func TestKilledAtAnyMoment(t *testing.T) {
 			err := s.DB.Raw("select count(*) from pg_stat_activity where datname = current_database() and state <> 'idle' and pid <> pg_backend_pid()").Scan(&n).Error
 			return err == nil && n == 0
 		}, 20*time.Second, 10*time.Millisecond)
-		if !consistent(t, s, f) {
+		if consistent(t, s, f) {
+			saved++
+		} else {
 			_, err := s.Flights.Log(s.As(s.Pilot), f.ID, testbed.Landed(f))
 			require.NoError(t, err)
 		}
 		s.Clock.Advance(5 * time.Minute)
 	}
+	t.Logf("6 kills of the server in the middle of a log: %d were saved whole, %d not at all, none by half", saved, 6-saved)
 }
 
 // Stopped in good order, the server ends although screens listen to it.

@@ -266,12 +266,16 @@ func (s *Service) SignBriefing(ctx context.Context, job, briefing, person uuid.U
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		now := s.Clock.Now()
+		res := tx.Exec("insert into briefing_signatures (briefing_id, person_id, at) values (?, ?, ?) on conflict do nothing", b.ID, person, now)
+		if res.Error != nil || res.RowsAffected == 0 {
+			return res.Error // signed meanwhile by the same press
+		}
 		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Briefed, Subject: job, At: now, By: who.By(), Signed: true,
 			Summary: fmt.Sprintf("%s briefed as %s for: %s", j.People[i].Name, crew.Post(j.People[i].Post).Words(), j.Aim),
 			Content: map[string]any{"job": job, "briefing": b.ID, "hash": b.Hash, "sections": b.Sections, "statement": "I have read and understood this briefing."}})
 		if err != nil {
 			return err
 		}
-		return tx.Exec("insert into briefing_signatures (briefing_id, person_id, at, record_seq) values (?, ?, ?, ?) on conflict do nothing", b.ID, person, now, seq).Error
+		return tx.Exec("update briefing_signatures set record_seq = ? where briefing_id = ? and person_id = ?", seq, b.ID, person).Error
 	})
 }

@@ -15,6 +15,9 @@ import (
 const (
 	deviceLife = 400 * 24 * time.Hour
 	deviceMost = 20
+	// deviceNew is how many become known in a day: each has a count of wrong tries
+	// of its own, and whoever has learnt a password must not make them at will.
+	deviceNew = 5
 )
 
 // Device is where a request comes from: a browser, known by a token only it
@@ -72,7 +75,8 @@ func (s *Service) knows(ctx context.Context, person uuid.UUID) (bool, error) {
 	return n > 0, err
 }
 
-// keepDevice makes the device of ctx one of the person's.
+// keepDevice makes the device of ctx one of the person's, unless too many
+// became so today.
 func (s *Service) keepDevice(ctx context.Context, person uuid.UUID) error {
 	d := DeviceOf(ctx)
 	if d.Token == "" {
@@ -80,7 +84,9 @@ func (s *Service) keepDevice(ctx context.Context, person uuid.UUID) error {
 	}
 	now := s.Clock.Now()
 	g := s.DB.WithContext(ctx)
-	if err := g.Exec("insert into devices (person_id, token_hash, since, last_at) values (?, ?, ?, ?) on conflict (person_id, token_hash) do update set last_at = excluded.last_at", person, d.Hash(), now, now).Error; err != nil {
+	if err := g.Exec(`insert into devices (person_id, token_hash, since, last_at) select ?, ?, ?, ?
+		where (select count(*) from devices where person_id = ? and since > ?) < ? or exists (select from devices where person_id = ? and token_hash = ?)
+		on conflict (person_id, token_hash) do update set last_at = excluded.last_at`, person, d.Hash(), now, now, person, now.Add(-24*time.Hour), deviceNew, person, d.Hash()).Error; err != nil {
 		return err
 	}
 	return g.Exec("delete from devices where person_id = ? and token_hash not in (select token_hash from devices where person_id = ? order by last_at desc limit ?)", person, person, deviceMost).Error

@@ -108,6 +108,33 @@ func TestGuessingElsewhereDoesNotLockOwnDevice(t *testing.T) {
 	assert.True(t, fault.Is(s.People.Sign(own, s.Pilot.ID, testbed.PIN), "locked"), "on their own device tries count too")
 }
 
+// Whoever knows a password, or a one-time one, cannot try PINs from one new
+// browser after the other.
+func TestNewDevicesGiveNoNewGuesses(t *testing.T) {
+	s := testbed.NewStage(t)
+	tryAll := func(password string) (judged int) {
+		for i := range 40 {
+			ctx := people.With(on(testbed.NewID().String(), fmt.Sprintf("10.1.%d.%d", len(password), i)), s.Pilot)
+			if _, err := s.People.SignIn(ctx, "pilot", password); err != nil {
+				continue
+			}
+			for range 6 {
+				if err := s.People.Sign(ctx, s.Pilot.ID, "0007"); fault.Is(err, "invalid") {
+					judged++
+				} else if err := s.People.FirstSecrets(ctx, s.Pilot.ID, "hop hedge drum", "0007"); fault.Is(err, "invalid") {
+					judged++
+				}
+			}
+		}
+		return judged
+	}
+	assert.LessOrEqual(t, tryAll("long enough"), 5*5+5)
+	once, err := s.People.Reset(s.As(s.Chief), s.Pilot.ID)
+	require.NoError(t, err)
+	s.Clock.Advance(6 * time.Minute)
+	assert.LessOrEqual(t, tryAll(once), 5)
+}
+
 // One who asks at many people on one tablet is stopped, whoever they are.
 func TestAskerAndDeviceAreCounted(t *testing.T) {
 	s := testbed.NewStage(t)

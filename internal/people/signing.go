@@ -34,6 +34,9 @@ func (s *Service) SignIn(ctx context.Context, login, password string) (Person, e
 		return Person{}, &fault.Error{Kind: fault.Unauthorized, Type: "wrong-password", Detail: "This one-time password has run out. Ask a chief for a new one.",
 			Fields: []fault.Field{{Field: "password", Sentence: "This one-time password has run out. Ask a chief for a new one."}}}
 	}
+	if p.Once != "" {
+		return p, nil // whoever knows a one-time password need not be the person
+	}
 	return p, s.keepDevice(ctx, p.ID)
 }
 
@@ -212,7 +215,10 @@ func (s *Service) FirstSecrets(ctx context.Context, id uuid.UUID, password, pin 
 	if set["password_hash"], err = s.hash(ctx, password); err != nil {
 		return err
 	}
-	return s.setSecrets(ctx, p, set, what)
+	if err := s.setSecrets(ctx, p, set, what); err != nil {
+		return err
+	}
+	return s.keepDevice(ctx, p.ID)
 }
 
 // setSecrets writes new secrets unless somebody set others meanwhile, and puts

@@ -25,6 +25,7 @@ import (
 const (
 	CrewSet           = "crew-set-up"
 	WalkroundDone     = "walkround"
+	WalkroundGivenUp  = "walkround-given-up"
 	Released          = "release"
 	ReleaseWithdrawn  = "release-withdrawn"
 	FlightLogged      = "flight"

@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"context"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
@@ -11,6 +12,7 @@ import (
 
 	"github.com/getkin/kin-openapi/openapi3"
 	"github.com/google/uuid"
+	"github.com/prometheus/client_golang/prometheus"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -97,4 +99,27 @@ func TestStrictTransport(t *testing.T) {
 		h.ServeHTTP(w, httptest.NewRequest(http.MethodGet, "/", nil))
 		assert.Equal(t, secure, w.Header().Get("Strict-Transport-Security") != "")
 	}
+}
+
+// Whatever somebody asks for, the figures do not grow with it, and no page of
+// the application shows them.
+func TestFiguresStayFew(t *testing.T) {
+	s := testbed.NewStage(t)
+	figures := prometheus.NewRegistry()
+	h, err := server.New(s.Services, server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), Figures: figures})
+	require.NoError(t, err)
+	for i := range 60 {
+		for _, target := range []string{fmt.Sprintf("/api/v1/nothing-%d", i), fmt.Sprintf("/page-%d", i), "/api/v1/packs/" + uuid.NewString(), "/metrics"} {
+			w := httptest.NewRecorder()
+			h.ServeHTTP(w, httptest.NewRequest(fmt.Sprintf("METHOD%d", i), target, nil))
+			assert.NotContains(t, w.Body.String(), "mainstay_request_seconds")
+		}
+	}
+	got, err := figures.Gather()
+	require.NoError(t, err)
+	series := 0
+	for _, f := range got {
+		series += len(f.GetMetric())
+	}
+	assert.Less(t, series, 10)
 }

@@ -545,6 +545,12 @@ func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
 		if err := s.packsAfter(ctx, tx, sh, findings); err != nil {
 			return err
 		}
-		return tx.Exec("update walkrounds set abandoned_at = ? where id = ?", s.Clock.Now(), run).Error
+		now, by := s.Clock.Now(), people.From(ctx)
+		if err := tx.Exec("update walkrounds set abandoned_at = ? where id = ?", now, run).Error; err != nil {
+			return err
+		}
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.WalkroundGivenUp, Subject: r.AircraftID, At: now, By: by.By(), Summary: fmt.Sprintf("Walkround begun by %s given up after %d entries.", r.StartedBy, len(sh.Entries)),
+			Content: map[string]any{"walkround": run, "started_by": r.StartedBy, "entries": sh.Entries}})
+		return err
 	})
 }

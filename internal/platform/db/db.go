@@ -211,6 +211,9 @@ func Translate(err error) error {
 	case lockNotAvailable, queryCanceled, deadlock, serialization, tooManyConnections:
 		return busy()
 	}
+	if pg.Code == twice {
+		return fault.Clash("conflict", "The same was sent twice at the same moment. It is saved once, if it could be; load the page and look.")
+	}
 	if pg.Code == untranslatable || pg.Code == notInEncoding {
 		return fault.Bad("text", "The text holds a character that cannot be stored. Nothing was saved; take the character out.")
 	}
@@ -241,6 +244,9 @@ func away() error {
 func inDoubt() error {
 	return &fault.Error{Kind: fault.Busy, Type: "in-doubt", Detail: "The connection to the database broke while this was being saved, so that nobody can say whether it was. Press again: the same press never counts twice."}
 }
+
+// Codes of PostgreSQL for what somebody sent.
+const twice = "23505"
 
 const untranslatable, notInEncoding, noSuchRow = "22P05", "22021", "23503"
 
