@@ -14,6 +14,7 @@ import (
 	"mainstay/core/checks"
 	"mainstay/core/gate"
 	"mainstay/core/pack"
+	"mainstay/core/sun"
 	"mainstay/core/units"
 	"mainstay/core/wear"
 	"mainstay/core/wind"
@@ -122,6 +123,9 @@ func (g *generator) fly(ctx context.Context, s sortie) error {
 	if err := g.service(ctx, s.craft); err != nil {
 		return err
 	}
+	if now := g.clock.Now(); !daylight(now).Equal(now) {
+		return nil // work in the shed took the day
+	}
 	pilot := "imre"
 	if g.rand.IntN(5) < 2 && g.share < 0.88 {
 		pilot = "odile"
@@ -134,6 +138,38 @@ func (g *generator) fly(ctx context.Context, s sortie) error {
 		return err
 	}
 	return g.done(ctx, s.craft, job)
+}
+
+// crewZone is where the demo crew lives.
+var crewZone = func() *time.Location {
+	z, err := time.LoadLocation("America/Los_Angeles")
+	if err != nil {
+		panic(err) // the zones are built in
+	}
+	return z
+}()
+
+// sortieTime is how long a sortie takes from the walk to the end of its job.
+const sortieTime = 130 * time.Minute
+
+// daylight returns a time at which a sortie begins by day: the given one, or
+// else the latest before it. Nobody of this crew is trained for the night.
+func daylight(at time.Time) time.Time {
+	for back := range 3 {
+		d, err := sun.On(at.In(crewZone).AddDate(0, 0, -back), crewZone, depotAt.Lat, depotAt.Lon)
+		if err != nil || d.Dawn == nil || d.Dusk == nil {
+			continue
+		}
+		first, last := d.Dawn.Add(5*time.Minute), d.Dusk.Add(-sortieTime).Truncate(time.Minute)
+		switch {
+		case at.Before(first):
+		case at.After(last):
+			return last
+		default:
+			return at
+		}
+	}
+	return at
 }
 
 // saved keeps Lantern One's propellers just short of their hours.

@@ -83,7 +83,7 @@ var kits = []kit{{"D", 8, pack.LiPo, 14, 30000, 60}, {"L", 8, pack.LiHV, 6, 1200
 
 // stage makes the crew, its aircraft and its packs.
 func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, error) {
-	zone := "America/Los_Angeles"
+	zone := crewZone.String()
 	c := people.Crew{Name: "Quillback Aerial", Zone: zone, Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}}
 	day := c.Day(end)
 	trained := func(months int) *time.Time {

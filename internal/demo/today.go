@@ -27,7 +27,7 @@ func byName(name string) *craft {
 // lastDays sets the scene that the crew finds today, so that each judgement
 // shows itself.
 func (g *generator) lastDays(ctx context.Context, end time.Time) error {
-	steps := []func(context.Context, time.Time) error{g.swollenPack, g.workshopToday, g.contact, g.fadedLight, g.calibrated, g.thisMorning, g.rackTonight, g.eveningTonight, g.district, g.training, g.papers, g.jobsToday}
+	steps := []func(context.Context, time.Time) error{g.swollenPack, g.contact, g.workshopToday, g.fadedLight, g.calibrated, g.thisMorning, g.rackTonight, g.eveningTonight, g.district, g.training, g.papers, g.jobsToday}
 	for _, step := range steps {
 		if err := step(ctx, end); err != nil {
 			return err
@@ -55,11 +55,11 @@ func (g *generator) swollenPack(ctx context.Context, end time.Time) error {
 // contact grounds Dray Two yesterday; its propellers are not replaced yet.
 func (g *generator) contact(ctx context.Context, end time.Time) error {
 	a := byName("Dray Two")
-	if at := end.Add(-26 * time.Hour); g.clock.Now().Before(at) {
-		g.clock.Set(at)
-	}
 	if err := g.service(ctx, a); err != nil {
 		return err
+	}
+	if at := daylight(end.Add(-26 * time.Hour)); g.clock.Now().Before(at) {
+		g.clock.Set(at)
 	}
 	f, job, err := g.release(ctx, a, "imre")
 	if err != nil {
@@ -90,7 +90,7 @@ func (g *generator) thisMorning(ctx context.Context, end time.Time) error {
 			return err
 		}
 	}
-	g.clock.Set(end.Add(-150 * time.Minute))
+	g.clock.Set(daylight(end.Add(-150 * time.Minute)))
 	f, job, err := g.release(ctx, dray, "imre")
 	if err != nil {
 		return err
