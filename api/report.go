@@ -13,6 +13,13 @@ func (r *ImportReport) Refuse(line int, format string, a ...any) {
 	r.Refused = append(r.Refused, RowProblem{Line: line, Sentence: fmt.Sprintf("Line %d: ", line) + fmt.Sprintf(format, a...)})
 }
 
+// Clip returns the report so far, to which any number of runs may add each for
+// itself.
+func (r ImportReport) Clip() ImportReport {
+	r.Refused = slices.Clip(r.Refused)
+	return r
+}
+
 // most is how many refused lines a report names; whoever has more looks at the
 // file, not at the list.
 const most = 500

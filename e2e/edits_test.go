@@ -112,7 +112,7 @@ func TestStaleEditAndDuplicatePerson(t *testing.T) {
 	r.Fill("Password", once)
 	r.Click("Sign in")
 	r.See("your password was reset")
-	r.Fill("Your own password", "cellar stone green")
+	r.Fill("Your new password", "cellar stone green")
 	r.Fill("The password again", "cellar stone green")
 	r.Fill("The PIN you sign with", "4826")
 	r.Click("Keep them")

@@ -138,7 +138,7 @@ func (s *Service) MovePack(ctx context.Context, id uuid.UUID, to pack.State, not
 	by := people.From(ctx)
 	var p Pack
 	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Raw("select * from packs where id = ? for update", id).Scan(&p).Error; err != nil {
+		if err := tx.Raw("select * from packs where id = ? for no key update", id).Scan(&p).Error; err != nil {
 			return err
 		}
 		if p.ID == uuid.Nil {
@@ -385,14 +385,14 @@ func Flown(tx *gorm.DB, p Pack, before, after *float64) error {
 	return tx.Exec("update packs set out_mah = out_mah + ? where id = ?", share*float64(p.CapacityMAh), p.ID).Error
 }
 
-// LockPacks reads packs for update in a fixed order, so that two transactions
+// LockPacks locks and reads packs in a fixed order, so that two transactions
 // never wait for each other in a ring.
 func LockPacks(tx *gorm.DB, ids []uuid.UUID) ([]Pack, error) {
 	var out []Pack
 	if len(ids) == 0 {
 		return out, nil
 	}
-	err := tx.Raw("select * from packs where id in ? order by id for update", ids).Scan(&out).Error
+	err := tx.Raw("select * from packs where id in ? order by id for no key update", ids).Scan(&out).Error
 	return out, err
 }
 

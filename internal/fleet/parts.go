@@ -96,7 +96,7 @@ func (s *Service) FitParts(ctx context.Context, aircraft uuid.UUID, f FitParts) 
 // the hours go to the parts that flew.
 func LockOnGround(tx *gorm.DB, aircraft uuid.UUID) (Aircraft, error) {
 	var a Aircraft
-	if err := tx.Raw("select * from aircraft where id = ? for update", aircraft).Scan(&a).Error; err != nil {
+	if err := tx.Raw("select * from aircraft where id = ? for no key update", aircraft).Scan(&a).Error; err != nil {
 		return a, err
 	}
 	if a.ID == uuid.Nil {

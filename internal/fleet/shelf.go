@@ -76,7 +76,7 @@ func (s *Service) lockPart(tx *gorm.DB, id uuid.UUID) (Part, *Aircraft, error) {
 			return p, nil, fault.Missing("part")
 		}
 		if p.AircraftID == nil {
-			err := tx.Raw("select * from parts where id = ? for update", id).Scan(&p).Error
+			err := tx.Raw("select * from parts where id = ? for no key update", id).Scan(&p).Error
 			if err != nil || p.AircraftID == nil {
 				return p, nil, err
 			}
@@ -153,7 +153,7 @@ func (s *Service) SwapParts(ctx context.Context, first, second uuid.UUID) error 
 			names[c] = a.Name
 		}
 		var ps []Part
-		if err := tx.Raw("select * from parts where id in ? order by id for update", ids).Scan(&ps).Error; err != nil {
+		if err := tx.Raw("select * from parts where id in ? order by id for no key update", ids).Scan(&ps).Error; err != nil {
 			return err
 		}
 		if len(ps) != 2 {

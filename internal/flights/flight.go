@@ -140,13 +140,13 @@ func (s *Service) Flight(ctx context.Context, id uuid.UUID) (Flight, error) {
 	return f, nil
 }
 
-// lock reads a flight for update, after its aircraft.
+// lock locks and reads a flight, after its aircraft.
 func (s *Service) lock(tx *gorm.DB, id uuid.UUID) (Flight, error) {
 	var f Flight
-	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from flights where id = ?) for update", id).Error; err != nil {
+	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from flights where id = ?) for no key update", id).Error; err != nil {
 		return f, err
 	}
-	if err := tx.Raw("select * from flights where id = ? for update", id).Scan(&f).Error; err != nil {
+	if err := tx.Raw("select * from flights where id = ? for no key update", id).Scan(&f).Error; err != nil {
 		return f, err
 	}
 	if f.ID == uuid.Nil {

@@ -199,7 +199,7 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 	var r Release
 	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		// The aircraft is the lock: of two pilots releasing at once, the second waits here and then sees the first's release.
-		if err := tx.Exec("select 1 from aircraft where id = ? for update", n.Question.Aircraft).Error; err != nil {
+		if err := tx.Exec("select 1 from aircraft where id = ? for no key update", n.Question.Aircraft).Error; err != nil {
 			return err
 		}
 		packs, err := fleet.LockPacks(tx, n.Question.Packs)
@@ -302,7 +302,7 @@ func (s *Service) Withdraw(ctx context.Context, id uuid.UUID) (Release, error) {
 
 // lockRelease locks the aircraft of a release, then the release.
 func (s *Service) lockRelease(tx *gorm.DB, id uuid.UUID, r *Release) error {
-	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from releases where id = ?) for update", id).Error; err != nil {
+	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from releases where id = ?) for no key update", id).Error; err != nil {
 		return err
 	}
 	if err := tx.Limit(1).Find(r, "id = ?", id).Error; err != nil {

@@ -134,7 +134,7 @@ func (s *Service) Decide(ctx context.Context, job uuid.UUID, n NewDecision) erro
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var version int
-		if err := tx.Raw("select version from jobs where id = ? for update", job).Scan(&version).Error; err != nil {
+		if err := tx.Raw("select version from jobs where id = ? for no key update", job).Scan(&version).Error; err != nil {
 			return err
 		}
 		var twice int64

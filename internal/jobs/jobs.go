@@ -300,7 +300,7 @@ func (s *Service) head(ctx context.Context, tx *gorm.DB, j Job) error {
 		return res.Error
 	}
 	var old Job
-	if err := tx.Raw("select * from jobs where id = ? for update", j.ID).Scan(&old).Error; err != nil {
+	if err := tx.Raw("select * from jobs where id = ? for no key update", j.ID).Scan(&old).Error; err != nil {
 		return err
 	}
 	switch {

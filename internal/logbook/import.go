@@ -35,7 +35,9 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 	for _, b := range bad {
 		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)
 	}
+	read := rep.Clip()
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		rep = read
 		if err := errors.Join(db.OneImport(ctx, tx), db.Long(ctx, tx, importDeadline)); err != nil {
 			return err
 		}

@@ -238,7 +238,7 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, err
 		}
 		// All chiefs are locked together, so that two edits cannot remove the last two.
 		var chiefs []Person
-		if err := tx.Raw("select * from people where active and 'chief' = any(roles) order by id for update").Scan(&chiefs).Error; err != nil {
+		if err := tx.Raw("select * from people where active and 'chief' = any(roles) order by id for no key update").Scan(&chiefs).Error; err != nil {
 			return err
 		}
 		if err := tx.Limit(1).Find(&p, "id = ?", id).Error; err != nil {

@@ -265,7 +265,7 @@ func (s *Service) Reset(ctx context.Context, id uuid.UUID) (string, error) {
 			return err
 		}
 		var p Person
-		if err := tx.Raw("select * from people where id = ? for update", id).Scan(&p).Error; err != nil {
+		if err := tx.Raw("select * from people where id = ? for no key update", id).Scan(&p).Error; err != nil {
 			return err
 		}
 		if p.ID == uuid.Nil {

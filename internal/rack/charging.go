@@ -302,7 +302,7 @@ func (s *Service) collect(ctx context.Context, chans []channel) error {
 func (s *Service) finish(ctx context.Context, c channel, outcome string) error {
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var ch Charge
-		if err := tx.Raw("select * from charges where channel = ? and ended_at is null for update skip locked", c.Channel).Scan(&ch).Error; err != nil || ch.ID == uuid.Nil || c.Session != ch.ID.String() {
+		if err := tx.Raw("select * from charges where channel = ? and ended_at is null for no key update skip locked", c.Channel).Scan(&ch).Error; err != nil || ch.ID == uuid.Nil || c.Session != ch.ID.String() {
 			return err
 		}
 		ctx = people.With(ctx, people.Person{Name: ch.ByName})

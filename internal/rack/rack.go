@@ -20,6 +20,7 @@ import (
 	"mainstay/core/pack"
 	"mainstay/internal/fleet"
 	"mainstay/internal/formats/chargercsv"
+	"mainstay/internal/formats/table"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
@@ -180,7 +181,10 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 	rows, bad, err := chargercsv.Read(r)
 	if err != nil {
 		_, why, ok := strings.Cut(err.Error(), ": ")
-		if !ok || !errors.Is(err, chargercsv.ErrColumns) {
+		switch {
+		case errors.Is(err, table.ErrTable) && !errors.Is(err, chargercsv.ErrColumns):
+			why = err.Error()
+		case !ok || !errors.Is(err, chargercsv.ErrColumns):
 			why = "it is not comma-separated text"
 		}
 		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
@@ -188,7 +192,9 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 	for _, b := range bad {
 		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)
 	}
+	read := rep.Clip()
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		rep = read
 		if err := db.OneImport(ctx, tx); err != nil {
 			return err
 		}

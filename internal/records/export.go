@@ -29,7 +29,7 @@ func Export(ctx context.Context, g *gorm.DB, w io.Writer) error {
 	enc := json.NewEncoder(out)
 	enc.SetEscapeHTML(false)
 	err := db.Snapshot(ctx, g, func(ctx context.Context, tx *gorm.DB) error {
-		if err := db.Long(ctx, tx, longCheck); err != nil {
+		if err := alone(ctx, tx); err != nil {
 			return err
 		}
 		if err := enc.Encode(map[string]any{"type": "mainstay-records", "version": 1, "made_at": time.Now().UTC().Format(time.RFC3339), "rule": exportRule}); err != nil {

@@ -56,7 +56,8 @@ type Check struct {
 	Head   *Head        // a head known outside: the chain must lead through it
 }
 
-// One check at a time, and the time one statement of it may take: it reads everything.
+// One check or export at a time, and the time one statement of it may take: it
+// reads everything.
 const (
 	checkLock = 0x6d61696f
 	longCheck = 10 * time.Minute
@@ -70,19 +71,28 @@ var errStop = errors.New("enough is known")
 func Verify(ctx context.Context, g *gorm.DB, c Check) (Result, error) {
 	var res Result
 	err := db.Snapshot(ctx, g, func(ctx context.Context, tx *gorm.DB) error {
-		if err := db.Long(ctx, tx, longCheck); err != nil {
+		if err := alone(ctx, tx); err != nil {
 			return err
-		}
-		var turn bool
-		if err := tx.Raw("select pg_try_advisory_xact_lock(?)", checkLock).Scan(&turn).Error; err != nil {
-			return err
-		}
-		if !turn {
-			return &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Somebody is checking the records just now. Try again in a moment."}
 		}
 		return verify(ctx, tx, c, &res)
 	})
 	return res, err
+}
+
+// alone makes checks and exports take turns, over all servers: each holds a
+// connection for long.
+func alone(ctx context.Context, tx *gorm.DB) error {
+	if err := db.Long(ctx, tx, longCheck); err != nil {
+		return err
+	}
+	var turn bool
+	if err := tx.Raw("select pg_try_advisory_xact_lock(?)", checkLock).Scan(&turn).Error; err != nil {
+		return err
+	}
+	if !turn {
+		return &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Somebody is checking or exporting the records just now. Try again in a moment."}
+	}
+	return nil
 }
 
 func verify(ctx context.Context, tx *gorm.DB, c Check, res *Result) error {

@@ -67,7 +67,9 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 	for _, x := range refused {
 		refuse(x.Number, x.Name, x.Why)
 	}
+	before := rep.Clip()
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		rep = before
 		if err := db.OneImport(ctx, tx); err != nil {
 			return err
 		}

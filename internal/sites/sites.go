@@ -222,7 +222,7 @@ func (s *Service) SaveFeature(ctx context.Context, id uuid.UUID, f site.Feature,
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var old []featureRow
-		if err := tx.Raw("select id, content, version, changed_at, changed_by, removed_at from site_features where id = ? and site_id = ? for update", f.ID, id).Scan(&old).Error; err != nil {
+		if err := tx.Raw("select id, content, version, changed_at, changed_by, removed_at from site_features where id = ? and site_id = ? for no key update", f.ID, id).Scan(&old).Error; err != nil {
 			return err
 		}
 		now, by := s.Clock.Now(), people.From(ctx).Name

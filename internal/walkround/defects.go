@@ -212,7 +212,7 @@ func (s *Service) Settle(ctx context.Context, id uuid.UUID, note, pin string) er
 func (s *Service) CloseDefect(ctx context.Context, tx *gorm.DB, id uuid.UUID, note string) error {
 	by, now := people.From(ctx), s.Clock.Now()
 	var d Defect
-	if err := tx.Raw("select * from defects where id = ? for update", id).Scan(&d).Error; err != nil {
+	if err := tx.Raw("select * from defects where id = ? for no key update", id).Scan(&d).Error; err != nil {
 		return err
 	}
 	if d.ClosedAt != nil {

@@ -9,6 +9,7 @@ import (
 
 	"github.com/google/uuid"
 	"gocloud.dev/blob"
+	"gocloud.dev/gcerrors"
 
 	"mainstay/internal/formats/picture"
 	"mainstay/internal/people"
@@ -69,7 +70,15 @@ func (s *Service) KeepPhoto(ctx context.Context, id uuid.UUID, body io.Reader) (
 		}
 		return old, nil
 	}
-	if err := s.Photos.Upload(ctx, id.String(), bytes.NewReader(b), &blob.WriterOptions{ContentType: media}); err != nil {
+	// What lies there already was sent before, and its sender heard nothing: it is the same, or it stays.
+	err = s.Photos.Upload(ctx, id.String(), bytes.NewReader(b), &blob.WriterOptions{ContentType: media, IfNotExist: true})
+	if gcerrors.Code(err) == gcerrors.FailedPrecondition {
+		var kept []byte
+		if kept, err = s.Photos.ReadAll(ctx, id.String()); err == nil && !bytes.Equal(kept, b) {
+			return Photo{}, fault.Clash("id-in-use", "Another photo has this id. Nothing was kept; add it again.")
+		}
+	}
+	if err != nil {
 		return Photo{}, err
 	}
 	if s.SyncPhoto != nil {

@@ -325,7 +325,7 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 	}
 	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
 		var r Run
-		if err := tx.Raw("select * from walkrounds where id = ? for update", run).Scan(&r).Error; err != nil {
+		if err := tx.Raw("select * from walkrounds where id = ? for no key update", run).Scan(&r).Error; err != nil {
 			return err
 		}
 		if err := r.stillOpen(); err != nil {
@@ -368,14 +368,25 @@ func (sh Sheet) Missing() []checks.Item {
 	return checks.Missing(sh.Items, have)
 }
 
+// lockWithPacks locks a run and its packs: what is found at its end goes on
+// record, and whoever waits for that must not hold what the end still needs.
+func lockWithPacks(tx *gorm.DB, run uuid.UUID) (Run, error) {
+	var r Run
+	if err := tx.Raw("select * from walkrounds where id = ? for no key update", run).Scan(&r).Error; err != nil {
+		return r, err
+	}
+	_, err := fleet.LockPacks(tx, r.PackIDs)
+	return r, err
+}
+
 // Complete ends a run and puts it on record. Every item must have an entry.
 // Cell, level and temperature entries become readings of their packs; a pack
 // found defective goes to quarantine in the same transaction.
 func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 	by := people.From(ctx)
 	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		var r Run
-		if err := tx.Raw("select * from walkrounds where id = ? for update", run).Scan(&r).Error; err != nil {
+		r, err := lockWithPacks(tx, run)
+		if err != nil {
 			return err
 		}
 		if r.ID == uuid.Nil {
@@ -522,8 +533,8 @@ func (s *Service) BelongTo(ctx context.Context, run, job uuid.UUID) error {
 // defects are open, packs have their readings, a bulging one is in quarantine.
 func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		var r Run
-		if err := tx.Raw("select * from walkrounds where id = ? for update", run).Scan(&r).Error; err != nil {
+		r, err := lockWithPacks(tx, run)
+		if err != nil {
 			return err
 		}
 		switch {

@@ -78,7 +78,7 @@ func (s *Service) Defer(ctx context.Context, n NewDeferral) (upkeep.Deferral, er
 	var d Deferral
 	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var a fleet.Aircraft
-		if err := tx.Raw("select * from aircraft where id = ? for update", n.Aircraft).Scan(&a).Error; err != nil {
+		if err := tx.Raw("select * from aircraft where id = ? for no key update", n.Aircraft).Scan(&a).Error; err != nil {
 			return err
 		}
 		if a.ID == uuid.Nil {
@@ -140,7 +140,7 @@ func (s *Service) grace(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, n Ne
 		Title      string
 		ClosedAt   *time.Time
 	}
-	if err := tx.Raw("select * from defects where id = ? for update", *n.DefectID).Scan(&d).Error; err != nil {
+	if err := tx.Raw("select * from defects where id = ? for no key update", *n.DefectID).Scan(&d).Error; err != nil {
 		return nil, "", err
 	}
 	if d.ID == uuid.Nil || d.AircraftID != a.ID {

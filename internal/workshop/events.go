@@ -48,7 +48,7 @@ func (s *Service) AddAircraft(ctx context.Context, n fleet.NewAircraft) (a fleet
 // at once and grounds the aircraft. The same id twice changes nothing.
 func (s *Service) Report(ctx context.Context, id, aircraft uuid.UUID, e upkeep.Event, note string) error {
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Exec("select 1 from aircraft where id = ? for update", aircraft).Error; err != nil {
+		if err := tx.Exec("select 1 from aircraft where id = ? for no key update", aircraft).Error; err != nil {
 			return err
 		}
 		var n int64
@@ -141,7 +141,7 @@ func (s *Service) Return(ctx context.Context, aircraft uuid.UUID, note, pin stri
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var a fleet.Aircraft
-		if err := tx.Raw("select * from aircraft where id = ? for update", aircraft).Scan(&a).Error; err != nil {
+		if err := tx.Raw("select * from aircraft where id = ? for no key update", aircraft).Scan(&a).Error; err != nil {
 			return err
 		}
 		if a.ID == uuid.Nil {

@@ -175,7 +175,7 @@ func (s *Service) fromDefect(tx *gorm.DB, o *Order, id uuid.UUID) error {
 		Severity   string
 		ClosedAt   *time.Time
 	}
-	if err := tx.Raw("select * from defects where id = ? for update", id).Scan(&d).Error; err != nil {
+	if err := tx.Raw("select * from defects where id = ? for no key update", id).Scan(&d).Error; err != nil {
 		return err
 	}
 	if d.ID == uuid.Nil || d.AircraftID != o.AircraftID {
@@ -228,10 +228,10 @@ type NewEntry struct {
 func lockOrder(tx *gorm.DB, id uuid.UUID) (Order, fleet.Aircraft, error) {
 	var o Order
 	var a fleet.Aircraft
-	if err := tx.Raw("select * from aircraft where id = (select aircraft_id from work_orders where id = ?) for update", id).Scan(&a).Error; err != nil {
+	if err := tx.Raw("select * from aircraft where id = (select aircraft_id from work_orders where id = ?) for no key update", id).Scan(&a).Error; err != nil {
 		return o, a, err
 	}
-	if err := tx.Raw("select w.*, (select min(load) from acceptance_flights a where a.order_id = w.id) as flown from work_orders w where id = ? for update", id).Scan(&o).Error; err != nil {
+	if err := tx.Raw("select w.*, (select min(load) from acceptance_flights a where a.order_id = w.id) as flown from work_orders w where id = ? for no key update", id).Scan(&o).Error; err != nil {
 		return o, a, err
 	}
 	if o.ID == uuid.Nil {

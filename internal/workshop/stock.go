@@ -153,7 +153,7 @@ func (s *Service) UseStock(ctx context.Context, order, id, line uuid.UUID, quant
 			return err
 		}
 		var l StockLine
-		if err := tx.Raw("select * from stock_lines where id = ? for update", line).Scan(&l).Error; err != nil {
+		if err := tx.Raw("select * from stock_lines where id = ? for no key update", line).Scan(&l).Error; err != nil {
 			return err
 		}
 		switch {

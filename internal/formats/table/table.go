@@ -23,8 +23,16 @@ const (
 	MaxBad     = 500 // lines that cannot be used, after which the file is refused as a whole
 )
 
-// ErrTable is wrapped when a file cannot be read at all, or is too large.
-var ErrTable = errors.New("not usable")
+// ErrTable is the kind of all that makes a file as a whole unusable.
+var ErrTable = errors.New("table not usable")
+
+// unusable is such an error; its text goes on from "the file cannot be read: ".
+type unusable struct{ why string }
+
+func (e unusable) Error() string        { return e.why }
+func (e unusable) Is(target error) bool { return target == ErrTable }
+
+func unfit(format string, a ...any) error { return unusable{fmt.Sprintf(format, a...)} }
 
 // RowError says what is wrong with one line.
 type RowError struct {
@@ -57,13 +65,13 @@ func NewReader(r io.Reader) (*Reader, error) {
 	t.csv.ReuseRecord = true
 	head, err := t.csv.Read()
 	if t.in.why != "" {
-		return nil, fmt.Errorf("%w: %s", ErrTable, t.in.why)
+		return nil, unfit("%s", t.in.why)
 	}
 	if err != nil {
-		return nil, fmt.Errorf("%w: it is empty or not comma-separated text", ErrTable)
+		return nil, unfit("it is empty or not comma-separated text")
 	}
 	if len(head) > MaxColumns {
-		return nil, fmt.Errorf("%w: it has more than %d columns", ErrTable, MaxColumns)
+		return nil, unfit("it has more than %d columns", MaxColumns)
 	}
 	for i, h := range head {
 		name := strings.ToLower(strings.TrimSpace(strings.TrimPrefix(h, "\ufeff")))
@@ -87,7 +95,7 @@ func (t *Reader) Each(take func(line int, get func(column string) string) *RowEr
 	for {
 		rec, err := t.csv.Read()
 		if t.in.why != "" {
-			return fmt.Errorf("%w: %s", ErrTable, t.in.why)
+			return unfit("%s", t.in.why)
 		}
 		if errors.Is(err, io.EOF) {
 			return nil
@@ -104,7 +112,7 @@ func (t *Reader) Each(take func(line int, get func(column string) string) *RowEr
 		}
 		line, _ := t.csv.FieldPos(0)
 		if t.rows++; t.rows > MaxRows {
-			return fmt.Errorf("%w: it has more than %d lines; split it", ErrTable, MaxRows)
+			return unfit("it has more than %d lines; split it", MaxRows)
 		}
 		bad := t.fits(rec, line)
 		if bad == nil {
@@ -140,7 +148,7 @@ func (t *Reader) refuse(bad *RowError) error {
 		return nil
 	}
 	if len(t.bad) >= MaxBad {
-		return fmt.Errorf("%w: more than %d of its lines cannot be used, the first of them line %d (%s %w); is it the right file?", ErrTable, MaxBad, t.bad[0].Line, t.bad[0].Column, t.bad[0].Err)
+		return unfit("more than %d of its lines cannot be used, the first of them line %d (%s %v); is it the right file?", MaxBad, t.bad[0].Line, t.bad[0].Column, t.bad[0].Err)
 	}
 	t.bad = append(t.bad, bad)
 	return nil

@@ -5,10 +5,12 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
+	"github.com/jackc/pgx/v5/pgconn"
 	"gorm.io/gorm"
 
 	"mainstay/internal/platform/fault"
@@ -81,7 +83,9 @@ func (p pool) GetDBConn() (*sql.DB, error) { return p.conns, nil }
 // with it, on any service, takes part. An error or a panic rolls back.
 //
 // A transaction waits its turn behind others, for a lock and for a statement
-// no longer than the deadlines of Open, and no longer than ctx.
+// no longer than the deadlines of Open, and no longer than ctx. One that the
+// database ended to break a circle of waiting is run again: fn changes nothing
+// outside but what it sets anew each time.
 func Tx(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.DB) error) error {
 	if _, inside := ctx.Value(txKey{}).(*sql.Tx); inside {
 		return fn(ctx, g.WithContext(ctx))
@@ -93,7 +97,26 @@ func Tx(ctx context.Context, g *gorm.DB, fn func(ctx context.Context, tx *gorm.D
 	return Translate(p.tx(ctx, func(ctx context.Context) error { return fn(ctx, g.WithContext(ctx)) }))
 }
 
+// runs is how often a transaction is run before a circle of waiting is told.
+const runs = 4
+
 func (p pool) tx(ctx context.Context, fn func(ctx context.Context) error) error {
+	for n := 1; ; n++ {
+		err := p.once(ctx, fn)
+		if !circular(err) || n == runs {
+			return err
+		}
+	}
+}
+
+// circular reports whether the database ended a transaction so that others may
+// go on.
+func circular(err error) bool {
+	var pg *pgconn.PgError
+	return errors.As(err, &pg) && (pg.Code == deadlock || pg.Code == serialization)
+}
+
+func (p pool) once(ctx context.Context, fn func(ctx context.Context) error) error {
 	select {
 	case p.writers <- struct{}{}:
 		defer func() { <-p.writers }()
@@ -174,13 +197,14 @@ func Inside(ctx context.Context) bool { _, ok := ctx.Value(txKey{}).(*sql.Tx); r
 // It must not be called while the caller holds locks that the work needs.
 func Outside(ctx context.Context) context.Context { return context.WithValue(ctx, txKey{}, nil) }
 
-// Long lifts the deadline of single statements in the transaction of ctx, for
-// work that is known to take long: imports, forecasts, checking every record.
+// Long lifts the deadlines of single statements, and of waiting between them, in
+// the transaction of ctx, for work that is known to take long: imports, checking
+// and exporting every record.
 func Long(ctx context.Context, g *gorm.DB, d time.Duration) error {
 	if !Inside(ctx) {
 		return errors.New("a deadline is lifted only inside a transaction")
 	}
-	return g.WithContext(ctx).Exec(fmt.Sprintf("set local statement_timeout = %d", d.Milliseconds())).Error
+	return g.WithContext(ctx).Exec("select set_config('statement_timeout', ?, true), set_config('idle_in_transaction_session_timeout', ?, true)", strconv.FormatInt(d.Milliseconds(), 10), strconv.FormatInt(d.Milliseconds(), 10)).Error
 }
 
 // busy is what people hear when their turn did not come in time.

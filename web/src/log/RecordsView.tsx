@@ -33,7 +33,9 @@ export function RecordsView() {
           </a>
         )}
       </ViewHead>
-      <ChainCheck />
+      <div className="mb-3">
+        <ChainCheck />
+      </div>
       {q.isError && !q.data && <Problem error={q.error} retry={() => void q.refetch()} />}
       {q.isPending && <Loading what="the records" />}
       {q.data && records.length === 0 && <Empty>Nothing is on record yet.</Empty>}

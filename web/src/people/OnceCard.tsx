@@ -7,7 +7,7 @@ export function OnceCard({ name, once, onDone }: { name: string; once: Once; onD
   const zone = useZone();
   return (
     <>
-      <p>Give this to {name}, and to nobody else. With it they sign in once and choose their own password.</p>
+      <p>Give this to {name}, and to nobody else. With it they come in and choose their own password.</p>
       <p className="fig text-center fs-2 border p-2" aria-label="One-time password">
         {once.password}
       </p>

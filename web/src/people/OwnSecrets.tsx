@@ -38,7 +38,7 @@ export function OwnSecrets({ person }: { person: Person }) {
       <h1>Mainstay</h1>
       <p>
         {isNew
-          ? `Welcome, ${person.name}. The password you were given works once. Choose your own, and the PIN with which you sign: only you know them, and what is signed with them is yours.`
+          ? `Welcome, ${person.name}. The password you were given only lets you in. Choose your own, and the PIN with which you sign: nobody else knows them, and what is signed with them is yours.`
           : `${person.name}, your password was reset. Choose a new one, and enter the PIN you always signed with: it shows that it is you.`}
       </p>
       <form onSubmit={(x) => void send(x)} noValidate className="sheet">
@@ -46,7 +46,7 @@ export function OwnSecrets({ person }: { person: Person }) {
           <Problem error={choose.error} />
         )}
         <TextField
-          label="Your own password"
+          label={isNew ? "Your own password" : "Your new password"}
           type="password"
           autoComplete="new-password"
           autoFocus
