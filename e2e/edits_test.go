@@ -78,10 +78,14 @@ func TestStaleEditAndDuplicatePerson(t *testing.T) {
 	assert.Empty(t, p.Faults())
 
 	// The new one comes in with it, and gets no further without secrets of their own.
-	q := chromium.Open(t, base, "/packs", 1280, 800)
-	q.Fill("Sign-in name", "bao2")
-	q.Fill("Password", once)
-	q.Click("Sign in")
+	comeIn := func(path string) *browser.Page {
+		q := chromium.Open(t, base, path, 1280, 800)
+		q.Fill("Sign-in name", "bao2")
+		q.Fill("Password", once)
+		q.Click("Sign in")
+		return q
+	}
+	q := comeIn("/packs")
 	q.See("Welcome, Second Bao")
 	q.Fill("Your own password", "hop hedge drum")
 	q.Fill("The password again", "hop hedge dru")
@@ -107,10 +111,7 @@ func TestStaleEditAndDuplicatePerson(t *testing.T) {
 	p.Click("Give Second Bao a one-time password")
 	p.See("is shown only now")
 	once = browser.Eval[string](p, `document.querySelector("[aria-label='One-time password']").textContent`)
-	r := chromium.Open(t, base, "/", 1280, 800)
-	r.Fill("Sign-in name", "bao2")
-	r.Fill("Password", once)
-	r.Click("Sign in")
+	r := comeIn("/")
 	r.See("your password was reset")
 	r.Fill("Your new password", "cellar stone green")
 	r.Fill("The password again", "cellar stone green")

@@ -52,6 +52,15 @@ func layer(path string) int {
 	return slices.IndexFunc(layers, func(l string) bool { return strings.HasPrefix(strings.TrimPrefix(path, "mainstay/"), l) })
 }
 
+// Tables are read within bounds and written without formulas in one place.
+func TestOnePlaceReadsAndWritesCSV(t *testing.T) {
+	for _, p := range packages(t) {
+		if p.ImportPath != "mainstay/internal/formats/table" {
+			assert.NotContains(t, p.Imports, "encoding/csv", p.ImportPath)
+		}
+	}
+}
+
 func TestDependenciesPointOneWay(t *testing.T) {
 	for _, p := range packages(t) {
 		core := strings.HasPrefix(p.ImportPath, "mainstay/core/")

@@ -175,6 +175,15 @@ func TestLocksGrow(t *testing.T) {
 	s.Clock.Advance(5*time.Minute + time.Second)
 	assert.True(t, fault.Is(guess(), "invalid"))
 	require.NoError(t, s.People.Forget(context.Background()))
+
+	// A lock made while the clock was a year ahead does not last a year.
+	s.Clock.Advance(365 * 24 * time.Hour)
+	for range 12 {
+		_ = guess()
+	}
+	assert.True(t, fault.Is(guess(), "locked"))
+	s.Clock.Advance(-365 * 24 * time.Hour)
+	assert.True(t, fault.Is(guess(), "invalid"))
 }
 
 // A chief gives one-time passwords, and with none of them can sign as the

@@ -47,17 +47,19 @@ func (s *Service) take(ctx context.Context, limits []limit) error {
 			Tries       int
 			LockedUntil *time.Time
 		}
-		// Over the limit the row locks, for longer each time; a row whose window or lock is over begins anew.
+		// Over the limit the row locks, for longer each time; a row whose window or lock is over begins anew. A lock
+		// that ends later than any can was made by a clock that was ahead, and is none.
 		err := s.DB.WithContext(db.Outside(ctx)).Raw(`insert into attempts as a (key, tries, since) values (@key, 1, @now)
-			on conflict (key) do update set
-				tries = case when a.locked_until > @now then a.tries when a.locked_until is not null or a.since < @from then 1 else a.tries + 1 end,
-				since = case when a.locked_until > @now then a.since when a.locked_until is not null or a.since < @from then @now else a.since end,
-				locks = case when a.locked_until is null and a.since >= @from and a.tries >= @max then a.locks + 1
-					when coalesce(a.locked_until, a.since) < @forget then 0 else a.locks end,
-				locked_until = case when a.locked_until > @now then a.locked_until
-					when a.locked_until is null and a.since >= @from and a.tries >= @max then cast(@now as timestamptz) + cast(@lock as interval) * power(2, least(a.locks, @doublings)) end
+			on conflict (key) do update set (tries, since, locks, locked_until) = (
+				select case when x.locked then a.tries when x.anew then 1 else a.tries + 1 end,
+					case when x.anew then @now else a.since end,
+					case when x.over then a.locks + 1 when a.since < @forget then 0 else a.locks end,
+					case when x.locked then a.locked_until when x.over then cast(@now as timestamptz) + cast(@lock as interval) * power(2, least(a.locks, @doublings)) end
+				from (select y.locked, not y.locked and (a.locked_until is not null or a.since < @from) as anew, not y.locked and a.locked_until is null and a.since >= @from and a.tries >= @max as over
+					from (select coalesce(a.locked_until > @now and a.locked_until <= @longest, false) as locked) y) x)
 			returning tries, locked_until`,
-			map[string]any{"key": l.key, "now": now, "from": now.Add(-tryWindow), "forget": now.Add(-24 * time.Hour), "max": l.max, "lock": fmt.Sprintf("%d seconds", int(lockFor.Seconds())), "doublings": maxDoublings}).Scan(&row).Error
+			map[string]any{"key": l.key, "now": now, "from": now.Add(-tryWindow), "forget": now.Add(-24 * time.Hour), "longest": now.Add(lockFor << maxDoublings), "max": l.max,
+				"lock": fmt.Sprintf("%d seconds", int(lockFor.Seconds())), "doublings": maxDoublings}).Scan(&row).Error
 		if err != nil {
 			return err
 		}

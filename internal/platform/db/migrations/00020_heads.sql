@@ -6,9 +6,9 @@ alter table crew add column version int not null default 1, add column head_to t
 alter table chargers add column version int not null default 1;
 
 -- An event of a flight that was taken back stays, with who did so.
-alter table flight_events add column taken_back_at timestamptz, add column taken_back_by text not null default '';
+alter table flight_events add column by_id uuid references people, add column taken_back_at timestamptz, add column taken_back_by text not null default '';
 
 -- +goose Down
-alter table flight_events drop column taken_back_at, drop column taken_back_by;
+alter table flight_events drop column by_id, drop column taken_back_at, drop column taken_back_by;
 alter table chargers drop column version;
 alter table crew drop column version, drop column head_to, drop column keep_places;
