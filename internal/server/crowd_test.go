@@ -9,6 +9,7 @@ import (
 	"net/http"
 	"slices"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -55,7 +56,6 @@ func TestFortyHandsOnOneAircraft(t *testing.T) {
 			q := question(s, s.Practice())
 			var gate api.GateAnswer
 			c.Do(http.MethodPost, "/gate", q).Into(&gate)
-			began := time.Now()
 			answers := make([]testbed.Answer, 40)
 			var all sync.WaitGroup
 			for i := range answers {
@@ -74,10 +74,9 @@ func TestFortyHandsOnOneAircraft(t *testing.T) {
 					won++
 					continue
 				}
-				assert.Equal(t, "already-released", string(a.Problem().Type), a.Text())
+				assert.Equal(t, "already-released", string(a.Problem().Type), "nobody waits for a deadline: %s", a.Text())
 			}
 			assert.Equal(t, 1, won)
-			assert.Less(t, time.Since(began), 15*time.Second, "nobody waits for a deadline")
 			assert.Equal(t, http.StatusOK, c.Do(http.MethodGet, "/packs", nil).Status)
 		})
 	}
@@ -107,15 +106,18 @@ func TestReadersPassThoseWhoWait(t *testing.T) {
 	}
 	answers := make([]testbed.Answer, 20)
 	var all sync.WaitGroup
+	var gaveUp atomic.Int64
 	for i := range answers {
-		all.Go(func() { answers[i] = c.Do(http.MethodPost, "/releases", body()) })
+		all.Go(func() {
+			answers[i] = c.Do(http.MethodPost, "/releases", body())
+			gaveUp.Add(1)
+		})
 	}
 	require.Eventually(t, func() bool {
 		var waiting int
 		require.NoError(t, other.QueryRow("select count(*) from pg_stat_activity where datname = current_database() and wait_event_type = 'Lock'").Scan(&waiting))
 		return waiting >= 8
 	}, 10*time.Second, 20*time.Millisecond, "half of the connections wait")
-	began := time.Now()
 	for _, path := range []string{"/day", "/packs", "/aircraft", "/gate"} {
 		a := testbed.Answer{}
 		if path == "/gate" {
@@ -125,7 +127,7 @@ func TestReadersPassThoseWhoWait(t *testing.T) {
 		}
 		assert.Equal(t, http.StatusOK, a.Status, path)
 	}
-	assert.Less(t, time.Since(began), 4*time.Second, "before the first waiter gives up")
+	assert.Zero(t, gaveUp.Load(), "before the first waiter gives up")
 	all.Wait()
 	for _, a := range answers {
 		assert.Equal(t, http.StatusServiceUnavailable, a.Status, a.Text())
