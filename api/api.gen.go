@@ -1366,6 +1366,7 @@ const (
 	ProblemTypeNothingToDecide       ProblemType = "nothing-to-decide"
 	ProblemTypeOnShelf               ProblemType = "on-shelf"
 	ProblemTypeOrderOpen             ProblemType = "order-open"
+	ProblemTypePressUsed             ProblemType = "press-used"
 	ProblemTypePropellersNotReplaced ProblemType = "propellers-not-replaced"
 	ProblemTypeReleaseExpired        ProblemType = "release-expired"
 	ProblemTypeReleaseWithdrawn      ProblemType = "release-withdrawn"
@@ -1492,6 +1493,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeOnShelf:
 		return true
 	case ProblemTypeOrderOpen:
+		return true
+	case ProblemTypePressUsed:
 		return true
 	case ProblemTypePropellersNotReplaced:
 		return true
@@ -2616,20 +2619,29 @@ type Flight struct {
 	Job         *string             `json:"job,omitempty"`
 	JobId       *openapi_types.UUID `json:"job_id,omitempty"`
 	LandedAt    *time.Time          `json:"landed_at"`
-	Landings    int                 `json:"landings"`
-	Litres      float64             `json:"litres"`
-	LoggedAt    *time.Time          `json:"logged_at"`
-	Now         time.Time           `json:"now"`
-	Packs       []Pack              `json:"packs"`
-	Pilot       string              `json:"pilot"`
-	PilotId     openapi_types.UUID  `json:"pilot_id"`
-	Purpose     string              `json:"purpose"`
-	Remarks     string              `json:"remarks"`
-	Seconds     int                 `json:"seconds"`
-	State       FlightState         `json:"state"`
-	TookOffAt   time.Time           `json:"took_off_at"`
-	Type        TypeEntry           `json:"type"`
-	Warmth      *Judgement          `json:"warmth"`
+
+	// LandedHeardAt when a landing without network was heard; absent when it was heard at once
+	LandedHeardAt *time.Time         `json:"landed_heard_at,omitempty"`
+	Landings      int                `json:"landings"`
+	Litres        float64            `json:"litres"`
+	LoggedAt      *time.Time         `json:"logged_at"`
+	Now           time.Time          `json:"now"`
+	Packs         []Pack             `json:"packs"`
+	Pilot         string             `json:"pilot"`
+	PilotId       openapi_types.UUID `json:"pilot_id"`
+	Purpose       string             `json:"purpose"`
+	Remarks       string             `json:"remarks"`
+	Seconds       int                `json:"seconds"`
+	State         FlightState        `json:"state"`
+	TookOffAt     time.Time          `json:"took_off_at"`
+
+	// TookOffHeardAt when a take-off without network was heard; absent when it was heard at once
+	TookOffHeardAt *time.Time `json:"took_off_heard_at,omitempty"`
+	Type           TypeEntry  `json:"type"`
+
+	// Unasked what the gate said when a take-off without network was heard; absent when nothing stood against it
+	Unasked *string    `json:"unasked,omitempty"`
+	Warmth  *Judgement `json:"warmth"`
 }
 
 // FlightState defines model for Flight.State.
@@ -4632,9 +4644,33 @@ type ZoneSeen struct {
 	Verdict    Verdict            `json:"verdict"`
 }
 
+// PressAgo defines model for PressAgo.
+type PressAgo = float64
+
+// PressId defines model for PressId.
+type PressId = openapi_types.UUID
+
 // ListDefectsParams defines parameters for ListDefects.
 type ListDefectsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
+}
+
+// RaiseDefectParams defines parameters for RaiseDefect.
+type RaiseDefectParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// TickEveningParams defines parameters for TickEvening.
+type TickEveningParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
 }
 
 // FindParams defines parameters for Find.
@@ -4643,9 +4679,81 @@ type FindParams struct {
 	Q string `form:"q" json:"q"`
 }
 
+// TakeOffParams defines parameters for TakeOff.
+type TakeOffParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// AddEventParams defines parameters for AddEvent.
+type AddEventParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// RemoveEventParams defines parameters for RemoveEvent.
+type RemoveEventParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// PutHoverParams defines parameters for PutHover.
+type PutHoverParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// LandParams defines parameters for Land.
+type LandParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// LogFlightParams defines parameters for LogFlight.
+type LogFlightParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// ResumeFlightParams defines parameters for ResumeFlight.
+type ResumeFlightParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
 // ListJobsParams defines parameters for ListJobs.
 type ListJobsParams struct {
 	Past *bool `form:"past,omitempty" json:"past,omitempty"`
+}
+
+// PackKitParams defines parameters for PackKit.
+type PackKitParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
 }
 
 // ListLogParams defines parameters for ListLog.
@@ -4785,6 +4893,24 @@ type FetchWeatherJSONBody struct {
 
 // FetchWeatherJSONBodyGround defines parameters for FetchWeather.
 type FetchWeatherJSONBodyGround string
+
+// CompleteWalkroundParams defines parameters for CompleteWalkround.
+type CompleteWalkroundParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
+
+// PutEntriesParams defines parameters for PutEntries.
+type PutEntriesParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+}
 
 // ListWorkOrdersParams defines parameters for ListWorkOrders.
 type ListWorkOrdersParams struct {
@@ -5114,7 +5240,7 @@ type ServerInterface interface {
 	ListDefects(c *gin.Context, params ListDefectsParams)
 	// RaiseDefect Raise a defect
 	// (POST /defects)
-	RaiseDefect(c *gin.Context)
+	RaiseDefect(c *gin.Context, params RaiseDefectParams)
 	// SettleDefect A technician or chief has looked at a defect, says what was done, and signs
 	// (POST /defects/{id}/settle)
 	SettleDefect(c *gin.Context, id openapi_types.UUID)
@@ -5141,7 +5267,7 @@ type ServerInterface interface {
 	SaveEvening(c *gin.Context, day openapi_types.Date)
 	// TickEvening Tick an item of the evening, or take the tick back
 	// (PUT /evenings/{day}/ticks)
-	TickEvening(c *gin.Context, day openapi_types.Date)
+	TickEvening(c *gin.Context, day openapi_types.Date, params TickEveningParams)
 	// Find Aircraft, packs, parts and people by name, label, serial or registration
 	// (GET /find)
 	Find(c *gin.Context, params FindParams)
@@ -5153,7 +5279,7 @@ type ServerInterface interface {
 	DeclareFit(c *gin.Context)
 	// TakeOff Take off on a release
 	// (POST /flights)
-	TakeOff(c *gin.Context)
+	TakeOff(c *gin.Context, params TakeOffParams)
 	// GetFlight A flight
 	// (GET /flights/{id})
 	GetFlight(c *gin.Context, id openapi_types.UUID)
@@ -5162,22 +5288,22 @@ type ServerInterface interface {
 	CorrectFlight(c *gin.Context, id openapi_types.UUID)
 	// AddEvent Log an event in flight
 	// (POST /flights/{id}/events)
-	AddEvent(c *gin.Context, id openapi_types.UUID)
+	AddEvent(c *gin.Context, id openapi_types.UUID, params AddEventParams)
 	// RemoveEvent Take back an event that was pressed by mistake
 	// (DELETE /flights/{id}/events/{event})
-	RemoveEvent(c *gin.Context, id openapi_types.UUID, event openapi_types.UUID)
+	RemoveEvent(c *gin.Context, id openapi_types.UUID, event openapi_types.UUID, params RemoveEventParams)
 	// PutHover Judge the motor outputs of the first hover
 	// (PUT /flights/{id}/hover)
-	PutHover(c *gin.Context, id openapi_types.UUID)
+	PutHover(c *gin.Context, id openapi_types.UUID, params PutHoverParams)
 	// Land Land
 	// (POST /flights/{id}/land)
-	Land(c *gin.Context, id openapi_types.UUID)
+	Land(c *gin.Context, id openapi_types.UUID, params LandParams)
 	// LogFlight Log the flight and put its use on the parts
 	// (POST /flights/{id}/log)
-	LogFlight(c *gin.Context, id openapi_types.UUID)
+	LogFlight(c *gin.Context, id openapi_types.UUID, params LogFlightParams)
 	// ResumeFlight Take back a landing that was pressed by mistake
 	// (POST /flights/{id}/resume)
-	ResumeFlight(c *gin.Context, id openapi_types.UUID)
+	ResumeFlight(c *gin.Context, id openapi_types.UUID, params ResumeFlightParams)
 	// JudgeGate May it fly now
 	// (POST /gate)
 	JudgeGate(c *gin.Context)
@@ -5219,7 +5345,7 @@ type ServerInterface interface {
 	WithdrawDecision(c *gin.Context, id openapi_types.UUID, decision openapi_types.UUID)
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
-	PackKit(c *gin.Context, id openapi_types.UUID, item string)
+	PackKit(c *gin.Context, id openapi_types.UUID, item string, params PackKitParams)
 	// EndJob Close a job, call it off, or plan it again
 	// (POST /jobs/{id}/state)
 	EndJob(c *gin.Context, id openapi_types.UUID)
@@ -5474,10 +5600,10 @@ type ServerInterface interface {
 	GetWalkround(c *gin.Context, id openapi_types.UUID)
 	// CompleteWalkround Complete a run and put it on record
 	// (POST /walkrounds/{id}/complete)
-	CompleteWalkround(c *gin.Context, id openapi_types.UUID)
+	CompleteWalkround(c *gin.Context, id openapi_types.UUID, params CompleteWalkroundParams)
 	// PutEntries Save entries of a run
 	// (PUT /walkrounds/{id}/entries)
-	PutEntries(c *gin.Context, id openapi_types.UUID)
+	PutEntries(c *gin.Context, id openapi_types.UUID, params PutEntriesParams)
 	// JudgeEntry Judge an entry without saving it
 	// (POST /walkrounds/{id}/judge)
 	JudgeEntry(c *gin.Context, id openapi_types.UUID)
@@ -6038,6 +6164,52 @@ func (siw *ServerInterfaceWrapper) ListDefects(c *gin.Context) {
 // RaiseDefect operation middleware
 func (siw *ServerInterfaceWrapper) RaiseDefect(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RaiseDefectParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6045,7 +6217,7 @@ func (siw *ServerInterfaceWrapper) RaiseDefect(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.RaiseDefect(c)
+	siw.Handler.RaiseDefect(c, params)
 }
 
 // SettleDefect operation middleware
@@ -6227,6 +6399,49 @@ func (siw *ServerInterfaceWrapper) TickEvening(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TickEveningParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6234,7 +6449,7 @@ func (siw *ServerInterfaceWrapper) TickEvening(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.TickEvening(c, day)
+	siw.Handler.TickEvening(c, day, params)
 }
 
 // Find operation middleware
@@ -6293,6 +6508,52 @@ func (siw *ServerInterfaceWrapper) DeclareFit(c *gin.Context) {
 // TakeOff operation middleware
 func (siw *ServerInterfaceWrapper) TakeOff(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TakeOffParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6300,7 +6561,7 @@ func (siw *ServerInterfaceWrapper) TakeOff(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.TakeOff(c)
+	siw.Handler.TakeOff(c, params)
 }
 
 // GetFlight operation middleware
@@ -6368,6 +6629,49 @@ func (siw *ServerInterfaceWrapper) AddEvent(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddEventParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6375,7 +6679,7 @@ func (siw *ServerInterfaceWrapper) AddEvent(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.AddEvent(c, id)
+	siw.Handler.AddEvent(c, id, params)
 }
 
 // RemoveEvent operation middleware
@@ -6402,6 +6706,49 @@ func (siw *ServerInterfaceWrapper) RemoveEvent(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params RemoveEventParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6409,7 +6756,7 @@ func (siw *ServerInterfaceWrapper) RemoveEvent(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.RemoveEvent(c, id, event)
+	siw.Handler.RemoveEvent(c, id, event, params)
 }
 
 // PutHover operation middleware
@@ -6427,6 +6774,49 @@ func (siw *ServerInterfaceWrapper) PutHover(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutHoverParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6434,7 +6824,7 @@ func (siw *ServerInterfaceWrapper) PutHover(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PutHover(c, id)
+	siw.Handler.PutHover(c, id, params)
 }
 
 // Land operation middleware
@@ -6452,6 +6842,49 @@ func (siw *ServerInterfaceWrapper) Land(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LandParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6459,7 +6892,7 @@ func (siw *ServerInterfaceWrapper) Land(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.Land(c, id)
+	siw.Handler.Land(c, id, params)
 }
 
 // LogFlight operation middleware
@@ -6477,6 +6910,49 @@ func (siw *ServerInterfaceWrapper) LogFlight(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LogFlightParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6484,7 +6960,7 @@ func (siw *ServerInterfaceWrapper) LogFlight(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.LogFlight(c, id)
+	siw.Handler.LogFlight(c, id, params)
 }
 
 // ResumeFlight operation middleware
@@ -6502,6 +6978,49 @@ func (siw *ServerInterfaceWrapper) ResumeFlight(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ResumeFlightParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6509,7 +7028,7 @@ func (siw *ServerInterfaceWrapper) ResumeFlight(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ResumeFlight(c, id)
+	siw.Handler.ResumeFlight(c, id, params)
 }
 
 // JudgeGate operation middleware
@@ -6836,6 +7355,49 @@ func (siw *ServerInterfaceWrapper) PackKit(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PackKitParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6843,7 +7405,7 @@ func (siw *ServerInterfaceWrapper) PackKit(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PackKit(c, id, item)
+	siw.Handler.PackKit(c, id, item, params)
 }
 
 // EndJob operation middleware
@@ -8885,6 +9447,49 @@ func (siw *ServerInterfaceWrapper) CompleteWalkround(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params CompleteWalkroundParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -8892,7 +9497,7 @@ func (siw *ServerInterfaceWrapper) CompleteWalkround(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.CompleteWalkround(c, id)
+	siw.Handler.CompleteWalkround(c, id, params)
 }
 
 // PutEntries operation middleware
@@ -8910,6 +9515,49 @@ func (siw *ServerInterfaceWrapper) PutEntries(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutEntriesParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -8917,7 +9565,7 @@ func (siw *ServerInterfaceWrapper) PutEntries(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PutEntries(c, id)
+	siw.Handler.PutEntries(c, id, params)
 }
 
 // JudgeEntry operation middleware
@@ -10280,7 +10928,8 @@ func (response ListDefectsdefaultApplicationProblemPlusJSONResponse) VisitListDe
 }
 
 type RaiseDefectRequestObject struct {
-	Body *RaiseDefectJSONRequestBody
+	Params RaiseDefectParams
+	Body   *RaiseDefectJSONRequestBody
 }
 
 type RaiseDefectResponseObject interface {
@@ -10614,8 +11263,9 @@ func (response SaveEveningdefaultApplicationProblemPlusJSONResponse) VisitSaveEv
 }
 
 type TickEveningRequestObject struct {
-	Day  openapi_types.Date `json:"day"`
-	Body *TickEveningJSONRequestBody
+	Day    openapi_types.Date `json:"day"`
+	Params TickEveningParams
+	Body   *TickEveningJSONRequestBody
 }
 
 type TickEveningResponseObject interface {
@@ -10764,7 +11414,8 @@ func (response DeclareFitdefaultApplicationProblemPlusJSONResponse) VisitDeclare
 }
 
 type TakeOffRequestObject struct {
-	Body *TakeOffJSONRequestBody
+	Params TakeOffParams
+	Body   *TakeOffJSONRequestBody
 }
 
 type TakeOffResponseObject interface {
@@ -10882,8 +11533,9 @@ func (response CorrectFlightdefaultApplicationProblemPlusJSONResponse) VisitCorr
 }
 
 type AddEventRequestObject struct {
-	Id   openapi_types.UUID `json:"id"`
-	Body *AddEventJSONRequestBody
+	Id     openapi_types.UUID `json:"id"`
+	Params AddEventParams
+	Body   *AddEventJSONRequestBody
 }
 
 type AddEventResponseObject interface {
@@ -10922,8 +11574,9 @@ func (response AddEventdefaultApplicationProblemPlusJSONResponse) VisitAddEventR
 }
 
 type RemoveEventRequestObject struct {
-	Id    openapi_types.UUID `json:"id"`
-	Event openapi_types.UUID `json:"event"`
+	Id     openapi_types.UUID `json:"id"`
+	Event  openapi_types.UUID `json:"event"`
+	Params RemoveEventParams
 }
 
 type RemoveEventResponseObject interface {
@@ -10962,8 +11615,9 @@ func (response RemoveEventdefaultApplicationProblemPlusJSONResponse) VisitRemove
 }
 
 type PutHoverRequestObject struct {
-	Id   openapi_types.UUID `json:"id"`
-	Body *PutHoverJSONRequestBody
+	Id     openapi_types.UUID `json:"id"`
+	Params PutHoverParams
+	Body   *PutHoverJSONRequestBody
 }
 
 type PutHoverResponseObject interface {
@@ -11002,7 +11656,8 @@ func (response PutHoverdefaultApplicationProblemPlusJSONResponse) VisitPutHoverR
 }
 
 type LandRequestObject struct {
-	Id openapi_types.UUID `json:"id"`
+	Id     openapi_types.UUID `json:"id"`
+	Params LandParams
 }
 
 type LandResponseObject interface {
@@ -11041,8 +11696,9 @@ func (response LanddefaultApplicationProblemPlusJSONResponse) VisitLandResponse(
 }
 
 type LogFlightRequestObject struct {
-	Id   openapi_types.UUID `json:"id"`
-	Body *LogFlightJSONRequestBody
+	Id     openapi_types.UUID `json:"id"`
+	Params LogFlightParams
+	Body   *LogFlightJSONRequestBody
 }
 
 type LogFlightResponseObject interface {
@@ -11081,7 +11737,8 @@ func (response LogFlightdefaultApplicationProblemPlusJSONResponse) VisitLogFligh
 }
 
 type ResumeFlightRequestObject struct {
-	Id openapi_types.UUID `json:"id"`
+	Id     openapi_types.UUID `json:"id"`
+	Params ResumeFlightParams
 }
 
 type ResumeFlightResponseObject interface {
@@ -11581,9 +12238,10 @@ func (response WithdrawDecisiondefaultApplicationProblemPlusJSONResponse) VisitW
 }
 
 type PackKitRequestObject struct {
-	Id   openapi_types.UUID `json:"id"`
-	Item string             `json:"item"`
-	Body *PackKitJSONRequestBody
+	Id     openapi_types.UUID `json:"id"`
+	Item   string             `json:"item"`
+	Params PackKitParams
+	Body   *PackKitJSONRequestBody
 }
 
 type PackKitResponseObject interface {
@@ -14816,7 +15474,8 @@ func (response GetWalkrounddefaultApplicationProblemPlusJSONResponse) VisitGetWa
 }
 
 type CompleteWalkroundRequestObject struct {
-	Id openapi_types.UUID `json:"id"`
+	Id     openapi_types.UUID `json:"id"`
+	Params CompleteWalkroundParams
 }
 
 type CompleteWalkroundResponseObject interface {
@@ -14855,8 +15514,9 @@ func (response CompleteWalkrounddefaultApplicationProblemPlusJSONResponse) Visit
 }
 
 type PutEntriesRequestObject struct {
-	Id   openapi_types.UUID `json:"id"`
-	Body *PutEntriesJSONRequestBody
+	Id     openapi_types.UUID `json:"id"`
+	Params PutEntriesParams
+	Body   *PutEntriesJSONRequestBody
 }
 
 type PutEntriesResponseObject interface {
@@ -16658,8 +17318,10 @@ func (sh *strictHandler) ListDefects(ctx *gin.Context, params ListDefectsParams)
 }
 
 // RaiseDefect operation middleware
-func (sh *strictHandler) RaiseDefect(ctx *gin.Context) {
+func (sh *strictHandler) RaiseDefect(ctx *gin.Context, params RaiseDefectParams) {
 	var request RaiseDefectRequestObject
+
+	request.Params = params
 
 	var body RaiseDefectJSONRequestBody
 	var err error
@@ -16974,10 +17636,11 @@ func (sh *strictHandler) SaveEvening(ctx *gin.Context, day openapi_types.Date) {
 }
 
 // TickEvening operation middleware
-func (sh *strictHandler) TickEvening(ctx *gin.Context, day openapi_types.Date) {
+func (sh *strictHandler) TickEvening(ctx *gin.Context, day openapi_types.Date, params TickEveningParams) {
 	var request TickEveningRequestObject
 
 	request.Day = day
+	request.Params = params
 
 	var body TickEveningJSONRequestBody
 	var err error
@@ -17110,8 +17773,10 @@ func (sh *strictHandler) DeclareFit(ctx *gin.Context) {
 }
 
 // TakeOff operation middleware
-func (sh *strictHandler) TakeOff(ctx *gin.Context) {
+func (sh *strictHandler) TakeOff(ctx *gin.Context, params TakeOffParams) {
 	var request TakeOffRequestObject
+
+	request.Params = params
 
 	var body TakeOffJSONRequestBody
 	var err error
@@ -17222,10 +17887,11 @@ func (sh *strictHandler) CorrectFlight(ctx *gin.Context, id openapi_types.UUID) 
 }
 
 // AddEvent operation middleware
-func (sh *strictHandler) AddEvent(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) AddEvent(ctx *gin.Context, id openapi_types.UUID, params AddEventParams) {
 	var request AddEventRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	var body AddEventJSONRequestBody
 	var err error
@@ -17266,11 +17932,12 @@ func (sh *strictHandler) AddEvent(ctx *gin.Context, id openapi_types.UUID) {
 }
 
 // RemoveEvent operation middleware
-func (sh *strictHandler) RemoveEvent(ctx *gin.Context, id openapi_types.UUID, event openapi_types.UUID) {
+func (sh *strictHandler) RemoveEvent(ctx *gin.Context, id openapi_types.UUID, event openapi_types.UUID, params RemoveEventParams) {
 	var request RemoveEventRequestObject
 
 	request.Id = id
 	request.Event = event
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.RemoveEvent(ctx, request.(RemoveEventRequestObject))
@@ -17293,10 +17960,11 @@ func (sh *strictHandler) RemoveEvent(ctx *gin.Context, id openapi_types.UUID, ev
 }
 
 // PutHover operation middleware
-func (sh *strictHandler) PutHover(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) PutHover(ctx *gin.Context, id openapi_types.UUID, params PutHoverParams) {
 	var request PutHoverRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	var body PutHoverJSONRequestBody
 	var err error
@@ -17337,10 +18005,11 @@ func (sh *strictHandler) PutHover(ctx *gin.Context, id openapi_types.UUID) {
 }
 
 // Land operation middleware
-func (sh *strictHandler) Land(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) Land(ctx *gin.Context, id openapi_types.UUID, params LandParams) {
 	var request LandRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.Land(ctx, request.(LandRequestObject))
@@ -17363,10 +18032,11 @@ func (sh *strictHandler) Land(ctx *gin.Context, id openapi_types.UUID) {
 }
 
 // LogFlight operation middleware
-func (sh *strictHandler) LogFlight(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) LogFlight(ctx *gin.Context, id openapi_types.UUID, params LogFlightParams) {
 	var request LogFlightRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	var body LogFlightJSONRequestBody
 	var err error
@@ -17407,10 +18077,11 @@ func (sh *strictHandler) LogFlight(ctx *gin.Context, id openapi_types.UUID) {
 }
 
 // ResumeFlight operation middleware
-func (sh *strictHandler) ResumeFlight(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) ResumeFlight(ctx *gin.Context, id openapi_types.UUID, params ResumeFlightParams) {
 	var request ResumeFlightRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ResumeFlight(ctx, request.(ResumeFlightRequestObject))
@@ -17946,11 +18617,12 @@ func (sh *strictHandler) WithdrawDecision(ctx *gin.Context, id openapi_types.UUI
 }
 
 // PackKit operation middleware
-func (sh *strictHandler) PackKit(ctx *gin.Context, id openapi_types.UUID, item string) {
+func (sh *strictHandler) PackKit(ctx *gin.Context, id openapi_types.UUID, item string, params PackKitParams) {
 	var request PackKitRequestObject
 
 	request.Id = id
 	request.Item = item
+	request.Params = params
 
 	var body PackKitJSONRequestBody
 	var err error
@@ -20780,10 +21452,11 @@ func (sh *strictHandler) GetWalkround(ctx *gin.Context, id openapi_types.UUID) {
 }
 
 // CompleteWalkround operation middleware
-func (sh *strictHandler) CompleteWalkround(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) CompleteWalkround(ctx *gin.Context, id openapi_types.UUID, params CompleteWalkroundParams) {
 	var request CompleteWalkroundRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.CompleteWalkround(ctx, request.(CompleteWalkroundRequestObject))
@@ -20806,10 +21479,11 @@ func (sh *strictHandler) CompleteWalkround(ctx *gin.Context, id openapi_types.UU
 }
 
 // PutEntries operation middleware
-func (sh *strictHandler) PutEntries(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) PutEntries(ctx *gin.Context, id openapi_types.UUID, params PutEntriesParams) {
 	var request PutEntriesRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	var body PutEntriesJSONRequestBody
 	var err error

@@ -21,6 +21,7 @@ import (
 	"mainstay/core/pack"
 	"mainstay/core/tonight"
 	"mainstay/internal/fleet"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
@@ -316,10 +317,16 @@ func (s *Service) Tick(ctx context.Context, day time.Time, item string, done boo
 	if !slices.Contains([]string{"charge", "ready", "lower", "gear"}, kind) || id == "" {
 		return fault.Bad("item", "This is not an item of the evening.")
 	}
-	if !done {
-		return s.DB.WithContext(ctx).Exec("delete from evening_ticks where day = ? and item = ?", d, item).Error
-	}
-	return s.DB.WithContext(ctx).Exec("insert into evening_ticks (day, item, by_name, at) values (?, ?, ?, ?) on conflict do nothing", d, item, by.Name, s.Clock.Now()).Error
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		now := s.Clock.Now()
+		if fresh, err := outbox.Once(ctx, tx, "tick "+d+" "+item, now); err != nil || !fresh {
+			return err
+		}
+		if !done {
+			return tx.Exec("delete from evening_ticks where day = ? and item = ?", d, item).Error
+		}
+		return tx.Exec("insert into evening_ticks (day, item, by_name, at) values (?, ?, ?, ?) on conflict do nothing", d, item, by.Name, outbox.From(ctx).At(now)).Error
+	})
 }
 
 // Gear returns all gear by name.

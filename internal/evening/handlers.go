@@ -8,6 +8,7 @@ import (
 	openapi_types "github.com/oapi-codegen/runtime/types"
 
 	"mainstay/api"
+	"mainstay/internal/outbox"
 )
 
 // Handlers serve the operations of the evening.
@@ -51,6 +52,7 @@ func (h *Handlers) SaveEvening(ctx context.Context, r api.SaveEveningRequestObje
 }
 
 func (h *Handlers) TickEvening(ctx context.Context, r api.TickEveningRequestObject) (api.TickEveningResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	if err := h.Evening.Tick(ctx, r.Day.Time, r.Body.Item, r.Body.Done); err != nil {
 		return nil, err
 	}

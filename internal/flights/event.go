@@ -7,8 +7,10 @@ import (
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
+	"gorm.io/gorm/clause"
 
 	"mainstay/core/upkeep"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -45,14 +47,28 @@ func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error
 		if err != nil {
 			return err
 		}
-		if f.State == stateLogged {
+		press, now := outbox.From(ctx), s.Clock.Now()
+		if fresh, err := outbox.Once(ctx, tx, "event "+e.ID.String(), now); err != nil || !fresh {
+			return err
+		}
+		e.At, e.FlightID, e.ByID, e.ByName = press.At(now), flight, &by.ID, by.Name
+		if e.At.Before(f.TookOffAt) {
+			e.At = f.TookOffAt
+		}
+		behind := f.State == stateLogged
+		if behind && (!press.Late() || e.At.After(*f.LoggedAt)) {
 			return fault.Clash("already-logged", "This flight is logged; a record does not change. Raise a defect instead.")
 		}
-		res := tx.Exec("insert into flight_events (id, flight_id, kind, note, at, by_id, by_name) values (?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing", e.ID, flight, e.Kind, e.Note, s.Clock.Now(), by.ID, by.Name)
+		res := tx.Clauses(clause.OnConflict{DoNothing: true}).Create(&e)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		if err := tx.Exec("update flights set events = events + 1 where id = ?", flight).Error; err != nil {
+		if behind {
+			err = s.heardBehind(ctx, tx, f, e)
+		} else {
+			err = tx.Exec("update flights set events = events + 1 where id = ?", flight).Error
+		}
+		if err != nil {
 			return err
 		}
 		if ev, ok := opens[e.Kind]; ok {
@@ -64,6 +80,14 @@ func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error
 		}
 		return nil
 	})
+}
+
+// heardBehind puts an event on record that was pressed in flight without network
+// and heard when the flight was logged already.
+func (s *Service) heardBehind(ctx context.Context, tx *gorm.DB, f Flight, e Event) error {
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.EventHeardLate, Subject: f.AircraftID, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Event %q of %s heard after the flight was logged.", e.Kind, e.ByName),
+		Content: map[string]any{"flight": f.ID, "event": e.ID, "kind": e.Kind, "note": e.Note, "at": e.At}})
+	return err
 }
 
 // RemoveEvent takes back an event that was pressed by mistake, until the flight
@@ -79,6 +103,9 @@ func (s *Service) RemoveEvent(ctx context.Context, flight, event uuid.UUID) erro
 		}
 		if f.State == stateLogged {
 			return fault.Clash("already-logged", "This flight is logged; a record does not change.")
+		}
+		if fresh, err := outbox.Once(ctx, tx, "take back "+event.String(), s.Clock.Now()); err != nil || !fresh {
+			return err
 		}
 		var e Event
 		if err := tx.Limit(1).Find(&e, "id = ? and flight_id = ?", event, flight).Error; err != nil {

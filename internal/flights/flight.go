@@ -11,8 +11,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
-	"mainstay/core/gate"
-	"mainstay/core/judge"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -55,61 +54,14 @@ type Flight struct {
 
 	NextTime string         // what to change before the next flight
 	Signs    pq.StringArray `gorm:"type:text[]"` // what was heard, seen or felt
+
+	TookOffHeardAt *time.Time // when a take-off without network was heard; nil: at once
+	LandedHeardAt  *time.Time // the same of the landing
+	Unasked        string     // what the gate said when a take-off without network was heard
 }
 
 // TableName is the table of flights.
 func (Flight) TableName() string { return "flights" }
-
-// TakeOff starts a flight on a release. The gate is asked once more: what was
-// true at the signature must still be true. Taking off twice with the same id
-// changes nothing.
-func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *time.Time) (Flight, error) {
-	by := people.From(ctx)
-	var f Flight
-	if err := s.DB.WithContext(ctx).Limit(1).Find(&f, "id = ?", id).Error; err != nil || f.ID != uuid.Nil {
-		return f, err
-	}
-	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		var r Release
-		if err := s.lockRelease(tx, release, &r); err != nil {
-			return err
-		}
-		switch {
-		case r.PilotID != by.ID:
-			return fault.Denied("Only the pilot who released this flight takes off.")
-		case r.State == "withdrawn":
-			return fault.Clash("release-withdrawn", "This release was withdrawn. Ask the gate again.")
-		case r.State == "flown":
-			return fault.Clash("already-flown", "This release has already been flown. Ask the gate again for the next flight.")
-		case s.Clock.Now().Sub(r.At) > ReleaseValidFor:
-			return fault.Clash("release-expired", "The release is over 60 minutes old, and so is the wind it rests on. Stay on the ground, withdraw it and ask the gate again.")
-		}
-		k, err := s.one(ctx, r.AircraftID)
-		if err != nil {
-			return err
-		}
-		k.Input.Released = nil
-		in, err := s.forFlight(ctx, k, by.ID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder, Job: r.JobID})
-		if err != nil {
-			return err
-		}
-		if out := gate.Judge(in); out.Verdict == judge.Stop {
-			return fault.Clash("gate-stop", "Stay on the ground: %s", out.Findings[0].Sentence)
-		}
-		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: by.ID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: s.Clock.Now(), State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID, Signs: pq.StringArray{}}
-		if deviceAt != nil {
-			// The server's time counts; the device's is kept beside it when they differ.
-			if d := f.TookOffAt.Sub(*deviceAt); d > 5*time.Second || d < -5*time.Second {
-				f.Remarks = "Device clock at take-off: " + deviceAt.UTC().Format(time.RFC3339) + ". "
-			}
-		}
-		if err := tx.Exec("update releases set state = 'flown' where id = ?", r.ID).Error; err != nil {
-			return err
-		}
-		return tx.Create(&f).Error
-	})
-	return f, err
-}
 
 // Flight returns one flight.
 func (s *Service) Flight(ctx context.Context, id uuid.UUID) (Flight, error) {
@@ -153,11 +105,12 @@ func (s *Service) Resume(ctx context.Context, flight uuid.UUID) (Flight, error) 
 			return fault.Denied("Only the pilot of this flight or a chief takes the landing back.")
 		case f.State == stateLogged:
 			return fault.Clash("already-logged", "This flight is logged; a record does not change.")
-		case f.State == stateAir:
-			return nil
+		}
+		if fresh, err := outbox.Once(ctx, tx, "resume "+flight.String(), s.Clock.Now()); err != nil || !fresh || f.State == stateAir {
+			return err
 		}
 		landed := f.LandedAt
-		f.State, f.LandedAt, f.Seconds = stateAir, nil, 0
+		f.State, f.LandedAt, f.LandedHeardAt, f.Seconds = stateAir, nil, nil, 0
 		if err := tx.Save(&f).Error; err != nil {
 			return err
 		}
@@ -174,6 +127,12 @@ func (s *Service) Hover(ctx context.Context, flight uuid.UUID, outputs []float64
 		f, err := s.lock(tx, flight)
 		if err != nil {
 			return err
+		}
+		if fresh, err := outbox.Once(ctx, tx, "hover "+flight.String(), s.Clock.Now()); err != nil {
+			return err
+		} else if !fresh && f.Hover != nil {
+			j = *f.Hover
+			return nil
 		}
 		if f.State != stateAir {
 			return fault.Clash("not-in-the-air", "This flight has landed; the hover is over.")
@@ -205,31 +164,6 @@ func (s *Service) typeOf(ctx context.Context, f Flight) (airframe.Type, error) {
 		return airframe.Type{}, err
 	}
 	return s.Fleet.Type(ctx, a.TypeKey)
-}
-
-// Land ends the time in the air. Landing twice changes nothing.
-func (s *Service) Land(ctx context.Context, flight uuid.UUID) (Flight, error) {
-	by := people.From(ctx)
-	var f Flight
-	err := db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
-		var err error
-		if f, err = s.lock(tx, flight); err != nil {
-			return err
-		}
-		if f.PilotID != by.ID && !by.Has("chief") {
-			return fault.Denied("Only the pilot of this flight or a chief lands it.")
-		}
-		if f.State != stateAir {
-			return nil
-		}
-		now := s.Clock.Now()
-		if now.Before(f.TookOffAt) {
-			return fault.Clash("clock", "The server's clock went back past the take-off. Ask a chief to check the clock; the flight is kept.")
-		}
-		f.State, f.LandedAt, f.Seconds = stateLanded, &now, int(now.Sub(f.TookOffAt).Round(time.Second)/time.Second)
-		return tx.Save(&f).Error
-	})
-	return f, err
 }
 
 func (f Flight) summary(aircraft string) string {

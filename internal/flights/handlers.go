@@ -14,6 +14,7 @@ import (
 	"mainstay/core/wear"
 	"mainstay/core/wind"
 	"mainstay/internal/fleet"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 )
 
@@ -178,7 +179,10 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 		return api.Flight{}, err
 	}
 	out := api.Flight{Id: f.ID, AircraftId: a.ID, Aircraft: a.Name, Type: fleet.WireType(t), PilotId: p.ID, Pilot: p.Name, Packs: packs, Purpose: f.Purpose, TookOffAt: f.TookOffAt, LandedAt: f.LandedAt,
-		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, Corrections: []api.Correction{}, JobId: f.JobID, Alerts: []judge.Finding{}}
+		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, TookOffHeardAt: f.TookOffHeardAt, LandedHeardAt: f.LandedHeardAt, Corrections: []api.Correction{}, JobId: f.JobID, Alerts: []judge.Finding{}}
+	if f.Unasked != "" {
+		out.Unasked = &f.Unasked
+	}
 	if f.JobID != nil {
 		j, err := s.Jobs.Get(ctx, *f.JobID)
 		if err != nil {
@@ -218,6 +222,7 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 }
 
 func (h *Handlers) TakeOff(ctx context.Context, r api.TakeOffRequestObject) (api.TakeOffResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	f, err := h.Flights.TakeOff(ctx, r.Body.Id, r.Body.ReleaseId, r.Body.DeviceAt)
 	if err != nil {
 		return nil, err
@@ -232,6 +237,7 @@ func (h *Handlers) GetFlight(ctx context.Context, r api.GetFlightRequestObject) 
 }
 
 func (h *Handlers) AddEvent(ctx context.Context, r api.AddEventRequestObject) (api.AddEventResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	if err := h.Flights.AddEvent(ctx, r.Id, Event{ID: r.Body.Id, Kind: string(r.Body.Kind), Note: r.Body.Note}); err != nil {
 		return nil, err
 	}
@@ -240,6 +246,7 @@ func (h *Handlers) AddEvent(ctx context.Context, r api.AddEventRequestObject) (a
 }
 
 func (h *Handlers) RemoveEvent(ctx context.Context, r api.RemoveEventRequestObject) (api.RemoveEventResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	if err := h.Flights.RemoveEvent(ctx, r.Id, r.Event); err != nil {
 		return nil, err
 	}
@@ -248,6 +255,7 @@ func (h *Handlers) RemoveEvent(ctx context.Context, r api.RemoveEventRequestObje
 }
 
 func (h *Handlers) ResumeFlight(ctx context.Context, r api.ResumeFlightRequestObject) (api.ResumeFlightResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	if _, err := h.Flights.Resume(ctx, r.Id); err != nil {
 		return nil, err
 	}
@@ -256,11 +264,13 @@ func (h *Handlers) ResumeFlight(ctx context.Context, r api.ResumeFlightRequestOb
 }
 
 func (h *Handlers) PutHover(ctx context.Context, r api.PutHoverRequestObject) (api.PutHoverResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	j, err := h.Flights.Hover(ctx, r.Id, r.Body.Outputs)
 	return api.PutHover200JSONResponse(j), err
 }
 
 func (h *Handlers) Land(ctx context.Context, r api.LandRequestObject) (api.LandResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	if _, err := h.Flights.Land(ctx, r.Id); err != nil {
 		return nil, err
 	}
@@ -269,6 +279,7 @@ func (h *Handlers) Land(ctx context.Context, r api.LandRequestObject) (api.LandR
 }
 
 func (h *Handlers) LogFlight(ctx context.Context, r api.LogFlightRequestObject) (api.LogFlightResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	n := NewLog{Landings: r.Body.Landings, WarmthC: r.Body.WarmthC, Remarks: r.Body.Remarks}
 	if r.Body.Litres != nil {
 		n.Litres = *r.Body.Litres

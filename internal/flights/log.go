@@ -15,6 +15,7 @@ import (
 	"mainstay/core/pack"
 	"mainstay/core/units"
 	"mainstay/internal/fleet"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -68,6 +69,10 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		case f.PilotID != by.ID && !by.Has("chief"):
 			return fault.Denied("Only the pilot of this flight or a chief logs it.")
 		}
+		now := s.Clock.Now()
+		if fresh, err := outbox.Once(ctx, tx, "log "+flight.String(), now); err != nil || !fresh {
+			return err
+		}
 		t, err := s.typeOf(ctx, f)
 		if err != nil {
 			return err
@@ -91,7 +96,6 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 			f.WarmthMotor = &i
 		}
 		f.NextTime, f.Signs = strings.TrimSpace(n.NextTime), append(pq.StringArray{}, n.Signs...)
-		now := s.Clock.Now()
 		f.State, f.LoggedAt, f.Landings, f.Remarks = stateLogged, &now, n.Landings, strings.TrimSpace(f.Remarks+n.Remarks)
 		f.Litres, f.WarmthSet = n.Litres, n.WarmthC
 		if err := s.record(ctx, tx, f, t, packs, n, by); err != nil {
@@ -179,7 +183,7 @@ func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, packs []fleet.Pack
 			return err
 		}
 		temp := l.TemperatureC
-		if err := s.Fleet.StoreReading(ctx, tx, *p, fleet.NewReading{ID: id, CellMV: l.CellMV, Percent: l.Percent, TemperatureC: &temp, Source: "landing"}); err != nil {
+		if err := s.Fleet.StoreReading(ctx, tx, *p, fleet.NewReading{ID: id, At: outbox.ReadAt(ctx, s.Clock.Now()), CellMV: l.CellMV, Percent: l.Percent, TemperatureC: &temp, Source: "landing"}); err != nil {
 			return err
 		}
 		var level *float64
@@ -249,7 +253,7 @@ func (s *Service) record(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 	}
 	_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: f.AircraftID, At: *f.LoggedAt, By: by.By(), Summary: f.summary(a.Name),
 		Content: map[string]any{"flight": f.ID, "release": f.ReleaseID, "aircraft": a.Name, "serial": a.Serial, "type": t.Key, "type_version": t.Version, "pilot": pilot.Name, "packs": labels(packs),
-			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks, "next_time": f.NextTime, "signs": f.Signs,
+			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "took_off_heard_at": f.TookOffHeardAt, "landed_heard_at": f.LandedHeardAt, "unasked": f.Unasked, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks, "next_time": f.NextTime, "signs": f.Signs,
 			"events": events, "hover": f.Hover, "warmth": f.Warmth, "warmth_c": n.WarmthC, "pack_readings": n.Packs}})
 	return err
 }

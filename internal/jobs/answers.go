@@ -12,6 +12,7 @@ import (
 	"mainstay/core/kit"
 	"mainstay/core/rules"
 	"mainstay/core/sun"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -172,17 +173,23 @@ func (s *Service) Pack(ctx context.Context, job uuid.UUID, item, label string, q
 		return err
 	}
 	now, by := s.Clock.Now(), people.From(ctx).Name
+	pressed := outbox.From(ctx).At(now)
 	at := func(on bool) (*time.Time, string) {
 		if !on {
 			return nil, ""
 		}
-		return &now, by
+		return &pressed, by
 	}
 	packedAt, packedBy := at(packed)
 	checkedAt, checkedBy := at(checked)
-	return s.DB.WithContext(ctx).Exec(`insert into job_kit as k (job_id, item, label, quantity, packed_at, packed_by, checked_at, checked_by) values (?, ?, ?, ?, ?, ?, ?, ?)
-		on conflict (job_id, item) do update set label = excluded.label, quantity = excluded.quantity,
-			packed_at = case when excluded.packed_at is null then null else coalesce(k.packed_at, excluded.packed_at) end, packed_by = case when excluded.packed_at is null then '' when k.packed_at is null then excluded.packed_by else k.packed_by end,
-			checked_at = case when excluded.checked_at is null then null else coalesce(k.checked_at, excluded.checked_at) end, checked_by = case when excluded.checked_at is null then '' when k.checked_at is null then excluded.checked_by else k.checked_by end`,
-		job, item, label, quantity, packedAt, packedBy, checkedAt, checkedBy).Error
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if fresh, err := outbox.Once(ctx, tx, "kit "+job.String()+" "+item, now); err != nil || !fresh {
+			return err
+		}
+		return tx.Exec(`insert into job_kit as k (job_id, item, label, quantity, packed_at, packed_by, checked_at, checked_by) values (?, ?, ?, ?, ?, ?, ?, ?)
+			on conflict (job_id, item) do update set label = excluded.label, quantity = excluded.quantity,
+				packed_at = case when excluded.packed_at is null then null else coalesce(k.packed_at, excluded.packed_at) end, packed_by = case when excluded.packed_at is null then '' when k.packed_at is null then excluded.packed_by else k.packed_by end,
+				checked_at = case when excluded.checked_at is null then null else coalesce(k.checked_at, excluded.checked_at) end, checked_by = case when excluded.checked_at is null then '' when k.checked_at is null then excluded.checked_by else k.checked_by end`,
+			job, item, label, quantity, packedAt, packedBy, checkedAt, checkedBy).Error
+	})
 }

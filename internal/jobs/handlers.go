@@ -13,6 +13,7 @@ import (
 	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
+	"mainstay/internal/outbox"
 )
 
 // Handlers serve the jobs.
@@ -143,6 +144,7 @@ func (h *Handlers) WithdrawDecision(ctx context.Context, r api.WithdrawDecisionR
 }
 
 func (h *Handlers) PackKit(ctx context.Context, r api.PackKitRequestObject) (api.PackKitResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	b := r.Body
 	return api.PackKit204Response{}, h.Jobs.Pack(ctx, r.Id, r.Item, b.Label, b.Quantity, b.Packed, b.Checked)
 }

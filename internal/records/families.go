@@ -53,7 +53,7 @@ var Families = []Family{
 // Outside are the tables of which the chain knows nothing, and why.
 var Outside = map[string]string{
 	"records": "the chain itself", "seals": "the chain itself", "row_states": "bound by the seals", "row_touched": "empty but inside a transaction",
-	"sessions": "come and go", "attempts": "counts of wrong tries", "devices": "for counting wrong tries", "background_work": "how far work is", "pack_outlooks": "computed again from the readings", "goose_db_version": "of the schema",
+	"sessions": "come and go", "attempts": "counts of wrong tries", "devices": "for counting wrong tries", "presses": "so that each is taken once; what it did is in its own table", "background_work": "how far work is", "pack_outlooks": "computed again from the readings", "goose_db_version": "of the schema",
 }
 
 // text is the key as text.

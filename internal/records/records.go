@@ -65,6 +65,7 @@ const (
 	DocumentRemoved   = "document-removed"
 	LandingTakenBack  = "landing-taken-back"
 	EventTakenBack    = "event-taken-back"
+	EventHeardLate    = "event-heard-late"
 )
 
 // Entry is what is put on record.

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/crew"
 	"mainstay/core/judge"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -56,7 +57,7 @@ func (s *Service) Raise(ctx context.Context, d Defect) (Defect, error) {
 		return d, fault.Bad("station", "%s has no station %q.", t.Name, d.Station)
 	}
 	by := people.From(ctx)
-	d.RaisedBy, d.RaisedAt, d.Origin = by.Name, s.Clock.Now(), ByPerson
+	d.RaisedBy, d.RaisedAt, d.Origin = by.Name, outbox.From(ctx).At(s.Clock.Now()), ByPerson
 	if d.Photos == nil {
 		d.Photos = db.UUIDs{}
 	}

@@ -11,6 +11,7 @@ import (
 	"mainstay/core/checks"
 	"mainstay/core/judge"
 	"mainstay/internal/fleet"
+	"mainstay/internal/outbox"
 )
 
 // Handlers serve the operations of walkrounds, defects and photos.
@@ -81,6 +82,7 @@ func (h *Handlers) GetWalkround(ctx context.Context, r api.GetWalkroundRequestOb
 }
 
 func (h *Handlers) PutEntries(ctx context.Context, r api.PutEntriesRequestObject) (api.PutEntriesResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	var es []NewEntry
 	for _, e := range r.Body.Entries {
 		es = append(es, NewEntry{e.ItemId, e.Value})
@@ -99,6 +101,7 @@ func (h *Handlers) JudgeEntry(ctx context.Context, r api.JudgeEntryRequestObject
 }
 
 func (h *Handlers) CompleteWalkround(ctx context.Context, r api.CompleteWalkroundRequestObject) (api.CompleteWalkroundResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	sh, err := h.Walkrounds.Complete(ctx, r.Id)
 	if err != nil {
 		return nil, err
@@ -118,6 +121,7 @@ func WireDefect(d Defect, aircraft string) api.Defect {
 }
 
 func (h *Handlers) RaiseDefect(ctx context.Context, r api.RaiseDefectRequestObject) (api.RaiseDefectResponseObject, error) {
+	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
 	b := r.Body
 	d, err := h.Walkrounds.Raise(ctx, Defect{ID: b.Id, AircraftID: b.AircraftId, Station: b.Station, Title: b.Title, Note: b.Note, Severity: string(b.Severity), Photos: b.Photos, WalkroundID: b.WalkroundId})
 	if err != nil {

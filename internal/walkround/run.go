@@ -17,6 +17,7 @@ import (
 	"mainstay/core/pack"
 	"mainstay/core/practice"
 	"mainstay/internal/fleet"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -307,6 +308,10 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		return sh, err
 	}
 	by, now := people.From(ctx), s.Clock.Now()
+	at := outbox.From(ctx).At(now)
+	if at.Before(sh.StartedAt) {
+		at = sh.StartedAt // a device whose clock is wrong
+	}
 	var rows []Entry
 	for i, e := range entries {
 		field := "value"
@@ -321,11 +326,14 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		if err != nil {
 			return sh, err
 		}
-		rows = append(rows, Entry{ID: id, PersonID: &by.ID, WalkroundID: run, ItemID: e.ItemID, Value: e.Value, Verdict: j.Verdict.String(), Sentence: j.Sentence, Against: j.Against, ByName: by.Name, At: now})
+		rows = append(rows, Entry{ID: id, PersonID: &by.ID, WalkroundID: run, ItemID: e.ItemID, Value: e.Value, Verdict: j.Verdict.String(), Sentence: j.Sentence, Against: j.Against, ByName: by.Name, At: at})
 	}
-	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var r Run
 		if err := tx.Raw("select * from walkrounds where id = ? for no key update", run).Scan(&r).Error; err != nil {
+			return err
+		}
+		if fresh, err := outbox.Once(ctx, tx, "entries "+run.String(), now); err != nil || !fresh {
 			return err
 		}
 		if err := r.stillOpen(); err != nil {
@@ -338,7 +346,7 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		for i, e := range rows {
 			items[i] = e.ItemID
 		}
-		if err := tx.Exec("update walkround_entries set until = ? where walkround_id = ? and person_id = ? and item_id in ? and until is null", now, run, by.ID, items).Error; err != nil {
+		if err := tx.Exec("update walkround_entries set until = greatest(at, ?) where walkround_id = ? and person_id = ? and item_id in ? and until is null", at, run, by.ID, items).Error; err != nil {
 			return err
 		}
 		return tx.Create(&rows).Error
@@ -406,6 +414,15 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 			return fault.Clash("incomplete", "%d of %d items are still open; the next is %q.", len(left), len(sh.Items), left[0].Title)
 		}
 		now := s.Clock.Now()
+		if fresh, err := outbox.Once(ctx, tx, "complete "+run.String(), now); err != nil || !fresh {
+			return err
+		}
+		at := outbox.From(ctx).At(now)
+		for _, e := range sh.Entries {
+			if e.At.After(at) {
+				at = e.At // no walk is complete before its last entry
+			}
+		}
 		findings, worst, err := s.keepFound(ctx, tx, sh)
 		if err != nil {
 			return err
@@ -416,11 +433,11 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.WalkroundDone, Subject: r.AircraftID, At: now, By: by.By(),
 			Summary: fmt.Sprintf("%s: %s complete, %s.", sh.Aircraft.Name, r.Kind, worst),
 			Content: map[string]any{"walkround": run, "aircraft": sh.Aircraft.Name, "kind": r.Kind, "type": r.TypeKey, "type_version": r.TypeVersion, "checklist_version": r.ChecklistVersion,
-				"packs": sh.Packs, "entries": contentOf(sh), "started_at": r.StartedAt, "verdict": worst, "findings": findings}})
+				"packs": sh.Packs, "entries": contentOf(sh), "started_at": r.StartedAt, "completed_at": at, "verdict": worst, "findings": findings}})
 		if err != nil {
 			return err
 		}
-		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq = &now, by.Name, worst.String(), findings, &seq
+		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq = &at, by.Name, worst.String(), findings, &seq
 		return tx.Save(&r).Error
 	})
 	if err != nil {
@@ -489,7 +506,7 @@ func (s *Service) packsAfter(ctx context.Context, tx *gorm.DB, sh Sheet, finding
 		if err != nil {
 			return err
 		}
-		n := fleet.NewReading{ID: id, Source: "walkround"}
+		n := fleet.NewReading{ID: id, At: outbox.ReadAt(ctx, s.Clock.Now()), Source: "walkround"}
 		for _, e := range sh.Worst() {
 			it, _, err := sh.item(e.ItemID)
 			if err != nil || it.PackID != p.ID.String() {

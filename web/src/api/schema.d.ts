@@ -2342,7 +2342,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -3284,6 +3284,18 @@ export interface components {
             purpose: string;
             /** Format: date-time */
             took_off_at: string;
+            /**
+             * Format: date-time
+             * @description when a take-off without network was heard; absent when it was heard at once
+             */
+            took_off_heard_at?: string;
+            /**
+             * Format: date-time
+             * @description when a landing without network was heard; absent when it was heard at once
+             */
+            landed_heard_at?: string;
+            /** @description what the gate said when a take-off without network was heard; absent when nothing stood against it */
+            unasked?: string;
             /** Format: date-time */
             landed_at: string | null;
             /** Format: date-time */
@@ -5402,7 +5414,12 @@ export interface components {
             };
         };
     };
-    parameters: never;
+    parameters: {
+        /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+        PressId: string;
+        /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+        PressAgo: number;
+    };
     requestBodies: never;
     headers: never;
     pathItems: never;
@@ -6224,7 +6241,12 @@ export interface operations {
     putEntries: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
             };
@@ -6278,7 +6300,12 @@ export interface operations {
     completeWalkround: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
             };
@@ -6349,7 +6376,12 @@ export interface operations {
     raiseDefect: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path?: never;
             cookie?: never;
         };
@@ -6497,7 +6529,12 @@ export interface operations {
     takeOff: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path?: never;
             cookie?: never;
         };
@@ -6545,7 +6582,12 @@ export interface operations {
     addEvent: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
             };
@@ -6572,7 +6614,12 @@ export interface operations {
     putHover: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
             };
@@ -6599,7 +6646,12 @@ export interface operations {
     land: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
             };
@@ -6622,7 +6674,12 @@ export interface operations {
     resumeFlight: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
             };
@@ -6645,7 +6702,12 @@ export interface operations {
     removeEvent: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
                 event: string;
@@ -6669,7 +6731,12 @@ export interface operations {
     logFlight: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
             };
@@ -7827,7 +7894,12 @@ export interface operations {
     tickEvening: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 day: string;
             };
@@ -9145,7 +9217,12 @@ export interface operations {
     packKit: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+            };
             path: {
                 id: string;
                 item: string;

@@ -1,0 +1,15 @@
+-- +goose Up
+-- What a device pressed without network and sent later: each once, and when it was made.
+create table presses (
+    id uuid primary key, person_id uuid not null references people, what text not null,
+    pressed_at timestamptz not null, heard_at timestamptz not null,
+    constraint presses_order check (pressed_at <= heard_at)
+);
+create index presses_heard on presses (heard_at);
+
+alter table flights add column took_off_heard_at timestamptz, add column landed_heard_at timestamptz,
+    add column unasked text not null default ''; -- what the gate said when a take-off without network was heard
+
+-- +goose Down
+alter table flights drop column unasked, drop column landed_heard_at, drop column took_off_heard_at;
+drop table presses;
