@@ -12,6 +12,7 @@ const (
 	RuleAgricultural       Rule = "agricultural"
 	RuleAircraftActive     Rule = "aircraft-active"
 	RuleAirspace           Rule = "airspace"
+	RuleAnswers            Rule = "answers" // several questions that nobody has answered
 	RuleAttachments        Rule = "attachments"
 	RuleBriefing           Rule = "briefing"
 	RuleCategory           Rule = "category"
@@ -86,4 +87,4 @@ const (
 )
 
 // AllRules lists the rules by name.
-var AllRules = []Rule{RuleAccident, RuleAccidentReport, RuleAgricultural, RuleAircraftActive, RuleAirspace, RuleAttachments, RuleBriefing, RuleCategory, RuleClouds, RuleCold, RuleCompass, RuleCondition, RuleControlLink, RuleCrewOrder, RuleDefects, RuleDeltaT, RuleDirection, RuleDrift, RuleEnergised, RuleEnergy, RuleFamiliariseSite, RuleFirmware, RuleFitness, RuleGear, RuleGiveWay, RuleGround, RuleGrounding, RuleHazard, RuleHazardousOperation, RuleHazmat, RuleHeat, RuleHeavy, RuleHeight, RuleHomeWind, RuleInsurance, RuleInversion, RuleJob, RuleLandowner, RuleLift, RuleLight, RuleLineOfSight, RuleMakerLimits, RuleMass, RuleNight, RuleNightTraining, RuleOneAircraft, RuleOperator, RuleOtherPropellers, RuleOverPeople, RuleOwn, RulePackPractice, RulePacks, RulePath, RulePower, RulePracticeLoad, RuleProgramme, RuleReadiness, RuleRecords, RuleRegistration, RuleRemoteID, RuleReturnHeight, RuleRoles, RuleSector, RuleSite, RuleSpeed, RuleSprayWind, RuleSticks, RuleStructureRequest, RuleTakeOff, RuleVehicle, RuleVisibility, RuleWalkround, RuleWear, RuleWeatherAge, RuleWind, RuleWorkOrders}
+var AllRules = []Rule{RuleAccident, RuleAccidentReport, RuleAgricultural, RuleAircraftActive, RuleAirspace, RuleAnswers, RuleAttachments, RuleBriefing, RuleCategory, RuleClouds, RuleCold, RuleCompass, RuleCondition, RuleControlLink, RuleCrewOrder, RuleDefects, RuleDeltaT, RuleDirection, RuleDrift, RuleEnergised, RuleEnergy, RuleFamiliariseSite, RuleFirmware, RuleFitness, RuleGear, RuleGiveWay, RuleGround, RuleGrounding, RuleHazard, RuleHazardousOperation, RuleHazmat, RuleHeat, RuleHeavy, RuleHeight, RuleHomeWind, RuleInsurance, RuleInversion, RuleJob, RuleLandowner, RuleLift, RuleLight, RuleLineOfSight, RuleMakerLimits, RuleMass, RuleNight, RuleNightTraining, RuleOneAircraft, RuleOperator, RuleOtherPropellers, RuleOverPeople, RuleOwn, RulePackPractice, RulePacks, RulePath, RulePower, RulePracticeLoad, RuleProgramme, RuleReadiness, RuleRecords, RuleRegistration, RuleRemoteID, RuleReturnHeight, RuleRoles, RuleSector, RuleSite, RuleSpeed, RuleSprayWind, RuleSticks, RuleStructureRequest, RuleTakeOff, RuleVehicle, RuleVisibility, RuleWalkround, RuleWear, RuleWeatherAge, RuleWind, RuleWorkOrders}

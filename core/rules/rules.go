@@ -217,6 +217,7 @@ func (c *checker) answers() {
 		n := slices.IndexFunc(a.Options, func(o Option) bool { return o.ID == said })
 		if !ok || n < 0 {
 			c.find(judge.Stop, "Not answered: "+a.Question, "No answer.", "an answer", open)
+			c.out[len(c.out)-1].Asks = []string{a.Question}
 			continue
 		}
 		if o := a.Options[n]; o.Verdict != judge.Clear {

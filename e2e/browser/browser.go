@@ -15,8 +15,8 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
-	"github.com/chromedp/cdproto/network"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -344,7 +344,7 @@ func (p *Page) SignIn(login, password string) {
 	p.Fill("Sign-in name", login)
 	p.Fill("Password", password)
 	p.Click("Sign in")
-	p.See("Sign out")
+	p.until("Boolean(document.querySelector('.shell'))", "the application")
 }
 
 // Shot takes a picture of what the window shows.
@@ -387,10 +387,34 @@ func (p *Page) Paper(on bool) {
 	require.NoError(p.t, err)
 }
 
+// network is what every Chromium of the last years calls it. The command that
+// is to replace it is newer than some of them.
+var network = cdp.Command[conditions, cdp.Empty]{Method: "Network.emulateNetworkConditions"}
+
+type conditions struct {
+	Offline            bool    `json:"offline"`
+	Latency            float64 `json:"latency"` // ms
+	DownloadThroughput float64 `json:"downloadThroughput"`
+	UploadThroughput   float64 `json:"uploadThroughput"`
+}
+
 // Offline takes the page's network away, or gives it back.
 func (p *Page) Offline(off bool) {
 	p.t.Helper()
-	_, err := chromedp.Call(p.ctx, network.EmulateNetworkConditionsByRule, network.EmulateNetworkConditionsByRuleParams{
-		MatchedNetworkConditions: []*network.Conditions{{Offline: off, DownloadThroughput: -1, UploadThroughput: -1}}})
+	p.conditions(conditions{Offline: off, DownloadThroughput: -1, UploadThroughput: -1})
+}
+
+// Slow makes every answer come so much later, and the processor so many times
+// slower; 0 and 1 are as it is.
+func (p *Page) Slow(latency time.Duration, processor float64) {
+	p.t.Helper()
+	p.conditions(conditions{Latency: float64(latency.Milliseconds()), DownloadThroughput: -1, UploadThroughput: -1})
+	_, err := chromedp.Call(p.ctx, emulation.SetCPUThrottlingRate, emulation.SetCPUThrottlingRateParams{Rate: processor})
+	require.NoError(p.t, err)
+}
+
+func (p *Page) conditions(c conditions) {
+	p.t.Helper()
+	_, err := chromedp.Call(p.ctx, network, c)
 	require.NoError(p.t, err)
 }

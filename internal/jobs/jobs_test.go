@@ -113,7 +113,7 @@ func TestJobGoesThroughTheGate(t *testing.T) {
 	b := setUp(t)
 	j := b.job(nil)
 	assert.True(t, has(b.stops(j), "There is no briefing"))
-	assert.True(t, has(b.stops(j), "Not answered"))
+	assert.True(t, has(b.stops(j), "questions about this job are not answered"))
 	b.ready(j)
 	assert.Empty(t, b.stops(j))
 

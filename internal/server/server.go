@@ -178,8 +178,14 @@ func (s *server) page(c *gin.Context) {
 		st, err := f.Stat()
 		_ = f.Close()
 		if err == nil && !st.IsDir() {
-			if strings.HasPrefix(name, "assets/") {
+			switch {
+			case strings.HasPrefix(name, "assets/"):
 				c.Header("Cache-Control", "public, max-age=31536000, immutable") // names carry a hash
+			default:
+				c.Header("Cache-Control", "no-cache")
+			}
+			if strings.HasSuffix(name, ".webmanifest") {
+				c.Header("Content-Type", "application/manifest+json")
 			}
 			c.FileFromFS(name, http.FS(s.web))
 			return

@@ -11,10 +11,11 @@ import (
 )
 
 // How long one stream lasts before the browser opens the next, and how often
-// an idle one shows that it lives.
+// it shows that it lives: a page says within two seconds that the server has
+// gone.
 const (
 	streamFor  = 90 * time.Second
-	streamIdle = 20 * time.Second
+	streamBeat = time.Second
 )
 
 // streamAPI serves the stream of changes.
@@ -45,11 +46,11 @@ func (s stream) VisitWatchChangesResponse(w http.ResponseWriter) error {
 		}
 		return out.Flush()
 	}
-	if err := send("retry: 1000\ndata: all\n\n"); err != nil {
+	if err := send("retry: 500\ndata: all\n\n"); err != nil {
 		return nil // the browser went away; nobody is there to tell
 	}
-	end, idle := time.After(streamFor), time.NewTicker(streamIdle)
-	defer idle.Stop()
+	end, beat := time.After(streamFor), time.NewTicker(streamBeat)
+	defer beat.Stop()
 	for {
 		var err error
 		select {
@@ -57,8 +58,8 @@ func (s stream) VisitWatchChangesResponse(w http.ResponseWriter) error {
 			return nil
 		case <-end:
 			return nil
-		case <-idle.C:
-			err = send(": still here\n\n")
+		case <-beat.C:
+			err = send("event: beat\ndata: .\n\n")
 		case first, open := <-names:
 			if !open {
 				return nil // the server is stopping

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { heard, missed } from "./link";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -38,9 +39,11 @@ export async function ask<T>(call: Promise<Result<T>>): Promise<T> {
   let r: Result<T>;
   try {
     r = await call;
-  } catch {
+  } catch (e) {
+    if (!(e instanceof DOMException && e.name === "AbortError")) missed();
     throw new ProblemError(unreachable);
   }
+  heard();
   if (r.response.ok) return r.data as T;
   const p = r.error as Partial<Schemas["Problem"]> | undefined;
   if (p?.detail && p.type && p.title) throw new ProblemError(p as Trouble);

@@ -2506,6 +2506,8 @@ export interface components {
             /** Format: date-time */
             at?: string;
             lifts?: string;
+            /** @description the questions that nobody has answered */
+            asks?: string[];
             remedy?: components["schemas"]["Remedy"];
             /** @description what a named person may decide about it */
             decide?: components["schemas"]["DecisionKind"][];
@@ -2514,7 +2516,7 @@ export interface components {
          * @description a check of the gate or a statement of a rule pack; own is a rule of the crew's
          * @enum {string}
          */
-        RuleId: "accident" | "accident-report" | "agricultural" | "aircraft-active" | "airspace" | "attachments" | "briefing" | "category" | "clouds" | "cold" | "compass" | "condition" | "control-link" | "crew-order" | "defects" | "delta-t" | "direction" | "drift" | "energised" | "energy" | "familiarise-site" | "firmware" | "fitness" | "gear" | "give-way" | "ground" | "grounding" | "hazard" | "hazardous-operation" | "hazmat" | "heat" | "heavy" | "height" | "home-wind" | "insurance" | "inversion" | "job" | "landowner" | "lift" | "light" | "line-of-sight" | "maker-limits" | "mass" | "night" | "night-training" | "one-aircraft" | "operator" | "other-propellers" | "over-people" | "own" | "pack-practice" | "packs" | "path" | "power" | "practice-load" | "programme" | "readiness" | "records" | "registration" | "remote-id" | "return-height" | "roles" | "sector" | "site" | "speed" | "spray-wind" | "sticks" | "structure-request" | "take-off" | "vehicle" | "visibility" | "walkround" | "wear" | "weather-age" | "wind" | "work-orders";
+        RuleId: "accident" | "accident-report" | "agricultural" | "aircraft-active" | "airspace" | "answers" | "attachments" | "briefing" | "category" | "clouds" | "cold" | "compass" | "condition" | "control-link" | "crew-order" | "defects" | "delta-t" | "direction" | "drift" | "energised" | "energy" | "familiarise-site" | "firmware" | "fitness" | "gear" | "give-way" | "ground" | "grounding" | "hazard" | "hazardous-operation" | "hazmat" | "heat" | "heavy" | "height" | "home-wind" | "insurance" | "inversion" | "job" | "landowner" | "lift" | "light" | "line-of-sight" | "maker-limits" | "mass" | "night" | "night-training" | "one-aircraft" | "operator" | "other-propellers" | "over-people" | "own" | "pack-practice" | "packs" | "path" | "power" | "practice-load" | "programme" | "readiness" | "records" | "registration" | "remote-id" | "return-height" | "roles" | "sector" | "site" | "speed" | "spray-wind" | "sticks" | "structure-request" | "take-off" | "vehicle" | "visibility" | "walkround" | "wear" | "weather-age" | "wind" | "work-orders";
         /** @enum {string} */
         DecisionKind: "by-hand" | "hold-and-look" | "way-round" | "other-place" | "set-return" | "level-ground";
         /**

@@ -1,4 +1,4 @@
-import { QueryCache, QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
+import { QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { Component, lazy, Suspense, type ReactNode } from "react";
 import { BrowserRouter, Route, Routes, useLocation } from "react-router";
 import { api, ask, ProblemError } from "../api/client";
@@ -6,6 +6,8 @@ import { keys } from "../api/keys";
 import { Loading, Problem } from "../parts/states";
 import { setDraftOwner } from "../parts/drafts";
 import { setServerTime } from "../parts/time";
+import { client } from "./client";
+import { forgetAnswers } from "./kept";
 import { SessionContext } from "./session";
 import { Shell } from "./Shell";
 import { SignIn } from "./SignIn";
@@ -47,24 +49,6 @@ const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default:
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
 
-const client: QueryClient = new QueryClient({
-  // A session that has ended leads to the sign-in page, whichever view finds out.
-  queryCache: new QueryCache({
-    onError: (e) => {
-      if (e instanceof ProblemError && e.status === 401) client.setQueryData(keys.session, null);
-    },
-  }),
-  defaultOptions: {
-    queries: {
-      staleTime: 2000,
-      networkMode: "always",
-      retry: (n, e) => n < 2 && e instanceof ProblemError && e.status === 0,
-      refetchOnWindowFocus: true,
-    },
-    mutations: { networkMode: "always" },
-  },
-});
-
 /** Catches what no view caught, so that a mistake in one never blanks the whole tool. */
 class Boundary extends Component<{ children: ReactNode }, { error?: unknown }> {
   override state: { error?: unknown } = {};
@@ -92,7 +76,10 @@ function Entry() {
         setServerTime(s.now);
         return s;
       } catch (e) {
-        if (e instanceof ProblemError && e.status === 401) return null;
+        if (e instanceof ProblemError && e.status === 401) {
+          void forgetAnswers();
+          return null;
+        }
         throw e;
       }
     },
@@ -124,7 +111,7 @@ function Entry() {
   if (session.data.person.once !== "") return <OwnSecrets person={session.data.person} />;
   return (
     <SessionContext.Provider value={session.data}>
-      <Shell offline={session.isError}>
+      <Shell>
         <Boundary key={pathname}>
           <Suspense fallback={<Loading what="view" />}>
             <Routes>

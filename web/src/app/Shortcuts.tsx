@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useNavigate } from "react-router";
 import { Dialog } from "../parts/Dialog";
-import { places } from "./Shell";
+import { places } from "./places";
 
 const others: [string, string][] = [
   ["?", "This sheet"],

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
+import { usePresses } from "../outbox/hooks";
 import { TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
@@ -15,10 +16,19 @@ export function SignIn() {
     setServerTime(s.now);
     qc.setQueryData(keys.session, s);
   });
+  const waiting = [...new Set(usePresses().map((p) => p.personName))];
   return (
     <main className="front">
       <h1>Mainstay</h1>
       <p>May this aircraft fly now, and if not, what must be done first?</p>
+      {waiting.length > 0 && (
+        <div className="notice mb-3" role="status">
+          <p>
+            This device keeps presses of {waiting.join(" and ")} that are not with the server yet. They are
+            sent after the same person signs in here.
+          </p>
+        </div>
+      )}
       <form onSubmit={send} noValidate className="sheet">
         {f.root && <Problem error={new Error(f.root)} />}
         <TextField

@@ -1,5 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
+import { heard, listens, probe } from "../api/link";
 
 /** Which queries look again when a table has changed. */
 const concerned: Record<string, string[]> = {
@@ -81,6 +82,7 @@ export function useChanges() {
     let timer: ReturnType<typeof setTimeout> | undefined;
     let stream: EventSource | undefined;
     const hear = (e: MessageEvent<string>) => {
+      heard();
       const keys = e.data === "all" ? Object.values(concerned).flat() : (concerned[e.data] ?? []);
       keys.forEach((k) => waiting.add(k));
       timer ??= setTimeout(() => {
@@ -93,9 +95,16 @@ export function useChanges() {
     const open = () => {
       stream ??= new EventSource("/api/v1/changes");
       stream.onmessage = hear;
+      stream.onopen = () => listens(true);
+      stream.addEventListener("beat", heard);
+      stream.onerror = () => {
+        listens(false); // it comes back by itself; whether the server is there is asked meanwhile
+        void probe();
+      };
     };
     // A page that the browser keeps for the way back must not keep its connection.
     const close = () => {
+      listens(false);
       stream?.close();
       stream = undefined;
     };

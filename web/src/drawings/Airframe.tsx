@@ -1,6 +1,7 @@
 import type { KeyboardEvent } from "react";
 import type { Schemas } from "../api/client";
 import { words, type Verdict } from "../parts/Flag";
+import { useDrawn } from "./useDrawn";
 
 export type TypeEntry = Schemas["TypeEntry"];
 
@@ -40,11 +41,16 @@ export function Airframe(p: AirframeProps) {
   const g = p.type.profile.geometry;
   const half = (p.span ?? extent(p.type) * 2) / 2;
   const u = half / 100; // a hundredth of the half width: line widths follow the scale
+  const { ref, width, height } = useDrawn({ width: 540 });
+  const px = Math.min(width, height) / (half * 2); // of one metre
+  // Numbers are read at arm's length: where all of them would be too small, only the one in hand and those that matter have theirs.
+  const roomy = 6.2 * u * 1.15 * px >= readable;
   const stations = p.type.stations.filter((s) => s.kind !== "controller");
   const spots = p.plain ? new Map(stations.map((s) => [s.id, { x: s.x, y: -s.y }])) : place(stations, half);
   const path = (p.path ?? []).map((id) => spots.get(id)).filter((s) => s !== undefined);
   return (
     <svg
+      ref={ref}
       className="airframe"
       viewBox={`${-half} ${-half} ${half * 2} ${half * 2}`}
       style={{ height: p.height ?? "100%", width: "100%" }}
@@ -64,7 +70,7 @@ export function Airframe(p: AirframeProps) {
       )}
       {p.marks &&
         [...stations]
-          .sort((a, b) => bad(p.marks?.[a.id]) - bad(p.marks?.[b.id]))
+          .sort((a, b) => onTop(p.marks?.[a.id]) - onTop(p.marks?.[b.id]))
           .map((s) => {
             const at = spots.get(s.id)!;
             const plain = bad(p.marks?.[s.id]) ? 6 : 1.5;
@@ -75,6 +81,7 @@ export function Airframe(p: AirframeProps) {
                 x={at.x}
                 y={at.y}
                 r={u * (p.plain ? plain : p.onSelect || p.path ? 6.2 : 4.6)}
+                least={roomy || p.plain ? 0 : readable / 1.15 / px}
                 p={p}
               />
             );
@@ -86,6 +93,11 @@ export function Airframe(p: AirframeProps) {
 /** Ranks a mark, so that what is wrong is drawn last and on top. */
 function bad(m: StationMark | undefined): number {
   return m?.verdict === "stop" ? 2 : m?.verdict === "watch" ? 1 : 0;
+}
+
+/** What is drawn last: what is wrong, and above all what is in hand. */
+function onTop(m: StationMark | undefined): number {
+  return bad(m) + (m?.here ? 3 : 0);
 }
 
 /** Where the marks stand: at their stations, moved apart where two share a place. */
@@ -116,13 +128,21 @@ interface StationProps {
   x: number;
   y: number;
   r: number;
+  /** The radius that a number needs to be read; 0 where all have room. */
+  least: number;
   p: AirframeProps;
 }
 
-function Station({ s, x, y, r, p }: StationProps) {
+/** The least height of a number in px. */
+const readable = 16;
+
+function Station({ s, x, y, r: usual, least, p }: StationProps) {
   const m = p.marks?.[s.id];
   if (!m) return null;
   const v = m.verdict ?? "clear";
+  const told = least === 0 || m.here || p.selected === s.id; // has its number written
+  const r = told ? Math.max(usual, least) : usual * 0.8;
+  const number = told ? m.number : undefined;
   const name = `${m.number ? `${m.number} ` : ""}${s.label}: ${m.label ?? words[v]}`;
   const select = p.onSelect && (() => p.onSelect!(s.id));
   const onKey = (e: KeyboardEvent) => {
@@ -146,17 +166,17 @@ function Station({ s, x, y, r, p }: StationProps) {
       {(m.here || p.selected === s.id) && <circle className="ring" r={r * 1.5} strokeWidth={r * 0.22} />}
       {select && <circle className="ring focus-ring" r={r * 1.4} strokeWidth={r * 0.4} />}
       <circle className="tint" r={r} strokeWidth={r * 0.16} />
-      {v === "stop" && !m.number && (
+      {v === "stop" && !number && (
         <path className="cross" d={`M${-r * 0.7} 0H${r * 0.7}`} strokeWidth={r * 0.42} />
       )}
-      {v === "watch" && !m.number && (
+      {v === "watch" && !number && (
         <path
           className="cross"
           d={`M0 ${-r * 0.6}V${r * 0.15}M0 ${r * 0.4}V${r * 0.62}`}
           strokeWidth={r * 0.3}
         />
       )}
-      {m.number && <text fontSize={r * 1.15}>{m.number}</text>}
+      {number && <text fontSize={r * 1.15}>{number}</text>}
     </g>
   );
 }

@@ -1,17 +1,18 @@
 import type { Schemas } from "../api/client";
+import { useDrawn } from "./useDrawn";
 
 export interface CapacityCurveProps {
   standing: Schemas["PackStanding"];
   rated: number;
 }
 
-const W = 520;
 const H = 210;
 const L = 62;
 const B = 30;
 
 /** Measured capacity over equivalent cycles with its error, the fitted line and its interval to 80 percent. */
 export function CapacityCurve({ standing, rated }: CapacityCurveProps) {
+  const { ref, width: W } = useDrawn({ width: 520 });
   const { points, capacity } = standing;
   if (points.length === 0) return null;
   const first = points[0]!.cycles;
@@ -33,6 +34,7 @@ export function CapacityCurve({ standing, rated }: CapacityCurveProps) {
   const clip = (c: number | null | undefined) => (c == null ? to : Math.min(c, to));
   return (
     <svg
+      ref={ref}
       className="curve"
       viewBox={`0 0 ${W} ${H}`}
       role="img"

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { useDrawn } from "./useDrawn";
 
 export interface ChargeTimelineProps {
   jobs: Schemas["TonightJob"][];
@@ -8,22 +9,24 @@ export interface ChargeTimelineProps {
 }
 
 const L = 120;
-const W = 760;
 const ROW = 34;
 
 /** The evening as lanes, one per channel, with a bar per pack and the line by which all must be ready. */
 export function ChargeTimeline({ jobs, start, readyBy, time }: ChargeTimelineProps) {
+  const { ref, width: W } = useDrawn({ width: 760 });
   const lanes = [...new Set(jobs.map((j) => `${j.charger} ${j.channel}`))].sort();
   const t0 = Date.parse(start);
   const ready = Date.parse(readyBy);
   const t1 = Math.max(ready, ...jobs.map((j) => Date.parse(j.end))) + 20 * 60_000;
   const x = (t: number) => L + ((t - t0) / (t1 - t0)) * (W - L - 6);
   const h = lanes.length * ROW + 30;
-  const step = (t1 - t0) / 3_600_000 > 9 ? 2 : 1;
+  const perHour = (W - L - 6) / ((t1 - t0) / 3_600_000);
+  const step = [1, 2, 3, 6].find((n) => n * perHour >= 60) ?? 12;
   const hours: number[] = [];
   for (let t = Math.ceil(t0 / 3_600_000) * 3_600_000; t < t1; t += step * 3_600_000) hours.push(t);
   return (
     <svg
+      ref={ref}
       className="lanes"
       viewBox={`0 0 ${W} ${h}`}
       role="img"

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
+import { useDrawn } from "./useDrawn";
 
-const W = 700;
 const L = 52;
 const ROWS = 118;
 
@@ -13,14 +13,22 @@ export interface HourStripProps {
 
 /** The hours to come: light, wind at flight height, and a flag for each. */
 export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
+  const { ref, width: W } = useDrawn({ width: 700 });
   const w = (W - L) / Math.max(hours.length, 1);
+  const named = [3, 6, 12].find((n) => n * w >= 60) ?? 24; // hours between two that are named
   const most = Math.max(12, ...hours.map((h) => h.gust_ms ?? 0));
   const y = (v: number) => 96 - (v / most) * 62;
   const start = hours[0] ? Date.parse(hours[0].at) : 0;
   const nowX = L + ((now - start) / 3_600_000) * w;
   const flags = { clear: "M0 -7L13 0L0 7Z", watch: "M0 -7H14L9 0L14 7H0Z", stop: "M0 -7H13V7H0Z" };
   return (
-    <svg className="hours" viewBox={`0 0 ${W} ${ROWS + 34}`} role="img" aria-label={words(hours, clock)}>
+    <svg
+      ref={ref}
+      className="hours"
+      viewBox={`0 0 ${W} ${ROWS + 34}`}
+      role="img"
+      aria-label={words(hours, clock)}
+    >
       <text x={0} y={16}>
         light
       </text>
@@ -59,7 +67,7 @@ export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
               <path className={`v-${h.verdict}`} d={flags[h.verdict]} />
               {h.verdict === "stop" && <path className="bar" d="M1.5 0H11.5" />}
             </g>
-            {i % 3 === 0 && (
+            {i % named === 0 && (
               <text x={x} y={ROWS + 24}>
                 {clock(h.at)}
               </text>

@@ -1,11 +1,12 @@
 import type { Schemas } from "../api/client";
+import { useDrawn } from "./useDrawn";
 
-const W = 520;
 const H = 130;
 const L = 62;
 
 /** Mean resistance of the cells over time. */
 export function OhmCurve({ trend }: { trend: Schemas["OhmPoint"][] }) {
+  const { ref, width: W } = useDrawn({ width: 520 });
   if (trend.length < 2) return null;
   const t0 = Date.parse(trend[0]!.at);
   const t1 = Date.parse(trend.at(-1)!.at);
@@ -14,6 +15,7 @@ export function OhmCurve({ trend }: { trend: Schemas["OhmPoint"][] }) {
   const y = (v: number) => H - 26 - (v / most) * (H - 34);
   return (
     <svg
+      ref={ref}
       className="curve"
       viewBox={`0 0 ${W} ${H}`}
       role="img"

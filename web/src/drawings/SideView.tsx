@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
+import { useDrawn } from "./useDrawn";
 
-const W = 700;
 const H = 240;
 const L = 44;
 const R = 16;
@@ -9,6 +9,7 @@ const B = 30;
 
 /** The way home from the side: ground, what stands in it with its uncertainty, the return and the ceiling. */
 export function SideView({ w }: { w: Schemas["WayHome"] }) {
+  const { ref, width: W } = useDrawn({ width: 700 });
   const ground = w.steps.map((s) => s.ground_m);
   const known = ground.filter((g): g is number => g != null);
   const base = known.length > 0 ? Math.min(...known, w.home_m) : w.home_m;
@@ -30,7 +31,7 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
       .replace(/^L/, "M");
   const ticks = [0, 20, 40, 60, 80, 100, 120, 150, 200, 300].filter((h) => w.home_m + h < top);
   return (
-    <svg className="sideview" viewBox={`0 0 ${W} ${H}`} role="img" aria-label={words(w)}>
+    <svg ref={ref} className="sideview" viewBox={`0 0 ${W} ${H}`} role="img" aria-label={words(w)}>
       {ticks.map((h) => (
         <g key={h}>
           <path className="grid" d={`M${L} ${y(w.home_m + h)}H${W - R}`} />

@@ -13,7 +13,7 @@ import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";
 import { useAge } from "../parts/time";
 import { LookAtGear } from "./LookAtGear";
-import { Tick } from "./TonightView";
+import { Tick } from "./Tick";
 
 type Gear = Schemas["Gear"];
 export const gearKinds: Record<Gear["kind"], string> = {

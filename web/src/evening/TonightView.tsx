@@ -1,19 +1,18 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import type { Schemas } from "../api/client";
 import { ChargeTimeline } from "../drawings/ChargeTimeline";
 import { useAddress } from "../parts/address";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet, ViewHead } from "../parts/Sheet";
-import { Empty, Problem, QueryView } from "../parts/states";
+import { Empty, QueryView } from "../parts/states";
 import { serverNow, useZone } from "../parts/time";
+import { Refused } from "../outbox/Waits";
+import { useEvening } from "./api";
 import { ChargerList } from "./ChargerList";
 import { Flying } from "./Flying";
 import { GearList } from "./GearList";
+import { Tick } from "./Tick";
 
 type Evening = Schemas["Evening"];
 
@@ -23,10 +22,7 @@ export function TonightView() {
   const [params, set] = useAddress();
   const tomorrow = z.date(new Date(serverNow() + 86_400_000).toISOString());
   const day = params.get("day") ?? tomorrow;
-  const q = useQuery({
-    queryKey: keys.evening(day),
-    queryFn: () => ask(api.GET("/evenings/{day}", { params: { path: { day } } })),
-  });
+  const { query, refused } = useEvening(day);
   return (
     <>
       <ViewHead title={`Tonight, for ${day}`}>
@@ -42,7 +38,8 @@ export function TonightView() {
           Print
         </Button>
       </ViewHead>
-      <QueryView query={q} what="the evening">
+      <Refused refused={refused} />
+      <QueryView query={query} what="the evening">
         {(e) => <Plan key={`${e.day}-${e.saved}`} e={e} />}
       </QueryView>
     </>
@@ -118,54 +115,5 @@ function Plan({ e }: { e: Evening }) {
         <GearList e={e} />
       </div>
     </div>
-  );
-}
-
-export interface TickProps {
-  e: Evening;
-  item: string;
-  label: string;
-  children: React.ReactNode;
-}
-
-/** One line to tick off; who ticked it stands beside it. */
-export function Tick({ e, item, label, children }: TickProps) {
-  const qc = useQueryClient();
-  const may = useMay();
-  const z = useZone();
-  const [error, setError] = useState<unknown>();
-  const done = e.ticks.find((t) => t.item === item);
-  const flip = async () => {
-    setError(undefined);
-    try {
-      const fresh = await ask(
-        api.PUT("/evenings/{day}/ticks", { params: { path: { day: e.day } }, body: { item, done: !done } }),
-      );
-      qc.setQueryData(keys.evening(e.day), fresh);
-    } catch (x) {
-      setError(x);
-    }
-  };
-  return (
-    <li className={done ? "done" : undefined}>
-      <input
-        type="checkbox"
-        className="form-check-input"
-        aria-label={label}
-        checked={Boolean(done)}
-        disabled={!may("pilot", "crew", "technician")}
-        onChange={() => void flip()}
-      />
-      <span>
-        {children}
-        {done && (
-          <span className="soft">
-            {" "}
-            · {done.by}, {z.time(done.at)}
-          </span>
-        )}
-        {error !== undefined && <Problem error={error} />}
-      </span>
-    </li>
   );
 }

@@ -7,7 +7,6 @@ import { useSession } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { PhotoField } from "../parts/PhotoField";
 import { PinPad } from "../parts/PinPad";
 import { Problem } from "../parts/states";
 
@@ -177,60 +176,6 @@ export function FitParts({ open, onClose, d, positions }: ActProps & { d: Detail
         )}
         <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
           Put on record
-        </Button>
-      </form>
-    </Dialog>
-  );
-}
-
-interface RaiseProps extends ActProps {
-  aircraft: string;
-  stations: Schemas["Station"][];
-  station: string;
-  title?: string;
-  walkround?: string;
-}
-
-export function RaiseDefect({ open, onClose, aircraft, stations, station, title, walkround }: RaiseProps) {
-  const qc = useQueryClient();
-  const [id, setId] = useState(newId);
-  const blank = {
-    station,
-    title: title ?? "",
-    note: "",
-    severity: "stop" as "stop" | "watch",
-    photos: [] as string[],
-  };
-  const f = useDraftForm(`defect-${aircraft}-${station}`, blank);
-  const send = f.submit(async (v) => {
-    await ask(
-      api.POST("/defects", { body: { ...v, id, aircraft_id: aircraft, walkround_id: walkround ?? null } }),
-    );
-    setId(newId());
-    f.reset(blank);
-    onClose();
-    await qc.invalidateQueries();
-  });
-  return (
-    <Dialog title="Raise a defect" open={open} onClose={onClose}>
-      <form onSubmit={send} noValidate>
-        {f.root && <Problem error={new Error(f.root)} />}
-        <SelectField label="Where" {...f.register("station")} wrong={f.wrong("station")}>
-          {stations.map((s) => (
-            <option key={s.id} value={s.id}>
-              {s.label}
-            </option>
-          ))}
-        </SelectField>
-        <TextField label="What is wrong, in a few words" {...f.register("title")} wrong={f.wrong("title")} />
-        <AreaField label="More about it" {...f.register("note")} wrong={f.wrong("note")} />
-        <SelectField label="May it fly with this?" {...f.register("severity")} wrong={f.wrong("severity")}>
-          <option value="stop">No: stop</option>
-          <option value="watch">Yes, with care: watch</option>
-        </SelectField>
-        <PhotoField photos={f.watch("photos")} onChange={(p) => f.setValue("photos", p)} />
-        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
-          Raise the defect
         </Button>
       </form>
     </Dialog>

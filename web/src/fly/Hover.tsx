@@ -1,39 +1,32 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { useAbout } from "../outbox/hooks";
 import { CellsField } from "../parts/CellsField";
 import { VerdictMark } from "../parts/Flag";
-import { parseNumber } from "../parts/number";
+import { parseInRange } from "../parts/number";
+import { useFlightPress } from "./api";
+import type { Flight } from "./model";
 
 /** The first hover: outputs of the motors, held against each other. */
-export function Hover({ f }: { f: Schemas["Flight"] }) {
+export function Hover({ f }: { f: Flight }) {
   const [set, setSet] = useState<string[]>([]);
-  const [judged, setJudged] = useState(f.hover);
   const [wrong, setWrong] = useState("");
-  const judge = async () => {
-    const outputs = Array.from({ length: f.type.motors }, (_, i) => parseNumber(set[i] ?? ""));
+  const press = useFlightPress(f.id);
+  const waits = useAbout(f.id).waiting.some((p) => p.kind === "fly.hover");
+  const judge = () => {
+    const outputs = Array.from({ length: f.type.motors }, (_, i) => parseInRange(set[i] ?? "", 0, 100, "%"));
     const bad = outputs.findIndex((p) => !p.ok);
     if (bad >= 0) {
-      setWrong(`Motor ${bad + 1}: enter its output.`);
+      const p = outputs[bad]!;
+      setWrong(`Motor ${bad + 1}: ${p.ok || p.empty ? "enter its output." : p.sentence}`);
       return;
     }
-    try {
-      setWrong("");
-      setJudged(
-        await ask(
-          api.PUT("/flights/{id}/hover", {
-            params: { path: { id: f.id } },
-            body: { outputs: outputs.map((p) => (p.ok ? p.value : 0)) },
-          }),
-        ),
-      );
-    } catch (e) {
-      setWrong(e instanceof Error ? e.message : "Not saved.");
-    }
+    setWrong("");
+    press("fly.hover", { outputs: outputs.map((p) => (p.ok ? p.value : 0)) });
   };
   return (
-    <details className="mt-3">
-      <summary style={{ minHeight: 48, paddingTop: 10 }}>First minute: hover and read the motors</summary>
+    <details className="hover">
+      <summary>First minute: hover and read the motors</summary>
       <CellsField
         label="Output of each motor"
         unit="%"
@@ -43,14 +36,20 @@ export function Hover({ f }: { f: Schemas["Flight"] }) {
         onChange={setSet}
         wrong={wrong}
       />
-      <Button variant="outline-primary" onClick={() => void judge()}>
+      <Button variant="outline-primary" onClick={judge}>
         Judge
       </Button>
-      {judged && (
-        <div className={`judged mt-2 ${judged.verdict}`} role="status">
-          <VerdictMark verdict={judged.verdict} /> {judged.sentence}
-          <div className="soft">Against: {judged.against}</div>
+      {waits ? (
+        <div className="judged none mt-2" role="status">
+          Kept. It is judged as soon as the server answers; until then land if anything sounds or looks odd.
         </div>
+      ) : (
+        f.hover && (
+          <div className={`judged mt-2 ${f.hover.verdict}`} role="status">
+            <VerdictMark verdict={f.hover.verdict} /> {f.hover.sentence}
+            <div className="soft">Against: {f.hover.against}</div>
+          </div>
+        )
       )}
     </details>
   );

@@ -1,14 +1,16 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { CellsField, readCells } from "../parts/CellsField";
+import type { Schemas } from "../api/client";
+import { useAbout } from "../outbox/hooks";
+import { drop } from "../outbox/store";
+import { CellsField } from "../parts/CellsField";
+import { readCells } from "../parts/cells";
 import { AreaField, NumberField } from "../parts/Field";
-import { useDraftForm } from "../parts/form";
+import { keepDraft, useDraftForm } from "../parts/form";
 import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
+import { logDraft, useFlightPress } from "./api";
 import { SignFields } from "./SignFields";
 
 interface PackTyped {
@@ -19,10 +21,11 @@ interface PackTyped {
 
 /** After landing: landings, motors, packs, remarks. What is known is filled in. */
 export function LogForm({ f }: { f: Schemas["Flight"] }) {
-  const qc = useQueryClient();
+  const press = useFlightPress(f.id);
+  const { refused } = useAbout(f.id);
   const u = useUnits();
   const n = f.type.motors;
-  const form = useDraftForm(`log-${f.id}`, {
+  const form = useDraftForm(logDraft(f.id), {
     landings: "1",
     warmth_c: [] as string[],
     packs: f.packs.map((): PackTyped => ({ percent: "", temp: "", cells: [] })),
@@ -74,23 +77,18 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
     const litres = parseInRange(v.litres, 0, u.value("volume", 100000), u.label("volume"));
     if (tank > 0 && !litres.ok)
       fail("litres", litres.empty ? "Enter what was sprayed; 0 when nothing was." : litres.sentence);
-    if (bad || !landings.ok) return;
-    const done = await ask(
-      api.POST("/flights/{id}/log", {
-        params: { path: { id: f.id } },
-        body: {
-          landings: landings.value,
-          warmth_c: warmth.map((w) => (w.ok ? u.toBase("temperature", w.value) : 0)),
-          packs,
-          litres: litres.ok ? u.toBase("volume", litres.value) : null,
-          remarks: v.remarks,
-          next_time: v.next_time,
-          signs: v.signs,
-        },
-      }),
-    );
-    await qc.invalidateQueries();
-    qc.setQueryData(keys.flight(f.id), done);
+    if (bad || !landings.ok) return keepDraft;
+    void drop(...refused.filter((p) => p.kind === "fly.log").map((p) => p.id)); // this log stands in its place
+    press("fly.log", {
+      landings: landings.value,
+      warmth_c: warmth.map((w) => (w.ok ? u.toBase("temperature", w.value) : 0)),
+      packs,
+      litres: litres.ok ? u.toBase("volume", litres.value) : null,
+      remarks: v.remarks,
+      next_time: v.next_time,
+      signs: v.signs,
+    });
+    return keepDraft;
   });
   return (
     <form onSubmit={send} noValidate>

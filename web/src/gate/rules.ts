@@ -7,6 +7,7 @@ export const heldWords: Record<Schemas["RuleId"], string> = {
   agricultural: "agricultural papers",
   "aircraft-active": "in service",
   airspace: "airspace",
+  answers: "all questions answered",
   attachments: "attached objects",
   briefing: "briefing",
   category: "category",

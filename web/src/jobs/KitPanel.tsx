@@ -4,12 +4,13 @@ import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
+import { useAbout } from "../outbox/hooks";
+import { Refused } from "../outbox/Waits";
 import { NumberField, TextField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
-
-type Item = Schemas["KitItem"];
+import { kitThing, useKitTick, withTicks } from "./kit";
 
 /** What to take along: packed by one, checked by another look. */
 export function KitPanel({ j }: { j: Schemas["Job"] }) {
@@ -18,6 +19,8 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
   const [error, setError] = useState<unknown>();
   const [label, setLabel] = useState("");
   const [count, setCount] = useState("");
+  const { waiting, refused } = useAbout(kitThing(j.id));
+  const kit = withTicks(j.kit, waiting);
   const put = async (item: string, body: Schemas["KitEdit"]) => {
     setError(undefined);
     try {
@@ -29,14 +32,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
       return false;
     }
   };
-  const tick = (k: Item, part: Partial<Schemas["KitEdit"]>) =>
-    put(k.id, {
-      packed: k.packed,
-      checked: k.checked,
-      label: k.own ? k.label : "",
-      quantity: k.own ? k.quantity : 0,
-      ...part,
-    });
+  const tick = useKitTick(j.id);
   const n = parseInRange(count, 0, 10000, "");
   const add = async () => {
     if (!label.trim() || (!n.ok && !n.empty)) return;
@@ -51,8 +47,8 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
       setCount("");
     }
   };
-  const left = j.kit.filter((k) => !k.packed).length;
-  const unchecked = j.kit.filter((k) => k.packed && !k.checked).length;
+  const left = kit.filter((k) => !k.packed).length;
+  const unchecked = kit.filter((k) => k.packed && !k.checked).length;
   return (
     <Sheet
       title="Kit"
@@ -60,13 +56,14 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
         <span className="soft">
           {left + unchecked === 0
             ? "all packed and checked"
-            : `of ${j.kit.length}: ${left} to pack, ${unchecked} to check`}
+            : `of ${kit.length}: ${left} to pack, ${unchecked} to check`}
         </span>
       }
     >
       {error !== undefined && <Problem error={error} />}
+      <Refused refused={refused} />
       <ul className="kit">
-        {j.kit.map((k) => (
+        {kit.map((k) => (
           <li key={k.id} className={k.packed && k.checked ? "done" : ""}>
             <span className="fig">{k.quantity > 0 ? `${k.quantity} ×` : ""}</span>
             <span>
@@ -84,7 +81,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
                 disabled={!may}
                 aria-label={`Packed: ${k.label}`}
                 onChange={(e) =>
-                  void tick(k, { packed: e.target.checked, checked: e.target.checked && k.checked })
+                  tick(k, { packed: e.target.checked, checked: e.target.checked && k.checked })
                 }
               />
               <span>packed</span>
@@ -95,7 +92,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
                 checked={k.checked}
                 disabled={!may || !k.packed}
                 aria-label={`Checked: ${k.label}`}
-                onChange={(e) => void tick(k, { checked: e.target.checked })}
+                onChange={(e) => tick(k, { checked: e.target.checked })}
               />
               <span>checked</span>
             </label>

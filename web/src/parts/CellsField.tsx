@@ -1,20 +1,4 @@
-import { useId, type ClipboardEvent } from "react";
-import { parseNumber } from "./number";
-
-/** Reads cell voltages as typed: millivolts, or volts under 10, which are turned into millivolts. All empty is none. */
-export function readCells(texts: string[]): { ok: true; mv: number[] } | { ok: false; sentence: string } {
-  if (texts.every((t) => t.trim() === "")) return { ok: true, mv: [] };
-  const mv: number[] = [];
-  for (let i = 0; i < texts.length; i++) {
-    const p = parseNumber(texts[i] ?? "");
-    if (!p.ok) return { ok: false, sentence: `Cell ${i + 1}: ${p.empty ? "enter a value." : p.sentence}` };
-    const v = Math.round(p.value < 10 ? p.value * 1000 : p.value);
-    if (v < 500 || v > 5000)
-      return { ok: false, sentence: `Cell ${i + 1} must be between 500 and 5000 mV (or 0.5 and 5 V).` };
-    mv.push(v);
-  }
-  return { ok: true, mv };
-}
+import { useId, type ClipboardEvent, type KeyboardEvent } from "react";
 
 export interface CellsFieldProps {
   label: string;
@@ -24,6 +8,18 @@ export interface CellsFieldProps {
   wrong?: string;
   unit?: string;
   name?: (i: number) => string;
+  autoFocus?: boolean;
+}
+
+/** Enter goes to the next box; in the last one it goes on, as in every form. */
+function onward(e: KeyboardEvent<HTMLInputElement>) {
+  if (e.key !== "Enter") return;
+  const boxes = [...e.currentTarget.closest(".cells")!.querySelectorAll("input")];
+  const next = boxes[boxes.indexOf(e.currentTarget) + 1];
+  if (!next) return;
+  e.preventDefault();
+  next.focus();
+  next.select();
 }
 
 /** One small field per cell or motor; a row of numbers can be pasted into the first. */
@@ -35,6 +31,7 @@ export function CellsField({
   wrong,
   unit = "mV or V",
   name = (i) => `Cell ${i + 1}`,
+  autoFocus,
 }: CellsFieldProps) {
   const id = useId();
   const put = (i: number, text: string) =>
@@ -66,7 +63,10 @@ export function CellsField({
               className="form-control"
               inputMode="decimal"
               autoComplete="off"
+              enterKeyHint={i < count - 1 ? "next" : "done"}
+              autoFocus={autoFocus && i === 0}
               value={values[i] ?? ""}
+              onKeyDown={onward}
               onChange={(e) => put(i, e.target.value)}
               onPaste={paste(i)}
             />

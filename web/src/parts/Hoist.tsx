@@ -3,18 +3,21 @@ import type { Schemas } from "../api/client";
 import { Flag, words } from "./Flag";
 import { useAge } from "./time";
 import { remedyPath, remedyWords } from "./remedy";
+import { comeBack, type Back } from "./back";
 
 export interface HoistProps {
   findings: Schemas["Finding"][];
   aircraft: string;
   /** What to do about a remedy that is on this very page. */
   here?: Partial<Record<string, () => void>>;
+  /** Where the way to a remedy leads back to. */
+  back?: Back;
   /** Asks for a decision that a finding offers; without it none is offered here. */
   decide?: (kind: Schemas["DecisionKind"], f: Schemas["Finding"]) => void;
 }
 
 /** A stay with one flag per finding, worst at the top, each with its evidence and the way to its remedy. */
-export function Hoist({ findings, aircraft, here, decide }: HoistProps) {
+export function Hoist({ findings, aircraft, here, back, decide }: HoistProps) {
   const age = useAge();
   return (
     <ul className="hoist">
@@ -28,6 +31,16 @@ export function Hoist({ findings, aircraft, here, decide }: HoistProps) {
               <span className="visually-hidden">{words[f.verdict]}: </span>
               {f.sentence}
               <div className="evidence">{evidence(f, age)}</div>
+              {f.asks && f.asks.length > 1 && (
+                <details>
+                  <summary>Which questions</summary>
+                  <ol>
+                    {f.asks.map((q) => (
+                      <li key={q}>{q}</li>
+                    ))}
+                  </ol>
+                </details>
+              )}
               {decide &&
                 f.verdict === "stop" &&
                 f.decide?.map((k) => (
@@ -48,7 +61,11 @@ export function Hoist({ findings, aircraft, here, decide }: HoistProps) {
                   </button>
                 ) : (
                   to && (
-                    <Link className="btn btn-outline-primary btn-sm mt-1" to={to}>
+                    <Link
+                      className="btn btn-outline-primary btn-sm mt-1"
+                      to={to}
+                      onClick={() => back && comeBack(back)}
+                    >
                       {remedyWords(f.remedy)}
                     </Link>
                   )

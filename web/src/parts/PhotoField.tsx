@@ -2,7 +2,7 @@ import { useId, useState } from "react";
 import { newId, ProblemError, type Schemas } from "../api/client";
 
 /** Sends a picture as it is; the server tells its kind from its bytes. */
-async function send(file: File): Promise<string> {
+async function sendNow(file: File): Promise<string> {
   const r = await fetch(`/api/v1/photos?id=${newId()}`, {
     method: "POST",
     headers: { "content-type": "application/octet-stream" },
@@ -16,10 +16,16 @@ async function send(file: File): Promise<string> {
 export interface PhotoFieldProps {
   photos: string[];
   onChange: (ids: string[]) => void;
+  /** Hands a picture over and says its id; sent to the server by default. */
+  send?: (file: File) => Promise<string>;
+  /** Where a picture is shown from. */
+  src?: (id: string) => string;
 }
 
+const onServer = (id: string) => `/api/v1/photos/${id}`;
+
 /** Photos as evidence: taken with the device's camera or chosen from its files. */
-export function PhotoField({ photos, onChange }: PhotoFieldProps) {
+export function PhotoField({ photos, onChange, send = sendNow, src = onServer }: PhotoFieldProps) {
   const id = useId();
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState("");
@@ -69,7 +75,7 @@ export function PhotoField({ photos, onChange }: PhotoFieldProps) {
         <div className="photos mt-2">
           {photos.map((p, i) => (
             <span key={p}>
-              <img src={`/api/v1/photos/${p}`} alt={`Photo ${i + 1}`} />
+              <img src={src(p)} alt={`Photo ${i + 1}`} />
               <button
                 type="button"
                 className="btn btn-outline-primary btn-sm d-flex mt-1"

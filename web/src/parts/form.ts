@@ -3,6 +3,9 @@ import { useForm, type DefaultValues, type FieldValues, type Path, type Resolver
 import { ProblemError } from "../api/client";
 import { clearDraft, readDraft, writeDraft } from "./drafts";
 
+/** What a form's sender returns when what it sent is not with the server yet. */
+export const keepDraft = Symbol("keep the draft");
+
 /**
  * A form whose text survives a reload and a lost connection. Secrets are never
  * kept. Faults of the server go to the fields they name; what belongs to no
@@ -30,8 +33,8 @@ export function useDraftForm<T extends FieldValues>(
   const submit = (send: (v: T) => Promise<unknown>) => {
     const run = form.handleSubmit(async (v) => {
       try {
-        await send(v);
-        clearDraft(key);
+        // What only waits on this device keeps its draft until it is taken.
+        if ((await send(v)) !== keepDraft) clearDraft(key);
       } catch (e) {
         if (!(e instanceof ProblemError)) throw e;
         const known = Object.keys(v);

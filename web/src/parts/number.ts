@@ -61,3 +61,8 @@ export function parseInRange(text: string, min: number, max: number, unit: strin
 function round(v: number): number {
   return Math.round(v * 100) / 100;
 }
+
+/** A count with its thing in the right number: 1 pack, 2 packs. */
+export function counted(n: number, one: string, many = `${one}s`): string {
+  return `${n} ${n === 1 ? one : many}`;
+}

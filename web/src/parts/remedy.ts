@@ -22,7 +22,7 @@ export function remedyWords(r: Step): string {
     job: "Open the job",
     "job-decide": "Decide in the job",
     "job-mass": "Enter the mass",
-    "job-rules": "Answer it",
+    "job-rules": "Answer on one page",
     jobs: "Choose a job",
     mass: "Enter the mass",
     order: "Open the work order",

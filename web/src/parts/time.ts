@@ -1,7 +1,9 @@
 import { useCallback, useSyncExternalStore } from "react";
 import { useSession } from "../app/session";
 
-let offset = 0;
+const offsetKey = "mainstay.clock";
+/** How far the server's clock is ahead of this device's, in ms; kept for a page that opens without network. */
+let offset = Number(localStorage.getItem(offsetKey)) || 0;
 let now = Date.now();
 const listeners = new Set<() => void>();
 setInterval(() => {
@@ -13,6 +15,16 @@ setInterval(() => {
 export function setServerTime(iso: string) {
   offset = Date.parse(iso) - Date.now();
   now = Date.now();
+  try {
+    localStorage.setItem(offsetKey, String(offset));
+  } catch {
+    /* without storage it is known again with the next answer */
+  }
+}
+
+/** A moment of this device's clock by the server's. */
+export function serverIso(deviceMs: number): string {
+  return new Date(deviceMs + offset).toISOString();
 }
 
 /** The server's time now, in ms, without waiting for a tick. */
@@ -44,6 +56,7 @@ export function useZone() {
     zone,
     date: (iso: string) => fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" }),
     time: (iso: string) => fmt(iso, { hour: "2-digit", minute: "2-digit" }),
+    second: (iso: string) => fmt(iso, { hour: "2-digit", minute: "2-digit", second: "2-digit" }),
     clock: (ms: number) =>
       fmt(new Date(ms).toISOString(), { hour: "2-digit", minute: "2-digit", second: "2-digit" }),
     /** As a field for date and time takes it. */

@@ -1,0 +1,39 @@
+package checks
+
+import (
+	"encoding/json"
+	"errors"
+	"strings"
+)
+
+// FieldQuestion is an entry to judge, as plain data.
+type FieldQuestion struct {
+	Item  Item     `json:"item"`
+	Value Value    `json:"value"`
+	Pack  *PackRef `json:"pack,omitempty"` // of an item that belongs to a pack
+}
+
+// FieldAnswer is what the entry means, or why it cannot be used.
+type FieldAnswer struct {
+	Judgement *Judgement `json:"judgement,omitempty"`
+	Sentence  string     `json:"sentence,omitempty"`
+}
+
+// AnswerJSON judges an entry given as JSON of a FieldQuestion and returns JSON
+// of a FieldAnswer. What cannot be read is a sentence, never a verdict.
+func AnswerJSON(question string) string {
+	var q FieldQuestion
+	var out FieldAnswer
+	if err := json.Unmarshal([]byte(question), &q); err != nil {
+		out.Sentence = "This entry could not be read; it is judged when it reaches the server."
+	} else if j, err := Judge(q.Item, q.Value, q.Pack); errors.Is(err, ErrValue) {
+		_, out.Sentence, _ = strings.Cut(err.Error(), ": ")
+	} else {
+		out.Judgement = &j
+	}
+	b, err := json.Marshal(out)
+	if err != nil { // plain data always becomes JSON
+		return `{"sentence":"This entry is judged when it reaches the server."}`
+	}
+	return string(b)
+}

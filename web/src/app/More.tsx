@@ -1,0 +1,45 @@
+import { Button, Offcanvas } from "react-bootstrap";
+import { NavLink } from "react-router";
+import { Find } from "../find/Find";
+import { places } from "./places";
+import { useSession } from "./session";
+import { SignOut } from "./SignOut";
+
+export interface MoreProps {
+  open: boolean;
+  onClose: () => void;
+  night: boolean;
+  onNight: () => void;
+}
+
+/** Everything that has no room on a phone: find, all views, night, sign out. */
+export function More({ open, onClose, night, onNight }: MoreProps) {
+  const { person, crew } = useSession();
+  return (
+    <Offcanvas show={open} onHide={onClose} placement="bottom" className="more" aria-label="More">
+      <Offcanvas.Body>
+        <div className="d-flex justify-content-between align-items-baseline gap-2 mb-2">
+          <strong>{person.name}</strong>
+          <span className="soft">{crew.name}</span>
+        </div>
+        <Find />
+        <nav aria-label="All views" className="all-views">
+          {places.map((p) => (
+            <NavLink key={p.path} to={p.path} end={p.path === "/"} onClick={onClose}>
+              {p.name}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="d-flex gap-2 flex-wrap">
+          <Button variant="outline-primary" aria-pressed={night} onClick={onNight}>
+            {night ? "Daylight" : "Night"}
+          </Button>
+          <SignOut />
+          <Button variant="outline-primary" className="ms-auto" onClick={onClose}>
+            Close
+          </Button>
+        </div>
+      </Offcanvas.Body>
+    </Offcanvas>
+  );
+}

@@ -1,0 +1,7 @@
+/** Every kind of press that may wait in the outbox is known wherever one is sent. */
+import "../evening/api";
+import "../fleet/RaiseDefect";
+import "../fly/api";
+import "../jobs/kit";
+import "../outbox/photos";
+import "../walkround/api";

@@ -1,0 +1,42 @@
+import { useEffect, useState } from "react";
+import { useLocation } from "react-router";
+import { registerSW } from "virtual:pwa-register";
+import { usePresses } from "../outbox/hooks";
+
+let waiting = false;
+let change: ((reload?: boolean) => Promise<void>) | undefined;
+const told = new Set<() => void>();
+
+/** Keeps the program on this device, so that it opens without network. */
+export function keepProgram() {
+  if (!("serviceWorker" in navigator)) return; // a plain address: it works as long as the page is open
+  change = registerSW({
+    onNeedRefresh() {
+      waiting = true;
+      told.forEach((f) => f());
+    },
+  });
+}
+
+/** Whether a page holds work that a new version must not break into. */
+export function inHand(path: string): boolean {
+  return /^\/(fly|walk|gate)\//.test(path);
+}
+
+/** A newer version waits until no flight, walk or gate is open and nothing waits to be sent; then it comes by itself. */
+export function useVersion(): boolean {
+  const [newer, setNewer] = useState(waiting);
+  const { pathname } = useLocation();
+  const idle = usePresses().length === 0 && !inHand(pathname);
+  useEffect(() => {
+    const hear = () => setNewer(true);
+    told.add(hear);
+    return () => {
+      told.delete(hear);
+    };
+  }, []);
+  useEffect(() => {
+    if (newer && idle && !document.querySelector(".modal.show, form :focus")) void change?.(true);
+  }, [newer, idle, pathname]);
+  return newer && !idle;
+}

@@ -1,0 +1,38 @@
+import { useQuery } from "@tanstack/react-query";
+import { api, ask } from "../api/client";
+import { keys } from "../api/keys";
+import { useAbout, usePress } from "../outbox/hooks";
+import { pressKind } from "../outbox/kinds";
+import { serverIso } from "../parts/time";
+import { eveningThing, withTicks, type TickPress } from "./model";
+
+/** The evening before a day of flying, with what was ticked here since. */
+export function useEvening(day: string) {
+  const { waiting, refused } = useAbout(eveningThing(day));
+  const query = useQuery({
+    queryKey: keys.evening(day),
+    queryFn: () => ask(api.GET("/evenings/{day}", { params: { path: { day } } })),
+    select: (e) => withTicks(e, waiting, serverIso),
+  });
+  return { query, refused };
+}
+
+/** Ticks a line off, or takes that back. */
+export function useTick(day: string) {
+  const press = usePress();
+  return (item: string, done: boolean, label: string) =>
+    press<TickPress>("evening.tick", eveningThing(day), { day, item, done, label });
+}
+
+pressKind<TickPress>("evening.tick", {
+  said: (b) => (b.done ? b.label : `Not ${b.label}`),
+  send: async (p, header, qc) => {
+    const { day, item, done } = p.body;
+    const queryKey = keys.evening(day);
+    const fresh = await ask(
+      api.PUT("/evenings/{day}/ticks", { params: { header, path: { day } }, body: { item, done } }),
+    );
+    void qc.cancelQueries({ queryKey });
+    qc.setQueryData(queryKey, fresh);
+  },
+});

@@ -1,0 +1,38 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { api, ask } from "../api/client";
+import { keys } from "../api/keys";
+import { useMay } from "../app/session";
+import { eventWords, grounds, type Flight } from "./model";
+
+/** After a contact or a hard landing: whether the authority must be told, while it is known what happened. */
+export function AskReport({ f }: { f: Flight }) {
+  const hit = f.events.find((e) => grounds(e.kind));
+  const may = useMay()("pilot", "crew", "technician");
+  const rule = useQuery({
+    queryKey: keys.reports,
+    queryFn: () => ask(api.GET("/reports")),
+    enabled: hit !== undefined && may,
+  });
+  if (!hit || !may) return null;
+  const to = new URLSearchParams({
+    tab: "reports",
+    report: "new",
+    aircraft: f.aircraft_id,
+    at: hit.at,
+    what: `${eventWords[hit.kind]} of ${f.aircraft}${hit.note ? `: ${hit.note}` : ""}`,
+  });
+  return (
+    <div className="notice mb-3 no-print">
+      <div>
+        <p>
+          Does this have to be told to the authority?{" "}
+          {rule.data && `${rule.data.statement} (${rule.data.citation})`}
+        </p>
+        <Link className="btn btn-outline-primary mt-2" to={`/rules?${to}`}>
+          It must be reported
+        </Link>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,40 @@
+import { Button } from "react-bootstrap";
+import { useLink } from "../api/link";
+import { Refused, WaitLine } from "../outbox/Waits";
+import { ViewHead } from "../parts/Sheet";
+import { useZone } from "../parts/time";
+import { useFlightPress } from "./api";
+import type { FlightShown } from "./InTheAir";
+import { LogForm } from "./LogForm";
+import { clock } from "./model";
+
+/** On the ground: disconnect, feel, log; or the landing was a slip. */
+export function Landed({ f, waiting, refused }: FlightShown) {
+  const z = useZone();
+  const link = useLink();
+  const press = useFlightPress(f.id);
+  const packs = f.packs.length > 1 ? "packs" : "pack";
+  return (
+    <>
+      <ViewHead title={`${f.aircraft} has landed`}>
+        <span className="fig align-self-center">
+          {z.time(f.took_off_at)}–{f.landed_at && z.time(f.landed_at)}, {clock(f.seconds)}
+        </span>
+        <Button variant="outline-primary" onClick={() => press("fly.resume", {})}>
+          Still in the air: take LAND back
+        </Button>
+      </ViewHead>
+      <Refused refused={refused} />
+      {!link.up && (
+        <WaitLine waiting={waiting} words={waiting.at(-1)?.kind === "fly.land" ? "Landed" : undefined} />
+      )}
+      <div className="notice mb-3">
+        <p>
+          <strong>Disconnect the {packs} first.</strong> Then feel or measure every motor and the {packs}, and
+          log while it is fresh.
+        </p>
+      </div>
+      <LogForm f={f} />
+    </>
+  );
+}

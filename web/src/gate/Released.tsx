@@ -1,0 +1,105 @@
+import { useEffect } from "react";
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { useLink } from "../api/link";
+import { useQuiet } from "../app/quiet";
+import { useMay } from "../app/session";
+import { useOwnFlights } from "../fly/api";
+import { clearDraft } from "../parts/drafts";
+import { VerdictMark } from "../parts/Flag";
+import { openSound } from "../parts/signal";
+import { Sheet } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+import { useNow, useZone } from "../parts/time";
+import { useTakeOff, useWithdrawRelease } from "./api";
+import { Findings } from "./Findings";
+
+interface Props {
+  g: Schemas["GateAnswer"];
+  r: Schemas["Release"];
+  mine: boolean;
+}
+
+/** How long a release holds, in ms. */
+const holds = 60 * 60_000;
+
+/** Released: take-off alone, with what was signed in sight. */
+export function Released({ g, r, mine }: Props) {
+  useQuiet(mine);
+  const z = useZone();
+  const may = useMay();
+  const left = Date.parse(r.at) + holds - useNow();
+  const { up } = useLink();
+  const takeOff = useTakeOff(g, r);
+  const withdraw = useWithdrawRelease(r.id);
+  const flight = useOwnFlights().find((p) => p.body.release_id === r.id);
+  useEffect(() => clearDraft(`gate-${g.aircraft.id}`), [g.aircraft.id]); // the next flight is chosen anew
+  return (
+    <>
+      <Sheet
+        title={mine ? "Released by you" : `Released by ${r.pilot}`}
+        aside={
+          <span className="soft fig">
+            {z.time(r.at)}, holds until {z.time(new Date(Date.parse(r.at) + holds).toISOString())}
+          </span>
+        }
+      >
+        <p>
+          <VerdictMark verdict={r.verdict} /> {r.purpose}
+        </p>
+        {withdraw.error && <Problem error={withdraw.error} />}
+        {mine && (
+          <p>
+            Area clear, everybody briefed, stand behind the aircraft, at least 10 m away, beside something to
+            get behind. Announce the take-off aloud; the time runs from lift-off.
+          </p>
+        )}
+        {!mine && may() && (
+          <Button variant="outline-primary" className="w-100" onClick={() => withdraw.mutate()}>
+            Withdraw the release
+          </Button>
+        )}
+        {g.output.verdict === "stop" && (
+          <div className="mt-3">
+            <p className="fw-bold">What has come up since stands against it:</p>
+            <Findings g={g} settled />
+          </div>
+        )}
+      </Sheet>
+      {flight && (
+        <Link className="btn btn-primary btn-big w-100 mt-3" to={`/fly/${flight.thing}`}>
+          Go to the flight: it waits to be handed over
+        </Link>
+      )}
+      {mine && !flight && (
+        <div className="thumb">
+          {left <= 0 && (
+            <p className="wait-line" role="alert">
+              The release no longer holds. Withdraw it and ask the gate again.
+            </p>
+          )}
+          {!up && left > 0 && (
+            <p className="wait-line" role="status">
+              No network: the gate cannot be asked once more at take-off. Lift off only if nothing has
+              changed.
+            </p>
+          )}
+          <Button
+            className="btn-land"
+            disabled={left <= 0}
+            onClick={() => {
+              void openSound();
+              takeOff();
+            }}
+          >
+            Take off
+          </Button>
+          <Button variant="outline-primary" onClick={() => withdraw.mutate()}>
+            {withdraw.isPending ? "Withdrawing…" : "Withdraw the release"}
+          </Button>
+        </div>
+      )}
+    </>
+  );
+}

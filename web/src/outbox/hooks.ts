@@ -1,0 +1,40 @@
+import { useCallback, useMemo, useSyncExternalStore } from "react";
+import { newId } from "../api/client";
+import { useSession } from "../app/session";
+import { about, orderAfter, type Press } from "./model";
+import { onPresses, presses, put } from "./store";
+
+/** All presses of this device. */
+export function usePresses(): Press[] {
+  return useSyncExternalStore(onPresses, presses);
+}
+
+/** What waits about one thing, and what was refused. */
+export function useAbout(thing: string): { waiting: Press[]; refused: Press[] } {
+  const all = usePresses();
+  return useMemo(() => about(all, thing), [all, thing]);
+}
+
+/** Makes a press: it shows at once, is kept, and is sent when the server is there. */
+export function usePress(): <B>(kind: string, thing: string, body: B, more?: Partial<Press<B>>) => Press<B> {
+  const { person } = useSession();
+  return useCallback(
+    (kind, thing, body, more) => {
+      const at = Date.now();
+      const p = {
+        id: newId(),
+        person: person.id,
+        personName: person.name,
+        kind,
+        thing,
+        at,
+        order: orderAfter(presses(), at),
+        body,
+        ...more,
+      };
+      void put(p);
+      return p;
+    },
+    [person],
+  );
+}

@@ -1,0 +1,32 @@
+import type { QueryClient } from "@tanstack/react-query";
+import type { Press } from "./model";
+
+/** As the contract takes a press. */
+export interface PressHeader {
+  "Press-Id": string;
+  "Press-Ago": number;
+}
+
+export interface Kind<B> {
+  /** What was pressed, in a few words. */
+  said: (body: B) => string;
+  /** Sends it and puts the answer where it is shown. */
+  send: (p: Press<B>, header: PressHeader, qc: QueryClient) => Promise<void>;
+}
+
+const kinds = new Map<string, Kind<never>>();
+
+/** Makes a kind of press known under its name; the name stays for good, for presses outlive the page. */
+export function pressKind<B>(name: string, k: Kind<B>): string {
+  kinds.set(name, k as Kind<never>);
+  return name;
+}
+
+export function kindOf(p: Press): Kind<unknown> | undefined {
+  return kinds.get(p.kind) as Kind<unknown> | undefined;
+}
+
+/** What was pressed, in a few words. */
+export function saidOf(p: Press): string {
+  return kindOf(p)?.said(p.body) ?? p.kind;
+}

@@ -1,0 +1,74 @@
+import { ProblemError } from "../api/client";
+
+/** One press of a person, kept on the device until the server has taken it. */
+export interface Press<B = unknown> {
+  /** UUID version 7; the server takes each id once. */
+  id: string;
+  person: string;
+  personName: string;
+  kind: string;
+  /** What it is about: the id of the flight, the walk, the job. */
+  thing: string;
+  /** When it was made, by this device's clock, in ms. */
+  at: number;
+  /** Its place among all presses of this device. */
+  order: number;
+  body: B;
+  /** It begins the thing: without it nothing about the thing can be taken. */
+  opens?: boolean;
+  /** Why the server did not take it. */
+  refused?: { title: string; sentence: string };
+}
+
+/** The order of the next press: after all there are, also those of another tab. */
+export function orderAfter(all: Press[], now: number): number {
+  return Math.max(now * 16, ...all.map((p) => p.order + 1));
+}
+
+export function inOrder(all: Press[]): Press[] {
+  return [...all].sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+}
+
+/** Which is sent next: the oldest of this person that was not refused, nor its beginning. */
+export function nextToSend(all: Press[], person: string): Press | undefined {
+  const shut = new Set(all.filter((p) => p.opens && p.refused).map((p) => p.thing));
+  return inOrder(all).find((p) => p.person === person && !p.refused && !shut.has(p.thing));
+}
+
+/** How long ago a press was made, in seconds as the server takes it: never ahead, at most a week. */
+export function ago(p: Pick<Press, "at">, now: number): number {
+  return Math.min(Math.max((now - p.at) / 1000, 0), 604800);
+}
+
+/** Waiting and refused presses about one thing. */
+export function about(all: Press[], thing: string): { waiting: Press[]; refused: Press[] } {
+  const mine = inOrder(all).filter((p) => p.thing === thing);
+  return { waiting: mine.filter((p) => !p.refused), refused: mine.filter((p) => p.refused) };
+}
+
+/**
+ * What an error means for a press: it waits, because the server was not reached
+ * or cannot just now, or it was refused and the sentence says why.
+ */
+export function outcome(e: unknown): "wait" | NonNullable<Press["refused"]> {
+  if (!(e instanceof ProblemError))
+    return {
+      title: "Not taken",
+      sentence: "This could not be sent. It is kept on this device; tell the chief what it says.",
+    };
+  const later = e.type === "unreachable" || e.status >= 500 || [0, 401, 408, 425, 429].includes(e.status);
+  if (later) return "wait";
+  const fields = e.fields.map((f) => f.sentence).filter((s) => s !== e.message);
+  return { title: e.title, sentence: [e.message, ...fields].join(" ") };
+}
+
+/** Presses that wait, in words: "3 presses wait to be sent". */
+export function waitWords(n: number): string {
+  return n === 1 ? "1 press waits to be sent" : `${n} presses wait to be sent`;
+}
+
+/** Reads presses of a feature: the body of one if it is of that kind. */
+export function reader<M>() {
+  return <K extends keyof M & string>(p: Press, kind: K): M[K] | undefined =>
+    p.kind === kind ? (p.body as M[K]) : undefined;
+}

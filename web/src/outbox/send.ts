@@ -1,0 +1,71 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { linked, missed, onLink } from "../api/link";
+import { ProblemError } from "../api/client";
+import { kindOf } from "./kinds";
+import { ago, nextToSend, outcome, type Press } from "./model";
+import { drop, load, onPresses, presses, put } from "./store";
+
+/** After a server that cannot just now, in ms: how long before the next try. */
+const patience = 2000;
+
+/** Sends one press; reports whether the next may follow. */
+async function sendOne(p: Press, qc: QueryClient): Promise<boolean> {
+  const kind = kindOf(p);
+  try {
+    if (!kind) throw new Error("unknown");
+    await kind.send(p, { "Press-Id": p.id, "Press-Ago": ago(p, Date.now()) }, qc);
+    void drop(p.id);
+    return true;
+  } catch (e) {
+    const o = outcome(e);
+    if (o !== "wait") {
+      void put({ ...p, refused: o });
+      return true;
+    }
+    if (e instanceof ProblemError && e.type === "unreachable") missed();
+    return false;
+  }
+}
+
+/** One tab of a device sends; where the browser has no locks the server takes each press once all the same. */
+async function alone(run: () => Promise<void>): Promise<void> {
+  if (!navigator.locks) return run();
+  await navigator.locks.request("mainstay-outbox", { ifAvailable: true }, async (lock) => {
+    if (lock) await run();
+  });
+}
+
+/** Sends what this person pressed, in order, whenever the server is there, until stopped. */
+export function sendFor(person: string, qc: QueryClient): () => void {
+  let stopped = false;
+  let busy = false;
+  let later: ReturnType<typeof setTimeout> | undefined;
+  const pump = async () => {
+    if (busy || stopped || !linked() || !nextToSend(presses(), person)) return;
+    busy = true;
+    clearTimeout(later);
+    let again = false;
+    await alone(async () => {
+      for (;;) {
+        const p = stopped || !linked() ? undefined : nextToSend(presses(), person);
+        if (!p) return;
+        if (!(await sendOne(p, qc))) {
+          again = true;
+          return;
+        }
+      }
+    }).catch(() => (again = true));
+    busy = false;
+    // Another tab may hold the lock, or the server was busy: look again in a while.
+    if (!stopped && (again || nextToSend(presses(), person))) later = setTimeout(() => void pump(), patience);
+  };
+  const stopLink = onLink(() => void pump());
+  const stopPresses = onPresses(() => void pump());
+  void load().then(pump);
+  return () => {
+    stopped = true;
+    clearTimeout(later);
+    stopLink();
+    stopPresses();
+  };
+}

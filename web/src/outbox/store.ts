@@ -1,0 +1,64 @@
+import { shelve, shelved, unshelve } from "../parts/device";
+import { inOrder, type Press } from "./model";
+
+let all: Press[] = [];
+let durable = true;
+const told = new Set<() => void>();
+const other = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("mainstay-outbox");
+
+function tell() {
+  told.forEach((f) => f());
+}
+
+/** All presses that this device keeps, oldest first. */
+export function presses(): Press[] {
+  return all;
+}
+
+/** Whether they outlive the page; without storage they last as long as it is open. */
+export function isDurable(): boolean {
+  return durable;
+}
+
+export function onPresses(f: () => void): () => void {
+  told.add(f);
+  return () => told.delete(f);
+}
+
+/** Reads what was kept; presses made meanwhile stay. */
+export async function load(): Promise<void> {
+  try {
+    const kept = await shelved<Press>("presses");
+    const ids = new Set(kept.map((p) => p.id));
+    all = inOrder([...kept, ...all.filter((p) => unsaved.has(p.id) && !ids.has(p.id))]);
+  } catch {
+    durable = false;
+  }
+  tell();
+}
+
+const unsaved = new Set<string>();
+
+/** Shows a press at once and keeps it; a change of one that is kept replaces it. */
+export function put(p: Press): Promise<void> {
+  all = inOrder([...all.filter((x) => x.id !== p.id), p]);
+  unsaved.add(p.id);
+  tell();
+  return shelve("presses", p)
+    .then(() => other?.postMessage(1))
+    .catch(() => {
+      durable = false;
+    })
+    .finally(() => unsaved.delete(p.id));
+}
+
+/** Forgets presses: the server has taken them, or their maker gave them up. */
+export function drop(...ids: string[]): Promise<unknown> {
+  all = all.filter((p) => !ids.includes(p.id));
+  tell();
+  return Promise.all(ids.map((id) => unshelve("presses", id)))
+    .then(() => other?.postMessage(1))
+    .catch(() => undefined);
+}
+
+if (other) other.onmessage = () => void load();

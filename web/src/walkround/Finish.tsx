@@ -1,0 +1,31 @@
+import type { ReactNode } from "react";
+import { Button } from "react-bootstrap";
+import { VerdictMark } from "../parts/Flag";
+import { Found } from "./Found";
+import { found, verdictOf, type RunSeen } from "./model";
+
+/** Everything is entered: what was found, and the end of the walk. */
+export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () => void; above: ReactNode }) {
+  const verdict = verdictOf(w);
+  return (
+    <div>
+      <h2>Every item has an entry</h2>
+      {verdict ? (
+        <VerdictMark verdict={verdict} big />
+      ) : (
+        <p>Some entries are judged when the server answers; until then it is not known whether it may fly.</p>
+      )}
+      {found(w).length === 0 && <p>Nothing was found.</p>}
+      <Found w={w} />
+      <p className="soft">
+        Completing puts all entries on record under your name. They do not change afterwards.
+      </p>
+      <div className="thumb">
+        {above}
+        <Button className="btn-big" onClick={onComplete}>
+          Complete the {w.kind}
+        </Button>
+      </div>
+    </div>
+  );
+}

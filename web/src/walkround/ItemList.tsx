@@ -1,0 +1,40 @@
+import { Flag, words } from "../parts/Flag";
+import type { RunSeen, Seen } from "./model";
+
+interface Props {
+  w: RunSeen;
+  entries: Map<string, Seen>;
+  here?: string;
+  onChoose: (i: number) => void;
+}
+
+/** All items of a walk under their sections, each with what was found. */
+export function ItemList({ w, entries, here, onChoose }: Props) {
+  let section = "";
+  return (
+    <ul className="item-list">
+      {w.items.map((it, i) => {
+        const e = entries.get(it.id);
+        const v = e?.judgement?.verdict;
+        const head = it.section !== section ? it.section : undefined;
+        section = it.section ?? "";
+        return (
+          <li key={it.id}>
+            {head && <h3 className="mt-3">{head}</h3>}
+            <button type="button" className={it.id === here ? "here" : ""} onClick={() => onChoose(i)}>
+              <span className="box">
+                {v ? <Flag verdict={v} size={14} /> : <span aria-hidden="true">{e ? "?" : "○"}</span>}
+              </span>
+              <span>
+                {it.title}
+                <span className="visually-hidden">
+                  {v ? `: ${words[v]}` : e ? ": not judged yet" : ": open"}
+                </span>
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

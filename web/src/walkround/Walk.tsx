@@ -1,0 +1,144 @@
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { Button, ProgressBar } from "react-bootstrap";
+import { useNavigate } from "react-router";
+import { api, ask } from "../api/client";
+import { useLink } from "../api/link";
+import { useQuiet } from "../app/quiet";
+import { useMay } from "../app/session";
+import type { Press } from "../outbox/model";
+import { Refused, WaitLine } from "../outbox/Waits";
+import { Dialog } from "../parts/Dialog";
+import { ViewHead } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+import { useWalkPress } from "./api";
+import { Ended } from "./Ended";
+import { Finish } from "./Finish";
+import { ItemEntry } from "./ItemEntry";
+import { ItemList } from "./ItemList";
+import { nextOpen, type RunSeen } from "./model";
+import { Pinned } from "./Pinned";
+import { WalkPlan } from "./WalkPlan";
+import { useStep } from "./useStep";
+import { Wanted } from "./Wanted";
+
+export interface WalkShown {
+  w: RunSeen;
+  waiting: Press[];
+  refused: Press[];
+}
+
+export function Walk({ w, waiting, refused }: WalkShown) {
+  const qc = useQueryClient();
+  const go = useNavigate();
+  const may = useMay();
+  const link = useLink();
+  const press = useWalkPress(w.id);
+  const { at, show } = useStep(w);
+  const [list, setList] = useState(false);
+  const [giveUp, setGiveUp] = useState(false);
+  const entries = useMemo(() => new Map(w.entries.map((e) => [e.item_id, e])), [w.entries]);
+  const item = w.items[at];
+  const ended = Boolean(w.completed_at) || w.abandoned;
+  useQuiet(!ended);
+  const abandon = useMutation({
+    mutationFn: () => ask(api.DELETE("/walkrounds/{id}", { params: { path: { id: w.id } } })),
+    onSuccess: async () => {
+      await qc.invalidateQueries();
+      void go(`/fleet/${w.aircraft_id}`);
+    },
+    onSettled: () => setGiveUp(false),
+  });
+  const done = w.items.length - w.missing;
+  const waitLine = !link.up && <WaitLine waiting={waiting} />;
+
+  return (
+    <>
+      <ViewHead title={`${w.kind === "turnaround" ? "Turnaround" : "Walkround"}: ${w.aircraft}`}>
+        <Button variant="outline-primary" onClick={() => setList(true)}>
+          All {w.items.length} items
+        </Button>
+      </ViewHead>
+      <ProgressBar className="mb-2" now={done} max={Math.max(w.items.length, 1)} aria-label="Items done" />
+      {abandon.error && <Problem error={abandon.error} />}
+      {w.notes.length > 0 && !ended && <Wanted notes={w.notes} />}
+      <Pinned w={w} onShow={show} />
+      <div className="walk">
+        <div className="plan">
+          <WalkPlan
+            w={w}
+            entries={entries}
+            here={item?.station}
+            onSelect={(s) => show(w.items.findIndex((i) => i.station === s))}
+          />
+        </div>
+        {ended ? (
+          <Ended w={w} waits={waiting.length > 0} above={<Refused refused={refused} />} />
+        ) : item ? (
+          <ItemEntry
+            key={item.id}
+            run={w}
+            item={item}
+            entry={entries.get(item.id)}
+            position={`${at + 1} of ${w.items.length}`}
+            onEntered={(value, judgement) => {
+              press("walk.entry", { item_id: item.id, title: item.title, value, judgement });
+              show(nextOpen({ ...w, entries: [...w.entries, { item_id: item.id } as never] }, at));
+            }}
+            onBack={at > 0 ? () => show(at - 1) : undefined}
+            readOnly={!may("pilot", "crew", "technician")}
+            above={
+              <>
+                <Refused refused={refused} />
+                {waitLine}
+              </>
+            }
+          />
+        ) : (
+          <Finish
+            w={w}
+            onComplete={() => press("walk.complete", { kind: w.kind })}
+            above={
+              <>
+                <Refused refused={refused} />
+                {waitLine}
+              </>
+            }
+          />
+        )}
+      </div>
+      <Dialog title="All items" open={list} onClose={() => setList(false)}>
+        <ItemList
+          w={w}
+          entries={entries}
+          here={item?.id}
+          onChoose={(i) => {
+            setList(false);
+            show(i);
+          }}
+        />
+        {!ended && (
+          <Button
+            variant="outline-danger"
+            className="mt-3 w-100"
+            onClick={() => {
+              setList(false);
+              setGiveUp(true);
+            }}
+          >
+            Give up
+          </Button>
+        )}
+      </Dialog>
+      <Dialog title="Give this walk up?" open={giveUp} onClose={() => setGiveUp(false)}>
+        <p>
+          It will be no check. What was found on it so far stays: defects are open, and a pack in quarantine
+          stays there.
+        </p>
+        <Button variant="danger" className="w-100" onClick={() => abandon.mutate()}>
+          Give it up
+        </Button>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,68 @@
+import { useQuery, type QueryClient } from "@tanstack/react-query";
+import { useEffect, useMemo } from "react";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { startJudge } from "../judge/judge";
+import { useAbout, usePress } from "../outbox/hooks";
+import { pressKind } from "../outbox/kinds";
+import { clearDraft } from "../parts/drafts";
+import { serverIso } from "../parts/time";
+import { withPresses, type Run, type WalkPresses } from "./model";
+
+/** The walk as it is on the server, with what this device has pressed since. */
+export function useWalk(id: string) {
+  useEffect(startJudge, []);
+  const { waiting, refused } = useAbout(id);
+  const query = useQuery({
+    queryKey: keys.walkround(id),
+    queryFn: () => ask(api.GET("/walkrounds/{id}", { params: { path: { id } } })),
+  });
+  const walk = useMemo(
+    () => query.data && withPresses(query.data, waiting, serverIso),
+    [query.data, waiting],
+  );
+  return { query, walk, waiting, refused };
+}
+
+/** Presses of a walk: shown at once, sent when the server is there. */
+export function useWalkPress(id: string) {
+  const press = usePress();
+  return <K extends keyof WalkPresses>(kind: K, body: WalkPresses[K]) => press(kind, id, body);
+}
+
+/** Judges an entry on the server, where this device cannot. */
+export function judgeThere(run: string, item_id: string, value: Schemas["ItemValue"]) {
+  return ask(api.POST("/walkrounds/{id}/judge", { params: { path: { id: run } }, body: { item_id, value } }));
+}
+
+/** Under which an entry is kept while it is typed. */
+export const entryDraft = (run: string, item: string) => `walk-${run}-${item}`;
+
+function take(qc: QueryClient, w: Run) {
+  void qc.cancelQueries({ queryKey: keys.walkround(w.id) });
+  qc.setQueryData(keys.walkround(w.id), w);
+}
+
+pressKind<WalkPresses["walk.entry"]>("walk.entry", {
+  said: (b) => b.title,
+  send: async (p, header, qc) => {
+    const { item_id, value } = p.body;
+    take(
+      qc,
+      await ask(
+        api.PUT("/walkrounds/{id}/entries", {
+          params: { header, path: { id: p.thing } },
+          body: { entries: [{ item_id, value }] },
+        }),
+      ),
+    );
+    clearDraft(entryDraft(p.thing, item_id));
+  },
+});
+pressKind<WalkPresses["walk.complete"]>("walk.complete", {
+  said: (b) => `The end of the ${b.kind}`,
+  send: async (p, header, qc) => {
+    take(qc, await ask(api.POST("/walkrounds/{id}/complete", { params: { header, path: { id: p.thing } } })));
+    await qc.invalidateQueries();
+  },
+});

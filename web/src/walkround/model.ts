@@ -1,0 +1,148 @@
+import type { Schemas } from "../api/client";
+import { reader, type Press } from "../outbox/model";
+import { worst } from "../parts/Flag";
+import { parseInRange, parseNumber } from "../parts/number";
+import { readCells } from "../parts/cells";
+
+export type Run = Schemas["Walkround"];
+export type Item = Schemas["Item"];
+export type Value = Schemas["ItemValue"];
+export type Entry = Schemas["Entry"];
+
+/** An entry as this device knows it: not judged yet where only the server can. */
+export type Seen = Omit<Entry, "judgement"> & { judgement?: Schemas["Judgement"] };
+export type RunSeen = Omit<Run, "entries"> & { entries: Seen[] };
+
+/** What can be pressed on a walk; the names outlive the page. */
+export interface WalkPresses {
+  "walk.entry": { item_id: string; title: string; value: Value; judgement?: Schemas["Judgement"] };
+  "walk.complete": { kind: string };
+}
+
+/** What is typed for an item. */
+export interface Typed {
+  look: "" | "ok" | "defect";
+  note: string;
+  photos: string[];
+  number: string;
+  set: string[];
+}
+
+export function typedFrom(v: Value | undefined): Typed {
+  return {
+    look: (v?.look as Typed["look"]) ?? "",
+    note: v?.note ?? "",
+    photos: v?.photos ?? [],
+    number: v?.number === undefined ? "" : String(v.number),
+    set: (v?.set ?? []).map(String),
+  };
+}
+
+export function unitOf(item: Item): string {
+  return { degC: "°C", deg: "°", ohm: "Ω" }[item.unit ?? ""] ?? item.unit ?? "";
+}
+
+/** What was typed as a value of the item's kind; a sentence when it is not usable, nothing when it is not there yet. */
+export function valueOf(item: Item, t: Typed): { value?: Value; sentence?: string } {
+  const common = { ...(t.note ? { note: t.note } : {}), ...(t.photos.length ? { photos: t.photos } : {}) };
+  const there = t.set.filter((x) => x.trim()).length >= (item.count ?? 0);
+  switch (item.kind) {
+    case "look":
+      if (t.look === "defect" && !t.note.trim()) return { sentence: "Say what the defect is." };
+      return t.look ? { value: { look: t.look, ...common } } : {};
+    case "reading": {
+      const p = parseInRange(t.number, item.min ?? -Infinity, item.max ?? Infinity, unitOf(item));
+      if (p.ok) return { value: { number: p.value, ...common } };
+      return p.empty ? {} : { sentence: p.sentence };
+    }
+    case "cells": {
+      if (!there) return {};
+      const c = readCells(t.set);
+      return c.ok ? { value: { set: c.mv, ...common } } : { sentence: c.sentence };
+    }
+    default: {
+      if (!there) return {};
+      const set: number[] = [];
+      for (let i = 0; i < t.set.length; i++) {
+        const p = parseNumber(t.set[i] ?? "");
+        if (!p.ok) return { sentence: `Motor ${i + 1}: ${p.empty ? "enter a value." : p.sentence}` };
+        set.push(p.value);
+      }
+      return { value: { set, ...common } };
+    }
+  }
+}
+
+/** The pack of an item, as the judgement needs it. */
+export function packOf(w: Pick<Run, "packs">, item: Item) {
+  const p = w.packs.find((k) => k.id === item.pack_id);
+  return p && { id: p.id, label: p.label, chemistry: p.chemistry, cells: p.cells };
+}
+
+const body = reader<WalkPresses>();
+
+/** A walk as it will be when the server has taken one more press, made at a moment of the server's clock. */
+export function pressed(w: RunSeen, p: Press, at: string): RunSeen {
+  if (w.completed_at || w.abandoned) return w;
+  const entered = body(p, "walk.entry");
+  if (entered) {
+    const old = w.entries.find((e) => e.item_id === entered.item_id);
+    const entry: Seen = {
+      item_id: entered.item_id,
+      value: entered.value,
+      judgement: entered.judgement,
+      by: p.personName,
+      at,
+      others: old?.others ?? [],
+    };
+    // What somebody else said about it stays beside it; the worse counts when the server has both.
+    if (old && old.by !== p.personName && old.judgement)
+      entry.others = [
+        ...entry.others,
+        { by: old.by, verdict: old.judgement.verdict, sentence: old.judgement.sentence },
+      ];
+    const entries = old
+      ? w.entries.map((e) => (e.item_id === entry.item_id ? entry : e))
+      : [...w.entries, entry];
+    return { ...w, entries, missing: old ? w.missing : Math.max(w.missing - 1, 0) };
+  }
+  if (body(p, "walk.complete"))
+    return w.missing > 0
+      ? w
+      : { ...w, completed_at: at, completed_by: p.personName, verdict: verdictOf(w) ?? w.verdict };
+  return w;
+}
+
+/** A walk with all presses that wait. */
+export function withPresses(w: Run, waiting: Press[], toIso: (deviceMs: number) => string): RunSeen {
+  return waiting.reduce<RunSeen>((r, p) => pressed(r, p, toIso(p.at)), w);
+}
+
+/** The worst of what was entered; nothing while an entry is not judged. */
+export function verdictOf(w: RunSeen): Schemas["Verdict"] | undefined {
+  const all = w.entries.map((e) => e.judgement?.verdict);
+  if (all.some((v) => v === undefined)) return undefined;
+  return worst([
+    ...(all as Schemas["Verdict"][]),
+    ...w.entries.flatMap((e) => e.others.map((o) => o.verdict)),
+  ]);
+}
+
+/** Entries that are not clear: what was found, and what nobody has judged yet. */
+export function found(w: RunSeen): Seen[] {
+  return w.entries.filter(
+    (e) => e.judgement?.verdict !== "clear" || e.others.some((o) => o.verdict !== "clear"),
+  );
+}
+
+/** The item that comes after one: the next open one further on, else the first open one. */
+export function nextOpen(w: RunSeen, after: number): number | undefined {
+  const have = new Set(w.entries.map((e) => e.item_id));
+  const open = w.items.flatMap((it, i) => (have.has(it.id) ? [] : [i]));
+  return open.find((i) => i > after) ?? open[0];
+}
+
+/** Stations in the order of the walk, each once. */
+export function wayRound(items: Item[]): string[] {
+  return [...new Set(items.map((i) => i.station))];
+}

@@ -1,0 +1,38 @@
+import { useEffect, useMemo, useState } from "react";
+import { ProblemError, type Schemas } from "../api/client";
+import { judgeHere, useJudge, type Answer } from "../judge/judge";
+import { judgeThere } from "./api";
+import { packOf, type Item, type RunSeen, type Value } from "./model";
+
+/** How long typing may pause before the server is asked, in ms. */
+const pause = 180;
+
+/**
+ * What an entry means, while it is typed: at once on this device, by the code
+ * the server judges with; by the server where this device cannot.
+ */
+export function useJudged(run: RunSeen, item: Item, value: Value | undefined, known?: Schemas["Judgement"]) {
+  const here = useJudge();
+  const shape = value && JSON.stringify(value);
+  const own = useMemo<Answer | undefined>(
+    () =>
+      here && shape
+        ? judgeHere({ item, value: JSON.parse(shape) as Value, pack: packOf(run, item) })
+        : undefined,
+    [here, shape, item, run],
+  );
+  const [there, setThere] = useState<Answer & { shape?: string }>({});
+  useEffect(() => {
+    if (!shape || here) return;
+    const timer = setTimeout(() => {
+      judgeThere(run.id, item.id, JSON.parse(shape) as Value)
+        .then((judgement) => setThere({ judgement, shape }))
+        .catch((e: unknown) => {
+          if (e instanceof ProblemError && e.type !== "unreachable") setThere({ sentence: e.message, shape });
+        });
+    }, pause);
+    return () => clearTimeout(timer);
+  }, [shape, here, run.id, item.id]);
+  if (!shape) return {};
+  return own ?? (there.shape === shape ? there : { judgement: known });
+}
