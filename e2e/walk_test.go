@@ -33,8 +33,8 @@ const look = `(() => {
 })()`
 
 // walkAll enters something good for every item that is left, as a person does,
-// until nothing is.
-func walkAll(t *testing.T, p *browser.Page, cell string) {
+// until nothing is, and returns in how many presses.
+func walkAll(t *testing.T, p *browser.Page, cell string) (presses int) {
 	t.Helper()
 	last := ""
 	for range 90 {
@@ -46,9 +46,10 @@ func walkAll(t *testing.T, p *browser.Page, cell string) {
 			p.Pause()
 		}
 		if s.Done {
-			return
+			return presses
 		}
 		last = s.At
+		presses++
 		switch s.Kind {
 		case "look":
 			p.Click("In order, next")
@@ -70,6 +71,7 @@ func walkAll(t *testing.T, p *browser.Page, cell string) {
 		}
 	}
 	t.Fatal("the walk does not end")
+	return presses
 }
 
 // sign enters a PIN on the pad, digit by digit.

@@ -44,6 +44,7 @@ export default defineConfig({
         navigateFallback: "index.html",
         navigateFallbackDenylist: [/^\/api\//, /^\/(healthz|readyz|metrics)$/],
         cleanupOutdatedCaches: true,
+        clientsClaim: true, // the first visit is kept too
       },
     }),
   ],

@@ -418,3 +418,80 @@ func (p *Page) conditions(c conditions) {
 	_, err := chromedp.Call(p.ctx, network, c)
 	require.NoError(p.t, err)
 }
+
+// Size makes the window so large, as when a tablet is turned.
+func (p *Page) Size(width, height int64) {
+	p.t.Helper()
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.EmulateViewport(width, height)))
+}
+
+// within is how much of an element can be seen and pressed where the page
+// stands: what is outside the window or covered is said.
+const within = `((e, what) => {
+  if (!e) return what + ' is not there';
+  const r = e.getBoundingClientRect(), w = innerWidth, h = innerHeight;
+  if (r.left < -0.5 || r.top < -0.5 || r.right > w + 0.5 || r.bottom > h + 0.5) return what + ' lies outside the screen: ' + [r.left, r.top, r.right, r.bottom].map(Math.round) + ' of ' + w + 'x' + h;
+  for (const [x, y] of [[r.left + r.width / 2, r.top + r.height / 2], [r.left + 4, r.top + 4], [r.right - 4, r.bottom - 4]]) {
+    const at = document.elementFromPoint(x, y);
+    if (at && !e.contains(at) && !at.contains(e)) return what + ' is covered by <' + at.tagName.toLowerCase() + ' class="' + at.className + '">';
+  }
+  return '';
+})`
+
+// OnScreen says what of these buttons cannot be pressed where the page stands,
+// at its top and at its foot, and which message of an error cannot be read;
+// nothing when all can.
+func (p *Page) OnScreen(buttons ...string) []string {
+	p.t.Helper()
+	for _, b := range buttons {
+		p.until("Boolean(__find.button("+quote(b)+"))", "a button "+quote(b))
+	}
+	var out []string
+	for _, y := range []string{"0", "document.documentElement.scrollHeight", "document.documentElement.scrollHeight / 2"} {
+		js := "(() => { window.scrollTo({top: " + y + ", behavior: 'instant'}); const out = [];"
+		for _, b := range buttons {
+			js += "out.push(" + within + "(__find.button(" + quote(b) + "), " + quote(b) + "));"
+		}
+		// An error stands above the keys, or at the field it belongs to.
+		js += "document.querySelectorAll('.thumb [role=alert]').forEach((e) => out.push(" + within + "(e, 'the error ' + e.textContent)));"
+		js += "return out.filter(Boolean).map((s) => s + ' (scrolled to ' + Math.round(scrollY) + ')'); })()"
+		out = append(out, Eval[[]string](p, find+"; "+js)...)
+	}
+	return out
+}
+
+// Answered presses a button and returns how long it took from the press until
+// the page showed what the expression looks for, in the frame after.
+func (p *Page) Answered(button, js string) time.Duration {
+	p.t.Helper()
+	p.until("Boolean(__find.button("+quote(button)+"))", "a button "+quote(button))
+	Eval[bool](p, `(() => {
+  window.__took = -1;
+  addEventListener('click', (e) => {
+    const look = () => requestAnimationFrame(() => { if (`+js+`) window.__took = performance.now() - e.timeStamp; else look(); });
+    look();
+  }, { capture: true, once: true });
+  return true;
+})()`)
+	p.Click(button)
+	p.until("window.__took >= 0", "an answer to "+quote(button))
+	return time.Duration(Eval[float64](p, "window.__took") * float64(time.Millisecond))
+}
+
+// Kept waits until the program is on the device, so that it opens without network.
+func (p *Page) Kept() {
+	p.t.Helper()
+	p.until("Boolean(navigator.serviceWorker.controller) || (window.__ready ??= (navigator.serviceWorker.ready.then(() => { window.__kept = true; }), true)) && window.__kept === true", "the program to be kept on the device")
+}
+
+// Judges waits until this device judges entries by itself.
+func (p *Page) Judges() {
+	p.t.Helper()
+	p.until("typeof window.mainstayJudge === 'function'", "the judgement on this device")
+}
+
+// Calm waits until the page has nothing to do, as it has when a person reads it.
+func (p *Page) Calm() {
+	p.t.Helper()
+	Eval[bool](p, "new Promise((go) => { const idle = (n) => requestIdleCallback(() => n ? setTimeout(() => idle(n - 1), 60) : go(true)); idle(6); })")
+}

@@ -113,6 +113,12 @@ func (s *Stage) Charge(id uuid.UUID) {
 
 // Entries answers every item of a run well; change may replace one.
 func (s *Stage) Entries(sh walkround.Sheet, change func(it checks.Item, v *checks.Value)) []walkround.NewEntry {
+	return Entries(sh, 4345, change)
+}
+
+// Entries answers every item of a run well, each cell with the same mV; change
+// may replace one.
+func Entries(sh walkround.Sheet, cellMV float64, change func(it checks.Item, v *checks.Value)) []walkround.NewEntry {
 	good := map[string]float64{"controller charge": 90, "number of satellites": 15, "heading difference": 1, "pack temperature": 22, "level": 99, "bus resistance": 60}
 	var out []walkround.NewEntry
 	for _, it := range sh.Items {
@@ -124,7 +130,7 @@ func (s *Stage) Entries(sh walkround.Sheet, change func(it checks.Item, v *check
 		case checks.Cells, checks.Motors:
 			v = checks.Value{}
 			for range it.Count {
-				v.Set = append(v.Set, map[checks.Kind]float64{checks.Cells: 4345, checks.Motors: 20}[it.Kind])
+				v.Set = append(v.Set, map[checks.Kind]float64{checks.Cells: cellMV, checks.Motors: 20}[it.Kind])
 			}
 		}
 		if change != nil {

@@ -4,7 +4,7 @@ import "./styles/theme.scss";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
 import { client } from "./app/client";
-import { bringBack, keepAnswers } from "./app/kept";
+import { bringBack, keepAnswers } from "./api/kept";
 import "./app/presses";
 import { applyTheme } from "./app/theme";
 import { keepProgram } from "./app/version";

@@ -1,5 +1,5 @@
 import { QueryClientProvider, useQuery } from "@tanstack/react-query";
-import { Component, lazy, Suspense, type ReactNode } from "react";
+import { Component, lazy, Suspense, useEffect, type ReactNode } from "react";
 import { BrowserRouter, Route, Routes, useLocation } from "react-router";
 import { api, ask, ProblemError } from "../api/client";
 import { keys } from "../api/keys";
@@ -7,7 +7,8 @@ import { Loading, Problem } from "../parts/states";
 import { setDraftOwner } from "../parts/drafts";
 import { setServerTime } from "../parts/time";
 import { client } from "./client";
-import { forgetAnswers } from "./kept";
+import { forgetAnswers } from "../api/kept";
+import { FlyView, GateView, inTheField, WalkStart, WalkView } from "./field";
 import { SessionContext } from "./session";
 import { Shell } from "./Shell";
 import { SignIn } from "./SignIn";
@@ -19,10 +20,6 @@ const FleetView = lazy(() => import("../fleet/FleetView").then((m) => ({ default
 const AircraftView = lazy(() => import("../fleet/AircraftView").then((m) => ({ default: m.AircraftView })));
 const PacksView = lazy(() => import("../packs/PacksView").then((m) => ({ default: m.PacksView })));
 const PackView = lazy(() => import("../packs/PackView").then((m) => ({ default: m.PackView })));
-const WalkStart = lazy(() => import("../walkround/WalkStart").then((m) => ({ default: m.WalkStart })));
-const WalkView = lazy(() => import("../walkround/WalkView").then((m) => ({ default: m.WalkView })));
-const GateView = lazy(() => import("../gate/GateView").then((m) => ({ default: m.GateView })));
-const FlyView = lazy(() => import("../fly/FlyView").then((m) => ({ default: m.FlyView })));
 const LogView = lazy(() => import("../log/LogView").then((m) => ({ default: m.LogView })));
 const RecordsView = lazy(() => import("../log/RecordsView").then((m) => ({ default: m.RecordsView })));
 const CrewView = lazy(() => import("../crew/CrewView").then((m) => ({ default: m.CrewView })));
@@ -86,6 +83,12 @@ function Entry() {
     staleTime: 30_000,
     refetchInterval: 60_000,
   });
+  const signedIn = Boolean(session.data);
+  useEffect(() => {
+    if (!signedIn) return;
+    const soon = setTimeout(() => inTheField.forEach((v) => v.fetch()), 400);
+    return () => clearTimeout(soon);
+  }, [signedIn]);
   const setup = useQuery({
     queryKey: keys.setup,
     queryFn: () => ask(api.GET("/setup")),
@@ -160,7 +163,7 @@ function Entry() {
 export function App() {
   return (
     <QueryClientProvider client={client}>
-      <BrowserRouter>
+      <BrowserRouter useTransitions={false}>
         <Suspense fallback={<Loading what="Mainstay" />}>
           <Entry />
         </Suspense>

@@ -1,4 +1,4 @@
-import type { KeyboardEvent } from "react";
+import { memo, type KeyboardEvent } from "react";
 import type { Schemas } from "../api/client";
 import { words, type Verdict } from "../parts/Flag";
 import { useDrawn } from "./useDrawn";
@@ -38,7 +38,6 @@ export function extent(t: TypeEntry): number {
 
 /** The plan of an airframe, drawn from the geometry of its type, nose up. */
 export function Airframe(p: AirframeProps) {
-  const g = p.type.profile.geometry;
   const half = (p.span ?? extent(p.type) * 2) / 2;
   const u = half / 100; // a hundredth of the half width: line widths follow the scale
   const { ref, width, height } = useDrawn({ width: 540 });
@@ -57,9 +56,7 @@ export function Airframe(p: AirframeProps) {
       role={p.onSelect ? "group" : "img"}
       aria-label={p.label}
     >
-      {g.kind !== "multirotor" && <Wing g={g} u={u} />}
-      {(g.rotors ?? 0) > 0 && <Rotors type={p.type} u={u} />}
-      {g.kind === "multirotor" && <Hub g={g} u={u} />}
+      <Body type={p.type} u={u} />
       {path.length > 1 && (
         <polyline
           className="path"
@@ -182,6 +179,18 @@ function Station({ s, x, y, r: usual, least, p }: StationProps) {
 }
 
 type Geometry = Schemas["Geometry"];
+
+/** What does not change while marks do. */
+const Body = memo(function Body({ type, u }: { type: TypeEntry; u: number }) {
+  const g = type.profile.geometry;
+  return (
+    <>
+      {g.kind !== "multirotor" && <Wing g={g} u={u} />}
+      {(g.rotors ?? 0) > 0 && <Rotors type={type} u={u} />}
+      {g.kind === "multirotor" && <Hub g={g} u={u} />}
+    </>
+  );
+});
 
 function Rotors({ type, u }: { type: TypeEntry; u: number }) {
   const g = type.profile.geometry;

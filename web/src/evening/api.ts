@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useAbout, usePress } from "../outbox/hooks";
-import { pressKind } from "../outbox/kinds";
+import { answered, pressKind } from "../outbox/kinds";
 import { serverIso } from "../parts/time";
 import { eveningThing, withTicks, type TickPress } from "./model";
 
@@ -32,7 +32,6 @@ pressKind<TickPress>("evening.tick", {
     const fresh = await ask(
       api.PUT("/evenings/{day}/ticks", { params: { header, path: { day } }, body: { item, done } }),
     );
-    void qc.cancelQueries({ queryKey });
-    qc.setQueryData(queryKey, fresh);
+    await answered(qc, queryKey, fresh);
   },
 });

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useAbout } from "../outbox/hooks";
 import { CellsField } from "../parts/CellsField";
+import { Fold } from "../parts/Fold";
 import { VerdictMark } from "../parts/Flag";
 import { parseInRange } from "../parts/number";
 import { useFlightPress } from "./api";
@@ -25,8 +26,7 @@ export function Hover({ f }: { f: Flight }) {
     press("fly.hover", { outputs: outputs.map((p) => (p.ok ? p.value : 0)) });
   };
   return (
-    <details className="hover">
-      <summary>First minute: hover and read the motors</summary>
+    <Fold className="hover" summary="First minute: hover and read the motors">
       <CellsField
         label="Output of each motor"
         unit="%"
@@ -51,6 +51,6 @@ export function Hover({ f }: { f: Flight }) {
           </div>
         )
       )}
-    </details>
+    </Fold>
   );
 }

@@ -7,6 +7,7 @@ import type { Press } from "../outbox/model";
 import { Refused, WaitLine } from "../outbox/Waits";
 import { VerdictMark } from "../parts/Flag";
 import { signal, useAwake } from "../parts/signal";
+import { Soon } from "../parts/Soon";
 import { useNow } from "../parts/time";
 import { newId } from "../api/client";
 import { useFlightPress } from "./api";
@@ -66,8 +67,10 @@ export function InTheAir({ f, waiting, refused }: FlightShown) {
       </div>
       <CallOuts f={f} t={t} onCalled={() => log("call-out")} />
       <EventKeys onPress={(k) => (grounds(k) ? setAsked(k) : log(k))} />
-      {f.type.profile.geometry.kind !== "fixed-wing" && <Hover f={f} />}
-      <Sound awake={awake} />
+      <Soon>
+        {f.type.profile.geometry.kind !== "fixed-wing" && <Hover f={f} />}
+        <Sound awake={awake} />
+      </Soon>
       <div className="thumb">
         <Refused refused={refused} />
         {!link.up && <WaitLine waiting={waiting.filter((p) => !p.opens)} />}

@@ -2,6 +2,7 @@ import { Button } from "react-bootstrap";
 import { useLink } from "../api/link";
 import { Refused, WaitLine } from "../outbox/Waits";
 import { ViewHead } from "../parts/Sheet";
+import { Soon } from "../parts/Soon";
 import { useZone } from "../parts/time";
 import { useFlightPress } from "./api";
 import type { FlightShown } from "./InTheAir";
@@ -34,7 +35,9 @@ export function Landed({ f, waiting, refused }: FlightShown) {
           log while it is fresh.
         </p>
       </div>
-      <LogForm f={f} />
+      <Soon>
+        <LogForm f={f} />
+      </Soon>
     </>
   );
 }

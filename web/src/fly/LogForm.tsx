@@ -7,6 +7,7 @@ import { readCells } from "../parts/cells";
 import { AreaField, NumberField } from "../parts/Field";
 import { keepDraft, useDraftForm } from "../parts/form";
 import { parseInRange } from "../parts/number";
+import { Fold } from "../parts/Fold";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
@@ -132,15 +133,17 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
                   {...form.register(`packs.${i}.temp`)}
                 />
               </div>
-              <details>
-                <summary style={{ minHeight: 40 }}>Cells instead of a level</summary>
+              <Fold
+                summary="Cells instead of a level"
+                open={(form.watch(`packs.${i}.cells`) ?? []).some((c) => c !== "")}
+              >
                 <CellsField
                   label={`Cells of ${p.label}`}
                   count={p.cells}
                   values={form.watch(`packs.${i}.cells`)}
                   onChange={(c) => form.setValue(`packs.${i}.cells`, c)}
                 />
-              </details>
+              </Fold>
             </fieldset>
           ))}
         </Sheet>

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useAbout, usePress, usePresses } from "../outbox/hooks";
-import { pressKind, type PressHeader } from "../outbox/kinds";
+import { answered, pressKind, type PressHeader } from "../outbox/kinds";
 import type { Press } from "../outbox/model";
 import { clearDraft } from "../parts/drafts";
 import { serverIso, setServerTime } from "../parts/time";
@@ -44,11 +44,7 @@ export function useOwnFlights(): Press<FlightPresses["fly.take-off"]>[] {
   return usePresses().filter((p) => p.kind === "fly.take-off") as Press<FlightPresses["fly.take-off"]>[];
 }
 
-/** Puts an answer in the place of an older one, also of one that is still on its way. */
-function take(qc: QueryClient, f: Flight) {
-  void qc.cancelQueries({ queryKey: keys.flight(f.id) });
-  qc.setQueryData(keys.flight(f.id), f);
-}
+const take = (qc: QueryClient, f: Flight) => answered(qc, keys.flight(f.id), f);
 
 const at = (header: PressHeader, id: string) => ({ params: { header, path: { id } } });
 
@@ -65,7 +61,7 @@ function look(qc: QueryClient) {
 pressKind<FlightPresses["fly.take-off"]>("fly.take-off", {
   said: (b) => `Take-off of ${b.seed.aircraft}`,
   send: async (p, header, qc) => {
-    take(
+    await take(
       qc,
       await ask(
         api.POST("/flights", {
@@ -80,12 +76,12 @@ pressKind<FlightPresses["fly.take-off"]>("fly.take-off", {
 pressKind<FlightPresses["fly.event"]>("fly.event", {
   said: (b) => eventWords[b.kind],
   send: async (p, header, qc) =>
-    take(qc, await ask(api.POST("/flights/{id}/events", { ...at(header, p.thing), body: p.body }))),
+    await take(qc, await ask(api.POST("/flights/{id}/events", { ...at(header, p.thing), body: p.body }))),
 });
 pressKind<FlightPresses["fly.event-back"]>("fly.event-back", {
   said: (b) => `Take back: ${eventWords[b.kind]}`,
   send: async (p, header, qc) =>
-    take(
+    await take(
       qc,
       await ask(
         api.DELETE("/flights/{id}/events/{event}", {
@@ -97,14 +93,14 @@ pressKind<FlightPresses["fly.event-back"]>("fly.event-back", {
 pressKind<FlightPresses["fly.land"]>("fly.land", {
   said: () => "Landing",
   send: async (p, header, qc) => {
-    take(qc, await ask(api.POST("/flights/{id}/land", at(header, p.thing))));
+    await take(qc, await ask(api.POST("/flights/{id}/land", at(header, p.thing))));
     look(qc);
   },
 });
 pressKind<FlightPresses["fly.resume"]>("fly.resume", {
   said: () => "Landing taken back",
   send: async (p, header, qc) => {
-    take(qc, await ask(api.POST("/flights/{id}/resume", at(header, p.thing))));
+    await take(qc, await ask(api.POST("/flights/{id}/resume", at(header, p.thing))));
     look(qc);
   },
 });
@@ -112,13 +108,13 @@ pressKind<FlightPresses["fly.hover"]>("fly.hover", {
   said: () => "Motors in the hover",
   send: async (p, header, qc) => {
     const hover = await ask(api.PUT("/flights/{id}/hover", { ...at(header, p.thing), body: p.body }));
-    qc.setQueryData<Flight>(keys.flight(p.thing), (f) => f && { ...f, hover });
+    await answered<Flight>(qc, keys.flight(p.thing), (f) => f && { ...f, hover });
   },
 });
 pressKind<FlightPresses["fly.log"]>("fly.log", {
   said: () => "The log of the flight",
   send: async (p, header, qc) => {
-    take(qc, await ask(api.POST("/flights/{id}/log", { ...at(header, p.thing), body: p.body })));
+    await take(qc, await ask(api.POST("/flights/{id}/log", { ...at(header, p.thing), body: p.body })));
     clearDraft(logDraft(p.thing));
     look(qc);
   },

@@ -3,6 +3,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useLink } from "../api/link";
+import { FlyView } from "../app/field";
 import { useQuiet } from "../app/quiet";
 import { useMay } from "../app/session";
 import { useOwnFlights } from "../fly/api";
@@ -34,6 +35,7 @@ export function Released({ g, r, mine }: Props) {
   const takeOff = useTakeOff(g, r);
   const withdraw = useWithdrawRelease(r.id);
   const flight = useOwnFlights().find((p) => p.body.release_id === r.id);
+  useEffect(() => FlyView.fetch(), []); // the next press opens it
   useEffect(() => clearDraft(`gate-${g.aircraft.id}`), [g.aircraft.id]); // the next flight is chosen anew
   return (
     <>
@@ -89,8 +91,8 @@ export function Released({ g, r, mine }: Props) {
             className="btn-land"
             disabled={left <= 0}
             onClick={() => {
-              void openSound();
               takeOff();
+              setTimeout(() => void openSound(), 250); // after the time runs: a device may take long to open its sound
             }}
           >
             Take off

@@ -1,4 +1,5 @@
-import type { QueryClient } from "@tanstack/react-query";
+import type { QueryClient, QueryKey } from "@tanstack/react-query";
+import { keepNow } from "../api/kept";
 import type { Press } from "./model";
 
 /** As the contract takes a press. */
@@ -24,6 +25,20 @@ export function pressKind<B>(name: string, k: Kind<B>): string {
 
 export function kindOf(p: Press): Kind<unknown> | undefined {
   return kinds.get(p.kind) as Kind<unknown> | undefined;
+}
+
+/**
+ * Puts the answer to a press in the place of what is shown. A look that began
+ * before it would bring back how things were; it is ended first.
+ */
+export async function answered<T>(
+  qc: QueryClient,
+  queryKey: QueryKey,
+  answer: T | ((old: T | undefined) => T | undefined),
+) {
+  await qc.cancelQueries({ queryKey });
+  qc.setQueryData<T>(queryKey, answer as T);
+  await keepNow(qc, queryKey); // before the press is forgotten, or a reload without network would know neither
 }
 
 /** What was pressed, in a few words. */

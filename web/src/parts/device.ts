@@ -31,6 +31,6 @@ export async function unshelve(shelf: Shelf, key: string): Promise<void> {
   await (await open()).delete(shelf, key);
 }
 
-export async function read<T>(shelf: Shelf, key: string): Promise<T | undefined> {
-  return (await (await open()).get(shelf, key)) as T | undefined;
+export async function clearShelf(shelf: Shelf): Promise<void> {
+  await (await open()).clear(shelf);
 }

@@ -1,13 +1,14 @@
 import { useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
+import { useSession } from "../app/session";
 import { RaiseDefect } from "../fleet/RaiseDefect";
 import { readDraft, writeDraft } from "../parts/drafts";
-import { VerdictMark } from "../parts/Flag";
 import { entryDraft } from "./api";
 import { EntryFields } from "./EntryFields";
 import { Judged } from "./Judged";
 import { typedFrom, valueOf, type Item, type RunSeen, type Seen, type Typed, type Value } from "./model";
+import { Said } from "./Said";
 import { useJudged } from "./useJudged";
 
 export interface ItemEntryProps {
@@ -39,16 +40,18 @@ export function ItemEntry({
   readOnly,
   above,
 }: ItemEntryProps) {
+  const { person } = useSession();
   const draftKey = entryDraft(run.id, item.id);
+  const own = entry?.by === person.name ? entry : undefined; // nobody goes on with what another one saw
   const [typed, setTyped] = useState<Typed>(() => ({
-    ...typedFrom(entry?.value),
+    ...typedFrom(own?.value),
     ...readDraft<Typed>(draftKey),
   }));
   const [wrong, setWrong] = useState("");
   const [defect, setDefect] = useState(false);
   const look = item.kind === "look" && typed.look !== "defect";
   const { value, sentence } = valueOf(item, typed);
-  const judged = useJudged(run, item, value, entry?.judgement);
+  const judged = useJudged(run, item, value, own?.judgement);
 
   const change = (part: Partial<Typed>) => {
     const t = { ...typed, ...part };
@@ -85,12 +88,7 @@ export function ItemEntry({
           change={change}
           onRaise={() => setDefect(true)}
         />
-        {entry?.others.map((o) => (
-          <p key={o.by + o.sentence} className="mb-1">
-            <VerdictMark verdict={o.verdict} /> {o.by}: {o.sentence}{" "}
-            <span className="soft">The worse of what was said counts.</span>
-          </p>
-        ))}
+        {entry && <Said entry={entry} me={person.name} />}
         <div className="thumb">
           {above}
           <Judged judged={judged.judgement} wrong={wrong || judged.sentence} />
@@ -124,15 +122,17 @@ export function ItemEntry({
           </div>
         </div>
       </form>
-      <RaiseDefect
-        open={defect}
-        onClose={() => setDefect(false)}
-        aircraft={run.aircraft_id}
-        stations={run.type.stations}
-        station={item.station}
-        title={typed.note.slice(0, 120)}
-        walkround={run.id}
-      />
+      {defect && (
+        <RaiseDefect
+          open
+          onClose={() => setDefect(false)}
+          aircraft={run.aircraft_id}
+          stations={run.type.stations}
+          station={item.station}
+          title={typed.note.slice(0, 120)}
+          walkround={run.id}
+        />
+      )}
     </>
   );
 }

@@ -4,7 +4,7 @@ import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { startJudge } from "../judge/judge";
 import { useAbout, usePress } from "../outbox/hooks";
-import { pressKind } from "../outbox/kinds";
+import { answered, pressKind } from "../outbox/kinds";
 import { clearDraft } from "../parts/drafts";
 import { serverIso } from "../parts/time";
 import { withPresses, type Run, type WalkPresses } from "./model";
@@ -38,16 +38,13 @@ export function judgeThere(run: string, item_id: string, value: Schemas["ItemVal
 /** Under which an entry is kept while it is typed. */
 export const entryDraft = (run: string, item: string) => `walk-${run}-${item}`;
 
-function take(qc: QueryClient, w: Run) {
-  void qc.cancelQueries({ queryKey: keys.walkround(w.id) });
-  qc.setQueryData(keys.walkround(w.id), w);
-}
+const take = (qc: QueryClient, w: Run) => answered(qc, keys.walkround(w.id), w);
 
 pressKind<WalkPresses["walk.entry"]>("walk.entry", {
   said: (b) => b.title,
   send: async (p, header, qc) => {
     const { item_id, value } = p.body;
-    take(
+    await take(
       qc,
       await ask(
         api.PUT("/walkrounds/{id}/entries", {
@@ -62,7 +59,10 @@ pressKind<WalkPresses["walk.entry"]>("walk.entry", {
 pressKind<WalkPresses["walk.complete"]>("walk.complete", {
   said: (b) => `The end of the ${b.kind}`,
   send: async (p, header, qc) => {
-    take(qc, await ask(api.POST("/walkrounds/{id}/complete", { params: { header, path: { id: p.thing } } })));
+    await take(
+      qc,
+      await ask(api.POST("/walkrounds/{id}/complete", { params: { header, path: { id: p.thing } } })),
+    );
     await qc.invalidateQueries();
   },
 });

@@ -1,21 +1,27 @@
-import { useCallback, useEffect } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { typing } from "../app/Shortcuts";
 import type { RunSeen } from "./model";
 
-/** Which item of the walk is in hand; it stands in the address, and arrow keys move it. */
+/**
+ * Which item of the walk is in hand; arrow keys move it. It stands in the
+ * address, for a reload, but moving it is no navigation: the next item is there
+ * with the press.
+ */
 export function useStep(w: RunSeen) {
-  const [params, setParams] = useSearchParams();
+  const [params] = useSearchParams();
+  const [asked, setAsked] = useState(params.get("item"));
   const have = new Set(w.entries.map((e) => e.item_id));
   const firstOpen = w.items.findIndex((i) => !have.has(i.id));
-  const asked = w.items.findIndex((i) => i.id === params.get("item"));
-  const at = asked >= 0 ? asked : firstOpen >= 0 ? firstOpen : w.items.length;
+  const chosen = w.items.findIndex((i) => i.id === asked);
+  const at = chosen >= 0 ? chosen : firstOpen >= 0 ? firstOpen : w.items.length;
   const show = useCallback(
     (i: number | undefined) => {
       const it = i === undefined ? undefined : w.items[i];
-      setParams(it ? { item: it.id } : {}, { replace: true });
+      setAsked(it?.id ?? null);
+      history.replaceState(history.state, "", it ? `?item=${encodeURIComponent(it.id)}` : location.pathname);
     },
-    [setParams, w.items],
+    [w.items],
   );
   useEffect(() => {
     const onKey = (e: KeyboardEvent) => {
