@@ -252,6 +252,7 @@ func TestWalkroundBadInputDraftAndPhoto(t *testing.T) {
 	p.Click("Start the walkround")
 	p.See("Arm 1: latch, play, cracks")
 	p.Click("Defect")
+	p.Click("Save, next")
 	p.See("Say in the note what the defect is.")
 	p.Fill("What the defect is", "Hairline crack at the hinge")
 	p.See("Defect here stops the flight")

@@ -149,6 +149,7 @@ const find = `(() => {
       const all = [...root.querySelectorAll('button, a, summary, [role=button]')].filter((e) => shown(e) && enabled(e));
       return all.find((e) => name(e) === words) ?? all.find((e) => name(e).startsWith(words)) ?? all.find((e) => name(e).includes(words));
     },
+    buttons: (words) => [...root.querySelectorAll('button, a, summary, [role=button]')].filter((e) => shown(e) && enabled(e) && name(e) === words),
     field: (words) => {
       const labels = [...root.querySelectorAll('label')].filter(shown);
       const l = labels.find((e) => name(e) === words) ?? labels.find((e) => name(e).startsWith(words));
@@ -187,6 +188,18 @@ func (p *Page) See(words ...string) {
 	for _, w := range words {
 		p.until("__find.text("+quote(w)+")", "the words "+quote(w))
 	}
+}
+
+// SeeThing waits until something stands on the page that the selector finds.
+func (p *Page) SeeThing(css string) {
+	p.t.Helper()
+	p.until("Boolean(document.querySelector("+quote(css)+"))", css)
+}
+
+// SeeIn waits until the words stand in a part of the page.
+func (p *Page) SeeIn(css, words string) {
+	p.t.Helper()
+	p.until("[...document.querySelectorAll("+quote(css)+")].some((e) => e.innerText.includes("+quote(words)+"))", quote(words)+" in "+css)
 }
 
 // Gone waits until the words no longer stand on the page.
@@ -450,7 +463,8 @@ func (p *Page) OnScreen(buttons ...string) []string {
 	for _, y := range []string{"0", "document.documentElement.scrollHeight", "document.documentElement.scrollHeight / 2"} {
 		js := "(() => { window.scrollTo({top: " + y + ", behavior: 'instant'}); const out = [];"
 		for _, b := range buttons {
-			js += "out.push(" + within + "(__find.button(" + quote(b) + "), " + quote(b) + "));"
+			// The same thing may be offered in two places; one of them has to be at hand.
+			js += "{ const all = __find.buttons(" + quote(b) + "), why = (all.length ? all : [__find.button(" + quote(b) + ")]).map((e) => " + within + "(e, " + quote(b) + ")); if (!why.includes('')) out.push(why[0]); }"
 		}
 		// An error stands above the keys, or at the field it belongs to.
 		js += "document.querySelectorAll('.thumb [role=alert]').forEach((e) => out.push(" + within + "(e, 'the error ' + e.textContent)));"

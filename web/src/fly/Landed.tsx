@@ -1,5 +1,6 @@
 import { Button } from "react-bootstrap";
 import { useLink } from "../api/link";
+import { useQuiet } from "../app/quiet";
 import { Refused, WaitLine } from "../outbox/Waits";
 import { ViewHead } from "../parts/Sheet";
 import { Soon } from "../parts/Soon";
@@ -11,6 +12,7 @@ import { clock } from "./model";
 
 /** On the ground: disconnect, feel, log; or the landing was a slip. */
 export function Landed({ f, waiting, refused }: FlightShown) {
+  useQuiet();
   const z = useZone();
   const link = useLink();
   const press = useFlightPress(f.id);

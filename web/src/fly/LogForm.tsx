@@ -178,10 +178,17 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
             maxLength={1000}
             hint="The next walk of this aircraft shows it."
           />
-          <Button type="submit" className="btn-big w-100" disabled={form.formState.isSubmitting}>
-            Log the flight
-          </Button>
         </Sheet>
+      </div>
+      <div className="thumb">
+        {form.first && (
+          <div className="judged stop" role="alert">
+            {form.first}
+          </div>
+        )}
+        <Button type="submit" className="btn-big">
+          Log the flight
+        </Button>
       </div>
     </form>
   );

@@ -131,9 +131,7 @@ function Totals({ filter }: { filter: Filter }) {
             </div>
           </div>
           <details>
-            <summary style={{ minHeight: 44, paddingTop: 8 }}>
-              Totals by pilot, aircraft, type and pack
-            </summary>
+            <summary>Totals by pilot, aircraft, type and pack</summary>
             <div className="two">
               {groups(t).map(([name, rows]) => (
                 <Sheet key={name} title={name}>

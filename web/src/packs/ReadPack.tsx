@@ -153,7 +153,7 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
           />
         </div>
         <details className="mb-2">
-          <summary style={{ minHeight: 40 }}>Charge and resistance, from a charger</summary>
+          <summary>Charge and resistance, from a charger</summary>
           <div className="two" style={{ gap: "0 1rem" }}>
             <NumberField label="Charge" unit="mAh" {...f.register("mah")} wrong={f.wrong("mah")} />
             <SelectField label="It went" {...f.register("way")}>

@@ -58,5 +58,18 @@ export function useDraftForm<T extends FieldValues>(
     const e = form.formState.errors[name] as { message?: string; root?: { message?: string } } | undefined;
     return e?.message ?? e?.root?.message; // a fault of a group of boxes lies one level down
   };
-  return { ...form, submit, wrong, root: form.formState.errors.root?.message };
+  const errors = form.formState.errors;
+  return { ...form, submit, wrong, root: errors.root?.message, first: firstMessage(errors) };
+}
+
+/** The first of all faults, for the foot of a long form. */
+function firstMessage(errors: unknown): string | undefined {
+  if (typeof errors !== "object" || errors === null) return undefined;
+  const { message } = errors as { message?: unknown };
+  if (typeof message === "string" && message) return message;
+  for (const [k, v] of Object.entries(errors)) {
+    const found = k === "ref" ? undefined : firstMessage(v);
+    if (found) return found;
+  }
+  return undefined;
 }

@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { Button, ProgressBar } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { api, ask } from "../api/client";
 import { useLink } from "../api/link";
@@ -59,7 +59,16 @@ export function Walk({ w, waiting, refused }: WalkShown) {
           All {w.items.length} items
         </Button>
       </ViewHead>
-      <ProgressBar className="mb-2" now={done} max={Math.max(w.items.length, 1)} aria-label="Items done" />
+      <div
+        className="progress mb-2"
+        role="progressbar"
+        aria-label="Items done"
+        aria-valuemin={0}
+        aria-valuemax={w.items.length}
+        aria-valuenow={done}
+      >
+        <div className="progress-bar" style={{ width: `${(100 * done) / Math.max(w.items.length, 1)}%` }} />
+      </div>
       {abandon.error && <Problem error={abandon.error} />}
       {w.notes.length > 0 && !ended && <Wanted notes={w.notes} />}
       <Pinned w={w} onShow={show} />

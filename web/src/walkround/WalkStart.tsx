@@ -81,7 +81,6 @@ function Start({
     <>
       <ViewHead title={`Walk round ${d.aircraft.name}`} />
       <div className="stack" style={{ maxWidth: 760 }}>
-        {error !== undefined && <Problem error={error} />}
         {resume && (
           <div className="notice">
             <div>
@@ -113,6 +112,9 @@ function Start({
         <Sheet title={n === 1 ? "The pack that comes along" : `The ${n} packs that come along`}>
           <PackChoice packs={fit} count={n} chosen={chosen} onChange={setChosen} />
         </Sheet>
+      </div>
+      <div className="thumb">
+        {error !== undefined && <Problem error={error} />}
         <Button className="btn-big" onClick={() => void start()}>
           Start the {kind}
         </Button>

@@ -48,7 +48,7 @@ export function valueOf(item: Item, t: Typed): { value?: Value; sentence?: strin
   const there = t.set.filter((x) => x.trim()).length >= (item.count ?? 0);
   switch (item.kind) {
     case "look":
-      if (t.look === "defect" && !t.note.trim()) return { sentence: "Say what the defect is." };
+      if (t.look === "defect" && !t.note.trim()) return { sentence: "Say in the note what the defect is." };
       return t.look ? { value: { look: t.look, ...common } } : {};
     case "reading": {
       const p = parseInRange(t.number, item.min ?? -Infinity, item.max ?? Infinity, unitOf(item));
