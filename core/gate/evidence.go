@@ -72,15 +72,22 @@ func Ready(t airframe.Type, p Pack, now time.Time) bool {
 
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%d charged pack(s) that may fly fit it; a flight takes %d.", g.in.PacksReady, n), "States on the rack.", nil, "charging packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s may fly in it; a flight takes %d.", charged(g.in.PacksReady), n), "States on the rack.", nil, "charging packs",
 			&judge.Remedy{Kind: judge.OpenRack})
 	}
+}
+
+func charged(n int) string {
+	if n == 0 {
+		return "No charged pack"
+	}
+	return "Only " + judge.Count(n, "charged pack")
 }
 
 func (g *run) packs() {
 	want := g.in.Type.Packs
 	if len(g.in.Packs) != want.Count {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %d pack(s); %d chosen.", g.in.Type.Name, want.Count, len(g.in.Packs)), "Choice of packs.", nil, "choosing packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %s; %d chosen.", g.in.Type.Name, judge.Count(want.Count, "pack"), len(g.in.Packs)), "Choice of packs.", nil, "choosing packs",
 			&judge.Remedy{Kind: judge.ChoosePacks})
 	}
 	for i, p := range g.in.Packs {

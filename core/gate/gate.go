@@ -45,7 +45,7 @@ func Judge(in Input) Output {
 		g.step(judge.RuleEnergy, g.energy)
 		g.step(judge.RuleSticks, g.sticks)
 		g.step(judge.RuleWind, func() { out.Wind, out.WindM = g.wind() })
-	} else {
+	} else if in.Released == nil && in.InAir == nil { // else its packs are chosen, and with it
 		g.step(judge.RulePacks, g.rack)
 	}
 	g.rules()

@@ -383,3 +383,18 @@ func TestDeterministicAndMonotonic(t *testing.T) {
 func TestOutputNamesTheRulePack(t *testing.T) {
 	assert.True(t, strings.HasPrefix(gate.Judge(good()).Rules, rules.USSmall.Name))
 }
+
+// The packs of an aircraft that is released or in the air are with it: that the
+// rack has no more of them is nothing against it.
+func TestRackIsNoMatterOfAReleasedAircraft(t *testing.T) {
+	in := good()
+	in.Scope, in.Facts.Pilot, in.Wind, in.Packs, in.PacksReady = gate.AircraftOnly, nil, nil, nil, 0
+	says := func(in gate.Input) bool {
+		return slices.ContainsFunc(gate.Judge(in).Findings, func(f judge.Finding) bool { return f.Rule == judge.RulePacks })
+	}
+	assert.True(t, says(in))
+	in.Released = &gate.Release{ID: "r", Pilot: "P", At: in.Now}
+	assert.False(t, says(in))
+	in.Released, in.InAir = nil, &gate.InAir{FlightID: "f", Pilot: "P"}
+	assert.False(t, says(in))
+}

@@ -61,7 +61,7 @@ func (g *run) propellers() {
 		return
 	}
 	say := func(v judge.Verdict, sentence string) {
-		g.find(judge.RuleOtherPropellers, judge.RuleOtherPropellers, v, sentence, fmt.Sprintf("%d propeller(s) of another maker fitted.", n), nil, "propellers of the maker",
+		g.find(judge.RuleOtherPropellers, judge.RuleOtherPropellers, v, sentence, fmt.Sprintf("%s of another maker fitted.", judge.Count(n, "propeller")), nil, "propellers of the maker",
 			&judge.Remedy{Kind: judge.ReplacePropeller, ID: g.in.Aircraft.ID})
 	}
 	switch {

@@ -159,6 +159,14 @@ func Sort(fs []Finding) {
 	})
 }
 
+// Count says how many there are of a thing: 1 pack, 2 packs.
+func Count(n int, one string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return fmt.Sprintf("%d %ss", n, one)
+}
+
 // Capital begins a sentence with a capital letter, whatever its alphabet.
 func Capital(s string) string {
 	r, n := utf8.DecodeRuneInString(s)

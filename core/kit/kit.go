@@ -2,7 +2,11 @@
 // it. The list is usual practice; a crew adds its own.
 package kit
 
-import "fmt"
+import (
+	"fmt"
+
+	"mainstay/core/judge"
+)
 
 // Item is one thing to pack.
 type Item struct {
@@ -50,7 +54,7 @@ func List(j Job) []Item {
 		}
 		flights, why := 1, "for one flight and one more: the sorties are not planned yet"
 		if j.Sorties != nil {
-			flights, why = *j.Sorties*same, fmt.Sprintf("for %d planned flight(s) and one more, less what is charged on site", *j.Sorties*same)
+			flights, why = *j.Sorties*same, fmt.Sprintf("for %s planned and one more, less what is charged on site", judge.Count(*j.Sorties*same, "flight"))
 		}
 		add("packs-"+a.Type, "Packs, "+a.Type, (flights+1)*a.Packs, why)
 		add("propellers-"+a.Type, "Spare propellers, "+a.Type, max(a.Propellers, 1), "one of each position; contact means replacing")

@@ -11,6 +11,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
+	"mainstay/core/judge"
 	"mainstay/core/wear"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -152,7 +153,7 @@ func (s *Service) fit(ctx context.Context, tx *gorm.DB, a Aircraft, t airframe.T
 		done = append(done, map[string]string{"station": at.ID, "fitted": serial, "removed": oldSerial})
 	}
 	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsFitted, Subject: a.ID, At: now, By: by.By(),
-		Summary: fmt.Sprintf("%s: %d part(s) fitted.", a.Name, len(done)), Content: map[string]any{"parts": done, "source": f.Source, "old": f.Old, "cut_up": f.CutUp}})
+		Summary: fmt.Sprintf("%s: %s fitted.", a.Name, judge.Count(len(done), "part")), Content: map[string]any{"parts": done, "source": f.Source, "old": f.Old, "cut_up": f.CutUp}})
 	return err
 }
 

@@ -11,6 +11,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
+	"mainstay/core/judge"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -167,5 +168,5 @@ func (s *Service) typeOf(ctx context.Context, f Flight) (airframe.Type, error) {
 }
 
 func (f Flight) summary(aircraft string) string {
-	return fmt.Sprintf("%s: %d min, %d landing(s), %s", aircraft, (f.Seconds+30)/60, f.Landings, f.Purpose)
+	return fmt.Sprintf("%s: %d min, %s, %s", aircraft, (f.Seconds+30)/60, judge.Count(f.Landings, "landing"), f.Purpose)
 }

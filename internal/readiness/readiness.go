@@ -14,6 +14,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/crew"
+	judging "mainstay/core/judge"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -104,7 +105,7 @@ func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		p.SignedBy, p.At, p.Note = by.Name, s.Clock.Now(), strings.TrimSpace(p.Note)
 		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.PracticeLogged, Subject: p.PersonID, At: p.At, By: by.By(), Signed: true,
-			Summary: fmt.Sprintf("%s flew %s by hand, %s: %d pack(s), %d landing(s)", who.Name, t.Name, p.Phase, p.Packs, p.Landings),
+			Summary: fmt.Sprintf("%s flew %s by hand, %s: %s, %s", who.Name, t.Name, p.Phase, judging.Count(p.Packs, "pack"), judging.Count(p.Landings, "landing")),
 			Content: map[string]any{"practice": p.ID, "person": who.Name, "type": t.Key, "phase": p.Phase, "packs": p.Packs, "landings": p.Landings, "nose_in": p.NoseIn, "flown_on": p.FlownOn.Format(time.DateOnly), "note": p.Note,
 				"statement": statement}})
 		if err != nil {
@@ -137,7 +138,7 @@ func (s *Service) flown(ctx context.Context, p Practice, c people.Crew) error {
 		return err
 	}
 	if p.Packs+before.Packs > sum.Packs || p.Landings+before.Landings > sum.Landings {
-		return fault.Bad("packs", "The flights of that day show %d pack(s) and %d landing(s) on this type, and %d and %d are logged already; no more is.", sum.Packs, sum.Landings, before.Packs, before.Landings)
+		return fault.Bad("packs", "The flights of that day show %s and %s on this type, and %d and %d are logged already; no more is.", judging.Count(sum.Packs, "pack"), judging.Count(sum.Landings, "landing"), before.Packs, before.Landings)
 	}
 	return nil
 }

@@ -184,7 +184,7 @@ func sentenceFor(e *openapi3.SchemaError) string {
 		return "This is missing."
 	case "minLength":
 		if s.MinLength <= 1 {
-			return "Enter something here."
+			return "This must not stay empty."
 		}
 		return fmt.Sprintf("Enter at least %d characters.", s.MinLength)
 	case "maxLength":

@@ -174,7 +174,7 @@ func (s *Service) Start(ctx context.Context, id, aircraft uuid.UUID, kind string
 
 func (s *Service) checkPacks(ctx context.Context, t airframe.Type, ids []uuid.UUID) error {
 	if len(ids) > t.Packs.Count {
-		return fault.Bad("pack_ids", "%s takes %d pack(s); %d were chosen.", t.Name, t.Packs.Count, len(ids))
+		return fault.Bad("pack_ids", "%s takes %s; %d were chosen.", t.Name, judge.Count(t.Packs.Count, "pack"), len(ids))
 	}
 	views, err := s.Fleet.PackViews(ctx, append([]uuid.UUID{}, ids...)) // nil would mean the whole rack
 	if err != nil {

@@ -4,6 +4,7 @@ import "./styles/theme.scss";
 import { createRoot } from "react-dom/client";
 import { App } from "./app/App";
 import { client } from "./app/client";
+import { watchLink } from "./api/link";
 import { bringBack, keepAnswers } from "./api/kept";
 import "./app/presses";
 import { applyTheme } from "./app/theme";
@@ -14,6 +15,7 @@ import { load } from "./outbox/store";
 const patience = 800;
 
 applyTheme();
+watchLink();
 keepProgram();
 const ready = Promise.all([bringBack(client), load()]);
 void Promise.race([ready, new Promise((go) => setTimeout(go, patience))]).then(() => {

@@ -9,7 +9,7 @@ interface Link {
   since: number;
 }
 
-let link: Link = { up: navigator.onLine, since: Date.now() };
+let link: Link = { up: true, since: Date.now() };
 let last = Date.now();
 let listening = false;
 const told = new Set<() => void>();
@@ -53,17 +53,21 @@ export async function probe() {
   }
 }
 
-window.addEventListener("offline", missed);
-window.addEventListener("online", () => void probe());
-document.addEventListener("visibilitychange", () => {
-  last = Date.now();
-  if (!document.hidden) void probe();
-});
-setInterval(() => {
-  if (document.hidden) return;
-  if (!link.up) void probe();
-  else if (listening && Date.now() - last > silentFor) missed();
-}, 500);
+/** Watches the connection, from the start of the page to its end. */
+export function watchLink() {
+  if (!navigator.onLine) missed();
+  window.addEventListener("offline", missed);
+  window.addEventListener("online", () => void probe());
+  document.addEventListener("visibilitychange", () => {
+    last = Date.now();
+    if (!document.hidden) void probe();
+  });
+  setInterval(() => {
+    if (document.hidden) return;
+    if (!link.up) void probe();
+    else if (listening && Date.now() - last > silentFor) missed();
+  }, 500);
+}
 
 export function linked(): boolean {
   return link.up;

@@ -6,6 +6,7 @@ import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
+import { DateField } from "../parts/DateField";
 import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";
@@ -13,6 +14,7 @@ import { ScrollX } from "../parts/ScrollX";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { serverNow } from "../parts/time";
 import { heldWords } from "../gate/rules";
+import { counted } from "../parts/number";
 
 type Paper = Schemas["Paper"];
 
@@ -139,7 +141,7 @@ function Holds({ p }: { p: Paper }) {
   if (left < 30)
     return (
       <>
-        <VerdictMark verdict="watch" /> ends in {Math.max(0, Math.ceil(left))} days
+        <VerdictMark verdict="watch" /> ends in {counted(Math.max(0, Math.ceil(left)), "day")}
       </>
     );
   return (
@@ -236,10 +238,9 @@ function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) {
       )}
       <TextField label="Number" maxLength={80} {...f.register("number")} wrong={f.wrong("number")} />
       <div className="two" style={{ gap: "0 1rem" }}>
-        <TextField label="Issued on" type="date" {...f.register("issued_on")} wrong={f.wrong("issued_on")} />
-        <TextField
+        <DateField label="Issued on" {...f.register("issued_on")} wrong={f.wrong("issued_on")} />
+        <DateField
           label="Ends on"
-          type="date"
           {...f.register("expires_on")}
           wrong={f.wrong("expires_on")}
           hint="Empty: it does not end."

@@ -5,10 +5,11 @@ import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay, useSession } from "../app/session";
 import { Dialog } from "../parts/Dialog";
+import { DateField } from "../parts/DateField";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
+import { parseInRange, counted } from "../parts/number";
 import { PinPad } from "../parts/PinPad";
 import { Sheet } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
@@ -73,8 +74,9 @@ export function ReadinessSheet({ person, name }: { person: string; name: string 
               {d.log.map((l) => (
                 <li key={l.id}>
                   <span className="fig">{l.flown_on}</span>{" "}
-                  {d.types.find((t) => t.type_key === l.type_key)?.type ?? l.type_key}, {l.phase}: {l.packs}{" "}
-                  packs, {l.landings} landings{l.nose_in && ", nose-in"}
+                  {d.types.find((t) => t.type_key === l.type_key)?.type ?? l.type_key}, {l.phase}:{" "}
+                  {counted(l.packs, "pack")}, {counted(l.landings, "landing")}
+                  {l.nose_in && ", nose-in"}
                   <div className="soft">
                     signed by {l.signed_by}
                     {l.note && ` · ${l.note}`}
@@ -179,7 +181,7 @@ function PracticeForm({ person, d, onDone }: { person: string; d: Readiness; onD
           {...f.register("landings")}
           wrong={f.wrong("landings")}
         />
-        <TextField label="On" type="date" {...f.register("flown_on")} wrong={f.wrong("flown_on")} />
+        <DateField label="On" {...f.register("flown_on")} wrong={f.wrong("flown_on")} />
         <CheckField label="Nose-in practised" {...f.register("nose_in")} />
       </div>
       <TextField label="Note" maxLength={500} {...f.register("note")} wrong={f.wrong("note")} />

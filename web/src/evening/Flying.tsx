@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
-import { TextField } from "../parts/Field";
+import { MomentField } from "../parts/DateField";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { instant, useZone } from "../parts/time";
@@ -85,17 +85,17 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
         ))}
       </ul>
       {e.flying.length === 0 && <p>There is no aircraft in service.</p>}
-      <TextField
+      <MomentField
         label="Charging begins"
-        type="datetime-local"
+        zone={z.zone}
         value={start}
         disabled={!edits}
         onChange={(x) => setStart(x.target.value)}
         onBlur={() => start !== local(e.start_at) && void save({}, start, ready)}
       />
-      <TextField
+      <MomentField
         label="All ready by"
-        type="datetime-local"
+        zone={z.zone}
         value={ready}
         disabled={!edits}
         onChange={(x) => setReady(x.target.value)}

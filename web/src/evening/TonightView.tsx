@@ -9,6 +9,7 @@ import { Empty, QueryView } from "../parts/states";
 import { serverNow, useZone } from "../parts/time";
 import { Refused } from "../outbox/Waits";
 import { useEvening } from "./api";
+import { DayStep } from "./DayStep";
 import { ChargerList } from "./ChargerList";
 import { Flying } from "./Flying";
 import { GearList } from "./GearList";
@@ -26,14 +27,7 @@ export function TonightView() {
   return (
     <>
       <ViewHead title={`Tonight, for ${day}`}>
-        <input
-          type="date"
-          className="form-control no-print"
-          style={{ width: 190 }}
-          aria-label="Day of flying"
-          value={day}
-          onChange={(e) => e.target.value && set({ day: e.target.value === tomorrow ? "" : e.target.value })}
-        />
+        <DayStep day={day} onChange={(d) => set({ day: d === tomorrow ? "" : d })} />
         <Button variant="outline-primary" className="no-print" onClick={() => print()}>
           Print
         </Button>

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
+import { DateField } from "../parts/DateField";
 import { CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
@@ -76,9 +77,8 @@ export function AddAircraft({ open, onClose, types }: Props) {
           wrong={f.wrong("registration")}
           hint="Without it the gate says Stop."
         />
-        <TextField
+        <DateField
           label="Registration valid through"
-          type="date"
           {...f.register("registration_expires")}
           wrong={f.wrong("registration_expires")}
         />

@@ -23,6 +23,7 @@ import { RaiseDefect } from "./RaiseDefect";
 import { ReportIncident } from "./ReportIncident";
 import { TrendsPanel } from "./TrendsPanel";
 import { EditAircraft } from "./EditAircraft";
+import { counted } from "../parts/number";
 
 type Detail = Schemas["AircraftDetail"];
 type Act = "ground" | "return" | "fit" | "defect" | "edit" | "incident";
@@ -101,7 +102,7 @@ function Aircraft({ d }: { d: Detail }) {
             label={`Plan of ${a.name}; choose a station for its story`}
           />
           <div className="soft fig">
-            {a.hours.toFixed(1)} h · {a.flights} flights · {a.landings} landings
+            {a.hours.toFixed(1)} h · {counted(a.flights, "flight")} · {counted(a.landings, "landing")}
           </div>
         </div>
         <div className="stack">
@@ -220,7 +221,8 @@ function StationStory({
                       {part.serial}
                     </Link>
                     , {part.source === "maker" ? "maker's part" : "third-party part"}, {part.hours.toFixed(1)}{" "}
-                    h, {part.flights} flights{part.fitted_at && `, fitted ${z.date(part.fitted_at)}`}
+                    h, {counted(part.flights, "flight")}
+                    {part.fitted_at && `, fitted ${z.date(part.fitted_at)}`}
                   </>
                 ) : (
                   <span className="soft">nothing recorded</span>

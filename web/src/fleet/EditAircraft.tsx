@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
+import { DateField } from "../parts/DateField";
 import { CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
@@ -44,9 +45,8 @@ export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: 
         {f.root && <Problem error={new Error(f.root)} />}
         <TextField label="Name the crew calls it by" {...f.register("name")} wrong={f.wrong("name")} />
         <TextField label="Registration" {...f.register("registration")} wrong={f.wrong("registration")} />
-        <TextField
+        <DateField
           label="Registration valid through"
-          type="date"
           {...f.register("registration_expires")}
           wrong={f.wrong("registration_expires")}
         />

@@ -14,6 +14,7 @@ import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { AddAircraft } from "./AddAircraft";
+import { counted } from "../parts/number";
 
 export function useTypes() {
   return useQuery({ queryKey: keys.types, queryFn: () => ask(api.GET("/types")), staleTime: 60_000 });
@@ -105,7 +106,7 @@ function Hangar({ entries, types, q }: HangarProps) {
               <Rope used={e.next_due_fraction} verdict={due} label={e.next_due} />
               <div>{e.next_due}</div>
               <div className="soft fig mt-auto">
-                {e.aircraft.hours.toFixed(1)} h · {e.aircraft.flights} flights
+                {e.aircraft.hours.toFixed(1)} h · {counted(e.aircraft.flights, "flight")}
               </div>
             </Link>
           );

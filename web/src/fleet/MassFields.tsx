@@ -1,4 +1,5 @@
-import { NumberField, TextField } from "../parts/Field";
+import { DateField } from "../parts/DateField";
+import { NumberField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
 import { useUnits } from "../parts/units";
 
@@ -19,7 +20,7 @@ export function MassFields({ f }: { f: Form }) {
         wrong={f.wrong("mass")}
         hint="Weighed with packs and payload. Without it the gate says Stop."
       />
-      <TextField label="Weighed on" type="date" {...f.register("weighed_on")} wrong={f.wrong("weighed_on")} />
+      <DateField label="Weighed on" {...f.register("weighed_on")} wrong={f.wrong("weighed_on")} />
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { Airframe } from "../drawings/Airframe";
 import { Spark } from "../drawings/Spark";
 import { VerdictMark, words, worst, type Verdict } from "../parts/Flag";
 import { ScrollX } from "../parts/ScrollX";
+import { counted } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -117,8 +118,8 @@ function Trends({ t, type }: { t: Schemas["Trends"]; type: Schemas["TypeEntry"] 
         </>
       )}
       <p className="soft mb-0">
-        Each against the median of its sisters, over the last {t.flights} flights. Named when the median of
-        the last five has moved by more than three robust deviations from before.
+        Each against the median of its sisters, over the last {counted(t.flights, "flight")}. Named when the
+        median of the last five has moved by more than three robust deviations from before.
       </p>
     </>
   );

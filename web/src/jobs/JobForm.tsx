@@ -7,6 +7,7 @@ import { useSession } from "../app/session";
 import { GearFields } from "./GearFields";
 import { CraftFields, blankCraft, type ChosenCraft } from "./CraftFields";
 import { PlaceFields } from "./PlaceFields";
+import { MomentField } from "../parts/DateField";
 import { NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { parseInRange } from "../parts/number";
@@ -227,8 +228,8 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
         onChange={(k, value) => f.setValue(k, value)}
       />
       <div className="two" style={{ gap: "0 1rem" }}>
-        <TextField label="From" type="datetime-local" {...f.register("from")} wrong={f.wrong("from")} />
-        <TextField label="To" type="datetime-local" {...f.register("to")} wrong={f.wrong("to")} />
+        <MomentField label="From" zone={z.zone} {...f.register("from")} wrong={f.wrong("from")} />
+        <MomentField label="To" zone={z.zone} {...f.register("to")} wrong={f.wrong("to")} />
       </div>
       <fieldset className="field">
         <legend className="fs-6 fw-semibold">Aircraft</legend>

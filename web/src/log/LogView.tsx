@@ -8,9 +8,11 @@ import { asText, BringIn } from "../parts/BringIn";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { ScrollX } from "../parts/ScrollX";
+import { DayFilter } from "../parts/DayFilter";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { hoursMinutes, useZone } from "../parts/time";
+import { counted } from "../parts/number";
 
 /** The log: every flight, totals of the selection, out as CSV and back in. */
 export function LogView() {
@@ -79,22 +81,8 @@ export function LogView() {
               </option>
             ))}
         </select>
-        <input
-          type="date"
-          className="form-control"
-          style={{ width: 175 }}
-          aria-label="From day"
-          value={filter.from ?? ""}
-          onChange={(e) => set("from", e.target.value)}
-        />
-        <input
-          type="date"
-          className="form-control"
-          style={{ width: 175 }}
-          aria-label="To day"
-          value={filter.to ?? ""}
-          onChange={(e) => set("to", e.target.value)}
-        />
+        <DayFilter label="From day" day={filter.from ?? ""} onChange={(d) => set("from", d)} />
+        <DayFilter label="To day" day={filter.to ?? ""} onChange={(d) => set("to", d)} />
       </div>
       <Totals filter={filter} />
       <Flights filter={filter} />
@@ -213,7 +201,7 @@ function Flights({ filter }: { filter: Filter }) {
               <td>
                 {f.purpose}
                 {f.remarks && <div className="soft">{f.remarks}</div>}
-                {f.events > 0 && <div className="soft">{f.events} event(s)</div>}
+                {f.events > 0 && <div className="soft">{counted(f.events, "event")}</div>}
                 {f.source === "import" && <div className="soft">imported</div>}
               </td>
             </tr>

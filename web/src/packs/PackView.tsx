@@ -18,6 +18,7 @@ import { ReadPack } from "./ReadPack";
 import { SixFaces } from "./SixFaces";
 import { StandingSheet } from "./Standing";
 import { scale } from "./PacksView";
+import { counted } from "../parts/number";
 
 type Pack = Schemas["Pack"];
 const moveWords: Record<Pack["state"], string> = {
@@ -84,8 +85,8 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
               </div>
             )}
             <p className="soft mt-2 mb-0">
-              {p.serial} · {p.chemistry}, {p.cells} cells, {p.capacity_mah} mAh · {p.cycles} cycles · fits{" "}
-              {p.fits.join(", ") || "no type"} · {p.equivalent_cycles.toFixed(1)} full cycles
+              {p.serial} · {p.chemistry}, {p.cells} cells, {p.capacity_mah} mAh · {counted(p.cycles, "cycle")}{" "}
+              · fits {p.fits.join(", ") || "no type"} · {p.equivalent_cycles.toFixed(1)} full cycles
             </p>
             {p.full && (
               <p className="mt-2 mb-0">

@@ -17,6 +17,7 @@ import { ChargerSheet } from "./ChargerSheet";
 import { Forecasts } from "./Forecasts";
 import { ImportReadings } from "./ImportReadings";
 import { SetsSheet } from "./SetsSheet";
+import { counted } from "../parts/number";
 
 type Pack = Schemas["Pack"];
 
@@ -193,7 +194,8 @@ function PackCard({ p }: { p: Pack }) {
       <div className="soft">
         {p.fitted_to ? `on ${p.fitted_to}` : p.fits.join(", ") || "fits no type"}
         <br />
-        {p.cycles} cycles{p.health_percent != null && `, health ${Math.round(p.health_percent)}\u00a0%`}
+        {counted(p.cycles, "cycle")}
+        {p.health_percent != null && `, health ${Math.round(p.health_percent)}\u00a0%`}
         {p.full && (
           <>
             <br />

@@ -1,9 +1,17 @@
 import { useCallback, useSyncExternalStore } from "react";
 import { useSession } from "../app/session";
+import { isMoment } from "./when";
 
 const offsetKey = "mainstay.clock";
 /** How far the server's clock is ahead of this device's, in ms; kept for a page that opens without network. */
-let offset = Number(localStorage.getItem(offsetKey)) || 0;
+let offset = keptOffset();
+function keptOffset(): number {
+  try {
+    return Number(localStorage.getItem(offsetKey)) || 0;
+  } catch {
+    return 0; // without storage it is known with the first answer
+  }
+}
 let now = Date.now();
 const listeners = new Set<() => void>();
 setInterval(() => {
@@ -61,7 +69,7 @@ export function useZone() {
       fmt(new Date(ms).toISOString(), { hour: "2-digit", minute: "2-digit", second: "2-digit" }),
     /** As a field for date and time takes it. */
     local: (iso: string) =>
-      `${fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" })}T${fmt(iso, { hour: "2-digit", minute: "2-digit" })}`,
+      `${fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" })} ${fmt(iso, { hour: "2-digit", minute: "2-digit" })}`,
     both: (iso: string) =>
       `${fmt(iso, { year: "numeric", month: "2-digit", day: "2-digit" })} ${fmt(iso, { hour: "2-digit", minute: "2-digit" })}`,
   };
@@ -87,8 +95,8 @@ export function hoursMinutes(seconds: number): string {
 
 /** The instant at which a clock in a zone shows a local date and time; the offset is found by asking the zone. */
 export function instant(local: string, zone: string): string | undefined {
-  if (!/^\d{4}-\d\d-\d\dT\d\d:\d\d$/.test(local)) return undefined; // a browser makes a date of almost anything
-  const utc = Date.parse(`${local}:00Z`);
+  if (!isMoment(local)) return undefined; // a browser makes a date of almost anything
+  const utc = Date.parse(`${local.replace(" ", "T")}:00Z`);
   if (Number.isNaN(utc)) return undefined;
   const shown = (ms: number) => {
     const p = new Intl.DateTimeFormat("en-CA", {

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { useSession } from "../app/session";
+import { DateField } from "../parts/DateField";
 import { CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
@@ -75,9 +76,8 @@ export function PersonForm({ p, onDone }: { p?: Person; onDone: () => void }) {
           {...f.register("certificate")}
           wrong={f.wrong("certificate")}
         />
-        <TextField
+        <DateField
           label="Last recurrent training"
-          type="date"
           {...f.register("trained_on")}
           wrong={f.wrong("trained_on")}
           hint="Current through the end of the 24th month after it."

@@ -6,12 +6,14 @@ import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
+import { MomentField } from "../parts/DateField";
 import { AreaField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { instant, serverNow, useZone } from "../parts/time";
+import { counted } from "../parts/number";
 
 type Report = Schemas["Report"];
 
@@ -88,7 +90,7 @@ export function Reports() {
 
 function left(due: string): string {
   const days = (Date.parse(due) - serverNow()) / 86_400_000;
-  return days < 0 ? "late" : `${Math.floor(days)} days left`;
+  return days < 0 ? "late" : `${counted(Math.floor(days), "day")} left`;
 }
 
 interface RaiseProps {
@@ -123,12 +125,7 @@ function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
         {...f.register("what")}
         wrong={f.wrong("what")}
       />
-      <TextField
-        label="When"
-        type="datetime-local"
-        {...f.register("happened_at")}
-        wrong={f.wrong("happened_at")}
-      />
+      <MomentField label="When" zone={z.zone} {...f.register("happened_at")} wrong={f.wrong("happened_at")} />
       <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
         Start the countdown
       </Button>

@@ -4,6 +4,7 @@ import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
+import { MomentField } from "../parts/DateField";
 import { NumberField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";
@@ -290,8 +291,8 @@ function Wanted({ site, a, zone, onDone }: { site: string; a: Airspace; zone: Zo
         wrong={f.wrong("ceiling_m")}
       />
       <div className="two" style={{ gap: "0 1rem" }}>
-        <TextField label="From" type="datetime-local" {...f.register("from")} wrong={f.wrong("from")} />
-        <TextField label="To" type="datetime-local" {...f.register("to")} wrong={f.wrong("to")} />
+        <MomentField label="From" zone={z.zone} {...f.register("from")} wrong={f.wrong("from")} />
+        <MomentField label="To" zone={z.zone} {...f.register("to")} wrong={f.wrong("to")} />
       </div>
       <TextField
         label={asks ? "Number, if it is granted already" : "Number"}

@@ -13,6 +13,7 @@ import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { useNow } from "../parts/time";
 import { Defer } from "./Defer";
+import { counted } from "../parts/number";
 
 type Item = Schemas["DueItem"];
 
@@ -197,7 +198,7 @@ function When({ i, days }: { i: Item; days?: number }) {
       <span className="fig">{i.due_on}</span>
       <div className="soft">
         {i.forecast ? "by use, " : ""}
-        {days <= 0 ? "today" : `in ${days} days`}
+        {days <= 0 ? "today" : `in ${counted(days, "day")}`}
       </div>
     </>
   );

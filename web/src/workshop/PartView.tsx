@@ -15,6 +15,7 @@ import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
+import { counted } from "../parts/number";
 
 type Part = Schemas["PartDetail"];
 const kindName = (k: string) => k.charAt(0).toUpperCase() + k.slice(1).replace(/-/g, " ");
@@ -64,7 +65,7 @@ function OnePart({ p }: { p: Part }) {
           </p>
           {p.fraction > 0 && <Rope used={p.fraction} verdict={p.verdict} label={p.due} />}
           <p className="fig mb-0 mt-2">
-            {p.hours.toFixed(1)} h · {p.flights} flights · {p.landings} landings
+            {p.hours.toFixed(1)} h · {counted(p.flights, "flight")} · {counted(p.landings, "landing")}
             {p.litres > 0 && ` · ${u.show("volume", p.litres)}`}
           </p>
         </Sheet>

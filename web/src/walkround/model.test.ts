@@ -1,0 +1,138 @@
+import { describe, expect, it } from "vitest";
+import type { Press } from "../outbox/model";
+import {
+  found,
+  nextOpen,
+  pressed,
+  typedFrom,
+  valueOf,
+  verdictOf,
+  wayRound,
+  withPresses,
+  type Item,
+  type Run,
+} from "./model";
+
+const item = (id: string, more: Partial<Item> = {}) =>
+  ({ id, station: id, title: id, kind: "look", ...more }) as Item;
+const clear = { verdict: "clear", sentence: "Good.", against: "x" } as const;
+const stop = { verdict: "stop", sentence: "Bad.", against: "x" } as const;
+const run = (entries: Run["entries"] = []) =>
+  ({
+    id: "w",
+    items: [item("a"), item("b"), item("c")],
+    entries,
+    missing: 3 - entries.length,
+    verdict: "clear",
+    completed_at: null,
+    completed_by: "",
+    abandoned: false,
+  }) as unknown as Run;
+const entry = (item_id: string, by = "Imre", judgement: Run["entries"][0]["judgement"] = clear) => ({
+  item_id,
+  value: { look: "ok" as const },
+  judgement,
+  by,
+  at: "2026-06-10T16:00:00.000Z",
+  others: [],
+});
+const at = "2026-06-10T17:00:00.000Z";
+const press = (kind: string, body: unknown): Press => ({
+  id: "p",
+  person: "imre",
+  personName: "Imre",
+  kind,
+  thing: "w",
+  at: 0,
+  order: 1,
+  body,
+});
+const enter = (item_id: string, judgement?: Run["entries"][0]["judgement"]) =>
+  press("walk.entry", { item_id, title: item_id, value: { look: "ok" }, judgement });
+
+describe("a walk with what was pressed here", () => {
+  it("has the entry, one item less is missing", () => {
+    const w = pressed(run(), enter("b", clear), at);
+    expect(w.entries).toMatchObject([{ item_id: "b", by: "Imre", at, judgement: clear }]);
+    expect(w.missing).toBe(2);
+  });
+  it("replaces one's own entry and counts it once", () => {
+    const w = pressed(run([entry("b")]), enter("b", stop), at);
+    expect(w.entries).toMatchObject([{ judgement: stop, others: [] }]);
+    expect(w.missing).toBe(2);
+  });
+  it("keeps what somebody else said beside it, and the worse counts", () => {
+    const w = pressed(run([entry("b", "Tamsin", stop), entry("a"), entry("c")]), enter("b", clear), at);
+    expect(w.entries[0]).toMatchObject({ by: "Imre", others: [{ by: "Tamsin", verdict: "stop" }] });
+    expect(verdictOf(w)).toBe("stop");
+    expect(found(w).map((e) => e.item_id)).toEqual(["b"]);
+  });
+  it("is not complete before everything is entered, and then with the worst", () => {
+    expect(pressed(run(), press("walk.complete", {}), at).completed_at).toBeNull();
+    const w = withPresses(
+      run([entry("a")]),
+      [enter("b", { ...stop, verdict: "watch" }), enter("c", clear), press("walk.complete", {})],
+      () => at,
+    );
+    expect(w).toMatchObject({ completed_at: at, completed_by: "Imre", verdict: "watch", missing: 0 });
+  });
+  it("is of unknown verdict while an entry is not judged", () => {
+    const w = pressed(run([entry("a")]), enter("b"), at);
+    expect(verdictOf(w)).toBeUndefined();
+    expect(found(w).map((e) => e.item_id)).toEqual(["b"]);
+  });
+  it("changes no more when it has ended", () => {
+    const ended = { ...run([entry("a"), entry("b"), entry("c")]), completed_at: at };
+    expect(pressed(ended, enter("a", stop), at)).toBe(ended);
+  });
+});
+
+describe("the next open item", () => {
+  it.each([
+    [["a"], 0, 1],
+    [["a", "b"], 2, 2],
+    [["b", "c"], 2, 0],
+    [["a", "b", "c"], 2, undefined],
+  ] as const)("with %j done, after %d", (done, after, want) =>
+    expect(nextOpen(run(done.map((d) => entry(d))), after)).toBe(want),
+  );
+  it("goes round each station once", () => {
+    expect(wayRound([item("a"), item("b"), item("c", { station: "a" })])).toEqual(["a", "b"]);
+  });
+});
+
+describe("what was typed", () => {
+  const typed = typedFrom(undefined);
+  const reading = item("r", { kind: "reading", min: 0, max: 100, unit: "%" });
+  const cells = item("c", { kind: "cells", count: 2 });
+  const motors = item("m", { kind: "motors", count: 2, unit: "degC" });
+  it.each([
+    ["nothing yet", item("a"), {}, {}],
+    ["in order", item("a"), { look: "ok" }, { value: { look: "ok" } }],
+    [
+      "a defect without words",
+      item("a"),
+      { look: "defect" },
+      { sentence: "Say in the note what the defect is." },
+    ],
+    [
+      "a defect of blanks",
+      item("a"),
+      { look: "defect", note: "  " },
+      { sentence: "Say in the note what the defect is." },
+    ],
+    ["a defect", item("a"), { look: "defect", note: "crack" }, { value: { look: "defect", note: "crack" } }],
+    ["a number with a comma", reading, { number: "88,5" }, { value: { number: 88.5 } }],
+    ["a number too high", reading, { number: "101" }, { sentence: "Enter 0 to 100 %." }],
+    ["cells in volts", cells, { set: ["4,195", "4195"] }, { value: { set: [4195, 4195] } }],
+    ["a cell missing", cells, { set: ["4,195", ""] }, {}],
+    ["a cell that is none", cells, { set: ["4195", "x"] }, { sentence: "Cell 2: “x” is not a number." }],
+    ["motors", motors, { set: ["19", "20.5"] }, { value: { set: [19, 20.5] } }],
+    [
+      "a motor that is none",
+      motors,
+      { set: ["19", "warm"] },
+      { sentence: "Motor 2: “warm” is not a number." },
+    ],
+  ] as const)("%s", (_, it, t, want) => expect(valueOf(it, { ...typed, ...(t as object) })).toEqual(want));
+});
