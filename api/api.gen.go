@@ -4818,6 +4818,14 @@ type UploadPhotoParams struct {
 
 // ListRecordsParams defines parameters for ListRecords.
 type ListRecordsParams struct {
+	// Q words in the summary or the name of who did it
+	Q *string `form:"q,omitempty" json:"q,omitempty"`
+
+	// From first day in the crew's zone
+	From *openapi_types.Date `form:"from,omitempty" json:"from,omitempty"`
+
+	// To last day
+	To       *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
 	Cursor   *string             `form:"cursor,omitempty" json:"cursor,omitempty"`
 }
@@ -8183,6 +8191,30 @@ func (siw *ServerInterfaceWrapper) ListRecords(c *gin.Context) {
 
 	// Parameter object where we will unmarshal all parameters from the context
 	var params ListRecordsParams
+
+	// ------------- Optional query parameter "q" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "q", c.Request.URL.Query(), &params.Q, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter q: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: "date"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: "date"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
 
 	// ------------- Optional query parameter "aircraft" -------------
 

@@ -48,7 +48,7 @@ func TestSwollenPackToDisposal(t *testing.T) {
 	sign(p, "3690")
 	p.Click("Sign and retire it for good")
 	p.See("Now: retired", "This is its last state.")
-	p.Go("/log/records")
+	p.Go("/log/records?tab=check")
 	p.See("L6 disposed of: Salt water, two days, delivered to District recycling yard")
 	assert.Empty(t, p.Faults())
 }
@@ -82,7 +82,8 @@ func TestTonightsPlan(t *testing.T) {
 	p.See("At 93 %, looked at.")
 	p.Reload()
 	p.See("Odile Varga, 09:")
-	p.Fill("All ready by", "2026-06-10T19:30")
+	p.Fill("All ready by", "2026-06-10 19:30")
+	p.Keys("\r")
 	p.See("is not ready by then")
 	assert.Empty(t, p.Faults())
 	assert.Empty(t, other.Faults())

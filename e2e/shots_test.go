@@ -60,7 +60,7 @@ func TestShots(t *testing.T) {
 	p.See("Charged, ready to fly")
 	shot("packs")
 	p.Click("D5")
-	p.See("Readings, newest first")
+	p.See("Read it")
 	shot("pack")
 	p.Go("/workshop")
 	p.See("Lantern One", "What falls due")

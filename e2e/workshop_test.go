@@ -123,6 +123,7 @@ func TestIncidentFirmwareAndSwap(t *testing.T) {
 	p.Fill("How it happened", "Stood in the rain on the truck")
 	p.Click("Report it and ground the aircraft")
 	p.See("Grounded by Tamsin Okoro: Water inside", "After water inside")
+	p.Click("Compass and firmware")
 	p.Click("Record an update")
 	p.Fill("App on the tablet", "4.8")
 	p.Click("Put on record")

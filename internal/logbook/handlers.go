@@ -9,7 +9,6 @@ import (
 	"strings"
 
 	"github.com/gin-gonic/gin"
-	"github.com/google/uuid"
 
 	"mainstay/api"
 	"mainstay/internal/platform/fault"
@@ -103,18 +102,27 @@ func (h *Handlers) GetHead(ctx context.Context, _ api.GetHeadRequestObject) (api
 }
 
 func (h *Handlers) ListRecords(ctx context.Context, r api.ListRecordsRequestObject) (api.ListRecordsResponseObject, error) {
-	var before int64
+	f := records.Filter{Words: value(r.Params.Q)}
 	if c := value(r.Params.Cursor); c != "" {
 		var err error
-		if before, err = strconv.ParseInt(c, 10, 64); err != nil {
+		if f.Before, err = strconv.ParseInt(c, 10, 64); err != nil {
 			return nil, fault.Bad("cursor", "This page does not exist; start again from the top.")
 		}
 	}
-	subject := uuid.Nil
 	if r.Params.Aircraft != nil {
-		subject = *r.Params.Aircraft
+		f.Subject = *r.Params.Aircraft
 	}
-	lines, err := records.Page(ctx, h.Log.DB, subject, before, pageSize+1)
+	c, _, err := h.Log.People.Crew(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if r.Params.From != nil {
+		f.From = dayIn(r.Params.From.Time, c.Location())
+	}
+	if r.Params.To != nil {
+		f.To = dayIn(r.Params.To.AddDate(0, 0, 1), c.Location())
+	}
+	lines, err := records.Page(ctx, h.Log.DB, f, pageSize+1)
 	out := api.ListRecords200JSONResponse{Records: []api.Record{}}
 	if len(lines) > pageSize {
 		lines = lines[:pageSize]

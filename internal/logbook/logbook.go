@@ -76,14 +76,18 @@ func (s *Service) where(ctx context.Context, f Filter) (string, []any, error) {
 	if err != nil {
 		return "", nil, err
 	}
-	start := func(d time.Time) time.Time { return time.Date(d.Year(), d.Month(), d.Day(), 0, 0, 0, 0, c.Location()) }
 	if f.From != nil {
-		add("f.took_off_at >= ?", start(*f.From))
+		add("f.took_off_at >= ?", dayIn(*f.From, c.Location()))
 	}
 	if f.To != nil {
-		add("f.took_off_at < ?", start(f.To.AddDate(0, 0, 1)))
+		add("f.took_off_at < ?", dayIn(f.To.AddDate(0, 0, 1), c.Location()))
 	}
 	return "where " + strings.Join(cond, " and "), args, nil
+}
+
+// dayIn is when a day begins in a zone.
+func dayIn(d time.Time, zone *time.Location) time.Time {
+	return time.Date(d.Year(), d.Month(), d.Day(), 0, 0, 0, 0, zone)
 }
 
 const pageSize = 50

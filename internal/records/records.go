@@ -262,15 +262,32 @@ type Line struct {
 	Hash    string
 }
 
-// Page returns up to limit records before the given number (0: the newest),
-// newest first, of one subject when given.
-func Page(ctx context.Context, g *gorm.DB, subject uuid.UUID, before int64, limit int) ([]Line, error) {
+// Filter narrows the chain; what is zero is not asked for.
+type Filter struct {
+	Subject  uuid.UUID
+	Words    string    // in the summary or the name of who did it; all of them
+	From, To time.Time // from then on, and before then
+	Before   int64     // older than this number
+}
+
+// Page returns records, newest first.
+func Page(ctx context.Context, g *gorm.DB, f Filter, limit int) ([]Line, error) {
 	q := g.WithContext(ctx).Omit("content").Order("seq desc").Limit(limit)
-	if subject != uuid.Nil {
-		q = q.Where("subject = ?", subject)
+	if f.Subject != uuid.Nil {
+		q = q.Where("subject = ?", f.Subject)
 	}
-	if before > 0 {
-		q = q.Where("seq < ?", before)
+	if f.Before > 0 {
+		q = q.Where("seq < ?", f.Before)
+	}
+	for _, w := range strings.Fields(f.Words) {
+		like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w) + "%"
+		q = q.Where("(summary ilike ? or by_name ilike ?)", like, like)
+	}
+	if !f.From.IsZero() {
+		q = q.Where("at >= ?", f.From)
+	}
+	if !f.To.IsZero() {
+		q = q.Where("at < ?", f.To)
 	}
 	var rows []row
 	if err := q.Find(&rows).Error; err != nil {

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"testing"
 
-	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"gorm.io/gorm"
@@ -107,7 +106,7 @@ func TestRolledBackRecordLeavesNoGap(t *testing.T) {
 		require.NoError(t, err)
 		return fmt.Errorf("something else failed")
 	})
-	lines, err := records.Page(context.Background(), g, uuid.Nil, 0, 10)
+	lines, err := records.Page(context.Background(), g, records.Filter{}, 10)
 	require.NoError(t, err)
 	require.Len(t, lines, 2)
 	assert.EqualValues(t, 2, lines[0].Seq)

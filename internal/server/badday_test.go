@@ -77,7 +77,7 @@ func TestClockSetBack(t *testing.T) {
 	s.Clock.Advance(-3 * time.Hour)
 	require.NoError(t, s.Fleet.Ground(s.As(s.Chief), testbed.NewID(), s.Aircraft.ID, "person", "second"))
 	require.NoError(t, s.Fleet.Ground(s.As(s.Chief), testbed.NewID(), s.Aircraft.ID, "person", "third"))
-	lines, err := records.Page(context.Background(), s.DB, uuid.Nil, 0, 4)
+	lines, err := records.Page(context.Background(), s.DB, records.Filter{}, 4)
 	require.NoError(t, err)
 	var kinds []string
 	for _, l := range lines {

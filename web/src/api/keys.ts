@@ -14,7 +14,7 @@ export const keys = {
   log: (filter: unknown) => ["log", filter] as const,
   totals: (filter: unknown) => ["log", "totals", filter] as const,
   head: ["records", "head"] as const,
-  records: (aircraft: string | undefined) => ["records", aircraft] as const,
+  records: (filter: unknown) => ["records", filter] as const,
   people: ["people"] as const,
   due: ["due"] as const,
   defects: ["defects"] as const,

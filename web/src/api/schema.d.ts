@@ -6948,6 +6948,12 @@ export interface operations {
     listRecords: {
         parameters: {
             query?: {
+                /** @description words in the summary or the name of who did it */
+                q?: string;
+                /** @description first day in the crew's zone */
+                from?: string;
+                /** @description last day */
+                to?: string;
                 aircraft?: string;
                 cursor?: string;
             };

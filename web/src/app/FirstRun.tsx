@@ -1,13 +1,13 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import type { UseFormRegister } from "react-hook-form";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { setServerTime } from "../parts/time";
-import { metric, UnitFields, type UnitForm } from "./UnitFields";
+import { UnitFields } from "./UnitFields";
+import { metric } from "./units";
 
 /** The first page of an empty Mainstay: the crew and its first chief. */
 export function FirstRun({ zones }: { zones: string[] }) {
@@ -16,13 +16,11 @@ export function FirstRun({ zones }: { zones: string[] }) {
   const all = zones.includes(here) ? zones : [here, ...zones];
   const f = useDraftForm(
     "first-run",
-    { crew_name: "", zone: here, name: "", login: "", password: "", pin: "", ...metric },
+    { crew_name: "", zone: here, name: "", login: "", password: "", pin: "", units: metric },
     ["password", "pin"],
   );
-  const send = f.submit(async ({ length, speed, mass, temperature, volume, ...v }) => {
-    const s = await ask(
-      api.POST("/setup", { body: { ...v, units: { length, speed, mass, temperature, volume } } }),
-    );
+  const send = f.submit(async (v) => {
+    const s = await ask(api.POST("/setup", { body: v }));
     setServerTime(s.now);
     qc.setQueryData(keys.session, s);
   });
@@ -47,7 +45,7 @@ export function FirstRun({ zones }: { zones: string[] }) {
             <option key={z}>{z}</option>
           ))}
         </SelectField>
-        <UnitFields register={f.register as unknown as UseFormRegister<UnitForm>} />
+        <UnitFields value={f.watch("units")} onChange={(u) => f.setValue("units", u)} />
         <h2 className="mt-2">You</h2>
         <TextField label="Your name" autoComplete="name" {...f.register("name")} wrong={f.wrong("name")} />
         <TextField

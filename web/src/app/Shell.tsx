@@ -17,6 +17,7 @@ import { useSession } from "./session";
 import { Shortcuts, useShortcuts } from "./Shortcuts";
 import { SignOut } from "./SignOut";
 import { applyTheme, currentTheme } from "./theme";
+import { useAt } from "./useAt";
 import { useVersion } from "./version";
 
 function Clock() {
@@ -44,6 +45,7 @@ export function Shell({ children }: { children: ReactNode }) {
   useEffect(() => sendFor(s.person.id, qc), [s.person.id, qc]);
   useShortcuts(() => setHelp(true));
   useChanges();
+  useAt();
   useEffect(() => {
     // A new view starts at its top, for eyes and for screen readers.
     window.scrollTo(0, 0);

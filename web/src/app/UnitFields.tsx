@@ -1,73 +1,54 @@
-import type { UseFormRegister } from "react-hook-form";
-import type { Schemas } from "../api/client";
+import { Button } from "react-bootstrap";
 import { SelectField } from "../parts/Field";
+import { choices, metric, presetOf, us, type UnitForm } from "./units";
 
-export interface UnitForm {
-  length: Schemas["Units"]["length"];
-  speed: Schemas["Units"]["speed"];
-  mass: Schemas["Units"]["mass"];
-  temperature: Schemas["Units"]["temperature"];
-  volume: Schemas["Units"]["volume"];
+export interface UnitFieldsProps {
+  value: UnitForm;
+  onChange: (u: UnitForm) => void;
 }
 
-export const metric: UnitForm = { length: "m", speed: "m/s", mass: "kg", temperature: "degC", volume: "L" };
+const presets = [
+  { key: "metric", name: "Metric", set: metric, words: "m, m/s, kg, °C, L" },
+  { key: "us", name: "US", set: us, words: "ft, mph, lb, °F, gal" },
+] as const;
 
-const choices: { name: keyof UnitForm; label: string; options: [string, string][] }[] = [
-  {
-    name: "length",
-    label: "Heights and distances",
-    options: [
-      ["m", "metres"],
-      ["ft", "feet"],
-    ],
-  },
-  {
-    name: "speed",
-    label: "Wind and speed",
-    options: [
-      ["m/s", "metres per second"],
-      ["mph", "miles per hour"],
-      ["kt", "knots"],
-    ],
-  },
-  {
-    name: "mass",
-    label: "Mass",
-    options: [
-      ["kg", "kilograms"],
-      ["lb", "pounds"],
-    ],
-  },
-  {
-    name: "temperature",
-    label: "Temperature",
-    options: [
-      ["degC", "°C"],
-      ["degF", "°F"],
-    ],
-  },
-  {
-    name: "volume",
-    label: "Liquid",
-    options: [
-      ["L", "litres"],
-      ["gal", "US gallons"],
-    ],
-  },
-];
-
-export function UnitFields({ register }: { register: UseFormRegister<UnitForm> }) {
+/** The usual sets with one press; each unit by itself below. */
+export function UnitFields({ value, onChange }: UnitFieldsProps) {
+  const now = presetOf(value);
   return (
-    <div className="two" style={{ gap: "0 1rem" }}>
-      {choices.map((c) => (
-        <SelectField key={c.name} label={c.label} {...register(c.name)}>
-          {c.options.map(([v, l]) => (
-            <option key={v} value={v}>
-              {l}
-            </option>
+    <fieldset className="field">
+      <legend className="fs-6 fw-semibold">Units</legend>
+      <div className="choice mb-2" role="group" aria-label="Units">
+        {presets.map((p) => (
+          <Button
+            key={p.key}
+            variant={now === p.key ? "primary" : "outline-primary"}
+            aria-pressed={now === p.key}
+            onClick={() => onChange({ ...p.set })}
+          >
+            {p.name} <span className="fw-normal">{p.words}</span>
+          </Button>
+        ))}
+      </div>
+      <details open={now === "own" || undefined}>
+        <summary>Each by itself{now === "own" && ": mixed"}</summary>
+        <div className="two tight mt-2">
+          {choices.map((c) => (
+            <SelectField
+              key={c.name}
+              label={c.label}
+              value={value[c.name]}
+              onChange={(e) => onChange({ ...value, [c.name]: e.target.value })}
+            >
+              {c.options.map(([v, l]) => (
+                <option key={v} value={v}>
+                  {l}
+                </option>
+              ))}
+            </SelectField>
           ))}
-        </SelectField>
-      ))}
-    </div>
+        </div>
+      </details>
+    </fieldset>
   );
 }

@@ -18,7 +18,7 @@ export function Tick({ e, item, label, children }: TickProps) {
   const tick = useTick(e.day);
   const done = e.ticks.find((t) => t.item === item);
   return (
-    <li className={done ? "done" : undefined}>
+    <li className={done ? "done" : undefined} data-at={item.replace(":", "-")}>
       <input
         type="checkbox"
         className="form-check-input"

@@ -59,6 +59,7 @@ export function CraftFields({ a, work, chosen, onChange }: Props) {
             ))}
           </SelectField>
           <NumberField
+            name="mass"
             label={`Take-off mass of ${a.name}`}
             unit={u.label("mass")}
             hint={

@@ -96,6 +96,7 @@ function Planned({ j }: { j: Job }) {
               <p className="mb-0">Nothing stands against this job.</p>
             ) : (
               <Hoist
+                back={{ to: `/jobs/${j.id}`, name: `the job “${j.aim}”` }}
                 findings={j.findings}
                 aircraft={j.aircraft[0]?.aircraft_id ?? ""}
                 here={{
@@ -183,7 +184,12 @@ function Who({ j, decide }: WhoProps) {
             {c.lost_link ? lostLinkWords[c.lost_link] : <strong>not read</strong>}.
           </p>
           {c.findings.length > 0 && (
-            <Hoist findings={c.findings} aircraft={c.aircraft_id} decide={decide(c.aircraft_id)} />
+            <Hoist
+              findings={c.findings}
+              aircraft={c.aircraft_id}
+              decide={decide(c.aircraft_id)}
+              back={{ to: `/jobs/${j.id}`, name: `the job “${j.aim}”` }}
+            />
           )}
           <Decisions
             job={j.id}

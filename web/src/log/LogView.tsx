@@ -44,7 +44,7 @@ export function LogView() {
           Print
         </Button>
       </ViewHead>
-      <div className="d-flex gap-2 flex-wrap mb-3 no-print">
+      <div className="filters no-print">
         <SearchField
           label="Words in purpose, remarks, names"
           placeholder="Words"

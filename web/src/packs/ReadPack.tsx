@@ -121,7 +121,7 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
     await qc.invalidateQueries();
   });
   return (
-    <Sheet title="Read it">
+    <Sheet title="Read it" at="reading">
       <form onSubmit={send} noValidate>
         {f.root && <Problem error={new Error(f.root)} />}
         {saved && <p role="status">Saved. {saved}</p>}

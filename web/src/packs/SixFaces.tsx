@@ -27,6 +27,7 @@ export function SixFaces({ d, may }: { d: Schemas["PackDetail"]; may: boolean })
   const [open, setOpen] = useState(false);
   return (
     <Sheet
+      at="six-faces"
       title="All six faces"
       aside={
         may && (

@@ -48,6 +48,10 @@ function When({ kind, wrong, hint, ...rest }: Props & { kind: Kind }) {
       placeholder={kind.example}
       onChange={change}
       onBlur={leave}
+      onKeyDown={(e) => {
+        if (e.key === "Enter" && !e.currentTarget.form) e.currentTarget.blur(); // Enter goes on, as in a form
+        rest.onKeyDown?.(e);
+      }}
       hint={[weekday(shown), hint].filter(Boolean).join(" · ") || undefined}
       wrong={bad ? kind.sentence : wrong}
     />

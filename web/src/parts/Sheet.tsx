@@ -3,13 +3,15 @@ import type { ReactNode } from "react";
 export interface SheetProps {
   title?: string;
   aside?: ReactNode;
+  /** Its name in an address: ?at= leads here. */
+  at?: string;
   children: ReactNode;
 }
 
 /** A panel: a sheet of paper with a strong upper edge. */
-export function Sheet({ title, aside, children }: SheetProps) {
+export function Sheet({ title, aside, at, children }: SheetProps) {
   return (
-    <section className="sheet">
+    <section className="sheet" data-at={at}>
       {title && (
         <header>
           <h2>{title}</h2>

@@ -10,7 +10,10 @@ it("leads to where the thing is done", () => {
   expect(at("gate")).toBe("/gate/a");
   expect(at("walkround")).toBe("/walk/start/a?kind=walkround");
   expect(at("propellers")).toBe("/fleet/a?fit=propellers");
-  expect(at("return")).toBe("/fleet/a");
+  expect(at("return")).toBe("/fleet/a?act=return");
+  expect(at("mass")).toBe("/fleet/a?act=edit&at=mass");
+  expect(at("gear", "g")).toBe("/tonight?at=gear-g");
+  expect(at("pack-read")).toBe("/packs/x?at=reading");
   expect(at("station", "a/motor-1")).toBe("/fleet/a?station=motor-1");
   expect(at("task", "a/screws")).toBe("/workshop/orders/new?aircraft=a&task=screws");
   expect(at("job")).toBe("/jobs/x?change=1");

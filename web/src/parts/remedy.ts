@@ -66,10 +66,13 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
     case "walkround-resume":
       return `/walk/${r.id}`;
     case "aircraft":
+      return `/fleet/${aircraft}`;
     case "mass":
+      return `/fleet/${aircraft}?act=edit&at=mass`;
     case "return":
+      return `/fleet/${aircraft}?act=return`;
     case "propellers":
-      return `/fleet/${aircraft}${r.kind === "propellers" ? "?fit=propellers" : ""}`;
+      return `/fleet/${aircraft}?fit=propellers`;
     case "defect":
       return `/fleet/${aircraft}?defect=${r.id}`;
     case "station":
@@ -83,8 +86,9 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
     case "acceptance":
       return `/gate/${aircraft}?acceptance=${r.id}`;
     case "pack-look":
+      return `/packs/${r.id}?at=six-faces`;
     case "pack-read":
-      return `/packs/${r.id}`;
+      return `/packs/${r.id}?at=reading`;
     case "rack":
       return "/packs";
     case "person":
@@ -99,12 +103,13 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
     case "jobs":
       return "/jobs";
     case "job":
-    case "job-mass":
       return `/jobs/${r.id}?change=1`;
+    case "job-mass":
+      return `/jobs/${r.id}?change=1&at=mass`;
     case "job-decide":
       return `/jobs/${r.id}`;
     case "gear":
-      return "/tonight";
+      return r.id ? `/tonight?at=gear-${r.id}` : "/tonight";
     case "job-rules":
       return `/jobs/${r.id}?tab=asks`;
     case "briefing":

@@ -22,6 +22,7 @@ export function RulesView() {
   const q = useQuery({ queryKey: keys.rules, queryFn: () => ask(api.GET("/rules")) });
   const [params] = useAddress();
   const tab = params.get("tab") ?? "pack";
+  const may = useMay()();
   return (
     <>
       <ViewHead title="Rules">
@@ -33,6 +34,7 @@ export function RulesView() {
         label="Parts of the rule book"
         tabs={[
           { key: "pack", name: "Rule packs" },
+          { key: "chosen", name: "What we fly under" },
           { key: "own", name: "Own rules", count: q.data?.local.length },
           { key: "coverage", name: "Pre-flight list covered" },
           { key: "reports", name: "Reports to the authority" },
@@ -42,6 +44,7 @@ export function RulesView() {
         {(b) => (
           <>
             {tab === "pack" && <PackTab b={b} />}
+            {tab === "chosen" && (may ? <Choose key={`${b.chosen}-${b.sight_m}`} b={b} /> : <Chosen b={b} />)}
             {tab === "own" && <OwnRules b={b} />}
             {tab === "coverage" && <Coverage />}
             {tab === "reports" && <Reports />}
@@ -53,8 +56,20 @@ export function RulesView() {
   );
 }
 
+/** What is chosen, for who may not choose. */
+function Chosen({ b }: { b: Schemas["RuleBook"] }) {
+  const u = useUnits();
+  return (
+    <Sheet title="What this crew flies under">
+      <p className="mb-0">
+        {b.packs.find((p) => p.name === b.chosen)?.title}. The crew sees an aircraft well up to{" "}
+        {u.show("length", b.sight_m)}. A chief changes it.
+      </p>
+    </Sheet>
+  );
+}
+
 function PackTab({ b }: { b: Schemas["RuleBook"] }) {
-  const may = useMay()();
   const [params, set] = useAddress();
   const name = params.get("pack") ?? b.chosen;
   const pack = [...b.packs, b.practice].find((p) => p.name === name) ?? b.packs[0];
@@ -65,7 +80,6 @@ function PackTab({ b }: { b: Schemas["RuleBook"] }) {
   );
   return (
     <div className="stack">
-      {may && <Choose key={`${b.chosen}-${b.sight_m}`} b={b} />}
       <div className="leaves no-print" role="group" aria-label="Which pack to read">
         {[...b.packs, b.practice].map((p) => (
           <button

@@ -1,11 +1,10 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import type { UseFormRegister } from "react-hook-form";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { useMay, useSession } from "../app/session";
-import { UnitFields, type UnitForm } from "../app/UnitFields";
+import { UnitFields } from "../app/UnitFields";
 import { Airframe } from "../drawings/Airframe";
 import { useTypes } from "../fleet/FleetView";
 import { BringIn } from "../parts/BringIn";
@@ -184,35 +183,33 @@ function CrewForm() {
     tile_url: crew.tile_url,
     head_to: crew.head_to,
     keep_places: crew.keep_places,
-    ...crew.units,
+    units: crew.units,
   });
-  const send = f.submit(
-    async ({ crew_name, zone, tile_url, head_to, keep_places, length, speed, mass, temperature, volume }) => {
-      setSaved(false);
-      await ask(
-        api.PUT("/crew", {
-          body: {
-            name: crew_name,
-            zone,
-            tile_url: tile_url.trim(),
-            head_to,
-            keep_places,
-            version: crew.version,
-            units: { length, speed, mass, temperature, volume },
-          },
-        }),
-      );
-      setSaved(true);
-      await qc.invalidateQueries();
-    },
-  );
+  const send = f.submit(async ({ crew_name, zone, tile_url, head_to, keep_places, units }) => {
+    setSaved(false);
+    await ask(
+      api.PUT("/crew", {
+        body: {
+          name: crew_name,
+          zone,
+          tile_url: tile_url.trim(),
+          head_to,
+          keep_places,
+          version: crew.version,
+          units,
+        },
+      }),
+    );
+    setSaved(true);
+    await qc.invalidateQueries();
+  });
   return (
     <Sheet title="The crew">
       <form onSubmit={send} noValidate>
         {f.root && <Problem error={new Error(f.root)} />}
         <TextField label="Name of the crew" {...f.register("crew_name")} wrong={f.wrong("crew_name")} />
         <TextField label="Time zone" {...f.register("zone")} wrong={f.wrong("zone")} />
-        <UnitFields register={f.register as unknown as UseFormRegister<UnitForm>} />
+        <UnitFields value={f.watch("units")} onChange={(u) => f.setValue("units", u)} />
         <TextField
           label="Address of map pictures"
           placeholder="none: maps without a network"
