@@ -4244,6 +4244,9 @@ type Tick struct {
 	At   time.Time `json:"at"`
 	By   string    `json:"by"`
 	Item string    `json:"item"`
+
+	// Label of the pack it is about; empty when it is about none
+	Label string `json:"label"`
 }
 
 // TonightFinding defines model for TonightFinding.

@@ -98,15 +98,16 @@ type Input struct {
 
 // Job is one pack on one channel.
 type Job struct {
-	PackID  string    `json:"pack_id"`
-	Label   string    `json:"label"`
-	For     string    `json:"for"`
-	Charger string    `json:"charger"`
-	Channel int       `json:"channel"`
-	From    *float64  `json:"from_percent"`
-	To      float64   `json:"to_percent"`
-	Start   time.Time `json:"start"`
-	End     time.Time `json:"end"`
+	PackID  string     `json:"pack_id"`
+	Label   string     `json:"label"`
+	For     string     `json:"for"`
+	Charger string     `json:"charger"`
+	Channel int        `json:"channel"`
+	From    *float64   `json:"from_percent"`
+	To      float64    `json:"to_percent"`
+	State   pack.State `json:"state"` // charging when it is on charge already
+	Start   time.Time  `json:"start"`
+	End     time.Time  `json:"end"`
 }
 
 // Ready is a pack that needs nothing tonight.
@@ -276,7 +277,7 @@ func (p *Plan) schedule(in Input, order []Pack, taken map[string]string) error {
 			}
 		}
 		c := &channels[best]
-		p.Charge = append(p.Charge, Job{PackID: x.ID, Label: x.Label, For: taken[x.ID], Charger: c.charger, Channel: c.n, From: x.Percent, To: Full, Start: c.free, End: bestEnd})
+		p.Charge = append(p.Charge, Job{PackID: x.ID, Label: x.Label, For: taken[x.ID], Charger: c.charger, Channel: c.n, From: x.Percent, To: Full, State: x.State, Start: c.free, End: bestEnd})
 		c.free = bestEnd
 		if p.DoneAt == nil || bestEnd.After(*p.DoneAt) {
 			p.DoneAt = &bestEnd

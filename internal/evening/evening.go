@@ -21,7 +21,6 @@ import (
 	"mainstay/core/pack"
 	"mainstay/core/tonight"
 	"mainstay/internal/fleet"
-	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
@@ -109,13 +108,6 @@ type Flying struct {
 	Sorties  int
 }
 
-// Tick is an item that was done.
-type Tick struct {
-	Item   string
-	ByName string
-	At     time.Time
-}
-
 // Sheet is the evening before a day.
 type Sheet struct {
 	Day      time.Time
@@ -161,7 +153,7 @@ func (s *Service) Of(ctx context.Context, day time.Time) (Sheet, error) {
 	if err := g.Order("lower(name)").Find(&sh.Chargers).Error; err != nil {
 		return sh, err
 	}
-	if err := g.Raw("select item, by_name, at from evening_ticks where day = ? order by at", day.Format(time.DateOnly)).Scan(&sh.Ticks).Error; err != nil {
+	if err := g.Raw("select t.item, t.by_name, t.at, coalesce(p.label, '') as label from evening_ticks t left join packs p on p.id::text = split_part(t.item, ':', 2) where t.day = ? order by t.at", day.Format(time.DateOnly)).Scan(&sh.Ticks).Error; err != nil {
 		return sh, err
 	}
 	in, err := s.input(ctx, sh)
@@ -307,25 +299,6 @@ func (s *Service) Save(ctx context.Context, day time.Time, e Edit) error {
 			}
 		}
 		return nil
-	})
-}
-
-// Tick notes that an item is done, or takes that back.
-func (s *Service) Tick(ctx context.Context, day time.Time, item string, done bool) error {
-	by, d := people.From(ctx), day.Format(time.DateOnly)
-	kind, id, _ := strings.Cut(item, ":")
-	if !slices.Contains([]string{"charge", "ready", "lower", "gear"}, kind) || id == "" {
-		return fault.Bad("item", "This is not an item of the evening.")
-	}
-	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		now := s.Clock.Now()
-		if fresh, err := outbox.Once(ctx, tx, "tick "+d+" "+item, now); err != nil || !fresh {
-			return err
-		}
-		if !done {
-			return tx.Exec("delete from evening_ticks where day = ? and item = ?", d, item).Error
-		}
-		return tx.Exec("insert into evening_ticks (day, item, by_name, at) values (?, ?, ?, ?) on conflict do nothing", d, item, by.Name, outbox.From(ctx).At(now)).Error
 	})
 }
 

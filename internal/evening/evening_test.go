@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/judge"
+	"mainstay/core/pack"
 	"mainstay/internal/evening"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/testbed"
@@ -56,6 +57,46 @@ func TestEveningOfTomorrow(t *testing.T) {
 	require.NoError(t, s.Evening.Tick(ctx, day, "charge:"+s.Packs[0].ID.String(), false))
 	sh, _ = s.Evening.Of(ctx, day)
 	assert.Empty(t, sh.Ticks)
+}
+
+// A tick does the thing: the pack goes on charge, is charged, is at storage
+// level; taken back, it is where it was, unless it has gone on since.
+func TestTicksMoveThePack(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx, day := s.As(s.Pilot), s.Clock.Now()
+	id := s.Packs[0].ID
+	item := func(kind string) string { return kind + ":" + id.String() }
+	state := func() string {
+		p, err := s.Fleet.Pack(ctx, id)
+		require.NoError(t, err)
+		return p.State
+	}
+	require.Equal(t, "charged", state())
+	tick := func(kind string, done bool, want string) {
+		t.Helper()
+		require.NoError(t, s.Evening.Tick(ctx, day, item(kind), done))
+		assert.Equal(t, want, state())
+	}
+	tick("lower", true, "storage")
+	tick("lower", true, "storage")
+	tick("lower", false, "charged")
+	tick("lower", true, "storage")
+	tick("charge", true, "charging")
+	tick("lower", false, "charging") // it has gone on since
+	tick("charged", true, "charged")
+	tick("charge", false, "charged") // as above
+	tick("charged", false, "charging")
+
+	p, err := s.Fleet.Pack(ctx, id)
+	require.NoError(t, err)
+	_, err = s.Fleet.MovePack(s.As(s.Tech), id, pack.Quarantine, "swollen", p.Version)
+	require.NoError(t, err)
+	for _, kind := range []string{"charge", "charged", "lower"} {
+		require.NoError(t, s.Evening.Tick(ctx, day, item(kind), false))
+		assert.Error(t, s.Evening.Tick(ctx, day, item(kind), true), "nobody ticks a pack out of quarantine")
+		assert.Error(t, s.Evening.Tick(s.As(s.Tech), day, item(kind), true), "a technician says why, on its own page")
+		assert.Equal(t, "quarantine", state())
+	}
 }
 
 func TestGearAndChargers(t *testing.T) {

@@ -29,7 +29,7 @@ func (h *Handlers) sheet(ctx context.Context, day openapi_types.Date) (api.Eveni
 		out.Chargers = append(out.Chargers, api.ChargerEdit{Id: c.ID, Name: c.Name, Channels: c.Channels, Watts: c.Watts, Active: c.Active, Version: c.Version})
 	}
 	for _, t := range sh.Ticks {
-		out.Ticks = append(out.Ticks, api.Tick{Item: t.Item, By: t.ByName, At: t.At.In(time.UTC)})
+		out.Ticks = append(out.Ticks, api.Tick{Item: t.Item, Label: t.Label, By: t.ByName, At: t.At.In(time.UTC)})
 	}
 	return out, nil
 }

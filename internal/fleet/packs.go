@@ -135,7 +135,6 @@ func (s *Service) Pack(ctx context.Context, id uuid.UUID) (Pack, error) {
 // release and flight, not by hand. Out of quarantine and into retirement only
 // a technician or chief may move it.
 func (s *Service) MovePack(ctx context.Context, id uuid.UUID, to pack.State, note string, version int) (Pack, error) {
-	by := people.From(ctx)
 	var p Pack
 	err := db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		if err := tx.Raw("select * from packs where id = ? for no key update", id).Scan(&p).Error; err != nil {
@@ -147,19 +146,24 @@ func (s *Service) MovePack(ctx context.Context, id uuid.UUID, to pack.State, not
 		if p.Version != version {
 			return fault.Stale("pack")
 		}
-		from := pack.State(p.State)
-		if to == pack.Fitted || from == pack.Fitted && to != pack.Quarantine {
-			return fault.Clash("move-not-allowed", "A pack is fitted by a release and freed by its withdrawal or by logging the flight, not by hand.")
-		}
-		if (from == pack.Quarantine || to == pack.Retired) && !by.Has(crew.Technician) {
-			return fault.Denied("Only a technician or chief takes a pack out of quarantine or retires it.")
-		}
-		if (from == pack.Quarantine || to == pack.Quarantine || to == pack.Retired) && len(strings.TrimSpace(note)) < 3 {
-			return fault.Bad("note", "Say why: what was seen or measured.")
-		}
-		return s.SetState(ctx, tx, &p, to, nil, note)
+		return s.Move(ctx, tx, &p, to, note)
 	})
 	return p, err
+}
+
+// Move moves a locked pack as the acting person may move it by hand.
+func (s *Service) Move(ctx context.Context, tx *gorm.DB, p *Pack, to pack.State, note string) error {
+	from := pack.State(p.State)
+	if to == pack.Fitted || from == pack.Fitted && to != pack.Quarantine {
+		return fault.Clash("move-not-allowed", "A pack is fitted by a release and freed by its withdrawal or by logging the flight, not by hand.")
+	}
+	if (from == pack.Quarantine || to == pack.Retired) && !people.From(ctx).Has(crew.Technician) {
+		return fault.Denied("Only a technician or chief takes a pack out of quarantine or retires it.")
+	}
+	if (from == pack.Quarantine || to == pack.Quarantine || to == pack.Retired) && len(strings.TrimSpace(note)) < 3 {
+		return fault.Bad("note", "Say why: what was seen or measured.")
+	}
+	return s.SetState(ctx, tx, p, to, nil, note)
 }
 
 // SetState moves a pack inside tx when the move is legal, and puts moves that
@@ -186,6 +190,23 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PackMoved, Subject: p.ID, At: now, By: by.By(),
 		Summary: fmt.Sprintf("%s from %s to %s: %s", p.Label, from, to, note), Content: map[string]any{"pack": p.Label, "from": from, "to": to, "note": note}})
 	return err
+}
+
+// PutBack undoes a move that was a slip of the hand: the pack is again in the
+// state it left, though no move leads there. Quarantine and retirement are never
+// undone like this.
+func (s *Service) PutBack(ctx context.Context, tx *gorm.DB, p *Pack, was pack.State) error {
+	if was == pack.Quarantine || was == pack.Retired || was == pack.Fitted {
+		return fault.Clash("move-not-allowed", "%s was %s; it is not put back there like this.", p.Label, was)
+	}
+	now := s.Clock.Now()
+	if was != pack.Charged {
+		p.FullSince = nil
+	} else if p.FullSince == nil {
+		p.FullSince = &now
+	}
+	p.State, p.StateSince, p.Version = string(was), now, p.Version+1
+	return tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, version = ? where id = ?", p.State, now, p.FullSince, p.Version, p.ID).Error
 }
 
 // NewReading is a reading entered for a pack. At is now when it is zero.

@@ -4107,6 +4107,8 @@ export interface components {
             from_percent: number | null;
             /** Format: double */
             to_percent: number;
+            /** @description the state of the pack */
+            state: string;
             /** Format: date-time */
             start: string;
             /** Format: date-time */
@@ -4212,6 +4214,8 @@ export interface components {
             done: boolean;
         };
         Tick: {
+            /** @description of the pack it is about; empty when it is about none */
+            label: string;
             item: string;
             by: string;
             /** Format: date-time */

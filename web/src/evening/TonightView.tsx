@@ -11,6 +11,8 @@ import { Refused } from "../outbox/Waits";
 import { useEvening } from "./api";
 import { DayStep } from "./DayStep";
 import { ChargerList } from "./ChargerList";
+import { Charged } from "./Charged";
+import { DoneTonight } from "./DoneTonight";
 import { Flying } from "./Flying";
 import { GearList } from "./GearList";
 import { Tick } from "./Tick";
@@ -81,6 +83,9 @@ function Plan({ e }: { e: Evening }) {
                 <span className="fig">
                   {z.time(j.start)}–{z.time(j.end)}
                 </span>
+                {(j.state === "charging" || e.ticks.some((t) => t.item === `charge:${j.pack_id}`)) && (
+                  <Charged e={e} pack={j.pack_id} label={j.label} />
+                )}
               </Tick>
             ))}
             {p.ready.map((r) => (
@@ -106,6 +111,7 @@ function Plan({ e }: { e: Evening }) {
             ))}
           </ul>
         </Sheet>
+        <DoneTonight e={e} />
         <GearList e={e} />
       </div>
     </div>

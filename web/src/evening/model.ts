@@ -20,8 +20,28 @@ export function withTicks(e: Evening, waiting: Press[], toIso: (deviceMs: number
     const { item, done } = (p as Press<TickPress>).body;
     const rest = now.filter((t) => t.item !== item);
     return done
-      ? [...rest, now.find((t) => t.item === item) ?? { item, by: p.personName, at: toIso(p.at) }]
+      ? [...rest, now.find((t) => t.item === item) ?? { item, label: "", by: p.personName, at: toIso(p.at) }]
       : rest;
   }, e.ticks);
   return { ...e, ticks };
+}
+
+const doneWords: Record<string, string> = {
+  charge: "on charge",
+  charged: "charged",
+  lower: "brought down",
+};
+
+/** What was ticked and has left its list by that: what was done, to which pack. */
+export function doneBefore(e: Evening): { item: string; words: string; by: string; at: string }[] {
+  const shown = new Set([
+    ...e.plan.charge.flatMap((j) => [`charge:${j.pack_id}`, `charged:${j.pack_id}`]),
+    ...e.plan.lower.map((l) => `lower:${l.pack_id}`),
+  ]);
+  return e.ticks.flatMap((t) => {
+    const words = doneWords[t.item.split(":")[0]!];
+    return words && t.label && !shown.has(t.item)
+      ? [{ item: t.item, words: `${t.label} ${words}`, by: t.by, at: t.at }]
+      : [];
+  });
 }

@@ -1,6 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { ProblemError, type Trouble } from "../api/client";
-import { about, ago, inOrder, nextToSend, orderAfter, outcome, waitWords, type Press } from "./model";
+import {
+  about,
+  ago,
+  inOrder,
+  nextToSend,
+  orderAfter,
+  outcome,
+  patience,
+  waitWords,
+  type Press,
+} from "./model";
 
 const press = (id: string, order: number, more: Partial<Press> = {}): Press => ({
   id,
@@ -68,6 +78,12 @@ describe("what an error means", () => {
       ],
     });
     expect(outcome(e)).toEqual({ title: "T", sentence: "D Enter b." });
+  });
+  it("goes past a press over which the server breaks down each time, and over no other", () => {
+    const broken = problem(500, { type: "internal" });
+    expect(outcome(broken, patience - 1)).toBe("wait");
+    expect(outcome(broken, patience)).toMatchObject({ title: "T" });
+    expect(outcome(problem(503, { type: "database-away" }), 99)).toBe("wait");
   });
   it("keeps what the program itself cannot send", () => {
     expect(outcome(new TypeError("x"))).not.toBe("wait");

@@ -16,6 +16,8 @@ export interface Press<B = unknown> {
   body: B;
   /** It begins the thing: without it nothing about the thing can be taken. */
   opens?: boolean;
+  /** How often the server broke down over it. */
+  broke?: number;
   /** Why the server did not take it. */
   refused?: { title: string; sentence: string };
 }
@@ -46,15 +48,29 @@ export function about(all: Press[], thing: string): { waiting: Press[]; refused:
   return { waiting: mine.filter((p) => !p.refused), refused: mine.filter((p) => p.refused) };
 }
 
+/** After so many breakdowns of the server over one press the others go past it. */
+export const patience = 5;
+
+/** Whether the server broke down over a press, and is not merely away or busy. */
+export function breaks(e: unknown): boolean {
+  return e instanceof ProblemError && e.type === "internal";
+}
+
 /**
  * What an error means for a press: it waits, because the server was not reached
  * or cannot just now, or it was refused and the sentence says why.
  */
-export function outcome(e: unknown): "wait" | NonNullable<Press["refused"]> {
+export function outcome(e: unknown, broke = 0): "wait" | NonNullable<Press["refused"]> {
   if (!(e instanceof ProblemError))
     return {
       title: "Not taken",
       sentence: "This could not be sent. It is kept on this device; tell the chief what it says.",
+    };
+  if (breaks(e) && broke >= patience)
+    return {
+      title: e.title,
+      sentence:
+        "The server breaks down over this each time. It is kept on this device, and what came after it is sent; tell the chief.",
     };
   const later = e.type === "unreachable" || e.status >= 500 || [0, 401, 408, 425, 429].includes(e.status);
   if (later) return "wait";

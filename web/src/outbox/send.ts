@@ -2,7 +2,7 @@ import type { QueryClient } from "@tanstack/react-query";
 import { linked, missed, onLink } from "../api/link";
 import { ProblemError } from "../api/client";
 import { kindOf } from "./kinds";
-import { ago, nextToSend, outcome, type Press } from "./model";
+import { ago, breaks, nextToSend, outcome, type Press } from "./model";
 import { drop, load, onPresses, presses, put } from "./store";
 
 /** After a server that cannot just now, in ms: how long before the next try. */
@@ -17,12 +17,13 @@ async function sendOne(p: Press, qc: QueryClient): Promise<boolean> {
     void drop(p.id);
     return true;
   } catch (e) {
-    const o = outcome(e);
+    const o = outcome(e, p.broke);
     if (o !== "wait") {
       void put({ ...p, refused: o });
       return true;
     }
     if (e instanceof ProblemError && e.type === "unreachable") missed();
+    if (breaks(e)) void put({ ...p, broke: (p.broke ?? 0) + 1 });
     return false;
   }
 }

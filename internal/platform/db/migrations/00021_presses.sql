@@ -10,6 +10,10 @@ create index presses_heard on presses (heard_at);
 alter table flights add column took_off_heard_at timestamptz, add column landed_heard_at timestamptz,
     add column unasked text not null default ''; -- what the gate said when a take-off without network was heard
 
+-- A tick that moves a pack remembers where it came from.
+alter table evening_ticks add column was text not null default '';
+
 -- +goose Down
+alter table evening_ticks drop column was;
 alter table flights drop column unasked, drop column landed_heard_at, drop column took_off_heard_at;
 drop table presses;
