@@ -125,7 +125,7 @@ build_web() {
         say "Installing the web packages ..."
         (cd web && npm ci --no-audit --no-fund --loglevel=error) >"$LOCAL/npm.log" 2>&1 || die "npm ci failed; see $LOCAL/npm.log"
     fi
-    if [ ! -f web/dist/index.html ] || [ -n "$(find web/src web/index.html web/package-lock.json web/vite.config.ts -newer web/dist/index.html -print -quit)" ]; then
+    if [ ! -f web/dist/index.html ] || [ -n "$(find web/src web/index.html web/package-lock.json web/vite.config.ts web/public/*.* core cmd/fieldjudge -newer web/dist/index.html -print -quit)" ]; then
         say "Building the web application ..."
         (cd web && npm run --silent build) >"$LOCAL/vite.log" 2>&1 || { tail -30 "$LOCAL/vite.log" >&2; die "The web build failed; see $LOCAL/vite.log"; }
     fi

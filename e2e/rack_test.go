@@ -62,7 +62,7 @@ func TestTonightsPlan(t *testing.T) {
 	p := chromium.Open(t, base, "/", 1280, 800)
 	p.SignIn("odile", demo.Password)
 	p.Click("Tonight")
-	p.See("Tonight, for 2026-06-11", "for Dray One: Depot rack, channel 1", "Level not known, planned from empty", "V2", "Charged for 2 days.", "It stands at 64 %, it needs 80 %: charge it.", "Its level has never been read.")
+	p.See("Tonight, for Thursday 2026-06-11", "for Dray One: Depot rack, channel 1", "Level not known, planned from empty", "V2", "Charged for 2 days.", "It stands at 64 %, it needs 80 %: charge it.", "Its level has never been read.")
 	p.Click("One sortie more for Dray One")
 	p.See("packs in sets may fly, 4 sorties take 8.")
 	p.Click("One sortie fewer for Dray One")

@@ -15,7 +15,7 @@ import (
 func main() {
 	js.Global().Set("mainstayJudge", js.FuncOf(func(_ js.Value, args []js.Value) any {
 		if len(args) != 1 || args[0].Type() != js.TypeString {
-			return `{"sentence":"Nothing was asked."}`
+			return `{"unable":true,"sentence":"Nothing was asked."}`
 		}
 		return checks.AnswerJSON(args[0].String())
 	}))

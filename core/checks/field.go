@@ -17,15 +17,24 @@ type FieldQuestion struct {
 type FieldAnswer struct {
 	Judgement *Judgement `json:"judgement,omitempty"`
 	Sentence  string     `json:"sentence,omitempty"`
+	Unable    bool       `json:"unable,omitempty"` // it cannot be judged here; the server is asked
 }
 
+const notHere = `{"unable":true,"sentence":"This entry cannot be judged here; it is judged when it reaches the server."}`
+
 // AnswerJSON judges an entry given as JSON of a FieldQuestion and returns JSON
-// of a FieldAnswer. What cannot be read is a sentence, never a verdict.
-func AnswerJSON(question string) string {
+// of a FieldAnswer. What cannot be read is a sentence, never a verdict; an item
+// that lacks what its kind needs must not end the program that asks.
+func AnswerJSON(question string) (answer string) {
+	defer func() {
+		if recover() != nil {
+			answer = notHere
+		}
+	}()
 	var q FieldQuestion
 	var out FieldAnswer
 	if err := json.Unmarshal([]byte(question), &q); err != nil {
-		out.Sentence = "This entry could not be read; it is judged when it reaches the server."
+		return notHere
 	} else if j, err := Judge(q.Item, q.Value, q.Pack); errors.Is(err, ErrValue) {
 		_, out.Sentence, _ = strings.Cut(err.Error(), ": ")
 	} else {
@@ -33,7 +42,7 @@ func AnswerJSON(question string) string {
 	}
 	b, err := json.Marshal(out)
 	if err != nil { // plain data always becomes JSON
-		return `{"sentence":"This entry is judged when it reaches the server."}`
+		return notHere
 	}
 	return string(b)
 }

@@ -9,6 +9,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strings"
 	"sync"
@@ -17,6 +18,7 @@ import (
 
 	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/cdproto/runtime"
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -508,4 +510,24 @@ func (p *Page) Judges() {
 func (p *Page) Calm() {
 	p.t.Helper()
 	Eval[bool](p, "new Promise((go) => { const idle = (n) => requestIdleCallback(() => n ? setTimeout(() => idle(n - 1), 60) : go(true)); idle(6); })")
+}
+
+// sheet is how a page begins in a PDF as Chromium writes it.
+var sheet = regexp.MustCompile(`/Type\s*/Page[^s]`)
+
+// Pages prints the page on A4 and returns how many sheets it takes, and which
+// controls are printed with it; with a file it keeps the PDF there.
+func (p *Page) Pages(file string) (sheets int, controls []string) {
+	p.t.Helper()
+	p.Settle()
+	css := true
+	r, err := chromedp.Call(p.ctx, page.PrintToPDF, page.PrintToPDFParams{PaperWidth: 8.27, PaperHeight: 11.69, PreferCSSPageSize: &css})
+	require.NoError(p.t, err)
+	if file != "" {
+		require.NoError(p.t, os.WriteFile(file, r.Data, 0o600))
+	}
+	p.Paper(true)
+	defer p.Paper(false)
+	controls = Eval[[]string](p, `[...document.querySelectorAll('button, .btn, input[type=search], input[type=file]')].filter((e) => e.checkVisibility() && e.getBoundingClientRect().height > 0 && !e.closest('svg, summary')).map((e) => (e.getAttribute('aria-label') ?? e.textContent).trim())`)
+	return len(sheet.FindAll(r.Data, -1)), controls
 }

@@ -5,7 +5,7 @@ import { dayAfter } from "../parts/when";
 /** The day of flying: typed, or a day back and forth. */
 export function DayStep({ day, onChange }: { day: string; onChange: (day: string) => void }) {
   return (
-    <div className="d-flex gap-2 align-items-start no-print">
+    <div className="day-step no-print">
       <Button variant="outline-primary" aria-label="Day before" onClick={() => onChange(dayAfter(day, -1))}>
         ←
       </Button>

@@ -17,7 +17,7 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
   const z = useZone();
   const edits = may("pilot", "crew", "technician");
   const [error, setError] = useState<unknown>();
-  const local = (iso: string) => `${z.date(iso)}T${z.time(iso)}`;
+  const local = z.local;
   const [start, setStart] = useState(() => local(e.start_at));
   const [ready, setReady] = useState(() => local(e.ready_by));
   const save = async (sorties: Record<string, number>, from = start, by = ready) => {

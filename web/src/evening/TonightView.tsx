@@ -6,6 +6,7 @@ import { useAddress } from "../parts/address";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
+import { weekday } from "../parts/when";
 import { serverNow, useZone } from "../parts/time";
 import { Refused } from "../outbox/Waits";
 import { useEvening } from "./api";
@@ -28,7 +29,7 @@ export function TonightView() {
   const { query, refused } = useEvening(day);
   return (
     <>
-      <ViewHead title={`Tonight, for ${day}`}>
+      <ViewHead title={`Tonight, for ${weekday(day)} ${day}`}>
         <DayStep day={day} onChange={(d) => set({ day: d === tomorrow ? "" : d })} />
         <Button variant="outline-primary" className="no-print" onClick={() => print()}>
           Print

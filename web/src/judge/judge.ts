@@ -12,6 +12,7 @@ export interface Question {
 export interface Answer {
   judgement?: Schemas["Judgement"];
   sentence?: string;
+  unable?: boolean;
 }
 
 interface GoProgram {
@@ -61,7 +62,8 @@ export function startJudge() {
 export function judgeHere(q: Question): Answer | undefined {
   if (!ready || !globalThis.mainstayJudge) return undefined;
   try {
-    return JSON.parse(globalThis.mainstayJudge(JSON.stringify(q))) as Answer;
+    const a = JSON.parse(globalThis.mainstayJudge(JSON.stringify(q))) as Answer;
+    return a.unable ? undefined : a;
   } catch {
     return undefined;
   }

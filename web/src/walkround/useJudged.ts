@@ -23,7 +23,7 @@ export function useJudged(run: RunSeen, item: Item, value: Value | undefined, kn
   );
   const [there, setThere] = useState<Answer & { shape?: string }>({});
   useEffect(() => {
-    if (!shape || here) return;
+    if (!shape || own) return;
     const timer = setTimeout(() => {
       judgeThere(run.id, item.id, JSON.parse(shape) as Value)
         .then((judgement) => setThere({ judgement, shape }))
@@ -32,7 +32,7 @@ export function useJudged(run: RunSeen, item: Item, value: Value | undefined, kn
         });
     }, pause);
     return () => clearTimeout(timer);
-  }, [shape, here, run.id, item.id]);
+  }, [shape, own, run.id, item.id]);
   if (!shape) return {};
   return own ?? (there.shape === shape ? there : { judgement: known });
 }
