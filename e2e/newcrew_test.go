@@ -198,6 +198,7 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.Click("Log")
 	p.See("First flight")
 	p.Click("Records")
+	p.Click("Does it hold?")
 	p.Click("Check everything")
 	p.See("records hold")
 	var n int64

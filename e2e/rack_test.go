@@ -117,7 +117,9 @@ func TestChargerOnTheNetwork(t *testing.T) {
 		return state == "charged"
 	}, 20*time.Second, 100*time.Millisecond, "the page asks the charger, which takes in what has finished")
 	p.Go("/packs/" + id)
-	p.See("Now: charged", "charger", "holds ")
+	p.See("Now: charged")
+	p.Click("Readings")
+	p.See("charger", "holds ")
 	c.Set(charger.Faults{Unreachable: true})
 	p.Go("/packs?tab=charge")
 	p.See("The charger does not answer. What it is doing now is not known: look at it.")
@@ -154,7 +156,9 @@ func TestResistanceFromALoad(t *testing.T) {
 	p := chromium.Open(t, testbed.Serve(t, svc), "/packs", 1280, 800)
 	p.SignIn("odile", demo.Password)
 	p.Click("L5")
+	p.Click("Health")
 	p.See("Resistance of cell 6 is 3.8 mΩ")
+	p.Click("Now")
 	p.Click("Charge and resistance, from a charger")
 	for i := range 6 {
 		p.Fill(fmt.Sprintf("Cell %d", i+1), "4.12")
@@ -165,6 +169,9 @@ func TestResistanceFromALoad(t *testing.T) {
 	p.See("Enter the load and for how long it was on.")
 	p.Fill("On for", "10")
 	p.Click("Save the reading")
-	p.See("14.4 14.4 14.4 14.4 14.4 14.4 mΩ, under 18 A after 10 s", "Resistance of cell 6 is 3.8 mΩ")
+	p.Click("Readings")
+	p.See("14.4 14.4 14.4 14.4 14.4 14.4 mΩ, under 18 A after 10 s")
+	p.Click("Health")
+	p.See("Resistance of cell 6 is 3.8 mΩ")
 	assert.Empty(t, p.Faults())
 }

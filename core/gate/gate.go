@@ -50,7 +50,7 @@ func Judge(in Input) Output {
 	}
 	g.rules()
 	judge.Sort(g.out)
-	g.out = judge.Gather(g.out)
+	g.out = rules.Gather(g.out)
 	out.Findings, out.Notices = judge.Notices(g.out)
 	out.Verdict, out.Checked = judge.Worst(out.Findings), g.checked
 	out.Cautions = cautions(in)

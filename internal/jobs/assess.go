@@ -376,11 +376,11 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 			part.Findings = append(part.Findings, f)
 		}
 		judge.Sort(part.Findings)
-		part.Findings = judge.Gather(part.Findings)
+		part.Findings = rules.Gather(part.Findings)
 		out.Each[j.Aircraft[i].AircraftID] = part
 	}
 	judge.Sort(out.Common)
-	out.Common = judge.Gather(out.Common)
+	out.Common = rules.Gather(out.Common)
 	return out, nil
 }
 

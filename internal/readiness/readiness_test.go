@@ -41,7 +41,7 @@ func TestPracticeOpensAType(t *testing.T) {
 	f := s.Fly("walkround", s.Packs[0].ID, 240)
 	flown := readiness.Practice{ID: testbed.NewID(), PersonID: f.PilotID, TypeKey: "lantern-4", Phase: "empty", Packs: 2, Landings: 1, FlownOn: f.TookOffAt.AddDate(0, 0, 0).UTC().Truncate(24 * time.Hour)}
 	err := s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN)
-	require.ErrorContains(t, err, "The flights of that day show 1 pack(s) and 1 landing(s)")
+	require.ErrorContains(t, err, "The flights of that day show 1 pack and 1 landing")
 	flown.Packs = 1
 	require.NoError(t, s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN))
 	require.NoError(t, s.Readiness.Log(s.As(s.Chief), flown, testbed.PIN), "the same press twice")

@@ -533,7 +533,7 @@ func TestFieldsAreRefusedWithASentence(t *testing.T) {
 		says  string
 	}{
 		{"cells", 0, "between 1 and 24"}, {"cells", 25, "between 1 and 24"}, {"cells", 6.5, "Enter a number"}, {"cells", "6", "Enter a number"}, {"cells", nil, "Enter a number"},
-		{"capacity_mah", 1e9, "between 100 and 200000"}, {"cycles", -1, "between 0 and 5000"}, {"label", "", "Enter something here"}, {"label", "123456789012345678901", "at most 20"},
+		{"capacity_mah", 1e9, "between 100 and 200000"}, {"cycles", -1, "between 0 and 5000"}, {"label", "", "This must not stay empty"}, {"label", "123456789012345678901", "at most 20"},
 		{"chemistry", "lead", "Choose one of"}, {"label", "  ", "what stands on the pack"}, {"label", "a1", "Another pack has this label"}, {"serial", "s-a1", "Another pack has this serial"},
 	} {
 		body := m{}
