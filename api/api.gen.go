@@ -3519,6 +3519,44 @@ type PackMove struct {
 	Version int       `json:"version"`
 }
 
+// PackMoves defines model for PackMoves.
+type PackMoves struct {
+	Packs []struct {
+		Id      openapi_types.UUID `json:"id"`
+		Version int                `json:"version"`
+	} `json:"packs"`
+	State PackState `json:"state"`
+}
+
+// PackMovesBack defines model for PackMovesBack.
+type PackMovesBack struct {
+	Packs []struct {
+		Id      openapi_types.UUID `json:"id"`
+		Version int                `json:"version"`
+		Was     PackState          `json:"was"`
+	} `json:"packs"`
+}
+
+// PackOutcome defines model for PackOutcome.
+type PackOutcome struct {
+	Id    openapi_types.UUID `json:"id"`
+	Label string             `json:"label"`
+
+	// Sentence why it was not moved
+	Sentence *string `json:"sentence,omitempty"`
+
+	// Version now; 0 where it was not moved
+	Version int `json:"version"`
+
+	// Was the state it left
+	Was string `json:"was"`
+}
+
+// PackOutcomes defines model for PackOutcomes.
+type PackOutcomes struct {
+	Packs []PackOutcome `json:"packs"`
+}
+
 // PackOutlook defines model for PackOutlook.
 type PackOutlook = pack.Outlook
 
@@ -5049,6 +5087,12 @@ type EndJobJSONRequestBody = JobEnd
 // AddPackJSONRequestBody defines body for AddPack for application/json ContentType.
 type AddPackJSONRequestBody = NewPack
 
+// MovePacksJSONRequestBody defines body for MovePacks for application/json ContentType.
+type MovePacksJSONRequestBody = PackMoves
+
+// MovePacksBackJSONRequestBody defines body for MovePacksBack for application/json ContentType.
+type MovePacksBackJSONRequestBody = PackMovesBack
+
 // DisposePackJSONRequestBody defines body for DisposePack for application/json ContentType.
 type DisposePackJSONRequestBody = Disposal
 
@@ -5384,6 +5428,12 @@ type ServerInterface interface {
 	// ImportReadings Readings of a charger from CSV
 	// (POST /packs/import)
 	ImportReadings(c *gin.Context)
+	// MovePacks Move several packs to one state, each by itself
+	// (POST /packs/moves)
+	MovePacks(c *gin.Context)
+	// MovePacksBack Take moves of packs back within 15 minutes, where they have not changed since
+	// (POST /packs/moves/back)
+	MovePacksBack(c *gin.Context)
 	// ListSets The best pairing of charged packs for twin-pack aircraft
 	// (GET /packs/sets)
 	ListSets(c *gin.Context)
@@ -7708,6 +7758,32 @@ func (siw *ServerInterfaceWrapper) ImportReadings(c *gin.Context) {
 	siw.Handler.ImportReadings(c)
 }
 
+// MovePacks operation middleware
+func (siw *ServerInterfaceWrapper) MovePacks(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MovePacks(c)
+}
+
+// MovePacksBack operation middleware
+func (siw *ServerInterfaceWrapper) MovePacksBack(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.MovePacksBack(c)
+}
+
 // ListSets operation middleware
 func (siw *ServerInterfaceWrapper) ListSets(c *gin.Context) {
 
@@ -9881,6 +9957,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/packs", wrapper.ListPacks)
 	router.POST(options.BaseURL+"/packs", wrapper.AddPack)
 	router.GET(options.BaseURL+"/packs/:id", wrapper.GetPack)
+	router.POST(options.BaseURL+"/packs/moves", wrapper.MovePacks)
+	router.POST(options.BaseURL+"/packs/moves/back", wrapper.MovePacksBack)
 	router.POST(options.BaseURL+"/packs/:id/state", wrapper.MovePack)
 	router.GET(options.BaseURL+"/packs/:id/readings", wrapper.ListReadings)
 	router.POST(options.BaseURL+"/packs/:id/readings", wrapper.ReadPack)
@@ -12648,6 +12726,84 @@ type ImportReadingsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ImportReadingsdefaultApplicationProblemPlusJSONResponse) VisitImportReadingsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MovePacksRequestObject struct {
+	Body *MovePacksJSONRequestBody
+}
+
+type MovePacksResponseObject interface {
+	VisitMovePacksResponse(w http.ResponseWriter) error
+}
+
+type MovePacks200JSONResponse PackOutcomes
+
+func (response MovePacks200JSONResponse) VisitMovePacksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MovePacksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MovePacksdefaultApplicationProblemPlusJSONResponse) VisitMovePacksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MovePacksBackRequestObject struct {
+	Body *MovePacksBackJSONRequestBody
+}
+
+type MovePacksBackResponseObject interface {
+	VisitMovePacksBackResponse(w http.ResponseWriter) error
+}
+
+type MovePacksBack200JSONResponse PackOutcomes
+
+func (response MovePacksBack200JSONResponse) VisitMovePacksBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type MovePacksBackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response MovePacksBackdefaultApplicationProblemPlusJSONResponse) VisitMovePacksBackResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -16151,6 +16307,12 @@ type StrictServerInterface interface {
 	// ImportReadings Readings of a charger from CSV
 	// (POST /packs/import)
 	ImportReadings(ctx context.Context, request ImportReadingsRequestObject) (ImportReadingsResponseObject, error)
+	// MovePacks Move several packs to one state, each by itself
+	// (POST /packs/moves)
+	MovePacks(ctx context.Context, request MovePacksRequestObject) (MovePacksResponseObject, error)
+	// MovePacksBack Take moves of packs back within 15 minutes, where they have not changed since
+	// (POST /packs/moves/back)
+	MovePacksBack(ctx context.Context, request MovePacksBackRequestObject) (MovePacksBackResponseObject, error)
 	// ListSets The best pairing of charged packs for twin-pack aircraft
 	// (GET /packs/sets)
 	ListSets(ctx context.Context, request ListSetsRequestObject) (ListSetsResponseObject, error)
@@ -18956,6 +19118,90 @@ func (sh *strictHandler) ImportReadings(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ImportReadingsResponseObject); ok {
 		if err := validResponse.VisitImportReadingsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// MovePacks operation middleware
+func (sh *strictHandler) MovePacks(ctx *gin.Context) {
+	var request MovePacksRequestObject
+
+	var body MovePacksJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MovePacks(ctx, request.(MovePacksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MovePacks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MovePacksResponseObject); ok {
+		if err := validResponse.VisitMovePacksResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// MovePacksBack operation middleware
+func (sh *strictHandler) MovePacksBack(ctx *gin.Context) {
+	var request MovePacksBackRequestObject
+
+	var body MovePacksBackJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.MovePacksBack(ctx, request.(MovePacksBackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "MovePacksBack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(MovePacksBackResponseObject); ok {
+		if err := validResponse.VisitMovePacksBackResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -159,8 +159,7 @@ func TestContactToReturnToService(t *testing.T) {
 	p.Click("After contact with something hard")
 	p.See("5 steps stand between this and the signature")
 	for _, step := range []string{"All propellers replaced", "Shafts straight", "Pack bay and packs"} {
-		p.Click("Done: " + step)
-		p.Settle()
+		p.ClickAway("Done: " + step)
 	}
 	p.Click("Done: Every arm and mount")
 	p.See("This step asks for a photo")

@@ -175,3 +175,29 @@ func TestResistanceFromALoad(t *testing.T) {
 	p.See("Resistance of cell 6 is 3.8 mΩ")
 	assert.Empty(t, p.Faults())
 }
+
+// Several packs go to storage with one press; what may not go says why, and one
+// press brings the rest back.
+func TestSeveralPacksWithOnePress(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	for _, h := range hands {
+		p := chromium.Open(t, testbed.Serve(t, svc), "/packs?state=charged", h.width, h.height)
+		p.SignIn("odile", demo.Password)
+		p.Click("Choose several")
+		p.Click("Choose D3")
+		p.Click("Choose D4")
+		p.See("2 packs chosen")
+		assert.Empty(t, p.OnScreen("At storage level", "Done"))
+		p.Click("At storage level")
+		p.See("2 packs moved: D3, D4")
+		assert.Equal(t, 2, count(t, svc, "select count(*) from packs where label in ('D3', 'D4') and state = 'storage'"))
+		p.Click("Take back")
+		p.Gone("2 packs moved")
+		assert.Equal(t, 2, count(t, svc, "select count(*) from packs where label in ('D3', 'D4') and state = 'charged'"))
+		p.Pick("Order", "weakest first")
+		p.Click("Done")
+		p.Gone("chosen")
+		assert.Empty(t, p.Faults())
+	}
+}

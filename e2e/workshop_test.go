@@ -94,12 +94,12 @@ func TestDefectIsPutOffThenPutRight(t *testing.T) {
 	sign(p, "3690")
 	p.Click("Sign and put it off")
 	p.See("Put off by Tamsin Okoro through 2026-06-24", "by day only")
+	p.Gone("Sign and put it off") // and with it the page as it was before
 	p.Click("Put it right")
 	p.Click("Open it")
 	p.See("Put right: Sensors: Range sensor face scratched")
 	for _, step := range []string{"Cause found", "Put right", "Checked"} {
-		p.Click("Done: " + step)
-		p.Settle()
+		p.ClickAway("Done: " + step)
 	}
 	p.Fill("What was done and found", "New lamp")
 	sign(p, "3690")

@@ -277,6 +277,14 @@ func (p *Page) Click(words string) {
 	p.press("__find.button("+quote(words)+")", "a button "+quote(words))
 }
 
+// ClickAway clicks a button and waits until it has gone with what it did, so
+// that what comes next meets the page as it is then.
+func (p *Page) ClickAway(words string) {
+	p.t.Helper()
+	p.Click(words)
+	p.until("__find.buttons("+quote(words)+").length === 0", "the button "+quote(words)+" to go")
+}
+
 // PressIfThere presses a button in the moment in which it is looked for, and
 // does nothing when it has gone.
 func (p *Page) PressIfThere(words string) {

@@ -412,3 +412,56 @@ func TestPagesOfRackAndReadings(t *testing.T) {
 		assert.True(t, fault.Is(err, "invalid"), bad)
 	}
 }
+
+// Several packs move with one press, each by itself: one that may not go holds
+// up no other, and what was moved comes back as it was, unless it has changed.
+func TestSeveralPacksAtOnce(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Pilot)
+	pick := func(p fleet.Pack) fleet.Chosen {
+		return fleet.Chosen{ID: p.ID, Version: p.Version, Was: pack.State(p.State)}
+	}
+	now := func(i int) fleet.Pack {
+		p, err := s.Fleet.Pack(ctx, s.Packs[i].ID)
+		require.NoError(t, err)
+		return p
+	}
+	a, b := now(0), now(1)
+	old := pick(b)
+	old.Version--
+	got, err := s.Fleet.MoveSeveral(ctx, pack.Storage, []fleet.Chosen{pick(a), old, {ID: testbed.NewID()}})
+	require.NoError(t, err)
+	require.Len(t, got, 3)
+	assert.Equal(t, fleet.Outcome{ID: a.ID, Label: a.Label, Was: pack.State(a.State), Version: a.Version + 1}, got[0])
+	assert.Contains(t, got[1].Sentence, "changed by somebody else")
+	assert.NotEmpty(t, got[2].Sentence)
+	assert.Equal(t, "storage", now(0).State)
+	assert.Equal(t, b.State, now(1).State)
+
+	back := []fleet.Chosen{{ID: a.ID, Version: got[0].Version, Was: got[0].Was}}
+	s.Clock.Advance(fleet.UndoFor)
+	got, err = s.Fleet.MoveBack(ctx, back)
+	require.NoError(t, err)
+	assert.Empty(t, got[0].Sentence)
+	assert.Equal(t, a.State, now(0).State)
+	got, err = s.Fleet.MoveBack(ctx, back)
+	require.NoError(t, err)
+	assert.NotEmpty(t, got[0].Sentence, "once")
+
+	got, err = s.Fleet.MoveSeveral(ctx, pack.Storage, []fleet.Chosen{pick(now(0))})
+	require.NoError(t, err)
+	s.Clock.Advance(fleet.UndoFor + time.Second)
+	got, err = s.Fleet.MoveBack(ctx, []fleet.Chosen{{ID: a.ID, Version: got[0].Version, Was: got[0].Was}})
+	require.NoError(t, err)
+	assert.Contains(t, got[0].Sentence, "too long ago")
+	for _, was := range []pack.State{pack.Quarantine, pack.Retired, pack.Fitted} {
+		p := now(1)
+		got, err = s.Fleet.MoveBack(ctx, []fleet.Chosen{{ID: p.ID, Version: p.Version, Was: was}})
+		require.NoError(t, err)
+		assert.NotEmpty(t, got[0].Sentence, "nothing is put into %s like this", was)
+	}
+	for _, to := range []pack.State{pack.Quarantine, pack.Retired, pack.Fitted, pack.Hot} {
+		_, err := s.Fleet.MoveSeveral(s.As(s.Chief), to, []fleet.Chosen{pick(now(1))})
+		assert.True(t, fault.Is(err, "invalid"), "%s: %v", to, err)
+	}
+}

@@ -104,6 +104,36 @@ func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (a
 	return api.MovePack200JSONResponse(v), err
 }
 
+func (h *Handlers) MovePacks(ctx context.Context, r api.MovePacksRequestObject) (api.MovePacksResponseObject, error) {
+	var packs []Chosen
+	for _, p := range r.Body.Packs {
+		packs = append(packs, Chosen{ID: p.Id, Version: p.Version})
+	}
+	out, err := h.Fleet.MoveSeveral(ctx, r.Body.State, packs)
+	return api.MovePacks200JSONResponse(wireOutcomes(out)), err
+}
+
+func (h *Handlers) MovePacksBack(ctx context.Context, r api.MovePacksBackRequestObject) (api.MovePacksBackResponseObject, error) {
+	var packs []Chosen
+	for _, p := range r.Body.Packs {
+		packs = append(packs, Chosen{ID: p.Id, Version: p.Version, Was: p.Was})
+	}
+	out, err := h.Fleet.MoveBack(ctx, packs)
+	return api.MovePacksBack200JSONResponse(wireOutcomes(out)), err
+}
+
+func wireOutcomes(all []Outcome) api.PackOutcomes {
+	out := api.PackOutcomes{Packs: []api.PackOutcome{}}
+	for _, o := range all {
+		w := api.PackOutcome{Id: o.ID, Label: o.Label, Was: string(o.Was), Version: o.Version}
+		if o.Sentence != "" {
+			w.Sentence = &o.Sentence
+		}
+		out.Packs = append(out.Packs, w)
+	}
+	return out
+}
+
 func (h *Handlers) ReadPack(ctx context.Context, r api.ReadPackRequestObject) (api.ReadPackResponseObject, error) {
 	b := r.Body
 	n := NewReading{ID: b.Id, CellMV: b.CellMv, RestedMin: b.RestedMin, Percent: b.Percent, TemperatureC: b.TemperatureC, MAhIn: b.MahIn, MAhOut: b.MahOut, StartPercent: b.StartPercent, EndPercent: b.EndPercent, Source: "hand"}

@@ -358,6 +358,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/packs/moves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Move several packs to one state, each by itself */
+        post: operations["movePacks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/packs/moves/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take moves of packs back within 15 minutes, where they have not changed since */
+        post: operations["movePacksBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/packs/{id}/state": {
         parameters: {
             query?: never;
@@ -2924,6 +2958,36 @@ export interface components {
             state: components["schemas"]["PackState"];
             note: string;
             version: number;
+        };
+        PackMoves: {
+            state: components["schemas"]["PackState"];
+            packs: {
+                /** Format: uuid */
+                id: string;
+                version: number;
+            }[];
+        };
+        PackMovesBack: {
+            packs: {
+                /** Format: uuid */
+                id: string;
+                version: number;
+                was: components["schemas"]["PackState"];
+            }[];
+        };
+        PackOutcome: {
+            /** Format: uuid */
+            id: string;
+            label: string;
+            /** @description the state it left */
+            was: string;
+            /** @description now; 0 where it was not moved */
+            version: number;
+            /** @description why it was not moved */
+            sentence?: string;
+        };
+        PackOutcomes: {
+            packs: components["schemas"]["PackOutcome"][];
         };
         NewReading: {
             /** @description volts under a load; with cell_mv at rest they tell the resistance */
@@ -6090,6 +6154,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PackDetail"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    movePacks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackMoves"];
+            };
+        };
+        responses: {
+            /** @description What became of each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackOutcomes"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    movePacksBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackMovesBack"];
+            };
+        };
+        responses: {
+            /** @description What became of each */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PackOutcomes"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -12,7 +12,7 @@ import { DisposePack } from "./DisposePack";
 
 type Pack = Schemas["Pack"];
 
-const moveWords: Record<Pack["state"], string> = {
+export const moveWords: Record<Pack["state"], string> = {
   storage: "At storage level",
   charging: "Put on charge",
   charged: "Charged",

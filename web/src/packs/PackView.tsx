@@ -15,7 +15,7 @@ import { ReadingsTable } from "./ReadingsTable";
 import { ReadPack } from "./ReadPack";
 import { SixFaces } from "./SixFaces";
 import { StandingSheet } from "./Standing";
-import { scale } from "./PacksView";
+import { scale } from "./states";
 import { counted } from "../parts/number";
 
 /** One pack: how it stands, its cells, what may be done with it, its readings. */
