@@ -202,6 +202,15 @@ func TestFlightWithoutNetwork(t *testing.T) {
 			assert.Equal(t, 1, count(t, f.svc, "select count(*) from flights where logged_at > ?", testbed.Noon))
 			assert.Equal(t, 2, count(t, f.svc, "select count(*) from flight_events e join flights f on f.id = e.flight_id where f.logged_at > ?", testbed.Noon))
 			assert.Equal(t, 2, count(t, f.svc, "select count(*) from pack_readings where source = 'landing' and at > ?", testbed.Noon), "one for each pack")
+			p.Go("/gate/" + id(t, f.svc, "Dray One").String())
+			p.Fill("This flight belongs to", f.job)
+			p.Click("Still so")
+			assert.Equal(t, "3", p.FieldValue("Steady wind"), "the wind of the site is offered until it has aged out")
+			p.See("no job")
+			p.Pick("This flight belongs to", "no job")
+			p.Reload()
+			p.See("no job")
+			assert.Equal(t, "none", p.FieldValue("This flight belongs to"), "a choice once made stays")
 			assert.Empty(t, browser.Eval[[]string](p, "indexedDB.databases().then((d) => new Promise((go) => { const o = indexedDB.open('mainstay'); o.onsuccess = () => { const q = o.result.transaction('presses').objectStore('presses').getAllKeys(); q.onsuccess = () => go(q.result.map(String)); }; }))"), "the outbox is empty")
 		})
 	}
@@ -288,4 +297,32 @@ func TestPressesAreAnsweredAtOnce(t *testing.T) {
 		p.Slow(0, 1)
 		assert.Empty(t, p.Faults())
 	}
+}
+
+// The head says that there is no connection, whichever way it went, and that it
+// is back; how soon is printed.
+func TestHeadTellsTheTruth(t *testing.T) {
+	t.Parallel()
+	f := goOut(t, phone, "Dray One")
+	p := f.page
+	for _, c := range []struct {
+		how        string
+		away, back func()
+	}{
+		{"the device has no network", func() { p.Offline(true) }, func() { p.Offline(false) }},
+		{"the server is gone", f.wire.Cut, f.wire.Mend},
+		{"the network is silent", f.wire.Silence, f.wire.Mend},
+	} {
+		start := time.Now()
+		c.away()
+		p.See("No connection")
+		t.Logf("%s: said after %d ms (aim: 2000)", c.how, time.Since(start).Milliseconds())
+		p.Click("Fleet")
+		p.See("No connection")
+		start = time.Now()
+		c.back()
+		p.See("Connected")
+		t.Logf("%s: back after %d ms", c.how, time.Since(start).Milliseconds())
+	}
+	assert.Empty(t, p.Faults())
 }

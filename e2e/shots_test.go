@@ -136,7 +136,9 @@ func TestShots(t *testing.T) {
 	small := chromium.Open(t, base, "/", 390, 844)
 	small.SignIn("imre", demo.Password)
 	small.See("Lantern Three")
+	small.Click("More")
 	small.Click("Night")
+	small.Click("Close")
 	if only == "" || only == "phone" {
 		small.Shot(filepath.Join(dir, "phone.png"))
 	}

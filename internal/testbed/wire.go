@@ -16,6 +16,7 @@ type Wire struct {
 	target string
 	mu     sync.Mutex
 	cut    bool
+	held   chan struct{} // closed when the line goes on; nil: it works
 	open   map[net.Conn]bool
 }
 
@@ -56,13 +57,40 @@ func (w *Wire) carry(c net.Conn) {
 	w.open[c] = true
 	w.mu.Unlock()
 	go func() {
-		_, _ = io.Copy(far, c)
+		_, _ = io.Copy(far, through{c, w})
 		_ = far.Close()
 	}()
-	_, _ = io.Copy(c, far)
+	_, _ = io.Copy(c, through{far, w})
 	w.mu.Lock()
 	delete(w.open, c)
 	w.mu.Unlock()
+}
+
+// through passes on what comes while the line works, and keeps it back while it
+// is silent.
+type through struct {
+	from io.Reader
+	w    *Wire
+}
+
+func (t through) Read(b []byte) (int, error) {
+	n, err := t.from.Read(b)
+	t.w.mu.Lock()
+	held := t.w.held
+	t.w.mu.Unlock()
+	if held != nil {
+		<-held
+	}
+	return n, err
+}
+
+// Silence lets nothing through, and breaks nothing: as where the network ends.
+func (w *Wire) Silence() {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	if w.held == nil {
+		w.held = make(chan struct{})
+	}
 }
 
 // Cut breaks all that goes over the line, and whatever is tried on it.
@@ -80,4 +108,8 @@ func (w *Wire) Mend() {
 	w.mu.Lock()
 	defer w.mu.Unlock()
 	w.cut = false
+	if w.held != nil {
+		close(w.held)
+		w.held = nil
+	}
 }

@@ -1,7 +1,11 @@
 import { useSyncExternalStore } from "react";
 
 /** How long the server may be silent, while it is listened to, before it counts as gone, in ms. */
-export const silentFor = 1900;
+export const silentFor = 1600;
+
+/** How long a page without its stream waits before it asks, in ms; with the patience of asking it is two seconds. */
+const askAfter = 800;
+const askFor = 1200;
 
 interface Link {
   up: boolean;
@@ -12,6 +16,7 @@ interface Link {
 let link: Link = { up: true, since: Date.now() };
 let last = Date.now();
 let listening = false;
+let watched = false; // a page has a stream, or is waiting for one
 const told = new Set<() => void>();
 
 function set(up: boolean) {
@@ -34,7 +39,13 @@ export function missed() {
 /** Whether the stream of the server is open, so that its silence means something. */
 export function listens(on: boolean) {
   listening = on;
+  watched = true;
   last = Date.now();
+}
+
+/** Nothing is listened to any more: nobody is signed in. */
+export function deaf() {
+  listening = watched = false;
 }
 
 let asking = false;
@@ -43,7 +54,7 @@ export async function probe() {
   if (asking) return;
   asking = true;
   try {
-    const r = await fetch("/healthz", { cache: "no-store", signal: AbortSignal.timeout(1500) });
+    const r = await fetch("/healthz", { cache: "no-store", signal: AbortSignal.timeout(askFor) });
     if ((await r.text()) === "ok") heard();
     else missed(); // something else answers: a sign-in page of the network
   } catch {
@@ -64,9 +75,11 @@ export function watchLink() {
   });
   setInterval(() => {
     if (document.hidden) return;
+    const silent = Date.now() - last;
     if (!link.up) void probe();
-    else if (listening && Date.now() - last > silentFor) missed();
-  }, 500);
+    else if (listening && silent > silentFor) missed();
+    else if (watched && !listening && silent > askAfter) void probe(); // the stream is away: is the server?
+  }, 300);
 }
 
 export function linked(): boolean {

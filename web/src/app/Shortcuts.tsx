@@ -6,7 +6,7 @@ import { places } from "./places";
 const others: [string, string][] = [
   ["?", "This sheet"],
   ["/", "Find anything by name, label or serial; a label scanner types here"],
-  ["Enter", "Walkround: ok, next item"],
+  ["Enter", "Goes on: in order, next item; from cell to cell; saves a form; signs where a PIN stands"],
   ["← →", "Walkround: item before, item after"],
   ["Esc", "Close a dialog"],
 ];

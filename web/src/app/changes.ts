@@ -1,6 +1,6 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
-import { heard, listens, probe } from "../api/link";
+import { deaf, heard, listens, probe } from "../api/link";
 
 /** Which queries look again when a table has changed. */
 const concerned: Record<string, string[]> = {
@@ -104,7 +104,7 @@ export function useChanges() {
     };
     // A page that the browser keeps for the way back must not keep its connection.
     const close = () => {
-      listens(false);
+      deaf();
       stream?.close();
       stream = undefined;
     };

@@ -142,7 +142,13 @@ function SignIt({ job, briefing, who, onDone }: SignItProps) {
     await qc.invalidateQueries({ queryKey: ["jobs"] });
   };
   return (
-    <>
+    <form
+      noValidate
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (!busy && pin.length >= 4) void sign();
+      }}
+    >
       {error !== undefined && !wrong && <Problem error={error} />}
       <PinPad
         value={pin}
@@ -151,9 +157,9 @@ function SignIt({ job, briefing, who, onDone }: SignItProps) {
         statement="I have read and understood this briefing."
         wrong={wrong}
       />
-      <Button className="btn-big w-100" disabled={busy || pin.length < 4} onClick={() => void sign()}>
+      <Button type="submit" className="btn-big w-100" disabled={busy || pin.length < 4}>
         Sign
       </Button>
-    </>
+    </form>
   );
 }
