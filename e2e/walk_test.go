@@ -5,9 +5,11 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"mainstay/e2e/browser"
+	"mainstay/internal/demo"
 )
 
 // readings are good values by the label of the field.
@@ -86,4 +88,40 @@ func sign(p *browser.Page, pin string) {
 	for _, d := range pin {
 		p.Click(string(d))
 	}
+}
+
+// Hands on the keys: Enter goes on from item to item and from cell to cell, and
+// signs.
+func TestKeysAlone(t *testing.T) {
+	t.Parallel()
+	f := goOut(t, hand{"desk", 1280, 800}, "Dray One")
+	p := f.page
+	p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
+	p.Click("Start the turnaround")
+	p.Judges()
+	for s := next(t, p, ""); !s.Done; s = next(t, p, s.At) {
+		switch s.Kind {
+		case "reading":
+			p.Keys(readings[s.Label])
+		case "set":
+			for i := range s.Count {
+				p.Keys(map[bool]string{true: "19", false: "4195"}[strings.HasPrefix(s.Label, "Motor")])
+				if i < s.Count-1 {
+					p.Keys("\r")
+				}
+			}
+		}
+		p.Keys("\r")
+	}
+	p.Click("Complete the turnaround")
+	p.See("On record")
+	p.Click("Ask the gate")
+	p.Fill("This flight belongs to", f.job)
+	p.Fill("Steady wind", "3")
+	p.Fill("What this flight is for", "Practice")
+	p.Gone("The wind has not been entered")
+	p.Fill("Your own PIN", demo.Crew[0].PIN)
+	p.Keys("\r")
+	p.See("Released by you")
+	assert.Empty(t, p.Faults())
 }

@@ -168,5 +168,9 @@ func (s *Service) typeOf(ctx context.Context, f Flight) (airframe.Type, error) {
 }
 
 func (f Flight) summary(aircraft string) string {
-	return fmt.Sprintf("%s: %d min, %s, %s", aircraft, (f.Seconds+30)/60, judge.Count(f.Landings, "landing"), f.Purpose)
+	s := fmt.Sprintf("%s: %d min, %s, %s", aircraft, (f.Seconds+30)/60, judge.Count(f.Landings, "landing"), f.Purpose)
+	if f.Unasked != "" {
+		s += "; taken off without the gate"
+	}
+	return s
 }

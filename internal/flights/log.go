@@ -84,7 +84,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		if err != nil {
 			return err
 		}
-		if err := s.landPacks(ctx, tx, packs, n); err != nil {
+		if err := s.landPacks(ctx, tx, f, packs, n); err != nil {
 			return err
 		}
 		if f.Warmth, err = s.judgeWarmth(ctx, f, t, n); err != nil {
@@ -166,7 +166,7 @@ func checkLog(t airframe.Type, f Flight, n NewLog) error {
 // landPacks stores the readings and moves each pack to flown, or to hot while
 // it cools. One that came back too hot, or with a damaged cell, goes to
 // quarantine.
-func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, packs []fleet.Pack, n NewLog) error {
+func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, f Flight, packs []fleet.Pack, n NewLog) error {
 	before, err := s.Fleet.PackViews(ctx, idsOf(packs))
 	if err != nil {
 		return err
@@ -205,6 +205,9 @@ func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, packs []fleet.Pack
 			if c, err := pack.CellOf(pack.Chemistry(p.Chemistry)); err == nil && units.Millivolts(slices.Min(l.CellMV)) < c.Damage {
 				to, why = pack.Quarantine, "A cell came back under its damage voltage."
 			}
+		}
+		if f.TookOffHeardAt != nil && pack.Move(pack.State(p.State), to) != nil {
+			continue // somebody moved it on before the flight was heard of: in quarantine it stays there
 		}
 		if err := s.Fleet.SetState(ctx, tx, p, to, nil, why); err != nil {
 			return err

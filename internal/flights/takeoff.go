@@ -10,6 +10,8 @@ import (
 
 	"mainstay/core/gate"
 	"mainstay/core/judge"
+	"mainstay/core/pack"
+	"mainstay/internal/fleet"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -48,12 +50,35 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 				f.Remarks = "Device clock at take-off: " + deviceAt.UTC().Format(time.RFC3339) + ". "
 			}
 		}
+		if err := s.fitAgain(ctx, tx, r); err != nil {
+			return err
+		}
 		if err := tx.Exec("update releases set state = 'flown' where id = ?", r.ID).Error; err != nil {
 			return err
 		}
 		return tx.Create(&f).Error
 	})
 	return f, err
+}
+
+// fitAgain fits the packs of a release that was withdrawn before its take-off was
+// heard; those that have been moved on since stay where they are.
+func (s *Service) fitAgain(ctx context.Context, tx *gorm.DB, r Release) error {
+	if r.State != "withdrawn" {
+		return nil
+	}
+	packs, err := fleet.LockPacks(tx, r.PackIDs)
+	if err != nil {
+		return err
+	}
+	for i := range packs {
+		if packs[i].State == string(pack.Charged) {
+			if err := s.Fleet.SetState(ctx, tx, &packs[i], pack.Fitted, &r.AircraftID, ""); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
 }
 
 // mayTakeOff says why a release is not flown on by this person at that time.

@@ -11,10 +11,12 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/checks"
+	"mainstay/core/pack"
 	"mainstay/internal/flights"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
 	"mainstay/internal/testbed"
 	"mainstay/internal/walkround"
 )
@@ -148,6 +150,13 @@ func TestTakeOffThatTheGateDidNotHear(t *testing.T) {
 			}
 			require.NoError(t, err)
 			assert.Contains(t, f.Unasked, c.unasked)
+			_, err = s.Flights.Land(s.As(s.Pilot), id)
+			require.NoError(t, err)
+			_, err = s.Flights.Log(s.As(s.Pilot), id, testbed.Landed(f))
+			require.NoError(t, err)
+			lines, err := records.Page(context.Background(), s.DB, records.Filter{Words: "without gate"}, 5)
+			require.NoError(t, err)
+			assert.Len(t, lines, 1, "the record says so")
 		})
 	}
 	s, r := released(t)
@@ -155,6 +164,30 @@ func TestTakeOffThatTheGateDidNotHear(t *testing.T) {
 	id := testbed.NewID()
 	_, err := s.Flights.TakeOff(pressed(s, s.Pilot, id, 59*time.Minute), id, r.ID, nil)
 	assert.True(t, fault.Is(err, "release-expired"), "pressed 61 min after the release: %v", err)
+}
+
+// The release was withdrawn and its pack moved on before the flight was heard of:
+// the flight is logged, and a pack in quarantine stays there.
+func TestThePackWasMovedOnMeanwhile(t *testing.T) {
+	s, r := released(t)
+	s.Clock.Advance(30 * time.Minute)
+	_, err := s.Flights.Withdraw(s.As(s.Pilot), r.ID)
+	require.NoError(t, err)
+	p, err := s.Fleet.Pack(context.Background(), s.Packs[0].ID)
+	require.NoError(t, err)
+	_, err = s.Fleet.MovePack(s.As(s.Tech), p.ID, pack.Quarantine, "swollen", p.Version)
+	require.NoError(t, err)
+	id := testbed.NewID()
+	f, err := s.Flights.TakeOff(pressed(s, s.Pilot, id, 20*time.Minute), id, r.ID, nil)
+	require.NoError(t, err)
+	_, err = s.Flights.Land(pressed(s, s.Pilot, testbed.NewID(), 10*time.Minute), id)
+	require.NoError(t, err)
+	_, err = s.Flights.Log(s.As(s.Pilot), id, testbed.Landed(f))
+	require.NoError(t, err)
+	p, err = s.Fleet.Pack(context.Background(), p.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "quarantine", p.State)
+	assert.Equal(t, 1, p.Cycles, "its use counts")
 }
 
 // A contact pressed in flight and heard after the log still grounds the aircraft.

@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
+import { inHand } from "./inhand";
 import { registerSW } from "virtual:pwa-register";
 import { usePresses } from "../outbox/hooks";
 
@@ -16,11 +17,6 @@ export function keepProgram() {
       told.forEach((f) => f());
     },
   });
-}
-
-/** Whether a page holds work that a new version must not break into. */
-export function inHand(path: string): boolean {
-  return /^\/(fly|walk|gate)\//.test(path);
 }
 
 /** A newer version waits until no flight, walk or gate is open and nothing waits to be sent; then it comes by itself. */

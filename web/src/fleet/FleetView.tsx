@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
@@ -10,9 +10,11 @@ import { Airframe, extent } from "../drawings/Airframe";
 import { Rope } from "../drawings/Rope";
 import { VerdictMark, type Verdict } from "../parts/Flag";
 import { useAddress } from "../parts/address";
+import { page } from "../parts/lists";
 import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
+import { fleetOrders, sortedFleet } from "./model";
 import { AddAircraft } from "./AddAircraft";
 import { counted } from "../parts/number";
 
@@ -41,12 +43,25 @@ export function FleetView() {
           value={q}
           onChange={(v) => set("q", v)}
         />
+        <select
+          className="form-select"
+          style={{ width: 190 }}
+          aria-label="Order"
+          value={params.get("by") ?? "name"}
+          onChange={(e) => set("by", e.target.value === "name" ? "" : e.target.value)}
+        >
+          {Object.entries(fleetOrders).map(([k, w]) => (
+            <option key={k} value={k}>
+              {w}
+            </option>
+          ))}
+        </select>
         {may("technician") && <Button onClick={() => set("add", "aircraft")}>Add an aircraft</Button>}
       </ViewHead>
       <QueryView query={fleet} what="the fleet">
         {(f) => (
           <QueryView query={types} what="the types">
-            {(t) => <Hangar entries={f.aircraft} types={t.types} q={q} />}
+            {(t) => <Hangar entries={sortedFleet(f.aircraft, params.get("by"))} types={t.types} q={q} />}
           </QueryView>
         )}
       </QueryView>
@@ -68,6 +83,7 @@ interface HangarProps {
 }
 
 function Hangar({ entries, types, q }: HangarProps) {
+  const [many, setMany] = useState(page);
   const byKey = useMemo(() => new Map(types.map((t) => [t.profile.key, t])), [types]);
   const found = entries.filter((e) =>
     `${e.aircraft.name} ${e.aircraft.serial} ${e.aircraft.registration}`
@@ -80,7 +96,7 @@ function Hangar({ entries, types, q }: HangarProps) {
   return (
     <>
       <div className="hangar">
-        {found.map((e) => {
+        {found.slice(0, many).map((e) => {
           const type = byKey.get(e.aircraft.type_key)!;
           const due: Verdict =
             e.next_due_fraction >= 1 ? "stop" : e.next_due_fraction >= 0.9 ? "watch" : "clear";
@@ -112,6 +128,11 @@ function Hangar({ entries, types, q }: HangarProps) {
           );
         })}
       </div>
+      {found.length > many && (
+        <Button variant="outline-primary" className="mt-3" onClick={() => setMany(many + page)}>
+          Show {Math.min(found.length - many, page)} more of {found.length - many}
+        </Button>
+      )}
       <p className="soft mt-3">
         All plans at one scale; the picture is {span.toFixed(1)} m wide. A filled mark is a station to look
         at: its name and reason are inside.

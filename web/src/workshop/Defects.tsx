@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useMay } from "../app/session";
 import { VerdictMark } from "../parts/Flag";
+import { LongList } from "../parts/LongList";
 import { Sheet } from "../parts/Sheet";
 import { Empty } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -74,22 +75,30 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
     <div className="stack">
       <Sheet title={`Open defects: ${open.length}`}>
         {open.length === 0 && <Empty>None is open. Anyone who sees something raises a defect at once.</Empty>}
-        <ul className="plain-rows">
-          {open.map((x) => (
-            <li key={x.id}>
-              <VerdictMark verdict={x.severity} />
-              <div>
-                <Link to={`/fleet/${x.aircraft_id}?defect=${x.id}`}>
-                  {x.aircraft}: {x.title}
-                </Link>
-                <div className="soft">
-                  {originWords[x.origin]} {x.raised_by}, {z.both(x.raised_at)}
-                </div>
-              </div>
-              <DefectDecision d={x} />
-            </li>
-          ))}
-        </ul>
+        <LongList
+          items={open}
+          what="open defects"
+          text={(x) => `${x.aircraft} ${x.title} ${x.note} ${x.raised_by}`}
+        >
+          {(lines) => (
+            <ul className="plain-rows">
+              {lines.map((x) => (
+                <li key={x.id}>
+                  <VerdictMark verdict={x.severity} />
+                  <div>
+                    <Link to={`/fleet/${x.aircraft_id}?defect=${x.id}`}>
+                      {x.aircraft}: {x.title}
+                    </Link>
+                    <div className="soft">
+                      {originWords[x.origin]} {x.raised_by}, {z.both(x.raised_at)}
+                    </div>
+                  </div>
+                  <DefectDecision d={x} />
+                </li>
+              ))}
+            </ul>
+          )}
+        </LongList>
       </Sheet>
       {closed.length > 0 && (
         <Sheet title="Closed lately">

@@ -8,6 +8,7 @@ import { useMay } from "../app/session";
 import { Rope } from "../drawings/Rope";
 import { VerdictMark } from "../parts/Flag";
 import { useAddress } from "../parts/address";
+import { LongList } from "../parts/LongList";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -90,45 +91,53 @@ function List({ d }: { d: Schemas["DueList"] }) {
       {shown.length === 0 ? (
         <Empty>Nothing falls due in that time.</Empty>
       ) : (
-        <ScrollX label="What falls due">
-          <table className="ledger">
-            <thead>
-              <tr>
-                <th>When</th>
-                <th>Aircraft</th>
-                <th>Task or part</th>
-                <th>Life</th>
-                <th style={{ width: 110 }}>Left</th>
-                <th className="no-print">Do</th>
-              </tr>
-            </thead>
-            <tbody>
-              {shown.map((group) => {
-                const i = group[0]!;
-                return (
-                  <tr key={`${i.aircraft_id}-${i.what}-${i.station}-${i.task_id}`}>
-                    <td className="text-nowrap">
-                      <When i={i} days={days(i)} />
-                    </td>
-                    <td className="text-nowrap">{i.aircraft}</td>
-                    <td>
-                      <Names group={group} />
-                    </td>
-                    <td>
-                      <VerdictMark verdict={i.verdict} /> {i.sentence}
-                    </td>
-                    <td>
-                      <Rope used={i.fraction} verdict={i.verdict} label={i.sentence} />
-                    </td>
-                    <td className="no-print">
-                      <Do i={i} />
-                    </td>
+        <LongList
+          items={shown}
+          what="what falls due"
+          text={(g) => `${g[0]!.aircraft} ${g.map((i) => i.label).join(" ")} ${g[0]!.sentence}`}
+        >
+          {(lines) => (
+            <ScrollX label="What falls due">
+              <table className="ledger">
+                <thead>
+                  <tr>
+                    <th>When</th>
+                    <th>Aircraft</th>
+                    <th>Task or part</th>
+                    <th>Life</th>
+                    <th style={{ width: 110 }}>Left</th>
+                    <th className="no-print">Do</th>
                   </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        </ScrollX>
+                </thead>
+                <tbody>
+                  {lines.map((group) => {
+                    const i = group[0]!;
+                    return (
+                      <tr key={`${i.aircraft_id}-${i.what}-${i.station}-${i.task_id}`}>
+                        <td className="text-nowrap">
+                          <When i={i} days={days(i)} />
+                        </td>
+                        <td className="text-nowrap">{i.aircraft}</td>
+                        <td>
+                          <Names group={group} />
+                        </td>
+                        <td>
+                          <VerdictMark verdict={i.verdict} /> {i.sentence}
+                        </td>
+                        <td>
+                          <Rope used={i.fraction} verdict={i.verdict} label={i.sentence} />
+                        </td>
+                        <td className="no-print">
+                          <Do i={i} />
+                        </td>
+                      </tr>
+                    );
+                  })}
+                </tbody>
+              </table>
+            </ScrollX>
+          )}
+        </LongList>
       )}
       <p className="soft mt-2 mb-0">
         Days by use are a forecast from the last 28 days, the last 14 counted twice.{" "}

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useAddress } from "../parts/address";
+import { LongList } from "../parts/LongList";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -51,40 +52,48 @@ export function OrderList() {
           d.orders.length === 0 ? (
             <Empty>No work is open. What falls due, a defect or an event opens it.</Empty>
           ) : (
-            <ScrollX label="Work orders">
-              <table className="ledger">
-                <thead>
-                  <tr>
-                    <th>Aircraft</th>
-                    <th>Work</th>
-                    <th>Because of</th>
-                    <th>State</th>
-                    <th className="num">Steps</th>
-                    <th>Opened</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {d.orders.map((o) => (
-                    <tr key={o.id}>
-                      <td className="text-nowrap">{o.aircraft}</td>
-                      <td>
-                        <Link to={`/workshop/orders/${o.id}`}>{o.title}</Link>
-                        {o.grounds && o.state === "open" && <strong> · grounds it</strong>}
-                      </td>
-                      <td>{causes[o.cause]}</td>
-                      <td>
-                        {orderStates[o.state]}
-                        {o.signed_by && <span className="soft"> · {o.signed_by}</span>}
-                      </td>
-                      <td className="num">
-                        {o.entered}/{o.steps}
-                      </td>
-                      <td className="fig text-nowrap">{z.date(o.opened_at)}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </ScrollX>
+            <LongList
+              items={d.orders}
+              what="the work orders"
+              text={(o) => `${o.aircraft} ${o.title} ${orderStates[o.state]} ${o.signed_by}`}
+            >
+              {(lines) => (
+                <ScrollX label="Work orders">
+                  <table className="ledger">
+                    <thead>
+                      <tr>
+                        <th>Aircraft</th>
+                        <th>Work</th>
+                        <th>Because of</th>
+                        <th>State</th>
+                        <th className="num">Steps</th>
+                        <th>Opened</th>
+                      </tr>
+                    </thead>
+                    <tbody>
+                      {lines.map((o) => (
+                        <tr key={o.id}>
+                          <td className="text-nowrap">{o.aircraft}</td>
+                          <td>
+                            <Link to={`/workshop/orders/${o.id}`}>{o.title}</Link>
+                            {o.grounds && o.state === "open" && <strong> · grounds it</strong>}
+                          </td>
+                          <td>{causes[o.cause]}</td>
+                          <td>
+                            {orderStates[o.state]}
+                            {o.signed_by && <span className="soft"> · {o.signed_by}</span>}
+                          </td>
+                          <td className="num">
+                            {o.entered}/{o.steps}
+                          </td>
+                          <td className="fig text-nowrap">{z.date(o.opened_at)}</td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </ScrollX>
+              )}
+            </LongList>
           )
         }
       </QueryView>
