@@ -47,8 +47,8 @@ export function Several({ chosen, onDone }: SeveralProps) {
           </Button>
         </div>
       )}
-      <div className="keys align-items-center flex-wrap">
-        <span className="flex-grow-1">{counted(chosen.length, "pack")} chosen</span>
+      <div className="keys align-items-center flex-wrap several">
+        <span>{counted(chosen.length, "pack")} chosen</span>
         {moves.map((s) => (
           <Button key={s} variant="outline-primary" disabled={move.isPending} onClick={() => act(s)}>
             {moveWords[s]}
