@@ -2204,6 +2204,14 @@ type ChargerStatus struct {
 // Checklist defines model for Checklist.
 type Checklist = checks.List
 
+// ChosenPack defines model for ChosenPack.
+type ChosenPack struct {
+	Id openapi_types.UUID `json:"id"`
+
+	// Version as it was when it was chosen
+	Version int `json:"version"`
+}
+
 // Compare defines model for Compare.
 type Compare = checks.Compare
 
@@ -3521,20 +3529,13 @@ type PackMove struct {
 
 // PackMoves defines model for PackMoves.
 type PackMoves struct {
-	Packs []struct {
-		Id      openapi_types.UUID `json:"id"`
-		Version int                `json:"version"`
-	} `json:"packs"`
-	State PackState `json:"state"`
+	Packs []ChosenPack `json:"packs"`
+	State PackState    `json:"state"`
 }
 
 // PackMovesBack defines model for PackMovesBack.
 type PackMovesBack struct {
-	Packs []struct {
-		Id      openapi_types.UUID `json:"id"`
-		Version int                `json:"version"`
-		Was     PackState          `json:"was"`
-	} `json:"packs"`
+	Packs []ChosenPack `json:"packs"`
 }
 
 // PackOutcome defines model for PackOutcome.
@@ -5431,7 +5432,7 @@ type ServerInterface interface {
 	// MovePacks Move several packs to one state, each by itself
 	// (POST /packs/moves)
 	MovePacks(c *gin.Context)
-	// MovePacksBack Take moves of packs back within 15 minutes, where they have not changed since
+	// MovePacksBack Take the last move of packs back within 15 minutes, where they have not changed since
 	// (POST /packs/moves/back)
 	MovePacksBack(c *gin.Context)
 	// ListSets The best pairing of charged packs for twin-pack aircraft
@@ -16310,7 +16311,7 @@ type StrictServerInterface interface {
 	// MovePacks Move several packs to one state, each by itself
 	// (POST /packs/moves)
 	MovePacks(ctx context.Context, request MovePacksRequestObject) (MovePacksResponseObject, error)
-	// MovePacksBack Take moves of packs back within 15 minutes, where they have not changed since
+	// MovePacksBack Take the last move of packs back within 15 minutes, where they have not changed since
 	// (POST /packs/moves/back)
 	MovePacksBack(ctx context.Context, request MovePacksBackRequestObject) (MovePacksBackResponseObject, error)
 	// ListSets The best pairing of charged packs for twin-pack aircraft

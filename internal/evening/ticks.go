@@ -80,10 +80,10 @@ func (s *Service) move(ctx context.Context, tx *gorm.DB, thing string, to pack.S
 // back puts a pack where it was before a tick, if it is still where the tick put it.
 func (s *Service) back(ctx context.Context, tx *gorm.DB, thing string, put, was pack.State) error {
 	p, err := lockPack(tx, thing)
-	if err != nil || p.State != string(put) {
+	if err != nil || p.State != string(put) || p.LeftState != string(was) {
 		return err
 	}
-	return s.Fleet.PutBack(ctx, tx, &p, was)
+	return s.Fleet.PutBack(ctx, tx, &p)
 }
 
 func lockPack(tx *gorm.DB, thing string) (fleet.Pack, error) {

@@ -414,17 +414,21 @@ func TestPagesOfRackAndReadings(t *testing.T) {
 }
 
 // Several packs move with one press, each by itself: one that may not go holds
-// up no other, and what was moved comes back as it was, unless it has changed.
+// up no other, and what was moved comes back as it was, once, if it has not changed.
 func TestSeveralPacksAtOnce(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
-	pick := func(p fleet.Pack) fleet.Chosen {
-		return fleet.Chosen{ID: p.ID, Version: p.Version, Was: pack.State(p.State)}
-	}
+	pick := func(p fleet.Pack) fleet.Chosen { return fleet.Chosen{ID: p.ID, Version: p.Version} }
 	now := func(i int) fleet.Pack {
 		p, err := s.Fleet.Pack(ctx, s.Packs[i].ID)
 		require.NoError(t, err)
 		return p
+	}
+	back := func(p fleet.Pack) fleet.Outcome {
+		t.Helper()
+		got, err := s.Fleet.MoveBack(ctx, []fleet.Chosen{pick(p)})
+		require.NoError(t, err)
+		return got[0]
 	}
 	a, b := now(0), now(1)
 	old := pick(b)
@@ -438,30 +442,38 @@ func TestSeveralPacksAtOnce(t *testing.T) {
 	assert.Equal(t, "storage", now(0).State)
 	assert.Equal(t, b.State, now(1).State)
 
-	back := []fleet.Chosen{{ID: a.ID, Version: got[0].Version, Was: got[0].Was}}
 	s.Clock.Advance(fleet.UndoFor)
-	got, err = s.Fleet.MoveBack(ctx, back)
-	require.NoError(t, err)
-	assert.Empty(t, got[0].Sentence)
+	assert.Empty(t, back(now(0)).Sentence)
 	assert.Equal(t, a.State, now(0).State)
-	got, err = s.Fleet.MoveBack(ctx, back)
-	require.NoError(t, err)
-	assert.NotEmpty(t, got[0].Sentence, "once")
+	assert.Equal(t, a.FullSince.UTC(), now(0).FullSince.UTC(), "it has been full since it was, not since the slip")
+	assert.NotEmpty(t, back(now(0)).Sentence, "once")
 
-	got, err = s.Fleet.MoveSeveral(ctx, pack.Storage, []fleet.Chosen{pick(now(0))})
+	_, err = s.Fleet.MoveSeveral(ctx, pack.Storage, []fleet.Chosen{pick(now(0))})
 	require.NoError(t, err)
 	s.Clock.Advance(fleet.UndoFor + time.Second)
-	got, err = s.Fleet.MoveBack(ctx, []fleet.Chosen{{ID: a.ID, Version: got[0].Version, Was: got[0].Was}})
-	require.NoError(t, err)
-	assert.Contains(t, got[0].Sentence, "too long ago")
-	for _, was := range []pack.State{pack.Quarantine, pack.Retired, pack.Fitted} {
-		p := now(1)
-		got, err = s.Fleet.MoveBack(ctx, []fleet.Chosen{{ID: p.ID, Version: p.Version, Was: was}})
-		require.NoError(t, err)
-		assert.NotEmpty(t, got[0].Sentence, "nothing is put into %s like this", was)
-	}
+	assert.Contains(t, back(now(0)).Sentence, "too long ago")
 	for _, to := range []pack.State{pack.Quarantine, pack.Retired, pack.Fitted, pack.Hot} {
 		_, err := s.Fleet.MoveSeveral(s.As(s.Chief), to, []fleet.Chosen{pick(now(1))})
 		assert.True(t, fault.Is(err, "invalid"), "%s: %v", to, err)
+	}
+}
+
+// No undo takes a pack out of a state that it leaves only by somebody's decision
+// or by a flight, whatever state it left to come there.
+func TestNothingIsUndoneThatPeopleDecided(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Pilot)
+	for _, c := range []struct{ left, state string }{
+		{"charged", "quarantine"}, {"storage", "quarantine"}, {"charged", "fitted"}, {"charged", "retired"}, {"fitted", "hot"}, {"fitted", "flown"}, {"fitted", "charged"}, {"quarantine", "storage"}, {"hot", "flown"}, {"", "charged"},
+	} {
+		p, err := s.Fleet.Pack(ctx, s.Packs[1].ID)
+		require.NoError(t, err)
+		require.NoError(t, s.DB.Exec("update packs set state = ?, left_state = ?, state_since = ?, aircraft_id = case when ? = 'fitted' then ?::uuid end where id = ?", c.state, c.left, s.Clock.Now(), c.state, s.Aircraft.ID, p.ID).Error)
+		got, err := s.Fleet.MoveBack(s.As(s.Chief), []fleet.Chosen{{ID: p.ID, Version: p.Version}})
+		require.NoError(t, err)
+		assert.NotEmpty(t, got[0].Sentence, "from %s to %s", c.left, c.state)
+		p, err = s.Fleet.Pack(ctx, p.ID)
+		require.NoError(t, err)
+		assert.Equal(t, c.state, p.State)
 	}
 }

@@ -116,7 +116,7 @@ func (h *Handlers) MovePacks(ctx context.Context, r api.MovePacksRequestObject) 
 func (h *Handlers) MovePacksBack(ctx context.Context, r api.MovePacksBackRequestObject) (api.MovePacksBackResponseObject, error) {
 	var packs []Chosen
 	for _, p := range r.Body.Packs {
-		packs = append(packs, Chosen{ID: p.Id, Version: p.Version, Was: p.Was})
+		packs = append(packs, Chosen{ID: p.Id, Version: p.Version})
 	}
 	out, err := h.Fleet.MoveBack(ctx, packs)
 	return api.MovePacksBack200JSONResponse(wireOutcomes(out)), err

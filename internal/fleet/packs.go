@@ -39,6 +39,9 @@ type Pack struct {
 	Flights     int
 	Version     int
 	CreatedAt   time.Time
+
+	LeftState     string     // the state before this one; empty: not known, or taken back already
+	LeftFullSince *time.Time // FullSince in that state
 }
 
 // TableName is the table of packs.
@@ -174,6 +177,7 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 		return fault.Clash("move-not-allowed", "%s: %s.", p.Label, err)
 	}
 	now, by := s.Clock.Now(), people.From(ctx)
+	p.LeftState, p.LeftFullSince = p.State, p.FullSince
 	switch {
 	case to == pack.Charged && p.FullSince == nil:
 		p.FullSince = &now
@@ -181,7 +185,7 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 		p.FullSince = nil // charging again counts anew
 	}
 	p.State, p.StateSince, p.AircraftID, p.Version = string(to), now, aircraft, p.Version+1
-	if err := tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, aircraft_id = ?, version = ? where id = ?", p.State, now, p.FullSince, aircraft, p.Version, p.ID).Error; err != nil {
+	if err := tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, aircraft_id = ?, left_state = ?, left_full_since = ?, version = ? where id = ?", p.State, now, p.FullSince, aircraft, p.LeftState, p.LeftFullSince, p.Version, p.ID).Error; err != nil {
 		return err
 	}
 	if to != pack.Quarantine && to != pack.Retired && from != pack.Quarantine {
@@ -192,21 +196,20 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 	return err
 }
 
-// PutBack undoes a move that was a slip of the hand: the pack is again in the
-// state it left, though no move leads there. Quarantine and retirement are never
-// undone like this.
-func (s *Service) PutBack(ctx context.Context, tx *gorm.DB, p *Pack, was pack.State) error {
-	if was == pack.Quarantine || was == pack.Retired || was == pack.Fitted {
-		return fault.Clash("move-not-allowed", "%s was %s; it is not put back there like this.", p.Label, was)
+// together are the states between which packs go back and forth on the ground by
+// hand; nothing else is undone: what is hot cools, what is fitted is freed by its
+// flight, and only a technician ends a quarantine.
+var together = []pack.State{pack.Storage, pack.Charging, pack.Charged, pack.Flown}
+
+// PutBack undoes the last move of a pack that was a slip of the hand: it is again
+// in the state it left, and charged since it was. Once; only among the states
+// that people give it by hand on the ground.
+func (s *Service) PutBack(ctx context.Context, tx *gorm.DB, p *Pack) error {
+	if !slices.Contains(together, pack.State(p.State)) || !slices.Contains(together, pack.State(p.LeftState)) {
+		return fault.Clash("move-not-allowed", "The last move of %s is not one that is taken back. Move it on instead.", p.Label)
 	}
-	now := s.Clock.Now()
-	if was != pack.Charged {
-		p.FullSince = nil
-	} else if p.FullSince == nil {
-		p.FullSince = &now
-	}
-	p.State, p.StateSince, p.Version = string(was), now, p.Version+1
-	return tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, version = ? where id = ?", p.State, now, p.FullSince, p.Version, p.ID).Error
+	p.State, p.FullSince, p.LeftState, p.LeftFullSince, p.StateSince, p.Version = p.LeftState, p.LeftFullSince, "", nil, s.Clock.Now(), p.Version+1
+	return tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, left_state = '', left_full_since = null, version = ? where id = ?", p.State, p.StateSince, p.FullSince, p.Version, p.ID).Error
 }
 
 // NewReading is a reading entered for a pack. At is now when it is zero.

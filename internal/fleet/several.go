@@ -16,12 +16,10 @@ import (
 // UndoFor is how long a move of several packs can be taken back.
 const UndoFor = 15 * time.Minute
 
-// Chosen is one of several packs, as it was when it was chosen; Was is the state
-// it left, for taking a move back.
+// Chosen is one of several packs, as it was when it was chosen.
 type Chosen struct {
 	ID      uuid.UUID
 	Version int
-	Was     pack.State
 }
 
 // Outcome is what became of one of several packs: where it came from and its
@@ -37,10 +35,10 @@ type Outcome struct {
 // MoveSeveral moves packs to one state, each by itself: one that may not go
 // there holds up no other.
 func (s *Service) MoveSeveral(ctx context.Context, to pack.State, packs []Chosen) ([]Outcome, error) {
-	if !slices.Contains([]pack.State{pack.Storage, pack.Charging, pack.Charged, pack.Flown}, to) {
+	if !slices.Contains(together, to) {
 		return nil, fault.Bad("state", "Several packs at once go on charge, are charged, are cooled down or are at storage level; the rest is done pack by pack.")
 	}
-	return s.several(ctx, packs, func(ctx context.Context, tx *gorm.DB, p *Pack, _ Chosen) error {
+	return s.several(ctx, packs, func(ctx context.Context, tx *gorm.DB, p *Pack) error {
 		return s.Move(ctx, tx, p, to, "")
 	})
 }
@@ -48,15 +46,15 @@ func (s *Service) MoveSeveral(ctx context.Context, to pack.State, packs []Chosen
 // MoveBack takes moves back that were a slip: a pack that has not changed since
 // is where it was.
 func (s *Service) MoveBack(ctx context.Context, packs []Chosen) ([]Outcome, error) {
-	return s.several(ctx, packs, func(ctx context.Context, tx *gorm.DB, p *Pack, c Chosen) error {
+	return s.several(ctx, packs, func(ctx context.Context, tx *gorm.DB, p *Pack) error {
 		if s.Clock.Now().Sub(p.StateSince) > UndoFor {
 			return fault.Clash("move-not-allowed", "%s was moved too long ago to take it back; move it on instead.", p.Label)
 		}
-		return s.PutBack(ctx, tx, p, c.Was)
+		return s.PutBack(ctx, tx, p)
 	})
 }
 
-func (s *Service) several(ctx context.Context, packs []Chosen, do func(context.Context, *gorm.DB, *Pack, Chosen) error) ([]Outcome, error) {
+func (s *Service) several(ctx context.Context, packs []Chosen, do func(context.Context, *gorm.DB, *Pack) error) ([]Outcome, error) {
 	out := []Outcome{}
 	for _, c := range packs {
 		o := Outcome{ID: c.ID}
@@ -73,7 +71,7 @@ func (s *Service) several(ctx context.Context, packs []Chosen, do func(context.C
 			if p.Version != c.Version {
 				return fault.Stale("pack")
 			}
-			if err := do(ctx, tx, &p, c); err != nil {
+			if err := do(ctx, tx, &p); err != nil {
 				return err
 			}
 			o.Version = p.Version

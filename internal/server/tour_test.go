@@ -147,7 +147,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	pack := "/packs/" + pk.Id.String()
 	var moved api.PackOutcomes
 	x.do("POST", "/packs/moves", m{"state": "charging", "packs": []m{{"id": pk.Id, "version": pk.Version}}}, &moved)
-	x.do("POST", "/packs/moves/back", m{"packs": []m{{"id": pk.Id, "version": moved.Packs[0].Version, "was": moved.Packs[0].Was}}}, nil)
+	x.do("POST", "/packs/moves/back", m{"packs": []m{{"id": pk.Id, "version": moved.Packs[0].Version}}}, nil)
 	pk.Version += 2
 	x.do("POST", pack+"/state", m{"state": "charged", "note": "", "version": pk.Version}, nil)
 	x.do("POST", pack+"/readings", m{"id": id(), "cell_mv": []int{4340, 4340, 4340, 4340, 4340, 4340}, "rested_min": 40, "percent": 99, "temperature_c": 21,

@@ -384,7 +384,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Take moves of packs back within 15 minutes, where they have not changed since */
+        /** Take the last move of packs back within 15 minutes, where they have not changed since */
         post: operations["movePacksBack"];
         delete?: never;
         options?: never;
@@ -2961,19 +2961,16 @@ export interface components {
         };
         PackMoves: {
             state: components["schemas"]["PackState"];
-            packs: {
-                /** Format: uuid */
-                id: string;
-                version: number;
-            }[];
+            packs: components["schemas"]["ChosenPack"][];
         };
         PackMovesBack: {
-            packs: {
-                /** Format: uuid */
-                id: string;
-                version: number;
-                was: components["schemas"]["PackState"];
-            }[];
+            packs: components["schemas"]["ChosenPack"][];
+        };
+        ChosenPack: {
+            /** Format: uuid */
+            id: string;
+            /** @description as it was when it was chosen */
+            version: number;
         };
         PackOutcome: {
             /** Format: uuid */

@@ -26,7 +26,7 @@ export function Several({ chosen, onDone }: SeveralProps) {
   const takeBack = () =>
     back.mutate(
       {
-        packs: said.moved.map((o) => ({ id: o.id, version: o.version, was: o.was as Schemas["PackState"] })),
+        packs: said.moved.map((o) => ({ id: o.id, version: o.version })),
       },
       { onSuccess: () => setDone([]) },
     );
