@@ -1366,6 +1366,7 @@ const (
 	ProblemTypeNothingToDecide       ProblemType = "nothing-to-decide"
 	ProblemTypeOnShelf               ProblemType = "on-shelf"
 	ProblemTypeOrderOpen             ProblemType = "order-open"
+	ProblemTypePressNotYours         ProblemType = "press-not-yours"
 	ProblemTypePressUsed             ProblemType = "press-used"
 	ProblemTypePropellersNotReplaced ProblemType = "propellers-not-replaced"
 	ProblemTypeReleaseExpired        ProblemType = "release-expired"
@@ -1493,6 +1494,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeOnShelf:
 		return true
 	case ProblemTypeOrderOpen:
+		return true
+	case ProblemTypePressNotYours:
 		return true
 	case ProblemTypePressUsed:
 		return true
@@ -4689,6 +4692,9 @@ type ZoneSeen struct {
 // PressAgo defines model for PressAgo.
 type PressAgo = float64
 
+// PressBy defines model for PressBy.
+type PressBy = openapi_types.UUID
+
 // PressId defines model for PressId.
 type PressId = openapi_types.UUID
 
@@ -4704,6 +4710,9 @@ type RaiseDefectParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // TickEveningParams defines parameters for TickEvening.
@@ -4713,6 +4722,9 @@ type TickEveningParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // FindParams defines parameters for Find.
@@ -4728,6 +4740,9 @@ type TakeOffParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // AddEventParams defines parameters for AddEvent.
@@ -4737,6 +4752,9 @@ type AddEventParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // RemoveEventParams defines parameters for RemoveEvent.
@@ -4746,6 +4764,9 @@ type RemoveEventParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // PutHoverParams defines parameters for PutHover.
@@ -4755,6 +4776,9 @@ type PutHoverParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // LandParams defines parameters for Land.
@@ -4764,6 +4788,9 @@ type LandParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // LogFlightParams defines parameters for LogFlight.
@@ -4773,6 +4800,9 @@ type LogFlightParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // ResumeFlightParams defines parameters for ResumeFlight.
@@ -4782,6 +4812,9 @@ type ResumeFlightParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // ListJobsParams defines parameters for ListJobs.
@@ -4796,6 +4829,9 @@ type PackKitParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // ListLogParams defines parameters for ListLog.
@@ -4856,6 +4892,9 @@ type ListReadingsParams struct {
 // UploadPhotoParams defines parameters for UploadPhoto.
 type UploadPhotoParams struct {
 	Id openapi_types.UUID `form:"id" json:"id"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // ListRecordsParams defines parameters for ListRecords.
@@ -4951,6 +4990,9 @@ type CompleteWalkroundParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // PutEntriesParams defines parameters for PutEntries.
@@ -4960,6 +5002,9 @@ type PutEntriesParams struct {
 
 	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
 	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
 // ListWorkOrdersParams defines parameters for ListWorkOrders.
@@ -6272,6 +6317,25 @@ func (siw *ServerInterfaceWrapper) RaiseDefect(c *gin.Context) {
 
 	}
 
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6504,6 +6568,25 @@ func (siw *ServerInterfaceWrapper) TickEvening(c *gin.Context) {
 
 	}
 
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6613,6 +6696,25 @@ func (siw *ServerInterfaceWrapper) TakeOff(c *gin.Context) {
 		}
 
 		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
 
 	}
 
@@ -6734,6 +6836,25 @@ func (siw *ServerInterfaceWrapper) AddEvent(c *gin.Context) {
 
 	}
 
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6811,6 +6932,25 @@ func (siw *ServerInterfaceWrapper) RemoveEvent(c *gin.Context) {
 
 	}
 
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6876,6 +7016,25 @@ func (siw *ServerInterfaceWrapper) PutHover(c *gin.Context) {
 		}
 
 		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
 
 	}
 
@@ -6947,6 +7106,25 @@ func (siw *ServerInterfaceWrapper) Land(c *gin.Context) {
 
 	}
 
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -7015,6 +7193,25 @@ func (siw *ServerInterfaceWrapper) LogFlight(c *gin.Context) {
 
 	}
 
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -7080,6 +7277,25 @@ func (siw *ServerInterfaceWrapper) ResumeFlight(c *gin.Context) {
 		}
 
 		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
 
 	}
 
@@ -7457,6 +7673,25 @@ func (siw *ServerInterfaceWrapper) PackKit(c *gin.Context) {
 		}
 
 		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
 
 	}
 
@@ -8188,6 +8423,27 @@ func (siw *ServerInterfaceWrapper) UploadPhoto(c *gin.Context) {
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
 		return
+	}
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
 	}
 
 	for _, middleware := range siw.HandlerMiddlewares {
@@ -9602,6 +9858,25 @@ func (siw *ServerInterfaceWrapper) CompleteWalkround(c *gin.Context) {
 
 	}
 
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -9667,6 +9942,25 @@ func (siw *ServerInterfaceWrapper) PutEntries(c *gin.Context) {
 		}
 
 		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
 
 	}
 

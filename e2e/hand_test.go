@@ -52,6 +52,17 @@ func goOut(t *testing.T, h hand, aircraft string) inTheField {
 	return f
 }
 
+// inHands runs a test on each device, both at once.
+func inHands(t *testing.T, run func(t *testing.T, h hand)) {
+	t.Parallel()
+	for _, h := range hands {
+		t.Run(h.name, func(t *testing.T) {
+			t.Parallel()
+			run(t, h)
+		})
+	}
+}
+
 // id is the id of an aircraft by its name.
 func id(t *testing.T, svc *server.Services, aircraft string) uuid.UUID {
 	t.Helper()
@@ -98,122 +109,114 @@ const step = "document.querySelector('.walk form .soft, .walk h2')?.textContent"
 // slow line and a slow device, nothing is lost over a reload, and all of it
 // reaches the server once, from when it was pressed.
 func TestWalkBegunOnlineEndedOffline(t *testing.T) {
-	t.Parallel()
-	for _, h := range hands {
-		t.Run(h.name, func(t *testing.T) {
-			t.Parallel()
-			f := goOut(t, h, "Dray One")
-			p := f.page
-			p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
-			p.Click("Start the turnaround")
-			p.See("1 of ")
-			for range 6 {
-				p.Click("In order, next")
-			}
-			p.See("7 of ")
-			p.Offline(true)
-			p.See("No connection")
+	inHands(t, func(t *testing.T, h hand) {
+		f := goOut(t, h, "Dray One")
+		p := f.page
+		p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
+		p.Click("Start the turnaround")
+		p.See("1 of ")
+		for range 6 {
 			p.Click("In order, next")
-			p.See("waiting for network")
-			p.Reload()
-			p.See("No connection", "waiting for network", "8 of ")
-			presses := walkAll(t, p, "4,195")
-			assert.Empty(t, p.OnScreen("Complete the turnaround"))
-			p.Click("Complete the turnaround")
-			p.See("Kept on this device, not on record yet")
-			p.Reload()
-			p.See("Kept on this device, not on record yet")
-			assert.Zero(t, count(t, f.svc, "select count(*) from walkrounds where completed_at > started_at and kind = 'turnaround' and abandoned_at is null and started_at > ?", f.svc.Clock.Now().Add(-time.Hour)))
+		}
+		p.See("7 of ")
+		p.Offline(true)
+		p.See("No connection")
+		p.Click("In order, next")
+		p.See("waiting for network")
+		p.Reload()
+		p.See("No connection", "waiting for network", "8 of ")
+		presses := walkAll(t, p, "4,195")
+		assert.Empty(t, p.OnScreen("Complete the turnaround"))
+		p.Click("Complete the turnaround")
+		p.See("Kept on this device, not on record yet")
+		p.Reload()
+		p.See("Kept on this device, not on record yet")
+		assert.Zero(t, count(t, f.svc, "select count(*) from walkrounds where completed_at > started_at and kind = 'turnaround' and abandoned_at is null and started_at > ?", f.svc.Clock.Now().Add(-time.Hour)))
 
-			p.Offline(false)
-			p.See("On record")
-			p.Gone("waiting for network")
-			var run struct {
-				ID          uuid.UUID
-				CompletedAt time.Time
-			}
-			require.NoError(t, f.svc.DB.Raw("select id, completed_at from walkrounds order by started_at desc limit 1").Scan(&run).Error)
-			items := count(t, f.svc, "select count(distinct item_id) from walkround_entries where walkround_id = ?", run.ID)
-			assert.Equal(t, items, count(t, f.svc, "select count(*) from walkround_entries where walkround_id = ?", run.ID), "each once")
-			assert.Equal(t, 1, count(t, f.svc, "select count(*) from presses where what = ?", "complete "+run.ID.String()))
-			assert.Positive(t, count(t, f.svc, "select count(*) from presses where heard_at > pressed_at + interval '1 second'"), "from when they were pressed")
-			t.Logf("%s: %d items, %d presses without network", h.name, items, presses+2)
-			assert.Empty(t, p.Faults())
-		})
-	}
+		p.Offline(false)
+		p.See("On record")
+		p.Gone("waiting for network")
+		var run struct {
+			ID          uuid.UUID
+			CompletedAt time.Time
+		}
+		require.NoError(t, f.svc.DB.Raw("select id, completed_at from walkrounds order by started_at desc limit 1").Scan(&run).Error)
+		items := count(t, f.svc, "select count(distinct item_id) from walkround_entries where walkround_id = ?", run.ID)
+		assert.Equal(t, items, count(t, f.svc, "select count(*) from walkround_entries where walkround_id = ?", run.ID), "each once")
+		assert.Equal(t, 1, count(t, f.svc, "select count(*) from presses where what = ?", "complete "+run.ID.String()))
+		assert.Positive(t, count(t, f.svc, "select count(*) from presses where heard_at > pressed_at + interval '1 second'"), "from when they were pressed")
+		t.Logf("%s: %d items, %d presses without network", h.name, items, presses+2)
+		assert.Empty(t, p.Faults())
+	})
 }
 
 // From take-off to the log without network, with the page loaded again and the
 // server killed meanwhile: nothing is lost, nothing is doubled, and the flight is
 // as long as it was flown.
 func TestFlightWithoutNetwork(t *testing.T) {
-	t.Parallel()
-	for _, h := range hands {
-		t.Run(h.name, func(t *testing.T) {
-			t.Parallel()
-			f := goOut(t, h, "Dray One")
-			p := f.page
-			f.release(t, "Dray One")
-			assert.Empty(t, p.OnScreen("Take off"))
-			f.wire.Cut() // the server is gone; the browser believes in its network
-			p.See("No connection", "the gate cannot be asked once more")
-			p.Click("Take off")
-			p.See("Dray One in the air", "the gate could not be asked once more")
-			assert.Empty(t, p.OnScreen("LAND", "Gust", "Contact"))
-			p.Click("Gust")
-			p.See("waiting for network", "Logged 1")
-			p.Reload()
-			p.See("Dray One in the air", "Logged 1")
-			p.Click("Bird")
-			p.See("Logged 2")
-			p.Click("Take back: Bird")
-			p.See("Logged 1")
-			f.wire.Mend()
-			p.See("Connected")
-			p.Gone("The gate is asked once more")
-			p.See("Logged 1")
-			assert.Equal(t, 1, count(t, f.svc, "select count(*) from flights where state = 'air'"))
+	inHands(t, func(t *testing.T, h hand) {
+		f := goOut(t, h, "Dray One")
+		p := f.page
+		f.release(t, "Dray One")
+		assert.Empty(t, p.OnScreen("Take off"))
+		f.wire.Cut() // the server is gone; the browser believes in its network
+		p.See("No connection", "the gate cannot be asked once more")
+		p.Click("Take off")
+		p.See("Dray One in the air", "the gate could not be asked once more")
+		assert.Empty(t, p.OnScreen("LAND", "Gust", "Contact"))
+		p.Click("Gust")
+		p.See("waiting for network", "Logged 1")
+		p.Reload()
+		p.See("Dray One in the air", "Logged 1")
+		p.Click("Bird")
+		p.See("Logged 2")
+		p.Click("Take back: Bird")
+		p.See("Logged 1")
+		f.wire.Mend()
+		p.See("Connected")
+		p.Gone("The gate is asked once more")
+		p.See("Logged 1")
+		assert.Equal(t, 1, count(t, f.svc, "select count(*) from flights where state = 'air'"))
 
-			p.Offline(true)
-			p.See("No connection")
-			took := p.Answered("LAND", "document.body.textContent.includes('has landed')")
-			t.Logf("%s: LAND was answered in %d ms without network", h.name, took.Milliseconds())
-			p.See("Landed", "waiting for network", "Disconnect the packs first")
-			p.Click("Log the flight")
-			p.See("Motor 1: feel or measure it and enter its warmth.")
-			for i, v := range []string{"41", "42", "41", "40", "42", "41"} {
-				p.Fill("Motor "+string(rune('1'+i)), v)
-			}
-			for _, l := range []string{"D3", "D4"} {
-				p.Fill("Level of "+l, "31")
-				p.Fill("Temperature of "+l, "39")
-			}
-			p.Fill("Sprayed", "0")
-			p.Reload()
-			assert.Equal(t, "40", p.FieldValue("Motor 4"), "a reload loses nothing")
-			p.Click("Log the flight")
-			p.See("Kept on this device, not on record yet", "waiting for network")
-			p.Reload()
-			p.See("Kept on this device, not on record yet")
+		p.Offline(true)
+		p.See("No connection")
+		took := p.Answered("LAND", "document.body.textContent.includes('has landed')")
+		t.Logf("%s: LAND was answered in %d ms without network", h.name, took.Milliseconds())
+		p.See("Landed", "waiting for network", "Disconnect the packs first")
+		p.Click("Log the flight")
+		p.See("Motor 1: feel or measure it and enter its warmth.")
+		for i, v := range []string{"41", "42", "41", "40", "42", "41"} {
+			p.Fill("Motor "+string(rune('1'+i)), v)
+		}
+		for _, l := range []string{"D3", "D4"} {
+			p.Fill("Level of "+l, "31")
+			p.Fill("Temperature of "+l, "39")
+		}
+		p.Fill("Sprayed", "0")
+		p.Reload()
+		assert.Equal(t, "40", p.FieldValue("Motor 4"), "a reload loses nothing")
+		p.Click("Log the flight")
+		p.See("Kept on this device, not on record yet", "waiting for network")
+		p.Reload()
+		p.See("Kept on this device, not on record yet")
 
-			p.Offline(false)
-			p.See("On record", "All motors alike.")
-			p.Gone("waiting for network")
-			assert.Equal(t, 1, count(t, f.svc, "select count(*) from flights where logged_at > ?", testbed.Noon))
-			assert.Equal(t, 2, count(t, f.svc, "select count(*) from flight_events e join flights f on f.id = e.flight_id where f.logged_at > ?", testbed.Noon))
-			assert.Equal(t, 2, count(t, f.svc, "select count(*) from pack_readings where source = 'landing' and at > ?", testbed.Noon), "one for each pack")
-			p.Go("/gate/" + id(t, f.svc, "Dray One").String())
-			p.Fill("This flight belongs to", f.job)
-			p.Click("Still so")
-			assert.Equal(t, "3", p.FieldValue("Steady wind"), "the wind of the site is offered until it has aged out")
-			p.See("no job")
-			p.Pick("This flight belongs to", "no job")
-			p.Reload()
-			p.See("no job")
-			assert.Equal(t, "none", p.FieldValue("This flight belongs to"), "a choice once made stays")
-			assert.Empty(t, browser.Eval[[]string](p, "indexedDB.databases().then((d) => new Promise((go) => { const o = indexedDB.open('mainstay'); o.onsuccess = () => { const q = o.result.transaction('presses').objectStore('presses').getAllKeys(); q.onsuccess = () => go(q.result.map(String)); }; }))"), "the outbox is empty")
-		})
-	}
+		p.Offline(false)
+		p.See("On record", "All motors alike.")
+		p.Gone("waiting for network")
+		assert.Equal(t, 1, count(t, f.svc, "select count(*) from flights where logged_at > ?", testbed.Noon))
+		assert.Equal(t, 2, count(t, f.svc, "select count(*) from flight_events e join flights f on f.id = e.flight_id where f.logged_at > ?", testbed.Noon))
+		assert.Equal(t, 2, count(t, f.svc, "select count(*) from pack_readings where source = 'landing' and at > ?", testbed.Noon), "one for each pack")
+		p.Go("/gate/" + id(t, f.svc, "Dray One").String())
+		p.Fill("This flight belongs to", f.job)
+		p.Click("Still so")
+		assert.Equal(t, "3", p.FieldValue("Steady wind"), "the wind of the site is offered until it has aged out")
+		p.See("no job")
+		p.Pick("This flight belongs to", "no job")
+		p.Reload()
+		p.See("no job")
+		assert.Equal(t, "none", p.FieldValue("This flight belongs to"), "a choice once made stays")
+		assert.Empty(t, browser.Eval[[]string](p, "indexedDB.databases().then((d) => new Promise((go) => { const o = indexedDB.open('mainstay'); o.onsuccess = () => { const q = o.result.transaction('presses').objectStore('presses').getAllKeys(); q.onsuccess = () => go(q.result.map(String)); }; }))"), "the outbox is empty")
+	})
 }
 
 // The gate says Stop at take-off: the pilot reads it at once and is led back; the
@@ -279,7 +282,9 @@ func TestPressesAreAnsweredAtOnce(t *testing.T) {
 		for range 8 {
 			p.Calm()
 			at := browser.Eval[string](p, step)
-			took["item in order"] = max(took["item in order"], p.Answered("In order, next", step+" !== "+fmt.Sprintf("%q", at)))
+			d := p.Answered("In order, next", step+" !== "+fmt.Sprintf("%q", at))
+			t.Logf("%s: item %d ms", h.name, d.Milliseconds())
+			took["item in order"] = max(took["item in order"], d)
 		}
 		p.Slow(0, 1)
 		require.NoError(t, f.svc.Walkrounds.Abandon(as(t, f.svc, "imre"), uuid.MustParse(strings.Split(p.Path(), "/")[2][:36])))
@@ -325,4 +330,58 @@ func TestHeadTellsTheTruth(t *testing.T) {
 		t.Logf("%s: back after %d ms", c.how, time.Since(start).Milliseconds())
 	}
 	assert.Empty(t, p.Faults())
+}
+
+// A shared tablet: what one person pressed without network has not happened for
+// the next one who signs in; it is named, and handed over when its maker is back.
+func TestSharedTablet(t *testing.T) {
+	t.Parallel()
+	f := goOut(t, tablet, "Dray One")
+	p := f.page
+	f.release(t, "Dray One")
+	p.Click("Take off")
+	p.See("in the air")
+	p.Gone("The gate is asked once more")
+	flight := p.Path()
+	f.wire.Cut()
+	p.See("No connection")
+	p.Click("LAND")
+	p.See("has landed", "waiting for network")
+	// The session ends while the network is away; another one signs in before it is sent.
+	require.NoError(t, f.svc.DB.Exec("delete from sessions").Error)
+	f.wire.Mend()
+	p.See("This device keeps presses of Imre Castellan")
+	p.SignIn("odile", demo.Password)
+	p.Go(flight)
+	p.See("Dray One in the air", "Imre Castellan pressed “Landing” here", "handed over when Imre Castellan signs in")
+	assert.Equal(t, 1, count(t, f.svc, "select count(*) from flights where state = 'air'"))
+	p.Click("More")
+	p.Click("Sign out")
+	p.SignIn("imre", demo.Password)
+	require.Eventually(t, func() bool {
+		return count(t, f.svc, "select count(*) from flights where state = 'landed'") == 1
+	}, 20*time.Second, 50*time.Millisecond, "it is handed over")
+	p.Go(flight)
+	p.See("has landed")
+	p.Gone("waiting")
+	assert.Empty(t, p.Faults())
+}
+
+// A line that dies while a press is on its way: it is given up and sent anew when
+// the network is back, and counts once.
+func TestLineDiesUnderAPress(t *testing.T) {
+	t.Parallel()
+	f := goOut(t, phone, "Dray One")
+	p := f.page
+	p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
+	p.Click("Start the turnaround")
+	p.See("1 of ")
+	f.wire.Silence()
+	p.Click("In order, next")
+	p.See("2 of ", "No connection", "waiting for network")
+	f.wire.Cut() // the old line never answers any more
+	f.wire.Mend()
+	p.See("Connected")
+	p.Gone("↑") // nothing waits on this device
+	assert.Equal(t, 1, count(t, f.svc, "select count(*) from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.started_at > ?", testbed.Noon))
 }

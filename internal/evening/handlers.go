@@ -52,7 +52,10 @@ func (h *Handlers) SaveEvening(ctx context.Context, r api.SaveEveningRequestObje
 }
 
 func (h *Handlers) TickEvening(ctx context.Context, r api.TickEveningRequestObject) (api.TickEveningResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	if err := h.Evening.Tick(ctx, r.Day.Time, r.Body.Item, r.Body.Done); err != nil {
 		return nil, err
 	}

@@ -222,7 +222,10 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 }
 
 func (h *Handlers) TakeOff(ctx context.Context, r api.TakeOffRequestObject) (api.TakeOffResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	f, err := h.Flights.TakeOff(ctx, r.Body.Id, r.Body.ReleaseId, r.Body.DeviceAt)
 	if err != nil {
 		return nil, err
@@ -237,7 +240,10 @@ func (h *Handlers) GetFlight(ctx context.Context, r api.GetFlightRequestObject) 
 }
 
 func (h *Handlers) AddEvent(ctx context.Context, r api.AddEventRequestObject) (api.AddEventResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	if err := h.Flights.AddEvent(ctx, r.Id, Event{ID: r.Body.Id, Kind: string(r.Body.Kind), Note: r.Body.Note}); err != nil {
 		return nil, err
 	}
@@ -246,7 +252,10 @@ func (h *Handlers) AddEvent(ctx context.Context, r api.AddEventRequestObject) (a
 }
 
 func (h *Handlers) RemoveEvent(ctx context.Context, r api.RemoveEventRequestObject) (api.RemoveEventResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	if err := h.Flights.RemoveEvent(ctx, r.Id, r.Event); err != nil {
 		return nil, err
 	}
@@ -255,7 +264,10 @@ func (h *Handlers) RemoveEvent(ctx context.Context, r api.RemoveEventRequestObje
 }
 
 func (h *Handlers) ResumeFlight(ctx context.Context, r api.ResumeFlightRequestObject) (api.ResumeFlightResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	if _, err := h.Flights.Resume(ctx, r.Id); err != nil {
 		return nil, err
 	}
@@ -264,13 +276,19 @@ func (h *Handlers) ResumeFlight(ctx context.Context, r api.ResumeFlightRequestOb
 }
 
 func (h *Handlers) PutHover(ctx context.Context, r api.PutHoverRequestObject) (api.PutHoverResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	j, err := h.Flights.Hover(ctx, r.Id, r.Body.Outputs)
 	return api.PutHover200JSONResponse(j), err
 }
 
 func (h *Handlers) Land(ctx context.Context, r api.LandRequestObject) (api.LandResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	if _, err := h.Flights.Land(ctx, r.Id); err != nil {
 		return nil, err
 	}
@@ -279,7 +297,10 @@ func (h *Handlers) Land(ctx context.Context, r api.LandRequestObject) (api.LandR
 }
 
 func (h *Handlers) LogFlight(ctx context.Context, r api.LogFlightRequestObject) (api.LogFlightResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	n := NewLog{Landings: r.Body.Landings, WarmthC: r.Body.WarmthC, Remarks: r.Body.Remarks}
 	if r.Body.Litres != nil {
 		n.Litres = *r.Body.Litres

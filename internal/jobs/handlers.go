@@ -144,7 +144,10 @@ func (h *Handlers) WithdrawDecision(ctx context.Context, r api.WithdrawDecisionR
 }
 
 func (h *Handlers) PackKit(ctx context.Context, r api.PackKitRequestObject) (api.PackKitResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	b := r.Body
 	return api.PackKit204Response{}, h.Jobs.Pack(ctx, r.Id, r.Item, b.Label, b.Quantity, b.Packed, b.Checked)
 }

@@ -26,9 +26,13 @@ type Press struct {
 
 type key struct{}
 
-// With carries what a request said of its press: its id, and how many seconds
-// ago it was made.
-func With(ctx context.Context, id *uuid.UUID, ago *float64) context.Context {
+// With carries what a request said of its press: its id, how many seconds ago it
+// was made, and by whom. One that somebody else made than is signed in is refused:
+// nobody acts in the name of who used the device before.
+func With(ctx context.Context, id *uuid.UUID, ago *float64, by *uuid.UUID) (context.Context, error) {
+	if by != nil && *by != people.From(ctx).ID {
+		return ctx, fault.Clash("press-not-yours", "This was pressed by somebody else than is signed in now. Nothing was changed; it is kept and sent when they sign in on this device.")
+	}
 	var p Press
 	if id != nil {
 		p.ID = *id
@@ -36,7 +40,7 @@ func With(ctx context.Context, id *uuid.UUID, ago *float64) context.Context {
 	if ago != nil && *ago > 0 {
 		p.Ago = time.Duration(*ago * float64(time.Second)).Truncate(time.Microsecond)
 	}
-	return context.WithValue(ctx, key{}, p)
+	return context.WithValue(ctx, key{}, p), nil
 }
 
 // From is the press of a request.

@@ -24,7 +24,23 @@ import (
 // pressed is what the device of a person sends so long after the press.
 func pressed(s *testbed.Stage, p people.Person, id uuid.UUID, ago time.Duration) context.Context {
 	sec := ago.Seconds()
-	return outbox.With(s.As(p), &id, &sec)
+	ctx, err := outbox.With(s.As(p), &id, &sec, &p.ID)
+	if err != nil {
+		panic(err) // its own maker sends it
+	}
+	return ctx
+}
+
+// On a shared tablet a press is sent by its maker only.
+func TestAPressIsSentByItsMaker(t *testing.T) {
+	s := testbed.NewStage(t)
+	id := testbed.NewID()
+	_, err := outbox.With(s.As(s.Tech), &id, nil, &s.Pilot.ID)
+	assert.True(t, fault.Is(err, "press-not-yours"), "%v", err)
+	_, err = outbox.With(s.As(s.Pilot), &id, nil, &s.Pilot.ID)
+	require.NoError(t, err)
+	_, err = outbox.With(s.As(s.Pilot), nil, nil, nil)
+	require.NoError(t, err, "a client without an outbox says nothing of it")
 }
 
 // released is a release of the pilot that nothing has changed since.

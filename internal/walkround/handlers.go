@@ -82,7 +82,10 @@ func (h *Handlers) GetWalkround(ctx context.Context, r api.GetWalkroundRequestOb
 }
 
 func (h *Handlers) PutEntries(ctx context.Context, r api.PutEntriesRequestObject) (api.PutEntriesResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	var es []NewEntry
 	for _, e := range r.Body.Entries {
 		es = append(es, NewEntry{e.ItemId, e.Value})
@@ -101,7 +104,10 @@ func (h *Handlers) JudgeEntry(ctx context.Context, r api.JudgeEntryRequestObject
 }
 
 func (h *Handlers) CompleteWalkround(ctx context.Context, r api.CompleteWalkroundRequestObject) (api.CompleteWalkroundResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	sh, err := h.Walkrounds.Complete(ctx, r.Id)
 	if err != nil {
 		return nil, err
@@ -121,7 +127,10 @@ func WireDefect(d Defect, aircraft string) api.Defect {
 }
 
 func (h *Handlers) RaiseDefect(ctx context.Context, r api.RaiseDefectRequestObject) (api.RaiseDefectResponseObject, error) {
-	ctx = outbox.With(ctx, r.Params.PressId, r.Params.PressAgo)
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	b := r.Body
 	d, err := h.Walkrounds.Raise(ctx, Defect{ID: b.Id, AircraftID: b.AircraftId, Station: b.Station, Title: b.Title, Note: b.Note, Severity: string(b.Severity), Photos: b.Photos, WalkroundID: b.WalkroundId})
 	if err != nil {
@@ -136,6 +145,10 @@ func (h *Handlers) SettleDefect(ctx context.Context, r api.SettleDefectRequestOb
 }
 
 func (h *Handlers) UploadPhoto(ctx context.Context, r api.UploadPhotoRequestObject) (api.UploadPhotoResponseObject, error) {
+	ctx, err := outbox.With(ctx, nil, nil, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	p, err := h.Walkrounds.KeepPhoto(ctx, r.Params.Id, r.Body)
 	if err != nil {
 		return nil, err

@@ -2376,7 +2376,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-plan" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "nothing-to-decide" | "on-shelf" | "order-open" | "press-not-yours" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -5484,6 +5484,8 @@ export interface components {
     parameters: {
         /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
         PressId: string;
+        /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+        PressBy: string;
         /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
         PressAgo: number;
     };
@@ -6363,6 +6365,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -6422,6 +6426,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -6498,6 +6504,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path?: never;
             cookie?: never;
@@ -6525,7 +6533,10 @@ export interface operations {
             query: {
                 id: string;
             };
-            header?: never;
+            header?: {
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
+            };
             path?: never;
             cookie?: never;
         };
@@ -6651,6 +6662,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path?: never;
             cookie?: never;
@@ -6704,6 +6717,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -6736,6 +6751,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -6768,6 +6785,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -6796,6 +6815,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -6824,6 +6845,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -6853,6 +6876,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;
@@ -8022,6 +8047,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 day: string;
@@ -9345,6 +9372,8 @@ export interface operations {
                 "Press-Id"?: components["parameters"]["PressId"];
                 /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
                 "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
             };
             path: {
                 id: string;

@@ -7,7 +7,6 @@ import { Loading, Problem } from "../parts/states";
 import { setDraftOwner } from "../parts/drafts";
 import { setServerTime } from "../parts/time";
 import { client } from "./client";
-import { forgetAnswers } from "../api/kept";
 import { FlyView, GateView, inTheField, WalkStart, WalkView } from "./field";
 import { SessionContext } from "./session";
 import { Shell } from "./Shell";
@@ -73,10 +72,7 @@ function Entry() {
         setServerTime(s.now);
         return s;
       } catch (e) {
-        if (e instanceof ProblemError && e.status === 401) {
-          void forgetAnswers();
-          return null;
-        }
+        if (e instanceof ProblemError && e.status === 401) return null;
         throw e;
       }
     },

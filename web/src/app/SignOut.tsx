@@ -7,7 +7,6 @@ import { usePresses } from "../outbox/hooks";
 import { waitWords } from "../outbox/model";
 import { Dialog } from "../parts/Dialog";
 import { Problem } from "../parts/states";
-import { forgetAnswers } from "../api/kept";
 import { useSession } from "./session";
 
 /** Ends the session on this device; what still waits to be sent is said first. */
@@ -18,8 +17,7 @@ export function SignOut() {
   const [open, setOpen] = useState(false);
   const out = useMutation({
     mutationFn: () => ask(api.DELETE("/session")),
-    onSuccess: async () => {
-      await forgetAnswers();
+    onSuccess: () => {
       qc.setQueryData(keys.session, null);
       qc.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" }); // the next person sees nothing of this one
     },

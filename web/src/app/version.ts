@@ -4,6 +4,9 @@ import { inHand } from "./inhand";
 import { registerSW } from "virtual:pwa-register";
 import { usePresses } from "../outbox/hooks";
 
+/** How often a newer version is looked for, in ms. */
+const lookEvery = 3600_000;
+
 let waiting = false;
 let change: ((reload?: boolean) => Promise<void>) | undefined;
 const told = new Set<() => void>();
@@ -12,6 +15,10 @@ const told = new Set<() => void>();
 export function keepProgram() {
   if (!("serviceWorker" in navigator)) return; // a plain address: it works as long as the page is open
   change = registerSW({
+    onRegisteredSW(_address, worker) {
+      // A tablet may stay on one page for days.
+      setInterval(() => void worker?.update().catch(() => undefined), lookEvery);
+    },
     onNeedRefresh() {
       waiting = true;
       told.forEach((f) => f());

@@ -8,7 +8,7 @@ import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { weekday } from "../parts/when";
 import { serverNow, useZone } from "../parts/time";
-import { Refused } from "../outbox/Waits";
+import { Waits } from "../outbox/Waits";
 import { useEvening } from "./api";
 import { DayStep } from "./DayStep";
 import { ChargerList } from "./ChargerList";
@@ -26,7 +26,7 @@ export function TonightView() {
   const [params, set] = useAddress();
   const tomorrow = z.date(new Date(serverNow() + 86_400_000).toISOString());
   const day = params.get("day") ?? tomorrow;
-  const { query, refused } = useEvening(day);
+  const { query, about } = useEvening(day);
   return (
     <>
       <ViewHead title={`Tonight, for ${weekday(day)} ${day}`}>
@@ -35,7 +35,7 @@ export function TonightView() {
           Print
         </Button>
       </ViewHead>
-      <Refused refused={refused} />
+      <Waits about={about} />
       <QueryView query={query} what="the evening">
         {(e) => <Plan key={`${e.day}-${e.saved}`} e={e} />}
       </QueryView>

@@ -8,13 +8,13 @@ import { eveningThing, withTicks, type TickPress } from "./model";
 
 /** The evening before a day of flying, with what was ticked here since. */
 export function useEvening(day: string) {
-  const { waiting, refused } = useAbout(eveningThing(day));
+  const about = useAbout(eveningThing(day));
   const query = useQuery({
     queryKey: keys.evening(day),
     queryFn: () => ask(api.GET("/evenings/{day}", { params: { path: { day } } })),
-    select: (e) => withTicks(e, waiting, serverIso),
+    select: (e) => withTicks(e, about.waiting, serverIso),
   });
-  return { query, refused };
+  return { query, about };
 }
 
 /** Ticks a line off, or takes that back. */
@@ -26,11 +26,11 @@ export function useTick(day: string) {
 
 pressKind<TickPress>("evening.tick", {
   said: (b) => (b.done ? b.label : `Not ${b.label}`),
-  send: async (p, header, qc) => {
+  send: async (p, { header, signal }, qc) => {
     const { day, item, done } = p.body;
     const queryKey = keys.evening(day);
     const fresh = await ask(
-      api.PUT("/evenings/{day}/ticks", { params: { header, path: { day } }, body: { item, done } }),
+      api.PUT("/evenings/{day}/ticks", { params: { header, path: { day } }, signal, body: { item, done } }),
     );
     await answered(qc, queryKey, fresh);
   },

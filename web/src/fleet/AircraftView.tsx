@@ -9,6 +9,8 @@ import { Airframe } from "../drawings/Airframe";
 import { VerdictMark } from "../parts/Flag";
 import { useAddress } from "../parts/address";
 import { Hoist } from "../parts/Hoist";
+import { useAbout } from "../outbox/hooks";
+import { Waits } from "../outbox/Waits";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { CompassPanel } from "../practice/CompassPanel";
@@ -45,6 +47,7 @@ export function AircraftView() {
 function Aircraft({ d }: { d: Detail }) {
   const [params, change] = useAddress();
   const may = useMay();
+  const raised = useAbout(d.aircraft.id); // defects that wait on this device
   const position = d.type.positions.find((p) => p.id === params.get("part"));
   const station = params.get("station") ?? position?.station ?? "";
   const act = (params.get("act") as Act | null) ?? (params.get("fit") ? "fit" : null);
@@ -92,6 +95,7 @@ function Aircraft({ d }: { d: Detail }) {
           { key: "set", name: "Compass and firmware" },
         ]}
       />
+      <Waits about={raised} />
       {tab === "now" && (
         <>
           <div className="two wide-left">

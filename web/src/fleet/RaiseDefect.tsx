@@ -5,7 +5,7 @@ import type { Schemas } from "../api/client";
 import { newId, api, ask } from "../api/client";
 import { usePress } from "../outbox/hooks";
 import { pressKind } from "../outbox/kinds";
-import { KeptPhotoField } from "../outbox/photos";
+import { KeptPhotoField, withoutRefused } from "../outbox/photos";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -13,8 +13,9 @@ import { Problem } from "../parts/states";
 
 pressKind<Schemas["NewDefect"]>("defect.raise", {
   said: (b) => `Defect: ${b.title}`,
-  send: async (p, header, qc) => {
-    await ask(api.POST("/defects", { params: { header }, body: p.body }));
+  send: async (p, { header, signal }, qc) => {
+    const body = { ...p.body, photos: withoutRefused(p.body.photos) };
+    await ask(api.POST("/defects", { params: { header }, signal, body }));
     void qc.invalidateQueries();
   },
 });

@@ -3,8 +3,8 @@ import { Button } from "react-bootstrap";
 import { useLink } from "../api/link";
 import { useQuiet } from "../app/quiet";
 import { useMay, useSession } from "../app/session";
-import type { Press } from "../outbox/model";
-import { Refused, WaitLine } from "../outbox/Waits";
+import type { About } from "../outbox/model";
+import { Waits } from "../outbox/Waits";
 import { VerdictMark } from "../parts/Flag";
 import { signal, useAwake } from "../parts/signal";
 import { Soon } from "../parts/Soon";
@@ -20,15 +20,14 @@ import { Sound } from "./Sound";
 
 export interface FlightShown {
   f: Flight;
-  waiting: Press[];
-  refused: Press[];
+  about: About;
 }
 
 /** How long LAND stays a press away from a slip, and an event can be taken back, in ms. */
 const takeBackFor = 15_000;
 
 /** In the air: the time, what is called when, the events, and LAND under the thumb. */
-export function InTheAir({ f, waiting, refused }: FlightShown) {
+export function InTheAir({ f, about }: FlightShown) {
   useQuiet();
   const now = useNow();
   const { person } = useSession();
@@ -46,7 +45,7 @@ export function InTheAir({ f, waiting, refused }: FlightShown) {
     press("fly.event", { id: newId(), kind, note });
     setAsked(null);
   };
-  const takingOff = waiting.some((p) => p.opens);
+  const takingOff = about.waiting.some((p) => p.opens);
   return (
     <div className="fly">
       <div className="fly-head">
@@ -72,8 +71,7 @@ export function InTheAir({ f, waiting, refused }: FlightShown) {
         <Sound awake={awake} />
       </Soon>
       <div className="thumb">
-        <Refused refused={refused} />
-        {!link.up && <WaitLine waiting={waiting.filter((p) => !p.opens)} />}
+        <Waits about={{ ...about, waiting: about.waiting.filter((p) => !p.opens) }} />
         {undo && (
           <Button
             variant="outline-primary"

@@ -1,7 +1,6 @@
 import { Button } from "react-bootstrap";
-import { useLink } from "../api/link";
 import { useQuiet } from "../app/quiet";
-import { Refused, WaitLine } from "../outbox/Waits";
+import { Waits } from "../outbox/Waits";
 import { ViewHead } from "../parts/Sheet";
 import { Soon } from "../parts/Soon";
 import { useZone } from "../parts/time";
@@ -11,10 +10,9 @@ import { LogForm } from "./LogForm";
 import { clock } from "./model";
 
 /** On the ground: disconnect, feel, log; or the landing was a slip. */
-export function Landed({ f, waiting, refused }: FlightShown) {
+export function Landed({ f, about }: FlightShown) {
   useQuiet();
   const z = useZone();
-  const link = useLink();
   const press = useFlightPress(f.id);
   const packs = f.packs.length > 1 ? "packs" : "pack";
   return (
@@ -27,10 +25,7 @@ export function Landed({ f, waiting, refused }: FlightShown) {
           Still in the air: take LAND back
         </Button>
       </ViewHead>
-      <Refused refused={refused} />
-      {!link.up && (
-        <WaitLine waiting={waiting} words={waiting.at(-1)?.kind === "fly.land" ? "Landed" : undefined} />
-      )}
+      <Waits about={about} words={about.waiting.at(-1)?.kind === "fly.land" ? "Landed" : undefined} />
       <div className="notice mb-3">
         <p>
           <strong>Disconnect the {packs} first.</strong> Then feel or measure every motor and the {packs}, and

@@ -1,9 +1,8 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { useLink } from "../api/link";
 import { useMay } from "../app/session";
-import { Refused, WaitLine } from "../outbox/Waits";
+import { Waits } from "../outbox/Waits";
 import { VerdictMark } from "../parts/Flag";
 import { counted } from "../parts/number";
 import { Sheet, ViewHead } from "../parts/Sheet";
@@ -15,8 +14,7 @@ import type { FlightShown } from "./InTheAir";
 import { clock, eventWords } from "./model";
 
 /** A flight on record: what happened, and what comes next. */
-export function Logged({ f, waiting, refused }: FlightShown) {
-  const link = useLink();
+export function Logged({ f, about }: FlightShown) {
   const z = useZone();
   const u = useUnits();
   const may = useMay();
@@ -36,11 +34,10 @@ export function Logged({ f, waiting, refused }: FlightShown) {
           </Button>
         )}
       </ViewHead>
-      <Refused refused={refused} />
-      {!link.up && <WaitLine waiting={waiting} />}
+      <Waits about={about} />
       {correcting && <CorrectFlight f={f} onClose={() => setCorrecting(false)} />}
       <AskReport f={f} />
-      <Sheet title={waiting.length > 0 ? "Kept on this device, not on record yet" : "On record"}>
+      <Sheet title={about.waiting.length > 0 ? "Kept on this device, not on record yet" : "On record"}>
         <p>
           {z.both(f.took_off_at)}, {hoursMinutes(f.seconds)} h, {counted(f.landings, "landing")}. {f.purpose}.
           Pilot {f.pilot}. Packs {f.packs.map((p) => p.label).join(", ")}.

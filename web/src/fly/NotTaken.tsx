@@ -16,7 +16,7 @@ export function NotTaken({ p }: { p: Press<FlightPresses["fly.take-off"]> }) {
   const go = useNavigate();
   const z = useZone();
   useNow();
-  const others = usePresses().filter((x) => x.thing === p.thing);
+  const others = usePresses().filter((x) => x.thing === p.thing && x.person === p.person);
   const f = p.body.seed;
   const happened = Date.now() - p.at > happenedAfter;
   const back = () => {

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useAbout, usePress, usePresses } from "../outbox/hooks";
-import { answered, pressKind, type PressHeader } from "../outbox/kinds";
+import { answered, pressKind, type Sending } from "../outbox/kinds";
 import type { Press } from "../outbox/model";
 import { clearDraft } from "../parts/drafts";
 import { serverIso, setServerTime } from "../parts/time";
@@ -11,8 +11,9 @@ import { eventWords, withPresses, type Flight, type FlightPresses } from "./mode
 
 /** The flight as it is on the server, with what this device has pressed since. */
 export function useFlight(id: string) {
-  const { waiting, refused } = useAbout(id);
-  const opening = [...waiting, ...refused].find((p) => p.opens) as
+  const about = useAbout(id);
+  const { waiting } = about;
+  const opening = [...waiting, ...about.refused].find((p) => p.opens) as
     Press<FlightPresses["fly.take-off"]> | undefined;
   const q = useQuery({
     queryKey: keys.flight(id),
@@ -26,7 +27,7 @@ export function useFlight(id: string) {
   });
   const base = q.data ?? opening?.body.seed;
   const flight = useMemo(() => base && withPresses(base, waiting, serverIso), [base, waiting]);
-  return { query: q, flight, waiting, refused, opening };
+  return { query: q, flight, about, opening };
 }
 
 /** Presses of a flight: shown at once, sent when the server is there. */
@@ -46,7 +47,7 @@ export function useOwnFlights(): Press<FlightPresses["fly.take-off"]>[] {
 
 const take = (qc: QueryClient, f: Flight) => answered(qc, keys.flight(f.id), f);
 
-const at = (header: PressHeader, id: string) => ({ params: { header, path: { id } } });
+const at = ({ header, signal }: Sending, id: string) => ({ params: { header, path: { id } }, signal });
 
 /** Under which the log of a flight is kept while it is typed. */
 export const logDraft = (flight: string) => `log-${flight}`;
@@ -60,12 +61,13 @@ function look(qc: QueryClient) {
 
 pressKind<FlightPresses["fly.take-off"]>("fly.take-off", {
   said: (b) => `Take-off of ${b.seed.aircraft}`,
-  send: async (p, header, qc) => {
+  send: async (p, how, qc) => {
     await take(
       qc,
       await ask(
         api.POST("/flights", {
-          params: { header },
+          params: { header: how.header },
+          signal: how.signal,
           body: { id: p.thing, release_id: p.body.release_id, device_at: new Date(p.at).toISOString() },
         }),
       ),
@@ -75,46 +77,47 @@ pressKind<FlightPresses["fly.take-off"]>("fly.take-off", {
 });
 pressKind<FlightPresses["fly.event"]>("fly.event", {
   said: (b) => eventWords[b.kind],
-  send: async (p, header, qc) =>
-    await take(qc, await ask(api.POST("/flights/{id}/events", { ...at(header, p.thing), body: p.body }))),
+  send: async (p, how, qc) =>
+    await take(qc, await ask(api.POST("/flights/{id}/events", { ...at(how, p.thing), body: p.body }))),
 });
 pressKind<FlightPresses["fly.event-back"]>("fly.event-back", {
   said: (b) => `Take back: ${eventWords[b.kind]}`,
-  send: async (p, header, qc) =>
+  send: async (p, how, qc) =>
     await take(
       qc,
       await ask(
         api.DELETE("/flights/{id}/events/{event}", {
-          params: { header, path: { id: p.thing, event: p.body.event } },
+          params: { header: how.header, path: { id: p.thing, event: p.body.event } },
+          signal: how.signal,
         }),
       ),
     ),
 });
 pressKind<FlightPresses["fly.land"]>("fly.land", {
   said: () => "Landing",
-  send: async (p, header, qc) => {
-    await take(qc, await ask(api.POST("/flights/{id}/land", at(header, p.thing))));
+  send: async (p, how, qc) => {
+    await take(qc, await ask(api.POST("/flights/{id}/land", at(how, p.thing))));
     look(qc);
   },
 });
 pressKind<FlightPresses["fly.resume"]>("fly.resume", {
   said: () => "Landing taken back",
-  send: async (p, header, qc) => {
-    await take(qc, await ask(api.POST("/flights/{id}/resume", at(header, p.thing))));
+  send: async (p, how, qc) => {
+    await take(qc, await ask(api.POST("/flights/{id}/resume", at(how, p.thing))));
     look(qc);
   },
 });
 pressKind<FlightPresses["fly.hover"]>("fly.hover", {
   said: () => "Motors in the hover",
-  send: async (p, header, qc) => {
-    const hover = await ask(api.PUT("/flights/{id}/hover", { ...at(header, p.thing), body: p.body }));
+  send: async (p, how, qc) => {
+    const hover = await ask(api.PUT("/flights/{id}/hover", { ...at(how, p.thing), body: p.body }));
     await answered<Flight>(qc, keys.flight(p.thing), (f) => f && { ...f, hover });
   },
 });
 pressKind<FlightPresses["fly.log"]>("fly.log", {
   said: () => "The log of the flight",
-  send: async (p, header, qc) => {
-    await take(qc, await ask(api.POST("/flights/{id}/log", { ...at(header, p.thing), body: p.body })));
+  send: async (p, how, qc) => {
+    await take(qc, await ask(api.POST("/flights/{id}/log", { ...at(how, p.thing), body: p.body })));
     clearDraft(logDraft(p.thing));
     look(qc);
   },

@@ -5,7 +5,7 @@ import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { useAbout } from "../outbox/hooks";
-import { Refused } from "../outbox/Waits";
+import { Waits } from "../outbox/Waits";
 import { NumberField, TextField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
@@ -19,8 +19,8 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
   const [error, setError] = useState<unknown>();
   const [label, setLabel] = useState("");
   const [count, setCount] = useState("");
-  const { waiting, refused } = useAbout(kitThing(j.id));
-  const kit = withTicks(j.kit, waiting);
+  const about = useAbout(kitThing(j.id));
+  const kit = withTicks(j.kit, about.waiting);
   const put = async (item: string, body: Schemas["KitEdit"]) => {
     setError(undefined);
     try {
@@ -61,7 +61,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
       }
     >
       {error !== undefined && <Problem error={error} />}
-      <Refused refused={refused} />
+      <Waits about={about} />
       <ul className="kit">
         {kit.map((k) => (
           <li key={k.id} className={k.packed && k.checked ? "done" : ""}>

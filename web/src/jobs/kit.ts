@@ -55,9 +55,11 @@ export function useKitTick(job: string) {
 
 pressKind<KitPress>("kit.tick", {
   said: (b) => `${b.label}: ${b.edit.checked ? "checked" : b.edit.packed ? "packed" : "not packed"}`,
-  send: async (p, header, qc) => {
+  send: async (p, { header, signal }, qc) => {
     const { job, item, edit } = p.body;
-    await ask(api.PUT("/jobs/{id}/kit/{item}", { params: { header, path: { id: job, item } }, body: edit }));
+    await ask(
+      api.PUT("/jobs/{id}/kit/{item}", { params: { header, path: { id: job, item } }, signal, body: edit }),
+    );
     await qc.invalidateQueries({ queryKey: keys.job(job) }); // shown as pressed until this has come
   },
 });

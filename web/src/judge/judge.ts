@@ -47,6 +47,7 @@ async function start(): Promise<void> {
     told.forEach((f) => f());
   };
   void go.run(instance).then(gone, gone);
+  globalThis.mainstayJudge?.("{}"); // the first call is slow; it is made now, and not under a press
   ready = globalThis.mainstayJudge !== undefined;
   told.forEach((f) => f());
 }

@@ -1,22 +1,57 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Flag } from "../parts/Flag";
-import { useZone } from "../parts/time";
-import { serverIso } from "../parts/time";
+import { useLink } from "../api/link";
+import { serverIso, useNow, useZone } from "../parts/time";
 import { saidOf } from "./kinds";
-import type { Press } from "./model";
+import { onItsWay, type About, type Press } from "./model";
 import { drop, put } from "./store";
 
 /** What was pressed last and is not with the server yet, in one line: "Landed 18:57:08, waiting for network". */
-export function WaitLine({ waiting, words }: { waiting: Press[]; words?: string }) {
+function WaitLine({ waiting, words }: { waiting: Press[]; words?: string }) {
   const z = useZone();
+  const { up } = useLink();
+  useNow();
   const last = waiting.at(-1);
+  if (!last || (up && Date.now() - waiting[0]!.at < onItsWay)) return null;
+  return (
+    <p className="wait-line" role="status">
+      {words ?? saidOf(last)} <span className="fig">{z.second(serverIso(last.at))}</span>, waiting for{" "}
+      {up ? "the server" : "network"}
+      {waiting.length > 1 && `, with ${waiting.length - 1} before it`}
+    </p>
+  );
+}
+
+/** What somebody else pressed on this device before; it has not happened for anybody yet. */
+function OthersLine({ others }: { others: Press[] }) {
+  const z = useZone();
+  const last = others.at(-1);
   if (!last) return null;
   return (
     <p className="wait-line" role="status">
-      {words ?? saidOf(last)} <span className="fig">{z.second(serverIso(last.at))}</span>, waiting for network
-      {waiting.length > 1 && `, with ${waiting.length - 1} before it`}
+      {last.personName} pressed “{saidOf(last)}” here at{" "}
+      <span className="fig">{z.second(serverIso(last.at))}</span>
+      {others.length > 1 && ` and ${others.length - 1} before it`}; it is handed over when {last.personName}{" "}
+      signs in on this device.
     </p>
+  );
+}
+
+export interface WaitsProps {
+  about: About;
+  /** What to call the newest press that waits. */
+  words?: string;
+}
+
+/** All that this device keeps about the thing of a page and the server does not have: refusals first. */
+export function Waits({ about, words }: WaitsProps) {
+  return (
+    <>
+      <Refused refused={about.refused} />
+      <OthersLine others={about.others} />
+      <WaitLine waiting={about.waiting} words={words} />
+    </>
   );
 }
 

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useSyncExternalStore } from "react";
 import { newId } from "../api/client";
 import { useSession } from "../app/session";
-import { about, orderAfter, type Press } from "./model";
+import { about, orderAfter, type About, type Press } from "./model";
 import { onPresses, presses, put } from "./store";
 
 /** All presses of this device. */
@@ -9,10 +9,11 @@ export function usePresses(): Press[] {
   return useSyncExternalStore(onPresses, presses);
 }
 
-/** What waits about one thing, and what was refused. */
-export function useAbout(thing: string): { waiting: Press[]; refused: Press[] } {
+/** What this device keeps about one thing. */
+export function useAbout(thing: string): About {
   const all = usePresses();
-  return useMemo(() => about(all, thing), [all, thing]);
+  const { person } = useSession();
+  return useMemo(() => about(all, thing, person.id), [all, thing, person.id]);
 }
 
 /** Makes a press: it shows at once, is kept, and is sent when the server is there. */

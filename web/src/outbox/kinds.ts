@@ -2,17 +2,19 @@ import type { QueryClient, QueryKey } from "@tanstack/react-query";
 import { keepNow } from "../api/kept";
 import type { Press } from "./model";
 
-/** As the contract takes a press. */
-export interface PressHeader {
-  "Press-Id": string;
-  "Press-Ago": number;
+/** How a press is sent: as the contract takes it, and until when an answer is waited for. */
+export interface Sending {
+  header: { "Press-Id": string; "Press-Ago": number; "Press-By": string };
+  signal: AbortSignal;
 }
 
 export interface Kind<B> {
   /** What was pressed, in a few words. */
   said: (body: B) => string;
   /** Sends it and puts the answer where it is shown. */
-  send: (p: Press<B>, header: PressHeader, qc: QueryClient) => Promise<void>;
+  send: (p: Press<B>, how: Sending, qc: QueryClient) => Promise<void>;
+  /** How long an answer may take, in ms, where it is longer than usual. */
+  takes?: number;
 }
 
 const kinds = new Map<string, Kind<never>>();

@@ -70,6 +70,9 @@ describe("what an error means", () => {
   it("waits when nothing was reached, whatever the status of a stranger", () => {
     expect(outcome(problem(404, { type: "unreachable" }))).toBe("wait");
   });
+  it("waits while somebody else is signed in", () => {
+    expect(outcome(problem(409, { type: "press-not-yours" }))).toBe("wait");
+  });
   it("says the faults of fields once", () => {
     const e = problem(422, {
       fields: [
@@ -90,9 +93,17 @@ describe("what an error means", () => {
   });
 });
 
-it("parts what waits from what was refused", () => {
-  const all = [press("b", 2), press("a", 1), press("c", 3, { refused: no }), press("d", 4, { thing: "f2" })];
-  const { waiting, refused } = about(all, "f1");
-  expect([waiting.map((p) => p.id), refused.map((p) => p.id)]).toEqual([["a", "b"], ["c"]]);
+it("parts what waits from what was refused, and from what others pressed on this device", () => {
+  const all = [
+    press("b", 2),
+    press("a", 1),
+    press("c", 3, { refused: no }),
+    press("d", 4, { thing: "f2" }),
+    press("e", 5, { person: "odile" }),
+  ];
+  const ids = (x: Press[]) => x.map((p) => p.id);
+  const { waiting, refused, others } = about(all, "f1", "imre");
+  expect([ids(waiting), ids(refused), ids(others)]).toEqual([["a", "b"], ["c"], ["e"]]);
+  expect(ids(about(all, "f1", "odile").waiting)).toEqual(["e"]);
   expect([waitWords(1), waitWords(3)]).toEqual(["1 press waits to be sent", "3 presses wait to be sent"]);
 });

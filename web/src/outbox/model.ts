@@ -42,11 +42,26 @@ export function ago(p: Pick<Press, "at">, now: number): number {
   return Math.min(Math.max((now - p.at) / 1000, 0), 604800);
 }
 
-/** Waiting and refused presses about one thing. */
-export function about(all: Press[], thing: string): { waiting: Press[]; refused: Press[] } {
-  const mine = inOrder(all).filter((p) => p.thing === thing);
-  return { waiting: mine.filter((p) => !p.refused), refused: mine.filter((p) => p.refused) };
+/** What a device keeps about one thing: of the person who is here, and of others who used it before. */
+export interface About {
+  waiting: Press[];
+  refused: Press[];
+  /** Nobody sends these but their makers; what they say has not happened for anybody else. */
+  others: Press[];
 }
+
+export function about(all: Press[], thing: string, person: string): About {
+  const here = inOrder(all).filter((p) => p.thing === thing);
+  const mine = here.filter((p) => p.person === person);
+  return {
+    waiting: mine.filter((p) => !p.refused),
+    refused: mine.filter((p) => p.refused),
+    others: here.filter((p) => p.person !== person),
+  };
+}
+
+/** How long a press may be on its way before it is said to wait, in ms. */
+export const onItsWay = 2500;
 
 /** After so many breakdowns of the server over one press the others go past it. */
 export const patience = 5;
@@ -72,7 +87,11 @@ export function outcome(e: unknown, broke = 0): "wait" | NonNullable<Press["refu
       sentence:
         "The server breaks down over this each time. It is kept on this device, and what came after it is sent; tell the chief.",
     };
-  const later = e.type === "unreachable" || e.status >= 500 || [0, 401, 408, 425, 429].includes(e.status);
+  const later =
+    e.type === "unreachable" ||
+    e.type === "press-not-yours" ||
+    e.status >= 500 ||
+    [0, 401, 408, 425, 429].includes(e.status);
   if (later) return "wait";
   const fields = e.fields.map((f) => f.sentence).filter((s) => s !== e.message);
   return { title: e.title, sentence: [e.message, ...fields].join(" ") };

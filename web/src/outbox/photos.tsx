@@ -5,9 +5,17 @@ import { PhotoField, type PhotoFieldProps } from "../parts/PhotoField";
 import { usePress, usePresses } from "./hooks";
 import { pressKind } from "./kinds";
 import type { Press } from "./model";
+import { presses } from "./store";
+import { Refused } from "./Waits";
 
 interface KeptPhoto {
   photo: File;
+}
+
+/** Photos but those that the server did not take: what they belong to must not wait for them for ever. */
+export function withoutRefused(photos: string[]): string[] {
+  const refused = new Set(presses().flatMap((p) => (p.kind === "photo" && p.refused ? [p.thing] : [])));
+  return photos.filter((id) => !refused.has(id));
 }
 
 /** How long one photo may take over a poor network, in ms. */
@@ -15,11 +23,12 @@ const photoTakes = 110_000;
 
 pressKind<KeptPhoto>("photo", {
   said: () => "A photo",
-  send: async (p, header) => {
-    const headers = { "content-type": "application/octet-stream", "Press-Id": header["Press-Id"] };
+  takes: photoTakes,
+  send: async (p, { header, signal }) => {
+    // The photo's own id makes it one.
+    const headers = { "content-type": "application/octet-stream", "Press-By": header["Press-By"] };
     let r: Response;
     try {
-      const signal = AbortSignal.timeout(photoTakes);
       r = await fetch(`/api/v1/photos?id=${p.thing}`, {
         method: "POST",
         headers,
@@ -27,7 +36,7 @@ pressKind<KeptPhoto>("photo", {
         signal,
       });
     } catch {
-      missed();
+      if (!signal.aborted) missed();
       throw new ProblemError({ type: "unreachable", title: "No connection", status: 0, detail: "" });
     }
     heard();
@@ -44,11 +53,15 @@ export function KeptPhotoField(props: Omit<PhotoFieldProps, "send" | "src">) {
     return new Map(kept.map((p) => [p.thing, URL.createObjectURL((p as Press<KeptPhoto>).body.photo)]));
   }, [all, props.photos]);
   useEffect(() => () => urls.forEach((u) => URL.revokeObjectURL(u)), [urls]);
+  const refused = all.filter((p) => p.kind === "photo" && p.refused && props.photos.includes(p.thing));
   return (
-    <PhotoField
-      {...props}
-      send={async (photo) => press<KeptPhoto>("photo", newId(), { photo }).thing}
-      src={(id) => urls.get(id) ?? `/api/v1/photos/${id}`}
-    />
+    <>
+      <Refused refused={refused} />
+      <PhotoField
+        {...props}
+        send={async (photo) => press<KeptPhoto>("photo", newId(), { photo }).thing}
+        src={(id) => urls.get(id) ?? `/api/v1/photos/${id}`}
+      />
+    </>
   );
 }

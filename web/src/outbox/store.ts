@@ -29,32 +29,42 @@ export function onPresses(f: () => void): () => void {
 export async function load(): Promise<void> {
   try {
     const kept = await shelved<Press>("presses");
-    const ids = new Set(kept.map((p) => p.id));
-    all = inOrder([...kept, ...all.filter((p) => unsaved.has(p.id) && !ids.has(p.id))]);
+    // What this page has changed since stands as it is here, whatever the shelf still says.
+    const here = all.filter((p) => unsaved.has(p.id));
+    all = inOrder([...kept.filter((p) => !unsaved.has(p.id) && !gone.has(p.id)), ...here]);
   } catch {
     durable = false;
   }
   tell();
 }
 
+/** Presses that are being written, and such that this page has forgotten. */
 const unsaved = new Set<string>();
+const gone = new Set<string>();
 
 /** Shows a press at once and keeps it; a change of one that is kept replaces it. */
 export function put(p: Press): Promise<void> {
   all = inOrder([...all.filter((x) => x.id !== p.id), p]);
   unsaved.add(p.id);
+  gone.delete(p.id);
   tell();
   return shelve("presses", p)
     .then(() => other?.postMessage(1))
+    .then(() => unsaved.delete(p.id))
+    .then(() => undefined)
     .catch(() => {
-      durable = false;
-    })
-    .finally(() => unsaved.delete(p.id));
+      durable = false; // it stays in this page, and is said to last no longer
+      tell();
+    });
 }
 
 /** Forgets presses: the server has taken them, or their maker gave them up. */
 export function drop(...ids: string[]): Promise<unknown> {
   all = all.filter((p) => !ids.includes(p.id));
+  ids.forEach((id) => {
+    gone.add(id);
+    unsaved.delete(id);
+  });
   tell();
   return Promise.all(ids.map((id) => unshelve("presses", id)))
     .then(() => other?.postMessage(1))

@@ -12,7 +12,11 @@ function open(): Promise<IDBPDatabase> {
       db.createObjectStore("kept");
     },
     // Another tab with a newer version must not wait for this one.
-    blocking: (_current, _blocked, e) => (e.target as IDBDatabase).close(),
+    blocking: (_current, _blocked, e) => {
+      (e.target as IDBDatabase).close();
+      opened = undefined;
+    },
+    terminated: () => (opened = undefined), // the browser closed it; it is opened again when it is needed
   });
   opened.catch(() => (opened = undefined));
   return opened;

@@ -3,6 +3,7 @@ import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useSession } from "../app/session";
 import { RaiseDefect } from "../fleet/RaiseDefect";
+import { judgeHere } from "../judge/judge";
 import { readDraft, writeDraft } from "../parts/drafts";
 import { entryDraft } from "./api";
 import { EntryFields } from "./EntryFields";
@@ -22,12 +23,6 @@ export interface ItemEntryProps {
   /** What stands above the keys: refusals, and what waits. */
   above: ReactNode;
 }
-
-const okJudgement: Schemas["Judgement"] = {
-  verdict: "clear",
-  sentence: "Looked at and found in order.",
-  against: "as described",
-};
 
 /** One item: what to do and why, the entry, its verdict while it is typed, and the keys under the thumb. */
 export function ItemEntry({
@@ -61,9 +56,10 @@ export function ItemEntry({
   };
   const enter = () => {
     if (readOnly) return;
-    if (look)
-      onEntered({ look: "ok", ...(typed.photos.length ? { photos: typed.photos } : {}) }, okJudgement);
-    else if (!value || judged.sentence) setWrong(judged.sentence ?? sentence ?? "Enter a value first.");
+    if (look) {
+      const ok: Value = { look: "ok", ...(typed.photos.length ? { photos: typed.photos } : {}) };
+      onEntered(ok, judgeHere({ item, value: ok })?.judgement);
+    } else if (!value || judged.sentence) setWrong(judged.sentence ?? sentence ?? "Enter a value first.");
     else onEntered(value, judged.judgement);
   };
   return (

@@ -3,11 +3,11 @@ import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { api, ask } from "../api/client";
-import { useLink } from "../api/link";
 import { useQuiet } from "../app/quiet";
 import { useMay } from "../app/session";
-import type { Press } from "../outbox/model";
-import { Refused, WaitLine } from "../outbox/Waits";
+import { useAbout } from "../outbox/hooks";
+import type { About } from "../outbox/model";
+import { Refused, Waits } from "../outbox/Waits";
 import { Dialog } from "../parts/Dialog";
 import { ViewHead } from "../parts/Sheet";
 import { Problem } from "../parts/states";
@@ -24,15 +24,14 @@ import { Wanted } from "./Wanted";
 
 export interface WalkShown {
   w: RunSeen;
-  waiting: Press[];
-  refused: Press[];
+  about: About;
 }
 
-export function Walk({ w, waiting, refused }: WalkShown) {
+export function Walk({ w, about }: WalkShown) {
   const qc = useQueryClient();
   const go = useNavigate();
   const may = useMay();
-  const link = useLink();
+  const raised = useAbout(w.aircraft_id); // defects raised on the way
   const press = useWalkPress(w.id);
   const { at, show } = useStep(w);
   const [list, setList] = useState(false);
@@ -50,7 +49,12 @@ export function Walk({ w, waiting, refused }: WalkShown) {
     onSettled: () => setGiveUp(false),
   });
   const done = w.items.length - w.missing;
-  const waitLine = !link.up && <WaitLine waiting={waiting} />;
+  const above = (
+    <>
+      <Refused refused={raised.refused} />
+      <Waits about={about} />
+    </>
+  );
 
   return (
     <>
@@ -82,7 +86,7 @@ export function Walk({ w, waiting, refused }: WalkShown) {
           />
         </div>
         {ended ? (
-          <Ended w={w} waits={waiting.length > 0} above={<Refused refused={refused} />} />
+          <Ended w={w} waits={about.waiting.length > 0} above={above} />
         ) : item ? (
           <ItemEntry
             key={item.id}
@@ -92,28 +96,14 @@ export function Walk({ w, waiting, refused }: WalkShown) {
             position={`${at + 1} of ${w.items.length}`}
             onEntered={(value, judgement) => {
               press("walk.entry", { item_id: item.id, title: item.title, value, judgement });
-              show(nextOpen({ ...w, entries: [...w.entries, { item_id: item.id } as never] }, at));
+              show(nextOpen(w, at, item.id));
             }}
             onBack={at > 0 ? () => show(at - 1) : undefined}
             readOnly={!may("pilot", "crew", "technician")}
-            above={
-              <>
-                <Refused refused={refused} />
-                {waitLine}
-              </>
-            }
+            above={above}
           />
         ) : (
-          <Finish
-            w={w}
-            onComplete={() => press("walk.complete", { kind: w.kind })}
-            above={
-              <>
-                <Refused refused={refused} />
-                {waitLine}
-              </>
-            }
-          />
+          <Finish w={w} onComplete={() => press("walk.complete", { kind: w.kind })} above={above} />
         )}
       </div>
       <Dialog title="All items" open={list} onClose={() => setList(false)}>

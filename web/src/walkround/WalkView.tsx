@@ -6,12 +6,12 @@ import { Walk } from "./Walk";
 /** A walk round one aircraft: the plan with the way round it, and one item at a time. */
 export function WalkView() {
   const { id = "" } = useParams();
-  const { query, walk, waiting, refused } = useWalk(id);
+  const { query, walk, about } = useWalk(id);
   if (!walk)
     return (
       <QueryView query={query} what="the walkround">
         {() => null}
       </QueryView>
     );
-  return <Walk w={walk} waiting={waiting} refused={refused} />;
+  return <Walk w={walk} about={about} />;
 }

@@ -5,6 +5,7 @@ import { keys } from "../api/keys";
 import { startJudge } from "../judge/judge";
 import { useAbout, usePress } from "../outbox/hooks";
 import { answered, pressKind } from "../outbox/kinds";
+import { withoutRefused } from "../outbox/photos";
 import { clearDraft } from "../parts/drafts";
 import { serverIso } from "../parts/time";
 import { withPresses, type Run, type WalkPresses } from "./model";
@@ -12,7 +13,8 @@ import { withPresses, type Run, type WalkPresses } from "./model";
 /** The walk as it is on the server, with what this device has pressed since. */
 export function useWalk(id: string) {
   useEffect(startJudge, []);
-  const { waiting, refused } = useAbout(id);
+  const about = useAbout(id);
+  const { waiting } = about;
   const query = useQuery({
     queryKey: keys.walkround(id),
     queryFn: () => ask(api.GET("/walkrounds/{id}", { params: { path: { id } } })),
@@ -21,7 +23,7 @@ export function useWalk(id: string) {
     () => query.data && withPresses(query.data, waiting, serverIso),
     [query.data, waiting],
   );
-  return { query, walk, waiting, refused };
+  return { query, walk, about };
 }
 
 /** Presses of a walk: shown at once, sent when the server is there. */
@@ -38,18 +40,24 @@ export function judgeThere(run: string, item_id: string, value: Schemas["ItemVal
 /** Under which an entry is kept while it is typed. */
 export const entryDraft = (run: string, item: string) => `walk-${run}-${item}`;
 
+/** A value without the photos that the server did not take; they are named by themselves. */
+function arrived(v: Schemas["ItemValue"]): Schemas["ItemValue"] {
+  return v.photos ? { ...v, photos: withoutRefused(v.photos) } : v;
+}
+
 const take = (qc: QueryClient, w: Run) => answered(qc, keys.walkround(w.id), w);
 
 pressKind<WalkPresses["walk.entry"]>("walk.entry", {
   said: (b) => b.title,
-  send: async (p, header, qc) => {
+  send: async (p, { header, signal }, qc) => {
     const { item_id, value } = p.body;
     await take(
       qc,
       await ask(
         api.PUT("/walkrounds/{id}/entries", {
           params: { header, path: { id: p.thing } },
-          body: { entries: [{ item_id, value }] },
+          signal,
+          body: { entries: [{ item_id, value: arrived(value) }] },
         }),
       ),
     );
@@ -58,10 +66,10 @@ pressKind<WalkPresses["walk.entry"]>("walk.entry", {
 });
 pressKind<WalkPresses["walk.complete"]>("walk.complete", {
   said: (b) => `The end of the ${b.kind}`,
-  send: async (p, header, qc) => {
+  send: async (p, { header, signal }, qc) => {
     await take(
       qc,
-      await ask(api.POST("/walkrounds/{id}/complete", { params: { header, path: { id: p.thing } } })),
+      await ask(api.POST("/walkrounds/{id}/complete", { params: { header, path: { id: p.thing } }, signal })),
     );
     await qc.invalidateQueries();
   },

@@ -67,6 +67,13 @@ describe("a walk with what was pressed here", () => {
     expect(verdictOf(w)).toBe("stop");
     expect(found(w).map((e) => e.item_id)).toEqual(["b"]);
   });
+  it("counts what one said oneself before no more", () => {
+    const mine = { by: "Imre", verdict: "stop" as const, sentence: "Bad." };
+    const known = { ...entry("b", "Tamsin", clear), others: [mine] };
+    const w = pressed(run([known, entry("a"), entry("c")]), enter("b", clear), at);
+    expect(w.entries[0]!.others.map((o) => o.by)).toEqual(["Tamsin"]);
+    expect(verdictOf(w)).toBe("clear");
+  });
   it("is not complete before everything is entered, and then with the worst", () => {
     expect(pressed(run(), press("walk.complete", {}), at).completed_at).toBeNull();
     const w = withPresses(
@@ -96,6 +103,9 @@ describe("the next open item", () => {
   ] as const)("with %j done, after %d", (done, after, want) =>
     expect(nextOpen(run(done.map((d) => entry(d))), after)).toBe(want),
   );
+  it("takes what is being entered for done", () => {
+    expect(nextOpen(run(), 0, "b")).toBe(2);
+  });
   it("goes round each station once", () => {
     expect(wayRound([item("a"), item("b"), item("c", { station: "a" })])).toEqual(["a", "b"]);
   });

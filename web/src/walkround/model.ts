@@ -93,7 +93,7 @@ export function pressed(w: RunSeen, p: Press, at: string): RunSeen {
       judgement: entered.judgement,
       by: p.personName,
       at,
-      others: old?.others ?? [],
+      others: old?.others.filter((o) => o.by !== p.personName) ?? [],
     };
     // What somebody else said about it stays beside it; the worse counts when the server has both.
     if (old && old.by !== p.personName && old.judgement)
@@ -135,9 +135,9 @@ export function found(w: RunSeen): Seen[] {
   );
 }
 
-/** The item that comes after one: the next open one further on, else the first open one. */
-export function nextOpen(w: RunSeen, after: number): number | undefined {
-  const have = new Set(w.entries.map((e) => e.item_id));
+/** The item that comes after one: the next open one further on, else the first open one. One that is being entered is open no more. */
+export function nextOpen(w: RunSeen, after: number, entered?: string): number | undefined {
+  const have = new Set([...w.entries.map((e) => e.item_id), entered]);
   const open = w.items.flatMap((it, i) => (have.has(it.id) ? [] : [i]));
   return open.find((i) => i > after) ?? open[0];
 }
