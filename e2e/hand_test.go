@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -278,15 +279,18 @@ func TestPressesAreAnsweredAtOnce(t *testing.T) {
 		p.See("1 of ")
 		p.Judges()
 		took := map[string]time.Duration{}
+		var items []time.Duration
 		p.Slow(300*time.Millisecond, 4)
 		for range 8 {
 			p.Calm()
 			at := browser.Eval[string](p, step)
 			d := p.Answered("In order, next", step+" !== "+fmt.Sprintf("%q", at))
-			t.Logf("%s: item %d ms", h.name, d.Milliseconds())
-			took["item in order"] = max(took["item in order"], d)
+			items = append(items, d)
 		}
 		p.Slow(0, 1)
+		took["the first item in order, on a page just opened"] = items[0]
+		slices.Sort(items)
+		took["an item in order, the middle one"] = items[len(items)/2]
 		require.NoError(t, f.svc.Walkrounds.Abandon(as(t, f.svc, "imre"), uuid.MustParse(strings.Split(p.Path(), "/")[2][:36])))
 		f.release(t, "Dray One")
 		p.Slow(300*time.Millisecond, 4)
