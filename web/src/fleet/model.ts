@@ -18,3 +18,6 @@ export function sortedFleet(all: Entry[], by: string | null): Entry[] {
     (a, b) => key(a) - key(b) || a.aircraft.name.localeCompare(b.aircraft.name, "en", { numeric: true }),
   );
 }
+
+/** What can be done with an aircraft in a dialog of its page. */
+export type AircraftAct = "ground" | "return" | "fit" | "defect" | "edit" | "incident";

@@ -32,17 +32,23 @@ export function LogView() {
   const csv = `/api/v1/log.csv?${new URLSearchParams(Object.entries(filter).filter((e): e is [string, string] => Boolean(e[1])))}`;
   return (
     <>
-      <ViewHead title="Log">
-        <a className="btn btn-outline-primary" href={csv} download="flights.csv">
-          Export as CSV
-        </a>
-        {may() && <ImportLog />}
+      <ViewHead
+        title="Log"
+        more={
+          <>
+            <a className="btn btn-outline-primary" href={csv} download="flights.csv">
+              Export as CSV
+            </a>
+            {may() && <ImportLog />}
+            <Button variant="outline-primary" onClick={() => print()}>
+              Print
+            </Button>
+          </>
+        }
+      >
         <Link className="btn btn-outline-primary" to="/log/records">
           Records
         </Link>
-        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
-          Print
-        </Button>
       </ViewHead>
       <div className="filters no-print">
         <SearchField

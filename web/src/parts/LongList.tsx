@@ -1,6 +1,7 @@
 import { useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
-import { page, withWords } from "./lists";
+import { useAddress } from "./address";
+import { inOrder, page, withWords, type ListOrder } from "./lists";
 
 export interface LongListProps<T> {
   items: T[];
@@ -8,20 +9,24 @@ export interface LongListProps<T> {
   text: (t: T) => string;
   /** What is searched, for its label: "the work orders". */
   what: string;
+  /** Orders to choose from, the usual one first; the choice is in the address. */
+  orders?: ListOrder<T>[];
   /** Other choices beside the search. */
   tools?: ReactNode;
   children: (shown: T[]) => ReactNode;
 }
 
 /** A list that may be long: a search when it is, so many lines at first, more with a press. */
-export function LongList<T>({ items, text, what, tools, children }: LongListProps<T>) {
+export function LongList<T>({ items, text, what, orders = [], tools, children }: LongListProps<T>) {
   const [words, setWords] = useState("");
   const [many, setMany] = useState(page);
-  const found = withWords(items, words, text);
+  const [params, set] = useAddress();
+  const by = params.get("by") ?? "";
+  const found = inOrder(withWords(items, words, text), orders, by);
   const left = found.length - many;
   return (
     <>
-      {(tools || items.length > 8) && (
+      {(tools || items.length > 8 || (orders.length > 1 && items.length > 1)) && (
         <div className="filters no-print">
           {items.length > 8 && (
             <input
@@ -33,6 +38,21 @@ export function LongList<T>({ items, text, what, tools, children }: LongListProp
               value={words}
               onChange={(e) => setWords(e.target.value)}
             />
+          )}
+          {orders.length > 1 && items.length > 1 && (
+            <select
+              className="form-select"
+              style={{ width: 230 }}
+              aria-label={`Order of ${what}`}
+              value={orders.some((o) => o.key === by) ? by : orders[0]!.key}
+              onChange={(e) => set({ by: e.target.value === orders[0]!.key ? "" : e.target.value })}
+            >
+              {orders.map((o) => (
+                <option key={o.key} value={o.key}>
+                  {o.name}
+                </option>
+              ))}
+            </select>
           )}
           {tools}
         </div>

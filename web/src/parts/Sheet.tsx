@@ -1,4 +1,5 @@
-import type { ReactNode } from "react";
+import { useId, useState, type ReactNode } from "react";
+import { Button } from "react-bootstrap";
 
 export interface SheetProps {
   title?: string;
@@ -23,11 +24,42 @@ export function Sheet({ title, aside, at, children }: SheetProps) {
   );
 }
 
-export function ViewHead({ title, children }: { title: string; children?: ReactNode }) {
+export interface ViewHeadProps {
+  title: string;
+  /** What is pressed often. */
+  children?: ReactNode;
+  /** What is pressed seldom: on a phone it lies behind one key. */
+  more?: ReactNode;
+}
+
+/** The head of a view: its name, and its keys. */
+export function ViewHead({ title, children, more }: ViewHeadProps) {
+  const [open, setOpen] = useState(false);
+  const id = useId();
   return (
     <div className="view-head">
       <h1>{title}</h1>
-      {children && <div className="d-flex gap-2 flex-wrap">{children}</div>}
+      {(children || more) && (
+        <div className="d-flex gap-2 flex-wrap no-print">
+          {children}
+          {more && (
+            <>
+              <Button
+                variant="outline-primary"
+                className="more-key"
+                aria-expanded={open}
+                aria-controls={id}
+                onClick={() => setOpen(!open)}
+              >
+                {open ? "Less" : "More"}
+              </Button>
+              <div id={id} className={open ? "more-keys open" : "more-keys"}>
+                {more}
+              </div>
+            </>
+          )}
+        </div>
+      )}
     </div>
   );
 }

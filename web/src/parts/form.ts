@@ -1,5 +1,12 @@
 import { useEffect, type BaseSyntheticEvent } from "react";
-import { useForm, type DefaultValues, type FieldValues, type Path, type Resolver } from "react-hook-form";
+import {
+  get,
+  useForm,
+  type DefaultValues,
+  type FieldValues,
+  type Path,
+  type Resolver,
+} from "react-hook-form";
 import { ProblemError } from "../api/client";
 import { clearDraft, readDraft, writeDraft } from "./drafts";
 
@@ -9,16 +16,20 @@ export const keepDraft = Symbol("keep the draft");
 /**
  * A form whose text survives a reload and a lost connection. Secrets are never
  * kept. Faults of the server go to the fields they name; what belongs to no
- * field stands under "root".
+ * field stands under "root". What is typed may be turned into something else by
+ * the schema; the sender gets that.
  */
-export function useDraftForm<T extends FieldValues>(
+export function useDraftForm<T extends FieldValues, O = T>(
   key: string,
   defaults: T,
   secret: (keyof T)[] = [],
-  resolver?: Resolver<T>,
+  resolver?: Resolver<T, unknown, O>,
 ) {
   const draft = readDraft<T>(key);
-  const form = useForm<T>({ resolver, defaultValues: { ...defaults, ...draft } as DefaultValues<T> });
+  const form = useForm<T, unknown, O>({
+    resolver,
+    defaultValues: { ...defaults, ...draft } as DefaultValues<T>,
+  });
   const { watch, setError, clearErrors } = form;
   const hidden = secret.join();
   useEffect(() => {
@@ -30,14 +41,14 @@ export function useDraftForm<T extends FieldValues>(
     return () => sub.unsubscribe();
   }, [watch, key, hidden]);
 
-  const submit = (send: (v: T) => Promise<unknown>) => {
+  const submit = (send: (v: O) => Promise<unknown>) => {
     const run = form.handleSubmit(async (v) => {
       try {
         // What only waits on this device keeps its draft until it is taken.
         if ((await send(v)) !== keepDraft) clearDraft(key);
       } catch (e) {
         if (!(e instanceof ProblemError)) throw e;
-        const known = Object.keys(v);
+        const known = Object.keys(form.getValues());
         let placed = false;
         for (const f of e.fields) {
           const name = known.find((k) => k === f.field || f.field.startsWith(k + "."));
@@ -55,7 +66,8 @@ export function useDraftForm<T extends FieldValues>(
     };
   };
   const wrong = (name: Path<T>): string | undefined => {
-    const e = form.formState.errors[name] as { message?: string; root?: { message?: string } } | undefined;
+    const e = get(form.formState.errors, name) as
+      { message?: string; root?: { message?: string } } | undefined;
     return e?.message ?? e?.root?.message; // a fault of a group of boxes lies one level down
   };
   const errors = form.formState.errors;

@@ -11,3 +11,30 @@ export function withWords<T>(items: T[], words: string, text: (t: T) => string):
 
 /** How many lines a list shows at first, and with each press more. */
 export const page = 50;
+
+/** One order that a list can stand in; without a comparison it stands as it came. */
+export interface ListOrder<T> {
+  key: string;
+  name: string;
+  compare?: (a: T, b: T) => number;
+}
+
+/** Compares by a text, numbers in it as numbers. */
+export function byText<T>(text: (t: T) => string): (a: T, b: T) => number {
+  return (a, b) => text(a).localeCompare(text(b), "en", { numeric: true });
+}
+
+/** Compares by a number, smallest first; what is not known comes last. */
+export function byNumber<T>(number: (t: T) => number | null | undefined): (a: T, b: T) => number {
+  return (a, b) => {
+    const [x, y] = [number(a) ?? undefined, number(b) ?? undefined];
+    if (x === y) return 0;
+    return x === undefined ? 1 : y === undefined ? -1 : x - y;
+  };
+}
+
+/** The things in the order with this key, or as they came. Equal ones keep their places. */
+export function inOrder<T>(items: T[], orders: ListOrder<T>[], key: string): T[] {
+  const compare = orders.find((o) => o.key === key)?.compare;
+  return compare ? [...items].sort(compare) : items;
+}

@@ -9,7 +9,9 @@ import { Sheet } from "../parts/Sheet";
 import { Empty } from "../parts/states";
 import { useZone } from "../parts/time";
 import { Defer } from "./Defer";
+import { defectOrders, wantedDefect } from "./model";
 import { Settle } from "./Settle";
+import { ChoiceBox, ChoiceKeys, Several, useChoice } from "./Several";
 
 type Defect = Schemas["Defect"];
 
@@ -71,6 +73,9 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
   const z = useZone();
   const open = defects.filter((x) => !x.closed_at);
   const closed = defects.filter((x) => x.closed_at).slice(0, 20);
+  const may = useMay()("technician");
+  const choice = useChoice();
+  const wanted = open.flatMap((x) => wantedDefect(x) ?? []);
   return (
     <div className="stack">
       <Sheet title={`Open defects: ${open.length}`}>
@@ -78,13 +83,17 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
         <LongList
           items={open}
           what="open defects"
+          orders={defectOrders}
+          tools={may && <ChoiceKeys choice={choice} wanted={wanted} />}
           text={(x) => `${x.aircraft} ${x.title} ${x.note} ${x.raised_by}`}
         >
           {(lines) => (
             <ul className="plain-rows">
               {lines.map((x) => (
                 <li key={x.id}>
-                  <VerdictMark verdict={x.severity} />
+                  <span className="text-nowrap">
+                    <ChoiceBox choice={choice} w={wantedDefect(x)} /> <VerdictMark verdict={x.severity} />
+                  </span>
                   <div>
                     <Link to={`/fleet/${x.aircraft_id}?defect=${x.id}`}>
                       {x.aircraft}: {x.title}
@@ -99,6 +108,7 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
             </ul>
           )}
         </LongList>
+        <Several choice={choice} wanted={wanted} />
       </Sheet>
       {closed.length > 0 && (
         <Sheet title="Closed lately">

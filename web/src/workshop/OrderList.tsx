@@ -8,6 +8,7 @@ import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
+import { workOrders } from "./model";
 
 export const orderStates: Record<Schemas["WorkOrder"]["state"], string> = {
   open: "Open",
@@ -55,6 +56,7 @@ export function OrderList() {
             <LongList
               items={d.orders}
               what="the work orders"
+              orders={workOrders}
               text={(o) => `${o.aircraft} ${o.title} ${orderStates[o.state]} ${o.signed_by}`}
             >
               {(lines) => (

@@ -10,7 +10,10 @@ import { AreaField, NumberField, SelectField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";
 import { parseInRange } from "../parts/number";
+import { LongList } from "../parts/LongList";
+import { inOrder } from "../parts/lists";
 import { ScrollX } from "../parts/ScrollX";
+import { stockOrders } from "./model";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -51,62 +54,69 @@ export function StockList() {
                 when follows from what falls due.
               </Empty>
             ) : (
-              <ScrollX label="Stock">
-                <table className="ledger">
-                  <thead>
-                    <tr>
-                      <th>What</th>
-                      <th className="num">There</th>
-                      <th className="num">Minimum</th>
-                      <th className="num">Delivery</th>
-                      <th>Order</th>
-                      <th className="num">Price</th>
-                      <th className="no-print">Change</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {[...s.lines]
-                      .sort((a, b) => rank(b) - rank(a))
-                      .map((l) => (
-                        <tr key={l.id}>
-                          <td>
-                            {l.name}
-                            {l.shelf.length > 0 && (
-                              <div className="soft">
-                                {l.shelf.slice(0, 8).map((p, i) => (
-                                  <span key={p.id}>
-                                    {i > 0 && ", "}
-                                    <Link to={`/part/${p.id}`} className="fig">
-                                      {p.serial}
-                                    </Link>
-                                    {p.hours > 0 && ` (${p.hours.toFixed(1)} h)`}
-                                  </span>
-                                ))}
-                                {l.shelf.length > 8 && ` and ${l.shelf.length - 8} more`}
-                              </div>
-                            )}
-                          </td>
-                          <td className="num">{l.on_hand}</td>
-                          <td className="num">{l.minimum}</td>
-                          <td className="num">{l.delivery_days} d</td>
-                          <td>
-                            <VerdictMark verdict={l.order.verdict} /> {l.order.sentence}
-                          </td>
-                          <td className="num">
-                            {l.price_cents == null ? "" : (l.price_cents / 100).toFixed(2)}
-                          </td>
-                          <td className="no-print">
-                            {may("technician") && (
-                              <Button size="sm" variant="outline-primary" onClick={() => setEdit(l)}>
-                                Change
-                              </Button>
-                            )}
-                          </td>
+              <LongList
+                items={inOrder(s.lines, stockOrders, "")}
+                what="the stock"
+                orders={stockOrders}
+                text={(l) => `${l.name} ${l.kind} ${l.shelf.map((p) => p.serial).join(" ")}`}
+              >
+                {(lines) => (
+                  <ScrollX label="Stock">
+                    <table className="ledger">
+                      <thead>
+                        <tr>
+                          <th>What</th>
+                          <th className="num">There</th>
+                          <th className="num">Minimum</th>
+                          <th className="num">Delivery</th>
+                          <th>Order</th>
+                          <th className="num">Price</th>
+                          <th className="no-print">Change</th>
                         </tr>
-                      ))}
-                  </tbody>
-                </table>
-              </ScrollX>
+                      </thead>
+                      <tbody>
+                        {lines.map((l) => (
+                          <tr key={l.id}>
+                            <td>
+                              {l.name}
+                              {l.shelf.length > 0 && (
+                                <div className="soft">
+                                  {l.shelf.slice(0, 8).map((p, i) => (
+                                    <span key={p.id}>
+                                      {i > 0 && ", "}
+                                      <Link to={`/part/${p.id}`} className="fig">
+                                        {p.serial}
+                                      </Link>
+                                      {p.hours > 0 && ` (${p.hours.toFixed(1)} h)`}
+                                    </span>
+                                  ))}
+                                  {l.shelf.length > 8 && ` and ${l.shelf.length - 8} more`}
+                                </div>
+                              )}
+                            </td>
+                            <td className="num">{l.on_hand}</td>
+                            <td className="num">{l.minimum}</td>
+                            <td className="num">{l.delivery_days} d</td>
+                            <td>
+                              <VerdictMark verdict={l.order.verdict} /> {l.order.sentence}
+                            </td>
+                            <td className="num">
+                              {l.price_cents == null ? "" : (l.price_cents / 100).toFixed(2)}
+                            </td>
+                            <td className="no-print">
+                              {may("technician") && (
+                                <Button size="sm" variant="outline-primary" onClick={() => setEdit(l)}>
+                                  Change
+                                </Button>
+                              )}
+                            </td>
+                          </tr>
+                        ))}
+                      </tbody>
+                    </table>
+                  </ScrollX>
+                )}
+              </LongList>
             )}
             <p className="soft mt-2 mb-0">
               Needs come from the day parts fall due; what has no serial number, from what was used in the
@@ -122,8 +132,6 @@ export function StockList() {
     </QueryView>
   );
 }
-
-const rank = (l: Line) => ({ clear: 0, watch: 1, stop: 2 })[l.order.verdict];
 
 function Approvals({ s, onAdd }: { s: Schemas["Stock"]; onAdd?: () => void }) {
   const z = useZone();

@@ -1,0 +1,110 @@
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { useMay } from "../app/session";
+import { marksOf } from "../day/DayView";
+import { Airframe } from "../drawings/Airframe";
+import { useAddress } from "../parts/address";
+import { VerdictMark } from "../parts/Flag";
+import { Hoist } from "../parts/Hoist";
+import { counted } from "../parts/number";
+import { Sheet } from "../parts/Sheet";
+import { OpenDefects } from "./OpenDefects";
+import { StationStory } from "./StationStory";
+
+type Detail = Schemas["AircraftDetail"];
+type Set = (to: Record<string, string>) => void;
+
+/** The plan of an aircraft, what is against it, and the story of the chosen station. */
+export function AircraftNow({ d, set }: { d: Detail; set: Set }) {
+  const [params] = useAddress();
+  const may = useMay();
+  const position = d.type.positions.find((p) => p.id === params.get("part"));
+  const station = params.get("station") ?? position?.station ?? "";
+  const defect = d.defects.find((x) => x.id === params.get("defect"));
+  const a = d.aircraft;
+  return (
+    <div className="two wide-left">
+      <div className="sheet">
+        <div className="d-flex justify-content-between flex-wrap gap-2">
+          <VerdictMark verdict={d.verdict} big />
+          <span className="soft">
+            {d.type.profile.name} · {a.serial} · {a.registration || "not registered"}
+            {a.registration_expires && `, valid through ${a.registration_expires}`}
+            {!a.active && " · out of service"}
+          </span>
+        </div>
+        <Airframe
+          type={d.type}
+          marks={marksOf(d.stations)}
+          selected={station}
+          onSelect={(s) => set({ station: s === station ? "" : s, part: "" })}
+          height="min(56vh, 470px)"
+          label={`Plan of ${a.name}; choose a station for its story`}
+        />
+        <div className="soft fig">
+          {a.hours.toFixed(1)} h · {counted(a.flights, "flight")} · {counted(a.landings, "landing")}
+        </div>
+      </div>
+      <div className="stack">
+        {station ? (
+          <StationStory
+            d={d}
+            station={station}
+            onFit={(p) => set({ act: "fit", fitting: p })}
+            mayFit={may("technician")}
+          />
+        ) : (
+          <Against d={d} set={set} />
+        )}
+        <OpenDefects d={d} chosen={defect?.id} />
+        <OpenWork orders={d.orders} />
+      </div>
+    </div>
+  );
+}
+
+function Against({ d, set }: { d: Detail; set: Set }) {
+  const may = useMay();
+  const a = d.aircraft;
+  return (
+    <Sheet title="What is against it">
+      {d.findings.length === 0 ? (
+        <p className="m-0">Nothing against the aircraft itself. The gate asks for packs, pilot and wind.</p>
+      ) : (
+        <Hoist
+          findings={d.findings}
+          aircraft={a.id}
+          back={{ to: `/fleet/${a.id}`, name: a.name }}
+          here={{
+            propellers: may("technician")
+              ? () => set({ act: "fit", station: "", part: "", fitting: "" })
+              : undefined,
+            return: may("technician") ? () => set({ act: "return" }) : undefined,
+          }}
+        />
+      )}
+      {d.groundings.length > 0 && may("technician") && (
+        <Button className="mt-2" onClick={() => set({ act: "return" })}>
+          Return to service
+        </Button>
+      )}
+    </Sheet>
+  );
+}
+
+function OpenWork({ orders }: { orders: Detail["orders"] }) {
+  if (orders.length === 0) return null;
+  return (
+    <Sheet title="Work that is open">
+      <ul className="mb-0 ps-3">
+        {orders.map((o) => (
+          <li key={o.id}>
+            <Link to={`/workshop/orders/${o.id}`}>{o.title}</Link>
+            {o.state === "signed" && " · acceptance flight due"}
+          </li>
+        ))}
+      </ul>
+    </Sheet>
+  );
+}

@@ -1,0 +1,96 @@
+import { z } from "zod";
+import type { Schemas } from "../api/client";
+import { readCells } from "../parts/cells";
+import { typedNumber, typedWhole } from "../parts/typed";
+import type { Units } from "../parts/units";
+import type { Flight } from "./model";
+
+/** What is typed after a landing. */
+export interface LogTyped {
+  landings: string;
+  warmth_c: string[];
+  packs: { percent: string; temp: string; cells: string[] }[];
+  litres: string;
+  remarks: string;
+  next_time: string;
+  signs: Schemas["FlightSign"][];
+}
+
+/** The form as it opens: what is known is filled in. */
+export function blankLog(f: Flight): LogTyped {
+  return {
+    landings: "1",
+    warmth_c: [],
+    packs: f.packs.map(() => ({ percent: "", temp: "", cells: [] })),
+    litres: "",
+    remarks: "",
+    next_time: "",
+    signs: [],
+  };
+}
+
+/** What is typed, held against what can be, and turned into the log of the flight. */
+export function logForm(f: Flight, u: Units) {
+  const deg = u.label("temperature");
+  const warm = (from: number, to: number, empty: string) =>
+    typedNumber(u.value("temperature", from), u.value("temperature", to), deg, empty).transform((t) =>
+      u.toBase("temperature", t ?? 0),
+    );
+  const motor = warm(-30, 120, "feel or measure it and enter its warmth.");
+  const pack = (label: string) =>
+    z.object({
+      percent: typedNumber(0, 100, "%"),
+      temp: warm(-40, 120, `Enter the temperature of ${label}.`),
+      cells: z.array(z.string()).transform((texts, ctx): number[] | null => {
+        const cells = readCells(texts.length ? texts : [""]);
+        if (cells.ok) return cells.mv.length ? cells.mv : null;
+        ctx.addIssue({ code: "custom", message: cells.sentence });
+        return z.NEVER;
+      }),
+    });
+  type Pack = ReturnType<typeof pack>;
+  const sprays = (f.type.profile.tank_l ?? 0) > 0;
+  return z
+    .object({
+      landings: typedWhole(1, 50, "Enter a whole number of landings, 1 to 50."),
+      warmth_c: z.array(z.string()).transform((texts, ctx): number[] =>
+        Array.from({ length: f.type.motors }, (_, i) => {
+          const read = motor.safeParse(texts[i] ?? "");
+          if (read.success) return read.data;
+          ctx.addIssue({ code: "custom", message: `Motor ${i + 1}: ${read.error.issues[0]!.message}` });
+          return 0;
+        }),
+      ),
+      // One schema for each pack, so that a fault names its pack.
+      packs: z.tuple(f.packs.map((p) => pack(p.label)) as [Pack]) as unknown as z.ZodArray<Pack>,
+      litres: typedNumber(
+        0,
+        u.value("volume", 100000),
+        u.label("volume"),
+        sprays ? "Enter what was sprayed; 0 when nothing was." : undefined,
+      ),
+      remarks: z.string().max(2000, "At most 2000 characters."),
+      next_time: z.string().max(1000, "At most 1000 characters."),
+      signs: z.custom<Schemas["FlightSign"][]>(Array.isArray),
+    })
+    .superRefine((v, ctx) =>
+      v.packs.forEach((p, i) => {
+        if (p.percent === null && p.cells === null)
+          ctx.addIssue({
+            code: "custom",
+            path: ["packs", i, "percent"],
+            message: `Enter the level of ${f.packs[i]!.label}, or its cells.`,
+          });
+      }),
+    )
+    .transform((v): Schemas["NewLog"] => ({
+      ...v,
+      packs: v.packs.map((p, i) => ({
+        pack_id: f.packs[i]!.id,
+        percent: p.percent,
+        cell_mv: p.cells,
+        temperature_c: p.temp,
+      })),
+      litres: v.litres === null ? null : u.toBase("volume", v.litres),
+    }));
+}
