@@ -152,3 +152,38 @@ func TestIncidentFirmwareAndSwap(t *testing.T) {
 	p.See("Motor 3: No motor is recorded here.")
 	assert.Empty(t, p.Faults())
 }
+
+// Several due tasks and defects become work orders with one press, each by itself, and come back with one.
+func TestSeveralWorkOrdersWithOnePress(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/", 390, 844)
+	p.SignIn("tamsin", demo.Password)
+	orders := func(state string) int {
+		return count(t, svc, "select count(*) from work_orders where state = '"+state+"'")
+	}
+	open, cancelled := orders("open"), orders("cancelled")
+	p.Go("/workshop?by=aircraft")
+	p.See("What falls due")
+	p.Click("Choose several")
+	p.See("Nothing chosen yet")
+	p.Tick("Choose Lantern One: All screws and fasteners")
+	p.Tick("Choose Lantern Two: All screws and fasteners")
+	p.See("2 lines chosen")
+	assert.Empty(t, p.OnScreen("Open a work order for each", "Done"))
+	p.Click("Open a work order for each")
+	p.See("2 work orders opened.")
+	assert.Equal(t, open+2, orders("open"))
+	p.Click("Take back")
+	p.Gone("2 work orders opened.")
+	assert.Equal(t, open, orders("open"))
+	assert.Equal(t, cancelled+2, orders("cancelled"))
+	p.Click("Done")
+	p.Click("Defects 3")
+	p.Pick("Order of open defects", "worst first")
+	p.Click("Choose several")
+	p.Click("All that are shown")
+	p.Click("Open a work order for each")
+	p.See("opened.", "Go to the work order")
+	assert.Empty(t, p.Faults())
+}

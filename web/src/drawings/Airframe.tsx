@@ -52,7 +52,11 @@ export function Airframe(p: AirframeProps) {
       ref={ref}
       className="airframe"
       viewBox={`${-half} ${-half} ${half * 2} ${half * 2}`}
-      style={{ height: p.height ?? "100%", width: "100%" }}
+      style={
+        p.height === undefined
+          ? { height: "100%", width: "100%" }
+          : { width: "100%", aspectRatio: 1, maxHeight: p.height } // on a phone no higher than it is wide
+      }
       role={p.onSelect ? "group" : "img"}
       aria-label={p.label}
     >

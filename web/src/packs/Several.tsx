@@ -49,6 +49,9 @@ export function Several({ chosen, onDone }: SeveralProps) {
       )}
       <div className="keys align-items-center flex-wrap several">
         <span>{counted(chosen.length, "pack")} chosen</span>
+        <Button className="narrow" onClick={onDone}>
+          Done
+        </Button>
         {moves.map((s) => (
           <Button key={s} variant="outline-primary" disabled={move.isPending} onClick={() => act(s)}>
             {moveWords[s]}
@@ -57,9 +60,6 @@ export function Several({ chosen, onDone }: SeveralProps) {
         {chosen.length > 1 && moves.length === 0 && (
           <span className="soft">There is no state that all of them may go to.</span>
         )}
-        <Button className="narrow" onClick={onDone}>
-          Done
-        </Button>
       </div>
     </div>
   );

@@ -51,7 +51,7 @@ export function ViewHead({ title, children, more }: ViewHeadProps) {
                 aria-controls={id}
                 onClick={() => setOpen(!open)}
               >
-                {open ? "Less" : "More"}
+                {open ? "Fewer keys" : "Other acts"}
               </Button>
               <div id={id} className={open ? "more-keys open" : "more-keys"}>
                 {more}

@@ -47,7 +47,6 @@ export function SitesView() {
                   <thead>
                     <tr>
                       <th>Site</th>
-                      <th>Note</th>
                       <th>Place</th>
                       <th className="num">Elevation</th>
                       <th className="num">On the map</th>
@@ -56,10 +55,10 @@ export function SitesView() {
                   <tbody>
                     {shown.map((s) => (
                       <tr key={s.id}>
-                        <td className="text-nowrap">
+                        <td>
                           <Link to={`/sites/${s.id}`}>{s.name}</Link>
+                          <div className="soft">{s.note}</div>
                         </td>
-                        <td>{s.note}</td>
                         <td className="fig text-nowrap">
                           {s.lat.toFixed(4)}, {s.lon.toFixed(4)}
                         </td>

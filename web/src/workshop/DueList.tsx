@@ -49,7 +49,7 @@ function List({ d }: { d: Schemas["DueList"] }) {
     <Sheet
       title="What falls due"
       aside={
-        <div className="d-flex gap-2 flex-wrap no-print">
+        <div className="filters no-print m-0">
           <select
             className="form-select"
             style={{ width: 190 }}
@@ -94,8 +94,8 @@ function List({ d }: { d: Schemas["DueList"] }) {
                     <th>When</th>
                     <th>Aircraft</th>
                     <th>Task or part</th>
-                    <th>Life</th>
-                    <th style={{ width: 110 }}>Left</th>
+                    <th className="says">Life</th>
+                    <th style={{ width: 70 }}>Left</th>
                     <th className="no-print">Do</th>
                   </tr>
                 </thead>

@@ -43,13 +43,15 @@ export function ChoiceKeys({ choice, wanted }: { choice: Choice; wanted: Wanted[
 export function ChoiceBox({ choice, w }: { choice: Choice; w?: Wanted }) {
   if (!choice.keys || !w) return null;
   return (
-    <input
-      type="checkbox"
-      className="form-check-input"
-      aria-label={`Choose ${w.name}`}
-      checked={choice.keys.includes(w.key)}
-      onChange={() => choice.flip(w.key)}
-    />
+    <label className="choose-line">
+      <input
+        type="checkbox"
+        className="form-check-input m-0"
+        aria-label={`Choose ${w.name}`}
+        checked={choice.keys.includes(w.key)}
+        onChange={() => choice.flip(w.key)}
+      />
+    </label>
   );
 }
 
@@ -83,7 +85,10 @@ export function Several({ choice, wanted }: { choice: Choice; wanted: Wanted[] }
         </div>
       )}
       <div className="keys align-items-center flex-wrap several">
-        <span>{counted(chosen.length, "line")} chosen</span>
+        <span>{chosen.length === 0 ? "Nothing chosen yet" : `${counted(chosen.length, "line")} chosen`}</span>
+        <Button className="narrow" onClick={choice.end}>
+          Done
+        </Button>
         <Button
           variant="outline-primary"
           disabled={open.isPending || chosen.length === 0}
@@ -97,9 +102,6 @@ export function Several({ choice, wanted }: { choice: Choice; wanted: Wanted[] }
           }
         >
           {open.isPending ? "Opening…" : "Open a work order for each"}
-        </Button>
-        <Button className="narrow" onClick={choice.end}>
-          Done
         </Button>
       </div>
     </div>
