@@ -1,0 +1,162 @@
+package spray
+
+import (
+	"errors"
+	"fmt"
+	"math"
+
+	"mainstay/core/judge"
+)
+
+// whole counts how often a fits into b, rounded up, where a hair of binary
+// arithmetic is not one more: 0.7/0.1 is 7, and 21 L in tanks of 7 L are 3 loads.
+func whole(b, a float64) int {
+	q := b / a
+	if r := math.Round(q); math.Abs(q-r) < 1e-9*max(1, r) {
+		return int(r)
+	}
+	return int(math.Ceil(q))
+}
+
+// Product is one product of the mix.
+type Product struct {
+	Name    string  `json:"name"`
+	PerHa   float64 `json:"per_ha"`  // L/ha or kg/ha; 0: by volume
+	Percent float64 `json:"percent"` // of the spray volume
+	Unit    string  `json:"unit"`    // "L" or "kg"
+}
+
+// Amount is what of the product belongs to an area and its volume.
+func (p Product) Amount(ha, litres float64) float64 {
+	if p.PerHa > 0 {
+		return p.PerHa * ha
+	}
+	return p.Percent / 100 * litres
+}
+
+// Check refuses a product without a rate, or with two.
+func (p Product) Check() error {
+	switch {
+	case p.Name == "":
+		return refuse("a product needs a name")
+	case p.Unit != "L" && p.Unit != "kg":
+		return refuse("%s: %q is neither L nor kg", p.Name, p.Unit)
+	case (p.PerHa > 0) == (p.Percent > 0):
+		return refuse("%s: give a rate for each hectare or a share of the volume", p.Name)
+	}
+	return errors.Join(within(p.Name+": rate", p.PerHa, 0, MostRate), within(p.Name+": share", p.Percent, 0, 100))
+}
+
+// Load is one fill of the tank.
+type Load struct {
+	Litres  float64   `json:"litres"` // of the mix
+	Ha      float64   `json:"ha"`
+	Amounts []float64 `json:"amounts"` // of each product, in its unit
+	Water   float64   `json:"water"`   // litres of mix less the liquid products
+}
+
+// LoadOf is what goes into the tank for an area at a rate. Products by the litre
+// take the place of water; those by the kilogram are taken as dissolved. It is an
+// error when they leave no water.
+func LoadOf(ha, rate float64, mix []Product) (Load, error) {
+	l := Load{Ha: ha, Litres: ha * rate, Amounts: make([]float64, len(mix))}
+	l.Water = l.Litres
+	for i, p := range mix {
+		if err := p.Check(); err != nil {
+			return l, err
+		}
+		l.Amounts[i] = p.Amount(ha, l.Litres)
+		if p.Unit == "L" {
+			l.Water -= l.Amounts[i]
+		}
+	}
+	if l.Water < -1e-9*l.Litres {
+		return l, refuse("the products are %.1f L more than the %.1f L of the load: the rate of %g L/ha is too low for them", -l.Water, l.Litres, rate)
+	}
+	l.Water = max(0, l.Water)
+	return l, nil
+}
+
+// Loads is how many fills an area takes at a rate with a tank, and the last: so
+// many full ones, and a part load that is exact. Valid: area 0-10,000 ha.
+func Loads(ha, rate, tank float64, mix []Product) ([]Load, error) {
+	if err := errors.Join(within("area", ha, 0, 10_000), within("rate", rate, 0.1, MostRate), within("tank", tank, 0.1, 1000)); err != nil {
+		return nil, err
+	}
+	if ha == 0 {
+		return []Load{}, nil
+	}
+	n := whole(ha*rate, tank)
+	out := make([]Load, n)
+	for i := range n {
+		area := tank / rate
+		if i == n-1 {
+			area = ha - float64(n-1)*tank/rate
+		}
+		l, err := LoadOf(area, rate, mix)
+		if err != nil {
+			return nil, err
+		}
+		out[i] = l
+	}
+	return out, nil
+}
+
+// Label is what the label of the product allows; nil is not said. It wins over the
+// crew's practice.
+type Label struct {
+	LeastWindMS  *float64 `json:"least_wind_ms"`
+	MostWindMS   *float64 `json:"most_wind_ms"`
+	WindAtM      *float64 `json:"wind_at_m"`
+	MostC        *float64 `json:"most_c"`
+	LeastDeltaT  *float64 `json:"least_delta_t"`
+	MostDeltaT   *float64 `json:"most_delta_t"`
+	BufferM      *float64 `json:"buffer_m"` // downwind, to what is sensitive
+	MostRate     *float64 `json:"most_rate"`
+	LeastRate    *float64 `json:"least_rate"`     // volume, L/ha
+	ReEntryHours *float64 `json:"re_entry_hours"` // nobody enters before
+}
+
+// Broken is a wish that cannot be met, and the nearest value that can.
+type Broken struct {
+	Wish     string        `json:"wish"` // field of the plan
+	Verdict  judge.Verdict `json:"verdict"`
+	Sentence string        `json:"sentence"`
+	Nearest  *float64      `json:"nearest,omitempty"` // in the unit of the wish
+}
+
+// Hold holds the rate against the label.
+func (l Label) Hold(rate float64) []Broken {
+	var out []Broken
+	if l.MostRate != nil && rate > *l.MostRate*(1+1e-9) {
+		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label allows at most %g L/ha; %g are planned.", *l.MostRate, rate), l.MostRate})
+	}
+	if l.LeastRate != nil && rate < *l.LeastRate*(1-1e-9) {
+		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label asks for at least %g L/ha; %g are planned.", *l.LeastRate, rate), l.LeastRate})
+	}
+	if l.MostRate != nil && l.LeastRate != nil && *l.LeastRate > *l.MostRate {
+		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g L/ha.", *l.LeastRate, *l.MostRate), nil})
+	}
+	return out
+}
+
+// HoldNozzles holds the flow against the nozzles: outside their range is Stop, with
+// the speed at which the flow would fit.
+func (s Settings) HoldNozzles(n Nozzle, count int) []Broken {
+	if count < 1 {
+		return []Broken{{"nozzles", judge.Stop, "How many nozzles are fitted is not known.", nil}}
+	}
+	each := s.Need(count)
+	least, most := s.SpeedRange(n, count)
+	switch {
+	case each > n.MostLPM*(1+1e-9):
+		return []Broken{{"speed", judge.Stop, fmt.Sprintf("Each nozzle would have to give %.2f L/min; %s gives %g at most. Fly at %.1f m/s or less, or fit larger nozzles.", each, n.Name, n.MostLPM, floor(most)), ptr(floor(most))}}
+	case each < n.LeastLPM*(1-1e-9):
+		return []Broken{{"speed", judge.Stop, fmt.Sprintf("Each nozzle would give only %.2f L/min; %s needs %g. Fly at %.1f m/s or more, or fit smaller nozzles.", each, n.Name, n.LeastLPM, ceil(least)), ptr(ceil(least))}}
+	}
+	return nil
+}
+
+func floor(v float64) float64 { return math.Floor(v*10+1e-9) / 10 }
+func ceil(v float64) float64  { return math.Ceil(v*10-1e-9) / 10 }
+func ptr(v float64) *float64  { return &v }
