@@ -1,0 +1,243 @@
+package spray
+
+import (
+	"errors"
+	"fmt"
+	"math"
+
+	"mainstay/core/energy"
+	"mainstay/core/geo"
+	"mainstay/core/judge"
+)
+
+// Work is what is flown over a covered field.
+type Work struct {
+	Cover    *Cover
+	Settings Settings // solved
+	Start    geo.XY   // where it takes off, is filled and lands
+	Done     []bool   // passes of the cover that are sprayed already; nil: none
+
+	TankL      float64 // or what the hopper takes, kg
+	KgPerL     float64 // of the mix; 1 for granules by the kg
+	DryKg      float64 // take-off mass without the mix
+	MostKg     float64 // that it takes off with today
+	TurnS      float64 // from the end of a pass to the next, at least
+	ReturnM    float64 // return height above take-off
+	HeightM    float64 // over the crop, above take-off as far as energy goes
+	Rho        float64
+	Wind       energy.Wind
+	Model      energy.Model
+	UsableWh   float64 // of a set of packs over the reserve
+	WholePass  bool    // a pass is not broken off
+	EndAtStart bool    // end a sortie at the near end of a pass
+}
+
+// Limit is what ends a sortie.
+type Limit string
+
+// The limits.
+const (
+	ByTank   Limit = "tank"
+	ByMass   Limit = "mass"
+	ByEnergy Limit = "energy"
+	ByArea   Limit = "area" // nothing is left
+)
+
+// AllLimits lists them.
+var AllLimits = []Limit{ByTank, ByMass, ByEnergy, ByArea}
+
+// Leg is a pass or a part of one as it is flown in a sortie.
+type Leg struct {
+	Pass   int        `json:"pass"` // in the cover
+	From   geo.XY     `json:"from"`
+	To     geo.XY     `json:"to"`
+	AreaM2 float64    `json:"area_m2"`
+	Share  [2]float64 `json:"share"` // of the pass, from its beginning, 0-1
+	Back   bool       `json:"back"`  // flown from its far end
+}
+
+// Sortie is one flight: a fill, and the legs it sprays.
+type Sortie struct {
+	Legs      []Leg   `json:"legs"`
+	AreaM2    float64 `json:"area_m2"`
+	Litres    float64 `json:"litres"`
+	TakeOffKg float64 `json:"take_off_kg"`
+	Wh        float64 `json:"wh"`
+	Seconds   float64 `json:"seconds"`
+	FerryM    float64 `json:"ferry_m"` // out, between passes and home
+	Limit     Limit   `json:"limit"`
+}
+
+// Flown is a field divided into sorties in the order flown.
+type Flown struct {
+	Sorties []Sortie `json:"sorties"`
+	AreaM2  float64  `json:"area_m2"`
+	Litres  float64  `json:"litres"`
+	Wh      float64  `json:"wh"`
+	Seconds float64  `json:"seconds"` // in the air
+	Broken  []Broken `json:"broken"`  // wishes that cannot be met; with one of Stop there may be no sorties
+}
+
+// Check refuses a work that cannot be judged.
+func (w Work) Check() error {
+	if w.Cover == nil {
+		return refuse("no covered field")
+	}
+	if w.Done != nil && len(w.Done) != len(w.Cover.Passes) {
+		return refuse("%d marks for %d passes", len(w.Done), len(w.Cover.Passes))
+	}
+	if _, err := w.Settings.Solve(UnknownFlow); err != nil {
+		return err
+	}
+	return errors.Join(within("tank", w.TankL, 0.1, 1000), within("density of the mix", w.KgPerL, 0.3, 3), within("dry mass", w.DryKg, 0.1, 1000), within("greatest mass", w.MostKg, 0.1, 1000),
+		within("turn", w.TurnS, 0, 300), within("return height", w.ReturnM, 0, 500), within("height", w.HeightM, 0, 500), within("density", w.Rho, 0.3, 1.5), within("energy", w.UsableWh, 0, 1e6), w.Model.Check(), geo.Finite(w.Start))
+}
+
+// ErrNoSortie is wrapped when not even the shortest flight can be made.
+var ErrNoSortie = errors.New("spray: no sortie")
+
+// Fly divides the passes that are left into sorties. A sortie takes passes in order,
+// the nearest next, until the tank, the mass, or the energy that is left over the
+// way home ends it; a whole pass is not broken off when that is asked for. What it
+// is filled with is what it sprays, so that the last load is exact. Turns, ferry,
+// climb and landing are counted. Errors wrap ErrInput.
+func (w Work) Fly() (Flown, error) {
+	out := Flown{Sorties: []Sortie{}, Broken: []Broken{}}
+	if err := w.Check(); err != nil {
+		return out, err
+	}
+	room := min(w.TankL, (w.MostKg-w.DryKg)/w.KgPerL)
+	if room <= 0 {
+		out.Broken = append(out.Broken, Broken{"mass", judge.Stop, fmt.Sprintf("Dry it takes off with %.1f kg of %.1f: nothing can be filled in.", w.DryKg, w.MostKg), nil})
+		return out, nil
+	}
+	if room < w.TankL*(1-1e-9) {
+		out.Broken = append(out.Broken, Broken{"tank", judge.Watch, fmt.Sprintf("The mass allows %.1f L of the %.1f that the tank holds.", room, w.TankL), &room})
+	}
+	left := w.order()
+	for len(left) > 0 {
+		s, rest, why := w.sortie(left, room)
+		if len(s.Legs) == 0 {
+			out.Broken = append(out.Broken, why)
+			return out, nil
+		}
+		out.Sorties = append(out.Sorties, s)
+		out.AreaM2, out.Litres, out.Wh, out.Seconds = out.AreaM2+s.AreaM2, out.Litres+s.Litres, out.Wh+s.Wh, out.Seconds+s.Seconds
+		left = rest
+	}
+	return out, nil
+}
+
+// order is the passes that are left in the order flown: from the one that begins
+// nearest to the start, always on to the nearest end.
+func (w Work) order() []Leg {
+	var left []Leg
+	for i, p := range w.Cover.Passes {
+		if w.Done == nil || !w.Done[i] {
+			left = append(left, Leg{Pass: i, From: p.From, To: p.To, AreaM2: p.Area, Share: [2]float64{0, 1}})
+		}
+	}
+	at := w.Start
+	for i := range left {
+		best, far, back := i, math.Inf(1), false
+		for j := i; j < len(left); j++ {
+			if d := geo.Dist(at, left[j].From); d < far {
+				best, far, back = j, d, false
+			}
+			if d := geo.Dist(at, left[j].To); d < far {
+				best, far, back = j, d, true
+			}
+		}
+		l := left[best]
+		left[best] = left[i] // the order among those left does not matter
+		if back {
+			l.From, l.To, l.Back = l.To, l.From, true
+		}
+		left[i], at = l, l.To
+	}
+	return left
+}
+
+// part is the share of a leg from its beginning.
+func (l Leg) part(share float64) (first, rest Leg) {
+	mid := l.From.Add(l.To.Sub(l.From).Times(share))
+	first, rest = l, l
+	first.To, rest.From = mid, mid
+	first.AreaM2, rest.AreaM2 = l.AreaM2*share, l.AreaM2*(1-share)
+	cut := l.Share[0] + (l.Share[1]-l.Share[0])*share
+	if l.Back {
+		cut = l.Share[1] - (l.Share[1]-l.Share[0])*share
+		first.Share[0], rest.Share[1] = cut, cut
+	} else {
+		first.Share[1], rest.Share[0] = cut, cut
+	}
+	return first, rest
+}
+
+func (l Leg) long() float64 { return geo.Dist(l.From, l.To) }
+
+// sortie takes legs from those left.
+func (w Work) sortie(left []Leg, room float64) (Sortie, []Leg, Broken) {
+	f := w.begin(room)
+	var s Sortie
+	limit := ByArea
+	for len(left) > 0 {
+		after, why := f.fly(left[0])
+		if why == "" {
+			s.Legs, left, f = append(s.Legs, left[0]), left[1:], after
+			continue
+		}
+		limit = why
+		if w.WholePass && (len(s.Legs) > 0 || w.fits(left[0], room)) {
+			break
+		}
+		if share, part := f.most(left[0]); share*left[0].long() >= ShortestPass {
+			first, rest := left[0].part(share)
+			s.Legs, f = append(s.Legs, first), part
+			left = append([]Leg{rest}, left[1:]...)
+		}
+		break
+	}
+	if limit == ByTank && room < w.TankL*(1-1e-9) {
+		limit = ByMass
+	}
+	if n := len(s.Legs); w.EndAtStart && n > 1 && len(left) > 0 {
+		if l := s.Legs[n-1]; geo.Dist(l.To, w.Start) > geo.Dist(l.From, w.Start) {
+			s.Legs, left = s.Legs[:n-1], append([]Leg{l}, left...)
+		}
+	}
+	if len(s.Legs) == 0 {
+		return s, left, w.none(left[0], limit, room)
+	}
+	// What it really takes along is what it sprays: lighter, so it fits all the more.
+	litres := 0.0
+	for _, l := range s.Legs {
+		litres += l.AreaM2 * w.Settings.Rate / 1e4
+	}
+	f = w.begin(litres * (1 + 1e-12))
+	for _, l := range s.Legs {
+		f, _ = f.fly(l)
+	}
+	home := f.home()
+	s.AreaM2, s.Litres, s.TakeOffKg, s.Limit = f.area, litres, w.DryKg+litres*w.KgPerL, limit
+	s.Wh, s.Seconds, s.FerryM = f.wh+home.Wh, f.seconds+home.Seconds, f.ferry+geo.Dist(f.at, w.Start)
+	return s, left, Broken{}
+}
+
+// fits reports whether a whole pass could be flown by a flight of its own.
+func (w Work) fits(l Leg, room float64) bool {
+	_, why := w.begin(room).fly(l)
+	return why == ""
+}
+
+// none says why no flight can be made.
+func (w Work) none(l Leg, limit Limit, room float64) Broken {
+	if limit == ByEnergy {
+		h, err := w.Model.Home(energy.Return{MassKg: w.DryKg, Rho: w.Rho, ReturnM: w.ReturnM, HeightM: w.HeightM, DistanceM: geo.Dist(l.From, w.Start), CourseDeg: bearing(l.From, w.Start), Wind: w.Wind})
+		if err == nil && h.Cannot != "" {
+			return Broken{"wind", judge.Stop, fmt.Sprintf("There is no way home from the next pass, %.0f m away: %s.", geo.Dist(l.From, w.Start), h.Cannot), nil}
+		}
+		return Broken{"energy", judge.Stop, fmt.Sprintf("The packs give %.0f Wh over the reserve; that does not take it to the next pass, %.0f m away, and home. Take off nearer to it.", w.UsableWh, geo.Dist(l.From, w.Start)), nil}
+	}
+	return Broken{"tank", judge.Stop, fmt.Sprintf("%.1f L do not spray %g m of the next pass.", room, ShortestPass), nil}
+}
