@@ -10,6 +10,7 @@ import (
 
 	"mainstay/core/air"
 	"mainstay/core/checks"
+	"mainstay/core/energy"
 	"mainstay/core/gear"
 	"mainstay/core/geo"
 	"mainstay/core/height"
@@ -19,7 +20,6 @@ import (
 	"mainstay/core/pack"
 	"mainstay/core/site"
 	"mainstay/core/sun"
-	"mainstay/core/tonight"
 	"mainstay/core/units"
 	"mainstay/core/wear"
 	"mainstay/core/weather"
@@ -109,8 +109,8 @@ var bounds = []bound{
 	{"route above the sea", -500, 7000, false, func(v float64) error { return intent.Flight{RouteM: &v, Datum: intent.AboveSea}.Check() }},
 	{"return height", 0, 500, false, func(v float64) error { return intent.Flight{ReturnM: &v}.Check() }},
 	{"mass", 0.05, 1000, false, func(v float64) error { return intent.Flight{MassKg: &v}.Check() }},
-	{"charge from", 0, 100, false, func(v float64) error { return refuse(tonight.ChargeTime(300, 200, v, 95)) }},
-	{"charge to", 0, 100, false, func(v float64) error { return refuse(tonight.ChargeTime(300, 200, 20, v)) }},
+	{"charge from", 0, 100, false, func(v float64) error { return refuse(energy.ChargeTime(300, 200, v, 95)) }},
+	{"charge to", 0, 100, false, func(v float64) error { return refuse(energy.ChargeTime(300, 200, 20, v)) }},
 	{"level at launch", 95, 101, false, func(v float64) error { return stopped(pack.JudgeLaunch(units.Percent(v), 0, 95)) }},
 	{"uncertainty at launch", 0, 100, false, func(v float64) error { return stopped(pack.JudgeLaunch(100, units.Percent(v), 95)) }},
 	{"least level at launch", 0, 100, false, func(v float64) error { return stopped(pack.JudgeLaunch(100, 0, units.Percent(v))) }},

@@ -19,16 +19,19 @@ import (
 	"mainstay/core/air"
 	"mainstay/core/aircraft"
 	"mainstay/core/checks"
+	"mainstay/core/energy"
 	"mainstay/core/gate"
 	"mainstay/core/geo"
 	"mainstay/core/height"
 	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/mass"
 	"mainstay/core/pack"
 	"mainstay/core/practice"
 	"mainstay/core/robust"
+	"mainstay/core/rotation"
+	"mainstay/core/spray"
 	"mainstay/core/sun"
-	"mainstay/core/tonight"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
 	"mainstay/core/wear"
@@ -94,7 +97,34 @@ var calls = []call{
 	{"robust.TheilSen", robust.TheilSen, []any{[]float64{0, 1, 2, 3}, []float64{1, 2, 3, 4}}},
 	{"sun.Position", sun.Position, []any{noon, 46.0, -119.0}},
 	{"sun.On", sun.On, []any{noon, time.UTC, 46.0, -119.0}},
-	{"tonight.ChargeTime", tonight.ChargeTime, []any{300.0, 200.0, 20.0, 95.0}},
+	{"energy.Model.Hover", quadModel.Hover, []any{12.0, 1.2}},
+	{"energy.Model.Cruise", quadModel.Cruise, []any{12.0, 1.2}},
+	{"energy.Model.Spray", quadModel.Spray, []any{12.0, 10.0, 0.05, 1.2}},
+	{"energy.Model.Fly", quadModel.Fly, []any{12.0, 1.2, []energy.Phase{{Kind: energy.Cruising, Seconds: 60}}}},
+	{"energy.Model.Check", energy.Model.Check, []any{quadModel}},
+	{"energy.Model.Home", quadModel.Home, []any{wayBack}},
+	{"energy.Model.Radius", quadModel.Radius, []any{wayBack, 90.0, 200.0}},
+	{"energy.Cold", energy.Cold, []any{15.0}},
+	{"energy.Pack.Full", energy.Pack.Full, []any{energy.Pack{AmpereHours: 22, Volts: 22, Health: 0.9, Celsius: 20, Percent: 100}}},
+	{"energy.Together", energy.Together, []any{[]energy.Pack{{AmpereHours: 22, Volts: 22, Health: 0.9, Celsius: 20, Percent: 100}}}},
+	{"mass.Add", mass.Add, []any{[]mass.Item{{Part: mass.Empty, Kg: 20}, {Part: mass.Packs, Kg: 10}}}},
+	{"mass.Limits.Judge", mass.Limits.Judge, []any{mass.Limits{XM: num(0.1), AheadM: num(0.1), BehindM: num(0.1)}, mass.Sum{Kg: 20}, []mass.Motor{{X: 1, Y: 1}, {X: 1, Y: -1}, {X: -1, Y: -1}, {X: -1, Y: 1}}, 30.0}},
+	{"rotation.Day.Simulate", rotation.Day.Simulate, []any{aDay}},
+	{"rotation.Day.Simulations", func(d rotation.Day, flights, hands float64) (rotation.Spread, error) {
+		return d.Simulations(3, 1, rotation.Vary{Flights: flights, Hands: hands})
+	}, []any{aDay, 0.1, 0.1}},
+	{"spray.Settings.Solve", spray.Settings.Solve, []any{spray.Settings{Rate: 15, Speed: 6, Swath: 7}, spray.UnknownFlow}},
+	{"spray.Nozzle.Check", spray.Nozzle.Check, []any{spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1, MostBar: 4, Droplets: "medium"}}},
+	{"spray.Product.Check", spray.Product.Check, []any{spray.Product{Name: "A", PerHa: 1, Unit: "L"}}},
+	{"spray.LoadOf", spray.LoadOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
+	{"spray.Loads", spray.Loads, []any{2.0, 15.0, 30.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
+	{"spray.Catch", spray.Catch, []any{[]float64{1, 1, 1}, 3.0}},
+	{"spray.PumpFactor", spray.PumpFactor, []any{1.0, 10.0, 10.0, false}},
+	{"spray.ScaleCheck", spray.ScaleCheck, []any{0.0, 20.0, 20.0, 0.02}},
+	{"spray.Field.Check", spray.Field.Check, []any{aField}},
+	{"spray.Field.Passes", aField.Passes, []any{spray.Pattern{SwathM: 7, Sections: 1}}},
+	{"spray.Field.BestBearing", aField.BestBearing, []any{spray.Pattern{SwathM: 7, Sections: 1}}},
+	{"energy.ChargeTime", energy.ChargeTime, []any{300.0, 200.0, 20.0, 95.0}},
 	{"units.Steps", units.Steps, []any{1.5, 0.1}},
 	{"upkeep.Step.Judge", upkeep.Step.Judge, []any{upkeep.Step{ID: "s", Text: "Torque", Reading: &upkeep.Reading{Quantity: "torque", Unit: "Nm", Bands: []upkeep.Band{{Target: 1.2, Tolerance: 0.2}}}}, upkeep.Entry{Number: num(1.2)}}},
 	{"wear.Judge", wear.Judge, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
@@ -125,8 +155,35 @@ var calls = []call{
 	{"wind.GroundSpeed", wind.GroundSpeed, []any{units.MetresPerSecond(10), units.MetresPerSecond(5), 270.0, 90.0}},
 }
 
+var (
+	quadModel = energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.5, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 10, ClimbMS: 3, DescentMS: 2}
+	wayBack   = energy.Return{MassKg: 12, Rho: 1.2, HeightM: 30, ReturnM: 40, DistanceM: 500, CourseDeg: 90, Wind: energy.Wind{MeanMS: 3, GustMS: 5, FromDeg: 270}}
+	aDay      = rotation.Day{Sorties: []rotation.Sortie{{Seconds: 600, Wh: 50, Done: 1}}, Aircraft: 1, Sets: 1, PerSet: 1, PackWh: 100, ChargeTo: 100, CoolS: 600, Channels: 1, ChannelW: 100, GeneratorW: 1000, Hands: 1, SwapS: 60, FillS: 60, DayS: 36000}
+	aField    = spray.Field{Outline: geo.Ring{{X: 0, Y: 0}, {X: 70, Y: 0}, {X: 70, Y: 100}, {X: 0, Y: 100}}, EdgeM: 1}
+)
+
 // elsewhere are functions that take figures and are not called here, with why.
 var elsewhere = map[string]string{
+	"energy.Learn":            "leaves out what nobody can read (core/energy)",
+	"energy.Flown.Judge":      "says why a flight is left out (core/energy)",
+	"energy.Store.":           "adds up what energy.Together let in",
+	"energy.Model.CallOuts":   "calls energy.Model.Home for each distance",
+	"mass.Shares":             "called by mass.Limits.Judge",
+	"rotation.Day.Check":      "called by rotation.Day.Simulate",
+	"rotation.Day.Gains":      "calls rotation.Day.Simulate",
+	"rotation.Bottleneck":     "reads what was simulated",
+	"spray.Nozzle.Pressure":   "shown only: no number in is no number out",
+	"spray.Settings.Need":     "shown only: no number in is no number out",
+	"spray.Settings.Speed":    "called by spray.Settings.HoldNozzles",
+	"spray.Settings.Hold":     "reads what spray.Settings.Solve let in",
+	"spray.Product.Amount":    "called by spray.LoadOf",
+	"spray.Label.":            "what a label does not say holds nothing; the rate was solved before",
+	"spray.KeepOut":           "part of a field, whose check refuses it",
+	"spray.Field.Holds":       "plain geometry of a checked field",
+	"spray.Cover.":            "plain geometry of a checked field",
+	"spray.Pass.":             "plain geometry of a checked field",
+	"spray.Work.":             "checked by spray.Work.Check (core/spray)",
+	"spray.Blow.":             "a wind that nobody can read goes all round (core/spray)",
 	"geo.":                    "plain geometry: no number in is no number out; whoever judges refuses it (tests of home, site and airspace)",
 	"units.Unit.":             "conversion: no number in is no number out",
 	"air.Saturation":          "formula: no number in is no number out",

@@ -1,6 +1,9 @@
 package energy
 
-import "math"
+import (
+	"errors"
+	"math"
+)
 
 // PhaseKind is what an aircraft does in a part of a flight.
 type PhaseKind string
@@ -187,7 +190,7 @@ func (m Model) CallOuts(r Return, s Store, reservePercent float64, distances []f
 // ways, in the gusts of the way back either. mayWh is the usable energy.
 func (m Model) Radius(r Return, bearing, mayWh float64) (float64, error) {
 	r.DistanceM, r.CourseDeg = 0, math.Mod(bearing+180, 360)
-	if err := within("bearing", bearing, 0, 360); err != nil {
+	if err := errors.Join(within("bearing", bearing, 0, 360), within("usable energy", mayWh, 0, 1e6)); err != nil {
 		return 0, err
 	}
 	r.HeightM = 0 // from the ground up, and down again

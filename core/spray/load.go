@@ -128,13 +128,13 @@ type Broken struct {
 // Hold holds the rate against the label.
 func (l Label) Hold(rate float64) []Broken {
 	var out []Broken
-	if l.MostRate != nil && rate > *l.MostRate*(1+1e-9) {
+	if l.MostRate != nil && !(rate <= *l.MostRate*(1+1e-9)) {
 		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label allows at most %g L/ha; %g are planned.", *l.MostRate, rate), l.MostRate})
 	}
-	if l.LeastRate != nil && rate < *l.LeastRate*(1-1e-9) {
+	if l.LeastRate != nil && !(rate >= *l.LeastRate*(1-1e-9)) {
 		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label asks for at least %g L/ha; %g are planned.", *l.LeastRate, rate), l.LeastRate})
 	}
-	if l.MostRate != nil && l.LeastRate != nil && *l.LeastRate > *l.MostRate {
+	if l.MostRate != nil && l.LeastRate != nil && !(*l.LeastRate <= *l.MostRate) {
 		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g L/ha.", *l.LeastRate, *l.MostRate), nil})
 	}
 	return out
@@ -149,9 +149,9 @@ func (s Settings) HoldNozzles(n Nozzle, count int) []Broken {
 	each := s.Need(count)
 	least, most := s.SpeedRange(n, count)
 	switch {
-	case each > n.MostLPM*(1+1e-9):
+	case !(each <= n.MostLPM*(1+1e-9)):
 		return []Broken{{"speed", judge.Stop, fmt.Sprintf("Each nozzle would have to give %.2f L/min; %s gives %g at most. Fly at %.1f m/s or less, or fit larger nozzles.", each, n.Name, n.MostLPM, floor(most)), ptr(floor(most))}}
-	case each < n.LeastLPM*(1-1e-9):
+	case !(each >= n.LeastLPM*(1-1e-9)):
 		return []Broken{{"speed", judge.Stop, fmt.Sprintf("Each nozzle would give only %.2f L/min; %s needs %g. Fly at %.1f m/s or more, or fit smaller nozzles.", each, n.Name, n.LeastLPM, ceil(least)), ptr(ceil(least))}}
 	}
 	return nil

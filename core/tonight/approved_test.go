@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"mainstay/approved"
+	"mainstay/core/energy"
 	"mainstay/core/pack"
 	"mainstay/core/tonight"
 )
@@ -62,7 +63,7 @@ func TestEveningsAsApproved(t *testing.T) {
 	lines = nil
 	for _, from := range []float64{0, 20, 79, 80, 81, 95, 100} {
 		for _, to := range []float64{0, 50, 80, 81, 95, 100} {
-			d, err := tonight.ChargeTime(500, 400, from, to)
+			d, err := energy.ChargeTime(500, 400, from, to)
 			lines = append(lines, fmt.Sprintf("%g to %g: %s %v", from, to, d, err))
 		}
 	}

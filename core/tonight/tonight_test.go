@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"mainstay/core/energy"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/tonight"
@@ -21,7 +22,7 @@ func TestChargeTimeAgainstStepping(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		wh, w := rapid.Float64Range(50, 2000).Draw(t, "wh"), rapid.Float64Range(50, 3000).Draw(t, "w")
 		from, to := rapid.Float64Range(0, 100).Draw(t, "from"), rapid.Float64Range(0, 100).Draw(t, "to")
-		got, err := tonight.ChargeTime(wh, w, from, to)
+		got, err := energy.ChargeTime(wh, w, from, to)
 		require.NoError(t, err)
 		// The naive way: step through the charge in thousandths.
 		hours, steps := 0.0, 4000
@@ -35,10 +36,10 @@ func TestChargeTimeAgainstStepping(t *testing.T) {
 		}
 		assert.InDelta(t, max(hours, 0), got.Hours(), math.Abs(hours)*1e-3+0.001)
 	})
-	_, err := tonight.ChargeTime(100, 0, 0, 100)
-	assert.ErrorIs(t, err, tonight.ErrPower)
-	_, err = tonight.ChargeTime(100, 100, math.NaN(), 100)
-	assert.ErrorIs(t, err, tonight.ErrLevel)
+	_, err := energy.ChargeTime(100, 0, 0, 100)
+	assert.ErrorIs(t, err, energy.ErrPower)
+	_, err = energy.ChargeTime(100, 100, math.NaN(), 100)
+	assert.ErrorIs(t, err, energy.ErrLevel)
 }
 
 func level(v float64) *float64 { return &v }
@@ -99,7 +100,7 @@ func TestTonight(t *testing.T) {
 	assert.Contains(t, p.Findings[len(p.Findings)-1].Sentence, "no charger")
 	in.Chargers = []tonight.Charger{{Name: "Dead", Channels: 1}}
 	_, err = tonight.Make(in)
-	assert.ErrorIs(t, err, tonight.ErrPower)
+	assert.ErrorIs(t, err, energy.ErrPower)
 }
 
 // No channel holds two packs at once, no pack is planned twice, and what is
