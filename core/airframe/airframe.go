@@ -135,7 +135,9 @@ type Type struct {
 	// Practice is what the crew chose where crews differ. It is no part of a profile:
 	// whoever judges fills it in.
 	Practice practice.Settings `json:"practice,omitempty"`
-	Sticks   *Sticks           `json:"sticks,omitempty"` // nil: not known
+	Sticks   *Sticks           `json:"sticks,omitempty"`  // nil: not known
+	Power    *Power            `json:"power,omitempty"`   // nil: all is assumed
+	Balance  *Balance          `json:"balance,omitempty"` // nil: not known
 
 	shape *shape // of a prepared type
 }
@@ -251,6 +253,9 @@ func (t Type) Validate() error {
 		return bad("a fixed wing has no lifting rotors")
 	case g.Kind != Multirotor && g.Kind != FixedWing && g.Kind != VerticalWing:
 		return bad("geometry kind %q is none of %v", g.Kind, AllKinds)
+	}
+	if wrong := t.checkPower(); wrong != "" {
+		return bad("%s", wrong)
 	}
 	if err := t.checkEquipment(); err != nil {
 		return bad("%v", err)

@@ -69,6 +69,25 @@ type Model struct {
 	DescentMS   float64
 }
 
+// With is the model with an efficiency of its own: of the hover, or of what drives a
+// wing.
+func (m Model) With(efficiency float64) Model {
+	if m.Kind == Wing {
+		m.WingDrive = efficiency
+	} else {
+		m.Efficiency = efficiency
+	}
+	return m
+}
+
+// Own is the efficiency that flights correct.
+func (m Model) Own() float64 {
+	if m.Kind == Wing {
+		return m.WingDrive
+	}
+	return m.Efficiency
+}
+
 // Check refuses a model that cannot be.
 func (m Model) Check() error {
 	var err error

@@ -42,7 +42,7 @@ func Judge(in Input) Output {
 		g.step(judge.RulePacks, g.packs)
 		g.step(judge.RuleAccident, g.reports)
 		g.step(judge.RuleMass, g.mass)
-		g.step(judge.RuleEnergy, g.energy)
+		g.step(judge.RuleEnergy, func() { out.Energy = g.energy() })
 		g.step(judge.RuleSticks, g.sticks)
 		g.step(judge.RuleWind, func() { out.Wind, out.WindM = g.wind() })
 	} else if in.Released == nil && in.InAir == nil { // else its packs are chosen, and with it
@@ -329,14 +329,12 @@ func (g *run) sticks() {
 	if g.in.LastType == nil {
 		return
 	}
+	if _, unknown := g.in.LastType.Gestures(); unknown && g.in.LastType.Key != g.in.Type.Key {
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, "The pilot flew "+g.in.LastType.Name+" last; whether its gestures mean something else here is not known.", "Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
+	}
 	for _, s := range g.in.Type.Opposite(*g.in.LastType) {
 		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, judge.Capital(s)+".", "Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
 	}
-}
-
-// energy says that nobody has worked out what the flight needs.
-func (g *run) energy() {
-	g.find(judge.RuleEnergy, judge.RulePower, judge.Watch, "Nobody has worked out the energy for this flight: keep it short, land by the pack's level.", "No plan with energy.", nil, "the pilot, by landing early", nil)
 }
 
 func age(d time.Duration) string {

@@ -56,6 +56,7 @@ type Input struct {
 	Wind       *Wind
 	HighM      *float64     // highest place above ground that the flight reaches; nil: no route is known
 	Mass       intent.Mass  // today's take-off mass against the type and the air
+	Energy     Energy       // what the energy of the flight is worked out from
 	Gear       []gear.Piece // controller, tablet and the like of aircraft and job
 	Compass    *Calibration // newest; nil: none on record
 	Inspected  *time.Time   // newest full inspection after flying; nil: none on record
@@ -227,6 +228,7 @@ type Output struct {
 	Checked  []judge.Rule    `json:"checked"` // rules that were held and found clear
 	Wind     *wind.AtHeight  `json:"wind,omitempty"`
 	WindM    float64         `json:"wind_m,omitempty"` // height above ground that it was brought to
+	Energy   *EnergyAnswer   `json:"energy,omitempty"` // nil: cannot be worked out
 	Rules    string          `json:"rules"`            // rule pack and version
 	Cautions []string        `json:"cautions"`         // what hurts people in a flight like this, whatever the verdict
 }

@@ -129,8 +129,10 @@ func copyOf(in gate.Input) gate.Input {
 // meaningful are facts whose absence says something of its own, so that taking
 // them away makes another flight of it, not a worse known one: an aircraft or pack
 // that never flew, gear that belongs to nobody, a wind in which no gust was seen
-// (1.4 times the steady wind is then taken), a date that runs longer.
-var meaningful = regexp.MustCompile(`^\.(Aircraft\.LastLanding|Packs\[\d\]\.FlownAt|Wind\.GustMS|Gear) gone$|RegistrationExpires later$`)
+// (1.4 times the steady wind is then taken), an airframe that has not flown enough for an
+// efficiency of its own (the type's holds), a pilot who has not flown yet, another
+// day, a date that runs longer.
+var meaningful = regexp.MustCompile(`^\.(Aircraft\.LastLanding|Packs\[\d\]\.FlownAt|Wind\.GustMS|Gear|Energy\.Own|LastType) gone$|RegistrationExpires later$|Facts\.Day later$|TrainedOn later$`)
 
 // records say that something is wrong: without them less is known to be wrong.
 // They are rows that only a signed act ends, never evidence that can be missing.

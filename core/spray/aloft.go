@@ -87,24 +87,26 @@ func (f flight) fly(l Leg) (flight, Limit) {
 
 // most is the greatest share of a leg, from its beginning, that can be flown: what
 // the tank gives, or what the energy gives, found by halving.
-func (f flight) most(l Leg) (float64, flight) {
+func (f flight) most(l Leg) float64 {
+	fits := func(share float64) bool {
+		first, _ := l.part(share)
+		_, why := f.fly(first)
+		return why == ""
+	}
 	hi := 1.0
 	if litres := l.AreaM2 * f.w.Settings.Rate / 1e4; litres > 0 {
 		hi = min(1, max(0, f.litres/litres))
 	}
-	first, _ := l.part(hi)
-	if next, why := f.fly(first); why == "" {
-		return hi, next
+	if fits(hi) {
+		return hi
 	}
-	lo, best := 0.0, f
+	lo := 0.0
 	for range 30 {
-		mid := (lo + hi) / 2
-		first, _ := l.part(mid)
-		if next, why := f.fly(first); why == "" {
-			lo, best = mid, next
+		if mid := (lo + hi) / 2; fits(mid) {
+			lo = mid
 		} else {
 			hi = mid
 		}
 	}
-	return lo, best
+	return lo
 }

@@ -29,22 +29,6 @@ type Open struct {
 // Length is the length of a pass, m.
 func (p Pass) Length() float64 { return geo.Dist(p.From, p.To) }
 
-// turnedRound is the same pass flown the other way.
-func (p Pass) turnedRound() Pass {
-	l := p.Length()
-	out := p
-	out.From, out.To = p.To, p.From
-	out.Sections = make([][]Open, len(p.Sections))
-	for i, s := range p.Sections {
-		turned := make([]Open, len(s))
-		for k, o := range s {
-			turned[len(s)-1-k] = Open{l - o.To, l - o.From}
-		}
-		out.Sections[len(p.Sections)-1-i] = turned
-	}
-	return out
-}
-
 // Pattern is how a field is covered.
 type Pattern struct {
 	BearingDeg float64 // of the strips, true

@@ -93,9 +93,6 @@ func (w Work) Check() error {
 		within("turn", w.TurnS, 0, 300), within("return height", w.ReturnM, 0, 500), within("height", w.HeightM, 0, 500), within("density", w.Rho, 0.3, 1.5), within("energy", w.UsableWh, 0, 1e6), w.Model.Check(), geo.Finite(w.Start))
 }
 
-// ErrNoSortie is wrapped when not even the shortest flight can be made.
-var ErrNoSortie = errors.New("spray: no sortie")
-
 // Fly divides the passes that are left into sorties. A sortie takes passes in order,
 // the nearest next, until the tank, the mass, or the energy that is left over the
 // way home ends it; a whole pass is not broken off when that is asked for. What it
@@ -191,9 +188,9 @@ func (w Work) sortie(left []Leg, room float64) (Sortie, []Leg, Broken) {
 		if w.WholePass && (len(s.Legs) > 0 || w.fits(left[0], room)) {
 			break
 		}
-		if share, part := f.most(left[0]); share*left[0].long() >= ShortestPass {
+		if share := f.most(left[0]); share*left[0].long() >= ShortestPass {
 			first, rest := left[0].part(share)
-			s.Legs, f = append(s.Legs, first), part
+			s.Legs = append(s.Legs, first)
 			left = append([]Leg{rest}, left[1:]...)
 		}
 		break

@@ -66,7 +66,7 @@ var crafts = []*craft{
 
 // mass is what an aircraft usually takes off with, kg.
 func (a *craft) mass() *float64 {
-	m := map[string]float64{"dray-30": 70.4, "lantern-4": 7.1, "tally-v": 8.2, "tally-w": 4.05}[a.typeKey]
+	m := map[string]float64{"dray-30": 70.4, "lantern-4": 5.6, "tally-v": 8.2, "tally-w": 4.05}[a.typeKey]
 	return &m
 }
 

@@ -244,7 +244,7 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 	if err != nil {
 		return in, err
 	}
-	in.Rules, in.Facts, in.Site, in.HighM, in.Mass = g.Pack, g.Facts, g.Site, g.HighM, g.Mass
+	in.Rules, in.Facts, in.Site, in.HighM, in.Mass, in.Energy = g.Pack, g.Facts, g.Site, g.HighM, g.Mass, g.Energy
 	if err := s.jobGear(ctx, &in, q.Job); err != nil {
 		return in, err
 	}

@@ -128,7 +128,9 @@ type ForGate struct {
 	Seen  *airspace.Seen // nil without a job or a route
 	HighM *float64       // highest place above ground; nil: no route is known
 	Mass  intent.Mass
-	about sites.Judged
+	// Energy is what its energy is worked out from, without what the airframe learned.
+	Energy gate.Energy
+	about  sites.Judged
 }
 
 // Flight is the question: which aircraft, who flies, with which measured wind.
@@ -215,6 +217,10 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	out.Mass = intent.Mass{MassKg: flight.MassKg, MaxKg: float64(q.Type.Limits.TakeoffMassKg), LiftKg: judged.LiftKg}
 	if q.Type.TankL > 0 && j.Work == string(weather.Spraying) && craft.MassKg == nil {
 		out.Mass.MassKg = nil // the liquid changes from job to job
+	}
+	out.Energy = gate.Energy{FarM: judged.FarM, ReturnM: judged.ShownM}
+	if judged.Air != nil {
+		out.Energy.Rho = judged.Air.DensityKgM3
 	}
 	out.about = judged
 	f.Light, f.HeightM, f.OverTopM, f.FarM, f.PeopleM = judged.Light, judged.HighM, judged.OverTopM, judged.FarM, judged.PeopleM
