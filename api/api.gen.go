@@ -17,6 +17,7 @@ import (
 	"mainstay/core/brief"
 	"mainstay/core/checks"
 	"mainstay/core/crew"
+	"mainstay/core/energy"
 	"mainstay/core/firmware"
 	"mainstay/core/gate"
 	"mainstay/core/geo"
@@ -2434,6 +2435,9 @@ type DueList struct {
 	NoDate int       `json:"no_date"`
 }
 
+// EnergyAnswer the energy of a flight; absent when it cannot be worked out
+type EnergyAnswer = gate.EnergyAnswer
+
 // Enrolled defines model for Enrolled.
 type Enrolled struct {
 	Once   OncePassword `json:"once"`
@@ -2800,6 +2804,9 @@ type HeightReadings struct {
 // HeightReadingsHow defines model for HeightReadings.How.
 type HeightReadingsHow string
 
+// HomeCallOut what the packs must still show at a distance to come home
+type HomeCallOut = energy.CallOut
+
 // HoverOutputs defines model for HoverOutputs.
 type HoverOutputs struct {
 	Outputs []float64 `json:"outputs"`
@@ -3120,6 +3127,9 @@ type LandedPack struct {
 
 // Landing defines model for Landing.
 type Landing = wind.Landing
+
+// LearnedEfficiency what the last flights of an airframe say of its efficiency
+type LearnedEfficiency = energy.Learned
 
 // ListSection defines model for ListSection.
 type ListSection = checks.Section
@@ -4181,6 +4191,9 @@ type SkyNow struct {
 	WindNotes        []string `json:"wind_notes"`
 }
 
+// Spot defines model for Spot.
+type Spot = airframe.Spot
+
 // SprayLabel what the product label says about wind; what it leaves out is usual practice
 type SprayLabel = weather.Label
 
@@ -4349,6 +4362,9 @@ type Trends struct {
 	Warmth  []Drift     `json:"warmth"`
 }
 
+// TypeBalance defines model for TypeBalance.
+type TypeBalance = airframe.Balance
+
 // TypeEntry defines model for TypeEntry.
 type TypeEntry struct {
 	// LandingCall what calls the landing
@@ -4367,6 +4383,9 @@ type TypeLimits = airframe.Limits
 
 // TypePacks defines model for TypePacks.
 type TypePacks = airframe.Packs
+
+// TypePower what decides the energy it takes; what is left out takes the usual value, and is said
+type TypePower = airframe.Power
 
 // TypeProfile defines model for TypeProfile.
 type TypeProfile = airframe.Type

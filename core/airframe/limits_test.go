@@ -76,9 +76,22 @@ func TestFiguresOfAProfileAtBothEnds(t *testing.T) {
 		of("rotor", 0.02, 5, func(a *airframe.Type, v float64) { a.Geometry.RotorDiameterM = units.Metres(v) }),
 		of("rotors", 3, 12, func(a *airframe.Type, v float64) { a.Geometry.Rotors, a.Equipment = int(v), nil }),
 		of("version", 1, wear.Most, func(a *airframe.Type, v float64) { a.Version = int(v) }),
+		of("efficiency", 0.1, 0.95, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{Efficiency: v} }),
+		of("cruise share", 0.5, 2, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{CruiseShare: v} }),
+		of("cruise", 0.5, 80, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{CruiseMS: units.MetresPerSecond(v)} }),
+		of("empty", 0.01, 1000, balance(func(b *airframe.Balance, v float64) { b.EmptyKg = units.Kilograms(v) })),
+		of("one pack", 0, 200, balance(func(b *airframe.Balance, v float64) { b.PackKg = units.Kilograms(v) })),
+		of("tank across", -5, 5, balance(func(b *airframe.Balance, v float64) { b.Tank.X = v })),
+		of("payload along", -5, 5, balance(func(b *airframe.Balance, v float64) { b.Payload.Y = v })),
+		of("range across", 0.001, 5, balance(func(b *airframe.Balance, v float64) { b.XM = &v })),
+		of("range ahead", 0.001, 5, balance(func(b *airframe.Balance, v float64) { b.AheadM = &v })),
+		of("range behind", 0.001, 5, balance(func(b *airframe.Balance, v float64) { b.BehindM = &v })),
+		of("motor", 0.001, 3, balance(func(b *airframe.Balance, v float64) { b.MostShare = &v })),
 		of("equipment", 0, 40, func(a *airframe.Type, v float64) { a.Equipment[0].Count = int(v) }),
 	}
 	wing := []ends{
+		of("lift over drag", 2, 60, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{LiftDrag: v} }),
+		of("drive", 0.1, 0.95, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{WingDrive: v} }),
 		of("span", 0.2, 20, func(a *airframe.Type, v float64) { a.Geometry.SpanM = units.Metres(v) }),
 		of("length", 0.1, 20, func(a *airframe.Type, v float64) { a.Geometry.LengthM = units.Metres(v) }),
 		of("chord", 0.05, 5, func(a *airframe.Type, v float64) { a.Geometry.ChordM = units.Metres(v) }),
@@ -101,6 +114,15 @@ func TestFiguresOfAProfileAtBothEnds(t *testing.T) {
 			assert.Error(t, check(e.lo-step), "%s under %g", e.what, e.lo)
 			assert.Error(t, check(e.hi+step), "%s over %g", e.what, e.hi)
 		}
+	}
+}
+
+// balance changes one figure of a balance that is otherwise in order.
+func balance(set func(b *airframe.Balance, v float64)) func(a *airframe.Type, v float64) {
+	return func(a *airframe.Type, v float64) {
+		b := airframe.Balance{EmptyKg: 3, PackKg: 1}
+		set(&b, v)
+		a.Balance = &b
 	}
 }
 

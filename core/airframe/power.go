@@ -153,14 +153,14 @@ func (t Type) checkPower() string {
 		return ""
 	}
 	near := func(v float64) bool { return v >= -5 && v <= 5 }
-	some := func(v *float64, hi float64) bool { return v == nil || *v > 0 && *v <= hi }
+	some := func(v *float64, hi float64) bool { return v == nil || *v >= 0.001 && *v <= hi }
 	switch {
-	case !(b.EmptyKg > 0 && b.EmptyKg <= t.Limits.TakeoffMassKg) || !(b.PackKg >= 0 && b.PackKg <= 200):
-		return "balance: empty_kg must be over 0 and at most takeoff_mass_kg, pack_kg 0-200"
+	case !(b.EmptyKg >= 0.01 && b.EmptyKg <= 1000) || !(b.PackKg >= 0 && b.PackKg <= 200):
+		return "balance: empty_kg must be 0.01-1000 and pack_kg 0-200"
 	case !near(b.Empty.X) || !near(b.Empty.Y) || !near(b.Packs.X) || !near(b.Packs.Y) || !near(b.Payload.X) || !near(b.Payload.Y) || !near(b.Tank.X) || !near(b.Tank.Y):
 		return "balance: places must lie within 5 m of the centre"
 	case !some(b.XM, 5) || !some(b.AheadM, 5) || !some(b.BehindM, 5) || !some(b.MostShare, 3):
-		return "balance: x_m, ahead_m and behind_m must be over 0 and at most 5, motor_share at most 3"
+		return "balance: x_m, ahead_m and behind_m must be 0.001-5, motor_share 0.001-3"
 	}
 	return ""
 }

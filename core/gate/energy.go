@@ -56,6 +56,10 @@ func (g *run) energy() *EnergyAnswer {
 		usual(judge.Stop, "packs that are read, and a mass", "The energy of this flight cannot be worked out: %s.", reason(err))
 		return nil
 	}
+	if f := g.in.Energy.FarM; g.in.Facts.JobID != "" && (f == nil || !(*f >= 0 && *f <= 200_000)) {
+		usual(judge.Stop, "a route on the site", "How far this flight goes is not known, so neither is its way home.")
+		return nil
+	}
 	far := back
 	far.DistanceM = a.FarM
 	home, err := model.Home(far)
@@ -70,6 +74,9 @@ func (g *run) energy() *EnergyAnswer {
 	} else {
 		a.NeedWh = cruise * g.in.Type.Limits.PlannedMinutes / 60
 		a.Assumed = append(a.Assumed, fmt.Sprintf("no plan: the type's %.0f minutes", g.in.Type.Limits.PlannedMinutes))
+	}
+	if r, err := model.Radius(back, 0, a.UsableWh); err == nil {
+		a.RadiusM = r
 	}
 	a.Home, _ = model.CallOuts(back, store, a.LandBy, distances(a.FarM))
 	// Out in still air and home against the wind: one of them is never better.

@@ -61,7 +61,7 @@ const (
 var AllUnknowns = []Unknown{UnknownFlow, UnknownRate, UnknownSpeed, UnknownSwath}
 
 // Solve fills in the unknown from the three others. Valid: rate 0.1-1000, speed
-// 0.1-30, swath 0.2-60, flow 0.01-500; the result may lie outside of that, which
+// 0.1-30, swath 0.2-60, flow 0.001-500; the result may lie outside of that, which
 // is an error too. 15 L/ha at 6 m/s over 7 m is 3.78 L/min. Errors wrap ErrInput.
 func (s Settings) Solve(u Unknown) (Settings, error) {
 	switch u {
@@ -76,7 +76,7 @@ func (s Settings) Solve(u Unknown) (Settings, error) {
 	default:
 		return s, refuse("%q is none of %v", u, AllUnknowns)
 	}
-	return s, errors.Join(within("rate", s.Rate, 0.1, MostRate), within("speed", s.Speed, 0.1, MostSpeed), within("swath", s.Swath, 0.2, MostSwath), within("flow", s.Flow, 0.01, MostFlow))
+	return s, errors.Join(within("rate", s.Rate, 0.1, MostRate), within("speed", s.Speed, 0.1, MostSpeed), within("swath", s.Swath, 0.2, MostSwath), within("flow", s.Flow, 0.001, MostFlow))
 }
 
 // Nozzle is a kind of nozzle, as its maker's table gives it.

@@ -13,9 +13,9 @@ import (
 // Work is what is flown over a covered field.
 type Work struct {
 	Cover    *Cover
-	Settings Settings // solved
-	Start    geo.XY   // where it takes off, is filled and lands
-	Done     []bool   // passes of the cover that are sprayed already; nil: none
+	Settings Settings  // solved
+	Start    geo.XY    // where it takes off, is filled and lands
+	Sprayed  []Sprayed // of the cover already
 
 	TankL      float64 // or what the hopper takes, kg
 	KgPerL     float64 // of the mix; 1 for granules by the kg
@@ -30,6 +30,35 @@ type Work struct {
 	UsableWh   float64 // of a set of packs over the reserve
 	WholePass  bool    // a pass is not broken off
 	EndAtStart bool    // end a sortie at the near end of a pass
+}
+
+// Sprayed is a part of a pass that is sprayed, as shares of its length from its
+// beginning.
+type Sprayed struct {
+	Pass int     `json:"pass"`
+	From float64 `json:"from"`
+	To   float64 `json:"to"`
+}
+
+// left is what is left of a pass: the shares that nothing sprayed covers.
+func left(pass int, all []Sprayed) [][2]float64 {
+	var done []span
+	for _, s := range all {
+		if s.Pass == pass && s.To > s.From {
+			done = append(done, span{s.From, s.To})
+		}
+	}
+	at, out := 0.0, [][2]float64{}
+	for _, d := range union(done) {
+		if d.from > at {
+			out = append(out, [2]float64{at, min(1, d.from)})
+		}
+		at = max(at, d.to)
+	}
+	if at < 1 {
+		out = append(out, [2]float64{at, 1})
+	}
+	return out
 }
 
 // Limit is what ends a sortie.
@@ -83,8 +112,10 @@ func (w Work) Check() error {
 	if w.Cover == nil {
 		return refuse("no covered field")
 	}
-	if w.Done != nil && len(w.Done) != len(w.Cover.Passes) {
-		return refuse("%d marks for %d passes", len(w.Done), len(w.Cover.Passes))
+	for _, s := range w.Sprayed {
+		if s.Pass < 0 || s.Pass >= len(w.Cover.Passes) || !(s.From >= 0 && s.From <= s.To && s.To <= 1) {
+			return refuse("sprayed %g to %g of pass %d of %d", s.From, s.To, s.Pass+1, len(w.Cover.Passes))
+		}
 	}
 	if _, err := w.Settings.Solve(UnknownFlow); err != nil {
 		return err
@@ -111,16 +142,16 @@ func (w Work) Fly() (Flown, error) {
 	if room < w.TankL*(1-1e-9) {
 		out.Broken = append(out.Broken, Broken{"tank", judge.Watch, fmt.Sprintf("The mass allows %.1f L of the %.1f that the tank holds.", room, w.TankL), &room})
 	}
-	left := w.order()
-	for len(left) > 0 {
-		s, rest, why := w.sortie(left, room)
+	legs := w.order()
+	for len(legs) > 0 {
+		s, rest, why := w.sortie(legs, room)
 		if len(s.Legs) == 0 {
 			out.Broken = append(out.Broken, why)
 			return out, nil
 		}
 		out.Sorties = append(out.Sorties, s)
 		out.AreaM2, out.Litres, out.Wh, out.Seconds = out.AreaM2+s.AreaM2, out.Litres+s.Litres, out.Wh+s.Wh, out.Seconds+s.Seconds
-		left = rest
+		legs = rest
 	}
 	return out, nil
 }
@@ -128,31 +159,34 @@ func (w Work) Fly() (Flown, error) {
 // order is the passes that are left in the order flown: from the one that begins
 // nearest to the start, always on to the nearest end.
 func (w Work) order() []Leg {
-	var left []Leg
+	var legs []Leg
 	for i, p := range w.Cover.Passes {
-		if w.Done == nil || !w.Done[i] {
-			left = append(left, Leg{Pass: i, From: p.From, To: p.To, AreaM2: p.Area, Share: [2]float64{0, 1}})
+		way := p.To.Sub(p.From)
+		for _, s := range left(i, w.Sprayed) {
+			if (s[1]-s[0])*p.Length() >= ShortestPass {
+				legs = append(legs, Leg{Pass: i, From: p.From.Add(way.Times(s[0])), To: p.From.Add(way.Times(s[1])), AreaM2: p.Area * (s[1] - s[0]), Share: s})
+			}
 		}
 	}
 	at := w.Start
-	for i := range left {
+	for i := range legs {
 		best, far, back := i, math.Inf(1), false
-		for j := i; j < len(left); j++ {
-			if d := geo.Dist(at, left[j].From); d < far {
+		for j := i; j < len(legs); j++ {
+			if d := geo.Dist(at, legs[j].From); d < far {
 				best, far, back = j, d, false
 			}
-			if d := geo.Dist(at, left[j].To); d < far {
+			if d := geo.Dist(at, legs[j].To); d < far {
 				best, far, back = j, d, true
 			}
 		}
-		l := left[best]
-		left[best] = left[i] // the order among those left does not matter
+		l := legs[best]
+		legs[best] = legs[i] // the order among those left does not matter
 		if back {
 			l.From, l.To, l.Back = l.To, l.From, true
 		}
-		left[i], at = l, l.To
+		legs[i], at = l, l.To
 	}
-	return left
+	return legs
 }
 
 // part is the share of a leg from its beginning.
@@ -174,37 +208,37 @@ func (l Leg) part(share float64) (first, rest Leg) {
 func (l Leg) long() float64 { return geo.Dist(l.From, l.To) }
 
 // sortie takes legs from those left.
-func (w Work) sortie(left []Leg, room float64) (Sortie, []Leg, Broken) {
+func (w Work) sortie(legs []Leg, room float64) (Sortie, []Leg, Broken) {
 	f := w.begin(room)
 	var s Sortie
 	limit := ByArea
-	for len(left) > 0 {
-		after, why := f.fly(left[0])
+	for len(legs) > 0 {
+		after, why := f.fly(legs[0])
 		if why == "" {
-			s.Legs, left, f = append(s.Legs, left[0]), left[1:], after
+			s.Legs, legs, f = append(s.Legs, legs[0]), legs[1:], after
 			continue
 		}
 		limit = why
-		if w.WholePass && (len(s.Legs) > 0 || w.fits(left[0], room)) {
+		if w.WholePass && (len(s.Legs) > 0 || w.fits(legs[0], room)) {
 			break
 		}
-		if share := f.most(left[0]); share*left[0].long() >= ShortestPass {
-			first, rest := left[0].part(share)
+		if share := f.most(legs[0]); share*legs[0].long() >= ShortestPass {
+			first, rest := legs[0].part(share)
 			s.Legs = append(s.Legs, first)
-			left = append([]Leg{rest}, left[1:]...)
+			legs = append([]Leg{rest}, legs[1:]...)
 		}
 		break
 	}
 	if limit == ByTank && room < w.TankL*(1-1e-9) {
 		limit = ByMass
 	}
-	if n := len(s.Legs); w.EndAtStart && n > 1 && len(left) > 0 {
+	if n := len(s.Legs); w.EndAtStart && n > 1 && len(legs) > 0 {
 		if l := s.Legs[n-1]; geo.Dist(l.To, w.Start) > geo.Dist(l.From, w.Start) {
-			s.Legs, left = s.Legs[:n-1], append([]Leg{l}, left...)
+			s.Legs, legs = s.Legs[:n-1], append([]Leg{l}, legs...)
 		}
 	}
 	if len(s.Legs) == 0 {
-		return s, left, w.none(left[0], limit, room)
+		return s, legs, w.none(legs[0], limit, room)
 	}
 	// What it really takes along is what it sprays: lighter, so it fits all the more.
 	litres := 0.0
@@ -218,7 +252,7 @@ func (w Work) sortie(left []Leg, room float64) (Sortie, []Leg, Broken) {
 	home := f.home()
 	s.AreaM2, s.Litres, s.TakeOffKg, s.Limit = f.area, litres, w.DryKg+litres*w.KgPerL, limit
 	s.Wh, s.Seconds, s.FerryM = f.wh+home.Wh, f.seconds+home.Seconds, f.ferry+geo.Dist(f.at, w.Start)
-	return s, left, Broken{}
+	return s, legs, Broken{}
 }
 
 // fits reports whether a whole pass could be flown by a flight of its own.

@@ -59,15 +59,24 @@ func TestSortiesOfABoxByHand(t *testing.T) {
 
 func TestBrokenOffGoesOnWhereItEnded(t *testing.T) {
 	w := work(t)
-	w.Done = []bool{true, true, true, false, false, true, false, true, true, true}
+	for _, i := range []int{0, 1, 2, 5, 7, 8, 9} {
+		w.Sprayed = append(w.Sprayed, spray.Sprayed{Pass: i, To: 1})
+	}
+	w.Sprayed = append(w.Sprayed, spray.Sprayed{Pass: 3, From: 0.25, To: 0.75}, spray.Sprayed{Pass: 3, From: 0.7, To: 0.8})
 	f, err := w.Fly()
 	require.NoError(t, err)
 	var passes []int
 	for _, l := range f.Sorties[0].Legs {
 		passes = append(passes, l.Pass)
 	}
-	assert.Equal(t, []int{3, 4, 6}, passes)
-	assert.InDelta(t, 3*2100, f.AreaM2, 1e-6)
+	assert.ElementsMatch(t, []int{3, 3, 4, 6}, passes)
+	assert.InDelta(t, (0.25+0.2+2)*2100, f.AreaM2, 1e-6)
+	for i := range w.Cover.Passes {
+		w.Sprayed = append(w.Sprayed, spray.Sprayed{Pass: i, To: 1})
+	}
+	f, err = w.Fly()
+	require.NoError(t, err)
+	assert.Empty(t, f.Sorties, "all is sprayed")
 }
 
 // Wishes that cannot be met are named, with the nearest value where there is one.
@@ -100,7 +109,7 @@ func TestWishesThatBreak(t *testing.T) {
 	assert.InDelta(t, 10, *f.Broken[0].Nearest, 1e-9)
 	assert.Equal(t, spray.ByMass, f.Sorties[0].Limit)
 	bad := work(t)
-	bad.Done = []bool{true}
+	bad.Sprayed = []spray.Sprayed{{Pass: 10, To: 1}}
 	_, err = bad.Fly()
 	require.ErrorIs(t, err, spray.ErrInput)
 	bad = work(t)

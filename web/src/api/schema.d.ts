@@ -2644,6 +2644,80 @@ export interface components {
                 [key: string]: components["schemas"]["PracticeChoice"];
             };
             sticks?: components["schemas"]["Sticks"];
+            power?: components["schemas"]["TypePower"];
+            balance?: components["schemas"]["TypeBalance"];
+        };
+        /** @description what decides the energy it takes; what is left out takes the usual value, and is said */
+        TypePower: {
+            /**
+             * Format: double
+             * @description of the hover
+             */
+            efficiency?: number;
+            /**
+             * Format: double
+             * @description cruise power of a multirotor over its hover power
+             */
+            cruise_share?: number;
+            /**
+             * Format: double
+             * @description airspeed of transit and way home
+             */
+            cruise_ms?: number;
+            /**
+             * Format: double
+             * @description of a wing
+             */
+            lift_drag?: number;
+            /**
+             * Format: double
+             * @description efficiency of what drives a wing, 0.1-0.95
+             */
+            wing_drive?: number;
+            /** @description each rotor is a pair, one over the other */
+            coaxial?: boolean;
+        };
+        Spot: {
+            /**
+             * Format: double
+             * @description m to the right of the centre
+             */
+            x: number;
+            /**
+             * Format: double
+             * @description m ahead of it
+             */
+            y: number;
+        };
+        TypeBalance: {
+            /**
+             * Format: double
+             * @description without packs, payload and liquid
+             */
+            empty_kg: number;
+            /**
+             * Format: double
+             * @description of one pack
+             */
+            pack_kg: number;
+            empty: components["schemas"]["Spot"];
+            packs: components["schemas"]["Spot"];
+            payload: components["schemas"]["Spot"];
+            tank: components["schemas"]["Spot"];
+            /**
+             * Format: double
+             * @description how far the centre of gravity may lie to either side
+             */
+            x_m?: number;
+            /** Format: double */
+            ahead_m?: number;
+            /** Format: double */
+            behind_m?: number;
+            /**
+             * Format: double
+             * @description what a motor may lift over an equal share of the greatest mass; 1.15 when left out
+             */
+            motor_share?: number;
         };
         /** @description gestures that start and stop the motors, in words */
         Sticks: {
@@ -3228,6 +3302,73 @@ export interface components {
              */
             wind_m?: number;
             rules: string;
+            energy?: components["schemas"]["EnergyAnswer"];
+        };
+        /** @description the energy of a flight; absent when it cannot be worked out */
+        EnergyAnswer: {
+            /**
+             * Format: double
+             * @description all packs together, from full to empty, today
+             */
+            full_wh: number;
+            /**
+             * Format: double
+             * @description over the level at which it lands
+             */
+            usable_wh: number;
+            /**
+             * Format: double
+             * @description of the planned flight
+             */
+            need_wh: number;
+            /** Format: double */
+            land_by_percent: number;
+            /**
+             * Format: double
+             * @description that the usable energy lasts in cruise, at today's mass
+             */
+            minutes: number;
+            /**
+             * Format: double
+             * @description out, and back against the wind
+             */
+            radius_m: number;
+            /**
+             * Format: double
+             * @description farthest place of the flight
+             */
+            far_m: number;
+            home: components["schemas"]["HomeCallOut"][];
+            /** @description what had to be assumed */
+            assumed: string[];
+            own?: components["schemas"]["LearnedEfficiency"];
+        };
+        /** @description what the packs must still show at a distance to come home */
+        HomeCallOut: {
+            /** Format: double */
+            distance_m: number;
+            /**
+             * Format: double
+             * @description with the level at which it lands
+             */
+            percent: number;
+            /** Format: double */
+            wh: number;
+            /** Format: double */
+            seconds: number;
+            /** @description why there is no way home */
+            cannot?: string;
+        };
+        /** @description what the last flights of an airframe say of its efficiency */
+        LearnedEfficiency: {
+            /** @description flights used */
+            count: number;
+            /** Format: double */
+            efficiency: number;
+            /** Format: double */
+            spread: number;
+            /** @description from five flights on; before, the type's holds */
+            own: boolean;
         };
         GateAnswer: {
             jobs: components["schemas"]["JobRef"][];
