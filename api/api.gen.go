@@ -29,6 +29,7 @@ import (
 	"mainstay/core/practice"
 	"mainstay/core/rules"
 	"mainstay/core/site"
+	"mainstay/core/spray"
 	"mainstay/core/stock"
 	"mainstay/core/sun"
 	"mainstay/core/tonight"
@@ -981,6 +982,39 @@ func (e NewPartSource) Valid() bool {
 	}
 }
 
+// Defines values for NewSprayCheckKind.
+const (
+	NewSprayCheckKindBled     NewSprayCheckKind = "bled"
+	NewSprayCheckKindCatch    NewSprayCheckKind = "catch"
+	NewSprayCheckKindCleaned  NewSprayCheckKind = "cleaned"
+	NewSprayCheckKindIdleZero NewSprayCheckKind = "idle-zero"
+	NewSprayCheckKindPump     NewSprayCheckKind = "pump"
+	NewSprayCheckKindScale    NewSprayCheckKind = "scale"
+	NewSprayCheckKindSpreader NewSprayCheckKind = "spreader"
+)
+
+// Valid indicates whether the value is a known member of the NewSprayCheckKind enum.
+func (e NewSprayCheckKind) Valid() bool {
+	switch e {
+	case NewSprayCheckKindBled:
+		return true
+	case NewSprayCheckKindCatch:
+		return true
+	case NewSprayCheckKindCleaned:
+		return true
+	case NewSprayCheckKindIdleZero:
+		return true
+	case NewSprayCheckKindPump:
+		return true
+	case NewSprayCheckKindScale:
+		return true
+	case NewSprayCheckKindSpreader:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewWeatherGround.
 const (
 	NewWeatherGroundBuilt NewWeatherGround = "built"
@@ -1058,6 +1092,8 @@ const (
 	NextStepKindSiteAirspace    NextStepKind = "site-airspace"
 	NextStepKindSiteHome        NextStepKind = "site-home"
 	NextStepKindSiteWeather     NextStepKind = "site-weather"
+	NextStepKindSprayChecks     NextStepKind = "spray-checks"
+	NextStepKindSprayPlan       NextStepKind = "spray-plan"
 	NextStepKindStation         NextStepKind = "station"
 	NextStepKindTakeOff         NextStepKind = "take-off"
 	NextStepKindTask            NextStepKind = "task"
@@ -1135,6 +1171,10 @@ func (e NextStepKind) Valid() bool {
 		return true
 	case NextStepKindSiteWeather:
 		return true
+	case NextStepKindSprayChecks:
+		return true
+	case NextStepKindSprayPlan:
+		return true
 	case NextStepKindStation:
 		return true
 	case NextStepKindTakeOff:
@@ -1146,6 +1186,36 @@ func (e NextStepKind) Valid() bool {
 	case NextStepKindWalkround:
 		return true
 	case NextStepKindWalkroundResume:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for NozzleKindDroplets.
+const (
+	Coarse          NozzleKindDroplets = "coarse"
+	ExtremelyCoarse NozzleKindDroplets = "extremely coarse"
+	Fine            NozzleKindDroplets = "fine"
+	Medium          NozzleKindDroplets = "medium"
+	VeryCoarse      NozzleKindDroplets = "very coarse"
+	VeryFine        NozzleKindDroplets = "very fine"
+)
+
+// Valid indicates whether the value is a known member of the NozzleKindDroplets enum.
+func (e NozzleKindDroplets) Valid() bool {
+	switch e {
+	case Coarse:
+		return true
+	case ExtremelyCoarse:
+		return true
+	case Fine:
+		return true
+	case Medium:
+		return true
+	case VeryCoarse:
+		return true
+	case VeryFine:
 		return true
 	default:
 		return false
@@ -1584,6 +1654,63 @@ func (e SkyHourLight) Valid() bool {
 	case SkyHourLightNight:
 		return true
 	case SkyHourLightTwilight:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for SprayCheckKind.
+const (
+	SprayCheckKindBled     SprayCheckKind = "bled"
+	SprayCheckKindCatch    SprayCheckKind = "catch"
+	SprayCheckKindCleaned  SprayCheckKind = "cleaned"
+	SprayCheckKindIdleZero SprayCheckKind = "idle-zero"
+	SprayCheckKindPump     SprayCheckKind = "pump"
+	SprayCheckKindScale    SprayCheckKind = "scale"
+	SprayCheckKindSpreader SprayCheckKind = "spreader"
+)
+
+// Valid indicates whether the value is a known member of the SprayCheckKind enum.
+func (e SprayCheckKind) Valid() bool {
+	switch e {
+	case SprayCheckKindBled:
+		return true
+	case SprayCheckKindCatch:
+		return true
+	case SprayCheckKindCleaned:
+		return true
+	case SprayCheckKindIdleZero:
+		return true
+	case SprayCheckKindPump:
+		return true
+	case SprayCheckKindScale:
+		return true
+	case SprayCheckKindSpreader:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for SpraySortieLimit.
+const (
+	SpraySortieLimitArea   SpraySortieLimit = "area"
+	SpraySortieLimitEnergy SpraySortieLimit = "energy"
+	SpraySortieLimitMass   SpraySortieLimit = "mass"
+	SpraySortieLimitTank   SpraySortieLimit = "tank"
+)
+
+// Valid indicates whether the value is a known member of the SpraySortieLimit enum.
+func (e SpraySortieLimit) Valid() bool {
+	switch e {
+	case SpraySortieLimitArea:
+		return true
+	case SpraySortieLimitEnergy:
+		return true
+	case SpraySortieLimitMass:
+		return true
+	case SpraySortieLimitTank:
 		return true
 	default:
 		return false
@@ -2116,6 +2243,9 @@ type BriefingSign struct {
 	Pin        string             `json:"pin"`
 }
 
+// BrokenWish a wish that cannot be met, and the nearest value that can
+type BrokenWish = spray.Broken
+
 // Calibrate defines model for Calibrate.
 type Calibrate struct {
 	Id   openapi_types.UUID `json:"id"`
@@ -2203,6 +2333,13 @@ type ChargerStatus struct {
 	Configured bool             `json:"configured"`
 	Reachable  bool             `json:"reachable"`
 	Sentence   string           `json:"sentence"`
+}
+
+// CheckAge defines model for CheckAge.
+type CheckAge struct {
+	Kind     string  `json:"kind"`
+	Sentence string  `json:"sentence"`
+	Verdict  Verdict `json:"verdict"`
 }
 
 // Checklist defines model for Checklist.
@@ -2532,6 +2669,25 @@ type Feel struct {
 type FieldProblem struct {
 	Field    string `json:"field"`
 	Sentence string `json:"sentence"`
+}
+
+// FieldRef defines model for FieldRef.
+type FieldRef struct {
+	Id   string `json:"id"`
+	Name string `json:"name"`
+}
+
+// FillLine defines model for FillLine.
+type FillLine struct {
+	Amount float64 `json:"amount"`
+
+	// First who put it in
+	First string `json:"first"`
+
+	// Second who saw it go in
+	Second string `json:"second"`
+	Unit   string `json:"unit"`
+	What   string `json:"what"`
 }
 
 // Finding defines model for Finding.
@@ -3096,6 +3252,13 @@ type Jobs struct {
 // Judgement defines model for Judgement.
 type Judgement = checks.Judgement
 
+// KeptOut defines model for KeptOut.
+type KeptOut struct {
+	Area   bool    `json:"area"`
+	Name   string  `json:"name"`
+	Places []Place `json:"places"`
+}
+
 // KitEdit defines model for KitEdit.
 type KitEdit struct {
 	Checked  bool   `json:"checked"`
@@ -3211,6 +3374,9 @@ type LookFacesTop string
 
 // LostLink what the aircraft does when the link is lost, as read in it; empty was not read
 type LostLink string
+
+// MixProduct defines model for MixProduct.
+type MixProduct = spray.Product
 
 // NewAircraft defines model for NewAircraft.
 type NewAircraft struct {
@@ -3399,6 +3565,51 @@ type NewRelease struct {
 	Wind       WindReading          `json:"wind"`
 }
 
+// NewSprayCheck defines model for NewSprayCheck.
+type NewSprayCheck struct {
+	// Caught catch: litres a minute of each nozzle; spreader: kg in each tray
+	Caught *[]float64 `json:"caught,omitempty"`
+
+	// Empty scale: kg shown when empty
+	Empty *float64 `json:"empty,omitempty"`
+
+	// Factor scale: span; pump: factor, as set now
+	Factor *float64           `json:"factor,omitempty"`
+	Id     openapi_types.UUID `json:"id"`
+
+	// InOrder bled, idle-zero, cleaned: found in order
+	InOrder *bool             `json:"in_order,omitempty"`
+	Kind    NewSprayCheckKind `json:"kind"`
+
+	// Known scale: kg put on
+	Known          *float64 `json:"known,omitempty"`
+	Note           *string  `json:"note,omitempty"`
+	PulsesPerLitre *bool    `json:"pulses_per_litre,omitempty"`
+
+	// Shown pump: litres shown; scale: kg shown for the known mass
+	Shown *float64 `json:"shown,omitempty"`
+
+	// Target catch: litres a minute together; pump: litres caught
+	Target *float64 `json:"target,omitempty"`
+}
+
+// NewSprayCheckKind defines model for NewSprayCheck.Kind.
+type NewSprayCheckKind string
+
+// NewSprayed defines model for NewSprayed.
+type NewSprayed struct {
+	FlightId *openapi_types.UUID `json:"flight_id,omitempty"`
+	Parts    []NewSprayedPart    `json:"parts"`
+}
+
+// NewSprayedPart defines model for NewSprayedPart.
+type NewSprayedPart struct {
+	FromShare float64            `json:"from_share"`
+	Id        openapi_types.UUID `json:"id"`
+	Pass      int                `json:"pass"`
+	ToShare   float64            `json:"to_share"`
+}
+
 // NewStepEntry defines model for NewStepEntry.
 type NewStepEntry struct {
 	StepId string    `json:"step_id"`
@@ -3454,6 +3665,28 @@ type NextStep struct {
 
 // NextStepKind gate, take-off when it is released, or a remedy
 type NextStepKind string
+
+// NozzleKind defines model for NozzleKind.
+type NozzleKind struct {
+	Active    bool               `json:"active"`
+	Droplets  NozzleKindDroplets `json:"droplets"`
+	Id        openapi_types.UUID `json:"id"`
+	Key       string             `json:"key"`
+	LeastBar  float64            `json:"least_bar"`
+	LeastLMin float64            `json:"least_l_min"`
+	MostBar   float64            `json:"most_bar"`
+	MostLMin  float64            `json:"most_l_min"`
+	Name      string             `json:"name"`
+	Version   int                `json:"version"`
+}
+
+// NozzleKindDroplets defines model for NozzleKind.Droplets.
+type NozzleKindDroplets string
+
+// Nozzles defines model for Nozzles.
+type Nozzles struct {
+	Nozzles []NozzleKind `json:"nozzles"`
+}
 
 // OhmPoint defines model for OhmPoint.
 type OhmPoint = pack.OhmPoint
@@ -3871,6 +4104,9 @@ type Problem struct {
 // ProblemType stable, for programs; the sentence for people is detail
 type ProblemType string
 
+// ProductLabel what the label of the product allows, wind apart, which stands in the job; it wins over the crew's practice
+type ProductLabel = spray.Label
+
 // Programme defines model for Programme.
 type Programme = upkeep.Programme
 
@@ -4025,6 +4261,34 @@ type RuleOption = rules.Option
 
 // RulePack defines model for RulePack.
 type RulePack = rules.Pack
+
+// SaveFill one press at the truck
+type SaveFill struct {
+	Id openapi_types.UUID `json:"id"`
+
+	// Line that is ticked
+	Line *int `json:"line,omitempty"`
+
+	// MassKg as weighed
+	MassKg *float64 `json:"mass_kg,omitempty"`
+
+	// Second seen by a second person
+	Second *bool `json:"second,omitempty"`
+
+	// SecondLogin who saw it; signs with the own PIN
+	SecondLogin *string `json:"second_login,omitempty"`
+	SecondPin   *string `json:"second_pin,omitempty"`
+	Version     int     `json:"version"`
+}
+
+// SaveSprayPlan defines model for SaveSprayPlan.
+type SaveSprayPlan struct {
+	Id      openapi_types.UUID `json:"id"`
+	Version int                `json:"version"`
+
+	// Wish how somebody wants to spray a field
+	Wish SprayWish `json:"wish"`
+}
 
 // Sector defines model for Sector.
 type Sector struct {
@@ -4194,8 +4458,184 @@ type SkyNow struct {
 // Spot defines model for Spot.
 type Spot = airframe.Spot
 
+// SprayCheck defines model for SprayCheck.
+type SprayCheck struct {
+	At       time.Time          `json:"at"`
+	By       string             `json:"by"`
+	Id       openapi_types.UUID `json:"id"`
+	Input    NewSprayCheck      `json:"input"`
+	Kind     SprayCheckKind     `json:"kind"`
+	Sentence string             `json:"sentence"`
+	Verdict  Verdict            `json:"verdict"`
+}
+
+// SprayCheckKind defines model for SprayCheck.Kind.
+type SprayCheckKind string
+
+// SprayChecks defines model for SprayChecks.
+type SprayChecks struct {
+	Checks []SprayCheck `json:"checks"`
+
+	// Standing what holds now
+	Standing []CheckAge `json:"standing"`
+}
+
+// SprayFill defines model for SprayFill.
+type SprayFill struct {
+	At time.Time `json:"at"`
+	By string    `json:"by"`
+
+	// Complete every line seen by two people, and weighed
+	Complete bool       `json:"complete"`
+	Ha       float64    `json:"ha"`
+	Lines    []FillLine `json:"lines"`
+	Litres   float64    `json:"litres"`
+
+	// MassKg weighed before take-off
+	MassKg  *float64 `json:"mass_kg"`
+	Number  int      `json:"number"`
+	Version int      `json:"version"`
+}
+
+// SprayHour defines model for SprayHour.
+type SprayHour struct {
+	At time.Time `json:"at"`
+
+	// Free passes that may be sprayed in this hour
+	Free    int      `json:"free"`
+	FromDeg *float64 `json:"from_deg,omitempty"`
+	Verdict Verdict  `json:"verdict"`
+	Waiting int      `json:"waiting"`
+	Why     string   `json:"why"`
+	WindMs  *float64 `json:"wind_ms,omitempty"`
+}
+
 // SprayLabel what the product label says about wind; what it leaves out is usual practice
 type SprayLabel = weather.Label
+
+// SprayLeg defines model for SprayLeg.
+type SprayLeg struct {
+	Back      bool    `json:"back"`
+	From      Place   `json:"from"`
+	FromShare float64 `json:"from_share"`
+	Pass      int     `json:"pass"`
+	To        Place   `json:"to"`
+	ToShare   float64 `json:"to_share"`
+}
+
+// SprayLoad defines model for SprayLoad.
+type SprayLoad = spray.Load
+
+// SprayPass defines model for SprayPass.
+type SprayPass struct {
+	AreaM2  float64 `json:"area_m2"`
+	Edge    bool    `json:"edge"`
+	From    Place   `json:"from"`
+	LengthM float64 `json:"length_m"`
+
+	// Sortie from 1, of its first part that is left; 0: all is sprayed
+	Sortie int   `json:"sortie"`
+	To     Place `json:"to"`
+
+	// Waits what drift from it would reach in the wind now; empty: nothing
+	Waits string `json:"waits"`
+}
+
+// SprayPlan defines model for SprayPlan.
+type SprayPlan struct {
+	Aim        string              `json:"aim"`
+	Aircraft   string              `json:"aircraft"`
+	AircraftId openapi_types.UUID  `json:"aircraft_id"`
+	AreaHa     float64             `json:"area_ha"`
+	Assumed    []string            `json:"assumed"`
+	At         *time.Time          `json:"at"`
+	Bar        float64             `json:"bar"`
+	BearingDeg float64             `json:"bearing_deg"`
+	Broken     []BrokenWish        `json:"broken"`
+	BufferM    float64             `json:"buffer_m"`
+	By         string              `json:"by"`
+	Done       []SprayedPart       `json:"done"`
+	DoneHa     float64             `json:"done_ha"`
+	DryKg      float64             `json:"dry_kg"`
+	FieldHa    float64             `json:"field_ha"`
+	FieldName  string              `json:"field_name"`
+	Fields     []FieldRef          `json:"fields"`
+	Fills      []SprayFill         `json:"fills"`
+	Hours      []SprayHour         `json:"hours"`
+	Id         *openapi_types.UUID `json:"id"`
+	JobId      openapi_types.UUID  `json:"job_id"`
+	KeepOuts   []KeptOut           `json:"keep_outs"`
+
+	// Loads of each sortie
+	Loads []SprayLoad `json:"loads"`
+
+	// May whoever asks may change it
+	May        bool               `json:"may"`
+	MostKg     float64            `json:"most_kg"`
+	NozzleLMin float64            `json:"nozzle_l_min"`
+	OnceHa     float64            `json:"once_ha"`
+	Outline    []Place            `json:"outline"`
+	Passes     []SprayPass        `json:"passes"`
+	Sensitive  []KeptOut          `json:"sensitive"`
+	Settings   SpraySettings      `json:"settings"`
+	Site       string             `json:"site"`
+	SiteId     openapi_types.UUID `json:"site_id"`
+	Sorties    []SpraySortie      `json:"sorties"`
+	Start      Place              `json:"start"`
+	TankL      float64            `json:"tank_l"`
+	TwiceHa    float64            `json:"twice_ha"`
+	UsableWh   float64            `json:"usable_wh"`
+	Verdict    Verdict            `json:"verdict"`
+
+	// Version 0: nobody has planned yet, the wish is a proposal
+	Version     int           `json:"version"`
+	Waiting     []WaitingPass `json:"waiting"`
+	WindFromDeg *float64      `json:"wind_from_deg,omitempty"`
+
+	// WindMs at the nozzles
+	WindMs *float64 `json:"wind_ms,omitempty"`
+
+	// Wish how somebody wants to spray a field
+	Wish SprayWish `json:"wish"`
+}
+
+// SpraySettings defines model for SpraySettings.
+type SpraySettings = spray.Settings
+
+// SpraySortie defines model for SpraySortie.
+type SpraySortie struct {
+	FerryM    float64          `json:"ferry_m"`
+	Ha        float64          `json:"ha"`
+	Legs      []SprayLeg       `json:"legs"`
+	Limit     SpraySortieLimit `json:"limit"`
+	Litres    float64          `json:"litres"`
+	Seconds   float64          `json:"seconds"`
+	TakeOffKg float64          `json:"take_off_kg"`
+	Wh        float64          `json:"wh"`
+}
+
+// SpraySortieLimit defines model for SpraySortie.Limit.
+type SpraySortieLimit string
+
+// SprayWish how somebody wants to spray a field
+type SprayWish = spray.Wish
+
+// SprayedIds defines model for SprayedIds.
+type SprayedIds struct {
+	Ids []openapi_types.UUID `json:"ids"`
+}
+
+// SprayedPart defines model for SprayedPart.
+type SprayedPart struct {
+	At        time.Time          `json:"at"`
+	By        string             `json:"by"`
+	FromShare float64            `json:"from_share"`
+	Ha        float64            `json:"ha"`
+	Id        openapi_types.UUID `json:"id"`
+	Litres    float64            `json:"litres"`
+	Pass      int                `json:"pass"`
+	ToShare   float64            `json:"to_share"`
+}
 
 // StartCharge defines model for StartCharge.
 type StartCharge struct {
@@ -4473,6 +4913,9 @@ type VerifyWith struct {
 	// Head a head known outside: its place and eight words, or the hash
 	Head *string `json:"head,omitempty"`
 }
+
+// WaitingPass defines model for WaitingPass.
+type WaitingPass = spray.Waits
 
 // WalkNote defines model for WalkNote.
 type WalkNote struct {
@@ -5059,6 +5502,9 @@ type FitPartsJSONRequestBody = FitParts
 // ReturnAircraftJSONRequestBody defines body for ReturnAircraft for application/json ContentType.
 type ReturnAircraftJSONRequestBody = ReturnToService
 
+// AddSprayCheckJSONRequestBody defines body for AddSprayCheck for application/json ContentType.
+type AddSprayCheckJSONRequestBody = NewSprayCheck
+
 // ApprovePartsJSONRequestBody defines body for ApproveParts for application/json ContentType.
 type ApprovePartsJSONRequestBody = Approval
 
@@ -5146,8 +5592,26 @@ type WithdrawDecisionJSONRequestBody = Withdrawal
 // PackKitJSONRequestBody defines body for PackKit for application/json ContentType.
 type PackKitJSONRequestBody = KitEdit
 
+// SaveSprayPlanJSONRequestBody defines body for SaveSprayPlan for application/json ContentType.
+type SaveSprayPlanJSONRequestBody = SaveSprayPlan
+
+// PutSprayedJSONRequestBody defines body for PutSprayed for application/json ContentType.
+type PutSprayedJSONRequestBody = NewSprayed
+
+// TakeSprayedBackJSONRequestBody defines body for TakeSprayedBack for application/json ContentType.
+type TakeSprayedBackJSONRequestBody = SprayedIds
+
+// SaveFillJSONRequestBody defines body for SaveFill for application/json ContentType.
+type SaveFillJSONRequestBody = SaveFill
+
+// TrySprayPlanJSONRequestBody defines body for TrySprayPlan for application/json ContentType.
+type TrySprayPlanJSONRequestBody = SprayWish
+
 // EndJobJSONRequestBody defines body for EndJob for application/json ContentType.
 type EndJobJSONRequestBody = JobEnd
+
+// SaveNozzleJSONRequestBody defines body for SaveNozzle for application/json ContentType.
+type SaveNozzleJSONRequestBody = NozzleKind
 
 // AddPackJSONRequestBody defines body for AddPack for application/json ContentType.
 type AddPackJSONRequestBody = NewPack
@@ -5316,6 +5780,12 @@ type ServerInterface interface {
 	// ReturnAircraft Return an aircraft to service, signed
 	// (POST /aircraft/{id}/return)
 	ReturnAircraft(c *gin.Context, id openapi_types.UUID)
+	// ListSprayChecks Calibrations of what sprays, newest first
+	// (GET /aircraft/{id}/spray-checks)
+	ListSprayChecks(c *gin.Context, id openapi_types.UUID)
+	// AddSprayCheck Put a calibration on record, judged
+	// (POST /aircraft/{id}/spray-checks)
+	AddSprayCheck(c *gin.Context, id openapi_types.UUID)
 	// GetTrends Motor warmth and output against the sisters over the flights
 	// (GET /aircraft/{id}/trends)
 	GetTrends(c *gin.Context, id openapi_types.UUID)
@@ -5466,6 +5936,24 @@ type ServerInterface interface {
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(c *gin.Context, id openapi_types.UUID, item string, params PackKitParams)
+	// GetSprayPlan How an aircraft of a spraying job sprays its field, worked out now
+	// (GET /jobs/{id}/spray/{aircraft})
+	GetSprayPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// SaveSprayPlan Keep a spray plan; version 0 is the first
+	// (PUT /jobs/{id}/spray/{aircraft})
+	SaveSprayPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// PutSprayed Put on record that parts of passes are sprayed; each id counts once
+	// (POST /jobs/{id}/spray/{aircraft}/done)
+	PutSprayed(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// TakeSprayedBack Take back what was put on record as sprayed by mistake; it stays on file
+	// (POST /jobs/{id}/spray/{aircraft}/done/back)
+	TakeSprayedBack(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// SaveFill Tick what went into the tank; two people tick each line
+	// (PUT /jobs/{id}/spray/{aircraft}/fills/{number})
+	SaveFill(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// TrySprayPlan Work a wish out without keeping it
+	// (POST /jobs/{id}/spray/{aircraft}/try)
+	TrySprayPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
 	// EndJob Close a job, call it off, or plan it again
 	// (POST /jobs/{id}/state)
 	EndJob(c *gin.Context, id openapi_types.UUID)
@@ -5481,6 +5969,12 @@ type ServerInterface interface {
 	// LogTotals Totals of the same selection
 	// (GET /log/totals)
 	LogTotals(c *gin.Context, params LogTotalsParams)
+	// ListNozzles Kinds of nozzle
+	// (GET /nozzles)
+	ListNozzles(c *gin.Context)
+	// SaveNozzle Add a kind of nozzle, or change it; version 0 is a new one
+	// (PUT /nozzles/{id})
+	SaveNozzle(c *gin.Context, id openapi_types.UUID)
 	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
 	ListPacks(c *gin.Context, params ListPacksParams)
@@ -6017,6 +6511,56 @@ func (siw *ServerInterfaceWrapper) ReturnAircraft(c *gin.Context) {
 	}
 
 	siw.Handler.ReturnAircraft(c, id)
+}
+
+// ListSprayChecks operation middleware
+func (siw *ServerInterfaceWrapper) ListSprayChecks(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListSprayChecks(c, id)
+}
+
+// AddSprayCheck operation middleware
+func (siw *ServerInterfaceWrapper) AddSprayCheck(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddSprayCheck(c, id)
 }
 
 // GetTrends operation middleware
@@ -7724,6 +8268,219 @@ func (siw *ServerInterfaceWrapper) PackKit(c *gin.Context) {
 	siw.Handler.PackKit(c, id, item, params)
 }
 
+// GetSprayPlan operation middleware
+func (siw *ServerInterfaceWrapper) GetSprayPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSprayPlan(c, id, aircraft)
+}
+
+// SaveSprayPlan operation middleware
+func (siw *ServerInterfaceWrapper) SaveSprayPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveSprayPlan(c, id, aircraft)
+}
+
+// PutSprayed operation middleware
+func (siw *ServerInterfaceWrapper) PutSprayed(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutSprayed(c, id, aircraft)
+}
+
+// TakeSprayedBack operation middleware
+func (siw *ServerInterfaceWrapper) TakeSprayedBack(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TakeSprayedBack(c, id, aircraft)
+}
+
+// SaveFill operation middleware
+func (siw *ServerInterfaceWrapper) SaveFill(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveFill(c, id, aircraft, number)
+}
+
+// TrySprayPlan operation middleware
+func (siw *ServerInterfaceWrapper) TrySprayPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TrySprayPlan(c, id, aircraft)
+}
+
 // EndJob operation middleware
 func (siw *ServerInterfaceWrapper) EndJob(c *gin.Context) {
 
@@ -7945,6 +8702,44 @@ func (siw *ServerInterfaceWrapper) LogTotals(c *gin.Context) {
 	}
 
 	siw.Handler.LogTotals(c, params)
+}
+
+// ListNozzles operation middleware
+func (siw *ServerInterfaceWrapper) ListNozzles(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListNozzles(c)
+}
+
+// SaveNozzle operation middleware
+func (siw *ServerInterfaceWrapper) SaveNozzle(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveNozzle(c, id)
 }
 
 // ListPacks operation middleware
@@ -10401,6 +11196,16 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/jobs/:id/kit/:item", wrapper.PackKit)
 	router.POST(options.BaseURL+"/jobs/:id/briefing", wrapper.WriteBriefing)
 	router.POST(options.BaseURL+"/jobs/:id/briefing/sign", wrapper.SignBriefing)
+	router.GET(options.BaseURL+"/jobs/:id/spray/:aircraft", wrapper.GetSprayPlan)
+	router.PUT(options.BaseURL+"/jobs/:id/spray/:aircraft", wrapper.SaveSprayPlan)
+	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/try", wrapper.TrySprayPlan)
+	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/done", wrapper.PutSprayed)
+	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/done/back", wrapper.TakeSprayedBack)
+	router.PUT(options.BaseURL+"/jobs/:id/spray/:aircraft/fills/:number", wrapper.SaveFill)
+	router.GET(options.BaseURL+"/nozzles", wrapper.ListNozzles)
+	router.PUT(options.BaseURL+"/nozzles/:id", wrapper.SaveNozzle)
+	router.GET(options.BaseURL+"/aircraft/:id/spray-checks", wrapper.ListSprayChecks)
+	router.POST(options.BaseURL+"/aircraft/:id/spray-checks", wrapper.AddSprayCheck)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -10799,6 +11604,85 @@ type ReturnAircraftdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ReturnAircraftdefaultApplicationProblemPlusJSONResponse) VisitReturnAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListSprayChecksRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type ListSprayChecksResponseObject interface {
+	VisitListSprayChecksResponse(w http.ResponseWriter) error
+}
+
+type ListSprayChecks200JSONResponse SprayChecks
+
+func (response ListSprayChecks200JSONResponse) VisitListSprayChecksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListSprayChecksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListSprayChecksdefaultApplicationProblemPlusJSONResponse) VisitListSprayChecksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddSprayCheckRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *AddSprayCheckJSONRequestBody
+}
+
+type AddSprayCheckResponseObject interface {
+	VisitAddSprayCheckResponse(w http.ResponseWriter) error
+}
+
+type AddSprayCheck201JSONResponse SprayChecks
+
+func (response AddSprayCheck201JSONResponse) VisitAddSprayCheckResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddSprayCheckdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddSprayCheckdefaultApplicationProblemPlusJSONResponse) VisitAddSprayCheckResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -12700,6 +13584,252 @@ func (response PackKitdefaultApplicationProblemPlusJSONResponse) VisitPackKitRes
 	return err
 }
 
+type GetSprayPlanRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+}
+
+type GetSprayPlanResponseObject interface {
+	VisitGetSprayPlanResponse(w http.ResponseWriter) error
+}
+
+type GetSprayPlan200JSONResponse SprayPlan
+
+func (response GetSprayPlan200JSONResponse) VisitGetSprayPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSprayPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSprayPlandefaultApplicationProblemPlusJSONResponse) VisitGetSprayPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveSprayPlanRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *SaveSprayPlanJSONRequestBody
+}
+
+type SaveSprayPlanResponseObject interface {
+	VisitSaveSprayPlanResponse(w http.ResponseWriter) error
+}
+
+type SaveSprayPlan200JSONResponse SprayPlan
+
+func (response SaveSprayPlan200JSONResponse) VisitSaveSprayPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveSprayPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveSprayPlandefaultApplicationProblemPlusJSONResponse) VisitSaveSprayPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutSprayedRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *PutSprayedJSONRequestBody
+}
+
+type PutSprayedResponseObject interface {
+	VisitPutSprayedResponse(w http.ResponseWriter) error
+}
+
+type PutSprayed200JSONResponse SprayPlan
+
+func (response PutSprayed200JSONResponse) VisitPutSprayedResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutSprayeddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutSprayeddefaultApplicationProblemPlusJSONResponse) VisitPutSprayedResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeSprayedBackRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *TakeSprayedBackJSONRequestBody
+}
+
+type TakeSprayedBackResponseObject interface {
+	VisitTakeSprayedBackResponse(w http.ResponseWriter) error
+}
+
+type TakeSprayedBack200JSONResponse SprayPlan
+
+func (response TakeSprayedBack200JSONResponse) VisitTakeSprayedBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeSprayedBackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TakeSprayedBackdefaultApplicationProblemPlusJSONResponse) VisitTakeSprayedBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveFillRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+	Body     *SaveFillJSONRequestBody
+}
+
+type SaveFillResponseObject interface {
+	VisitSaveFillResponse(w http.ResponseWriter) error
+}
+
+type SaveFill200JSONResponse SprayPlan
+
+func (response SaveFill200JSONResponse) VisitSaveFillResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveFilldefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveFilldefaultApplicationProblemPlusJSONResponse) VisitSaveFillResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TrySprayPlanRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *TrySprayPlanJSONRequestBody
+}
+
+type TrySprayPlanResponseObject interface {
+	VisitTrySprayPlanResponse(w http.ResponseWriter) error
+}
+
+type TrySprayPlan200JSONResponse SprayPlan
+
+func (response TrySprayPlan200JSONResponse) VisitTrySprayPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TrySprayPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TrySprayPlandefaultApplicationProblemPlusJSONResponse) VisitTrySprayPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type EndJobRequestObject struct {
 	Id   openapi_types.UUID `json:"id"`
 	Body *EndJobJSONRequestBody
@@ -12885,6 +14015,84 @@ type LogTotalsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response LogTotalsdefaultApplicationProblemPlusJSONResponse) VisitLogTotalsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListNozzlesRequestObject struct {
+}
+
+type ListNozzlesResponseObject interface {
+	VisitListNozzlesResponse(w http.ResponseWriter) error
+}
+
+type ListNozzles200JSONResponse Nozzles
+
+func (response ListNozzles200JSONResponse) VisitListNozzlesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListNozzlesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListNozzlesdefaultApplicationProblemPlusJSONResponse) VisitListNozzlesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveNozzleRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SaveNozzleJSONRequestBody
+}
+
+type SaveNozzleResponseObject interface {
+	VisitSaveNozzleResponse(w http.ResponseWriter) error
+}
+
+type SaveNozzle200JSONResponse Nozzles
+
+func (response SaveNozzle200JSONResponse) VisitSaveNozzleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveNozzledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveNozzledefaultApplicationProblemPlusJSONResponse) VisitSaveNozzleResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -16444,6 +17652,12 @@ type StrictServerInterface interface {
 	// ReturnAircraft Return an aircraft to service, signed
 	// (POST /aircraft/{id}/return)
 	ReturnAircraft(ctx context.Context, request ReturnAircraftRequestObject) (ReturnAircraftResponseObject, error)
+	// ListSprayChecks Calibrations of what sprays, newest first
+	// (GET /aircraft/{id}/spray-checks)
+	ListSprayChecks(ctx context.Context, request ListSprayChecksRequestObject) (ListSprayChecksResponseObject, error)
+	// AddSprayCheck Put a calibration on record, judged
+	// (POST /aircraft/{id}/spray-checks)
+	AddSprayCheck(ctx context.Context, request AddSprayCheckRequestObject) (AddSprayCheckResponseObject, error)
 	// GetTrends Motor warmth and output against the sisters over the flights
 	// (GET /aircraft/{id}/trends)
 	GetTrends(ctx context.Context, request GetTrendsRequestObject) (GetTrendsResponseObject, error)
@@ -16594,6 +17808,24 @@ type StrictServerInterface interface {
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(ctx context.Context, request PackKitRequestObject) (PackKitResponseObject, error)
+	// GetSprayPlan How an aircraft of a spraying job sprays its field, worked out now
+	// (GET /jobs/{id}/spray/{aircraft})
+	GetSprayPlan(ctx context.Context, request GetSprayPlanRequestObject) (GetSprayPlanResponseObject, error)
+	// SaveSprayPlan Keep a spray plan; version 0 is the first
+	// (PUT /jobs/{id}/spray/{aircraft})
+	SaveSprayPlan(ctx context.Context, request SaveSprayPlanRequestObject) (SaveSprayPlanResponseObject, error)
+	// PutSprayed Put on record that parts of passes are sprayed; each id counts once
+	// (POST /jobs/{id}/spray/{aircraft}/done)
+	PutSprayed(ctx context.Context, request PutSprayedRequestObject) (PutSprayedResponseObject, error)
+	// TakeSprayedBack Take back what was put on record as sprayed by mistake; it stays on file
+	// (POST /jobs/{id}/spray/{aircraft}/done/back)
+	TakeSprayedBack(ctx context.Context, request TakeSprayedBackRequestObject) (TakeSprayedBackResponseObject, error)
+	// SaveFill Tick what went into the tank; two people tick each line
+	// (PUT /jobs/{id}/spray/{aircraft}/fills/{number})
+	SaveFill(ctx context.Context, request SaveFillRequestObject) (SaveFillResponseObject, error)
+	// TrySprayPlan Work a wish out without keeping it
+	// (POST /jobs/{id}/spray/{aircraft}/try)
+	TrySprayPlan(ctx context.Context, request TrySprayPlanRequestObject) (TrySprayPlanResponseObject, error)
 	// EndJob Close a job, call it off, or plan it again
 	// (POST /jobs/{id}/state)
 	EndJob(ctx context.Context, request EndJobRequestObject) (EndJobResponseObject, error)
@@ -16609,6 +17841,12 @@ type StrictServerInterface interface {
 	// LogTotals Totals of the same selection
 	// (GET /log/totals)
 	LogTotals(ctx context.Context, request LogTotalsRequestObject) (LogTotalsResponseObject, error)
+	// ListNozzles Kinds of nozzle
+	// (GET /nozzles)
+	ListNozzles(ctx context.Context, request ListNozzlesRequestObject) (ListNozzlesResponseObject, error)
+	// SaveNozzle Add a kind of nozzle, or change it; version 0 is a new one
+	// (PUT /nozzles/{id})
+	SaveNozzle(ctx context.Context, request SaveNozzleRequestObject) (SaveNozzleResponseObject, error)
 	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
 	ListPacks(ctx context.Context, request ListPacksRequestObject) (ListPacksResponseObject, error)
@@ -17363,6 +18601,76 @@ func (sh *strictHandler) ReturnAircraft(ctx *gin.Context, id openapi_types.UUID)
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ReturnAircraftResponseObject); ok {
 		if err := validResponse.VisitReturnAircraftResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListSprayChecks operation middleware
+func (sh *strictHandler) ListSprayChecks(ctx *gin.Context, id openapi_types.UUID) {
+	var request ListSprayChecksRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListSprayChecks(ctx, request.(ListSprayChecksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListSprayChecks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListSprayChecksResponseObject); ok {
+		if err := validResponse.VisitListSprayChecksResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddSprayCheck operation middleware
+func (sh *strictHandler) AddSprayCheck(ctx *gin.Context, id openapi_types.UUID) {
+	var request AddSprayCheckRequestObject
+
+	request.Id = id
+
+	var body AddSprayCheckJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddSprayCheck(ctx, request.(AddSprayCheckRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddSprayCheck")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddSprayCheckResponseObject); ok {
+		if err := validResponse.VisitAddSprayCheckResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -19173,6 +20481,259 @@ func (sh *strictHandler) PackKit(ctx *gin.Context, id openapi_types.UUID, item s
 	}
 }
 
+// GetSprayPlan operation middleware
+func (sh *strictHandler) GetSprayPlan(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request GetSprayPlanRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSprayPlan(ctx, request.(GetSprayPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSprayPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetSprayPlanResponseObject); ok {
+		if err := validResponse.VisitGetSprayPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveSprayPlan operation middleware
+func (sh *strictHandler) SaveSprayPlan(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request SaveSprayPlanRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body SaveSprayPlanJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveSprayPlan(ctx, request.(SaveSprayPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveSprayPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveSprayPlanResponseObject); ok {
+		if err := validResponse.VisitSaveSprayPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutSprayed operation middleware
+func (sh *strictHandler) PutSprayed(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request PutSprayedRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body PutSprayedJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutSprayed(ctx, request.(PutSprayedRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutSprayed")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutSprayedResponseObject); ok {
+		if err := validResponse.VisitPutSprayedResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TakeSprayedBack operation middleware
+func (sh *strictHandler) TakeSprayedBack(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request TakeSprayedBackRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body TakeSprayedBackJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TakeSprayedBack(ctx, request.(TakeSprayedBackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TakeSprayedBack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TakeSprayedBackResponseObject); ok {
+		if err := validResponse.VisitTakeSprayedBackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveFill operation middleware
+func (sh *strictHandler) SaveFill(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+	var request SaveFillRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+
+	var body SaveFillJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveFill(ctx, request.(SaveFillRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveFill")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveFillResponseObject); ok {
+		if err := validResponse.VisitSaveFillResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TrySprayPlan operation middleware
+func (sh *strictHandler) TrySprayPlan(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request TrySprayPlanRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body TrySprayPlanJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TrySprayPlan(ctx, request.(TrySprayPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TrySprayPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TrySprayPlanResponseObject); ok {
+		if err := validResponse.VisitTrySprayPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // EndJob operation middleware
 func (sh *strictHandler) EndJob(ctx *gin.Context, id openapi_types.UUID) {
 	var request EndJobRequestObject
@@ -19314,6 +20875,74 @@ func (sh *strictHandler) LogTotals(ctx *gin.Context, params LogTotalsParams) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(LogTotalsResponseObject); ok {
 		if err := validResponse.VisitLogTotalsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListNozzles operation middleware
+func (sh *strictHandler) ListNozzles(ctx *gin.Context) {
+	var request ListNozzlesRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListNozzles(ctx, request.(ListNozzlesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListNozzles")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListNozzlesResponseObject); ok {
+		if err := validResponse.VisitListNozzlesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveNozzle operation middleware
+func (sh *strictHandler) SaveNozzle(ctx *gin.Context, id openapi_types.UUID) {
+	var request SaveNozzleRequestObject
+
+	request.Id = id
+
+	var body SaveNozzleJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveNozzle(ctx, request.(SaveNozzleRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveNozzle")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveNozzleResponseObject); ok {
+		if err := validResponse.VisitSaveNozzleResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

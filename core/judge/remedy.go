@@ -38,8 +38,10 @@ const (
 	OpenAirspace     RemedyKind = "site-airspace"
 	OpenWayHome      RemedyKind = "site-home"
 	ReadWeather      RemedyKind = "site-weather"
-	OpenStation      RemedyKind = "station" // ID is aircraft/station
-	OpenTask         RemedyKind = "task"    // ID is aircraft/task
+	OpenSprayChecks  RemedyKind = "spray-checks" // of the aircraft ID
+	OpenSprayPlan    RemedyKind = "spray-plan"   // ID is job/aircraft
+	OpenStation      RemedyKind = "station"      // ID is aircraft/station
+	OpenTask         RemedyKind = "task"         // ID is aircraft/task
 	StartTurnaround  RemedyKind = "turnaround"
 	StartWalkround   RemedyKind = "walkround"
 	ResumeWalkround  RemedyKind = "walkround-resume"
@@ -47,5 +49,5 @@ const (
 
 // AllRemedies lists the remedies by name.
 var AllRemedies = []RemedyKind{FlyAcceptance, OpenAircraft, OpenBriefing, ChoosePacks, OpenDefect, OpenDocuments, EnterWind, DeclareFitness, OpenFlight, LogFlight, OpenGear, OpenJob, DecideInJob, EnterJobMass, AnswerInJob,
-	PlanJob, EnterMass, OpenOrder, LookAtPack, ReadPack, OpenPerson, OpenProgramme, ReplacePropeller, OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather, OpenStation, OpenTask, StartTurnaround,
+	PlanJob, EnterMass, OpenOrder, LookAtPack, ReadPack, OpenPerson, OpenProgramme, ReplacePropeller, OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather, OpenSprayChecks, OpenSprayPlan, OpenStation, OpenTask, StartTurnaround,
 	StartWalkround, ResumeWalkround}

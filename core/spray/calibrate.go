@@ -142,3 +142,48 @@ func ScaleCheck(emptyKg, knownKg, shownKg, span float64) (Scale, error) {
 	}
 	return Scale{Sentence: fmt.Sprintf("%.2f kg for %.2f: within %g %%.", shownKg, knownKg, ScaleWithin)}, nil
 }
+
+// SpreadTest is what a tray test of a spreader says.
+type SpreadTest struct {
+	Variation float64       `json:"variation_percent"` // standard deviation over the mean
+	Verdict   judge.Verdict `json:"verdict"`
+	Sentence  string        `json:"sentence"`
+}
+
+// Limits of the variation over the spread width, percent (usual practice).
+const (
+	SpreadWatch = 15.0
+	SpreadStop  = 25.0
+)
+
+// Spread judges what trays across the spread width caught, with the overlap of the
+// next passes in them already: a coefficient of variation over 15 percent is Watch,
+// over 25 Stop. Valid: 3-64 trays of 0-50. Errors wrap ErrInput.
+func Spread(trays []float64) (SpreadTest, error) {
+	if len(trays) < 3 || len(trays) > 64 {
+		return SpreadTest{}, refuse("%d trays; 3 to 64 are taken", len(trays))
+	}
+	mean, squares := 0.0, 0.0
+	for i, v := range trays {
+		if err := within(fmt.Sprintf("tray %d", i+1), v, 0, 50); err != nil {
+			return SpreadTest{}, err
+		}
+		mean += v / float64(len(trays))
+	}
+	if mean == 0 {
+		return SpreadTest{}, refuse("no tray caught anything")
+	}
+	for _, v := range trays {
+		squares += (v - mean) * (v - mean)
+	}
+	t := SpreadTest{Variation: math.Sqrt(squares/float64(len(trays)-1)) / mean * 100}
+	switch n := tenths(t.Variation); {
+	case n > SpreadStop*10:
+		t.Verdict, t.Sentence = judge.Stop, fmt.Sprintf("The trays vary by %.1f %%: set the disc or the width, then try again.", t.Variation)
+	case n > SpreadWatch*10:
+		t.Verdict, t.Sentence = judge.Watch, fmt.Sprintf("The trays vary by %.1f %%: a narrower width would be more even.", t.Variation)
+	default:
+		t.Sentence = fmt.Sprintf("The trays vary by %.1f %%.", t.Variation)
+	}
+	return t, nil
+}

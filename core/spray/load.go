@@ -102,12 +102,9 @@ func Loads(ha, rate, tank float64, mix []Product) ([]Load, error) {
 	return out, nil
 }
 
-// Label is what the label of the product allows; nil is not said. It wins over the
-// crew's practice.
+// Label is what the label of the product allows beside the wind, which belongs to
+// the weather; nil is not said. It wins over the crew's practice.
 type Label struct {
-	LeastWindMS  *float64 `json:"least_wind_ms"`
-	MostWindMS   *float64 `json:"most_wind_ms"`
-	WindAtM      *float64 `json:"wind_at_m"`
 	MostC        *float64 `json:"most_c"`
 	LeastDeltaT  *float64 `json:"least_delta_t"`
 	MostDeltaT   *float64 `json:"most_delta_t"`

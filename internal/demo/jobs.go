@@ -7,14 +7,17 @@ import (
 
 	"github.com/google/uuid"
 
+	"mainstay/api"
 	"mainstay/core/intent"
 	"mainstay/core/rules"
+	"mainstay/core/spray"
 	"mainstay/core/weather"
 	"mainstay/internal/airspace"
 	"mainstay/internal/jobs"
 	"mainstay/internal/people"
 	"mainstay/internal/readiness"
 	"mainstay/internal/sites"
+	"mainstay/internal/spraying"
 	"mainstay/internal/standins/desk"
 )
 
@@ -106,21 +109,21 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	if err != nil {
 		return err
 	}
-	spray := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 25 to 60, mildew", Product: "Wettable sulphur 80 %", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(3 * time.Hour), Sorties: &six,
+	hopYard := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 25 to 60, mildew", Product: "Wettable sulphur 80 %", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(3 * time.Hour), Sorties: &six,
 		Meeting: "Track at the gate", People: []jobs.Post{person("odile", "rpic"), person("tamsin", "ground")},
 		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns), RouteM: &low, RouteDatum: string(intent.AboveGround), MassKg: &tank, SpeedMS: &eight}}}
 	survey := jobs.Job{ID: newID(), Work: string(weather.Mapping), SiteID: g.sites["Long Bank"], Aim: "Flood bank, surface model, km 0 to 4", FromAt: hour.Add(23 * time.Hour), ToAt: hour.Add(28 * time.Hour),
 		People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")}, Aircraft: []jobs.Craft{{AircraftID: byName("Tally W").id, SpeedMS: &twelve}}}
-	for _, j := range []jobs.Job{inspection, spray, survey} {
+	for _, j := range []jobs.Job{inspection, hopYard, survey} {
 		if err := g.svc.Jobs.Save(ctx, j); err != nil {
 			return fmt.Errorf("%s: %w", j.Aim, err)
 		}
 	}
-	roof, hops := inspection.Aircraft[0].AircraftID.String(), spray.Aircraft[0].AircraftID.String()
+	roof, hops := inspection.Aircraft[0].AircraftID.String(), hopYard.Aircraft[0].AircraftID.String()
 	if err := g.svc.Jobs.Answer(ctx, inspection.ID, map[string]string{"looked-over": "yes", "attached@" + roof: "none", "people-under": "participants", "road-under": "no", "sight": "observer", "drops": "nothing", "hazmat": "none", "vehicle": "no", "remote-id@" + roof: "standard", "landowner": "yes", "energised": "agreed"}); err != nil {
 		return err
 	}
-	if err := g.svc.Jobs.Answer(ctx, spray.ID, map[string]string{"looked-over": "yes", "attached@" + hops: "none", "people-under": "participants", "road-under": "no", "sight": "pilot", "landowner": "yes", "label": "yes"}); err != nil {
+	if err := g.svc.Jobs.Answer(ctx, hopYard.ID, map[string]string{"looked-over": "yes", "attached@" + hops: "none", "people-under": "participants", "road-under": "no", "sight": "pilot", "landowner": "yes", "label": "yes"}); err != nil {
 		return err
 	}
 	for _, it := range []string{"packs-Lantern 4", "propellers-Lantern 4", "chargers", "controller", "drivers", "pad", "fire", "aid"} {
@@ -130,6 +133,9 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	}
 	if err := g.fitToday(ctx, "bao"); err != nil {
 		return err
+	}
+	if err := g.sprayPlan(ctx, hopYard.ID, hopYard.Aircraft[0].AircraftID); err != nil {
+		return fmt.Errorf("spray plan: %w", err)
 	}
 	return g.briefedByOne(ctx, inspection.ID)
 }
@@ -174,4 +180,46 @@ func (g *generator) briefedByOne(ctx context.Context, job uuid.UUID) error {
 		return err
 	}
 	return g.svc.Jobs.SignBriefing(ctx, job, id, g.people["bao"].ID, b.Hash, pin("bao"))
+}
+
+// sprayPlan plans the yard for Dray One, a quarter of it sprayed, and calibrates it:
+// one nozzle is worn.
+func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) error {
+	w := spray.Defaults()
+	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Sections = 25, 5, 6, 6, 2.5, 4, "drift-030", 4, 2
+	w.Mix = []spray.Product{{Name: "Wettable sulphur 80 %", PerHa: 3, Unit: "kg"}, {Name: "Wetter", Percent: 0.1, Unit: "L"}}
+	w.Number = "QX-REG 4471"
+	buffer, most, entry := 95.0, 40.0, 24.0
+	w.Label = spray.Label{BufferM: &buffer, MostRate: &most, ReEntryHours: &entry}
+	odile, tamsin := g.as(ctx, "odile"), g.as(ctx, "tamsin")
+	if err := g.svc.Spraying.Save(odile, newID(), job, aircraft, w, 0); err != nil {
+		return err
+	}
+	p, err := g.svc.Spraying.Get(odile, job, aircraft)
+	if err != nil {
+		return err
+	}
+	if s := p.Out.Flown.Sorties; len(s) > 1 {
+		var parts []spraying.Done
+		for _, l := range s[0].Legs {
+			parts = append(parts, spraying.Done{ID: newID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]})
+		}
+		if err := g.svc.Spraying.Spray(odile, job, aircraft, parts); err != nil {
+			return err
+		}
+	}
+	num := func(v float64) *float64 { return &v }
+	yes, caught := true, []float64{0.76, 0.75, 0.69, 0.77}
+	for _, c := range []api.NewSprayCheck{
+		{Kind: "scale", Empty: num(0.02), Known: num(20), Shown: num(20.1), Factor: num(0.0213)},
+		{Kind: "pump", Target: num(9.8), Shown: num(10), Factor: num(1.04)},
+		{Kind: "catch", Caught: &caught, Target: num(3)},
+		{Kind: "bled", InOrder: &yes}, {Kind: "idle-zero", InOrder: &yes}, {Kind: "cleaned", InOrder: &yes},
+	} {
+		c.Id = newID()
+		if err := g.svc.Spraying.AddCheck(tamsin, aircraft, c); err != nil {
+			return err
+		}
+	}
+	return nil
 }

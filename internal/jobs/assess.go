@@ -222,6 +222,15 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	if judged.Air != nil {
 		out.Energy.Rho = judged.Air.DensityKgM3
 	}
+	if s.Planned != nil && mine && j.Work == string(weather.Spraying) && q.Type.TankL > 0 {
+		p, err := s.Planned(ctx, j.ID, q.Aircraft.ID)
+		if err != nil {
+			return err
+		}
+		if p != nil {
+			out.take(*p)
+		}
+	}
 	out.about = judged
 	f.Light, f.HeightM, f.OverTopM, f.FarM, f.PeopleM = judged.Light, judged.HighM, judged.OverTopM, judged.FarM, judged.PeopleM
 	if f.SpeedMS = craft.SpeedMS; f.SpeedMS == nil && q.Type.Limits.SpeedMS > 0 {
@@ -262,6 +271,16 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	}
 	judge.Sort(out.Site)
 	return nil
+}
+
+// take takes over what a plan says of the next flight: its energy and findings, and
+// its mass where nobody weighed it today.
+func (out *ForGate) take(p PlannedFlight) {
+	out.Energy.NeedWh = &p.NeedWh
+	out.Site = append(out.Site, p.Findings...)
+	if out.Mass.MassKg == nil {
+		out.Mass.MassKg = &p.TakeOffKg
+	}
 }
 
 // flown is a flight of the job as the airspace meets it.

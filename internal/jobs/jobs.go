@@ -13,6 +13,7 @@ import (
 
 	"mainstay/core/crew"
 	"mainstay/core/intent"
+	"mainstay/core/judge"
 	"mainstay/core/rules"
 	"mainstay/core/site"
 	"mainstay/core/weather"
@@ -37,6 +38,17 @@ type Service struct {
 	Airspace  *airspace.Service
 	Readiness *readiness.Service
 	Rules     *rulebook.Service
+	// Planned is what a plan says of the next flight of an aircraft of a job; nil
+	// where there is none. Plans stand on jobs, so that it is filled in from above.
+	Planned func(ctx context.Context, job, aircraft uuid.UUID) (*PlannedFlight, error)
+}
+
+// PlannedFlight is the next flight of a plan.
+type PlannedFlight struct {
+	NeedWh    float64
+	TakeOffKg float64
+	Seconds   float64
+	Findings  []judge.Finding
 }
 
 // States of a job.

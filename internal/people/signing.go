@@ -9,6 +9,7 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
+	"mainstay/core/crew"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
@@ -49,6 +50,28 @@ func (s *Service) tryPassword(ctx context.Context, p Person, login, password str
 		who = "nobody:" + hex.EncodeToString(h[:])
 	}
 	return s.try(ctx, p.ID, who, password, p.PasswordHash)
+}
+
+// SecondPerson is somebody else of the given roles, or a chief, who signs with the
+// own PIN what the person of the context did. Faults stand at second_login and
+// second_pin.
+func (s *Service) SecondPerson(ctx context.Context, login, pin string, roles ...crew.Role) (Person, error) {
+	p, err := s.ByLogin(ctx, login)
+	switch {
+	case err != nil || !p.Active:
+		return p, fault.Bad("second_login", "A second person looks at this work: choose who.")
+	case p.ID == From(ctx).ID:
+		return p, fault.Bad("second_login", "The second person is somebody else than you.")
+	case !p.Has(roles...):
+		return p, fault.Bad("second_login", "%s does not have a role in which somebody looks at this work as second person.", p.Name)
+	}
+	if err := s.Sign(ctx, p.ID, pin); err != nil {
+		if f, ok := fault.As(err); ok {
+			return p, &fault.Error{Kind: f.Kind, Type: f.Type, Detail: f.Detail, Fields: []fault.Field{{Field: "second_pin", Sentence: f.Detail}}}
+		}
+		return p, err
+	}
+	return p, nil
 }
 
 // Sign checks the PIN of a person who is about to sign: of whoever is signed in

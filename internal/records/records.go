@@ -66,6 +66,13 @@ const (
 	LandingTakenBack  = "landing-taken-back"
 	EventTakenBack    = "event-taken-back"
 	EventHeardLate    = "event-heard-late"
+	SprayPlanned      = "spray-plan"
+	Sprayed           = "sprayed"
+	SprayTakenBack    = "sprayed-taken-back"
+	SprayChecked      = "spray-check"
+	SprayFilled       = "spray-fill"
+	SprayRecorded     = "spray-record"
+	NozzleSaved       = "nozzle"
 )
 
 // Entry is what is put on record.

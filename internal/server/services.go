@@ -30,6 +30,7 @@ import (
 	"mainstay/internal/readiness"
 	"mainstay/internal/rulebook"
 	"mainstay/internal/sites"
+	"mainstay/internal/spraying"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -52,6 +53,7 @@ type Services struct {
 	Rules      *rulebook.Service
 	Jobs       *jobs.Service
 	Practices  *practice.Service
+	Spraying   *spraying.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -67,7 +69,9 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	book := &rulebook.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
 	kept := &practice.Service{DB: g, Clock: c, Fleet: f}
 	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book}
-	return &Services{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
+	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j}
+	j.Planned = plans.Planned
+	return &Services{Spraying: plans, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
 		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}, Sites: at}
 }
@@ -110,6 +114,7 @@ type (
 	rulesAPI     = rulebook.Handlers
 	practiceAPI  = practice.Handlers
 	jobsAPI      = jobs.Handlers
+	sprayingAPI  = spraying.Handlers
 )
 
 type handlers struct {
@@ -128,6 +133,7 @@ type handlers struct {
 	*rulesAPI
 	*practiceAPI
 	*jobsAPI
+	*sprayingAPI
 	streamAPI
 }
 

@@ -119,7 +119,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("GET", "/types", nil, nil)
 	var profile m
 	x.do("GET", "/types/lantern-4", nil, &profile)
-	profile["version"] = 3
+	profile["version"] = 4
 	x.do("POST", "/types", profile, nil)
 	var list m
 	x.do("GET", "/types/lantern-4/checklist", nil, &list)

@@ -348,19 +348,8 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 	}
 	var second []people.Person
 	if o.Work.SecondPerson {
-		p, err := s.People.ByLogin(ctx, sig.SecondLogin)
-		switch {
-		case err != nil || !p.Active:
-			return fault.Bad("second_login", "A second person looks at this work: choose who.")
-		case p.ID == by.ID:
-			return fault.Bad("second_login", "The second person is somebody else than you.")
-		case !p.Has(maySecond...):
-			return fault.Bad("second_login", "%s is neither technician, pilot nor chief and does not look at work as second person.", p.Name)
-		}
-		if err := s.People.Sign(ctx, p.ID, sig.SecondPIN); err != nil {
-			if f, ok := fault.As(err); ok {
-				return &fault.Error{Kind: f.Kind, Type: f.Type, Detail: f.Detail, Fields: []fault.Field{{Field: "second_pin", Sentence: f.Detail}}}
-			}
+		p, err := s.People.SecondPerson(ctx, sig.SecondLogin, sig.SecondPIN, maySecond...)
+		if err != nil {
 			return err
 		}
 		second = []people.Person{p}

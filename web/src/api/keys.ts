@@ -43,5 +43,9 @@ export const keys = {
   practices: ["practices"] as const,
   coverage: ["rules", "coverage"] as const,
   reports: ["rules", "reports"] as const,
+  spray: (job: string, aircraft: string) => ["spray", job, aircraft] as const,
+  sprayTry: (job: string, aircraft: string, wish: unknown) => ["spray", job, aircraft, "try", wish] as const,
+  sprayChecks: (aircraft: string) => ["spray-checks", aircraft] as const,
+  nozzles: ["nozzles"] as const,
   evening: (day: string) => ["evening", day] as const,
 };

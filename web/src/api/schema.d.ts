@@ -2367,6 +2367,164 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/{id}/spray/{aircraft}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        /** How an aircraft of a spraying job sprays its field, worked out now */
+        get: operations["getSprayPlan"];
+        /** Keep a spray plan; version 0 is the first */
+        put: operations["saveSprayPlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/spray/{aircraft}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work a wish out without keeping it */
+        post: operations["trySprayPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/spray/{aircraft}/done": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put on record that parts of passes are sprayed; each id counts once */
+        post: operations["putSprayed"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/spray/{aircraft}/done/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take back what was put on record as sprayed by mistake; it stays on file */
+        post: operations["takeSprayedBack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/spray/{aircraft}/fills/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Tick what went into the tank; two people tick each line */
+        put: operations["saveFill"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/nozzles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Kinds of nozzle */
+        get: operations["listNozzles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/nozzles/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Add a kind of nozzle, or change it; version 0 is a new one */
+        put: operations["saveNozzle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/aircraft/{id}/spray-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** Calibrations of what sprays, newest first */
+        get: operations["listSprayChecks"];
+        put?: never;
+        /** Put a calibration on record, judged */
+        post: operations["addSprayCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2524,7 +2682,7 @@ export interface components {
         Verdict: "clear" | "watch" | "stop";
         Remedy: {
             /** @enum {string} */
-            kind: "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
+            kind: "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "spray-checks" | "spray-plan" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id?: string;
             /** @description of the thing */
             name?: string;
@@ -2550,7 +2708,7 @@ export interface components {
          * @description a check of the gate or a statement of a rule pack; own is a rule of the crew's
          * @enum {string}
          */
-        RuleId: "accident" | "accident-report" | "agricultural" | "aircraft-active" | "airspace" | "answers" | "attachments" | "briefing" | "category" | "clouds" | "cold" | "compass" | "condition" | "control-link" | "crew-order" | "defects" | "delta-t" | "direction" | "drift" | "energised" | "energy" | "familiarise-site" | "firmware" | "fitness" | "gear" | "give-way" | "ground" | "grounding" | "hazard" | "hazardous-operation" | "hazmat" | "heat" | "heavy" | "height" | "home-wind" | "insurance" | "inversion" | "job" | "landowner" | "lift" | "light" | "line-of-sight" | "maker-limits" | "mass" | "night" | "night-training" | "one-aircraft" | "operator" | "other-propellers" | "over-people" | "own" | "pack-practice" | "packs" | "path" | "power" | "practice-load" | "programme" | "readiness" | "records" | "registration" | "remote-id" | "return-height" | "roles" | "sector" | "site" | "speed" | "spray-wind" | "sticks" | "structure-request" | "take-off" | "vehicle" | "visibility" | "walkround" | "wear" | "weather-age" | "wind" | "work-orders";
+        RuleId: "accident" | "accident-report" | "agricultural" | "aircraft-active" | "airspace" | "answers" | "attachments" | "briefing" | "category" | "clouds" | "cold" | "compass" | "condition" | "control-link" | "crew-order" | "defects" | "delta-t" | "direction" | "drift" | "energised" | "energy" | "familiarise-site" | "firmware" | "fitness" | "gear" | "give-way" | "ground" | "grounding" | "hazard" | "hazardous-operation" | "hazmat" | "heat" | "heavy" | "height" | "home-wind" | "insurance" | "inversion" | "job" | "landowner" | "lift" | "light" | "line-of-sight" | "maker-limits" | "mass" | "night" | "night-training" | "one-aircraft" | "operator" | "other-propellers" | "over-people" | "own" | "pack-practice" | "packs" | "path" | "power" | "practice-load" | "programme" | "readiness" | "records" | "registration" | "remote-id" | "return-height" | "roles" | "sector" | "site" | "speed" | "spray-plan" | "spray-system" | "spray-wind" | "sticks" | "structure-request" | "take-off" | "vehicle" | "visibility" | "walkround" | "wear" | "weather-age" | "wind" | "work-orders";
         /** @enum {string} */
         DecisionKind: "by-hand" | "hold-and-look" | "way-round" | "other-place" | "set-return" | "level-ground";
         /**
@@ -3654,7 +3812,7 @@ export interface components {
              * @description gate, take-off when it is released, or a remedy
              * @enum {string}
              */
-            kind: "gate" | "take-off" | "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
+            kind: "gate" | "take-off" | "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "spray-checks" | "spray-plan" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id: string;
             name: string;
         };
@@ -5609,6 +5767,436 @@ export interface components {
             place: components["schemas"]["Place"];
             /** Format: double */
             distance_m: number;
+        };
+        /** @description how somebody wants to spray a field */
+        SprayWish: {
+            /** @description id of the area on the site; empty: the first */
+            field: string;
+            /**
+             * Format: double
+             * @description kept free along the outline
+             */
+            edge_m: number;
+            /**
+             * Format: double
+             * @description L/ha, or kg/ha of granules
+             */
+            rate: number;
+            /** Format: double */
+            speed_ms: number;
+            /** Format: double */
+            swath_m: number;
+            /** Format: double */
+            flow_l_min: number;
+            /**
+             * @description which of the four is worked out
+             * @enum {string}
+             */
+            unknown: "flow" | "rate" | "speed" | "swath";
+            /** @enum {string} */
+            direction: "best" | "rows" | "into-wind";
+            /** Format: double */
+            bearing_deg: number;
+            /**
+             * Format: double
+             * @description over the crop
+             */
+            height_m: number;
+            /** Format: double */
+            crop_m: number;
+            /** @description parts of the swath that are switched alone */
+            sections: number;
+            /** @description passes along the edges for what the others leave */
+            edges: boolean;
+            whole_pass: boolean;
+            end_at_start: boolean;
+            nozzle: string;
+            nozzles: number;
+            granules: boolean;
+            /** @description in the order of mixing */
+            mix: components["schemas"]["MixProduct"][];
+            /** @description registration number of the product */
+            number: string;
+            label: components["schemas"]["ProductLabel"];
+            /** Format: double */
+            kg_per_l: number;
+            /**
+             * Format: double
+             * @description filled at most; 0: what the tank holds
+             */
+            tank_l: number;
+            /** Format: double */
+            turn_s: number;
+            /**
+             * Format: double
+             * @description take-off mass without the mix
+             */
+            dry_kg: number | null;
+        };
+        MixProduct: {
+            name: string;
+            /** Format: double */
+            per_ha: number;
+            /**
+             * Format: double
+             * @description of the volume; one of both is 0
+             */
+            percent: number;
+            /** @enum {string} */
+            unit: "L" | "kg";
+        };
+        /** @description what the label of the product allows, wind apart, which stands in the job; it wins over the crew's practice */
+        ProductLabel: {
+            /** Format: double */
+            most_c?: number | null;
+            /** Format: double */
+            least_delta_t?: number | null;
+            /** Format: double */
+            most_delta_t?: number | null;
+            /** Format: double */
+            buffer_m?: number | null;
+            /** Format: double */
+            most_rate?: number | null;
+            /** Format: double */
+            least_rate?: number | null;
+            /** Format: double */
+            re_entry_hours?: number | null;
+        };
+        SaveSprayPlan: {
+            /** Format: uuid */
+            id: string;
+            version: number;
+            wish: components["schemas"]["SprayWish"];
+        };
+        SprayPlan: {
+            /** Format: uuid */
+            id: string | null;
+            /** @description 0: nobody has planned yet, the wish is a proposal */
+            version: number;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
+            /** Format: uuid */
+            job_id: string;
+            aim: string;
+            /** Format: uuid */
+            site_id: string;
+            site: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            aircraft: string;
+            /** @description whoever asks may change it */
+            may: boolean;
+            wish: components["schemas"]["SprayWish"];
+            settings: components["schemas"]["SpraySettings"];
+            /** Format: double */
+            nozzle_l_min: number;
+            /** Format: double */
+            bar: number;
+            /** Format: double */
+            bearing_deg: number;
+            field_name: string;
+            fields: components["schemas"]["FieldRef"][];
+            outline: components["schemas"]["Place"][];
+            keep_outs: components["schemas"]["KeptOut"][];
+            sensitive: components["schemas"]["KeptOut"][];
+            start: components["schemas"]["Place"];
+            passes: components["schemas"]["SprayPass"][];
+            sorties: components["schemas"]["SpraySortie"][];
+            /** @description of each sortie */
+            loads: components["schemas"]["SprayLoad"][];
+            fills: components["schemas"]["SprayFill"][];
+            done: components["schemas"]["SprayedPart"][];
+            waiting: components["schemas"]["WaitingPass"][];
+            hours: components["schemas"]["SprayHour"][];
+            /** Format: double */
+            buffer_m: number;
+            /** Format: double */
+            field_ha: number;
+            /** Format: double */
+            area_ha: number;
+            /** Format: double */
+            once_ha: number;
+            /** Format: double */
+            twice_ha: number;
+            /** Format: double */
+            done_ha: number;
+            broken: components["schemas"]["BrokenWish"][];
+            verdict: components["schemas"]["Verdict"];
+            assumed: string[];
+            /** Format: double */
+            tank_l: number;
+            /** Format: double */
+            dry_kg: number;
+            /** Format: double */
+            most_kg: number;
+            /** Format: double */
+            usable_wh: number;
+            /**
+             * Format: double
+             * @description at the nozzles
+             */
+            wind_ms?: number | null;
+            /** Format: double */
+            wind_from_deg?: number | null;
+        };
+        SpraySettings: {
+            /** Format: double */
+            rate: number;
+            /** Format: double */
+            speed_ms: number;
+            /** Format: double */
+            swath_m: number;
+            /** Format: double */
+            flow_l_min: number;
+        };
+        FieldRef: {
+            id: string;
+            name: string;
+        };
+        KeptOut: {
+            name: string;
+            area: boolean;
+            places: components["schemas"]["Place"][];
+        };
+        SprayPass: {
+            from: components["schemas"]["Place"];
+            to: components["schemas"]["Place"];
+            /** Format: double */
+            length_m: number;
+            /** Format: double */
+            area_m2: number;
+            edge: boolean;
+            /** @description from 1, of its first part that is left; 0: all is sprayed */
+            sortie: number;
+            /** @description what drift from it would reach in the wind now; empty: nothing */
+            waits: string;
+        };
+        SprayLeg: {
+            pass: number;
+            from: components["schemas"]["Place"];
+            to: components["schemas"]["Place"];
+            /** Format: double */
+            from_share: number;
+            /** Format: double */
+            to_share: number;
+            back: boolean;
+        };
+        SpraySortie: {
+            legs: components["schemas"]["SprayLeg"][];
+            /** Format: double */
+            ha: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            take_off_kg: number;
+            /** Format: double */
+            wh: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            ferry_m: number;
+            /** @enum {string} */
+            limit: "tank" | "mass" | "energy" | "area";
+        };
+        SprayLoad: {
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            ha: number;
+            /** @description of each product of the mix, in its unit */
+            amounts: number[];
+            /** Format: double */
+            water: number;
+        };
+        WaitingPass: {
+            pass: number;
+            reaches: string;
+            id: string;
+            /** Format: double */
+            nearest_m: number;
+        };
+        SprayHour: {
+            /** Format: date-time */
+            at: string;
+            verdict: components["schemas"]["Verdict"];
+            /** @description passes that may be sprayed in this hour */
+            free: number;
+            waiting: number;
+            /** Format: double */
+            wind_ms?: number | null;
+            /** Format: double */
+            from_deg?: number | null;
+            why: string;
+        };
+        /** @description a wish that cannot be met, and the nearest value that can */
+        BrokenWish: {
+            /** @description field of the wish */
+            wish: string;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            /** Format: double */
+            nearest?: number;
+        };
+        NewSprayed: {
+            parts: components["schemas"]["NewSprayedPart"][];
+            /** Format: uuid */
+            flight_id?: string | null;
+        };
+        NewSprayedPart: {
+            /** Format: uuid */
+            id: string;
+            pass: number;
+            /** Format: double */
+            from_share: number;
+            /** Format: double */
+            to_share: number;
+        };
+        SprayedPart: {
+            /** Format: uuid */
+            id: string;
+            pass: number;
+            /** Format: double */
+            from_share: number;
+            /** Format: double */
+            to_share: number;
+            /** Format: double */
+            ha: number;
+            /** Format: double */
+            litres: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+        };
+        SprayedIds: {
+            ids: string[];
+        };
+        FillLine: {
+            what: string;
+            /** Format: double */
+            amount: number;
+            unit: string;
+            /** @description who put it in */
+            first: string;
+            /** @description who saw it go in */
+            second: string;
+        };
+        SprayFill: {
+            number: number;
+            /** Format: double */
+            litres: number;
+            /** Format: double */
+            ha: number;
+            lines: components["schemas"]["FillLine"][];
+            /**
+             * Format: double
+             * @description weighed before take-off
+             */
+            mass_kg: number | null;
+            by: string;
+            /** Format: date-time */
+            at: string;
+            version: number;
+            /** @description every line seen by two people, and weighed */
+            complete: boolean;
+        };
+        /** @description one press at the truck */
+        SaveFill: {
+            /** Format: uuid */
+            id: string;
+            version: number;
+            /** @description that is ticked */
+            line?: number;
+            /** @description seen by a second person */
+            second?: boolean;
+            /** @description who saw it; signs with the own PIN */
+            second_login?: string;
+            second_pin?: string;
+            /**
+             * Format: double
+             * @description as weighed
+             */
+            mass_kg?: number;
+        };
+        NozzleKind: {
+            /** Format: uuid */
+            id: string;
+            key: string;
+            name: string;
+            /** Format: double */
+            least_l_min: number;
+            /** Format: double */
+            most_l_min: number;
+            /** Format: double */
+            least_bar: number;
+            /** Format: double */
+            most_bar: number;
+            /** @enum {string} */
+            droplets: "very fine" | "fine" | "medium" | "coarse" | "very coarse" | "extremely coarse";
+            active: boolean;
+            version: number;
+        };
+        Nozzles: {
+            nozzles: components["schemas"]["NozzleKind"][];
+        };
+        NewSprayCheck: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            kind: "scale" | "pump" | "catch" | "bled" | "idle-zero" | "cleaned" | "spreader";
+            /** @description catch: litres a minute of each nozzle; spreader: kg in each tray */
+            caught?: number[];
+            /**
+             * Format: double
+             * @description catch: litres a minute together; pump: litres caught
+             */
+            target?: number;
+            /**
+             * Format: double
+             * @description pump: litres shown; scale: kg shown for the known mass
+             */
+            shown?: number;
+            /**
+             * Format: double
+             * @description scale: kg put on
+             */
+            known?: number;
+            /**
+             * Format: double
+             * @description scale: kg shown when empty
+             */
+            empty?: number;
+            /**
+             * Format: double
+             * @description scale: span; pump: factor, as set now
+             */
+            factor?: number;
+            pulses_per_litre?: boolean;
+            /** @description bled, idle-zero, cleaned: found in order */
+            in_order?: boolean;
+            note?: string;
+        };
+        SprayCheck: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            kind: "scale" | "pump" | "catch" | "bled" | "idle-zero" | "cleaned" | "spreader";
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            input: components["schemas"]["NewSprayCheck"];
+        };
+        CheckAge: {
+            kind: string;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
+        };
+        SprayChecks: {
+            checks: components["schemas"]["SprayCheck"][];
+            /** @description what holds now */
+            standing: components["schemas"]["CheckAge"][];
         };
     };
     responses: {
@@ -9584,6 +10172,269 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSprayPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description SprayPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveSprayPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveSprayPlan"];
+            };
+        };
+        responses: {
+            /** @description SprayPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    trySprayPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SprayWish"];
+            };
+        };
+        responses: {
+            /** @description SprayPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putSprayed: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSprayed"];
+            };
+        };
+        responses: {
+            /** @description SprayPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeSprayedBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SprayedIds"];
+            };
+        };
+        responses: {
+            /** @description SprayPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveFill: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveFill"];
+            };
+        };
+        responses: {
+            /** @description SprayPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listNozzles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Nozzles */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nozzles"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveNozzle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NozzleKind"];
+            };
+        };
+        responses: {
+            /** @description Nozzles */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Nozzles"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listSprayChecks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description SprayChecks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayChecks"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addSprayCheck: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewSprayCheck"];
+            };
+        };
+        responses: {
+            /** @description SprayChecks */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayChecks"];
+                };
             };
             default: components["responses"]["Problem"];
         };

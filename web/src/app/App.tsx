@@ -36,6 +36,7 @@ const SitesView = lazy(() => import("../sites/SitesView").then((m) => ({ default
 const SiteView = lazy(() => import("../sites/SiteView").then((m) => ({ default: m.SiteView })));
 const JobsView = lazy(() => import("../jobs/JobsView").then((m) => ({ default: m.JobsView })));
 const JobView = lazy(() => import("../jobs/JobView").then((m) => ({ default: m.JobView })));
+const SprayView = lazy(() => import("../spraying/SprayView").then((m) => ({ default: m.SprayView })));
 const PersonView = lazy(() => import("../crew/PersonView").then((m) => ({ default: m.PersonView })));
 const PracticesView = lazy(() =>
   import("../practice/PracticesView").then((m) => ({ default: m.PracticesView })),
@@ -136,6 +137,7 @@ function Entry() {
               <Route path="crew/:id" element={<PersonView />} />
               <Route path="jobs" element={<JobsView />} />
               <Route path="jobs/:id" element={<JobView />} />
+              <Route path="jobs/:id/spray/:aircraft" element={<SprayView />} />
               <Route path="rules" element={<RulesView />} />
               <Route path="practices" element={<PracticesView />} />
               <Route path="setup" element={<SetupView />} />

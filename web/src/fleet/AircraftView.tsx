@@ -8,6 +8,7 @@ import { useAddress } from "../parts/address";
 import { QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import { CompassPanel } from "../practice/CompassPanel";
+import { ChecksLeaf } from "../spraying/ChecksLeaf";
 import { AircraftActs } from "./AircraftActs";
 import { AircraftHead } from "./AircraftHead";
 import { AircraftNow } from "./AircraftNow";
@@ -46,6 +47,7 @@ function Aircraft({ d }: { d: Schemas["AircraftDetail"] }) {
           { key: "parts", name: "Parts", count: d.parts.length },
           { key: "trends", name: "Motors over time" },
           { key: "set", name: "Compass and firmware" },
+          ...((d.type.profile.tank_l ?? 0) > 0 ? [{ key: "spray", name: "Spray system" }] : []),
         ]}
       />
       <Waits about={raised} />
@@ -58,6 +60,7 @@ function Aircraft({ d }: { d: Schemas["AircraftDetail"] }) {
           <FirmwarePanel aircraft={a.id} typeKey={d.type.profile.key} />
         </>
       )}
+      {tab === "spray" && <ChecksLeaf aircraft={a.id} />}
       <AircraftActs d={d} onClose={() => set({ act: "" })} />
     </>
   );

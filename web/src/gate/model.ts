@@ -47,6 +47,8 @@ export function lifterOf(kind: Kind | undefined): Lifter {
     case "site-airspace":
     case "site-home":
     case "site-weather":
+    case "spray-plan":
+    case "spray-checks":
       return "pilot";
     case "aircraft":
     case "defect":

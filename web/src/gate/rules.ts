@@ -68,6 +68,8 @@ export const heldWords: Record<Schemas["RuleId"], string> = {
   sector: "climb and approach",
   site: "site, air and airspace",
   speed: "speed",
+  "spray-plan": "spray plan",
+  "spray-system": "spray system calibrated",
   "spray-wind": "wind for spraying",
   sticks: "sticks",
   "structure-request": "consent of the structure's owner",

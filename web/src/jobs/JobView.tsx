@@ -82,6 +82,19 @@ function Planned({ j }: { j: Job }) {
         {j.product && <> · {j.product}</>}
         {j.state !== "planned" && <strong> · {stateWords[j.state]}</strong>}
       </p>
+      {j.work === "spraying" && (
+        <p className="d-flex gap-2 flex-wrap no-print">
+          {j.aircraft.map((a) => (
+            <Link
+              key={a.aircraft_id}
+              className="btn btn-outline-primary"
+              to={`/jobs/${j.id}/spray/${a.aircraft_id}`}
+            >
+              Spray plan of {a.name}
+            </Link>
+          ))}
+        </p>
+      )}
       <div className="two">
         <div className="stack">
           <Sheet

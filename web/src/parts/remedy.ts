@@ -40,6 +40,8 @@ export function remedyWords(r: Step): string {
     "site-airspace": "Open the airspace",
     "site-home": "Open the way home",
     "site-weather": "Read the weather",
+    "spray-checks": "Calibrate it",
+    "spray-plan": "Open the spray plan",
     station: named("Open", r.name || "the station"),
     "take-off": "Released: take off",
     task: "Open a work order",
@@ -122,6 +124,10 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
       return `/sites/${r.id}?tab=weather${aircraft ? `&aircraft=${aircraft}` : ""}`;
     case "site-airspace":
       return `/sites/${r.id}?tab=airspace`;
+    case "spray-plan":
+      return `/jobs/${(r.id ?? "").replace("/", "/spray/")}`;
+    case "spray-checks":
+      return `/fleet/${r.id}?tab=spray`;
     case "choose-packs":
     case "enter-wind":
       return aircraft ? `/gate/${aircraft}` : undefined;

@@ -1,0 +1,132 @@
+package spraying
+
+import (
+	"context"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/airframe"
+	"mainstay/core/spray"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// airframeLoad is nothing on board but the packs.
+var airframeLoad = airframe.Load{}
+
+// Done is a part of a pass that is sprayed.
+type Done struct {
+	ID        uuid.UUID
+	PlanID    uuid.UUID
+	Pass      int
+	FromShare float64
+	ToShare   float64
+	AreaM2    float64 `gorm:"column:area_m2"`
+	Litres    float64
+	FlightID  *uuid.UUID
+	At        time.Time
+	ByName    string
+	BackAt    *time.Time
+	BackBy    *string
+}
+
+func (Done) TableName() string { return "spray_done" }
+
+// done are the parts that are sprayed and not taken back, oldest first.
+func (s *Service) done(ctx context.Context, plan uuid.UUID) ([]Done, error) {
+	out := []Done{}
+	if plan == uuid.Nil {
+		return out, nil
+	}
+	return out, s.DB.WithContext(ctx).Order("at, id").Find(&out, "plan_id = ? and back_at is null", plan).Error
+}
+
+func sprayed(all []Done) []spray.Sprayed {
+	out := make([]spray.Sprayed, len(all))
+	for i, d := range all {
+		out[i] = spray.Sprayed{Pass: d.Pass, From: d.FromShare, To: d.ToShare}
+	}
+	return out
+}
+
+// Spray puts on record that parts of passes are sprayed, in the order flown. The same
+// id sent twice counts once; a part that was sprayed before is refused.
+func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Done) error {
+	p, err := s.Get(ctx, job, aircraft)
+	if err != nil {
+		return err
+	}
+	if p.Version == 0 {
+		return fault.Clash("no-plan", "There is no plan to spray by yet. Save it first.")
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := tx.Exec("select 1 from spray_plans where id = ? for no key update", p.ID).Error; err != nil {
+			return err
+		}
+		by, now := people.From(ctx), s.Clock.Now()
+		var have []Done
+		if err := tx.Find(&have, "plan_id = ?", p.ID).Error; err != nil {
+			return err
+		}
+		ha, n := 0.0, 0
+		for i, d := range parts {
+			if known(have, d.ID) {
+				continue
+			}
+			if d.Pass < 0 || d.Pass >= len(p.Out.Passes) || !(d.FromShare >= 0 && d.FromShare < d.ToShare && d.ToShare <= 1) {
+				return fault.Bad(fmt.Sprintf("parts.%d", i), "The plan has no such part of a pass: it has %d passes.", len(p.Out.Passes))
+			}
+			for _, h := range have {
+				if h.BackAt == nil && h.Pass == d.Pass && min(h.ToShare, d.ToShare)-max(h.FromShare, d.FromShare) > 1e-6 {
+					return fault.Clash("sprayed-already", "Pass %d is sprayed there already, put on record by %s. Nothing was saved.", d.Pass+1, h.ByName)
+				}
+			}
+			d.PlanID, d.At, d.ByName = p.ID, now, by.Name
+			d.AreaM2 = p.Out.Passes[d.Pass].Area * (d.ToShare - d.FromShare)
+			d.Litres = d.AreaM2 / 1e4 * p.Out.Settings.Rate
+			if err := tx.Create(&d).Error; err != nil {
+				return err
+			}
+			have, ha, n = append(have, d), ha+d.AreaM2/1e4, n+1
+		}
+		if n == 0 {
+			return nil
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Sprayed, Subject: aircraft, At: now, By: by.By(), Summary: fmt.Sprintf("%s: %.2f ha of %s sprayed", p.Aircraft.Name, ha, p.Ground.Field.Name),
+			Content: map[string]any{"plan": p.ID, "job": job, "parts": parts, "rate": p.Out.Settings.Rate}})
+		return err
+	})
+}
+
+func known(have []Done, id uuid.UUID) bool {
+	for _, h := range have {
+		if h.ID == id {
+			return true
+		}
+	}
+	return false
+}
+
+// Unspray takes back what was put on record by mistake; it stays on file, with who
+// took it back.
+func (s *Service) Unspray(ctx context.Context, job, aircraft uuid.UUID, ids []uuid.UUID) error {
+	p, err := s.about(ctx, job, aircraft)
+	if err != nil {
+		return err
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		by, now := people.From(ctx), s.Clock.Now()
+		res := tx.Exec("update spray_done set back_at = ?, back_by = ? where plan_id = ? and id = any(?::uuid[]) and back_at is null", now, by.Name, p.ID, db.UUIDs(ids))
+		if res.Error != nil || res.RowsAffected == 0 {
+			return res.Error
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SprayTakenBack, Subject: aircraft, At: now, By: by.By(), Summary: p.Aircraft.Name + ": taken back what was put on record as sprayed",
+			Content: map[string]any{"plan": p.ID, "parts": ids}})
+		return err
+	})
+}

@@ -1,0 +1,76 @@
+package spraying
+
+import (
+	"context"
+	"fmt"
+
+	"github.com/google/uuid"
+
+	"mainstay/core/judge"
+	"mainstay/internal/jobs"
+)
+
+// Planned is what the plan says of the next flight of an aircraft of a job; nil where
+// nobody has planned.
+func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.PlannedFlight, error) {
+	head, err := s.about(ctx, job, aircraft)
+	if err != nil || head.Version == 0 {
+		return nil, err
+	}
+	p, err := s.work(ctx, head)
+	if err != nil {
+		return nil, err
+	}
+	out := jobs.PlannedFlight{Findings: p.findings()}
+	if f := p.Out.Flown.Sorties; len(f) > 0 {
+		out.NeedWh, out.TakeOffKg, out.Seconds = f[0].Wh, f[0].TakeOffKg, f[0].Seconds
+	}
+	checks, err := s.Checks(ctx, aircraft)
+	if err != nil {
+		return nil, err
+	}
+	crew, _, err := s.Jobs.People.Crew(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for _, c := range Standing(checks, s.Clock.Now(), crew.Location()) {
+		if c.Verdict != judge.Clear {
+			out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleSpraySystem, Verdict: c.Verdict, Sentence: c.Sentence, Source: "usual practice; the maker's manual wins", Evidence: "Calibrations on record.", Lifts: "calibrating it", Remedy: &judge.Remedy{Kind: judge.OpenSprayChecks, ID: aircraft.String()}})
+		}
+	}
+	return &out, nil
+}
+
+// findings are what stands against flying the plan as it is.
+func (p Plan) findings() []judge.Finding {
+	out := []judge.Finding{}
+	at := p.Job.ID.String() + "/" + p.Aircraft.ID.String()
+	find := func(rule judge.Rule, v judge.Verdict, sentence string) {
+		out = append(out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: "product label; usual practice", Evidence: "Spray plan.", Lifts: "changing the plan", Remedy: &judge.Remedy{Kind: judge.OpenSprayPlan, ID: at}})
+	}
+	for _, b := range p.Out.Broken {
+		if b.Wish != "wind" || len(p.Out.Waiting) == 0 {
+			find(judge.RuleSprayPlan, b.Verdict, b.Sentence)
+		}
+	}
+	if len(p.Out.Flown.Sorties) == 0 && len(p.Out.Broken) == 0 {
+		find(judge.RuleSprayPlan, judge.Watch, "By the plan all of this field is sprayed already.")
+	}
+	waits := map[int]string{}
+	for _, w := range p.Out.Waiting {
+		waits[w.Pass] = w.Reaches
+	}
+	if len(p.Out.Flown.Sorties) == 0 {
+		return out
+	}
+	n, reaches := 0, ""
+	for _, l := range p.Out.Flown.Sorties[0].Legs {
+		if r, ok := waits[l.Pass]; ok {
+			n, reaches = n+1, r
+		}
+	}
+	if n > 0 {
+		find(judge.RuleDrift, judge.Stop, fmt.Sprintf("In the wind now, drift from %s of the next flight would come within %g m of %s. They wait for another wind.", passes(n), p.Out.Buffer, reaches))
+	}
+	return out
+}

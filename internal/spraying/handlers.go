@@ -1,0 +1,144 @@
+package spraying
+
+import (
+	"context"
+	"encoding/json"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mainstay/api"
+	"mainstay/core/crew"
+	"mainstay/core/judge"
+	"mainstay/internal/people"
+)
+
+// Handlers serve the spray plans.
+type Handlers struct{ Spraying *Service }
+
+func (h *Handlers) GetSprayPlan(ctx context.Context, r api.GetSprayPlanRequestObject) (api.GetSprayPlanResponseObject, error) {
+	p, err := h.Spraying.Get(ctx, r.Id, r.Aircraft)
+	return api.GetSprayPlan200JSONResponse(p.wire(ctx)), err
+}
+
+func (h *Handlers) TrySprayPlan(ctx context.Context, r api.TrySprayPlanRequestObject) (api.TrySprayPlanResponseObject, error) {
+	p, err := h.Spraying.Try(ctx, r.Id, r.Aircraft, *r.Body)
+	return api.TrySprayPlan200JSONResponse(p.wire(ctx)), err
+}
+
+func (h *Handlers) SaveSprayPlan(ctx context.Context, r api.SaveSprayPlanRequestObject) (api.SaveSprayPlanResponseObject, error) {
+	if err := h.Spraying.Save(ctx, r.Body.Id, r.Id, r.Aircraft, r.Body.Wish, r.Body.Version); err != nil {
+		return nil, err
+	}
+	p, err := h.Spraying.Get(ctx, r.Id, r.Aircraft)
+	return api.SaveSprayPlan200JSONResponse(p.wire(ctx)), err
+}
+
+func (h *Handlers) PutSprayed(ctx context.Context, r api.PutSprayedRequestObject) (api.PutSprayedResponseObject, error) {
+	parts := make([]Done, len(r.Body.Parts))
+	for i, x := range r.Body.Parts {
+		parts[i] = Done{ID: x.Id, Pass: x.Pass, FromShare: x.FromShare, ToShare: x.ToShare, FlightID: r.Body.FlightId}
+	}
+	if err := h.Spraying.Spray(ctx, r.Id, r.Aircraft, parts); err != nil {
+		return nil, err
+	}
+	p, err := h.Spraying.Get(ctx, r.Id, r.Aircraft)
+	return api.PutSprayed200JSONResponse(p.wire(ctx)), err
+}
+
+func (h *Handlers) TakeSprayedBack(ctx context.Context, r api.TakeSprayedBackRequestObject) (api.TakeSprayedBackResponseObject, error) {
+	if err := h.Spraying.Unspray(ctx, r.Id, r.Aircraft, r.Body.Ids); err != nil {
+		return nil, err
+	}
+	p, err := h.Spraying.Get(ctx, r.Id, r.Aircraft)
+	return api.TakeSprayedBack200JSONResponse(p.wire(ctx)), err
+}
+
+func (h *Handlers) SaveFill(ctx context.Context, r api.SaveFillRequestObject) (api.SaveFillResponseObject, error) {
+	b := r.Body
+	t := Tick{ID: b.Id, Version: b.Version, Line: b.Line, MassKg: b.MassKg}
+	if b.SecondLogin != nil && *b.SecondLogin != "" {
+		t.SecondLogin = *b.SecondLogin
+		if b.SecondPin != nil {
+			t.SecondPIN = *b.SecondPin
+		}
+	}
+	if err := h.Spraying.Fill(ctx, r.Id, r.Aircraft, r.Number, t); err != nil {
+		return nil, err
+	}
+	p, err := h.Spraying.Get(ctx, r.Id, r.Aircraft)
+	return api.SaveFill200JSONResponse(p.wire(ctx)), err
+}
+
+func (h *Handlers) ListNozzles(ctx context.Context, _ api.ListNozzlesRequestObject) (api.ListNozzlesResponseObject, error) {
+	out, err := h.nozzles(ctx)
+	return api.ListNozzles200JSONResponse(out), err
+}
+
+func (h *Handlers) SaveNozzle(ctx context.Context, r api.SaveNozzleRequestObject) (api.SaveNozzleResponseObject, error) {
+	b := r.Body
+	n := Nozzle{ID: r.Id, Key: b.Key, Name: b.Name, LeastLPM: b.LeastLMin, MostLPM: b.MostLMin, LeastBar: b.LeastBar, MostBar: b.MostBar, Droplets: string(b.Droplets), Active: b.Active, Version: b.Version}
+	if err := h.Spraying.SaveNozzle(ctx, n); err != nil {
+		return nil, err
+	}
+	out, err := h.nozzles(ctx)
+	return api.SaveNozzle200JSONResponse(out), err
+}
+
+func (h *Handlers) nozzles(ctx context.Context) (api.Nozzles, error) {
+	all, err := h.Spraying.Nozzles(ctx)
+	out := api.Nozzles{Nozzles: []api.NozzleKind{}}
+	for _, n := range all {
+		out.Nozzles = append(out.Nozzles, api.NozzleKind{Id: n.ID, Key: n.Key, Name: n.Name, LeastLMin: n.LeastLPM, MostLMin: n.MostLPM, LeastBar: n.LeastBar, MostBar: n.MostBar, Droplets: api.NozzleKindDroplets(n.Droplets), Active: n.Active, Version: n.Version})
+	}
+	return out, err
+}
+
+func (h *Handlers) ListSprayChecks(ctx context.Context, r api.ListSprayChecksRequestObject) (api.ListSprayChecksResponseObject, error) {
+	out, err := h.checks(ctx, r.Id)
+	return api.ListSprayChecks200JSONResponse(out), err
+}
+
+func (h *Handlers) AddSprayCheck(ctx context.Context, r api.AddSprayCheckRequestObject) (api.AddSprayCheckResponseObject, error) {
+	if err := h.Spraying.AddCheck(ctx, r.Id, *r.Body); err != nil {
+		return nil, err
+	}
+	out, err := h.checks(ctx, r.Id)
+	return api.AddSprayCheck201JSONResponse(out), err
+}
+
+func (h *Handlers) checks(ctx context.Context, aircraft uuid.UUID) (api.SprayChecks, error) {
+	out := api.SprayChecks{Checks: []api.SprayCheck{}}
+	if _, err := h.Spraying.Fleet.Aircraft(ctx, aircraft); err != nil {
+		return out, err
+	}
+	all, err := h.Spraying.Checks(ctx, aircraft)
+	if err != nil {
+		return out, err
+	}
+	for _, c := range all {
+		v, err := judge.ParseVerdict(c.Verdict)
+		if err != nil {
+			return out, err
+		}
+		w := api.SprayCheck{Id: c.ID, Kind: api.SprayCheckKind(c.Kind), Verdict: v, Sentence: c.Sentence, At: c.At.UTC(), By: c.ByName}
+		if err := json.Unmarshal([]byte(c.Input), &w.Input); err != nil {
+			return out, err
+		}
+		out.Checks = append(out.Checks, w)
+	}
+	c, _, err := h.Spraying.Jobs.People.Crew(ctx)
+	out.Standing = Standing(all, h.Spraying.Clock.Now(), c.Location())
+	return out, err
+}
+
+// mayPlan reports whether whoever asks may change plans.
+func mayPlan(ctx context.Context) bool { return people.From(ctx).Has(crew.Pilot) }
+
+func utc(t time.Time) *time.Time {
+	if t.IsZero() {
+		return nil
+	}
+	u := t.UTC()
+	return &u
+}

@@ -1,0 +1,240 @@
+// Package spraying keeps how a field is sprayed by an aircraft of a job: the
+// wish, what is sprayed of it, the fills at the truck, and the calibrations of
+// what sprays. What follows from a wish is worked out by core/spray each time.
+package spraying
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/airframe"
+	"mainstay/core/spray"
+	"mainstay/core/weather"
+	"mainstay/internal/fleet"
+	"mainstay/internal/jobs"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+	"mainstay/internal/sites"
+)
+
+// Service keeps spray plans.
+type Service struct {
+	DB    *gorm.DB
+	Clock clock.Clock
+	Fleet *fleet.Service
+	Sites *sites.Service
+	Jobs  *jobs.Service
+}
+
+// Stored is a plan as it is kept.
+type Stored struct {
+	ID         uuid.UUID
+	JobID      uuid.UUID
+	AircraftID uuid.UUID
+	Wish       string
+	Version    int
+	ByName     string
+	At         time.Time
+}
+
+func (Stored) TableName() string { return "spray_plans" }
+
+// Plan is a plan with what it is for and what follows from it.
+type Plan struct {
+	ID       uuid.UUID
+	Version  int // 0: nobody has planned yet; the wish is a proposal
+	ByName   string
+	At       time.Time
+	Job      jobs.Job
+	Aircraft fleet.Aircraft
+	Type     airframe.Type
+	Wish     spray.Wish
+	Out      spray.Plan
+	Ground   Ground
+	Done     []Done
+	Fills    []Fill
+	Dry      float64 // kg, without the mix
+	Most     float64 // kg that it takes off with today
+	UsableWh float64
+	Hours    []Hour
+
+	sensitive []spray.Sensitive
+}
+
+// Get is the plan of an aircraft of a job, worked out now.
+func (s *Service) Get(ctx context.Context, job, aircraft uuid.UUID) (Plan, error) {
+	return s.plan(ctx, job, aircraft, nil)
+}
+
+// Try works a wish out without keeping it.
+func (s *Service) Try(ctx context.Context, job, aircraft uuid.UUID, w spray.Wish) (Plan, error) {
+	return s.plan(ctx, job, aircraft, &w)
+}
+
+func (s *Service) plan(ctx context.Context, job, aircraft uuid.UUID, w *spray.Wish) (Plan, error) {
+	p, err := s.about(ctx, job, aircraft)
+	if err != nil {
+		return p, err
+	}
+	if w != nil {
+		p.Wish = *w
+	}
+	if p, err = s.work(ctx, p); err != nil || w != nil {
+		return p, err // the hours of the forecast are asked for once, not while somebody tries
+	}
+	if p.Fills, err = s.fills(ctx, p.ID); err != nil {
+		return p, err
+	}
+	p.Hours, err = s.hours(ctx, p)
+	return p, err
+}
+
+// work works a plan out.
+func (s *Service) work(ctx context.Context, p Plan) (Plan, error) {
+	var err error
+	if p.Done, err = s.done(ctx, p.ID); err != nil {
+		return p, err
+	}
+	g, err := s.given(ctx, &p)
+	if err != nil {
+		return p, err
+	}
+	g.Sprayed = sprayed(p.Done)
+	p.Dry, p.Most, p.UsableWh, p.sensitive = g.DryKg, g.MostKg, g.UsableWh, g.Sensitive
+	p.Out, err = spray.Make(p.Wish, g)
+	return p, wrong(err)
+}
+
+// about is a plan with what it is for, before anything is worked out.
+func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, error) {
+	var p Plan
+	var err error
+	if p.Job, err = s.Jobs.Get(ctx, job); err != nil {
+		return p, err
+	}
+	if p.Job.Work != string(weather.Spraying) {
+		return p, fault.Clash("not-spraying", "This job is %s: there is nothing to spray.", p.Job.Work)
+	}
+	if !slices.ContainsFunc(p.Job.Aircraft, func(c jobs.Craft) bool { return c.AircraftID == aircraft }) {
+		return p, fault.Missing("aircraft of this job")
+	}
+	if p.Aircraft, err = s.Fleet.Aircraft(ctx, aircraft); err != nil {
+		return p, err
+	}
+	if p.Type, err = s.Fleet.Type(ctx, p.Aircraft.TypeKey); err != nil {
+		return p, err
+	}
+	if p.Type.TankL <= 0 {
+		return p, fault.Clash("no-tank", "%s carries no tank.", p.Aircraft.Name)
+	}
+	var row Stored
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&row, "job_id = ? and aircraft_id = ?", job, aircraft).Error; err != nil {
+		return p, err
+	}
+	if row.ID == uuid.Nil {
+		p.Wish = spray.Defaults()
+		p.Wish.Granules = false
+		return p, nil
+	}
+	p.ID, p.Version, p.ByName, p.At = row.ID, row.Version, row.ByName, row.At.UTC()
+	return p, json.Unmarshal([]byte(row.Wish), &p.Wish)
+}
+
+// wrong turns a refusal of the core into a sentence at its field.
+func wrong(err error) error {
+	if err == nil || !errors.Is(err, spray.ErrInput) {
+		return err
+	}
+	first, _, _ := strings.Cut(err.Error(), "\n")
+	words := strings.TrimPrefix(first, spray.ErrInput.Error()+": ")
+	for name, field := range fields {
+		if strings.HasPrefix(words, name+" ") {
+			return fault.Bad(field, "%s.", strings.ToUpper(words[:1])+words[1:])
+		}
+	}
+	return fault.Bad("wish", "%s.", strings.ToUpper(words[:1])+words[1:])
+}
+
+// fields are the fields of a wish by the names that the core gives them.
+var fields = map[string]string{"rate": "rate", "speed": "speed_ms", "swath": "swath_m", "flow": "flow_l_min", "edge": "edge_m", "height over the crop": "height_m", "height of the crop": "crop_m", "sections": "sections", "bearing": "bearing_deg", "tank": "tank_l", "density of the mix": "kg_per_l", "turn": "turn_s", "dry mass": "dry_kg"}
+
+// Save keeps a wish. Version 0 is the first; whoever changed it meanwhile is named.
+// Once a pass is sprayed, what the passes lie by stays as it is.
+func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray.Wish, version int) error {
+	before, err := s.Try(ctx, job, aircraft, w)
+	if err != nil {
+		return err
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		by, now := people.From(ctx), s.Clock.Now()
+		var row Stored
+		if err := tx.Raw("select * from spray_plans where job_id = ? and aircraft_id = ? for no key update", job, aircraft).Scan(&row).Error; err != nil {
+			return err
+		}
+		content, err := json.Marshal(w)
+		if err != nil {
+			return err
+		}
+		switch {
+		case row.ID == uuid.Nil && version == 0:
+			row = Stored{ID: id, JobID: job, AircraftID: aircraft, Wish: string(content), Version: 1, ByName: by.Name, At: now}
+			err = tx.Create(&row).Error
+		case row.ID == id && row.Version == 1 && version == 0 && same(row.Wish, w):
+			return nil // the same press sent twice
+		case row.Version != version:
+			return fault.Stale("spray plan")
+		default:
+			if err := mayChange(tx, row, w); err != nil {
+				return err
+			}
+			err = tx.Exec("update spray_plans set wish = ?, version = version + 1, by_name = ?, at = ? where id = ?", string(content), by.Name, now, row.ID).Error
+		}
+		if err != nil {
+			return err
+		}
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayPlanned, Subject: aircraft, At: now, By: by.By(), Summary: before.Aircraft.Name + ": spray plan of " + before.Job.Aim,
+			Content: map[string]any{"plan": row.ID, "job": job, "wish": w}})
+		return err
+	})
+}
+
+func same(stored string, w spray.Wish) bool {
+	var was spray.Wish
+	a, _ := json.Marshal(w)
+	if json.Unmarshal([]byte(stored), &was) != nil {
+		return false
+	}
+	b, _ := json.Marshal(was)
+	return string(a) == string(b)
+}
+
+// lies is what decides where the passes lie.
+func lies(w spray.Wish) [7]any {
+	return [7]any{w.Field, w.EdgeM, w.Swath, w.Direction, w.BearingDeg, w.Sections, w.Edges}
+}
+
+// mayChange keeps the passes where they are once something of them is sprayed.
+func mayChange(tx *gorm.DB, row Stored, w spray.Wish) error {
+	var was spray.Wish
+	if err := json.Unmarshal([]byte(row.Wish), &was); err != nil {
+		return err
+	}
+	var n int
+	if err := tx.Raw("select count(*) from spray_done where plan_id = ? and back_at is null", row.ID).Scan(&n).Error; err != nil {
+		return err
+	}
+	if n > 0 && lies(was) != lies(w) {
+		return fault.Clash("sprayed-already", "Part of this field is sprayed already, by the passes as they lie: field, edge, swath, direction and sections stay. Take back what was sprayed, or change only rate, speed and product.")
+	}
+	return nil
+}

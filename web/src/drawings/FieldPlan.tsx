@@ -1,0 +1,207 @@
+import type { Schemas } from "../api/client";
+import { box, isDone, plane, scaleLength, sprayedOf, type Spot } from "../spraying/model";
+
+export interface FieldPlanProps {
+  plan: Schemas["SprayPlan"];
+  /** Passes that are chosen. */
+  chosen?: number[];
+  onPass?: (pass: number) => void;
+  label: string;
+}
+
+const path = (s: Spot[], closed: boolean) =>
+  s.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("") + (closed ? "Z" : "");
+
+const between = (a: Spot, b: Spot, t: number): Spot => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
+
+/** A field from above: its passes by sortie, what is sprayed, what waits for another wind. North is up. */
+export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProps) {
+  const to = plane(p.outline);
+  const outline = p.outline.map(to);
+  const start = to(p.start);
+  const near = [...p.sensitive.flatMap((s) => s.places.map(to)), start].filter(
+    ([x, y]) => Math.hypot(x, y) < 3 * Math.max(...outline.map(([a, b]) => Math.hypot(a, b))),
+  );
+  const width = Math.max(...outline.map((s) => s[0])) - Math.min(...outline.map((s) => s[0]));
+  const view = box([...outline, ...near], Math.max(12, width * 0.04));
+  const u = Math.max(view[2], view[3] * 1.2) / 100; // a hundredth of the picture
+  view[0] -= u * 9; // room at the left for north and wind
+  view[2] += u * 15; // and at the right and above for names
+  view[1] -= u * 4;
+  view[3] += u * 4;
+  const bar = scaleLength(view[2]);
+  return (
+    <svg
+      className="fieldplan"
+      viewBox={view.map((v) => v.toFixed(1)).join(" ")}
+      role="group"
+      aria-label={label}
+    >
+      <path d={path(outline, true)} className="f-outline" strokeWidth={u * 0.4} />
+      {p.passes.map((x, i) => (
+        <PassBand
+          key={i}
+          i={i}
+          x={x}
+          plan={p}
+          to={to}
+          u={u}
+          on={chosen.includes(i)}
+          onPress={onPass && (() => onPass(i))}
+        />
+      ))}
+      {p.keep_outs.map((k, i) => (
+        <path key={i} d={path(k.places.map(to), k.area)} className="f-keep" strokeWidth={u * 0.5}>
+          <title>{k.name}</title>
+        </path>
+      ))}
+      {p.sensitive.map((k, i) => (
+        <Sensitive key={i} k={k} to={to} u={u} />
+      ))}
+      <SortieNumbers plan={p} to={to} u={u} />
+      <g transform={`translate(${start[0]} ${start[1]})`}>
+        <circle r={u * 1.6} className="f-start" strokeWidth={u * 0.5} />
+        <circle r={u * 0.5} className="f-dot" />
+        <title>Take-off and refill</title>
+      </g>
+      <Scale view={view} bar={bar} u={u} from={p.wind_from_deg} />
+    </svg>
+  );
+}
+
+interface BandProps {
+  i: number;
+  x: Schemas["SprayPass"];
+  plan: Schemas["SprayPlan"];
+  to: (p: Schemas["Place"]) => Spot;
+  u: number;
+  on: boolean;
+  onPress?: () => void;
+}
+
+function PassBand({ i, x, plan, to, u, on, onPress }: BandProps) {
+  const [a, b] = [to(x.from), to(x.to)];
+  const done = isDone(plan, i);
+  const odd = x.sortie % 2 === 1;
+  const cls = [
+    "f-pass",
+    done ? "done" : odd ? "odd" : "even",
+    x.waits && !done ? "waits" : "",
+    on ? "on" : "",
+  ];
+  const said = `Pass ${i + 1}${x.edge ? " along an edge" : ""}, ${Math.round(x.length_m)} m${
+    done ? ", sprayed" : x.sortie ? `, flight ${x.sortie}` : ""
+  }${x.waits ? `, waits: drift would reach ${x.waits}` : ""}`;
+  return (
+    <g
+      className={cls.filter(Boolean).join(" ")}
+      {...(onPress && {
+        role: "button",
+        tabIndex: 0,
+        "aria-pressed": on,
+        "aria-label": said,
+        onClick: onPress,
+        onKeyDown: (e) => (e.key === "Enter" || e.key === " ") && (e.preventDefault(), onPress()),
+      })}
+    >
+      <title>{said}</title>
+      <line
+        x1={a[0]}
+        y1={a[1]}
+        x2={b[0]}
+        y2={b[1]}
+        className="band"
+        strokeWidth={plan.settings.swath_m * 0.86}
+      />
+      {sprayedOf(plan, i).map(([f, t]) => {
+        const [c, d] = [between(a, b, f), between(a, b, t)];
+        return (
+          <line
+            key={f}
+            x1={c[0]}
+            y1={c[1]}
+            x2={d[0]}
+            y2={d[1]}
+            className="sprayed"
+            strokeWidth={plan.settings.swath_m * 0.86}
+          />
+        );
+      })}
+      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} className="way" strokeWidth={u * 0.22} />
+      {x.waits && !done && (
+        <line
+          x1={a[0]}
+          y1={a[1]}
+          x2={b[0]}
+          y2={b[1]}
+          className="waiting"
+          strokeWidth={u * 0.7}
+          strokeDasharray={`${u * 0.7} ${u * 1.4}`}
+        />
+      )}
+    </g>
+  );
+}
+
+/** The number of each flight, where it begins to spray. */
+function SortieNumbers({ plan, to, u }: Pick<BandProps, "plan" | "to" | "u">) {
+  return plan.sorties.slice(0, 40).map((s, i) => {
+    const first = s.legs[0];
+    if (!first) return null;
+    const [x, y] = between(to(first.from), to(first.to), 0.06);
+    return (
+      <g key={i} transform={`translate(${x} ${y})`}>
+        <circle r={u * 1.9} className="f-flight" strokeWidth={u * 0.25} />
+        <text y={u * 0.85} fontSize={u * 2.4} textAnchor="middle">
+          {i + 1}
+        </text>
+      </g>
+    );
+  });
+}
+
+function Sensitive({ k, to, u }: { k: Schemas["KeptOut"]; to: BandProps["to"]; u: number }) {
+  const spots = k.places.map(to);
+  const [x, y] = spots[0] ?? [0, 0];
+  return (
+    <g className="f-sensitive">
+      {spots.length > 1 ? (
+        <path d={path(spots, k.area)} strokeWidth={u * 0.5} strokeDasharray={`${u} ${u * 0.6}`} />
+      ) : (
+        <path
+          d={`M${x} ${y - u * 1.8}L${x + u * 1.7} ${y + u * 1.2}H${x - u * 1.7}Z`}
+          strokeWidth={u * 0.5}
+        />
+      )}
+      <text x={x} y={y - u * 2.4} fontSize={u * 2.4} textAnchor="middle">
+        {k.name}
+      </text>
+    </g>
+  );
+}
+
+function Scale({ view, bar, u, from }: { view: number[]; bar: number; u: number; from?: number | null }) {
+  const [x = 0, y = 0, , h = 0] = view;
+  return (
+    <g className="f-scale">
+      <path d={`M${x + u * 2} ${y + h - u * 3}v${u}h${bar}v${-u}`} strokeWidth={u * 0.3} fill="none" />
+      <text x={x + u * 2 + bar / 2} y={y + h - u * 3} fontSize={u * 2.2} textAnchor="middle">
+        {bar < 1000 ? `${bar} m` : `${bar / 1000} km`}
+      </text>
+      <g transform={`translate(${x + u * 5} ${y + u * 5})`}>
+        <text y={-u * 1.2} fontSize={u * 2.2} textAnchor="middle">
+          N
+        </text>
+        {from != null && (
+          <g transform={`rotate(${from})`}>
+            <path
+              d={`M0 ${-u * 3.4}V${u * 3.4}M${-u} ${u * 2.2}L0 ${u * 3.6}L${u} ${u * 2.2}`}
+              strokeWidth={u * 0.4}
+              fill="none"
+            />
+          </g>
+        )}
+      </g>
+    </g>
+  );
+}

@@ -1,0 +1,88 @@
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { useMay } from "../app/session";
+import { VerdictMark } from "../parts/Flag";
+import { Sheet } from "../parts/Sheet";
+import { QueryView } from "../parts/states";
+import { useZone } from "../parts/time";
+import { useChecks } from "./api";
+import { CatchPlot } from "./CatchPlot";
+import { CheckDialog } from "./CheckDialog";
+import { guides, type Kind } from "./checks";
+
+/** The calibrations of what sprays: what holds now, and each with its record. */
+export function ChecksLeaf({ aircraft }: { aircraft: string }) {
+  const q = useChecks(aircraft);
+  const z = useZone();
+  const may = useMay()("pilot", "crew", "technician");
+  const [kind, setKind] = useState<Kind>();
+  return (
+    <QueryView query={q} what="the calibrations">
+      {(d) => {
+        const newest = d.checks.find((c) => c.kind === "catch");
+        return (
+          <div className="stack">
+            <Sheet title="What holds">
+              <ul className="plain-rows">
+                {d.standing.map((s) => (
+                  <li key={s.kind}>
+                    <VerdictMark verdict={s.verdict} />
+                    <span>{s.sentence}</span>
+                    {may && (
+                      <Button
+                        variant="outline-primary"
+                        className="no-print"
+                        onClick={() => setKind(s.kind as Kind)}
+                      >
+                        {guides[s.kind as Kind].look ? "Looked at" : "Calibrate"}
+                      </Button>
+                    )}
+                  </li>
+                ))}
+                {may && (
+                  <li>
+                    <span />
+                    <span>Spreader: trays across the width</span>
+                    <Button
+                      variant="outline-primary"
+                      className="no-print"
+                      onClick={() => setKind("spreader")}
+                    >
+                      Calibrate
+                    </Button>
+                  </li>
+                )}
+              </ul>
+            </Sheet>
+            {newest?.input.caught && (
+              <Sheet title="Newest catch test">
+                <CatchPlot caught={newest.input.caught} target={newest.input.target ?? 0} />
+                <p className="mb-0">{newest.sentence}</p>
+              </Sheet>
+            )}
+            {d.checks.length > 0 && (
+              <Sheet title="On record">
+                <ul className="plain-rows">
+                  {d.checks.map((c) => (
+                    <li key={c.id}>
+                      <VerdictMark verdict={c.verdict} />
+                      <span>
+                        {guides[c.kind].name}: {c.sentence} {c.input.note}
+                      </span>
+                      <span className="soft">
+                        {z.both(c.at)}, {c.by}
+                      </span>
+                    </li>
+                  ))}
+                </ul>
+              </Sheet>
+            )}
+            {kind && (
+              <CheckDialog key={kind} kind={kind} aircraft={aircraft} onClose={() => setKind(undefined)} />
+            )}
+          </div>
+        );
+      }}
+    </QueryView>
+  );
+}

@@ -1,0 +1,72 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useMemo, useState } from "react";
+import { Button } from "react-bootstrap";
+import { newId } from "../api/client";
+import { FieldPlan } from "../drawings/FieldPlan";
+import { useDraftForm } from "../parts/form";
+import { Sheet } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+import { useUnits } from "../parts/units";
+import { Figures } from "./Figures";
+import { Hours } from "./Hours";
+import { Sorties } from "./Sorties";
+import { useSavePlan, useTry, type Plan } from "./api";
+import { rates } from "./model";
+import { typedWish, wishForm, type Typed } from "./wish";
+import { useSoon } from "./useSoon";
+import { WishForm } from "./WishForm";
+
+/** The plan: what is wished on one side, what follows from it on the other, at once. */
+export function PlanLeaf({ p }: { p: Plan }) {
+  const u = useUnits();
+  const schema = useMemo(() => wishForm(u, rates(u)), [u]);
+  const save = useSavePlan(p.job_id, p.aircraft_id);
+  const [id] = useState(() => p.id ?? newId());
+  const form = useDraftForm<Typed, ReturnType<typeof schema.parse>>(
+    `spray-${p.job_id}-${p.aircraft_id}-${p.version}`,
+    typedWish(p.wish, u),
+    [],
+    zodResolver(schema),
+  );
+  const typed = useSoon(form.watch());
+  const read = useMemo(() => schema.safeParse(typed), [schema, typed]);
+  const changed = JSON.stringify(typedWish(p.wish, u)) !== JSON.stringify(typed);
+  const tried = useTry(p.job_id, p.aircraft_id, changed && read.success ? read.data : undefined);
+  const shown = changed && tried.data ? tried.data : p;
+  const send = form.submit((wish) => save.mutateAsync({ id, version: p.version, wish }));
+  return (
+    <form onSubmit={send} noValidate>
+      {form.root && <Problem error={new Error(form.root)} />}
+      <div className="two wide-right">
+        <WishForm form={form} p={shown} mine={p} />
+        <div className="stack" aria-busy={tried.isFetching}>
+          {changed && tried.error && <Problem error={tried.error} />}
+          <FieldPlan plan={shown} label={`${shown.field_name} with ${shown.passes.length} passes`} />
+          <Figures p={shown} onTake={(name, value) => form.setValue(name, value, { shouldDirty: true })} />
+          <Sorties p={shown} />
+          <Hours p={p} />
+        </div>
+      </div>
+      {p.may && (changed || p.version === 0) && (
+        <div className="thumb">
+          {form.first && (
+            <div className="judged stop" role="alert">
+              {form.first}
+            </div>
+          )}
+          <div className="keys">
+            {changed && (
+              <Button variant="outline-primary" onClick={() => form.reset(typedWish(p.wish, u))}>
+                Back to what is kept
+              </Button>
+            )}
+            <Button type="submit" className="btn-big" disabled={save.isPending}>
+              {save.isPending ? "Keeping…" : "Keep this plan"}
+            </Button>
+          </div>
+        </div>
+      )}
+      {!p.may && <Sheet>A pilot plans; what you try here is not kept.</Sheet>}
+    </form>
+  );
+}

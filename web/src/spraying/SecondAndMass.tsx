@@ -1,0 +1,93 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { z } from "zod";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+import { useSession } from "../app/session";
+import { NumberField, SelectField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { PinPad } from "../parts/PinPad";
+import { Problem } from "../parts/states";
+import { typedNumber } from "../parts/typed";
+import { useUnits } from "../parts/units";
+import { useFill, type Plan } from "./api";
+
+/** The second person signs what went in; then the aircraft is weighed. */
+export function SecondAndMass({ fill, p }: { fill: Schemas["SprayFill"]; p: Plan }) {
+  const u = useUnits();
+  const { person } = useSession();
+  const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
+  const send = useFill(p.job_id, p.aircraft_id, fill.number);
+  const [login, setLogin] = useState("");
+  const [pin, setPin] = useState("");
+  const all = fill.lines.every((l) => l.first);
+  const seen = fill.lines.every((l) => l.second);
+  const should = p.dry_kg + fill.litres * p.wish.kg_per_l;
+  const weigh = z.object({
+    mass: typedNumber(
+      u.value("mass", 0.1),
+      u.value("mass", 1000),
+      u.label("mass"),
+      "Weigh it and enter what it weighs.",
+    ),
+  });
+  const f = useDraftForm(`fill-${p.id}-${fill.number}`, { mass: "" }, [], zodResolver(weigh));
+  const weighed = f.submit((v) =>
+    send.mutateAsync({ id: newId(), version: fill.version, mass_kg: u.toBase("mass", v.mass ?? 0) }),
+  );
+  if (!all) return <p className="soft mb-0">When all of it is in, a second person signs.</p>;
+  return (
+    <>
+      {send.error && <Problem error={send.error} />}
+      {!seen && (
+        <div className="mb-3">
+          <SelectField label="Seen by" value={login} onChange={(e) => setLogin(e.target.value)}>
+            <option value="">Choose</option>
+            {people.data?.people
+              .filter((x) => x.active && x.id !== person.id && x.roles.some((r) => r !== "reader"))
+              .map((x) => (
+                <option key={x.id} value={x.login}>
+                  {x.name}
+                </option>
+              ))}
+          </SelectField>
+          {login && (
+            <>
+              <PinPad
+                value={pin}
+                onChange={setPin}
+                statement={`I saw all of it go in: ${fill.litres.toFixed(1)} ${p.wish.granules ? "kg" : "L"}.`}
+                who={people.data?.people.find((x) => x.login === login)?.name ?? login}
+              />
+              <Button
+                className="btn-big mt-2"
+                disabled={pin.length < 4 || send.isPending}
+                onClick={() =>
+                  send.mutate({ id: newId(), version: fill.version, second_login: login, second_pin: pin })
+                }
+              >
+                Seen: all of it is in
+              </Button>
+            </>
+          )}
+        </div>
+      )}
+      {fill.mass_kg == null && (
+        <form onSubmit={weighed} noValidate>
+          <NumberField
+            label="Weighed before take-off"
+            unit={u.label("mass")}
+            {...f.register("mass")}
+            wrong={f.wrong("mass")}
+            hint={`It should be about ${u.show("mass", should)}.`}
+          />
+          <Button type="submit" className="btn-big" disabled={send.isPending}>
+            Weighed
+          </Button>
+        </form>
+      )}
+    </>
+  );
+}

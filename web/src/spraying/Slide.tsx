@@ -1,0 +1,47 @@
+import { NumberField } from "../parts/Field";
+import { parseNumber } from "../parts/number";
+import type { Typed } from "./wish";
+import type { WishFormOf } from "./WishForm";
+
+type Sliding = "rate" | "speed_ms" | "swath_m" | "edge_m" | "bearing_deg";
+
+export interface SlideProps {
+  form: WishFormOf;
+  name: Sliding & keyof Typed;
+  label: string;
+  unit: string;
+  most: number;
+  step: number;
+  disabled?: boolean;
+}
+
+/** A number that is typed, or found by moving: both are the same value. */
+export function Slide({ form, name, label, unit, most, step, disabled }: SlideProps) {
+  const text = form.watch(name);
+  const read = parseNumber(text);
+  const value = read.ok ? read.value : 0;
+  return (
+    <div className="slide">
+      <NumberField
+        label={label}
+        unit={unit}
+        {...form.register(name)}
+        wrong={form.wrong(name)}
+        disabled={disabled}
+      />
+      <input
+        type="range"
+        className="no-print"
+        aria-label={`Move ${label.toLowerCase()}`}
+        min={0}
+        max={Math.max(most, value)}
+        step={step}
+        value={value}
+        disabled={disabled}
+        onChange={(e) =>
+          form.setValue(name, String(+Number(e.target.value).toFixed(2)), { shouldDirty: true })
+        }
+      />
+    </div>
+  );
+}

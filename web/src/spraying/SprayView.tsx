@@ -1,0 +1,67 @@
+import { Link, useParams } from "react-router";
+import { Button } from "react-bootstrap";
+import { useAddress } from "../parts/address";
+import { VerdictMark } from "../parts/Flag";
+import { ViewHead } from "../parts/Sheet";
+import { QueryView } from "../parts/states";
+import { Tabs } from "../parts/Tabs";
+import { usePlan, type Plan } from "./api";
+import { ChecksLeaf } from "./ChecksLeaf";
+import { LoadLeaf } from "./LoadLeaf";
+import { PlanLeaf } from "./PlanLeaf";
+import { SprayedLeaf } from "./SprayedLeaf";
+
+/** How an aircraft of a job sprays its field: the plan, the load sheet, what is sprayed, the calibrations. */
+export function SprayView() {
+  const { id = "", aircraft = "" } = useParams();
+  const q = usePlan(id, aircraft);
+  return (
+    <QueryView query={q} what="the spray plan">
+      {(p) => <Leaves key={`${p.job_id}-${p.aircraft_id}`} p={p} />}
+    </QueryView>
+  );
+}
+
+function Leaves({ p }: { p: Plan }) {
+  const [params] = useAddress();
+  const tab = params.get("tab") ?? "plan";
+  return (
+    <>
+      <ViewHead
+        title={`Spraying with ${p.aircraft}`}
+        more={
+          <Button variant="outline-primary" onClick={() => print()}>
+            Print
+          </Button>
+        }
+      >
+        <span className="align-self-center">
+          <VerdictMark verdict={p.verdict} />
+        </span>
+        <Link className="btn btn-outline-primary" to={`/jobs/${p.job_id}`}>
+          Job
+        </Link>
+        <Link className="btn btn-outline-primary" to={`/gate/${p.aircraft_id}`}>
+          Gate
+        </Link>
+      </ViewHead>
+      <p className="soft">
+        {p.aim} · {p.site}
+        {p.version > 0 ? ` · planned by ${p.by}` : " · nobody has planned yet"}
+      </p>
+      <Tabs
+        label="Leaves of the spray plan"
+        tabs={[
+          { key: "plan", name: "Plan" },
+          { key: "load", name: "Load sheet" },
+          { key: "done", name: "Sprayed", count: p.done.length },
+          { key: "checks", name: "Calibrations" },
+        ]}
+      />
+      {tab === "plan" && <PlanLeaf p={p} />}
+      {tab === "load" && <LoadLeaf p={p} />}
+      {tab === "done" && <SprayedLeaf p={p} />}
+      {tab === "checks" && <ChecksLeaf aircraft={p.aircraft_id} />}
+    </>
+  );
+}

@@ -1,0 +1,100 @@
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { newId } from "../api/client";
+import { useMay } from "../app/session";
+import { FieldPlan } from "../drawings/FieldPlan";
+import { counted } from "../parts/number";
+import { Sheet } from "../parts/Sheet";
+import { Empty, Problem } from "../parts/states";
+import { useZone } from "../parts/time";
+import { useSpray, useSprayBack, type Plan } from "./api";
+import { isDone, partsOf, partsUpTo } from "./model";
+
+/** What is sprayed: a whole flight with one press, or up to where it was broken off; and the way back. */
+export function SprayedLeaf({ p }: { p: Plan }) {
+  const z = useZone();
+  const may = useMay()("pilot", "crew");
+  const spray = useSpray(p.job_id, p.aircraft_id);
+  const back = useSprayBack(p.job_id, p.aircraft_id);
+  const [leg, setLeg] = useState<number>();
+  const [share, setShare] = useState(0.5);
+  const next = p.sorties[0];
+  const begin = next?.legs.findIndex((l) => l.pass === leg) ?? -1;
+  const last = p.done.at(-1);
+  const latest = last ? p.done.filter((d) => d.at === last.at) : [];
+  if (p.version === 0) return <Empty>Keep the plan first; what is sprayed is counted by its passes.</Empty>;
+  return (
+    <div className="stack">
+      {(spray.error ?? back.error) && <Problem error={spray.error ?? back.error} />}
+      <FieldPlan
+        plan={p}
+        chosen={leg === undefined ? [] : [leg]}
+        onPass={may ? (i) => setLeg(i === leg || isDone(p, i) ? undefined : i) : undefined}
+        label="Passes; choose the one in which a flight was broken off"
+      />
+      {next ? (
+        <Sheet title="The flight just flown">
+          <p>
+            {counted(next.legs.length, "pass", "passes")}, {next.ha.toFixed(2)} ha, {next.litres.toFixed(1)}{" "}
+            {p.wish.granules ? "kg" : "L"}. Press a pass on the picture if it was broken off there.
+          </p>
+          {leg !== undefined && begin >= 0 && (
+            <label className="d-block mb-2">
+              Broken off in pass {leg + 1}, after {Math.round(share * 100)} % of it
+              <input
+                type="range"
+                className="w-100"
+                style={{ height: 48 }}
+                min={0}
+                max={1}
+                step={0.05}
+                value={share}
+                onChange={(e) => setShare(Number(e.target.value))}
+              />
+            </label>
+          )}
+          {leg !== undefined && begin < 0 && (
+            <p className="judged watch">Pass {leg + 1} does not belong to this flight.</p>
+          )}
+          {may && (
+            <Button
+              className="btn-big"
+              disabled={spray.isPending || (leg !== undefined && begin < 0)}
+              onClick={() =>
+                spray.mutate(
+                  { parts: begin >= 0 ? partsUpTo(next, begin, share, newId) : partsOf(next, newId) },
+                  { onSuccess: () => setLeg(undefined) },
+                )
+              }
+            >
+              {spray.isPending
+                ? "Putting on record…"
+                : begin >= 0
+                  ? "Sprayed up to there"
+                  : "All of it is sprayed"}
+            </Button>
+          )}
+        </Sheet>
+      ) : (
+        <Sheet>All of this field is sprayed.</Sheet>
+      )}
+      {latest.length > 0 && (
+        <Sheet title="On record">
+          <p className="mb-2">
+            {p.done_ha.toFixed(2)} ha in {counted(p.done.length, "part")}; the last {z.both(last!.at)} by{" "}
+            {last!.by}.
+          </p>
+          {may && (
+            <Button
+              variant="outline-primary"
+              disabled={back.isPending}
+              onClick={() => back.mutate(latest.map((d) => d.id))}
+            >
+              {back.isPending ? "Taking back…" : `Take the last back: ${counted(latest.length, "part")}`}
+            </Button>
+          )}
+        </Sheet>
+      )}
+    </div>
+  );
+}

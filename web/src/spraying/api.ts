@@ -1,0 +1,90 @@
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
+
+export type Plan = Schemas["SprayPlan"];
+export type Wish = Schemas["SprayWish"];
+
+const at = (id: string, aircraft: string) => ({ params: { path: { id, aircraft } } });
+
+/** Pages that judge by a spray plan. */
+const touched = [["jobs"], ["gate"], ["day"], ["spray"]];
+
+/** The plan of an aircraft of a job, worked out now. */
+export function usePlan(job: string, aircraft: string) {
+  return useQuery({
+    queryKey: keys.spray(job, aircraft),
+    queryFn: () => ask(api.GET("/jobs/{id}/spray/{aircraft}", at(job, aircraft))),
+  });
+}
+
+/** A wish worked out without keeping it; what was worked out before stands until the answer is there. */
+export function useTry(job: string, aircraft: string, wish: Wish | undefined) {
+  return useQuery({
+    queryKey: keys.sprayTry(job, aircraft, wish),
+    queryFn: () => ask(api.POST("/jobs/{id}/spray/{aircraft}/try", { ...at(job, aircraft), body: wish! })),
+    enabled: wish !== undefined,
+    placeholderData: keepPreviousData,
+    retry: false,
+    staleTime: 60_000,
+  });
+}
+
+function usePlanChange<B>(job: string, aircraft: string, send: (body: B) => Promise<Plan>) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: send,
+    onSuccess: (p) => {
+      qc.setQueryData(keys.spray(job, aircraft), p);
+      touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+    },
+  });
+}
+
+export const useSavePlan = (job: string, aircraft: string) =>
+  usePlanChange(job, aircraft, (body: Schemas["SaveSprayPlan"]) =>
+    ask(api.PUT("/jobs/{id}/spray/{aircraft}", { ...at(job, aircraft), body })),
+  );
+
+export const useSpray = (job: string, aircraft: string) =>
+  usePlanChange(job, aircraft, (body: Schemas["NewSprayed"]) =>
+    ask(api.POST("/jobs/{id}/spray/{aircraft}/done", { ...at(job, aircraft), body })),
+  );
+
+export const useSprayBack = (job: string, aircraft: string) =>
+  usePlanChange(job, aircraft, (ids: string[]) =>
+    ask(api.POST("/jobs/{id}/spray/{aircraft}/done/back", { ...at(job, aircraft), body: { ids } })),
+  );
+
+export const useFill = (job: string, aircraft: string, number: number) =>
+  usePlanChange(job, aircraft, (body: Schemas["SaveFill"]) =>
+    ask(
+      api.PUT("/jobs/{id}/spray/{aircraft}/fills/{number}", {
+        params: { path: { id: job, aircraft, number } },
+        body,
+      }),
+    ),
+  );
+
+export function useNozzles() {
+  return useQuery({ queryKey: keys.nozzles, queryFn: () => ask(api.GET("/nozzles")) });
+}
+
+export function useChecks(aircraft: string) {
+  return useQuery({
+    queryKey: keys.sprayChecks(aircraft),
+    queryFn: () => ask(api.GET("/aircraft/{id}/spray-checks", { params: { path: { id: aircraft } } })),
+  });
+}
+
+export function useAddCheck(aircraft: string) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["NewSprayCheck"]) =>
+      ask(api.POST("/aircraft/{id}/spray-checks", { params: { path: { id: aircraft } }, body })),
+    onSuccess: (d) => {
+      qc.setQueryData(keys.sprayChecks(aircraft), d);
+      touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+    },
+  });
+}

@@ -1,0 +1,237 @@
+import { expect, it } from "vitest";
+import type { Units } from "../parts/units";
+import type { Plan } from "./api";
+import { fromMean, readRow, checkForm } from "./checks";
+import {
+  box,
+  isDone,
+  minutes,
+  nextFill,
+  partsOf,
+  partsUpTo,
+  plane,
+  rates,
+  scaleLength,
+  sheetOf,
+  sprayedOf,
+  totals,
+} from "./model";
+import { typedWish, wishForm } from "./wish";
+
+const units = (us: boolean): Units => ({
+  show: () => "",
+  value: (q, v) =>
+    !us
+      ? v
+      : q === "length"
+        ? v / 0.3048
+        : q === "speed"
+          ? v / 0.44704
+          : q === "volume"
+            ? v / 3.785411784
+            : v,
+  toBase: (q, v) =>
+    !us
+      ? v
+      : q === "length"
+        ? v * 0.3048
+        : q === "speed"
+          ? v * 0.44704
+          : q === "volume"
+            ? v * 3.785411784
+            : v,
+  label: (q) =>
+    us && q === "volume"
+      ? "gal"
+      : q === "volume"
+        ? "L"
+        : q === "length"
+          ? us
+            ? "ft"
+            : "m"
+          : us
+            ? "mph"
+            : "m/s",
+});
+
+const done = (parts: [number, number, number][]) => ({
+  done: parts.map(([pass, from_share, to_share]) => ({ pass, from_share, to_share }) as Plan["done"][number]),
+});
+
+it("knows what of a pass is sprayed, whatever the order of its parts", () => {
+  const p = done([
+    [1, 0.5, 1],
+    [1, 0, 0.5],
+    [2, 0, 0.4],
+    [2, 0.5, 1],
+  ]);
+  expect(sprayedOf(p, 1)).toEqual([
+    [0, 0.5],
+    [0.5, 1],
+  ]);
+  expect(isDone(p, 1)).toBe(true);
+  expect(isDone(p, 2)).toBe(false);
+  expect(isDone(p, 3)).toBe(false);
+});
+
+const leg = (pass: number, from_share: number, to_share: number, back = false) => ({
+  pass,
+  from_share,
+  to_share,
+  back,
+  from: { lat: 0, lon: 0 },
+  to: { lat: 0, lon: 0 },
+});
+
+it("puts a flight on record whole, or up to where it was broken off, as it was flown", () => {
+  let n = 0;
+  const id = () => `i${n++}`;
+  const s = { legs: [leg(0, 0, 1), leg(1, 0, 1, true), leg(2, 0, 1)] };
+  expect(partsOf(s, id).map((p) => p.pass)).toEqual([0, 1, 2]);
+  const broken = partsUpTo(s, 1, 0.25, id);
+  expect(broken.map((p) => [p.pass, p.from_share, p.to_share])).toEqual([
+    [0, 0, 1],
+    [1, 0.75, 1], // flown from its far end
+  ]);
+  expect(partsUpTo(s, 1, 0, id).map((p) => p.pass)).toEqual([0]);
+  expect(partsUpTo(s, 2, 2, id).at(-1)).toMatchObject({ pass: 2, from_share: 0, to_share: 1 });
+});
+
+it("draws north up and true to scale", () => {
+  const ps = [
+    { lat: 46.3, lon: -119.7 },
+    { lat: 46.301, lon: -119.7 },
+    { lat: 46.3, lon: -119.698 },
+  ];
+  const to = plane(ps);
+  const [a, b, c] = ps.map(to) as [[number, number], [number, number], [number, number]];
+  expect(a[1] - b[1]).toBeCloseTo(111.195, 2);
+  expect(c[0] - a[0]).toBeCloseTo(2 * 111.195 * Math.cos((46.30033 * Math.PI) / 180), 1);
+  expect(box([a, b, c], 10)[2]).toBeCloseTo(c[0] - a[0] + 20, 6);
+  expect([100, 430, 900, 4100].map(scaleLength)).toEqual([20, 100, 200, 1000]);
+});
+
+const plan = (granules = false) =>
+  ({
+    wish: { granules, mix: [{ name: "Hop guard", per_ha: 0.5, percent: 0, unit: "L" }] },
+    loads: [
+      { litres: 30, ha: 2, water: 29, amounts: [1] },
+      { litres: 15, ha: 1, water: 14.5, amounts: [0.5] },
+    ],
+    fills: [],
+  }) as unknown as Plan;
+
+it("sums loads, and lists what goes in with the water in two halves", () => {
+  expect(totals(plan())).toEqual({ litres: 45, water: 43.5, products: [1.5] });
+  expect(sheetOf(plan()).map((l) => [l.what, l.amount])).toEqual([
+    ["Water, first half", 14.5],
+    ["Hop guard", 1],
+    ["Water, the rest", 14.5],
+  ]);
+  expect(sheetOf(plan(true)).map((l) => l.what)).toEqual(["Hop guard"]);
+  expect(sheetOf({ ...plan(), loads: [] })).toEqual([]);
+  expect(nextFill(plan())).toBe(1);
+  const f = (number: number, complete: boolean) => ({ number, complete }) as Plan["fills"][number];
+  expect(nextFill({ fills: [f(1, true)] })).toBe(2);
+  expect(nextFill({ fills: [f(1, true), f(2, false)] })).toBe(2);
+  expect(minutes(599.6)).toBe("10:00");
+});
+
+const wish: Plan["wish"] = {
+  field: "",
+  edge_m: 3,
+  rate: 20,
+  speed_ms: 6,
+  swath_m: 6.1,
+  flow_l_min: 0,
+  unknown: "flow",
+  direction: "best",
+  bearing_deg: 0,
+  height_m: 2.5,
+  crop_m: 6,
+  sections: 2,
+  edges: false,
+  whole_pass: true,
+  end_at_start: false,
+  nozzle: "fan-020",
+  nozzles: 6,
+  granules: false,
+  mix: [{ name: "Hop guard", per_ha: 0.5, percent: 0, unit: "L" }],
+  number: "",
+  label: { buffer_m: 30, most_rate: 25, least_rate: null, most_c: null, re_entry_hours: 24 },
+  kg_per_l: 1,
+  tank_l: 0,
+  turn_s: 6,
+  dry_kg: null,
+};
+
+it("types a wish and reads it back the same, in both systems of units", () => {
+  for (const us of [false, true]) {
+    const u = units(us);
+    const back = wishForm(u, rates(u)).parse(typedWish(wish, u));
+    expect(back.rate).toBeCloseTo(20, us ? 1 : 9);
+    expect(back.speed_ms).toBeCloseTo(6, 1);
+    expect(back.swath_m).toBeCloseTo(6.1, 1);
+    expect(back.mix[0]!.per_ha).toBeCloseTo(0.5, us ? 2 : 9);
+    expect(back.label.most_rate).toBeCloseTo(25, us ? 1 : 9);
+    expect(back.label.least_rate).toBeNull();
+    expect({
+      ...back,
+      rate: 0,
+      speed_ms: 0,
+      swath_m: 0,
+      edge_m: 0,
+      height_m: 0,
+      crop_m: 0,
+      mix: [],
+      label: {},
+    }).toEqual({
+      ...wish,
+      rate: 0,
+      speed_ms: 0,
+      swath_m: 0,
+      edge_m: 0,
+      height_m: 0,
+      crop_m: 0,
+      mix: [],
+      label: {},
+    });
+  }
+  expect(rates(units(true)).rate).toBeCloseTo(9.35396, 4);
+});
+
+it("says at each box what cannot be", () => {
+  const u = units(false);
+  const bad = wishForm(u, rates(u)).safeParse({
+    ...typedWish(wish, u),
+    rate: "x",
+    sections: "1.5",
+    speed_ms: "",
+    mix: [{ name: "", amount: "2", by: "ha", unit: "L" }],
+  });
+  expect(bad.error?.issues.map((i) => i.path.join("."))).toEqual([
+    "rate",
+    "speed_ms",
+    "sections",
+    "mix.0.name",
+  ]);
+});
+
+it("reads a row of nozzles, a gap is named, the empty rest is not", () => {
+  expect(readRow(["0,62", "0.6", "", ""], "Nozzle")).toEqual([0.62, 0.6]);
+  expect(readRow(["0.6", "", "0.6"], "Nozzle")).toBe("Nozzle 2: enter what was caught, 0 for nothing.");
+  expect(readRow(["", ""], "Tray")).toBe("Enter what each tray caught.");
+  expect(readRow(["51"], "Nozzle")).toBe("Nozzle 1: enter 0 to 50.");
+  expect(fromMean([1, 1, 1.3])).toEqual([
+    expect.closeTo(-9.0909, 3),
+    expect.closeTo(-9.0909, 3),
+    expect.closeTo(18.1818, 3),
+  ]);
+  const f = checkForm("catch", "id").parse({
+    numbers: { target: "3,6" },
+    row: ["0.6", "0.6"],
+    pulses: false,
+    note: "",
+  });
+  expect(f).toEqual({ id: "id", kind: "catch", target: 3.6, caught: [0.6, 0.6] });
+});

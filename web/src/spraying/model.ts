@@ -1,0 +1,147 @@
+import type { Schemas } from "../api/client";
+import type { Units } from "../parts/units";
+import type { Plan } from "./api";
+
+type Place = Schemas["Place"];
+
+/** How rates and areas are said beside the crew's volume: L/ha and ha, or gal/ac and ac. */
+export interface Rates {
+  /** L/ha in one shown unit. */
+  rate: number;
+  rateLabel: string;
+  /** Hectares in one shown unit. */
+  area: number;
+  areaLabel: string;
+}
+
+const acre = 0.40468564224;
+const gallon = 3.785411784;
+
+export function rates(u: Units): Rates {
+  return u.label("volume") === "gal"
+    ? { rate: gallon / acre, rateLabel: "gal/ac", area: acre, areaLabel: "ac" }
+    : { rate: 1, rateLabel: "L/ha", area: 1, areaLabel: "ha" };
+}
+
+/** A place in metres east and south of a middle, for a drawing. */
+export type Spot = [number, number];
+
+/** Turns places into metres round the middle of the field: right over the few kilometres of a field. */
+export function plane(places: Place[]): (p: Place) => Spot {
+  const n = Math.max(places.length, 1);
+  const lat = places.reduce((s, p) => s + p.lat, 0) / n;
+  const lon = places.reduce((s, p) => s + p.lon, 0) / n;
+  const north = (6371008.8 * Math.PI) / 180;
+  const east = north * Math.cos((lat * Math.PI) / 180);
+  return (p) => [(p.lon - lon) * east, -(p.lat - lat) * north];
+}
+
+/** The box round spots, with a margin: x, y, width, height. */
+export function box(spots: Spot[], margin: number): [number, number, number, number] {
+  const xs = spots.map((s) => s[0]);
+  const ys = spots.map((s) => s[1]);
+  const [x, y] = [Math.min(...xs), Math.min(...ys)];
+  return [x - margin, y - margin, Math.max(...xs) - x + 2 * margin, Math.max(...ys) - y + 2 * margin];
+}
+
+/** A length for the scale of a drawing so wide: about a quarter of it, round. */
+export function scaleLength(width: number): number {
+  const most = width / 4;
+  const ten = 10 ** Math.floor(Math.log10(most));
+  return [5, 2, 1].map((k) => k * ten).find((v) => v <= most) ?? ten;
+}
+
+/** What of a pass is sprayed, from 0 to 1, in stretches. */
+export function sprayedOf(plan: Pick<Plan, "done">, pass: number): [number, number][] {
+  return plan.done
+    .filter((d) => d.pass === pass)
+    .map((d): [number, number] => [d.from_share, d.to_share])
+    .sort((a, b) => a[0] - b[0]);
+}
+
+/** Whether all of a pass is sprayed. */
+export function isDone(plan: Pick<Plan, "done">, pass: number): boolean {
+  let at = 0;
+  for (const [from, to] of sprayedOf(plan, pass)) if (from <= at + 1e-6) at = Math.max(at, to);
+  return at >= 1 - 1e-6;
+}
+
+/** The parts of a sortie as they are put on record when it is flown whole. */
+export function partsOf(
+  s: Pick<Schemas["SpraySortie"], "legs">,
+  id: () => string,
+): Schemas["NewSprayedPart"][] {
+  return s.legs.map((l) => ({ id: id(), pass: l.pass, from_share: l.from_share, to_share: l.to_share }));
+}
+
+/** Legs of a sortie up to a leg, and a share of that one from where it is begun. */
+export function partsUpTo(
+  s: Pick<Schemas["SpraySortie"], "legs">,
+  leg: number,
+  share: number,
+  id: () => string,
+): Schemas["NewSprayedPart"][] {
+  const whole = partsOf({ legs: s.legs.slice(0, leg) }, id);
+  const l = s.legs[leg];
+  if (!l || share <= 0) return whole;
+  const part = (l.to_share - l.from_share) * Math.min(share, 1);
+  return [
+    ...whole,
+    l.back
+      ? { id: id(), pass: l.pass, from_share: l.to_share - part, to_share: l.to_share }
+      : { id: id(), pass: l.pass, from_share: l.from_share, to_share: l.from_share + part },
+  ];
+}
+
+export const limitWords: Record<Schemas["SpraySortie"]["limit"], string> = {
+  tank: "the tank is empty",
+  mass: "no more may be lifted",
+  energy: "the packs must come home",
+  area: "the field is done",
+};
+
+/** What goes together into all loads: litres of mix, water, each product. */
+export function totals(plan: Pick<Plan, "loads" | "wish">): {
+  litres: number;
+  water: number;
+  products: number[];
+} {
+  const products = plan.wish.mix.map((_, i) => plan.loads.reduce((s, l) => s + (l.amounts[i] ?? 0), 0));
+  return {
+    litres: plan.loads.reduce((s, l) => s + l.litres, 0),
+    water: plan.loads.reduce((s, l) => s + l.water, 0),
+    products,
+  };
+}
+
+/** Seconds as minutes and seconds. */
+export function minutes(s: number): string {
+  const t = Math.round(s);
+  return `${Math.floor(t / 60)}:${String(t % 60).padStart(2, "0")}`;
+}
+
+/** The number of the fill that is at hand: the first that is not complete, or the next one. */
+export function nextFill(plan: Pick<Plan, "fills">): number {
+  const open = plan.fills.find((f) => !f.complete);
+  return open ? open.number : plan.fills.length + 1;
+}
+
+/** What goes in for the next load before anybody ticked: as the server will write it down. */
+export function sheetOf(plan: Pick<Plan, "loads" | "wish">): Schemas["FillLine"][] {
+  const l = plan.loads[0];
+  if (!l) return [];
+  const line = (what: string, amount: number, unit: string) => ({
+    what,
+    amount,
+    unit,
+    first: "",
+    second: "",
+  });
+  const products = plan.wish.mix.map((p, i) => line(p.name, l.amounts[i] ?? 0, p.unit));
+  if (plan.wish.granules || l.water <= 0) return products;
+  return [
+    line("Water, first half", l.water / 2, "L"),
+    ...products,
+    line("Water, the rest", l.water - l.water / 2, "L"),
+  ];
+}
