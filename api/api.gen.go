@@ -1401,6 +1401,8 @@ const (
 	ProblemTypeDiscarded             ProblemType = "discarded"
 	ProblemTypeEnded                 ProblemType = "ended"
 	ProblemTypeFeelIt                ProblemType = "feel-it"
+	ProblemTypeFillComplete          ProblemType = "fill-complete"
+	ProblemTypeFillOrder             ProblemType = "fill-order"
 	ProblemTypeForbidden             ProblemType = "forbidden"
 	ProblemTypeGateChanged           ProblemType = "gate-changed"
 	ProblemTypeGateStop              ProblemType = "gate-stop"
@@ -1424,7 +1426,9 @@ const (
 	ProblemTypeNoCharger             ProblemType = "no-charger"
 	ProblemTypeNoChecklist           ProblemType = "no-checklist"
 	ProblemTypeNoDesk                ProblemType = "no-desk"
+	ProblemTypeNoField               ProblemType = "no-field"
 	ProblemTypeNoPlan                ProblemType = "no-plan"
+	ProblemTypeNoTank                ProblemType = "no-tank"
 	ProblemTypeNoWeatherService      ProblemType = "no-weather-service"
 	ProblemTypeNobodyToBrief         ProblemType = "nobody-to-brief"
 	ProblemTypeNotFitted             ProblemType = "not-fitted"
@@ -1434,7 +1438,9 @@ const (
 	ProblemTypeNotInTheAir           ProblemType = "not-in-the-air"
 	ProblemTypeNotLogged             ProblemType = "not-logged"
 	ProblemTypeNotSignedIn           ProblemType = "not-signed-in"
+	ProblemTypeNotSpraying           ProblemType = "not-spraying"
 	ProblemTypeNothingToDecide       ProblemType = "nothing-to-decide"
+	ProblemTypeNothingToFill         ProblemType = "nothing-to-fill"
 	ProblemTypeOnShelf               ProblemType = "on-shelf"
 	ProblemTypeOrderOpen             ProblemType = "order-open"
 	ProblemTypePressNotYours         ProblemType = "press-not-yours"
@@ -1446,6 +1452,7 @@ const (
 	ProblemTypeSecretsChosen         ProblemType = "secrets-chosen"
 	ProblemTypeSecretsFirst          ProblemType = "secrets-first"
 	ProblemTypeSiteNotReady          ProblemType = "site-not-ready"
+	ProblemTypeSprayedAlready        ProblemType = "sprayed-already"
 	ProblemTypeStale                 ProblemType = "stale"
 	ProblemTypeTooLarge              ProblemType = "too-large"
 	ProblemTypeTooMany               ProblemType = "too-many"
@@ -1494,6 +1501,10 @@ func (e ProblemType) Valid() bool {
 		return true
 	case ProblemTypeFeelIt:
 		return true
+	case ProblemTypeFillComplete:
+		return true
+	case ProblemTypeFillOrder:
+		return true
 	case ProblemTypeForbidden:
 		return true
 	case ProblemTypeGateChanged:
@@ -1540,7 +1551,11 @@ func (e ProblemType) Valid() bool {
 		return true
 	case ProblemTypeNoDesk:
 		return true
+	case ProblemTypeNoField:
+		return true
 	case ProblemTypeNoPlan:
+		return true
+	case ProblemTypeNoTank:
 		return true
 	case ProblemTypeNoWeatherService:
 		return true
@@ -1560,7 +1575,11 @@ func (e ProblemType) Valid() bool {
 		return true
 	case ProblemTypeNotSignedIn:
 		return true
+	case ProblemTypeNotSpraying:
+		return true
 	case ProblemTypeNothingToDecide:
+		return true
+	case ProblemTypeNothingToFill:
 		return true
 	case ProblemTypeOnShelf:
 		return true
@@ -1583,6 +1602,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeSecretsFirst:
 		return true
 	case ProblemTypeSiteNotReady:
+		return true
+	case ProblemTypeSprayedAlready:
 		return true
 	case ProblemTypeStale:
 		return true

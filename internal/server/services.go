@@ -93,7 +93,7 @@ func (s *Services) Queue(log *slog.Logger) (*work.Client, error) {
 
 // Seed puts the shipped types, checklists and programmes into the database.
 func (s *Services) Seed(ctx context.Context) error {
-	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx))
+	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx), s.Spraying.SeedNozzles(ctx))
 }
 
 // Aliases give each feature's handlers a name of their own, so that one struct

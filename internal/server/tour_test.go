@@ -20,6 +20,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/api"
+	"mainstay/core/spray"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/outside"
@@ -173,6 +174,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("POST", "/jobs/"+job+"/state", m{"state": "called-off", "version": after.Version}, nil)
 	x.do("POST", "/flights/"+flight+"/corrections", m{"id": id(), "seconds": 60, "landings": 2, "litres": 0, "reason": "landed twice", "pin": "7391"}, nil)
 
+	x.spraying(session.Person.Id.String())
 	x.do("GET", "/log?q=tour", nil, nil)
 	x.do("GET", "/log/totals", nil, nil)
 	x.do("GET", "/log.csv", nil, nil)
@@ -412,6 +414,39 @@ func (x *tour) papers(chief string) {
 
 // job plans one at a new site inside the control zone, and does all that it
 // asks for, up to the briefing.
+// spraying calls every operation of a spray plan, on an aircraft and a field of its own.
+func (x *tour) spraying(chief string) {
+	id := func() string { return testbed.NewID().String() }
+	var craft api.Aircraft
+	x.do("POST", "/aircraft", m{"id": id(), "type_key": "dray-30", "name": "Barrow", "serial": "B-1", "registration": "", "registration_expires": nil, "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil}, &craft)
+	field := id()
+	x.do("POST", "/sites", m{"id": field, "name": "Field", "note": "", "lat": 46.25, "lon": -119.6, "elevation_m": 210, "practice": false, "version": 0}, nil)
+	for kind, places := range map[string][]m{"take-off": {{"lat": 46.25, "lon": -119.601}}, "area": {{"lat": 46.25, "lon": -119.6}, {"lat": 46.252, "lon": -119.6}, {"lat": 46.252, "lon": -119.599}, {"lat": 46.25, "lon": -119.599}}} {
+		f := id()
+		x.do("PUT", "/sites/"+field+"/features/"+f, m{"feature": m{"id": f, "kind": kind, "name": kind, "shape": map[bool]string{true: "point", false: "area"}[len(places) == 1], "places": places}, "version": 0}, nil)
+	}
+	at := "/jobs/" + id()
+	x.do("PUT", at, m{"work": "spraying", "site_id": field, "aim": "Weeds", "product": "Weed wash", "from": testbed.Noon, "to": testbed.Noon.Add(3 * time.Hour), "sorties": nil, "meeting": "", "channel": "", "version": 0,
+		"aircraft": []m{{"aircraft_id": craft.Id, "return_m": 30, "home_follows": false, "lost_link": "return", "route_m": nil, "datum": "ground", "mass_kg": nil, "speed_ms": 5}}, "take_off_id": nil, "landing_id": nil, "second_id": nil,
+		"label": m{"low_ms": nil, "high_ms": nil, "height_m": nil}, "people": []m{{"person_id": chief, "post": "rpic"}}}, nil)
+	plan := at + "/spray/" + craft.Id.String()
+	var p api.SprayPlan
+	x.do("GET", plan, nil, &p)
+	p.Wish.Mix = []spray.Product{{Name: "Weed wash", PerHa: 1, Unit: "L"}}
+	x.do("POST", plan+"/try", p.Wish, nil)
+	x.do("PUT", plan, m{"id": id(), "version": 0, "wish": p.Wish}, &p)
+	require.NotEmpty(x.t, p.Sorties)
+	part := id()
+	x.do("POST", plan+"/done", m{"parts": []m{{"id": part, "pass": 0, "from_share": 0, "to_share": 0.5}}}, nil)
+	x.do("POST", plan+"/done/back", m{"ids": []string{part}}, nil)
+	x.do("PUT", plan+"/fills/1", m{"id": id(), "version": 0, "line": 0}, nil)
+	x.do("GET", "/nozzles", nil, nil)
+	x.do("PUT", "/nozzles/"+id(), m{"id": id(), "key": "tour-1", "name": "Tour", "least_l_min": 0.5, "most_l_min": 1, "least_bar": 1, "most_bar": 4, "droplets": "coarse", "active": true, "version": 0}, nil)
+	checks := "/aircraft/" + craft.Id.String() + "/spray-checks"
+	x.do("POST", checks, m{"id": id(), "kind": "catch", "caught": []float64{1, 1, 1}, "target": 3}, nil)
+	x.do("GET", checks, nil, nil)
+}
+
 func (x *tour) job(craft, chief string) string {
 	id := func() string { return testbed.NewID().String() }
 	yard := id()

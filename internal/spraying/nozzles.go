@@ -32,6 +32,37 @@ func (n Nozzle) core() spray.Nozzle {
 	return spray.Nozzle{Key: n.Key, Name: n.Name, LeastLPM: n.LeastLPM, MostLPM: n.MostLPM, LeastBar: n.LeastBar, MostBar: n.MostBar, Droplets: n.Droplets}
 }
 
+// shipped are the kinds of nozzle that a new crew begins with; all are made up, and
+// the tables of the makers take their place.
+var shipped = []spray.Nozzle{
+	{Key: "fan-015", Name: "Flat fan 015", LeastLPM: 0.34, MostLPM: 0.76, LeastBar: 1, MostBar: 5, Droplets: "fine"},
+	{Key: "fan-020", Name: "Flat fan 020", LeastLPM: 0.46, MostLPM: 1.02, LeastBar: 1, MostBar: 5, Droplets: "medium"},
+	{Key: "drift-020", Name: "Low-drift fan 020", LeastLPM: 0.46, MostLPM: 1.02, LeastBar: 1, MostBar: 5, Droplets: "coarse"},
+	{Key: "drift-030", Name: "Low-drift fan 030", LeastLPM: 0.68, MostLPM: 1.53, LeastBar: 1, MostBar: 5, Droplets: "coarse"},
+	{Key: "air-030", Name: "Air-mix fan 030", LeastLPM: 0.98, MostLPM: 1.96, LeastBar: 2, MostBar: 8, Droplets: "very coarse"},
+	{Key: "disc-small", Name: "Spinning disc, small", LeastLPM: 0.3, MostLPM: 1.6, LeastBar: 0.3, MostBar: 1, Droplets: "medium"},
+}
+
+// SeedNozzles puts the shipped kinds on a list that is empty.
+func (s *Service) SeedNozzles(ctx context.Context) error {
+	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
+		var n int64
+		if err := tx.Table("nozzles").Count(&n).Error; err != nil || n > 0 {
+			return err
+		}
+		for _, k := range shipped {
+			id, err := uuid.NewV7()
+			if err != nil {
+				return err
+			}
+			if err := tx.Create(&Nozzle{ID: id, Key: k.Key, Name: k.Name, LeastLPM: k.LeastLPM, MostLPM: k.MostLPM, LeastBar: k.LeastBar, MostBar: k.MostBar, Droplets: k.Droplets, Active: true, Version: 1}).Error; err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
 // Nozzles are the kinds of nozzle, in use first, by name.
 func (s *Service) Nozzles(ctx context.Context) ([]Nozzle, error) {
 	var out []Nozzle

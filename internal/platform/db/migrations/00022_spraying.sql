@@ -8,11 +8,6 @@ create table nozzles (
     constraint nozzles_flow check (least_lpm > 0 and most_lpm >= least_lpm and least_bar > 0 and most_bar >= least_bar),
     constraint nozzles_name check (length(trim(name)) between 1 and 60)
 );
-insert into nozzles (key, name, least_lpm, most_lpm, least_bar, most_bar, droplets) values
-    ('fan-015', 'Flat fan 015', 0.34, 0.76, 1, 5, 'fine'), ('fan-020', 'Flat fan 020', 0.46, 1.02, 1, 5, 'medium'),
-    ('drift-020', 'Low-drift fan 020', 0.46, 1.02, 1, 5, 'coarse'), ('drift-030', 'Low-drift fan 030', 0.68, 1.53, 1, 5, 'coarse'),
-    ('air-030', 'Air-mix fan 030', 0.98, 1.96, 2, 8, 'very coarse'), ('disc-small', 'Spinning disc, small', 0.3, 1.6, 0.3, 1, 'medium');
-
 -- How a field is sprayed by an aircraft of a job. What follows from the wish is worked out each time it is asked.
 create table spray_plans (
     id uuid primary key, job_id uuid not null references jobs, aircraft_id uuid not null references aircraft,
@@ -42,6 +37,11 @@ create table spray_checks (
 create index spray_checks_newest on spray_checks (aircraft_id, kind, at desc);
 -- What a flight took, for what the airframe learns.
 alter table flights add column mass_kg double precision, add column rho_kgm3 double precision, add column pack_from jsonb, add column used_wh double precision, add column predicted_wh double precision;
+create trigger nozzles_tell after insert or update or delete on nozzles for each statement execute function tell_change();
+create trigger spray_plans_tell after insert or update or delete on spray_plans for each statement execute function tell_change();
+create trigger spray_done_tell after insert or update or delete on spray_done for each statement execute function tell_change();
+create trigger spray_fills_tell after insert or update or delete on spray_fills for each statement execute function tell_change();
+create trigger spray_checks_tell after insert or update or delete on spray_checks for each statement execute function tell_change();
 call note_family('nozzles', 'nozzles', 'x.id::text', 'to_jsonb(x)');
 call note_family('spray_plans', 'spray_plans', 'x.id::text', 'to_jsonb(x)');
 call note_family('spray_done', 'spray_done', 'x.id::text', 'to_jsonb(x)');
