@@ -14,6 +14,7 @@ import (
 	"time"
 
 	"mainstay/core/airframe"
+	"mainstay/core/bench"
 	"mainstay/core/brief"
 	"mainstay/core/checks"
 	"mainstay/core/crew"
@@ -24,9 +25,11 @@ import (
 	"mainstay/core/height"
 	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/mass"
 	"mainstay/core/metar"
 	"mainstay/core/pack"
 	"mainstay/core/practice"
+	"mainstay/core/rotation"
 	"mainstay/core/rules"
 	"mainstay/core/site"
 	"mainstay/core/spray"
@@ -1642,6 +1645,33 @@ func (e RemovePartTo) Valid() bool {
 	}
 }
 
+// Defines values for RotationGainMore.
+const (
+	RotationGainMoreAircraft  RotationGainMore = "aircraft"
+	RotationGainMoreChannel   RotationGainMore = "channel"
+	RotationGainMoreGenerator RotationGainMore = "generator"
+	RotationGainMoreHand      RotationGainMore = "hand"
+	RotationGainMoreSet       RotationGainMore = "set"
+)
+
+// Valid indicates whether the value is a known member of the RotationGainMore enum.
+func (e RotationGainMore) Valid() bool {
+	switch e {
+	case RotationGainMoreAircraft:
+		return true
+	case RotationGainMoreChannel:
+		return true
+	case RotationGainMoreGenerator:
+		return true
+	case RotationGainMoreHand:
+		return true
+	case RotationGainMoreSet:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for RuleChoicePack.
 const (
 	EuSpecific RuleChoicePack = "eu-specific"
@@ -2117,6 +2147,20 @@ type AircraftEdit struct {
 	WeighedOn           *openapi_types.Date `json:"weighed_on,omitempty"`
 }
 
+// AircraftEnergy defines model for AircraftEnergy.
+type AircraftEnergy struct {
+	Assumed []string     `json:"assumed"`
+	Balance *MassBalance `json:"balance,omitempty"`
+
+	// Flights oldest first, the last ones
+	Flights []LearnedFlight `json:"flights"`
+	Items   *[]MassItem     `json:"items,omitempty"`
+
+	// Learned what the last flights of an airframe say of its efficiency
+	Learned        LearnedEfficiency `json:"learned"`
+	TypeEfficiency float64           `json:"type_efficiency"`
+}
+
 // AircraftFirmware defines model for AircraftFirmware.
 type AircraftFirmware struct {
 	Findings  []FirmwareFinding `json:"findings"`
@@ -2266,6 +2310,40 @@ type BriefingSign struct {
 
 // BrokenWish a wish that cannot be met, and the nearest value that can
 type BrokenWish = spray.Broken
+
+// Calculator defines model for Calculator.
+type Calculator struct {
+	Formula string            `json:"formula"`
+	Group   string            `json:"group"`
+	Inputs  []CalculatorInput `json:"inputs"`
+	Key     string            `json:"key"`
+	Limits  string            `json:"limits"`
+	Source  string            `json:"source"`
+	Title   string            `json:"title"`
+}
+
+// CalculatorInput defines model for CalculatorInput.
+type CalculatorInput = bench.Input
+
+// CalculatorResult defines model for CalculatorResult.
+type CalculatorResult = bench.Result
+
+// CalculatorResults defines model for CalculatorResults.
+type CalculatorResults struct {
+	Results []CalculatorResult `json:"results"`
+	Says    string             `json:"says"`
+}
+
+// CalculatorValues defines model for CalculatorValues.
+type CalculatorValues struct {
+	Values map[string]float64 `json:"values"`
+}
+
+// Calculators defines model for Calculators.
+type Calculators struct {
+	Calculators []Calculator `json:"calculators"`
+	Groups      []string     `json:"groups"`
+}
 
 // Calibrate defines model for Calibrate.
 type Calibrate struct {
@@ -2800,32 +2878,38 @@ type FleetEntry struct {
 
 // Flight defines model for Flight.
 type Flight struct {
-	Acceptance  string              `json:"acceptance"`
-	Aircraft    string              `json:"aircraft"`
-	AircraftId  openapi_types.UUID  `json:"aircraft_id"`
-	Alerts      []Finding           `json:"alerts"`
-	Corrections []Correction        `json:"corrections"`
-	Events      []FlightEvent       `json:"events"`
-	Hover       *Judgement          `json:"hover"`
-	Id          openapi_types.UUID  `json:"id"`
-	Job         *string             `json:"job,omitempty"`
-	JobId       *openapi_types.UUID `json:"job_id,omitempty"`
-	LandedAt    *time.Time          `json:"landed_at"`
+	Acceptance  string             `json:"acceptance"`
+	Aircraft    string             `json:"aircraft"`
+	AircraftId  openapi_types.UUID `json:"aircraft_id"`
+	Alerts      []Finding          `json:"alerts"`
+	Corrections []Correction       `json:"corrections"`
+	Events      []FlightEvent      `json:"events"`
+
+	// Home what the packs must show to come home, by distance, as of take-off
+	Home     *[]HomeCallOut      `json:"home,omitempty"`
+	Hover    *Judgement          `json:"hover"`
+	Id       openapi_types.UUID  `json:"id"`
+	Job      *string             `json:"job,omitempty"`
+	JobId    *openapi_types.UUID `json:"job_id,omitempty"`
+	LandedAt *time.Time          `json:"landed_at"`
 
 	// LandedHeardAt when a landing without network was heard; absent when it was heard at once
-	LandedHeardAt *time.Time         `json:"landed_heard_at,omitempty"`
-	Landings      int                `json:"landings"`
-	Litres        float64            `json:"litres"`
-	LoggedAt      *time.Time         `json:"logged_at"`
-	Now           time.Time          `json:"now"`
-	Packs         []Pack             `json:"packs"`
-	Pilot         string             `json:"pilot"`
-	PilotId       openapi_types.UUID `json:"pilot_id"`
-	Purpose       string             `json:"purpose"`
-	Remarks       string             `json:"remarks"`
-	Seconds       int                `json:"seconds"`
-	State         FlightState        `json:"state"`
-	TookOffAt     time.Time          `json:"took_off_at"`
+	LandedHeardAt *time.Time `json:"landed_heard_at,omitempty"`
+	Landings      int        `json:"landings"`
+	Litres        float64    `json:"litres"`
+	LoggedAt      *time.Time `json:"logged_at"`
+
+	// MassKg at take-off
+	MassKg    *float64           `json:"mass_kg,omitempty"`
+	Now       time.Time          `json:"now"`
+	Packs     []Pack             `json:"packs"`
+	Pilot     string             `json:"pilot"`
+	PilotId   openapi_types.UUID `json:"pilot_id"`
+	Purpose   string             `json:"purpose"`
+	Remarks   string             `json:"remarks"`
+	Seconds   int                `json:"seconds"`
+	State     FlightState        `json:"state"`
+	TookOffAt time.Time          `json:"took_off_at"`
 
 	// TookOffHeardAt when a take-off without network was heard; absent when it was heard at once
 	TookOffHeardAt *time.Time `json:"took_off_heard_at,omitempty"`
@@ -3315,6 +3399,18 @@ type Landing = wind.Landing
 // LearnedEfficiency what the last flights of an airframe say of its efficiency
 type LearnedEfficiency = energy.Learned
 
+// LearnedFlight defines model for LearnedFlight.
+type LearnedFlight struct {
+	At time.Time          `json:"at"`
+	Id openapi_types.UUID `json:"id"`
+
+	// Left why nothing is learned from it; empty: it counts
+	Left        string   `json:"left"`
+	MassKg      *float64 `json:"mass_kg"`
+	MeasuredWh  *float64 `json:"measured_wh"`
+	PredictedWh *float64 `json:"predicted_wh"`
+}
+
 // ListSection defines model for ListSection.
 type ListSection = checks.Section
 
@@ -3395,6 +3491,12 @@ type LookFacesTop string
 
 // LostLink what the aircraft does when the link is lost, as read in it; empty was not read
 type LostLink string
+
+// MassBalance defines model for MassBalance.
+type MassBalance = mass.Balance
+
+// MassItem defines model for MassItem.
+type MassItem = mass.Item
 
 // MixProduct defines model for MixProduct.
 type MixProduct = spray.Product
@@ -4239,6 +4341,53 @@ type ReturnToService struct {
 
 // Role defines model for Role.
 type Role = crew.Role
+
+// Rotation defines model for Rotation.
+type Rotation struct {
+	Bottleneck *string         `json:"bottleneck,omitempty"`
+	Gains      []RotationGain  `json:"gains"`
+	Run        RotationRun     `json:"run"`
+	Spread     *RotationSpread `json:"spread,omitempty"`
+
+	// Stuck the packs run out and nothing charges them
+	Stuck bool `json:"stuck"`
+}
+
+// RotationAsk defines model for RotationAsk.
+type RotationAsk struct {
+	Day RotationDay `json:"day"`
+
+	// Runs how often it is simulated with varied wind and turnaround; left out: once
+	Runs *int `json:"runs,omitempty"`
+	Seed int  `json:"seed"`
+}
+
+// RotationDay defines model for RotationDay.
+type RotationDay = rotation.Day
+
+// RotationGain defines model for RotationGain.
+type RotationGain struct {
+	EndS float64          `json:"end_s"`
+	More RotationGainMore `json:"more"`
+
+	// SavedS left out: without it the work never ends
+	SavedS *float64 `json:"saved_s,omitempty"`
+}
+
+// RotationGainMore defines model for RotationGain.More.
+type RotationGainMore string
+
+// RotationRun defines model for RotationRun.
+type RotationRun = rotation.Run
+
+// RotationSortie defines model for RotationSortie.
+type RotationSortie = rotation.Sortie
+
+// RotationSpread defines model for RotationSpread.
+type RotationSpread = rotation.Spread
+
+// RotationStretch defines model for RotationStretch.
+type RotationStretch = rotation.Stretch
 
 // RowProblem defines model for RowProblem.
 type RowProblem struct {
@@ -5181,6 +5330,15 @@ type PressBy = openapi_types.UUID
 // PressId defines model for PressId.
 type PressId = openapi_types.UUID
 
+// GetEnergyParams defines parameters for GetEnergy.
+type GetEnergyParams struct {
+	// LiquidL in the tank, kg
+	LiquidL *float64 `form:"liquid_l,omitempty" json:"liquid_l,omitempty"`
+
+	// PayloadKg beside packs and tank
+	PayloadKg *float64 `form:"payload_kg,omitempty" json:"payload_kg,omitempty"`
+}
+
 // ListDefectsParams defines parameters for ListDefects.
 type ListDefectsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
@@ -5535,6 +5693,9 @@ type AskAuthorisationJSONRequestBody = AuthorisationNew
 // CallDeskJSONRequestBody defines body for CallDesk for application/json ContentType.
 type CallDeskJSONRequestBody = CallNew
 
+// CalculateJSONRequestBody defines body for Calculate for application/json ContentType.
+type CalculateJSONRequestBody = CalculatorValues
+
 // StartChargeJSONRequestBody defines body for StartCharge for application/json ContentType.
 type StartChargeJSONRequestBody = StartCharge
 
@@ -5688,6 +5849,9 @@ type RaiseReportJSONRequestBody = ReportNew
 // ReportDoneJSONRequestBody defines body for ReportDone for application/json ContentType.
 type ReportDoneJSONRequestBody = ReportDone
 
+// SimulateDayJSONRequestBody defines body for SimulateDay for application/json ContentType.
+type SimulateDayJSONRequestBody = RotationAsk
+
 // ChooseRulesJSONRequestBody defines body for ChooseRules for application/json ContentType.
 type ChooseRulesJSONRequestBody = RuleChoice
 
@@ -5783,6 +5947,9 @@ type ServerInterface interface {
 	// CalibrateCompass The compass was calibrated now
 	// (POST /aircraft/{id}/calibrations)
 	CalibrateCompass(c *gin.Context, id openapi_types.UUID)
+	// GetEnergy What an aircraft takes, learned from its flights, and how its mass lies
+	// (GET /aircraft/{id}/energy)
+	GetEnergy(c *gin.Context, id openapi_types.UUID, params GetEnergyParams)
 	// GetFirmware What is installed on an aircraft, against the tested combination
 	// (GET /aircraft/{id}/firmware)
 	GetFirmware(c *gin.Context, id openapi_types.UUID)
@@ -5825,6 +5992,12 @@ type ServerInterface interface {
 	// ListBackground Work that runs in the background, with its progress
 	// (GET /background)
 	ListBackground(c *gin.Context)
+	// ListCalculators The calculators, with formula, limits and source
+	// (GET /bench)
+	ListCalculators(c *gin.Context)
+	// Calculate Work a calculator out; what is left out takes its default
+	// (POST /bench/{key})
+	Calculate(c *gin.Context, key string)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(c *gin.Context)
@@ -6104,6 +6277,9 @@ type ServerInterface interface {
 	// ReportDone Note that it was reported
 	// (POST /reports/{id}/done)
 	ReportDone(c *gin.Context, id openapi_types.UUID)
+	// SimulateDay Let a day of flying pass: waits, the bottleneck, what one more of each gains
+	// (POST /rotation)
+	SimulateDay(c *gin.Context)
 	// GetRules The rule packs, the chosen one, practice and the own rules
 	// (GET /rules)
 	GetRules(c *gin.Context)
@@ -6382,6 +6558,50 @@ func (siw *ServerInterfaceWrapper) CalibrateCompass(c *gin.Context) {
 	}
 
 	siw.Handler.CalibrateCompass(c, id)
+}
+
+// GetEnergy operation middleware
+func (siw *ServerInterfaceWrapper) GetEnergy(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetEnergyParams
+
+	// ------------- Optional query parameter "liquid_l" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "liquid_l", c.Request.URL.Query(), &params.LiquidL, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter liquid_l: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "payload_kg" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "payload_kg", c.Request.URL.Query(), &params.PayloadKg, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter payload_kg: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetEnergy(c, id, params)
 }
 
 // GetFirmware operation middleware
@@ -6708,6 +6928,44 @@ func (siw *ServerInterfaceWrapper) ListBackground(c *gin.Context) {
 	}
 
 	siw.Handler.ListBackground(c)
+}
+
+// ListCalculators operation middleware
+func (siw *ServerInterfaceWrapper) ListCalculators(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListCalculators(c)
+}
+
+// Calculate operation middleware
+func (siw *ServerInterfaceWrapper) Calculate(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.Calculate(c, key)
 }
 
 // WatchChanges operation middleware
@@ -9541,6 +9799,19 @@ func (siw *ServerInterfaceWrapper) ReportDone(c *gin.Context) {
 	siw.Handler.ReportDone(c, id)
 }
 
+// SimulateDay operation middleware
+func (siw *ServerInterfaceWrapper) SimulateDay(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SimulateDay(c)
+}
+
 // GetRules operation middleware
 func (siw *ServerInterfaceWrapper) GetRules(c *gin.Context) {
 
@@ -11223,10 +11494,14 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/done", wrapper.PutSprayed)
 	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/done/back", wrapper.TakeSprayedBack)
 	router.PUT(options.BaseURL+"/jobs/:id/spray/:aircraft/fills/:number", wrapper.SaveFill)
+	router.GET(options.BaseURL+"/aircraft/:id/energy", wrapper.GetEnergy)
 	router.GET(options.BaseURL+"/nozzles", wrapper.ListNozzles)
 	router.PUT(options.BaseURL+"/nozzles/:id", wrapper.SaveNozzle)
 	router.GET(options.BaseURL+"/aircraft/:id/spray-checks", wrapper.ListSprayChecks)
 	router.POST(options.BaseURL+"/aircraft/:id/spray-checks", wrapper.AddSprayCheck)
+	router.GET(options.BaseURL+"/bench", wrapper.ListCalculators)
+	router.POST(options.BaseURL+"/bench/:key", wrapper.Calculate)
+	router.POST(options.BaseURL+"/rotation", wrapper.SimulateDay)
 }
 
 type ProblemApplicationProblemPlusJSONResponse Problem
@@ -11410,6 +11685,46 @@ type CalibrateCompassdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CalibrateCompassdefaultApplicationProblemPlusJSONResponse) VisitCalibrateCompassResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetEnergyRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params GetEnergyParams
+}
+
+type GetEnergyResponseObject interface {
+	VisitGetEnergyResponse(w http.ResponseWriter) error
+}
+
+type GetEnergy200JSONResponse AircraftEnergy
+
+func (response GetEnergy200JSONResponse) VisitGetEnergyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetEnergydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetEnergydefaultApplicationProblemPlusJSONResponse) VisitGetEnergyResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -11915,6 +12230,84 @@ type ListBackgrounddefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ListBackgrounddefaultApplicationProblemPlusJSONResponse) VisitListBackgroundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListCalculatorsRequestObject struct {
+}
+
+type ListCalculatorsResponseObject interface {
+	VisitListCalculatorsResponse(w http.ResponseWriter) error
+}
+
+type ListCalculators200JSONResponse Calculators
+
+func (response ListCalculators200JSONResponse) VisitListCalculatorsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListCalculatorsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListCalculatorsdefaultApplicationProblemPlusJSONResponse) VisitListCalculatorsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CalculateRequestObject struct {
+	Key  string `json:"key"`
+	Body *CalculateJSONRequestBody
+}
+
+type CalculateResponseObject interface {
+	VisitCalculateResponse(w http.ResponseWriter) error
+}
+
+type Calculate200JSONResponse CalculatorResults
+
+func (response Calculate200JSONResponse) VisitCalculateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CalculatedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CalculatedefaultApplicationProblemPlusJSONResponse) VisitCalculateResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -15540,6 +15933,45 @@ func (response ReportDonedefaultApplicationProblemPlusJSONResponse) VisitReportD
 	return err
 }
 
+type SimulateDayRequestObject struct {
+	Body *SimulateDayJSONRequestBody
+}
+
+type SimulateDayResponseObject interface {
+	VisitSimulateDayResponse(w http.ResponseWriter) error
+}
+
+type SimulateDay200JSONResponse Rotation
+
+func (response SimulateDay200JSONResponse) VisitSimulateDayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SimulateDaydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SimulateDaydefaultApplicationProblemPlusJSONResponse) VisitSimulateDayResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetRulesRequestObject struct {
 }
 
@@ -17655,6 +18087,9 @@ type StrictServerInterface interface {
 	// CalibrateCompass The compass was calibrated now
 	// (POST /aircraft/{id}/calibrations)
 	CalibrateCompass(ctx context.Context, request CalibrateCompassRequestObject) (CalibrateCompassResponseObject, error)
+	// GetEnergy What an aircraft takes, learned from its flights, and how its mass lies
+	// (GET /aircraft/{id}/energy)
+	GetEnergy(ctx context.Context, request GetEnergyRequestObject) (GetEnergyResponseObject, error)
 	// GetFirmware What is installed on an aircraft, against the tested combination
 	// (GET /aircraft/{id}/firmware)
 	GetFirmware(ctx context.Context, request GetFirmwareRequestObject) (GetFirmwareResponseObject, error)
@@ -17697,6 +18132,12 @@ type StrictServerInterface interface {
 	// ListBackground Work that runs in the background, with its progress
 	// (GET /background)
 	ListBackground(ctx context.Context, request ListBackgroundRequestObject) (ListBackgroundResponseObject, error)
+	// ListCalculators The calculators, with formula, limits and source
+	// (GET /bench)
+	ListCalculators(ctx context.Context, request ListCalculatorsRequestObject) (ListCalculatorsResponseObject, error)
+	// Calculate Work a calculator out; what is left out takes its default
+	// (POST /bench/{key})
+	Calculate(ctx context.Context, request CalculateRequestObject) (CalculateResponseObject, error)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(ctx context.Context, request WatchChangesRequestObject) (WatchChangesResponseObject, error)
@@ -17976,6 +18417,9 @@ type StrictServerInterface interface {
 	// ReportDone Note that it was reported
 	// (POST /reports/{id}/done)
 	ReportDone(ctx context.Context, request ReportDoneRequestObject) (ReportDoneResponseObject, error)
+	// SimulateDay Let a day of flying pass: waits, the bottleneck, what one more of each gains
+	// (POST /rotation)
+	SimulateDay(ctx context.Context, request SimulateDayRequestObject) (SimulateDayResponseObject, error)
 	// GetRules The rule packs, the chosen one, practice and the own rules
 	// (GET /rules)
 	GetRules(ctx context.Context, request GetRulesRequestObject) (GetRulesResponseObject, error)
@@ -18376,6 +18820,33 @@ func (sh *strictHandler) CalibrateCompass(ctx *gin.Context, id openapi_types.UUI
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(CalibrateCompassResponseObject); ok {
 		if err := validResponse.VisitCalibrateCompassResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetEnergy operation middleware
+func (sh *strictHandler) GetEnergy(ctx *gin.Context, id openapi_types.UUID, params GetEnergyParams) {
+	var request GetEnergyRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetEnergy(ctx, request.(GetEnergyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetEnergy")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetEnergyResponseObject); ok {
+		if err := validResponse.VisitGetEnergyResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -18898,6 +19369,74 @@ func (sh *strictHandler) ListBackground(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListBackgroundResponseObject); ok {
 		if err := validResponse.VisitListBackgroundResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListCalculators operation middleware
+func (sh *strictHandler) ListCalculators(ctx *gin.Context) {
+	var request ListCalculatorsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListCalculators(ctx, request.(ListCalculatorsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListCalculators")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListCalculatorsResponseObject); ok {
+		if err := validResponse.VisitListCalculatorsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// Calculate operation middleware
+func (sh *strictHandler) Calculate(ctx *gin.Context, key string) {
+	var request CalculateRequestObject
+
+	request.Key = key
+
+	var body CalculateJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.Calculate(ctx, request.(CalculateRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "Calculate")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CalculateResponseObject); ok {
+		if err := validResponse.VisitCalculateResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -22200,6 +22739,48 @@ func (sh *strictHandler) ReportDone(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ReportDoneResponseObject); ok {
 		if err := validResponse.VisitReportDoneResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SimulateDay operation middleware
+func (sh *strictHandler) SimulateDay(ctx *gin.Context) {
+	var request SimulateDayRequestObject
+
+	var body SimulateDayJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SimulateDay(ctx, request.(SimulateDayRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SimulateDay")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SimulateDayResponseObject); ok {
+		if err := validResponse.VisitSimulateDayResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

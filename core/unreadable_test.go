@@ -119,6 +119,7 @@ var calls = []call{
 	{"spray.LoadOf", spray.LoadOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
 	{"spray.Loads", spray.Loads, []any{2.0, 15.0, 30.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
 	{"spray.Catch", spray.Catch, []any{[]float64{1, 1, 1}, 3.0}},
+	{"spray.Spread", spray.Spread, []any{[]float64{1, 1, 1}}},
 	{"spray.PumpFactor", spray.PumpFactor, []any{1.0, 10.0, 10.0, false}},
 	{"spray.ScaleCheck", spray.ScaleCheck, []any{0.0, 20.0, 20.0, 0.02}},
 	{"spray.Make", spray.Make, []any{aWish, spray.Given{Field: aField, Nozzle: &spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 1, LeastBar: 1, MostBar: 4, Droplets: "medium"}, TankL: 30, DryKg: 40, MostKg: 72, Rho: 1.2, Model: quadModel, UsableWh: 2000, ReturnM: 15}}},
@@ -168,6 +169,7 @@ var aWish = spray.Defaults()
 // elsewhere are functions that take figures and are not called here, with why.
 var elsewhere = map[string]string{
 	"energy.Model.With":       "an efficiency that was learned; checked by energy.Model.Check",
+	"gate.Level":              "the level that core/gate judges",
 	"energy.Learn":            "leaves out what nobody can read (core/energy)",
 	"energy.Flown.Judge":      "says why a flight is left out (core/energy)",
 	"energy.Store.":           "adds up what energy.Together let in",

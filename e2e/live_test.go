@@ -29,6 +29,7 @@ func TestGroundingIsLiveOnEveryScreen(t *testing.T) {
 	hand := chromium.Open(t, other, "/", 390, 844)
 	hand.SignIn("bao", demo.Password)
 	hand.Click("Lantern Three")
+	hand.Click("Other acts")
 	hand.Click("Ground it")
 	hand.Fill("Why it must not fly", "Smell of burning at the bay")
 	hand.Click("Ground it now")

@@ -5,6 +5,7 @@ import (
 	"math"
 	"strings"
 
+	"mainstay/core/airframe"
 	"mainstay/core/energy"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
@@ -48,6 +49,15 @@ type EnergyAnswer struct {
 
 // energy works out whether the packs bring it out, through its work, and home.
 func (g *run) energy() *EnergyAnswer {
+	if g.in.Wind == nil || len(g.in.Packs) == 0 {
+		// Without them nothing flies anyway; guessing the worst would only hide what is missing.
+		kind := judge.ChoosePacks
+		if g.in.Wind == nil {
+			kind = judge.EnterWind
+		}
+		g.find(judge.RuleEnergy, judge.RulePower, judge.Watch, "The energy of this flight is worked out when packs and wind are entered.", "None.", nil, "entering them", &judge.Remedy{Kind: kind})
+		return nil
+	}
 	a, store, back, model, err := g.supply()
 	usual := func(v judge.Verdict, lifts, format string, x ...any) {
 		g.find(judge.RuleEnergy, judge.RulePower, v, fmt.Sprintf(format, x...), "Packs, mass and wind as entered"+assumedWords(a.Assumed)+".", nil, lifts, &judge.Remedy{Kind: judge.ChoosePacks})
@@ -139,9 +149,6 @@ func (g *run) supply() (a EnergyAnswer, store energy.Store, back energy.Return, 
 		}
 		packs = append(packs, one)
 	}
-	if len(packs) == 0 {
-		return a, store, back, model, fmt.Errorf("which packs fly is not chosen")
-	}
 	store, err = energy.Together(packs)
 	a.FullWh, a.UsableWh = store.FullWh, store.Usable(a.LandBy)
 	return a, store, back, model, err
@@ -180,10 +187,6 @@ func (g *run) homeWind(heightM float64, a *EnergyAnswer) energy.Wind {
 	l := g.in.Type.Limits
 	worst := energy.Wind{MeanMS: float64(l.WindMS), GustMS: float64(l.GustMS)}
 	w := g.in.Wind
-	if w == nil {
-		a.Assumed = append(a.Assumed, "the wind at the type's limits")
-		return worst
-	}
 	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(max(heightM, 1)), w.Ground)
 	if err != nil || !finite(float64(at.Steady)) || !finite(float64(at.Gust)) {
 		a.Assumed = append(a.Assumed, "the wind at the type's limits")
@@ -203,3 +206,13 @@ func distances(far float64) []float64 {
 }
 
 func finite(v float64) bool { return !math.IsNaN(v) && !math.IsInf(v, 0) }
+
+// Level is the level of a pack in percent, as it shows it or as its resting volts
+// say; ok is false where that is not known.
+func Level(p Pack, want airframe.Packs) (float64, bool) {
+	if p.Reading == nil {
+		return 0, false
+	}
+	c, err := charge(p, want)
+	return float64(c.Percent), err == nil
+}

@@ -198,7 +198,7 @@ var wrong = []struct {
 	{"no way home in gusts", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(11)) }, "energy", judge.Stop, "in the gusts it does not come forward"},
 	{"air not known", func(i *gate.Input) { i.Energy.Rho = nil }, "energy", judge.Watch, "thin air"},
 	{"capacity never measured", func(i *gate.Input) { i.Packs[0].Set.CapacityMAh = nil }, "energy", judge.Watch, "capacity of B1 never measured"},
-	{"no packs", func(i *gate.Input) { i.Packs = nil }, "energy", judge.Stop, "which packs fly is not chosen"},
+	{"no packs", func(i *gate.Input) { i.Packs = nil }, "packs", judge.Stop, ""},
 	{"last flew a type of unknown gestures", func(i *gate.Input) { i.LastType = &airframe.Type{Key: "other", Name: "Other"} }, "sticks", judge.Watch, "Other"},
 	{"gesture means something else", func(i *gate.Input) {
 		i.LastType = &airframe.Type{Name: "Hexa", Sticks: &airframe.Sticks{Start: "Down and  out", Stop: "down", Emergency: "down and in"}}

@@ -11,6 +11,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
+	"mainstay/core/energy"
 	"mainstay/core/judge"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
@@ -55,6 +56,13 @@ type Flight struct {
 
 	NextTime string         // what to change before the next flight
 	Signs    pq.StringArray `gorm:"type:text[]"` // what was heard, seen or felt
+
+	MassKg      *float64           `gorm:"column:mass_kg"`      // at take-off; nil: not known
+	RhoKgM3     *float64           `gorm:"column:rho_kgm3"`     // of the air
+	PackFrom    map[string]float64 `gorm:"serializer:json"`     // level of each pack at take-off, percent
+	Home        []energy.CallOut   `gorm:"serializer:json"`     // what the packs must show to come home, as of take-off
+	UsedWh      *float64           `gorm:"column:used_wh"`      // out of the packs
+	PredictedWh *float64           `gorm:"column:predicted_wh"` // with the type's efficiency
 
 	TookOffHeardAt *time.Time // when a take-off without network was heard; nil: at once
 	LandedHeardAt  *time.Time // the same of the landing

@@ -179,7 +179,10 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 		return api.Flight{}, err
 	}
 	out := api.Flight{Id: f.ID, AircraftId: a.ID, Aircraft: a.Name, Type: fleet.WireType(t), PilotId: p.ID, Pilot: p.Name, Packs: packs, Purpose: f.Purpose, TookOffAt: f.TookOffAt, LandedAt: f.LandedAt,
-		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, TookOffHeardAt: f.TookOffHeardAt, LandedHeardAt: f.LandedHeardAt, Corrections: []api.Correction{}, JobId: f.JobID, Alerts: []judge.Finding{}}
+		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, TookOffHeardAt: f.TookOffHeardAt, LandedHeardAt: f.LandedHeardAt, Corrections: []api.Correction{}, JobId: f.JobID, Alerts: []judge.Finding{}, MassKg: f.MassKg}
+	if len(f.Home) > 0 {
+		out.Home = &f.Home
+	}
 	if f.Unasked != "" {
 		out.Unasked = &f.Unasked
 	}

@@ -98,6 +98,9 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		f.NextTime, f.Signs = strings.TrimSpace(n.NextTime), append(pq.StringArray{}, n.Signs...)
 		f.State, f.LoggedAt, f.Landings, f.Remarks = stateLogged, &now, n.Landings, strings.TrimSpace(f.Remarks+n.Remarks)
 		f.Litres, f.WarmthSet = n.Litres, n.WarmthC
+		if err := s.took(ctx, &f, t, n); err != nil {
+			return err
+		}
 		if err := s.record(ctx, tx, f, t, packs, n, by); err != nil {
 			return err
 		}

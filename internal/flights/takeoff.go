@@ -38,12 +38,13 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 		if err := mayTakeOff(r, people.From(ctx), press, at); err != nil {
 			return err
 		}
-		unasked, err := s.stillTrue(ctx, r, press, at)
+		unasked, with, err := s.stillTrue(ctx, r, press, at)
 		if err != nil {
 			return err
 		}
 		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: r.PilotID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: at, State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID, Signs: pq.StringArray{},
 			TookOffHeardAt: press.HeardAt(now), Unasked: unasked}
+		f.setOff(with)
 		if deviceAt != nil {
 			// The server's time counts; the device's is kept beside it when they differ.
 			if d := at.Sub(*deviceAt); d > 5*time.Second || d < -5*time.Second {
@@ -100,27 +101,27 @@ func mayTakeOff(r Release, by people.Person, press outbox.Press, at time.Time) e
 
 // stillTrue asks the gate once more as of the press. What stands against a
 // take-off keeps it on the ground; against one that has happened it is said.
-func (s *Service) stillTrue(ctx context.Context, r Release, press outbox.Press, at time.Time) (unasked string, err error) {
+func (s *Service) stillTrue(ctx context.Context, r Release, press outbox.Press, at time.Time) (unasked string, in gate.Input, err error) {
 	k, err := s.one(ctx, r.AircraftID)
 	if err != nil {
-		return "", err
+		return "", in, err
 	}
 	k.Input.Released = nil
-	in, err := s.forFlight(ctx, k, r.PilotID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder, Job: r.JobID})
+	in, err = s.forFlight(ctx, k, r.PilotID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder, Job: r.JobID})
 	if err != nil {
-		return "", err
+		return "", in, err
 	}
 	in.Now = at
 	out := gate.Judge(in)
 	switch {
 	case !press.Late() && out.Verdict == judge.Stop:
-		return "", fault.Clash("gate-stop", "Stay on the ground: %s", out.Findings[0].Sentence)
+		return "", in, fault.Clash("gate-stop", "Stay on the ground: %s", out.Findings[0].Sentence)
 	case r.State == "withdrawn":
-		return "The release was withdrawn before the take-off was heard.", nil
+		return "The release was withdrawn before the take-off was heard.", in, nil
 	case press.Late():
-		return against(out.Findings), nil
+		return against(out.Findings), in, nil
 	}
-	return "", nil
+	return "", in, nil
 }
 
 // against is the worst that stands against a take-off heard late. The weather

@@ -15,6 +15,7 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/upkeep"
 	"mainstay/internal/airspace"
+	"mainstay/internal/bench"
 	"mainstay/internal/day"
 	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
@@ -115,6 +116,7 @@ type (
 	practiceAPI  = practice.Handlers
 	jobsAPI      = jobs.Handlers
 	sprayingAPI  = spraying.Handlers
+	benchAPI     = bench.Handlers
 )
 
 type handlers struct {
@@ -134,6 +136,7 @@ type handlers struct {
 	*practiceAPI
 	*jobsAPI
 	*sprayingAPI
+	benchAPI
 	streamAPI
 }
 

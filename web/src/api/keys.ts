@@ -46,6 +46,10 @@ export const keys = {
   spray: (job: string, aircraft: string) => ["spray", job, aircraft] as const,
   sprayTry: (job: string, aircraft: string, wish: unknown) => ["spray", job, aircraft, "try", wish] as const,
   sprayChecks: (aircraft: string) => ["spray-checks", aircraft] as const,
+  energy: (aircraft: string, ask: unknown) => ["fleet", aircraft, "energy", ask] as const,
+  bench: ["bench"] as const,
+  calculation: (key: string, values: unknown) => ["bench", key, values] as const,
+  rotation: (day: unknown) => ["rotation", day] as const,
   nozzles: ["nozzles"] as const,
   evening: (day: string) => ["evening", day] as const,
 };

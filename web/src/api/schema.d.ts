@@ -2469,6 +2469,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/aircraft/{id}/energy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** What an aircraft takes, learned from its flights, and how its mass lies */
+        get: operations["getEnergy"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/nozzles": {
         parameters: {
             query?: never;
@@ -2519,6 +2538,59 @@ export interface paths {
         put?: never;
         /** Put a calibration on record, judged */
         post: operations["addSprayCheck"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The calculators, with formula, limits and source */
+        get: operations["listCalculators"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/bench/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work a calculator out; what is left out takes its default */
+        post: operations["calculate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/rotation": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Let a day of flying pass: waits, the bottleneck, what one more of each gains */
+        post: operations["simulateDay"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3625,6 +3697,13 @@ export interface components {
         /** @enum {string} */
         FlightSign: "vibration" | "odd-sound" | "picture-shake" | "drift";
         Flight: {
+            /** @description what the packs must show to come home, by distance, as of take-off */
+            home?: components["schemas"]["HomeCallOut"][];
+            /**
+             * Format: double
+             * @description at take-off
+             */
+            mass_kg?: number;
             alerts: components["schemas"]["Finding"][];
             job?: string;
             /** Format: uuid */
@@ -6197,6 +6276,208 @@ export interface components {
             checks: components["schemas"]["SprayCheck"][];
             /** @description what holds now */
             standing: components["schemas"]["CheckAge"][];
+        };
+        AircraftEnergy: {
+            /** Format: double */
+            type_efficiency: number;
+            learned: components["schemas"]["LearnedEfficiency"];
+            /** @description oldest first, the last ones */
+            flights: components["schemas"]["LearnedFlight"][];
+            assumed: string[];
+            balance?: components["schemas"]["MassBalance"];
+            items?: components["schemas"]["MassItem"][];
+        };
+        LearnedFlight: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            measured_wh: number | null;
+            /** Format: double */
+            predicted_wh: number | null;
+            /** Format: double */
+            mass_kg: number | null;
+            /** @description why nothing is learned from it; empty: it counts */
+            left: string;
+        };
+        MassItem: {
+            /** @enum {string} */
+            part: "empty" | "packs" | "payload" | "attachments" | "liquid";
+            /** Format: double */
+            kg: number;
+            /** Format: double */
+            x_m: number;
+            /** Format: double */
+            y_m: number;
+        };
+        MassBalance: {
+            sum: {
+                /** Format: double */
+                kg: number;
+                /** Format: double */
+                x_m: number;
+                /** Format: double */
+                y_m: number;
+            };
+            /** @description what each motor lifts */
+            shares_kg: number[];
+            /**
+             * Format: double
+             * @description that one motor may lift
+             */
+            most_kg: number;
+            verdict: components["schemas"]["Verdict"];
+            says: {
+                verdict: components["schemas"]["Verdict"];
+                sentence: string;
+            }[];
+        };
+        Calculators: {
+            groups: string[];
+            calculators: components["schemas"]["Calculator"][];
+        };
+        Calculator: {
+            key: string;
+            group: string;
+            title: string;
+            formula: string;
+            limits: string;
+            source: string;
+            inputs: components["schemas"]["CalculatorInput"][];
+        };
+        CalculatorInput: {
+            name: string;
+            label: string;
+            /** @description code of the unit in which it is sent; empty: a plain number */
+            unit: string;
+            /** Format: double */
+            default: number;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+        };
+        CalculatorValues: {
+            values: {
+                [key: string]: number;
+            };
+        };
+        CalculatorResult: {
+            label: string;
+            /** Format: double */
+            value: number;
+            unit: string;
+            digits: number;
+        };
+        CalculatorResults: {
+            results: components["schemas"]["CalculatorResult"][];
+            says: string;
+        };
+        RotationAsk: {
+            day: components["schemas"]["RotationDay"];
+            /** @description how often it is simulated with varied wind and turnaround; left out: once */
+            runs?: number;
+            seed: number;
+        };
+        RotationSortie: {
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            wh: number;
+            /**
+             * Format: double
+             * @description hectares, or metres of line
+             */
+            done: number;
+            fill: boolean;
+        };
+        RotationDay: {
+            sorties: components["schemas"]["RotationSortie"][];
+            aircraft: number;
+            sets: number;
+            per_set: number;
+            /** Format: double */
+            pack_wh: number;
+            /** Format: double */
+            charge_to: number;
+            /** Format: double */
+            cool_s: number;
+            channels: number;
+            /** Format: double */
+            channel_w: number;
+            /**
+             * Format: double
+             * @description 0: no limit
+             */
+            generator_w: number;
+            hands: number;
+            /** Format: double */
+            swap_s: number;
+            /** Format: double */
+            fill_s: number;
+            /**
+             * Format: double
+             * @description when the day is over; 0: it is not
+             */
+            day_s: number;
+        };
+        RotationStretch: {
+            /** @enum {string} */
+            of: "aircraft" | "set";
+            number: number;
+            /** @enum {string} */
+            doing: "swap" | "fill" | "fly" | "wait-packs" | "wait-hands" | "cool" | "wait-charger" | "charge";
+            /** Format: double */
+            from_s: number;
+            /** Format: double */
+            to_s: number;
+            sortie: number;
+        };
+        RotationRun: {
+            line: components["schemas"]["RotationStretch"][];
+            /** Format: double */
+            end_s: number;
+            flown: number;
+            /** Format: double */
+            done: number;
+            /** Format: double */
+            per_hour: number;
+            waited_s: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            queue_s: number;
+            all_done: boolean;
+        };
+        RotationGain: {
+            /** @enum {string} */
+            more: "aircraft" | "set" | "channel" | "generator" | "hand";
+            /** Format: double */
+            end_s: number;
+            /**
+             * Format: double
+             * @description left out: without it the work never ends
+             */
+            saved_s?: number;
+        };
+        RotationSpread: {
+            runs: number;
+            end_s: number[];
+            per_hour: number[];
+            /** Format: double */
+            in_time: number;
+            seed: number;
+            /** Format: double */
+            least_done: number;
+        };
+        Rotation: {
+            run: components["schemas"]["RotationRun"];
+            gains: components["schemas"]["RotationGain"][];
+            /** @description the packs run out and nothing charges them */
+            stuck: boolean;
+            bottleneck?: string;
+            spread?: components["schemas"]["RotationSpread"];
         };
     };
     responses: {
@@ -10341,6 +10622,34 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    getEnergy: {
+        parameters: {
+            query?: {
+                /** @description in the tank, kg */
+                liquid_l?: number;
+                /** @description beside packs and tank */
+                payload_kg?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description AircraftEnergy */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AircraftEnergy"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listNozzles: {
         parameters: {
             query?: never;
@@ -10434,6 +10743,79 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SprayChecks"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listCalculators: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Calculators */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Calculators"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    calculate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalculatorValues"];
+            };
+        };
+        responses: {
+            /** @description CalculatorResults */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalculatorResults"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    simulateDay: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RotationAsk"];
+            };
+        };
+        responses: {
+            /** @description Rotation */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rotation"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -37,6 +37,13 @@ const SiteView = lazy(() => import("../sites/SiteView").then((m) => ({ default: 
 const JobsView = lazy(() => import("../jobs/JobsView").then((m) => ({ default: m.JobsView })));
 const JobView = lazy(() => import("../jobs/JobView").then((m) => ({ default: m.JobView })));
 const SprayView = lazy(() => import("../spraying/SprayView").then((m) => ({ default: m.SprayView })));
+const BenchView = lazy(() => import("../bench/BenchView").then((m) => ({ default: m.BenchView })));
+const CalculatorView = lazy(() =>
+  import("../bench/CalculatorView").then((m) => ({ default: m.CalculatorView })),
+);
+const RotationView = lazy(() =>
+  import("../rotation/RotationView").then((m) => ({ default: m.RotationView })),
+);
 const PersonView = lazy(() => import("../crew/PersonView").then((m) => ({ default: m.PersonView })));
 const PracticesView = lazy(() =>
   import("../practice/PracticesView").then((m) => ({ default: m.PracticesView })),
@@ -138,6 +145,9 @@ function Entry() {
               <Route path="jobs" element={<JobsView />} />
               <Route path="jobs/:id" element={<JobView />} />
               <Route path="jobs/:id/spray/:aircraft" element={<SprayView />} />
+              <Route path="bench" element={<BenchView />} />
+              <Route path="bench/:key" element={<CalculatorView />} />
+              <Route path="rotation" element={<RotationView />} />
               <Route path="rules" element={<RulesView />} />
               <Route path="practices" element={<PracticesView />} />
               <Route path="setup" element={<SetupView />} />

@@ -9,5 +9,6 @@ export const places: { path: string; name: string; key: string; thumb?: boolean 
   { path: "/workshop", name: "Workshop", key: "w" },
   { path: "/log", name: "Log", key: "l" },
   { path: "/crew", name: "Crew", key: "c" },
+  { path: "/bench", name: "Bench", key: "b" },
   { path: "/setup", name: "Set-up", key: "s" },
 ];

@@ -9,6 +9,7 @@ import { QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import { CompassPanel } from "../practice/CompassPanel";
 import { ChecksLeaf } from "../spraying/ChecksLeaf";
+import { EnergyLeaf } from "../energy/EnergyLeaf";
 import { AircraftActs } from "./AircraftActs";
 import { AircraftHead } from "./AircraftHead";
 import { AircraftNow } from "./AircraftNow";
@@ -45,6 +46,7 @@ function Aircraft({ d }: { d: Schemas["AircraftDetail"] }) {
         tabs={[
           { key: "now", name: "Now" },
           { key: "parts", name: "Parts", count: d.parts.length },
+          { key: "energy", name: "Energy and mass" },
           { key: "trends", name: "Motors over time" },
           { key: "set", name: "Compass and firmware" },
           ...((d.type.profile.tank_l ?? 0) > 0 ? [{ key: "spray", name: "Spray system" }] : []),
@@ -53,6 +55,7 @@ function Aircraft({ d }: { d: Schemas["AircraftDetail"] }) {
       <Waits about={raised} />
       {tab === "now" && <AircraftNow d={d} set={set} />}
       {tab === "parts" && <PartsTable d={d} onChoose={(p) => set({ part: p, station: "", tab: "" })} />}
+      {tab === "energy" && <EnergyLeaf d={d} />}
       {tab === "trends" && <TrendsPanel type={d.type} aircraft={a.id} />}
       {tab === "set" && (
         <>

@@ -4,6 +4,7 @@ import { useLink } from "../api/link";
 import { useQuiet } from "../app/quiet";
 import { useMay, useSession } from "../app/session";
 import type { About } from "../outbox/model";
+import { HomeTable } from "../energy/HomeTable";
 import { Waits } from "../outbox/Waits";
 import { VerdictMark } from "../parts/Flag";
 import { signal, useAwake } from "../parts/signal";
@@ -65,6 +66,11 @@ export function InTheAir({ f, about }: FlightShown) {
         {clock(t)}
       </div>
       <CallOuts f={f} t={t} onCalled={() => log("call-out")} />
+      {f.home && f.home.length > 0 && (
+        <div className="fly-home">
+          <strong>To come home:</strong> <HomeTable home={f.home} />
+        </div>
+      )}
       <EventKeys onPress={(k) => (grounds(k) ? setAsked(k) : log(k))} />
       <Soon>
         {f.type.profile.geometry.kind !== "fixed-wing" && <Hover f={f} />}

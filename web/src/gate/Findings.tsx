@@ -1,3 +1,4 @@
+import { GateEnergy } from "../energy/GateEnergy";
 import { Flag, VerdictMark, words } from "../parts/Flag";
 import { Hoist, Notices } from "../parts/Hoist";
 import { Sheet } from "../parts/Sheet";
@@ -49,6 +50,7 @@ export function Findings({ g, settled }: Pick<GateProps, "g" | "settled">) {
             <Hoist findings={findings} aircraft={g.aircraft.id} here={atHand} back={gateBack(g.aircraft)} />
           </section>
         ))}
+        <GateEnergy e={o.energy} />
         <details className="mt-2">
           <summary>Held and found in order: {o.checked.length}</summary>
           <p className="soft mb-0">{o.checked.map((r) => heldWords[r]).join(", ") || "nothing yet"}.</p>

@@ -13,7 +13,7 @@ import { Sorties } from "./Sorties";
 import { useSavePlan, useTry, type Plan } from "./api";
 import { rates } from "./model";
 import { typedWish, wishForm, type Typed } from "./wish";
-import { useSoon } from "./useSoon";
+import { useSoon } from "../parts/useSoon";
 import { WishForm } from "./WishForm";
 
 /** The plan: what is wished on one side, what follows from it on the other, at once. */

@@ -1,3 +1,4 @@
+import { Link } from "react-router";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
@@ -45,6 +46,9 @@ export function Sorties({ p }: { p: Plan }) {
           </tbody>
         </table>
       </ScrollX>
+      <p className="no-print mb-1">
+        <Link to={`/rotation?job=${p.job_id}&aircraft=${p.aircraft_id}`}>The day with these flights</Link>
+      </p>
       <p className="soft mb-0">Packs: of what they give over the level at which it lands.</p>
     </Sheet>
   );

@@ -36,7 +36,7 @@ create table spray_checks (
 );
 create index spray_checks_newest on spray_checks (aircraft_id, kind, at desc);
 -- What a flight took, for what the airframe learns.
-alter table flights add column mass_kg double precision, add column rho_kgm3 double precision, add column pack_from jsonb, add column used_wh double precision, add column predicted_wh double precision;
+alter table flights add column mass_kg double precision, add column rho_kgm3 double precision, add column pack_from jsonb, add column home jsonb, add column used_wh double precision, add column predicted_wh double precision;
 create trigger nozzles_tell after insert or update or delete on nozzles for each statement execute function tell_change();
 create trigger spray_plans_tell after insert or update or delete on spray_plans for each statement execute function tell_change();
 create trigger spray_done_tell after insert or update or delete on spray_done for each statement execute function tell_change();
@@ -49,7 +49,7 @@ call note_family('spray_fills', 'spray_fills', 'x.id::text', 'to_jsonb(x)');
 call note_family('spray_checks', 'spray_checks', 'x.id::text', 'to_jsonb(x)');
 
 -- +goose Down
-alter table flights drop column predicted_wh, drop column used_wh, drop column pack_from, drop column rho_kgm3, drop column mass_kg;
+alter table flights drop column predicted_wh, drop column used_wh, drop column home, drop column pack_from, drop column rho_kgm3, drop column mass_kg;
 drop table spray_checks;
 drop table spray_fills;
 drop table spray_done;

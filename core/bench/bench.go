@@ -1,0 +1,107 @@
+// Package bench is the calculators of the crew, each alone: what goes in, what
+// comes out, the formula, its limits and its source. They call the same functions as
+// every judgement.
+package bench
+
+import (
+	"errors"
+	"fmt"
+	"math"
+	"strings"
+)
+
+// Input is a number that a calculator asks for.
+type Input struct {
+	Name    string  `json:"name"`
+	Label   string  `json:"label"`
+	Unit    string  `json:"unit"` // code of the base unit, or a word; empty: a plain number
+	Default float64 `json:"default"`
+	Least   float64 `json:"least"`
+	Most    float64 `json:"most"`
+}
+
+// Result is a number that comes out.
+type Result struct {
+	Label  string  `json:"label"`
+	Value  float64 `json:"value"`
+	Unit   string  `json:"unit"`
+	Digits int     `json:"digits"`
+}
+
+// Calculator is one of them.
+type Calculator struct {
+	Key     string
+	Group   string
+	Title   string
+	Formula string
+	Limits  string
+	Source  string
+	Inputs  []Input
+	compute func(v values) ([]Result, string, error)
+}
+
+// Groups lists the groups in the order of work.
+var Groups = []string{"Air", "Wind", "Heights", "Power and endurance", "Packs", "Spraying"}
+
+// values are the inputs by name; every name that a calculator asks for is there.
+type values map[string]float64
+
+// ErrInput is wrapped by every refusal; its text names the input.
+var ErrInput = errors.New("bench: input not usable")
+
+// FieldError is what is wrong with one input.
+type FieldError struct{ Field, Sentence string }
+
+func (e FieldError) Error() string { return e.Field + ": " + e.Sentence }
+
+// Unwrap is ErrInput.
+func (e FieldError) Unwrap() error { return ErrInput }
+
+// Find returns a calculator.
+func Find(key string) (Calculator, bool) {
+	for _, c := range All {
+		if c.Key == key {
+			return c, true
+		}
+	}
+	return Calculator{}, false
+}
+
+// Compute works a calculator out: results, and a sentence that belongs to them where
+// there is one. An input that is left out takes its default. Errors wrap ErrInput.
+func (c Calculator) Compute(given map[string]float64) ([]Result, string, error) {
+	v := values{}
+	for _, in := range c.Inputs {
+		x, ok := given[in.Name]
+		if !ok {
+			x = in.Default
+		}
+		if !(x >= in.Least && x <= in.Most) {
+			return nil, "", FieldError{in.Name, fmt.Sprintf("Enter %g to %g %s.", in.Least, in.Most, in.Unit)}
+		}
+		v[in.Name] = x
+	}
+	out, says, err := c.compute(v)
+	if err != nil {
+		first, _, _ := strings.Cut(err.Error(), "\n")
+		if _, after, ok := strings.Cut(first, ": "); ok {
+			first = after
+		}
+		return nil, "", fmt.Errorf("%w: %s", ErrInput, first)
+	}
+	for _, r := range out {
+		if math.IsNaN(r.Value) || math.IsInf(r.Value, 0) {
+			return nil, "", fmt.Errorf("%w: these numbers have no answer", ErrInput)
+		}
+	}
+	return out, says, nil
+}
+
+// All lists the calculators, by group.
+var All = func() []Calculator {
+	var out []Calculator
+	for _, g := range [][]Calculator{airAndWind, heights, power, packs, spraying} {
+		out = append(out, g...)
+	}
+	return out
+}()

@@ -1,0 +1,169 @@
+package flights
+
+import (
+	"context"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mainstay/api"
+	"mainstay/core/airframe"
+	"mainstay/core/energy"
+	"mainstay/core/gate"
+	"mainstay/core/mass"
+	"mainstay/core/pack"
+)
+
+// setOff keeps with what a flight took off, for what its airframe learns.
+func (f *Flight) setOff(in gate.Input) {
+	f.MassKg, f.RhoKgM3, f.PackFrom = in.Mass.MassKg, in.Energy.Rho, map[string]float64{}
+	if out := gate.Judge(in); out.Energy != nil {
+		f.Home = out.Energy.Home
+	}
+	for _, p := range in.Packs {
+		if level, ok := gate.Level(p, in.Type.Packs); ok {
+			f.PackFrom[p.ID] = level
+		}
+	}
+}
+
+// vtolHover is how long a vertical take-off wing hovers, up and down together, s.
+const vtolHover = 60.0
+
+// took works out what a flight took from its packs, and what the model says with the
+// efficiency of the type. What is not known stays so.
+func (s *Service) took(ctx context.Context, f *Flight, t airframe.Type, n NewLog) error {
+	views, err := s.Fleet.PackViews(ctx, f.PackIDs)
+	if err != nil {
+		return err
+	}
+	cell, err := pack.CellOf(t.Packs.Chemistry)
+	if err != nil {
+		return err
+	}
+	used, known := 0.0, len(views) > 0
+	for _, v := range views {
+		from, ok := f.PackFrom[v.ID.String()]
+		to := (*float64)(nil)
+		for _, p := range n.Packs {
+			if p.Pack == v.ID {
+				to = p.Percent
+			}
+		}
+		if !ok || to == nil || *to > from {
+			known = false
+			break
+		}
+		mah := float64(v.CapacityMAh)
+		if v.Standing != nil && v.Standing.MAh != nil {
+			mah = *v.Standing.MAh
+		}
+		used += (from - *to) / 100 * mah / 1000 * float64(cell.Nominal) / 1000 * float64(v.Cells)
+	}
+	if known {
+		f.UsedWh = &used
+	}
+	if f.MassKg == nil || f.Seconds <= 0 {
+		return nil
+	}
+	rho := 1.15 // of a usual day, where nobody knew the air
+	if f.RhoKgM3 != nil {
+		rho = *f.RhoKgM3
+	}
+	m, _ := t.Model(nil)
+	seconds := float64(f.Seconds)
+	phases := []energy.Phase{{Kind: energy.Cruising, Seconds: seconds}}
+	switch {
+	case f.Litres > 0:
+		phases = []energy.Phase{{Kind: energy.Spraying, Seconds: seconds, KgPerS: f.Litres / seconds}}
+	case m.Kind == energy.RotorsOnWing && seconds > vtolHover:
+		phases = []energy.Phase{{Kind: energy.Hovering, Seconds: vtolHover}, {Kind: energy.Cruising, Seconds: seconds - vtolHover}}
+	}
+	if need, err := m.Fly(*f.MassKg, rho, phases); err == nil {
+		f.PredictedWh = &need.Wh
+	}
+	return nil
+}
+
+// lookBack is how many flights are looked at for what an airframe learned.
+const lookBack = 60
+
+type learning struct {
+	ID          uuid.UUID
+	TookOffAt   time.Time
+	Seconds     int
+	MassKg      *float64
+	UsedWh      *float64
+	PredictedWh *float64
+}
+
+// flown are the last flights of an aircraft as it learns from them, oldest first.
+func (s *Service) flown(ctx context.Context, aircraft uuid.UUID, t airframe.Type) ([]learning, []energy.Flown, error) {
+	var rows []learning
+	if err := s.DB.WithContext(ctx).Raw(`select * from (select id, took_off_at, seconds, mass_kg, used_wh, predicted_wh from flights where aircraft_id = ? and state = 'logged' and source = 'live'
+		order by took_off_at desc limit ?) x order by took_off_at`, aircraft, lookBack).Scan(&rows).Error; err != nil {
+		return nil, nil, err
+	}
+	cell, err := pack.CellOf(t.Packs.Chemistry)
+	if err != nil {
+		return nil, nil, err
+	}
+	full := float64(t.Packs.Count*t.Packs.CapacityMAh*t.Packs.Cells) / 1000 * float64(cell.Nominal) / 1000
+	out := make([]energy.Flown, len(rows))
+	for i, r := range rows {
+		out[i] = energy.Flown{Seconds: float64(r.Seconds), MassKg: r.MassKg, MeasuredWh: r.UsedWh, PredictedWh: r.PredictedWh}
+		if r.UsedWh != nil {
+			out[i].UsedPercent = *r.UsedWh / full * 100
+		}
+	}
+	return rows, out, nil
+}
+
+// learned is what the flights of an aircraft say of its efficiency.
+func (s *Service) learned(ctx context.Context, aircraft uuid.UUID, t airframe.Type) (energy.Learned, error) {
+	_, flown, err := s.flown(ctx, aircraft, t)
+	if err != nil {
+		return energy.Learned{}, err
+	}
+	m, _ := t.Model(nil)
+	return energy.Learn(m.Own(), flown), nil
+}
+
+// GetEnergy is what an aircraft takes: its efficiency and the flights it comes from,
+// its mass and balance, and how long it flies.
+func (h *Handlers) GetEnergy(ctx context.Context, r api.GetEnergyRequestObject) (api.GetEnergyResponseObject, error) {
+	k, err := h.Flights.one(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
+	rows, flown, err := h.Flights.flown(ctx, r.Id, k.Type)
+	if err != nil {
+		return nil, err
+	}
+	m, assumed := k.Type.Model(nil)
+	out := api.AircraftEnergy{TypeEfficiency: m.Own(), Learned: energy.Learn(m.Own(), flown), Flights: []api.LearnedFlight{}, Assumed: append([]string{}, assumed...)}
+	for i, f := range flown {
+		out.Flights = append(out.Flights, api.LearnedFlight{Id: rows[i].ID, At: rows[i].TookOffAt.UTC(), MeasuredWh: f.MeasuredWh, PredictedWh: f.PredictedWh, MassKg: f.MassKg, Left: string(f.Judge())})
+	}
+	load := airframe.Load{}
+	if r.Params.LiquidL != nil {
+		load.LiquidKg = *r.Params.LiquidL
+	}
+	if r.Params.PayloadKg != nil {
+		load.PayloadKg = *r.Params.PayloadKg
+	}
+	items, ok := k.Type.Items(load)
+	if !ok {
+		return api.GetEnergy200JSONResponse(out), nil
+	}
+	sum, err := mass.Add(items)
+	if err != nil {
+		return nil, err
+	}
+	b, err := k.Type.BalanceLimits().Judge(sum, k.Type.LiftMotors(), float64(k.Type.Limits.TakeoffMassKg))
+	if err != nil {
+		return nil, err
+	}
+	out.Balance, out.Items = &b, &items
+	return api.GetEnergy200JSONResponse(out), nil
+}

@@ -1,0 +1,61 @@
+import type { Schemas } from "../api/client";
+import { Sheet } from "../parts/Sheet";
+import { hm, moreWords } from "./model";
+
+/** When the work is done, what was waited for, and what one more of each would gain. */
+export function Outcome({ r }: { r: Schemas["Rotation"] }) {
+  const run = r.run;
+  const waits = Object.entries(run.waited_s).filter(([, s]) => s > 0);
+  return (
+    <Sheet title="What comes of it">
+      {r.stuck ? (
+        <p className="judged stop">
+          After {run.flown} flights no set of packs is ready again: the work never ends like this.
+        </p>
+      ) : (
+        <>
+          <div className="sums" aria-live="polite">
+            <div>
+              <span className="fig">{hm(run.end_s)}</span> until the last landing
+            </div>
+            <div>
+              <span className="fig">{run.done.toFixed(1)}</span> ha
+            </div>
+            <div>
+              <span className="fig">{run.per_hour.toFixed(2)}</span> ha an hour
+            </div>
+          </div>
+          {!run.all_done && <p className="judged watch">The day is over after {run.flown} flights.</p>}
+          {r.spread && (
+            <p>
+              Half of the days end by {hm(r.spread.end_s[1]!)}, nine of ten by {hm(r.spread.end_s[2]!)};{" "}
+              {Math.round(r.spread.in_time * 100)} % finish in time.
+            </p>
+          )}
+          <p>
+            {waits.length === 0
+              ? "No aircraft waits."
+              : `Aircraft wait ${waits.map(([why, s]) => `${hm(s)} for ${why}`).join(", ")}.`}
+            {run.queue_s > 60 && ` Packs wait ${hm(run.queue_s)} for a charger.`}
+          </p>
+        </>
+      )}
+      <table className="ledger">
+        <tbody>
+          {r.gains.map((g) => (
+            <tr key={g.more} className={g.more === r.bottleneck ? "fw-semibold" : ""}>
+              <td>With {moreWords[g.more]}</td>
+              <td className="num">
+                {g.saved_s == null
+                  ? `done after ${hm(g.end_s)}`
+                  : g.saved_s > 30
+                    ? `${hm(g.saved_s)} sooner`
+                    : "nothing gained"}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Sheet>
+  );
+}
