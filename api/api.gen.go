@@ -42,6 +42,7 @@ import (
 	"mainstay/core/wear"
 	"mainstay/core/weather"
 	"mainstay/core/wind"
+	"mainstay/internal/formats/spraycsv"
 
 	"github.com/gin-gonic/gin"
 	"github.com/gin-gonic/gin/binding"
@@ -4504,6 +4505,22 @@ type SignIn struct {
 	Password string `json:"password"`
 }
 
+// SignSprayRecord defines model for SignSprayRecord.
+type SignSprayRecord struct {
+	Id         openapi_types.UUID `json:"id"`
+	Neighbours string             `json:"neighbours"`
+	Note       string             `json:"note"`
+	Pin        string             `json:"pin"`
+}
+
+// SignedSprayRecord defines model for SignedSprayRecord.
+type SignedSprayRecord struct {
+	At     time.Time          `json:"at"`
+	By     string             `json:"by"`
+	Id     openapi_types.UUID `json:"id"`
+	Record SprayRecord        `json:"record"`
+}
+
 // Site defines model for Site.
 type Site struct {
 	Features []SiteFeature `json:"features"`
@@ -4767,6 +4784,18 @@ type SprayPlan struct {
 
 	// Wish how somebody wants to spray a field
 	Wish SprayWish `json:"wish"`
+}
+
+// SprayRecord defines model for SprayRecord.
+type SprayRecord = spraycsv.Record
+
+// SprayRecords defines model for SprayRecords.
+type SprayRecords struct {
+	Draft SprayRecord `json:"draft"`
+
+	// Missing what keeps it from being signed
+	Missing []string            `json:"missing"`
+	Signed  []SignedSprayRecord `json:"signed"`
 }
 
 // SpraySettings defines model for SpraySettings.
@@ -5624,6 +5653,15 @@ type FetchWeatherJSONBody struct {
 // FetchWeatherJSONBodyGround defines parameters for FetchWeather.
 type FetchWeatherJSONBodyGround string
 
+// ExportSprayRecordsParams defines parameters for ExportSprayRecords.
+type ExportSprayRecordsParams struct {
+	// From first day
+	From *openapi_types.Date `form:"from,omitempty" json:"from,omitempty"`
+
+	// To last day
+	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
+}
+
 // CompleteWalkroundParams defines parameters for CompleteWalkround.
 type CompleteWalkroundParams struct {
 	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
@@ -5785,6 +5823,9 @@ type TakeSprayedBackJSONRequestBody = SprayedIds
 
 // SaveFillJSONRequestBody defines body for SaveFill for application/json ContentType.
 type SaveFillJSONRequestBody = SaveFill
+
+// SignSprayRecordJSONRequestBody defines body for SignSprayRecord for application/json ContentType.
+type SignSprayRecordJSONRequestBody = SignSprayRecord
 
 // TrySprayPlanJSONRequestBody defines body for TrySprayPlan for application/json ContentType.
 type TrySprayPlanJSONRequestBody = SprayWish
@@ -6145,6 +6186,12 @@ type ServerInterface interface {
 	// SaveFill Tick what went into the tank; two people tick each line
 	// (PUT /jobs/{id}/spray/{aircraft}/fills/{number})
 	SaveFill(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// GetSprayRecord What was applied, as authorities ask for it; made from plan, flights and weather
+	// (GET /jobs/{id}/spray/{aircraft}/record)
+	GetSprayRecord(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// SignSprayRecord Sign what was applied; a signed record does not change
+	// (POST /jobs/{id}/spray/{aircraft}/record)
+	SignSprayRecord(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
 	// TrySprayPlan Work a wish out without keeping it
 	// (POST /jobs/{id}/spray/{aircraft}/try)
 	TrySprayPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
@@ -6370,6 +6417,9 @@ type ServerInterface interface {
 	// FetchWeather Take the report of the weather service
 	// (POST /sites/{id}/weather/fetch)
 	FetchWeather(c *gin.Context, id openapi_types.UUID)
+	// ExportSprayRecords Signed spray records as CSV
+	// (GET /spray-records.csv)
+	ExportSprayRecords(c *gin.Context, params ExportSprayRecordsParams)
 	// GetStock What lies on the shelf and what to order when
 	// (GET /stock)
 	GetStock(c *gin.Context)
@@ -8726,6 +8776,74 @@ func (siw *ServerInterfaceWrapper) SaveFill(c *gin.Context) {
 	siw.Handler.SaveFill(c, id, aircraft, number)
 }
 
+// GetSprayRecord operation middleware
+func (siw *ServerInterfaceWrapper) GetSprayRecord(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetSprayRecord(c, id, aircraft)
+}
+
+// SignSprayRecord operation middleware
+func (siw *ServerInterfaceWrapper) SignSprayRecord(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SignSprayRecord(c, id, aircraft)
+}
+
 // TrySprayPlan operation middleware
 func (siw *ServerInterfaceWrapper) TrySprayPlan(c *gin.Context) {
 
@@ -10603,6 +10721,41 @@ func (siw *ServerInterfaceWrapper) FetchWeather(c *gin.Context) {
 	siw.Handler.FetchWeather(c, id)
 }
 
+// ExportSprayRecords operation middleware
+func (siw *ServerInterfaceWrapper) ExportSprayRecords(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportSprayRecordsParams
+
+	// ------------- Optional query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: "date"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: "date"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportSprayRecords(c, params)
+}
+
 // GetStock operation middleware
 func (siw *ServerInterfaceWrapper) GetStock(c *gin.Context) {
 
@@ -11495,6 +11648,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/done/back", wrapper.TakeSprayedBack)
 	router.PUT(options.BaseURL+"/jobs/:id/spray/:aircraft/fills/:number", wrapper.SaveFill)
 	router.GET(options.BaseURL+"/aircraft/:id/energy", wrapper.GetEnergy)
+	router.GET(options.BaseURL+"/jobs/:id/spray/:aircraft/record", wrapper.GetSprayRecord)
+	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/record", wrapper.SignSprayRecord)
+	router.GET(options.BaseURL+"/spray-records.csv", wrapper.ExportSprayRecords)
 	router.GET(options.BaseURL+"/nozzles", wrapper.ListNozzles)
 	router.PUT(options.BaseURL+"/nozzles/:id", wrapper.SaveNozzle)
 	router.GET(options.BaseURL+"/aircraft/:id/spray-checks", wrapper.ListSprayChecks)
@@ -14192,6 +14348,87 @@ type SaveFilldefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SaveFilldefaultApplicationProblemPlusJSONResponse) VisitSaveFillResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSprayRecordRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+}
+
+type GetSprayRecordResponseObject interface {
+	VisitGetSprayRecordResponse(w http.ResponseWriter) error
+}
+
+type GetSprayRecord200JSONResponse SprayRecords
+
+func (response GetSprayRecord200JSONResponse) VisitGetSprayRecordResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetSprayRecorddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetSprayRecorddefaultApplicationProblemPlusJSONResponse) VisitGetSprayRecordResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SignSprayRecordRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *SignSprayRecordJSONRequestBody
+}
+
+type SignSprayRecordResponseObject interface {
+	VisitSignSprayRecordResponse(w http.ResponseWriter) error
+}
+
+type SignSprayRecord201JSONResponse SprayRecords
+
+func (response SignSprayRecord201JSONResponse) VisitSignSprayRecordResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SignSprayRecorddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SignSprayRecorddefaultApplicationProblemPlusJSONResponse) VisitSignSprayRecordResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -17056,6 +17293,51 @@ func (response FetchWeatherdefaultApplicationProblemPlusJSONResponse) VisitFetch
 	return err
 }
 
+type ExportSprayRecordsRequestObject struct {
+	Params ExportSprayRecordsParams
+}
+
+type ExportSprayRecordsResponseObject interface {
+	VisitExportSprayRecordsResponse(w http.ResponseWriter) error
+}
+
+type ExportSprayRecords200TextcsvResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response ExportSprayRecords200TextcsvResponse) VisitExportSprayRecordsResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/csv")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type ExportSprayRecordsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportSprayRecordsdefaultApplicationProblemPlusJSONResponse) VisitExportSprayRecordsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetStockRequestObject struct {
 }
 
@@ -18285,6 +18567,12 @@ type StrictServerInterface interface {
 	// SaveFill Tick what went into the tank; two people tick each line
 	// (PUT /jobs/{id}/spray/{aircraft}/fills/{number})
 	SaveFill(ctx context.Context, request SaveFillRequestObject) (SaveFillResponseObject, error)
+	// GetSprayRecord What was applied, as authorities ask for it; made from plan, flights and weather
+	// (GET /jobs/{id}/spray/{aircraft}/record)
+	GetSprayRecord(ctx context.Context, request GetSprayRecordRequestObject) (GetSprayRecordResponseObject, error)
+	// SignSprayRecord Sign what was applied; a signed record does not change
+	// (POST /jobs/{id}/spray/{aircraft}/record)
+	SignSprayRecord(ctx context.Context, request SignSprayRecordRequestObject) (SignSprayRecordResponseObject, error)
 	// TrySprayPlan Work a wish out without keeping it
 	// (POST /jobs/{id}/spray/{aircraft}/try)
 	TrySprayPlan(ctx context.Context, request TrySprayPlanRequestObject) (TrySprayPlanResponseObject, error)
@@ -18510,6 +18798,9 @@ type StrictServerInterface interface {
 	// FetchWeather Take the report of the weather service
 	// (POST /sites/{id}/weather/fetch)
 	FetchWeather(ctx context.Context, request FetchWeatherRequestObject) (FetchWeatherResponseObject, error)
+	// ExportSprayRecords Signed spray records as CSV
+	// (GET /spray-records.csv)
+	ExportSprayRecords(ctx context.Context, request ExportSprayRecordsRequestObject) (ExportSprayRecordsResponseObject, error)
 	// GetStock What lies on the shelf and what to order when
 	// (GET /stock)
 	GetStock(ctx context.Context, request GetStockRequestObject) (GetStockResponseObject, error)
@@ -21249,6 +21540,78 @@ func (sh *strictHandler) SaveFill(ctx *gin.Context, id openapi_types.UUID, aircr
 	}
 }
 
+// GetSprayRecord operation middleware
+func (sh *strictHandler) GetSprayRecord(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request GetSprayRecordRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetSprayRecord(ctx, request.(GetSprayRecordRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetSprayRecord")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetSprayRecordResponseObject); ok {
+		if err := validResponse.VisitGetSprayRecordResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SignSprayRecord operation middleware
+func (sh *strictHandler) SignSprayRecord(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request SignSprayRecordRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body SignSprayRecordJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SignSprayRecord(ctx, request.(SignSprayRecordRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SignSprayRecord")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SignSprayRecordResponseObject); ok {
+		if err := validResponse.VisitSignSprayRecordResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // TrySprayPlan operation middleware
 func (sh *strictHandler) TrySprayPlan(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
 	var request TrySprayPlanRequestObject
@@ -23766,6 +24129,32 @@ func (sh *strictHandler) FetchWeather(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(FetchWeatherResponseObject); ok {
 		if err := validResponse.VisitFetchWeatherResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ExportSprayRecords operation middleware
+func (sh *strictHandler) ExportSprayRecords(ctx *gin.Context, params ExportSprayRecordsParams) {
+	var request ExportSprayRecordsRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportSprayRecords(ctx, request.(ExportSprayRecordsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportSprayRecords")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportSprayRecordsResponseObject); ok {
+		if err := validResponse.VisitExportSprayRecordsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -11,7 +11,9 @@ import (
 	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
 
+	"mainstay/core/airframe"
 	"mainstay/core/checks"
+	"mainstay/core/energy"
 	"mainstay/core/gate"
 	"mainstay/core/pack"
 	"mainstay/core/sun"
@@ -392,8 +394,9 @@ func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight
 	if t.TankL > 0 {
 		n.Litres = float64(18 + g.rand.IntN(11))
 	}
+	left := g.levelLeft(a, t, float64(f.Seconds), n.Litres)
 	for _, p := range f.PackIDs {
-		level := float64(28 + g.rand.IntN(15))
+		level := float64(left - g.rand.IntN(2))
 		n.Packs = append(n.Packs, flights.LandedPack{Pack: p, Percent: &level, TemperatureC: float64(32 + g.rand.IntN(16))})
 	}
 	if _, err := g.svc.Flights.Log(ctx, flight, n); err != nil {
@@ -401,6 +404,27 @@ func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight
 	}
 	g.clock.Advance(2 * time.Minute)
 	return nil
+}
+
+// levelLeft is what the packs show after a flight: by the model of the type, a little
+// more or less from flight to flight, and from aircraft to aircraft.
+func (g *generator) levelLeft(a *craft, t airframe.Type, seconds, litres float64) int {
+	m, _ := t.Model(nil)
+	phase := energy.Phase{Kind: energy.Cruising, Seconds: seconds}
+	if litres > 0 {
+		phase = energy.Phase{Kind: energy.Spraying, Seconds: seconds, KgPerS: litres / seconds}
+	}
+	need, err := m.Fly(*a.mass(), 1.15, []energy.Phase{phase})
+	if err != nil {
+		return 30
+	}
+	share := map[string]float64{"Dray One": 1.03, "Dray Two": 1.12, "Lantern One": 0.97}[a.name]
+	if share == 0 {
+		share = 1
+	}
+	share *= 1 + 0.05*(g.rand.Float64()-0.5)*2
+	full := float64(t.Packs.Count*t.Packs.CapacityMAh*t.Packs.Cells) / 1000 * 3.7 * 0.96
+	return min(max(int(99-need.Wh*share/full*100), 22), 90)
 }
 
 // outputs of the motors in the first hover, percent.

@@ -364,3 +364,15 @@ func (s *Service) hours(ctx context.Context, o above, ask AskSky, out *Sky) {
 		out.Hours = append(out.Hours, weather.JudgeHour(h, fc.StationM, ask.Ground, o.limits(h.At), sun.LightAt(h.At, o.days, o.law.TwilightLast), ask.Aircraft == nil))
 	}
 }
+
+// AirAt is the newest weather of a site that was observed by a time, and at most three
+// hours before it; nil where there is none.
+func (s *Service) AirAt(ctx context.Context, id uuid.UUID, at time.Time) (*weather.Air, error) {
+	var rows []string
+	err := s.DB.WithContext(ctx).Raw("select content from site_weather where site_id = ? and at <= ? and at > ? order by at desc, taken_at desc, id desc limit 1", id, at, at.Add(-3*time.Hour)).Scan(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return nil, err
+	}
+	var a weather.Air
+	return &a, json.Unmarshal([]byte(rows[0]), &a)
+}

@@ -1,6 +1,7 @@
 package spraying
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"time"
@@ -10,6 +11,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/crew"
 	"mainstay/core/judge"
+	"mainstay/internal/formats/spraycsv"
 	"mainstay/internal/people"
 )
 
@@ -141,4 +143,47 @@ func utc(t time.Time) *time.Time {
 	}
 	u := t.UTC()
 	return &u
+}
+
+func (h *Handlers) GetSprayRecord(ctx context.Context, r api.GetSprayRecordRequestObject) (api.GetSprayRecordResponseObject, error) {
+	out, err := h.records(ctx, r.Id, r.Aircraft)
+	return api.GetSprayRecord200JSONResponse(out), err
+}
+
+func (h *Handlers) SignSprayRecord(ctx context.Context, r api.SignSprayRecordRequestObject) (api.SignSprayRecordResponseObject, error) {
+	if err := h.Spraying.SignRecord(ctx, r.Id, r.Aircraft, r.Body.Id, r.Body.Neighbours, r.Body.Note, r.Body.Pin); err != nil {
+		return nil, err
+	}
+	out, err := h.records(ctx, r.Id, r.Aircraft)
+	return api.SignSprayRecord201JSONResponse(out), err
+}
+
+func (h *Handlers) records(ctx context.Context, job, aircraft uuid.UUID) (api.SprayRecords, error) {
+	x, err := h.Spraying.Records(ctx, job, aircraft)
+	out := api.SprayRecords{Draft: x.Draft, Missing: x.Missing, Signed: []api.SignedSprayRecord{}}
+	for _, s := range x.Signed {
+		out.Signed = append(out.Signed, api.SignedSprayRecord{Id: s.ID, Record: s.Record, At: s.At, By: s.ByName})
+	}
+	return out, err
+}
+
+func (h *Handlers) ExportSprayRecords(ctx context.Context, r api.ExportSprayRecordsRequestObject) (api.ExportSprayRecordsResponseObject, error) {
+	c, _, err := h.Spraying.Jobs.People.Crew(ctx)
+	if err != nil {
+		return nil, err
+	}
+	day := func(d *time.Time) *time.Time {
+		if d == nil {
+			return nil
+		}
+		t := time.Date(d.Year(), d.Month(), d.Day(), 0, 0, 0, 0, c.Location())
+		return &t
+	}
+	all, err := h.Spraying.Export(ctx, day(api.TimeOf(r.Params.From)), day(api.TimeOf(r.Params.To)))
+	if err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	err = spraycsv.Write(&b, all)
+	return api.ExportSprayRecords200TextcsvResponse{Body: &b, ContentLength: int64(b.Len())}, err
 }

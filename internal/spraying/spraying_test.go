@@ -266,3 +266,39 @@ func TestNozzlesOfTheCrew(t *testing.T) {
 	n = spraying.Nozzle{ID: testbed.NewID(), Key: all[0].Key, Name: "Twin", LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
 	require.Error(t, y.Spraying.SaveNozzle(ctx, n), "a key stands once")
 }
+
+// The record is made from plan, flights, papers and weather, signed once, and does
+// not change.
+func TestSprayRecordIsSigned(t *testing.T) {
+	y := setUp(t)
+	ctx := y.as("odile")
+	r, err := y.Spraying.Records(ctx, y.job, y.aircraft)
+	require.NoError(t, err)
+	assert.Empty(t, r.Missing)
+	d := r.Draft
+	assert.Equal(t, "Upper Tolmere yard", d.Site)
+	assert.Equal(t, "Odile Varga", d.Applicator)
+	assert.Equal(t, "PA-3388", d.Licence)
+	assert.Contains(t, d.Product, "Wettable sulphur 80 % 3 kg/ha")
+	assert.InDelta(t, y.plan().Out.DoneHa, d.AreaHa, 1e-6)
+	assert.InDelta(t, d.AreaHa*d.Rate, d.Volume, 1e-6)
+	assert.Contains(t, d.WeatherTo, "wind 2.6 m/s from 240")
+	require.NotNil(t, d.ReEntry)
+	assert.Equal(t, d.To.Add(24*time.Hour), *d.ReEntry)
+	id := testbed.NewID()
+	require.Error(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, "The beekeeper", "", "0000"))
+	require.Error(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, " ", "", pin("odile")))
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, "The beekeeper", "", pin("odile")))
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, "The beekeeper", "", pin("odile")), "sent twice")
+	r, err = y.Spraying.Records(ctx, y.job, y.aircraft)
+	require.NoError(t, err)
+	require.Len(t, r.Signed, 1)
+	assert.NotEmpty(t, r.Missing, "nothing new is sprayed")
+	err = y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "Nobody", "", pin("odile"))
+	assert.True(t, fault.Is(err, "incomplete"), "%v", err)
+	all, err := y.Spraying.Export(ctx, nil, nil)
+	require.NoError(t, err)
+	require.Len(t, all, 1)
+	assert.Equal(t, "The beekeeper", all[0].Neighbours)
+	require.Error(t, y.DB.Exec("update spray_records set content = '{}'").Error, "it does not change")
+}

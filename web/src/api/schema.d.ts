@@ -2488,6 +2488,44 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/{id}/spray/{aircraft}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        /** What was applied, as authorities ask for it; made from plan, flights and weather */
+        get: operations["getSprayRecord"];
+        put?: never;
+        /** Sign what was applied; a signed record does not change */
+        post: operations["signSprayRecord"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/spray-records.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Signed spray records as CSV */
+        get: operations["exportSprayRecords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/nozzles": {
         parameters: {
             query?: never;
@@ -6478,6 +6516,66 @@ export interface components {
             stuck: boolean;
             bottleneck?: string;
             spread?: components["schemas"]["RotationSpread"];
+        };
+        SprayRecord: {
+            site: string;
+            field: string;
+            /** Format: double */
+            lat: number;
+            /** Format: double */
+            lon: number;
+            aircraft: string;
+            registration: string;
+            applicator: string;
+            licence: string;
+            /** @description products with their rates, in the order of mixing */
+            product: string;
+            /** @description registration number of the product */
+            number: string;
+            /** Format: double */
+            rate: number;
+            rate_unit: string;
+            /** Format: double */
+            area_ha: number;
+            /** Format: double */
+            volume: number;
+            /** Format: date-time */
+            from: string | null;
+            /** Format: date-time */
+            to: string | null;
+            /** @description at the beginning */
+            weather_from: string;
+            /** @description at the end */
+            weather_to: string;
+            /** @description who was told */
+            neighbours: string;
+            note: string;
+            /**
+             * Format: date-time
+             * @description nobody enters before
+             */
+            re_entry: string | null;
+        };
+        SignedSprayRecord: {
+            /** Format: uuid */
+            id: string;
+            record: components["schemas"]["SprayRecord"];
+            /** Format: date-time */
+            at: string;
+            by: string;
+        };
+        SprayRecords: {
+            draft: components["schemas"]["SprayRecord"];
+            /** @description what keeps it from being signed */
+            missing: string[];
+            signed: components["schemas"]["SignedSprayRecord"][];
+        };
+        SignSprayRecord: {
+            /** Format: uuid */
+            id: string;
+            neighbours: string;
+            note: string;
+            pin: string;
         };
     };
     responses: {
@@ -10645,6 +10743,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AircraftEnergy"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getSprayRecord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description SprayRecords */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayRecords"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    signSprayRecord: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignSprayRecord"];
+            };
+        };
+        responses: {
+            /** @description SprayRecords */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SprayRecords"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportSprayRecords: {
+        parameters: {
+            query?: {
+                /** @description first day */
+                from?: string;
+                /** @description last day */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             default: components["responses"]["Problem"];

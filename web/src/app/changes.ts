@@ -50,6 +50,7 @@ const concerned: Record<string, string[]> = {
   spray_plans: ["spray", "jobs", "gate"],
   spray_done: ["spray", "jobs", "gate"],
   spray_fills: ["spray"],
+  spray_records: ["spray-record"],
   spray_checks: ["spray-checks", "spray", "jobs", "gate"],
   documents: ["papers", "jobs", "gate", "day"],
   fitness: ["papers", "jobs", "gate"],

@@ -29,6 +29,12 @@ create table spray_fills (
     lines jsonb not null, mass_kg double precision, at timestamptz not null, by_name text not null, version int not null default 1,
     constraint spray_fills_once unique (plan_id, number), constraint spray_fills_litres check (litres >= 0 and number >= 1)
 );
+-- What was applied, as authorities ask for it, signed. It does not change.
+create table spray_records (
+    id uuid primary key, plan_id uuid not null references spray_plans, content jsonb not null, from_at timestamptz not null, to_at timestamptz not null, at timestamptz not null, by_name text not null
+);
+create index spray_records_newest on spray_records (to_at desc, id desc);
+create trigger spray_records_append_only before update or delete on spray_records for each row execute function refuse_change();
 -- Calibrations of what sprays and spreads.
 create table spray_checks (
     id uuid primary key, aircraft_id uuid not null references aircraft, kind text not null, input jsonb not null, verdict text not null, sentence text not null, at timestamptz not null, by_name text not null,
@@ -37,11 +43,13 @@ create table spray_checks (
 create index spray_checks_newest on spray_checks (aircraft_id, kind, at desc);
 -- What a flight took, for what the airframe learns.
 alter table flights add column mass_kg double precision, add column rho_kgm3 double precision, add column pack_from jsonb, add column home jsonb, add column used_wh double precision, add column predicted_wh double precision;
+create trigger spray_records_tell after insert or update or delete on spray_records for each statement execute function tell_change();
 create trigger nozzles_tell after insert or update or delete on nozzles for each statement execute function tell_change();
 create trigger spray_plans_tell after insert or update or delete on spray_plans for each statement execute function tell_change();
 create trigger spray_done_tell after insert or update or delete on spray_done for each statement execute function tell_change();
 create trigger spray_fills_tell after insert or update or delete on spray_fills for each statement execute function tell_change();
 create trigger spray_checks_tell after insert or update or delete on spray_checks for each statement execute function tell_change();
+call note_family('spray_records', 'spray_records', 'x.id::text', 'to_jsonb(x)');
 call note_family('nozzles', 'nozzles', 'x.id::text', 'to_jsonb(x)');
 call note_family('spray_plans', 'spray_plans', 'x.id::text', 'to_jsonb(x)');
 call note_family('spray_done', 'spray_done', 'x.id::text', 'to_jsonb(x)');
@@ -51,6 +59,7 @@ call note_family('spray_checks', 'spray_checks', 'x.id::text', 'to_jsonb(x)');
 -- +goose Down
 alter table flights drop column predicted_wh, drop column used_wh, drop column home, drop column pack_from, drop column rho_kgm3, drop column mass_kg;
 drop table spray_checks;
+drop table spray_records;
 drop table spray_fills;
 drop table spray_done;
 drop table spray_plans;

@@ -1,0 +1,274 @@
+package spraying
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/crew"
+	"mainstay/core/rules"
+	"mainstay/internal/formats/spraycsv"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Records are the draft of what was applied, what is missing in it, and what is
+// signed already.
+type Records struct {
+	Draft   spraycsv.Record
+	Missing []string
+	Signed  []SignedRecord
+}
+
+// SignedRecord is a record that does not change any more.
+type SignedRecord struct {
+	ID     uuid.UUID
+	Record spraycsv.Record
+	At     time.Time
+	ByName string
+}
+
+type recordRow struct {
+	ID      uuid.UUID
+	Content string
+	At      time.Time
+	ByName  string
+}
+
+func (r recordRow) signed() (SignedRecord, error) {
+	out := SignedRecord{ID: r.ID, At: r.At.UTC(), ByName: r.ByName}
+	return out, json.Unmarshal([]byte(r.Content), &out.Record)
+}
+
+// Records makes the draft from plan, what is sprayed since the last signature, papers
+// and weather.
+func (s *Service) Records(ctx context.Context, job, aircraft uuid.UUID) (Records, error) {
+	out := Records{Missing: []string{}, Signed: []SignedRecord{}}
+	p, err := s.Get(ctx, job, aircraft)
+	if err != nil {
+		return out, err
+	}
+	var rows []recordRow
+	if err := s.DB.WithContext(ctx).Raw("select id, content, at, by_name from spray_records where plan_id = ? order by at desc, id desc", p.ID).Scan(&rows).Error; err != nil {
+		return out, err
+	}
+	last := time.Time{}
+	for _, r := range rows {
+		x, err := r.signed()
+		if err != nil {
+			return out, err
+		}
+		out.Signed = append(out.Signed, x)
+		if x.Record.To != nil && x.Record.To.After(last) {
+			last = *x.Record.To
+		}
+	}
+	if out.Draft, err = s.draft(ctx, p, last); err != nil {
+		return out, err
+	}
+	out.Missing = missing(out.Draft)
+	return out, nil
+}
+
+// draft is what was applied after a time.
+func (s *Service) draft(ctx context.Context, p Plan, after time.Time) (spraycsv.Record, error) {
+	unit := map[bool]string{true: "kg/ha", false: "L/ha"}[p.Wish.Granules]
+	r := spraycsv.Record{Site: p.Job.Site, Field: p.Ground.Field.Name, Aircraft: p.Aircraft.Name, Registration: p.Aircraft.Registration, Number: p.Wish.Number, Rate: p.Out.Settings.Rate, RateUnit: unit}
+	if at := p.Ground.Field.Places; len(at) > 0 {
+		r.Lat, r.Lon = at[0].Lat, at[0].Lon
+	}
+	var mix []string
+	for _, x := range p.Wish.Mix {
+		if x.PerHa > 0 {
+			mix = append(mix, fmt.Sprintf("%s %g %s/ha", x.Name, x.PerHa, x.Unit))
+		} else {
+			mix = append(mix, fmt.Sprintf("%s %g %%", x.Name, x.Percent))
+		}
+	}
+	r.Product = strings.Join(mix, "; ")
+	for _, d := range p.Done {
+		if !d.At.After(after) {
+			continue
+		}
+		at := d.At.UTC()
+		if r.From == nil || at.Before(*r.From) {
+			r.From = &at
+		}
+		if r.To == nil || at.After(*r.To) {
+			r.To = &at
+		}
+		r.AreaHa, r.Volume = r.AreaHa+d.AreaM2/1e4, r.Volume+d.Litres
+	}
+	if err := s.flewThen(ctx, p, &r); err != nil {
+		return r, err
+	}
+	if h := p.Wish.Label.ReEntryHours; h != nil && r.To != nil {
+		at := r.To.Add(time.Duration(*h * float64(time.Hour)))
+		r.ReEntry = &at
+	}
+	if err := s.weatherThen(ctx, p.Job.SiteID, r.From, &r.WeatherFrom); err != nil {
+		return r, err
+	}
+	if err := s.weatherThen(ctx, p.Job.SiteID, r.To, &r.WeatherTo); err != nil {
+		return r, err
+	}
+	return r, s.applicator(ctx, p, &r)
+}
+
+// flewThen takes the times of the flights of the job over: spraying began with the
+// first take-off, not when somebody put it on record.
+func (s *Service) flewThen(ctx context.Context, p Plan, r *spraycsv.Record) error {
+	if r.To == nil {
+		return nil
+	}
+	var row struct{ From, To *time.Time }
+	if err := s.DB.WithContext(ctx).Raw("select min(took_off_at) as from, max(landed_at) as to from flights where job_id = ? and aircraft_id = ? and landed_at is not null and took_off_at <= ?", p.Job.ID, p.Aircraft.ID, *r.To).Scan(&row).Error; err != nil {
+		return err
+	}
+	if row.From != nil && row.From.Before(*r.From) {
+		at := row.From.UTC()
+		r.From = &at
+	}
+	return nil
+}
+
+// weatherThen is the newest weather of the site at a time, in words.
+func (s *Service) weatherThen(ctx context.Context, site uuid.UUID, at *time.Time, words *string) error {
+	if at == nil {
+		return nil
+	}
+	air, err := s.Sites.AirAt(ctx, site, *at)
+	if err != nil || air == nil {
+		return err
+	}
+	num := func(v *float64, unit string) string {
+		if v == nil {
+			return "? " + unit
+		}
+		return fmt.Sprintf("%.1f %s", *v, unit)
+	}
+	from := "direction not known"
+	if air.FromDeg != nil {
+		from = fmt.Sprintf("from %.0f", *air.FromDeg)
+	}
+	*words = fmt.Sprintf("%s UTC: wind %s %s, %s, dew point %s (%s)", air.At.UTC().Format("2006-01-02 15:04"), num(air.WindMS, "m/s"), from, num(air.TempC, "degC"), num(air.DewC, "degC"), air.Source)
+	return nil
+}
+
+// applicator is who is in command, with the licence on file.
+func (s *Service) applicator(ctx context.Context, p Plan, r *spraycsv.Record) error {
+	docs, err := s.Jobs.People.Documents(ctx)
+	if err != nil {
+		return err
+	}
+	for _, x := range p.Job.People {
+		if x.Post != string(crew.InCommand) {
+			continue
+		}
+		r.Applicator = x.Name
+		for _, d := range docs {
+			if d.Kind == string(rules.Applicator) && d.PersonID != nil && *d.PersonID == x.PersonID {
+				r.Licence = d.Number
+			}
+		}
+	}
+	return nil
+}
+
+// missing is what keeps a draft from being signed.
+func missing(r spraycsv.Record) []string {
+	out := []string{}
+	for _, m := range []struct {
+		none bool
+		says string
+	}{
+		{r.AreaHa <= 0, "Nothing is put on record as sprayed since the last signature."}, {r.Product == "", "No product is in the plan."}, {r.Number == "", "The registration number of the product is not in the plan."},
+		{r.Applicator == "", "Nobody is in command of the job."}, {r.Licence == "", "No applicator licence of who is in command is on file."},
+		{r.AreaHa > 0 && (r.WeatherFrom == "" || r.WeatherTo == ""), "No weather of the site is on file for beginning and end."},
+	} {
+		if m.none {
+			out = append(out, m.says)
+		}
+	}
+	return out
+}
+
+// SignRecord signs the draft. The same id sent twice counts once.
+func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, neighbours, note, pin string) error {
+	by := people.From(ctx)
+	if err := s.Jobs.People.Sign(ctx, by.ID, pin); err != nil {
+		return err
+	}
+	var known int
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from spray_records where id = ?", id).Scan(&known).Error; err != nil || known > 0 {
+		return err
+	}
+	r, err := s.Records(ctx, job, aircraft)
+	if err != nil {
+		return err
+	}
+	if len(r.Missing) > 0 {
+		return fault.Clash("incomplete", "The record is not complete: %s", strings.Join(r.Missing, " "))
+	}
+	r.Draft.Neighbours, r.Draft.Note = strings.TrimSpace(neighbours), strings.TrimSpace(note)
+	if r.Draft.Neighbours == "" {
+		return fault.Bad("neighbours", "Say which neighbours were told, or that there are none.")
+	}
+	p, err := s.about(ctx, job, aircraft)
+	if err != nil {
+		return err
+	}
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		content, err := json.Marshal(r.Draft)
+		if err != nil {
+			return err
+		}
+		now := s.Clock.Now()
+		if err := tx.Exec("select 1 from spray_plans where id = ? for no key update", p.ID).Error; err != nil {
+			return err
+		}
+		var later int
+		if err := tx.Raw("select count(*) from spray_records where plan_id = ? and to_at >= ?", p.ID, *r.Draft.To).Scan(&later).Error; err != nil {
+			return err
+		}
+		if later > 0 {
+			return fault.Clash("already-signed", "Somebody has signed this record meanwhile.")
+		}
+		if err := tx.Exec("insert into spray_records (id, plan_id, content, from_at, to_at, at, by_name) values (?, ?, ?, ?, ?, ?, ?)", id, p.ID, string(content), *r.Draft.From, *r.Draft.To, now, by.Name).Error; err != nil {
+			return err
+		}
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayRecorded, Subject: aircraft, At: now, By: by.By(), Signed: true, Summary: fmt.Sprintf("%s: %.2f ha of %s, %s", p.Aircraft.Name, r.Draft.AreaHa, r.Draft.Field, r.Draft.Product), Content: r.Draft})
+		return err
+	})
+}
+
+// Export are the signed records of a span of days of the crew, oldest first.
+func (s *Service) Export(ctx context.Context, from, to *time.Time) ([]spraycsv.Signed, error) {
+	q := s.DB.WithContext(ctx).Table("spray_records").Order("to_at, id").Limit(5000)
+	if from != nil {
+		q = q.Where("to_at >= ?", *from)
+	}
+	if to != nil {
+		q = q.Where("from_at < ?", to.AddDate(0, 0, 1))
+	}
+	var rows []recordRow
+	if err := q.Scan(&rows).Error; err != nil {
+		return nil, err
+	}
+	out := make([]spraycsv.Signed, 0, len(rows))
+	for _, r := range rows {
+		x, err := r.signed()
+		if err != nil {
+			return nil, err
+		}
+		out = append(out, spraycsv.Signed{Record: x.Record, At: x.At, By: x.ByName})
+	}
+	return out, nil
+}
