@@ -45,6 +45,7 @@ export const keys = {
   reports: ["rules", "reports"] as const,
   spray: (job: string, aircraft: string) => ["spray", job, aircraft] as const,
   sprayTry: (job: string, aircraft: string, wish: unknown) => ["spray", job, aircraft, "try", wish] as const,
+  sprayRecord: (job: string, aircraft: string) => ["spray-record", job, aircraft] as const,
   sprayChecks: (aircraft: string) => ["spray-checks", aircraft] as const,
   energy: (aircraft: string, ask: unknown) => ["fleet", aircraft, "energy", ask] as const,
   bench: ["bench"] as const,

@@ -9,6 +9,7 @@ import { usePlan, type Plan } from "./api";
 import { ChecksLeaf } from "./ChecksLeaf";
 import { LoadLeaf } from "./LoadLeaf";
 import { PlanLeaf } from "./PlanLeaf";
+import { RecordLeaf } from "./RecordLeaf";
 import { SprayedLeaf } from "./SprayedLeaf";
 
 /** How an aircraft of a job sprays its field: the plan, the load sheet, what is sprayed, the calibrations. */
@@ -56,11 +57,13 @@ function Leaves({ p }: { p: Plan }) {
           { key: "load", name: "Load sheet" },
           { key: "done", name: "Sprayed", count: p.done.length },
           { key: "checks", name: "Calibrations" },
+          { key: "record", name: "Record" },
         ]}
       />
       {tab === "plan" && <PlanLeaf p={p} />}
       {tab === "load" && <LoadLeaf p={p} />}
       {tab === "done" && <SprayedLeaf p={p} />}
+      {tab === "record" && <RecordLeaf p={p} />}
       {tab === "checks" && <ChecksLeaf aircraft={p.aircraft_id} />}
     </>
   );

@@ -88,3 +88,19 @@ export function useAddCheck(aircraft: string) {
     },
   });
 }
+
+export function useRecords(job: string, aircraft: string) {
+  return useQuery({
+    queryKey: keys.sprayRecord(job, aircraft),
+    queryFn: () => ask(api.GET("/jobs/{id}/spray/{aircraft}/record", at(job, aircraft))),
+  });
+}
+
+export function useSignRecord(job: string, aircraft: string) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["SignSprayRecord"]) =>
+      ask(api.POST("/jobs/{id}/spray/{aircraft}/record", { ...at(job, aircraft), body })),
+    onSuccess: (d) => qc.setQueryData(keys.sprayRecord(job, aircraft), d),
+  });
+}

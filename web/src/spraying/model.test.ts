@@ -10,6 +10,7 @@ import {
   partsOf,
   partsUpTo,
   plane,
+  recordLines,
   rates,
   scaleLength,
   sheetOf,
@@ -215,6 +216,39 @@ it("says at each box what cannot be", () => {
     "sections",
     "mix.0.name",
   ]);
+});
+
+it("says what was applied line by line, and leaves unknown empty", () => {
+  const r = {
+    site: "Yard",
+    field: "West",
+    lat: 46.31,
+    lon: -119.7,
+    aircraft: "Dray One",
+    registration: "QB-101",
+    applicator: "Odile",
+    licence: "",
+    product: "Hop guard 0.5 L/ha",
+    number: "",
+    rate: 25,
+    rate_unit: "L/ha",
+    area_ha: 1.0049,
+    volume: 25.1,
+    from: "2026-06-10T15:00:00Z",
+    to: null,
+    weather_from: "",
+    weather_to: "",
+    neighbours: "",
+    note: "windy corner",
+    re_entry: null,
+  };
+  const lines = new Map(recordLines(r, (t) => t.slice(0, 10)));
+  expect(lines.get("Area")).toBe("1.00 ha, 25.1 L");
+  expect(lines.get("From")).toBe("2026-06-10");
+  expect(lines.get("To")).toBe("");
+  expect(lines.get("Applicator")).toBe("Odile");
+  expect(lines.has("Neighbours told")).toBe(false);
+  expect(lines.get("Note")).toBe("windy corner");
 });
 
 it("reads a row of nozzles, a gap is named, the empty rest is not", () => {

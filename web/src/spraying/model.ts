@@ -145,3 +145,27 @@ export function sheetOf(plan: Pick<Plan, "loads" | "wish">): Schemas["FillLine"]
     line("Water, the rest", l.water - l.water / 2, "L"),
   ];
 }
+
+/** A spray record, line by line, as it is read and printed. */
+export function recordLines(r: Schemas["SprayRecord"], when: (iso: string) => string): [string, string][] {
+  const at = (t: string | null) => (t ? when(t) : "");
+  return [
+    ["Product", r.product],
+    ["Registration number", r.number],
+    ["Rate", `${r.rate} ${r.rate_unit}`],
+    [
+      "Area",
+      `${r.area_ha.toFixed(2)} ha, ${r.volume.toFixed(1)} ${r.rate_unit.startsWith("kg") ? "kg" : "L"}`,
+    ],
+    ["Field", `${r.field}, ${r.site} (${r.lat.toFixed(5)}, ${r.lon.toFixed(5)})`],
+    ["From", at(r.from)],
+    ["To", at(r.to)],
+    ["Weather at the beginning", r.weather_from],
+    ["Weather at the end", r.weather_to],
+    ["Aircraft", [r.aircraft, r.registration].filter(Boolean).join(", ")],
+    ["Applicator", [r.applicator, r.licence].filter(Boolean).join(", licence ")],
+    ["Nobody enters before", at(r.re_entry)],
+    ...(r.neighbours ? [["Neighbours told", r.neighbours] as [string, string]] : []),
+    ...(r.note ? [["Note", r.note] as [string, string]] : []),
+  ];
+}
