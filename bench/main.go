@@ -27,6 +27,7 @@ import (
 	"gocloud.dev/blob/memblob"
 
 	"mainstay/core/gate"
+	"mainstay/core/spray"
 	"mainstay/internal/demo"
 	"mainstay/internal/flights"
 	"mainstay/internal/people"
@@ -244,7 +245,18 @@ func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(me
 	if _, err := svc.Flights.Ask(ctx, flights.Question{Aircraft: aircraft, Packs: []uuid.UUID{pack}}); err != nil {
 		return nil, err
 	}
-	return []bench{
+	var plan string
+	if err := svc.DB.Raw("select '/jobs/' || job_id || '/spray/' || aircraft_id from spray_plans limit 1").Scan(&plan).Error; err != nil {
+		return nil, err
+	}
+	grow, err := sprayPlans()
+	if err != nil {
+		return nil, err
+	}
+	wish := spray.Defaults()
+	wish.Mix = []spray.Product{}
+	return append(grow, []bench{
+		{name: "spray plan while a slider moves, request", fn: func() error { return ask(http.MethodPost, plan+"/try", wish) }, budget: 100 * time.Millisecond, baseName: "budget"},
 		{name: "gate, core, one aircraft", fn: func() error { gate.Judge(ks[len(ks)/2].Input); return nil }, budget: 200 * time.Microsecond, baseName: "budget"},
 		{name: "gate of a job, request", fn: func() error { return ask(http.MethodPost, "/gate", ofJob) }, budget: 30 * time.Millisecond, baseName: "budget"},
 		{name: "job, request", fn: func() error { return ask(http.MethodGet, "/jobs/"+job.String(), nil) }, budget: 60 * time.Millisecond, baseName: "budget"},
@@ -253,7 +265,7 @@ func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(me
 		{name: "day, request", fn: func() error { return ask(http.MethodGet, "/day", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
 		{name: "fleet, request", fn: func() error { return ask(http.MethodGet, "/aircraft", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
 		{name: "log, one page", fn: func() error { return ask(http.MethodGet, "/log?q=spraying", nil) }, base: func() error { return fetch(ctx, conn, logSQL) }, baseName: "plain SQL"},
-	}, nil
+	}...), nil
 }
 
 // fetch runs statements one after the other and reads every row.

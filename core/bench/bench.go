@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 )
 
@@ -71,6 +72,11 @@ func Find(key string) (Calculator, bool) {
 // there is one. An input that is left out takes its default. Errors wrap ErrInput.
 func (c Calculator) Compute(given map[string]float64) ([]Result, string, error) {
 	v := values{}
+	for name := range given {
+		if !slices.ContainsFunc(c.Inputs, func(in Input) bool { return in.Name == name }) {
+			return nil, "", FieldError{name, "This calculator does not ask for that."}
+		}
+	}
 	for _, in := range c.Inputs {
 		x, ok := given[in.Name]
 		if !ok {

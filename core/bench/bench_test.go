@@ -27,6 +27,8 @@ func TestEveryCalculatorAnswers(t *testing.T) {
 		if c.Key != "scale" {
 			assert.NotEmpty(t, out, c.Key)
 		}
+		_, _, err = c.Compute(map[string]float64{"nothing": 1})
+		require.ErrorIs(t, err, bench.ErrInput, c.Key)
 		names := map[string]bool{}
 		for _, in := range c.Inputs {
 			assert.False(t, names[in.Name], "%s %s", c.Key, in.Name)

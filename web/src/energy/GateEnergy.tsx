@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { counted } from "../parts/number";
 import { Fold } from "../parts/Fold";
 import { useUnits } from "../parts/units";
 import { HomeTable } from "./HomeTable";
@@ -20,7 +21,7 @@ export function GateEnergy({ e }: { e?: Schemas["EnergyAnswer"] }) {
       <HomeTable home={e.home} />
       <p className="soft mb-0">
         {e.own
-          ? `Efficiency of this aircraft's own, ${(e.own.efficiency * 100).toFixed(0)} % from ${e.own.count} flights.`
+          ? `Efficiency of this aircraft's own, ${(e.own.efficiency * 100).toFixed(0)} % from ${counted(e.own.count, "flight")}.`
           : "Efficiency of the type; five measured flights give the aircraft its own."}
         {e.assumed.length > 0 && ` Assumed: ${e.assumed.join("; ")}.`}
       </p>

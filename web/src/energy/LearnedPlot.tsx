@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { counted } from "../parts/number";
 import { learnedPoints } from "./model";
 
 /** Measured over predicted of each flight, oldest at the left; those left out are hollow. */
@@ -16,7 +17,7 @@ export function LearnedPlot({ flights }: { flights: Schemas["LearnedFlight"][] }
       className="learned"
       viewBox={`0 0 ${w} ${h}`}
       role="img"
-      aria-label={`Energy of ${points.length} flights against the model`}
+      aria-label={`Energy of ${counted(points.length, "flight")} against the model`}
     >
       {[0.8, 1, 1.2].map((v) => (
         <g key={v}>

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { counted } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { hm, moreWords } from "./model";
 
@@ -10,7 +11,7 @@ export function Outcome({ r }: { r: Schemas["Rotation"] }) {
     <Sheet title="What comes of it">
       {r.stuck ? (
         <p className="judged stop">
-          After {run.flown} flights no set of packs is ready again: the work never ends like this.
+          After {counted(run.flown, "flight")} no set of packs is ready again: the work never ends like this.
         </p>
       ) : (
         <>
@@ -25,7 +26,9 @@ export function Outcome({ r }: { r: Schemas["Rotation"] }) {
               <span className="fig">{run.per_hour.toFixed(2)}</span> ha an hour
             </div>
           </div>
-          {!run.all_done && <p className="judged watch">The day is over after {run.flown} flights.</p>}
+          {!run.all_done && (
+            <p className="judged watch">The day is over after {counted(run.flown, "flight")}.</p>
+          )}
           {r.spread && (
             <p>
               Half of the days end by {hm(r.spread.end_s[1]!)}, nine of ten by {hm(r.spread.end_s[2]!)};{" "}

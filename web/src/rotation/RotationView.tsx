@@ -5,6 +5,7 @@ import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useAddress } from "../parts/address";
 import { useDraftForm } from "../parts/form";
+import { counted } from "../parts/number";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useSoon } from "../parts/useSoon";
@@ -42,7 +43,7 @@ export function RotationView() {
       </ViewHead>
       {plan.data && (
         <p className="soft">
-          The {plan.data.sorties.length} flights left of {plan.data.aim}, with {plan.data.aircraft}.
+          {counted(plan.data.sorties.length, "flight")} left of {plan.data.aim}, with {plan.data.aircraft}.
         </p>
       )}
       {q.error && <Problem error={q.error} />}
