@@ -246,7 +246,7 @@ func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(me
 		return nil, err
 	}
 	var plan string
-	if err := svc.DB.Raw("select '/jobs/' || job_id || '/spray/' || aircraft_id from spray_plans limit 1").Scan(&plan).Error; err != nil {
+	if err := svc.DB.Raw("select '/jobs/' || job_id || '/spray/' || aircraft_id from spray_plans order by at limit 1").Scan(&plan).Error; err != nil {
 		return nil, err
 	}
 	grow, err := sprayPlans()

@@ -18,7 +18,7 @@ import (
 func sprayAt(t *testing.T, svc *server.Services) string {
 	t.Helper()
 	var at string
-	require.NoError(t, svc.DB.Raw("select '/jobs/' || job_id || '/spray/' || aircraft_id from spray_plans limit 1").Scan(&at).Error)
+	require.NoError(t, svc.DB.Raw("select '/jobs/' || p.job_id || '/spray/' || p.aircraft_id from spray_plans p join aircraft a on a.id = p.aircraft_id where a.name = 'Dray One'").Scan(&at).Error)
 	return at
 }
 
@@ -49,7 +49,7 @@ func TestHopYardFromPlanToRecord(t *testing.T) {
 	p.Click("Keep this plan")
 	p.Gone("Back to what is kept")
 	var rate float64
-	require.NoError(t, svc.DB.Raw("select (wish->>'speed_ms')::float from spray_plans").Scan(&rate).Error)
+	require.NoError(t, svc.DB.Raw("select (p.wish->>'speed_ms')::float from spray_plans p join aircraft a on a.id = p.aircraft_id where a.name = 'Dray One'").Scan(&rate).Error)
 	assert.InDelta(t, 3, rate, 1e-9)
 
 	// The load sheet on a phone, seen by two, weighed.

@@ -114,7 +114,10 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns), RouteM: &low, RouteDatum: string(intent.AboveGround), MassKg: &tank, SpeedMS: &eight}}}
 	survey := jobs.Job{ID: newID(), Work: string(weather.Mapping), SiteID: g.sites["Long Bank"], Aim: "Flood bank, surface model, km 0 to 4", FromAt: hour.Add(23 * time.Hour), ToAt: hour.Add(28 * time.Hour),
 		People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")}, Aircraft: []jobs.Craft{{AircraftID: byName("Tally W").id, SpeedMS: &twelve}}}
-	for _, j := range []jobs.Job{inspection, hopYard, survey} {
+	later := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 61 to 90, spider mites", Product: "Mite oil", FromAt: hour.Add(4 * time.Hour), ToAt: hour.Add(8 * time.Hour),
+		Meeting: "Track at the gate", People: []jobs.Post{person("odile", "rpic"), person("tamsin", "ground")},
+		Aircraft: []jobs.Craft{{AircraftID: byName("Dray Two").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns), RouteM: &low, RouteDatum: string(intent.AboveGround), SpeedMS: &eight}}}
+	for _, j := range []jobs.Job{inspection, hopYard, survey, later} {
 		if err := g.svc.Jobs.Save(ctx, j); err != nil {
 			return fmt.Errorf("%s: %w", j.Aim, err)
 		}
@@ -135,6 +138,9 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 		return err
 	}
 	if err := g.sprayPlan(ctx, hopYard.ID, hopYard.Aircraft[0].AircraftID); err != nil {
+		return fmt.Errorf("spray plan: %w", err)
+	}
+	if err := g.heavyPlan(ctx, later.ID, later.Aircraft[0].AircraftID); err != nil {
 		return fmt.Errorf("spray plan: %w", err)
 	}
 	return g.briefedByOne(ctx, inspection.ID)
@@ -222,4 +228,16 @@ func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) erro
 		}
 	}
 	return nil
+}
+
+// heavyPlan plans the afternoon for Dray Two: so much water that the mass, and not the
+// tank, ends a flight.
+func (g *generator) heavyPlan(ctx context.Context, job, aircraft uuid.UUID) error {
+	w := spray.Defaults()
+	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Direction, w.BearingDeg = 60, 3, 5, 6, 2.5, 4, "air-030", 4, spray.Along, 90
+	w.Mix = []spray.Product{{Name: "Mite oil", Percent: 1, Unit: "L"}}
+	w.Number = "QX-REG 5120"
+	buffer, entry, dry := 40.0, 12.0, 44.5
+	w.Label, w.DryKg = spray.Label{BufferM: &buffer, ReEntryHours: &entry}, &dry
+	return g.svc.Spraying.Save(g.as(ctx, "odile"), newID(), job, aircraft, w, 0)
 }

@@ -171,7 +171,18 @@ func (s *Service) flying(ctx context.Context, day time.Time) ([]Flying, error) {
 		fleet.Aircraft
 		Sorties int
 	}
-	if err := s.DB.WithContext(ctx).Raw("select a.*, coalesce(e.sorties, 0) as sorties from aircraft a left join evening_sorties e on e.aircraft_id = a.id and e.day = ? where a.active or e.sorties > 0 order by lower(a.name)", day.Format(time.DateOnly)).Scan(&rows).Error; err != nil {
+	// Until somebody plans the evening of that day, the flights are those of its jobs,
+	// shared among their aircraft.
+	c, _, err := s.People.Crew(ctx)
+	if err != nil {
+		return nil, err
+	}
+	d := day.Format(time.DateOnly)
+	if err := s.DB.WithContext(ctx).Raw(`with planned as (select x.aircraft_id, sum(ceil(j.sorties / n.of::numeric))::int as sorties
+		from jobs j join job_aircraft x on x.job_id = j.id cross join lateral (select count(*) as of from job_aircraft y where y.job_id = j.id) n
+		where j.state = 'planned' and j.sorties is not null and (j.from_at at time zone ?)::date = ?::date and not exists (select from evenings v where v.day = ?) group by 1)
+		select a.*, coalesce(e.sorties, case when p.sorties > 60 then 60 else p.sorties end, 0) as sorties from aircraft a left join evening_sorties e on e.aircraft_id = a.id and e.day = ? left join planned p on p.aircraft_id = a.id
+		where a.active or e.sorties > 0 order by lower(a.name)`, c.Zone, d, d, d).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	types, err := s.Fleet.Types(ctx)

@@ -277,6 +277,9 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 // its mass where nobody weighed it today.
 func (out *ForGate) take(p PlannedFlight) {
 	out.Energy.NeedWh = &p.NeedWh
+	if out.Energy.FarM != nil && p.FarM > *out.Energy.FarM {
+		out.Energy.FarM = &p.FarM
+	}
 	out.Site = append(out.Site, p.Findings...)
 	if out.Mass.MassKg == nil {
 		out.Mass.MassKg = &p.TakeOffKg

@@ -48,6 +48,7 @@ type PlannedFlight struct {
 	NeedWh    float64
 	TakeOffKg float64
 	Seconds   float64
+	FarM      float64 // farthest place of it from take-off
 	Findings  []judge.Finding
 }
 

@@ -6,6 +6,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mainstay/core/geo"
 	"mainstay/core/judge"
 	"mainstay/internal/jobs"
 )
@@ -24,6 +25,9 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 	out := jobs.PlannedFlight{Findings: p.findings()}
 	if f := p.Out.Flown.Sorties; len(f) > 0 {
 		out.NeedWh, out.TakeOffKg, out.Seconds = f[0].Wh, f[0].TakeOffKg, f[0].Seconds
+		for _, l := range f[0].Legs {
+			out.FarM = max(out.FarM, geo.Dist(p.start, l.From), geo.Dist(p.start, l.To))
+		}
 	}
 	checks, err := s.Checks(ctx, aircraft)
 	if err != nil {

@@ -15,6 +15,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
+	"mainstay/core/geo"
 	"mainstay/core/spray"
 	"mainstay/core/weather"
 	"mainstay/internal/fleet"
@@ -69,6 +70,7 @@ type Plan struct {
 	Hours    []Hour
 
 	sensitive []spray.Sensitive
+	start     geo.XY
 }
 
 // Get is the plan of an aircraft of a job, worked out now.
@@ -110,7 +112,7 @@ func (s *Service) work(ctx context.Context, p Plan) (Plan, error) {
 		return p, err
 	}
 	g.Sprayed = sprayed(p.Done)
-	p.Dry, p.Most, p.UsableWh, p.sensitive = g.DryKg, g.MostKg, g.UsableWh, g.Sensitive
+	p.Dry, p.Most, p.UsableWh, p.sensitive, p.start = g.DryKg, g.MostKg, g.UsableWh, g.Sensitive, g.Start
 	p.Out, err = spray.Make(p.Wish, g)
 	return p, wrong(err)
 }
@@ -202,10 +204,36 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 		if err != nil {
 			return err
 		}
+		if err := s.count(ctx, tx, job, aircraft, len(before.Out.Flown.Sorties)); err != nil {
+			return err
+		}
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayPlanned, Subject: aircraft, At: now, By: by.By(), Summary: before.Aircraft.Name + ": spray plan of " + before.Job.Aim,
 			Content: map[string]any{"plan": row.ID, "job": job, "wish": w}})
 		return err
 	})
+}
+
+// count makes the flights of the job those of its plans, so that kit and packs are
+// counted by them.
+func (s *Service) count(ctx context.Context, tx *gorm.DB, job, aircraft uuid.UUID, flights int) error {
+	var others []uuid.UUID
+	if err := tx.Raw("select aircraft_id from spray_plans where job_id = ? and aircraft_id <> ?", job, aircraft).Scan(&others).Error; err != nil {
+		return err
+	}
+	for _, id := range others {
+		p, err := s.about(ctx, job, id)
+		if err == nil {
+			p, err = s.work(ctx, p)
+		}
+		if err != nil {
+			continue // an aircraft that left the job, or a plan that cannot be flown, takes no packs
+		}
+		flights += len(p.Out.Flown.Sorties)
+	}
+	if flights == 0 {
+		return nil
+	}
+	return tx.Exec("update jobs set sorties = ?, version = version + 1 where id = ? and sorties is distinct from ?", min(flights, 50), job, min(flights, 50)).Error
 }
 
 func same(stored string, w spray.Wish) bool {

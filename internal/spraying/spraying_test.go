@@ -31,7 +31,7 @@ func setUp(t *testing.T) yard {
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	y := yard{Services: svc, t: t}
 	var row struct{ JobID, AircraftID uuid.UUID }
-	require.NoError(t, svc.DB.Raw("select job_id, aircraft_id from spray_plans limit 1").Scan(&row).Error)
+	require.NoError(t, svc.DB.Raw("select p.job_id, p.aircraft_id from spray_plans p join aircraft a on a.id = p.aircraft_id where a.name = 'Dray One'").Scan(&row).Error)
 	y.job, y.aircraft = row.JobID, row.AircraftID
 	return y
 }
@@ -301,4 +301,46 @@ func TestSprayRecordIsSigned(t *testing.T) {
 	require.Len(t, all, 1)
 	assert.Equal(t, "The beekeeper", all[0].Neighbours)
 	require.Error(t, y.DB.Exec("update spray_records set content = '{}'").Error, "it does not change")
+}
+
+// The flights of a plan are the flights of its job, and those of the evening before
+// until somebody plans it.
+func TestPlanCountsForKitAndEvening(t *testing.T) {
+	y := setUp(t)
+	p := y.plan()
+	j, err := y.Jobs.Get(y.as("odile"), y.job)
+	require.NoError(t, err)
+	require.NotNil(t, j.Sorties)
+	assert.Equal(t, len(p.Out.Flown.Sorties)+1, *j.Sorties, "one was sprayed since it was planned")
+	w := p.Wish
+	w.Rate = 35
+	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 1))
+	j, err = y.Jobs.Get(y.as("odile"), y.job)
+	require.NoError(t, err)
+	assert.Equal(t, len(y.plan().Out.Flown.Sorties), *j.Sorties)
+	j.FromAt, j.ToAt = j.FromAt.AddDate(0, 0, 3), j.ToAt.AddDate(0, 0, 3)
+	require.NoError(t, y.Jobs.Save(y.as("odile"), j))
+	day := time.Date(2026, 6, 13, 0, 0, 0, 0, time.UTC)
+	sheet, err := y.Evening.Of(y.as("odile"), day)
+	require.NoError(t, err)
+	for _, f := range sheet.Flying {
+		want := 0
+		if f.Aircraft.ID == y.aircraft {
+			want = *j.Sorties
+		}
+		assert.Equal(t, want, f.Sorties, f.Aircraft.Name)
+	}
+}
+
+// On a heavy day the mass, not the tank, ends a flight, and the plan says so.
+func TestHeavyDay(t *testing.T) {
+	y := setUp(t)
+	var row struct{ JobID, AircraftID uuid.UUID }
+	require.NoError(t, y.DB.Raw("select p.job_id, p.aircraft_id from spray_plans p join aircraft a on a.id = p.aircraft_id where a.name = 'Dray Two'").Scan(&row).Error)
+	p, err := y.Spraying.Get(y.as("odile"), row.JobID, row.AircraftID)
+	require.NoError(t, err)
+	require.NotEmpty(t, p.Out.Flown.Sorties)
+	assert.Equal(t, "mass", string(p.Out.Flown.Sorties[0].Limit))
+	assert.LessOrEqual(t, p.Out.Flown.Sorties[0].TakeOffKg, p.Most)
+	assert.Equal(t, "tank", p.Out.Broken[0].Wish)
 }
