@@ -42,7 +42,7 @@ type Calculator struct {
 }
 
 // Groups lists the groups in the order of work.
-var Groups = []string{"Air", "Wind", "Heights", "Power and endurance", "Packs", "Spraying"}
+var Groups = []string{"Air", "Wind", "Heights", "Power and endurance", "Packs", "Spraying", "Flight signs"}
 
 // values are the inputs by name; every name that a calculator asks for is there.
 type values map[string]float64
@@ -106,7 +106,7 @@ func (c Calculator) Compute(given map[string]float64) ([]Result, string, error) 
 // All lists the calculators, by group.
 var All = func() []Calculator {
 	var out []Calculator
-	for _, g := range [][]Calculator{airAndWind, heights, power, packs, spraying} {
+	for _, g := range [][]Calculator{airAndWind, heights, power, packs, spraying, signs} {
 		out = append(out, g...)
 	}
 	return out

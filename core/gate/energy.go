@@ -59,8 +59,11 @@ func (g *run) energy() *EnergyAnswer {
 		return nil
 	}
 	a, store, back, model, err := g.supply()
+	say := func(v judge.Verdict, r *judge.Remedy, lifts, format string, x ...any) {
+		g.find(judge.RuleEnergy, judge.RulePower, v, fmt.Sprintf(format, x...), "Packs, mass and wind as entered"+assumedWords(a.Assumed)+".", nil, lifts, r)
+	}
 	usual := func(v judge.Verdict, lifts, format string, x ...any) {
-		g.find(judge.RuleEnergy, judge.RulePower, v, fmt.Sprintf(format, x...), "Packs, mass and wind as entered"+assumedWords(a.Assumed)+".", nil, lifts, &judge.Remedy{Kind: judge.ChoosePacks})
+		say(v, &judge.Remedy{Kind: judge.ChoosePacks}, lifts, format, x...)
 	}
 	if err != nil {
 		usual(judge.Stop, "packs that are read, and a mass", "The energy of this flight cannot be worked out: %s.", reason(err))
@@ -99,7 +102,7 @@ func (g *run) energy() *EnergyAnswer {
 	case !(a.NeedWh <= a.UsableWh):
 		usual(judge.Watch, "fuller packs, less on board, or a shorter flight", "It needs %.0f Wh; the packs give %.0f over %.0f %%: about %.0f minutes.", a.NeedWh, a.UsableWh, a.LandBy, math.Floor(a.Minutes))
 	case len(a.Assumed) > 0:
-		usual(judge.Watch, "entering what is not known", "The energy is worked out with what had to be assumed: %s. Land by the pack's level.", strings.Join(a.Assumed, "; "))
+		say(judge.Watch, nil, "the pilot, by landing early", "The energy is worked out with what had to be assumed: %s. Land by the pack's level.", strings.Join(a.Assumed, "; "))
 	}
 	return &a
 }

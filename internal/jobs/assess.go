@@ -276,12 +276,17 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 // take takes over what a plan says of the next flight: its energy and findings, and
 // its mass where nobody weighed it today.
 func (out *ForGate) take(p PlannedFlight) {
-	out.Energy.NeedWh = &p.NeedWh
+	if p.NeedWh > 0 {
+		out.Energy.NeedWh = &p.NeedWh
+	}
 	if out.Energy.FarM != nil && p.FarM > *out.Energy.FarM {
 		out.Energy.FarM = &p.FarM
 	}
 	out.Site = append(out.Site, p.Findings...)
-	if out.Mass.MassKg == nil {
+	switch {
+	case p.WeighedKg != nil:
+		out.Mass.MassKg = p.WeighedKg
+	case out.Mass.MassKg == nil && p.TakeOffKg > 0:
 		out.Mass.MassKg = &p.TakeOffKg
 	}
 }

@@ -47,6 +47,7 @@ type Service struct {
 type PlannedFlight struct {
 	NeedWh    float64
 	TakeOffKg float64
+	WeighedKg *float64 // at the truck, filled for this flight; it wins over what anybody wrote down before
 	Seconds   float64
 	FarM      float64 // farthest place of it from take-off
 	Findings  []judge.Finding

@@ -2,6 +2,7 @@ package spraying
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"time"
 
@@ -73,6 +74,9 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 		if err := tx.Find(&have, "plan_id = ?", p.ID).Error; err != nil {
 			return err
 		}
+		if err := p.freeze(tx, have); err != nil {
+			return err
+		}
 		ha, n := 0.0, 0
 		for i, d := range parts {
 			if known(have, d.ID) {
@@ -101,6 +105,23 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 			Content: map[string]any{"plan": p.ID, "job": job, "parts": parts, "rate": p.Out.Settings.Rate}})
 		return err
 	})
+}
+
+// freeze keeps the passes where they lie from the first that is sprayed on: whatever
+// the wind does, the strips keep their bearing.
+func (p Plan) freeze(tx *gorm.DB, have []Done) error {
+	for _, h := range have {
+		if h.BackAt == nil {
+			return nil // frozen already
+		}
+	}
+	w := p.Wish
+	w.Direction, w.BearingDeg = spray.Along, p.Out.BearingDeg
+	content, err := json.Marshal(w)
+	if err != nil {
+		return err
+	}
+	return tx.Exec("update spray_plans set wish = ?, basis = ? where id = ?", string(content), lie(p.Out.Passes), p.ID).Error
 }
 
 func known(have []Done, id uuid.UUID) bool {

@@ -3,12 +3,14 @@ package spraying
 import (
 	"context"
 	"fmt"
+	"math"
 
 	"github.com/google/uuid"
 
 	"mainstay/core/geo"
 	"mainstay/core/judge"
 	"mainstay/internal/jobs"
+	"mainstay/internal/platform/fault"
 )
 
 // Planned is what the plan says of the next flight of an aircraft of a job; nil where
@@ -19,7 +21,14 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 		return nil, err
 	}
 	p, err := s.work(ctx, head)
+	if f, people := fault.As(err); people {
+		// A plan that cannot be worked out any more stops the flight, not the gate.
+		return &jobs.PlannedFlight{Findings: []judge.Finding{head.finding(judge.RuleSprayPlan, judge.Stop, "The spray plan cannot be worked out: "+f.Detail)}}, nil
+	}
 	if err != nil {
+		return nil, err
+	}
+	if p.Fills, err = s.fills(ctx, p.ID); err != nil {
 		return nil, err
 	}
 	out := jobs.PlannedFlight{Findings: p.findings()}
@@ -28,6 +37,9 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 		for _, l := range f[0].Legs {
 			out.FarM = max(out.FarM, geo.Dist(p.start, l.From), geo.Dist(p.start, l.To))
 		}
+	}
+	if err := s.filled(ctx, p, &out); err != nil {
+		return nil, err
 	}
 	checks, err := s.Checks(ctx, aircraft)
 	if err != nil {
@@ -45,12 +57,38 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 	return &out, nil
 }
 
+func (p Plan) finding(rule judge.Rule, v judge.Verdict, sentence string) judge.Finding {
+	return judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: "product label; usual practice", Evidence: "Spray plan.", Lifts: "changing the plan", Remedy: &judge.Remedy{Kind: judge.OpenSprayPlan, ID: p.Job.ID.String() + "/" + p.Aircraft.ID.String()}}
+}
+
+// filled takes over what was filled in since the last flight: its weighed mass, or that
+// nobody saw it go in.
+func (s *Service) filled(ctx context.Context, p Plan, out *jobs.PlannedFlight) error {
+	if len(p.Fills) == 0 {
+		return nil
+	}
+	last := p.Fills[len(p.Fills)-1]
+	var flown int
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from flights where aircraft_id = ? and took_off_at > ?", p.Aircraft.ID, last.At).Scan(&flown).Error; err != nil || flown > 0 {
+		return err // it was flown out
+	}
+	switch {
+	case !last.Complete():
+		out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf("Fill %d is not yet seen by two people and weighed.", last.Number)))
+	default:
+		out.WeighedKg = last.MassKg
+	}
+	if len(p.Out.Loads) > 0 && math.Abs(last.Litres-p.Out.Loads[0].Litres) > 0.05*last.Litres {
+		out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf("%.1f L were filled in; by the plan as it is now the next flight takes %.1f.", last.Litres, p.Out.Loads[0].Litres)))
+	}
+	return nil
+}
+
 // findings are what stands against flying the plan as it is.
 func (p Plan) findings() []judge.Finding {
 	out := []judge.Finding{}
-	at := p.Job.ID.String() + "/" + p.Aircraft.ID.String()
 	find := func(rule judge.Rule, v judge.Verdict, sentence string) {
-		out = append(out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: "product label; usual practice", Evidence: "Spray plan.", Lifts: "changing the plan", Remedy: &judge.Remedy{Kind: judge.OpenSprayPlan, ID: at}})
+		out = append(out, p.finding(rule, v, sentence))
 	}
 	for _, b := range p.Out.Broken {
 		if b.Wish != "wind" || len(p.Out.Waiting) == 0 {

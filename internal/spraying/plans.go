@@ -5,8 +5,11 @@ package spraying
 
 import (
 	"context"
+	"crypto/sha256"
+	"encoding/hex"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -16,6 +19,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/geo"
+	"mainstay/core/judge"
 	"mainstay/core/spray"
 	"mainstay/core/weather"
 	"mainstay/internal/fleet"
@@ -43,6 +47,7 @@ type Stored struct {
 	JobID      uuid.UUID
 	AircraftID uuid.UUID
 	Wish       string
+	Basis      string // where its passes lay when the first was sprayed
 	Version    int
 	ByName     string
 	At         time.Time
@@ -71,6 +76,7 @@ type Plan struct {
 
 	sensitive []spray.Sensitive
 	start     geo.XY
+	basis     string
 }
 
 // Get is the plan of an aircraft of a job, worked out now.
@@ -114,7 +120,21 @@ func (s *Service) work(ctx context.Context, p Plan) (Plan, error) {
 	g.Sprayed = sprayed(p.Done)
 	p.Dry, p.Most, p.UsableWh, p.sensitive, p.start = g.DryKg, g.MostKg, g.UsableWh, g.Sensitive, g.Start
 	p.Out, err = spray.Make(p.Wish, g)
+	if err == nil && len(p.Done) > 0 && p.basis != lie(p.Out.Passes) {
+		// What is sprayed is counted by passes; on another map they are others.
+		p.Out.Verdict = judge.Stop
+		p.Out.Broken = append(p.Out.Broken, spray.Broken{Wish: "field", Verdict: judge.Stop, Sentence: "The map has changed since part of this field was sprayed: the passes lie elsewhere now. Put the map back, or take back what was sprayed and put it on record by the new passes."})
+	}
 	return p, wrong(err)
+}
+
+// lie names where passes lie, to a decimetre.
+func lie(passes []spray.Pass) string {
+	h := sha256.New()
+	for _, x := range passes {
+		fmt.Fprintf(h, "%.1f %.1f %.1f %.1f %.0f\n", x.From.X, x.From.Y, x.To.X, x.To.Y, x.Area)
+	}
+	return hex.EncodeToString(h.Sum(nil)[:12])
 }
 
 // about is a plan with what it is for, before anything is worked out.
@@ -148,7 +168,7 @@ func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, err
 		p.Wish.Granules = false
 		return p, nil
 	}
-	p.ID, p.Version, p.ByName, p.At = row.ID, row.Version, row.ByName, row.At.UTC()
+	p.ID, p.Version, p.ByName, p.At, p.basis = row.ID, row.Version, row.ByName, row.At.UTC(), row.Basis
 	return p, json.Unmarshal([]byte(row.Wish), &p.Wish)
 }
 

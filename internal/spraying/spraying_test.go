@@ -2,6 +2,7 @@ package spraying_test
 
 import (
 	"context"
+	"strings"
 	"testing"
 	"time"
 
@@ -12,6 +13,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/judge"
 	"mainstay/internal/demo"
+	"mainstay/internal/jobs"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
@@ -140,6 +142,13 @@ func TestFillIsSeenByTwoAndWeighed(t *testing.T) {
 	assert.InDelta(t, f.Litres, sum, 1e-9)
 	err = fill("odile", 1, spraying.Tick{Version: f.Version, SecondLogin: "tamsin", SecondPIN: pin("tamsin")})
 	require.ErrorContains(t, err, "is not in yet")
+	planned := func() *jobs.PlannedFlight {
+		out, err := y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
+		require.NoError(t, err)
+		return out
+	}
+	assert.Contains(t, says(planned()), "Fill 1 is not yet seen by two people and weighed.")
+	assert.Nil(t, planned().WeighedKg)
 	for i := 1; i < 4; i++ {
 		require.NoError(t, fill("odile", 1, spraying.Tick{Version: y.plan().Fills[0].Version, Line: one(i)}))
 	}
@@ -154,8 +163,20 @@ func TestFillIsSeenByTwoAndWeighed(t *testing.T) {
 	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Version: v(), MassKg: kg(should - 3)}), "it should be")
 	require.NoError(t, fill("odile", 1, spraying.Tick{Version: v(), MassKg: kg(should + 0.4)}))
 	assert.True(t, y.plan().Fills[0].Complete())
+	require.NotNil(t, planned().WeighedKg, "what was weighed at the truck goes to the gate")
+	assert.InDelta(t, should+0.4, *planned().WeighedKg, 1e-9)
+	assert.NotContains(t, says(planned()), "Fill 1")
 	err = fill("odile", 1, spraying.Tick{Version: v(), Line: one(0)})
 	assert.True(t, fault.Is(err, "fill-complete"), "%v", err)
+}
+
+// says is all that a plan has against its next flight.
+func says(p *jobs.PlannedFlight) string {
+	var b strings.Builder
+	for _, f := range p.Findings {
+		b.WriteString(f.Sentence + " ")
+	}
+	return b.String()
 }
 
 func pin(login string) string {
@@ -343,4 +364,36 @@ func TestHeavyDay(t *testing.T) {
 	assert.Equal(t, "mass", string(p.Out.Flown.Sorties[0].Limit))
 	assert.LessOrEqual(t, p.Out.Flown.Sorties[0].TakeOffKg, p.Most)
 	assert.Equal(t, "tank", p.Out.Broken[0].Wish)
+}
+
+// Once a pass is sprayed the passes lie still, whatever wind and map do: another wind
+// turns nothing, another map is said and stops the flight.
+func TestPassesLieStillOnceSprayed(t *testing.T) {
+	y := setUp(t)
+	p := y.plan()
+	assert.Equal(t, "rows", string(p.Wish.Direction), "the bearing is kept from the first pass on")
+	var ids []uuid.UUID
+	for _, d := range p.Done {
+		ids = append(ids, d.ID)
+	}
+	require.NoError(t, y.Spraying.Unspray(y.as("odile"), y.job, y.aircraft, ids))
+	w := p.Wish
+	w.Direction = "into-wind"
+	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 1))
+	turned := y.plan().Out.BearingDeg
+	assert.NotEqual(t, p.Out.BearingDeg, turned)
+	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: 3, ToShare: 1}}))
+	assert.Equal(t, "rows", string(y.plan().Wish.Direction))
+	assert.InDelta(t, turned, y.plan().Out.BearingDeg, 0)
+	before := y.plan().Out.Verdict
+	assert.NotEqual(t, judge.Stop, before)
+	require.NoError(t, y.DB.Exec(`update site_features set content = jsonb_set(content, '{buffer_m}', '40'), version = version + 1 where content->>'name' = 'Oak at the pump house'`).Error)
+	p = y.plan()
+	assert.Equal(t, judge.Stop, p.Out.Verdict)
+	assert.Contains(t, p.Out.Broken[len(p.Out.Broken)-1].Sentence, "The map has changed")
+	require.NoError(t, y.DB.Exec(`update site_features set removed_at = now(), version = version + 1 where content->>'kind' = 'area'`).Error)
+	got, err := y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
+	require.NoError(t, err, "the gate still answers")
+	assert.Equal(t, judge.Stop, got.Findings[0].Verdict)
+	assert.Contains(t, got.Findings[0].Sentence, "There is no area on the map")
 }

@@ -11,7 +11,8 @@ create table nozzles (
 -- How a field is sprayed by an aircraft of a job. What follows from the wish is worked out each time it is asked.
 create table spray_plans (
     id uuid primary key, job_id uuid not null references jobs, aircraft_id uuid not null references aircraft,
-    wish jsonb not null, version int not null default 1, by_name text not null, at timestamptz not null,
+    wish jsonb not null, basis text not null default '', -- where its passes lay when the first was sprayed
+    version int not null default 1, by_name text not null, at timestamptz not null,
     constraint spray_plans_once unique (job_id, aircraft_id)
 );
 -- What is sprayed of its passes: shares from the beginning of a pass. Taken back stays on file.
