@@ -394,9 +394,12 @@ func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight
 	if t.TankL > 0 {
 		n.Litres = float64(18 + g.rand.IntN(11))
 	}
-	left := g.levelLeft(a, t, float64(f.Seconds), n.Litres)
-	for _, p := range f.PackIDs {
-		level := float64(left - g.rand.IntN(2))
+	more := 0.0 // this flight takes a little more or less than the model says
+	for i, p := range f.PackIDs {
+		if r := g.rand.IntN(15); i == 0 {
+			more = float64(r-7) / 7 * 0.05
+		}
+		level := float64(levelLeft(a, t, float64(f.Seconds), n.Litres, more) - i%2)
 		n.Packs = append(n.Packs, flights.LandedPack{Pack: p, Percent: &level, TemperatureC: float64(32 + g.rand.IntN(16))})
 	}
 	if _, err := g.svc.Flights.Log(ctx, flight, n); err != nil {
@@ -406,9 +409,9 @@ func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight
 	return nil
 }
 
-// levelLeft is what the packs show after a flight: by the model of the type, a little
-// more or less from flight to flight, and from aircraft to aircraft.
-func (g *generator) levelLeft(a *craft, t airframe.Type, seconds, litres float64) int {
+// levelLeft is what the packs show after a flight: by the model of the type, a share
+// more or less, and from aircraft to aircraft.
+func levelLeft(a *craft, t airframe.Type, seconds, litres, more float64) int {
 	m, _ := t.Model(nil)
 	phase := energy.Phase{Kind: energy.Cruising, Seconds: seconds}
 	if litres > 0 {
@@ -422,7 +425,7 @@ func (g *generator) levelLeft(a *craft, t airframe.Type, seconds, litres float64
 	if share == 0 {
 		share = 1
 	}
-	share *= 1 + 0.05*(g.rand.Float64()-0.5)*2
+	share *= 1 + more
 	full := float64(t.Packs.Count*t.Packs.CapacityMAh*t.Packs.Cells) / 1000 * 3.7 * 0.96
 	return min(max(int(99-need.Wh*share/full*100), 22), 90)
 }
