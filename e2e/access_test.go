@@ -73,6 +73,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 	quad := id("select id from aircraft where name = 'Lantern Two'")
 	yard := id("select id from sites where name = 'Cutwater station'")
 	job := id("select id from jobs where work = 'inspection' and state = 'planned' order by from_at limit 1")
+	spraying := sprayAt(t, svc)
 	screens := map[string]string{
 		"/": "Lantern Three", "/fleet": "Tally W", "/fleet?add=aircraft": "Put a new part", "/fleet/" + quad: "What is against it", "/fleet/" + quad + "?station=motor-3": "Motor 3", "/fleet/" + quad + "?tab=parts": "Parts, nearest", "/fleet/" + quad + "?tab=trends": "sisters", "/fleet/" + quad + "?tab=set": "Calibrated now", "/fleet/" + quad + "?act=fit": "Replace all",
 		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" + id("select id from packs where label = 'D5'"): "Read it", "/packs/" + id("select id from packs where label = 'D5'") + "?tab=readings": "Readings, newest first",
@@ -84,6 +85,8 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		"/sites/" + yard + "?tab=airspace": "TD-1093", "/jobs": "Flood bank", "/jobs/" + job: "Site, air, airspace, people", "/jobs/" + job + "?tab=asks": "to answer", "/jobs/" + job + "?tab=kit": "to pack", "/jobs/" + job + "?tab=briefing": "Read and understood",
 		"/jobs/" + job + "?change=1": "Return height set in", "/crew?tab=fit": "Declared today", "/crew?tab=papers": "QX-2117", "/crew/" + id("select id from people where login = 'bao'"): "Ready for which type", "/rules": "What it demands", "/rules?tab=own": "has no rules of its own",
 		"/rules?tab=coverage": "Advisory item", "/rules?tab=reports": "Nothing is due",
+		spraying: "What follows", spraying + "?tab=load": "Fill 1", spraying + "?tab=done": "The flight just flown", spraying + "?tab=checks": "Newest catch test", spraying + "?tab=record": "Not signed yet",
+		"/bench": "Spraying", "/bench/hover": "Comes out", "/rotation": "What comes of it", "/fleet/" + id("select id from aircraft where name = 'Dray One'") + "?tab=energy": "Mass and balance",
 		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'") + "?tab=health": "It meets 80 %", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
 	t.Run("screens", func(t *testing.T) {

@@ -216,7 +216,10 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 		case row.Version != version:
 			return fault.Stale("spray plan")
 		default:
-			if err := mayChange(tx, row, w); err != nil {
+			if err := mayChange(tx, row, &w); err != nil {
+				return err
+			}
+			if content, err = json.Marshal(w); err != nil {
 				return err
 			}
 			err = tx.Exec("update spray_plans set wish = ?, version = version + 1, by_name = ?, at = ? where id = ?", string(content), by.Name, now, row.ID).Error
@@ -271,8 +274,9 @@ func lies(w spray.Wish) [7]any {
 	return [7]any{w.Field, w.EdgeM, w.Swath, w.Direction, w.BearingDeg, w.Sections, w.Edges}
 }
 
-// mayChange keeps the passes where they are once something of them is sprayed.
-func mayChange(tx *gorm.DB, row Stored, w spray.Wish) error {
+// mayChange keeps the passes where they are once something of them is sprayed. A wish
+// that leaves the direction to the field or the wind takes the bearing that is kept.
+func mayChange(tx *gorm.DB, row Stored, w *spray.Wish) error {
 	var was spray.Wish
 	if err := json.Unmarshal([]byte(row.Wish), &was); err != nil {
 		return err
@@ -281,7 +285,10 @@ func mayChange(tx *gorm.DB, row Stored, w spray.Wish) error {
 	if err := tx.Raw("select count(*) from spray_done where plan_id = ? and back_at is null", row.ID).Scan(&n).Error; err != nil {
 		return err
 	}
-	if n > 0 && lies(was) != lies(w) {
+	if n > 0 && w.Direction != spray.Along {
+		w.Direction, w.BearingDeg = was.Direction, was.BearingDeg
+	}
+	if n > 0 && lies(was) != lies(*w) {
 		return fault.Clash("sprayed-already", "Part of this field is sprayed already, by the passes as they lie: field, edge, swath, direction and sections stay. Take back what was sprayed, or change only rate, speed and product.")
 	}
 	return nil

@@ -384,6 +384,11 @@ func TestPassesLieStillOnceSprayed(t *testing.T) {
 	assert.NotEqual(t, p.Out.BearingDeg, turned)
 	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: 3, ToShare: 1}}))
 	assert.Equal(t, "rows", string(y.plan().Wish.Direction))
+	w.Direction = "best"
+	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 2), "the bearing that is kept is taken")
+	w.Direction, w.BearingDeg = "rows", 17
+	err := y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 3)
+	assert.True(t, fault.Is(err, "sprayed-already"), "%v", err)
 	assert.InDelta(t, turned, y.plan().Out.BearingDeg, 0)
 	before := y.plan().Out.Verdict
 	assert.NotEqual(t, judge.Stop, before)
@@ -392,8 +397,8 @@ func TestPassesLieStillOnceSprayed(t *testing.T) {
 	assert.Equal(t, judge.Stop, p.Out.Verdict)
 	assert.Contains(t, p.Out.Broken[len(p.Out.Broken)-1].Sentence, "The map has changed")
 	require.NoError(t, y.DB.Exec(`update site_features set removed_at = now(), version = version + 1 where content->>'kind' = 'area'`).Error)
-	got, err := y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
-	require.NoError(t, err, "the gate still answers")
+	got, err2 := y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
+	require.NoError(t, err2, "the gate still answers")
 	assert.Equal(t, judge.Stop, got.Findings[0].Verdict)
 	assert.Contains(t, got.Findings[0].Sentence, "There is no area on the map")
 }

@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { useDrawn } from "./useDrawn";
 import { box, isDone, plane, scaleLength, sprayedOf, type Spot } from "../spraying/model";
 
 export interface FieldPlanProps {
@@ -23,8 +24,10 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
     ([x, y]) => Math.hypot(x, y) < 3 * Math.max(...outline.map(([a, b]) => Math.hypot(a, b))),
   );
   const width = Math.max(...outline.map((s) => s[0])) - Math.min(...outline.map((s) => s[0]));
+  const { ref, width: drawn, height } = useDrawn({ width: 650, height: 420 });
   const view = box([...outline, ...near], Math.max(12, width * 0.04));
-  const u = Math.max(view[2], view[3] * 1.2) / 100; // a hundredth of the picture
+  // Words are 16 px whatever the field and the screen: u is so many metres.
+  const u = 6.6 * Math.max(view[2] / Math.max(drawn - 99, 100), view[3] / Math.max(height - 27, 100));
   view[0] -= u * 9; // room at the left for north and wind
   view[2] += u * 15; // and at the right and above for names
   view[1] -= u * 4;
@@ -32,6 +35,7 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
   const bar = scaleLength(view[2]);
   return (
     <svg
+      ref={ref}
       className="fieldplan"
       viewBox={view.map((v) => v.toFixed(1)).join(" ")}
       role="group"
@@ -152,7 +156,7 @@ function SortieNumbers({ plan, to, u }: Pick<BandProps, "plan" | "to" | "u">) {
     return (
       <g key={i} transform={`translate(${x} ${y})`}>
         <circle r={u * 1.9} className="f-flight" strokeWidth={u * 0.25} />
-        <text y={u * 0.85} fontSize={u * 2.4} textAnchor="middle">
+        <text y={u * 0.85} fontSize={u * 2.5} textAnchor="middle">
           {i + 1}
         </text>
       </g>
@@ -173,7 +177,7 @@ function Sensitive({ k, to, u }: { k: Schemas["KeptOut"]; to: BandProps["to"]; u
           strokeWidth={u * 0.5}
         />
       )}
-      <text x={x} y={y - u * 2.4} fontSize={u * 2.4} textAnchor="middle">
+      <text x={x} y={y - u * 2.4} fontSize={u * 2.5} textAnchor="middle">
         {k.name}
       </text>
     </g>
@@ -185,11 +189,11 @@ function Scale({ view, bar, u, from }: { view: number[]; bar: number; u: number;
   return (
     <g className="f-scale">
       <path d={`M${x + u * 2} ${y + h - u * 3}v${u}h${bar}v${-u}`} strokeWidth={u * 0.3} fill="none" />
-      <text x={x + u * 2 + bar / 2} y={y + h - u * 3} fontSize={u * 2.2} textAnchor="middle">
+      <text x={x + u * 2 + bar / 2} y={y + h - u * 3} fontSize={u * 2.5} textAnchor="middle">
         {bar < 1000 ? `${bar} m` : `${bar / 1000} km`}
       </text>
       <g transform={`translate(${x + u * 5} ${y + u * 5})`}>
-        <text y={-u * 1.2} fontSize={u * 2.2} textAnchor="middle">
+        <text y={-u * 1.2} fontSize={u * 2.5} textAnchor="middle">
           N
         </text>
         {from != null && (

@@ -42,7 +42,7 @@ export function MassPlan({ b, items, type }: MassPlanProps) {
               r={r(b.shares_kg[i] ?? 0)}
               className={(b.shares_kg[i] ?? 0) > b.most_kg ? "lifts over" : "lifts"}
             />
-            <text fontSize={arm * 0.14} textAnchor="middle" y={arm * 0.05}>
+            <text fontSize={arm * 0.16} textAnchor="middle" y={arm * 0.05}>
               {(b.shares_kg[i] ?? 0).toFixed(1)}
             </text>
           </g>

@@ -1,4 +1,5 @@
 import {
+  Children,
   useId,
   type InputHTMLAttributes,
   type ReactNode,
@@ -105,6 +106,8 @@ export function SelectField({ label, hint, wrong, children, ...rest }: SelectFie
   return (
     <Frame id={id} label={label} hint={hint} wrong={wrong}>
       <select
+        // Options that come later than the value: a new element takes the value again.
+        key={Children.toArray(children).length}
         {...rest}
         id={id}
         className={`form-select${wrong ? " is-invalid" : ""}`}

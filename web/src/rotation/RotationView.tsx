@@ -49,7 +49,7 @@ export function RotationView() {
       {q.error && <Problem error={q.error} />}
       <div className="two wide-right">
         <DayFields form={form} planned={plan.data !== undefined} />
-        <div className="stack" aria-busy={q.isFetching}>
+        <div className="stack outcome" aria-busy={q.isFetching}>
           {q.data && <Outcome r={q.data} />}
           {q.data && (
             <Sheet title="As it goes">

@@ -1,16 +1,20 @@
+import { useDrawn } from "../drawings/useDrawn";
 import { fromMean } from "./checks";
 
 /** Each nozzle against the mean of all and the target, L/min; lines at 5 and 10 percent. */
 export function CatchPlot({ caught, target }: { caught: number[]; target: number }) {
   const away = fromMean(caught);
   const mean = caught.reduce((s, v) => s + v, 0) / caught.length;
-  const [w, h] = [Math.max(360, caught.length * 64), 190];
+  const { ref, width } = useDrawn({ width: 600 });
+  const [w, h] = [width, 200];
   const most = Math.max(14, ...away.map(Math.abs));
   const y = (percent: number) => h / 2 - (percent / most) * (h / 2 - 22);
   const each = target / caught.length;
   const aim = mean ? (each / mean - 1) * 100 : 0;
   return (
     <svg
+      ref={ref}
+      style={{ height: h }}
       className="catch"
       viewBox={`0 0 ${w} ${h}`}
       role="img"

@@ -37,12 +37,14 @@ export function PlanLeaf({ p }: { p: Plan }) {
   return (
     <form onSubmit={send} noValidate>
       {form.root && <Problem error={new Error(form.root)} />}
-      <div className="two wide-right">
+      <div className="plan-leaf">
         <WishForm form={form} p={shown} mine={p} />
-        <div className="stack" aria-busy={tried.isFetching}>
+        <div className="stack head" aria-busy={tried.isFetching}>
           {changed && tried.error && <Problem error={tried.error} />}
           <FieldPlan plan={shown} label={`${shown.field_name} with ${shown.passes.length} passes`} />
           <Figures p={shown} onTake={(name, value) => form.setValue(name, value, { shouldDirty: true })} />
+        </div>
+        <div className="stack rest">
           <Sorties p={shown} />
           <Hours p={p} />
         </div>

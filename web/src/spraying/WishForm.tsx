@@ -38,7 +38,7 @@ export function WishForm({ form, p, mine }: WishFormProps) {
   const field = (name: keyof Typed) => ({ ...form.register(name), wrong: form.wrong(name) });
   const per = granules && r.rateLabel === "L/ha" ? "kg/ha" : r.rateLabel;
   return (
-    <div className="stack wish">
+    <div className="stack wish form">
       <Sheet title="Rate, speed, swath">
         <SelectField label="Worked out from the others" {...field("unknown")}>
           {Object.entries(unknowns).map(([k, w]) => (
