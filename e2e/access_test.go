@@ -86,7 +86,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		"/jobs/" + job + "?change=1": "Return height set in", "/crew?tab=fit": "Declared today", "/crew?tab=papers": "QX-2117", "/crew/" + id("select id from people where login = 'bao'"): "Ready for which type", "/rules": "What it demands", "/rules?tab=own": "has no rules of its own",
 		"/rules?tab=coverage": "Advisory item", "/rules?tab=reports": "Nothing is due",
 		spraying: "What follows", spraying + "?tab=load": "Fill 1", spraying + "?tab=done": "The flight just flown", spraying + "?tab=checks": "Newest catch test", spraying + "?tab=record": "Not signed yet",
-		"/bench": "Spraying", "/bench/hover": "Comes out", "/rotation": "What comes of it", "/fleet/" + id("select id from aircraft where name = 'Dray One'") + "?tab=energy": "Mass and balance",
+		"/bench": "Spraying", "/bench/hover": "Comes out", "/rotation": "What comes of it", "/nozzles": "Kinds of nozzle", "/fleet/" + id("select id from aircraft where name = 'Dray One'") + "?tab=energy": "Mass and balance",
 		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'") + "?tab=health": "It meets 80 %", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
 	t.Run("screens", func(t *testing.T) {

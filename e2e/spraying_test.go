@@ -150,4 +150,30 @@ func TestBenchAndRotation(t *testing.T) {
 	assert.Empty(t, p.Faults())
 }
 
+// The list of nozzles is the crew's own: what is wrong is refused at its field, and a
+// plan chooses from it.
+func TestNozzlesOfTheCrew(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/setup", 390, 844)
+	p.SignIn("tamsin", demo.Password)
+	p.Click("Nozzles")
+	p.See("Kinds of nozzle", "Flat fan 020")
+	p.Click("Add a nozzle")
+	for label, v := range map[string]string{"Name": "Our drift fan", "Least flow": "0.6", "Most flow": "0.4", "Least pressure": "1", "Most pressure": "4"} {
+		p.Fill(label, v)
+	}
+	p.Pick("Droplets", "coarse")
+	p.Click("Save")
+	p.See("The most is under the least.")
+	p.Fill("Most flow", "1.2")
+	p.Click("Save")
+	p.See("0.6 to 1.2")
+	p.Click("Change Our drift fan")
+	p.Tick("In use: plans may choose it")
+	p.Click("Save")
+	p.See("not in use")
+	assert.Empty(t, p.Faults())
+}
+
 func fmt1(v float64) string { return strconv.FormatFloat(v, 'f', 1, 64) }

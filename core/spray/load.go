@@ -134,6 +134,32 @@ func (l Label) Hold(rate float64) []Broken {
 	if l.MostRate != nil && l.LeastRate != nil && !(*l.LeastRate <= *l.MostRate) {
 		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g L/ha.", *l.LeastRate, *l.MostRate), nil})
 	}
+	if l.LeastDeltaT != nil && l.MostDeltaT != nil && !(*l.LeastDeltaT <= *l.MostDeltaT) {
+		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: delta T at least %g and at most %g °C.", *l.LeastDeltaT, *l.MostDeltaT), nil})
+	}
+	return out
+}
+
+// HoldAir holds the air against the label: temperature and delta T (temperature less
+// wet bulb), °C. What the label limits and nobody knows is Stop.
+func (l Label) HoldAir(tempC, deltaT *float64) []Broken {
+	var out []Broken
+	hold := func(wish, what string, v, limit *float64, over bool) {
+		side, away := "at most", "over"
+		if !over {
+			side, away = "at least", "under"
+		}
+		switch {
+		case limit == nil:
+		case v == nil || math.IsNaN(*v):
+			out = append(out, Broken{wish, judge.Stop, fmt.Sprintf("The label asks for a %s of %s %g °C, and it is not known.", what, side, *limit), nil})
+		case over && *v > *limit, !over && *v < *limit:
+			out = append(out, Broken{wish, judge.Stop, fmt.Sprintf("A %s of %.1f °C is %s the %g °C of the label.", what, *v, away, *limit), nil})
+		}
+	}
+	hold("most_c", "temperature", tempC, l.MostC, true)
+	hold("least_delta_t", "delta T", deltaT, l.LeastDeltaT, false)
+	hold("most_delta_t", "delta T", deltaT, l.MostDeltaT, true)
 	return out
 }
 

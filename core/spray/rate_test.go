@@ -139,6 +139,29 @@ func TestLabelAgainstTheRate(t *testing.T) {
 	assert.Empty(t, spray.Label{}.Hold(500))
 }
 
+func TestLabelAgainstTheAir(t *testing.T) {
+	l := spray.Label{MostC: f(28), LeastDeltaT: f(2), MostDeltaT: f(8)}
+	assert.Empty(t, l.HoldAir(f(28), f(2)), "at the limit is allowed")
+	assert.Empty(t, l.HoldAir(f(28), f(8)), "at the limit is allowed")
+	for _, x := range []struct {
+		temp, delta *float64
+		wish, says  string
+	}{
+		{f(28.1), f(5), "most_c", "A temperature of 28.1 °C is over the 28 °C of the label."},
+		{f(20), f(1.9), "least_delta_t", "A delta T of 1.9 °C is under the 2 °C of the label."},
+		{f(20), f(8.1), "most_delta_t", "A delta T of 8.1 °C is over the 8 °C of the label."},
+		{nil, f(5), "most_c", "The label asks for a temperature of at most 28 °C, and it is not known."},
+		{f(math.NaN()), f(5), "most_c", "The label asks for a temperature of at most 28 °C, and it is not known."},
+	} {
+		b := l.HoldAir(x.temp, x.delta)
+		require.Len(t, b, 1, x.says)
+		assert.Equal(t, spray.Broken{Wish: x.wish, Verdict: judge.Stop, Sentence: x.says}, b[0])
+	}
+	assert.Len(t, l.HoldAir(nil, nil), 3, "unknown never passes")
+	assert.Empty(t, spray.Label{}.HoldAir(nil, nil), "a label that says nothing asks for nothing")
+	assert.Equal(t, "label", spray.Label{LeastDeltaT: f(9), MostDeltaT: f(2)}.Hold(20)[0].Wish)
+}
+
 func TestCatchTestAtItsLimits(t *testing.T) {
 	verdict := func(one float64) judge.Verdict {
 		// Seven of 1 and one that pulls the mean: the one is looked at against it.

@@ -70,6 +70,7 @@ type HourOf struct {
 	Light    sun.Light
 	WindAtMS *float64 // at flight height; nil: not known
 	GustAtMS *float64
+	DeltaT   *float64 // °C; nil: not known
 }
 
 // JudgeHour judges an hour of a forecast. light is what the law makes of it, and
@@ -79,7 +80,7 @@ func JudgeHour(h Hour, stationM *float64, ground string, l Limits, light sun.Lig
 	a := h.Air(stationM, ground)
 	l.Light = h.light()
 	x := Assess(a, l, h.At)
-	out := HourOf{At: h.At, Air: x.Air, Light: light, Verdict: judge.Worst(x.Findings)}
+	out := HourOf{At: h.At, Air: x.Air, DeltaT: x.DeltaT, Light: light, Verdict: judge.Worst(x.Findings)}
 	for _, f := range x.Findings {
 		if f.Verdict == out.Verdict {
 			out.Why = strings.TrimSpace(out.Why + " " + f.Sentence)

@@ -95,6 +95,11 @@ func (p Plan) findings() []judge.Finding {
 			find(judge.RuleSprayPlan, b.Verdict, b.Sentence)
 		}
 	}
+	for _, b := range p.Wish.Label.HoldAir(p.tempC, p.deltaT) {
+		f := p.finding(judge.RuleDeltaT, b.Verdict, b.Sentence)
+		f.Lifts = "waiting until the air is as the label asks"
+		out = append(out, f)
+	}
 	if len(p.Out.Flown.Sorties) == 0 && len(p.Out.Broken) == 0 {
 		find(judge.RuleSprayPlan, judge.Watch, "By the plan all of this field is sprayed already.")
 	}

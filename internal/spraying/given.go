@@ -150,6 +150,9 @@ func (p *Plan) air(g *spray.Given, j sites.Judged) {
 	} else {
 		g.Rho = *j.Air.DensityKgM3
 	}
+	if j.Air != nil {
+		p.tempC, p.deltaT = j.Air.Air.TempC, j.Air.DeltaT
+	}
 	if j.Air == nil || j.Air.Air.WindMS == nil {
 		p.Ground.Assumed = append(p.Ground.Assumed, "no wind: half of the type's limit, against the way home")
 		g.Wind = energy.Wind{MeanMS: float64(p.Type.Limits.WindMS) / 2, GustMS: float64(p.Type.Limits.WindMS) / 2}

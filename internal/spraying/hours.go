@@ -56,9 +56,8 @@ func (s *Service) hours(ctx context.Context, p Plan) ([]Hour, error) {
 			x.Verdict = max(x.Verdict, judge.Watch)
 			x.Why = fmt.Sprintf("%s cannot be sprayed. %s", passes(x.Waiting), x.Why)
 		}
-		label := p.Wish.Label
-		if t := h.Air.TempC; label.MostC != nil && (t == nil || *t > *label.MostC) {
-			x.Verdict, x.Why = judge.Stop, fmt.Sprintf("Hotter than the %g °C of the label, or not known.", *label.MostC)
+		if b := p.Wish.Label.HoldAir(h.Air.TempC, h.DeltaT); len(b) > 0 {
+			x.Verdict, x.Why = judge.Stop, b[0].Sentence
 		}
 		out = append(out, x)
 	}

@@ -2,7 +2,6 @@ package spraying
 
 import (
 	"context"
-	"errors"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
@@ -82,7 +81,7 @@ func (s *Service) nozzle(ctx context.Context, key string) (*spray.Nozzle, error)
 // SaveNozzle adds a kind of nozzle, or changes it; version 0 is a new one.
 func (s *Service) SaveNozzle(ctx context.Context, n Nozzle) error {
 	if err := n.core().Check(); err != nil {
-		return wrong(errors.Join(err))
+		return wrong(err)
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var rows []Nozzle
@@ -103,6 +102,7 @@ func (s *Service) SaveNozzle(ctx context.Context, n Nozzle) error {
 		case rows[0].Version != n.Version:
 			return fault.Stale("nozzle")
 		default:
+			n.Key = rows[0].Key // plans name it by this
 			n.Version++
 			if err := tx.Save(&n).Error; err != nil {
 				return err

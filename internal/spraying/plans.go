@@ -77,6 +77,8 @@ type Plan struct {
 	sensitive []spray.Sensitive
 	start     geo.XY
 	basis     string
+	tempC     *float64 // now; nil: not known
+	deltaT    *float64
 }
 
 // Get is the plan of an aircraft of a job, worked out now.

@@ -2,6 +2,7 @@ package spraying_test
 
 import (
 	"context"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -188,6 +189,29 @@ func pin(login string) string {
 	return ""
 }
 
+// What the label asks of the air is judged at the gate and for each hour, and is not
+// lifted by the crew's practice.
+func TestLabelHoldsTheAir(t *testing.T) {
+	y := setUp(t)
+	p := y.plan()
+	w, few := p.Wish, 0.1
+	w.Label.MostDeltaT = &few
+	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, p.Version))
+	got, err := y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(got.Findings, func(f judge.Finding) bool { return f.Rule == judge.RuleDeltaT && f.Verdict == judge.Stop }), "%v", got.Findings)
+	assert.Contains(t, says(got), "of the label")
+	for _, h := range y.plan().Hours { // none without a weather service
+		assert.Equal(t, judge.Stop, h.Verdict, "%s", h.At)
+	}
+	lowest := 5.0
+	w.Label.LeastDeltaT = &lowest
+	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, p.Version+1))
+	got, err = y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
+	require.NoError(t, err)
+	assert.Contains(t, says(got), "The label as entered allows nothing: delta T at least 5")
+}
+
 // What stands against the next flight by the plan reaches the gate, and the plan's
 // energy and mass with it.
 func TestGateAsksThePlan(t *testing.T) {
@@ -279,13 +303,19 @@ func TestNozzlesOfTheCrew(t *testing.T) {
 	n := spraying.Nozzle{ID: testbed.NewID(), Key: "own-1", Name: "Own", LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse", Active: true}
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n))
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n), "sent twice")
-	n.Version, n.MostLPM = 1, 1.5
+	n.Version, n.MostLPM, n.Key = 1, 1.5, "another"
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n))
+	all, err = y.Spraying.Nozzles(ctx)
+	require.NoError(t, err)
+	assert.True(t, slices.ContainsFunc(all, func(x spraying.Nozzle) bool { return x.ID == n.ID && x.Key == "own-1" && x.MostLPM == 1.5 }), "plans name it by its key, which stays")
 	assert.True(t, fault.Is(y.Spraying.SaveNozzle(ctx, n), "stale"))
 	n.Version, n.MostLPM = 2, 0.1
 	require.Error(t, y.Spraying.SaveNozzle(ctx, n))
 	n = spraying.Nozzle{ID: testbed.NewID(), Key: all[0].Key, Name: "Twin", LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
-	require.Error(t, y.Spraying.SaveNozzle(ctx, n), "a key stands once")
+	err = y.Spraying.SaveNozzle(ctx, n)
+	e, ok := fault.As(err)
+	require.True(t, ok, "a key stands once: %v", err)
+	assert.Equal(t, "name", e.Fields[0].Field)
 }
 
 // The record is made from plan, flights, papers and weather, signed once, and does

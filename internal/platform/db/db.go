@@ -180,6 +180,7 @@ var constraints = map[string]fault.Field{
 	"charges_pack_once":          {Field: "pack_id", Sentence: "This pack is on a charger already."},
 	"sites_name_once":            {Field: "name", Sentence: "Another site has this name."},
 	"sites_elevation":            {Field: "elevation_m", Sentence: "An elevation is between -500 and 6000 m."},
+	"nozzles_key_once":           {Field: "name", Sentence: "Another nozzle of the list began with this name; take one that tells them apart."},
 	"gear_name_once":             {Field: "name", Sentence: "Other gear has this name."},
 	"chargers_name_once":         {Field: "name", Sentence: "Another charger has this name."},
 	"job_aircraft_once":          {Field: "aircraft", Sentence: "An aircraft of this job is in another job at that time. Change the window, or take another."},

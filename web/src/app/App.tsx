@@ -37,6 +37,7 @@ const SiteView = lazy(() => import("../sites/SiteView").then((m) => ({ default: 
 const JobsView = lazy(() => import("../jobs/JobsView").then((m) => ({ default: m.JobsView })));
 const JobView = lazy(() => import("../jobs/JobView").then((m) => ({ default: m.JobView })));
 const SprayView = lazy(() => import("../spraying/SprayView").then((m) => ({ default: m.SprayView })));
+const NozzlesView = lazy(() => import("../spraying/NozzlesView").then((m) => ({ default: m.NozzlesView })));
 const BenchView = lazy(() => import("../bench/BenchView").then((m) => ({ default: m.BenchView })));
 const CalculatorView = lazy(() =>
   import("../bench/CalculatorView").then((m) => ({ default: m.CalculatorView })),
@@ -145,6 +146,7 @@ function Entry() {
               <Route path="jobs" element={<JobsView />} />
               <Route path="jobs/:id" element={<JobView />} />
               <Route path="jobs/:id/spray/:aircraft" element={<SprayView />} />
+              <Route path="nozzles" element={<NozzlesView />} />
               <Route path="bench" element={<BenchView />} />
               <Route path="bench/:key" element={<CalculatorView />} />
               <Route path="rotation" element={<RotationView />} />

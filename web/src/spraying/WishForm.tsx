@@ -151,6 +151,8 @@ export function WishForm({ form, p, mine }: WishFormProps) {
           <NumberField label="At most" unit={per} {...field("most_rate")} />
           <NumberField label="At least" unit={per} {...field("least_rate")} />
           <NumberField label="Not hotter than" unit={u.label("temperature")} {...field("most_c")} />
+          <NumberField label="Delta T at least" unit="°C" {...field("least_delta_t")} />
+          <NumberField label="Delta T at most" unit="°C" {...field("most_delta_t")} />
           <NumberField label="Nobody enters for" unit="h" {...field("re_entry_hours")} />
         </div>
         <Fold summary="Mass and tank" open={false}>

@@ -70,6 +70,18 @@ export function useNozzles() {
   return useQuery({ queryKey: keys.nozzles, queryFn: () => ask(api.GET("/nozzles")) });
 }
 
+export function useSaveNozzle() {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["NozzleKind"]) =>
+      ask(api.PUT("/nozzles/{id}", { params: { path: { id: body.id } }, body })),
+    onSuccess: (d) => {
+      qc.setQueryData(keys.nozzles, d);
+      touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+    },
+  });
+}
+
 export function useChecks(aircraft: string) {
   return useQuery({
     queryKey: keys.sprayChecks(aircraft),

@@ -159,7 +159,15 @@ const wish: Plan["wish"] = {
   granules: false,
   mix: [{ name: "Hop guard", per_ha: 0.5, percent: 0, unit: "L" }],
   number: "",
-  label: { buffer_m: 30, most_rate: 25, least_rate: null, most_c: null, re_entry_hours: 24 },
+  label: {
+    buffer_m: 30,
+    most_rate: 25,
+    least_rate: null,
+    most_c: null,
+    least_delta_t: 2,
+    most_delta_t: 8.5,
+    re_entry_hours: 24,
+  },
   kg_per_l: 1,
   tank_l: 0,
   turn_s: 6,
@@ -176,6 +184,7 @@ it("types a wish and reads it back the same, in both systems of units", () => {
     expect(back.mix[0]!.per_ha).toBeCloseTo(0.5, us ? 2 : 9);
     expect(back.label.most_rate).toBeCloseTo(25, us ? 1 : 9);
     expect(back.label.least_rate).toBeNull();
+    expect(back.label).toMatchObject({ least_delta_t: 2, most_delta_t: 8.5, re_entry_hours: 24 });
     expect({
       ...back,
       rate: 0,

@@ -74,18 +74,33 @@ export function wishForm(u: Units, r: Rates) {
       most_rate: maybe(0, 1000 / r.rate, r.rateLabel, r.rate),
       least_rate: maybe(0, 1000 / r.rate, r.rateLabel, r.rate),
       most_c: maybe(u.value("temperature", -20), u.value("temperature", 60), u.label("temperature")),
+      least_delta_t: maybe(0, 30, "°C"),
+      most_delta_t: maybe(0, 30, "°C"),
       re_entry_hours: maybe(0, 2000, "h"),
     })
-    .transform(({ buffer_m, most_rate, least_rate, most_c, re_entry_hours, ...w }): Wish => ({
-      ...w,
-      label: {
-        buffer_m: buffer_m === null ? null : u.toBase("length", buffer_m),
-        most_c: most_c === null ? null : u.toBase("temperature", most_c),
+    .transform(
+      ({
+        buffer_m,
         most_rate,
         least_rate,
+        most_c,
+        least_delta_t,
+        most_delta_t,
         re_entry_hours,
-      },
-    }));
+        ...w
+      }): Wish => ({
+        ...w,
+        label: {
+          buffer_m: buffer_m === null ? null : u.toBase("length", buffer_m),
+          most_c: most_c === null ? null : u.toBase("temperature", most_c),
+          most_rate,
+          least_rate,
+          least_delta_t,
+          most_delta_t,
+          re_entry_hours,
+        },
+      }),
+    );
 }
 
 const say = (v: number, digits = 2) => String(+v.toFixed(digits));
@@ -128,6 +143,8 @@ export function typedWish(w: Wish, u: Units): Typed {
     most_rate: opt(w.label.most_rate, (v) => v / r.rate),
     least_rate: opt(w.label.least_rate, (v) => v / r.rate),
     most_c: opt(w.label.most_c, (v) => u.value("temperature", v)),
+    least_delta_t: opt(w.label.least_delta_t, (v) => v),
+    most_delta_t: opt(w.label.most_delta_t, (v) => v),
     re_entry_hours: opt(w.label.re_entry_hours, (v) => v),
   };
 }
