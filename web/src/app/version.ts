@@ -7,7 +7,11 @@ import { usePresses } from "../outbox/hooks";
 /** How often a newer version is looked for, in ms. */
 const lookEvery = 3600_000;
 
+/** How often a version that waits asks for its turn, in ms. */
+const askAgain = 1_000;
+
 let waiting = false;
+let taken = false; // the newer program answers already; only this page is the older one
 let change: ((reload?: boolean) => Promise<void>) | undefined;
 const told = new Set<() => void>();
 
@@ -18,6 +22,9 @@ export function keepProgram() {
     onRegisteredSW(_address, worker) {
       // A tablet may stay on one page for days.
       setInterval(() => void worker?.update().catch(() => undefined), lookEvery);
+    },
+    onNeedReload() {
+      taken = true; // never in the middle of a walk: the page is changed where it is left
     },
     onNeedRefresh() {
       waiting = true;
@@ -39,7 +46,16 @@ export function useVersion(): boolean {
     };
   }, []);
   useEffect(() => {
-    if (newer && idle && !document.querySelector(".modal.show, form :focus")) void change?.(true);
+    if (!newer || !idle) return;
+    // A worker that is busy does not step back at the first asking.
+    const come = () => {
+      if (document.querySelector(".modal.show, main form")) return; // what is typed is finished first
+      if (taken) window.location.reload();
+      else void change?.(true);
+    };
+    come();
+    const again = setInterval(come, askAgain);
+    return () => clearInterval(again);
   }, [newer, idle, pathname]);
   return newer && !idle;
 }
