@@ -158,29 +158,29 @@ func (m Model) cruise(massKg, rho float64) float64 {
 	return massKg * Gravity * m.CruiseMS / (m.LiftDrag * m.WingDrive)
 }
 
-// aloft is the power at little or no speed: rotors hover, a wing keeps flying.
-func (m Model) aloft(massKg, rho float64) float64 {
+// slow is the power at little or no speed: rotors hover, a wing keeps flying.
+func (m Model) slow(massKg, rho float64) float64 {
 	if m.Kind == Wing {
 		return m.cruise(massKg, rho)
 	}
 	return m.hover(massKg, rho)
 }
 
-// climb is the power to climb: what keeps it aloft, and the lift of the mass
+// climb is the power to climb: what keeps it up, and the lift of the mass
 // through the same efficiency.
 func (m Model) climb(massKg, rho float64) float64 {
 	eta := m.Efficiency
 	if m.Kind == Wing {
 		eta = m.WingDrive
 	}
-	return m.aloft(massKg, rho) + massKg*Gravity*m.ClimbMS/eta
+	return m.slow(massKg, rho) + massKg*Gravity*m.ClimbMS/eta
 }
 
 func (m Model) usable(massKg, rho float64) error {
 	return errors.Join(m.Check(), within("mass", massKg, 0.05, 1000), within("density", rho, 0.3, 1.5))
 }
 
-// Hours turns W for seconds into Wh.
+// wattHours turns W for seconds into Wh.
 func wattHours(watts, seconds float64) float64 { return watts * seconds / 3600 }
 
 // Spray is the energy of spraying from mass m0 down to m1 at a steady flow of

@@ -52,7 +52,7 @@ func (m Model) Fly(massKg, rho float64, phases []Phase) (Need, error) {
 		case Cruising:
 			n.Wh += wattHours(m.cruise(n.MassKg, rho), p.Seconds)
 		case Hovering, Descending:
-			n.Wh += wattHours(m.aloft(n.MassKg, rho), p.Seconds)
+			n.Wh += wattHours(m.slow(n.MassKg, rho), p.Seconds)
 		case Spraying:
 			after := n.MassKg - p.KgPerS*p.Seconds
 			switch {
@@ -77,12 +77,16 @@ type Wind struct {
 	MeanMS  float64 // decides the energy
 	GustMS  float64 // decides whether it comes forward at all
 	FromDeg float64 // true
+	Against bool    // taken as against every way, for nobody knows where it comes from
 }
 
 // along is the speed over the ground on a course, and whether it comes forward:
 // the angle into the wind is asin(cross/airspeed).
 func (w Wind) along(course, airspeed, speed float64) (float64, bool) {
 	d := (w.FromDeg - course) * math.Pi / 180
+	if w.Against {
+		d = 0
+	}
 	cross := speed * math.Sin(d)
 	if math.Abs(cross) >= airspeed {
 		return 0, false

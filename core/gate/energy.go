@@ -19,7 +19,8 @@ type Energy struct {
 	FarM    *float64        // farthest place from the landing place; nil: as far as the crew sees
 	ReturnM *float64        // return height above take-off
 	Rho     *float64        // density of the air, kg/m3
-	NeedWh  *float64        // of the planned flight, way home with it; nil: the type's usual minutes
+	Planned bool            // somebody planned what is flown: NeedWh is its need
+	NeedWh  *float64        // of the planned flight, way home with it; nil: cannot be worked out
 	Own     *energy.Learned // what the airframe's flights say; nil: too few, the type's holds
 }
 
@@ -82,9 +83,14 @@ func (g *run) energy() *EnergyAnswer {
 	}
 	cruise, _ := model.Cruise(back.MassKg, back.Rho)
 	a.Minutes = a.UsableWh / cruise * 60
-	if g.in.Energy.NeedWh != nil && finite(*g.in.Energy.NeedWh) {
-		a.NeedWh = *g.in.Energy.NeedWh
-	} else {
+	planned := g.in.Energy.Planned
+	switch need := g.in.Energy.NeedWh; {
+	case planned && (need == nil || !(*need >= 0) || !finite(*need)):
+		usual(judge.Stop, "a plan that can be worked out", "What the planned flight needs cannot be worked out.")
+		return nil
+	case planned:
+		a.NeedWh = *need
+	default:
 		a.NeedWh = cruise * g.in.Type.Limits.PlannedMinutes / 60
 		a.Assumed = append(a.Assumed, fmt.Sprintf("no plan: the type's %.0f minutes", g.in.Type.Limits.PlannedMinutes))
 	}
@@ -99,6 +105,8 @@ func (g *run) energy() *EnergyAnswer {
 		usual(judge.Stop, "less wind, or a nearer place to take off", "There is no way home from %.0f m: %s.", a.FarM, home.Cannot)
 	case !(out.Wh+home.Wh <= a.UsableWh):
 		usual(judge.Stop, "fuller packs, or a nearer place to take off", "The packs give %.0f Wh over %.0f %%; the farthest place, %.0f m away, takes %.0f out and home.", a.UsableWh, a.LandBy, a.FarM, out.Wh+home.Wh)
+	case planned && !(a.NeedWh <= a.UsableWh):
+		usual(judge.Stop, "fuller packs, or a shorter flight in the plan", "The planned flight needs %.0f Wh; these packs give %.0f over %.0f %%.", a.NeedWh, a.UsableWh, a.LandBy)
 	case !(a.NeedWh <= a.UsableWh):
 		usual(judge.Watch, "fuller packs, less on board, or a shorter flight", "It needs %.0f Wh; the packs give %.0f over %.0f %%: about %.0f minutes.", a.NeedWh, a.UsableWh, a.LandBy, math.Floor(a.Minutes))
 	case len(a.Assumed) > 0:

@@ -277,7 +277,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 // its mass where nobody weighed it today.
 func (out *ForGate) take(p PlannedFlight) {
 	if p.NeedWh > 0 {
-		out.Energy.NeedWh = &p.NeedWh
+		out.Energy.Planned, out.Energy.NeedWh = true, &p.NeedWh
 	}
 	if out.Energy.FarM != nil && p.FarM > *out.Energy.FarM {
 		out.Energy.FarM = &p.FarM
