@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 
+	"mainstay/core/air"
 	"mainstay/core/judge"
 )
 
@@ -140,28 +141,37 @@ func (l Label) Hold(rate float64) []Broken {
 	return out
 }
 
-// HoldAir holds the air against the label: temperature and delta T (temperature less
-// wet bulb), °C. What the label limits and nobody knows is Stop.
+// HoldAir holds the air against the label, in tenths of a degree: temperature and
+// delta T (temperature less wet bulb), degC. Over or under is Stop, and so is what the
+// label limits and nobody knows; a delta T nearer to its limit than instruments err is
+// Watch.
 func (l Label) HoldAir(tempC, deltaT *float64) []Broken {
 	var out []Broken
-	hold := func(wish, what string, v, limit *float64, over bool) {
-		side, away := "at most", "over"
-		if !over {
-			side, away = "at least", "under"
+	hold := func(wish, what string, v, limit *float64, side string, margin float64) {
+		if limit == nil {
+			return
+		}
+		away, sign := "over", 1.0
+		if side == "at least" {
+			away, sign = "under", -1
 		}
 		switch {
-		case limit == nil:
-		case v == nil || math.IsNaN(*v):
+		case v == nil || math.IsNaN(*v) || math.IsInf(*v, 0):
 			out = append(out, Broken{wish, judge.Stop, fmt.Sprintf("The label asks for a %s of %s %g °C, and it is not known.", what, side, *limit), nil})
-		case over && *v > *limit, !over && *v < *limit:
+		case sign*degrees(*v) > sign*degrees(*limit):
 			out = append(out, Broken{wish, judge.Stop, fmt.Sprintf("A %s of %.1f °C is %s the %g °C of the label.", what, *v, away, *limit), nil})
+		case sign*degrees(*v) > sign*degrees(*limit)-10*margin:
+			out = append(out, Broken{wish, judge.Watch, fmt.Sprintf("A %s of %.1f °C is near the %g °C of the label: the instruments err by %g.", what, *v, *limit, margin), nil})
 		}
 	}
-	hold("most_c", "temperature", tempC, l.MostC, true)
-	hold("least_delta_t", "delta T", deltaT, l.LeastDeltaT, false)
-	hold("most_delta_t", "delta T", deltaT, l.MostDeltaT, true)
+	hold("most_c", "temperature", tempC, l.MostC, "at most", 0)
+	hold("least_delta_t", "delta T", deltaT, l.LeastDeltaT, "at least", air.DeltaTMargin)
+	hold("most_delta_t", "delta T", deltaT, l.MostDeltaT, "at most", air.DeltaTMargin)
 	return out
 }
+
+// degrees counts tenths of a degree, as they are shown.
+func degrees(c float64) float64 { return math.Round(c * 10) }
 
 // HoldNozzles holds the flow against the nozzles: outside their range is Stop, with
 // the speed at which the flow would fit.

@@ -141,8 +141,14 @@ func TestLabelAgainstTheRate(t *testing.T) {
 
 func TestLabelAgainstTheAir(t *testing.T) {
 	l := spray.Label{MostC: f(28), LeastDeltaT: f(2), MostDeltaT: f(8)}
-	assert.Empty(t, l.HoldAir(f(28), f(2)), "at the limit is allowed")
-	assert.Empty(t, l.HoldAir(f(28), f(8)), "at the limit is allowed")
+	assert.Empty(t, l.HoldAir(f(28.04), f(5)), "at the limit is allowed, as it is shown")
+	for _, near := range []float64{2, 2.6, 7.4, 8, 8.04, 1.96} {
+		b := l.HoldAir(f(20), f(near))
+		require.Len(t, b, 1, "%g", near)
+		assert.Equal(t, judge.Watch, b[0].Verdict, "%g: nearer than instruments err", near)
+	}
+	assert.Empty(t, l.HoldAir(f(20), f(2.7)))
+	assert.Empty(t, l.HoldAir(f(20), f(7.3)))
 	for _, x := range []struct {
 		temp, delta *float64
 		wish, says  string

@@ -39,6 +39,8 @@ type Air struct {
 	WindMS      *float64  `json:"wind_ms"`
 	GustMS      *float64  `json:"gust_ms"`
 	FromDeg     *float64  `json:"from_deg"`
+	VariesFrom  *float64  `json:"varies_from_deg,omitempty"` // reported range of its direction, clockwise; nil: none reported
+	VariesTo    *float64  `json:"varies_to_deg,omitempty"`
 	WindHeightM float64   `json:"wind_height_m"` // of the reading; 10 for a report
 	Ground      string    `json:"ground"`        // what the wind blows over
 	TempC       *float64  `json:"temp_c"`
@@ -73,8 +75,9 @@ func (a *Air) ByEye() error {
 	return err
 }
 
-// least is the weakest that the wind may be, m/s; it is known.
-func (a Air) least() float64 {
+// Least is the weakest that a known wind may be, m/s: by eye the lower end of its
+// class.
+func (a Air) Least() float64 {
 	if a.Beaufort != nil {
 		if from, _, err := wind.ByEye(*a.Beaufort); err == nil {
 			return float64(from)
@@ -93,6 +96,10 @@ func FromReport(r metar.Report, now time.Time, ground string) Air {
 	if r.Wind.Direction != nil {
 		d := float64(*r.Wind.Direction)
 		a.FromDeg = &d
+	}
+	if from, to := r.Wind.From, r.Wind.To; from != nil && to != nil {
+		lo, hi := float64(*from), float64(*to)
+		a.VariesFrom, a.VariesTo = &lo, &hi
 	}
 	a.CloudBaseFt, a.CloudKnown = r.LowestBase()
 	if r.SkyKnown {
@@ -207,13 +214,16 @@ func (r *run) sound() {
 		name   string
 		lo, hi float64
 	}{
-		{&a.WindMS, "wind", 0, 60}, {&a.GustMS, "gust", 0, 90}, {&a.FromDeg, "wind direction", 0, 360}, {&a.TempC, "temperature", -60, 60}, {&a.DewC, "dew point", -80, 60}, {&a.QNH, "pressure", 850, 1100},
+		{&a.WindMS, "wind", 0, 60}, {&a.GustMS, "gust", 0, 90}, {&a.FromDeg, "wind direction", 0, 360}, {&a.VariesFrom, "range of the wind direction", 0, 360}, {&a.VariesTo, "range of the wind direction", 0, 360}, {&a.TempC, "temperature", -60, 60}, {&a.DewC, "dew point", -80, 60}, {&a.QNH, "pressure", 850, 1100},
 		{&a.VisibilityM, "visibility", 0, 1e6}, {&a.StationM, "elevation of the station", -500, 6000}, {&a.LowC, "lower temperature", -60, 60}, {&a.HighC, "upper temperature", -60, 60}, {&a.Humidity, "humidity", 0, 100},
 	} {
 		if p := *x.v; p != nil && !(*p >= x.lo && *p <= x.hi) {
 			r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The "+x.name+" of this weather cannot be: it counts as not known.")
 			*x.v = nil
 		}
+	}
+	if (a.VariesFrom == nil) != (a.VariesTo == nil) { // half a range says only that it changes
+		a.FromDeg, a.VariesFrom, a.VariesTo = nil, nil, nil
 	}
 	if a.CloudBaseFt != nil && (*a.CloudBaseFt < 0 || *a.CloudBaseFt > 100_000) {
 		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The cloud base of this weather cannot be: it counts as not known.")
@@ -299,7 +309,7 @@ func (r *run) wind() {
 		r.out.Notes = append(r.out.Notes, fmt.Sprintf("No route is known: the wind is judged at %.0f m, the usual height of the type.", r.l.FlightHeightM))
 	}
 	if r.a.Beaufort != nil {
-		r.find(judge.Watch, judge.RuleWind, maker, fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.", *r.a.Beaufort, r.a.least(), *r.a.WindMS))
+		r.find(judge.Watch, judge.RuleWind, maker, fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.", *r.a.Beaufort, r.a.Least(), *r.a.WindMS))
 	}
 	for _, x := range wind.Hold(at, units.MetresPerSecond(r.l.WindMS), units.MetresPerSecond(r.l.GustMS), units.Metres(r.l.FlightHeightM)) {
 		r.find(x.Verdict, judge.RuleWind, maker, x.Sentence)
@@ -466,7 +476,7 @@ func cloudWords(l rules.Law) string {
 func (r *run) spraying() {
 	low, high, height, source := r.l.Label.window(r.l.Kept)
 	if r.a.WindMS != nil {
-		least, err := wind.Scale(units.MetresPerSecond(r.a.least()), nil, units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
+		least, err := wind.Scale(units.MetresPerSecond(r.a.Least()), nil, units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
 		most, err2 := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
 		switch {
 		case err != nil || err2 != nil || !(low >= 0 && high > low):
@@ -485,7 +495,7 @@ func (r *run) spraying() {
 	}
 	calm := r.a.WindMS
 	if calm != nil {
-		low := r.a.least()
+		low := r.a.Least()
 		calm = &low
 	}
 	v, words := air.Inversion{HoursAfterRise: r.l.HoursAfterRise, HoursToSet: r.l.HoursToSet, WindMS: calm, ClearSky: r.a.ClearSky, LowC: r.a.LowC, HighC: r.a.HighC}.Judge()

@@ -245,7 +245,7 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 		return in, err
 	}
 	in.Rules, in.Facts, in.Site, in.HighM, in.Mass, in.Energy = g.Pack, g.Facts, g.Site, g.HighM, g.Mass, g.Energy
-	learned, err := s.learned(ctx, k.Aircraft.ID, k.Type)
+	learned, err := s.Learned(ctx, k.Aircraft.ID, k.Type)
 	if err != nil {
 		return in, err
 	}

@@ -119,8 +119,8 @@ func (s *Service) flown(ctx context.Context, aircraft uuid.UUID, t airframe.Type
 	return rows, out, nil
 }
 
-// learned is what the flights of an aircraft say of its efficiency.
-func (s *Service) learned(ctx context.Context, aircraft uuid.UUID, t airframe.Type) (energy.Learned, error) {
+// Learned is what the flights of an aircraft say of its efficiency.
+func (s *Service) Learned(ctx context.Context, aircraft uuid.UUID, t airframe.Type) (energy.Learned, error) {
 	_, flown, err := s.flown(ctx, aircraft, t)
 	if err != nil {
 		return energy.Learned{}, err

@@ -72,8 +72,10 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book}
 	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j}
 	j.Planned = plans.Planned
+	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
+	plans.Learned = flown.Learned
 	return &Services{Spraying: plans, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
-		Flights: &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}, Log: &logbook.Service{DB: g, Clock: c, People: p},
+		Flights: flown, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}, Sites: at}
 }
 

@@ -187,6 +187,7 @@ type AskSky struct {
 	Aircraft *uuid.UUID
 	Work     weather.Work
 	Ground   string
+	Label    weather.Label // of the product; its limits of wind win
 }
 
 // above is what the air over a site is held against.
@@ -222,7 +223,7 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 	if err != nil {
 		return Sky{}, fault.Clash("site-not-ready", "Where the sun stands over this site is not known: %v.", err)
 	}
-	over := above{site: c.file.Site, law: c.law, t: t, work: ask.Work, days: days}
+	over := above{site: c.file.Site, law: c.law, t: t, work: ask.Work, label: ask.Label, days: days}
 	if c.noWay == nil {
 		over.highM = &c.way.HighM
 	}

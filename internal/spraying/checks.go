@@ -32,13 +32,28 @@ type Check struct {
 
 func (Check) TableName() string { return "spray_checks" }
 
-// kinds are the calibrations, how long each holds, and what it is called.
+// kinds are the calibrations, how long each holds, what it is called, and whether it is
+// for liquids only, or for granules only.
 var kinds = []struct {
 	kind string
 	days int
 	name string
+	only string
 }{
-	{"scale", 30, "tank scale"}, {"pump", 30, "pump factor"}, {"catch", 30, "catch test of the nozzles"}, {"bled", 1, "air bled"}, {"idle-zero", 1, "idle reads zero"}, {"cleaned", 0, "cleaned and rinsed"},
+	{"scale", 30, "tank scale", ""}, {"pump", 30, "pump factor", liquids}, {"catch", 30, "catch test of the nozzles", liquids}, {"bled", 1, "air bled", liquids}, {"idle-zero", 1, "idle reads zero", liquids},
+	{"spreader", 30, "spread width", granules}, {"cleaned", 0, "cleaned and rinsed", ""},
+}
+
+const liquids, granules = "liquids", "granules"
+
+// concerns reports whether a kind of calibration matters for a plan.
+func (p Plan) concerns(kind string) bool {
+	for _, k := range kinds {
+		if k.kind == kind && k.only != "" {
+			return (k.only == granules) == p.Wish.Granules
+		}
+	}
+	return true
 }
 
 // Checks are the calibrations of an aircraft, newest first.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -30,10 +31,45 @@ type Done struct {
 	AreaM2    float64 `gorm:"column:area_m2"`
 	Litres    float64
 	FlightID  *uuid.UUID
+	Applied   Applied `gorm:"serializer:json"`
 	At        time.Time
 	ByName    string
 	BackAt    *time.Time
 	BackBy    *string
+}
+
+// Applied is what was sprayed, as it stood in the plan then: a plan that is changed
+// afterwards changes nothing of what was.
+type Applied struct {
+	Mix    []spray.Product `json:"mix"`
+	Number string          `json:"number"` // registration number
+	Label  spray.Label     `json:"label"`
+}
+
+// with completes what was not entered yet when it was sprayed from what the plan says of
+// it since: a product or a number that stood there is never replaced.
+func (a Applied) with(w spray.Wish) Applied {
+	now := Applied{w.Mix, w.Number, w.Label}
+	switch {
+	case len(a.Mix) == 0:
+		return now
+	case a.Number == "" && a.words() == now.words():
+		a.Number = now.Number
+	}
+	return a
+}
+
+// words is the mix with its rates, in the order of mixing.
+func (a Applied) words() string {
+	var out []string
+	for _, x := range a.Mix {
+		if x.PerHa > 0 {
+			out = append(out, fmt.Sprintf("%s %g %s/ha", x.Name, x.PerHa, x.Unit))
+		} else {
+			out = append(out, fmt.Sprintf("%s %g %%", x.Name, x.Percent))
+		}
+	}
+	return strings.Join(out, "; ")
 }
 
 func (Done) TableName() string { return "spray_done" }
@@ -58,15 +94,12 @@ func sprayed(all []Done) []spray.Sprayed {
 // Spray puts on record that parts of passes are sprayed, in the order flown. The same
 // id sent twice counts once; a part that was sprayed before is refused.
 func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Done) error {
-	p, err := s.Get(ctx, job, aircraft)
+	p, err := s.kept(ctx, job, aircraft)
 	if err != nil {
 		return err
 	}
-	if p.Version == 0 {
-		return fault.Clash("no-plan", "There is no plan to spray by yet. Save it first.")
-	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Exec("select 1 from spray_plans where id = ? for no key update", p.ID).Error; err != nil {
+		if err := p.lock(tx); err != nil {
 			return err
 		}
 		by, now := people.From(ctx), s.Clock.Now()
@@ -90,7 +123,7 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 					return fault.Clash("sprayed-already", "Pass %d is sprayed there already, put on record by %s. Nothing was saved.", d.Pass+1, h.ByName)
 				}
 			}
-			d.PlanID, d.At, d.ByName = p.ID, now, by.Name
+			d.PlanID, d.At, d.ByName, d.Applied = p.ID, now, by.Name, Applied{p.Wish.Mix, p.Wish.Number, p.Wish.Label}
 			d.AreaM2 = p.Out.Passes[d.Pass].Area * (d.ToShare - d.FromShare)
 			d.Litres = d.AreaM2 / 1e4 * p.Out.Settings.Rate
 			if err := tx.Create(&d).Error; err != nil {
@@ -102,7 +135,7 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 			return nil
 		}
 		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Sprayed, Subject: aircraft, At: now, By: by.By(), Summary: fmt.Sprintf("%s: %.2f ha of %s sprayed", p.Aircraft.Name, ha, p.Ground.Field.Name),
-			Content: map[string]any{"plan": p.ID, "job": job, "parts": parts, "rate": p.Out.Settings.Rate}})
+			Content: map[string]any{"plan": p.ID, "job": job, "parts": parts, "rate": p.Out.Settings.Rate, "mix": p.Wish.Mix, "number": p.Wish.Number}})
 		return err
 	})
 }

@@ -97,12 +97,9 @@ type Tick struct {
 // down as it is planned then; a fill that two people saw and that is weighed does not
 // change any more.
 func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int, t Tick) error {
-	p, err := s.Get(ctx, job, aircraft)
+	p, err := s.kept(ctx, job, aircraft)
 	if err != nil {
 		return err
-	}
-	if p.Version == 0 {
-		return fault.Clash("no-plan", "There is no plan to fill by yet. Save it first.")
 	}
 	var second *people.Person
 	if t.SecondLogin != "" {
@@ -113,7 +110,7 @@ func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int,
 		second = &x
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if err := tx.Exec("select 1 from spray_plans where id = ? for no key update", p.ID).Error; err != nil {
+		if err := p.lock(tx); err != nil {
 			return err
 		}
 		var f Fill

@@ -2,13 +2,19 @@ package spraying
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
 	"fmt"
 	"math"
+	"slices"
+	"strings"
+	"time"
 
 	"github.com/google/uuid"
 
 	"mainstay/core/geo"
 	"mainstay/core/judge"
+	"mainstay/core/spray"
 	"mainstay/internal/jobs"
 	"mainstay/internal/platform/fault"
 )
@@ -41,7 +47,19 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 	if err := s.filled(ctx, p, &out); err != nil {
 		return nil, err
 	}
-	checks, err := s.Checks(ctx, aircraft)
+	found, err := s.system(ctx, p)
+	out.Findings = append(out.Findings, found...)
+	return &out, err
+}
+
+// system is what stands against what sprays: calibrations that do not hold, and what is
+// left in it of another product.
+func (s *Service) system(ctx context.Context, p Plan) ([]judge.Finding, error) {
+	var out []judge.Finding
+	find := func(v judge.Verdict, sentence, evidence, lifts string) {
+		out = append(out, judge.Finding{Rule: judge.RuleSpraySystem, Verdict: v, Sentence: sentence, Source: "usual practice; the maker's manual wins", Evidence: evidence, Lifts: lifts, Remedy: &judge.Remedy{Kind: judge.OpenSprayChecks, ID: p.Aircraft.ID.String()}})
+	}
+	checks, err := s.Checks(ctx, p.Aircraft.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -50,11 +68,53 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 		return nil, err
 	}
 	for _, c := range Standing(checks, s.Clock.Now(), crew.Location()) {
-		if c.Verdict != judge.Clear {
-			out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleSpraySystem, Verdict: c.Verdict, Sentence: c.Sentence, Source: "usual practice; the maker's manual wins", Evidence: "Calibrations on record.", Lifts: "calibrating it", Remedy: &judge.Remedy{Kind: judge.OpenSprayChecks, ID: aircraft.String()}})
+		if c.Verdict != judge.Clear && p.concerns(string(c.Kind)) {
+			find(c.Verdict, c.Sentence, "Calibrations on record.", "calibrating it")
 		}
 	}
-	return &out, nil
+	other, err := s.soiled(ctx, p, checks)
+	if other != "" {
+		find(judge.Stop, "It sprayed "+other+" and was not cleaned since; this job does not take it.", "Spray plans and what is sprayed of them.", "cleaning and rinsing it")
+	}
+	return out, err
+}
+
+// soiled names a product that was sprayed with an aircraft since it was cleaned and that
+// a plan does not take; "" is none.
+func (s *Service) soiled(ctx context.Context, p Plan, checks []Check) (string, error) {
+	var cleaned time.Time
+	for _, c := range checks {
+		if c.Kind == "cleaned" && c.Verdict == judge.Clear.String() {
+			cleaned = c.At
+			break
+		}
+	}
+	var rows []struct{ Applied, Wish string }
+	if err := s.DB.WithContext(ctx).Raw("select distinct d.applied::text as applied, p.wish::text as wish from spray_done d join spray_plans p on p.id = d.plan_id where p.aircraft_id = ? and d.back_at is null and d.at > ?", p.Aircraft.ID, cleaned).Scan(&rows).Error; err != nil {
+		return "", err
+	}
+	takes := func(name string) bool {
+		return slices.ContainsFunc(p.Wish.Mix, func(y spray.Product) bool {
+			return strings.EqualFold(strings.TrimSpace(name), strings.TrimSpace(y.Name))
+		})
+	}
+	for _, r := range rows {
+		var a Applied
+		var w spray.Wish
+		if err := errors.Join(json.Unmarshal([]byte(r.Applied), &a), json.Unmarshal([]byte(r.Wish), &w)); err != nil {
+			return "", err
+		}
+		mix := a.with(w).Mix
+		if len(mix) == 0 {
+			return "something that nobody entered", nil
+		}
+		for _, x := range mix {
+			if !takes(x.Name) {
+				return x.Name, nil
+			}
+		}
+	}
+	return "", nil
 }
 
 func (p Plan) finding(rule judge.Rule, v judge.Verdict, sentence string) judge.Finding {
@@ -62,24 +122,37 @@ func (p Plan) finding(rule judge.Rule, v judge.Verdict, sentence string) judge.F
 }
 
 // filled takes over what was filled in since the last flight: its weighed mass, or that
-// nobody saw it go in.
+// nobody saw it go in. A flight without a load sheet is said too.
 func (s *Service) filled(ctx context.Context, p Plan, out *jobs.PlannedFlight) error {
+	watch := func(format string, a ...any) {
+		out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf(format, a...)))
+	}
+	none := func() {
+		if len(p.Out.Loads) > 0 {
+			watch("Nothing is on the load sheet for the next flight: nobody has seen the %.1f L go in, or weighed it.", p.Out.Loads[0].Litres)
+		}
+	}
 	if len(p.Fills) == 0 {
+		none()
 		return nil
 	}
 	last := p.Fills[len(p.Fills)-1]
 	var flown int
-	if err := s.DB.WithContext(ctx).Raw("select count(*) from flights where aircraft_id = ? and took_off_at > ?", p.Aircraft.ID, last.At).Scan(&flown).Error; err != nil || flown > 0 {
-		return err // it was flown out
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from flights where aircraft_id = ? and took_off_at > ?", p.Aircraft.ID, last.At).Scan(&flown).Error; err != nil {
+		return err
+	}
+	if flown > 0 { // it was flown out
+		none()
+		return nil
 	}
 	switch {
 	case !last.Complete():
-		out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf("Fill %d is not yet seen by two people and weighed.", last.Number)))
+		watch("Fill %d is not yet seen by two people and weighed.", last.Number)
 	default:
 		out.WeighedKg = last.MassKg
 	}
 	if len(p.Out.Loads) > 0 && math.Abs(last.Litres-p.Out.Loads[0].Litres) > 0.05*last.Litres {
-		out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf("%.1f L were filled in; by the plan as it is now the next flight takes %.1f.", last.Litres, p.Out.Loads[0].Litres)))
+		watch("%.1f L were filled in; by the plan as it is now the next flight takes %.1f.", last.Litres, p.Out.Loads[0].Litres)
 	}
 	return nil
 }
@@ -94,6 +167,9 @@ func (p Plan) findings() []judge.Finding {
 		if b.Wish != "wind" || len(p.Out.Waiting) == 0 {
 			find(judge.RuleSprayPlan, b.Verdict, b.Sentence)
 		}
+	}
+	if a := p.Ground.Assumed; len(a) > 0 {
+		find(judge.RuleSprayPlan, judge.Watch, "The spray plan rests on what had to be assumed: "+strings.Join(a, "; ")+".")
 	}
 	for _, b := range p.Wish.Label.HoldAir(p.tempC, p.deltaT) {
 		f := p.finding(judge.RuleDeltaT, b.Verdict, b.Sentence)

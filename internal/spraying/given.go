@@ -153,37 +153,60 @@ func (p *Plan) air(g *spray.Given, j sites.Judged) {
 	if j.Air != nil {
 		p.tempC, p.deltaT = j.Air.Air.TempC, j.Air.DeltaT
 	}
-	if j.Air == nil || j.Air.Air.WindMS == nil {
-		p.Ground.Assumed = append(p.Ground.Assumed, "no wind: half of the type's limit, against the way home")
-		g.Wind = energy.Wind{MeanMS: float64(p.Type.Limits.WindMS) / 2, GustMS: float64(p.Type.Limits.WindMS) / 2}
-		return
+	var now weather.Air
+	if j.Air != nil {
+		now = j.Air.Air
 	}
-	a := j.Air.Air
-	steady := units.MetresPerSecond(*a.WindMS)
+	g.Wind, g.Blow = p.homeWind(now, g.ReturnM), p.blow(now)
+	p.Ground.Wind, p.Ground.Blow = &g.Wind, g.Blow
+}
+
+// homeWind is the wind on the way home; what is not known is taken as against it.
+func (p *Plan) homeWind(a weather.Air, heightM float64) energy.Wind {
+	half := float64(p.Type.Limits.WindMS) / 2
+	assume := func(what string, w energy.Wind) energy.Wind {
+		p.Ground.Assumed = append(p.Ground.Assumed, what)
+		w.Against = true
+		return w
+	}
+	if a.WindMS == nil {
+		return assume("no wind known: half of the type's limit, against the way home", energy.Wind{MeanMS: half, GustMS: half})
+	}
 	var gust *units.MetresPerSecond
 	if a.GustMS != nil {
 		v := units.MetresPerSecond(*a.GustMS)
 		gust = &v
 	}
-	at := func(h float64) (wind.AtHeight, bool) {
-		w, err := wind.Scale(steady, gust, units.Metres(a.WindHeightM), units.Metres(min(max(h, 0.5), 500)), wind.Ground(a.Ground))
-		return w, err == nil
+	at, err := wind.Scale(units.MetresPerSecond(*a.WindMS), gust, units.Metres(a.WindHeightM), units.Metres(min(max(heightM, 0.5), 500)), wind.Ground(a.Ground))
+	if err != nil {
+		return assume("the wind at the type's limits, against the way home", energy.Wind{MeanMS: 2 * half, GustMS: max(2*half, float64(p.Type.Limits.GustMS))})
 	}
-	from := 0.0
-	if a.FromDeg != nil {
-		from = *a.FromDeg
+	w := energy.Wind{MeanMS: float64(at.Steady), GustMS: float64(at.Gust)}
+	if a.FromDeg == nil {
+		return assume("the wind against the way home: where it comes from is not known", w)
 	}
-	if w, ok := at(g.ReturnM); ok {
-		g.Wind = energy.Wind{MeanMS: float64(w.Steady), GustMS: float64(w.Gust), FromDeg: from}
+	w.FromDeg = *a.FromDeg
+	return w
+}
+
+// usualNozzleM is the height of the nozzles above ground where no label names one.
+const usualNozzleM = float64(wind.HandHeight)
+
+// blow is the air as drift follows it at the height that the label names; the weakest
+// that the wind may be decides whether drift goes all round. nil is not known.
+func (p Plan) blow(a weather.Air) *spray.Blow {
+	if a.WindMS == nil {
+		return nil
 	}
-	height := 2.0
+	height := usualNozzleM
 	if p.Job.Label.HeightM != nil {
 		height = *p.Job.Label.HeightM
 	}
-	if w, ok := at(height); ok {
-		g.Blow = &spray.Blow{MeanMS: float64(w.Steady), FromDeg: a.FromDeg}
+	w, err := wind.Scale(units.MetresPerSecond(a.Least()), nil, units.Metres(a.WindHeightM), units.Metres(height), wind.Ground(a.Ground))
+	if err != nil {
+		return nil
 	}
-	p.Ground.Wind, p.Ground.Blow = &g.Wind, g.Blow
+	return &spray.Blow{MeanMS: float64(w.Steady), FromDeg: a.FromDeg, VariesFrom: a.VariesFrom, VariesTo: a.VariesTo}
 }
 
 // packs is what a set of charged packs of the crew gives.
@@ -212,14 +235,22 @@ func (s *Service) packs(ctx context.Context, p *Plan, g *spray.Given) error {
 	if err != nil {
 		return err
 	}
-	one := energy.Pack{AmpereHours: float64(want.CapacityMAh) / 1000, Volts: float64(cell.Nominal) / 1000 * float64(want.Cells), Health: health, Celsius: energy.ColdFrom, Percent: p.Type.LaunchPercent()}
+	celsius := energy.ColdFrom
+	if t := p.tempC; t != nil && *t < celsius {
+		celsius = max(*t, energy.ColdTo) // nobody has kept them warm
+	}
+	one := energy.Pack{AmpereHours: float64(want.CapacityMAh) / 1000, Volts: float64(cell.Nominal) / 1000 * float64(want.Cells), Health: health, Celsius: celsius, Percent: p.Type.LaunchPercent()}
 	all := make([]energy.Pack, want.Count)
 	for i := range all {
 		all[i] = one
 	}
 	store, err := energy.Together(all)
+	if err != nil {
+		return err
+	}
+	own, err := s.Learned(ctx, p.Aircraft.ID, p.Type)
 	g.UsableWh = store.Usable(float64(p.Type.Limits.LandByPercent))
-	model, assumed := p.Type.Model(nil)
+	model, assumed := p.Type.Model(&own)
 	g.Model = model
 	for _, what := range assumed {
 		p.Ground.Assumed = append(p.Ground.Assumed, what+" of the type")

@@ -7,7 +7,6 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/spray"
-	"mainstay/core/units"
 	"mainstay/core/weather"
 	"mainstay/core/wind"
 	"mainstay/internal/sites"
@@ -28,23 +27,15 @@ type Hour struct {
 // forecast is to be had.
 func (s *Service) hours(ctx context.Context, p Plan) ([]Hour, error) {
 	out := []Hour{}
-	sky, err := s.Sites.SkyOver(ctx, p.Job.SiteID, sites.AskSky{Aircraft: &p.Aircraft.ID, Work: weather.Spraying, Ground: string(wind.Crops)})
+	sky, err := s.Sites.SkyOver(ctx, p.Job.SiteID, sites.AskSky{Aircraft: &p.Aircraft.ID, Work: weather.Spraying, Ground: string(wind.Crops), Label: p.Job.Label})
 	if err != nil {
 		return out, err
 	}
-	height := 2.0
-	if p.Job.Label.HeightM != nil {
-		height = *p.Job.Label.HeightM
-	}
 	for _, h := range sky.Hours {
 		x := Hour{At: h.At, Verdict: h.Verdict, Why: h.Why, FromDeg: h.Air.FromDeg}
-		blow := spray.Blow{FromDeg: h.Air.FromDeg}
-		if h.Air.WindMS != nil {
-			at, err := wind.Scale(units.MetresPerSecond(*h.Air.WindMS), nil, units.Metres(h.Air.WindHeightM), units.Metres(height), wind.Crops)
-			if err == nil {
-				v := float64(at.Steady)
-				blow.MeanMS, x.WindMS = v, &v
-			}
+		blow := spray.Blow{}
+		if known := p.blow(h.Air); known != nil {
+			blow, x.WindMS = *known, &known.MeanMS
 		}
 		x.Waiting = len(blow.Waiting(p.Out.Passes, p.Out.Settings.Swath, p.sensitive, p.Out.Buffer))
 		x.Free = len(p.Out.Passes) - x.Waiting
@@ -56,8 +47,10 @@ func (s *Service) hours(ctx context.Context, p Plan) ([]Hour, error) {
 			x.Verdict = max(x.Verdict, judge.Watch)
 			x.Why = fmt.Sprintf("%s cannot be sprayed. %s", passes(x.Waiting), x.Why)
 		}
-		if b := p.Wish.Label.HoldAir(h.Air.TempC, h.DeltaT); len(b) > 0 {
-			x.Verdict, x.Why = judge.Stop, b[0].Sentence
+		for _, b := range p.Wish.Label.HoldAir(h.Air.TempC, h.DeltaT) {
+			if b.Verdict >= x.Verdict {
+				x.Verdict, x.Why = b.Verdict, b.Sentence
+			}
 		}
 		out = append(out, x)
 	}

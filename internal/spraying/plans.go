@@ -18,6 +18,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
+	"mainstay/core/energy"
 	"mainstay/core/geo"
 	"mainstay/core/judge"
 	"mainstay/core/spray"
@@ -39,6 +40,8 @@ type Service struct {
 	Fleet *fleet.Service
 	Sites *sites.Service
 	Jobs  *jobs.Service
+	// Learned is what an airframe's own flights say of its efficiency.
+	Learned func(context.Context, uuid.UUID, airframe.Type) (energy.Learned, error)
 }
 
 // Stored is a plan as it is kept.
@@ -107,6 +110,31 @@ func (s *Service) plan(ctx context.Context, job, aircraft uuid.UUID, w *spray.Wi
 	}
 	p.Hours, err = s.hours(ctx, p)
 	return p, err
+}
+
+// kept is a plan that somebody saved, worked out now without the forecast.
+func (s *Service) kept(ctx context.Context, job, aircraft uuid.UUID) (Plan, error) {
+	p, err := s.about(ctx, job, aircraft)
+	if err != nil {
+		return p, err
+	}
+	if p.Version == 0 {
+		return p, fault.Clash("no-plan", "There is no plan for this aircraft yet. Save it first.")
+	}
+	return s.work(ctx, p)
+}
+
+// lock holds a plan as it was worked out; one that somebody changed meanwhile is
+// refused, for its passes and loads are others.
+func (p Plan) lock(tx *gorm.DB) error {
+	var version int
+	if err := tx.Raw("select version from spray_plans where id = ? for no key update", p.ID).Scan(&version).Error; err != nil {
+		return err
+	}
+	if version != p.Version {
+		return fault.Stale("spray plan")
+	}
+	return nil
 }
 
 // work works a plan out.

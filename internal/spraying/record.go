@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -80,19 +81,11 @@ func (s *Service) Records(ctx context.Context, job, aircraft uuid.UUID) (Records
 // draft is what was applied after a time.
 func (s *Service) draft(ctx context.Context, p Plan, after time.Time) (spraycsv.Record, error) {
 	unit := map[bool]string{true: "kg/ha", false: "L/ha"}[p.Wish.Granules]
-	r := spraycsv.Record{Site: p.Job.Site, Field: p.Ground.Field.Name, Aircraft: p.Aircraft.Name, Registration: p.Aircraft.Registration, Number: p.Wish.Number, Rate: p.Out.Settings.Rate, RateUnit: unit}
+	r := spraycsv.Record{Site: p.Job.Site, Field: p.Ground.Field.Name, Aircraft: p.Aircraft.Name, Registration: p.Aircraft.Registration, Product: Applied{Mix: p.Wish.Mix}.words(), Number: p.Wish.Number, Rate: p.Out.Settings.Rate, RateUnit: unit}
 	if at := p.Ground.Field.Places; len(at) > 0 {
 		r.Lat, r.Lon = at[0].Lat, at[0].Lon
 	}
-	var mix []string
-	for _, x := range p.Wish.Mix {
-		if x.PerHa > 0 {
-			mix = append(mix, fmt.Sprintf("%s %g %s/ha", x.Name, x.PerHa, x.Unit))
-		} else {
-			mix = append(mix, fmt.Sprintf("%s %g %%", x.Name, x.Percent))
-		}
-	}
-	r.Product = strings.Join(mix, "; ")
+	var used applied
 	for _, d := range p.Done {
 		if !d.At.After(after) {
 			continue
@@ -104,14 +97,20 @@ func (s *Service) draft(ctx context.Context, p Plan, after time.Time) (spraycsv.
 		if r.To == nil || at.After(*r.To) {
 			r.To = &at
 		}
+		d.Applied = d.Applied.with(p.Wish)
+		if h := d.Applied.Label.ReEntryHours; h != nil {
+			if free := at.Add(time.Duration(*h * float64(time.Hour))); r.ReEntry == nil || free.After(*r.ReEntry) {
+				r.ReEntry = &free
+			}
+		}
+		used.add(d)
 		r.AreaHa, r.Volume = r.AreaHa+d.AreaM2/1e4, r.Volume+d.Litres
 	}
-	if err := s.flewThen(ctx, p, &r); err != nil {
-		return r, err
+	if r.AreaHa > 0 {
+		r.Rate, r.Product, r.Number = r.Volume/r.AreaHa, used.products(), used.number()
 	}
-	if h := p.Wish.Label.ReEntryHours; h != nil && r.To != nil {
-		at := r.To.Add(time.Duration(*h * float64(time.Hour)))
-		r.ReEntry = &at
+	if err := s.flewThen(ctx, p, after, &r); err != nil {
+		return r, err
 	}
 	if err := s.weatherThen(ctx, p.Job.SiteID, r.From, &r.WeatherFrom); err != nil {
 		return r, err
@@ -122,18 +121,61 @@ func (s *Service) draft(ctx context.Context, p Plan, after time.Time) (spraycsv.
 	return r, s.applicator(ctx, p, &r)
 }
 
-// flewThen takes the times of the flights of the job over: spraying began with the
-// first take-off, not when somebody put it on record.
-func (s *Service) flewThen(ctx context.Context, p Plan, r *spraycsv.Record) error {
+// applied gathers what was sprayed of several parts.
+type applied struct {
+	mixes   []string
+	ha      []float64
+	numbers []string
+}
+
+func (a *applied) add(d Done) {
+	mix := d.Applied.words()
+	i := slices.Index(a.mixes, mix)
+	if i < 0 {
+		i, a.mixes, a.ha = len(a.mixes), append(a.mixes, mix), append(a.ha, 0)
+	}
+	a.ha[i] += d.AreaM2 / 1e4
+	if !slices.Contains(a.numbers, d.Applied.Number) {
+		a.numbers = append(a.numbers, d.Applied.Number)
+	}
+}
+
+// products is the mix, or each with its area where it was changed on the way; "" where
+// of some nobody knows what it was.
+func (a applied) products() string {
+	if slices.Contains(a.mixes, "") {
+		return ""
+	}
+	if len(a.mixes) == 1 {
+		return a.mixes[0]
+	}
+	var out []string
+	for i, mix := range a.mixes {
+		out = append(out, fmt.Sprintf("on %.2f ha: %s", a.ha[i], mix))
+	}
+	return strings.Join(out, "; ")
+}
+
+// number is the registration number, or each; "" where one is missing.
+func (a applied) number() string {
+	if slices.Contains(a.numbers, "") {
+		return ""
+	}
+	return strings.Join(a.numbers, "; ")
+}
+
+// flewThen takes the beginning from the flights of the job after a time: spraying began
+// with the first take-off, not when somebody put it on record.
+func (s *Service) flewThen(ctx context.Context, p Plan, after time.Time, r *spraycsv.Record) error {
 	if r.To == nil {
 		return nil
 	}
-	var row struct{ From, To *time.Time }
-	if err := s.DB.WithContext(ctx).Raw("select min(took_off_at) as from, max(landed_at) as to from flights where job_id = ? and aircraft_id = ? and landed_at is not null and took_off_at <= ?", p.Job.ID, p.Aircraft.ID, *r.To).Scan(&row).Error; err != nil {
+	var row struct{ First *time.Time }
+	if err := s.DB.WithContext(ctx).Raw("select min(took_off_at) as first from flights where job_id = ? and aircraft_id = ? and landed_at is not null and took_off_at > ? and took_off_at <= ?", p.Job.ID, p.Aircraft.ID, after, *r.To).Scan(&row).Error; err != nil {
 		return err
 	}
-	if row.From != nil && row.From.Before(*r.From) {
-		at := row.From.UTC()
+	if row.First != nil && row.First.Before(*r.From) {
+		at := row.First.UTC()
 		r.From = &at
 	}
 	return nil

@@ -4980,6 +4980,13 @@ export interface components {
             gust_ms?: number | null;
             /** Format: double */
             from_deg?: number | null;
+            /**
+             * Format: double
+             * @description reported range of its direction, clockwise
+             */
+            varies_from_deg?: number | null;
+            /** Format: double */
+            varies_to_deg?: number | null;
             /** Format: double */
             wind_height_m: number;
             /** @enum {string} */

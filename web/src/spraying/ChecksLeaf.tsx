@@ -39,19 +39,6 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
                     )}
                   </li>
                 ))}
-                {may && (
-                  <li>
-                    <span />
-                    <span>Spreader: trays across the width</span>
-                    <Button
-                      variant="outline-primary"
-                      className="no-print"
-                      onClick={() => setKind("spreader")}
-                    >
-                      Calibrate
-                    </Button>
-                  </li>
-                )}
               </ul>
             </Sheet>
             {newest?.input.caught && (

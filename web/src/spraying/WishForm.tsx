@@ -37,6 +37,26 @@ export function WishForm({ form, p, mine }: WishFormProps) {
   const granules = form.watch("granules");
   const field = (name: keyof Typed) => ({ ...form.register(name), wrong: form.wrong(name) });
   const per = granules && r.rateLabel === "L/ha" ? "kg/ha" : r.rateLabel;
+  const sliders = [
+    { of: "rate", name: "rate", label: "Rate", unit: per, most: 60 / r.rate, step: 0.5 },
+    {
+      of: "speed",
+      name: "speed_ms",
+      label: "Speed",
+      unit: u.label("speed"),
+      most: u.value("speed", 12),
+      step: 0.1,
+    },
+    {
+      of: "swath",
+      name: "swath_m",
+      label: "Swath",
+      unit: u.label("length"),
+      most: u.value("length", 12),
+      step: 0.1,
+      disabled: fixed,
+    },
+  ] as const;
   return (
     <div className="stack wish form">
       <Sheet title="Rate, speed, swath">
@@ -47,30 +67,11 @@ export function WishForm({ form, p, mine }: WishFormProps) {
             </option>
           ))}
         </SelectField>
-        {unknown !== "rate" && (
-          <Slide form={form} name="rate" label="Rate" unit={per} most={60 / r.rate} step={0.5} />
-        )}
-        {unknown !== "speed" && (
-          <Slide
-            form={form}
-            name="speed_ms"
-            label="Speed"
-            unit={u.label("speed")}
-            most={u.value("speed", 12)}
-            step={0.1}
-          />
-        )}
-        {unknown !== "swath" && (
-          <Slide
-            form={form}
-            name="swath_m"
-            label="Swath"
-            unit={u.label("length")}
-            most={u.value("length", 12)}
-            step={0.1}
-            disabled={fixed}
-          />
-        )}
+        {sliders
+          .filter((x) => x.of !== unknown)
+          .map(({ of, ...x }) => (
+            <Slide key={of} form={form} {...x} />
+          ))}
         {unknown !== "flow" && (
           <NumberField label="Flow" unit={granules ? "kg/min" : "L/min"} {...field("flow_l_min")} />
         )}

@@ -1,0 +1,220 @@
+package spraying_test
+
+import (
+	"context"
+	"net/http/httptest"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/api"
+	"mainstay/core/airframe"
+	"mainstay/core/energy"
+	"mainstay/core/judge"
+	"mainstay/core/spray"
+	"mainstay/internal/jobs"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
+	"mainstay/internal/sites"
+	"mainstay/internal/spraying"
+	standin "mainstay/internal/standins/weather"
+	"mainstay/internal/testbed"
+)
+
+func (y yard) planned() *jobs.PlannedFlight {
+	out, err := y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
+	require.NoError(y.t, err)
+	return out
+}
+
+func (y yard) save(w spray.Wish) {
+	p := y.plan()
+	require.NoError(y.t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, p.Version))
+}
+
+func (y yard) sprayOne() {
+	leg := y.plan().Out.Flown.Sorties[0].Legs[0]
+	require.NoError(y.t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0], ToShare: leg.Share[1]}}))
+}
+
+// What was sprayed stays what it was when the plan is changed afterwards: on the record,
+// and for the next product that goes into the same tank.
+func TestWhatWasSprayedStays(t *testing.T) {
+	y := setUp(t)
+	ctx := y.as("odile")
+	y.sprayOne()
+	before, err := y.Spraying.Records(ctx, y.job, y.aircraft)
+	require.NoError(t, err)
+	w := y.plan().Wish
+	first := w.Mix[0].Name
+	hours := 72.0
+	w.Mix, w.Number, w.Rate, w.Label.ReEntryHours = []spray.Product{{Name: "Mite oil", PerHa: 2, Unit: "L"}}, "N-77", 30, &hours
+	y.save(w)
+	after, err := y.Spraying.Records(ctx, y.job, y.aircraft)
+	require.NoError(t, err)
+	assert.Equal(t, before.Draft, after.Draft)
+
+	assert.Contains(t, says(y.planned()), "It sprayed "+first+" and was not cleaned since")
+	y.sprayOne()
+	both, err := y.Spraying.Records(ctx, y.job, y.aircraft)
+	require.NoError(t, err)
+	assert.Contains(t, both.Draft.Product, first)
+	assert.Contains(t, both.Draft.Product, "Mite oil 2 L/ha")
+	assert.Contains(t, both.Draft.Number, "N-77")
+	assert.InDelta(t, both.Draft.Volume, both.Draft.Rate*both.Draft.AreaHa, 1e-9)
+	assert.Equal(t, both.Draft.To.Add(72*time.Hour), *both.Draft.ReEntry)
+
+	yes := true
+	require.NoError(t, y.Spraying.AddCheck(y.as("bao"), y.aircraft, api.NewSprayCheck{Id: testbed.NewID(), Kind: "cleaned", InOrder: &yes}))
+	assert.NotContains(t, says(y.planned()), "was not cleaned since")
+}
+
+// What nobody had entered when it was sprayed is completed by the plan; until then the
+// record is not signed.
+func TestWhatWasMissingIsCompleted(t *testing.T) {
+	y := setUp(t)
+	record := func() spraying.Records {
+		r, err := y.Spraying.Records(y.as("odile"), y.job, y.aircraft)
+		require.NoError(t, err)
+		return r
+	}
+	w := y.plan().Wish
+	number := w.Number
+	w.Number = ""
+	y.save(w)
+	y.sprayOne()
+	assert.Contains(t, record().Missing, "The registration number of the product is not in the plan.")
+	w.Number = number
+	y.save(w)
+	assert.Empty(t, record().Missing)
+	assert.Equal(t, number, record().Draft.Number)
+
+	mix := w.Mix
+	w.Mix = []spray.Product{}
+	y.save(w)
+	y.sprayOne()
+	assert.Contains(t, record().Missing, "No product is in the plan.")
+	w.Mix = mix
+	y.save(w)
+	assert.Empty(t, record().Missing)
+	assert.NotContains(t, record().Draft.Product, "on ", "it is all one product")
+}
+
+// A second record begins where the first ended, not with the first flight of the job.
+func TestSecondRecordBeginsAfterTheFirst(t *testing.T) {
+	y := setUp(t)
+	ctx := y.as("odile")
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "The beekeeper", "", pin("odile")))
+	y.sprayOne()
+	r, err := y.Spraying.Records(ctx, y.job, y.aircraft)
+	require.NoError(t, err)
+	require.Len(t, r.Signed, 1)
+	assert.True(t, r.Draft.From.After(*r.Signed[0].Record.To), "%s and %s", r.Draft.From, r.Signed[0].Record.To)
+}
+
+// A flight without a load sheet is a finding, before the first fill and after each
+// flight.
+func TestFlightWithoutLoadSheetIsSaid(t *testing.T) {
+	y := setUp(t)
+	assert.Contains(t, says(y.planned()), "Nothing is on the load sheet for the next flight")
+	line := 0
+	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1, spraying.Tick{ID: testbed.NewID(), Line: &line}))
+	assert.NotContains(t, says(y.planned()), "Nothing is on the load sheet")
+	require.NoError(t, y.DB.Exec("update spray_fills set at = at - interval '30 days'").Error)
+	assert.Contains(t, says(y.planned()), "Nothing is on the load sheet", "that fill was flown out")
+}
+
+// Passes and loads belong to a plan as it was: whoever presses by an older one is told.
+func TestPressesByAnOlderPlanAreRefused(t *testing.T) {
+	y := setUp(t)
+	p, err := spraying.Kept(y.Spraying, y.as("odile"), y.job, y.aircraft)
+	require.NoError(t, err)
+	require.NoError(t, spraying.Lock(y.DB, p))
+	w := p.Wish
+	w.Rate++
+	y.save(w)
+	assert.True(t, fault.Is(spraying.Lock(y.DB, p), "stale"))
+}
+
+// Granules ask for the spreader, liquids for pump, nozzles and air.
+func TestCalibrationsOfTheWork(t *testing.T) {
+	y := setUp(t)
+	assert.NotContains(t, says(y.planned()), "Spread width")
+	w := y.plan().Wish
+	w.Granules, w.Nozzle, w.Mix = true, "", []spray.Product{{Name: "Slug bait", PerHa: 5, Unit: "kg"}}
+	y.save(w)
+	got := says(y.planned())
+	assert.Contains(t, got, "Spread width: never done on this aircraft.")
+	for _, liquid := range []string{"Pump factor", "Catch test", "Air bled", "Idle reads zero"} {
+		assert.NotContains(t, got, liquid)
+	}
+}
+
+// What a plan had to assume is said at the gate, and its wind is never taken as behind.
+func TestAssumptionsOfAPlanAreSaid(t *testing.T) {
+	y := setUp(t)
+	assert.NotContains(t, says(y.planned()), "had to be assumed")
+	require.NoError(t, y.DB.Exec("delete from site_weather").Error)
+	p := y.plan()
+	assert.Contains(t, says(y.planned()), "no wind known: half of the type's limit, against the way home")
+	require.NotNil(t, p.Ground.Wind)
+	assert.True(t, p.Ground.Wind.Against)
+	assert.NotEmpty(t, p.Out.Waiting, "drift may go anywhere")
+}
+
+// The whole range that a report gives for its wind belongs to the sector of drift.
+func TestVariableWindWidensTheSector(t *testing.T) {
+	y := setUp(t)
+	now := y.Clock.Now().UTC()
+	take := func(wind string) spraying.Plan {
+		require.NoError(t, y.Sites.AddWeather(y.as("odile"), y.plan().Job.SiteID, sites.NewWeather{ID: testbed.NewID(), Ground: "crops", Report: "METAR XTST " + now.Format("021504Z") + " " + wind + " 9999 FEW060 22/12 Q1016"}))
+		return y.plan()
+	}
+	w, far := y.plan().Wish, 150.0
+	w.Label.BufferM = &far
+	y.save(w)
+	narrow := take("24006KT")
+	wide := take("24006KT 150V330")
+	require.NotNil(t, wide.Ground.Blow.VariesTo)
+	assert.InDelta(t, 330, *wide.Ground.Blow.VariesTo, 0)
+	assert.Greater(t, len(wide.Out.Waiting), len(narrow.Out.Waiting))
+}
+
+// The plan counts with what the airframe's own flights say of it.
+func TestPlanTakesTheAirframesOwnEfficiency(t *testing.T) {
+	y := setUp(t)
+	usual := y.plan().Out.Flown.Sorties[0]
+	y.Spraying.Learned = func(_ context.Context, _ uuid.UUID, t airframe.Type) (energy.Learned, error) {
+		m, _ := t.Model(nil)
+		return energy.Learned{Count: 6, Own: true, Efficiency: m.Own() / 1.5}, nil
+	}
+	worn := y.plan().Out.Flown.Sorties[0]
+	assert.Greater(t, worn.Wh/worn.AreaM2, 1.2*usual.Wh/usual.AreaM2)
+}
+
+// The limits of wind that the label names win in the hours of the forecast too.
+func TestHoursAreHeldAgainstTheLabel(t *testing.T) {
+	y := setUp(t)
+	srv := httptest.NewServer(standin.New(y.Clock.Now))
+	t.Cleanup(srv.Close)
+	y.Sites.Weather = outside.New(srv.URL, "")
+	open := func() int {
+		n := 0
+		for _, h := range y.plan().Hours {
+			if h.Verdict != judge.Stop {
+				n++
+			}
+		}
+		return n
+	}
+	require.Positive(t, open())
+	j, err := y.Jobs.Get(y.as("odile"), y.job)
+	require.NoError(t, err)
+	calm, least := 0.2, 0.1
+	j.Label.LowMS, j.Label.HighMS = &least, &calm
+	require.NoError(t, y.Jobs.Save(y.as("odile"), j))
+	assert.Zero(t, open(), "it is never as calm as this label asks")
+}
