@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useRef, useState, type ReactNode } from "react";
+import { memo, useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { NavLink, useLocation } from "react-router";
 import { Find } from "../find/Find";
@@ -31,6 +31,75 @@ function Clock() {
   );
 }
 
+/** The views in the order of work; at the foot of a phone. */
+const Rail = memo(function Rail({ onMore }: { onMore: () => void }) {
+  return (
+    <nav className="rail" aria-label="Views in the order of work">
+      <div className="brand">Mainstay</div>
+      {places.map((p) => (
+        <NavLink
+          key={p.path}
+          to={p.path}
+          end={p.path === "/"}
+          className={p.thumb ? "thumbed" : undefined}
+          onClick={forgetBack}
+        >
+          {p.name}
+        </NavLink>
+      ))}
+      <button type="button" className="to-more" onClick={onMore}>
+        More
+      </button>
+    </nav>
+  );
+});
+
+/** One line with clock, connection and who is here. Not drawn anew with each view: a press is answered sooner. */
+const TopLine = memo(function TopLine(o: {
+  night: boolean;
+  onNight: () => void;
+  onHelp: () => void;
+  onMore: () => void;
+}) {
+  const s = useSession();
+  const newer = useVersion();
+  return (
+    <header className="topline">
+      <strong className="crew">{s.crew.name}</strong>
+      <Clock />
+      <LinkMark />
+      {newer && <span className="soft newer">A new version waits.</span>}
+      <span className="grow" />
+      <Find />
+      <span className="who">
+        {s.person.name} <span className="soft roles">({s.person.roles.join(", ")})</span>
+      </span>
+      <Button
+        variant="outline-primary"
+        size="sm"
+        className="night"
+        onClick={o.onNight}
+        aria-pressed={o.night}
+      >
+        {o.night ? "Daylight" : "Night"}
+      </Button>
+      <Button
+        variant="outline-primary"
+        size="sm"
+        className="help"
+        onClick={o.onHelp}
+        aria-label="Keyboard shortcuts"
+      >
+        ?
+      </Button>
+      <SignOut />
+      <Button variant="outline-primary" size="sm" className="more-button" onClick={o.onMore}>
+        More
+      </Button>
+    </header>
+  );
+});
+
 /** What stands round every view: the views in the order of work, and one line with clock, connection and who is here. */
 export function Shell({ children }: { children: ReactNode }) {
   const s = useSession();
@@ -40,75 +109,38 @@ export function Shell({ children }: { children: ReactNode }) {
   const [more, setMore] = useState(false);
   const { pathname } = useLocation();
   const main = useRef<HTMLElement>(null);
-  const newer = useVersion();
   useEffect(() => rememberUnits(s.units), [s.units]);
   useEffect(() => sendFor(s.person.id, qc), [s.person.id, qc]);
   useShortcuts(() => setHelp(true));
   useChanges();
   useAt();
   useEffect(() => {
-    // A new view starts at its top, for eyes and for screen readers.
-    window.scrollTo(0, 0);
-    if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true });
+    // A new view starts at its top, for eyes and for screen readers; once it is drawn, so that it is drawn sooner.
+    const frame = requestAnimationFrame(() => {
+      window.scrollTo(0, 0);
+      if (!main.current?.contains(document.activeElement)) main.current?.focus({ preventScroll: true });
+    });
+    return () => cancelAnimationFrame(frame);
   }, [pathname]);
-  const flip = () => {
+  const flip = useCallback(() => {
     applyTheme(night ? "light" : "dark");
     setNight(!night);
-  };
+  }, [night]);
+  const openMore = useCallback(() => setMore(true), []);
+  const closeMore = useCallback(() => setMore(false), []);
+  const openHelp = useCallback(() => setHelp(true), []);
   return (
     <div className="shell">
-      <nav className="rail" aria-label="Views in the order of work">
-        <div className="brand">Mainstay</div>
-        {places.map((p) => (
-          <NavLink
-            key={p.path}
-            to={p.path}
-            end={p.path === "/"}
-            className={p.thumb ? "thumbed" : undefined}
-            onClick={forgetBack}
-          >
-            {p.name}
-          </NavLink>
-        ))}
-        <button type="button" className="to-more" onClick={() => setMore(true)}>
-          More
-        </button>
-      </nav>
+      <Rail onMore={openMore} />
       <div className="column">
-        <header className="topline">
-          <strong className="crew">{s.crew.name}</strong>
-          <Clock />
-          <LinkMark />
-          {newer && <span className="soft newer">A new version waits.</span>}
-          <span className="grow" />
-          <Find />
-          <span className="who">
-            {s.person.name} <span className="soft roles">({s.person.roles.join(", ")})</span>
-          </span>
-          <Button variant="outline-primary" size="sm" className="night" onClick={flip} aria-pressed={night}>
-            {night ? "Daylight" : "Night"}
-          </Button>
-          <Button
-            variant="outline-primary"
-            size="sm"
-            className="help"
-            onClick={() => setHelp(true)}
-            aria-label="Keyboard shortcuts"
-          >
-            ?
-          </Button>
-          <SignOut />
-          <Button variant="outline-primary" size="sm" className="more-button" onClick={() => setMore(true)}>
-            More
-          </Button>
-        </header>
+        <TopLine night={night} onNight={flip} onHelp={openHelp} onMore={openMore} />
         <main ref={main} tabIndex={-1}>
           <BackLine />
           {children}
         </main>
         {pathname !== "/labels" && <PaperFoot />}
       </div>
-      <More open={more} onClose={() => setMore(false)} night={night} onNight={flip} />
+      <More open={more} onClose={closeMore} night={night} onNight={flip} />
       <Shortcuts open={help} onClose={() => setHelp(false)} />
     </div>
   );

@@ -65,14 +65,14 @@ export function InTheAir({ f, about }: FlightShown) {
       <div className="timer" role="timer" aria-label="Time since take-off">
         {clock(t)}
       </div>
-      <CallOuts f={f} t={t} onCalled={() => log("call-out")} />
-      {f.home && f.home.length > 0 && (
-        <div className="fly-home">
-          <strong>To come home:</strong> <HomeTable home={f.home} />
-        </div>
-      )}
-      <EventKeys onPress={(k) => (grounds(k) ? setAsked(k) : log(k))} />
       <Soon>
+        <CallOuts f={f} t={t} onCalled={() => log("call-out")} />
+        {f.home && f.home.length > 0 && (
+          <div className="fly-home">
+            <strong>To come home:</strong> <HomeTable home={f.home} />
+          </div>
+        )}
+        <EventKeys onPress={(k) => (grounds(k) ? setAsked(k) : log(k))} />
         {f.type.profile.geometry.kind !== "fixed-wing" && <Hover f={f} />}
         <Sound awake={awake} />
       </Soon>

@@ -51,13 +51,24 @@ export function useNow(): number {
   );
 }
 
+const formats = new Map<string, Intl.DateTimeFormat>();
+
+/** The format of a zone, made once: making one takes longer than a hundred uses. */
+function formatOf(zone: string, o: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
+  const key = `${zone} ${JSON.stringify(o)}`;
+  const known = formats.get(key);
+  if (known) return known;
+  const made = new Intl.DateTimeFormat("en-CA", { timeZone: zone, hourCycle: "h23", ...o });
+  formats.set(key, made);
+  return made;
+}
+
 /** Shows times in the crew's zone. */
 export function useZone() {
   const { crew } = useSession();
   const zone = crew.zone;
   const fmt = useCallback(
-    (iso: string, o: Intl.DateTimeFormatOptions) =>
-      new Intl.DateTimeFormat("en-CA", { timeZone: zone, hourCycle: "h23", ...o }).format(new Date(iso)),
+    (iso: string, o: Intl.DateTimeFormatOptions) => formatOf(zone, o).format(new Date(iso)),
     [zone],
   );
   return {
@@ -99,9 +110,7 @@ export function instant(local: string, zone: string): string | undefined {
   const utc = Date.parse(`${local.replace(" ", "T")}:00Z`);
   if (Number.isNaN(utc)) return undefined;
   const shown = (ms: number) => {
-    const p = new Intl.DateTimeFormat("en-CA", {
-      timeZone: zone,
-      hourCycle: "h23",
+    const p = formatOf(zone, {
       year: "numeric",
       month: "2-digit",
       day: "2-digit",

@@ -3,14 +3,13 @@ import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useSession } from "../app/session";
 import { RaiseDefect } from "../fleet/RaiseDefect";
-import { judgeHere } from "../judge/judge";
 import { readDraft, writeDraft } from "../parts/drafts";
 import { entryDraft } from "./api";
 import { EntryFields } from "./EntryFields";
 import { Judged } from "./Judged";
 import { typedFrom, valueOf, type Item, type RunSeen, type Seen, type Typed, type Value } from "./model";
 import { Said } from "./Said";
-import { useJudged } from "./useJudged";
+import { useInOrder, useJudged } from "./useJudged";
 
 export interface ItemEntryProps {
   run: RunSeen;
@@ -47,6 +46,7 @@ export function ItemEntry({
   const look = item.kind === "look" && typed.look !== "defect";
   const { value, sentence } = valueOf(item, typed);
   const judged = useJudged(run, item, value, own?.judgement);
+  const inOrder = useInOrder(item);
 
   const change = (part: Partial<Typed>) => {
     const t = { ...typed, ...part };
@@ -58,7 +58,7 @@ export function ItemEntry({
     if (readOnly) return;
     if (look) {
       const ok: Value = { look: "ok", ...(typed.photos.length ? { photos: typed.photos } : {}) };
-      onEntered(ok, judgeHere({ item, value: ok })?.judgement);
+      onEntered(ok, inOrder());
     } else if (!value || judged.sentence) setWrong(judged.sentence ?? sentence ?? "Enter a value first.");
     else onEntered(value, judged.judgement);
   };

@@ -1,11 +1,34 @@
-import { useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ProblemError, type Schemas } from "../api/client";
 import { judgeHere, useJudge, type Answer } from "../judge/judge";
 import { judgeThere } from "./api";
 import { packOf, type Item, type RunSeen, type Value } from "./model";
 
+/** How long after an item was shown it is worked out that it is in order, in ms. */
+const whileRead = 50;
+
 /** How long typing may pause before the server is asked, in ms. */
 const pause = 180;
+
+/**
+ * What it means that an item is in order, worked out while the item is read, so that
+ * the press need not wait for it.
+ */
+export function useInOrder(item: Item): () => Schemas["Judgement"] | undefined {
+  const here = useJudge();
+  const known = useRef<{ item: Item; judgement?: Schemas["Judgement"] }>(undefined);
+  const judge = useCallback(() => {
+    if (known.current?.item !== item || !known.current.judgement)
+      known.current = { item, judgement: judgeHere({ item, value: { look: "ok" } })?.judgement };
+    return known.current.judgement;
+  }, [item]);
+  useEffect(() => {
+    if (!here || item.kind !== "look") return;
+    const idle = setTimeout(judge, whileRead);
+    return () => clearTimeout(idle);
+  }, [here, item, judge]);
+  return judge;
+}
 
 /**
  * What an entry means, while it is typed: at once on this device, by the code
