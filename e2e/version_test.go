@@ -72,5 +72,9 @@ func TestNewVersionWaitsForTheWalk(t *testing.T) {
 	p.See("A new version waits.", "The page as it was.", "1 of ")
 	p.Click("In order, next")
 	p.See("2 of ", "The page as it was.")
+	// Where the walk is left, it comes.
+	browser.Eval[bool](p, "(document.querySelector('.rail a').click(), true)")
+	p.Gone("The page as it was.")
+	p.See("Connected")
 	assert.Empty(t, p.Faults())
 }

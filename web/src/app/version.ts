@@ -1,3 +1,4 @@
+import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { useLocation } from "react-router";
 import { inHand } from "./inhand";
@@ -35,6 +36,7 @@ export function keepProgram() {
 
 /** A newer version waits until no flight, walk or gate is open and nothing waits to be sent; then it comes by itself. */
 export function useVersion(): boolean {
+  const qc = useQueryClient();
   const [newer, setNewer] = useState(waiting);
   const { pathname } = useLocation();
   const idle = usePresses().length === 0 && !inHand(pathname);
@@ -47,15 +49,15 @@ export function useVersion(): boolean {
   }, []);
   useEffect(() => {
     if (!newer || !idle) return;
-    // A worker that is busy does not step back at the first asking.
+    // A worker that is asked while it carries requests of the page stays for minutes.
     const come = () => {
+      if (qc.isFetching() > 0) return;
       if (document.querySelector(".modal.show, main form")) return; // what is typed is finished first
       if (taken) window.location.reload();
       else void change?.(true);
     };
-    come();
     const again = setInterval(come, askAgain);
     return () => clearInterval(again);
-  }, [newer, idle, pathname]);
+  }, [newer, idle, pathname, qc]);
   return newer && !idle;
 }
