@@ -112,6 +112,8 @@ func sentence(o Obstacle, clear float64, over *float64, v judge.Verdict, overM f
 	switch {
 	case v == judge.Stop && over == nil:
 		return fmt.Sprintf("%s of unknown height is in the way: no automatic start. Measure it, go round, fly it by hand or move the take-off place.", o.Name)
+	case v == judge.Stop && o.Wire && *over >= 0:
+		return fmt.Sprintf("It passes only %.1f m over the wires of %s; %g m are kept: no automatic start. Go round, fly it by hand or move the take-off place.", math.Floor(*over*10)/10, o.Name, overM)
 	case v == judge.Stop && o.Wire:
 		return fmt.Sprintf("It meets the wires of %s: no automatic start. Go round, fly it by hand or move the take-off place.", o.Name)
 	case v == judge.Stop && *over < 0:

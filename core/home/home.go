@@ -112,6 +112,26 @@ func (t *Terrain) At(p geo.XY) (float64, bool) {
 	return v, !math.IsNaN(v)
 }
 
+// Smooth is the elevation at a place between the cells round it, as slopes are taken
+// from; ok is false where one of them is not known.
+func (t *Terrain) Smooth(p geo.XY) (float64, bool) {
+	if t == nil || t.CellM <= 0 {
+		return 0, false
+	}
+	x, y := (p.X-t.Origin.X)/t.CellM, (p.Y-t.Origin.Y)/t.CellM
+	c, r := math.Floor(x), math.Floor(y)
+	sum := 0.0
+	for _, k := range [4][2]float64{{0, 0}, {1, 0}, {0, 1}, {1, 1}} {
+		share := (1 - math.Abs(x-c-k[0])) * (1 - math.Abs(y-r-k[1]))
+		v, ok := t.At(geo.XY{X: t.Origin.X + (c+k[0])*t.CellM, Y: t.Origin.Y + (r+k[1])*t.CellM})
+		if !ok {
+			return 0, false
+		}
+		sum += v * share
+	}
+	return sum, true
+}
+
 func (t *Terrain) check() error {
 	if t == nil {
 		return nil

@@ -56,8 +56,33 @@ type Flight struct {
 	HomeFollows bool
 	LostLink    LostLink
 	MassKg      *float64 // take-off mass of today
+	Plan        *Plan    // what it flies by; nil: along what is charted
 	Decided     []Decision
 }
+
+// Plan is the route of a planned work: its passes in the order flown, and where each
+// of its flights begins.
+type Plan struct {
+	Passes  []geo.Point `json:"passes"` // two for each: where it begins and ends
+	Starts  []geo.Point `json:"starts"` // of the flights that are left; empty: where the first pass begins
+	SpeedMS float64     `json:"speed_ms"`
+}
+
+// Check refuses a route that cannot be flown.
+func (p Plan) Check() error {
+	if len(p.Passes) < 2 || len(p.Passes)%2 != 0 || len(p.Passes) > 2*MostPasses || len(p.Starts) > MostPasses || !(p.SpeedMS > 0 && p.SpeedMS <= 60) {
+		return fmt.Errorf("%w: a planned route has passes of two ends, at most %d, and a speed", ErrFlight, MostPasses)
+	}
+	for _, at := range slices.Concat(p.Passes, p.Starts) {
+		if err := at.Check(); err != nil {
+			return fmt.Errorf("%w: a place of the planned route: %w", ErrFlight, err)
+		}
+	}
+	return nil
+}
+
+// MostPasses bounds a planned route.
+const MostPasses = 5000
 
 // ErrFlight is wrapped by every refusal.
 var ErrFlight = errors.New("flight not usable")
@@ -75,6 +100,11 @@ func (f Flight) Check() error {
 	}
 	if f.LostLink != "" && !slices.Contains(AllLostLinks, f.LostLink) {
 		return fmt.Errorf("%w: %q is none of %v", ErrFlight, f.LostLink, AllLostLinks)
+	}
+	if f.Plan != nil {
+		if err := f.Plan.Check(); err != nil {
+			return err
+		}
 	}
 	most := 500.0
 	if f.Datum == AboveSea {

@@ -189,6 +189,15 @@ func (w Work) order() []Leg {
 	return legs
 }
 
+// Route is the two ends of every pass, sprayed or not, in the order flown from start.
+func Route(passes []Pass, start geo.XY) []geo.XY {
+	var out []geo.XY
+	for _, l := range (Work{Cover: &Cover{Passes: passes}, Start: start}).order() {
+		out = append(out, l.From, l.To)
+	}
+	return out
+}
+
 // part is the share of a leg from its beginning.
 func (l Leg) part(share float64) (first, rest Leg) {
 	mid := l.From.Add(l.To.Sub(l.From).Times(share))

@@ -2,7 +2,7 @@ package wayhome
 
 import (
 	"fmt"
-	"strings"
+	"math"
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
@@ -10,26 +10,6 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/site"
 )
-
-// basis is what a decision about the way to the start of the route rests on:
-// where it starts, where the route begins, at what height, and what stands
-// there.
-func (r *reckoning) basis() string {
-	way := r.Chart.Way()
-	var b strings.Builder
-	fmt.Fprintf(&b, "path %s %.1f %.1f %s %.2f", r.out.TakeOff.ID, way[0].X, way[0].Y, r.out.Datum, r.out.RouteM)
-	for _, o := range r.obstacles {
-		h := "?"
-		if o.HeightM != nil {
-			h = fmt.Sprintf("%.1f/%.1f", *o.HeightM, o.SigmaM)
-		}
-		lo, hi := bounds(o.Places)
-		if span(lo, hi, r.at, way[0], 2*(o.BufferM+PositionM)) {
-			fmt.Fprintf(&b, " %s %s %.1f %.1f %.1f", o.ID, h, lo.X, lo.Y, o.BufferM)
-		}
-	}
-	return b.String()
-}
 
 func bounds(ps []geo.XY) (lo, hi geo.XY) {
 	lo, hi = ps[0], ps[0]
@@ -43,36 +23,98 @@ func span(lo, hi, a, b geo.XY, reach float64) bool {
 	return lo.X-reach <= max(a.X, b.X) && hi.X+reach >= min(a.X, b.X) && lo.Y-reach <= max(a.Y, b.Y) && hi.Y+reach >= min(a.Y, b.Y)
 }
 
-// path judges the legs against what stands there. Where the way to the start of
-// the route is not free it looks for one round it, and takes what a named person
-// decided.
+// leg names a leg in a sentence: by its number, or by the passes of a plan.
+func (r *reckoning) leg(i int) string {
+	k := i - r.in // 1 is the first pass
+	switch {
+	case r.Flight.Plan == nil || k < 1 || k >= len(r.Flight.Plan.Passes):
+		return fmt.Sprintf("leg %d of the route", i)
+	case k%2 == 1:
+		return fmt.Sprintf("pass %d", (k+1)/2)
+	}
+	return fmt.Sprintf("the way from pass %d to %d", k/2, k/2+1)
+}
+
+// path judges the legs against what stands there.
 func (r *reckoning) path() error {
 	path, leg := r.points()
 	all := append(append([]home.Obstacle{}, r.obstacles...), r.Chart.noGo()...)
-	legs, err := home.Clearance(path, all, PositionM, intent.LeastOver(r.Type))
+	over, things := intent.LeastOver(r.Type), all
+	if r.Flight.Plan != nil && r.out.Datum == intent.AboveGround { // over the crop, and what is part of it
+		over, things = intent.LeastGround(r.Type, r.Flight.Work), r.cut(all)
+	}
+	legs, err := home.Clearance(path, things, PositionM, over)
 	if err != nil {
 		return err
 	}
 	r.out.Legs = worstOf(legs, leg, len(r.way))
-	for i, l := range r.out.Legs {
-		if i == 0 || l.Verdict == judge.Clear {
-			continue
-		}
-		r.find(judge.Finding{Rule: judge.RulePath, Verdict: l.Verdict, Sentence: fmt.Sprintf("Leg %d of the route: %s", i, l.Sentence), Lifts: "another route or height"})
+	r.along()
+	if err := r.wayTo(all); err != nil {
+		return err
 	}
 	r.knownUnder(all)
-	if r.out.Legs[0].Verdict == judge.Clear {
-		return nil
-	}
-	f := judge.Finding{Rule: judge.RulePath, Verdict: r.out.Legs[0].Verdict, Sentence: "From take-off to the start of the route: " + r.out.Legs[0].Sentence, Lifts: "pilot in command or chief: by hand, holding and looking, the way round, or another take-off place",
-		Decide: []string{string(intent.ByHand), string(intent.HoldAndLook), string(intent.OtherPlace)}, Basis: r.basis()}
-	r.wayRound(all)
-	if len(r.out.WayRound) > 0 {
-		f.Decide = append(f.Decide, string(intent.WayRound))
-	}
-	r.decide(&f, intent.ByHand, intent.HoldAndLook, intent.WayRound)
-	r.find(f)
 	return nil
+}
+
+// along says which legs of the route are not free, the nearest for each thing.
+func (r *reckoning) along() {
+	type met struct{ worst, n int }
+	things, order := map[string]*met{}, []string{}
+	for i, l := range r.out.Legs {
+		if i <= r.in || l.Verdict == judge.Clear { // the ways into the route are judged by wayTo
+			continue
+		}
+		m := things[l.NearestID]
+		if m == nil {
+			m = &met{worst: i}
+			things[l.NearestID], order = m, append(order, l.NearestID)
+		}
+		m.n++
+		if w := r.out.Legs[m.worst]; l.Verdict > w.Verdict || l.Verdict == w.Verdict && l.HorizontalM < w.HorizontalM {
+			m.worst = i
+		}
+	}
+	for _, id := range order {
+		m := things[id]
+		l := r.out.Legs[m.worst]
+		sentence := judge.Capital(r.leg(m.worst)) + ": " + l.Sentence
+		switch {
+		case m.n == 2:
+			sentence += " So does 1 more leg of the route."
+		case m.n > 2:
+			sentence += fmt.Sprintf(" So do %d more legs of the route.", m.n-1)
+		}
+		r.find(judge.Finding{Rule: judge.RulePath, Verdict: l.Verdict, Sentence: sentence, Lifts: "another route or height"})
+	}
+}
+
+// leastPieceM is the least length of the pieces that a line is cut into, m: as long as a
+// cell of the terrain is wide, but no shorter.
+const leastPieceM = 5.0
+
+// cut cuts wires and other lines into pieces that each stand on their own ground: over
+// a slope the highest ground under the whole of a long line says little.
+func (r *reckoning) cut(things []home.Obstacle) []home.Obstacle {
+	var out []home.Obstacle
+	for _, o := range things {
+		if o.Kind != home.LineKind || r.Chart.Terrain == nil || !o.GroundKnown {
+			out = append(out, o)
+			continue
+		}
+		for i := 1; i < len(o.Places); i++ {
+			a, way := o.Places[i-1], o.Places[i].Sub(o.Places[i-1])
+			n := max(1, int(math.Ceil(geo.Dist(a, o.Places[i])/max(leastPieceM, r.Chart.Terrain.CellM))))
+			for k := range n {
+				piece := o
+				piece.Places = []geo.XY{a.Add(way.Times(float64(k) / float64(n))), a.Add(way.Times(float64(k+1) / float64(n)))}
+				if u := r.Chart.Terrain.UnderShape(home.LineKind, piece.Places, 0); u.Known {
+					piece.GroundM = min(o.GroundM, u.HighM)
+				}
+				out = append(out, piece)
+			}
+		}
+	}
+	return out
 }
 
 // knownUnder says which things near the path stand on ground nobody knows.
@@ -97,20 +139,6 @@ func worstOf(pieces []home.Leg, leg []int, n int) []home.Leg {
 		}
 	}
 	return out
-}
-
-// wayRound looks for the shortest way round, at the lowest elevation of the
-// first leg.
-func (r *reckoning) wayRound(all []home.Obstacle) {
-	level := intent.Level(r.out.Datum, r.out.RouteM, r.out.HomeM)
-	round, err := home.WayRound(r.at, r.way[0], level, all, PositionM, intent.LeastOver(r.Type), nil)
-	if err != nil {
-		_, r.out.NoWay, _ = strings.Cut(err.Error(), ": ")
-		return
-	}
-	for _, p := range round {
-		r.out.WayRound = append(r.out.WayRound, r.Chart.Frame.Point(p))
-	}
 }
 
 // secondPlace judges the straight ways to the second landing place at the same

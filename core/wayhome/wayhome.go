@@ -64,6 +64,7 @@ type Answer struct {
 	HomeSpeedMS *float64
 	HighM       float64  // highest place above ground, route and way home
 	TopM        float64  // highest elevation of both
+	Relief      *Relief  // of the ground under the legs of a planned route; nil: no plan
 	OverTopM    *float64 // over the top of the structure that the route stays near; nil: none
 	PeopleM     *float64 // to where people are, as charted; nil: nothing of the kind is
 	Findings    []judge.Finding
@@ -73,7 +74,9 @@ type reckoning struct {
 	Question
 	out       Answer
 	way       []geo.XY
-	at        geo.XY // take-off
+	at        geo.XY   // take-off
+	in        int      // of the way: places of ways round before the route
+	starts    []geo.XY // where flights begin on the route
 	obstacles []home.Obstacle
 	unknown   []string // where the ground is not known
 }
@@ -85,6 +88,12 @@ func Reckon(q Question) (Answer, error) {
 		return Answer{}, err
 	}
 	r := reckoning{Question: q, way: q.Chart.Way()}
+	if p := q.Flight.Plan; p != nil {
+		r.way, r.starts = q.Chart.Frame.All(p.Passes), q.Chart.Frame.All(p.Starts)
+	}
+	if len(r.starts) == 0 && len(r.way) > 0 {
+		r.starts = r.way[:1]
+	}
 	r.out.Findings = []judge.Finding{}
 	start := q.Chart.Place(q.Flight.TakeOff)
 	if start == nil || len(r.way) == 0 {
@@ -96,7 +105,7 @@ func Reckon(q Question) (Answer, error) {
 	}
 	r.heights()
 	r.obstacles = site.Standing(q.Chart.Features, q.Chart.Frame, q.Chart.Terrain, q.Chart.ElevationM)
-	for _, step := range []func() error{r.wayIn, r.returns, r.highest, r.path, r.secondPlace, r.sectors} {
+	for _, step := range []func() error{r.wayIn, r.returns, r.highest, r.relief, r.path, r.secondPlace, r.sectors} {
 		if err := step(); err != nil {
 			return r.out, err
 		}
@@ -160,21 +169,6 @@ func (r *reckoning) heights() {
 	}
 }
 
-// wayIn puts a way round that was decided before the route: it is flown like it.
-func (r *reckoning) wayIn() error {
-	found, _ := r.Flight.About(r.basis(), intent.WayRound)
-	if found == nil {
-		return nil
-	}
-	if err := geo.Finite(r.Chart.Frame.All(found.Way)...); err != nil {
-		return fmt.Errorf("%w: %w", home.ErrInput, err)
-	}
-	if len(found.Way) > 2 { // its ends are the take-off place and the start of the route
-		r.way = append(r.Chart.Frame.All(found.Way[1:len(found.Way)-1]), r.way...)
-	}
-	return nil
-}
-
 // returns works out the return height and its side view.
 func (r *reckoning) returns() error {
 	l := r.Type.Limits
@@ -230,7 +224,11 @@ func (r *reckoning) overTakeOff() float64 {
 // points is the path from take-off along the route with its elevations, and
 // which leg each piece of it belongs to.
 func (r *reckoning) points() (path []home.Place3, leg []int) {
-	places := append([]geo.XY{r.at}, r.way...)
+	return r.rise(append([]geo.XY{r.at}, r.way...))
+}
+
+// rise is a way over the ground with its elevations, and which leg each piece is of.
+func (r *reckoning) rise(places []geo.XY) (path []home.Place3, leg []int) {
 	if r.out.Datum == intent.AboveGround {
 		return home.Following(places, r.Chart.Terrain, r.out.HomeM, r.out.RouteM)
 	}
@@ -276,7 +274,7 @@ func (r *reckoning) highest() error {
 			worst, at = v, k
 		}
 	}
-	name := "On leg " + fmt.Sprint(at) + " of the route"
+	name := "On " + r.leg(at)
 	if at == 0 {
 		name = "On the way to the start of the route"
 	}

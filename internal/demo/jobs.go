@@ -201,6 +201,9 @@ func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) erro
 	if err := g.svc.Spraying.Save(odile, newID(), job, aircraft, w, 0); err != nil {
 		return err
 	}
+	if err := g.byHand(odile, job, aircraft); err != nil {
+		return err
+	}
 	p, err := g.svc.Spraying.Get(odile, job, aircraft)
 	if err != nil {
 		return err
@@ -230,14 +233,23 @@ func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) erro
 	return nil
 }
 
+// byHand decides how it comes over the trellis to where the flights begin.
+func (g *generator) byHand(ctx context.Context, job, aircraft uuid.UUID) error {
+	return g.svc.Jobs.Decide(ctx, job, jobs.NewDecision{ID: newID(), Aircraft: aircraft, Kind: intent.ByHand, Reason: "flown by hand over the end of the trellis, Bao watches the wires"})
+}
+
 // heavyPlan plans the afternoon for Dray Two: so much water that the mass, and not the
 // tank, ends a flight.
 func (g *generator) heavyPlan(ctx context.Context, job, aircraft uuid.UUID) error {
 	w := spray.Defaults()
-	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Direction, w.BearingDeg = 60, 3, 5, 6, 2.5, 4, "air-030", 4, spray.Along, 90
+	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Direction, w.BearingDeg = 60, 3, 5, 6, 3, 4, "air-030", 4, spray.Along, 90
 	w.Mix = []spray.Product{{Name: "Mite oil", Percent: 1, Unit: "L"}}
 	w.Number = "QX-REG 5120"
 	buffer, entry, dry := 40.0, 12.0, 44.5
 	w.Label, w.DryKg = spray.Label{BufferM: &buffer, ReEntryHours: &entry}, &dry
-	return g.svc.Spraying.Save(g.as(ctx, "odile"), newID(), job, aircraft, w, 0)
+	odile := g.as(ctx, "odile")
+	if err := g.svc.Spraying.Save(odile, newID(), job, aircraft, w, 0); err != nil {
+		return err
+	}
+	return g.byHand(odile, job, aircraft)
 }

@@ -209,6 +209,11 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	f.JobID, f.Work, f.Product = j.ID.String(), j.Work, j.Product
 	craft, mine := j.craft(q.Aircraft.ID)
 	flight := j.flight(craft)
+	plan, err := s.plan(ctx, j, q, mine)
+	if err != nil {
+		return err
+	}
+	plan.steer(&flight)
 	judged, err := s.Sites.ForJob(ctx, j.SiteID, sites.JobAsk{JobID: f.JobID, Type: q.Type, Flight: flight, From: j.FromAt, To: j.ToAt, Zone: b.Crew.Location(), Wind: q.Wind, Label: j.Label})
 	if err != nil {
 		return err
@@ -222,14 +227,8 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	if judged.Air != nil {
 		out.Energy.Rho = judged.Air.DensityKgM3
 	}
-	if s.Planned != nil && mine && j.Work == string(weather.Spraying) && q.Type.TankL > 0 {
-		p, err := s.Planned(ctx, j.ID, q.Aircraft.ID)
-		if err != nil {
-			return err
-		}
-		if p != nil {
-			out.take(*p)
-		}
+	if plan != nil {
+		out.take(*plan)
 	}
 	out.about = judged
 	f.Light, f.HeightM, f.OverTopM, f.FarM, f.PeopleM = judged.Light, judged.HighM, judged.OverTopM, judged.FarM, judged.PeopleM
@@ -271,6 +270,23 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	}
 	judge.Sort(out.Site)
 	return nil
+}
+
+// plan is what a plan says of the next flight of an aircraft of a job; nil is none.
+func (s *Service) plan(ctx context.Context, j Job, q Flight, mine bool) (*PlannedFlight, error) {
+	if s.Planned == nil || !mine || j.Work != string(weather.Spraying) || q.Type.TankL <= 0 {
+		return nil, nil
+	}
+	return s.Planned(ctx, j.ID, q.Aircraft.ID)
+}
+
+// steer makes a flight follow its plan: the plan is what is flown, whatever anybody
+// wrote down before about the route.
+func (p *PlannedFlight) steer(f *intent.Flight) {
+	if p == nil || p.Way == nil {
+		return
+	}
+	f.Plan, f.RouteM, f.Datum = p.Way, &p.HeightM, intent.AboveGround
 }
 
 // take takes over what a plan says of the next flight: its energy and findings, and

@@ -49,7 +49,9 @@ type PlannedFlight struct {
 	TakeOffKg float64
 	WeighedKg *float64 // at the truck, filled for this flight; it wins over what anybody wrote down before
 	Seconds   float64
-	FarM      float64 // farthest place of it from take-off
+	FarM      float64      // farthest place of it from take-off
+	Way       *intent.Plan // what all flights of the plan fly along; nil: nothing
+	HeightM   float64      // of the way over the ground
 	Findings  []judge.Finding
 }
 

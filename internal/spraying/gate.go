@@ -13,6 +13,7 @@ import (
 	"github.com/google/uuid"
 
 	"mainstay/core/geo"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/spray"
 	"mainstay/internal/jobs"
@@ -44,12 +45,30 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 			out.FarM = max(out.FarM, geo.Dist(p.start, l.From), geo.Dist(p.start, l.To))
 		}
 	}
+	out.Way, out.HeightM = p.way(), p.Wish.HeightM+p.Wish.CropM
 	if err := s.filled(ctx, p, &out); err != nil {
 		return nil, err
 	}
 	found, err := s.system(ctx, p)
 	out.Findings = append(out.Findings, found...)
 	return &out, err
+}
+
+// way is what the flights of a plan fly along: every pass of it, so that it stays the
+// same while the work goes on, and where the flights begin that are left.
+func (p Plan) way() *intent.Plan {
+	if len(p.Out.Passes) == 0 {
+		return nil
+	}
+	at := p.Ground.Frame.Point
+	w := intent.Plan{SpeedMS: p.Out.Settings.Speed}
+	for _, q := range spray.Route(p.Out.Passes, p.start) {
+		w.Passes = append(w.Passes, at(q))
+	}
+	for _, f := range p.Out.Flown.Sorties {
+		w.Starts = append(w.Starts, at(f.Legs[0].From))
+	}
+	return &w
 }
 
 // system is what stands against what sprays: calibrations that do not hold, and what is

@@ -218,3 +218,37 @@ func TestHoursAreHeldAgainstTheLabel(t *testing.T) {
 	require.NoError(t, y.Jobs.Save(y.as("odile"), j))
 	assert.Zero(t, open(), "it is never as calm as this label asks")
 }
+
+// The passes are the route that way home, airspace and gate judge: what anybody wrote
+// down about the route before counts no longer.
+func TestPassesAreTheRoute(t *testing.T) {
+	y := setUp(t)
+	way := y.planned().Way
+	require.NotNil(t, way)
+	p := y.plan()
+	assert.Len(t, way.Passes, 2*len(p.Out.Passes), "all of them, sprayed or not")
+	assert.Len(t, way.Starts, len(p.Out.Flown.Sorties))
+	assert.InDelta(t, 8.5, y.planned().HeightM, 1e-9)
+	assess := func() jobs.AircraftPart {
+		a, err := y.Jobs.Assess(y.as("odile"), y.job)
+		require.NoError(t, err)
+		part := a.Each[y.aircraft]
+		part.Findings = append(part.Findings, a.Common...)
+		return part
+	}
+	path := func() string {
+		var out string
+		for _, f := range assess().Findings {
+			if f.Rule == judge.RulePath {
+				out += f.Verdict.String() + ": " + f.Sentence + "\n"
+			}
+		}
+		return out
+	}
+	assert.Contains(t, path(), "of the plan")
+	assert.NotContains(t, path(), "stop: ", "decided in the demo")
+	w := p.Wish
+	w.HeightM = 1.2 // the wires of the trellis are no longer passed over
+	y.save(w)
+	assert.Contains(t, path(), "stop: ")
+}
