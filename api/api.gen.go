@@ -39,6 +39,7 @@ import (
 	"mainstay/core/trend"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
+	"mainstay/core/wayhome"
 	"mainstay/core/wear"
 	"mainstay/core/weather"
 	"mainstay/core/wind"
@@ -3691,7 +3692,7 @@ type NewRelease struct {
 
 // NewSprayCheck defines model for NewSprayCheck.
 type NewSprayCheck struct {
-	// Caught catch: litres a minute of each nozzle; spreader: kg in each tray
+	// Caught catch: litres a minute of each nozzle; spreader: what each tray took, all in one unit
 	Caught *[]float64 `json:"caught,omitempty"`
 
 	// Empty scale: kg shown when empty
@@ -3713,7 +3714,7 @@ type NewSprayCheck struct {
 	// Shown pump: litres shown; scale: kg shown for the known mass
 	Shown *float64 `json:"shown,omitempty"`
 
-	// Target catch: litres a minute together; pump: litres caught
+	// Target catch: litres a minute together; pump: litres caught; spreader: width that was tried, m
 	Target *float64 `json:"target,omitempty"`
 }
 
@@ -4122,6 +4123,31 @@ type Photo struct {
 // Place defines model for Place.
 type Place = geo.Point
 
+// PlanPlace defines model for PlanPlace.
+type PlanPlace struct {
+	Id string `json:"id"`
+
+	// Job where the job takes off
+	Job   bool   `json:"job"`
+	Name  string `json:"name"`
+	Place Place  `json:"place"`
+}
+
+// PlanWay the passes as way home and airspace judge them, and how far it comes; only for a plan that is kept
+type PlanWay struct {
+	FarM     float64   `json:"far_m"`
+	Findings []Finding `json:"findings"`
+
+	// Homes against the wind
+	Homes []HomeCallOut `json:"homes"`
+
+	// Reach out and back in the wind of now, clockwise from north; empty: not known
+	Reach []Place `json:"reach"`
+
+	// Relief the ground under the passes
+	Relief *Relief `json:"relief,omitempty"`
+}
+
 // Position defines model for Position.
 type Position = airframe.Position
 
@@ -4279,6 +4305,9 @@ type Release struct {
 	State      string               `json:"state"`
 	Verdict    Verdict              `json:"verdict"`
 }
+
+// Relief the ground under the passes
+type Relief = wayhome.Relief
 
 // Remedy defines model for Remedy.
 type Remedy = judge.Remedy
@@ -4757,27 +4786,33 @@ type SprayPlan struct {
 	Loads []SprayLoad `json:"loads"`
 
 	// May whoever asks may change it
-	May        bool               `json:"may"`
-	MostKg     float64            `json:"most_kg"`
-	NozzleLMin float64            `json:"nozzle_l_min"`
-	OnceHa     float64            `json:"once_ha"`
-	Outline    []Place            `json:"outline"`
-	Passes     []SprayPass        `json:"passes"`
-	Sensitive  []KeptOut          `json:"sensitive"`
-	Settings   SpraySettings      `json:"settings"`
-	Site       string             `json:"site"`
-	SiteId     openapi_types.UUID `json:"site_id"`
-	Sorties    []SpraySortie      `json:"sorties"`
-	Start      Place              `json:"start"`
-	TankL      float64            `json:"tank_l"`
-	TwiceHa    float64            `json:"twice_ha"`
-	UsableWh   float64            `json:"usable_wh"`
-	Verdict    Verdict            `json:"verdict"`
+	May        bool        `json:"may"`
+	MostKg     float64     `json:"most_kg"`
+	NozzleLMin float64     `json:"nozzle_l_min"`
+	OnceHa     float64     `json:"once_ha"`
+	Outline    []Place     `json:"outline"`
+	Passes     []SprayPass `json:"passes"`
+
+	// Places take-off places of the site
+	Places    *[]PlanPlace       `json:"places,omitempty"`
+	Sensitive []KeptOut          `json:"sensitive"`
+	Settings  SpraySettings      `json:"settings"`
+	Site      string             `json:"site"`
+	SiteId    openapi_types.UUID `json:"site_id"`
+	Sorties   []SpraySortie      `json:"sorties"`
+	Start     Place              `json:"start"`
+	TankL     float64            `json:"tank_l"`
+	TwiceHa   float64            `json:"twice_ha"`
+	UsableWh  float64            `json:"usable_wh"`
+	Verdict   Verdict            `json:"verdict"`
 
 	// Version 0: nobody has planned yet, the wish is a proposal
-	Version     int           `json:"version"`
-	Waiting     []WaitingPass `json:"waiting"`
-	WindFromDeg *float64      `json:"wind_from_deg,omitempty"`
+	Version int           `json:"version"`
+	Waiting []WaitingPass `json:"waiting"`
+
+	// Way the passes as way home and airspace judge them, and how far it comes; only for a plan that is kept
+	Way         *PlanWay `json:"way,omitempty"`
+	WindFromDeg *float64 `json:"wind_from_deg,omitempty"`
 
 	// WindMs at the nozzles
 	WindMs *float64 `json:"wind_ms,omitempty"`
@@ -4803,7 +4838,10 @@ type SpraySettings = spray.Settings
 
 // SpraySortie defines model for SpraySortie.
 type SpraySortie struct {
-	FerryM    float64          `json:"ferry_m"`
+	FerryM float64 `json:"ferry_m"`
+
+	// From name of the place where it takes off and lands
+	From      string           `json:"from"`
 	Ha        float64          `json:"ha"`
 	Legs      []SprayLeg       `json:"legs"`
 	Limit     SpraySortieLimit `json:"limit"`

@@ -43,10 +43,11 @@ type Wish struct {
 	Mix        []Product `json:"mix"`      // in the order of mixing that the label gives
 	Number     string    `json:"number"`   // registration number of the product
 	Label      Label     `json:"label"`
-	KgPerL     float64   `json:"kg_per_l"` // of the mix
-	TankL      float64   `json:"tank_l"`   // that is filled at most; 0: what the tank holds
+	KgPerL     float64   `json:"kg_per_l"` // of the mix; of granules as they lie in the hopper
+	TankL      float64   `json:"tank_l"`   // that is filled at most, kg of granules; 0: what the tank holds
 	TurnS      float64   `json:"turn_s"`
-	DryKg      *float64  `json:"dry_kg"` // take-off mass without the mix, as weighed; nil: from the type's file
+	Refills    []string  `json:"refills,omitempty"` // ids of take-off places besides the job's, where it may be filled
+	DryKg      *float64  `json:"dry_kg"`            // take-off mass without the mix, as weighed; nil: from the type's file
 }
 
 // Defaults are what a wish begins with.
@@ -58,6 +59,7 @@ func Defaults() Wish {
 type Given struct {
 	Field     Field
 	Start     geo.XY
+	Refills   []geo.XY
 	Sensitive []Sensitive
 	Nozzle    *Nozzle // of the wish; nil: not on the list
 	TankL     float64
@@ -181,7 +183,9 @@ func (p *Plan) hold(w Wish, g Given, s Settings) {
 	if len(w.Mix) == 0 {
 		p.say("mix", judge.Watch, nil, "Which product is used, and how much, is not entered: loads are water only.")
 	}
-	if _, err := LoadOf(1, s.Rate, w.Mix); err != nil {
+	if w.Granules {
+		p.holdGranules(w, s)
+	} else if _, err := LoadOf(1, s.Rate, w.Mix); err != nil {
 		least := 0.0
 		for _, x := range w.Mix {
 			if x.Unit == "L" {
@@ -220,11 +224,14 @@ func (p *Plan) fly(w Wish, g Given, s Settings, c *Cover) error {
 		p.Flown = Flown{Sorties: []Sortie{}, Broken: []Broken{}}
 		return nil
 	}
-	tank := g.TankL
+	tank, kgPerL := g.TankL, w.KgPerL
+	if w.Granules { // by the kilogram: the hopper takes its litres of them
+		tank, kgPerL = tank*kgPerL, 1
+	}
 	if w.TankL > 0 {
 		tank = min(tank, w.TankL)
 	}
-	work := Work{Cover: c, Settings: s, Start: g.Start, Sprayed: g.Sprayed, TankL: tank, KgPerL: w.KgPerL, DryKg: g.DryKg, MostKg: g.MostKg, TurnS: w.TurnS, ReturnM: g.ReturnM, HeightM: w.HeightM + w.CropM, Rho: g.Rho, Wind: g.Wind, Model: g.Model, UsableWh: g.UsableWh, WholePass: w.WholePass, EndAtStart: w.EndAtStart}
+	work := Work{Cover: c, Settings: s, Start: g.Start, Refills: g.Refills, Sprayed: g.Sprayed, TankL: tank, KgPerL: kgPerL, DryKg: g.DryKg, MostKg: g.MostKg, TurnS: w.TurnS, ReturnM: g.ReturnM, HeightM: w.HeightM + w.CropM, Rho: g.Rho, Wind: g.Wind, Model: g.Model, UsableWh: g.UsableWh, WholePass: w.WholePass, EndAtStart: w.EndAtStart}
 	f, err := work.Fly()
 	if err != nil {
 		return err
@@ -235,6 +242,9 @@ func (p *Plan) fly(w Wish, g Given, s Settings, c *Cover) error {
 	for _, x := range f.Sorties {
 		left += x.AreaM2
 		l, err := LoadOf(x.AreaM2/1e4, s.Rate, w.Mix)
+		if w.Granules {
+			l, err = HopperOf(x.AreaM2/1e4, s.Rate, w.Mix), nil
+		}
 		if err != nil {
 			l = Load{Litres: x.Litres, Ha: x.AreaM2 / 1e4, Amounts: []float64{}} // hold says that the mix does not fit
 		}

@@ -15,10 +15,11 @@ type Work struct {
 	Cover    *Cover
 	Settings Settings  // solved
 	Start    geo.XY    // where it takes off, is filled and lands
-	Sprayed  []Sprayed // of the cover already
+	Refills  []geo.XY  // other places for that: each flight takes the nearest to where it goes on
+	Sprayed  []Sprayed // of the cover already, the last one last
 
 	TankL      float64 // or what the hopper takes, kg
-	KgPerL     float64 // of the mix; 1 for granules by the kg
+	KgPerL     float64 // of the mix; 1 for granules, whose loads are kg
 	DryKg      float64 // take-off mass without the mix
 	MostKg     float64 // that it takes off with today
 	TurnS      float64 // from the end of a pass to the next, at least
@@ -95,6 +96,7 @@ type Sortie struct {
 	Seconds   float64 `json:"seconds"`
 	FerryM    float64 `json:"ferry_m"` // out, between passes and home
 	Limit     Limit   `json:"limit"`
+	Start     int     `json:"start"` // where it takes off and lands: 0 the start, else the refill place of that number
 }
 
 // Flown is a field divided into sorties in the order flown.
@@ -121,7 +123,7 @@ func (w Work) Check() error {
 		return err
 	}
 	return errors.Join(within("tank", w.TankL, 0.1, 1000), within("density of the mix", w.KgPerL, 0.3, 3), within("dry mass", w.DryKg, 0.1, 1000), within("greatest mass", w.MostKg, 0.1, 1000),
-		within("turn", w.TurnS, 0, 300), within("return height", w.ReturnM, 0, 500), within("height", w.HeightM, 0, 500), within("density", w.Rho, 0.3, 1.5), within("energy", w.UsableWh, 0, 1e6), w.Model.Check(), geo.Finite(w.Start))
+		within("turn", w.TurnS, 0, 300), within("return height", w.ReturnM, 0, 500), within("height", w.HeightM, 0, 500), within("density", w.Rho, 0.3, 1.5), within("energy", w.UsableWh, 0, 1e6), w.Model.Check(), geo.Finite(w.Start), geo.Finite(w.Refills...))
 }
 
 // Fly divides the passes that are left into sorties. A sortie takes passes in order,
@@ -143,8 +145,17 @@ func (w Work) Fly() (Flown, error) {
 		out.Broken = append(out.Broken, Broken{"tank", judge.Watch, fmt.Sprintf("The mass allows %.1f L of the %.1f that the tank holds.", room, w.TankL), &room})
 	}
 	legs := w.order()
+	places := append([]geo.XY{w.Start}, w.Refills...)
 	for len(legs) > 0 {
+		start := 0
+		for k, at := range places {
+			if geo.Dist(at, legs[0].From) < geo.Dist(places[start], legs[0].From) {
+				start = k
+			}
+		}
+		w.Start = places[start]
 		s, rest, why := w.sortie(legs, room)
+		s.Start = start
 		if len(s.Legs) == 0 {
 			out.Broken = append(out.Broken, why)
 			return out, nil
@@ -169,6 +180,10 @@ func (w Work) order() []Leg {
 		}
 	}
 	at := w.Start
+	if n := len(w.Sprayed); n > 0 && len(w.Refills) > 0 { // the truck stays where the work is
+		p := w.Cover.Passes[w.Sprayed[n-1].Pass]
+		at = p.From.Add(p.To.Sub(p.From).Times(w.Sprayed[n-1].To))
+	}
 	for i := range legs {
 		best, far, back := i, math.Inf(1), false
 		for j := i; j < len(legs); j++ {

@@ -166,3 +166,40 @@ func TestBestBearing(t *testing.T) {
 	require.NoError(t, err)
 	assert.InDelta(t, 30, b, 1e-6)
 }
+
+// Every flight is filled at the nearest place to where it goes on; what is sprayed, and
+// the way of the passes, stays the same.
+func TestRefillPoints(t *testing.T) {
+	w := work(t)
+	w.TankL, w.WholePass = 10, true
+	one, err := w.Fly()
+	require.NoError(t, err)
+	w.Refills = []geo.XY{{X: 3.5, Y: 320}, {X: 80, Y: 150}}
+	f, err := w.Fly()
+	require.NoError(t, err)
+	assert.InDelta(t, one.AreaM2, f.AreaM2, 1e-6)
+	assert.InDelta(t, one.Litres, f.Litres, 1e-6)
+	places := append([]geo.XY{w.Start}, w.Refills...)
+	used := map[int]bool{}
+	for _, s := range f.Sorties {
+		used[s.Start] = true
+		for k, p := range places {
+			assert.GreaterOrEqual(t, geo.Dist(p, s.Legs[0].From)+1e-9, geo.Dist(places[s.Start], s.Legs[0].From), "place %d", k)
+		}
+	}
+	assert.Greater(t, len(used), 1)
+	w.Refills[0].X = math.NaN()
+	_, err = w.Fly()
+	assert.Error(t, err)
+}
+
+// The route is every pass once, there and back, whatever is sprayed of it.
+func TestRouteOfAPlan(t *testing.T) {
+	w := work(t)
+	r := spray.Route(w.Cover.Passes, w.Start)
+	require.Len(t, r, 2*len(w.Cover.Passes))
+	for i, p := range w.Cover.Passes {
+		assert.Contains(t, [][2]geo.XY{{p.From, p.To}, {p.To, p.From}}, [2]geo.XY{r[2*i], r[2*i+1]})
+	}
+	assert.Empty(t, spray.Route(nil, w.Start))
+}

@@ -280,6 +280,14 @@ func (s *Service) plan(ctx context.Context, j Job, q Flight, mine bool) (*Planne
 	return s.Planned(ctx, j.ID, q.Aircraft.ID)
 }
 
+// Steered is how an aircraft of the job flies by a plan.
+func (j Job) Steered(aircraft uuid.UUID, p PlannedFlight) intent.Flight {
+	c, _ := j.craft(aircraft)
+	f := j.flight(c)
+	p.steer(&f)
+	return f
+}
+
 // steer makes a flight follow its plan: the plan is what is flown, whatever anybody
 // wrote down before about the route.
 func (p *PlannedFlight) steer(f *intent.Flight) {
@@ -287,6 +295,12 @@ func (p *PlannedFlight) steer(f *intent.Flight) {
 		return
 	}
 	f.Plan, f.RouteM, f.Datum = p.Way, &p.HeightM, intent.AboveGround
+	if p.TakeOff != "" && p.TakeOff != f.TakeOff {
+		f.TakeOff = p.TakeOff
+		if f.Landing != "" {
+			f.Landing = p.TakeOff
+		}
+	}
 }
 
 // take takes over what a plan says of the next flight: its energy and findings, and

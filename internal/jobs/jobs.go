@@ -52,6 +52,7 @@ type PlannedFlight struct {
 	FarM      float64      // farthest place of it from take-off
 	Way       *intent.Plan // what all flights of the plan fly along; nil: nothing
 	HeightM   float64      // of the way over the ground
+	TakeOff   string       // id of the place where the next flight takes off and lands; "": that of the job
 	Findings  []judge.Finding
 }
 

@@ -151,8 +151,11 @@ func judgeCheck(n api.NewSprayCheck) (judge.Verdict, string, error) {
 		if n.Caught != nil {
 			caught = *n.Caught
 		}
+		if !(num(n.Target) >= 0.5 && num(n.Target) <= spray.MostSwath) {
+			return judge.Stop, "", fault.Bad("target", "Enter the spread width that was tried, 0.5 to %g m.", spray.MostSwath)
+		}
 		c, err := spray.Spread(caught)
-		return c.Verdict, c.Sentence, err
+		return c.Verdict, fmt.Sprintf("%.1f m wide. %s", *n.Target, c.Sentence), err
 	}
 	if n.InOrder == nil {
 		return judge.Stop, "", fault.Bad("in_order", "Say whether it was found in order.")

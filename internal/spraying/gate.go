@@ -12,6 +12,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mainstay/api"
 	"mainstay/core/geo"
 	"mainstay/core/intent"
 	"mainstay/core/judge"
@@ -41,8 +42,16 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 	out := jobs.PlannedFlight{Findings: p.findings()}
 	if f := p.Out.Flown.Sorties; len(f) > 0 {
 		out.NeedWh, out.TakeOffKg, out.Seconds = f[0].Wh, f[0].TakeOffKg, f[0].Seconds
+		from := p.start
+		if at := p.Ground.place(f[0]); at != nil {
+			from = p.Ground.Frame.XY(at.Places[0])
+			out.TakeOff = at.ID
+		}
 		for _, l := range f[0].Legs {
-			out.FarM = max(out.FarM, geo.Dist(p.start, l.From), geo.Dist(p.start, l.To))
+			out.FarM = max(out.FarM, geo.Dist(from, l.From), geo.Dist(from, l.To))
+		}
+		if at := p.Ground.place(f[0]); f[0].Start > 0 {
+			out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf("By the plan the next flight takes off and lands at %s: truck, home point and people belong there.", at.Name)))
 		}
 	}
 	out.Way, out.HeightM = p.way(), p.Wish.HeightM+p.Wish.CropM
@@ -66,7 +75,9 @@ func (p Plan) way() *intent.Plan {
 		w.Passes = append(w.Passes, at(q))
 	}
 	for _, f := range p.Out.Flown.Sorties {
-		w.Starts = append(w.Starts, at(f.Legs[0].From))
+		if f.Start == p.Out.Flown.Sorties[0].Start { // the others take off elsewhere, and are judged when they are next
+			w.Starts = append(w.Starts, at(f.Legs[0].From))
+		}
 	}
 	return &w
 }
@@ -91,19 +102,46 @@ func (s *Service) system(ctx context.Context, p Plan) ([]judge.Finding, error) {
 			find(c.Verdict, c.Sentence, "Calibrations on record.", "calibrating it")
 		}
 	}
-	other, err := s.soiled(ctx, p, checks)
+	other, err := s.soiled(ctx, p, checks, "cleaned")
+	if err != nil {
+		return nil, err
+	}
 	if other != "" {
 		find(judge.Stop, "It sprayed "+other+" and was not cleaned since; this job does not take it.", "Spray plans and what is sprayed of them.", "cleaning and rinsing it")
+	}
+	if !p.Wish.Granules {
+		return out, nil
+	}
+	if w, ok := triedWidth(checks); ok && math.Abs(w-p.Out.Settings.Swath) > widthMargin {
+		find(judge.Watch, fmt.Sprintf("The spreader was tried at %.1f m; the plan spreads %.1f m wide.", w, p.Out.Settings.Swath), "Calibrations on record.", "trying it at that width")
+	}
+	other, err = s.soiled(ctx, p, checks, "scale")
+	if other != "" {
+		find(judge.Watch, "It spread "+other+" since its scale was set to zero: the hopper is set to zero after each change of material.", "Calibrations on record.", "the check of the scale")
 	}
 	return out, err
 }
 
-// soiled names a product that was sprayed with an aircraft since it was cleaned and that
-// a plan does not take; "" is none.
-func (s *Service) soiled(ctx context.Context, p Plan, checks []Check) (string, error) {
+// widthMargin is how far a spread width may be from the one that was tried, m.
+const widthMargin = 0.25
+
+// triedWidth is the spread width of the newest check of the spreader, m.
+func triedWidth(checks []Check) (float64, bool) {
+	for _, c := range checks {
+		var in api.NewSprayCheck
+		if c.Kind == "spreader" && json.Unmarshal([]byte(c.Input), &in) == nil && in.Target != nil {
+			return *in.Target, true
+		}
+	}
+	return 0, false
+}
+
+// soiled names a product that was sprayed with an aircraft since a kind of check was in
+// order and that a plan does not take; "" is none.
+func (s *Service) soiled(ctx context.Context, p Plan, checks []Check, kind string) (string, error) {
 	var cleaned time.Time
 	for _, c := range checks {
-		if c.Kind == "cleaned" && c.Verdict == judge.Clear.String() {
+		if c.Kind == kind && c.Verdict == judge.Clear.String() {
 			cleaned = c.At
 			break
 		}

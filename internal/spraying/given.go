@@ -3,6 +3,7 @@ package spraying
 import (
 	"context"
 	"math"
+	"slices"
 
 	"mainstay/core/energy"
 	"mainstay/core/geo"
@@ -25,6 +26,8 @@ type Ground struct {
 	Field   site.Feature
 	Fields  []site.Feature // that there are to choose from
 	TakeOff *site.Feature  // nil: none on the map
+	Places  []site.Feature // the take-off places of the map
+	Refills []site.Feature // those of the wish besides TakeOff
 	Things  []site.Feature
 	Air     *weather.Assessment // newest; nil: none
 	Wind    *energy.Wind        // on the way home, as taken
@@ -86,6 +89,9 @@ func (p *Plan) field(g *spray.Given, takeOff string) error {
 				p.Ground.Field = f
 			}
 		}
+		if f.Kind == site.TakeOff {
+			p.Ground.Places = append(p.Ground.Places, f)
+		}
 		if f.Kind == site.TakeOff && (takeOff == f.ID || takeOff == "" && (p.Ground.TakeOff == nil || f.Main)) {
 			p.Ground.TakeOff = &f
 		}
@@ -122,7 +128,25 @@ func (p *Plan) field(g *spray.Given, takeOff string) error {
 		return nil
 	}
 	g.Start = frame.XY(p.Ground.TakeOff.Places[0])
+	for _, id := range p.Wish.Refills {
+		i := slices.IndexFunc(p.Ground.Places, func(f site.Feature) bool { return f.ID == id })
+		if i < 0 {
+			return fault.Bad("refills", "A place for refilling is not on the map of the site any more. Choose again.")
+		}
+		if id != p.Ground.TakeOff.ID {
+			p.Ground.Refills = append(p.Ground.Refills, p.Ground.Places[i])
+			g.Refills = append(g.Refills, frame.XY(p.Ground.Places[i].Places[0]))
+		}
+	}
 	return nil
+}
+
+// place is where a flight of the plan takes off and lands; nil: none is on the map.
+func (g Ground) place(f spray.Sortie) *site.Feature {
+	if f.Start > 0 && f.Start <= len(g.Refills) {
+		return &g.Refills[f.Start-1]
+	}
+	return g.TakeOff
 }
 
 func corners(r geo.Ring) (lo, hi geo.XY) {
@@ -249,6 +273,7 @@ func (s *Service) packs(ctx context.Context, p *Plan, g *spray.Given) error {
 		return err
 	}
 	own, err := s.Learned(ctx, p.Aircraft.ID, p.Type)
+	p.store = store
 	g.UsableWh = store.Usable(float64(p.Type.Limits.LandByPercent))
 	model, assumed := p.Type.Model(&own)
 	g.Model = model

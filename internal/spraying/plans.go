@@ -76,7 +76,10 @@ type Plan struct {
 	Most     float64 // kg that it takes off with today
 	UsableWh float64
 	Hours    []Hour
+	Along    *Way // nil: not judged, or no pass
 
+	given     spray.Given
+	store     energy.Store
 	sensitive []spray.Sensitive
 	start     geo.XY
 	basis     string
@@ -106,6 +109,9 @@ func (s *Service) plan(ctx context.Context, job, aircraft uuid.UUID, w *spray.Wi
 		return p, err // the hours of the forecast are asked for once, not while somebody tries
 	}
 	if p.Fills, err = s.fills(ctx, p.ID); err != nil {
+		return p, err
+	}
+	if p.Along, err = s.along(ctx, p); err != nil {
 		return p, err
 	}
 	p.Hours, err = s.hours(ctx, p)
@@ -148,6 +154,7 @@ func (s *Service) work(ctx context.Context, p Plan) (Plan, error) {
 		return p, err
 	}
 	g.Sprayed = sprayed(p.Done)
+	p.given = g
 	p.Dry, p.Most, p.UsableWh, p.sensitive, p.start = g.DryKg, g.MostKg, g.UsableWh, g.Sensitive, g.Start
 	p.Out, err = spray.Make(p.Wish, g)
 	if err == nil && len(p.Done) > 0 && p.basis != lie(p.Out.Passes) {

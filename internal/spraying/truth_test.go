@@ -144,13 +144,92 @@ func TestCalibrationsOfTheWork(t *testing.T) {
 	y := setUp(t)
 	assert.NotContains(t, says(y.planned()), "Spread width")
 	w := y.plan().Wish
-	w.Granules, w.Nozzle, w.Mix = true, "", []spray.Product{{Name: "Slug bait", PerHa: 5, Unit: "kg"}}
+	w.Granules, w.Nozzle, w.Mix = true, "", []spray.Product{{Name: "Slug bait", PerHa: w.Rate, Unit: "kg"}}
 	y.save(w)
 	got := says(y.planned())
 	assert.Contains(t, got, "Spread width: never done on this aircraft.")
 	for _, liquid := range []string{"Pump factor", "Catch test", "Air bled", "Idle reads zero"} {
 		assert.NotContains(t, got, liquid)
 	}
+	trays, wide := []float64{5, 5, 5, 5}, 8.0
+	n := api.NewSprayCheck{Id: testbed.NewID(), Kind: "spreader", Caught: &trays}
+	assert.ErrorContains(t, y.Spraying.AddCheck(y.as("tamsin"), y.aircraft, n), "spread width that was tried")
+	n.Target = &wide
+	require.NoError(t, y.Spraying.AddCheck(y.as("tamsin"), y.aircraft, n))
+	assert.Contains(t, says(y.planned()), "The spreader was tried at 8.0 m; the plan spreads 6.0 m wide.")
+	assert.NotContains(t, says(y.planned()), "set to zero after each change")
+	y.sprayOne()
+	w = y.plan().Wish
+	w.Mix[0].Name = "Grass seed"
+	y.save(w)
+	assert.Contains(t, says(y.planned()), "It spread Slug bait since its scale was set to zero")
+}
+
+// The truck may stand at several places: each flight takes the nearest, and the gate
+// judges the next one from there.
+func TestRefillPlaces(t *testing.T) {
+	y := setUp(t)
+	var east string
+	for _, f := range y.plan().Ground.Places {
+		if f.Name == "Headland east" {
+			east = f.ID
+		}
+	}
+	require.NotEmpty(t, east)
+	w := y.plan().Wish
+	w.Refills = []string{east}
+	y.save(w)
+	p := y.plan()
+	from := map[string]int{}
+	for _, s := range p.Out.Flown.Sorties {
+		from[p.Ground.NameOf(s)]++
+	}
+	assert.Positive(t, from["Headland west"], "%v", from)
+	assert.Positive(t, from["Headland east"], "%v", from)
+	for y.planned().TakeOff != east {
+		s := y.plan().Out.Flown.Sorties[0]
+		var parts []spraying.Done
+		for _, l := range s.Legs {
+			parts = append(parts, spraying.Done{ID: testbed.NewID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]})
+		}
+		require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, parts))
+	}
+	assert.Contains(t, says(y.planned()), "takes off and lands at Headland east")
+	w.Refills = []string{"nowhere"}
+	err := y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, p.Version)
+	assert.ErrorContains(t, err, "not on the map of the site any more")
+}
+
+// A kept plan is judged as the gate will: the way, the ground, how far it comes.
+func TestWayOfAPlan(t *testing.T) {
+	y := setUp(t)
+	p := y.plan()
+	require.NotNil(t, p.Along)
+	assert.NotNil(t, p.Along.Relief)
+	assert.Len(t, p.Along.Reach, 36)
+	require.NotEmpty(t, p.Along.Homes)
+	assert.GreaterOrEqual(t, p.Along.Homes[0].DistanceM, p.Along.FarM)
+	for i, h := range p.Along.Homes[1:] {
+		assert.Greater(t, h.Percent, p.Along.Homes[i].Percent, "farther asks for more")
+	}
+	a, err := y.Jobs.Assess(y.as("odile"), y.job)
+	require.NoError(t, err)
+	for _, f := range p.Along.Findings {
+		if f.Rule == judge.RulePath {
+			assert.Contains(t, sentences(append(a.Common, a.Each[y.aircraft].Findings...)), f.Sentence)
+		}
+	}
+	tried, err := y.Spraying.Try(y.as("odile"), y.job, y.aircraft, p.Wish)
+	require.NoError(t, err)
+	assert.Nil(t, tried.Along, "not while a slider moves")
+}
+
+func sentences(fs []judge.Finding) []string {
+	var out []string
+	for _, f := range fs {
+		out = append(out, f.Sentence)
+	}
+	return out
 }
 
 // What a plan had to assume is said at the gate, and its wind is never taken as behind.

@@ -48,15 +48,35 @@ func (p Plan) wire(ctx context.Context) api.SprayPlan {
 			w.KeepOuts = append(w.KeepOuts, k)
 		}
 	}
+	p.wireWay(ctx, &w)
 	p.wirePasses(&w, at)
 	p.wireWork(&w)
 	return w
 }
 
+// NameOf names the place where a flight takes off and lands.
+func (g Ground) NameOf(f spray.Sortie) string {
+	if at := g.place(f); at != nil {
+		return at.Name
+	}
+	return ""
+}
+
+func (p Plan) wireWay(ctx context.Context, w *api.SprayPlan) {
+	places := []api.PlanPlace{}
+	for _, f := range p.Ground.Places {
+		places = append(places, api.PlanPlace{Id: f.ID, Name: f.Name, Place: f.Places[0], Job: p.Ground.TakeOff != nil && f.ID == p.Ground.TakeOff.ID})
+	}
+	w.Places = &places
+	if a := p.Along; a != nil {
+		w.Way = &api.PlanWay{Findings: a.Findings, FarM: a.FarM, Relief: a.Relief, Reach: a.Reach, Homes: a.Homes}
+	}
+}
+
 func (p Plan) wirePasses(w *api.SprayPlan, at func(geo.XY) geo.Point) {
 	sortie, waits := map[int]int{}, map[int]string{}
 	for i, s := range p.Out.Flown.Sorties {
-		x := api.SpraySortie{Ha: s.AreaM2 / 1e4, Litres: s.Litres, TakeOffKg: s.TakeOffKg, Wh: s.Wh, Seconds: s.Seconds, FerryM: s.FerryM, Limit: api.SpraySortieLimit(s.Limit), Legs: []api.SprayLeg{}}
+		x := api.SpraySortie{Ha: s.AreaM2 / 1e4, Litres: s.Litres, TakeOffKg: s.TakeOffKg, Wh: s.Wh, Seconds: s.Seconds, FerryM: s.FerryM, Limit: api.SpraySortieLimit(s.Limit), From: p.Ground.NameOf(s), Legs: []api.SprayLeg{}}
 		for _, l := range s.Legs {
 			x.Legs = append(x.Legs, api.SprayLeg{Pass: l.Pass, From: at(l.From), To: at(l.To), FromShare: l.Share[0], ToShare: l.Share[1], Back: l.Back})
 			if _, ok := sortie[l.Pass]; !ok {

@@ -5956,6 +5956,8 @@ export interface components {
              * @description take-off mass without the mix
              */
             dry_kg: number | null;
+            /** @description ids of take-off places besides the job's; each flight takes the nearest */
+            refills?: string[];
         };
         MixProduct: {
             name: string;
@@ -6063,6 +6065,41 @@ export interface components {
             wind_ms?: number | null;
             /** Format: double */
             wind_from_deg?: number | null;
+            /** @description take-off places of the site */
+            places?: components["schemas"]["PlanPlace"][];
+            way?: components["schemas"]["PlanWay"];
+        };
+        PlanPlace: {
+            id: string;
+            name: string;
+            place: components["schemas"]["Place"];
+            /** @description where the job takes off */
+            job: boolean;
+        };
+        /** @description the passes as way home and airspace judge them, and how far it comes; only for a plan that is kept */
+        PlanWay: {
+            findings: components["schemas"]["Finding"][];
+            /** Format: double */
+            far_m: number;
+            relief?: components["schemas"]["Relief"];
+            /** @description out and back in the wind of now, clockwise from north; empty: not known */
+            reach: components["schemas"]["Place"][];
+            /** @description against the wind */
+            homes: components["schemas"]["HomeCallOut"][];
+        };
+        /** @description the ground under the passes */
+        Relief: {
+            /** Format: double */
+            low_m: number;
+            /** Format: double */
+            high_m: number;
+            /**
+             * Format: double
+             * @description rise over run
+             */
+            steepest: number;
+            /** @description what it lies on, as in pass 4 */
+            on: string;
         };
         SpraySettings: {
             /** Format: double */
@@ -6107,6 +6144,8 @@ export interface components {
             back: boolean;
         };
         SpraySortie: {
+            /** @description name of the place where it takes off and lands */
+            from: string;
             legs: components["schemas"]["SprayLeg"][];
             /** Format: double */
             ha: number;
@@ -6268,11 +6307,11 @@ export interface components {
             id: string;
             /** @enum {string} */
             kind: "scale" | "pump" | "catch" | "bled" | "idle-zero" | "cleaned" | "spreader";
-            /** @description catch: litres a minute of each nozzle; spreader: kg in each tray */
+            /** @description catch: litres a minute of each nozzle; spreader: what each tray took, all in one unit */
             caught?: number[];
             /**
              * Format: double
-             * @description catch: litres a minute together; pump: litres caught
+             * @description catch: litres a minute together; pump: litres caught; spreader: width that was tried, m
              */
             target?: number;
             /**

@@ -20,9 +20,12 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
   const to = plane(p.outline);
   const outline = p.outline.map(to);
   const start = to(p.start);
-  const near = [...p.sensitive.flatMap((s) => s.places.map(to)), start].filter(
-    ([x, y]) => Math.hypot(x, y) < 3 * Math.max(...outline.map(([a, b]) => Math.hypot(a, b))),
-  );
+  const refills = (p.places ?? []).filter((x) => !x.job && p.wish.refills?.includes(x.id));
+  const near = [
+    ...p.sensitive.flatMap((s) => s.places.map(to)),
+    ...refills.map((x) => to(x.place)),
+    start,
+  ].filter(([x, y]) => Math.hypot(x, y) < 3 * Math.max(...outline.map(([a, b]) => Math.hypot(a, b))));
   const width = Math.max(...outline.map((s) => s[0])) - Math.min(...outline.map((s) => s[0]));
   const { ref, width: drawn, height } = useDrawn({ width: 650, height: 420 });
   const view = box([...outline, ...near], Math.max(12, width * 0.04));
@@ -63,11 +66,15 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
         <Sensitive key={i} k={k} to={to} u={u} />
       ))}
       <SortieNumbers plan={p} to={to} u={u} />
-      <g transform={`translate(${start[0]} ${start[1]})`}>
-        <circle r={u * 1.6} className="f-start" strokeWidth={u * 0.5} />
-        <circle r={u * 0.5} className="f-dot" />
-        <title>Take-off and refill</title>
-      </g>
+      {[{ id: "", name: "Take-off and refill", spot: start }]
+        .concat(refills.map((x) => ({ id: x.id, name: x.name, spot: to(x.place) })))
+        .map((x) => (
+          <g key={x.id} transform={`translate(${x.spot[0]} ${x.spot[1]})`}>
+            <circle r={u * 1.6} className="f-start" strokeWidth={u * 0.5} />
+            <circle r={u * 0.5} className="f-dot" />
+            <title>{x.name}</title>
+          </g>
+        ))}
       <Scale view={view} bar={bar} u={u} from={p.wind_from_deg} />
     </svg>
   );

@@ -3,7 +3,7 @@ import { Flag, words } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
 import type { Plan } from "./api";
-import { rates, totals } from "./model";
+import { rateOf, rates, totals } from "./model";
 import { typedWish, type Typed } from "./wish";
 
 type Taken = (name: keyof Typed, value: string) => void;
@@ -21,6 +21,7 @@ const takes: Record<string, keyof Typed> = {
 export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
   const u = useUnits();
   const r = rates(u);
+  const per = rateOf(r, p.wish.granules);
   const t = totals(p);
   const area = (ha: number) => `${(ha / r.area).toFixed(2)} ${r.areaLabel}`;
   const volume = (l: number) => (p.wish.granules ? u.show("mass", l) : u.show("volume", l));
@@ -42,7 +43,7 @@ export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
           <span className="fig">{p.sorties.length}</span> {p.sorties.length === 1 ? "flight" : "flights"} left
         </div>
         <div>
-          <span className="fig">{volume(t.litres)}</span> of mix
+          <span className="fig">{volume(t.litres)}</span> {p.wish.granules ? "to spread" : "of mix"}
         </div>
         <div>
           <span className="fig">{p.settings.flow_l_min.toFixed(2)}</span>{" "}
@@ -51,9 +52,9 @@ export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
         </div>
       </div>
       <p className="soft mb-1">
-        {(p.settings.rate / r.rate).toFixed(1)} {r.rateLabel} · {u.show("speed", p.settings.speed_ms)} ·{" "}
-        {u.show("length", p.settings.swath_m)} swath · strips {Math.round(p.bearing_deg)}° · {p.passes.length}{" "}
-        passes · {area(p.done_ha)} sprayed
+        {(p.settings.rate / per.by).toFixed(1)} {per.label} · {u.show("speed", p.settings.speed_ms)} ·{" "}
+        {u.show("length", p.settings.swath_m)} {p.wish.granules ? "wide" : "swath"} · strips{" "}
+        {Math.round(p.bearing_deg)}° · {p.passes.length} passes · {area(p.done_ha)} sprayed
         {p.twice_ha > 0.005 && ` · ${area(p.twice_ha)} twice`}
       </p>
       <p className="mb-1">

@@ -9,10 +9,13 @@ import type { WishFormOf } from "./WishForm";
 export function Mix({ form }: { form: WishFormOf }) {
   const { fields, append, remove, move } = useFieldArray({ control: form.control, name: "mix" });
   const r = rates(useUnits());
+  const granules = form.watch("granules");
   const fault = (i: number, name: "name" | "amount") => form.formState.errors.mix?.[i]?.[name]?.message;
   return (
     <fieldset className="field">
-      <legend className="fs-6 fw-semibold">Products, in the order of mixing</legend>
+      <legend className="fs-6 fw-semibold">
+        {granules ? "What is spread" : "Products, in the order of mixing"}
+      </legend>
       {fields.map((f, i) => (
         <div key={f.id} className="mb-2">
           <TextField
@@ -59,7 +62,7 @@ export function Mix({ form }: { form: WishFormOf }) {
       <Button
         variant="outline-primary"
         className="no-print"
-        onClick={() => append({ name: "", amount: "", unit: "L", by: "ha" })}
+        onClick={() => append({ name: "", amount: "", unit: granules ? "kg" : "L", by: "ha" })}
       >
         Add a product
       </Button>

@@ -14,6 +14,7 @@ import { useSavePlan, useTry, type Plan } from "./api";
 import { rates } from "./model";
 import { typedWish, wishForm, type Typed } from "./wish";
 import { useSoon } from "../parts/useSoon";
+import { WayPanel } from "./WayPanel";
 import { WishForm } from "./WishForm";
 
 /** The plan: what is wished on one side, what follows from it on the other, at once. */
@@ -46,6 +47,7 @@ export function PlanLeaf({ p }: { p: Plan }) {
         </div>
         <div className="stack rest">
           <Sorties p={shown} />
+          <WayPanel p={p} />
           <Hours p={p} />
         </div>
       </div>

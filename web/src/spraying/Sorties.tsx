@@ -10,6 +10,7 @@ export function Sorties({ p }: { p: Plan }) {
   const u = useUnits();
   const r = rates(u);
   if (p.sorties.length === 0) return null;
+  const several = new Set(p.sorties.map((s) => s.from)).size > 1;
   return (
     <Sheet title="Flights">
       <ScrollX label="Flights of the plan">
@@ -23,6 +24,7 @@ export function Sorties({ p }: { p: Plan }) {
               <th className="num">Take-off</th>
               <th className="num">Min</th>
               <th className="num">Packs</th>
+              {several && <th>From</th>}
               <th>Ends because</th>
             </tr>
           </thead>
@@ -40,6 +42,7 @@ export function Sorties({ p }: { p: Plan }) {
                 <td className="num">{u.show("mass", s.take_off_kg)}</td>
                 <td className="num">{minutes(s.seconds)}</td>
                 <td className="num">{Math.round((s.wh / p.usable_wh) * 100)} %</td>
+                {several && <td>{s.from}</td>}
                 <td>{limitWords[s.limit]}</td>
               </tr>
             ))}

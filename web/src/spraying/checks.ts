@@ -58,7 +58,7 @@ export const guides: Record<Kind, Guide> = {
       "One pass over each side, as they overlap.",
       "Weigh each tray.",
     ],
-    asks: [],
+    asks: [{ field: "target", label: "Spread width tried", unit: "m" }],
     row: { label: "In each tray", unit: "g", name: "Tray" },
   },
   bled: {

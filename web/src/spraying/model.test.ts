@@ -10,6 +10,8 @@ import {
   partsOf,
   partsUpTo,
   plane,
+  rateOf,
+  reachOf,
   recordLines,
   rates,
   scaleLength,
@@ -30,7 +32,9 @@ const units = (us: boolean): Units => ({
           ? v / 0.44704
           : q === "volume"
             ? v / 3.785411784
-            : v,
+            : q === "mass"
+              ? v / 0.45359237
+              : v,
   toBase: (q, v) =>
     !us
       ? v
@@ -40,7 +44,9 @@ const units = (us: boolean): Units => ({
           ? v * 0.44704
           : q === "volume"
             ? v * 3.785411784
-            : v,
+            : q === "mass"
+              ? v * 0.45359237
+              : v,
   label: (q) =>
     us && q === "volume"
       ? "gal"
@@ -159,6 +165,7 @@ const wish: Plan["wish"] = {
   granules: false,
   mix: [{ name: "Hop guard", per_ha: 0.5, percent: 0, unit: "L" }],
   number: "",
+  refills: [],
   label: {
     buffer_m: 30,
     most_rate: 25,
@@ -208,6 +215,32 @@ it("types a wish and reads it back the same, in both systems of units", () => {
     });
   }
   expect(rates(units(true)).rate).toBeCloseTo(9.35396, 4);
+  expect(rates(units(true)).spread).toBeCloseTo(1.12085, 4);
+});
+
+it("types granules by mass, in both systems of units", () => {
+  for (const us of [false, true]) {
+    const u = units(us);
+    const typed = typedWish({ ...wish, granules: true, rate: 22.4, tank_l: 20 }, u);
+    expect(Number(typed.rate)).toBeCloseTo(us ? 19.98 : 22.4, 1);
+    expect(Number(typed.tank_l)).toBeCloseTo(us ? 44.1 : 20, 1);
+    const back = wishForm(u, rates(u)).parse(typed);
+    expect(back.rate).toBeCloseTo(22.4, 1);
+    expect(back.tank_l).toBeCloseTo(20, 1);
+  }
+  expect(rateOf(rates(units(true)), true).label).toBe("lb/ac");
+  expect(rateOf(rates(units(false)), false).label).toBe("L/ha");
+});
+
+it("says how far it comes out and back", () => {
+  const start = { lat: 46, lon: 7 };
+  expect(reachOf(start, [])).toBeUndefined();
+  const at = reachOf(start, [
+    { lat: 46.01, lon: 7 },
+    { lat: 46, lon: 7.01 },
+  ])!;
+  expect(at.most).toBeCloseTo(1112, 0);
+  expect(at.least).toBeCloseTo(1112 * Math.cos((46 * Math.PI) / 180), 0);
 });
 
 it("says at each box what cannot be", () => {

@@ -9,6 +9,9 @@ export interface Rates {
   /** L/ha in one shown unit. */
   rate: number;
   rateLabel: string;
+  /** kg/ha in one shown unit. */
+  spread: number;
+  spreadLabel: string;
   /** Hectares in one shown unit. */
   area: number;
   areaLabel: string;
@@ -16,11 +19,24 @@ export interface Rates {
 
 const acre = 0.40468564224;
 const gallon = 3.785411784;
+const pound = 0.45359237;
 
 export function rates(u: Units): Rates {
   return u.label("volume") === "gal"
-    ? { rate: gallon / acre, rateLabel: "gal/ac", area: acre, areaLabel: "ac" }
-    : { rate: 1, rateLabel: "L/ha", area: 1, areaLabel: "ha" };
+    ? {
+        rate: gallon / acre,
+        rateLabel: "gal/ac",
+        spread: pound / acre,
+        spreadLabel: "lb/ac",
+        area: acre,
+        areaLabel: "ac",
+      }
+    : { rate: 1, rateLabel: "L/ha", spread: 1, spreadLabel: "kg/ha", area: 1, areaLabel: "ha" };
+}
+
+/** What a rate is shown in: granules by mass, all else by volume. */
+export function rateOf(r: Rates, granules: boolean): { by: number; label: string } {
+  return granules ? { by: r.spread, label: r.spreadLabel } : { by: r.rate, label: r.rateLabel };
 }
 
 /** A place in metres east and south of a middle, for a drawing. */
@@ -34,6 +50,13 @@ export function plane(places: Place[]): (p: Place) => Spot {
   const north = (6371008.8 * Math.PI) / 180;
   const east = north * Math.cos((lat * Math.PI) / 180);
   return (p) => [(p.lon - lon) * east, -(p.lat - lat) * north];
+}
+
+/** How far it comes out and back at least and at most, m; nothing where that is not known. */
+export function reachOf(start: Place, reach: Place[]): { least: number; most: number } | undefined {
+  if (reach.length === 0) return undefined;
+  const far = reach.map(plane([start])).map(([x, y]) => Math.hypot(x, y));
+  return { least: Math.min(...far), most: Math.max(...far) };
 }
 
 /** The box round spots, with a margin: x, y, width, height. */

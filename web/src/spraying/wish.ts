@@ -2,7 +2,7 @@ import { z } from "zod";
 import { typedNumber, typedWhole } from "../parts/typed";
 import type { Units } from "../parts/units";
 import type { Wish } from "./api";
-import { rates, type Rates } from "./model";
+import { rateOf, rates, type Rates } from "./model";
 
 const flag = z.boolean();
 const text = z.string().max(80, "At most 80 characters.");
@@ -21,14 +21,15 @@ export function wishForm(u: Units, r: Rates) {
     num(u.value("length", lo), u.value("length", hi), u.label("length")).transform((v) =>
       u.toBase("length", v),
     );
-  const rate = num(0, 1000 / r.rate, r.rateLabel).transform((v) => v * r.rate);
+  // What a rate is in depends on what is sprayed or spread, which is known with the whole form.
+  const mostRate = 1000 / Math.max(r.rate, r.spread);
   const maybe = (lo: number, hi: number, unit: string, by = 1) =>
     typedNumber(lo, hi, unit).transform((v) => (v === null ? null : v * by));
   return z
     .object({
       field: z.string(),
       edge_m: length(0, 500),
-      rate,
+      rate: num(0, mostRate, ""),
       speed_ms: speed,
       swath_m: length(0, 60),
       flow_l_min: num(0, 500, "L/min"),
@@ -41,13 +42,12 @@ export function wishForm(u: Units, r: Rates) {
       edges: flag,
       whole_pass: flag,
       end_at_start: flag,
+      refills: z.array(z.string()),
       nozzle: z.string(),
       nozzles: typedWhole(0, 64, "Enter how many nozzles there are."),
       granules: flag,
       number: text,
-      tank_l: maybe(0, u.value("volume", 1000), u.label("volume")).transform((v) =>
-        v === null ? 0 : u.toBase("volume", v),
-      ),
+      tank_l: maybe(0, 1000, ""),
       dry_kg: maybe(u.value("mass", 0.1), u.value("mass", 1000), u.label("mass")).transform((v) =>
         v === null ? null : u.toBase("mass", v),
       ),
@@ -71,8 +71,8 @@ export function wishForm(u: Units, r: Rates) {
         )
         .max(12),
       buffer_m: maybe(0, u.value("length", 2000), u.label("length")),
-      most_rate: maybe(0, 1000 / r.rate, r.rateLabel, r.rate),
-      least_rate: maybe(0, 1000 / r.rate, r.rateLabel, r.rate),
+      most_rate: maybe(0, mostRate, ""),
+      least_rate: maybe(0, mostRate, ""),
       most_c: maybe(u.value("temperature", -20), u.value("temperature", 60), u.label("temperature")),
       least_delta_t: maybe(0, 30, "°C"),
       most_delta_t: maybe(0, 30, "°C"),
@@ -87,14 +87,18 @@ export function wishForm(u: Units, r: Rates) {
         least_delta_t,
         most_delta_t,
         re_entry_hours,
+        rate,
+        tank_l,
         ...w
       }): Wish => ({
         ...w,
+        rate: rate * rateOf(r, w.granules).by,
+        tank_l: tank_l === null ? 0 : u.toBase(w.granules ? "mass" : "volume", tank_l),
         label: {
           buffer_m: buffer_m === null ? null : u.toBase("length", buffer_m),
           most_c: most_c === null ? null : u.toBase("temperature", most_c),
-          most_rate,
-          least_rate,
+          most_rate: most_rate === null ? null : most_rate * rateOf(r, w.granules).by,
+          least_rate: least_rate === null ? null : least_rate * rateOf(r, w.granules).by,
           least_delta_t,
           most_delta_t,
           re_entry_hours,
@@ -108,11 +112,12 @@ const say = (v: number, digits = 2) => String(+v.toFixed(digits));
 /** A wish as it stands in the boxes. */
 export function typedWish(w: Wish, u: Units): Typed {
   const r = rates(u);
+  const per = rateOf(r, w.granules).by;
   const opt = (v: number | null | undefined, f: (x: number) => number) => (v == null ? "" : say(f(v)));
   return {
     field: w.field,
     edge_m: say(u.value("length", w.edge_m), 1),
-    rate: say(w.rate / r.rate),
+    rate: say(w.rate / per),
     speed_ms: say(u.value("speed", w.speed_ms), 1),
     swath_m: say(u.value("length", w.swath_m), 1),
     flow_l_min: say(w.flow_l_min),
@@ -125,11 +130,12 @@ export function typedWish(w: Wish, u: Units): Typed {
     edges: w.edges,
     whole_pass: w.whole_pass,
     end_at_start: w.end_at_start,
+    refills: w.refills ?? [],
     nozzle: w.nozzle,
     nozzles: String(w.nozzles),
     granules: w.granules,
     number: w.number,
-    tank_l: w.tank_l ? say(u.value("volume", w.tank_l), 1) : "",
+    tank_l: w.tank_l ? say(u.value(w.granules ? "mass" : "volume", w.tank_l), 1) : "",
     dry_kg: opt(w.dry_kg, (v) => u.value("mass", v)),
     kg_per_l: say(w.kg_per_l, 3),
     turn_s: say(w.turn_s, 1),
@@ -140,8 +146,8 @@ export function typedWish(w: Wish, u: Units): Typed {
       amount: say(p.per_ha > 0 ? p.per_ha * r.area : p.percent, 3),
     })),
     buffer_m: opt(w.label.buffer_m, (v) => u.value("length", v)),
-    most_rate: opt(w.label.most_rate, (v) => v / r.rate),
-    least_rate: opt(w.label.least_rate, (v) => v / r.rate),
+    most_rate: opt(w.label.most_rate, (v) => v / per),
+    least_rate: opt(w.label.least_rate, (v) => v / per),
     most_c: opt(w.label.most_c, (v) => u.value("temperature", v)),
     least_delta_t: opt(w.label.least_delta_t, (v) => v),
     most_delta_t: opt(w.label.most_delta_t, (v) => v),
