@@ -4464,21 +4464,27 @@ type RulePack = rules.Pack
 
 // SaveFill one press at the truck
 type SaveFill struct {
-	Id openapi_types.UUID `json:"id"`
+	Amount *float64           `json:"amount,omitempty"`
+	Id     openapi_types.UUID `json:"id"`
 
-	// Line that is ticked
+	// In false: not in after all
+	In *bool `json:"in,omitempty"`
+
+	// Line that went in
 	Line *int `json:"line,omitempty"`
 
 	// MassKg as weighed
 	MassKg *float64 `json:"mass_kg,omitempty"`
 
-	// Second seen by a second person
-	Second *bool `json:"second,omitempty"`
-
 	// SecondLogin who saw it; signs with the own PIN
 	SecondLogin *string `json:"second_login,omitempty"`
 	SecondPin   *string `json:"second_pin,omitempty"`
-	Version     int     `json:"version"`
+
+	// Version of the fill that was seen; it is held for a second person's signature
+	Version int `json:"version"`
+
+	// What what the line said when it was pressed; another load is refused
+	What *string `json:"what,omitempty"`
 }
 
 // SaveSprayPlan defines model for SaveSprayPlan.
@@ -5406,6 +5412,18 @@ type GetEnergyParams struct {
 	PayloadKg *float64 `form:"payload_kg,omitempty" json:"payload_kg,omitempty"`
 }
 
+// AddSprayCheckParams defines parameters for AddSprayCheck.
+type AddSprayCheckParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
+}
+
 // ListDefectsParams defines parameters for ListDefects.
 type ListDefectsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
@@ -5532,6 +5550,42 @@ type ListJobsParams struct {
 
 // PackKitParams defines parameters for PackKit.
 type PackKitParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
+}
+
+// PutSprayedParams defines parameters for PutSprayed.
+type PutSprayedParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
+}
+
+// TakeSprayedBackParams defines parameters for TakeSprayedBack.
+type TakeSprayedBackParams struct {
+	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
+	PressId *PressId `json:"Press-Id,omitempty"`
+
+	// PressAgo How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard.
+	PressAgo *PressAgo `json:"Press-Ago,omitempty"`
+
+	// PressBy Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again.
+	PressBy *PressBy `json:"Press-By,omitempty"`
+}
+
+// SaveFillParams defines parameters for SaveFill.
+type SaveFillParams struct {
 	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
 	PressId *PressId `json:"Press-Id,omitempty"`
 
@@ -6052,7 +6106,7 @@ type ServerInterface interface {
 	ListSprayChecks(c *gin.Context, id openapi_types.UUID)
 	// AddSprayCheck Put a calibration on record, judged
 	// (POST /aircraft/{id}/spray-checks)
-	AddSprayCheck(c *gin.Context, id openapi_types.UUID)
+	AddSprayCheck(c *gin.Context, id openapi_types.UUID, params AddSprayCheckParams)
 	// GetTrends Motor warmth and output against the sisters over the flights
 	// (GET /aircraft/{id}/trends)
 	GetTrends(c *gin.Context, id openapi_types.UUID)
@@ -6217,13 +6271,13 @@ type ServerInterface interface {
 	SaveSprayPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
 	// PutSprayed Put on record that parts of passes are sprayed; each id counts once
 	// (POST /jobs/{id}/spray/{aircraft}/done)
-	PutSprayed(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	PutSprayed(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, params PutSprayedParams)
 	// TakeSprayedBack Take back what was put on record as sprayed by mistake; it stays on file
 	// (POST /jobs/{id}/spray/{aircraft}/done/back)
-	TakeSprayedBack(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	TakeSprayedBack(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, params TakeSprayedBackParams)
 	// SaveFill Tick what went into the tank; two people tick each line
 	// (PUT /jobs/{id}/spray/{aircraft}/fills/{number})
-	SaveFill(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	SaveFill(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int, params SaveFillParams)
 	// GetSprayRecord What was applied, as authorities ask for it; made from plan, flights and weather
 	// (GET /jobs/{id}/spray/{aircraft}/record)
 	GetSprayRecord(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
@@ -6882,6 +6936,68 @@ func (siw *ServerInterfaceWrapper) AddSprayCheck(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddSprayCheckParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -6889,7 +7005,7 @@ func (siw *ServerInterfaceWrapper) AddSprayCheck(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.AddSprayCheck(c, id)
+	siw.Handler.AddSprayCheck(c, id, params)
 }
 
 // GetTrends operation middleware
@@ -8727,6 +8843,68 @@ func (siw *ServerInterfaceWrapper) PutSprayed(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params PutSprayedParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -8734,7 +8912,7 @@ func (siw *ServerInterfaceWrapper) PutSprayed(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.PutSprayed(c, id, aircraft)
+	siw.Handler.PutSprayed(c, id, aircraft, params)
 }
 
 // TakeSprayedBack operation middleware
@@ -8761,6 +8939,68 @@ func (siw *ServerInterfaceWrapper) TakeSprayedBack(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TakeSprayedBackParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -8768,7 +9008,7 @@ func (siw *ServerInterfaceWrapper) TakeSprayedBack(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.TakeSprayedBack(c, id, aircraft)
+	siw.Handler.TakeSprayedBack(c, id, aircraft, params)
 }
 
 // SaveFill operation middleware
@@ -8804,6 +9044,68 @@ func (siw *ServerInterfaceWrapper) SaveFill(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params SaveFillParams
+
+	headers := c.Request.Header
+
+	// ------------- Optional header parameter "Press-Id" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Id")]; found {
+		var PressId PressId
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Id, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Id", valueList[0], &PressId, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Id: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressId = &PressId
+
+	}
+
+	// ------------- Optional header parameter "Press-Ago" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-Ago")]; found {
+		var PressAgo PressAgo
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-Ago, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-Ago", valueList[0], &PressAgo, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "number", Format: "double"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-Ago: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressAgo = &PressAgo
+
+	}
+
+	// ------------- Optional header parameter "Press-By" -------------
+	if valueList, found := headers[http.CanonicalHeaderKey("Press-By")]; found {
+		var PressBy PressBy
+		n := len(valueList)
+		if n != 1 {
+			siw.ErrorHandler(c, fmt.Errorf("Expected one value for Press-By, got %d", n), http.StatusBadRequest)
+			return
+		}
+
+		err = runtime.BindStyledParameterWithOptions("simple", "Press-By", valueList[0], &PressBy, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationHeader, Explode: false, Required: false, Type: "string", Format: "uuid"})
+		if err != nil {
+			siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter Press-By: %w", err), http.StatusBadRequest)
+			return
+		}
+
+		params.PressBy = &PressBy
+
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -8811,7 +9113,7 @@ func (siw *ServerInterfaceWrapper) SaveFill(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.SaveFill(c, id, aircraft, number)
+	siw.Handler.SaveFill(c, id, aircraft, number, params)
 }
 
 // GetSprayRecord operation middleware
@@ -12185,8 +12487,9 @@ func (response ListSprayChecksdefaultApplicationProblemPlusJSONResponse) VisitLi
 }
 
 type AddSprayCheckRequestObject struct {
-	Id   openapi_types.UUID `json:"id"`
-	Body *AddSprayCheckJSONRequestBody
+	Id     openapi_types.UUID `json:"id"`
+	Params AddSprayCheckParams
+	Body   *AddSprayCheckJSONRequestBody
 }
 
 type AddSprayCheckResponseObject interface {
@@ -14276,6 +14579,7 @@ func (response SaveSprayPlandefaultApplicationProblemPlusJSONResponse) VisitSave
 type PutSprayedRequestObject struct {
 	Id       openapi_types.UUID `json:"id"`
 	Aircraft openapi_types.UUID `json:"aircraft"`
+	Params   PutSprayedParams
 	Body     *PutSprayedJSONRequestBody
 }
 
@@ -14317,6 +14621,7 @@ func (response PutSprayeddefaultApplicationProblemPlusJSONResponse) VisitPutSpra
 type TakeSprayedBackRequestObject struct {
 	Id       openapi_types.UUID `json:"id"`
 	Aircraft openapi_types.UUID `json:"aircraft"`
+	Params   TakeSprayedBackParams
 	Body     *TakeSprayedBackJSONRequestBody
 }
 
@@ -14359,6 +14664,7 @@ type SaveFillRequestObject struct {
 	Id       openapi_types.UUID `json:"id"`
 	Aircraft openapi_types.UUID `json:"aircraft"`
 	Number   int                `json:"number"`
+	Params   SaveFillParams
 	Body     *SaveFillJSONRequestBody
 }
 
@@ -19456,10 +19762,11 @@ func (sh *strictHandler) ListSprayChecks(ctx *gin.Context, id openapi_types.UUID
 }
 
 // AddSprayCheck operation middleware
-func (sh *strictHandler) AddSprayCheck(ctx *gin.Context, id openapi_types.UUID) {
+func (sh *strictHandler) AddSprayCheck(ctx *gin.Context, id openapi_types.UUID, params AddSprayCheckParams) {
 	var request AddSprayCheckRequestObject
 
 	request.Id = id
+	request.Params = params
 
 	var body AddSprayCheckJSONRequestBody
 	var err error
@@ -21443,11 +21750,12 @@ func (sh *strictHandler) SaveSprayPlan(ctx *gin.Context, id openapi_types.UUID, 
 }
 
 // PutSprayed operation middleware
-func (sh *strictHandler) PutSprayed(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+func (sh *strictHandler) PutSprayed(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, params PutSprayedParams) {
 	var request PutSprayedRequestObject
 
 	request.Id = id
 	request.Aircraft = aircraft
+	request.Params = params
 
 	var body PutSprayedJSONRequestBody
 	var err error
@@ -21488,11 +21796,12 @@ func (sh *strictHandler) PutSprayed(ctx *gin.Context, id openapi_types.UUID, air
 }
 
 // TakeSprayedBack operation middleware
-func (sh *strictHandler) TakeSprayedBack(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+func (sh *strictHandler) TakeSprayedBack(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, params TakeSprayedBackParams) {
 	var request TakeSprayedBackRequestObject
 
 	request.Id = id
 	request.Aircraft = aircraft
+	request.Params = params
 
 	var body TakeSprayedBackJSONRequestBody
 	var err error
@@ -21533,12 +21842,13 @@ func (sh *strictHandler) TakeSprayedBack(ctx *gin.Context, id openapi_types.UUID
 }
 
 // SaveFill operation middleware
-func (sh *strictHandler) SaveFill(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+func (sh *strictHandler) SaveFill(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int, params SaveFillParams) {
 	var request SaveFillRequestObject
 
 	request.Id = id
 	request.Aircraft = aircraft
 	request.Number = number
+	request.Params = params
 
 	var body SaveFillJSONRequestBody
 	var err error

@@ -4,10 +4,12 @@ import (
 	"fmt"
 	"strconv"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/e2e/browser"
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/server"
@@ -83,10 +85,14 @@ func TestHopYardFromPlanToRecord(t *testing.T) {
 	p.See(fmt.Sprintf("in %d parts", n))
 	p.Click("All of it is sprayed")
 	p.Gone(fmt.Sprintf("in %d parts", n))
-	assert.Greater(t, count(t, svc, "select count(*) from spray_done where back_at is null"), n)
+	onRecord := func(is func(int) bool) {
+		t.Helper()
+		require.Eventually(t, func() bool { return is(count(t, svc, "select count(*) from spray_done where back_at is null")) }, 10*time.Second, 50*time.Millisecond)
+	}
+	onRecord(func(k int) bool { return k > n })
 	p.Click("Take the last back")
 	p.See(fmt.Sprintf("in %d parts", n))
-	assert.Equal(t, n, count(t, svc, "select count(*) from spray_done where back_at is null"))
+	onRecord(func(k int) bool { return k == n })
 
 	// The record.
 	p.Go(at + "?tab=record")
@@ -98,6 +104,85 @@ func TestHopYardFromPlanToRecord(t *testing.T) {
 	p.Click("Sign the record")
 	p.See("by Odile Varga", "The beekeeper, the evening before", "Nothing is put on record as sprayed since")
 	assert.Empty(t, p.Faults())
+}
+
+// At the truck there is no network: what goes in, what it weighs and what was sprayed is
+// kept on the tablet and handed over later, once, from when it was pressed.
+func TestTruckWithoutNetwork(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	at := sprayAt(t, svc)
+	wire := testbed.NewWire(t, testbed.Serve(t, svc))
+	p := chromium.Open(t, wire.URL, "/", 820, 1180)
+	p.SignIn("odile", demo.Password)
+	p.Kept()
+	p.Go(at + "?tab=load")
+	p.See("Fill 1:")
+	p.Settle()
+	before := count(t, svc, "select count(*) from spray_done where back_at is null")
+	p.Holds("spray")
+	wire.Cut()
+	p.See("No connection")
+	p.Click("Water, first half")
+	p.SeeIn(".fill-lines", "in, Odile Varga")
+	p.See("Water, first half is in", "waiting for network")
+	p.Click("Wettable sulphur")
+	p.Click("Wettable sulphur") // not that one, after all
+	p.Click("Sprayed")
+	p.See("The flight just flown")
+	p.Click("All of it is sprayed")
+	p.See("What was sprayed", "waiting for network")
+	p.Go(at + "?tab=load") // a reload loses nothing
+	p.See("Fill 1:", "waiting for network")
+	p.SeeIn(".fill-lines", "in, Odile Varga")
+	assert.Zero(t, count(t, svc, "select count(*) from spray_fills"))
+	wire.Mend()
+	p.Gone("waiting for network")
+	require.Eventually(t, func() bool {
+		return count(t, svc, "select count(*) from spray_done where back_at is null") > before
+	}, 10*time.Second, 50*time.Millisecond)
+	assert.Equal(t, 1, count(t, svc, "select count(*) from spray_fills"))
+	assert.Equal(t, 1, count(t, svc, "select count(*) from spray_fills f, jsonb_array_elements(f.lines::jsonb) l where l->>'first' = 'Odile Varga'"))
+	assert.Empty(t, p.Faults())
+}
+
+// Two people change one plan: the second is told, keeps what was typed, and can put it
+// on top of the other's.
+func TestTwoPeopleOnOnePlan(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	at, url := sprayAt(t, svc), testbed.Serve(t, svc)
+	odile, imre := chromium.Open(t, url, "/", 1280, 800), chromium.Open(t, url, "/", 820, 1180)
+	odile.SignIn("odile", demo.Password)
+	imre.SignIn("imre", demo.Password)
+	for _, p := range []*browser.Page{odile, imre} {
+		p.Go(at)
+		p.See("What follows")
+		p.Settle()
+	}
+	imre.Offline(true) // so that the other's change does not reach this page first
+	imre.Fill("Turn", "9")
+	odile.Fill("Speed", "4")
+	odile.Click("Keep this plan")
+	odile.Gone("Back to what is kept")
+	imre.Offline(false)
+	imre.See("Connected")
+	imre.Settle()
+	assert.Equal(t, "9", imre.FieldValue("Turn"), "what was typed is still there")
+	require.Eventually(t, func() bool { return imre.FieldValue("Speed") == "4" }, 10*time.Second, 50*time.Millisecond, "what was not touched follows the other")
+	imre.Click("Keep this plan")
+	imre.Gone("Keep this plan")
+	assert.InDelta(t, 9, number(t, svc, "turn_s"), 1e-9)
+	assert.InDelta(t, 4, number(t, svc, "speed_ms"), 1e-9)
+	assert.Empty(t, odile.Faults())
+}
+
+// number is what the kept plan of Dray One says.
+func number(t *testing.T, svc *server.Services, field string) float64 {
+	t.Helper()
+	var v float64
+	require.NoError(t, svc.DB.Raw("select (p.wish->>?)::float from spray_plans p join aircraft a on a.id = p.aircraft_id where a.name = 'Dray One'", field).Scan(&v).Error)
+	return v
 }
 
 // Calibrations are guided, judged and on record; one that failed stops at the gate.

@@ -508,6 +508,18 @@ func (p *Page) Kept() {
 	p.until("Boolean(navigator.serviceWorker.controller) || (window.__ready ??= (navigator.serviceWorker.ready.then(() => { window.__kept = true; }), true)) && window.__kept === true", "the program to be kept on the device")
 }
 
+// Holds waits until this device keeps an answer of a kind for a page without network.
+func (p *Page) Holds(kind string) {
+	p.t.Helper()
+	p.until(`(window.__holds?.() ?? (() => {
+  let keys = '';
+  window.__holds = () => keys.includes('["`+kind+`"');
+  const look = () => { const r = indexedDB.open('mainstay'); r.onsuccess = () => { const q = r.result.transaction('kept').objectStore('kept').getAllKeys(); q.onsuccess = () => { keys = String(q.result); r.result.close(); setTimeout(look, 100); }; }; };
+  look();
+  return false;
+})())`, "this device to keep "+kind)
+}
+
 // Judges waits until this device judges entries by itself.
 func (p *Page) Judges() {
 	p.t.Helper()

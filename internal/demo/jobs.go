@@ -201,9 +201,6 @@ func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) erro
 	if err := g.svc.Spraying.Save(odile, newID(), job, aircraft, w, 0); err != nil {
 		return err
 	}
-	if err := g.byHand(odile, job, aircraft); err != nil {
-		return err
-	}
 	p, err := g.svc.Spraying.Get(odile, job, aircraft)
 	if err != nil {
 		return err

@@ -12,6 +12,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/judge"
 	"mainstay/core/spray"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -111,7 +112,7 @@ func (s *Service) AddCheck(ctx context.Context, aircraft uuid.UUID, n api.NewSpr
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
-		c := Check{ID: n.Id, AircraftID: aircraft, Kind: string(n.Kind), Input: string(input), Verdict: v.String(), Sentence: sentence, At: now, ByName: by.Name}
+		c := Check{ID: n.Id, AircraftID: aircraft, Kind: string(n.Kind), Input: string(input), Verdict: v.String(), Sentence: sentence, At: outbox.From(ctx).At(now), ByName: by.Name}
 		res := tx.Exec("insert into spray_checks (id, aircraft_id, kind, input, verdict, sentence, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing", c.ID, c.AircraftID, c.Kind, c.Input, c.Verdict, c.Sentence, c.At, c.ByName)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error

@@ -12,6 +12,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/spray"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -103,6 +104,7 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 			return err
 		}
 		by, now := people.From(ctx), s.Clock.Now()
+		pressed := outbox.From(ctx).At(now)
 		var have []Done
 		if err := tx.Find(&have, "plan_id = ?", p.ID).Error; err != nil {
 			return err
@@ -123,7 +125,7 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 					return fault.Clash("sprayed-already", "Pass %d is sprayed there already, put on record by %s. Nothing was saved.", d.Pass+1, h.ByName)
 				}
 			}
-			d.PlanID, d.At, d.ByName, d.Applied = p.ID, now, by.Name, Applied{p.Wish.Mix, p.Wish.Number, p.Wish.Label}
+			d.PlanID, d.At, d.ByName, d.Applied = p.ID, pressed, by.Name, Applied{p.Wish.Mix, p.Wish.Number, p.Wish.Label}
 			d.AreaM2 = p.Out.Passes[d.Pass].Area * (d.ToShare - d.FromShare)
 			d.Litres = d.AreaM2 / 1e4 * p.Out.Settings.Rate
 			if err := tx.Create(&d).Error; err != nil {
@@ -175,7 +177,7 @@ func (s *Service) Unspray(ctx context.Context, job, aircraft uuid.UUID, ids []uu
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
-		res := tx.Exec("update spray_done set back_at = ?, back_by = ? where plan_id = ? and id = any(?::uuid[]) and back_at is null", now, by.Name, p.ID, db.UUIDs(ids))
+		res := tx.Exec("update spray_done set back_at = ?, back_by = ? where plan_id = ? and id = any(?::uuid[]) and back_at is null", outbox.From(ctx).At(now), by.Name, p.ID, db.UUIDs(ids))
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}

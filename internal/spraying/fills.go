@@ -3,6 +3,7 @@ package spraying
 import (
 	"context"
 	"fmt"
+	"math"
 	"time"
 
 	"github.com/google/uuid"
@@ -11,6 +12,7 @@ import (
 	"mainstay/core/crew"
 	"mainstay/core/spray"
 	"mainstay/core/units"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -87,7 +89,10 @@ func (s *Service) fills(ctx context.Context, plan uuid.UUID) ([]Fill, error) {
 type Tick struct {
 	ID          uuid.UUID
 	Version     int
-	Line        *int     // put in by whoever presses; pressed again, taken back
+	Line        *int     // that went in, or did not after all
+	In          bool     //
+	What        string   // of the line as it was seen; "": not said
+	Amount      float64  //
 	SecondLogin string   // who saw all of it go in
 	SecondPIN   string   //
 	MassKg      *float64 // as weighed
@@ -118,11 +123,14 @@ func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int,
 			return err
 		}
 		by, now := people.From(ctx), s.Clock.Now()
+		if fresh, err := outbox.Once(ctx, tx, fmt.Sprintf("fill %s %d", p.ID, number), now); err != nil || !fresh {
+			return err
+		}
 		if f.ID == uuid.Nil {
 			if f, err = p.begin(tx, t.ID, number); err != nil {
 				return err
 			}
-		} else if f.Version != t.Version {
+		} else if second != nil && f.Version != t.Version { // a signature is for what was seen
 			return fault.Stale("fill")
 		}
 		if f.Complete() {
@@ -136,7 +144,7 @@ func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int,
 				return err
 			}
 		}
-		f.At, f.ByName, f.Version = now, by.Name, f.Version+1
+		f.At, f.ByName, f.Version = outbox.From(ctx).At(now), by.Name, f.Version+1
 		if err := tx.Save(&f).Error; err != nil || !f.Complete() {
 			return err
 		}
@@ -168,9 +176,12 @@ func (f *Fill) take(t Tick, by string, second *people.Person) error {
 			return fault.Bad("line", "This load has %d lines.", len(f.Lines))
 		}
 		l := &f.Lines[*t.Line]
-		if l.First == "" {
+		switch {
+		case t.What != "" && (t.What != l.What || math.Abs(t.Amount-l.Amount) > sameAmount*max(t.Amount, l.Amount)):
+			return fault.Clash("other-load", "The load is another one by now: line %d is %s, %.2f %s; %s, %.2f was pressed. Look at the sheet again, and at what is in the tank.", *t.Line+1, l.What, l.Amount, l.Unit, t.What, t.Amount)
+		case t.In && l.First == "":
 			l.First = by
-		} else {
+		case !t.In:
 			l.First, l.Second = "", ""
 		}
 	}
@@ -192,6 +203,10 @@ func (f *Fill) take(t Tick, by string, second *people.Person) error {
 	return nil
 }
 
+// sameAmount is how far an amount may be from what was seen, as a share: no more than
+// rounding.
+const sameAmount = 0.005
+
 // MassWithin is how far a filled aircraft may be from what it should weigh, kg.
 const MassWithin = 1.5
 
@@ -202,7 +217,11 @@ func (p Plan) weighed(f Fill) error {
 	if !ok || kg > most {
 		return fault.Bad("mass_kg", "It weighs %.1f kg; the type takes %.1f kg. Let some out, and weigh again.", *f.MassKg, float64(p.Type.Limits.TakeoffMassKg))
 	}
-	should := p.Dry + f.Litres*p.Wish.KgPerL
+	perL := p.Wish.KgPerL
+	if p.Wish.Granules { // by the kilogram
+		perL = 1
+	}
+	should := p.Dry + f.Litres*perL
 	if d := *f.MassKg - should; d > MassWithin || d < -MassWithin {
 		return fault.Bad("mass_kg", "It weighs %.1f kg; with this load it should be %.1f. Look what is in the tank, and what else is on board.", *f.MassKg, should)
 	}

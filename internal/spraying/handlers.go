@@ -12,6 +12,7 @@ import (
 	"mainstay/core/crew"
 	"mainstay/core/judge"
 	"mainstay/internal/formats/spraycsv"
+	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 )
 
@@ -37,6 +38,10 @@ func (h *Handlers) SaveSprayPlan(ctx context.Context, r api.SaveSprayPlanRequest
 }
 
 func (h *Handlers) PutSprayed(ctx context.Context, r api.PutSprayedRequestObject) (api.PutSprayedResponseObject, error) {
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	parts := make([]Done, len(r.Body.Parts))
 	for i, x := range r.Body.Parts {
 		parts[i] = Done{ID: x.Id, Pass: x.Pass, FromShare: x.FromShare, ToShare: x.ToShare, FlightID: r.Body.FlightId}
@@ -49,6 +54,10 @@ func (h *Handlers) PutSprayed(ctx context.Context, r api.PutSprayedRequestObject
 }
 
 func (h *Handlers) TakeSprayedBack(ctx context.Context, r api.TakeSprayedBackRequestObject) (api.TakeSprayedBackResponseObject, error) {
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	if err := h.Spraying.Unspray(ctx, r.Id, r.Aircraft, r.Body.Ids); err != nil {
 		return nil, err
 	}
@@ -57,8 +66,15 @@ func (h *Handlers) TakeSprayedBack(ctx context.Context, r api.TakeSprayedBackReq
 }
 
 func (h *Handlers) SaveFill(ctx context.Context, r api.SaveFillRequestObject) (api.SaveFillResponseObject, error) {
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	b := r.Body
-	t := Tick{ID: b.Id, Version: b.Version, Line: b.Line, MassKg: b.MassKg}
+	t := Tick{ID: b.Id, Version: b.Version, Line: b.Line, In: b.In == nil || *b.In, MassKg: b.MassKg}
+	if b.What != nil && b.Amount != nil {
+		t.What, t.Amount = *b.What, *b.Amount
+	}
 	if b.SecondLogin != nil && *b.SecondLogin != "" {
 		t.SecondLogin = *b.SecondLogin
 		if b.SecondPin != nil {
@@ -102,6 +118,10 @@ func (h *Handlers) ListSprayChecks(ctx context.Context, r api.ListSprayChecksReq
 }
 
 func (h *Handlers) AddSprayCheck(ctx context.Context, r api.AddSprayCheckRequestObject) (api.AddSprayCheckResponseObject, error) {
+	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
+	if err != nil {
+		return nil, err
+	}
 	if err := h.Spraying.AddCheck(ctx, r.Id, *r.Body); err != nil {
 		return nil, err
 	}

@@ -127,9 +127,9 @@ func TestFillIsSeenByTwoAndWeighed(t *testing.T) {
 		tick.ID = testbed.NewID()
 		return y.Spraying.Fill(y.as(login), y.job, y.aircraft, number, tick)
 	}
-	err := fill("odile", 2, spraying.Tick{Line: one(0)})
+	err := fill("odile", 2, spraying.Tick{Line: one(0), In: true})
 	assert.True(t, fault.Is(err, "fill-order"), "%v", err)
-	require.NoError(t, fill("odile", 1, spraying.Tick{Line: one(0)}))
+	require.NoError(t, fill("odile", 1, spraying.Tick{Line: one(0), In: true}))
 	f := y.plan().Fills[0]
 	assert.InDelta(t, p.Out.Loads[0].Litres, f.Litres, 1e-9)
 	require.Len(t, f.Lines, 4)
@@ -151,10 +151,12 @@ func TestFillIsSeenByTwoAndWeighed(t *testing.T) {
 	assert.Contains(t, says(planned()), "Fill 1 is not yet seen by two people and weighed.")
 	assert.Nil(t, planned().WeighedKg)
 	for i := 1; i < 4; i++ {
-		require.NoError(t, fill("odile", 1, spraying.Tick{Version: y.plan().Fills[0].Version, Line: one(i)}))
+		require.NoError(t, fill("odile", 1, spraying.Tick{Version: y.plan().Fills[0].Version, Line: one(i), In: true}))
 	}
 	v := func() int { return y.plan().Fills[0].Version }
-	require.Error(t, fill("odile", 1, spraying.Tick{Version: v() - 1, Line: one(0)}), "somebody ticked meanwhile")
+	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Line: one(1), In: true, What: f.Lines[1].What, Amount: f.Lines[1].Amount * 1.1}), "The load is another one by now")
+	require.NoError(t, fill("odile", 1, spraying.Tick{Line: one(1), In: true, What: f.Lines[1].What, Amount: f.Lines[1].Amount}), "pressed twice it is in once")
+	require.Error(t, fill("odile", 1, spraying.Tick{Version: v() - 1, SecondLogin: "tamsin", SecondPIN: pin("tamsin")}), "somebody ticked meanwhile")
 	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "odile", SecondPIN: pin("odile")}), "somebody else")
 	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "rhea", SecondPIN: pin("rhea")}), "does not have a role")
 	require.Error(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "tamsin", SecondPIN: "0000"}))
@@ -167,7 +169,7 @@ func TestFillIsSeenByTwoAndWeighed(t *testing.T) {
 	require.NotNil(t, planned().WeighedKg, "what was weighed at the truck goes to the gate")
 	assert.InDelta(t, should+0.4, *planned().WeighedKg, 1e-9)
 	assert.NotContains(t, says(planned()), "Fill 1")
-	err = fill("odile", 1, spraying.Tick{Version: v(), Line: one(0)})
+	err = fill("odile", 1, spraying.Tick{Version: v(), Line: one(0), In: true})
 	assert.True(t, fault.Is(err, "fill-complete"), "%v", err)
 }
 

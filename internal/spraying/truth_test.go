@@ -13,9 +13,11 @@ import (
 	"mainstay/api"
 	"mainstay/core/airframe"
 	"mainstay/core/energy"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/spray"
 	"mainstay/internal/jobs"
+	"mainstay/internal/outbox"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/platform/outside"
 	"mainstay/internal/sites"
@@ -121,7 +123,7 @@ func TestFlightWithoutLoadSheetIsSaid(t *testing.T) {
 	y := setUp(t)
 	assert.Contains(t, says(y.planned()), "Nothing is on the load sheet for the next flight")
 	line := 0
-	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1, spraying.Tick{ID: testbed.NewID(), Line: &line}))
+	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1, spraying.Tick{ID: testbed.NewID(), Line: &line, In: true}))
 	assert.NotContains(t, says(y.planned()), "Nothing is on the load sheet")
 	require.NoError(t, y.DB.Exec("update spray_fills set at = at - interval '30 days'").Error)
 	assert.Contains(t, says(y.planned()), "Nothing is on the load sheet", "that fill was flown out")
@@ -325,9 +327,61 @@ func TestPassesAreTheRoute(t *testing.T) {
 		return out
 	}
 	assert.Contains(t, path(), "of the plan")
-	assert.NotContains(t, path(), "stop: ", "decided in the demo")
+	require.NoError(t, y.Jobs.Decide(y.as("odile"), y.job, jobs.NewDecision{ID: testbed.NewID(), Aircraft: y.aircraft, Kind: intent.ByHand, Reason: "over the end of the trellis by hand"}))
+	assert.NotContains(t, path(), "stop: ")
 	w := p.Wish
 	w.HeightM = 1.2 // the wires of the trellis are no longer passed over
 	y.save(w)
 	assert.Contains(t, path(), "stop: ")
+}
+
+// A press that was kept without network counts once, from when it was made.
+func TestPressesAtTheTruckAreKept(t *testing.T) {
+	y := setUp(t)
+	ago, line := 3600.0, 0
+	press := func() context.Context {
+		id := testbed.NewID()
+		ctx, err := outbox.With(y.as("odile"), &id, &ago, nil)
+		require.NoError(t, err)
+		return ctx
+	}
+	in, out := press(), press()
+	fill := testbed.NewID()
+	tick := func(ctx context.Context, in bool) {
+		require.NoError(t, y.Spraying.Fill(ctx, y.job, y.aircraft, 1, spraying.Tick{ID: fill, Line: &line, In: in}))
+	}
+	tick(in, true)
+	tick(out, false)
+	tick(in, true) // sent again, since its answer was not heard
+	f := y.plan().Fills[0]
+	assert.Empty(t, f.Lines[0].First)
+	now := y.Spraying.Clock.Now()
+	assert.WithinDuration(t, now.Add(-time.Hour), f.At, time.Second)
+
+	l := y.plan().Out.Flown.Sorties[0].Legs[0]
+	part := spraying.Done{ID: testbed.NewID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]}
+	sprayed := press()
+	before := len(y.plan().Done)
+	require.NoError(t, y.Spraying.Spray(sprayed, y.job, y.aircraft, []spraying.Done{part}))
+	require.NoError(t, y.Spraying.Spray(sprayed, y.job, y.aircraft, []spraying.Done{part}))
+	require.Len(t, y.plan().Done, before+1)
+	found := false
+	for _, d := range y.plan().Done {
+		if d.ID == part.ID {
+			found = true
+			assert.WithinDuration(t, now.Add(-time.Hour), d.At, time.Second)
+		}
+	}
+	assert.True(t, found)
+
+	ok := true
+	check := api.NewSprayCheck{Id: testbed.NewID(), Kind: "bled", InOrder: &ok}
+	require.NoError(t, y.Spraying.AddCheck(press(), y.aircraft, check))
+	checks, err := y.Spraying.Checks(y.as("odile"), y.aircraft)
+	require.NoError(t, err)
+	for _, c := range checks {
+		if c.ID == check.Id {
+			assert.WithinDuration(t, now.Add(-time.Hour), c.At, time.Second)
+		}
+	}
 }

@@ -2,7 +2,7 @@ import { hashKey, type QueryClient, type QueryKey } from "@tanstack/react-query"
 import { clearShelf, shelve, shelved, unshelve } from "../parts/device";
 
 /** Answers that a page without network opens with: who is signed in, and the work in hand. */
-const kinds = new Set(["session", "flight", "walkround", "gate", "packs", "day"]);
+const kinds = new Set(["session", "flight", "walkround", "gate", "packs", "day", "spray", "spray-checks"]);
 
 /** How long an answer is worth showing without the server, in ms: a day in the field and the night after it. */
 const keptFor = 36 * 3600_000;

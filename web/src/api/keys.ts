@@ -44,7 +44,7 @@ export const keys = {
   coverage: ["rules", "coverage"] as const,
   reports: ["rules", "reports"] as const,
   spray: (job: string, aircraft: string) => ["spray", job, aircraft] as const,
-  sprayTry: (job: string, aircraft: string, wish: unknown) => ["spray", job, aircraft, "try", wish] as const,
+  sprayTry: (job: string, aircraft: string, wish: unknown) => ["spray-try", job, aircraft, wish] as const,
   sprayRecord: (job: string, aircraft: string) => ["spray-record", job, aircraft] as const,
   sprayChecks: (aircraft: string) => ["spray-checks", aircraft] as const,
   energy: (aircraft: string, ask: unknown) => ["fleet", aircraft, "energy", ask] as const,

@@ -6267,11 +6267,16 @@ export interface components {
         SaveFill: {
             /** Format: uuid */
             id: string;
+            /** @description of the fill that was seen; it is held for a second person's signature */
             version: number;
-            /** @description that is ticked */
+            /** @description that went in */
             line?: number;
-            /** @description seen by a second person */
-            second?: boolean;
+            /** @description false: not in after all */
+            in?: boolean;
+            /** @description what the line said when it was pressed; another load is refused */
+            what?: string;
+            /** Format: double */
+            amount?: number;
             /** @description who saw it; signs with the own PIN */
             second_login?: string;
             second_pin?: string;
@@ -10684,7 +10689,14 @@ export interface operations {
     putSprayed: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
+            };
             path: {
                 id: string;
                 aircraft: string;
@@ -10712,7 +10724,14 @@ export interface operations {
     takeSprayedBack: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
+            };
             path: {
                 id: string;
                 aircraft: string;
@@ -10740,7 +10759,14 @@ export interface operations {
     saveFill: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
+            };
             path: {
                 id: string;
                 aircraft: string;
@@ -10946,7 +10972,14 @@ export interface operations {
     addSprayCheck: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to. */
+                "Press-Id"?: components["parameters"]["PressId"];
+                /** @description How many seconds before it is sent the press was made, by the device's own clock. What was pressed counts from then and not from when it was heard; both are kept where they differ by more than 10 s. Without it a press is made when it is heard. */
+                "Press-Ago"?: components["parameters"]["PressAgo"];
+                /** @description Who made the press. On a device that several people use the session may be another one's by now: then the press is refused (press-not-yours), nothing is changed, and the device keeps it until its maker is signed in again. */
+                "Press-By"?: components["parameters"]["PressBy"];
+            };
             path: {
                 id: string;
             };

@@ -4,4 +4,5 @@ import "../fleet/RaiseDefect";
 import "../fly/api";
 import "../jobs/kit";
 import "../outbox/photos";
+import "../spraying/send";
 import "../walkround/api";

@@ -7,8 +7,8 @@ import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, NumberField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
-import { useAddCheck } from "./api";
 import { checkForm, guides, type Kind } from "./checks";
+import { useCheckPress } from "./send";
 
 interface Typed {
   numbers: Record<string, string>;
@@ -29,7 +29,7 @@ export function CheckDialog({
 }) {
   const g = guides[kind];
   const [id] = useState(newId);
-  const add = useAddCheck(aircraft);
+  const press = useCheckPress(aircraft);
   const blank: Typed = {
     numbers: Object.fromEntries(g.asks.map((a) => [a.field, ""])),
     row: [],
@@ -42,9 +42,12 @@ export function CheckDialog({
     [],
     zodResolver(checkForm(kind, id)) as never, // which numbers there are depends on the kind
   );
-  const put = (body: Schemas["NewSprayCheck"]) => add.mutateAsync(body).then(onClose);
-  const send = f.submit((body) => put(body));
-  const looked = (in_order: boolean) => void put({ id, kind, in_order, note: f.getValues("note") });
+  const put = (body: Schemas["NewSprayCheck"]) => {
+    press(body);
+    onClose();
+  };
+  const send = f.submit(async (body) => put(body));
+  const looked = (in_order: boolean) => put({ id, kind, in_order, note: f.getValues("note") });
   const fault = (field: string) =>
     (f.formState.errors.numbers as Record<string, { message?: string }> | undefined)?.[field]?.message;
   return (
@@ -55,7 +58,7 @@ export function CheckDialog({
         ))}
       </ol>
       <form onSubmit={send} noValidate>
-        {(f.root || add.error) && <Problem error={f.root ? new Error(f.root) : add.error} />}
+        {f.root && <Problem error={new Error(f.root)} />}
         {g.row && (
           <CellsField
             label={g.row.label}
@@ -82,17 +85,13 @@ export function CheckDialog({
         <AreaField label="Note" {...f.register("note")} wrong={f.wrong("note")} />
         {g.look ? (
           <div className="d-flex gap-2">
-            <Button disabled={add.isPending} onClick={() => looked(true)}>
-              In order
-            </Button>
-            <Button variant="outline-danger" disabled={add.isPending} onClick={() => looked(false)}>
+            <Button onClick={() => looked(true)}>In order</Button>
+            <Button variant="outline-danger" onClick={() => looked(false)}>
               Not in order
             </Button>
           </div>
         ) : (
-          <Button type="submit" disabled={add.isPending}>
-            {add.isPending ? "Putting on record…" : "Judge and put on record"}
-          </Button>
+          <Button type="submit">Judge and put on record</Button>
         )}
       </form>
     </Dialog>

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useMay } from "../app/session";
+import { useAbout } from "../outbox/hooks";
+import { Waits } from "../outbox/Waits";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
@@ -9,6 +11,7 @@ import { useChecks } from "./api";
 import { CatchPlot } from "./CatchPlot";
 import { CheckDialog } from "./CheckDialog";
 import { guides, type Kind } from "./checks";
+import { checksThing } from "./presses";
 
 /** The calibrations of what sprays: what holds now, and each with its record. */
 export function ChecksLeaf({ aircraft }: { aircraft: string }) {
@@ -16,12 +19,14 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
   const z = useZone();
   const may = useMay()("pilot", "crew", "technician");
   const [kind, setKind] = useState<Kind>();
+  const about = useAbout(checksThing(aircraft));
   return (
     <QueryView query={q} what="the calibrations">
       {(d) => {
         const newest = d.checks.find((c) => c.kind === "catch");
         return (
           <div className="stack">
+            <Waits about={about} />
             <Sheet title="What holds">
               <ul className="plain-rows">
                 {d.standing.map((s) => (

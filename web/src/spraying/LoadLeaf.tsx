@@ -2,12 +2,15 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { useMay } from "../app/session";
+import { useAbout } from "../outbox/hooks";
 import { Sheet } from "../parts/Sheet";
-import { Empty, Problem } from "../parts/states";
+import { Empty } from "../parts/states";
 import { useUnits } from "../parts/units";
-import { useFill, type Plan } from "./api";
+import type { Plan } from "./api";
 import { nextFill, sheetOf } from "./model";
+import { planThing } from "./presses";
 import { SecondAndMass } from "./SecondAndMass";
+import { usePlanPress } from "./send";
 
 /** The load sheet at the truck: what goes in, ticked as it goes in, seen by a second person, weighed. */
 export function LoadLeaf({ p }: { p: Plan }) {
@@ -15,15 +18,14 @@ export function LoadLeaf({ p }: { p: Plan }) {
   const may = useMay()("pilot", "crew");
   const number = nextFill(p);
   const fill = p.fills.find((f) => f.number === number);
-  const send = useFill(p.job_id, p.aircraft_id, number);
+  const about = useAbout(planThing(p.job_id, p.aircraft_id));
+  const press = usePlanPress(p.job_id, p.aircraft_id);
   const [id] = useState(newId);
   const lines = fill?.lines ?? sheetOf(p);
-  const version = fill?.version ?? 0;
   const complete = p.fills.filter((f) => f.complete);
   if (p.version === 0) return <Empty>Keep the plan first; the load sheet follows from it.</Empty>;
   return (
     <div className="stack">
-      {send.error && <Problem error={send.error} />}
       {lines.length === 0 ? (
         <Empty>Nothing is left to fill in.</Empty>
       ) : (
@@ -41,8 +43,17 @@ export function LoadLeaf({ p }: { p: Plan }) {
                   variant={l.first ? "primary" : "outline-primary"}
                   className="btn-big"
                   aria-pressed={l.first !== ""}
-                  disabled={!may || send.isPending}
-                  onClick={() => send.mutate({ id, version, line: i })}
+                  disabled={!may}
+                  onClick={() =>
+                    press("spray.tick", {
+                      fill: id,
+                      number,
+                      line: i,
+                      in: !l.first,
+                      what: l.what,
+                      amount: l.amount,
+                    })
+                  }
                 >
                   {l.what}: {l.amount.toFixed(2)} {l.unit}
                 </Button>
@@ -53,7 +64,7 @@ export function LoadLeaf({ p }: { p: Plan }) {
               </li>
             ))}
           </ol>
-          {may && fill && <SecondAndMass key={version} fill={fill} p={p} />}
+          {may && fill && <SecondAndMass key={number} fill={fill} p={p} waits={about.waiting.length > 0} />}
         </Sheet>
       )}
       {complete.length > 0 && (

@@ -1,5 +1,5 @@
 import { zodResolver } from "@hookform/resolvers/zod";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { FieldPlan } from "../drawings/FieldPlan";
@@ -12,7 +12,7 @@ import { Hours } from "./Hours";
 import { Sorties } from "./Sorties";
 import { useSavePlan, useTry, type Plan } from "./api";
 import { rates } from "./model";
-import { typedWish, wishForm, type Typed } from "./wish";
+import { follow, typedWish, wishForm, type Typed } from "./wish";
 import { useSoon } from "../parts/useSoon";
 import { WayPanel } from "./WayPanel";
 import { WishForm } from "./WishForm";
@@ -29,6 +29,14 @@ export function PlanLeaf({ p }: { p: Plan }) {
     [],
     zodResolver(schema),
   );
+  // What somebody else kept meanwhile comes into every field that was not touched here.
+  const kept = useRef(p);
+  const { getValues, reset } = form;
+  useEffect(() => {
+    if (kept.current.version !== p.version)
+      reset(follow(getValues(), typedWish(kept.current.wish, u), typedWish(p.wish, u)));
+    kept.current = p;
+  }, [getValues, reset, p, u]);
   const typed = useSoon(form.watch());
   const read = useMemo(() => schema.safeParse(typed), [schema, typed]);
   const changed = JSON.stringify(typedWish(p.wish, u)) !== JSON.stringify(typed);

@@ -13,18 +13,28 @@ import { Problem } from "../parts/states";
 import { typedNumber } from "../parts/typed";
 import { useUnits } from "../parts/units";
 import { useFill, type Plan } from "./api";
+import { massFault } from "./presses";
+import { usePlanPress } from "./send";
+
+interface SecondProps {
+  fill: Schemas["SprayFill"];
+  p: Plan;
+  /** Presses of this plan are on their way: a signature is for what the server knows. */
+  waits: boolean;
+}
 
 /** The second person signs what went in; then the aircraft is weighed. */
-export function SecondAndMass({ fill, p }: { fill: Schemas["SprayFill"]; p: Plan }) {
+export function SecondAndMass({ fill, p, waits }: SecondProps) {
   const u = useUnits();
   const { person } = useSession();
   const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
   const send = useFill(p.job_id, p.aircraft_id, fill.number);
+  const press = usePlanPress(p.job_id, p.aircraft_id);
   const [login, setLogin] = useState("");
   const [pin, setPin] = useState("");
   const all = fill.lines.every((l) => l.first);
   const seen = fill.lines.every((l) => l.second);
-  const should = p.dry_kg + fill.litres * p.wish.kg_per_l;
+  const should = p.dry_kg + fill.litres * (p.wish.granules ? 1 : p.wish.kg_per_l);
   const weigh = z.object({
     mass: typedNumber(
       u.value("mass", 0.1),
@@ -34,10 +44,14 @@ export function SecondAndMass({ fill, p }: { fill: Schemas["SprayFill"]; p: Plan
     ),
   });
   const f = useDraftForm(`fill-${p.id}-${fill.number}`, { mass: "" }, [], zodResolver(weigh));
-  const weighed = f.submit((v) =>
-    send.mutateAsync({ id: newId(), version: fill.version, mass_kg: u.toBase("mass", v.mass ?? 0) }),
-  );
+  const weighed = f.submit(async (v) => {
+    const kg = u.toBase("mass", v.mass ?? 0);
+    const wrong = massFault(kg, should, (x) => u.show("mass", x));
+    if (wrong) return f.setError("mass", { message: wrong });
+    press("spray.mass", { fill: newId(), number: fill.number, mass_kg: kg });
+  });
   if (!all) return <p className="soft mb-0">When all of it is in, a second person signs.</p>;
+  if (waits) return <p className="soft mb-0">What went in is sent first; then a second person signs.</p>;
   return (
     <>
       {send.error && <Problem error={send.error} />}
@@ -83,7 +97,7 @@ export function SecondAndMass({ fill, p }: { fill: Schemas["SprayFill"]; p: Plan
             wrong={f.wrong("mass")}
             hint={`It should be about ${u.show("mass", should)}.`}
           />
-          <Button type="submit" className="btn-big" disabled={send.isPending}>
+          <Button type="submit" className="btn-big">
             Weighed
           </Button>
         </form>

@@ -1,25 +1,30 @@
 import { Link, useParams } from "react-router";
 import { Button } from "react-bootstrap";
+import { Waits } from "../outbox/Waits";
 import { useAddress } from "../parts/address";
 import { VerdictMark } from "../parts/Flag";
 import { ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
-import { usePlan, type Plan } from "./api";
+import type { Plan } from "./api";
 import { ChecksLeaf } from "./ChecksLeaf";
 import { LoadLeaf } from "./LoadLeaf";
 import { PlanLeaf } from "./PlanLeaf";
 import { RecordLeaf } from "./RecordLeaf";
+import { usePlan } from "./send";
 import { SprayedLeaf } from "./SprayedLeaf";
 
 /** How an aircraft of a job sprays its field: the plan, the load sheet, what is sprayed, the calibrations. */
 export function SprayView() {
   const { id = "", aircraft = "" } = useParams();
-  const q = usePlan(id, aircraft);
+  const { query, plan, about } = usePlan(id, aircraft);
   return (
-    <QueryView query={q} what="the spray plan">
-      {(p) => <Leaves key={`${p.job_id}-${p.aircraft_id}`} p={p} />}
-    </QueryView>
+    <>
+      <Waits about={about} />
+      <QueryView query={query} what="the spray plan">
+        {(p) => <Leaves key={`${p.job_id}-${p.aircraft_id}`} p={plan ?? p} />}
+      </QueryView>
+    </>
   );
 }
 

@@ -5,17 +5,17 @@ import { useMay } from "../app/session";
 import { FieldPlan } from "../drawings/FieldPlan";
 import { counted } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
-import { Empty, Problem } from "../parts/states";
+import { Empty } from "../parts/states";
 import { useZone } from "../parts/time";
-import { useSpray, useSprayBack, type Plan } from "./api";
+import type { Plan } from "./api";
 import { isDone, partsOf, partsUpTo } from "./model";
+import { usePlanPress } from "./send";
 
 /** What is sprayed: a whole flight with one press, or up to where it was broken off; and the way back. */
 export function SprayedLeaf({ p }: { p: Plan }) {
   const z = useZone();
   const may = useMay()("pilot", "crew");
-  const spray = useSpray(p.job_id, p.aircraft_id);
-  const back = useSprayBack(p.job_id, p.aircraft_id);
+  const press = usePlanPress(p.job_id, p.aircraft_id);
   const [leg, setLeg] = useState<number>();
   const [share, setShare] = useState(0.5);
   const next = p.sorties[0];
@@ -25,7 +25,6 @@ export function SprayedLeaf({ p }: { p: Plan }) {
   if (p.version === 0) return <Empty>Keep the plan first; what is sprayed is counted by its passes.</Empty>;
   return (
     <div className="stack">
-      {(spray.error ?? back.error) && <Problem error={spray.error ?? back.error} />}
       <FieldPlan
         plan={p}
         chosen={leg === undefined ? [] : [leg]}
@@ -59,19 +58,15 @@ export function SprayedLeaf({ p }: { p: Plan }) {
           {may && (
             <Button
               className="btn-big"
-              disabled={spray.isPending || (leg !== undefined && begin < 0)}
-              onClick={() =>
-                spray.mutate(
-                  { parts: begin >= 0 ? partsUpTo(next, begin, share, newId) : partsOf(next, newId) },
-                  { onSuccess: () => setLeg(undefined) },
-                )
-              }
+              disabled={leg !== undefined && begin < 0}
+              onClick={() => {
+                press("spray.done", {
+                  parts: begin >= 0 ? partsUpTo(next, begin, share, newId) : partsOf(next, newId),
+                });
+                setLeg(undefined);
+              }}
             >
-              {spray.isPending
-                ? "Putting on record…"
-                : begin >= 0
-                  ? "Sprayed up to there"
-                  : "All of it is sprayed"}
+              {begin >= 0 ? "Sprayed up to there" : "All of it is sprayed"}
             </Button>
           )}
         </Sheet>
@@ -87,10 +82,9 @@ export function SprayedLeaf({ p }: { p: Plan }) {
           {may && (
             <Button
               variant="outline-primary"
-              disabled={back.isPending}
-              onClick={() => back.mutate(latest.map((d) => d.id))}
+              onClick={() => press("spray.back", { ids: latest.map((d) => d.id) })}
             >
-              {back.isPending ? "Taking back…" : `Take the last back: ${counted(latest.length, "part")}`}
+              Take the last back: {counted(latest.length, "part")}
             </Button>
           )}
         </Sheet>

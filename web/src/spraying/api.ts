@@ -8,15 +8,7 @@ export type Wish = Schemas["SprayWish"];
 const at = (id: string, aircraft: string) => ({ params: { path: { id, aircraft } } });
 
 /** Pages that judge by a spray plan. */
-const touched = [["jobs"], ["gate"], ["day"], ["spray"]];
-
-/** The plan of an aircraft of a job, worked out now. */
-export function usePlan(job: string, aircraft: string) {
-  return useQuery({
-    queryKey: keys.spray(job, aircraft),
-    queryFn: () => ask(api.GET("/jobs/{id}/spray/{aircraft}", at(job, aircraft))),
-  });
-}
+export const touched = [["jobs"], ["gate"], ["day"], ["spray"]];
 
 /** A wish worked out without keeping it; what was worked out before stands until the answer is there. */
 export function useTry(job: string, aircraft: string, wish: Wish | undefined) {
@@ -46,16 +38,7 @@ export const useSavePlan = (job: string, aircraft: string) =>
     ask(api.PUT("/jobs/{id}/spray/{aircraft}", { ...at(job, aircraft), body })),
   );
 
-export const useSpray = (job: string, aircraft: string) =>
-  usePlanChange(job, aircraft, (body: Schemas["NewSprayed"]) =>
-    ask(api.POST("/jobs/{id}/spray/{aircraft}/done", { ...at(job, aircraft), body })),
-  );
-
-export const useSprayBack = (job: string, aircraft: string) =>
-  usePlanChange(job, aircraft, (ids: string[]) =>
-    ask(api.POST("/jobs/{id}/spray/{aircraft}/done/back", { ...at(job, aircraft), body: { ids } })),
-  );
-
+/** The signature of the second person, which only the server can hold against the PIN. */
 export const useFill = (job: string, aircraft: string, number: number) =>
   usePlanChange(job, aircraft, (body: Schemas["SaveFill"]) =>
     ask(
@@ -86,18 +69,6 @@ export function useChecks(aircraft: string) {
   return useQuery({
     queryKey: keys.sprayChecks(aircraft),
     queryFn: () => ask(api.GET("/aircraft/{id}/spray-checks", { params: { path: { id: aircraft } } })),
-  });
-}
-
-export function useAddCheck(aircraft: string) {
-  const qc = useQueryClient();
-  return useMutation({
-    mutationFn: (body: Schemas["NewSprayCheck"]) =>
-      ask(api.POST("/aircraft/{id}/spray-checks", { params: { path: { id: aircraft } }, body })),
-    onSuccess: (d) => {
-      qc.setQueryData(keys.sprayChecks(aircraft), d);
-      touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
-    },
   });
 }
 

@@ -19,7 +19,7 @@ import {
   sprayedOf,
   totals,
 } from "./model";
-import { typedWish, wishForm } from "./wish";
+import { follow, typedWish, wishForm } from "./wish";
 
 const units = (us: boolean): Units => ({
   show: () => "",
@@ -230,6 +230,15 @@ it("types granules by mass, in both systems of units", () => {
   }
   expect(rateOf(rates(units(true)), true).label).toBe("lb/ac");
   expect(rateOf(rates(units(false)), false).label).toBe("L/ha");
+});
+
+it("lets what was not touched follow what somebody else kept", () => {
+  const u = units(false);
+  const was = typedWish(wish, u);
+  const mine = { ...was, turn_s: "9", mix: [...was.mix] };
+  const now = { ...was, speed_ms: "4", turn_s: "7" };
+  expect(follow(mine, was, now)).toEqual({ ...was, speed_ms: "4", turn_s: "9" });
+  expect(follow(was, was, now)).toEqual(now);
 });
 
 it("says how far it comes out and back", () => {

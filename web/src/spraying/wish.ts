@@ -154,3 +154,11 @@ export function typedWish(w: Wish, u: Units): Typed {
     re_entry_hours: opt(w.label.re_entry_hours, (v) => v),
   };
 }
+
+/** What stands in the boxes when somebody else has kept another wish meanwhile: what was not touched here follows it. */
+export function follow(mine: Typed, was: Typed, now: Typed): Typed {
+  const touched = Object.entries(mine).filter(
+    ([k, v]) => JSON.stringify(v) !== JSON.stringify(was[k as keyof Typed]),
+  );
+  return { ...now, ...Object.fromEntries(touched) };
+}
