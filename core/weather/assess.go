@@ -138,11 +138,23 @@ const (
 	LowSun   = 30.0
 )
 
-// Label is what a product label says about wind, m/s and m; nil: nothing.
+// Label is what a product label says about the air, m/s, m and degC; nil: nothing.
 type Label struct {
 	LowMS   *float64 `json:"low_ms"`
 	HighMS  *float64 `json:"high_ms"`
-	HeightM *float64 `json:"height_m"` // at which its limits hold
+	HeightM *float64 `json:"height_m"` // at which its limits of wind hold
+	// Delta T that it names takes the place of the crew's practice on that side; it is
+	// held by who plans the spraying.
+	LeastDeltaT *float64 `json:"least_delta_t,omitempty"`
+	MostDeltaT  *float64 `json:"most_delta_t,omitempty"`
+}
+
+// rules reports whether the label speaks about the side on which a delta T lies.
+func (l Label) rules(deltaT float64) bool {
+	if deltaT > (air.DeltaTLow+air.DeltaTGood)/2 {
+		return l.MostDeltaT != nil
+	}
+	return l.LeastDeltaT != nil
 }
 
 // window is the wind that the label lets through, or else the crew's practice, and
@@ -490,7 +502,7 @@ func (r *run) spraying() {
 	}
 	if r.out.DeltaT == nil {
 		r.find(judge.Stop, judge.RuleDeltaT, usual, "Delta T is not known: temperature, dew point or pressure is missing.")
-	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear {
+	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear && !r.l.Label.rules(*r.out.DeltaT) {
 		r.find(v, judge.RuleDeltaT, usual, words)
 	}
 	calm := r.a.WindMS

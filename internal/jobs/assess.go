@@ -214,7 +214,11 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 		return err
 	}
 	plan.steer(&flight)
-	judged, err := s.Sites.ForJob(ctx, j.SiteID, sites.JobAsk{JobID: f.JobID, Type: q.Type, Flight: flight, From: j.FromAt, To: j.ToAt, Zone: b.Crew.Location(), Wind: q.Wind, Label: j.Label})
+	label := j.Label
+	if plan != nil {
+		label.LeastDeltaT, label.MostDeltaT = plan.LeastDeltaT, plan.MostDeltaT
+	}
+	judged, err := s.Sites.ForJob(ctx, j.SiteID, sites.JobAsk{JobID: f.JobID, Type: q.Type, Flight: flight, From: j.FromAt, To: j.ToAt, Zone: b.Crew.Location(), Wind: q.Wind, Label: label})
 	if err != nil {
 		return err
 	}

@@ -53,7 +53,9 @@ type PlannedFlight struct {
 	Way       *intent.Plan // what all flights of the plan fly along; nil: nothing
 	HeightM   float64      // of the way over the ground
 	TakeOff   string       // id of the place where the next flight takes off and lands; "": that of the job
-	Findings  []judge.Finding
+	// Delta T that the product's label names; it wins over the crew's practice.
+	LeastDeltaT, MostDeltaT *float64
+	Findings                []judge.Finding
 }
 
 // States of a job.

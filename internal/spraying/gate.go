@@ -54,6 +54,7 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 			out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf("By the plan the next flight takes off and lands at %s: truck, home point and people belong there.", at.Name)))
 		}
 	}
+	out.LeastDeltaT, out.MostDeltaT = p.Wish.Label.LeastDeltaT, p.Wish.Label.MostDeltaT
 	out.Way, out.HeightM = p.way(), p.Wish.HeightM+p.Wish.CropM
 	if err := s.filled(ctx, p, &out); err != nil {
 		return nil, err

@@ -59,7 +59,7 @@ func (s *Service) given(ctx context.Context, p *Plan) (spray.Given, error) {
 	if err != nil {
 		return g, err
 	}
-	judged, err := s.Sites.ForJob(ctx, p.Job.SiteID, sites.JobAsk{JobID: p.Job.ID.String(), Type: p.Type, Flight: flight, From: p.Job.FromAt, To: p.Job.ToAt, Zone: crew.Location(), Label: p.Job.Label})
+	judged, err := s.Sites.ForJob(ctx, p.Job.SiteID, sites.JobAsk{JobID: p.Job.ID.String(), Type: p.Type, Flight: flight, From: p.Job.FromAt, To: p.Job.ToAt, Zone: crew.Location(), Label: p.label()})
 	if err != nil {
 		return g, err
 	}

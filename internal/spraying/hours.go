@@ -27,7 +27,7 @@ type Hour struct {
 // forecast is to be had.
 func (s *Service) hours(ctx context.Context, p Plan) ([]Hour, error) {
 	out := []Hour{}
-	sky, err := s.Sites.SkyOver(ctx, p.Job.SiteID, sites.AskSky{Aircraft: &p.Aircraft.ID, Work: weather.Spraying, Ground: string(wind.Crops), Label: p.Job.Label})
+	sky, err := s.Sites.SkyOver(ctx, p.Job.SiteID, sites.AskSky{Aircraft: &p.Aircraft.ID, Work: weather.Spraying, Ground: string(wind.Crops), Label: p.label()})
 	if err != nil {
 		return out, err
 	}
@@ -55,6 +55,13 @@ func (s *Service) hours(ctx context.Context, p Plan) ([]Hour, error) {
 		out = append(out, x)
 	}
 	return out, nil
+}
+
+// label is what the label says about the air, as entered in the job and in the plan.
+func (p Plan) label() weather.Label {
+	l := p.Job.Label
+	l.LeastDeltaT, l.MostDeltaT = p.Wish.Label.LeastDeltaT, p.Wish.Label.MostDeltaT
+	return l
 }
 
 func passes(n int) string {
