@@ -2159,8 +2159,14 @@ type AircraftEnergy struct {
 	Items   *[]MassItem     `json:"items,omitempty"`
 
 	// Learned what the last flights of an airframe say of its efficiency
-	Learned        LearnedEfficiency `json:"learned"`
-	TypeEfficiency float64           `json:"type_efficiency"`
+	Learned LearnedEfficiency `json:"learned"`
+
+	// Motors the output of each motor at hover against the others
+	Motors []Drift `json:"motors"`
+
+	// Packs the use of each pack against those it flies with
+	Packs          []PackDrift `json:"packs"`
+	TypeEfficiency float64     `json:"type_efficiency"`
 }
 
 // AircraftFirmware defines model for AircraftFirmware.
@@ -3879,6 +3885,9 @@ type PackDetail struct {
 	Readings   []PackReading `json:"readings"`
 	Standing   *PackStanding `json:"standing"`
 }
+
+// PackDrift defines model for PackDrift.
+type PackDrift = trend.PackDrift
 
 // PackLook defines model for PackLook.
 type PackLook struct {

@@ -117,6 +117,7 @@ var calls = []call{
 	{"spray.Nozzle.Check", spray.Nozzle.Check, []any{spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1, MostBar: 4, Droplets: "medium"}}},
 	{"spray.Product.Check", spray.Product.Check, []any{spray.Product{Name: "A", PerHa: 1, Unit: "L"}}},
 	{"spray.LoadOf", spray.LoadOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
+	{"spray.HopperOf", spray.HopperOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 15, Unit: "kg"}}}},
 	{"spray.Loads", spray.Loads, []any{2.0, 15.0, 30.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
 	{"spray.Catch", spray.Catch, []any{[]float64{1, 1, 1}, 3.0}},
 	{"spray.Spread", spray.Spread, []any{[]float64{1, 1, 1}}},

@@ -56,16 +56,10 @@ func Deviations(readings [][]float64) [][]float64 {
 	return out
 }
 
-// Judge holds each motor's last five readings against its own earlier ones:
-// Watch when the median distance from its sisters has moved by more than three
-// robust deviations (1.4826 MAD of all motors' earlier distances) and by more
-// than the floor. readings are oldest first, one value per motor; quantity and
-// unit name them in the sentence. With fewer than eight readings a motor is not
-// Known and Watch.
-func Judge(readings [][]float64, floor float64, quantity, unit string) []Drift {
-	devs := Deviations(readings)
-	out := make([]Drift, len(devs))
-	var pool []float64 // scatter of every motor about its own earlier middle
+// limitOf is how far now may be from before: from the scatter of all about their own
+// earlier middles, at least the floor.
+func limitOf(devs [][]float64, floor float64) float64 {
+	var pool []float64
 	for _, d := range devs {
 		if len(d) >= Least {
 			early := d[:len(d)-Recent]
@@ -75,10 +69,22 @@ func Judge(readings [][]float64, floor float64, quantity, unit string) []Drift {
 			}
 		}
 	}
-	limit := floor
-	if len(pool) > 0 {
-		limit = max(floor, Scatter*1.4826*robust.MAD(pool))
+	if len(pool) == 0 {
+		return floor
 	}
+	return max(floor, Scatter*1.4826*robust.MAD(pool))
+}
+
+// Judge holds each motor's last five readings against its own earlier ones:
+// Watch when the median distance from its sisters has moved by more than three
+// robust deviations (1.4826 MAD of all motors' earlier distances) and by more
+// than the floor. readings are oldest first, one value per motor; quantity and
+// unit name them in the sentence. With fewer than eight readings a motor is not
+// Known and Watch.
+func Judge(readings [][]float64, floor float64, quantity, unit string) []Drift {
+	devs := Deviations(readings)
+	out := make([]Drift, len(devs))
+	limit := limitOf(devs, floor)
 	for i, d := range devs {
 		out[i] = Drift{Motor: i + 1, Deviates: d}
 		if len(d) < Least {

@@ -60,6 +60,7 @@ type Flight struct {
 	MassKg      *float64           `gorm:"column:mass_kg"`      // at take-off; nil: not known
 	RhoKgM3     *float64           `gorm:"column:rho_kgm3"`     // of the air
 	PackFrom    map[string]float64 `gorm:"serializer:json"`     // level of each pack at take-off, percent
+	PackTo      map[string]float64 `gorm:"serializer:json"`     // and after the flight
 	Home        []energy.CallOut   `gorm:"serializer:json"`     // what the packs must show to come home, as of take-off
 	UsedWh      *float64           `gorm:"column:used_wh"`      // out of the packs
 	PredictedWh *float64           `gorm:"column:predicted_wh"` // with the type's efficiency

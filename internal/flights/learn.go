@@ -2,9 +2,14 @@ package flights
 
 import (
 	"context"
+	"encoding/json"
+	"errors"
+	"maps"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/lib/pq"
 
 	"mainstay/api"
 	"mainstay/core/airframe"
@@ -12,6 +17,7 @@ import (
 	"mainstay/core/gate"
 	"mainstay/core/mass"
 	"mainstay/core/pack"
+	"mainstay/core/trend"
 )
 
 // setOff keeps with what a flight took off, for what its airframe learns.
@@ -41,16 +47,17 @@ func (s *Service) took(ctx context.Context, f *Flight, t airframe.Type, n NewLog
 	if err != nil {
 		return err
 	}
+	f.PackTo = map[string]float64{}
+	for _, p := range n.Packs {
+		if p.Percent != nil {
+			f.PackTo[p.Pack.String()] = *p.Percent
+		}
+	}
 	used, known := 0.0, len(views) > 0
 	for _, v := range views {
 		from, ok := f.PackFrom[v.ID.String()]
-		to := (*float64)(nil)
-		for _, p := range n.Packs {
-			if p.Pack == v.ID {
-				to = p.Percent
-			}
-		}
-		if !ok || to == nil || *to > from {
+		to, shown := f.PackTo[v.ID.String()]
+		if !ok || !shown || to > from {
 			known = false
 			break
 		}
@@ -58,7 +65,7 @@ func (s *Service) took(ctx context.Context, f *Flight, t airframe.Type, n NewLog
 		if v.Standing != nil && v.Standing.MAh != nil {
 			mah = *v.Standing.MAh
 		}
-		used += (from - *to) / 100 * mah / 1000 * float64(cell.Nominal) / 1000 * float64(v.Cells)
+		used += (from - to) / 100 * mah / 1000 * float64(cell.Nominal) / 1000 * float64(v.Cells)
 	}
 	if known {
 		f.UsedWh = &used
@@ -119,6 +126,44 @@ func (s *Service) flown(ctx context.Context, aircraft uuid.UUID, t airframe.Type
 	return rows, out, nil
 }
 
+// sisters is how the packs of an aircraft stand to those they fly with.
+func (s *Service) sisters(ctx context.Context, aircraft uuid.UUID) ([]trend.PackDrift, error) {
+	var rows []struct{ From, To string }
+	if err := s.DB.WithContext(ctx).Raw(`select "from", "to" from (select took_off_at, pack_from::text as "from", pack_to::text as "to" from flights where aircraft_id = ? and state = 'logged' and pack_to is not null
+		order by took_off_at desc limit ?) x order by took_off_at`, aircraft, lookBack).Scan(&rows).Error; err != nil {
+		return nil, err
+	}
+	used, ids := make([]map[string]float64, len(rows)), map[string]bool{}
+	for i, r := range rows {
+		var from, to map[string]float64
+		if err := errors.Join(json.Unmarshal([]byte(r.From), &from), json.Unmarshal([]byte(r.To), &to)); err != nil {
+			return nil, err
+		}
+		used[i] = map[string]float64{}
+		for id, end := range to {
+			if begin, ok := from[id]; ok {
+				used[i][id], ids[id] = begin-end, true
+			}
+		}
+	}
+	var labels []struct{ ID, Label string }
+	if err := s.DB.WithContext(ctx).Raw("select id::text, label from packs where id::text = any(?)", pq.StringArray(slices.Sorted(maps.Keys(ids)))).Scan(&labels).Error; err != nil {
+		return nil, err
+	}
+	name := map[string]string{}
+	for _, l := range labels {
+		name[l.ID] = l.Label
+	}
+	for i, f := range used {
+		named := map[string]float64{}
+		for id, v := range f {
+			named[name[id]] = v
+		}
+		used[i] = named
+	}
+	return trend.Packs(used), nil
+}
+
 // Learned is what the flights of an aircraft say of its efficiency.
 func (s *Service) Learned(ctx context.Context, aircraft uuid.UUID, t airframe.Type) (energy.Learned, error) {
 	_, flown, err := s.flown(ctx, aircraft, t)
@@ -142,6 +187,14 @@ func (h *Handlers) GetEnergy(ctx context.Context, r api.GetEnergyRequestObject) 
 	}
 	m, assumed := k.Type.Model(nil)
 	out := api.AircraftEnergy{TypeEfficiency: m.Own(), Learned: energy.Learn(m.Own(), flown), Flights: []api.LearnedFlight{}, Assumed: append([]string{}, assumed...)}
+	if out.Packs, err = h.Flights.sisters(ctx, r.Id); err != nil {
+		return nil, err
+	}
+	trends, err := h.Flights.Trends(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
+	out.Motors = trends.Output
 	for i, f := range flown {
 		out.Flights = append(out.Flights, api.LearnedFlight{Id: rows[i].ID, At: rows[i].TookOffAt.UTC(), MeasuredWh: f.MeasuredWh, PredictedWh: f.PredictedWh, MassKg: f.MassKg, Left: string(f.Judge())})
 	}

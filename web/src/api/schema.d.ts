@@ -6367,6 +6367,10 @@ export interface components {
             standing: components["schemas"]["CheckAge"][];
         };
         AircraftEnergy: {
+            /** @description the use of each pack against those it flies with */
+            packs: components["schemas"]["PackDrift"][];
+            /** @description the output of each motor at hover against the others */
+            motors: components["schemas"]["Drift"][];
             /** Format: double */
             type_efficiency: number;
             learned: components["schemas"]["LearnedEfficiency"];
@@ -6375,6 +6379,20 @@ export interface components {
             assumed: string[];
             balance?: components["schemas"]["MassBalance"];
             items?: components["schemas"]["MassItem"][];
+        };
+        PackDrift: {
+            pack: string;
+            flights: number;
+            known: boolean;
+            /**
+             * Format: double
+             * @description percent of its capacity
+             */
+            before: number;
+            /** Format: double */
+            now: number;
+            verdict: components["schemas"]["Verdict"];
+            sentence: string;
         };
         LearnedFlight: {
             /** Format: uuid */

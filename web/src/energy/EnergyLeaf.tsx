@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
+import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { useUnits } from "../parts/units";
@@ -54,10 +55,41 @@ function Efficiency({ e }: { e: Schemas["AircraftEnergy"] }) {
       {left.length > 0 && (
         <p className="soft mb-0">Left out: {left.map(([why, n]) => `${n} for ${why}`).join(", ")}.</p>
       )}
+      <Drifting title="Packs against those they fly with" all={e.packs} />
+      <Drifting title="Motors against the others, at hover" all={e.motors} />
       {e.assumed.length > 0 && (
         <p className="soft mb-0">Not in the type&rsquo;s file: {e.assumed.join(", ")}.</p>
       )}
     </Sheet>
+  );
+}
+
+interface DriftingProps {
+  title: string;
+  all: { known: boolean; verdict: Schemas["Verdict"]; sentence: string }[];
+}
+
+/** Who drifts away from its sisters, by name; else that none does. */
+function Drifting({ title, all }: DriftingProps) {
+  const known = all.filter((x) => x.known);
+  const odd = known.filter((x) => x.verdict !== "clear");
+  if (all.length === 0) return null;
+  return (
+    <>
+      <h3>{title}</h3>
+      {odd.map((x) => (
+        <p key={x.sentence} className={`judged ${x.verdict} mb-1`}>
+          <VerdictMark verdict={x.verdict} /> {x.sentence}
+        </p>
+      ))}
+      {odd.length === 0 && (
+        <p className="soft mb-2">
+          {known.length > 0
+            ? `${known.length} of ${all.length} followed, none drifts.`
+            : "Too few flights to follow any of them yet."}
+        </p>
+      )}
+    </>
   );
 }
 
