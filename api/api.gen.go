@@ -1044,6 +1044,24 @@ func (e NewWeatherGround) Valid() bool {
 	}
 }
 
+// Defines values for NewWeighingPart.
+const (
+	NewWeighingPartEmpty NewWeighingPart = "empty"
+	NewWeighingPartPacks NewWeighingPart = "packs"
+)
+
+// Valid indicates whether the value is a known member of the NewWeighingPart enum.
+func (e NewWeighingPart) Valid() bool {
+	switch e {
+	case NewWeighingPartEmpty:
+		return true
+	case NewWeighingPartPacks:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewWorkOrderAcceptance.
 const (
 	NewWorkOrderAcceptanceLoad   NewWorkOrderAcceptance = "load"
@@ -1448,6 +1466,7 @@ const (
 	ProblemTypeNothingToFill         ProblemType = "nothing-to-fill"
 	ProblemTypeOnShelf               ProblemType = "on-shelf"
 	ProblemTypeOrderOpen             ProblemType = "order-open"
+	ProblemTypeOtherLoad             ProblemType = "other-load"
 	ProblemTypePressNotYours         ProblemType = "press-not-yours"
 	ProblemTypePressUsed             ProblemType = "press-used"
 	ProblemTypePropellersNotReplaced ProblemType = "propellers-not-replaced"
@@ -1589,6 +1608,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeOnShelf:
 		return true
 	case ProblemTypeOrderOpen:
+		return true
+	case ProblemTypeOtherLoad:
 		return true
 	case ProblemTypePressNotYours:
 		return true
@@ -1920,6 +1941,24 @@ func (e UnitsVolume) Valid() bool {
 	}
 }
 
+// Defines values for WeighingPart.
+const (
+	WeighingPartEmpty WeighingPart = "empty"
+	WeighingPartPacks WeighingPart = "packs"
+)
+
+// Valid indicates whether the value is a known member of the WeighingPart enum.
+func (e WeighingPart) Valid() bool {
+	switch e {
+	case WeighingPartEmpty:
+		return true
+	case WeighingPartPacks:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for WindReadingGround.
 const (
 	WindReadingGroundBuilt WindReadingGround = "built"
@@ -2167,6 +2206,9 @@ type AircraftEnergy struct {
 	// Packs the use of each pack against those it flies with
 	Packs          []PackDrift `json:"packs"`
 	TypeEfficiency float64     `json:"type_efficiency"`
+
+	// Weighed the newest of each part; the type's file holds for the others
+	Weighed []Weighing `json:"weighed"`
 }
 
 // AircraftFirmware defines model for AircraftFirmware.
@@ -3762,6 +3804,20 @@ type NewWeather struct {
 // NewWeatherGround defines model for NewWeather.Ground.
 type NewWeatherGround string
 
+// NewWeighing defines model for NewWeighing.
+type NewWeighing struct {
+	Id openapi_types.UUID `json:"id"`
+	Kg float64            `json:"kg"`
+	On openapi_types.Date `json:"on"`
+
+	// Part empty: without packs, payload and liquid; packs: all of a set
+	Part  NewWeighingPart `json:"part"`
+	Scale string          `json:"scale"`
+}
+
+// NewWeighingPart empty: without packs, payload and liquid; packs: all of a set
+type NewWeighingPart string
+
 // NewWorkOrder defines model for NewWorkOrder.
 type NewWorkOrder struct {
 	Acceptance   []NewWorkOrderAcceptance `json:"acceptance"`
@@ -5255,6 +5311,18 @@ type WayTop = home.Top
 // WearLimits defines model for WearLimits.
 type WearLimits = wear.Limits
 
+// Weighing defines model for Weighing.
+type Weighing struct {
+	By    string             `json:"by"`
+	Kg    float64            `json:"kg"`
+	On    openapi_types.Date `json:"on"`
+	Part  WeighingPart       `json:"part"`
+	Scale string             `json:"scale"`
+}
+
+// WeighingPart defines model for Weighing.Part.
+type WeighingPart string
+
 // Why defines model for Why.
 type Why struct {
 	Reason string `json:"reason"`
@@ -5823,6 +5891,9 @@ type ReturnAircraftJSONRequestBody = ReturnToService
 // AddSprayCheckJSONRequestBody defines body for AddSprayCheck for application/json ContentType.
 type AddSprayCheckJSONRequestBody = NewSprayCheck
 
+// WeighAircraftJSONRequestBody defines body for WeighAircraft for application/json ContentType.
+type WeighAircraftJSONRequestBody = NewWeighing
+
 // ApprovePartsJSONRequestBody defines body for ApproveParts for application/json ContentType.
 type ApprovePartsJSONRequestBody = Approval
 
@@ -6119,6 +6190,9 @@ type ServerInterface interface {
 	// GetTrends Motor warmth and output against the sisters over the flights
 	// (GET /aircraft/{id}/trends)
 	GetTrends(c *gin.Context, id openapi_types.UUID)
+	// WeighAircraft Put on record what the empty aircraft or its packs weigh, and on which scale
+	// (POST /aircraft/{id}/weighings)
+	WeighAircraft(c *gin.Context, id openapi_types.UUID)
 	// ApproveParts Approve third-party parts of a kind for a type
 	// (POST /approvals)
 	ApproveParts(c *gin.Context)
@@ -7040,6 +7114,31 @@ func (siw *ServerInterfaceWrapper) GetTrends(c *gin.Context) {
 	}
 
 	siw.Handler.GetTrends(c, id)
+}
+
+// WeighAircraft operation middleware
+func (siw *ServerInterfaceWrapper) WeighAircraft(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WeighAircraft(c, id)
 }
 
 // ApproveParts operation middleware
@@ -12002,6 +12101,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/spray-records.csv", wrapper.ExportSprayRecords)
 	router.GET(options.BaseURL+"/nozzles", wrapper.ListNozzles)
 	router.PUT(options.BaseURL+"/nozzles/:id", wrapper.SaveNozzle)
+	router.POST(options.BaseURL+"/aircraft/:id/weighings", wrapper.WeighAircraft)
 	router.GET(options.BaseURL+"/aircraft/:id/spray-checks", wrapper.ListSprayChecks)
 	router.POST(options.BaseURL+"/aircraft/:id/spray-checks", wrapper.AddSprayCheck)
 	router.GET(options.BaseURL+"/bench", wrapper.ListCalculators)
@@ -12564,6 +12664,40 @@ type GetTrendsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetTrendsdefaultApplicationProblemPlusJSONResponse) VisitGetTrendsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WeighAircraftRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *WeighAircraftJSONRequestBody
+}
+
+type WeighAircraftResponseObject interface {
+	VisitWeighAircraftResponse(w http.ResponseWriter) error
+}
+
+type WeighAircraft204Response struct {
+}
+
+func (response WeighAircraft204Response) VisitWeighAircraftResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type WeighAircraftdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WeighAircraftdefaultApplicationProblemPlusJSONResponse) VisitWeighAircraftResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -18752,6 +18886,9 @@ type StrictServerInterface interface {
 	// GetTrends Motor warmth and output against the sisters over the flights
 	// (GET /aircraft/{id}/trends)
 	GetTrends(ctx context.Context, request GetTrendsRequestObject) (GetTrendsResponseObject, error)
+	// WeighAircraft Put on record what the empty aircraft or its packs weigh, and on which scale
+	// (POST /aircraft/{id}/weighings)
+	WeighAircraft(ctx context.Context, request WeighAircraftRequestObject) (WeighAircraftResponseObject, error)
 	// ApproveParts Approve third-party parts of a kind for a type
 	// (POST /approvals)
 	ApproveParts(ctx context.Context, request ApprovePartsRequestObject) (ApprovePartsResponseObject, error)
@@ -19834,6 +19971,50 @@ func (sh *strictHandler) GetTrends(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetTrendsResponseObject); ok {
 		if err := validResponse.VisitGetTrendsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// WeighAircraft operation middleware
+func (sh *strictHandler) WeighAircraft(ctx *gin.Context, id openapi_types.UUID) {
+	var request WeighAircraftRequestObject
+
+	request.Id = id
+
+	var body WeighAircraftJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WeighAircraft(ctx, request.(WeighAircraftRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WeighAircraft")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WeighAircraftResponseObject); ok {
+		if err := validResponse.VisitWeighAircraftResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -48,6 +48,11 @@ func (h *Handlers) UpdateAircraft(ctx context.Context, r api.UpdateAircraftReque
 	return api.UpdateAircraft200JSONResponse(WireAircraft(a)), err
 }
 
+func (h *Handlers) WeighAircraft(ctx context.Context, r api.WeighAircraftRequestObject) (api.WeighAircraftResponseObject, error) {
+	b := r.Body
+	return api.WeighAircraft204Response{}, h.Fleet.Weigh(ctx, Weighing{ID: b.Id, AircraftID: r.Id, Part: string(b.Part), Kg: b.Kg, Scale: b.Scale, WeighedOn: b.On.Time})
+}
+
 func (h *Handlers) GroundAircraft(ctx context.Context, r api.GroundAircraftRequestObject) (api.GroundAircraftResponseObject, error) {
 	return api.GroundAircraft204Response{}, h.Fleet.Ground(ctx, r.Body.Id, r.Id, ByPerson, r.Body.Reason)
 }

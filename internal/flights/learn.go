@@ -198,7 +198,14 @@ func (h *Handlers) GetEnergy(ctx context.Context, r api.GetEnergyRequestObject) 
 	for i, f := range flown {
 		out.Flights = append(out.Flights, api.LearnedFlight{Id: rows[i].ID, At: rows[i].TookOffAt.UTC(), MeasuredWh: f.MeasuredWh, PredictedWh: f.PredictedWh, MassKg: f.MassKg, Left: string(f.Judge())})
 	}
-	load := airframe.Load{}
+	load, weighed, err := h.Flights.Fleet.Load(ctx, r.Id)
+	if err != nil {
+		return nil, err
+	}
+	out.Weighed = []api.Weighing{}
+	for _, w := range weighed {
+		out.Weighed = append(out.Weighed, api.Weighing{Part: api.WeighingPart(w.Part), Kg: w.Kg, Scale: w.Scale, On: *api.DateOf(&w.WeighedOn), By: w.ByName})
+	}
 	if r.Params.LiquidL != nil {
 		load.LiquidKg = *r.Params.LiquidL
 	}

@@ -46,7 +46,7 @@ var Families = []Family{
 	by("job_kit", "job_id", "the kit of the job"), by("job_gear", "job_id", "the gear of the job"), by("job_decisions", "id", "the decision"), by("briefings", "id", "the briefing"), by("briefing_signatures", "briefing_id", "the signatures of the briefing"),
 	by("sites", "id", "the site"), by("site_features", "id", "the thing on a site"), by("site_terrain", "site_id", "the terrain of the site"), by("site_weather", "id", "the weather report"), by("site_airspace", "site_id", "the look at the airspace of the site"),
 	by("zones", "id", "the airspace zone"), by("authorisations", "id", "the authorisation"), by("authorisation_calls", "id", "the call"),
-	by("nozzles", "id", "the kind of nozzle"), by("spray_plans", "id", "the spray plan"), by("spray_done", "id", "what was sprayed"), by("spray_fills", "id", "the fill"), by("spray_records", "id", "the spray record"), by("spray_checks", "id", "the check of the spray system"),
+	by("nozzles", "id", "the kind of nozzle"), by("spray_plans", "id", "the spray plan"), by("spray_done", "id", "what was sprayed"), by("spray_fills", "id", "the fill"), by("spray_records", "id", "the spray record"), by("spray_checks", "id", "the check of the spray system"), by("weighings", "id", "what was weighed"),
 	version("aircraft_types", "key", "the type"), version("checklists", "type_key", "the checklist"), version("programmes", "type_key", "the programme"), version("firmware_sets", "type_key", "the tested firmware"),
 	by("photos", "id", "the photo"), by("gear", "id", "the gear"), by("chargers", "id", "the charger"), daily("evenings", "the evening of"), daily("evening_sorties", "the sorties planned for"), daily("evening_ticks", "the ticks of"),
 }

@@ -70,6 +70,7 @@ const (
 	Sprayed           = "sprayed"
 	SprayTakenBack    = "sprayed-taken-back"
 	SprayChecked      = "spray-check"
+	Weighed           = "weighed"
 	SprayFilled       = "spray-fill"
 	SprayRecorded     = "spray-record"
 	NozzleSaved       = "nozzle"

@@ -449,6 +449,7 @@ func (x *tour) spraying(chief string) {
 	x.do("PUT", plan+"/fills/1", m{"id": id(), "version": 0, "line": 0}, nil)
 	x.do("GET", "/nozzles", nil, nil)
 	x.do("PUT", "/nozzles/"+id(), m{"id": id(), "key": "tour-1", "name": "Tour", "least_l_min": 0.5, "most_l_min": 1, "least_bar": 1, "most_bar": 4, "droplets": "coarse", "active": true, "version": 0}, nil)
+	x.do("POST", "/aircraft/"+craft.Id.String()+"/weighings", m{"id": id(), "part": "empty", "kg": 1.2, "scale": "Bench scale", "on": "2026-06-01"}, nil)
 	x.do("GET", "/aircraft/"+craft.Id.String()+"/energy?liquid_l=20", nil, nil)
 	x.do("GET", "/bench", nil, nil)
 	x.do("POST", "/bench/flow", m{"values": m{"rate": 20}}, nil)

@@ -10,7 +10,6 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
-	"mainstay/core/airframe"
 	"mainstay/core/spray"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
@@ -18,9 +17,6 @@ import (
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
 )
-
-// airframeLoad is nothing on board but the packs.
-var airframeLoad = airframe.Load{}
 
 // Done is a part of a pass that is sprayed.
 type Done struct {

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"mainstay/core/airframe"
 	"mainstay/core/energy"
 	"mainstay/core/geo"
 	"mainstay/core/intent"
@@ -71,7 +72,11 @@ func (s *Service) given(ctx context.Context, p *Plan) (spray.Given, error) {
 	if err := s.packs(ctx, p, &g); err != nil {
 		return g, err
 	}
-	p.weight(&g, judged)
+	load, _, err := s.Fleet.Load(ctx, p.Aircraft.ID)
+	if err != nil {
+		return g, err
+	}
+	p.weight(&g, judged, load)
 	if p.Wish.Nozzle != "" && !p.Wish.Granules {
 		if g.Nozzle, err = s.nozzle(ctx, p.Wish.Nozzle); err != nil {
 			return g, err
@@ -284,12 +289,12 @@ func (s *Service) packs(ctx context.Context, p *Plan, g *spray.Given) error {
 }
 
 // weight is what it weighs dry, and what it may take off with today.
-func (p *Plan) weight(g *spray.Given, j sites.Judged) {
+func (p *Plan) weight(g *spray.Given, j sites.Judged, dry airframe.Load) {
 	g.TankL, g.MostKg = p.Type.TankL, float64(p.Type.Limits.TakeoffMassKg)
 	if j.LiftKg != nil && *j.LiftKg > 0 {
 		g.MostKg = math.Min(g.MostKg, *j.LiftKg)
 	}
-	items, ok := p.Type.Items(airframeLoad)
+	items, ok := p.Type.Items(dry)
 	switch sum, err := mass.Add(items); {
 	case p.Wish.DryKg != nil:
 		g.DryKg = *p.Wish.DryKg

@@ -16,6 +16,7 @@ import (
 	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/spray"
+	"mainstay/internal/fleet"
 	"mainstay/internal/jobs"
 	"mainstay/internal/outbox"
 	"mainstay/internal/platform/fault"
@@ -383,5 +384,49 @@ func TestPressesAtTheTruckAreKept(t *testing.T) {
 		if c.ID == check.Id {
 			assert.WithinDuration(t, now.Add(-time.Hour), c.At, time.Second)
 		}
+	}
+}
+
+// What was weighed takes the place of the type's file: in the plan, and the newest counts.
+func TestWhatWasWeighedIsPlanned(t *testing.T) {
+	y := setUp(t)
+	before := y.plan().Dry
+	load := func() (empty, packs float64) {
+		l, _, err := y.Fleet.Load(y.as("tamsin"), y.aircraft)
+		require.NoError(t, err)
+		if l.EmptyKg != nil {
+			empty = *l.EmptyKg
+		}
+		if l.PackKg != nil {
+			packs = *l.PackKg
+		}
+		return empty, packs
+	}
+	day := testbed.Noon.Truncate(24 * time.Hour)
+	w := fleet.Weighing{ID: testbed.NewID(), AircraftID: y.aircraft, Part: "empty", Kg: 31.5, Scale: " Platform scale 2 ", WeighedOn: day.AddDate(0, 0, -3)}
+	tamsin := y.as("tamsin")
+	require.NoError(t, y.Fleet.Weigh(tamsin, w))
+	require.NoError(t, y.Fleet.Weigh(tamsin, w), "the same press sent twice")
+	empty, packs := load()
+	assert.InDelta(t, 31.5, empty, 1e-9)
+	assert.Zero(t, packs)
+	one := y.plan().Dry
+	assert.NotEqual(t, before, one)
+	w.ID, w.Kg, w.WeighedOn = testbed.NewID(), 30, day.AddDate(0, 0, -9)
+	require.NoError(t, y.Fleet.Weigh(tamsin, w))
+	assert.InDelta(t, one, y.plan().Dry, 1e-9, "an older weighing that is entered late")
+	w.ID, w.Kg, w.WeighedOn = testbed.NewID(), 32, day
+	require.NoError(t, y.Fleet.Weigh(tamsin, w))
+	assert.InDelta(t, one+0.5, y.plan().Dry, 1e-9)
+	for what, spoil := range map[string]func(*fleet.Weighing){
+		"takes off with 72.0 kg at most": func(w *fleet.Weighing) { w.Kg = 73 },
+		"Name the scale":                 func(w *fleet.Weighing) { w.Scale = " " },
+		"has not come yet":               func(w *fleet.Weighing) { w.WeighedOn = day.AddDate(0, 0, 3) },
+		"Say what was weighed":           func(w *fleet.Weighing) { w.Part = "pilot" },
+	} {
+		bad := w
+		bad.ID = testbed.NewID()
+		spoil(&bad)
+		assert.ErrorContains(t, y.Fleet.Weigh(tamsin, bad), what)
 	}
 }

@@ -2562,6 +2562,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/aircraft/{id}/weighings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put on record what the empty aircraft or its packs weigh, and on which scale */
+        post: operations["weighAircraft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/aircraft/{id}/spray-checks": {
         parameters: {
             query?: never;
@@ -2644,7 +2663,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "fill-complete" | "fill-order" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-field" | "no-plan" | "no-tank" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "not-spraying" | "nothing-to-decide" | "nothing-to-fill" | "on-shelf" | "order-open" | "press-not-yours" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "sprayed-already" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "fill-complete" | "other-load" | "fill-order" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-field" | "no-plan" | "no-tank" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "not-spraying" | "nothing-to-decide" | "nothing-to-fill" | "on-shelf" | "order-open" | "press-not-yours" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "sprayed-already" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -6367,6 +6386,8 @@ export interface components {
             standing: components["schemas"]["CheckAge"][];
         };
         AircraftEnergy: {
+            /** @description the newest of each part; the type's file holds for the others */
+            weighed: components["schemas"]["Weighing"][];
             /** @description the use of each pack against those it flies with */
             packs: components["schemas"]["PackDrift"][];
             /** @description the output of each motor at hover against the others */
@@ -6379,6 +6400,30 @@ export interface components {
             assumed: string[];
             balance?: components["schemas"]["MassBalance"];
             items?: components["schemas"]["MassItem"][];
+        };
+        NewWeighing: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * @description empty: without packs, payload and liquid; packs: all of a set
+             * @enum {string}
+             */
+            part: "empty" | "packs";
+            /** Format: double */
+            kg: number;
+            scale: string;
+            /** Format: date */
+            on: string;
+        };
+        Weighing: {
+            /** @enum {string} */
+            part: "empty" | "packs";
+            /** Format: double */
+            kg: number;
+            scale: string;
+            /** Format: date */
+            on: string;
+            by: string;
         };
         PackDrift: {
             pack: string;
@@ -10960,6 +11005,31 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Nozzles"];
                 };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    weighAircraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewWeighing"];
+            };
+        };
+        responses: {
+            /** @description on record */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             default: components["responses"]["Problem"];
         };

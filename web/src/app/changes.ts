@@ -51,6 +51,7 @@ const concerned: Record<string, string[]> = {
   spray_done: ["spray", "jobs", "gate"],
   spray_fills: ["spray"],
   spray_records: ["spray-record"],
+  weighings: ["energy", "spray", "jobs", "gate"],
   spray_checks: ["spray-checks", "spray", "jobs", "gate"],
   documents: ["papers", "jobs", "gate", "day"],
   fitness: ["papers", "jobs", "gate"],

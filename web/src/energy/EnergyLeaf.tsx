@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
+import { useMay } from "../app/session";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -9,6 +10,7 @@ import { useUnits } from "../parts/units";
 import { LearnedPlot } from "./LearnedPlot";
 import { MassPlan } from "./MassPlan";
 import { leftOut } from "./model";
+import { Weigh } from "./Weigh";
 
 /** What an aircraft takes, learned from its flights, and how its mass lies. */
 export function EnergyLeaf({ d }: { d: Schemas["AircraftDetail"] }) {
@@ -102,6 +104,7 @@ interface BalanceProps {
 
 function Balance({ e, d, liquid, onLiquid }: BalanceProps) {
   const u = useUnits();
+  const may = useMay()("pilot", "technician", "chief");
   const tank = d.type.profile.tank_l ?? 0;
   return (
     <Sheet title="Mass and balance">
@@ -125,6 +128,7 @@ function Balance({ e, d, liquid, onLiquid }: BalanceProps) {
       ) : (
         <Empty>What this type weighs, and where, is not in its file. A chief adds it under balance.</Empty>
       )}
+      <Weigh aircraft={d.aircraft.id} weighed={e.weighed} may={may} />
       {d.aircraft.mass_kg != null && (
         <p className="soft mb-0">
           Weighed {u.show("mass", d.aircraft.mass_kg)} for take-off

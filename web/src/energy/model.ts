@@ -28,3 +28,9 @@ export function leftOut(flights: Schemas["LearnedFlight"][]): [string, number][]
   for (const f of flights) if (f.left) n.set(f.left, (n.get(f.left) ?? 0) + 1);
   return [...n].sort((a, b) => b[1] - a[1] || a[0].localeCompare(b[0]));
 }
+
+/** The parts of an aircraft that are weighed. */
+export const partWords: Record<Schemas["Weighing"]["part"], string> = {
+  empty: "Empty, without packs and payload,",
+  packs: "All packs of a set",
+};
