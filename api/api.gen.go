@@ -2466,10 +2466,16 @@ type ChargerChannel struct {
 
 // ChargerEdit defines model for ChargerEdit.
 type ChargerEdit struct {
-	Active   bool               `json:"active"`
-	Channels int                `json:"channels"`
-	Id       openapi_types.UUID `json:"id"`
-	Name     string             `json:"name"`
+	Active   bool `json:"active"`
+	Channels int  `json:"channels"`
+
+	// GeneratorW the most that it gets there; 0: no limit
+	GeneratorW *float64           `json:"generator_w,omitempty"`
+	Id         openapi_types.UUID `json:"id"`
+
+	// InField goes to the field
+	InField *bool  `json:"in_field,omitempty"`
+	Name    string `json:"name"`
 
 	// Version 0 for a new one
 	Version int     `json:"version"`

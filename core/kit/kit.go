@@ -21,6 +21,7 @@ type Aircraft struct {
 	Type       string
 	Packs      int // of one flight
 	Propellers int // on the airframe
+	Sets       int // of packs that are enough for the planned flights, since they are charged in the field; 0: one for each flight
 }
 
 // Job is what the quantities follow from. Sorties is how many flights are
@@ -54,7 +55,10 @@ func List(j Job) []Item {
 		}
 		flights, why := 1, "for one flight and one more: the sorties are not planned yet"
 		if j.Sorties != nil {
-			flights, why = *j.Sorties*same, fmt.Sprintf("for %s planned and one more, less what is charged on site", judge.Count(*j.Sorties*same, "flight"))
+			flights, why = *j.Sorties*same, fmt.Sprintf("for %s planned and one more", judge.Count(*j.Sorties*same, "flight"))
+			if a.Sets > 0 && a.Sets < flights {
+				flights, why = a.Sets, fmt.Sprintf("for %s planned, charged again in the field meanwhile, and one set more", judge.Count(flights, "flight"))
+			}
 		}
 		add("packs-"+a.Type, "Packs, "+a.Type, (flights+1)*a.Packs, why)
 		add("propellers-"+a.Type, "Spare propellers, "+a.Type, max(a.Propellers, 1), "one of each position; contact means replacing")

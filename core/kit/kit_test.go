@@ -19,7 +19,7 @@ func quantity(items []kit.Item, id string) int {
 
 func TestQuantitiesFollowFromTheJob(t *testing.T) {
 	six := 6
-	j := kit.Job{Work: "spraying", Aircraft: []kit.Aircraft{{"Dray", 2, 6}, {"Dray", 2, 6}, {"Lantern", 1, 4}}, People: 3, Sorties: &six}
+	j := kit.Job{Work: "spraying", Aircraft: []kit.Aircraft{{Type: "Dray", Packs: 2, Propellers: 6}, {Type: "Dray", Packs: 2, Propellers: 6}, {Type: "Lantern", Packs: 1, Propellers: 4}}, People: 3, Sorties: &six}
 	list := kit.List(j)
 	assert.Equal(t, 26, quantity(list, "packs-Dray"), "two aircraft, six flights each, and one more: 13 sets of two")
 	assert.Equal(t, 7, quantity(list, "packs-Lantern"))
@@ -27,6 +27,10 @@ func TestQuantitiesFollowFromTheJob(t *testing.T) {
 	assert.Equal(t, 3, quantity(list, "ppe"))
 	assert.Equal(t, -1, quantity(list, "cards"))
 	assert.Equal(t, -1, quantity(list, "lights"))
+	j.Aircraft[0].Sets, j.Aircraft[1].Sets = 4, 4
+	assert.Equal(t, 10, quantity(kit.List(j), "packs-Dray"), "four sets go round in the field, and one to spare")
+	j.Aircraft[0].Sets, j.Aircraft[1].Sets = 40, 40
+	assert.Equal(t, 26, quantity(kit.List(j), "packs-Dray"), "never more than one for each flight")
 	j.Sorties = nil
 	assert.Equal(t, 4, quantity(kit.List(j), "packs-Dray"), "one flight and one to spare")
 	j.Work, j.Night, j.Observer = "mapping", true, true
@@ -40,7 +44,7 @@ func TestQuantitiesFollowFromTheJob(t *testing.T) {
 func TestIDsAreUnique(t *testing.T) {
 	for _, work := range []string{"spraying", "mapping", "inspection"} {
 		seen := map[string]bool{}
-		for _, it := range kit.List(kit.Job{Work: work, Night: true, Observer: true, Aircraft: []kit.Aircraft{{"A", 1, 1}, {"B", 1, 1}}}) {
+		for _, it := range kit.List(kit.Job{Work: work, Night: true, Observer: true, Aircraft: []kit.Aircraft{{Type: "A", Packs: 1, Propellers: 1}, {Type: "B", Packs: 1, Propellers: 1}}}) {
 			assert.False(t, seen[it.ID], it.ID)
 			seen[it.ID] = true
 			assert.NotEmpty(t, it.Label)

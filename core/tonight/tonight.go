@@ -35,6 +35,15 @@ type Flying struct {
 	TypeKey  string
 	Sorties  int
 	Packs    int // a flight takes
+	Sets     int // that are enough, since they are charged in the field meanwhile; 0: one for each flight
+}
+
+// enough is for how many flights sets are taken along.
+func (f Flying) enough() int {
+	if f.Sets > 0 {
+		return min(f.Sets, f.Sorties)
+	}
+	return f.Sorties
 }
 
 // Charger is a charger with equal channels.
@@ -112,15 +121,18 @@ func Make(in Input) (Plan, error) {
 		if f.Sorties <= 0 {
 			continue
 		}
-		need := f.Sorties*f.Packs + f.Packs
+		least := f.enough() * f.Packs
+		need := least + f.Packs
 		got := choose(in.Packs, f, need, taken)
 		for _, x := range got {
 			taken[x.ID] = f.Aircraft
 		}
 		order = append(order, got...)
-		switch sorties := f.Sorties * f.Packs; {
-		case len(got) < sorties:
-			p.find(judge.Stop, "%s: %d packs in sets may fly, %s take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), flights(f.Sorties), sorties)
+		switch {
+		case len(got) < least && f.enough() < f.Sorties:
+			p.find(judge.Stop, "%s: %d packs in sets may fly; %s take %d, charged again in the field. Fly fewer, or take more time.", f.Aircraft, len(got), flights(f.Sorties), least)
+		case len(got) < least:
+			p.find(judge.Stop, "%s: %d packs in sets may fly, %s take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), flights(f.Sorties), least)
 		case len(got) < need:
 			p.find(judge.Watch, "%s: enough packs for %s, none to spare.", f.Aircraft, flights(f.Sorties))
 		}

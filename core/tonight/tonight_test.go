@@ -113,7 +113,7 @@ func TestChannelsNeverOverlap(t *testing.T) {
 			packs = append(packs, tonight.Pack{ID: fmt.Sprint(i), Label: fmt.Sprint(i), Types: []string{"a", "b"}[:1+i%2], State: rapid.SampledFrom(states).Draw(t, "state"), Percent: level(rapid.Float64Range(0, 100).Draw(t, "level")), WattHours: 300})
 		}
 		in := tonight.Input{Start: evening, ReadyBy: evening.Add(time.Hour * 8), Packs: packs, Chargers: []tonight.Charger{{"x", 2, 400}, {"y", 1, 900}},
-			Flying: []tonight.Flying{{"A", "a", rapid.IntRange(0, 6).Draw(t, "sa"), 2}, {"B", "b", rapid.IntRange(0, 6).Draw(t, "sb"), 1}}}
+			Flying: []tonight.Flying{{"A", "a", rapid.IntRange(0, 6).Draw(t, "sa"), 2, rapid.IntRange(0, 8).Draw(t, "sets")}, {"B", "b", rapid.IntRange(0, 6).Draw(t, "sb"), 1, 0}}}
 		p, err := tonight.Make(in)
 		require.NoError(t, err)
 		seen, free := map[string]bool{}, map[string]time.Time{}
@@ -133,4 +133,27 @@ func TestChannelsNeverOverlap(t *testing.T) {
 			require.False(t, seen[l.PackID])
 		}
 	})
+}
+
+// Packs that are charged in the field meanwhile are not taken along for each flight.
+func TestSetsThatGoRound(t *testing.T) {
+	var packs []tonight.Pack
+	for i := range 6 {
+		packs = append(packs, tonight.Pack{ID: fmt.Sprint(i), Label: fmt.Sprint(i), Types: []string{"a"}, State: pack.Charged, Percent: level(98), WattHours: 300})
+	}
+	in := tonight.Input{Start: evening, ReadyBy: evening.Add(8 * time.Hour), Packs: packs, Flying: []tonight.Flying{{Aircraft: "A", TypeKey: "a", Sorties: 12, Packs: 1}}}
+	p, err := tonight.Make(in)
+	require.NoError(t, err)
+	assert.Equal(t, judge.Stop, p.Verdict)
+	in.Flying[0].Sets = 4
+	p, err = tonight.Make(in)
+	require.NoError(t, err)
+	assert.Equal(t, judge.Clear, p.Verdict, "%v", p.Findings)
+	assert.Len(t, p.Ready, 5, "four, and one to spare")
+	in.Flying[0].Sets = 7
+	p, err = tonight.Make(in)
+	require.NoError(t, err)
+	require.NotEmpty(t, p.Findings)
+	assert.Equal(t, judge.Stop, p.Verdict)
+	assert.Contains(t, p.Findings[0].Sentence, "charged again in the field")
 }

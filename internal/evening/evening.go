@@ -84,8 +84,12 @@ type Charger struct {
 	Name     string
 	Channels int
 	Watts    float64 // each channel
-	Active   bool
-	Version  int
+	// InField says that it goes to the field; GeneratorW is the most that it gets there,
+	// 0 without a limit.
+	InField    bool
+	GeneratorW float64 `gorm:"column:generator_w"`
+	Active     bool
+	Version    int
 }
 
 // TableName is the table of chargers.
@@ -202,10 +206,14 @@ func (s *Service) flying(ctx context.Context, day time.Time) ([]Flying, error) {
 func (s *Service) input(ctx context.Context, sh Sheet) (tonight.Input, error) {
 	in := tonight.Input{Start: sh.StartAt, ReadyBy: sh.ReadyBy}
 	types := map[string]airframe.Type{}
+	field, err := s.Field(ctx)
+	if err != nil {
+		return in, err
+	}
 	for _, f := range sh.Flying {
 		types[f.Type.Key] = f.Type
 		if f.Sorties > 0 {
-			in.Flying = append(in.Flying, tonight.Flying{Aircraft: f.Aircraft.Name, TypeKey: f.Type.Key, Sorties: f.Sorties, Packs: f.Type.Packs.Count})
+			in.Flying = append(in.Flying, tonight.Flying{Aircraft: f.Aircraft.Name, TypeKey: f.Type.Key, Sorties: f.Sorties, Packs: f.Type.Packs.Count, Sets: field.Sets(f.Type, f.Sorties, 1)})
 		}
 	}
 	for _, c := range sh.Chargers {
@@ -371,8 +379,8 @@ func (s *Service) SaveCharger(ctx context.Context, c Charger) error {
 	if c.Name = strings.TrimSpace(c.Name); c.Name == "" {
 		return fault.Bad("name", "Enter what it is called.")
 	}
-	res := s.DB.WithContext(ctx).Exec(`insert into chargers as o (id, name, channels, watts, active) values (?, ?, ?, ?, ?)
-		on conflict (id) do update set name = excluded.name, channels = excluded.channels, watts = excluded.watts, active = excluded.active, version = o.version + 1 where o.version = ?`, c.ID, c.Name, c.Channels, c.Watts, c.Active, c.Version)
+	res := s.DB.WithContext(ctx).Exec(`insert into chargers as o (id, name, channels, watts, in_field, generator_w, active) values (?, ?, ?, ?, ?, ?, ?)
+		on conflict (id) do update set name = excluded.name, channels = excluded.channels, watts = excluded.watts, in_field = excluded.in_field, generator_w = excluded.generator_w, active = excluded.active, version = o.version + 1 where o.version = ?`, c.ID, c.Name, c.Channels, c.Watts, c.InField, c.GeneratorW, c.Active, c.Version)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Stale("charger")
 	}

@@ -1,6 +1,7 @@
 package evening_test
 
 import (
+	"slices"
 	"testing"
 	"time"
 
@@ -8,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mainstay/core/airframe"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/internal/evening"
@@ -134,4 +136,33 @@ func TestGearAndChargers(t *testing.T) {
 	old := evening.Gear{Minimum: 80, Level: level(99), CheckedAt: &now, Active: true, LookedAt: &now}
 	v, _ := old.Judge(now.Add(25 * time.Hour))
 	assert.Equal(t, judge.Stop, v, "a level of yesterday is no level")
+}
+
+// The packs of a day follow from its rotation: with a strong charger in the field a few
+// sets go round, with a weak one more, with none each flight takes its own.
+func TestSetsForADayInTheField(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Tech)
+	types, err := s.Fleet.Types(ctx)
+	require.NoError(t, err)
+	i := slices.IndexFunc(types, func(x airframe.Type) bool { return x.TankL > 0 })
+	require.GreaterOrEqual(t, i, 0)
+	sets := func() int {
+		f, err := s.Evening.Field(ctx)
+		require.NoError(t, err)
+		return f.Sets(types[i], 12, 1)
+	}
+	assert.Zero(t, sets(), "nothing charges in the field")
+	c := evening.Charger{ID: testbed.NewID(), Name: "Truck", Channels: 4, Watts: 3000, InField: true, Active: true}
+	require.NoError(t, s.Evening.SaveCharger(ctx, c))
+	strong := sets()
+	assert.Positive(t, strong)
+	assert.Less(t, strong, 8)
+	c.Version, c.GeneratorW = 1, 3000
+	require.NoError(t, s.Evening.SaveCharger(ctx, c))
+	weak := sets()
+	assert.True(t, weak == 0 || weak > strong, "%d with a weak generator, %d without its limit", weak, strong)
+	c.Version, c.InField = 2, false
+	require.NoError(t, s.Evening.SaveCharger(ctx, c))
+	assert.Zero(t, sets())
 }

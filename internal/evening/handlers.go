@@ -26,7 +26,7 @@ func (h *Handlers) sheet(ctx context.Context, day openapi_types.Date) (api.Eveni
 	}
 	out.Gear = wireGear(sh.Gear, now)
 	for _, c := range sh.Chargers {
-		out.Chargers = append(out.Chargers, api.ChargerEdit{Id: c.ID, Name: c.Name, Channels: c.Channels, Watts: c.Watts, Active: c.Active, Version: c.Version})
+		out.Chargers = append(out.Chargers, api.ChargerEdit{Id: c.ID, Name: c.Name, Channels: c.Channels, Watts: c.Watts, Active: c.Active, InField: &c.InField, GeneratorW: &c.GeneratorW, Version: c.Version})
 	}
 	for _, t := range sh.Ticks {
 		out.Ticks = append(out.Ticks, api.Tick{Item: t.Item, Label: t.Label, By: t.ByName, At: t.At.In(time.UTC)})
@@ -96,5 +96,9 @@ func (h *Handlers) LookAtGear(ctx context.Context, r api.LookAtGearRequestObject
 
 func (h *Handlers) SaveCharger(ctx context.Context, r api.SaveChargerRequestObject) (api.SaveChargerResponseObject, error) {
 	b := r.Body
-	return api.SaveCharger204Response{}, h.Evening.SaveCharger(ctx, Charger{ID: b.Id, Name: b.Name, Channels: b.Channels, Watts: b.Watts, Active: b.Active, Version: b.Version})
+	c := Charger{ID: b.Id, Name: b.Name, Channels: b.Channels, Watts: b.Watts, InField: b.InField != nil && *b.InField, Active: b.Active, Version: b.Version}
+	if b.GeneratorW != nil {
+		c.GeneratorW = *b.GeneratorW
+	}
+	return api.SaveCharger204Response{}, h.Evening.SaveCharger(ctx, c)
 }

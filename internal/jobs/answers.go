@@ -128,6 +128,10 @@ type kitRow struct {
 func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 	j := a.Job
 	in := kit.Job{Work: j.Work, People: len(j.People), Sorties: j.Sorties, Night: slices.ContainsFunc(a.Judged.Light, func(l string) bool { return l != string(sun.Daylight) }), Lights: a.Judged.Law.LightsSeen, Observer: a.Facts.Answers["sight"] == "observer"}
+	field, err := s.Evening.Field(ctx)
+	if err != nil {
+		return nil, err
+	}
 	for _, c := range j.Aircraft {
 		t, err := s.Fleet.Type(ctx, c.TypeKey)
 		if err != nil {
@@ -139,7 +143,17 @@ func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 				props++
 			}
 		}
-		in.Aircraft = append(in.Aircraft, kit.Aircraft{Type: t.Name, Packs: t.Packs.Count, Propellers: props})
+		one := kit.Aircraft{Type: t.Name, Packs: t.Packs.Count, Propellers: props}
+		if j.Sorties != nil {
+			same := 0
+			for _, x := range j.Aircraft {
+				if x.TypeKey == c.TypeKey {
+					same++
+				}
+			}
+			one.Sets = field.Sets(t, *j.Sorties*same, same)
+		}
+		in.Aircraft = append(in.Aircraft, one)
 	}
 	var rows []kitRow
 	if err := s.DB.WithContext(ctx).Raw("select * from job_kit where job_id = ? order by item", j.ID).Scan(&rows).Error; err != nil {

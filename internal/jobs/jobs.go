@@ -18,6 +18,7 @@ import (
 	"mainstay/core/site"
 	"mainstay/core/weather"
 	"mainstay/internal/airspace"
+	"mainstay/internal/evening"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -38,6 +39,7 @@ type Service struct {
 	Airspace  *airspace.Service
 	Readiness *readiness.Service
 	Rules     *rulebook.Service
+	Evening   *evening.Service
 	// Planned is what a plan says of the next flight of an aircraft of a job; nil
 	// where there is none. Plans stand on jobs, so that it is filled in from above.
 	Planned func(ctx context.Context, job, aircraft uuid.UUID) (*PlannedFlight, error)

@@ -69,14 +69,15 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	ready := &readiness.Service{DB: g, Clock: c, People: p, Fleet: f}
 	book := &rulebook.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
 	kept := &practice.Service{DB: g, Clock: c, Fleet: f}
-	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book}
+	night := &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}
+	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book, Evening: night}
 	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j}
 	j.Planned = plans.Planned
 	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
 	plans.Learned = flown.Learned
 	return &Services{Spraying: plans, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
 		Flights: flown, Log: &logbook.Service{DB: g, Clock: c, People: p},
-		Rack: r, Evening: &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}, Sites: at}
+		Rack: r, Evening: night, Sites: at}
 }
 
 // Queue makes the queue of background work with everything that may run in it.

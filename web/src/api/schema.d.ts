@@ -4692,6 +4692,13 @@ export interface components {
             /** Format: double */
             watts: number;
             active: boolean;
+            /** @description goes to the field */
+            in_field?: boolean;
+            /**
+             * Format: double
+             * @description the most that it gets there; 0: no limit
+             */
+            generator_w?: number;
         };
         EveningSorties: {
             /** Format: uuid */

@@ -1,14 +1,16 @@
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
+import { z } from "zod";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
+import { typedNumber, typedWhole } from "../parts/typed";
 
 type Charger = Schemas["ChargerEdit"];
 
@@ -32,7 +34,9 @@ export function ChargerList({ e }: { e: Schemas["Evening"] }) {
         {e.chargers.map((c) => (
           <li key={c.id} className="d-flex justify-content-between gap-2 align-items-center py-1">
             <span>
-              {c.name}: {c.channels} × {c.watts} W{!c.active && " (not in use)"}
+              {c.name}: {c.channels} × {c.watts} W{c.in_field && ", goes to the field"}
+              {c.in_field && !!c.generator_w && ` with ${c.generator_w} W`}
+              {!c.active && " (not in use)"}
             </span>
             {may("technician") && (
               <Button size="sm" variant="outline-primary" className="no-print" onClick={() => setEdit(c)}>
@@ -47,36 +51,36 @@ export function ChargerList({ e }: { e: Schemas["Evening"] }) {
   );
 }
 
+const chargerForm = z.object({
+  name: z.string(),
+  channels: typedWhole(1, 32, "Enter a whole number from 1 to 32."),
+  watts: typedNumber(10, 20000, "W", "Enter 10 to 20000 W."),
+  in_field: z.boolean(),
+  generator: typedNumber(0, 1e6, "W"),
+  active: z.boolean(),
+});
+
 function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
   const qc = useQueryClient();
   const [id] = useState(() => c?.id ?? newId());
-  const f = useDraftForm(`charger-${c?.id ?? "new"}-${c?.version ?? 0}`, {
-    name: c?.name ?? "",
-    channels: String(c?.channels ?? 2),
-    watts: String(c?.watts ?? 500),
-    active: c?.active ?? true,
-  });
-  const send = f.submit(async (v) => {
-    const channels = parseInRange(v.channels, 1, 32, "");
-    const watts = parseInRange(v.watts, 10, 20000, "W");
-    if (!channels.ok || !Number.isInteger(channels.value))
-      f.setError("channels", { message: "Enter a whole number from 1 to 32." });
-    if (!watts.ok) f.setError("watts", { message: watts.empty ? "Enter 10 to 20000 W." : watts.sentence });
-    if (!channels.ok || !watts.ok || !Number.isInteger(channels.value)) return;
-    await ask(
-      api.PUT("/chargers", {
-        body: {
-          id,
-          name: v.name,
-          channels: channels.value,
-          watts: watts.value,
-          active: v.active,
-          version: c?.version ?? 0,
-        },
-      }),
-    );
+  const f = useDraftForm<z.input<typeof chargerForm>, z.output<typeof chargerForm>>(
+    `charger-${c?.id ?? "new"}-${c?.version ?? 0}`,
+    {
+      name: c?.name ?? "",
+      channels: String(c?.channels ?? 2),
+      watts: String(c?.watts ?? 500),
+      in_field: c?.in_field ?? false,
+      generator: c?.generator_w ? String(c.generator_w) : "",
+      active: c?.active ?? true,
+    },
+    [],
+    zodResolver(chargerForm),
+  );
+  const send = f.submit(async ({ generator, watts, ...v }) => {
+    const body = { ...v, id, watts: watts ?? 0, generator_w: generator ?? 0, version: c?.version ?? 0 };
+    await ask(api.PUT("/chargers", { body }));
     onClose();
-    await qc.invalidateQueries();
+    ["evening", "jobs"].forEach((k) => void qc.invalidateQueries({ queryKey: [k] }));
   });
   return (
     <Dialog title={c ? `Change: ${c.name}` : "Add a charger"} open onClose={onClose}>
@@ -85,6 +89,16 @@ function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
         <TextField label="What it is called" {...f.register("name")} wrong={f.wrong("name")} />
         <NumberField label="Channels" unit="" {...f.register("channels")} wrong={f.wrong("channels")} />
         <NumberField label="Power of each" unit="W" {...f.register("watts")} wrong={f.wrong("watts")} />
+        <CheckField label="Goes to the field" {...f.register("in_field")} />
+        {f.watch("in_field") && (
+          <NumberField
+            label="Its generator gives"
+            unit="W"
+            {...f.register("generator")}
+            wrong={f.wrong("generator")}
+            hint="Empty: as much as it takes."
+          />
+        )}
         {c && <CheckField label="In use" {...f.register("active")} />}
         <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
           Save
