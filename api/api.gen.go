@@ -2369,7 +2369,11 @@ type Calculator struct {
 	Key     string            `json:"key"`
 	Limits  string            `json:"limits"`
 	Source  string            `json:"source"`
-	Title   string            `json:"title"`
+
+	// Text label of a text that it reads instead of numbers; empty: none
+	Text        string `json:"text"`
+	TextDefault string `json:"text_default"`
+	Title       string `json:"title"`
 }
 
 // CalculatorInput defines model for CalculatorInput.
@@ -2386,6 +2390,8 @@ type CalculatorResults struct {
 
 // CalculatorValues defines model for CalculatorValues.
 type CalculatorValues struct {
+	// Text for a calculator that reads a text
+	Text   *string            `json:"text,omitempty"`
 	Values map[string]float64 `json:"values"`
 }
 

@@ -24,6 +24,7 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/height"
 	"mainstay/core/home"
+	"mainstay/core/inspect"
 	"mainstay/core/judge"
 	"mainstay/core/mass"
 	"mainstay/core/pack"
@@ -32,6 +33,7 @@ import (
 	"mainstay/core/rotation"
 	"mainstay/core/spray"
 	"mainstay/core/sun"
+	"mainstay/core/survey"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
 	"mainstay/core/wear"
@@ -117,6 +119,12 @@ var calls = []call{
 	{"spray.Nozzle.Check", spray.Nozzle.Check, []any{spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1, MostBar: 4, Droplets: "medium"}}},
 	{"spray.Product.Check", spray.Product.Check, []any{spray.Product{Name: "A", PerHa: 1, Unit: "L"}}},
 	{"spray.LoadOf", spray.LoadOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
+	{"survey.Camera.See", lens.See, []any{90.0}},
+	{"survey.Camera.HeightFor", lens.HeightFor, []any{0.02}},
+	{"survey.Camera.Pace", lens.Pace, []any{survey.Picture{AcrossM: 135, AlongM: 90, GSDAcross: 0.025, GSDAlong: 0.025}, 22.5, 8.0, 0.001}},
+	{"survey.Lines", survey.Lines, []any{400.0, 40.0}},
+	{"survey.Pictures", survey.Pictures, []any{225.0, 22.5}},
+	{"inspect.Ring", inspect.Ring, []any{2.0, 30.0, 6.0, 4.0, 50.0, 50.0}},
 	{"spray.HopperOf", spray.HopperOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 15, Unit: "kg"}}}},
 	{"spray.Loads", spray.Loads, []any{2.0, 15.0, 30.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
 	{"spray.Catch", spray.Catch, []any{[]float64{1, 1, 1}, 3.0}},
@@ -175,6 +183,8 @@ var elsewhere = map[string]string{
 	"energy.Flown.Judge":      "says why a flight is left out (core/energy)",
 	"energy.Store.":           "adds up what energy.Together let in",
 	"energy.Model.CallOuts":   "calls energy.Model.Home for each distance",
+	"energy.Model.Verticals":  "a height that is none gives no phases",
+	"survey.Picture.Spacing":  "refuses what is no percent (core/survey)",
 	"mass.Shares":             "called by mass.Limits.Judge",
 	"rotation.Day.Check":      "called by rotation.Day.Simulate",
 	"rotation.Day.Gains":      "calls rotation.Day.Simulate",
@@ -262,6 +272,8 @@ func TestUnreadableIsRefused(t *testing.T) {
 		}
 	}
 }
+
+var lens = survey.Camera{SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, PixelsW: 5472, PixelsH: 3648, LeastS: 2}
 
 var worn = gate.Part{ID: "p", Kind: "motor", Counters: wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, Limits: wear.Limits{Hours: 24, Litres: 100, Months: 6}}
 

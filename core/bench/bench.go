@@ -9,6 +9,8 @@ import (
 	"math"
 	"slices"
 	"strings"
+
+	"mainstay/core/metar"
 )
 
 // Input is a number that a calculator asks for.
@@ -38,11 +40,14 @@ type Calculator struct {
 	Limits  string
 	Source  string
 	Inputs  []Input
-	compute func(v values) ([]Result, string, error)
+	// Text is the label of a text that it reads instead of numbers; "": none.
+	Text, TextDefault string
+	compute           func(v values) ([]Result, string, error)
+	decode            func(text string) ([]Result, string, error)
 }
 
 // Groups lists the groups in the order of work.
-var Groups = []string{"Air", "Wind", "Heights", "Power and endurance", "Packs", "Spraying", "Flight signs"}
+var Groups = []string{"Air", "Wind", "Heights", "Power and endurance", "Packs", "Spraying", "Mapping and inspection", "Sun and reports", "Flight signs"}
 
 // values are the inputs by name; every name that a calculator asks for is there.
 type values map[string]float64
@@ -87,7 +92,28 @@ func (c Calculator) Compute(given map[string]float64) ([]Result, string, error) 
 		}
 		v[in.Name] = x
 	}
-	out, says, err := c.compute(v)
+	if c.compute == nil {
+		return c.Read(c.TextDefault)
+	}
+	return finish(c.compute(v))
+}
+
+// MostText bounds a text, in bytes.
+const MostText = metar.MaxLength
+
+// Read works a calculator of a text out. Errors wrap ErrInput.
+func (c Calculator) Read(text string) ([]Result, string, error) {
+	switch {
+	case c.decode == nil:
+		return nil, "", FieldError{"text", "This calculator takes numbers."}
+	case strings.TrimSpace(text) == "" || len(text) > MostText:
+		return nil, "", FieldError{"text", fmt.Sprintf("Enter the text, at most %d characters.", MostText)}
+	}
+	return finish(c.decode(text))
+}
+
+// finish refuses what has no answer, in words.
+func finish(out []Result, says string, err error) ([]Result, string, error) {
 	if err != nil {
 		first, _, _ := strings.Cut(err.Error(), "\n")
 		if _, after, ok := strings.Cut(first, ": "); ok {
@@ -106,7 +132,7 @@ func (c Calculator) Compute(given map[string]float64) ([]Result, string, error) 
 // All lists the calculators, by group.
 var All = func() []Calculator {
 	var out []Calculator
-	for _, g := range [][]Calculator{airAndWind, heights, power, packs, spraying, signs} {
+	for _, g := range [][]Calculator{airAndWind, heights, power, packs, spraying, pictures, sky, signs} {
 		out = append(out, g...)
 	}
 	return out

@@ -3,6 +3,7 @@ package bench_test
 import (
 	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -57,6 +58,11 @@ func TestFiguresOfTheBench(t *testing.T) {
 		want, tol  float64
 	}{
 		{"density", "Density", map[string]float64{"qnh": 1008, "height": 320, "temp": 31, "dew": 17}, 1.1030, 5e-5},
+		{"pictures", "Resolution, cm", nil, 2.467, 5e-4},
+		{"pictures", "Interval, s", nil, 2.8125, 1e-4},
+		{"height-for", "Height or stand-off", map[string]float64{"gsd": 2.467}, 90, 0.05},
+		{"ring", "Rows", map[string]float64{"stand_off": 4, "sideways": 50, "upward": 50}, 14, 0},
+		{"sun", "Elevation", map[string]float64{"lat": 0, "lon": 0, "year": 2024, "month": 3, "day": 20, "hour": 12.12}, 90, 0.3},
 		{"density", "Density altitude", map[string]float64{"qnh": 1008, "height": 320, "temp": 31, "dew": 17}, 1079, 0.5},
 		{"wind-height", "Wind there", map[string]float64{"steady": 5, "height": 120}, 8.64, 0.005},
 		{"components", "Headwind", nil, 6.13, 0.005},
@@ -101,6 +107,60 @@ func TestNoCalculatorAnswersWithNoNumber(t *testing.T) {
 		}
 		for _, r := range out {
 			require.False(rt, math.IsNaN(r.Value) || math.IsInf(r.Value, 0), "%s %s", c.Key, r.Label)
+		}
+	})
+}
+
+// A report is read group by group; what cannot be read is said, and nothing stands in
+// for it.
+func TestReportOnTheBench(t *testing.T) {
+	c, ok := bench.Find("report")
+	require.True(t, ok)
+	value := func(text, label string) (float64, string) {
+		out, says, err := c.Read(text)
+		require.NoError(t, err, text)
+		for _, r := range out {
+			if r.Label == label {
+				return r.Value, says
+			}
+		}
+		return math.NaN(), says
+	}
+	v, _ := value("METAR KZZT 101653Z 24008G14KT 10SM FEW040 24/11 A2992", "Gust")
+	assert.InDelta(t, 14*0.514444, v, 0.01)
+	v, _ = value("METAR KZZT 101653Z 24008KT 10SM FEW040 24/11 A2992", "Lowest cloud over the station")
+	assert.InDelta(t, 4000*0.3048, v, 0.1)
+	v, says := value("METAR KZZT 101653Z /////KT 10SM FEW040 24/11 A2992", "Wind")
+	assert.True(t, math.IsNaN(v))
+	assert.Contains(t, says, "Wind not known.")
+	_, says = value("METAR KZZT 101653Z 37008KT 10SM FEW040 24/11 A2992", "Wind")
+	assert.Contains(t, says, "37008KT")
+	for _, bad := range []string{"", "  ", strings.Repeat("A", bench.MostText+1)} {
+		_, _, err := c.Read(bad)
+		var f bench.FieldError
+		assert.ErrorAs(t, err, &f)
+	}
+	_, says = value("good morning", "Wind")
+	for _, what := range []string{"Wind", "Visibility", "Sky", "Weather"} {
+		assert.Contains(t, says, what+" not known.")
+	}
+	hover, _ := bench.Find("hover")
+	_, _, err := hover.Read("METAR")
+	assert.ErrorIs(t, err, bench.ErrInput)
+}
+
+func FuzzReportOnTheBench(f *testing.F) {
+	f.Add("METAR KZZT 101653Z 24008G14KT 10SM FEW040 24/11 A2992")
+	c, _ := bench.Find("report")
+	f.Fuzz(func(t *testing.T, text string) {
+		out, _, err := c.Read(text)
+		if err != nil {
+			return
+		}
+		for _, r := range out {
+			if math.IsNaN(r.Value) || math.IsInf(r.Value, 0) {
+				t.Fatalf("%q: %s", text, r.Label)
+			}
 		}
 	})
 }

@@ -272,3 +272,24 @@ func TestWhyAFlightIsLeftOut(t *testing.T) {
 	edge.Seconds, edge.UsedPercent = energy.LeastSeconds, energy.LeastUsed
 	assert.Equal(t, energy.Used, edge.Judge())
 }
+
+// A vertical take-off wing hovers up and down and cruises between: more than cruise
+// alone, and the higher it goes over, the more.
+func TestVerticalsOfAWing(t *testing.T) {
+	m := energy.Model{Kind: energy.RotorsOnWing, Discs: 4, DiameterM: 0.5, Efficiency: 0.55, LiftDrag: 12, WingDrive: 0.5, CruiseMS: 16, ClimbMS: 3, DescentMS: 2}
+	last := 0.0
+	for _, h := range []float64{10, 30, 60} {
+		up := m.Verticals(h)
+		n, err := m.Fly(6, 1.2, up)
+		require.NoError(t, err)
+		assert.InDelta(t, h/3+h/2+energy.LandingSeconds, n.Seconds, 1e-9)
+		cruise, err := m.Fly(6, 1.2, []energy.Phase{{Kind: energy.Cruising, Seconds: n.Seconds}})
+		require.NoError(t, err)
+		assert.Greater(t, n.Wh, cruise.Wh)
+		assert.Greater(t, n.Wh, last)
+		last = n.Wh
+	}
+	assert.Empty(t, m.Verticals(0))
+	m.Kind = energy.Rotors
+	assert.Empty(t, m.Verticals(30))
+}

@@ -72,6 +72,16 @@ func (m Model) Fly(massKg, rho float64, phases []Phase) (Need, error) {
 	return n, nil
 }
 
+// Verticals are the phases in which rotors carry a vertical take-off wing: up to where it
+// goes over to forward flight, and down from there with the hover over the place.
+// transitionM is that height, m. Others have none.
+func (m Model) Verticals(transitionM float64) []Phase {
+	if m.Kind != RotorsOnWing || !(transitionM > 0) {
+		return nil
+	}
+	return []Phase{{Kind: Climbing, Seconds: transitionM / m.ClimbMS}, {Kind: Descending, Seconds: transitionM/m.DescentMS + LandingSeconds}}
+}
+
 // Wind is the wind at the height of the way.
 type Wind struct {
 	MeanMS  float64 // decides the energy

@@ -91,7 +91,7 @@ func (g *run) energy() *EnergyAnswer {
 	case planned:
 		a.NeedWh = *need
 	default:
-		a.NeedWh = cruise * g.in.Type.Limits.PlannedMinutes / 60
+		a.NeedWh = g.usualNeed(model, back, cruise)
 		a.Assumed = append(a.Assumed, fmt.Sprintf("no plan: the type's %.0f minutes", g.in.Type.Limits.PlannedMinutes))
 	}
 	if r, err := model.Radius(back, 0, a.UsableWh); err == nil {
@@ -113,6 +113,17 @@ func (g *run) energy() *EnergyAnswer {
 		say(judge.Watch, nil, "the pilot, by landing early", "The energy is worked out with what had to be assumed: %s. Land by the pack's level.", strings.Join(a.Assumed, "; "))
 	}
 	return &a
+}
+
+// usualNeed is what the type's usual minutes take: in cruise, and on its rotors up and
+// down for a vertical take-off wing.
+func (g *run) usualNeed(m energy.Model, back energy.Return, cruise float64) float64 {
+	seconds := g.in.Type.Limits.PlannedMinutes * 60
+	up, err := m.Fly(back.MassKg, back.Rho, m.Verticals(g.in.Type.Transition()))
+	if err != nil {
+		return math.Inf(1) // cannot be flown: it never fits
+	}
+	return up.Wh + cruise*max(0, seconds-up.Seconds)/3600
 }
 
 // reason is what is wrong, without where it was found.

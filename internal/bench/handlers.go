@@ -19,7 +19,7 @@ type Handlers struct{}
 func (Handlers) ListCalculators(context.Context, api.ListCalculatorsRequestObject) (api.ListCalculatorsResponseObject, error) {
 	out := api.ListCalculators200JSONResponse{Groups: bench.Groups, Calculators: []api.Calculator{}}
 	for _, c := range bench.All {
-		out.Calculators = append(out.Calculators, api.Calculator{Key: c.Key, Group: c.Group, Title: c.Title, Formula: c.Formula, Limits: c.Limits, Source: c.Source, Inputs: c.Inputs})
+		out.Calculators = append(out.Calculators, api.Calculator{Key: c.Key, Group: c.Group, Title: c.Title, Formula: c.Formula, Limits: c.Limits, Source: c.Source, Inputs: append([]bench.Input{}, c.Inputs...), Text: c.Text, TextDefault: c.TextDefault})
 	}
 	return out, nil
 }
@@ -29,10 +29,20 @@ func (Handlers) Calculate(_ context.Context, r api.CalculateRequestObject) (api.
 	if !ok {
 		return nil, fault.Missing("calculator")
 	}
-	out, says, err := c.Compute(r.Body.Values)
+	var out []bench.Result
+	var says string
+	var err error
+	if r.Body.Text != nil {
+		out, says, err = c.Read(*r.Body.Text)
+	} else {
+		out, says, err = c.Compute(r.Body.Values)
+	}
 	var field bench.FieldError
 	switch {
 	case errors.As(err, &field):
+		if field.Field == "text" {
+			return nil, fault.Bad("text", "%s", field.Sentence)
+		}
 		return nil, fault.Bad("values."+field.Field, "%s", field.Sentence)
 	case err != nil:
 		words := strings.TrimPrefix(err.Error(), bench.ErrInput.Error()+": ")

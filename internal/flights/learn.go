@@ -33,9 +33,6 @@ func (f *Flight) setOff(in gate.Input) {
 	}
 }
 
-// vtolHover is how long a vertical take-off wing hovers, up and down together, s.
-const vtolHover = 60.0
-
 // took works out what a flight took from its packs, and what the model says with the
 // efficiency of the type. What is not known stays so.
 func (s *Service) took(ctx context.Context, f *Flight, t airframe.Type, n NewLog) error {
@@ -83,8 +80,14 @@ func (s *Service) took(ctx context.Context, f *Flight, t airframe.Type, n NewLog
 	switch {
 	case f.Litres > 0:
 		phases = []energy.Phase{{Kind: energy.Spraying, Seconds: seconds, KgPerS: f.Litres / seconds}}
-	case m.Kind == energy.RotorsOnWing && seconds > vtolHover:
-		phases = []energy.Phase{{Kind: energy.Hovering, Seconds: vtolHover}, {Kind: energy.Cruising, Seconds: seconds - vtolHover}}
+	default:
+		up := m.Verticals(t.Transition())
+		for _, p := range up {
+			seconds -= p.Seconds
+		}
+		if seconds > 0 {
+			phases = append(up, energy.Phase{Kind: energy.Cruising, Seconds: seconds})
+		}
 	}
 	if need, err := m.Fly(*f.MassKg, rho, phases); err == nil {
 		f.PredictedWh = &need.Wh

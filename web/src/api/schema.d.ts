@@ -6497,6 +6497,9 @@ export interface components {
             calculators: components["schemas"]["Calculator"][];
         };
         Calculator: {
+            /** @description label of a text that it reads instead of numbers; empty: none */
+            text: string;
+            text_default: string;
             key: string;
             group: string;
             title: string;
@@ -6521,6 +6524,8 @@ export interface components {
             values: {
                 [key: string]: number;
             };
+            /** @description for a calculator that reads a text */
+            text?: string;
         };
         CalculatorResult: {
             label: string;

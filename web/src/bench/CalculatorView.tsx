@@ -6,8 +6,9 @@ import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useSession } from "../app/session";
 import { useAddress } from "../parts/address";
-import { NumberField } from "../parts/Field";
+import { AreaField, NumberField } from "../parts/Field";
 import { Sheet, ViewHead } from "../parts/Sheet";
+import { useSoon } from "../parts/useSoon";
 import { Empty, Problem, QueryView } from "../parts/states";
 import { inUnit, otherUnit, readInputs, shown, typedInputs, unitLabel } from "./model";
 
@@ -30,10 +31,18 @@ function Calculator({ c }: { c: Schemas["Calculator"] }) {
   const [params, set] = useAddress();
   const [typed, setTyped] = useState(() => typedInputs(c.inputs, params));
   const { values, wrong } = readInputs(c.inputs, typed, units);
+  const [text, setText] = useState(() => params.get("text") ?? c.text_default);
+  const read = useSoon(text);
   const whole = Object.keys(wrong).length === 0;
   const q = useQuery({
-    queryKey: keys.calculation(c.key, values),
-    queryFn: () => ask(api.POST("/bench/{key}", { params: { path: { key: c.key } }, body: { values } })),
+    queryKey: keys.calculation(c.key, c.text ? { text: read } : values),
+    queryFn: () =>
+      ask(
+        api.POST("/bench/{key}", {
+          params: { path: { key: c.key } },
+          body: c.text ? { values: {}, text: read } : { values },
+        }),
+      ),
     enabled: whole,
     placeholderData: keepPreviousData,
     retry: false,
@@ -67,7 +76,17 @@ function Calculator({ c }: { c: Schemas["Calculator"] }) {
               />
             ))}
           </div>
-          <p className="soft mb-0">A unit may be typed behind a number, like 59 ft or 12 mph.</p>
+          {c.text && (
+            <AreaField
+              label={c.text}
+              value={text}
+              onChange={(e) => {
+                setText(e.target.value);
+                set({ text: e.target.value });
+              }}
+            />
+          )}
+          {!c.text && <p className="soft mb-0">A unit may be typed behind a number, like 59 ft or 12 mph.</p>}
         </Sheet>
         <div className="stack">
           <Sheet title="Comes out">

@@ -46,6 +46,8 @@ it("finds calculators by words, in their groups", () => {
     formula: "x",
     limits: "",
     source: "",
+    text: "",
+    text_default: "",
     inputs: [],
   });
   const d = { groups: ["Air", "Wind"], calculators: [c("a", "Wind", "Headwind"), c("b", "Air", "Density")] };
