@@ -128,7 +128,7 @@ func TestReportOnTheBench(t *testing.T) {
 	}
 	v, _ := value("METAR KZZT 101653Z 24008G14KT 10SM FEW040 24/11 A2992", "Gust")
 	assert.InDelta(t, 14*0.514444, v, 0.01)
-	v, _ = value("METAR KZZT 101653Z 24008KT 10SM FEW040 24/11 A2992", "Lowest cloud over the station")
+	v, _ = value("METAR KZZT 101653Z 24008KT 10SM FEW040 24/11 A2992", "Lowest cloud, over the station")
 	assert.InDelta(t, 4000*0.3048, v, 0.1)
 	v, says := value("METAR KZZT 101653Z /////KT 10SM FEW040 24/11 A2992", "Wind")
 	assert.True(t, math.IsNaN(v))

@@ -83,7 +83,7 @@ func decodeReport(text string) ([]Result, string, error) {
 	add("Dew point", a.DewC, "degC", 0)
 	add("QNH", a.QNH, "hPa", 1)
 	if base, known := r.LowestBase(); known && base != nil {
-		out = append(out, Result{"Lowest cloud over the station", float64(*base) * 0.3048, "m", 0})
+		out = append(out, Result{"Lowest cloud, over the station", float64(*base) * 0.3048, "m", 0})
 	}
 	var says []string
 	missing := func(known bool, what string) {

@@ -252,7 +252,7 @@ func (g *generator) eveningTonight(ctx context.Context, end time.Time) error {
 			return err
 		}
 	}
-	for _, c := range []evening.Charger{{Name: "Depot rack", Channels: 4, Watts: 900, Active: true}, {Name: "Bench", Channels: 2, Watts: 350, Active: true}, {Name: "Truck", Channels: 2, Watts: 1500, InField: true, GeneratorW: 3000, Active: true}} {
+	for _, c := range []evening.Charger{{Name: "Depot rack", Channels: 4, Watts: 900, Active: true}, {Name: "Bench", Channels: 2, Watts: 350, Active: true}, {Name: "Truck", Channels: 2, Watts: 800, InField: true, GeneratorW: 1600, Active: true}} {
 		c.ID = newID()
 		if err := g.svc.Evening.SaveCharger(tech, c); err != nil {
 			return err

@@ -88,7 +88,7 @@ func (p Plan) reach(out *Way, start geo.XY, returnM float64) error {
 	step, far := up(max(least, out.FarM)/rings), up(out.FarM)
 	at := []float64{far} // of the farthest pass, and on to where it can no longer come back
 	for k := 1.0; k <= rings; k++ {
-		if k*step > far+step/3 {
+		if k*step > far+step*0.75 { // two words have room
 			at = append(at, k*step)
 		}
 	}

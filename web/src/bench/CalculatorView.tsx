@@ -121,9 +121,11 @@ function Results({ d, units }: { d: Schemas["CalculatorResults"]; units: Schemas
                 <td>{r.label}</td>
                 <td className="num">
                   <strong>{shown(r.value, r.digits)}</strong> {unitLabel(units, r.unit)}
-                </td>
-                <td className="num soft">
-                  {other && `${shown(inUnit(other, r.value), r.digits)} ${other.label}`}
+                  {other && (
+                    <span className="soft d-block">
+                      {shown(inUnit(other, r.value), r.digits)} {other.label}
+                    </span>
+                  )}
                 </td>
               </tr>
             );

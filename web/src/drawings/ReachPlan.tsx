@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { useDrawn } from "./useDrawn";
 import { plane, scaleLength, type Spot } from "../spraying/model";
 
 export interface ReachPlanProps {
@@ -22,10 +23,17 @@ export function ReachPlan({ start, outline, reach, homes, farM, from, say, label
   const far = Math.max(...spots.map(([x, y]) => Math.hypot(x, y)), 1);
   const last = homes.at(-1)?.distance_m ?? farM;
   const r = Math.max(last * 1.12, far * 1.08);
-  const u = r / 34; // a word is 16 px in a square of about 430
+  const { ref, width } = useDrawn({ width: 430, height: 430 });
+  const u = (2 * r * 6.6) / width; // words are 16 px whatever the distance and the screen
   const bar = scaleLength(2 * r);
   return (
-    <svg className="reachplan" viewBox={`${-r} ${-r} ${2 * r} ${2 * r}`} role="img" aria-label={label}>
+    <svg
+      ref={ref}
+      className="reachplan"
+      viewBox={`${-r} ${-r} ${2 * r} ${2 * r}`}
+      role="img"
+      aria-label={label}
+    >
       <path d={path(outline.map(to))} className="f-outline" strokeWidth={u * 0.3} />
       {spots.length > 0 && <path d={path(spots)} className="reach" strokeWidth={u * 0.5} />}
       {homes.map((h) => (
@@ -39,7 +47,7 @@ export function ReachPlan({ start, outline, reach, homes, farM, from, say, label
           <text y={-h.distance_m - u * 0.5} fontSize={u * 2.5} textAnchor="middle">
             {h.cannot ? "no way home" : `${Math.ceil(h.percent)} %`}
           </text>
-          <text y={h.distance_m + u * 2.4} fontSize={u * 2.2} textAnchor="middle" className="far">
+          <text y={h.distance_m + u * 2.4} fontSize={u * 2.5} textAnchor="middle" className="far">
             {say(h.distance_m)}
           </text>
         </g>
