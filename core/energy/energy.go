@@ -6,8 +6,9 @@ package energy
 
 import (
 	"errors"
-	"fmt"
 	"math"
+
+	"mainstay/core/units"
 )
 
 // Gravity is the standard acceleration of free fall, m/s2.
@@ -29,17 +30,12 @@ const (
 // ErrInput is wrapped by every refusal.
 var ErrInput = errors.New("energy: input not usable")
 
-func refuse(format string, a ...any) error {
-	return fmt.Errorf("%w: "+format, append([]any{ErrInput}, a...)...)
-}
+// refuser refuses what cannot be.
+var refuser = units.Refuser{Wraps: ErrInput}
 
-// within refuses a number that is none, or out of its range.
-func within(name string, v, lo, hi float64) error {
-	if !(v >= lo && v <= hi) {
-		return refuse("%s %g is not between %g and %g", name, v, lo, hi)
-	}
-	return nil
-}
+func refuse(format string, a ...any) error { return refuser.Sayf(format, a...) }
+
+func within(name string, v, lo, hi float64) error { return refuser.Within(name, v, lo, hi) }
 
 // Kind is how an aircraft stays in the air.
 type Kind string

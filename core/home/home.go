@@ -73,6 +73,12 @@ func (o Obstacle) distance(a, b geo.XY) (dist, along float64) {
 	return dist, along
 }
 
+// Within reports whether the way from a to b comes within reach of it, m.
+func (o Obstacle) Within(a, b geo.XY, reachM float64) bool {
+	d, _ := o.distance(a, b)
+	return !(d > reachM) // what is no number is near
+}
+
 func (o Obstacle) check() error {
 	least := map[Kind]int{PointKind: 1, LineKind: 2, AreaKind: 3}[o.Kind]
 	switch {

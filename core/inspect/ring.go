@@ -4,19 +4,15 @@ package inspect
 
 import (
 	"errors"
-	"fmt"
 	"math"
+
+	"mainstay/core/units"
 )
 
 // ErrInput is wrapped by every refusal.
 var ErrInput = errors.New("inspect: input not usable")
 
-func within(name string, v, lo, hi float64) error {
-	if !(v >= lo && v <= hi) {
-		return fmt.Errorf("%w: %s %g is not between %g and %g", ErrInput, name, v, lo, hi)
-	}
-	return nil
-}
+var within = units.Refuser{Wraps: ErrInput}.Within
 
 // Shots is how many pictures show a surface.
 type Shots struct {

@@ -6,23 +6,20 @@ package spray
 
 import (
 	"errors"
-	"fmt"
 	"math"
+
+	"mainstay/core/units"
 )
 
 // ErrInput is wrapped by every refusal.
 var ErrInput = errors.New("spray: input not usable")
 
-func refuse(format string, a ...any) error {
-	return fmt.Errorf("%w: "+format, append([]any{ErrInput}, a...)...)
-}
+// refuser refuses what cannot be.
+var refuser = units.Refuser{Wraps: ErrInput}
 
-func within(name string, v, lo, hi float64) error {
-	if !(v >= lo && v <= hi) {
-		return refuse("%s %g is not between %g and %g", name, v, lo, hi)
-	}
-	return nil
-}
+func refuse(format string, a ...any) error { return refuser.Sayf(format, a...) }
+
+func within(name string, v, lo, hi float64) error { return refuser.Within(name, v, lo, hi) }
 
 // perMinute turns L/ha x m/s x m into L/min: 60 s and 10,000 m2.
 const perMinute = 0.006

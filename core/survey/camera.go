@@ -9,17 +9,13 @@ import (
 	"math"
 
 	"mainstay/core/judge"
+	"mainstay/core/units"
 )
 
 // ErrInput is wrapped by every refusal.
 var ErrInput = errors.New("survey: input not usable")
 
-func within(name string, v, lo, hi float64) error {
-	if !(v >= lo && v <= hi) {
-		return fmt.Errorf("%w: %s %g is not between %g and %g", ErrInput, name, v, lo, hi)
-	}
-	return nil
-}
+var within = units.Refuser{Wraps: ErrInput}.Within
 
 // Camera is what decides how a camera sees the ground.
 type Camera struct {

@@ -39,21 +39,60 @@ func (r *reckoning) leg(i int) string {
 func (r *reckoning) path() error {
 	path, leg := r.points()
 	all := append(append([]home.Obstacle{}, r.obstacles...), r.Chart.noGo()...)
-	over, things := intent.LeastOver(r.Type), all
+	var err error
 	if r.Flight.Plan != nil && r.out.Datum == intent.AboveGround { // over the crop, and what is part of it
-		over, things = intent.LeastGround(r.Type, r.Flight.Work), r.cut(all)
+		r.out.Legs, err = clearOf(path, leg, len(r.way), r.cut(all), intent.LeastGround(r.Type, r.Flight.Work))
+	} else {
+		var legs []home.Leg
+		legs, err = home.Clearance(path, all, PositionM, intent.LeastOver(r.Type))
+		r.out.Legs = worstOf(legs, leg, len(r.way))
 	}
-	legs, err := home.Clearance(path, things, PositionM, over)
 	if err != nil {
 		return err
 	}
-	r.out.Legs = worstOf(legs, leg, len(r.way))
 	r.along()
 	if err := r.wayTo(all); err != nil {
 		return err
 	}
 	r.knownUnder(all)
 	return nil
+}
+
+// clearOf holds each of many legs against the things near it alone: a leg with nothing
+// near is clear, and what is nearest to it is not looked for.
+func clearOf(path []home.Place3, leg []int, n int, things []home.Obstacle, over float64) ([]home.Leg, error) {
+	type box struct{ lo, hi geo.XY }
+	boxes := make([]box, len(things))
+	for i, o := range things {
+		if len(o.Places) == 0 {
+			return nil, fmt.Errorf("%w: %s has no place", home.ErrInput, o.Name)
+		}
+		boxes[i].lo, boxes[i].hi = bounds(o.Places)
+	}
+	out := make([]home.Leg, n)
+	for from := 0; from < len(leg); {
+		to := from
+		for to < len(leg) && leg[to] == leg[from] {
+			to++
+		}
+		a, b := path[from].At, path[to].At // pieces of a leg lie on one straight line
+		var near []home.Obstacle
+		for i, o := range things {
+			if reach := o.BufferM + PositionM; span(boxes[i].lo, boxes[i].hi, a, b, reach) && o.Within(a, b, reach) {
+				near = append(near, o)
+			}
+		}
+		out[leg[from]] = home.Leg{Verdict: judge.Clear, Sentence: "Nothing stands near it."}
+		if len(near) > 0 {
+			pieces, err := home.Clearance(path[from:to+1], near, PositionM, over)
+			if err != nil {
+				return nil, err
+			}
+			out[leg[from]] = worstOf(pieces, make([]int, len(pieces)), 1)[0]
+		}
+		from = to
+	}
+	return out, nil
 }
 
 // along says which legs of the route are not free, the nearest for each thing.

@@ -10,6 +10,7 @@ import (
 	"pgregory.net/rapid"
 
 	"mainstay/core/geo"
+	"mainstay/core/home"
 	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/site"
@@ -155,4 +156,46 @@ func TestPlansThatCannotBe(t *testing.T) {
 		_, err := wayhome.Reckon(b.q)
 		assert.ErrorIs(t, err, intent.ErrFlight, name)
 	}
+}
+
+// Looking only at what is near a leg finds what looking at everything does.
+func TestOnlyWhatIsNearIsLookedAt(t *testing.T) {
+	rapid.Check(t, func(r *rapid.T) {
+		place := func(name string) geo.XY {
+			return geo.XY{X: rapid.Float64Range(-200, 200).Draw(r, name+" x"), Y: rapid.Float64Range(-200, 200).Draw(r, name+" y")}
+		}
+		var things []home.Obstacle
+		for range rapid.IntRange(0, 8).Draw(r, "things") {
+			o := home.Obstacle{ID: "1", Name: "thing", Kind: home.LineKind, Places: []geo.XY{place("from"), place("to")}, BufferM: rapid.Float64Range(0, 20).Draw(r, "buffer")}
+			if rapid.Bool().Draw(r, "known") {
+				h := rapid.Float64Range(0, 20).Draw(r, "height")
+				o.HeightM = &h
+			}
+			things = append(things, o)
+		}
+		var path []home.Place3
+		var leg []int
+		n := rapid.IntRange(1, 5).Draw(r, "legs")
+		at := place("start")
+		path = append(path, home.Place3{At: at, M: 5})
+		for k := range n {
+			end := place("end")
+			for i := 1; i <= 3; i++ { // in pieces, as the ground is followed
+				path = append(path, home.Place3{At: at.Add(end.Sub(at).Times(float64(i) / 3)), M: rapid.Float64Range(0, 25).Draw(r, "m")})
+				leg = append(leg, k)
+			}
+			at = end
+		}
+		got, err := wayhome.ClearOf(path, leg, n, things, 1.5)
+		require.NoError(r, err)
+		all, err := home.Clearance(path, things, wayhome.PositionM, 1.5)
+		require.NoError(r, err)
+		worst := make([]judge.Verdict, n)
+		for i, l := range all {
+			worst[leg[i]] = max(worst[leg[i]], l.Verdict)
+		}
+		for k := range n {
+			assert.Equal(r, worst[k], got[k].Verdict, "leg %d", k)
+		}
+	})
 }

@@ -3,6 +3,7 @@ package jobs
 import (
 	"context"
 	"fmt"
+	"math"
 	"slices"
 	"strings"
 	"time"
@@ -257,6 +258,9 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	}
 	if !mine {
 		find(judge.Stop, q.Aircraft.Name+" does not belong to this job.", "Aircraft of the job.", "adding it to the job")
+	}
+	if h := craft.RouteM; plan != nil && plan.Way != nil && h != nil && math.Abs(*h-plan.HeightM) > 0.05 {
+		find(judge.Watch, fmt.Sprintf("The job says that %s flies at %.1f m; its plan flies at %.1f m over the ground, and is what is judged.", q.Aircraft.Name, *h, plan.HeightM), "The job, and the plan.", "the same height in both")
 	}
 	if j.Work == string(weather.Spraying) && q.Type.TankL == 0 {
 		find(judge.Stop, q.Aircraft.Name+" carries no tank; this job is spraying.", "Type profile.", "another aircraft")

@@ -20,6 +20,7 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/energy"
 	"mainstay/core/geo"
+	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/spray"
 	"mainstay/core/weather"
@@ -267,6 +268,9 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 		if err := s.count(ctx, tx, job, aircraft, len(before.Out.Flown.Sorties)); err != nil {
 			return err
 		}
+		if err := before.tell(tx); err != nil {
+			return err
+		}
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayPlanned, Subject: aircraft, At: now, By: by.By(), Summary: before.Aircraft.Name + ": spray plan of " + before.Job.Aim,
 			Content: map[string]any{"plan": row.ID, "job": job, "wish": w}})
 		return err
@@ -294,6 +298,17 @@ func (s *Service) count(ctx context.Context, tx *gorm.DB, job, aircraft uuid.UUI
 		return nil
 	}
 	return tx.Exec("update jobs set sorties = ?, version = version + 1 where id = ? and sorties is distinct from ?", min(flights, 50), job, min(flights, 50)).Error
+}
+
+// tell writes height and speed of the plan into the job, where people are briefed from.
+func (p Plan) tell(tx *gorm.DB) error {
+	height, speed := p.Wish.HeightM+p.Wish.CropM, p.Out.Settings.Speed
+	res := tx.Exec("update job_aircraft set route_m = ?, route_datum = ?, speed_ms = ? where job_id = ? and aircraft_id = ? and (route_m, route_datum, speed_ms) is distinct from (?::double precision, ?::text, ?::double precision)",
+		height, string(intent.AboveGround), speed, p.Job.ID, p.Aircraft.ID, height, string(intent.AboveGround), speed)
+	if res.Error != nil || res.RowsAffected == 0 {
+		return res.Error
+	}
+	return tx.Exec("update jobs set version = version + 1 where id = ?", p.Job.ID).Error
 }
 
 func same(stored string, w spray.Wish) bool {

@@ -227,6 +227,13 @@ func TestWayOfAPlan(t *testing.T) {
 	assert.Nil(t, tried.Along, "not while a slider moves")
 }
 
+func must[T any](v T, err error) T {
+	if err != nil {
+		panic(err)
+	}
+	return v
+}
+
 func sentences(fs []judge.Finding) []string {
 	var out []string
 	for _, f := range fs {
@@ -330,6 +337,12 @@ func TestPassesAreTheRoute(t *testing.T) {
 	assert.Contains(t, path(), "of the plan")
 	require.NoError(t, y.Jobs.Decide(y.as("odile"), y.job, jobs.NewDecision{ID: testbed.NewID(), Aircraft: y.aircraft, Kind: intent.ByHand, Reason: "over the end of the trellis by hand"}))
 	assert.NotContains(t, path(), "stop: ")
+	for _, c := range must(y.Jobs.Get(y.as("odile"), y.job)).Aircraft {
+		require.NotNil(t, c.RouteM, "people are briefed by the plan")
+		assert.InDelta(t, 8.5, *c.RouteM, 1e-9)
+		assert.Equal(t, string(intent.AboveGround), c.RouteDatum)
+		assert.InDelta(t, p.Out.Settings.Speed, *c.SpeedMS, 1e-9)
+	}
 	w := p.Wish
 	w.HeightM = 1.2 // the wires of the trellis are no longer passed over
 	y.save(w)

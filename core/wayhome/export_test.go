@@ -1,0 +1,4 @@
+package wayhome
+
+// ClearOf is for the tests.
+var ClearOf = clearOf
