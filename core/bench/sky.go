@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"errors"
 	"fmt"
 	"math"
 	"strings"
@@ -22,7 +23,7 @@ var sky = []Calculator{
 		compute: func(v values) ([]Result, string, error) {
 			day := time.Date(int(v["year"]), time.Month(int(v["month"])), int(v["day"]), 0, 0, 0, 0, time.UTC)
 			if day.Day() != int(v["day"]) {
-				return nil, "", fmt.Errorf("%w: that month has no such day", ErrInput)
+				return nil, "", errors.New("sun: that month has no such day")
 			}
 			up, azimuth, err := sun.Position(day.Add(time.Duration(v["hour"]*3600)*time.Second), v["lat"], v["lon"])
 			if err != nil {

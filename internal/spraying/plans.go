@@ -84,6 +84,7 @@ type Plan struct {
 	sensitive []spray.Sensitive
 	start     geo.XY
 	basis     string
+	laid      [7]any // by what the passes lie, as kept
 	tempC     *float64 // now; nil: not known
 	deltaT    *float64
 }
@@ -161,7 +162,11 @@ func (s *Service) work(ctx context.Context, p Plan) (Plan, error) {
 	if err == nil && len(p.Done) > 0 && p.basis != lie(p.Out.Passes) {
 		// What is sprayed is counted by passes; on another map they are others.
 		p.Out.Verdict = judge.Stop
-		p.Out.Broken = append(p.Out.Broken, spray.Broken{Wish: "field", Verdict: judge.Stop, Sentence: "The map has changed since part of this field was sprayed: the passes lie elsewhere now. Put the map back, or take back what was sprayed and put it on record by the new passes."})
+		why := "The map has changed since part of this field was sprayed: the passes lie elsewhere now. Put the map back, or take back what was sprayed and put it on record by the new passes."
+		if lies(p.Wish) != p.laid {
+			why = "Part of this field is sprayed by the passes as they lie: field, edge, swath, direction and sections stay, or what was sprayed is taken back."
+		}
+		p.Out.Broken = append(p.Out.Broken, spray.Broken{Wish: "field", Verdict: judge.Stop, Sentence: why})
 	}
 	return p, wrong(err)
 }
@@ -207,7 +212,9 @@ func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, err
 		return p, nil
 	}
 	p.ID, p.Version, p.ByName, p.At, p.basis = row.ID, row.Version, row.ByName, row.At.UTC(), row.Basis
-	return p, json.Unmarshal([]byte(row.Wish), &p.Wish)
+	err = json.Unmarshal([]byte(row.Wish), &p.Wish)
+	p.laid = lies(p.Wish)
+	return p, err
 }
 
 // wrong turns a refusal of the core into a sentence at its field.
