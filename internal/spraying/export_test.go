@@ -3,6 +3,8 @@ package spraying
 import (
 	"context"
 
+	"mainstay/api"
+
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 )
@@ -14,3 +16,6 @@ func Kept(s *Service, ctx context.Context, job, aircraft uuid.UUID) (Plan, error
 }
 
 func Lock(tx *gorm.DB, p Plan) error { return p.lock(tx) }
+
+// Wire is a plan as it goes over the wire, for the tests.
+func Wire(ctx context.Context, p Plan) api.SprayPlan { return p.wire(ctx) }

@@ -84,7 +84,7 @@ type Plan struct {
 	sensitive []spray.Sensitive
 	start     geo.XY
 	basis     string
-	laid      [7]any // by what the passes lie, as kept
+	laid      [7]any   // by what the passes lie, as kept
 	tempC     *float64 // now; nil: not known
 	deltaT    *float64
 }

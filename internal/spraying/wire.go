@@ -7,6 +7,7 @@ import (
 
 	"mainstay/api"
 	"mainstay/core/geo"
+	"mainstay/core/judge"
 	"mainstay/core/site"
 	"mainstay/core/spray"
 )
@@ -69,6 +70,7 @@ func (p Plan) wireWay(ctx context.Context, w *api.SprayPlan) {
 	}
 	w.Places = &places
 	if a := p.Along; a != nil {
+		w.Verdict = max(w.Verdict, judge.Worst(a.Findings))
 		w.Way = &api.PlanWay{Findings: a.Findings, FarM: a.FarM, Relief: a.Relief, Reach: a.Reach, Homes: a.Homes}
 	}
 }
