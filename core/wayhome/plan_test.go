@@ -119,13 +119,17 @@ func TestEveryStartCounts(t *testing.T) {
 // Passes that follow the ground climb no faster than the aircraft does. The steepest
 // stretch of a plane is that of the plane.
 func TestSlopesUnderAPlan(t *testing.T) {
+	b := setUp(t)
 	rapid.Check(t, func(r *rapid.T) {
 		slope := rapid.Float64Range(0, 0.8).Draw(r, "slope")
 		speed := rapid.Float64Range(1, 12).Draw(r, "speed")
-		b := setUp(t)
-		b.q.Chart.Terrain = b.terrain(func(_, y float64) float64 { return 200 + slope*y })
 		b.planned(3, 50, 150)
 		b.q.Flight.Plan.SpeedMS = speed
+		ground := &home.Terrain{Origin: geo.XY{X: -50, Y: -50}, CellM: 5, Columns: 30, Rows: 60}
+		for i := range 30 * 60 {
+			ground.Heights = append(ground.Heights, float32(200+slope*float64(i/30*5-50)))
+		}
+		b.q.Chart.Terrain = ground
 		b.q.Type.Limits.ClimbMS, b.q.Type.Limits.DescentMS = 3, 2
 		a := b.reckon()
 		require.NotNil(t, a.Relief)
@@ -136,7 +140,7 @@ func TestSlopesUnderAPlan(t *testing.T) {
 			assert.Equal(t, slope*speed > 2, find(a, judge.RulePath, "rises or falls") != nil, "%g of %g", slope, speed)
 		}
 	})
-	b := setUp(t)
+	b = setUp(t)
 	b.planned(3, 50, 150)
 	b.q.Chart.Terrain = nil
 	assert.Nil(t, b.reckon().Relief, "nothing is known, and said elsewhere")
