@@ -5499,6 +5499,9 @@ type GetEnergyParams struct {
 
 	// PayloadKg beside packs and tank
 	PayloadKg *float64 `form:"payload_kg,omitempty" json:"payload_kg,omitempty"`
+
+	// AttachedKg what is attached beside it, at the centre
+	AttachedKg *float64 `form:"attached_kg,omitempty" json:"attached_kg,omitempty"`
 }
 
 // AddSprayCheckParams defines parameters for AddSprayCheck.
@@ -6828,6 +6831,14 @@ func (siw *ServerInterfaceWrapper) GetEnergy(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "payload_kg", c.Request.URL.Query(), &params.PayloadKg, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter payload_kg: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "attached_kg" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "attached_kg", c.Request.URL.Query(), &params.AttachedKg, runtime.BindQueryParameterOptions{Type: "number", Format: "double"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter attached_kg: %w", err), http.StatusBadRequest)
 		return
 	}
 

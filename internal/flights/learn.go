@@ -215,6 +215,9 @@ func (h *Handlers) GetEnergy(ctx context.Context, r api.GetEnergyRequestObject) 
 	if r.Params.PayloadKg != nil {
 		load.PayloadKg = *r.Params.PayloadKg
 	}
+	if r.Params.AttachedKg != nil {
+		load.AttachedKg = *r.Params.AttachedKg
+	}
 	items, ok := k.Type.Items(load)
 	if !ok {
 		return api.GetEnergy200JSONResponse(out), nil

@@ -450,7 +450,7 @@ func (x *tour) spraying(chief string) {
 	x.do("GET", "/nozzles", nil, nil)
 	x.do("PUT", "/nozzles/"+id(), m{"id": id(), "key": "tour-1", "name": "Tour", "least_l_min": 0.5, "most_l_min": 1, "least_bar": 1, "most_bar": 4, "droplets": "coarse", "active": true, "version": 0}, nil)
 	x.do("POST", "/aircraft/"+craft.Id.String()+"/weighings", m{"id": id(), "part": "empty", "kg": 1.2, "scale": "Bench scale", "on": "2026-06-01"}, nil)
-	x.do("GET", "/aircraft/"+craft.Id.String()+"/energy?liquid_l=20", nil, nil)
+	x.do("GET", "/aircraft/"+craft.Id.String()+"/energy?liquid_l=20&payload_kg=1&attached_kg=0.4", nil, nil)
 	x.do("GET", "/bench", nil, nil)
 	x.do("POST", "/bench/flow", m{"values": m{"rate": 20}}, nil)
 	x.do("POST", "/rotation", m{"day": m{"sorties": []m{{"seconds": 600, "wh": 50, "done": 1, "fill": true}}, "aircraft": 1, "sets": 1, "per_set": 1, "pack_wh": 100, "charge_to": 100, "cool_s": 60, "channels": 1, "channel_w": 100, "generator_w": 0, "hands": 1, "swap_s": 60, "fill_s": 60, "day_s": 0}, "runs": 10, "seed": 1}, nil)

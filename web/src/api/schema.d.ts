@@ -10874,6 +10874,8 @@ export interface operations {
                 liquid_l?: number;
                 /** @description beside packs and tank */
                 payload_kg?: number;
+                /** @description what is attached beside it, at the centre */
+                attached_kg?: number;
             };
             header?: never;
             path: {

@@ -10,12 +10,14 @@ import { useUnits } from "../parts/units";
 import { LearnedPlot } from "./LearnedPlot";
 import { MassPlan } from "./MassPlan";
 import { leftOut } from "./model";
+import { OnBoard } from "./OnBoard";
 import { Weigh } from "./Weigh";
 
 /** What an aircraft takes, learned from its flights, and how its mass lies. */
 export function EnergyLeaf({ d }: { d: Schemas["AircraftDetail"] }) {
   const [liquid, setLiquid] = useState(d.type.profile.tank_l ?? 0);
-  const ask_ = { liquid_l: liquid };
+  const [more, setMore] = useState({ payload_kg: 0, attached_kg: 0 });
+  const ask_ = { liquid_l: liquid, ...more };
   const q = useQuery({
     queryKey: keys.energy(d.aircraft.id, ask_),
     queryFn: () =>
@@ -27,7 +29,7 @@ export function EnergyLeaf({ d }: { d: Schemas["AircraftDetail"] }) {
       {(e) => (
         <div className="two">
           <Efficiency e={e} />
-          <Balance e={e} d={d} liquid={liquid} onLiquid={setLiquid} />
+          <Balance e={e} d={d} liquid={liquid} onLiquid={setLiquid} onMore={setMore} />
         </div>
       )}
     </QueryView>
@@ -100,9 +102,10 @@ interface BalanceProps {
   d: Schemas["AircraftDetail"];
   liquid: number;
   onLiquid: (kg: number) => void;
+  onMore: (kg: { payload_kg: number; attached_kg: number }) => void;
 }
 
-function Balance({ e, d, liquid, onLiquid }: BalanceProps) {
+function Balance({ e, d, liquid, onLiquid, onMore }: BalanceProps) {
   const u = useUnits();
   const may = useMay()("pilot", "technician", "chief");
   const tank = d.type.profile.tank_l ?? 0;
@@ -123,6 +126,7 @@ function Balance({ e, d, liquid, onLiquid }: BalanceProps) {
           />
         </label>
       )}
+      {e.balance && <OnBoard onMore={onMore} />}
       {e.balance && e.items ? (
         <MassPlan b={e.balance} items={e.items} type={d.type} />
       ) : (
