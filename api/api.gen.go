@@ -1467,6 +1467,7 @@ const (
 	ProblemTypeOnShelf               ProblemType = "on-shelf"
 	ProblemTypeOrderOpen             ProblemType = "order-open"
 	ProblemTypeOtherLoad             ProblemType = "other-load"
+	ProblemTypePlanChanged           ProblemType = "plan-changed"
 	ProblemTypePressNotYours         ProblemType = "press-not-yours"
 	ProblemTypePressUsed             ProblemType = "press-used"
 	ProblemTypePropellersNotReplaced ProblemType = "propellers-not-replaced"
@@ -1610,6 +1611,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeOrderOpen:
 		return true
 	case ProblemTypeOtherLoad:
+		return true
+	case ProblemTypePlanChanged:
 		return true
 	case ProblemTypePressNotYours:
 		return true
@@ -3785,6 +3788,9 @@ type NewSprayCheckKind string
 type NewSprayed struct {
 	FlightId *openapi_types.UUID `json:"flight_id,omitempty"`
 	Parts    []NewSprayedPart    `json:"parts"`
+
+	// Version of the plan by which it was sprayed; another one by now is refused
+	Version *int `json:"version,omitempty"`
 }
 
 // NewSprayedPart defines model for NewSprayedPart.

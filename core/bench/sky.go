@@ -9,11 +9,9 @@ import (
 
 	"mainstay/core/metar"
 	"mainstay/core/sun"
+	"mainstay/core/units"
 	"mainstay/core/weather"
 )
-
-// lowSun is the elevation under which shadows are long, degrees.
-const lowSun = 30.0
 
 var sky = []Calculator{
 	{
@@ -57,8 +55,8 @@ func sunWords(d sun.Day, up float64) string {
 	if d.Kind != sun.Normal {
 		says += " " + strings.ToUpper(string(d.Kind[:1])) + string(d.Kind[1:]) + "."
 	}
-	if up < lowSun {
-		says += " Under 30 degrees shadows are long: no light for mapping."
+	if up < weather.LowSun {
+		says += fmt.Sprintf(" Under %g degrees shadows are long: no light for mapping.", weather.LowSun)
 	}
 	return strings.ToUpper(says[:1]) + says[1:]
 }
@@ -84,7 +82,7 @@ func decodeReport(text string) ([]Result, string, error) {
 	add("Dew point", a.DewC, "degC", 0)
 	add("QNH", a.QNH, "hPa", 1)
 	if base, known := r.LowestBase(); known && base != nil {
-		out = append(out, Result{"Lowest cloud, over the station", float64(*base) * 0.3048, "m", 0})
+		out = append(out, Result{"Lowest cloud, over the station", float64(*base) * units.MetresPerFoot, "m", 0})
 	}
 	var says []string
 	missing := func(known bool, what string) {

@@ -217,3 +217,24 @@ func TestTheReachOfAShape(t *testing.T) {
 		}
 	}
 }
+
+// Between cells the ground is a plane where the cells are; at the edge and beside a gap it
+// is that of its own cell.
+func TestSmoothGround(t *testing.T) {
+	g := &home.Terrain{CellM: 10, Columns: 3, Rows: 3, Heights: []float32{0, 10, 20, 5, 15, 25, 10, 20, float32(math.NaN())}}
+	at := func(x, y float64) float64 {
+		v, ok := g.Smooth(geo.XY{X: x, Y: y})
+		require.True(t, ok, "%g %g", x, y)
+		return v
+	}
+	assert.InDelta(t, 7.5, at(5, 5), 1e-9)
+	assert.InDelta(t, 4, at(4, 0), 1e-9)
+	assert.InDelta(t, 20, at(24, -4), 1e-9, "the edge")
+	assert.InDelta(t, 15, at(12, 12), 1e-9, "beside a gap")
+	_, ok := g.Smooth(geo.XY{X: 20, Y: 20})
+	assert.False(t, ok)
+	_, ok = g.Smooth(geo.XY{X: 60, Y: 0})
+	assert.False(t, ok)
+	_, ok = (*home.Terrain)(nil).Smooth(geo.XY{})
+	assert.False(t, ok)
+}

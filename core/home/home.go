@@ -119,9 +119,11 @@ func (t *Terrain) At(p geo.XY) (float64, bool) {
 }
 
 // Smooth is the elevation at a place between the cells round it, as slopes are taken
-// from; ok is false where one of them is not known.
+// from; at an edge or a gap it is that of its own cell. ok is false where that is not
+// known.
 func (t *Terrain) Smooth(p geo.XY) (float64, bool) {
-	if t == nil || t.CellM <= 0 {
+	own, ok := t.At(p)
+	if !ok {
 		return 0, false
 	}
 	x, y := (p.X-t.Origin.X)/t.CellM, (p.Y-t.Origin.Y)/t.CellM
@@ -131,7 +133,7 @@ func (t *Terrain) Smooth(p geo.XY) (float64, bool) {
 		share := (1 - math.Abs(x-c-k[0])) * (1 - math.Abs(y-r-k[1]))
 		v, ok := t.At(geo.XY{X: t.Origin.X + (c+k[0])*t.CellM, Y: t.Origin.Y + (r+k[1])*t.CellM})
 		if !ok {
-			return 0, false
+			return own, true
 		}
 		sum += v * share
 	}

@@ -6,6 +6,14 @@ import (
 	"mainstay/core/judge"
 )
 
+// UnitOf is what loads are counted in: litres of a mix, kilograms of granules.
+func UnitOf(granules bool) string {
+	if granules {
+		return "kg"
+	}
+	return "L"
+}
+
 // mixMargin is how far the products of a spreading may be from the rate, as a share.
 const mixMargin = 0.01
 

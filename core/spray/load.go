@@ -111,7 +111,7 @@ type Label struct {
 	MostDeltaT   *float64 `json:"most_delta_t"`
 	BufferM      *float64 `json:"buffer_m"` // downwind, to what is sensitive
 	MostRate     *float64 `json:"most_rate"`
-	LeastRate    *float64 `json:"least_rate"`     // volume, L/ha
+	LeastRate    *float64 `json:"least_rate"`     // L/ha, or kg/ha of granules
 	ReEntryHours *float64 `json:"re_entry_hours"` // nobody enters before
 }
 
@@ -123,17 +123,17 @@ type Broken struct {
 	Nearest  *float64      `json:"nearest,omitempty"` // in the unit of the wish
 }
 
-// Hold holds the rate against the label.
-func (l Label) Hold(rate float64) []Broken {
+// Hold holds the rate against the label; unit is that of the loads, L or kg.
+func (l Label) Hold(rate float64, unit string) []Broken {
 	var out []Broken
 	if l.MostRate != nil && !(rate <= *l.MostRate*(1+1e-9)) {
-		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label allows at most %g L/ha; %g are planned.", *l.MostRate, rate), l.MostRate})
+		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label allows at most %g %s/ha; %g are planned.", *l.MostRate, unit, rate), l.MostRate})
 	}
 	if l.LeastRate != nil && !(rate >= *l.LeastRate*(1-1e-9)) {
-		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label asks for at least %g L/ha; %g are planned.", *l.LeastRate, rate), l.LeastRate})
+		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label asks for at least %g %s/ha; %g are planned.", *l.LeastRate, unit, rate), l.LeastRate})
 	}
 	if l.MostRate != nil && l.LeastRate != nil && !(*l.LeastRate <= *l.MostRate) {
-		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g L/ha.", *l.LeastRate, *l.MostRate), nil})
+		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g %s/ha.", *l.LeastRate, *l.MostRate, unit), nil})
 	}
 	if l.LeastDeltaT != nil && l.MostDeltaT != nil && !(*l.LeastDeltaT <= *l.MostDeltaT) {
 		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: delta T at least %g and at most %g °C.", *l.LeastDeltaT, *l.MostDeltaT), nil})

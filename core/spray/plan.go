@@ -165,7 +165,7 @@ func (p *Plan) say(wish string, v judge.Verdict, nearest *float64, format string
 
 // hold holds what was chosen against label, nozzles and mix.
 func (p *Plan) hold(w Wish, g Given, s Settings) {
-	p.Broken = append(p.Broken, w.Label.Hold(s.Rate)...)
+	p.Broken = append(p.Broken, w.Label.Hold(s.Rate, UnitOf(w.Granules))...)
 	if w.Edges && w.Label.MostRate != nil && !(2*s.Rate <= *w.Label.MostRate) {
 		p.say("edges", judge.Watch, nil, "Where a pass along an edge overlaps, %g go on each hectare; the label allows %g.", 2*s.Rate, *w.Label.MostRate)
 	}
@@ -231,7 +231,7 @@ func (p *Plan) fly(w Wish, g Given, s Settings, c *Cover) error {
 	if w.TankL > 0 {
 		tank = min(tank, w.TankL)
 	}
-	work := Work{Cover: c, Settings: s, Start: g.Start, Refills: g.Refills, Sprayed: g.Sprayed, TankL: tank, KgPerL: kgPerL, DryKg: g.DryKg, MostKg: g.MostKg, TurnS: w.TurnS, ReturnM: g.ReturnM, HeightM: w.HeightM + w.CropM, Rho: g.Rho, Wind: g.Wind, Model: g.Model, UsableWh: g.UsableWh, WholePass: w.WholePass, EndAtStart: w.EndAtStart}
+	work := Work{Cover: c, Settings: s, Start: g.Start, Refills: g.Refills, Sprayed: g.Sprayed, TankL: tank, Granules: w.Granules, KgPerL: kgPerL, DryKg: g.DryKg, MostKg: g.MostKg, TurnS: w.TurnS, ReturnM: g.ReturnM, HeightM: w.HeightM + w.CropM, Rho: g.Rho, Wind: g.Wind, Model: g.Model, UsableWh: g.UsableWh, WholePass: w.WholePass, EndAtStart: w.EndAtStart}
 	f, err := work.Fly()
 	if err != nil {
 		return err

@@ -129,14 +129,14 @@ func TestProductSumsToTheArea(t *testing.T) {
 
 func TestLabelAgainstTheRate(t *testing.T) {
 	l := spray.Label{MostRate: f(20), LeastRate: f(10)}
-	assert.Empty(t, l.Hold(20))
-	assert.Empty(t, l.Hold(10))
-	assert.InDelta(t, 20, *l.Hold(20.1)[0].Nearest, 0)
-	assert.InDelta(t, 10, *l.Hold(9.9)[0].Nearest, 0)
-	both := spray.Label{MostRate: f(10), LeastRate: f(20)}.Hold(15)
+	assert.Empty(t, l.Hold(20, "L"))
+	assert.Empty(t, l.Hold(10, "L"))
+	assert.InDelta(t, 20, *l.Hold(20.1, "L")[0].Nearest, 0)
+	assert.InDelta(t, 10, *l.Hold(9.9, "L")[0].Nearest, 0)
+	both := spray.Label{MostRate: f(10), LeastRate: f(20)}.Hold(15, "L")
 	require.Len(t, both, 3)
 	assert.Equal(t, "label", both[2].Wish)
-	assert.Empty(t, spray.Label{}.Hold(500))
+	assert.Empty(t, spray.Label{}.Hold(500, "L"))
 }
 
 func TestLabelAgainstTheAir(t *testing.T) {
@@ -165,7 +165,7 @@ func TestLabelAgainstTheAir(t *testing.T) {
 	}
 	assert.Len(t, l.HoldAir(nil, nil), 3, "unknown never passes")
 	assert.Empty(t, spray.Label{}.HoldAir(nil, nil), "a label that says nothing asks for nothing")
-	assert.Equal(t, "label", spray.Label{LeastDeltaT: f(9), MostDeltaT: f(2)}.Hold(20)[0].Wish)
+	assert.Equal(t, "label", spray.Label{LeastDeltaT: f(9), MostDeltaT: f(2)}.Hold(20, "L")[0].Wish)
 }
 
 func TestCatchTestAtItsLimits(t *testing.T) {

@@ -19,6 +19,7 @@ type Work struct {
 	Sprayed  []Sprayed // of the cover already, the last one last
 
 	TankL      float64 // or what the hopper takes, kg
+	Granules   bool
 	KgPerL     float64 // of the mix; 1 for granules, whose loads are kg
 	DryKg      float64 // take-off mass without the mix
 	MostKg     float64 // that it takes off with today
@@ -142,7 +143,7 @@ func (w Work) Fly() (Flown, error) {
 		return out, nil
 	}
 	if room < w.TankL*(1-1e-9) {
-		out.Broken = append(out.Broken, Broken{"tank", judge.Watch, fmt.Sprintf("The mass allows %.1f L of the %.1f that the tank holds.", room, w.TankL), &room})
+		out.Broken = append(out.Broken, Broken{"tank", judge.Watch, fmt.Sprintf("The mass allows %.1f %s of the %.1f that it holds.", room, UnitOf(w.Granules), w.TankL), &room})
 	}
 	legs := w.order()
 	places := append([]geo.XY{w.Start}, w.Refills...)
@@ -294,5 +295,5 @@ func (w Work) none(l Leg, limit Limit, room float64) Broken {
 		}
 		return Broken{"energy", judge.Stop, fmt.Sprintf("The packs give %.0f Wh over the reserve; that does not take it to the next pass, %.0f m away, and home. Take off nearer to it.", w.UsableWh, geo.Dist(l.From, w.Start)), nil}
 	}
-	return Broken{"tank", judge.Stop, fmt.Sprintf("%.1f L do not spray %g m of the next pass.", room, ShortestPass), nil}
+	return Broken{"tank", judge.Stop, fmt.Sprintf("%.1f %s do not last for %g m of the next pass.", room, UnitOf(w.Granules), ShortestPass), nil}
 }

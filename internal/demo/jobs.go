@@ -210,7 +210,7 @@ func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) erro
 		for _, l := range s[0].Legs {
 			parts = append(parts, spraying.Done{ID: newID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]})
 		}
-		if err := g.svc.Spraying.Spray(odile, job, aircraft, parts); err != nil {
+		if err := g.svc.Spraying.Spray(odile, job, aircraft, parts, 0); err != nil {
 			return err
 		}
 	}

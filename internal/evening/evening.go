@@ -175,15 +175,15 @@ func (s *Service) flying(ctx context.Context, day time.Time) ([]Flying, error) {
 		fleet.Aircraft
 		Sorties int
 	}
-	// Until somebody plans the evening of that day, the flights are those of its jobs,
-	// shared among their aircraft.
+	// Until somebody plans the evening of that day, the flights are those of its jobs, with
+	// each of their aircraft.
 	c, _, err := s.People.Crew(ctx)
 	if err != nil {
 		return nil, err
 	}
 	d := day.Format(time.DateOnly)
-	if err := s.DB.WithContext(ctx).Raw(`with planned as (select x.aircraft_id, sum(ceil(j.sorties / n.of::numeric))::int as sorties
-		from jobs j join job_aircraft x on x.job_id = j.id cross join lateral (select count(*) as of from job_aircraft y where y.job_id = j.id) n
+	if err := s.DB.WithContext(ctx).Raw(`with planned as (select x.aircraft_id, sum(j.sorties)::int as sorties
+		from jobs j join job_aircraft x on x.job_id = j.id
 		where j.state = 'planned' and j.sorties is not null and (j.from_at at time zone ?)::date = ?::date and not exists (select from evenings v where v.day = ?) group by 1)
 		select a.*, coalesce(e.sorties, case when p.sorties > 60 then 60 else p.sorties end, 0) as sorties from aircraft a left join evening_sorties e on e.aircraft_id = a.id and e.day = ? left join planned p on p.aircraft_id = a.id
 		where a.active or e.sorties > 0 order by lower(a.name)`, c.Zone, d, d, d).Scan(&rows).Error; err != nil {
@@ -210,6 +210,13 @@ func (s *Service) input(ctx context.Context, sh Sheet) (tonight.Input, error) {
 	if err != nil {
 		return in, err
 	}
+	flying := 0
+	for _, f := range sh.Flying {
+		if f.Sorties > 0 {
+			flying++
+		}
+	}
+	field = field.Share(1, flying)
 	for _, f := range sh.Flying {
 		types[f.Type.Key] = f.Type
 		if f.Sorties > 0 {

@@ -166,3 +166,18 @@ func TestSetsForADayInTheField(t *testing.T) {
 	require.NoError(t, s.Evening.SaveCharger(ctx, c))
 	assert.Zero(t, sets())
 }
+
+// What charges in the field is shared by all that fly: two aircraft never count on the
+// same channel.
+func TestFieldIsShared(t *testing.T) {
+	f := evening.Field{Channels: 5, ChannelW: 1000, GeneratorW: 4000}
+	assert.Equal(t, f, f.Share(1, 1))
+	assert.Equal(t, evening.Field{Channels: 2, ChannelW: 1000, GeneratorW: 2000}, f.Share(1, 2))
+	assert.Equal(t, evening.Field{Channels: 3, ChannelW: 1000, GeneratorW: 4000 * 2.0 / 3}, f.Share(2, 3))
+	assert.Zero(t, f.Share(1, 6).Channels, "then each flight takes its own")
+	sum := 0
+	for range 3 {
+		sum += f.Share(1, 3).Channels
+	}
+	assert.LessOrEqual(t, sum, f.Channels)
+}

@@ -42,6 +42,14 @@ func (s *Service) Field(ctx context.Context) (Field, error) {
 	return f, nil
 }
 
+// Share is what so many of all aircraft have of it; a channel is not divided.
+func (f Field) Share(mine, all int) Field {
+	if all > mine {
+		f.Channels, f.GeneratorW = f.Channels*mine/all, f.GeneratorW*float64(mine)/float64(all)
+	}
+	return f
+}
+
 // Sets is how many sets of packs are enough for so many flights of one type, made by so
 // many aircraft, when they are charged in the field meanwhile: by the rotation of the
 // day. Each flight takes all that its packs give over the level at which it lands. 0 is

@@ -151,7 +151,7 @@ func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 					same++
 				}
 			}
-			one.Sets = field.Sets(t, *j.Sorties*same, same)
+			one.Sets = field.Share(same, len(j.Aircraft)).Sets(t, *j.Sorties*same, same)
 		}
 		in.Aircraft = append(in.Aircraft, one)
 	}

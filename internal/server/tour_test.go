@@ -438,6 +438,9 @@ func (x *tour) spraying(chief string) {
 	require.NotEmpty(x.t, p.Sorties)
 	part := id()
 	x.do("POST", plan+"/done", m{"parts": []m{{"id": part, "pass": 0, "from_share": 0, "to_share": 0.5}}}, nil)
+	slip := id()
+	x.do("POST", plan+"/done", m{"parts": []m{{"id": slip, "pass": 0, "from_share": 0.5, "to_share": 0.6}}}, nil)
+	x.do("POST", plan+"/done/back", m{"ids": []string{slip}}, nil)
 	x.do("GET", plan+"/record", nil, nil)
 	x.do("PUT", "/documents/"+id(), m{"kind": "applicator", "person_id": chief, "number": "PA-1", "issued_on": "2026-01-01", "expires_on": "2027-01-01", "conditions": "", "rules": []string{}, "version": 0}, nil)
 	p.Wish.Number = "X-1"
@@ -445,7 +448,6 @@ func (x *tour) spraying(chief string) {
 	x.do("POST", "/sites/"+field+"/weather", m{"id": id(), "ground": "crops", "report": "KZZT 101630Z 24005KT 10SM CLR 18/08 A3001", "station_m": 225, "station_km": 9}, nil)
 	x.do("POST", plan+"/record", m{"id": id(), "neighbours": "The beekeeper", "note": "", "pin": "7391"}, nil)
 	x.do("GET", "/spray-records.csv", nil, nil)
-	x.do("POST", plan+"/done/back", m{"ids": []string{part}}, nil)
 	x.do("PUT", plan+"/fills/1", m{"id": id(), "version": 0, "line": 0}, nil)
 	x.do("GET", "/nozzles", nil, nil)
 	x.do("PUT", "/nozzles/"+id(), m{"id": id(), "key": "tour-1", "name": "Tour", "least_l_min": 0.5, "most_l_min": 1, "least_bar": 1, "most_bar": 4, "droplets": "coarse", "active": true, "version": 0}, nil)

@@ -2,6 +2,7 @@ package sites
 
 import (
 	"context"
+	"crypto/sha256"
 	"encoding/json"
 	"fmt"
 	"sync"
@@ -101,7 +102,7 @@ func (s *Service) charted(ctx context.Context, id uuid.UUID, t airframe.Type, fl
 	if err != nil {
 		return charted{}, err
 	}
-	key := fmt.Sprint(id, " ", st, " ", law, " ", t.Key, t.Version, " ", string(what))
+	key := fmt.Sprintf("%s %s %s %s%d %x", id, st, law, t.Key, t.Version, sha256.Sum256(what)) // a plan is long
 	if c, ok := s.kept.get(key); ok {
 		return c, nil
 	}

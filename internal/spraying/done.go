@@ -31,6 +31,7 @@ type Done struct {
 	Applied   Applied `gorm:"serializer:json"`
 	At        time.Time
 	ByName    string
+	RecordID  *uuid.UUID // signed in that record
 	BackAt    *time.Time
 	BackBy    *string
 }
@@ -90,10 +91,14 @@ func sprayed(all []Done) []spray.Sprayed {
 
 // Spray puts on record that parts of passes are sprayed, in the order flown. The same
 // id sent twice counts once; a part that was sprayed before is refused.
-func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Done) error {
+// seen is the version of the plan by which it was sprayed; 0 is the one of now.
+func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Done, seen int) error {
 	p, err := s.kept(ctx, job, aircraft)
 	if err != nil {
 		return err
+	}
+	if seen > 0 && seen != p.Version {
+		return fault.Clash("plan-changed", "%s changed the plan after this was pressed: passes, rate or product may be others now. Nothing was put on record. Look what was sprayed, and put it on record by the plan as it is.", p.ByName)
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		if err := p.lock(tx); err != nil {
@@ -173,6 +178,13 @@ func (s *Service) Unspray(ctx context.Context, job, aircraft uuid.UUID, ids []uu
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
+		var signed int
+		if err := tx.Raw("select count(*) from spray_done where plan_id = ? and id = any(?::uuid[]) and back_at is null and record_id is not null", p.ID, db.UUIDs(ids)).Scan(&signed).Error; err != nil {
+			return err
+		}
+		if signed > 0 {
+			return fault.Clash("already-signed", "Part of this stands in a signed record, which does not change. Nothing was taken back; tell the chief what is wrong with the record.")
+		}
 		res := tx.Exec("update spray_done set back_at = ?, back_by = ? where plan_id = ? and id = any(?::uuid[]) and back_at is null", outbox.From(ctx).At(now), by.Name, p.ID, db.UUIDs(ids))
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error

@@ -54,13 +54,13 @@ func (f Fill) Complete() bool {
 	return len(f.Lines) > 0 && f.MassKg != nil
 }
 
+// unit is what loads of a plan are counted in.
+func (p Plan) unit() string { return spray.UnitOf(p.Wish.Granules) }
+
 // sheet is what goes in for a load: half of the water first, the products in the
 // order of the mix, the rest of the water.
 func sheet(l spray.Load, w spray.Wish) []Line {
-	unit := "L"
-	if w.Granules {
-		unit = "kg"
-	}
+	unit := spray.UnitOf(w.Granules)
 	out := []Line{}
 	if !w.Granules && l.Water > 0 {
 		out = append(out, Line{What: "Water, first half", Amount: l.Water / 2, Unit: unit})
@@ -144,11 +144,14 @@ func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int,
 				return err
 			}
 		}
-		f.At, f.ByName, f.Version = outbox.From(ctx).At(now), by.Name, f.Version+1
+		if at := outbox.From(ctx).At(now); at.After(f.At) { // a press that comes late makes it no older
+			f.At = at
+		}
+		f.ByName, f.Version = by.Name, f.Version+1
 		if err := tx.Save(&f).Error; err != nil || !f.Complete() {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayFilled, Subject: aircraft, At: now, By: by.By(), Summary: fmt.Sprintf("%s: fill %d of %.1f L, seen by two", p.Aircraft.Name, number, f.Litres), Content: f})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayFilled, Subject: aircraft, At: now, By: by.By(), Summary: fmt.Sprintf("%s: fill %d of %.1f %s, seen by two", p.Aircraft.Name, number, f.Litres, p.unit()), Content: f})
 		return err
 	})
 }

@@ -187,7 +187,7 @@ func (s *Service) filled(ctx context.Context, p Plan, out *jobs.PlannedFlight) e
 	}
 	none := func() {
 		if len(p.Out.Loads) > 0 {
-			watch("Nothing is on the load sheet for the next flight: nobody has seen the %.1f L go in, or weighed it.", p.Out.Loads[0].Litres)
+			watch("Nothing is on the load sheet for the next flight: nobody has seen the %.1f %s go in, or weighed it.", p.Out.Loads[0].Litres, p.unit())
 		}
 	}
 	if len(p.Fills) == 0 {
@@ -210,7 +210,7 @@ func (s *Service) filled(ctx context.Context, p Plan, out *jobs.PlannedFlight) e
 		out.WeighedKg = last.MassKg
 	}
 	if len(p.Out.Loads) > 0 && math.Abs(last.Litres-p.Out.Loads[0].Litres) > 0.05*last.Litres {
-		watch("%.1f L were filled in; by the plan as it is now the next flight takes %.1f.", last.Litres, p.Out.Loads[0].Litres)
+		watch("%.1f %s were filled in; by the plan as it is now the next flight takes %.1f.", last.Litres, p.unit(), p.Out.Loads[0].Litres)
 	}
 	return nil
 }

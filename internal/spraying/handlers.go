@@ -42,11 +42,15 @@ func (h *Handlers) PutSprayed(ctx context.Context, r api.PutSprayedRequestObject
 	if err != nil {
 		return nil, err
 	}
+	seen := 0
+	if r.Body.Version != nil {
+		seen = *r.Body.Version
+	}
 	parts := make([]Done, len(r.Body.Parts))
 	for i, x := range r.Body.Parts {
 		parts[i] = Done{ID: x.Id, Pass: x.Pass, FromShare: x.FromShare, ToShare: x.ToShare, FlightID: r.Body.FlightId}
 	}
-	if err := h.Spraying.Spray(ctx, r.Id, r.Aircraft, parts); err != nil {
+	if err := h.Spraying.Spray(ctx, r.Id, r.Aircraft, parts, seen); err != nil {
 		return nil, err
 	}
 	p, err := h.Spraying.Get(ctx, r.Id, r.Aircraft)

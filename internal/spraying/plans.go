@@ -242,6 +242,9 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 	if err != nil {
 		return err
 	}
+	if st := before.Job.State; st != jobs.Planned {
+		return fault.Clash("job-closed", "This job is %s. Plan it again before its spray plan is changed.", strings.ReplaceAll(st, "-", " "))
+	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
 		var row Stored
@@ -284,8 +287,8 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 	})
 }
 
-// count makes the flights of the job those of its plans, so that kit and packs are
-// counted by them.
+// count makes the flights with each aircraft of the job those of its plans, the most
+// where they differ, so that kit and packs are counted by them.
 func (s *Service) count(ctx context.Context, tx *gorm.DB, job, aircraft uuid.UUID, flights int) error {
 	var others []uuid.UUID
 	if err := tx.Raw("select aircraft_id from spray_plans where job_id = ? and aircraft_id <> ?", job, aircraft).Scan(&others).Error; err != nil {
@@ -299,7 +302,7 @@ func (s *Service) count(ctx context.Context, tx *gorm.DB, job, aircraft uuid.UUI
 		if err != nil {
 			continue // an aircraft that left the job, or a plan that cannot be flown, takes no packs
 		}
-		flights += len(p.Out.Flown.Sorties)
+		flights = max(flights, len(p.Out.Flown.Sorties))
 	}
 	if flights == 0 {
 		return nil

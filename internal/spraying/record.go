@@ -26,6 +26,7 @@ type Records struct {
 	Draft   spraycsv.Record
 	Missing []string
 	Signed  []SignedRecord
+	parts   []Done // of the draft
 }
 
 // SignedRecord is a record that does not change any more.
@@ -60,36 +61,34 @@ func (s *Service) Records(ctx context.Context, job, aircraft uuid.UUID) (Records
 	if err := s.DB.WithContext(ctx).Raw("select id, content, at, by_name from spray_records where plan_id = ? order by at desc, id desc", p.ID).Scan(&rows).Error; err != nil {
 		return out, err
 	}
-	last := time.Time{}
 	for _, r := range rows {
 		x, err := r.signed()
 		if err != nil {
 			return out, err
 		}
 		out.Signed = append(out.Signed, x)
-		if x.Record.To != nil && x.Record.To.After(last) {
-			last = *x.Record.To
+	}
+	for _, d := range p.Done {
+		if d.RecordID == nil {
+			out.parts = append(out.parts, d)
 		}
 	}
-	if out.Draft, err = s.draft(ctx, p, last); err != nil {
+	if out.Draft, err = s.draft(ctx, p, out.parts, out.Signed); err != nil {
 		return out, err
 	}
 	out.Missing = missing(out.Draft)
 	return out, nil
 }
 
-// draft is what was applied after a time.
-func (s *Service) draft(ctx context.Context, p Plan, after time.Time) (spraycsv.Record, error) {
-	unit := map[bool]string{true: "kg/ha", false: "L/ha"}[p.Wish.Granules]
+// draft is what was applied on some parts, those that no signed record holds.
+func (s *Service) draft(ctx context.Context, p Plan, parts []Done, signed []SignedRecord) (spraycsv.Record, error) {
+	unit := p.unit() + "/ha"
 	r := spraycsv.Record{Site: p.Job.Site, Field: p.Ground.Field.Name, Aircraft: p.Aircraft.Name, Registration: p.Aircraft.Registration, Product: Applied{Mix: p.Wish.Mix}.words(), Number: p.Wish.Number, Rate: p.Out.Settings.Rate, RateUnit: unit}
 	if at := p.Ground.Field.Places; len(at) > 0 {
 		r.Lat, r.Lon = at[0].Lat, at[0].Lon
 	}
 	var used applied
-	for _, d := range p.Done {
-		if !d.At.After(after) {
-			continue
-		}
+	for _, d := range parts {
 		at := d.At.UTC()
 		if r.From == nil || at.Before(*r.From) {
 			r.From = &at
@@ -109,7 +108,7 @@ func (s *Service) draft(ctx context.Context, p Plan, after time.Time) (spraycsv.
 	if r.AreaHa > 0 {
 		r.Rate, r.Product, r.Number = r.Volume/r.AreaHa, used.products(), used.number()
 	}
-	if err := s.flewThen(ctx, p, after, &r); err != nil {
+	if err := s.flewThen(ctx, p, signed, &r); err != nil {
 		return r, err
 	}
 	if err := s.weatherThen(ctx, p.Job.SiteID, r.From, &r.WeatherFrom); err != nil {
@@ -164,11 +163,17 @@ func (a applied) number() string {
 	return strings.Join(a.numbers, "; ")
 }
 
-// flewThen takes the beginning from the flights of the job after a time: spraying began
-// with the first take-off, not when somebody put it on record.
-func (s *Service) flewThen(ctx context.Context, p Plan, after time.Time, r *spraycsv.Record) error {
+// flewThen takes the beginning from the flights of the job since the record before:
+// spraying began with the first take-off, not when somebody put it on record.
+func (s *Service) flewThen(ctx context.Context, p Plan, signed []SignedRecord, r *spraycsv.Record) error {
 	if r.To == nil {
 		return nil
+	}
+	after := time.Time{}
+	for _, x := range signed {
+		if to := x.Record.To; to != nil && to.After(after) && !to.After(*r.From) {
+			after = *to
+		}
 	}
 	var row struct{ First *time.Time }
 	if err := s.DB.WithContext(ctx).Raw("select min(took_off_at) as first from flights where job_id = ? and aircraft_id = ? and landed_at is not null and took_off_at > ? and took_off_at <= ?", p.Job.ID, p.Aircraft.ID, after, *r.To).Scan(&row).Error; err != nil {
@@ -276,15 +281,19 @@ func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, n
 		if err := tx.Exec("select 1 from spray_plans where id = ? for no key update", p.ID).Error; err != nil {
 			return err
 		}
-		var later int
-		if err := tx.Raw("select count(*) from spray_records where plan_id = ? and to_at >= ?", p.ID, *r.Draft.To).Scan(&later).Error; err != nil {
-			return err
-		}
-		if later > 0 {
-			return fault.Clash("already-signed", "Somebody has signed this record meanwhile.")
-		}
 		if err := tx.Exec("insert into spray_records (id, plan_id, content, from_at, to_at, at, by_name) values (?, ?, ?, ?, ?, ?, ?)", id, p.ID, string(content), *r.Draft.From, *r.Draft.To, now, by.Name).Error; err != nil {
 			return err
+		}
+		var ids db.UUIDs
+		for _, d := range r.parts {
+			ids = append(ids, d.ID)
+		}
+		res := tx.Exec("update spray_done set record_id = ? where id = any(?::uuid[]) and record_id is null and back_at is null", id, ids)
+		if res.Error != nil {
+			return res.Error
+		}
+		if int(res.RowsAffected) != len(ids) {
+			return fault.Clash("already-signed", "Somebody has signed this record, or taken part of it back, meanwhile. Look at it again.")
 		}
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayRecorded, Subject: aircraft, At: now, By: by.By(), Signed: true, Summary: fmt.Sprintf("%s: %.2f ha of %s, %s", p.Aircraft.Name, r.Draft.AreaHa, r.Draft.Field, r.Draft.Product), Content: r.Draft})
 		return err

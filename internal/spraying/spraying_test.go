@@ -104,17 +104,17 @@ func TestBrokenOffAndGoneOn(t *testing.T) {
 	p := y.plan()
 	leg := p.Out.Flown.Sorties[0].Legs[0]
 	half := spraying.Done{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0], ToShare: (leg.Share[0] + leg.Share[1]) / 2}
-	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{half}))
-	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{half}), "sent twice")
+	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{half}, 0))
+	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{half}, 0), "sent twice")
 	after := y.plan()
 	assert.Len(t, after.Done, len(p.Done)+1)
 	assert.InDelta(t, p.Out.DoneHa+half.ToShare*p.Out.Passes[leg.Pass].Area/1e4-half.FromShare*p.Out.Passes[leg.Pass].Area/1e4, after.Out.DoneHa, 1e-6)
 	again := spraying.Done{ID: testbed.NewID(), Pass: leg.Pass, FromShare: half.FromShare, ToShare: 1}
-	err := y.Spraying.Spray(y.as("imre"), y.job, y.aircraft, []spraying.Done{again})
+	err := y.Spraying.Spray(y.as("imre"), y.job, y.aircraft, []spraying.Done{again}, 0)
 	assert.True(t, fault.Is(err, "sprayed-already"), "%v", err)
 	for _, bad := range []spraying.Done{{Pass: 500, ToShare: 1}, {Pass: -1, ToShare: 1}, {Pass: 0, FromShare: 0.5, ToShare: 0.5}, {Pass: 0, ToShare: 1.1}} {
 		bad.ID = testbed.NewID()
-		require.Error(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{bad}))
+		require.Error(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{bad}, 0))
 	}
 }
 
@@ -414,7 +414,7 @@ func TestPassesLieStillOnceSprayed(t *testing.T) {
 	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 1))
 	turned := y.plan().Out.BearingDeg
 	assert.NotEqual(t, p.Out.BearingDeg, turned)
-	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: 3, ToShare: 1}}))
+	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: 3, ToShare: 1}}, 0))
 	assert.Equal(t, "rows", string(y.plan().Wish.Direction))
 	w.Direction = "best"
 	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 2), "the bearing that is kept is taken")

@@ -3,6 +3,7 @@ package spraying_test
 import (
 	"context"
 	"net/http/httptest"
+	"regexp"
 	"testing"
 	"time"
 
@@ -40,7 +41,7 @@ func (y yard) save(w spray.Wish) {
 
 func (y yard) sprayOne() {
 	leg := y.plan().Out.Flown.Sorties[0].Legs[0]
-	require.NoError(y.t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0], ToShare: leg.Share[1]}}))
+	require.NoError(y.t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0], ToShare: leg.Share[1]}}, 0))
 }
 
 // What was sprayed stays what it was when the plan is changed afterwards: on the record,
@@ -195,7 +196,7 @@ func TestRefillPlaces(t *testing.T) {
 		for _, l := range s.Legs {
 			parts = append(parts, spraying.Done{ID: testbed.NewID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]})
 		}
-		require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, parts))
+		require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, parts, 0))
 	}
 	assert.Contains(t, says(y.planned()), "takes off and lands at Headland east")
 	w.Refills = []string{"nowhere"}
@@ -376,8 +377,8 @@ func TestPressesAtTheTruckAreKept(t *testing.T) {
 	part := spraying.Done{ID: testbed.NewID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]}
 	sprayed := press()
 	before := len(y.plan().Done)
-	require.NoError(t, y.Spraying.Spray(sprayed, y.job, y.aircraft, []spraying.Done{part}))
-	require.NoError(t, y.Spraying.Spray(sprayed, y.job, y.aircraft, []spraying.Done{part}))
+	require.NoError(t, y.Spraying.Spray(sprayed, y.job, y.aircraft, []spraying.Done{part}, 0))
+	require.NoError(t, y.Spraying.Spray(sprayed, y.job, y.aircraft, []spraying.Done{part}, 0))
 	require.Len(t, y.plan().Done, before+1)
 	found := false
 	for _, d := range y.plan().Done {
@@ -450,4 +451,94 @@ func TestVerdictOfAPlanWithItsWay(t *testing.T) {
 	p := y.plan()
 	require.Equal(t, judge.Stop, judge.Worst(p.Along.Findings), "nobody has decided how it comes over the trellis")
 	assert.Equal(t, judge.Stop, spraying.Wire(y.as("odile"), p).Verdict)
+}
+
+// late is a context of somebody whose press was made that long ago without network.
+func (y yard) late(login string, ago time.Duration) context.Context {
+	id, seconds := testbed.NewID(), ago.Seconds()
+	ctx, err := outbox.With(y.as(login), &id, &seconds, nil)
+	require.NoError(y.t, err)
+	return ctx
+}
+
+func (y yard) nextPart() []spraying.Done {
+	l := y.plan().Out.Flown.Sorties[0].Legs[0]
+	return []spraying.Done{{ID: testbed.NewID(), Pass: l.Pass, FromShare: l.Share[0], ToShare: l.Share[1]}}
+}
+
+// What was sprayed and comes late from a device without network belongs to the next
+// record, however old it is: nothing that was applied is in no record, or in two.
+func TestLatePressesAreRecorded(t *testing.T) {
+	y := setUp(t)
+	ctx := y.as("odile")
+	draft := func() float64 {
+		r, err := y.Spraying.Records(ctx, y.job, y.aircraft)
+		require.NoError(t, err)
+		return r.Draft.AreaHa
+	}
+	first := draft()
+	require.Positive(t, first)
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "the beekeeper", "", pin("odile")))
+	assert.Zero(t, draft())
+	part := y.nextPart()
+	require.NoError(t, y.Spraying.Spray(y.late("odile", 30*time.Minute), y.job, y.aircraft, part, 0))
+	all := 0.0
+	for _, d := range y.plan().Done {
+		all += d.AreaM2 / 1e4
+	}
+	assert.InDelta(t, all-first, draft(), 1e-9, "pressed before the record was signed, and not in it")
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "the beekeeper", "", pin("odile")))
+	assert.Zero(t, draft())
+
+	err := y.Spraying.Unspray(ctx, y.job, y.aircraft, []uuid.UUID{part[0].ID})
+	assert.True(t, fault.Is(err, "already-signed"), "%v", err)
+}
+
+// What was pressed by one plan is not put on record with the product of another.
+func TestPressesOfAnOlderPlanAreRefused(t *testing.T) {
+	y := setUp(t)
+	seen, part := y.plan().Version, y.nextPart()
+	w := y.plan().Wish
+	w.Mix = []spray.Product{{Name: "Mite oil", PerHa: 2, Unit: "L"}}
+	y.save(w)
+	before := len(y.plan().Done)
+	err := y.Spraying.Spray(y.late("odile", time.Hour), y.job, y.aircraft, part, seen)
+	assert.True(t, fault.Is(err, "plan-changed"), "%v", err)
+	assert.ErrorContains(t, err, "Odile Varga changed the plan")
+	assert.Len(t, y.plan().Done, before)
+	require.NoError(t, y.Spraying.Spray(y.late("odile", time.Hour), y.job, y.aircraft, part, y.plan().Version))
+}
+
+// A closed job is history: its plan does not change. What was sprayed and comes late is
+// taken all the same.
+func TestPlanOfAClosedJob(t *testing.T) {
+	y := setUp(t)
+	p, part := y.plan(), y.nextPart()
+	require.NoError(t, y.Jobs.End(y.as("odile"), y.job, jobs.Done, p.Job.Version))
+	w := p.Wish
+	w.Rate++
+	err := y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, p.Version)
+	assert.True(t, fault.Is(err, "job-closed"), "%v", err)
+	require.NoError(t, y.Spraying.Spray(y.late("odile", time.Hour), y.job, y.aircraft, part, p.Version))
+}
+
+// Granules are said in kilograms wherever a load is said.
+func TestGranulesAreSaidInKilograms(t *testing.T) {
+	y := setUp(t)
+	w := y.plan().Wish
+	most := w.Rate / 2
+	w.Granules, w.Nozzle, w.Label.MostRate, w.Mix = true, "", &most, []spray.Product{{Name: "Slug bait", PerHa: w.Rate, Unit: "kg"}}
+	y.save(w)
+	litres := regexp.MustCompile(`\d L\b|L/ha`)
+	assert.NotRegexp(t, litres, says(y.planned()))
+	assert.Contains(t, says(y.planned()), "kg/ha")
+	line := 0
+	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1, spraying.Tick{ID: testbed.NewID(), Line: &line, In: true}))
+	less := y.plan().Wish
+	less.TankL = 5
+	y.save(less)
+	assert.NotRegexp(t, litres, says(y.planned()))
+	r, err := y.Spraying.Records(y.as("odile"), y.job, y.aircraft)
+	require.NoError(t, err)
+	assert.Equal(t, "kg/ha", r.Draft.RateUnit)
 }

@@ -78,6 +78,7 @@ func (p Plan) reach(out *Way, start geo.XY, returnM float64) error {
 		b := float64(i) * 360 / reachPoints
 		d, err := g.Model.Radius(back, b, g.UsableWh)
 		if err != nil {
+			out.Reach = []geo.Point{}
 			return nil //nolint:nilerr // drawn only where it is known
 		}
 		least = min(least, d)

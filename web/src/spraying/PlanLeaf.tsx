@@ -1,45 +1,26 @@
-import { zodResolver } from "@hookform/resolvers/zod";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { FieldPlan } from "../drawings/FieldPlan";
-import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
-import { useUnits } from "../parts/units";
 import { Figures } from "./Figures";
 import { Hours } from "./Hours";
 import { Sorties } from "./Sorties";
 import { useSavePlan, useTry, type Plan } from "./api";
-import { rates } from "./model";
-import { follow, typedWish, wishForm, type Typed } from "./wish";
 import { useSoon } from "../parts/useSoon";
+import { useWishForm } from "./useWishForm";
 import { WayPanel } from "./WayPanel";
 import { WishForm } from "./WishForm";
 
 /** The plan: what is wished on one side, what follows from it on the other, at once. */
 export function PlanLeaf({ p }: { p: Plan }) {
-  const u = useUnits();
-  const schema = useMemo(() => wishForm(u, rates(u)), [u]);
+  const { form, schema, now } = useWishForm(p);
   const save = useSavePlan(p.job_id, p.aircraft_id);
   const [id] = useState(() => p.id ?? newId());
-  const form = useDraftForm<Typed, ReturnType<typeof schema.parse>>(
-    `spray-${p.job_id}-${p.aircraft_id}-${p.version}`,
-    typedWish(p.wish, u),
-    [],
-    zodResolver(schema),
-  );
-  // What somebody else kept meanwhile comes into every field that was not touched here.
-  const kept = useRef(p);
-  const { getValues, reset } = form;
-  useEffect(() => {
-    if (kept.current.version !== p.version)
-      reset(follow(getValues(), typedWish(kept.current.wish, u), typedWish(p.wish, u)));
-    kept.current = p;
-  }, [getValues, reset, p, u]);
   const typed = useSoon(form.watch());
   const read = useMemo(() => schema.safeParse(typed), [schema, typed]);
-  const changed = JSON.stringify(typedWish(p.wish, u)) !== JSON.stringify(typed);
+  const changed = JSON.stringify(now) !== JSON.stringify(typed);
   const tried = useTry(p.job_id, p.aircraft_id, changed && read.success ? read.data : undefined);
   const shown = changed && tried.data ? tried.data : p;
   const send = form.submit((wish) => save.mutateAsync({ id, version: p.version, wish }));
@@ -68,7 +49,7 @@ export function PlanLeaf({ p }: { p: Plan }) {
           )}
           <div className="keys">
             {changed && (
-              <Button variant="outline-primary" onClick={() => form.reset(typedWish(p.wish, u))}>
+              <Button variant="outline-primary" onClick={() => form.reset(now)}>
                 Back to what is kept
               </Button>
             )}

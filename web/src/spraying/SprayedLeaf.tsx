@@ -61,6 +61,7 @@ export function SprayedLeaf({ p }: { p: Plan }) {
               disabled={leg !== undefined && begin < 0}
               onClick={() => {
                 press("spray.done", {
+                  version: p.version,
                   parts: begin >= 0 ? partsUpTo(next, begin, share, newId) : partsOf(next, newId),
                 });
                 setLeg(undefined);

@@ -25,6 +25,7 @@ const plan = {
 
 const at = "2026-06-10T10:00:00Z";
 const about = { job: "j", aircraft: "a" };
+const of = { ...about, version: 3 };
 
 function press<K extends keyof SprayPresses>(kind: K, body: SprayPresses[K]): Press {
   return {
@@ -43,7 +44,7 @@ const parts = (...passes: number[]) =>
   passes.map((pass) => ({ id: `part ${pass}`, pass, from_share: 0, to_share: 1 }));
 
 it("shows what is sprayed at once, and what goes into the next load", () => {
-  const p = pressed(plan, press("spray.done", { ...about, parts: parts(0, 1) }), at);
+  const p = pressed(plan, press("spray.done", { ...of, parts: parts(0, 1) }), at);
   expect(isDone(p, 0)).toBe(true);
   expect(p.done_ha).toBeCloseTo(1);
   expect(p.done[0]).toMatchObject({ litres: 10, by: "Odile Varga", at });
@@ -52,19 +53,19 @@ it("shows what is sprayed at once, and what goes into the next load", () => {
 });
 
 it("keeps the rest of a flight that was broken off", () => {
-  const p = pressed(plan, press("spray.done", { ...about, parts: parts(0) }), at);
+  const p = pressed(plan, press("spray.done", { ...of, parts: parts(0) }), at);
   expect(p.sorties[0]!.legs.map((l) => l.pass)).toEqual([1]);
   expect(p.loads).toHaveLength(2);
 });
 
 it("counts a press that the server has taken already once", () => {
-  const once = press("spray.done", { ...about, parts: parts(0, 1) });
+  const once = press("spray.done", { ...of, parts: parts(0, 1) });
   const p = pressed(plan, once, at);
   expect(pressed(p, once, at)).toBe(p);
 });
 
 it("takes back what was sprayed", () => {
-  const p = pressed(plan, press("spray.done", { ...about, parts: parts(0) }), at);
+  const p = pressed(plan, press("spray.done", { ...of, parts: parts(0) }), at);
   expect(pressed(p, press("spray.back", { ...about, ids: ["part 0"] }), at).done).toEqual([]);
 });
 

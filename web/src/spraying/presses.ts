@@ -7,7 +7,7 @@ type Part = Schemas["NewSprayedPart"];
 
 /** What can be pressed at the truck, and what each carries; the names outlive the page. */
 export interface SprayPresses {
-  "spray.done": { job: string; aircraft: string; parts: Part[] };
+  "spray.done": { job: string; aircraft: string; parts: Part[]; version: number };
   "spray.back": { job: string; aircraft: string; ids: string[] };
   "spray.tick": {
     job: string;

@@ -67,7 +67,10 @@ pressKind<SprayPresses["spray.done"]>("spray.done", {
       qc,
       p,
       await ask(
-        api.POST("/jobs/{id}/spray/{aircraft}/done", { ...at(how, p.body), body: { parts: p.body.parts } }),
+        api.POST("/jobs/{id}/spray/{aircraft}/done", {
+          ...at(how, p.body),
+          body: { parts: p.body.parts, version: p.body.version },
+        }),
       ),
     ),
 });
