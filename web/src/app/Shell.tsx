@@ -1,10 +1,9 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { memo, useCallback, useEffect, useRef, useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
-import { NavLink, useLocation } from "react-router";
+import { useLocation } from "react-router";
 import { Find } from "../find/Find";
 import { sendFor } from "../outbox/send";
-import { forgetBack } from "../parts/back";
 import { rememberUnits } from "../parts/number";
 import { useNow, useZone } from "../parts/time";
 import { PaperFoot } from "../records/PaperFoot";
@@ -12,7 +11,7 @@ import { BackLine } from "./BackLine";
 import { useChanges } from "./changes";
 import { LinkMark } from "./LinkMark";
 import { More } from "./More";
-import { places } from "./places";
+import { Rail } from "./Rail";
 import { useSession } from "./session";
 import { Shortcuts, useShortcuts } from "./Shortcuts";
 import { SignOut } from "./SignOut";
@@ -31,28 +30,10 @@ function Clock() {
   );
 }
 
-/** The views in the order of work; at the foot of a phone. */
-const Rail = memo(function Rail({ onMore }: { onMore: () => void }) {
-  return (
-    <nav className="rail" aria-label="Views in the order of work">
-      <div className="brand">Mainstay</div>
-      {places.map((p) => (
-        <NavLink
-          key={p.path}
-          to={p.path}
-          end={p.path === "/"}
-          className={p.thumb ? "thumbed" : undefined}
-          onClick={forgetBack}
-        >
-          {p.name}
-        </NavLink>
-      ))}
-      <button type="button" className="to-more" onClick={onMore}>
-        More
-      </button>
-    </nav>
-  );
-});
+/** Follows the address, and draws nothing else anew. */
+function Newer() {
+  return useVersion() ? <span className="soft newer">A new version waits.</span> : null;
+}
 
 /** One line with clock, connection and who is here. Not drawn anew with each view: a press is answered sooner. */
 const TopLine = memo(function TopLine(o: {
@@ -62,13 +43,12 @@ const TopLine = memo(function TopLine(o: {
   onMore: () => void;
 }) {
   const s = useSession();
-  const newer = useVersion();
   return (
     <header className="topline">
       <strong className="crew">{s.crew.name}</strong>
       <Clock />
       <LinkMark />
-      {newer && <span className="soft newer">A new version waits.</span>}
+      <Newer />
       <span className="grow" />
       <Find />
       <span className="who">
