@@ -105,6 +105,12 @@ func (w Wind) along(course, airspeed, speed float64) (float64, bool) {
 	return v, v > 0
 }
 
+// Over is the speed over the ground on a course at an airspeed in the mean wind, m/s;
+// ok is false where it does not come forward.
+func (w Wind) Over(course, airspeed float64) (speed float64, ok bool) {
+	return w.along(course, airspeed, w.MeanMS)
+}
+
 func (w Wind) check() error {
 	for _, e := range []error{within("wind", w.MeanMS, 0, 60), within("gust", w.GustMS, w.MeanMS, 100), within("wind direction", w.FromDeg, 0, 360)} {
 		if e != nil {

@@ -39,7 +39,7 @@ func (c *Cover) edgesOf(f Field, ring geo.Ring, buffer float64, left bool) {
 			continue
 		}
 		t := f.turn(bearing, c.SwathM)
-		from, to := t.to(a), t.to(b)
+		from, to := t.To(a), t.To(b)
 		y0 := from.Y + buffer // the right of the side has the greater y
 		if left {
 			y0 = from.Y - buffer - c.SwathM
@@ -58,7 +58,7 @@ func (c *Cover) edge(t *turned, y0 float64, near span) {
 		y := y0 + (float64(i)+0.5)*cell
 		for _, free := range t.free(y, y) {
 			for x := max(free.from, near.from) + cell/2; x < min(free.to, near.to); x += cell {
-				if c.Reaches(t.from(geo.XY{X: x, Y: y})) == 0 {
+				if c.Reaches(t.From(geo.XY{X: x, Y: y})) == 0 {
 					wanted = append(wanted, span{x - w, x + w})
 				}
 			}
@@ -81,7 +81,7 @@ func (c *Cover) edge(t *turned, y0 float64, near span) {
 		y := y0 + (float64(i)+0.5)*cell
 		for _, o := range s.open[min(len(s.open)-1, int((y-y0)/w*float64(len(s.open))))] {
 			for x := o.from + cell/2; x < o.to; x += cell {
-				if c.Reaches(t.from(geo.XY{X: x, Y: y})) == 0 {
+				if c.Reaches(t.From(geo.XY{X: x, Y: y})) == 0 {
 					fresh += cell * cell
 				}
 			}

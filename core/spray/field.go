@@ -115,21 +115,20 @@ func (s span) long() float64 { return s.to - s.from }
 
 // turned is a field seen along a direction: x runs along the strips.
 type turned struct {
-	along, right geo.XY
-	sides        []side
-	rings        int
-	low, high    float64 // y between which is sprayed
-	bands        [][]int32
-	band         float64
+	geo.Turned
+	sides     []side
+	rings     int
+	low, high float64 // y between which is sprayed
+	bands     [][]int32
+	band      float64
 }
 
 // turn looks at a field along a bearing, degrees true, for strips of a width.
 func (f Field) turn(bearing, width float64) *turned {
-	sin, cos := math.Sincos(bearing * math.Pi / 180)
-	t := &turned{along: geo.XY{X: sin, Y: cos}, right: geo.XY{X: cos, Y: -sin}, low: math.Inf(1), high: math.Inf(-1), band: width}
+	t := &turned{Turned: geo.TurnedTo(bearing), low: math.Inf(1), high: math.Inf(-1), band: width}
 	ring := func(ps []geo.XY, buffer float64) {
 		for i := range ps {
-			t.sides = append(t.sides, side{t.to(ps[i]), t.to(ps[(i+1)%len(ps)]), buffer, t.rings})
+			t.sides = append(t.sides, side{t.To(ps[i]), t.To(ps[(i+1)%len(ps)]), buffer, t.rings})
 		}
 		t.rings++
 	}
@@ -144,19 +143,11 @@ func (f Field) turn(bearing, width float64) *turned {
 			continue
 		}
 		for i := range max(1, len(k.Places)-1) {
-			t.sides = append(t.sides, side{t.to(k.Places[i]), t.to(k.Places[min(i+1, len(k.Places)-1)]), k.BufferM, -1})
+			t.sides = append(t.sides, side{t.To(k.Places[i]), t.To(k.Places[min(i+1, len(k.Places)-1)]), k.BufferM, -1})
 		}
 	}
 	t.sort()
 	return t
-}
-
-func (t *turned) to(p geo.XY) geo.XY {
-	return geo.XY{X: p.X*t.along.X + p.Y*t.along.Y, Y: p.X*t.right.X + p.Y*t.right.Y}
-}
-
-func (t *turned) from(q geo.XY) geo.XY {
-	return t.along.Times(q.X).Add(t.right.Times(q.Y))
 }
 
 // sort puts every side into the bands of y that it or its buffer touches, so that a

@@ -116,27 +116,26 @@ type Label struct {
 }
 
 // Broken is a wish that cannot be met, and the nearest value that can.
-type Broken struct {
-	Wish     string        `json:"wish"` // field of the plan
-	Verdict  judge.Verdict `json:"verdict"`
-	Sentence string        `json:"sentence"`
-	Nearest  *float64      `json:"nearest,omitempty"` // in the unit of the wish
+type Broken = judge.Broken
+
+func broken(wish string, v judge.Verdict, sentence string, nearest *float64) Broken {
+	return Broken{Wish: wish, Verdict: v, Sentence: sentence, Nearest: nearest}
 }
 
 // Hold holds the rate against the label; unit is that of the loads, L or kg.
 func (l Label) Hold(rate float64, unit string) []Broken {
 	var out []Broken
 	if l.MostRate != nil && !(rate <= *l.MostRate*(1+1e-9)) {
-		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label allows at most %g %s/ha; %g are planned.", *l.MostRate, unit, rate), l.MostRate})
+		out = append(out, broken("rate", judge.Stop, fmt.Sprintf("The label allows at most %g %s/ha; %g are planned.", *l.MostRate, unit, rate), l.MostRate))
 	}
 	if l.LeastRate != nil && !(rate >= *l.LeastRate*(1-1e-9)) {
-		out = append(out, Broken{"rate", judge.Stop, fmt.Sprintf("The label asks for at least %g %s/ha; %g are planned.", *l.LeastRate, unit, rate), l.LeastRate})
+		out = append(out, broken("rate", judge.Stop, fmt.Sprintf("The label asks for at least %g %s/ha; %g are planned.", *l.LeastRate, unit, rate), l.LeastRate))
 	}
 	if l.MostRate != nil && l.LeastRate != nil && !(*l.LeastRate <= *l.MostRate) {
-		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g %s/ha.", *l.LeastRate, *l.MostRate, unit), nil})
+		out = append(out, broken("label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g %s/ha.", *l.LeastRate, *l.MostRate, unit), nil))
 	}
 	if l.LeastDeltaT != nil && l.MostDeltaT != nil && !(*l.LeastDeltaT <= *l.MostDeltaT) {
-		out = append(out, Broken{"label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: delta T at least %g and at most %g °C.", *l.LeastDeltaT, *l.MostDeltaT), nil})
+		out = append(out, broken("label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: delta T at least %g and at most %g °C.", *l.LeastDeltaT, *l.MostDeltaT), nil))
 	}
 	return out
 }
@@ -157,11 +156,11 @@ func (l Label) HoldAir(tempC, deltaT *float64) []Broken {
 		}
 		switch {
 		case v == nil || math.IsNaN(*v) || math.IsInf(*v, 0):
-			out = append(out, Broken{wish, judge.Stop, fmt.Sprintf("The label asks for a %s of %s %g °C, and it is not known.", what, side, *limit), nil})
+			out = append(out, broken(wish, judge.Stop, fmt.Sprintf("The label asks for a %s of %s %g °C, and it is not known.", what, side, *limit), nil))
 		case sign*degrees(*v) > sign*degrees(*limit):
-			out = append(out, Broken{wish, judge.Stop, fmt.Sprintf("A %s of %.1f °C is %s the %g °C of the label.", what, *v, away, *limit), nil})
+			out = append(out, broken(wish, judge.Stop, fmt.Sprintf("A %s of %.1f °C is %s the %g °C of the label.", what, *v, away, *limit), nil))
 		case sign*degrees(*v) > sign*degrees(*limit)-10*margin:
-			out = append(out, Broken{wish, judge.Watch, fmt.Sprintf("A %s of %.1f °C is near the %g °C of the label: the instruments err by %g.", what, *v, *limit, margin), nil})
+			out = append(out, broken(wish, judge.Watch, fmt.Sprintf("A %s of %.1f °C is near the %g °C of the label: the instruments err by %g.", what, *v, *limit, margin), nil))
 		}
 	}
 	hold("most_c", "temperature", tempC, l.MostC, "at most", 0)
@@ -177,15 +176,15 @@ func degrees(c float64) float64 { return math.Round(c * 10) }
 // the speed at which the flow would fit.
 func (s Settings) HoldNozzles(n Nozzle, count int) []Broken {
 	if count < 1 {
-		return []Broken{{"nozzles", judge.Stop, "How many nozzles are fitted is not known.", nil}}
+		return []Broken{broken("nozzles", judge.Stop, "How many nozzles are fitted is not known.", nil)}
 	}
 	each := s.Need(count)
 	least, most := s.SpeedRange(n, count)
 	switch {
 	case !(each <= n.MostLPM*(1+1e-9)):
-		return []Broken{{"speed", judge.Stop, fmt.Sprintf("Each nozzle would have to give %.2f L/min; %s gives %g at most. Fly at %.1f m/s or less, or fit larger nozzles.", each, n.Name, n.MostLPM, floor(most)), ptr(floor(most))}}
+		return []Broken{broken("speed", judge.Stop, fmt.Sprintf("Each nozzle would have to give %.2f L/min; %s gives %g at most. Fly at %.1f m/s or less, or fit larger nozzles.", each, n.Name, n.MostLPM, floor(most)), ptr(floor(most)))}
 	case !(each >= n.LeastLPM*(1-1e-9)):
-		return []Broken{{"speed", judge.Stop, fmt.Sprintf("Each nozzle would give only %.2f L/min; %s needs %g. Fly at %.1f m/s or more, or fit smaller nozzles.", each, n.Name, n.LeastLPM, ceil(least)), ptr(ceil(least))}}
+		return []Broken{broken("speed", judge.Stop, fmt.Sprintf("Each nozzle would give only %.2f L/min; %s needs %g. Fly at %.1f m/s or more, or fit smaller nozzles.", each, n.Name, n.LeastLPM, ceil(least)), ptr(ceil(least)))}
 	}
 	return nil
 }

@@ -156,7 +156,7 @@ func union(all []span) []span {
 // pass is one piece of a strip as it is flown.
 func (s strip) pass(t *turned, piece span, k int) Pass {
 	y := (s.y0 + s.y1) / 2
-	p := Pass{Strip: k, From: t.from(geo.XY{X: piece.from, Y: y}), To: t.from(geo.XY{X: piece.to, Y: y}), Sections: make([][]Open, len(s.open))}
+	p := Pass{Strip: k, From: t.From(geo.XY{X: piece.from, Y: y}), To: t.From(geo.XY{X: piece.to, Y: y}), Sections: make([][]Open, len(s.open))}
 	w := (s.y1 - s.y0) / float64(len(s.open))
 	for i, open := range s.open {
 		for _, o := range open {
@@ -217,12 +217,12 @@ func (c *Cover) at(y float64) []int {
 
 // Reaches reports whether a place is sprayed, and how often.
 func (c *Cover) Reaches(p geo.XY) (times int) {
-	q := c.t.to(p)
+	q := c.t.To(p)
 	for _, i := range c.at(q.Y) {
 		times += c.strips[i].over(q)
 	}
 	for _, e := range c.edges {
-		times += e.over(e.t.to(p))
+		times += e.over(e.t.To(p))
 	}
 	return times
 }

@@ -160,7 +160,7 @@ func (w Wish) bearing(g Given, p Pattern) (float64, error) {
 }
 
 func (p *Plan) say(wish string, v judge.Verdict, nearest *float64, format string, a ...any) {
-	p.Broken = append(p.Broken, Broken{wish, v, fmt.Sprintf(format, a...), nearest})
+	p.Broken = append(p.Broken, broken(wish, v, fmt.Sprintf(format, a...), nearest))
 }
 
 // hold holds what was chosen against label, nozzles and mix.

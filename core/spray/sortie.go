@@ -139,11 +139,11 @@ func (w Work) Fly() (Flown, error) {
 	}
 	room := min(w.TankL, (w.MostKg-w.DryKg)/w.KgPerL)
 	if room <= 0 {
-		out.Broken = append(out.Broken, Broken{"mass", judge.Stop, fmt.Sprintf("Dry it takes off with %.1f kg of %.1f: nothing can be filled in.", w.DryKg, w.MostKg), nil})
+		out.Broken = append(out.Broken, broken("mass", judge.Stop, fmt.Sprintf("Dry it takes off with %.1f kg of %.1f: nothing can be filled in.", w.DryKg, w.MostKg), nil))
 		return out, nil
 	}
 	if room < w.TankL*(1-1e-9) {
-		out.Broken = append(out.Broken, Broken{"tank", judge.Watch, fmt.Sprintf("The mass allows %.1f %s of the %.1f that it holds.", room, UnitOf(w.Granules), w.TankL), &room})
+		out.Broken = append(out.Broken, broken("tank", judge.Watch, fmt.Sprintf("The mass allows %.1f %s of the %.1f that it holds.", room, UnitOf(w.Granules), w.TankL), &room))
 	}
 	legs := w.order()
 	places := append([]geo.XY{w.Start}, w.Refills...)
@@ -291,9 +291,9 @@ func (w Work) none(l Leg, limit Limit, room float64) Broken {
 	if limit == ByEnergy {
 		h, err := w.Model.Home(energy.Return{MassKg: w.DryKg, Rho: w.Rho, ReturnM: w.ReturnM, HeightM: w.HeightM, DistanceM: geo.Dist(l.From, w.Start), CourseDeg: bearing(l.From, w.Start), Wind: w.Wind})
 		if err == nil && h.Cannot != "" {
-			return Broken{"wind", judge.Stop, fmt.Sprintf("There is no way home from the next pass, %.0f m away: %s.", geo.Dist(l.From, w.Start), h.Cannot), nil}
+			return broken("wind", judge.Stop, fmt.Sprintf("There is no way home from the next pass, %.0f m away: %s.", geo.Dist(l.From, w.Start), h.Cannot), nil)
 		}
-		return Broken{"energy", judge.Stop, fmt.Sprintf("The packs give %.0f Wh over the reserve; that does not take it to the next pass, %.0f m away, and home. Take off nearer to it.", w.UsableWh, geo.Dist(l.From, w.Start)), nil}
+		return broken("energy", judge.Stop, fmt.Sprintf("The packs give %.0f Wh over the reserve; that does not take it to the next pass, %.0f m away, and home. Take off nearer to it.", w.UsableWh, geo.Dist(l.From, w.Start)), nil)
 	}
-	return Broken{"tank", judge.Stop, fmt.Sprintf("%.1f %s do not last for %g m of the next pass.", room, UnitOf(w.Granules), ShortestPass), nil}
+	return broken("tank", judge.Stop, fmt.Sprintf("%.1f %s do not last for %g m of the next pass.", room, UnitOf(w.Granules), ShortestPass), nil)
 }

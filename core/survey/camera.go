@@ -59,7 +59,7 @@ func (c Camera) See(heightM float64) (Picture, error) {
 
 // HeightFor is the height from which one pixel shows gsdM of the ground, m.
 func (c Camera) HeightFor(gsdM float64) (float64, error) {
-	if err := errors.Join(c.Check(), within("ground resolution", gsdM, 0.0005, 5)); err != nil {
+	if err := errors.Join(c.Check(), within("ground resolution", gsdM, 0.00005, 5)); err != nil {
 		return 0, err
 	}
 	one, err := c.See(1)

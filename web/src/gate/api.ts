@@ -5,6 +5,7 @@ import { keys } from "../api/keys";
 import { seedFlight, type FlightPresses } from "../fly/model";
 import { usePress } from "../outbox/hooks";
 import { usePacks } from "../packs/PacksView";
+import { letGo } from "../parts/letGo";
 import { serverIso } from "../parts/time";
 
 /** The gate's answer to a question; the one before stays in sight while it is asked again. */
@@ -42,6 +43,7 @@ export function useTakeOff(g: Schemas["GateAnswer"], r: Schemas["Release"]) {
   const go = useNavigate();
   const packs = usePacks().data?.packs ?? [];
   return () => {
+    letGo();
     const id = newId();
     const seed = seedFlight(g, r, packs, id, serverIso(Date.now()));
     press<FlightPresses["fly.take-off"]>("fly.take-off", id, { release_id: r.id, seed }, { opens: true });

@@ -9,6 +9,7 @@ import { useAbout } from "../outbox/hooks";
 import type { About } from "../outbox/model";
 import { Refused, Waits } from "../outbox/Waits";
 import { Dialog } from "../parts/Dialog";
+import { letGo } from "../parts/letGo";
 import { ViewHead } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useWalkPress } from "./api";
@@ -95,6 +96,7 @@ export function Walk({ w, about }: WalkShown) {
             entry={entries.get(item.id)}
             position={`${at + 1} of ${w.items.length}`}
             onEntered={(value, judgement) => {
+              letGo();
               press("walk.entry", { item_id: item.id, title: item.title, value, judgement });
               show(nextOpen(w, at, item.id));
             }}
