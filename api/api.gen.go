@@ -16,6 +16,7 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/bench"
 	"mainstay/core/brief"
+	"mainstay/core/camera"
 	"mainstay/core/checks"
 	"mainstay/core/crew"
 	"mainstay/core/energy"
@@ -24,9 +25,11 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/height"
 	"mainstay/core/home"
+	"mainstay/core/inspect"
 	"mainstay/core/judge"
 	"mainstay/core/mass"
 	"mainstay/core/metar"
+	"mainstay/core/mission"
 	"mainstay/core/pack"
 	"mainstay/core/practice"
 	"mainstay/core/rotation"
@@ -35,6 +38,7 @@ import (
 	"mainstay/core/spray"
 	"mainstay/core/stock"
 	"mainstay/core/sun"
+	"mainstay/core/survey"
 	"mainstay/core/tonight"
 	"mainstay/core/trend"
 	"mainstay/core/units"
@@ -930,18 +934,81 @@ func (e LostLink) Valid() bool {
 	}
 }
 
+// Defines values for MissionFlightStanding.
+const (
+	Different MissionFlightStanding = "different"
+	Equal     MissionFlightStanding = "equal"
+	NotRead   MissionFlightStanding = "not-read"
+	Old       MissionFlightStanding = "old"
+)
+
+// Valid indicates whether the value is a known member of the MissionFlightStanding enum.
+func (e MissionFlightStanding) Valid() bool {
+	switch e {
+	case Different:
+		return true
+	case Equal:
+		return true
+	case NotRead:
+		return true
+	case Old:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for MissionPlanFeatureShape.
+const (
+	MissionPlanFeatureShapeArea  MissionPlanFeatureShape = "area"
+	MissionPlanFeatureShapeLine  MissionPlanFeatureShape = "line"
+	MissionPlanFeatureShapePoint MissionPlanFeatureShape = "point"
+)
+
+// Valid indicates whether the value is a known member of the MissionPlanFeatureShape enum.
+func (e MissionPlanFeatureShape) Valid() bool {
+	switch e {
+	case MissionPlanFeatureShapeArea:
+		return true
+	case MissionPlanFeatureShapeLine:
+		return true
+	case MissionPlanFeatureShapePoint:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for MissionPlanKind.
+const (
+	MissionPlanKindInspection MissionPlanKind = "inspection"
+	MissionPlanKindSurvey     MissionPlanKind = "survey"
+)
+
+// Valid indicates whether the value is a known member of the MissionPlanKind enum.
+func (e MissionPlanKind) Valid() bool {
+	switch e {
+	case MissionPlanKindInspection:
+		return true
+	case MissionPlanKindSurvey:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for NewDefectSeverity.
 const (
-	Stop  NewDefectSeverity = "stop"
-	Watch NewDefectSeverity = "watch"
+	NewDefectSeverityStop  NewDefectSeverity = "stop"
+	NewDefectSeverityWatch NewDefectSeverity = "watch"
 )
 
 // Valid indicates whether the value is a known member of the NewDefectSeverity enum.
 func (e NewDefectSeverity) Valid() bool {
 	switch e {
-	case Stop:
+	case NewDefectSeverityStop:
 		return true
-	case Watch:
+	case NewDefectSeverityWatch:
 		return true
 	default:
 		return false
@@ -981,6 +1048,27 @@ func (e NewPartSource) Valid() bool {
 	case NewPartSourceMaker:
 		return true
 	case NewPartSourceThirdParty:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for NewPictureFindingSeverity.
+const (
+	NewPictureFindingSeverityNote    NewPictureFindingSeverity = "note"
+	NewPictureFindingSeveritySerious NewPictureFindingSeverity = "serious"
+	NewPictureFindingSeverityWatch   NewPictureFindingSeverity = "watch"
+)
+
+// Valid indicates whether the value is a known member of the NewPictureFindingSeverity enum.
+func (e NewPictureFindingSeverity) Valid() bool {
+	switch e {
+	case NewPictureFindingSeverityNote:
+		return true
+	case NewPictureFindingSeveritySerious:
+		return true
+	case NewPictureFindingSeverityWatch:
 		return true
 	default:
 		return false
@@ -1100,6 +1188,7 @@ const (
 	NextStepKindJobRules        NextStepKind = "job-rules"
 	NextStepKindJobs            NextStepKind = "jobs"
 	NextStepKindMass            NextStepKind = "mass"
+	NextStepKindMission         NextStepKind = "mission"
 	NextStepKindOrder           NextStepKind = "order"
 	NextStepKindPackLook        NextStepKind = "pack-look"
 	NextStepKindPackRead        NextStepKind = "pack-read"
@@ -1163,6 +1252,8 @@ func (e NextStepKind) Valid() bool {
 	case NextStepKindJobs:
 		return true
 	case NextStepKindMass:
+		return true
+	case NextStepKindMission:
 		return true
 	case NextStepKindOrder:
 		return true
@@ -1326,6 +1417,27 @@ func (e PersonOnce) Valid() bool {
 	}
 }
 
+// Defines values for PictureFindingSeverity.
+const (
+	PictureFindingSeverityNote    PictureFindingSeverity = "note"
+	PictureFindingSeveritySerious PictureFindingSeverity = "serious"
+	PictureFindingSeverityWatch   PictureFindingSeverity = "watch"
+)
+
+// Valid indicates whether the value is a known member of the PictureFindingSeverity enum.
+func (e PictureFindingSeverity) Valid() bool {
+	switch e {
+	case PictureFindingSeverityNote:
+		return true
+	case PictureFindingSeveritySerious:
+		return true
+	case PictureFindingSeverityWatch:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for PracticeID.
 const (
 	Antennas             PracticeID = "antennas"
@@ -1426,6 +1538,7 @@ const (
 	ProblemTypeFeelIt                ProblemType = "feel-it"
 	ProblemTypeFillComplete          ProblemType = "fill-complete"
 	ProblemTypeFillOrder             ProblemType = "fill-order"
+	ProblemTypeFlownAlready          ProblemType = "flown-already"
 	ProblemTypeForbidden             ProblemType = "forbidden"
 	ProblemTypeGateChanged           ProblemType = "gate-changed"
 	ProblemTypeGateStop              ProblemType = "gate-stop"
@@ -1441,6 +1554,7 @@ const (
 	ProblemTypeJobClosed             ProblemType = "job-closed"
 	ProblemTypeJobFlying             ProblemType = "job-flying"
 	ProblemTypeLevelUnknown          ProblemType = "level-unknown"
+	ProblemTypeLink                  ProblemType = "link"
 	ProblemTypeLocked                ProblemType = "locked"
 	ProblemTypeMayNotDefer           ProblemType = "may-not-defer"
 	ProblemTypeMoveNotAllowed        ProblemType = "move-not-allowed"
@@ -1460,6 +1574,7 @@ const (
 	ProblemTypeNotGrounded           ProblemType = "not-grounded"
 	ProblemTypeNotInTheAir           ProblemType = "not-in-the-air"
 	ProblemTypeNotLogged             ProblemType = "not-logged"
+	ProblemTypeNotPictures           ProblemType = "not-pictures"
 	ProblemTypeNotSignedIn           ProblemType = "not-signed-in"
 	ProblemTypeNotSpraying           ProblemType = "not-spraying"
 	ProblemTypeNothingToDecide       ProblemType = "nothing-to-decide"
@@ -1530,6 +1645,8 @@ func (e ProblemType) Valid() bool {
 		return true
 	case ProblemTypeFillOrder:
 		return true
+	case ProblemTypeFlownAlready:
+		return true
 	case ProblemTypeForbidden:
 		return true
 	case ProblemTypeGateChanged:
@@ -1559,6 +1676,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeJobFlying:
 		return true
 	case ProblemTypeLevelUnknown:
+		return true
+	case ProblemTypeLink:
 		return true
 	case ProblemTypeLocked:
 		return true
@@ -1597,6 +1716,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeNotInTheAir:
 		return true
 	case ProblemTypeNotLogged:
+		return true
+	case ProblemTypeNotPictures:
 		return true
 	case ProblemTypeNotSignedIn:
 		return true
@@ -2055,6 +2176,30 @@ func (e ZoneDatum) Valid() bool {
 	}
 }
 
+// Defines values for ExportMissionParamsFormat.
+const (
+	Csv     ExportMissionParamsFormat = "csv"
+	Geojson ExportMissionParamsFormat = "geojson"
+	Gpx     ExportMissionParamsFormat = "gpx"
+	Kml     ExportMissionParamsFormat = "kml"
+)
+
+// Valid indicates whether the value is a known member of the ExportMissionParamsFormat enum.
+func (e ExportMissionParamsFormat) Valid() bool {
+	switch e {
+	case Csv:
+		return true
+	case Geojson:
+		return true
+	case Gpx:
+		return true
+	case Kml:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for GetSkyParamsWork.
 const (
 	GetSkyParamsWorkInspection GetSkyParamsWork = "inspection"
@@ -2136,6 +2281,15 @@ type Acceptance struct {
 
 // AcceptanceLoad defines model for Acceptance.Load.
 type AcceptanceLoad string
+
+// AfterFlight defines model for AfterFlight.
+type AfterFlight struct {
+	Id       openapi_types.UUID `json:"id"`
+	OffsetS  *float64           `json:"offset_s,omitempty"`
+	Pictures []PictureShot      `json:"pictures"`
+	Running  *bool              `json:"running,omitempty"`
+	Shake    *string            `json:"shake,omitempty"`
+}
 
 // Air defines model for Air.
 type Air = weather.Air
@@ -2436,6 +2590,34 @@ type CallNewHow string
 
 // CallNewKind defines model for CallNew.Kind.
 type CallNewKind string
+
+// CameraCard defines model for CameraCard.
+type CameraCard = camera.Card
+
+// CameraKind defines model for CameraKind.
+type CameraKind struct {
+	Active    bool               `json:"active"`
+	BaseIso   int                `json:"base_iso"`
+	FocalMm   float64            `json:"focal_mm"`
+	Id        openapi_types.UUID `json:"id"`
+	Key       string             `json:"key"`
+	LeastS    float64            `json:"least_s"`
+	Name      string             `json:"name"`
+	PictureMb float64            `json:"picture_mb"`
+	PixelsH   int                `json:"pixels_h"`
+	PixelsW   int                `json:"pixels_w"`
+	SensorHMm float64            `json:"sensor_h_mm"`
+	SensorWMm float64            `json:"sensor_w_mm"`
+	Version   int                `json:"version"`
+}
+
+// Cameras defines model for Cameras.
+type Cameras struct {
+	Cameras []CameraKind `json:"cameras"`
+}
+
+// CanopyHeight defines model for CanopyHeight.
+type CanopyHeight = survey.Canopy
 
 // CapacityPoint defines model for CapacityPoint.
 type CapacityPoint = pack.CapacityPoint
@@ -2854,6 +3036,14 @@ type FillLine struct {
 	What   string `json:"what"`
 }
 
+// FilledCard defines model for FilledCard.
+type FilledCard struct {
+	At       time.Time    `json:"at"`
+	By       string       `json:"by"`
+	Card     CameraCard   `json:"card"`
+	Findings []BrokenWish `json:"findings"`
+}
+
 // Finding defines model for Finding.
 type Finding = judge.Finding
 
@@ -3169,6 +3359,9 @@ type Incident struct {
 
 // IncidentEvent defines model for Incident.Event.
 type IncidentEvent string
+
+// InspectWish how somebody wants a structure pictured
+type InspectWish = inspect.Wish
 
 // Installed defines model for Installed.
 type Installed struct {
@@ -3526,6 +3719,9 @@ type LogEntry struct {
 	Type      string             `json:"type"`
 }
 
+// LookAt defines model for LookAt.
+type LookAt = inspect.Look
+
 // LookFaces defines model for LookFaces.
 type LookFaces struct {
 	Back   LookFacesBack   `json:"back"`
@@ -3563,6 +3759,189 @@ type MassBalance = mass.Balance
 // MassItem defines model for MassItem.
 type MassItem = mass.Item
 
+// MissionDifference defines model for MissionDifference.
+type MissionDifference = mission.Difference
+
+// MissionFigures defines model for MissionFigures.
+type MissionFigures struct {
+	AcrossM    float64 `json:"across_m"`
+	AlongM     float64 `json:"along_m"`
+	AreaHa     float64 `json:"area_ha"`
+	BearingDeg float64 `json:"bearing_deg"`
+	BlurPx     float64 `json:"blur_px"`
+	BufferM    float64 `json:"buffer_m"`
+	CardGb     float64 `json:"card_gb"`
+	DetailMm   float64 `json:"detail_mm"`
+	Faces      int     `json:"faces"`
+	HeightM    float64 `json:"height_m"`
+	HighM      float64 `json:"high_m"`
+	IntervalS  float64 `json:"interval_s"`
+	Lines      int     `json:"lines"`
+	LinesM     float64 `json:"lines_m"`
+	Minutes    float64 `json:"minutes"`
+	Pictures   int     `json:"pictures"`
+	PicturesM  float64 `json:"pictures_m"`
+	Rows       int     `json:"rows"`
+	StandM     float64 `json:"stand_m"`
+	TopM       float64 `json:"top_m"`
+	Views      int     `json:"views"`
+	WideM      float64 `json:"wide_m"`
+}
+
+// MissionFlight defines model for MissionFlight.
+type MissionFlight struct {
+	Again     bool                  `json:"again"`
+	First     string                `json:"first"`
+	Flown     *MissionFlown         `json:"flown,omitempty"`
+	LengthM   float64               `json:"length_m"`
+	Number    int                   `json:"number"`
+	Part      int                   `json:"part"`
+	Percent   float64               `json:"percent"`
+	Pictures  int                   `json:"pictures"`
+	Pieces    []MissionPiece        `json:"pieces"`
+	Read      *MissionRead          `json:"read,omitempty"`
+	Seconds   float64               `json:"seconds"`
+	Side      []SidePlace           `json:"side"`
+	Standing  MissionFlightStanding `json:"standing"`
+	Stops     []MissionStop         `json:"stops"`
+	Waypoints int                   `json:"waypoints"`
+	Wh        float64               `json:"wh"`
+}
+
+// MissionFlightStanding defines model for MissionFlight.Standing.
+type MissionFlightStanding string
+
+// MissionFlown defines model for MissionFlown.
+type MissionFlown struct {
+	At      time.Time     `json:"at"`
+	By      string        `json:"by"`
+	Running *bool         `json:"running,omitempty"`
+	Shake   string        `json:"shake"`
+	Taken   PicturesTaken `json:"taken"`
+}
+
+// MissionItem defines model for MissionItem.
+type MissionItem = mission.Item
+
+// MissionPart defines model for MissionPart.
+type MissionPart struct {
+	BestCm    float64 `json:"best_cm"`
+	Cross     bool    `json:"cross"`
+	FrontLeft float64 `json:"front_left"`
+	GsdCm     float64 `json:"gsd_cm"`
+	HeightM   float64 `json:"height_m"`
+	HighM     float64 `json:"high_m"`
+	Known     bool    `json:"known"`
+	LevelM    float64 `json:"level_m"`
+	LowM      float64 `json:"low_m"`
+	Pictures  int     `json:"pictures"`
+	Sentence  string  `json:"sentence"`
+	SideLeft  float64 `json:"side_left"`
+	TakeOff   string  `json:"take_off"`
+	TakeOffAt Place   `json:"take_off_at"`
+	TakeOffId string  `json:"take_off_id"`
+	TakeOffM  float64 `json:"take_off_m"`
+}
+
+// MissionPiece defines model for MissionPiece.
+type MissionPiece struct {
+	From     Place `json:"from"`
+	Line     int   `json:"line"`
+	Pictures int   `json:"pictures"`
+	To       Place `json:"to"`
+}
+
+// MissionPlan defines model for MissionPlan.
+type MissionPlan struct {
+	Aim          string                  `json:"aim"`
+	Aircraft     string                  `json:"aircraft"`
+	AircraftId   openapi_types.UUID      `json:"aircraft_id"`
+	Assumed      []string                `json:"assumed"`
+	At           *time.Time              `json:"at"`
+	Broken       []BrokenWish            `json:"broken"`
+	By           string                  `json:"by"`
+	Cameras      []CameraKind            `json:"cameras"`
+	Canopies     []CanopyHeight          `json:"canopies"`
+	Card         *FilledCard             `json:"card,omitempty"`
+	FeatureName  string                  `json:"feature_name"`
+	FeatureShape MissionPlanFeatureShape `json:"feature_shape"`
+	Features     []FieldRef              `json:"features"`
+	Figures      MissionFigures          `json:"figures"`
+	Findings     []PictureFinding        `json:"findings"`
+	Flights      []MissionFlight         `json:"flights"`
+	Holes        [][]Place               `json:"holes"`
+	Id           *openapi_types.UUID     `json:"id,omitempty"`
+	JobId        openapi_types.UUID      `json:"job_id"`
+	Kind         MissionPlanKind         `json:"kind"`
+
+	// Link there is a link to aircraft
+	Link bool `json:"link"`
+
+	// May whoever asks may change it
+	May bool `json:"may"`
+
+	// Next number of the first flight that is not flown; 0: all are
+	Next     int                `json:"next"`
+	Outline  []Place            `json:"outline"`
+	Parts    []MissionPart      `json:"parts"`
+	Places   []PlanPlace        `json:"places"`
+	Site     string             `json:"site"`
+	SiteId   openapi_types.UUID `json:"site_id"`
+	Sun      []SunHour          `json:"sun"`
+	Things   []KeptOut          `json:"things"`
+	UsableWh float64            `json:"usable_wh"`
+	Verdict  Verdict            `json:"verdict"`
+
+	// Version 0: nobody has planned yet, the wish is a proposal
+	Version     int      `json:"version"`
+	WindFromDeg *float64 `json:"wind_from_deg,omitempty"`
+	WindMs      float64  `json:"wind_ms"`
+	Winged      bool     `json:"winged"`
+
+	// Wish exactly one of both
+	Wish MissionWish `json:"wish"`
+}
+
+// MissionPlanFeatureShape defines model for MissionPlan.FeatureShape.
+type MissionPlanFeatureShape string
+
+// MissionPlanKind defines model for MissionPlan.Kind.
+type MissionPlanKind string
+
+// MissionRead defines model for MissionRead.
+type MissionRead struct {
+	At          time.Time           `json:"at"`
+	By          string              `json:"by"`
+	Count       int                 `json:"count"`
+	Datum       string              `json:"datum"`
+	Differences []MissionDifference `json:"differences"`
+	Judged      []BrokenWish        `json:"judged"`
+	Places      []Place             `json:"places"`
+	Sent        bool                `json:"sent"`
+	Source      string              `json:"source"`
+	Verdict     Verdict             `json:"verdict"`
+}
+
+// MissionStop defines model for MissionStop.
+type MissionStop struct {
+	At         Place   `json:"at"`
+	Face       int     `json:"face"`
+	GimbalDeg  float64 `json:"gimbal_deg"`
+	HeadingDeg float64 `json:"heading_deg"`
+	HeightM    float64 `json:"height_m"`
+	Lee        bool    `json:"lee"`
+	Row        int     `json:"row"`
+}
+
+// MissionWish exactly one of both
+type MissionWish struct {
+	// Inspect how somebody wants a structure pictured
+	Inspect *InspectWish `json:"inspect,omitempty"`
+
+	// Survey how somebody wants pictures of an area or along a line
+	Survey *SurveyWish `json:"survey,omitempty"`
+}
+
 // MixProduct defines model for MixProduct.
 type MixProduct = spray.Product
 
@@ -3579,6 +3958,12 @@ type NewAircraft struct {
 	Serial              string              `json:"serial"`
 	TypeKey             string              `json:"type_key"`
 	WeighedOn           *openapi_types.Date `json:"weighed_on,omitempty"`
+}
+
+// NewCameraCard defines model for NewCameraCard.
+type NewCameraCard struct {
+	Card CameraCard         `json:"card"`
+	Id   openapi_types.UUID `json:"id"`
 }
 
 // NewCorrection defines model for NewCorrection.
@@ -3712,6 +4097,18 @@ type NewPerson struct {
 	Roles       []Role              `json:"roles"`
 	TrainedOn   *openapi_types.Date `json:"trained_on"`
 }
+
+// NewPictureFinding defines model for NewPictureFinding.
+type NewPictureFinding struct {
+	Id       openapi_types.UUID        `json:"id"`
+	Picture  string                    `json:"picture"`
+	Place    string                    `json:"place"`
+	Severity NewPictureFindingSeverity `json:"severity"`
+	Words    string                    `json:"words"`
+}
+
+// NewPictureFindingSeverity defines model for NewPictureFinding.Severity.
+type NewPictureFindingSeverity string
 
 // NewPin defines model for NewPin.
 type NewPin struct {
@@ -3908,6 +4305,15 @@ type OrderRef struct {
 	Id    openapi_types.UUID `json:"id"`
 	State string             `json:"state"`
 	Title string             `json:"title"`
+}
+
+// OverlapMap defines model for OverlapMap.
+type OverlapMap struct {
+	Columns   int   `json:"columns"`
+	NorthEast Place `json:"north_east"`
+	Rows      int   `json:"rows"`
+	SouthWest Place `json:"south_west"`
+	Views     []int `json:"views"`
 }
 
 // OwnSecrets defines model for OwnSecrets.
@@ -4201,6 +4607,56 @@ type Photo struct {
 	Bytes     int                `json:"bytes"`
 	Id        openapi_types.UUID `json:"id"`
 	MediaType string             `json:"media_type"`
+}
+
+// PictureFinding defines model for PictureFinding.
+type PictureFinding struct {
+	At       time.Time              `json:"at"`
+	By       string                 `json:"by"`
+	Id       openapi_types.UUID     `json:"id"`
+	Picture  string                 `json:"picture"`
+	Place    string                 `json:"place"`
+	Severity PictureFindingSeverity `json:"severity"`
+	Words    string                 `json:"words"`
+}
+
+// PictureFindingSeverity defines model for PictureFinding.Severity.
+type PictureFindingSeverity string
+
+// PictureGap defines model for PictureGap.
+type PictureGap struct {
+	From  Place   `json:"from"`
+	LongM float64 `json:"long_m"`
+	Ring  []Place `json:"ring"`
+	To    Place   `json:"to"`
+}
+
+// PictureList defines model for PictureList.
+type PictureList struct {
+	Pictures []PictureShot `json:"pictures"`
+}
+
+// PictureShot defines model for PictureShot.
+type PictureShot struct {
+	At   *Place     `json:"at,omitempty"`
+	Name string     `json:"name"`
+	Time *time.Time `json:"time,omitempty"`
+}
+
+// PicturesTaken defines model for PicturesTaken.
+type PicturesTaken struct {
+	Count    int          `json:"count"`
+	Findings []BrokenWish `json:"findings"`
+	GapHa    float64      `json:"gap_ha"`
+	Gaps     []PictureGap `json:"gaps"`
+	Least    int          `json:"least"`
+	OnLines  int          `json:"on_lines"`
+	Overlap  OverlapMap   `json:"overlap"`
+	Placed   int          `json:"placed"`
+	Planned  int          `json:"planned"`
+	ThinHa   float64      `json:"thin_ha"`
+	Verdict  Verdict      `json:"verdict"`
+	Views    int          `json:"views"`
 }
 
 // Place defines model for Place.
@@ -4570,6 +5026,15 @@ type SaveFill struct {
 	What *string `json:"what,omitempty"`
 }
 
+// SaveMissionPlan defines model for SaveMissionPlan.
+type SaveMissionPlan struct {
+	Id      openapi_types.UUID `json:"id"`
+	Version int                `json:"version"`
+
+	// Wish exactly one of both
+	Wish MissionWish `json:"wish"`
+}
+
 // SaveSprayPlan defines model for SaveSprayPlan.
 type SaveSprayPlan struct {
 	Id      openapi_types.UUID `json:"id"`
@@ -4615,6 +5080,13 @@ type ShelfPart struct {
 	Id      openapi_types.UUID `json:"id"`
 	Serial  string             `json:"serial"`
 	Source  string             `json:"source"`
+}
+
+// SidePlace defines model for SidePlace.
+type SidePlace struct {
+	AlongM  float64  `json:"along_m"`
+	FlownM  float64  `json:"flown_m"`
+	GroundM *float64 `json:"ground_m,omitempty"`
 }
 
 // SignIn defines model for SignIn.
@@ -5047,6 +5519,16 @@ type StockLine struct {
 
 // SunDay defines model for SunDay.
 type SunDay = sun.Day
+
+// SunHour defines model for SunHour.
+type SunHour struct {
+	At           time.Time `json:"at"`
+	ElevationDeg float64   `json:"elevation_deg"`
+	Low          bool      `json:"low"`
+}
+
+// SurveyWish how somebody wants pictures of an area or along a line
+type SurveyWish = survey.Wish
 
 // SwapPart defines model for SwapPart.
 type SwapPart struct {
@@ -5658,6 +6140,19 @@ type PackKitParams struct {
 	PressBy *PressBy `json:"Press-By,omitempty"`
 }
 
+// ExportMissionParams defines parameters for ExportMission.
+type ExportMissionParams struct {
+	Format ExportMissionParamsFormat `form:"format" json:"format"`
+}
+
+// ExportMissionParamsFormat defines parameters for ExportMission.
+type ExportMissionParamsFormat string
+
+// ReadMissionFileParams defines parameters for ReadMissionFile.
+type ReadMissionFileParams struct {
+	Name string `form:"name" json:"name"`
+}
+
 // PutSprayedParams defines parameters for PutSprayed.
 type PutSprayedParams struct {
 	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
@@ -5927,6 +6422,9 @@ type CallDeskJSONRequestBody = CallNew
 // CalculateJSONRequestBody defines body for Calculate for application/json ContentType.
 type CalculateJSONRequestBody = CalculatorValues
 
+// SaveCameraJSONRequestBody defines body for SaveCamera for application/json ContentType.
+type SaveCameraJSONRequestBody = CameraKind
+
 // StartChargeJSONRequestBody defines body for StartCharge for application/json ContentType.
 type StartChargeJSONRequestBody = StartCharge
 
@@ -6004,6 +6502,24 @@ type WithdrawDecisionJSONRequestBody = Withdrawal
 
 // PackKitJSONRequestBody defines body for PackKit for application/json ContentType.
 type PackKitJSONRequestBody = KitEdit
+
+// SaveMissionPlanJSONRequestBody defines body for SaveMissionPlan for application/json ContentType.
+type SaveMissionPlanJSONRequestBody = SaveMissionPlan
+
+// FillCameraCardJSONRequestBody defines body for FillCameraCard for application/json ContentType.
+type FillCameraCardJSONRequestBody = NewCameraCard
+
+// AddPictureFindingJSONRequestBody defines body for AddPictureFinding for application/json ContentType.
+type AddPictureFindingJSONRequestBody = NewPictureFinding
+
+// PutMissionFlownJSONRequestBody defines body for PutMissionFlown for application/json ContentType.
+type PutMissionFlownJSONRequestBody = AfterFlight
+
+// LookAtPicturesJSONRequestBody defines body for LookAtPictures for application/json ContentType.
+type LookAtPicturesJSONRequestBody = AfterFlight
+
+// TryMissionPlanJSONRequestBody defines body for TryMissionPlan for application/json ContentType.
+type TryMissionPlanJSONRequestBody = MissionWish
 
 // SaveSprayPlanJSONRequestBody defines body for SaveSprayPlan for application/json ContentType.
 type SaveSprayPlanJSONRequestBody = SaveSprayPlan
@@ -6235,6 +6751,12 @@ type ServerInterface interface {
 	// Calculate Work a calculator out; what is left out takes its default
 	// (POST /bench/{key})
 	Calculate(c *gin.Context, key string)
+	// ListCameras Cameras on the list of the crew
+	// (GET /cameras)
+	ListCameras(c *gin.Context)
+	// SaveCamera Add a camera, or change it; version 0 is a new one
+	// (PUT /cameras/{id})
+	SaveCamera(c *gin.Context, id openapi_types.UUID)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(c *gin.Context)
@@ -6367,6 +6889,57 @@ type ServerInterface interface {
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(c *gin.Context, id openapi_types.UUID, item string, params PackKitParams)
+	// GetMissionPlan How an aircraft of a job takes its pictures
+	// (GET /jobs/{id}/mission/{aircraft})
+	GetMissionPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// SaveMissionPlan Keep a mission plan; version 0 is the first
+	// (PUT /jobs/{id}/mission/{aircraft})
+	SaveMissionPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// FillCameraCard Fill in the camera card; the newest counts
+	// (POST /jobs/{id}/mission/{aircraft}/card)
+	FillCameraCard(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// AddPictureFinding Put something found on a picture on record
+	// (POST /jobs/{id}/mission/{aircraft}/findings)
+	AddPictureFinding(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// RemovePictureFinding Take a finding back; it stays on file
+	// (DELETE /jobs/{id}/mission/{aircraft}/findings/{finding})
+	RemovePictureFinding(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, finding openapi_types.UUID)
+	// FlyMissionAgain Plan the gaps of a flight as flights of their own
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/again)
+	FlyMissionAgain(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// ExportMission A flight of the plan as a file
+	// (GET /jobs/{id}/mission/{aircraft}/flights/{number}/file)
+	ExportMission(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int, params ExportMissionParams)
+	// TakeMissionBack Take back what was put on record as flown by mistake; it stays on file
+	// (DELETE /jobs/{id}/mission/{aircraft}/flights/{number}/flown)
+	TakeMissionBack(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// PutMissionFlown Put a flight of the plan on record as flown, with its pictures
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/flown)
+	PutMissionFlown(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// LookAtPictures Hold pictures against a flight without keeping anything
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/look)
+	LookAtPictures(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// ReadMission Read back what the aircraft holds and compare it with a flight
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/read)
+	ReadMission(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// ReadMissionFile Compare a file that was read from the aircraft with a flight
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/read/file)
+	ReadMissionFile(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int, params ReadMissionFileParams)
+	// SendMission Store a flight in its aircraft and read it back; nothing is started
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/send)
+	SendMission(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int)
+	// GetMissionPictures Places of the pictures of the last flight, as the aircraft lists them
+	// (GET /jobs/{id}/mission/{aircraft}/pictures)
+	GetMissionPictures(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// ReadPictureList Read a list of pictures as CSV
+	// (POST /jobs/{id}/mission/{aircraft}/pictures/list)
+	ReadPictureList(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// TryMissionPlan Work a wish out without keeping it
+	// (POST /jobs/{id}/mission/{aircraft}/try)
+	TryMissionPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
+	// GetJobSheet The sheet of a job as PDF
+	// (GET /jobs/{id}/sheet.pdf)
+	GetJobSheet(c *gin.Context, id openapi_types.UUID)
 	// GetSprayPlan How an aircraft of a spraying job sprays its field, worked out now
 	// (GET /jobs/{id}/spray/{aircraft})
 	GetSprayPlan(c *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID)
@@ -7307,6 +7880,44 @@ func (siw *ServerInterfaceWrapper) Calculate(c *gin.Context) {
 	}
 
 	siw.Handler.Calculate(c, key)
+}
+
+// ListCameras operation middleware
+func (siw *ServerInterfaceWrapper) ListCameras(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListCameras(c)
+}
+
+// SaveCamera operation middleware
+func (siw *ServerInterfaceWrapper) SaveCamera(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveCamera(c, id)
 }
 
 // WatchChanges operation middleware
@@ -8886,6 +9497,678 @@ func (siw *ServerInterfaceWrapper) PackKit(c *gin.Context) {
 	}
 
 	siw.Handler.PackKit(c, id, item, params)
+}
+
+// GetMissionPlan operation middleware
+func (siw *ServerInterfaceWrapper) GetMissionPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetMissionPlan(c, id, aircraft)
+}
+
+// SaveMissionPlan operation middleware
+func (siw *ServerInterfaceWrapper) SaveMissionPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveMissionPlan(c, id, aircraft)
+}
+
+// FillCameraCard operation middleware
+func (siw *ServerInterfaceWrapper) FillCameraCard(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.FillCameraCard(c, id, aircraft)
+}
+
+// AddPictureFinding operation middleware
+func (siw *ServerInterfaceWrapper) AddPictureFinding(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPictureFinding(c, id, aircraft)
+}
+
+// RemovePictureFinding operation middleware
+func (siw *ServerInterfaceWrapper) RemovePictureFinding(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "finding" -------------
+	var finding openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "finding", c.Param("finding"), &finding, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter finding: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.RemovePictureFinding(c, id, aircraft, finding)
+}
+
+// FlyMissionAgain operation middleware
+func (siw *ServerInterfaceWrapper) FlyMissionAgain(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.FlyMissionAgain(c, id, aircraft, number)
+}
+
+// ExportMission operation middleware
+func (siw *ServerInterfaceWrapper) ExportMission(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ExportMissionParams
+
+	// ------------- Required query parameter "format" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "format", c.Request.URL.Query(), &params.Format, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter format: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ExportMission(c, id, aircraft, number, params)
+}
+
+// TakeMissionBack operation middleware
+func (siw *ServerInterfaceWrapper) TakeMissionBack(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TakeMissionBack(c, id, aircraft, number)
+}
+
+// PutMissionFlown operation middleware
+func (siw *ServerInterfaceWrapper) PutMissionFlown(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.PutMissionFlown(c, id, aircraft, number)
+}
+
+// LookAtPictures operation middleware
+func (siw *ServerInterfaceWrapper) LookAtPictures(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LookAtPictures(c, id, aircraft, number)
+}
+
+// ReadMission operation middleware
+func (siw *ServerInterfaceWrapper) ReadMission(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadMission(c, id, aircraft, number)
+}
+
+// ReadMissionFile operation middleware
+func (siw *ServerInterfaceWrapper) ReadMissionFile(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ReadMissionFileParams
+
+	// ------------- Required query parameter "name" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "name", c.Request.URL.Query(), &params.Name, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter name: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadMissionFile(c, id, aircraft, number, params)
+}
+
+// SendMission operation middleware
+func (siw *ServerInterfaceWrapper) SendMission(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "number" -------------
+	var number int
+
+	err = runtime.BindStyledParameterWithOptions("simple", "number", c.Param("number"), &number, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "integer", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter number: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SendMission(c, id, aircraft, number)
+}
+
+// GetMissionPictures operation middleware
+func (siw *ServerInterfaceWrapper) GetMissionPictures(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetMissionPictures(c, id, aircraft)
+}
+
+// ReadPictureList operation middleware
+func (siw *ServerInterfaceWrapper) ReadPictureList(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ReadPictureList(c, id, aircraft)
+}
+
+// TryMissionPlan operation middleware
+func (siw *ServerInterfaceWrapper) TryMissionPlan(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "aircraft" -------------
+	var aircraft openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "aircraft", c.Param("aircraft"), &aircraft, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TryMissionPlan(c, id, aircraft)
+}
+
+// GetJobSheet operation middleware
+func (siw *ServerInterfaceWrapper) GetJobSheet(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetJobSheet(c, id)
 }
 
 // GetSprayPlan operation middleware
@@ -12118,6 +13401,25 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.PUT(options.BaseURL+"/jobs/:id/kit/:item", wrapper.PackKit)
 	router.POST(options.BaseURL+"/jobs/:id/briefing", wrapper.WriteBriefing)
 	router.POST(options.BaseURL+"/jobs/:id/briefing/sign", wrapper.SignBriefing)
+	router.GET(options.BaseURL+"/jobs/:id/mission/:aircraft", wrapper.GetMissionPlan)
+	router.PUT(options.BaseURL+"/jobs/:id/mission/:aircraft", wrapper.SaveMissionPlan)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/try", wrapper.TryMissionPlan)
+	router.GET(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/file", wrapper.ExportMission)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/send", wrapper.SendMission)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/read", wrapper.ReadMission)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/read/file", wrapper.ReadMissionFile)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/card", wrapper.FillCameraCard)
+	router.GET(options.BaseURL+"/jobs/:id/mission/:aircraft/pictures", wrapper.GetMissionPictures)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/pictures/list", wrapper.ReadPictureList)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/look", wrapper.LookAtPictures)
+	router.DELETE(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/flown", wrapper.TakeMissionBack)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/flown", wrapper.PutMissionFlown)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/flights/:number/again", wrapper.FlyMissionAgain)
+	router.POST(options.BaseURL+"/jobs/:id/mission/:aircraft/findings", wrapper.AddPictureFinding)
+	router.DELETE(options.BaseURL+"/jobs/:id/mission/:aircraft/findings/:finding", wrapper.RemovePictureFinding)
+	router.GET(options.BaseURL+"/jobs/:id/sheet.pdf", wrapper.GetJobSheet)
+	router.GET(options.BaseURL+"/cameras", wrapper.ListCameras)
+	router.PUT(options.BaseURL+"/cameras/:id", wrapper.SaveCamera)
 	router.GET(options.BaseURL+"/jobs/:id/spray/:aircraft", wrapper.GetSprayPlan)
 	router.PUT(options.BaseURL+"/jobs/:id/spray/:aircraft", wrapper.SaveSprayPlan)
 	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/try", wrapper.TrySprayPlan)
@@ -12977,6 +14279,84 @@ type CalculatedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response CalculatedefaultApplicationProblemPlusJSONResponse) VisitCalculateResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListCamerasRequestObject struct {
+}
+
+type ListCamerasResponseObject interface {
+	VisitListCamerasResponse(w http.ResponseWriter) error
+}
+
+type ListCameras200JSONResponse Cameras
+
+func (response ListCameras200JSONResponse) VisitListCamerasResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListCamerasdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListCamerasdefaultApplicationProblemPlusJSONResponse) VisitListCamerasResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveCameraRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SaveCameraJSONRequestBody
+}
+
+type SaveCameraResponseObject interface {
+	VisitSaveCameraResponse(w http.ResponseWriter) error
+}
+
+type SaveCamera200JSONResponse Cameras
+
+func (response SaveCamera200JSONResponse) VisitSaveCameraResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveCameradefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveCameradefaultApplicationProblemPlusJSONResponse) VisitSaveCameraResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -14656,6 +16036,707 @@ type PackKitdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response PackKitdefaultApplicationProblemPlusJSONResponse) VisitPackKitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetMissionPlanRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+}
+
+type GetMissionPlanResponseObject interface {
+	VisitGetMissionPlanResponse(w http.ResponseWriter) error
+}
+
+type GetMissionPlan200JSONResponse MissionPlan
+
+func (response GetMissionPlan200JSONResponse) VisitGetMissionPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetMissionPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetMissionPlandefaultApplicationProblemPlusJSONResponse) VisitGetMissionPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveMissionPlanRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *SaveMissionPlanJSONRequestBody
+}
+
+type SaveMissionPlanResponseObject interface {
+	VisitSaveMissionPlanResponse(w http.ResponseWriter) error
+}
+
+type SaveMissionPlan200JSONResponse MissionPlan
+
+func (response SaveMissionPlan200JSONResponse) VisitSaveMissionPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveMissionPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveMissionPlandefaultApplicationProblemPlusJSONResponse) VisitSaveMissionPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FillCameraCardRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *FillCameraCardJSONRequestBody
+}
+
+type FillCameraCardResponseObject interface {
+	VisitFillCameraCardResponse(w http.ResponseWriter) error
+}
+
+type FillCameraCard200JSONResponse MissionPlan
+
+func (response FillCameraCard200JSONResponse) VisitFillCameraCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FillCameraCarddefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FillCameraCarddefaultApplicationProblemPlusJSONResponse) VisitFillCameraCardResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPictureFindingRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *AddPictureFindingJSONRequestBody
+}
+
+type AddPictureFindingResponseObject interface {
+	VisitAddPictureFindingResponse(w http.ResponseWriter) error
+}
+
+type AddPictureFinding200JSONResponse MissionPlan
+
+func (response AddPictureFinding200JSONResponse) VisitAddPictureFindingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPictureFindingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddPictureFindingdefaultApplicationProblemPlusJSONResponse) VisitAddPictureFindingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemovePictureFindingRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Finding  openapi_types.UUID `json:"finding"`
+}
+
+type RemovePictureFindingResponseObject interface {
+	VisitRemovePictureFindingResponse(w http.ResponseWriter) error
+}
+
+type RemovePictureFinding200JSONResponse MissionPlan
+
+func (response RemovePictureFinding200JSONResponse) VisitRemovePictureFindingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type RemovePictureFindingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response RemovePictureFindingdefaultApplicationProblemPlusJSONResponse) VisitRemovePictureFindingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FlyMissionAgainRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+}
+
+type FlyMissionAgainResponseObject interface {
+	VisitFlyMissionAgainResponse(w http.ResponseWriter) error
+}
+
+type FlyMissionAgain200JSONResponse MissionPlan
+
+func (response FlyMissionAgain200JSONResponse) VisitFlyMissionAgainResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type FlyMissionAgaindefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response FlyMissionAgaindefaultApplicationProblemPlusJSONResponse) VisitFlyMissionAgainResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ExportMissionRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+	Params   ExportMissionParams
+}
+
+type ExportMissionResponseObject interface {
+	VisitExportMissionResponse(w http.ResponseWriter) error
+}
+
+type ExportMission200TextResponse string
+
+func (response ExportMission200TextResponse) VisitExportMissionResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "text/plain")
+	w.WriteHeader(200)
+
+	_, err := w.Write([]byte(fmt.Sprint(response)))
+	return err
+}
+
+type ExportMissiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ExportMissiondefaultApplicationProblemPlusJSONResponse) VisitExportMissionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeMissionBackRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+}
+
+type TakeMissionBackResponseObject interface {
+	VisitTakeMissionBackResponse(w http.ResponseWriter) error
+}
+
+type TakeMissionBack200JSONResponse MissionPlan
+
+func (response TakeMissionBack200JSONResponse) VisitTakeMissionBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TakeMissionBackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TakeMissionBackdefaultApplicationProblemPlusJSONResponse) VisitTakeMissionBackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutMissionFlownRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+	Body     *PutMissionFlownJSONRequestBody
+}
+
+type PutMissionFlownResponseObject interface {
+	VisitPutMissionFlownResponse(w http.ResponseWriter) error
+}
+
+type PutMissionFlown200JSONResponse MissionPlan
+
+func (response PutMissionFlown200JSONResponse) VisitPutMissionFlownResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type PutMissionFlowndefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response PutMissionFlowndefaultApplicationProblemPlusJSONResponse) VisitPutMissionFlownResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LookAtPicturesRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+	Body     *LookAtPicturesJSONRequestBody
+}
+
+type LookAtPicturesResponseObject interface {
+	VisitLookAtPicturesResponse(w http.ResponseWriter) error
+}
+
+type LookAtPictures200JSONResponse PicturesTaken
+
+func (response LookAtPictures200JSONResponse) VisitLookAtPicturesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LookAtPicturesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LookAtPicturesdefaultApplicationProblemPlusJSONResponse) VisitLookAtPicturesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadMissionRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+}
+
+type ReadMissionResponseObject interface {
+	VisitReadMissionResponse(w http.ResponseWriter) error
+}
+
+type ReadMission200JSONResponse MissionPlan
+
+func (response ReadMission200JSONResponse) VisitReadMissionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadMissiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReadMissiondefaultApplicationProblemPlusJSONResponse) VisitReadMissionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadMissionFileRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+	Params   ReadMissionFileParams
+	Body     io.Reader
+}
+
+type ReadMissionFileResponseObject interface {
+	VisitReadMissionFileResponse(w http.ResponseWriter) error
+}
+
+type ReadMissionFile200JSONResponse MissionPlan
+
+func (response ReadMissionFile200JSONResponse) VisitReadMissionFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadMissionFiledefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReadMissionFiledefaultApplicationProblemPlusJSONResponse) VisitReadMissionFileResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SendMissionRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Number   int                `json:"number"`
+}
+
+type SendMissionResponseObject interface {
+	VisitSendMissionResponse(w http.ResponseWriter) error
+}
+
+type SendMission200JSONResponse MissionPlan
+
+func (response SendMission200JSONResponse) VisitSendMissionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SendMissiondefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SendMissiondefaultApplicationProblemPlusJSONResponse) VisitSendMissionResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetMissionPicturesRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+}
+
+type GetMissionPicturesResponseObject interface {
+	VisitGetMissionPicturesResponse(w http.ResponseWriter) error
+}
+
+type GetMissionPictures200JSONResponse PictureList
+
+func (response GetMissionPictures200JSONResponse) VisitGetMissionPicturesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetMissionPicturesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetMissionPicturesdefaultApplicationProblemPlusJSONResponse) VisitGetMissionPicturesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadPictureListRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     io.Reader
+}
+
+type ReadPictureListResponseObject interface {
+	VisitReadPictureListResponse(w http.ResponseWriter) error
+}
+
+type ReadPictureList200JSONResponse PictureList
+
+func (response ReadPictureList200JSONResponse) VisitReadPictureListResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ReadPictureListdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ReadPictureListdefaultApplicationProblemPlusJSONResponse) VisitReadPictureListResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryMissionPlanRequestObject struct {
+	Id       openapi_types.UUID `json:"id"`
+	Aircraft openapi_types.UUID `json:"aircraft"`
+	Body     *TryMissionPlanJSONRequestBody
+}
+
+type TryMissionPlanResponseObject interface {
+	VisitTryMissionPlanResponse(w http.ResponseWriter) error
+}
+
+type TryMissionPlan200JSONResponse MissionPlan
+
+func (response TryMissionPlan200JSONResponse) VisitTryMissionPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryMissionPlandefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TryMissionPlandefaultApplicationProblemPlusJSONResponse) VisitTryMissionPlanResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetJobSheetRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetJobSheetResponseObject interface {
+	VisitGetJobSheetResponse(w http.ResponseWriter) error
+}
+
+type GetJobSheet200ApplicationpdfResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetJobSheet200ApplicationpdfResponse) VisitGetJobSheetResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/pdf")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetJobSheetdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetJobSheetdefaultApplicationProblemPlusJSONResponse) VisitGetJobSheetResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -18939,6 +21020,12 @@ type StrictServerInterface interface {
 	// Calculate Work a calculator out; what is left out takes its default
 	// (POST /bench/{key})
 	Calculate(ctx context.Context, request CalculateRequestObject) (CalculateResponseObject, error)
+	// ListCameras Cameras on the list of the crew
+	// (GET /cameras)
+	ListCameras(ctx context.Context, request ListCamerasRequestObject) (ListCamerasResponseObject, error)
+	// SaveCamera Add a camera, or change it; version 0 is a new one
+	// (PUT /cameras/{id})
+	SaveCamera(ctx context.Context, request SaveCameraRequestObject) (SaveCameraResponseObject, error)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(ctx context.Context, request WatchChangesRequestObject) (WatchChangesResponseObject, error)
@@ -19071,6 +21158,57 @@ type StrictServerInterface interface {
 	// PackKit Pack or check an item of the kit; an item of the own brings its words
 	// (PUT /jobs/{id}/kit/{item})
 	PackKit(ctx context.Context, request PackKitRequestObject) (PackKitResponseObject, error)
+	// GetMissionPlan How an aircraft of a job takes its pictures
+	// (GET /jobs/{id}/mission/{aircraft})
+	GetMissionPlan(ctx context.Context, request GetMissionPlanRequestObject) (GetMissionPlanResponseObject, error)
+	// SaveMissionPlan Keep a mission plan; version 0 is the first
+	// (PUT /jobs/{id}/mission/{aircraft})
+	SaveMissionPlan(ctx context.Context, request SaveMissionPlanRequestObject) (SaveMissionPlanResponseObject, error)
+	// FillCameraCard Fill in the camera card; the newest counts
+	// (POST /jobs/{id}/mission/{aircraft}/card)
+	FillCameraCard(ctx context.Context, request FillCameraCardRequestObject) (FillCameraCardResponseObject, error)
+	// AddPictureFinding Put something found on a picture on record
+	// (POST /jobs/{id}/mission/{aircraft}/findings)
+	AddPictureFinding(ctx context.Context, request AddPictureFindingRequestObject) (AddPictureFindingResponseObject, error)
+	// RemovePictureFinding Take a finding back; it stays on file
+	// (DELETE /jobs/{id}/mission/{aircraft}/findings/{finding})
+	RemovePictureFinding(ctx context.Context, request RemovePictureFindingRequestObject) (RemovePictureFindingResponseObject, error)
+	// FlyMissionAgain Plan the gaps of a flight as flights of their own
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/again)
+	FlyMissionAgain(ctx context.Context, request FlyMissionAgainRequestObject) (FlyMissionAgainResponseObject, error)
+	// ExportMission A flight of the plan as a file
+	// (GET /jobs/{id}/mission/{aircraft}/flights/{number}/file)
+	ExportMission(ctx context.Context, request ExportMissionRequestObject) (ExportMissionResponseObject, error)
+	// TakeMissionBack Take back what was put on record as flown by mistake; it stays on file
+	// (DELETE /jobs/{id}/mission/{aircraft}/flights/{number}/flown)
+	TakeMissionBack(ctx context.Context, request TakeMissionBackRequestObject) (TakeMissionBackResponseObject, error)
+	// PutMissionFlown Put a flight of the plan on record as flown, with its pictures
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/flown)
+	PutMissionFlown(ctx context.Context, request PutMissionFlownRequestObject) (PutMissionFlownResponseObject, error)
+	// LookAtPictures Hold pictures against a flight without keeping anything
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/look)
+	LookAtPictures(ctx context.Context, request LookAtPicturesRequestObject) (LookAtPicturesResponseObject, error)
+	// ReadMission Read back what the aircraft holds and compare it with a flight
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/read)
+	ReadMission(ctx context.Context, request ReadMissionRequestObject) (ReadMissionResponseObject, error)
+	// ReadMissionFile Compare a file that was read from the aircraft with a flight
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/read/file)
+	ReadMissionFile(ctx context.Context, request ReadMissionFileRequestObject) (ReadMissionFileResponseObject, error)
+	// SendMission Store a flight in its aircraft and read it back; nothing is started
+	// (POST /jobs/{id}/mission/{aircraft}/flights/{number}/send)
+	SendMission(ctx context.Context, request SendMissionRequestObject) (SendMissionResponseObject, error)
+	// GetMissionPictures Places of the pictures of the last flight, as the aircraft lists them
+	// (GET /jobs/{id}/mission/{aircraft}/pictures)
+	GetMissionPictures(ctx context.Context, request GetMissionPicturesRequestObject) (GetMissionPicturesResponseObject, error)
+	// ReadPictureList Read a list of pictures as CSV
+	// (POST /jobs/{id}/mission/{aircraft}/pictures/list)
+	ReadPictureList(ctx context.Context, request ReadPictureListRequestObject) (ReadPictureListResponseObject, error)
+	// TryMissionPlan Work a wish out without keeping it
+	// (POST /jobs/{id}/mission/{aircraft}/try)
+	TryMissionPlan(ctx context.Context, request TryMissionPlanRequestObject) (TryMissionPlanResponseObject, error)
+	// GetJobSheet The sheet of a job as PDF
+	// (GET /jobs/{id}/sheet.pdf)
+	GetJobSheet(ctx context.Context, request GetJobSheetRequestObject) (GetJobSheetResponseObject, error)
 	// GetSprayPlan How an aircraft of a spraying job sprays its field, worked out now
 	// (GET /jobs/{id}/spray/{aircraft})
 	GetSprayPlan(ctx context.Context, request GetSprayPlanRequestObject) (GetSprayPlanResponseObject, error)
@@ -20292,6 +22430,74 @@ func (sh *strictHandler) Calculate(ctx *gin.Context, key string) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(CalculateResponseObject); ok {
 		if err := validResponse.VisitCalculateResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListCameras operation middleware
+func (sh *strictHandler) ListCameras(ctx *gin.Context) {
+	var request ListCamerasRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListCameras(ctx, request.(ListCamerasRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListCameras")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListCamerasResponseObject); ok {
+		if err := validResponse.VisitListCamerasResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveCamera operation middleware
+func (sh *strictHandler) SaveCamera(ctx *gin.Context, id openapi_types.UUID) {
+	var request SaveCameraRequestObject
+
+	request.Id = id
+
+	var body SaveCameraJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveCamera(ctx, request.(SaveCameraRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveCamera")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveCameraResponseObject); ok {
+		if err := validResponse.VisitSaveCameraResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -21889,6 +24095,587 @@ func (sh *strictHandler) PackKit(ctx *gin.Context, id openapi_types.UUID, item s
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(PackKitResponseObject); ok {
 		if err := validResponse.VisitPackKitResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetMissionPlan operation middleware
+func (sh *strictHandler) GetMissionPlan(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request GetMissionPlanRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetMissionPlan(ctx, request.(GetMissionPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetMissionPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetMissionPlanResponseObject); ok {
+		if err := validResponse.VisitGetMissionPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveMissionPlan operation middleware
+func (sh *strictHandler) SaveMissionPlan(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request SaveMissionPlanRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body SaveMissionPlanJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveMissionPlan(ctx, request.(SaveMissionPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveMissionPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveMissionPlanResponseObject); ok {
+		if err := validResponse.VisitSaveMissionPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// FillCameraCard operation middleware
+func (sh *strictHandler) FillCameraCard(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request FillCameraCardRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body FillCameraCardJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FillCameraCard(ctx, request.(FillCameraCardRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FillCameraCard")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(FillCameraCardResponseObject); ok {
+		if err := validResponse.VisitFillCameraCardResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// AddPictureFinding operation middleware
+func (sh *strictHandler) AddPictureFinding(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request AddPictureFindingRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body AddPictureFindingJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddPictureFinding(ctx, request.(AddPictureFindingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddPictureFinding")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddPictureFindingResponseObject); ok {
+		if err := validResponse.VisitAddPictureFindingResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// RemovePictureFinding operation middleware
+func (sh *strictHandler) RemovePictureFinding(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, finding openapi_types.UUID) {
+	var request RemovePictureFindingRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Finding = finding
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.RemovePictureFinding(ctx, request.(RemovePictureFindingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "RemovePictureFinding")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(RemovePictureFindingResponseObject); ok {
+		if err := validResponse.VisitRemovePictureFindingResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// FlyMissionAgain operation middleware
+func (sh *strictHandler) FlyMissionAgain(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+	var request FlyMissionAgainRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.FlyMissionAgain(ctx, request.(FlyMissionAgainRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "FlyMissionAgain")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(FlyMissionAgainResponseObject); ok {
+		if err := validResponse.VisitFlyMissionAgainResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ExportMission operation middleware
+func (sh *strictHandler) ExportMission(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int, params ExportMissionParams) {
+	var request ExportMissionRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ExportMission(ctx, request.(ExportMissionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ExportMission")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ExportMissionResponseObject); ok {
+		if err := validResponse.VisitExportMissionResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TakeMissionBack operation middleware
+func (sh *strictHandler) TakeMissionBack(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+	var request TakeMissionBackRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TakeMissionBack(ctx, request.(TakeMissionBackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TakeMissionBack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TakeMissionBackResponseObject); ok {
+		if err := validResponse.VisitTakeMissionBackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// PutMissionFlown operation middleware
+func (sh *strictHandler) PutMissionFlown(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+	var request PutMissionFlownRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+
+	var body PutMissionFlownJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.PutMissionFlown(ctx, request.(PutMissionFlownRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "PutMissionFlown")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(PutMissionFlownResponseObject); ok {
+		if err := validResponse.VisitPutMissionFlownResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// LookAtPictures operation middleware
+func (sh *strictHandler) LookAtPictures(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+	var request LookAtPicturesRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+
+	var body LookAtPicturesJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LookAtPictures(ctx, request.(LookAtPicturesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LookAtPictures")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(LookAtPicturesResponseObject); ok {
+		if err := validResponse.VisitLookAtPicturesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ReadMission operation middleware
+func (sh *strictHandler) ReadMission(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+	var request ReadMissionRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReadMission(ctx, request.(ReadMissionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReadMission")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReadMissionResponseObject); ok {
+		if err := validResponse.VisitReadMissionResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ReadMissionFile operation middleware
+func (sh *strictHandler) ReadMissionFile(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int, params ReadMissionFileParams) {
+	var request ReadMissionFileRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+	request.Params = params
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReadMissionFile(ctx, request.(ReadMissionFileRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReadMissionFile")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReadMissionFileResponseObject); ok {
+		if err := validResponse.VisitReadMissionFileResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SendMission operation middleware
+func (sh *strictHandler) SendMission(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID, number int) {
+	var request SendMissionRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+	request.Number = number
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SendMission(ctx, request.(SendMissionRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SendMission")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SendMissionResponseObject); ok {
+		if err := validResponse.VisitSendMissionResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetMissionPictures operation middleware
+func (sh *strictHandler) GetMissionPictures(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request GetMissionPicturesRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetMissionPictures(ctx, request.(GetMissionPicturesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetMissionPictures")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetMissionPicturesResponseObject); ok {
+		if err := validResponse.VisitGetMissionPicturesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ReadPictureList operation middleware
+func (sh *strictHandler) ReadPictureList(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request ReadPictureListRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	request.Body = ctx.Request.Body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ReadPictureList(ctx, request.(ReadPictureListRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ReadPictureList")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ReadPictureListResponseObject); ok {
+		if err := validResponse.VisitReadPictureListResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TryMissionPlan operation middleware
+func (sh *strictHandler) TryMissionPlan(ctx *gin.Context, id openapi_types.UUID, aircraft openapi_types.UUID) {
+	var request TryMissionPlanRequestObject
+
+	request.Id = id
+	request.Aircraft = aircraft
+
+	var body TryMissionPlanJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TryMissionPlan(ctx, request.(TryMissionPlanRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TryMissionPlan")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TryMissionPlanResponseObject); ok {
+		if err := validResponse.VisitTryMissionPlanResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetJobSheet operation middleware
+func (sh *strictHandler) GetJobSheet(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetJobSheetRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetJobSheet(ctx, request.(GetJobSheetRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetJobSheet")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetJobSheetResponseObject); ok {
+		if err := validResponse.VisitGetJobSheetResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -18,6 +18,7 @@ import (
 
 	"mainstay/core/air"
 	"mainstay/core/aircraft"
+	"mainstay/core/camera"
 	"mainstay/core/checks"
 	"mainstay/core/energy"
 	"mainstay/core/gate"
@@ -48,6 +49,9 @@ type call struct {
 }
 
 func num(v float64) *float64 { return &v }
+
+// anArea is a square that pictures are taken of.
+var anArea = survey.Area{Outline: geo.Ring{{}, {X: 300}, {X: 300, Y: 300}, {Y: 300}}}
 
 var (
 	noon  = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
@@ -124,6 +128,11 @@ var calls = []call{
 	{"survey.Camera.Pace", lens.Pace, []any{survey.Picture{AcrossM: 135, AlongM: 90, GSDAcross: 0.025, GSDAlong: 0.025}, 22.5, 8.0, 0.001}},
 	{"survey.Lines", survey.Lines, []any{400.0, 40.0}},
 	{"survey.Pictures", survey.Pictures, []any{225.0, 22.5}},
+	{"survey.Area.Hatch", anArea.Hatch, []any{90.0, 20.0, 10.0, 5.0}},
+	{"survey.Area.BestBearing", anArea.BestBearing, []any{20.0, 5.0}},
+	{"survey.Corridor", survey.Corridor, []any{[]geo.XY{{}, {X: 300}}, 60.0, 20.0, 10.0, 5.0}},
+	{"camera.Stops", camera.Stops, []any{1.0 / 1600, 1.0 / 50}},
+	{"camera.Shutter", camera.Shutter, []any{25.0}},
 	{"inspect.Ring", inspect.Ring, []any{2.0, 30.0, 6.0, 4.0, 50.0, 50.0}},
 	{"spray.HopperOf", spray.HopperOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 15, Unit: "kg"}}}},
 	{"spray.Loads", spray.Loads, []any{2.0, 15.0, 30.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
@@ -187,6 +196,10 @@ var elsewhere = map[string]string{
 	"home.Obstacle.Within":    "what is no number is near (core/home)",
 	"home.Terrain.Smooth":     "a place of the terrain, as home.Terrain.At",
 	"units.Refuser.Within":    "is the refusal itself",
+	"camera.Card.Judge":       "a card that camera.Card.Check let in (core/camera)",
+	"energy.Wind.Over":        "a wind that energy.Model.Home let in",
+	"mission.Mission.First":   "a mission that mission.Mission.Check let in (core/mission)",
+	"survey.Following":        "keeps to the ground that it is given (core/survey)",
 	"survey.Picture.Spacing":  "refuses what is no percent (core/survey)",
 	"mass.Shares":             "called by mass.Limits.Judge",
 	"rotation.Day.Check":      "called by rotation.Day.Simulate",

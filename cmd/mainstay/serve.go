@@ -29,10 +29,14 @@ import (
 	"mainstay/internal/platform/outside"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
+	"mainstay/internal/standins/aircraft"
 	"mainstay/internal/standins/desk"
 	"mainstay/internal/standins/weather"
 	"mainstay/web"
 )
+
+// demoFlightSpeed is how many times faster than the clock the aircraft of the demo fly.
+const demoFlightSpeed = 20
 
 // config comes from the environment.
 type config struct {
@@ -44,9 +48,11 @@ type config struct {
 	Clock       time.Time     `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
 	Debug       bool          `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
 	PerMinute   int64         `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
-	Charger     string        `env:"MAINSTAY_CHARGER_URL"` // a charger on the network; none by default
-	Weather     string        `env:"MAINSTAY_WEATHER_URL"` // a weather service on the network; none by default
-	Desk        string        `env:"MAINSTAY_DESK_URL"`    // an airspace desk on the network; none by default
+	Charger     string        `env:"MAINSTAY_CHARGER_URL"`  // a charger on the network; none by default
+	Weather     string        `env:"MAINSTAY_WEATHER_URL"`  // a weather service on the network; none by default
+	Desk        string        `env:"MAINSTAY_DESK_URL"`     // an airspace desk on the network; none by default
+	Aircraft    string        `env:"MAINSTAY_AIRCRAFT_URL"` // a link to aircraft on the network; none by default
+	AircraftKey string        `env:"MAINSTAY_AIRCRAFT_KEY"`
 	ChargerKey  string        `env:"MAINSTAY_CHARGER_KEY"` // what each of them wants to hear, if anything
 	WeatherKey  string        `env:"MAINSTAY_WEATHER_KEY"`
 	DeskKey     string        `env:"MAINSTAY_DESK_KEY"`
@@ -217,6 +223,19 @@ func serve(ctx context.Context, withDemo bool) error {
 			return err
 		}
 		log.Info("airspace desk stand-in", "address", c.Desk)
+	}
+	if withDemo && c.Aircraft == "" {
+		crafts, err := demo.Crafts(ctx, svc)
+		if err != nil {
+			return err
+		}
+		if c.Aircraft, err = serveAt(ctx, "aircraft", "127.0.0.1:0", aircraft.New(demoFlightSpeed, svc.Clock.Now, crafts...)); err != nil {
+			return err
+		}
+		log.Info("aircraft stand-in", "address", c.Aircraft)
+	}
+	if c.Aircraft != "" {
+		svc.Missions.Link = outside.New(c.Aircraft, c.AircraftKey)
 	}
 	if c.Desk != "" {
 		svc.Airspace.Desk = outside.New(c.Desk, c.DeskKey)

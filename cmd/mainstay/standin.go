@@ -10,7 +10,9 @@ import (
 
 	"github.com/spf13/cobra"
 
+	"mainstay/core/geo"
 	"mainstay/internal/standins"
+	"mainstay/internal/standins/aircraft"
 	"mainstay/internal/standins/charger"
 	"mainstay/internal/standins/desk"
 	"mainstay/internal/standins/weather"
@@ -67,6 +69,22 @@ func standinCommand() *cobra.Command {
 		return serveStandin(cmd, "desk", deskAt, standins.Keyed(desk.New(time.Now), key))
 	}}
 	sub.Flags().StringVar(&deskAt, "address", "127.0.0.1:8092", "host:port to listen on")
+	c.AddCommand(sub)
+	var aircraftAt string
+	var serials []string
+	var lat, lon, flightSpeed float64
+	sub = &cobra.Command{Use: "aircraft", Short: "A link to aircraft", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
+		var crafts []aircraft.Craft
+		for _, s := range serials {
+			crafts = append(crafts, aircraft.Craft{Serial: s, Motors: 4, Cells: 6, At: geo.Point{Lat: lat, Lon: lon}})
+		}
+		return serveStandin(cmd, "aircraft", aircraftAt, standins.Keyed(aircraft.New(flightSpeed, time.Now, crafts...), key))
+	}}
+	sub.Flags().StringVar(&aircraftAt, "address", "127.0.0.1:8093", "host:port to listen on")
+	sub.Flags().StringSliceVar(&serials, "serial", []string{"SIM-1"}, "serial numbers of the aircraft that it reaches")
+	sub.Flags().Float64Var(&lat, "lat", 46.31, "where they stand, degrees")
+	sub.Flags().Float64Var(&lon, "lon", -119.7, "where they stand, degrees")
+	sub.Flags().Float64Var(&flightSpeed, "speed", 1, "times faster than the clock")
 	c.AddCommand(sub)
 	var weatherAt, scenario string
 	sub = &cobra.Command{Use: "weather", Short: "A weather service", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {

@@ -22,7 +22,8 @@ const (
 	EnterJobMass     RemedyKind = "job-mass"
 	AnswerInJob      RemedyKind = "job-rules"
 	PlanJob          RemedyKind = "jobs"
-	EnterMass        RemedyKind = "mass" // of the aircraft ID, as weighed
+	EnterMass        RemedyKind = "mass"    // of the aircraft ID, as weighed
+	OpenMission      RemedyKind = "mission" // ID is job/aircraft
 	OpenOrder        RemedyKind = "order"
 	LookAtPack       RemedyKind = "pack-look"
 	ReadPack         RemedyKind = "pack-read"
@@ -49,5 +50,5 @@ const (
 
 // AllRemedies lists the remedies by name.
 var AllRemedies = []RemedyKind{FlyAcceptance, OpenAircraft, OpenBriefing, ChoosePacks, OpenDefect, OpenDocuments, EnterWind, DeclareFitness, OpenFlight, LogFlight, OpenGear, OpenJob, DecideInJob, EnterJobMass, AnswerInJob,
-	PlanJob, EnterMass, OpenOrder, LookAtPack, ReadPack, OpenPerson, OpenProgramme, ReplacePropeller, OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather, OpenSprayChecks, OpenSprayPlan, OpenStation, OpenTask, StartTurnaround,
+	PlanJob, EnterMass, OpenMission, OpenOrder, LookAtPack, ReadPack, OpenPerson, OpenProgramme, ReplacePropeller, OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather, OpenSprayChecks, OpenSprayPlan, OpenStation, OpenTask, StartTurnaround,
 	StartWalkround, ResumeWalkround}

@@ -15,6 +15,7 @@ const (
 	RuleAnswers            Rule = "answers" // several questions that nobody has answered
 	RuleAttachments        Rule = "attachments"
 	RuleBriefing           Rule = "briefing"
+	RuleCamera             Rule = "camera"
 	RuleCategory           Rule = "category"
 	RuleClouds             Rule = "clouds"
 	RuleCold               Rule = "cold"
@@ -51,6 +52,8 @@ const (
 	RuleLineOfSight        Rule = "line-of-sight"
 	RuleMakerLimits        Rule = "maker-limits"
 	RuleMass               Rule = "mass"
+	RuleMission            Rule = "mission"
+	RuleMissionPlan        Rule = "mission-plan"
 	RuleNight              Rule = "night"
 	RuleNightTraining      Rule = "night-training"
 	RuleOneAircraft        Rule = "one-aircraft"
@@ -89,4 +92,4 @@ const (
 )
 
 // AllRules lists the rules by name.
-var AllRules = []Rule{RuleAccident, RuleAccidentReport, RuleAgricultural, RuleAircraftActive, RuleAirspace, RuleAnswers, RuleAttachments, RuleBriefing, RuleCategory, RuleClouds, RuleCold, RuleCompass, RuleCondition, RuleControlLink, RuleCrewOrder, RuleDefects, RuleDeltaT, RuleDirection, RuleDrift, RuleEnergised, RuleEnergy, RuleFamiliariseSite, RuleFirmware, RuleFitness, RuleGear, RuleGiveWay, RuleGround, RuleGrounding, RuleHazard, RuleHazardousOperation, RuleHazmat, RuleHeat, RuleHeavy, RuleHeight, RuleHomeWind, RuleInsurance, RuleInversion, RuleJob, RuleLandowner, RuleLift, RuleLight, RuleLineOfSight, RuleMakerLimits, RuleMass, RuleNight, RuleNightTraining, RuleOneAircraft, RuleOperator, RuleOtherPropellers, RuleOverPeople, RuleOwn, RulePackPractice, RulePacks, RulePath, RulePower, RulePracticeLoad, RuleProgramme, RuleReadiness, RuleRecords, RuleRegistration, RuleRemoteID, RuleReturnHeight, RuleRoles, RuleSector, RuleSite, RuleSpeed, RuleSprayPlan, RuleSpraySystem, RuleSprayWind, RuleSticks, RuleStructureRequest, RuleTakeOff, RuleVehicle, RuleVisibility, RuleWalkround, RuleWear, RuleWeatherAge, RuleWind, RuleWorkOrders}
+var AllRules = []Rule{RuleAccident, RuleAccidentReport, RuleAgricultural, RuleAircraftActive, RuleAirspace, RuleAnswers, RuleAttachments, RuleBriefing, RuleCamera, RuleCategory, RuleClouds, RuleCold, RuleCompass, RuleCondition, RuleControlLink, RuleCrewOrder, RuleDefects, RuleDeltaT, RuleDirection, RuleDrift, RuleEnergised, RuleEnergy, RuleFamiliariseSite, RuleFirmware, RuleFitness, RuleGear, RuleGiveWay, RuleGround, RuleGrounding, RuleHazard, RuleHazardousOperation, RuleHazmat, RuleHeat, RuleHeavy, RuleHeight, RuleHomeWind, RuleInsurance, RuleInversion, RuleJob, RuleLandowner, RuleLift, RuleLight, RuleLineOfSight, RuleMakerLimits, RuleMass, RuleMission, RuleMissionPlan, RuleNight, RuleNightTraining, RuleOneAircraft, RuleOperator, RuleOtherPropellers, RuleOverPeople, RuleOwn, RulePackPractice, RulePacks, RulePath, RulePower, RulePracticeLoad, RuleProgramme, RuleReadiness, RuleRecords, RuleRegistration, RuleRemoteID, RuleReturnHeight, RuleRoles, RuleSector, RuleSite, RuleSpeed, RuleSprayPlan, RuleSpraySystem, RuleSprayWind, RuleSticks, RuleStructureRequest, RuleTakeOff, RuleVehicle, RuleVisibility, RuleWalkround, RuleWear, RuleWeatherAge, RuleWind, RuleWorkOrders}

@@ -25,6 +25,7 @@ type Flight struct {
 	Percent  float64         `json:"percent"` // of full packs, with the reserve
 	LengthM  float64         `json:"length_m"`
 
+	Again     bool    `json:"again"`       // what an earlier one left out
 	MostOverM float64 `json:"most_over_m"` // greatest height over the ground where it is followed
 }
 

@@ -64,9 +64,9 @@ func (c Chart) Way() []geo.XY {
 	return nil
 }
 
-// ground is the elevation of the ground at a take-off place, and whether
+// Elevation is that of the ground at a place of a feature, and whether
 // anybody knows it.
-func (c Chart) ground(f site.Feature) (float64, bool) {
+func (c Chart) Elevation(f site.Feature) (float64, bool) {
 	at := c.Frame.XY(f.Places[0])
 	if g, ok := c.Terrain.At(at); ok {
 		return g, true

@@ -41,7 +41,7 @@ func (r *reckoning) sectors() error {
 		return nil
 	}
 	speed, start := float64(t.Limits.SpeedMS), t.Transition()
-	down, _ := r.Chart.ground(w.Landing)
+	down, _ := r.Chart.Elevation(w.Landing)
 	landAt := r.Chart.Frame.XY(w.Landing.Places[0])
 	w.Clear, w.Sectored = nil, true
 	for _, h := range w.TakeOff.Free {

@@ -149,7 +149,7 @@ func (r *reckoning) places(start site.Feature) {
 		gone("take-off place")
 	}
 	r.at = r.Chart.Frame.XY(start.Places[0])
-	home, known := r.Chart.ground(start)
+	home, known := r.Chart.Elevation(start)
 	r.out.HomeM = home
 	if !known {
 		r.unknown = append(r.unknown, "at the take-off place")

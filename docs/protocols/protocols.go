@@ -15,9 +15,10 @@ var files embed.FS
 
 // Names of the protocols.
 const (
-	Charger = "charger"
-	Weather = "weather"
-	Desk    = "desk"
+	Charger  = "charger"
+	Weather  = "weather"
+	Desk     = "desk"
+	Aircraft = "aircraft"
 )
 
 // Fits holds JSON against a message of a protocol, like "channels" of the charger.

@@ -42,8 +42,8 @@ func (g *generator) base(ctx context.Context) error {
 		if err := g.chart(ctx, chart, early); err != nil {
 			return err
 		}
-		if head.Name != "Long Bank" { // nobody has brought the terrain of the bank yet
-			if err := g.svc.Sites.PutTerrain(ctx, head.ID, strings.ReplaceAll(strings.ToLower(head.Name), " ", "-")+".asc", 0.5, strings.NewReader(grid(head.Origin(), 240))); err != nil {
+		if head.Name != "Long Bank" { // nobody brings the terrain of the bank before the survey
+			if err := g.svc.Sites.PutTerrain(ctx, head.ID, strings.ReplaceAll(strings.ToLower(head.Name), " ", "-")+".asc", 0.5, strings.NewReader(grid(head.Origin(), 240, 240, ground))); err != nil {
 				return err
 			}
 		}

@@ -143,6 +143,12 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	if err := g.heavyPlan(ctx, later.ID, later.Aircraft[0].AircraftID); err != nil {
 		return fmt.Errorf("spray plan: %w", err)
 	}
+	if err := g.surveyPlan(ctx, survey.ID, survey.Aircraft[0].AircraftID); err != nil {
+		return fmt.Errorf("survey plan: %w", err)
+	}
+	if err := g.roofPlan(ctx, inspection.ID, inspection.Aircraft[0].AircraftID); err != nil {
+		return fmt.Errorf("inspection plan: %w", err)
+	}
 	return g.briefedByOne(ctx, inspection.ID)
 }
 

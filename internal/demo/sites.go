@@ -26,15 +26,21 @@ func ground(p geo.Point) float64 {
 	return 212 + x/180 + 7*math.Sin(y/310) + 4*math.Cos(x/260)
 }
 
+// bankGround is the ground of the flood bank: at its east end it climbs a spur.
+func bankGround(p geo.Point) float64 {
+	east := min(1, max(0, ((p.Lon-bankAt.Lon)*77000-800)/700))
+	return ground(p) + 18*east*east*(3-2*east)
+}
+
 // grid writes the terrain round a place as an ASCII grid of 5.6 m (north).
-func grid(at geo.Point, cells int) string {
+func grid(at geo.Point, columns, rows int, ground func(geo.Point) float64) string {
 	const cell = 0.00005
-	half := float64(cells) / 2 * cell
+	wide, high := float64(columns)/2*cell, float64(rows)/2*cell
 	var b strings.Builder
-	fmt.Fprintf(&b, "ncols %d\nnrows %d\nxllcorner %.6f\nyllcorner %.6f\ncellsize %g\nNODATA_value -9999\n", cells, cells, at.Lon-half, at.Lat-half, cell)
-	for r := range cells {
-		for c := range cells {
-			p := geo.Point{Lat: at.Lat + half - (float64(r)+0.5)*cell, Lon: at.Lon - half + (float64(c)+0.5)*cell}
+	fmt.Fprintf(&b, "ncols %d\nnrows %d\nxllcorner %.6f\nyllcorner %.6f\ncellsize %g\nNODATA_value -9999\n", columns, rows, at.Lon-wide, at.Lat-high, cell)
+	for r := range rows {
+		for c := range columns {
+			p := geo.Point{Lat: at.Lat + high - (float64(r)+0.5)*cell, Lon: at.Lon - wide + (float64(c)+0.5)*cell}
 			fmt.Fprintf(&b, "%.1f ", ground(p))
 		}
 		b.WriteByte('\n')

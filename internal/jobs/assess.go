@@ -1,6 +1,7 @@
 package jobs
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"math"
@@ -260,7 +261,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 		find(judge.Stop, q.Aircraft.Name+" does not belong to this job.", "Aircraft of the job.", "adding it to the job")
 	}
 	if h := craft.RouteM; plan != nil && plan.Way != nil && h != nil && math.Abs(*h-plan.HeightM) > 0.05 {
-		find(judge.Watch, fmt.Sprintf("The job says that %s flies at %.1f m; its plan flies at %.1f m over the ground, and is what is judged.", q.Aircraft.Name, *h, plan.HeightM), "The job, and the plan.", "the same height in both")
+		find(judge.Watch, fmt.Sprintf("The job says that %s flies at %.1f m; its plan flies at %.1f m %s, and is what is judged.", q.Aircraft.Name, *h, plan.HeightM, cmp.Or(plan.Datum, intent.AboveGround).Words()), "The job, and the plan.", "the same height in both")
 	}
 	if j.Work == string(weather.Spraying) && q.Type.TankL == 0 {
 		find(judge.Stop, q.Aircraft.Name+" carries no tank; this job is spraying.", "Type profile.", "another aircraft")
@@ -282,10 +283,11 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 
 // plan is what a plan says of the next flight of an aircraft of a job; nil is none.
 func (s *Service) plan(ctx context.Context, j Job, q Flight, mine bool) (*PlannedFlight, error) {
-	if s.Planned == nil || !mine || j.Work != string(weather.Spraying) || q.Type.TankL <= 0 {
+	ask := s.Plans[j.Work]
+	if ask == nil || !mine || j.Work == string(weather.Spraying) && q.Type.TankL <= 0 {
 		return nil, nil
 	}
-	return s.Planned(ctx, j.ID, q.Aircraft.ID)
+	return ask(ctx, j.ID, q.Aircraft.ID)
 }
 
 // Steered is how an aircraft of the job flies by a plan.
@@ -302,7 +304,7 @@ func (p *PlannedFlight) steer(f *intent.Flight) {
 	if p == nil || p.Way == nil {
 		return
 	}
-	f.Plan, f.RouteM, f.Datum = p.Way, &p.HeightM, intent.AboveGround
+	f.Plan, f.RouteM, f.Datum = p.Way, &p.HeightM, cmp.Or(p.Datum, intent.AboveGround)
 	if p.TakeOff != "" && p.TakeOff != f.TakeOff {
 		f.TakeOff = p.TakeOff
 		if f.Landing != "" {

@@ -40,9 +40,8 @@ type Service struct {
 	Readiness *readiness.Service
 	Rules     *rulebook.Service
 	Evening   *evening.Service
-	// Planned is what a plan says of the next flight of an aircraft of a job; nil
-	// where there is none. Plans stand on jobs, so that it is filled in from above.
-	Planned func(ctx context.Context, job, aircraft uuid.UUID) (*PlannedFlight, error)
+	// Plans say what a plan of a kind of work asks of the next flight of an aircraft; nil is no plan.
+	Plans map[string]func(ctx context.Context, job, aircraft uuid.UUID) (*PlannedFlight, error)
 }
 
 // PlannedFlight is the next flight of a plan.
@@ -53,7 +52,8 @@ type PlannedFlight struct {
 	Seconds   float64
 	FarM      float64      // farthest place of it from take-off
 	Way       *intent.Plan // what all flights of the plan fly along; nil: nothing
-	HeightM   float64      // of the way over the ground
+	HeightM   float64      // of the way over its datum
+	Datum     intent.Datum // "": above the ground
 	TakeOff   string       // id of the place where the next flight takes off and lands; "": that of the job
 	// Delta T that the product's label names; it wins over the crew's practice.
 	LeastDeltaT, MostDeltaT *float64

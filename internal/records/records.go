@@ -74,6 +74,14 @@ const (
 	SprayFilled       = "spray-fill"
 	SprayRecorded     = "spray-record"
 	NozzleSaved       = "nozzle"
+	CameraSaved       = "camera"
+	MissionPlanned    = "mission-plan"
+	MissionRead       = "mission-read"
+	CameraCarded      = "camera-card"
+	MissionFlown      = "mission-flown"
+	MissionTakenBack  = "mission-taken-back"
+	PictureFound      = "picture-finding"
+	PictureTakenBack  = "picture-finding-taken-back"
 )
 
 // Entry is what is put on record.

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"log/slog"
 
+	"github.com/google/uuid"
 	"github.com/riverqueue/river"
 	"gocloud.dev/blob"
 	"gorm.io/gorm"
@@ -14,6 +15,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/airframe"
 	"mainstay/core/upkeep"
+	"mainstay/core/weather"
 	"mainstay/internal/airspace"
 	"mainstay/internal/bench"
 	"mainstay/internal/day"
@@ -22,7 +24,9 @@ import (
 	"mainstay/internal/flights"
 	"mainstay/internal/jobs"
 	"mainstay/internal/logbook"
+	"mainstay/internal/missions"
 	"mainstay/internal/people"
+	"mainstay/internal/planning"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/versions"
 	"mainstay/internal/platform/work"
@@ -55,6 +59,7 @@ type Services struct {
 	Jobs       *jobs.Service
 	Practices  *practice.Service
 	Spraying   *spraying.Service
+	Missions   *missions.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -71,11 +76,13 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	kept := &practice.Service{DB: g, Clock: c, Fleet: f}
 	night := &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}
 	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book, Evening: night}
-	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j}
-	j.Planned = plans.Planned
+	plan := &planning.Service{Fleet: f}
+	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
+	shot := &missions.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
+	j.Plans = map[string]func(context.Context, uuid.UUID, uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned, string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
 	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
-	plans.Learned = flown.Learned
-	return &Services{Spraying: plans, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
+	plan.Learned = flown.Learned
+	return &Services{Spraying: plans, Missions: shot, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
 		Flights: flown, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: night, Sites: at}
 }
@@ -97,7 +104,7 @@ func (s *Services) Queue(log *slog.Logger) (*work.Client, error) {
 
 // Seed puts the shipped types, checklists and programmes into the database.
 func (s *Services) Seed(ctx context.Context) error {
-	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx), s.Spraying.SeedNozzles(ctx))
+	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx), s.Spraying.SeedNozzles(ctx), s.Missions.SeedCameras(ctx))
 }
 
 // Aliases give each feature's handlers a name of their own, so that one struct
@@ -119,6 +126,7 @@ type (
 	practiceAPI  = practice.Handlers
 	jobsAPI      = jobs.Handlers
 	sprayingAPI  = spraying.Handlers
+	missionsAPI  = missions.Handlers
 	benchAPI     = bench.Handlers
 )
 
@@ -139,6 +147,7 @@ type handlers struct {
 	*practiceAPI
 	*jobsAPI
 	*sprayingAPI
+	*missionsAPI
 	benchAPI
 	streamAPI
 }

@@ -50,6 +50,31 @@ func (s *Service) Charted(ctx context.Context, id uuid.UUID) (wayhome.Chart, rul
 	return f.chart(frame, nil), pack.At(f.Site.Lat, f.Site.Lon), err
 }
 
+// Ground is a site as plans are laid over it.
+type Ground struct {
+	Chart    wayhome.Chart // with its terrain
+	Law      rules.Law
+	TakeOffs map[string][]site.Judgement
+}
+
+// Ground is the site file with its terrain, and what its take-off places are good for.
+func (s *Service) Ground(ctx context.Context, id uuid.UUID) (Ground, error) {
+	f, err := s.Get(ctx, id, true)
+	if err != nil {
+		return Ground{}, err
+	}
+	frame, err := f.Frame()
+	if err != nil {
+		return Ground{}, err
+	}
+	_, law, err := s.state(ctx, id)
+	if err != nil {
+		return Ground{}, err
+	}
+	pack, err := rules.Find(law)
+	return Ground{Chart: f.chart(frame, f.Terrain.in(frame)), Law: pack.At(f.Site.Lat, f.Site.Lon), TakeOffs: f.TakeOffs(frame)}, err
+}
+
 // kept holds what was worked out; the key names the state of the file, so that
 // nothing in it grows old.
 type kept struct {

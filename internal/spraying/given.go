@@ -10,13 +10,12 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/intent"
 	"mainstay/core/mass"
-	"mainstay/core/pack"
-	"mainstay/core/robust"
 	"mainstay/core/site"
 	"mainstay/core/spray"
 	"mainstay/core/units"
 	"mainstay/core/weather"
 	"mainstay/core/wind"
+	"mainstay/internal/planning"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/sites"
 )
@@ -38,7 +37,6 @@ type Ground struct {
 
 // Usual values where nobody knows better.
 const (
-	usualHealth   = 0.9
 	usualRho      = 1.1 // kg/m3: a warm day at 300 m
 	usualReturnM  = 30.0
 	obstacleClear = 3.0 // m around what stands higher than the aircraft flies, at least
@@ -69,9 +67,12 @@ func (s *Service) given(ctx context.Context, p *Plan) (spray.Given, error) {
 		return g, err
 	}
 	p.air(&g, judged)
-	if err := s.packs(ctx, p, &g); err != nil {
+	carries, err := s.Planning.Carries(ctx, p.Aircraft.ID, p.Type, p.tempC)
+	if err != nil {
 		return g, err
 	}
+	p.store, g.UsableWh, g.Model = carries.Store, carries.UsableWh, carries.Model
+	p.Ground.Assumed = append(p.Ground.Assumed, carries.Assumed...)
 	load, _, err := s.Fleet.Load(ctx, p.Aircraft.ID)
 	if err != nil {
 		return g, err
@@ -186,36 +187,12 @@ func (p *Plan) air(g *spray.Given, j sites.Judged) {
 	if j.Air != nil {
 		now = j.Air.Air
 	}
-	g.Wind, g.Blow = p.homeWind(now, g.ReturnM), p.blow(now)
+	var assumed string
+	if g.Wind, assumed = planning.HomeWind(p.Type, now, g.ReturnM); assumed != "" {
+		p.Ground.Assumed = append(p.Ground.Assumed, assumed)
+	}
+	g.Blow = p.blow(now)
 	p.Ground.Wind, p.Ground.Blow = &g.Wind, g.Blow
-}
-
-// homeWind is the wind on the way home; what is not known is taken as against it.
-func (p *Plan) homeWind(a weather.Air, heightM float64) energy.Wind {
-	half := float64(p.Type.Limits.WindMS) / 2
-	assume := func(what string, w energy.Wind) energy.Wind {
-		p.Ground.Assumed = append(p.Ground.Assumed, what)
-		w.Against = true
-		return w
-	}
-	if a.WindMS == nil {
-		return assume("no wind known: half of the type's limit, against the way home", energy.Wind{MeanMS: half, GustMS: half})
-	}
-	var gust *units.MetresPerSecond
-	if a.GustMS != nil {
-		v := units.MetresPerSecond(*a.GustMS)
-		gust = &v
-	}
-	at, err := wind.Scale(units.MetresPerSecond(*a.WindMS), gust, units.Metres(a.WindHeightM), units.Metres(min(max(heightM, 0.5), 500)), wind.Ground(a.Ground))
-	if err != nil {
-		return assume("the wind at the type's limits, against the way home", energy.Wind{MeanMS: 2 * half, GustMS: max(2*half, float64(p.Type.Limits.GustMS))})
-	}
-	w := energy.Wind{MeanMS: float64(at.Steady), GustMS: float64(at.Gust)}
-	if a.FromDeg == nil {
-		return assume("the wind against the way home: where it comes from is not known", w)
-	}
-	w.FromDeg = *a.FromDeg
-	return w
 }
 
 // usualNozzleM is the height of the nozzles above ground where no label names one.
@@ -236,56 +213,6 @@ func (p Plan) blow(a weather.Air) *spray.Blow {
 		return nil
 	}
 	return &spray.Blow{MeanMS: float64(w.Steady), FromDeg: a.FromDeg, VariesFrom: a.VariesFrom, VariesTo: a.VariesTo}
-}
-
-// packs is what a set of charged packs of the crew gives.
-func (s *Service) packs(ctx context.Context, p *Plan, g *spray.Given) error {
-	views, err := s.Fleet.PackViews(ctx, nil)
-	if err != nil {
-		return err
-	}
-	want := p.Type.Packs
-	var shares []float64
-	for _, v := range views {
-		if v.Chemistry != string(want.Chemistry) || v.Cells != want.Cells || v.CapacityMAh != want.CapacityMAh || v.State == string(pack.Retired) || v.State == string(pack.Quarantine) {
-			continue
-		}
-		if v.Standing != nil && v.Standing.MAh != nil {
-			shares = append(shares, *v.Standing.MAh/float64(v.CapacityMAh))
-		}
-	}
-	health := usualHealth
-	if len(shares) > 0 {
-		health = min(1, robust.Median(shares))
-	} else {
-		p.Ground.Assumed = append(p.Ground.Assumed, "capacity of the packs never measured: 90 %")
-	}
-	cell, err := pack.CellOf(want.Chemistry)
-	if err != nil {
-		return err
-	}
-	celsius := energy.ColdFrom
-	if t := p.tempC; t != nil && *t < celsius {
-		celsius = max(*t, energy.ColdTo) // nobody has kept them warm
-	}
-	one := energy.Pack{AmpereHours: float64(want.CapacityMAh) / 1000, Volts: float64(cell.Nominal) / 1000 * float64(want.Cells), Health: health, Celsius: celsius, Percent: p.Type.LaunchPercent()}
-	all := make([]energy.Pack, want.Count)
-	for i := range all {
-		all[i] = one
-	}
-	store, err := energy.Together(all)
-	if err != nil {
-		return err
-	}
-	own, err := s.Learned(ctx, p.Aircraft.ID, p.Type)
-	p.store = store
-	g.UsableWh = store.Usable(float64(p.Type.Limits.LandByPercent))
-	model, assumed := p.Type.Model(&own)
-	g.Model = model
-	for _, what := range assumed {
-		p.Ground.Assumed = append(p.Ground.Assumed, what+" of the type")
-	}
-	return err
 }
 
 // weight is what it weighs dry, and what it may take off with today.

@@ -27,6 +27,7 @@ import (
 	"mainstay/internal/fleet"
 	"mainstay/internal/jobs"
 	"mainstay/internal/people"
+	"mainstay/internal/planning"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -36,13 +37,12 @@ import (
 
 // Service keeps spray plans.
 type Service struct {
-	DB    *gorm.DB
-	Clock clock.Clock
-	Fleet *fleet.Service
-	Sites *sites.Service
-	Jobs  *jobs.Service
-	// Learned is what an airframe's own flights say of its efficiency.
-	Learned func(context.Context, uuid.UUID, airframe.Type) (energy.Learned, error)
+	DB       *gorm.DB
+	Clock    clock.Clock
+	Fleet    *fleet.Service
+	Sites    *sites.Service
+	Jobs     *jobs.Service
+	Planning *planning.Service
 }
 
 // Stored is a plan as it is kept.

@@ -277,7 +277,7 @@ func TestVariableWindWidensTheSector(t *testing.T) {
 func TestPlanTakesTheAirframesOwnEfficiency(t *testing.T) {
 	y := setUp(t)
 	usual := y.plan().Out.Flown.Sorties[0]
-	y.Spraying.Learned = func(_ context.Context, _ uuid.UUID, t airframe.Type) (energy.Learned, error) {
+	y.Spraying.Planning.Learned = func(_ context.Context, _ uuid.UUID, t airframe.Type) (energy.Learned, error) {
 		m, _ := t.Model(nil)
 		return energy.Learned{Count: 6, Own: true, Efficiency: m.Own() / 1.5}, nil
 	}

@@ -35,7 +35,10 @@ type Service struct {
 }
 
 // ErrKind says that it could not be found out what the service is.
-var ErrKind = errors.New("it answers none of GET /channels, GET /metar and GET /zones; say what it is with --as")
+var ErrKind = errors.New("it answers none of GET /channels, GET /metar, GET /zones and GET /aircraft; say what it is with --as")
+
+// paths are what each kind answers first.
+var paths = map[string]string{protocols.Charger: "/channels", protocols.Weather: "/metar", protocols.Desk: "/zones", protocols.Aircraft: "/aircraft"}
 
 // Run tries everything there is to try and says what came of it.
 func Run(ctx context.Context, s Service) (kind string, out []Result, err error) {
@@ -54,14 +57,16 @@ func Run(ctx context.Context, s Service) (kind string, out []Result, err error) 
 		t.weather()
 	case protocols.Desk:
 		t.desk()
+	case protocols.Aircraft:
+		t.aircraft()
 	default:
-		return "", nil, fmt.Errorf("%q is none of charger, weather, desk", s.Kind)
+		return "", nil, fmt.Errorf("%q is none of charger, weather, desk, aircraft", s.Kind)
 	}
 	return s.Kind, t.out, nil
 }
 
 func (s Service) find(ctx context.Context) (string, error) {
-	for kind, path := range map[string]string{protocols.Charger: "/channels", protocols.Weather: "/metar", protocols.Desk: "/zones"} {
+	for kind, path := range paths {
 		if status, _, err := s.ask(ctx, http.MethodGet, path, nil, s.Key); err != nil {
 			return "", err
 		} else if status == http.StatusOK {
@@ -145,7 +150,7 @@ func (t *try) unkeyed() {
 	if t.s.Key == "" {
 		return
 	}
-	path := map[string]string{protocols.Charger: "/channels", protocols.Weather: "/metar", protocols.Desk: "/zones"}[t.s.Kind]
+	path := paths[t.s.Kind]
 	status, _, err := t.s.ask(t.ctx, http.MethodGet, path, nil, "not the key")
 	if err == nil && status == http.StatusOK {
 		err = errors.New("it answers with a wrong key just the same")

@@ -12,6 +12,7 @@ import (
 
 	"mainstay/docs/protocols"
 	"mainstay/internal/standins"
+	"mainstay/internal/standins/aircraft"
 	"mainstay/internal/standins/charger"
 	"mainstay/internal/standins/conform"
 	"mainstay/internal/standins/desk"
@@ -39,7 +40,7 @@ func wrong(out []conform.Result) (all []string) {
 // The stand-ins that ship with the program speak the protocols that it
 // publishes, with a key and without.
 func TestStandinsConform(t *testing.T) {
-	for want, h := range map[string]http.Handler{protocols.Charger: charger.New(2, 1, time.Now), protocols.Weather: weather.New(time.Now), protocols.Desk: desk.New(time.Now)} {
+	for want, h := range map[string]http.Handler{protocols.Charger: charger.New(2, 1, time.Now), protocols.Weather: weather.New(time.Now), protocols.Desk: desk.New(time.Now), protocols.Aircraft: aircraft.New(1, time.Now, aircraft.Craft{Serial: "A 1", Motors: 4, Cells: 6})} {
 		kind, out := run(t, h, conform.Service{})
 		assert.Equal(t, want, kind, "found out by itself")
 		assert.Empty(t, wrong(out), want)

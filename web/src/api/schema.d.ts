@@ -2367,6 +2367,351 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/jobs/{id}/mission/{aircraft}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        /** How an aircraft of a job takes its pictures */
+        get: operations["getMissionPlan"];
+        /** Keep a mission plan; version 0 is the first */
+        put: operations["saveMissionPlan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Work a wish out without keeping it */
+        post: operations["tryMissionPlan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/flights/{number}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        /** A flight of the plan as a file */
+        get: operations["exportMission"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/flights/{number}/send": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store a flight in its aircraft and read it back; nothing is started */
+        post: operations["sendMission"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/flights/{number}/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read back what the aircraft holds and compare it with a flight */
+        post: operations["readMission"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/flights/{number}/read/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Compare a file that was read from the aircraft with a flight */
+        post: operations["readMissionFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Fill in the camera card; the newest counts */
+        post: operations["fillCameraCard"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        /** Places of the pictures of the last flight, as the aircraft lists them */
+        get: operations["getMissionPictures"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/pictures/list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Read a list of pictures as CSV */
+        post: operations["readPictureList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/flights/{number}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Hold pictures against a flight without keeping anything */
+        post: operations["lookAtPictures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/flights/{number}/flown": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a flight of the plan on record as flown, with its pictures */
+        post: operations["putMissionFlown"];
+        /** Take back what was put on record as flown by mistake; it stays on file */
+        delete: operations["takeMissionBack"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/flights/{number}/again": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plan the gaps of a flight as flights of their own */
+        post: operations["flyMissionAgain"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/findings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put something found on a picture on record */
+        post: operations["addPictureFinding"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/mission/{aircraft}/findings/{finding}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                finding: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Take a finding back; it stays on file */
+        delete: operations["removePictureFinding"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/jobs/{id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** The sheet of a job as PDF */
+        get: operations["getJobSheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cameras": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Cameras on the list of the crew */
+        get: operations["listCameras"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/cameras/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Add a camera, or change it; version 0 is a new one */
+        put: operations["saveCamera"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/jobs/{id}/spray/{aircraft}": {
         parameters: {
             query?: never;
@@ -2663,7 +3008,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "fill-complete" | "fill-order" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-field" | "no-plan" | "no-tank" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-signed-in" | "not-spraying" | "nothing-to-decide" | "nothing-to-fill" | "on-shelf" | "order-open" | "other-load" | "plan-changed" | "press-not-yours" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "sprayed-already" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "fill-complete" | "fill-order" | "flown-already" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "link" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-field" | "no-plan" | "no-tank" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-pictures" | "not-signed-in" | "not-spraying" | "nothing-to-decide" | "nothing-to-fill" | "on-shelf" | "order-open" | "other-load" | "plan-changed" | "press-not-yours" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "sprayed-already" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -2811,7 +3156,7 @@ export interface components {
         Verdict: "clear" | "watch" | "stop";
         Remedy: {
             /** @enum {string} */
-            kind: "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "spray-checks" | "spray-plan" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
+            kind: "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "mission" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "spray-checks" | "spray-plan" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id?: string;
             /** @description of the thing */
             name?: string;
@@ -2837,7 +3182,7 @@ export interface components {
          * @description a check of the gate or a statement of a rule pack; own is a rule of the crew's
          * @enum {string}
          */
-        RuleId: "accident" | "accident-report" | "agricultural" | "aircraft-active" | "airspace" | "answers" | "attachments" | "briefing" | "category" | "clouds" | "cold" | "compass" | "condition" | "control-link" | "crew-order" | "defects" | "delta-t" | "direction" | "drift" | "energised" | "energy" | "familiarise-site" | "firmware" | "fitness" | "gear" | "give-way" | "ground" | "grounding" | "hazard" | "hazardous-operation" | "hazmat" | "heat" | "heavy" | "height" | "home-wind" | "insurance" | "inversion" | "job" | "landowner" | "lift" | "light" | "line-of-sight" | "maker-limits" | "mass" | "night" | "night-training" | "one-aircraft" | "operator" | "other-propellers" | "over-people" | "own" | "pack-practice" | "packs" | "path" | "power" | "practice-load" | "programme" | "readiness" | "records" | "registration" | "remote-id" | "return-height" | "roles" | "sector" | "site" | "speed" | "spray-plan" | "spray-system" | "spray-wind" | "sticks" | "structure-request" | "take-off" | "vehicle" | "visibility" | "walkround" | "wear" | "weather-age" | "wind" | "work-orders";
+        RuleId: "accident" | "accident-report" | "agricultural" | "aircraft-active" | "airspace" | "answers" | "attachments" | "briefing" | "camera" | "category" | "clouds" | "cold" | "compass" | "condition" | "control-link" | "crew-order" | "defects" | "delta-t" | "direction" | "drift" | "energised" | "energy" | "familiarise-site" | "firmware" | "fitness" | "gear" | "give-way" | "ground" | "grounding" | "hazard" | "hazardous-operation" | "hazmat" | "heat" | "heavy" | "height" | "home-wind" | "insurance" | "inversion" | "job" | "landowner" | "lift" | "light" | "line-of-sight" | "maker-limits" | "mass" | "mission" | "mission-plan" | "night" | "night-training" | "one-aircraft" | "operator" | "other-propellers" | "over-people" | "own" | "pack-practice" | "packs" | "path" | "power" | "practice-load" | "programme" | "readiness" | "records" | "registration" | "remote-id" | "return-height" | "roles" | "sector" | "site" | "speed" | "spray-plan" | "spray-system" | "spray-wind" | "sticks" | "structure-request" | "take-off" | "vehicle" | "visibility" | "walkround" | "wear" | "weather-age" | "wind" | "work-orders";
         /** @enum {string} */
         DecisionKind: "by-hand" | "hold-and-look" | "way-round" | "other-place" | "set-return" | "level-ground";
         /**
@@ -3948,7 +4293,7 @@ export interface components {
              * @description gate, take-off when it is released, or a remedy
              * @enum {string}
              */
-            kind: "gate" | "take-off" | "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "spray-checks" | "spray-plan" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
+            kind: "gate" | "take-off" | "acceptance" | "aircraft" | "briefing" | "choose-packs" | "defect" | "documents" | "enter-wind" | "fitness" | "flight" | "flight-log" | "gear" | "job" | "job-decide" | "job-mass" | "job-rules" | "jobs" | "mass" | "mission" | "order" | "pack-look" | "pack-read" | "person" | "programme" | "propellers" | "rack" | "readiness" | "release" | "reports" | "return" | "site" | "site-airspace" | "site-home" | "site-weather" | "spray-checks" | "spray-plan" | "station" | "task" | "turnaround" | "walkround" | "walkround-resume";
             id: string;
             name: string;
         };
@@ -5917,6 +6262,448 @@ export interface components {
             place: components["schemas"]["Place"];
             /** Format: double */
             distance_m: number;
+        };
+        /** @description how somebody wants pictures of an area or along a line */
+        SurveyWish: {
+            area: string;
+            /** Format: double */
+            width_m: number;
+            /** @enum {string} */
+            by: "resolution" | "canopy" | "height";
+            /** Format: double */
+            gsd_cm: number;
+            canopy: string;
+            /** Format: double */
+            height_m: number;
+            camera: string;
+            turned: boolean;
+            /** Format: double */
+            side: number;
+            /** Format: double */
+            front: number;
+            /** Format: double */
+            speed_ms: number;
+            /** Format: double */
+            shutter: number;
+            /** Format: double */
+            buffer_m?: number | null;
+            /** @enum {string} */
+            direction: "best" | "along" | "across-wind";
+            /** Format: double */
+            bearing_deg: number;
+            cross: boolean;
+            /** @enum {string} */
+            relief: "split" | "follow" | "level";
+            /** Format: double */
+            turn_m: number;
+            /** Format: double */
+            lead_m: number;
+            /** Format: double */
+            card_gb: number;
+        };
+        /** @description how somebody wants a structure pictured */
+        InspectWish: {
+            feature: string;
+            /** @enum {string} */
+            form: "box" | "cylinder" | "roof" | "poles";
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            from_m: number;
+            /** Format: double */
+            radius_m: number;
+            /** Format: double */
+            pitch_deg: number;
+            /** Format: double */
+            faces_deg: number;
+            /** Format: double */
+            detail_mm: number;
+            /** Format: double */
+            safe_m: number;
+            /** Format: double */
+            energised_m: number;
+            camera: string;
+            /** Format: double */
+            sideways: number;
+            /** Format: double */
+            upwards: number;
+            /** Format: double */
+            speed_ms: number;
+            /** Format: double */
+            card_gb: number;
+            look: components["schemas"]["LookAt"][];
+        };
+        LookAt: {
+            what: string;
+            picture: string;
+        };
+        /** @description exactly one of both */
+        MissionWish: {
+            survey?: components["schemas"]["SurveyWish"];
+            inspect?: components["schemas"]["InspectWish"];
+        };
+        SaveMissionPlan: {
+            /** Format: uuid */
+            id: string;
+            version: number;
+            wish: components["schemas"]["MissionWish"];
+        };
+        MissionFigures: {
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            across_m: number;
+            /** Format: double */
+            along_m: number;
+            /** Format: double */
+            lines_m: number;
+            /** Format: double */
+            pictures_m: number;
+            /** Format: double */
+            buffer_m: number;
+            /** Format: double */
+            bearing_deg: number;
+            /** Format: double */
+            interval_s: number;
+            /** Format: double */
+            blur_px: number;
+            views: number;
+            lines: number;
+            pictures: number;
+            /** Format: double */
+            minutes: number;
+            /** Format: double */
+            area_ha: number;
+            /** Format: double */
+            card_gb: number;
+            /** Format: double */
+            stand_m: number;
+            /** Format: double */
+            detail_mm: number;
+            /** Format: double */
+            wide_m: number;
+            /** Format: double */
+            high_m: number;
+            rows: number;
+            faces: number;
+            /** Format: double */
+            top_m: number;
+        };
+        MissionPart: {
+            cross: boolean;
+            /** Format: double */
+            low_m: number;
+            /** Format: double */
+            high_m: number;
+            known: boolean;
+            /** Format: double */
+            level_m: number;
+            /** Format: double */
+            gsd_cm: number;
+            /** Format: double */
+            best_cm: number;
+            /** Format: double */
+            side_left: number;
+            /** Format: double */
+            front_left: number;
+            pictures: number;
+            take_off: string;
+            take_off_id: string;
+            take_off_at: components["schemas"]["Place"];
+            /** Format: double */
+            take_off_m: number;
+            /** Format: double */
+            height_m: number;
+            sentence: string;
+        };
+        MissionPiece: {
+            line: number;
+            from: components["schemas"]["Place"];
+            to: components["schemas"]["Place"];
+            pictures: number;
+        };
+        MissionStop: {
+            at: components["schemas"]["Place"];
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            heading_deg: number;
+            /** Format: double */
+            gimbal_deg: number;
+            face: number;
+            row: number;
+            lee: boolean;
+        };
+        SidePlace: {
+            /** Format: double */
+            along_m: number;
+            /** Format: double */
+            flown_m: number;
+            /** Format: double */
+            ground_m?: number | null;
+        };
+        MissionItem: {
+            at: components["schemas"]["Place"];
+            /** Format: double */
+            height_m: number;
+            /** Format: double */
+            speed_ms: number;
+            action: string;
+            /** Format: double */
+            every_m?: number;
+            /** Format: double */
+            heading_deg?: number;
+            /** Format: double */
+            gimbal_deg?: number;
+        };
+        MissionDifference: {
+            kind: string;
+            planned: number;
+            read: number;
+            sentence: string;
+            at?: components["schemas"]["Place"];
+            found?: components["schemas"]["Place"];
+        };
+        MissionRead: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            source: string;
+            sent: boolean;
+            verdict: components["schemas"]["Verdict"];
+            differences: components["schemas"]["MissionDifference"][];
+            judged: components["schemas"]["BrokenWish"][];
+            places: components["schemas"]["Place"][];
+            datum: string;
+            count: number;
+        };
+        PictureGap: {
+            from: components["schemas"]["Place"];
+            to: components["schemas"]["Place"];
+            /** Format: double */
+            long_m: number;
+            ring: components["schemas"]["Place"][];
+        };
+        OverlapMap: {
+            south_west: components["schemas"]["Place"];
+            north_east: components["schemas"]["Place"];
+            columns: number;
+            rows: number;
+            views: number[];
+        };
+        PicturesTaken: {
+            planned: number;
+            count: number;
+            placed: number;
+            on_lines: number;
+            gaps: components["schemas"]["PictureGap"][];
+            /** Format: double */
+            gap_ha: number;
+            views: number;
+            least: number;
+            /** Format: double */
+            thin_ha: number;
+            verdict: components["schemas"]["Verdict"];
+            findings: components["schemas"]["BrokenWish"][];
+            overlap: components["schemas"]["OverlapMap"];
+        };
+        MissionFlown: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            running?: boolean | null;
+            shake: string;
+            taken: components["schemas"]["PicturesTaken"];
+        };
+        MissionFlight: {
+            number: number;
+            part: number;
+            again: boolean;
+            pieces: components["schemas"]["MissionPiece"][];
+            stops: components["schemas"]["MissionStop"][];
+            pictures: number;
+            /** Format: double */
+            seconds: number;
+            /** Format: double */
+            wh: number;
+            /** Format: double */
+            percent: number;
+            /** Format: double */
+            length_m: number;
+            waypoints: number;
+            first: string;
+            /** @enum {string} */
+            standing: "not-read" | "old" | "different" | "equal";
+            side: components["schemas"]["SidePlace"][];
+            read?: components["schemas"]["MissionRead"];
+            flown?: components["schemas"]["MissionFlown"];
+        };
+        CameraCard: {
+            camera: string;
+            /** @enum {string} */
+            light: "sun" | "cloud" | "night";
+            video: boolean;
+            /** Format: double */
+            fps: number;
+            /** Format: double */
+            shutter: number;
+            /** Format: double */
+            metered: number;
+            /** Format: double */
+            filter_stop: number;
+            gimbal_off?: boolean | null;
+            iso: number;
+            base_iso: number;
+            /** Format: double */
+            kelvin: number;
+            profile: string;
+            formatted?: boolean | null;
+            /** Format: double */
+            free_gb?: number | null;
+            cap_off?: boolean | null;
+            before?: number | null;
+            after?: number | null;
+        };
+        NewCameraCard: {
+            /** Format: uuid */
+            id: string;
+            card: components["schemas"]["CameraCard"];
+        };
+        FilledCard: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            card: components["schemas"]["CameraCard"];
+            findings: components["schemas"]["BrokenWish"][];
+        };
+        CameraKind: {
+            /** Format: uuid */
+            id: string;
+            key: string;
+            name: string;
+            /** Format: double */
+            sensor_w_mm: number;
+            /** Format: double */
+            sensor_h_mm: number;
+            /** Format: double */
+            focal_mm: number;
+            pixels_w: number;
+            pixels_h: number;
+            /** Format: double */
+            least_s: number;
+            /** Format: double */
+            picture_mb: number;
+            base_iso: number;
+            active: boolean;
+            version: number;
+        };
+        Cameras: {
+            cameras: components["schemas"]["CameraKind"][];
+        };
+        PictureShot: {
+            name: string;
+            at?: components["schemas"]["Place"] | null;
+            /** Format: date-time */
+            time?: string | null;
+        };
+        PictureList: {
+            pictures: components["schemas"]["PictureShot"][];
+        };
+        AfterFlight: {
+            /** Format: uuid */
+            id: string;
+            pictures: components["schemas"]["PictureShot"][];
+            /** Format: double */
+            offset_s?: number;
+            running?: boolean | null;
+            shake?: string;
+        };
+        PictureFinding: {
+            /** Format: uuid */
+            id: string;
+            picture: string;
+            place: string;
+            words: string;
+            /** @enum {string} */
+            severity: "note" | "watch" | "serious";
+            /** Format: date-time */
+            at: string;
+            by: string;
+        };
+        NewPictureFinding: {
+            /** Format: uuid */
+            id: string;
+            picture: string;
+            place: string;
+            words: string;
+            /** @enum {string} */
+            severity: "note" | "watch" | "serious";
+        };
+        SunHour: {
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            elevation_deg: number;
+            low: boolean;
+        };
+        CanopyHeight: {
+            key: string;
+            name: string;
+            /** Format: double */
+            height_m: number;
+        };
+        MissionPlan: {
+            /** Format: uuid */
+            id?: string | null;
+            /** @description 0: nobody has planned yet, the wish is a proposal */
+            version: number;
+            by: string;
+            /** Format: date-time */
+            at: string | null;
+            /** Format: uuid */
+            job_id: string;
+            aim: string;
+            /** Format: uuid */
+            site_id: string;
+            site: string;
+            /** Format: uuid */
+            aircraft_id: string;
+            aircraft: string;
+            /** @description whoever asks may change it */
+            may: boolean;
+            /** @description there is a link to aircraft */
+            link: boolean;
+            winged: boolean;
+            /** @enum {string} */
+            kind: "survey" | "inspection";
+            wish: components["schemas"]["MissionWish"];
+            feature_name: string;
+            /** @enum {string} */
+            feature_shape: "point" | "line" | "area";
+            outline: components["schemas"]["Place"][];
+            holes: components["schemas"]["Place"][][];
+            features: components["schemas"]["FieldRef"][];
+            things: components["schemas"]["KeptOut"][];
+            places: components["schemas"]["PlanPlace"][];
+            cameras: components["schemas"]["CameraKind"][];
+            canopies: components["schemas"]["CanopyHeight"][];
+            figures: components["schemas"]["MissionFigures"];
+            parts: components["schemas"]["MissionPart"][];
+            flights: components["schemas"]["MissionFlight"][];
+            /** @description number of the first flight that is not flown; 0: all are */
+            next: number;
+            card?: components["schemas"]["FilledCard"];
+            findings: components["schemas"]["PictureFinding"][];
+            sun: components["schemas"]["SunHour"][];
+            broken: components["schemas"]["BrokenWish"][];
+            verdict: components["schemas"]["Verdict"];
+            assumed: string[];
+            /** Format: double */
+            usable_wh: number;
+            /** Format: double */
+            wind_ms: number;
+            /** Format: double */
+            wind_from_deg?: number | null;
         };
         /** @description how somebody wants to spray a field */
         SprayWish: {
@@ -10679,6 +11466,506 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getMissionPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveMissionPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveMissionPlan"];
+            };
+        };
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tryMissionPlan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MissionWish"];
+            };
+        };
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    exportMission: {
+        parameters: {
+            query: {
+                format: "geojson" | "kml" | "gpx" | "csv";
+            };
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    sendMission: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readMission: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readMissionFile: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    fillCameraCard: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewCameraCard"];
+            };
+        };
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getMissionPictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description PictureList */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureList"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    readPictureList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "text/csv": string;
+            };
+        };
+        responses: {
+            /** @description PictureList */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PictureList"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    lookAtPictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AfterFlight"];
+            };
+        };
+        responses: {
+            /** @description PicturesTaken */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PicturesTaken"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    putMissionFlown: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AfterFlight"];
+            };
+        };
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    takeMissionBack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    flyMissionAgain: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    addPictureFinding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPictureFinding"];
+            };
+        };
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    removePictureFinding: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                aircraft: string;
+                finding: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description MissionPlan */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MissionPlan"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getJobSheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listCameras: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Cameras */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cameras"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveCamera: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CameraKind"];
+            };
+        };
+        responses: {
+            /** @description Cameras */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cameras"];
+                };
             };
             default: components["responses"]["Problem"];
         };

@@ -37,6 +37,8 @@ const SiteView = lazy(() => import("../sites/SiteView").then((m) => ({ default: 
 const JobsView = lazy(() => import("../jobs/JobsView").then((m) => ({ default: m.JobsView })));
 const JobView = lazy(() => import("../jobs/JobView").then((m) => ({ default: m.JobView })));
 const SprayView = lazy(() => import("../spraying/SprayView").then((m) => ({ default: m.SprayView })));
+const MissionView = lazy(() => import("../missions/MissionView").then((m) => ({ default: m.MissionView })));
+const CamerasView = lazy(() => import("../missions/CamerasView").then((m) => ({ default: m.CamerasView })));
 const NozzlesView = lazy(() => import("../spraying/NozzlesView").then((m) => ({ default: m.NozzlesView })));
 const BenchView = lazy(() => import("../bench/BenchView").then((m) => ({ default: m.BenchView })));
 const CalculatorView = lazy(() =>
@@ -146,6 +148,8 @@ function Entry() {
               <Route path="jobs" element={<JobsView />} />
               <Route path="jobs/:id" element={<JobView />} />
               <Route path="jobs/:id/spray/:aircraft" element={<SprayView />} />
+              <Route path="jobs/:id/mission/:aircraft" element={<MissionView />} />
+              <Route path="cameras" element={<CamerasView />} />
               <Route path="nozzles" element={<NozzlesView />} />
               <Route path="bench" element={<BenchView />} />
               <Route path="bench/:key" element={<CalculatorView />} />

@@ -47,6 +47,7 @@ export function lifterOf(kind: Kind | undefined): Lifter {
     case "site-airspace":
     case "site-home":
     case "site-weather":
+    case "mission":
     case "spray-plan":
     case "spray-checks":
       return "pilot";

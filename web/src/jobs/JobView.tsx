@@ -26,6 +26,13 @@ import { postWords, stateWords, workWords } from "./words";
 type Job = Schemas["Job"];
 
 /** A job: what stands against it, what people have to say about it, its kit, its briefing, its flights. */
+/** Where the plan of a kind of work lies, and how it is called. */
+const planOf: Partial<Record<string, { path: string; words: string }>> = {
+  spraying: { path: "spray", words: "Spray plan" },
+  mapping: { path: "mission", words: "Survey plan" },
+  inspection: { path: "mission", words: "Inspection plan" },
+};
+
 export function JobView() {
   const { id = "" } = useParams();
   const q = useQuery({
@@ -82,17 +89,20 @@ function Planned({ j }: { j: Job }) {
         {j.product && <> · {j.product}</>}
         {j.state !== "planned" && <strong> · {stateWords[j.state]}</strong>}
       </p>
-      {j.work === "spraying" && (
+      {planOf[j.work] && (
         <p className="d-flex gap-2 flex-wrap no-print">
           {j.aircraft.map((a) => (
             <Link
               key={a.aircraft_id}
               className="btn btn-outline-primary"
-              to={`/jobs/${j.id}/spray/${a.aircraft_id}`}
+              to={`/jobs/${j.id}/${planOf[j.work]!.path}/${a.aircraft_id}`}
             >
-              Spray plan of {a.name}
+              {planOf[j.work]!.words} of {a.name}
             </Link>
           ))}
+          <a className="btn btn-outline-primary" href={`/api/v1/jobs/${j.id}/sheet.pdf`}>
+            Job sheet (PDF)
+          </a>
         </p>
       )}
       <div className="two">

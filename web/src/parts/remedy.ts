@@ -25,6 +25,7 @@ export function remedyWords(r: Step): string {
     "job-rules": "Answer on one page",
     jobs: "Choose a job",
     mass: "Enter the mass",
+    mission: "Open the mission",
     order: "Open the work order",
     "pack-look": named("Look at", r.name || "the pack"),
     "pack-read": named("Read", r.name || "the pack"),
@@ -124,6 +125,8 @@ export function remedyPath(r: Step, aircraft: string): string | undefined {
       return `/sites/${r.id}?tab=weather${aircraft ? `&aircraft=${aircraft}` : ""}`;
     case "site-airspace":
       return `/sites/${r.id}?tab=airspace`;
+    case "mission":
+      return `/jobs/${(r.id ?? "").replace("/", "/mission/")}`;
     case "spray-plan":
       return `/jobs/${(r.id ?? "").replace("/", "/spray/")}`;
     case "spray-checks":

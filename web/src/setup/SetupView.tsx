@@ -27,6 +27,9 @@ export function SetupView() {
         <Link className="btn btn-outline-primary" to="/practices">
           Practices
         </Link>
+        <Link className="btn btn-outline-primary" to="/cameras">
+          Cameras
+        </Link>
         <Link className="btn btn-outline-primary" to="/nozzles">
           Nozzles
         </Link>

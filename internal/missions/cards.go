@@ -1,0 +1,108 @@
+package missions
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/camera"
+	"mainstay/core/judge"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Card is a camera card as it was filled in before a flight.
+type Card struct {
+	ID      uuid.UUID
+	PlanID  uuid.UUID
+	Content string
+	At      time.Time
+	ByName  string
+}
+
+func (Card) TableName() string { return "camera_cards" }
+
+// set is what was filled in.
+func (c Card) set() (out camera.Card) {
+	_ = json.Unmarshal([]byte(c.Content), &out) // it was written by FillCard; an empty card is judged as one
+	return out
+}
+
+// judged holds the newest card against the plan; nil where there is none.
+func (p Plan) judged() []judge.Broken {
+	if p.Card == nil {
+		return nil
+	}
+	c := p.Card.set()
+	need, planned, key := 0.0, 0.0, ""
+	if x := p.Out.Survey; x != nil {
+		need, planned, key = x.CardGB, p.Wish.Survey.Shutter, p.Wish.Survey.Camera
+	} else if x := p.Out.Inspect; x != nil {
+		need, key = x.CardGB, p.Wish.Inspect.Camera
+	}
+	out := c.Judge(need, planned)
+	if c.Camera != key {
+		out = append(out, judge.Broken{Wish: "camera", Verdict: judge.Stop, Sentence: "The card was filled in for another camera than the plan takes."})
+	}
+	return out
+}
+
+// FillCard keeps a camera card; the newest counts.
+func (s *Service) FillCard(ctx context.Context, id, job, aircraft uuid.UUID, c camera.Card) error {
+	p, err := s.kept(ctx, job, aircraft)
+	if err != nil {
+		return err
+	}
+	for _, k := range p.Cameras {
+		if k.Key == c.Camera {
+			c.BaseISO = k.BaseISO
+		}
+	}
+	if err := c.Check(); err != nil {
+		return badCard(err)
+	}
+	content, err := json.Marshal(c)
+	if err != nil {
+		return err
+	}
+	by, now := people.From(ctx), s.Clock.Now()
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := p.lock(tx); err != nil {
+			return err
+		}
+		var n int
+		if err := tx.Raw("select count(*) from camera_cards where id = ?", id).Scan(&n).Error; err != nil || n > 0 {
+			return err // the same press sent twice
+		}
+		if err := tx.Create(&Card{ID: id, PlanID: p.ID, Content: string(content), At: now, ByName: by.Name}).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CameraCarded, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: p.Aircraft.Name + ": camera card for " + p.Job.Aim, Content: map[string]any{"plan": p.ID, "card": c}})
+		return err
+	})
+}
+
+// cardFields are the fields of a card by the names that the core gives them.
+var cardFields = map[string]string{"the light": "light", "pictures a second": "fps", "metered shutter": "metered", "shutter": "shutter", "filter": "filter_stop", "sensitivity": "iso", "white balance": "kelvin", "free space": "free_gb"}
+
+func badCard(err error) error {
+	if !errors.Is(err, camera.ErrInput) {
+		return err
+	}
+	first, _, _ := strings.Cut(err.Error(), "\n")
+	words := strings.TrimPrefix(first, camera.ErrInput.Error()+": ")
+	field := "card"
+	for name, f := range cardFields {
+		if strings.HasPrefix(words, name+" ") {
+			field = f
+		}
+	}
+	return fault.Bad(field, "%s.", judge.Capital(words))
+}

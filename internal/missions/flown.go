@@ -1,0 +1,349 @@
+package missions
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/url"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"gorm.io/gorm"
+
+	"mainstay/core/geo"
+	"mainstay/core/judge"
+	"mainstay/core/survey"
+	"mainstay/internal/formats/missionfile"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/records"
+)
+
+// Flown is a flight of a plan that was flown, and what its pictures show.
+type Flown struct {
+	ID       uuid.UUID
+	PlanID   uuid.UUID
+	Number   int
+	FlightID *uuid.UUID
+	Shots    string
+	Taken    string
+	Running  *bool  // the camera, at landing; nil: nobody looked
+	Shake    string // what pictures or ears told; empty: nothing, or not asked
+	At       time.Time
+	ByName   string
+	BackAt   *time.Time
+	BackBy   *string
+}
+
+func (Flown) TableName() string { return "mission_flown" }
+
+// After is what is said after a flight.
+type After struct {
+	ID      uuid.UUID
+	Number  int
+	Shots   []missionfile.Shot
+	Offset  time.Duration // added to the clock of the camera
+	Running *bool
+	Shake   string
+}
+
+// taken is what was kept of the pictures.
+func (f Flown) taken() (out survey.Taken) {
+	_ = json.Unmarshal([]byte(f.Taken), &out) // it was written by Fly
+	return out
+}
+
+// Look holds pictures against a flight of a plan without keeping anything.
+func (s *Service) Look(ctx context.Context, job, aircraft uuid.UUID, a After) (Plan, survey.Taken, error) {
+	p, _, err := s.flight(ctx, job, aircraft, a.Number)
+	if err != nil {
+		return p, survey.Taken{}, err
+	}
+	if len(a.Shots) > missionfile.MostShots {
+		return p, survey.Taken{}, fault.Bad("shots", "%d pictures are more than the %d that are taken in at once.", len(a.Shots), missionfile.MostShots)
+	}
+	var shots []survey.Shot
+	frame := p.Ground.Chart.Frame
+	for i, x := range a.Shots {
+		one := survey.Shot{Name: x.Name}
+		if x.At != nil {
+			if err := x.At.Check(); err != nil {
+				return p, survey.Taken{}, fault.Bad("shots", "Picture %d, %s, lies nowhere on the earth: %s.", i+1, x.Name, err)
+			}
+			q := frame.XY(*x.At)
+			one.At = &q
+		}
+		shots = append(shots, one)
+	}
+	var t survey.Taken
+	if p.Out.Survey != nil {
+		t, err = p.Out.Survey.Look(p.Out.Survey.Flights[a.Number-1].Pieces, shots, p.given.survey.Area)
+	} else {
+		t, err = p.atStops(a.Number, shots)
+	}
+	if err != nil {
+		return p, t, wrong(err)
+	}
+	say := func(v judge.Verdict, format string, args ...any) {
+		t.Findings = append(t.Findings, judge.Broken{Wish: "pictures", Verdict: v, Sentence: fmt.Sprintf(format, args...)})
+		t.Verdict = max(t.Verdict, v)
+	}
+	switch {
+	case a.Running == nil:
+		say(judge.Watch, "Nobody has said whether the camera was still running at landing.")
+	case !*a.Running:
+		say(judge.Watch, "The camera was not running any more at landing: look at the last pictures.")
+	}
+	if strings.TrimSpace(a.Shake) != "" {
+		say(judge.Watch, "Shake, noise or blur was seen: look at propellers and motors before the next flight.")
+	}
+	return p, t, s.clockOff(ctx, p, a, say)
+}
+
+// atStops counts which stops of an inspection have a picture within 3 m.
+func (p Plan) atStops(number int, shots []survey.Shot) (survey.Taken, error) {
+	const near = 3.0
+	f := p.Out.Inspect.Flights[number-1]
+	stops := p.Out.Inspect.Stops[f.From:min(f.To, len(p.Out.Inspect.Stops))]
+	t := survey.Taken{Planned: len(stops), Count: len(shots), Gaps: []survey.Gap{}, Findings: []judge.Broken{}, Overlap: survey.Overlap{Views: []int{}}}
+	used := make([]int, len(stops))
+	for _, x := range shots {
+		if x.At == nil {
+			continue
+		}
+		t.Placed++
+		best, away := -1, near
+		for i, y := range stops {
+			if d := geo.Dist(*x.At, y.At); d <= away && (used[i] == 0 || best < 0) {
+				best, away = i, d
+			}
+		}
+		if best >= 0 {
+			used[best]++
+			t.OnLines++
+		}
+	}
+	missing := 0
+	for i, n := range used {
+		if n == 0 {
+			missing++
+			t.Gaps = append(t.Gaps, survey.Gap{Piece: f.From + i, From: stops[i].At, To: stops[i].At, Ring: geo.Ring{}})
+		}
+	}
+	switch {
+	case t.Count == 0:
+		t.Verdict = judge.Stop
+		t.Findings = append(t.Findings, judge.Broken{Wish: "pictures", Verdict: judge.Stop, Sentence: "There is no picture."})
+	case missing > 0:
+		t.Verdict = judge.Stop
+		t.Findings = append(t.Findings, judge.Broken{Wish: "pictures", Verdict: judge.Stop, Sentence: fmt.Sprintf("%d of %d places have no picture: fly them again.", missing, len(stops))})
+	}
+	return t, nil
+}
+
+// clockOff says by how much the clock of the camera is off, from the flight in the log.
+func (s *Service) clockOff(ctx context.Context, p Plan, a After, say func(judge.Verdict, string, ...any)) error {
+	var times []time.Time
+	for _, x := range a.Shots {
+		if x.Time != nil {
+			times = append(times, x.Time.Add(a.Offset))
+		}
+	}
+	id, from, to, err := s.logged(ctx, p)
+	if err != nil || id == nil || len(times) == 0 {
+		return err
+	}
+	if off, ok := survey.ClockOff(times, from, to); ok {
+		words := "behind"
+		if off < 0 {
+			words = "ahead"
+		}
+		say(judge.Watch, "The clock of the camera is %s %s: its pictures lie outside of the flight by %s. Take them over by that, or set the clock.", strings.TrimSuffix(off.Abs().String(), "0s"), words, from.UTC().Format("15:04 UTC"))
+	}
+	return nil
+}
+
+// logged is the newest flight of this aircraft for this job.
+func (s *Service) logged(ctx context.Context, p Plan) (id *uuid.UUID, from, to time.Time, err error) {
+	var rows []struct {
+		ID        uuid.UUID
+		TookOffAt time.Time
+		LandedAt  *time.Time
+	}
+	err = s.DB.WithContext(ctx).Raw("select f.id, f.took_off_at, f.landed_at from flights f where f.aircraft_id = ? and f.job_id = ? order by f.took_off_at desc limit 1", p.Aircraft.ID, p.Job.ID).Scan(&rows).Error
+	if err != nil || len(rows) == 0 {
+		return nil, from, to, err
+	}
+	to = s.Clock.Now()
+	if rows[0].LandedAt != nil {
+		to = *rows[0].LandedAt
+	}
+	return &rows[0].ID, rows[0].TookOffAt, to, nil
+}
+
+// Fly puts on record that a flight of the plan was flown, with its pictures.
+func (s *Service) Fly(ctx context.Context, job, aircraft uuid.UUID, a After) error {
+	p, t, err := s.Look(ctx, job, aircraft, a)
+	if err != nil {
+		return err
+	}
+	if p.flown(a.Number) != nil && p.flown(a.Number).ID != a.ID {
+		return fault.Clash("flown-already", "Flight %d is on record as flown. Take that back first, or fly its gaps again.", a.Number)
+	}
+	if len(a.Shake) > 500 {
+		return fault.Bad("shake", "Up to 500 letters.")
+	}
+	flight, _, _, err := s.logged(ctx, p)
+	if err != nil {
+		return err
+	}
+	shots, err1 := json.Marshal(a.Shots)
+	taken, err2 := json.Marshal(t)
+	if err := errors.Join(err1, err2); err != nil {
+		return err
+	}
+	by, now := people.From(ctx), s.Clock.Now()
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := p.lock(tx); err != nil {
+			return err
+		}
+		var n int
+		if err := tx.Raw("select count(*) from mission_flown where id = ?", a.ID).Scan(&n).Error; err != nil || n > 0 {
+			return err // the same press sent twice
+		}
+		row := Flown{ID: a.ID, PlanID: p.ID, Number: a.Number, FlightID: flight, Shots: string(shots), Taken: string(taken), Running: a.Running, Shake: strings.TrimSpace(a.Shake), At: now, ByName: by.Name}
+		if err := tx.Create(&row).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionFlown, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: fmt.Sprintf("%s: flight %d of %s flown, %d of %d pictures", p.Aircraft.Name, a.Number, p.Job.Aim, t.Count, t.Planned),
+			Content: map[string]any{"plan": p.ID, "flight": a.Number, "planned": t.Planned, "pictures": t.Count, "gaps": len(t.Gaps), "running": a.Running, "shake": a.Shake}})
+		return err
+	})
+}
+
+// Unfly takes back what was put on record as flown by mistake; it stays on file.
+func (s *Service) Unfly(ctx context.Context, job, aircraft uuid.UUID, number int) error {
+	p, err := s.kept(ctx, job, aircraft)
+	if err != nil {
+		return err
+	}
+	f := p.flown(number)
+	if f == nil {
+		return nil
+	}
+	by, now := people.From(ctx), s.Clock.Now()
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := p.lock(tx); err != nil {
+			return err
+		}
+		if err := tx.Exec("update mission_flown set back_at = ?, back_by = ? where id = ? and back_at is null", now, by.Name, f.ID).Error; err != nil {
+			return err
+		}
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionTakenBack, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: fmt.Sprintf("%s: flight %d of %s is not flown after all", p.Aircraft.Name, number, p.Job.Aim), Content: map[string]any{"plan": p.ID, "flight": number}})
+		return err
+	})
+}
+
+// FlyAgain adds flights over the gaps of one that was flown.
+func (s *Service) FlyAgain(ctx context.Context, job, aircraft uuid.UUID, number int) error {
+	p, _, err := s.flight(ctx, job, aircraft, number)
+	if err != nil {
+		return err
+	}
+	f := p.flown(number)
+	if f == nil {
+		return fault.Clash("no-plan", "Flight %d is not on record as flown yet.", number)
+	}
+	gaps := f.taken().Gaps
+	if len(gaps) == 0 {
+		return fault.Clash("no-plan", "Flight %d has no gaps: nothing is flown again.", number)
+	}
+	if p.Out.Survey == nil {
+		return s.stopsAgain(ctx, p, number, gaps)
+	}
+	for _, x := range p.Out.Survey.Flights[number:] {
+		if x.Again && x.Part == p.Out.Survey.Flights[number-1].Part && covers(x, gaps) {
+			return nil // they are planned already
+		}
+	}
+	one := p.Out.Survey.Flights[number-1]
+	more, err := p.Out.Survey.Refly(gaps, one.Pieces, one.Part, *p.Wish.Survey, p.given.survey)
+	if err != nil {
+		return wrong(err)
+	}
+	for i := range more {
+		more[i].Again = true
+		p.Out.Survey.Pictures += more[i].Pictures
+		p.Out.Survey.Minutes += more[i].Seconds / 60
+	}
+	p.Out.Survey.Flights = append(p.Out.Survey.Flights, more...)
+	return s.add(ctx, p)
+}
+
+// covers reports whether a flight flies all of the gaps.
+func covers(f survey.Flight, gaps []survey.Gap) bool {
+	for _, g := range gaps {
+		if !slices.ContainsFunc(f.Pieces, func(x survey.Piece) bool {
+			a, _ := geo.Nearest(g.From, x.From, x.To)
+			b, _ := geo.Nearest(g.To, x.From, x.To)
+			return geo.Dist(a, g.From) < 0.5 && geo.Dist(b, g.To) < 0.5
+		}) {
+			return false
+		}
+	}
+	return true
+}
+
+// stopsAgain adds the places without a picture as one more flight.
+func (s *Service) stopsAgain(ctx context.Context, p Plan, number int, gaps []survey.Gap) error {
+	o := p.Out.Inspect
+	from := len(o.Stops)
+	for _, g := range gaps {
+		if g.Piece >= 0 && g.Piece < from {
+			o.Stops = append(o.Stops, o.Stops[g.Piece])
+		}
+	}
+	again := o.Flights[number-1]
+	share := float64(len(gaps)) / max(1, float64(again.To-again.From))
+	again.From, again.To = from, len(o.Stops)
+	again.Seconds, again.Wh = again.Seconds*max(share, 0.3), again.Wh*max(share, 0.3)
+	o.Flights = append(o.Flights, again)
+	return s.add(ctx, p)
+}
+
+// add keeps a plan with more flights than before.
+func (s *Service) add(ctx context.Context, p Plan) error {
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		if err := p.lock(tx); err != nil {
+			return err
+		}
+		wish, err := json.Marshal(p.Wish)
+		if err != nil {
+			return err
+		}
+		return s.put(ctx, tx, p, Stored{ID: p.ID, JobID: p.Job.ID, AircraftID: p.Aircraft.ID, Wish: string(wish), Basis: p.basis, Version: p.Version + 1, ByName: people.From(ctx).Name, At: s.Clock.Now()})
+	})
+}
+
+// Pictures asks the link for the places of the pictures of the last flight.
+func (s *Service) Pictures(ctx context.Context, job, aircraft uuid.UUID) ([]missionfile.Shot, error) {
+	p, err := s.kept(ctx, job, aircraft)
+	if err != nil {
+		return nil, err
+	}
+	if _, err := s.link(p); err != nil {
+		return nil, err
+	}
+	var out struct{ Pictures []missionfile.Shot }
+	if err := s.Link.Call(ctx, "GET", "/aircraft/"+url.PathEscape(p.Aircraft.Serial)+"/pictures", nil, &out); err != nil {
+		return nil, fault.Clash("link", "The link to %s does not answer: bring the list of pictures as a file, or the pictures themselves.", p.Aircraft.Name)
+	}
+	if out.Pictures == nil {
+		out.Pictures = []missionfile.Shot{}
+	}
+	return out.Pictures, nil
+}

@@ -1,0 +1,145 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { z } from "zod";
+import { newId, type Schemas } from "../api/client";
+import { useMay } from "../app/session";
+import { Dialog } from "../parts/Dialog";
+import { CheckField, NumberField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { ScrollX } from "../parts/ScrollX";
+import { Sheet, ViewHead } from "../parts/Sheet";
+import { Empty, Problem, QueryView } from "../parts/states";
+import { typedNumber } from "../parts/typed";
+import { useCameras, useSaveCamera } from "./api";
+
+type Camera = Schemas["CameraKind"];
+
+const figures = [
+  ["sensor_w_mm", "Sensor, wide", "mm", 1, 100],
+  ["sensor_h_mm", "Sensor, high", "mm", 1, 100],
+  ["focal_mm", "Focal length", "mm", 1, 1000],
+  ["pixels_w", "Picture, wide", "pixels", 100, 50000],
+  ["pixels_h", "Picture, high", "pixels", 100, 50000],
+  ["least_s", "Least between two pictures", "s", 0, 60],
+  ["picture_mb", "Size of a picture", "MB", 0.01, 1000],
+  ["base_iso", "Base sensitivity", "ISO", 20, 102400],
+] as const;
+
+type Name = (typeof figures)[number][0];
+type Typed = Record<Name, string> & { name: string; active: boolean };
+
+const schema = z.object({
+  name: z.string().trim().min(1, "Name the camera.").max(60, "At most 60 characters."),
+  active: z.boolean(),
+  ...(Object.fromEntries(
+    figures.map(([k, , unit, lo, hi]) => [k, typedNumber(lo, hi, unit, "Enter a number.")]),
+  ) as Record<Name, ReturnType<typeof typedNumber>>),
+});
+
+/** The cameras that plans choose from. */
+export function CamerasView() {
+  const q = useCameras();
+  const may = useMay()("pilot", "chief");
+  const [open, setOpen] = useState<Camera | "new">();
+  const add = may && <Button onClick={() => setOpen("new")}>Add a camera</Button>;
+  return (
+    <>
+      <ViewHead title="Cameras">{add}</ViewHead>
+      <Sheet title="On the list">
+        <p>
+          Enter them as the maker&apos;s table gives them: height, lines and pictures of a plan follow from
+          these figures. Those that came with the program are made up: put your own in their place.
+        </p>
+        <QueryView query={q} what="the cameras">
+          {(d) =>
+            d.cameras.length === 0 ? (
+              <Empty action={add}>No camera is on the list.</Empty>
+            ) : (
+              <ScrollX label="Cameras">
+                <table className="ledger">
+                  <thead>
+                    <tr>
+                      <th>Camera</th>
+                      <th>Sensor</th>
+                      <th>Focal length</th>
+                      <th>Picture</th>
+                      <th>Fastest</th>
+                      {may && <th className="no-print">Change</th>}
+                    </tr>
+                  </thead>
+                  <tbody>
+                    {d.cameras.map((c) => (
+                      <tr key={c.id} className={c.active ? undefined : "soft"}>
+                        <td>
+                          <strong>{c.name}</strong> {!c.active && "not in use"}
+                        </td>
+                        <td className="fig">
+                          {c.sensor_w_mm} × {c.sensor_h_mm} mm
+                        </td>
+                        <td className="fig">{c.focal_mm} mm</td>
+                        <td className="fig">
+                          {c.pixels_w} × {c.pixels_h}, {c.picture_mb} MB
+                        </td>
+                        <td className="fig">one each {c.least_s} s</td>
+                        {may && (
+                          <td className="no-print">
+                            <Button
+                              variant="outline-primary"
+                              aria-label={`Change ${c.name}`}
+                              onClick={() => setOpen(c)}
+                            >
+                              Change
+                            </Button>
+                          </td>
+                        )}
+                      </tr>
+                    ))}
+                  </tbody>
+                </table>
+              </ScrollX>
+            )
+          }
+        </QueryView>
+      </Sheet>
+      {open && <CameraDialog camera={open === "new" ? undefined : open} onClose={() => setOpen(undefined)} />}
+    </>
+  );
+}
+
+function CameraDialog({ camera, onClose }: { camera?: Camera; onClose: () => void }) {
+  const [fresh] = useState(newId);
+  const save = useSaveCamera();
+  const now = { name: camera?.name ?? "", active: camera?.active ?? true } as Typed;
+  for (const [k] of figures) now[k] = camera ? String(camera[k]) : "";
+  const f = useDraftForm<Typed, z.output<typeof schema>>(
+    `camera-${camera?.id ?? "new"}`,
+    now,
+    [],
+    zodResolver(schema) as never,
+  );
+  const send = f.submit((v) => {
+    const whole = { pixels_w: Math.round(v.pixels_w ?? 0), pixels_h: Math.round(v.pixels_h ?? 0) };
+    const head = { id: camera?.id ?? fresh, key: camera?.key ?? fresh, version: camera?.version ?? 0 };
+    return save
+      .mutateAsync({ ...v, ...whole, base_iso: Math.round(v.base_iso ?? 0), ...head } as Camera)
+      .then(onClose);
+  });
+  return (
+    <Dialog title={camera ? `Change ${camera.name}` : "Add a camera"} open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <TextField label="Name" {...f.register("name")} wrong={f.wrong("name")} />
+        <div className="two">
+          {figures.map(([k, label, unit]) => (
+            <NumberField key={k} label={label} unit={unit} {...f.register(k)} wrong={f.wrong(k)} />
+          ))}
+        </div>
+        <CheckField label="In use: plans may choose it" {...f.register("active")} />
+        <Button type="submit" disabled={save.isPending}>
+          {save.isPending ? "Saving…" : "Save"}
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

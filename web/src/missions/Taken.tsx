@@ -1,0 +1,22 @@
+import type { Schemas } from "../api/client";
+import { Flag } from "../parts/Flag";
+import { Sheet } from "../parts/Sheet";
+
+/** What the pictures of a flight show: how many, where they are missing, how often the ground was seen. */
+export function Taken({ t, survey }: { t: Schemas["PicturesTaken"]; survey: boolean }) {
+  return (
+    <Sheet title={`${t.count} of ${t.planned} pictures`}>
+      {t.findings.length === 0 && <p className="judged clear">Nothing is missing.</p>}
+      {t.findings.map((b, i) => (
+        <div key={i} className={`judged ${b.verdict}`}>
+          <Flag verdict={b.verdict} /> {b.sentence}
+        </div>
+      ))}
+      <p className="mb-0 mt-2">
+        {t.placed} carry a place, {t.on_lines} of them where one was planned.
+        {survey &&
+          ` Over the whole area a place lies in ${t.least} pictures at least; ${t.views} were wanted. ${t.thin_ha.toFixed(2)} ha lie in fewer by this flight.`}
+      </p>
+    </Sheet>
+  );
+}

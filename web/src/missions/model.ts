@@ -1,0 +1,67 @@
+import type { Schemas } from "../api/client";
+import type { Flight, Plan } from "./api";
+
+/** The standing of what an aircraft holds, in words, with the verdict of it. */
+export const standings: Record<Flight["standing"], { words: string; verdict: Schemas["Verdict"] }> = {
+  "not-read": { words: "not read back", verdict: "stop" },
+  old: { words: "read back before the plan changed", verdict: "stop" },
+  different: { words: "different from the plan", verdict: "stop" },
+  equal: { words: "read back, equal to the plan", verdict: "clear" },
+};
+
+/** The flight that is looked at: the one asked for, or the next to fly, or the first. */
+export function flightShown(p: Plan, asked: string | null): Flight | undefined {
+  const n = Number(asked) || p.next || 1;
+  return p.flights.find((f) => f.number === n) ?? p.flights[0];
+}
+
+/** The verdict of a flight on record: what its pictures say. */
+export const isFlown = (f: Flight) => f.flown !== undefined;
+
+/** Minutes as they are said: 7 min 30 s is 8, never less than 1. */
+export const minutes = (seconds: number) => Math.max(1, Math.round(seconds / 60));
+
+/** How dark a cell of the overlap map is drawn: 0 none, 1 as many as wanted or more; undefined is outside. */
+export function shade(views: number, wanted: number): number | undefined {
+  if (views < 0) return undefined;
+  return wanted > 0 ? Math.min(1, views / wanted) : views > 0 ? 1 : 0;
+}
+
+/** A picture as its file tells it; the place is missing where the file has none. */
+export interface Tags {
+  latitude?: number;
+  longitude?: number;
+  DateTimeOriginal?: Date | string;
+}
+
+const finite = (v: unknown): v is number => typeof v === "number" && Number.isFinite(v);
+
+/** What is sent of a picture. A time without a zone counts as UTC; a place that cannot be is none. */
+export function shotOf(name: string, t: Tags | undefined): Schemas["PictureShot"] {
+  const at =
+    t &&
+    finite(t.latitude) &&
+    finite(t.longitude) &&
+    Math.abs(t.latitude) <= 90 &&
+    Math.abs(t.longitude) <= 180
+      ? { lat: t.latitude, lon: t.longitude }
+      : null;
+  return { name: name.slice(0, 200), at, time: timeOf(t?.DateTimeOriginal) };
+}
+
+function timeOf(v: Date | string | undefined): string | null {
+  if (v === undefined) return null;
+  const text = typeof v === "string" ? v.replace(/^(\d{4}):(\d\d):(\d\d) /, "$1-$2-$3T") + "Z" : "";
+  const d = typeof v === "string" ? new Date(text) : v;
+  return Number.isNaN(d.getTime()) ? null : d.toISOString();
+}
+
+/** How far the side view reaches: along it, and from its lowest to its highest. */
+export function sideBox(side: Schemas["SidePlace"][]) {
+  const highs = side.flatMap((s) => (s.ground_m == null ? [s.flown_m] : [s.flown_m, s.ground_m]));
+  return {
+    along: Math.max(1, ...side.map((s) => s.along_m)),
+    low: Math.min(...highs),
+    high: Math.max(...highs),
+  };
+}
