@@ -76,9 +76,11 @@ func Compare(planned, read Mission) ([]Difference, error) {
 	}
 	c := &comparison{planned: planned, read: read, out: []Difference{}}
 	c.frame()
+	frame := len(c.out)
 	c.items()
 	if c.matched*2 < len(planned.Items) && c.matched*2 < len(read.Items) {
-		c.out = append([]Difference{{Kind: Another, Sentence: fmt.Sprintf("Only %d of %d waypoints lie where they were planned: the aircraft holds another mission. Send the plan again.", c.matched, len(planned.Items))}}, c.out...)
+		// What differs from point to point says nothing then.
+		c.out, c.more = append([]Difference{{Kind: Another, Sentence: fmt.Sprintf("Only %d of %d waypoints lie where they were planned: the aircraft holds another mission. Send the plan again.", c.matched, len(planned.Items))}}, c.out[:frame]...), 0
 	}
 	if c.more > 0 {
 		c.out = append(c.out, Difference{Kind: Count, Sentence: fmt.Sprintf("%d more differences are not shown.", c.more)})

@@ -245,11 +245,11 @@ func (t *Taken) judge() {
 		say(judge.Watch, "%d pictures were planned; %d are there.", t.Planned, t.Count)
 	}
 	if n := len(t.Gaps); n > 0 {
-		words := fmt.Sprintf("%d stretches of the lines have no picture", n)
+		words, again := fmt.Sprintf("%d stretches of the lines have no picture", n), "them"
 		if n == 1 {
-			words = "1 stretch of the lines has no picture"
+			words, again = "1 stretch of the lines has no picture", "it"
 		}
-		say(judge.Stop, "%s over more than %.1f spacings, %.2f ha: fly them again.", words, GapSpacings, t.GapHa)
+		say(judge.Stop, "%s over more than %.1f spacings, %.2f ha: fly %s again.", words, GapSpacings, t.GapHa, again)
 	}
 	slices.SortStableFunc(t.Findings, func(a, b judge.Broken) int { return cmp.Compare(b.Verdict, a.Verdict) })
 }

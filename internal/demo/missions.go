@@ -27,9 +27,7 @@ func (g *generator) surveyPlan(ctx context.Context, job, craft uuid.UUID) error 
 		return err
 	}
 	w := survey.Defaults(true)
-	w.Camera, w.GSDCm, w.Side, w.Front, w.Shutter = "map-42", 2, 70, 75, 1600
-	beyond := 40.0
-	w.BufferM = &beyond
+	w.Camera, w.By, w.HeightM, w.Side, w.Front, w.Shutter = "map-42", survey.ByHeight, 90, 70, 70, 4000
 	if err := g.svc.Missions.Save(ctx, newID(), job, craft, missions.Wish{Survey: &w}, 0); err != nil {
 		return err
 	}

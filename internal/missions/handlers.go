@@ -162,11 +162,3 @@ func (h *Handlers) SaveCamera(ctx context.Context, r api.SaveCameraRequestObject
 	all, err := h.Missions.CameraList(ctx)
 	return api.SaveCamera200JSONResponse{Cameras: wireCameras(all)}, err
 }
-
-func (h *Handlers) GetJobSheet(ctx context.Context, r api.GetJobSheetRequestObject) (api.GetJobSheetResponseObject, error) {
-	b, err := h.Missions.Sheet(ctx, r.Id)
-	if err != nil {
-		return nil, err
-	}
-	return api.GetJobSheet200ApplicationpdfResponse{Body: bytes.NewReader(b), ContentLength: int64(len(b))}, nil
-}

@@ -248,3 +248,13 @@ func (p Plan) read(number int) *Read {
 	}
 	return &p.Reads[i]
 }
+
+// Takes is what a flight takes: pictures, time and energy.
+func (p Plan) Takes(number int) (pictures int, seconds, wh float64) {
+	if o := p.Out.Survey; o != nil {
+		f := o.Flights[number-1]
+		return f.Pictures, f.Seconds, f.Wh
+	}
+	f := p.Out.Inspect.Flights[number-1]
+	return f.To - f.From, f.Seconds, f.Wh
+}

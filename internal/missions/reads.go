@@ -249,8 +249,8 @@ func (s *Service) link(p Plan) (string, error) {
 	return "/aircraft/" + url.PathEscape(p.Aircraft.Serial) + "/mission", nil
 }
 
-// firstLeg is what it would do first, by what was read where there is that.
-func (p Plan) firstLeg(number int) (mission.FirstLeg, bool) {
+// First is what it would do first, by what was read where there is that.
+func (p Plan) First(number int) (mission.FirstLeg, bool) {
 	m := p.Missions[number-1]
 	if r := p.read(number); r != nil && r.PlannedHash == p.hash(number) {
 		var read mission.Mission

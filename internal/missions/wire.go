@@ -38,6 +38,9 @@ func (s *Service) wire(ctx context.Context, p Plan) api.MissionPlan {
 		w.Features = append(w.Features, api.FieldRef{Id: f.ID, Name: f.Name})
 	}
 	for _, f := range g.Chart.Features {
+		if f.ID == g.Feature.ID {
+			continue
+		}
 		switch f.Kind {
 		case site.NoGo, site.Obstacle, site.Wires, site.Sensitive:
 			w.Things = append(w.Things, api.KeptOut{Name: f.Name, Area: f.Shape == site.Area, Places: f.Places})
@@ -87,8 +90,8 @@ func (p Plan) wireFigures(w *api.MissionPlan) {
 
 func (p Plan) wireFlight(number int) api.MissionFlight {
 	at := p.Ground.Chart.Frame.Point
-	w := api.MissionFlight{Number: number, Pieces: []api.MissionPiece{}, Stops: []api.MissionStop{}, Waypoints: len(p.Missions[number-1].Items), Standing: api.MissionFlightStanding(p.Standing(number)), Side: p.side(number)}
-	if f, ok := p.firstLeg(number); ok {
+	w := api.MissionFlight{Number: number, Pieces: []api.MissionPiece{}, Stops: []api.MissionStop{}, Waypoints: len(p.Missions[number-1].Items), Standing: api.MissionFlightStanding(p.Standing(number)), Side: p.Side(number)}
+	if f, ok := p.First(number); ok {
 		w.First = f.Sentence
 	}
 	if o := p.Out.Survey; o != nil {
@@ -153,8 +156,8 @@ func (p Plan) wireTaken(t survey.Taken) api.PicturesTaken {
 // sidePlaces is how many places the side view of a flight has at most.
 const sidePlaces = 240
 
-// side is a flight from the side: how high it flies, and the ground under it.
-func (p Plan) side(number int) []api.SidePlace {
+// Side is a flight from the side: how high it flies, and the ground under it.
+func (p Plan) Side(number int) []api.SidePlace {
 	out := []api.SidePlace{}
 	m := p.Missions[number-1]
 	_, start, elevation := p.takeOff(number)

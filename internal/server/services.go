@@ -34,6 +34,7 @@ import (
 	"mainstay/internal/rack"
 	"mainstay/internal/readiness"
 	"mainstay/internal/rulebook"
+	"mainstay/internal/sheets"
 	"mainstay/internal/sites"
 	"mainstay/internal/spraying"
 	"mainstay/internal/walkround"
@@ -60,6 +61,7 @@ type Services struct {
 	Practices  *practice.Service
 	Spraying   *spraying.Service
 	Missions   *missions.Service
+	Sheets     *sheets.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -82,7 +84,7 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	j.Plans = map[string]func(context.Context, uuid.UUID, uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned, string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
 	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
 	plan.Learned = flown.Learned
-	return &Services{Spraying: plans, Missions: shot, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
+	return &Services{Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
 		Flights: flown, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: night, Sites: at}
 }
@@ -127,6 +129,7 @@ type (
 	jobsAPI      = jobs.Handlers
 	sprayingAPI  = spraying.Handlers
 	missionsAPI  = missions.Handlers
+	sheetsAPI    = sheets.Handlers
 	benchAPI     = bench.Handlers
 )
 
@@ -148,6 +151,7 @@ type handlers struct {
 	*jobsAPI
 	*sprayingAPI
 	*missionsAPI
+	*sheetsAPI
 	benchAPI
 	streamAPI
 }

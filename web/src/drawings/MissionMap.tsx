@@ -57,14 +57,14 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
       {p.holes.map((h, i) => (
         <path key={i} d={path(h.map(to), true)} className="f-keep" strokeWidth={u * 0.4} />
       ))}
-      {taken && <Overlap t={taken} to={to} />}
-      {p.flights.map((f) => (
-        <FlightLines key={f.number} f={f} to={to} u={u} on={f.number === flight} onPress={onFlight} />
-      ))}
       {p.things.map((k, i) => (
         <path key={i} d={path(k.places.map(to), k.area)} className="f-keep" strokeWidth={u * 0.5}>
           <title>{k.name}</title>
         </path>
+      ))}
+      {taken && <Overlap t={taken} to={to} />}
+      {p.flights.map((f) => (
+        <FlightLines key={f.number} f={f} to={to} u={u} on={f.number === flight} onPress={onFlight} />
       ))}
       {held && (
         <path
