@@ -91,6 +91,9 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	counter := httptest.NewServer(board)
 	defer counter.Close()
 	svc.Airspace.Desk = outside.New(counter.URL, "")
+	air := httptest.NewServer(surveyor())
+	defer air.Close()
+	svc.Missions.Link = outside.New(air.URL, "")
 	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}, svc.DB, before}
 	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
 	id := func() string { return testbed.NewID().String() }
@@ -175,6 +178,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("POST", "/flights/"+flight+"/corrections", m{"id": id(), "seconds": 60, "landings": 2, "litres": 0, "reason": "landed twice", "pin": "7391"}, nil)
 
 	x.spraying(session.Person.Id.String())
+	x.missions(session.Person.Id.String())
 	x.do("GET", "/log?q=tour", nil, nil)
 	x.do("GET", "/log/totals", nil, nil)
 	x.do("GET", "/log.csv", nil, nil)

@@ -81,7 +81,7 @@ export function PlanLeaf({ p }: { p: Plan }) {
             p={shown}
             flight={flight?.number}
             onFlight={(n) => go({ flight: String(n) })}
-            label={`${shown.feature_name} with ${shown.flights.length} flights`}
+            label={`${shown.feature_name}, flights: ${shown.flights.length}`}
           />
           <Figures
             p={shown}
