@@ -253,6 +253,11 @@ func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(me
 	if err != nil {
 		return nil, err
 	}
+	shots, err := missionPlans()
+	if err != nil {
+		return nil, err
+	}
+	grow = append(grow, shots...)
 	wish := spray.Defaults()
 	wish.Mix = []spray.Product{}
 	return append(grow, []bench{

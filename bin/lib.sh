@@ -57,6 +57,9 @@ need_chromium() { command -v chromium >/dev/null || apt_install chromium; }
 # An independent reader of map files, for the tests of the formats.
 need_ogrinfo() { command -v ogrinfo >/dev/null || apt_install gdal-bin; }
 
+# Independent readers of what is printed.
+need_pdf() { { command -v qpdf && command -v pdftotext; } >/dev/null || apt_install qpdf poppler-utils; }
+
 # The server refuses to run as root; then it runs as the postgres user.
 if [ "$(id -u)" = 0 ]; then
     as_pg() { runuser -u postgres -- "$@"; }

@@ -53,7 +53,7 @@ func Judge(in Input) Output {
 	g.out = rules.Gather(g.out)
 	out.Findings, out.Notices = judge.Notices(g.out)
 	out.Verdict, out.Checked = judge.Worst(out.Findings), g.checked
-	out.Cautions = cautions(in)
+	out.Cautions, out.FirstLeg = cautions(in), in.FirstLeg
 	out.Rules = fmt.Sprintf("%s %d", in.Rules.Name, in.Rules.Version)
 	return out
 }

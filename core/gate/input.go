@@ -57,6 +57,7 @@ type Input struct {
 	HighM      *float64     // highest place above ground that the flight reaches; nil: no route is known
 	Mass       intent.Mass  // today's take-off mass against the type and the air
 	Energy     Energy       // what the energy of the flight is worked out from
+	FirstLeg   string       // of the mission in the aircraft, in words; empty: it flies none
 	Gear       []gear.Piece // controller, tablet and the like of aircraft and job
 	Compass    *Calibration // newest; nil: none on record
 	Inspected  *time.Time   // newest full inspection after flying; nil: none on record
@@ -227,8 +228,9 @@ type Output struct {
 	Notices  []judge.Finding `json:"notices"` // what ends soon: beside the verdict, never part of it
 	Checked  []judge.Rule    `json:"checked"` // rules that were held and found clear
 	Wind     *wind.AtHeight  `json:"wind,omitempty"`
-	WindM    float64         `json:"wind_m,omitempty"` // height above ground that it was brought to
-	Energy   *EnergyAnswer   `json:"energy,omitempty"` // nil: cannot be worked out
-	Rules    string          `json:"rules"`            // rule pack and version
-	Cautions []string        `json:"cautions"`         // what hurts people in a flight like this, whatever the verdict
+	WindM    float64         `json:"wind_m,omitempty"`    // height above ground that it was brought to
+	Energy   *EnergyAnswer   `json:"energy,omitempty"`    // nil: cannot be worked out
+	Rules    string          `json:"rules"`               // rule pack and version
+	FirstLeg string          `json:"first_leg,omitempty"` // what the mission in the aircraft does first; empty: it flies none
+	Cautions []string        `json:"cautions"`            // what hurts people in a flight like this, whatever the verdict
 }

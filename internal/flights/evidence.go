@@ -244,7 +244,7 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 	if err != nil {
 		return in, err
 	}
-	in.Rules, in.Facts, in.Site, in.HighM, in.Mass, in.Energy = g.Pack, g.Facts, g.Site, g.HighM, g.Mass, g.Energy
+	in.Rules, in.Facts, in.Site, in.HighM, in.Mass, in.Energy, in.FirstLeg = g.Pack, g.Facts, g.Site, g.HighM, g.Mass, g.Energy, g.FirstLeg
 	learned, err := s.Learned(ctx, k.Aircraft.ID, k.Type)
 	if err != nil {
 		return in, err

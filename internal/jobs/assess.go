@@ -131,8 +131,9 @@ type ForGate struct {
 	HighM *float64       // highest place above ground; nil: no route is known
 	Mass  intent.Mass
 	// Energy is what its energy is worked out from, without what the airframe learned.
-	Energy gate.Energy
-	about  sites.Judged
+	Energy   gate.Energy
+	FirstLeg string // what the mission in the aircraft does first
+	about    sites.Judged
 }
 
 // Flight is the question: which aircraft, who flies, with which measured wind.
@@ -322,6 +323,7 @@ func (out *ForGate) take(p PlannedFlight) {
 	if out.Energy.FarM != nil && p.FarM > *out.Energy.FarM {
 		out.Energy.FarM = &p.FarM
 	}
+	out.FirstLeg = p.FirstLeg
 	out.Site = append(out.Site, p.Findings...)
 	switch {
 	case p.WeighedKg != nil:

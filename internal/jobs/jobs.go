@@ -58,6 +58,7 @@ type PlannedFlight struct {
 	// Delta T that the product's label names; it wins over the crew's practice.
 	LeastDeltaT, MostDeltaT *float64
 	Findings                []judge.Finding
+	FirstLeg                string // what it does first after take-off, in words
 }
 
 // States of a job.

@@ -38,6 +38,9 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 		return &out, nil
 	}
 	p.way(number, &out)
+	if f, ok := p.First(number); ok {
+		out.FirstLeg = f.Sentence
+	}
 	return &out, nil
 }
 
@@ -85,6 +88,13 @@ func (p Plan) findings(number int) []judge.Finding {
 	}
 	if a := p.Ground.Assumed; len(a) > 0 {
 		out = append(out, p.finding(judge.RuleMissionPlan, judge.Watch, "The mission plan rests on what had to be assumed: "+strings.Join(a, "; ")+".", "finding it out"))
+	}
+	if n := len(p.Flown); n > p.Logged {
+		v := judge.Watch
+		if number == 0 { // nothing is read back any more: somebody may have put it on record to get there
+			v = judge.Stop
+		}
+		out = append(out, p.finding(judge.RuleMissionPlan, v, fmt.Sprintf("Of this plan %d are on record as flown; the log has %d for this job. Take back what was not flown.", n, p.Logged), "taking back what was not flown"))
 	}
 	if number == 0 {
 		return append(out, p.finding(judge.RuleMissionPlan, judge.Watch, "By the plan all of its flights are flown.", "planning what is left"))

@@ -84,6 +84,7 @@ type Plan struct {
 	Card     *Card
 	Flown    []Flown
 	Found    []Found
+	Logged   int            // flights of this aircraft in the log of the job
 	Broken   []judge.Broken // of the plan, and since it was kept
 	UsableWh float64
 	Cameras  []Camera
@@ -218,6 +219,9 @@ func (s *Service) follow(ctx context.Context, p *Plan) error {
 		p.Card = &cards[0]
 	}
 	if err := q.Order("number").Find(&p.Flown, "plan_id = ? and back_at is null", p.ID).Error; err != nil {
+		return err
+	}
+	if err := q.Raw("select count(*) from flights where aircraft_id = ? and job_id = ?", p.Aircraft.ID, p.Job.ID).Scan(&p.Logged).Error; err != nil {
 		return err
 	}
 	return q.Order("at, id").Find(&p.Found, "plan_id = ? and back_at is null", p.ID).Error

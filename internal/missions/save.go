@@ -102,6 +102,9 @@ func (p Plan) tell(tx *gorm.DB) error {
 			return err
 		}
 	}
+	if p.Out.Inspect != nil {
+		return nil // it flies round what stands, not along one height: the way that is charted stays what is judged
+	}
 	res := tx.Exec("update job_aircraft set route_m = ?, route_datum = ?, speed_ms = ? where job_id = ? and aircraft_id = ? and (route_m, route_datum, speed_ms) is distinct from (?::double precision, ?::text, ?::double precision)",
 		height, string(datum), speed, p.Job.ID, p.Aircraft.ID, height, string(datum), speed)
 	if res.Error != nil || res.RowsAffected == 0 {

@@ -3924,6 +3924,8 @@ export interface components {
             /** @description what ends soon: it stands beside the verdict and never colours it */
             notices: components["schemas"]["Finding"][];
             cautions: string[];
+            /** @description what the mission in the aircraft does first after take-off */
+            first_leg?: string;
             verdict: components["schemas"]["Verdict"];
             findings: components["schemas"]["Finding"][];
             checked: components["schemas"]["RuleId"][];

@@ -50,6 +50,7 @@ export function Released({ g, r, mine }: Props) {
         <p>
           <VerdictMark verdict={r.verdict} /> {r.purpose}
         </p>
+        {g.output.first_leg && <p className="first-leg">{g.output.first_leg}</p>}
         {withdraw.error && <Problem error={withdraw.error} />}
         {mine && (
           <p>

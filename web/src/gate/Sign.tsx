@@ -32,6 +32,7 @@ export function Sign({ g, kept, change, s }: Props) {
           wrong={s.wrong("purpose")}
           maxLength={120}
         />
+        {g.output.first_leg && <p className="first-leg">{g.output.first_leg}</p>}
         <ul className="cautions">
           {g.output.cautions.map((c) => (
             <li key={c}>{c}</li>
