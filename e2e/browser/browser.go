@@ -86,7 +86,11 @@ func (p *Page) listen(ev any) {
 	defer p.mu.Unlock()
 	switch e := ev.(type) {
 	case *runtime.EventExceptionThrown:
-		p.faults = append(p.faults, "exception: "+e.ExceptionDetails.Text)
+		words := e.ExceptionDetails.Text
+		if x := e.ExceptionDetails.Exception; x != nil {
+			words += " " + x.Description
+		}
+		p.faults = append(p.faults, "exception: "+words)
 	case *runtime.EventConsoleAPICalled:
 		if e.Type == "error" {
 			var args []string
@@ -125,13 +129,13 @@ func (p *Page) Go(path string) {
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Navigate(p.base+path)))
 }
 
-// Reload loads the page again.
 // Turn opens a path within the program, without loading it anew: a tour of many screens
 // takes a third of the time.
 func (p *Page) Turn(path string) {
 	Eval[bool](p, "(history.pushState(null, '', "+quote(path)+"), dispatchEvent(new PopStateEvent('popstate')), true)")
 }
 
+// Reload loads the page again.
 func (p *Page) Reload() {
 	p.t.Helper()
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.Reload()))

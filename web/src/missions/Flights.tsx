@@ -1,3 +1,4 @@
+import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { Sheet } from "../parts/Sheet";
 import { ScrollX } from "../parts/ScrollX";
@@ -33,15 +34,15 @@ export function Flights({ p, shown, onShow }: FlightsProps) {
             {p.flights.map((f) => (
               <tr key={f.number}>
                 <td>
-                  <button
-                    type="button"
-                    className="as-link"
+                  <Button
+                    variant={f.number === shown ? "primary" : "outline-primary"}
+                    aria-label={`Show flight ${f.number}`}
                     aria-pressed={f.number === shown}
                     onClick={() => onShow(f.number)}
                   >
                     {f.number}
                     {f.again && " (again)"}
-                  </button>
+                  </Button>
                 </td>
                 {p.kind === "survey" && <td>{f.part + 1}</td>}
                 <td className="fig">{f.pictures}</td>

@@ -105,6 +105,7 @@ function Reach({ zones }: { zones?: Schemas["ZoneSeen"][] }) {
     const [centre, zoom] = [map.getCenter(), map.getZoom()];
     map.setZoom(Math.min(zoom, 13), { animate: false });
     return () => {
+      if (!map.getPane("mapPane")) return; // the page is left, and the map with it
       map.setView(centre, zoom, { animate: false });
     };
   }, [map, key]);
