@@ -224,6 +224,9 @@ func (p *Plan) hold(w Wish, g Given) {
 	}
 	if g.CeilingM != nil && most > *g.CeilingM+0.05 {
 		near := *g.CeilingM - (most - p.HeightM)
+		if w.Relief == Split && g.Terrain != nil { // from another height the parts are others, but none has more relief than this
+			near = min(near, *g.CeilingM-MostReliefM)
+		}
 		words := "Fly lower, or in parts."
 		if near < 2 {
 			p.say("height_m", judge.Stop, nil, "It flies up to %.0f m over the ground; %.0f m are allowed. Fly in parts, or follow the ground.", most, *g.CeilingM)

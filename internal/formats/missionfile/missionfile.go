@@ -95,13 +95,6 @@ const homeNumber = 0
 
 func num(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 
-func angle(v *float64) string {
-	if v == nil {
-		return ""
-	}
-	return num(*v)
-}
-
 // fields are a waypoint as names and values; what is not set is left out.
 func fields(m mission.Mission, i int) map[string]string {
 	x := m.Items[i]

@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
+import { useAddress } from "../parts/address";
 import { AreaField, NumberField, SelectField } from "../parts/Field";
 import { parseNumber } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
@@ -32,6 +33,7 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
   const [running, setRunning] = useState("");
   const [shake, setShake] = useState("");
   const [offset, setOffset] = useState("");
+  const [, go] = useAddress();
   const look = useLook(p.job_id, p.aircraft_id, f.number);
   const flown = useFlown(p.job_id, p.aircraft_id, f.number);
   const after = (pictures: Schemas["PictureShot"][]): After => {
@@ -60,7 +62,13 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
       setReading({ done: 0, all: files.length });
       return readPictures(files, (done) => setReading({ done, all: files.length }));
     });
-  const keep = () => flown.mutate(after(shots ?? []), { onSuccess: () => onLooked(undefined) });
+  const keep = () =>
+    flown.mutate(after(shots ?? []), {
+      onSuccess: () => {
+        onLooked(undefined);
+        go({ flight: String(f.number) }); // the next one is not what was just put on record
+      },
+    });
   return (
     <Sheet title={`Pictures of flight ${f.number}`}>
       {error !== undefined && <Problem error={error} />}
