@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"mainstay/core/geo"
+	"mainstay/core/home"
 )
 
 // Bounds of an area.
@@ -25,6 +26,26 @@ type Forbidden struct {
 	Area    bool
 	BufferM float64
 }
+
+// obstacle is it as the way round sees it: without a height it is never passed over.
+func (f Forbidden) obstacle() home.Obstacle {
+	o := home.Obstacle{Name: f.Name, Kind: home.LineKind, Places: f.Places, BufferM: f.BufferM}
+	switch {
+	case f.Area:
+		o.Kind = home.AreaKind
+	case len(f.Places) == 1:
+		o.Kind = home.PointKind
+	}
+	return o
+}
+
+// enters reports whether a straight way comes into what is forbidden or its buffer.
+func (f Forbidden) enters(from, to geo.XY) bool {
+	return f.obstacle().Within(from, to, f.BufferM-touchM)
+}
+
+// touchM is how far a line that ends at a buffer may reach into it: what arithmetic loses.
+const touchM = 0.001
 
 // Area is what is to be pictured: an outline, holes of which no picture is wanted, and
 // places that are not flown over.

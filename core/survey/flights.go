@@ -4,6 +4,8 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"slices"
+	"strings"
 
 	"mainstay/core/energy"
 	"mainstay/core/geo"
@@ -17,8 +19,8 @@ const TurnS = 5.0
 // Flight is what is flown on one set of packs.
 type Flight struct {
 	Part     int             `json:"part"`
-	Pieces   []Piece         `json:"pieces"` // in the order and direction flown
-	Ways     [][]home.Place3 `json:"-"`      // of each piece where the ground is followed
+	Pieces   []Piece         `json:"pieces"`         // in the order and direction flown
+	Ways     [][]home.Place3 `json:"ways,omitempty"` // of each piece where the ground is followed
 	Pictures int             `json:"pictures"`
 	Seconds  float64         `json:"seconds"`
 	Wh       float64         `json:"wh"`
@@ -88,7 +90,10 @@ func (f *filling) need(x Piece) (wh, seconds float64, home energy.Home, err erro
 	} else {
 		phases = append(phases, energy.Phase{Kind: energy.Climbing, Seconds: f.height / f.g.Model.ClimbMS})
 	}
-	cruising := f.along(from, x.From, f.g.Model.CruiseMS) + f.along(x.From, x.To, f.w.SpeedMS)
+	cruising := f.along(x.From, x.To, f.w.SpeedMS)
+	for _, q := range append(slices.Clone(x.Via), x.From) {
+		cruising, from = cruising+f.along(from, q, f.g.Model.CruiseMS), q
+	}
 	if f.g.Wing {
 		cruising += (math.Pi*f.w.TurnM + 2*f.w.LeadM) / max(f.w.SpeedMS, 1)
 	} else if len(f.now.Pieces) > 0 {
@@ -125,6 +130,7 @@ func (f *filling) along(a, b geo.XY, speed float64) float64 {
 }
 
 func (f *filling) add(x Piece) error {
+	x.Via = f.round(x.From)
 	wh, seconds, way, err := f.need(x)
 	if err != nil {
 		return err
@@ -160,6 +166,31 @@ func (f *filling) add(x Piece) error {
 		}
 	}
 	return nil
+}
+
+// round is the way round what is forbidden from the end of the last line to the next; nil
+// where the straight way is free. The ways from and to the take-off place are judged as
+// the way home is.
+func (f *filling) round(to geo.XY) []geo.XY {
+	n := len(f.now.Pieces)
+	if n == 0 {
+		return nil
+	}
+	from := f.now.Pieces[n-1].To
+	all := f.g.forbidden()
+	if !slices.ContainsFunc(all, func(x Forbidden) bool { return x.enters(from, to) }) {
+		return nil
+	}
+	var keep []home.Obstacle
+	for _, x := range all {
+		keep = append(keep, x.obstacle())
+	}
+	way, err := home.WayRound(from, to, 0, keep, 0, 0, nil)
+	if err != nil {
+		f.stuck = fmt.Sprintf("Between two lines there is no way round what is forbidden: %s.", strings.TrimPrefix(err.Error(), home.ErrInput.Error()+": "))
+		return nil
+	}
+	return way[1 : len(way)-1]
 }
 
 // close ends a flight with its way home.

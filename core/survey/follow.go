@@ -139,24 +139,19 @@ func advise(x Part, g Given) Advice {
 		a.Sentence = fmt.Sprintf("Take off at %s, the highest place near this part that may be used: it flies %.0f m over it.", s.Name, a.HeightM)
 		return a
 	}
-	a := Advice{Name: g.Start.Name, ID: g.Start.ID, At: g.Start.At, ElevM: g.Start.ElevM, HeightM: x.LevelM - g.Start.ElevM}
+	// Heights count from where it is charted that somebody takes off; nothing is made up.
+	a := Advice{Name: g.Start.Name, ID: g.Start.ID, At: g.Start.At, ElevM: g.Start.ElevM, HeightM: x.LevelM - g.Start.ElevM, Sentence: fmt.Sprintf("No take-off place on the map lies within %.1f km of this part and may be used: heights count from %s.", nearM/1000, g.Start.Name)}
 	top := math.Inf(-1)
 	for _, k := range x.Pieces {
 		for i := range 9 {
 			q := k.From.Add(k.To.Sub(k.From).Times(float64(i) / 8))
 			if v, ok := g.Terrain.At(q); ok && v > top {
-				top = v
-				a.At = q
+				top, a.Top = v, &q
 			}
 		}
 	}
-	why := "No take-off place on the map lies within 1.5 km of this part and may be used."
-	if math.IsInf(top, -1) {
-		a.At = g.Start.At
-		a.Sentence = why
-		return a
+	if a.Top != nil {
+		a.Sentence += fmt.Sprintf(" Its highest ground, %.0f m, is marked: chart a place there, and look at it first.", top)
 	}
-	a.ID, a.Name, a.ElevM, a.HeightM = "", "its highest ground", top, x.LevelM-top
-	a.Sentence = why + fmt.Sprintf(" Its highest ground, %.0f m, is marked: chart a place there, and look at it first.", top)
 	return a
 }

@@ -16,6 +16,8 @@ type Piece struct {
 	From     geo.XY `json:"from"`
 	To       geo.XY `json:"to"`
 	Pictures int    `json:"pictures"`
+	// Via is flown through to it from the line before, round what is forbidden.
+	Via []geo.XY `json:"via,omitempty"`
 }
 
 // Length is the length of a piece, m.
@@ -23,7 +25,7 @@ func (p Piece) Length() float64 { return geo.Dist(p.From, p.To) }
 
 // Back is the piece flown the other way.
 func (p Piece) Back() Piece {
-	p.From, p.To = p.To, p.From
+	p.From, p.To, p.Via = p.To, p.From, nil
 	return p
 }
 

@@ -3,6 +3,7 @@ package survey
 import (
 	"errors"
 	"math"
+	"slices"
 
 	"mainstay/core/geo"
 	"mainstay/core/judge"
@@ -25,11 +26,12 @@ type Part struct {
 
 // Advice is where to take off for a part.
 type Advice struct {
-	ID       string  `json:"id"` // of the place; empty: none may be used
+	ID       string  `json:"id"` // of the place
 	Name     string  `json:"name"`
 	At       geo.XY  `json:"at"`
 	ElevM    float64 `json:"elevation_m"`
-	HeightM  float64 `json:"height_m"` // of the part over it
+	HeightM  float64 `json:"height_m"`      // of the part over it
+	Top      *geo.XY `json:"top,omitempty"` // highest ground of a part that no place lies near
 	Sentence string  `json:"sentence"`
 }
 
@@ -84,6 +86,7 @@ func Make(w Wish, g Given) (Plan, error) {
 	if err := p.fly(w, g); err != nil {
 		return p, err
 	}
+	p.enters(g)
 	p.hold(w, g)
 	for _, b := range p.Broken {
 		p.Verdict = max(p.Verdict, b.Verdict)
@@ -207,7 +210,7 @@ func (p *Plan) hold(w Wish, g Given) {
 	most := 0.0
 	unknown := false
 	for _, x := range p.Parts {
-		if x.Known {
+		if x.Known && w.Relief != Follow { // what follows the ground is found when it is flown
 			most = max(most, x.LevelM-x.LowM)
 		}
 		unknown = unknown || !x.Known
@@ -243,6 +246,22 @@ func (p *Plan) hold(w Wish, g Given) {
 		for i, f := range p.Flights {
 			if n := 2*len(f.Pieces) + 2; n > g.MostWay {
 				p.say("area", judge.Stop, nil, "Flight %d has %d waypoints; the aircraft takes %d. Make the area smaller, or its edge simpler.", i+1, n, g.MostWay)
+			}
+		}
+	}
+}
+
+// enters says which of what is forbidden a corridor passes through: its lines follow what
+// is charted, and are not cut as those of an area are.
+func (p *Plan) enters(g Given) {
+	if g.Area != nil {
+		return
+	}
+	for _, n := range g.Forbidden {
+		for _, x := range p.Parts {
+			if slices.ContainsFunc(x.Pieces, func(y Piece) bool { return n.enters(y.From, y.To) }) {
+				p.say("area", judge.Stop, nil, "The lines pass through %s. Chart the line round it, or in two.", n.Name)
+				break
 			}
 		}
 	}
@@ -350,7 +369,9 @@ func (p *Plan) part(w Wish, g Given, c Camera, x Part) error {
 		}
 		p.say("relief", v, nil, "On the highest ground %.0f %% of overlap remain of %.0f %%.", max(0, least), min(w.Side, w.Front))
 	}
-	x.TakeOff = advise(x, g)
+	if x.TakeOff = advise(x, g); x.TakeOff.Top != nil {
+		p.say("area", judge.Watch, nil, "%s", x.TakeOff.Sentence)
+	}
 	p.Parts = append(p.Parts, x)
 	return nil
 }

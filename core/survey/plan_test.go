@@ -1,10 +1,12 @@
 package survey_test
 
 import (
+	"encoding/json"
 	"fmt"
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 	"time"
 
@@ -228,6 +230,84 @@ func TestHolesAndForbidden(t *testing.T) {
 	a.LeaveOut = append(a.LeaveOut, half)
 	_, err = a.Hatch(90, 20, 10, 30)
 	assert.NoError(t, err)
+}
+
+// No way from line to line, round what is forbidden, comes into it; lines of a corridor that
+// do are said.
+func TestWaysBetweenLinesStayClear(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		area := &survey.Area{Outline: outline(t)}
+		n := rapid.Float64Range(-200, 200)
+		for i := range rapid.IntRange(1, 3).Draw(t, "forbidden") {
+			c := geo.XY{X: n.Draw(t, fmt.Sprint("x ", i)), Y: n.Draw(t, fmt.Sprint("y ", i))}
+			f := survey.Forbidden{Name: "no", Places: []geo.XY{c}, BufferM: rapid.Float64Range(10, 60).Draw(t, fmt.Sprint("buffer ", i))}
+			if rapid.Bool().Draw(t, fmt.Sprint("area ", i)) {
+				f.Area, f.Places = true, []geo.XY{c, c.Add(geo.XY{X: 70}), c.Add(geo.XY{X: 70, Y: 50}), c.Add(geo.XY{Y: 50})}
+			}
+			area.Forbidden = append(area.Forbidden, f)
+		}
+		w := survey.Defaults(false)
+		w.Direction, w.BearingDeg = survey.Along, rapid.Float64Range(0, 360).Draw(t, "bearing")
+		p, err := survey.Make(w, quad(area))
+		require.NoError(t, err)
+		for _, b := range p.Broken {
+			if strings.Contains(b.Sentence, "no way round") {
+				return
+			}
+		}
+		for _, f := range p.Flights {
+			for i := 1; i < len(f.Pieces); i++ {
+				from := f.Pieces[i-1].To
+				for _, to := range append(slices.Clone(f.Pieces[i].Via), f.Pieces[i].From) {
+					for k := range 41 {
+						at := from.Add(to.Sub(from).Times(float64(k) / 40))
+						for _, x := range area.Forbidden {
+							near := math.Inf(1)
+							for j := range x.Places {
+								q, _ := geo.Nearest(at, x.Places[j], x.Places[(j+1)%len(x.Places)])
+								near = min(near, geo.Dist(q, at))
+							}
+							assert.GreaterOrEqual(t, near, x.BufferM-0.01)
+							assert.False(t, x.Area && geo.Ring(x.Places).Holds(at))
+						}
+					}
+					from = to
+				}
+			}
+		}
+	})
+	g := quad(nil)
+	g.Line, g.Forbidden = []geo.XY{{}, {X: 600}}, []survey.Forbidden{{Name: "the sluice", Places: []geo.XY{{X: 300, Y: 5}}, BufferM: 20}}
+	p, err := survey.Make(survey.Defaults(false), g)
+	require.NoError(t, err)
+	assert.Equal(t, judge.Stop, p.Verdict)
+	assert.Contains(t, fmt.Sprint(p.Broken), "pass through the sluice")
+}
+
+// A plan that is kept and read again follows the ground as it did; rough ground under it is
+// no reason against it.
+func TestFollowedGroundIsKept(t *testing.T) {
+	g := quad(&survey.Area{Outline: geo.Ring{{X: -400, Y: -400}, {X: 400, Y: -400}, {X: 400, Y: 400}, {X: -400, Y: 400}}})
+	g.Terrain = hills(90, 10, 160)
+	ceiling := 120.0
+	g.CeilingM, g.UsableWh = &ceiling, 1e5
+	w := survey.Defaults(false)
+	w.By, w.HeightM, w.Relief, w.SpeedMS = survey.ByHeight, 70, survey.Follow, 5
+	p, err := survey.Make(w, g)
+	require.NoError(t, err)
+	for _, b := range p.Broken {
+		assert.NotEqual(t, "height_m", b.Wish, b.Sentence)
+	}
+	text, err := json.Marshal(p)
+	require.NoError(t, err)
+	var back survey.Plan
+	require.NoError(t, json.Unmarshal(text, &back))
+	require.NotEmpty(t, back.Flights)
+	for i, f := range back.Flights {
+		require.Len(t, f.Ways, len(f.Pieces))
+		assert.Equal(t, p.Flights[i].Ways, f.Ways)
+	}
+	assert.Equal(t, p, back, "nothing of a plan is lost where it is kept")
 }
 
 // What cannot be is refused; what cannot be flown is said with the nearest that can.

@@ -118,25 +118,34 @@ type Place struct {
 
 // Given is what is known about area, aircraft and air.
 type Given struct {
-	Area     *Area    // nil: Line is followed
-	Line     []geo.XY // of a corridor
-	Terrain  *home.Terrain
-	Start    Place // of the job
-	Places   []Place
-	Camera   *Camera // nil: not on the list
-	PictureM float64 // megabytes of one picture
-	Canopies []Canopy
-	CeilingM *float64 // greatest height over the ground; nil: none is known
-	Wing     bool
-	MassKg   float64
-	Rho      float64
-	Model    energy.Model
-	UsableWh float64
-	FullWh   float64
-	Reserve  float64 // percent that stays in the packs
-	ReturnM  float64
-	Wind     energy.Wind
-	MostWay  int // waypoints that the aircraft takes; 0: not known
+	Area *Area    // nil: Line is followed
+	Line []geo.XY // of a corridor
+	// Forbidden is not flown over by a corridor; what is forbidden in an area belongs to it.
+	Forbidden []Forbidden
+	Terrain   *home.Terrain
+	Start     Place // of the job
+	Places    []Place
+	Camera    *Camera // nil: not on the list
+	PictureM  float64 // megabytes of one picture
+	Canopies  []Canopy
+	CeilingM  *float64 // greatest height over the ground; nil: none is known
+	Wing      bool
+	MassKg    float64
+	Rho       float64
+	Model     energy.Model
+	UsableWh  float64
+	FullWh    float64
+	Reserve   float64 // percent that stays in the packs
+	ReturnM   float64
+	Wind      energy.Wind
+	MostWay   int // waypoints that the aircraft takes; 0: not known
+}
+
+func (g Given) forbidden() []Forbidden {
+	if g.Area != nil {
+		return g.Area.Forbidden
+	}
+	return g.Forbidden
 }
 
 func (p *Plan) say(wish string, v judge.Verdict, nearest *float64, format string, a ...any) {
