@@ -3790,22 +3790,28 @@ type MissionFigures struct {
 
 // MissionFlight defines model for MissionFlight.
 type MissionFlight struct {
-	Again     bool                  `json:"again"`
-	First     string                `json:"first"`
-	Flown     *MissionFlown         `json:"flown,omitempty"`
-	LengthM   float64               `json:"length_m"`
-	Number    int                   `json:"number"`
-	Part      int                   `json:"part"`
-	Percent   float64               `json:"percent"`
-	Pictures  int                   `json:"pictures"`
-	Pieces    []MissionPiece        `json:"pieces"`
-	Read      *MissionRead          `json:"read,omitempty"`
-	Seconds   float64               `json:"seconds"`
-	Side      []SidePlace           `json:"side"`
-	Standing  MissionFlightStanding `json:"standing"`
-	Stops     []MissionStop         `json:"stops"`
-	Waypoints int                   `json:"waypoints"`
-	Wh        float64               `json:"wh"`
+	Again   bool          `json:"again"`
+	First   string        `json:"first"`
+	Flown   *MissionFlown `json:"flown,omitempty"`
+	LengthM float64       `json:"length_m"`
+	Number  int           `json:"number"`
+
+	// Outdated why the newest reading does not hold any more
+	Outdated *string               `json:"outdated,omitempty"`
+	Part     int                   `json:"part"`
+	Percent  float64               `json:"percent"`
+	Pictures int                   `json:"pictures"`
+	Pieces   []MissionPiece        `json:"pieces"`
+	Read     *MissionRead          `json:"read,omitempty"`
+	Seconds  float64               `json:"seconds"`
+	Side     []SidePlace           `json:"side"`
+	Standing MissionFlightStanding `json:"standing"`
+	Stops    []MissionStop         `json:"stops"`
+
+	// Way its waypoints, in order
+	Way       []Place `json:"way"`
+	Waypoints int     `json:"waypoints"`
+	Wh        float64 `json:"wh"`
 }
 
 // MissionFlightStanding defines model for MissionFlight.Standing.
@@ -3841,6 +3847,7 @@ type MissionPart struct {
 	TakeOffAt Place   `json:"take_off_at"`
 	TakeOffId string  `json:"take_off_id"`
 	TakeOffM  float64 `json:"take_off_m"`
+	TopAt     *Place  `json:"top_at,omitempty"`
 }
 
 // MissionPiece defines model for MissionPiece.

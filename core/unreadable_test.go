@@ -252,6 +252,7 @@ var elsewhere = map[string]string{
 	"pack.JudgeResistance":    "walked in core/pack (unreadable_test)",
 	"home.Terrain.At":         "no height is unknown; walked in core/wayhome",
 	"home.Terrain.Highest":    "no height is unknown; walked in core/wayhome",
+	"inspect.Wish.Structure":  "walked in inspect.Make",
 	"height.":                 "the same form as those called here; tested in core/height",
 	"metar.":                  "makes figures from text, fuzzed in core/metar",
 }

@@ -1,6 +1,7 @@
 package inspect
 
 import (
+	"errors"
 	"math"
 
 	"mainstay/core/geo"
@@ -12,26 +13,27 @@ func (p *Plan) lay(w Wish, g Given) error {
 	case Cylinder:
 		return p.ring(w, middle(g.Places), w.RadiusM, 0)
 	case Poles:
-		for i, q := range g.Places {
-			if err := p.ring(w, q, w.RadiusM, i); err != nil {
-				return err
-			}
+		if len(g.Places) > 1 {
+			p.poles(w, g.Places)
+			return nil
 		}
-		return nil
+		return p.ring(w, g.Places[0], w.RadiusM, 0)
 	case Roof:
 		return p.roof(w, g.Places)
 	}
-	ring := geo.Ring(g.Places)
-	if len(ring) < 3 { // a wall along a line, seen from its right; or a box round one place
-		if len(ring) == 1 {
-			r := w.RadiusM
-			c := ring[0]
-			ring = geo.Ring{c.Add(geo.XY{X: -r, Y: -r}), c.Add(geo.XY{X: r, Y: -r}), c.Add(geo.XY{X: r, Y: r}), c.Add(geo.XY{X: -r, Y: r})}
-		} else {
-			p.wall(w, ring[0], ring[1], 0)
-			return nil
+	if g.Line && len(g.Places) > 1 { // a wall along a line, from both of its sides
+		face := 0
+		for i := 1; i < len(g.Places); i++ {
+			p.wall(w, g.Places[i-1], g.Places[i], face)
+			face++
 		}
+		for i := len(g.Places) - 1; i > 0; i-- {
+			p.wall(w, g.Places[i], g.Places[i-1], face)
+			face++
+		}
+		return nil
 	}
+	ring := w.outline(g.Places)
 	if ring.Area() > 0 { // clockwise, so that what is outside lies to the left of each side
 		turned := make(geo.Ring, len(ring))
 		for i := range ring {
@@ -59,6 +61,12 @@ func steps(length, seen, overlap float64) []float64 {
 	return out
 }
 
+// takes counts places that are to be laid; more than a plan takes are not.
+func (p *Plan) takes(n int) bool {
+	p.laid += n
+	return p.laid <= MostPictures
+}
+
 // rows are the heights of the rows, from the top down.
 func (p *Plan) rows(w Wish) []float64 {
 	up := steps(w.HeightM-w.FromM, p.HighM, w.Upwards)
@@ -80,9 +88,12 @@ func (p *Plan) wall(w Wish, a, b geo.XY, face int) {
 	d = d.Times(1 / long)
 	right := geo.XY{X: d.Y, Y: -d.X}
 	heading := geo.Turn(math.Atan2(-right.X, -right.Y) * 180 / math.Pi)
-	along := steps(long, p.WideM, w.Sideways)
+	along, heights := steps(long, p.WideM, w.Sideways), p.rows(w)
 	p.Faces++
-	for r, h := range p.rows(w) {
+	if !p.takes(len(along) * len(heights)) {
+		return
+	}
+	for r, h := range heights {
 		for i := range along {
 			k := along[i]
 			if r%2 == 1 {
@@ -99,16 +110,16 @@ func (p *Plan) ring(w Wish, c geo.XY, radius float64, face int) error {
 	if err != nil {
 		return err
 	}
-	// A picture shows no more of a cylinder than its stand-off lets it see round, half of it less.
-	n := max(shots.Around, 3)
-	heights := p.rows(w)
+	// No picture shows more of a cylinder than is seen of it from where it is taken.
+	n := max(shots.Around, int(math.Ceil(math.Pi/math.Acos(radius/(radius+p.StandM)))), 3)
 	if w.Form == Poles {
 		n = max(n, PolePictures)
-		if w.HeightM < LeastPoleRowM {
-			heights = heights[:1]
-		}
 	}
+	heights := p.rows(w)
 	p.Faces++
+	if !p.takes(n * len(heights)) {
+		return nil
+	}
 	for r, h := range heights {
 		for i := range n {
 			a := 2 * math.Pi * float64(i) / float64(n)
@@ -119,14 +130,52 @@ func (p *Plan) ring(w Wish, c geo.XY, radius float64, face int) error {
 	return nil
 }
 
+// poles pictures poles along a line from its two sides, never from under what hangs between
+// them: all of them along the right, and back along the left.
+func (p *Plan) poles(w Wish, places []geo.XY) {
+	heights := p.rows(w)
+	if !p.takes(2 * len(places) * len(heights)) {
+		return
+	}
+	last := len(places) - 1
+	for side := range 2 {
+		for k := range places {
+			i := k
+			if side == 1 {
+				i = last - k
+			}
+			d := places[min(i+1, last)].Sub(places[max(i-1, 0)])
+			if d.Len() < 0.01 {
+				continue
+			}
+			out := geo.XY{X: d.Y, Y: -d.X}.Times((1 - 2*float64(side)) / d.Len())
+			heading := geo.Turn(math.Atan2(-out.X, -out.Y) * 180 / math.Pi)
+			for n := range heights {
+				r := n
+				if k%2 == 1 {
+					r = len(heights) - 1 - n
+				}
+				p.Stops = append(p.Stops, Stop{At: places[i].Add(out.Times(w.RadiusM + p.StandM)), HeightM: heights[r], HeadingDeg: heading, Face: i, Row: r})
+			}
+		}
+	}
+	p.Faces = len(places)
+}
+
+// outline is that of a structure; one place is a square as wide as it.
+func (w Wish) outline(places []geo.XY) geo.Ring {
+	if len(places) > 2 {
+		return places
+	}
+	c, r := middle(places), w.RadiusM
+	return geo.Ring{c.Add(geo.XY{X: -r, Y: -r}), c.Add(geo.XY{X: r, Y: -r}), c.Add(geo.XY{X: r, Y: r}), c.Add(geo.XY{X: -r, Y: r})}
+}
+
 // roof pictures a plane from above it, square to it, in strips along its eaves.
 func (p *Plan) roof(w Wish, places []geo.XY) error {
-	if len(places) < 3 {
-		c, r := middle(places), w.RadiusM
-		places = []geo.XY{c.Add(geo.XY{X: -r, Y: -r}), c.Add(geo.XY{X: r, Y: -r}), c.Add(geo.XY{X: r, Y: r}), c.Add(geo.XY{X: -r, Y: r})}
-	}
+	places = w.outline(places)
 	if err := geo.Ring(places).Check(); err != nil {
-		return err
+		return errors.Join(ErrInput, err)
 	}
 	t := geo.TurnedTo(w.FacesDeg) // X runs down the roof, Y along the eaves
 	lo, hi := t.To(places[0]), t.To(places[0])
@@ -137,7 +186,9 @@ func (p *Plan) roof(w Wish, places []geo.XY) error {
 	sin, cos := math.Sincos(w.PitchDeg * math.Pi / 180)
 	down := steps((hi.X-lo.X)/cos, p.HighM, w.Upwards) // on the slope
 	along := steps(hi.Y-lo.Y, p.WideM, w.Sideways)
-	p.Faces, p.Rows = 1, len(down)
+	if p.Faces, p.Rows = 1, len(down); !p.takes(len(down) * len(along)) {
+		return nil
+	}
 	for r, s := range down {
 		for i := range along {
 			k := along[i]

@@ -8,6 +8,7 @@ import (
 
 	"mainstay/core/energy"
 	"mainstay/core/geo"
+	"mainstay/core/home"
 	"mainstay/core/judge"
 	"mainstay/core/survey"
 )
@@ -28,13 +29,12 @@ var AllForms = []Form{Box, Cylinder, Roof, Poles}
 
 // Usual values (usual practice).
 const (
-	UsualSafeM    = 5.0  // m from anything that stands
-	StopS         = 4.0  // s to come to rest and take a picture
-	LeeHeights    = 5.0  // the air behind a structure is rough over so many of its heights
-	LeeWindMS     = 5.0  // from this wind on
-	PolePictures  = 4    // round each pole and row
-	MostPictures  = 5000 // of one plan
-	LeastPoleRowM = 3.0  // under a pole of this height one row is enough
+	UsualSafeM   = 5.0  // m from anything that stands
+	StopS        = 4.0  // s to come to rest and take a picture
+	LeeHeights   = 5.0  // the air behind a structure is rough over so many of its heights
+	LeeWindMS    = 5.0  // from this wind on
+	PolePictures = 4    // round a pole alone, in each row
+	MostPictures = 5000 // of one plan
 )
 
 // Wish is how somebody wants a structure pictured.
@@ -70,7 +70,10 @@ func Defaults() Wish {
 
 // Given is what is known of structure, aircraft and air.
 type Given struct {
-	Places    []geo.XY // outline, middle, or line of poles
+	Places    []geo.XY        // outline, middle, or line
+	Line      bool            // the places are a line, not an outline
+	Stand     []home.Obstacle // what else stands there
+	OverM     float64         // kept over it
 	Start     survey.Place
 	GroundM   float64 // elevation of its ground
 	Known     bool
@@ -99,6 +102,8 @@ type Stop struct {
 	Face       int     `json:"face"`
 	Row        int     `json:"row"`
 	Lee        bool    `json:"lee"` // in the rough air behind the structure
+	// Via is flown through to it, at the greater height of both ends, round what stands.
+	Via []geo.XY `json:"via,omitempty"`
 }
 
 // Plan is a wish worked out.
@@ -117,6 +122,9 @@ type Plan struct {
 	TopM     float64        `json:"top_m"` // highest flown, over the ground
 	Broken   []judge.Broken `json:"broken"`
 	Verdict  judge.Verdict  `json:"verdict"`
+
+	safe float64 // kept from the structure
+	laid int     // places, before any is left out
 }
 
 // Flight is the stops flown on one set of packs, the end not in it.
@@ -162,9 +170,10 @@ func Make(w Wish, g Given) (Plan, error) {
 	if err := p.lay(w, g); err != nil {
 		return p, err
 	}
-	if err := within("the number of pictures", float64(len(p.Stops)), 0, MostPictures); err != nil {
+	if err := within("the number of pictures", float64(p.laid), 0, MostPictures); err != nil {
 		return p, err
 	}
+	p.clear(w, g)
 	p.lee(w, g)
 	if err := p.fly(w, g); err != nil {
 		return p, err
@@ -182,10 +191,11 @@ func (p *Plan) stand(w Wish, g Given) error {
 	if err != nil {
 		return errors.Join(ErrInput, err)
 	}
-	safe, why := w.SafeM, "the safe distance"
-	if w.EnergisedM > safe {
-		safe, why = w.EnergisedM, "the stand-off that the owner sets"
+	safe, why := w.Safe(), "the safe distance"
+	if w.EnergisedM > w.SafeM {
+		why = "the stand-off that the owner sets"
 	}
+	p.safe = safe
 	p.StandM = max(far, safe)
 	see, err := g.Camera.See(p.StandM)
 	if err != nil {
@@ -232,6 +242,9 @@ func (p *Plan) hold(w Wish, g Given) {
 	case n > 0:
 		p.say("wind", judge.Watch, nil, "%d pictures lie in the rough air behind the structure: begin on the other side, and keep more distance there.", n)
 	}
+	if len(p.Stops) == 0 {
+		p.say("feature", judge.Stop, nil, "No place is left from which a picture could be taken.")
+	}
 	if !g.Known {
 		p.say("feature", judge.Watch, nil, "The ground under the structure is not known: heights count from take-off.")
 	}
@@ -258,61 +271,4 @@ func (p *Plan) lee(w Wish, g Given) {
 		along := d.X*behind.X + d.Y*behind.Y
 		p.Stops[i].Lee = w.Form != Roof && along > 0.5*near && near <= LeeHeights*w.HeightM+p.StandM && s.HeightM < 1.5*w.HeightM
 	}
-}
-
-// fly divides the stops into flights that the packs carry.
-func (p *Plan) fly(w Wish, g Given) error {
-	if len(p.Stops) == 0 {
-		return nil
-	}
-	home := func(s Stop) (energy.Home, error) {
-		d := g.Start.At.Sub(s.At)
-		return g.Model.Home(energy.Return{MassKg: g.MassKg, Rho: g.Rho, HeightM: max(0, s.HeightM), ReturnM: g.ReturnM, DistanceM: d.Len(), CourseDeg: geo.Turn(math.Atan2(d.X, d.Y) * 180 / math.Pi), Wind: g.Wind})
-	}
-	need := func(from, to Stop, first bool) (energy.Need, error) {
-		way := math.Hypot(geo.Dist(from.At, to.At), to.HeightM-from.HeightM)
-		speed := w.SpeedMS
-		if first {
-			speed = g.Model.CruiseMS
-		}
-		return g.Model.Fly(g.MassKg, g.Rho, []energy.Phase{{Kind: energy.Climbing, Seconds: max(0, to.HeightM-from.HeightM) / g.Model.ClimbMS}, {Kind: energy.Cruising, Seconds: way / speed}, {Kind: energy.Hovering, Seconds: StopS}})
-	}
-	start := Stop{At: g.Start.At}
-	last, f, first := start, Flight{}, true
-	stuck := false
-	end := func(i int) error {
-		way, err := home(p.Stops[i-1])
-		if err != nil {
-			return err
-		}
-		f.To, f.Wh, f.Seconds = i, f.Wh+way.Wh, f.Seconds+way.Seconds
-		if g.FullWh > 0 {
-			f.Percent = 100*f.Wh/g.FullWh + g.Reserve
-		}
-		p.Flights, p.Minutes = append(p.Flights, f), p.Minutes+f.Seconds/60
-		f, last, first = Flight{From: i}, start, true
-		return nil
-	}
-	for i := 0; i < len(p.Stops); i++ {
-		n, err := need(last, p.Stops[i], first)
-		way, err2 := home(p.Stops[i])
-		if err := errors.Join(err, err2); err != nil {
-			return errors.Join(ErrInput, err)
-		}
-		if f.Wh+n.Wh+way.Wh > g.UsableWh || way.Cannot != "" {
-			if !first {
-				if err := end(i); err != nil {
-					return errors.Join(ErrInput, err)
-				}
-				i--
-				continue
-			}
-			stuck = true
-		}
-		f.Wh, f.Seconds, last, first = f.Wh+n.Wh, f.Seconds+n.Seconds, p.Stops[i], false
-	}
-	if stuck {
-		p.say("feature", judge.Stop, nil, "Full packs do not carry it there and home: take off nearer to the structure.")
-	}
-	return end(len(p.Stops))
 }

@@ -2,6 +2,8 @@ package inspect_test
 
 import (
 	"math"
+	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,6 +12,7 @@ import (
 
 	"mainstay/core/energy"
 	"mainstay/core/geo"
+	"mainstay/core/home"
 	"mainstay/core/inspect"
 	"mainstay/core/judge"
 	"mainstay/core/survey"
@@ -17,7 +20,7 @@ import (
 
 func given(places ...geo.XY) inspect.Given {
 	c := survey.Camera{SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 6.8, PixelsW: 8000, PixelsH: 6000}
-	return inspect.Given{Places: places, Known: true, Camera: &c, PictureM: 12, MassKg: 7, Rho: 1.1, UsableWh: 300, FullWh: 400, Reserve: 20, ReturnM: 30, WindKnown: true,
+	return inspect.Given{Places: places, Start: survey.Place{At: geo.XY{X: -80, Y: -80}}, OverM: 10, Known: true, Camera: &c, PictureM: 12, MassKg: 7, Rho: 1.1, UsableWh: 300, FullWh: 400, Reserve: 20, ReturnM: 30, WindKnown: true,
 		Model: energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.55, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 10, ClimbMS: 3, DescentMS: 2}}
 }
 
@@ -32,8 +35,8 @@ func TestWallsAreSeenWhole(t *testing.T) {
 		side, high := rapid.Float64Range(2, 60).Draw(t, "side"), rapid.Float64Range(2, 40).Draw(t, "height")
 		w := inspect.Defaults()
 		w.HeightM, w.FromM = high, 0
-		w.DetailMM = rapid.Float64Range(0.8, 6).Draw(t, "detail")
-		w.Sideways, w.Upwards = rapid.Float64Range(0, 80).Draw(t, "sideways"), rapid.Float64Range(0, 80).Draw(t, "upwards")
+		w.DetailMM = rapid.Float64Range(1.2, 6).Draw(t, "detail")
+		w.Sideways, w.Upwards = rapid.Float64Range(0, 60).Draw(t, "sideways"), rapid.Float64Range(0, 60).Draw(t, "upwards")
 		ring := geo.Ring(square(side))
 		if rapid.Bool().Draw(t, "round") {
 			ring = geo.Ring{ring[3], ring[2], ring[1], ring[0]}
@@ -61,6 +64,75 @@ func TestWallsAreSeenWhole(t *testing.T) {
 					}
 					assert.True(t, seen, "wall %d at %v, %v m up", i, at, h)
 				}
+			}
+		}
+	})
+}
+
+// No way from take-off to the first picture, and from each to the next, comes nearer to the
+// structure or to what stands beside it than is safe: walls of any shape, towers, poles.
+func TestWaysStayClear(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		w := inspect.Defaults()
+		w.Form = rapid.SampledFrom([]inspect.Form{inspect.Box, inspect.Cylinder, inspect.Poles}).Draw(t, "form")
+		w.HeightM, w.SafeM, w.DetailMM = rapid.Float64Range(3, 30).Draw(t, "height"), rapid.Float64Range(2, 12).Draw(t, "safe"), rapid.Float64Range(1.2, 3).Draw(t, "detail")
+		w.RadiusM = rapid.Float64Range(0.2, 8).Draw(t, "radius")
+		var places []geo.XY
+		g := given()
+		switch w.Form {
+		case inspect.Box: // an L, whose inner walls look at each other
+			a, b := rapid.Float64Range(10, 40).Draw(t, "a"), rapid.Float64Range(3, 9).Draw(t, "b")
+			places = []geo.XY{{}, {X: a}, {X: a, Y: b}, {X: b, Y: b}, {X: b, Y: a}, {Y: a}}
+			g.Line = rapid.IntRange(0, 3).Draw(t, "line") == 0
+		case inspect.Cylinder:
+			places = []geo.XY{{}}
+		case inspect.Poles, inspect.Roof:
+			places, g.Line = []geo.XY{{}, {X: 50}, {X: 95, Y: 20}}, true
+		}
+		g.Places = places
+		h := 14.0
+		tree := home.Obstacle{Name: "oak", Kind: home.PointKind, Places: []geo.XY{{X: rapid.Float64Range(-40, 60).Draw(t, "tree"), Y: -25}}, HeightM: &h, BufferM: 4}
+		g.Stand = []home.Obstacle{tree}
+		g.UsableWh = rapid.SampledFrom([]float64{80, 1e5}).Draw(t, "packs")
+		p, err := inspect.Make(w, g)
+		require.NoError(t, err)
+		for _, b := range p.Broken {
+			if strings.Contains(b.Sentence, "no way round") {
+				return // said, and stopped
+			}
+		}
+		far := func(at geo.XY) float64 { // an own reader of how near it comes
+			near := math.Inf(1)
+			switch {
+			case w.Form == inspect.Cylinder:
+				return at.Len() - w.RadiusM
+			case w.Form == inspect.Box && !g.Line:
+				if geo.Ring(places).Holds(at) {
+					return 0
+				}
+				return geo.Ring(places).ToEdge(at)
+			}
+			for i := 1; i < len(places); i++ {
+				q, _ := geo.Nearest(at, places[i-1], places[i])
+				near = min(near, geo.Dist(q, at))
+			}
+			return near
+		}
+		for _, f := range p.Flights {
+			from, low := g.Start.At, p.Stops[f.From].HeightM
+			for i := f.From; i < f.To; i++ {
+				s := p.Stops[i]
+				for _, to := range append(slices.Clone(s.Via), s.At) {
+					for k := range 13 {
+						at := from.Add(to.Sub(from).Times(float64(k) / 12))
+						assert.GreaterOrEqual(t, far(at), w.SafeM-0.1, "on the way to picture %d", i+1)
+						if min(low, s.HeightM) < h+10 {
+							assert.GreaterOrEqual(t, geo.Dist(at, tree.Places[0]), 4-0.1, "the oak, on the way to picture %d", i+1)
+						}
+					}
+					from = to
+				}
+				low = s.HeightM
 			}
 		}
 	})
@@ -101,7 +173,10 @@ func TestRings(t *testing.T) {
 	p, err = inspect.Make(w, given(geo.XY{}, geo.XY{X: 60}, geo.XY{X: 120}))
 	require.NoError(t, err)
 	assert.Equal(t, 3, p.Faces)
-	assert.Zero(t, p.Pictures%(3*inspect.PolePictures))
+	assert.Zero(t, p.Pictures%(3*2), "from both sides of the line, never from under its wires")
+	for _, s := range p.Stops {
+		assert.InDelta(t, p.StandM+0.15, math.Abs(s.At.Y), 1e-9)
+	}
 	assert.Equal(t, judge.Watch, p.Verdict, "the owner's stand-off is asked for")
 	w.EnergisedM = 25
 	p, err = inspect.Make(w, given(geo.XY{}))

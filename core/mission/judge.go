@@ -17,8 +17,11 @@ type Chart struct {
 	TakeOffM float64 // elevation of the place it takes off from
 	CeilingM *float64
 	LeastM   float64         // over the ground
-	Areas    []geo.Area      // that it must stay in; none: no bound is charted
+	Outline  geo.Ring        // of what is pictured; empty: nothing holds it
+	ReachM   float64         // how far beyond it the mission goes, ways round what is forbidden apart
 	Keep     []home.Obstacle // no-go areas, by their outline
+	Stand    []home.Obstacle // what stands there; empty: the way home judges it
+	OverM    float64         // kept over it
 }
 
 // Judge holds the way of a mission, as it was read, against ground, ceiling and areas. It
@@ -47,14 +50,8 @@ func (m Mission) Judge(c Chart) []judge.Broken {
 		way = append(way, home.Place3{At: q, M: level})
 	}
 	c.heights(m, way, unknown, say)
-	for i, x := range way {
-		for _, a := range c.Areas {
-			if !a.Holds(x.At) {
-				say(judge.Stop, "Waypoint %d lies %.0f m outside of where it may fly.", i+1, a.Outline.ToEdge(x.At))
-				return out
-			}
-		}
-	}
+	c.area(m, way, say)
+	c.stand(way, say)
 	for i := 1; i < len(way); i++ {
 		for _, o := range c.Keep {
 			if o.Within(way[i-1].At, way[i].At, 0) {
@@ -64,6 +61,37 @@ func (m Mission) Judge(c Chart) []judge.Broken {
 		}
 	}
 	return out
+}
+
+// area says which place with a picture lies outside of what is to be pictured.
+func (c Chart) area(m Mission, way []home.Place3, say func(judge.Verdict, string, ...any)) {
+	if len(c.Outline) < 3 {
+		return
+	}
+	for i, x := range m.Items {
+		if d := c.Outline.ToEdge(way[i].At); (x.Action == Start || x.Action == Stop) && !c.Outline.Holds(way[i].At) && d > c.ReachM {
+			say(judge.Stop, "Waypoint %d, with the camera running, lies %.0f m outside of what is pictured.", i+1, d)
+			return
+		}
+	}
+}
+
+// stand says the first leg that comes too near to what stands there.
+func (c Chart) stand(way []home.Place3, say func(judge.Verdict, string, ...any)) {
+	if len(c.Stand) == 0 || len(way) < 2 {
+		return
+	}
+	legs, err := home.Clearance(way, c.Stand, 0, c.OverM)
+	if err != nil {
+		say(judge.Stop, "How near it comes to what stands there cannot be judged: %s.", err)
+		return
+	}
+	for i, l := range legs[:len(legs)-1] { // on the last leg it returns, which the way home judges
+		if l.Verdict == judge.Stop {
+			say(judge.Stop, "From waypoint %d to %d: %s", i+1, i+2, l.Sentence)
+			return
+		}
+	}
 }
 
 func (c Chart) heights(m Mission, way []home.Place3, unknown int, say func(judge.Verdict, string, ...any)) {

@@ -182,8 +182,12 @@ func TestWayIsJudged(t *testing.T) {
 	for name, change := range map[string]func(*mission.Mission, *mission.Chart){
 		"120 m are allowed": func(m *mission.Mission, _ *mission.Chart) { m.Items[4].HeightM = 120.2 },
 		"15.0 m are kept":   func(m *mission.Mission, _ *mission.Chart) { m.Items[4].HeightM = 14.9 },
-		"outside of where": func(_ *mission.Mission, c *mission.Chart) {
-			c.Areas = []geo.Area{{Outline: geo.Ring{{X: -10, Y: -10}, {X: 50, Y: -10}, {X: 50, Y: 50}}}}
+		"outside of what": func(_ *mission.Mission, c *mission.Chart) {
+			c.Outline, c.ReachM = geo.Ring{{X: -10, Y: -10}, {X: 50, Y: -10}, {X: 50, Y: 50}}, 20
+		},
+		"runs into the mast": func(_ *mission.Mission, c *mission.Chart) {
+			tall := 90.0
+			c.OverM, c.Stand = 10, []home.Obstacle{{Name: "the mast", Kind: home.PointKind, Places: []geo.XY{{X: 0, Y: 50}}, HeightM: &tall, GroundM: 300, BufferM: 5}}
 		},
 		"enters the school": func(_ *mission.Mission, c *mission.Chart) {
 			c.Keep = []home.Obstacle{{Name: "the school", Kind: home.PointKind, Places: []geo.XY{{X: 0, Y: 50}}, BufferM: 5}}

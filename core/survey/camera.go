@@ -84,10 +84,13 @@ const (
 	BlurStop  = 1.0
 )
 
+// MostSpeedMS is the greatest speed over the ground that is reckoned with, m/s.
+const MostSpeedMS = 60.0
+
 // Pace is how often pictures are taken at a speed, and how sharp they are.
 type Pace struct {
 	IntervalS float64
-	FitsMS    float64 // the greatest speed at which the camera keeps up
+	FitsMS    float64 // the greatest speed at which the camera keeps up, at most MostSpeedMS
 	BlurPx    float64
 	Verdict   judge.Verdict
 	Sentence  string
@@ -97,12 +100,12 @@ type Pace struct {
 // at least 1.2 times the camera's least; blur is speed x exposure over the resolution
 // along the flight. Valid: 0.1-60 m/s, exposure 1/20000-1 s.
 func (c Camera) Pace(p Picture, picturesM, speedMS, exposureS float64) (Pace, error) {
-	if err := errors.Join(c.Check(), within("spacing", picturesM, 0.01, 5000), within("speed", speedMS, 0.1, 60), within("exposure", exposureS, 1.0/20000, 1), within("resolution", p.GSDAlong, 1e-6, 10)); err != nil {
+	if err := errors.Join(c.Check(), within("spacing", picturesM, 0.01, 5000), within("speed", speedMS, 0.1, MostSpeedMS), within("exposure", exposureS, 1.0/20000, 1), within("resolution", p.GSDAlong, 1e-6, 10)); err != nil {
 		return Pace{}, err
 	}
-	out := Pace{IntervalS: picturesM / speedMS, FitsMS: math.Inf(1), BlurPx: speedMS * exposureS / p.GSDAlong}
+	out := Pace{IntervalS: picturesM / speedMS, FitsMS: MostSpeedMS, BlurPx: speedMS * exposureS / p.GSDAlong}
 	if c.LeastS > 0 {
-		out.FitsMS = picturesM / (c.LeastS * IntervalMargin)
+		out.FitsMS = min(MostSpeedMS, picturesM/(c.LeastS*IntervalMargin))
 	}
 	switch {
 	case speedMS > out.FitsMS*(1+1e-9):

@@ -1,8 +1,10 @@
 package survey
 
 import (
+	"cmp"
 	"errors"
 	"math"
+	"slices"
 
 	"mainstay/core/geo"
 )
@@ -89,6 +91,10 @@ func (a Area) Hatch(bearing, spacing, pictures, buffer float64) (Hatch, error) {
 	return h, nil
 }
 
+// mostSides is how many sides of a hull are tried, the longest: a round area has hundreds,
+// and none of them is better than its neighbours.
+const mostSides = 24
+
 // BestBearing is the direction of the lines with the fewest pieces, degrees true under
 // 180: tried are the sides of the hull and their normals; a tie goes to the narrower
 // hull, then to the smaller bearing.
@@ -99,8 +105,12 @@ func (a Area) BestBearing(spacing, buffer float64) (float64, error) {
 	hull := geo.Hull(a.Outline)
 	best, pieces, width := 0.0, math.MaxInt, math.Inf(1)
 	tried := map[int]bool{}
+	var sides []geo.XY
 	for i := range hull {
-		d := hull[(i+1)%len(hull)].Sub(hull[i])
+		sides = append(sides, hull[(i+1)%len(hull)].Sub(hull[i]))
+	}
+	slices.SortStableFunc(sides, func(a, b geo.XY) int { return cmp.Compare(b.Len(), a.Len()) })
+	for _, d := range sides[:min(len(sides), mostSides)] {
 		for _, turn := range [2]float64{0, 90} {
 			b := math.Mod(math.Atan2(d.X, d.Y)*180/math.Pi+turn+720, 180)
 			key := int(math.Round(b*10)) % 1800

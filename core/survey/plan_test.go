@@ -310,6 +310,18 @@ func TestFollowedGroundIsKept(t *testing.T) {
 	assert.Equal(t, p, back, "nothing of a plan is lost where it is kept")
 }
 
+// A camera that takes any interval has a plan that can be kept.
+func TestCameraWithoutInterval(t *testing.T) {
+	fast := pocket
+	fast.LeastS = 0
+	g := quad(&survey.Area{Outline: geo.Ring{{}, {X: 300}, {X: 300, Y: 300}}})
+	g.Camera = &fast
+	p, err := survey.Make(survey.Defaults(false), g)
+	require.NoError(t, err)
+	_, err = json.Marshal(p)
+	assert.NoError(t, err)
+}
+
 // What cannot be is refused; what cannot be flown is said with the nearest that can.
 func TestWishesThatCannotBeMet(t *testing.T) {
 	ring := geo.Ring{{X: 0, Y: 0}, {X: 300, Y: 0}, {X: 300, Y: 300}, {X: 0, Y: 300}}

@@ -261,7 +261,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	if !mine {
 		find(judge.Stop, q.Aircraft.Name+" does not belong to this job.", "Aircraft of the job.", "adding it to the job")
 	}
-	if h := craft.RouteM; plan != nil && plan.Way != nil && h != nil && math.Abs(*h-plan.HeightM) > 0.05 {
+	if h := craft.RouteM; plan != nil && plan.Way != nil && h != nil && math.Abs(*h-max(plan.HeightM, plan.HighestM)) > 0.05 {
 		find(judge.Watch, fmt.Sprintf("The job says that %s flies at %.1f m; its plan flies at %.1f m %s, and is what is judged.", q.Aircraft.Name, *h, plan.HeightM, cmp.Or(plan.Datum, intent.AboveGround).Words()), "The job, and the plan.", "the same height in both")
 	}
 	if j.Work == string(weather.Spraying) && q.Type.TankL == 0 {

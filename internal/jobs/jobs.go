@@ -54,6 +54,7 @@ type PlannedFlight struct {
 	Way       *intent.Plan // what all flights of the plan fly along; nil: nothing
 	HeightM   float64      // of the way over its datum
 	Datum     intent.Datum // "": above the ground
+	HighestM  float64      // of all flights of the plan, where they fly at several heights; 0: HeightM
 	TakeOff   string       // id of the place where the next flight takes off and lands; "": that of the job
 	// Delta T that the product's label names; it wins over the crew's practice.
 	LeastDeltaT, MostDeltaT *float64

@@ -89,6 +89,12 @@ func (p *Plan) camera() (*survey.Camera, float64) {
 	return nil, 0
 }
 
+// pictureMB is the size of a picture of the plan's camera.
+func (p *Plan) pictureMB() float64 {
+	_, mb := p.camera()
+	return mb
+}
+
 // SaveCamera adds a camera, or changes it; version 0 is a new one.
 func (s *Service) SaveCamera(ctx context.Context, c Camera) error {
 	if err := c.core().Check(); err != nil {

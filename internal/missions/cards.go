@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"strings"
 	"time"
 
@@ -35,19 +36,35 @@ func (c Card) set() (out camera.Card) {
 	return out
 }
 
+// cardHolds is how long a card holds: a camera that lay in its case over night is looked at
+// anew.
+const cardHolds = 12 * time.Hour
+
 // judged holds the newest card against the plan; nil where there is none.
-func (p Plan) judged() []judge.Broken {
+func (p Plan) judged(now time.Time) []judge.Broken {
 	if p.Card == nil {
 		return nil
 	}
 	c := p.Card.set()
 	need, planned, key := 0.0, 0.0, ""
 	if x := p.Out.Survey; x != nil {
-		need, planned, key = x.CardGB, p.Wish.Survey.Shutter, p.Wish.Survey.Camera
-	} else if x := p.Out.Inspect; x != nil {
-		need, key = x.CardGB, p.Wish.Inspect.Camera
+		planned, key = p.Wish.Survey.Shutter, p.Wish.Survey.Camera
+	} else if p.Out.Inspect != nil {
+		key = p.Wish.Inspect.Camera
+	}
+	for i := range p.Missions { // what is flown is on the card already
+		if p.flown(i+1) == nil {
+			n, _, _ := p.Takes(i + 1)
+			need += float64(n) * p.pictureMB() / 1000
+		}
 	}
 	out := c.Judge(need, planned)
+	switch age := now.Sub(p.Card.At); {
+	case age > cardHolds:
+		out = append(out, judge.Broken{Wish: "card", Verdict: judge.Watch, Sentence: fmt.Sprintf("The card was filled in %.0f hours ago: look at the camera again.", age.Hours())})
+	case age < -time.Minute:
+		out = append(out, judge.Broken{Wish: "card", Verdict: judge.Watch, Sentence: "The card is dated in the future: look at the clocks."})
+	}
 	if c.Camera != key {
 		out = append(out, judge.Broken{Wish: "camera", Verdict: judge.Stop, Sentence: "The card was filled in for another camera than the plan takes."})
 	}

@@ -101,7 +101,8 @@ func (s *Service) Look(ctx context.Context, job, aircraft uuid.UUID, a After) (P
 	if strings.TrimSpace(a.Shake) != "" {
 		say(judge.Watch, "Shake, noise or blur was seen: look at propellers and motors before the next flight.")
 	}
-	return p, t, s.clockOff(ctx, p, a, say)
+	err = s.clockOff(ctx, p, a, &t)
+	return p, t, err
 }
 
 // atStops counts which stops of an inspection have a picture within 3 m.
@@ -146,7 +147,7 @@ func (p Plan) atStops(number int, shots []survey.Shot) (survey.Taken, error) {
 }
 
 // clockOff says by how much the clock of the camera is off, from the flight in the log.
-func (s *Service) clockOff(ctx context.Context, p Plan, a After, say func(judge.Verdict, string, ...any)) error {
+func (s *Service) clockOff(ctx context.Context, p Plan, a After, t *survey.Taken) error {
 	var times []time.Time
 	for _, x := range a.Shots {
 		if x.Time != nil {
@@ -162,7 +163,9 @@ func (s *Service) clockOff(ctx context.Context, p Plan, a After, say func(judge.
 		if off < 0 {
 			words = "ahead"
 		}
-		say(judge.Watch, "The clock of the camera is %s %s: its pictures lie outside of the flight by %s. Take them over by that, or set the clock.", strings.TrimSuffix(off.Abs().String(), "0s"), words, from.UTC().Format("15:04 UTC"))
+		minutes := (a.Offset + off).Minutes()
+		t.Findings = append(t.Findings, judge.Broken{Wish: "offset_min", Verdict: judge.Watch, Nearest: &minutes, Sentence: fmt.Sprintf("The clock of the camera is %s %s: its pictures would lie outside of the flight that took off %s.", strings.TrimSuffix(off.Abs().String(), "0s"), words, from.UTC().Format("15:04 UTC"))})
+		t.Verdict = max(t.Verdict, judge.Watch)
 	}
 	return nil
 }
@@ -191,15 +194,18 @@ func (s *Service) Fly(ctx context.Context, job, aircraft uuid.UUID, a After) err
 	if err != nil {
 		return err
 	}
-	if p.flown(a.Number) != nil && p.flown(a.Number).ID != a.ID {
-		return fault.Clash("flown-already", "Flight %d is on record as flown. Take that back first, or fly its gaps again.", a.Number)
-	}
 	if len(a.Shake) > 500 {
 		return fault.Bad("shake", "Up to 500 letters.")
 	}
 	flight, _, _, err := s.logged(ctx, p)
 	if err != nil {
 		return err
+	}
+	for i, x := range a.Shots {
+		if x.Time != nil {
+			at := x.Time.Add(a.Offset) // by the clock of the flight, not of the camera
+			a.Shots[i].Time = &at
+		}
 	}
 	shots, err1 := json.Marshal(a.Shots)
 	taken, err2 := json.Marshal(t)
@@ -211,9 +217,12 @@ func (s *Service) Fly(ctx context.Context, job, aircraft uuid.UUID, a After) err
 		if err := p.lock(tx); err != nil {
 			return err
 		}
-		var n int
-		if err := tx.Raw("select count(*) from mission_flown where id = ?", a.ID).Scan(&n).Error; err != nil || n > 0 {
+		var there []uuid.UUID
+		if err := tx.Raw("select id from mission_flown where id = ? or plan_id = ? and number = ? and back_at is null", a.ID, p.ID, a.Number).Scan(&there).Error; err != nil || slices.Contains(there, a.ID) {
 			return err // the same press sent twice
+		}
+		if len(there) > 0 {
+			return flownAlready(a.Number)
 		}
 		row := Flown{ID: a.ID, PlanID: p.ID, Number: a.Number, FlightID: flight, Shots: string(shots), Taken: string(taken), Running: a.Running, Shake: strings.TrimSpace(a.Shake), At: now, ByName: by.Name}
 		if err := tx.Create(&row).Error; err != nil {
@@ -223,6 +232,10 @@ func (s *Service) Fly(ctx context.Context, job, aircraft uuid.UUID, a After) err
 			Content: map[string]any{"plan": p.ID, "flight": a.Number, "planned": t.Planned, "pictures": t.Count, "gaps": len(t.Gaps), "running": a.Running, "shake": a.Shake}})
 		return err
 	})
+}
+
+func flownAlready(number int) error {
+	return fault.Clash("flown-already", "Flight %d is on record as flown. Take that back first, or fly its gaps again.", number)
 }
 
 // Unfly takes back what was put on record as flown by mistake; it stays on file.
@@ -307,10 +320,16 @@ func (s *Service) stopsAgain(ctx context.Context, p Plan, number int, gaps []sur
 			o.Stops = append(o.Stops, o.Stops[g.Piece])
 		}
 	}
-	again := o.Flights[number-1]
-	share := float64(len(gaps)) / max(1, float64(again.To-again.From))
-	again.From, again.To = from, len(o.Stops)
-	again.Seconds, again.Wh = again.Seconds*max(share, 0.3), again.Wh*max(share, 0.3)
+	if from == len(o.Stops) {
+		return fault.Clash("no-plan", "Flight %d has no place without a picture.", number)
+	}
+	again, cannot, err := o.Join(from, *p.Wish.Inspect, p.given.inspect)
+	if err != nil {
+		return wrong(err)
+	}
+	if cannot != "" {
+		return fault.Clash("no-plan", "These places cannot be flown again as one flight: %s.", cannot)
+	}
 	o.Flights = append(o.Flights, again)
 	return s.add(ctx, p)
 }

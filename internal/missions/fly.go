@@ -53,9 +53,11 @@ func (p *Plan) lines(i int, f survey.Flight) mission.Mission {
 		if k < len(f.Ways) {
 			way = thin(f.Ways[k])
 		}
-		d := piece.To.Sub(piece.From)
-		if l := d.Len(); p.winged() && w.LeadM > 0 && l > 0 {
-			add(piece.From.Sub(d.Times(w.LeadM/l)), way[0].M, mission.Fly)
+		for _, q := range piece.Via {
+			add(q, way[0].M, mission.Fly)
+		}
+		if q := p.leadIn(piece); q != piece.From {
+			add(q, way[0].M, mission.Fly)
 		}
 		for n, q := range way {
 			switch n {
@@ -73,6 +75,15 @@ func (p *Plan) lines(i int, f survey.Flight) mission.Mission {
 		m.Items = append(m.Items, mission.Item{At: at, HeightM: last.HeightM, SpeedMS: w.SpeedMS, Action: mission.Return})
 	}
 	return m
+}
+
+// leadIn is where a wing begins to fly straight into a line; others begin with it.
+func (p Plan) leadIn(x survey.Piece) geo.XY {
+	d := x.To.Sub(x.From)
+	if l := d.Len(); p.winged() && l > 0 {
+		return x.From.Sub(d.Times(p.Wish.Survey.LeadM / l))
+	}
+	return x.From
 }
 
 func centi(v float64) float64 { return math.Round(v*100) / 100 }
@@ -106,7 +117,16 @@ func (p *Plan) stops(i int, f inspect.Flight) mission.Mission {
 	}
 	m := mission.Mission{Name: p.name(i), Datum: intent.AboveTakeOff, Home: &at}
 	speed := p.Wish.Inspect.SpeedMS
-	for _, x := range o.Stops[f.From:min(f.To, len(o.Stops))] {
+	before := 0.0
+	for i, x := range o.Stops[f.From:min(f.To, len(o.Stops))] {
+		high := x.HeightM
+		if i > 0 {
+			high = max(high, before)
+		}
+		for _, q := range x.Via {
+			m.Items = append(m.Items, mission.Item{At: frame.Point(q), HeightM: centi(ground + high - p.Ground.Start.ElevM), SpeedMS: speed, Action: mission.Fly})
+		}
+		before = x.HeightM
 		m.Items = append(m.Items, mission.Item{At: frame.Point(x.At), HeightM: centi(ground + x.HeightM - p.Ground.Start.ElevM), SpeedMS: speed, Action: mission.Picture, HeadingDeg: ptr(centi(x.HeadingDeg)), GimbalDeg: ptr(centi(x.GimbalDeg))})
 	}
 	if n := len(m.Items); n > 0 {

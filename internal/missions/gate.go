@@ -38,6 +38,9 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 		return &out, nil
 	}
 	p.way(number, &out)
+	if id, _, _ := p.takeOff(number); id != "" && id != p.Ground.Start.ID {
+		out.Findings = append(out.Findings, p.finding(judge.RuleMissionPlan, judge.Watch, fmt.Sprintf("By the plan flight %d takes off and lands at %s: truck, home point and people belong there.", number, p.placeName(id)), "changing the take-off place of the job"))
+	}
 	if f, ok := p.First(number); ok {
 		out.FirstLeg = f.Sentence
 	}
@@ -63,7 +66,10 @@ func (p Plan) way(number int, out *jobs.PlannedFlight) {
 	out.NeedWh, out.Seconds = f.Wh, f.Seconds
 	w := intent.Plan{SpeedMS: p.Wish.Survey.SpeedMS}
 	for _, x := range f.Pieces {
-		w.Passes = append(w.Passes, frame.Point(x.From), frame.Point(x.To))
+		for _, q := range x.Via {
+			w.Passes = append(w.Passes, frame.Point(q), frame.Point(q))
+		}
+		w.Passes = append(w.Passes, frame.Point(p.leadIn(x)), frame.Point(x.To))
 		out.FarM = max(out.FarM, geo.Dist(at, x.From), geo.Dist(at, x.To))
 	}
 	if w.Check() != nil {
@@ -71,6 +77,7 @@ func (p Plan) way(number int, out *jobs.PlannedFlight) {
 	}
 	w.Starts = []geo.Point{w.Passes[0]}
 	out.Way, out.HeightM, out.Datum = &w, part.LevelM-elevation, intent.AboveTakeOff
+	out.HighestM, _, _, _ = p.height()
 	if p.Wish.Survey.Relief == survey.Follow {
 		out.HeightM, out.Datum = o.HeightM, intent.AboveGround
 	}
@@ -103,7 +110,7 @@ func (p Plan) findings(number int) []judge.Finding {
 	if p.Card == nil {
 		return append(out, p.finding(judge.RuleCamera, judge.Watch, "The camera card is not filled in: cap, card, exposure and test picture were not looked at.", "filling it in"))
 	}
-	for _, b := range p.judged() {
+	for _, b := range p.judged(p.Now) {
 		out = append(out, p.finding(judge.RuleCamera, b.Verdict, b.Sentence, "putting the camera right, and filling the card in again"))
 	}
 	return out
@@ -123,7 +130,7 @@ func (p Plan) inAircraft(number int) []judge.Finding {
 	case NotRead:
 		find(judge.Stop, fmt.Sprintf("What the aircraft holds was not read back for flight %d: it may be another mission.", number))
 	case Old:
-		find(judge.Stop, fmt.Sprintf("The plan, its take-off place or the aircraft changed since flight %d was read back: send it and read it back again.", number))
+		find(judge.Stop, fmt.Sprintf("Since flight %d was read back %s: send it and read it back again.", number, p.Outdated(number)))
 	case Different, Equal:
 		r := p.read(number)
 		var differences []mission.Difference
@@ -143,4 +150,14 @@ func (p Plan) inAircraft(number int) []judge.Finding {
 		}
 	}
 	return out
+}
+
+// placeName is a take-off place by its id.
+func (p Plan) placeName(id string) string {
+	for _, x := range p.Ground.Places {
+		if x.ID == id {
+			return x.Name
+		}
+	}
+	return "another place"
 }

@@ -12,6 +12,7 @@ import (
 
 	"mainstay/core/energy"
 	"mainstay/core/geo"
+	"mainstay/core/home"
 	"mainstay/core/inspect"
 	"mainstay/core/intent"
 	"mainstay/core/judge"
@@ -74,6 +75,9 @@ func (s *Service) work(ctx context.Context, p *Plan, anew bool) error {
 		}
 	case p.Out.Inspect != nil:
 		p.Broken = append(p.Broken, now.Inspect.Broken...)
+		if !anew {
+			p.holdStops(g)
+		}
 	}
 	if !anew && p.basis != p.Ground.basis() {
 		p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop, Sentence: "The map has changed since this was planned. Look at it, and save the plan again."})
@@ -95,12 +99,32 @@ func (p *Plan) hold(g given, kept *survey.Plan) {
 			continue // the plan of now says what is wrong
 		}
 		again.Flights = append(again.Flights, one)
-		if p.flown(i+1) == nil && one.Wh > g.survey.UsableWh {
-			p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop, Sentence: fmt.Sprintf("Flight %d needs %.0f Wh in the air of now; the packs give %.0f. Save the plan again, so that it is divided anew.", i+1, one.Wh, g.survey.UsableWh)})
-		}
+		p.enough(i+1, one.Wh, g.survey.UsableWh)
 	}
 	if len(again.Flights) == len(kept.Flights) {
 		p.Out.Survey = &again
+	}
+}
+
+// holdStops does the same for an inspection.
+func (p *Plan) holdStops(g given) {
+	for i, f := range p.Out.Inspect.Flights {
+		one, cannot, err := p.Out.Inspect.Reckon(f, *p.Wish.Inspect, g.inspect)
+		if err != nil {
+			continue // the plan of now says what is wrong
+		}
+		p.Out.Inspect.Flights[i] = one
+		p.enough(i+1, one.Wh, g.inspect.UsableWh)
+		if cannot != "" && p.flown(i+1) == nil {
+			p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop, Sentence: fmt.Sprintf("Flight %d does not come home: %s.", i+1, cannot)})
+		}
+	}
+}
+
+// enough says where a flight that is kept needs more than the packs give now.
+func (p *Plan) enough(number int, needWh, usableWh float64) {
+	if p.flown(number) == nil && needWh > usableWh {
+		p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop, Sentence: fmt.Sprintf("Flight %d needs %.0f Wh in the air of now; the packs give %.0f. Save the plan again, so that it is divided anew.", number, needWh, usableWh)})
 	}
 }
 
@@ -207,23 +231,50 @@ func (p *Plan) lay(g *given) {
 	frame, f := p.Ground.Chart.Frame, p.Ground.Feature
 	if p.Wish.Inspect != nil {
 		g.inspect.Places = frame.All(f.Places)
+		g.inspect.Line = f.Shape == site.Line
 		g.inspect.GroundM, g.inspect.Known = p.Ground.Chart.Elevation(f)
+		g.inspect.Stand, g.inspect.OverM = p.beside(), intent.LeastOver(p.Type)
 		return
+	}
+	var forbidden []survey.Forbidden
+	for _, x := range p.Ground.Chart.Features {
+		if x.Kind == site.NoGo {
+			forbidden = append(forbidden, survey.Forbidden{Name: x.Name, Places: frame.All(x.Places), Area: x.Shape == site.Area, BufferM: x.Buffer()})
+		}
 	}
 	if f.Shape == site.Line {
-		g.survey.Line = frame.All(f.Places)
+		g.survey.Line, g.survey.Forbidden = frame.All(f.Places), forbidden
 		return
 	}
-	a := survey.Area{Outline: frame.All(f.Places)}
+	a := survey.Area{Outline: frame.All(f.Places), Forbidden: forbidden}
 	for _, h := range f.Holes {
 		a.LeaveOut = append(a.LeaveOut, frame.All(h))
 	}
-	for _, x := range p.Ground.Chart.Features {
-		if x.Kind == site.NoGo {
-			a.Forbidden = append(a.Forbidden, survey.Forbidden{Name: x.Name, Places: frame.All(x.Places), Area: x.Shape == site.Area, BufferM: x.Buffer()})
+	g.survey.Area = &a
+}
+
+// beside is what stands beside the structure that is inspected, no-go areas among it.
+func (p *Plan) beside() []home.Obstacle {
+	c := p.Ground.Chart
+	var others []site.Feature
+	for _, f := range c.Features {
+		if f.ID != p.Ground.Feature.ID {
+			others = append(others, f)
 		}
 	}
-	g.survey.Area = &a
+	return append(site.Standing(others, c.Frame, c.Terrain, c.ElevationM), p.noGo()...)
+}
+
+// noGo are the areas where nothing flies, at any height.
+func (p *Plan) noGo() []home.Obstacle {
+	var out []home.Obstacle
+	for _, f := range p.Ground.Chart.Features {
+		if f.Kind == site.NoGo {
+			kind := map[site.Shape]home.Kind{site.Point: home.PointKind, site.Line: home.LineKind, site.Area: home.AreaKind}[f.Shape]
+			out = append(out, home.Obstacle{ID: f.ID, Name: f.Name, Kind: kind, Places: p.Ground.Chart.Frame.All(f.Places), BufferM: f.Buffer()})
+		}
+	}
+	return out
 }
 
 // choose finds the feature of the wish: an area or a route of a survey, a structure or

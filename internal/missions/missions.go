@@ -69,13 +69,11 @@ func (Stored) TableName() string { return "mission_plans" }
 
 // Plan is a plan with what it is for and what follows from it.
 type Plan struct {
+	planning.Task
 	ID       uuid.UUID
 	Version  int // 0: nobody has planned yet; the wish is a proposal
 	ByName   string
 	At       time.Time
-	Job      jobs.Job
-	Aircraft fleet.Aircraft
-	Type     airframe.Type
 	Wish     Wish
 	Out      Out // as kept; of a proposal, as worked out now
 	Ground   Ground
@@ -84,10 +82,13 @@ type Plan struct {
 	Card     *Card
 	Flown    []Flown
 	Found    []Found
+	Newest   uuid.UUID      // reading of this aircraft, of any plan
+	FlownAt  *time.Time     // last take-off of this aircraft; nil: none
 	Logged   int            // flights of this aircraft in the log of the job
 	Broken   []judge.Broken // of the plan, and since it was kept
 	UsableWh float64
 	Cameras  []Camera
+	Now      time.Time
 	Sun      []Light // over the window of the job
 
 	basis string
@@ -158,21 +159,12 @@ func (s *Service) kept(ctx context.Context, job, aircraft uuid.UUID) (Plan, erro
 
 // about is a plan with what it is for, before anything is worked out.
 func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, error) {
-	var p Plan
+	p := Plan{Now: s.Clock.Now()}
 	var err error
-	if p.Job, err = s.Jobs.Get(ctx, job); err != nil {
-		return p, err
-	}
-	if w := weather.Work(p.Job.Work); w != weather.Mapping && w != weather.Inspection {
-		return p, fault.Clash("not-pictures", "This job is %s: no pictures are planned for it.", p.Job.Work)
-	}
-	if !slices.ContainsFunc(p.Job.Aircraft, func(c jobs.Craft) bool { return c.AircraftID == aircraft }) {
-		return p, fault.Missing("aircraft of this job")
-	}
-	if p.Aircraft, err = s.Fleet.Aircraft(ctx, aircraft); err != nil {
-		return p, err
-	}
-	if p.Type, err = s.Fleet.Type(ctx, p.Aircraft.TypeKey); err != nil {
+	p.Task, err = s.Planning.Task(ctx, job, aircraft, func(j jobs.Job) error {
+		return fault.Clash("not-pictures", "This job is %s: no pictures are planned for it.", j.Work)
+	}, weather.Mapping, weather.Inspection)
+	if err != nil {
 		return p, err
 	}
 	var row Stored
@@ -219,6 +211,16 @@ func (s *Service) follow(ctx context.Context, p *Plan) error {
 		p.Card = &cards[0]
 	}
 	if err := q.Order("number").Find(&p.Flown, "plan_id = ? and back_at is null", p.ID).Error; err != nil {
+		return err
+	}
+	var newest []Read
+	if err := q.Raw("select r.id from mission_reads r join mission_plans p on p.id = r.plan_id where p.aircraft_id = ? order by r.at desc, r.id desc limit 1", p.Aircraft.ID).Scan(&newest).Error; err != nil {
+		return err
+	}
+	for _, r := range newest {
+		p.Newest = r.ID
+	}
+	if err := q.Raw("select max(took_off_at) from flights where aircraft_id = ?", p.Aircraft.ID).Scan(&p.FlownAt).Error; err != nil {
 		return err
 	}
 	if err := q.Raw("select count(*) from flights where aircraft_id = ? and job_id = ?", p.Aircraft.ID, p.Job.ID).Scan(&p.Logged).Error; err != nil {

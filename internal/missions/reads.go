@@ -13,7 +13,6 @@ import (
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
-	"mainstay/core/home"
 	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/mission"
@@ -49,7 +48,7 @@ type Standing string
 // The standings.
 const (
 	NotRead   Standing = "not-read"
-	Old       Standing = "old" // plan, home or aircraft changed since
+	Old       Standing = "old" // plan, home, aircraft or what is in it changed since
 	Different Standing = "different"
 	Equal     Standing = "equal"
 )
@@ -60,12 +59,29 @@ func (p Plan) Standing(number int) Standing {
 	switch {
 	case r == nil || number < 1 || number > len(p.Missions):
 		return NotRead
-	case r.PlannedHash != p.hash(number):
+	case p.Outdated(number) != "":
 		return Old
 	case r.Verdict == judge.Stop.String():
 		return Different
 	}
 	return Equal
+}
+
+// Outdated says why the newest reading of a flight does not hold any more; "" it does. An
+// aircraft holds one mission: what was read since for another flight has taken its place,
+// and after a flight nobody knows what is in it.
+func (p Plan) Outdated(number int) string {
+	r := p.read(number)
+	switch {
+	case r == nil:
+	case r.PlannedHash != p.hash(number):
+		return "the plan, its take-off place or the aircraft changed"
+	case r.ID != p.Newest:
+		return "another mission was sent to the aircraft, or read from it"
+	case p.FlownAt != nil && p.FlownAt.After(r.At):
+		return "the aircraft has flown"
+	}
+	return ""
 }
 
 // hash names what is to be in the aircraft: the mission, its home, and which aircraft.
@@ -84,10 +100,16 @@ func (p Plan) held(number int) mission.Chart {
 	if p.Out.Inspect != nil {
 		c.LeastM = 0.5
 	}
-	for _, f := range g.Chart.Features {
-		if f.Kind == site.NoGo {
-			kind := map[site.Shape]home.Kind{site.Point: home.PointKind, site.Line: home.LineKind, site.Area: home.AreaKind}[f.Shape]
-			c.Keep = append(c.Keep, home.Obstacle{ID: f.ID, Name: f.Name, Kind: kind, Places: g.Chart.Frame.All(f.Places), BufferM: f.Buffer()})
+	c.Keep = p.noGo()
+	if w := p.Wish.Inspect; w != nil && p.Out.Inspect != nil {
+		places := g.Chart.Frame.All(g.Feature.Places)
+		// What was read may lie a metre off and is equal still.
+		c.Stand, c.OverM = append(p.beside(), w.Structure(places, g.Feature.Shape == site.Line, max(0, w.Safe()-mission.PlaceM))...), intent.LeastOver(p.Type)
+		return c
+	}
+	if p.Out.Survey != nil {
+		if a := p.given.survey.Area; a != nil {
+			c.Outline, c.ReachM = a.Outline, p.Out.Survey.BufferM+2*mission.PlaceM
 		}
 	}
 	return c

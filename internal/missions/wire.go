@@ -58,7 +58,7 @@ func (s *Service) wire(ctx context.Context, p Plan) api.MissionPlan {
 		w.Findings = append(w.Findings, api.PictureFinding{Id: f.ID, Picture: f.Picture, Place: f.Place, Words: f.Words, Severity: api.PictureFindingSeverity(f.Severity), At: f.At.UTC(), By: f.ByName})
 	}
 	if c := p.Card; c != nil {
-		w.Card = &api.FilledCard{At: c.At.UTC(), By: c.ByName, Card: c.set(), Findings: append([]judge.Broken{}, p.judged()...)}
+		w.Card = &api.FilledCard{At: c.At.UTC(), By: c.ByName, Card: c.set(), Findings: append([]judge.Broken{}, p.judged(p.Now)...)}
 	}
 	p.wireFigures(&w)
 	for i := range p.Missions {
@@ -79,18 +79,29 @@ func (p Plan) wireFigures(w *api.MissionPlan) {
 	w.Figures = api.MissionFigures{HeightM: o.HeightM, AcrossM: o.Picture.AcrossM, AlongM: o.Picture.AlongM, LinesM: o.LinesM, PicturesM: o.PicturesM, BufferM: o.BufferM, BearingDeg: o.BearingDeg, IntervalS: o.Pace.IntervalS, BlurPx: o.Pace.BlurPx, Views: o.Views, Lines: o.Lines, Pictures: o.Pictures, Minutes: o.Minutes, AreaHa: o.AreaHa, CardGb: o.CardGB}
 	at := p.Ground.Chart.Frame.Point
 	for _, x := range o.Parts {
+		var top *geo.Point
+		if x.TakeOff.Top != nil {
+			top = new(geo.Point)
+			*top = at(*x.TakeOff.Top)
+		}
 		n := 0
 		for _, y := range x.Pieces {
 			n += y.Pictures
 		}
 		w.Parts = append(w.Parts, api.MissionPart{Cross: x.Cross, LowM: x.LowM, HighM: x.HighM, Known: x.Known, LevelM: x.LevelM, GsdCm: x.GSDCm, BestCm: x.BestCm, SideLeft: x.SideLeft, FrontLeft: x.Front, Pictures: n,
-			TakeOff: x.TakeOff.Name, TakeOffId: x.TakeOff.ID, TakeOffAt: at(x.TakeOff.At), TakeOffM: x.TakeOff.ElevM, HeightM: x.TakeOff.HeightM, Sentence: x.TakeOff.Sentence})
+			TakeOff: x.TakeOff.Name, TakeOffId: x.TakeOff.ID, TakeOffAt: at(x.TakeOff.At), TopAt: top, TakeOffM: x.TakeOff.ElevM, HeightM: x.TakeOff.HeightM, Sentence: x.TakeOff.Sentence})
 	}
 }
 
 func (p Plan) wireFlight(number int) api.MissionFlight {
 	at := p.Ground.Chart.Frame.Point
-	w := api.MissionFlight{Number: number, Pieces: []api.MissionPiece{}, Stops: []api.MissionStop{}, Waypoints: len(p.Missions[number-1].Items), Standing: api.MissionFlightStanding(p.Standing(number)), Side: p.Side(number)}
+	w := api.MissionFlight{Number: number, Pieces: []api.MissionPiece{}, Stops: []api.MissionStop{}, Waypoints: len(p.Missions[number-1].Items), Standing: api.MissionFlightStanding(p.Standing(number)), Side: p.Side(number), Way: []geo.Point{}}
+	for _, x := range p.Missions[number-1].Items {
+		w.Way = append(w.Way, x.At)
+	}
+	if why := p.Outdated(number); why != "" {
+		w.Outdated = &why
+	}
 	if f, ok := p.First(number); ok {
 		w.First = f.Sentence
 	}

@@ -4,6 +4,7 @@ package planning
 
 import (
 	"context"
+	"slices"
 
 	"github.com/google/uuid"
 
@@ -15,13 +16,42 @@ import (
 	"mainstay/core/weather"
 	"mainstay/core/wind"
 	"mainstay/internal/fleet"
+	"mainstay/internal/jobs"
+	"mainstay/internal/platform/fault"
 )
 
 // Service looks up what a plan is drawn on.
 type Service struct {
 	Fleet *fleet.Service
+	Jobs  *jobs.Service
 	// Learned is what an airframe's own flights say of its efficiency.
 	Learned func(context.Context, uuid.UUID, airframe.Type) (energy.Learned, error)
+}
+
+// Task is an aircraft of a job: whom a plan is for.
+type Task struct {
+	Job      jobs.Job
+	Aircraft fleet.Aircraft
+	Type     airframe.Type
+}
+
+// Task looks up an aircraft of a job whose work is one of those; another one is refused in
+// the words of refuse.
+func (s *Service) Task(ctx context.Context, job, aircraft uuid.UUID, refuse func(jobs.Job) error, works ...weather.Work) (t Task, err error) {
+	if t.Job, err = s.Jobs.Get(ctx, job); err != nil {
+		return t, err
+	}
+	if !slices.Contains(works, weather.Work(t.Job.Work)) {
+		return t, refuse(t.Job)
+	}
+	if !slices.ContainsFunc(t.Job.Aircraft, func(c jobs.Craft) bool { return c.AircraftID == aircraft }) {
+		return t, fault.Missing("aircraft of this job")
+	}
+	if t.Aircraft, err = s.Fleet.Aircraft(ctx, aircraft); err != nil {
+		return t, err
+	}
+	t.Type, err = s.Fleet.Type(ctx, t.Aircraft.TypeKey)
+	return t, err
 }
 
 // Carries is what a set of charged packs gives an aircraft.

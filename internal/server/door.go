@@ -58,7 +58,14 @@ func (s *server) slow(c *gin.Context) {
 }
 
 // takesFiles are the operations that take whole files.
-var takesFiles = map[string]bool{"/api/v1/log/import": true, "/api/v1/packs/import": true, "/api/v1/sites/:id/import": true, "/api/v1/sites/:id/terrain": true}
+var takesFiles = map[string]bool{"/api/v1/log/import": true, "/api/v1/packs/import": true, "/api/v1/sites/:id/import": true, "/api/v1/sites/:id/terrain": true,
+	aMission + "/flights/:number/read/file": true, aMission + "/pictures/list": true}
+
+// aMission is the address of a mission plan.
+const aMission = "/api/v1/jobs/:id/mission/:aircraft"
+
+// takesPictures are the operations that take the places of thousands of pictures as JSON.
+var takesPictures = map[string]bool{aMission + "/flights/:number/look": true, aMission + "/flights/:number/flown": true}
 
 // Time to answer. Work ends with the request, whether it took too long or the
 // asker has gone.
@@ -104,6 +111,8 @@ func bodyLimit(c *gin.Context) {
 	switch {
 	case c.FullPath() == "/api/v1/photos":
 		limit = walkround.MaxPhoto + 1024
+	case takesPictures[c.FullPath()]:
+		limit = 8 << 20
 	case takesFiles[c.FullPath()]:
 		limit = 64 << 20
 	}

@@ -78,7 +78,7 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	kept := &practice.Service{DB: g, Clock: c, Fleet: f}
 	night := &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}
 	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book, Evening: night}
-	plan := &planning.Service{Fleet: f}
+	plan := &planning.Service{Fleet: f, Jobs: j}
 	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
 	shot := &missions.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
 	j.Plans = map[string]func(context.Context, uuid.UUID, uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned, string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}

@@ -2,6 +2,7 @@ package server_test
 
 import (
 	"encoding/json"
+	"fmt"
 	"strings"
 	"time"
 
@@ -63,6 +64,21 @@ func (x *tour) missions(chief string) {
 	var list api.PictureList
 	x.do("POST", plan+"/pictures/list", "name,latitude,longitude,time\na.jpg,46.2401,-119.5999,2026-06-10T16:00:00Z\nb.jpg,,,\n", &list)
 	require.Len(x.t, list.Pictures, 2)
+	// As many as are taken: 20,000 pictures in one list.
+	many := make([]m, 20_000)
+	for i := range many {
+		many[i] = m{"name": fmt.Sprintf("IMG_%05d.jpg", i), "at": m{"lat": 46.2401234567, "lon": -119.5998765432}, "time": "2026-06-10T16:00:00Z"}
+	}
+	crowd := x.c.Do("POST", one+"/look", map[string]any{"id": id(), "pictures": many})
+	require.Equal(x.t, 200, crowd.Status, crowd.Text())
+	var long strings.Builder
+	long.WriteString("number,latitude,longitude,height_m,datum,speed_ms,action\n")
+	for i := range 20_000 {
+		fmt.Fprintf(&long, "%d,%.7f,%.7f,40,take-off,5,fly\n", i+1, 46.24+float64(i%100)*1e-5, -119.6+float64(i/100)*1e-5)
+	}
+	huge := x.c.Do("POST", one+"/read/file?name=huge.csv", long.String())
+	require.Equal(x.t, 200, huge.Status, huge.Text())
+	x.do("POST", one+"/read/file?name=back.csv", file, nil)
 	after := m{"id": id(), "pictures": []m{{"name": "a.jpg", "at": m{"lat": 46.2401, "lon": -119.5999}}}, "offset_s": 0, "running": true, "shake": ""}
 	x.do("POST", one+"/look", after, nil)
 	x.do("POST", one+"/flown", after, &p)

@@ -129,7 +129,7 @@ func minutes(seconds float64) string { return fmt.Sprintf("%.0f min", max(1, sec
 // flown adds the flights of a mission plan.
 func (o *sheet) flown(c jobs.Craft, p missions.Plan) error {
 	t := table{title: "Flights with " + c.Name, head: []string{"Flight", "Pictures", "Time", "Energy", "First after take-off", "In the aircraft"}, wide: []int{1, 1, 1, 2, 4, 3}}
-	standing := map[missions.Standing]string{missions.NotRead: "not read back", missions.Old: "read back before the plan changed", missions.Different: "different from the plan", missions.Equal: "read back, equal"}
+	standing := map[missions.Standing]string{missions.NotRead: "not read back", missions.Old: "read back, but something changed since", missions.Different: "different from the plan", missions.Equal: "read back, equal"}
 	for i := range p.Missions {
 		pictures, seconds, wh := p.Takes(i + 1)
 		first := ""

@@ -10,14 +10,12 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
-	"slices"
 	"strings"
 	"time"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
-	"mainstay/core/airframe"
 	"mainstay/core/energy"
 	"mainstay/core/geo"
 	"mainstay/core/intent"
@@ -61,13 +59,11 @@ func (Stored) TableName() string { return "spray_plans" }
 
 // Plan is a plan with what it is for and what follows from it.
 type Plan struct {
+	planning.Task
 	ID       uuid.UUID
 	Version  int // 0: nobody has planned yet; the wish is a proposal
 	ByName   string
 	At       time.Time
-	Job      jobs.Job
-	Aircraft fleet.Aircraft
-	Type     airframe.Type
 	Wish     spray.Wish
 	Out      spray.Plan
 	Ground   Ground
@@ -184,19 +180,10 @@ func lie(passes []spray.Pass) string {
 func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, error) {
 	var p Plan
 	var err error
-	if p.Job, err = s.Jobs.Get(ctx, job); err != nil {
-		return p, err
-	}
-	if p.Job.Work != string(weather.Spraying) {
-		return p, fault.Clash("not-spraying", "This job is %s: there is nothing to spray.", p.Job.Work)
-	}
-	if !slices.ContainsFunc(p.Job.Aircraft, func(c jobs.Craft) bool { return c.AircraftID == aircraft }) {
-		return p, fault.Missing("aircraft of this job")
-	}
-	if p.Aircraft, err = s.Fleet.Aircraft(ctx, aircraft); err != nil {
-		return p, err
-	}
-	if p.Type, err = s.Fleet.Type(ctx, p.Aircraft.TypeKey); err != nil {
+	p.Task, err = s.Planning.Task(ctx, job, aircraft, func(j jobs.Job) error {
+		return fault.Clash("not-spraying", "This job is %s: there is nothing to spray.", j.Work)
+	}, weather.Spraying)
+	if err != nil {
 		return p, err
 	}
 	if p.Type.TankL <= 0 {

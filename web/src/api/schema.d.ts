@@ -6412,6 +6412,7 @@ export interface components {
             take_off: string;
             take_off_id: string;
             take_off_at: components["schemas"]["Place"];
+            top_at?: components["schemas"]["Place"];
             /** Format: double */
             take_off_m: number;
             /** Format: double */
@@ -6536,6 +6537,10 @@ export interface components {
             first: string;
             /** @enum {string} */
             standing: "not-read" | "old" | "different" | "equal";
+            /** @description why the newest reading does not hold any more */
+            outdated?: string;
+            /** @description its waypoints, in order */
+            way: components["schemas"]["Place"][];
             side: components["schemas"]["SidePlace"][];
             read?: components["schemas"]["MissionRead"];
             flown?: components["schemas"]["MissionFlown"];

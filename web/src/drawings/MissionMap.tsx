@@ -1,11 +1,11 @@
 import type { Schemas } from "../api/client";
-import { shade } from "../missions/model";
 import { box, plane, scaleLength, type Spot } from "../spraying/model";
+import { FlightLines, path } from "./MissionLines";
+import { Overlap } from "./Overlap";
 import { Scale } from "./Scale";
 import { useDrawn } from "./useDrawn";
 
 type Plan = Schemas["MissionPlan"];
-type To = (p: Schemas["Place"]) => Spot;
 
 export interface MissionMapProps {
   p: Plan;
@@ -18,9 +18,6 @@ export interface MissionMapProps {
   taken?: Schemas["PicturesTaken"];
   label: string;
 }
-
-const path = (s: Spot[], closed = false) =>
-  s.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("") + (closed ? "Z" : "");
 
 /** A mission from above: what is pictured, the lines or places of each flight, where to take off. North is up. */
 export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionMapProps) {
@@ -93,9 +90,9 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
           </g>
         ))}
       {p.parts
-        .filter((x) => !x.take_off_id)
+        .filter((x) => x.top_at)
         .map((x, i) => {
-          const [cx, cy] = to(x.take_off_at);
+          const [cx, cy] = to(x.top_at!);
           return (
             <path
               key={i}
@@ -109,86 +106,5 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
         })}
       <Scale view={view} bar={scaleLength(view[2])} u={u} from={p.wind_from_deg} />
     </svg>
-  );
-}
-
-interface LinesProps {
-  f: Schemas["MissionFlight"];
-  to: To;
-  u: number;
-  on: boolean;
-  onPress?: (number: number) => void;
-}
-
-/** The lines of a flight in the order they are flown, or its places with where it looks. */
-function FlightLines({ f, to, u, on, onPress }: LinesProps) {
-  const first = f.pieces[0]?.from ?? f.stops[0]?.at;
-  const way = f.pieces.flatMap((x) => [to(x.from), to(x.to)]);
-  return (
-    <g
-      className={`m-flight${on ? " on" : ""}${f.flown ? " flown" : ""}`}
-      {...(onPress && {
-        role: "button",
-        tabIndex: 0,
-        "aria-pressed": on,
-        "aria-label": `Flight ${f.number}, ${f.pictures} pictures`,
-        onClick: () => onPress(f.number),
-        onKeyDown: (e) => (e.key === "Enter" || e.key === " ") && (e.preventDefault(), onPress(f.number)),
-      })}
-    >
-      {on && way.length > 0 && <path d={path(way)} className="m-way" strokeWidth={u * 0.2} />}
-      {f.pieces.map((x, i) => (
-        <path
-          key={i}
-          d={path([to(x.from), to(x.to)])}
-          className="m-piece"
-          strokeWidth={u * (on ? 0.5 : 0.35)}
-        />
-      ))}
-      {f.stops.map((x, i) => {
-        const [cx, cy] = to(x.at);
-        const a = (x.heading_deg * Math.PI) / 180;
-        return (
-          <path
-            key={i}
-            d={`M${cx} ${cy}l${Math.sin(a) * u * 1.5} ${-Math.cos(a) * u * 1.5}`}
-            className={x.lee ? "m-stop lee" : "m-stop"}
-            strokeWidth={u * (on ? 0.5 : 0.3)}
-          />
-        );
-      })}
-      {first && (
-        <text x={to(first)[0]} y={to(first)[1] - u * 0.6} fontSize={u * 2.5} textAnchor="middle">
-          {f.number}
-        </text>
-      )}
-    </g>
-  );
-}
-
-/** How often each cell of the ground was seen: the fuller, the darker; what was not seen stays empty. */
-function Overlap({ t, to }: { t: Schemas["PicturesTaken"]; to: To }) {
-  const o = t.overlap;
-  if (o.columns === 0 || o.views.length === 0) return null;
-  const [x0, y0] = to(o.south_west);
-  const [x1, y1] = to(o.north_east);
-  const [w, h] = [(x1 - x0) / o.columns, (y0 - y1) / o.rows];
-  return (
-    <g className="m-overlap">
-      {o.views.map((v, i) => {
-        const s = shade(v, t.views);
-        if (s === undefined || s === 0) return null;
-        return (
-          <rect
-            key={i}
-            x={x0 + (i % o.columns) * w}
-            y={y0 - (Math.floor(i / o.columns) + 1) * h}
-            width={w * 1.02}
-            height={h * 1.02}
-            opacity={(0.12 + 0.4 * s).toFixed(2)}
-          />
-        );
-      })}
-    </g>
   );
 }

@@ -2,6 +2,7 @@ import { Button } from "react-bootstrap";
 import { MissionMap } from "../drawings/MissionMap";
 import { useMay } from "../app/session";
 import { useAddress } from "../parts/address";
+import { FileKey } from "../parts/FileKey";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";
@@ -97,21 +98,15 @@ function Exchange({ p, f }: { p: Plan; f: Flight }) {
           >
             {read.isPending ? "Reading…" : "Read back alone"}
           </Button>
-          <label className="btn btn-outline-primary">
-            A file that was read from it
-            <input
-              type="file"
-              hidden
-              aria-label="Mission file"
-              accept=".geojson,.json,.kml,.gpx,.csv"
-              onChange={(e) => {
-                const chosen = e.target.files?.[0];
-                e.target.value = "";
-                start();
-                if (chosen) file.mutate({ number: f.number, file: chosen });
-              }}
-            />
-          </label>
+          <FileKey
+            label="A file that was read from it"
+            field="Mission file"
+            accept=".geojson,.json,.kml,.gpx,.csv"
+            onFiles={([chosen]) => {
+              start();
+              file.mutate({ number: f.number, file: chosen! });
+            }}
+          />
         </div>
       )}
       <p className="soft mt-2 mb-0">
@@ -133,7 +128,7 @@ function Differences({ f }: { f: Flight }) {
       <p className="soft">
         {r.count} waypoints, heights {r.datum}, read from {r.source} by {r.by},{" "}
         <span className="fig">{z.both(r.at)}</span>
-        {f.standing === "old" && ": before the plan changed"}.
+        {f.outdated && `: since then ${f.outdated}`}.
       </p>
       <ul className="mb-0">
         {r.differences.map((d, i) => (

@@ -3,6 +3,7 @@ import { Button } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
 import { AreaField, NumberField, SelectField } from "../parts/Field";
+import { FileKey } from "../parts/FileKey";
 import { parseNumber } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Busy, Problem } from "../parts/states";
@@ -16,6 +17,7 @@ import {
   type Plan,
 } from "./api";
 import { readPictures } from "./pictures";
+import { Taken } from "./Taken";
 
 export interface BringPicturesProps {
   p: Plan;
@@ -36,8 +38,8 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
   const [, go] = useAddress();
   const look = useLook(p.job_id, p.aircraft_id, f.number);
   const flown = useFlown(p.job_id, p.aircraft_id, f.number);
-  const after = (pictures: Schemas["PictureShot"][]): After => {
-    const minutes = parseNumber(offset);
+  const after = (pictures: Schemas["PictureShot"][], clock = offset): After => {
+    const minutes = parseNumber(clock);
     return {
       id,
       pictures,
@@ -46,12 +48,12 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
       offset_s: minutes.ok ? minutes.value * 60 : 0,
     };
   };
-  const take = async (read: () => Promise<Schemas["PictureShot"][]>) => {
+  const take = async (read: () => Promise<Schemas["PictureShot"][]>, clock = offset) => {
     setError(undefined);
     try {
       const all = await read();
       setShots(all);
-      onLooked(await look.mutateAsync(after(all)));
+      onLooked(await look.mutateAsync(after(all, clock)));
     } catch (e) {
       setError(e);
     }
@@ -95,7 +97,7 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
           label="The pictures themselves"
           accept="image/*,.jpg,.jpeg,.tif,.tiff,.dng"
           multiple
-          onFiles={(files) => files.length > 0 && void fromTags(files)}
+          onFiles={(files) => void fromTags(files)}
         />
       </div>
       <p className="soft mt-2">
@@ -109,6 +111,16 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
         />
       )}
       {look.isPending && <Busy what="Holding them against the plan …" />}
+      {shots && look.data && (
+        <Taken
+          t={look.data}
+          survey={p.kind === "survey"}
+          onClock={(minutes) => {
+            setOffset(String(minutes));
+            void take(async () => shots, String(minutes));
+          }}
+        />
+      )}
       {shots && (
         <div className="form">
           <p role="status">
@@ -147,32 +159,5 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
         </div>
       )}
     </Sheet>
-  );
-}
-
-interface FileKeyProps {
-  label: string;
-  accept: string;
-  multiple?: boolean;
-  onFiles: (files: File[]) => void;
-}
-
-function FileKey({ label, accept, multiple, onFiles }: FileKeyProps) {
-  return (
-    <label className="btn btn-outline-primary">
-      {label}
-      <input
-        type="file"
-        hidden
-        aria-label={label}
-        accept={accept}
-        multiple={multiple}
-        onChange={(e) => {
-          const files = [...(e.target.files ?? [])];
-          e.target.value = "";
-          onFiles(files);
-        }}
-      />
-    </label>
   );
 }

@@ -7,9 +7,8 @@ import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { ScrollX } from "../parts/ScrollX";
-import { Sheet, ViewHead } from "../parts/Sheet";
-import { Empty, Problem, QueryView } from "../parts/states";
+import { KindsView } from "../parts/KindsView";
+import { Problem } from "../parts/states";
 import { typedNumber } from "../parts/typed";
 import { useCameras, useSaveCamera } from "./api";
 
@@ -39,71 +38,23 @@ const schema = z.object({
 
 /** The cameras that plans choose from. */
 export function CamerasView() {
-  const q = useCameras();
-  const may = useMay()("pilot", "chief");
-  const [open, setOpen] = useState<Camera | "new">();
-  const add = may && <Button onClick={() => setOpen("new")}>Add a camera</Button>;
   return (
-    <>
-      <ViewHead title="Cameras">{add}</ViewHead>
-      <Sheet title="On the list">
-        <p>
-          Enter them as the maker&apos;s table gives them: height, lines and pictures of a plan follow from
-          these figures. Those that came with the program are made up: put your own in their place.
-        </p>
-        <QueryView query={q} what="the cameras">
-          {(d) =>
-            d.cameras.length === 0 ? (
-              <Empty action={add}>No camera is on the list.</Empty>
-            ) : (
-              <ScrollX label="Cameras">
-                <table className="ledger">
-                  <thead>
-                    <tr>
-                      <th>Camera</th>
-                      <th>Sensor</th>
-                      <th>Focal length</th>
-                      <th>Picture</th>
-                      <th>Fastest</th>
-                      {may && <th className="no-print">Change</th>}
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {d.cameras.map((c) => (
-                      <tr key={c.id} className={c.active ? undefined : "soft"}>
-                        <td>
-                          <strong>{c.name}</strong> {!c.active && "not in use"}
-                        </td>
-                        <td className="fig">
-                          {c.sensor_w_mm} × {c.sensor_h_mm} mm
-                        </td>
-                        <td className="fig">{c.focal_mm} mm</td>
-                        <td className="fig">
-                          {c.pixels_w} × {c.pixels_h}, {c.picture_mb} MB
-                        </td>
-                        <td className="fig">one each {c.least_s} s</td>
-                        {may && (
-                          <td className="no-print">
-                            <Button
-                              variant="outline-primary"
-                              aria-label={`Change ${c.name}`}
-                              onClick={() => setOpen(c)}
-                            >
-                              Change
-                            </Button>
-                          </td>
-                        )}
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </ScrollX>
-            )
-          }
-        </QueryView>
-      </Sheet>
-      {open && <CameraDialog camera={open === "new" ? undefined : open} onClose={() => setOpen(undefined)} />}
-    </>
+    <KindsView
+      title="Cameras"
+      one="camera"
+      heading="On the list"
+      intro="Enter them as the maker's table gives them: height, lines and pictures of a plan follow from these figures. Those that came with the program are made up: put your own in their place."
+      query={useCameras()}
+      kinds={(d) => d.cameras}
+      may={useMay()("pilot", "chief")}
+      columns={[
+        { head: "Sensor", cell: (c) => `${c.sensor_w_mm} × ${c.sensor_h_mm} mm` },
+        { head: "Focal length", cell: (c) => `${c.focal_mm} mm` },
+        { head: "Picture", cell: (c) => `${c.pixels_w} × ${c.pixels_h}, ${c.picture_mb} MB` },
+        { head: "Fastest", cell: (c) => `one each ${c.least_s} s` },
+      ]}
+      dialog={(camera, close) => <CameraDialog camera={camera} onClose={close} />}
+    />
   );
 }
 

@@ -1,8 +1,8 @@
-import { Link } from "react-router";
 import { AreaField, NumberField, SelectField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
 import type { Plan } from "./api";
+import { CameraField } from "./CameraField";
 import type { FormOf } from "./SurveyForm";
 import { inspectFigures, unitOf, type TypedInspect } from "./wish";
 
@@ -47,20 +47,7 @@ export function InspectForm({ form, p, fixed }: InspectFormProps) {
         </div>
       </Sheet>
       <Sheet title="Pictures">
-        <SelectField
-          label="Camera"
-          hint={<Link to="/cameras">The list of cameras</Link>}
-          {...field("camera")}
-        >
-          <option value="">choose</option>
-          {p.cameras
-            .filter((c) => c.active)
-            .map((c) => (
-              <option key={c.key} value={c.key}>
-                {c.name}
-              </option>
-            ))}
-        </SelectField>
+        <CameraField p={p} {...field("camera")} />
         <div className="two">
           {number("detail_mm", "One pixel shows")}
           {number("safe_m", "Never nearer than")}

@@ -1,8 +1,6 @@
-import { Button } from "react-bootstrap";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
+import { PlanHead } from "../jobs/PlanHead";
 import { useAddress } from "../parts/address";
-import { VerdictMark } from "../parts/Flag";
-import { ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import { AircraftLeaf } from "./AircraftLeaf";
@@ -28,28 +26,7 @@ function Leaves({ p }: { p: Plan }) {
   const read = p.flights.filter((f) => f.standing === "equal").length;
   return (
     <>
-      <ViewHead
-        title={`${p.kind === "survey" ? "Survey" : "Inspection"} with ${p.aircraft}`}
-        more={
-          <Button variant="outline-primary" onClick={() => print()}>
-            Print
-          </Button>
-        }
-      >
-        <span className="align-self-center">
-          <VerdictMark verdict={p.verdict} />
-        </span>
-        <Link className="btn btn-outline-primary" to={`/jobs/${p.job_id}`}>
-          Job
-        </Link>
-        <Link className="btn btn-outline-primary" to={`/gate/${p.aircraft_id}`}>
-          Gate
-        </Link>
-      </ViewHead>
-      <p className="soft">
-        {p.aim} · {p.site}
-        {p.version > 0 ? ` · planned by ${p.by}` : " · nobody has planned yet"}
-      </p>
+      <PlanHead title={`${p.kind === "survey" ? "Survey" : "Inspection"} with ${p.aircraft}`} p={p} />
       <Tabs
         label="Leaves of the mission plan"
         tabs={[

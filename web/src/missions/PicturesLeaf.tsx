@@ -41,7 +41,7 @@ export function PicturesLeaf({ p }: { p: Plan }) {
           ) : (
             <Sheet title={`Flight ${f.number}`}>It is not on record as flown.</Sheet>
           )}
-          {taken && <Taken t={taken} survey={p.kind === "survey"} />}
+          {f.flown && <Taken t={f.flown.taken} survey={p.kind === "survey"} />}
         </div>
         <MissionMap
           p={{ ...p, flights: [f] }}

@@ -1,11 +1,11 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMemo, useState } from "react";
-import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { MissionMap } from "../drawings/MissionMap";
 import { MissionSide } from "../drawings/MissionSide";
 import { useAddress } from "../parts/address";
 import { useDraftForm } from "../parts/form";
+import { KeepBar } from "../parts/KeepBar";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
@@ -96,23 +96,7 @@ export function PlanLeaf({ p }: { p: Plan }) {
         </div>
       </div>
       {p.may && (changed || p.version === 0) && (
-        <div className="thumb">
-          {form.first && (
-            <div className="judged stop" role="alert">
-              {form.first}
-            </div>
-          )}
-          <div className="keys">
-            {changed && (
-              <Button variant="outline-primary" onClick={() => form.reset(now)}>
-                Back to what is kept
-              </Button>
-            )}
-            <Button type="submit" className="btn-big" disabled={save.isPending}>
-              {save.isPending ? "Keeping…" : "Keep this plan"}
-            </Button>
-          </div>
-        </div>
+        <KeepBar wrong={form.first} changed={changed} busy={save.isPending} onBack={() => form.reset(now)} />
       )}
       {!p.may && <Sheet>A pilot plans; what you try here is not kept.</Sheet>}
     </form>

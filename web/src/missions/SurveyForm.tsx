@@ -1,9 +1,9 @@
 import type { UseFormReturn } from "react-hook-form";
-import { Link } from "react-router";
 import { CheckField, NumberField, SelectField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
 import type { Plan } from "./api";
+import { CameraField } from "./CameraField";
 import { surveyFigures, unitOf, type TypedSurvey } from "./wish";
 
 export type FormOf<T extends object> = UseFormReturn<T> & { wrong: (name: keyof T) => string | undefined };
@@ -36,20 +36,7 @@ export function SurveyForm({ form, p, fixed }: SurveyFormProps) {
           ))}
         </SelectField>
         {p.feature_shape === "line" && number("width_m", "Width along the line")}
-        <SelectField
-          label="Camera"
-          hint={<Link to="/cameras">The list of cameras</Link>}
-          {...field("camera")}
-        >
-          <option value="">choose</option>
-          {p.cameras
-            .filter((c) => c.active)
-            .map((c) => (
-              <option key={c.key} value={c.key}>
-                {c.name}
-              </option>
-            ))}
-        </SelectField>
+        <CameraField p={p} {...field("camera")} />
         <SelectField label="Height follows from" {...field("by")}>
           <option value="resolution">the resolution of the ground</option>
           <option value="canopy">what grows there</option>

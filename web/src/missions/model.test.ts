@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Flight, Plan } from "./api";
-import { flightShown, minutes, shade, shotOf, sideBox } from "./model";
+import { bands, flightShown, minutes, shotOf, sideBox } from "./model";
 import { inspectForm, lookList, lookText, surveyForm, typedInspect, typedSurvey } from "./wish";
 import type { Units } from "../parts/units";
 
@@ -60,12 +60,15 @@ describe("pictures", () => {
     expect(shotOf("a", { DateTimeOriginal: "yesterday" }).time).toBeNull();
     expect(shotOf("a", { DateTimeOriginal: new Date(NaN) }).time).toBeNull();
   });
-  it("shade cells by how many were wanted", () => {
-    expect(shade(-1, 12)).toBeUndefined();
-    expect(shade(0, 12)).toBe(0);
-    expect(shade(6, 12)).toBe(0.5);
-    expect(shade(30, 12)).toBe(1);
-    expect(shade(1, 0)).toBe(1);
+  it("are counted into bands: outside and unseen are left out, equal neighbours are one", () => {
+    expect(bands([-1, 0, 6, 6, 12, 30, 6, 1], 4, 12)).toEqual([
+      { row: 0, from: 2, to: 4, level: 2 },
+      { row: 1, from: 0, to: 2, level: 5 },
+      { row: 1, from: 2, to: 3, level: 2 },
+      { row: 1, from: 3, to: 4, level: 1 },
+    ]);
+    expect(bands([], 4, 12)).toEqual([]);
+    expect(bands([3], 1, 0)).toEqual([{ row: 0, from: 0, to: 1, level: 5 }]);
   });
 });
 

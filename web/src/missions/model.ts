@@ -4,7 +4,7 @@ import type { Flight, Plan } from "./api";
 /** The standing of what an aircraft holds, in words, with the verdict of it. */
 export const standings: Record<Flight["standing"], { words: string; verdict: Schemas["Verdict"] }> = {
   "not-read": { words: "not read back", verdict: "stop" },
-  old: { words: "read back before the plan changed", verdict: "stop" },
+  old: { words: "read back, but something changed since", verdict: "stop" },
   different: { words: "different from the plan", verdict: "stop" },
   equal: { words: "read back, equal to the plan", verdict: "clear" },
 };
@@ -21,10 +21,26 @@ export const isFlown = (f: Flight) => f.flown !== undefined;
 /** Minutes as they are said: 7 min 30 s is 8, never less than 1. */
 export const minutes = (seconds: number) => Math.max(1, Math.round(seconds / 60));
 
-/** How dark a cell of the overlap map is drawn: 0 none, 1 as many as wanted or more; undefined is outside. */
-export function shade(views: number, wanted: number): number | undefined {
-  if (views < 0) return undefined;
-  return wanted > 0 ? Math.min(1, views / wanted) : views > 0 ? 1 : 0;
+/** A stretch of a row of the overlap map that is drawn in one go, as dark as its level says, 1 to 5. */
+export interface Band {
+  row: number;
+  from: number;
+  to: number;
+  level: number;
+}
+
+/** The overlap map in as few rectangles as say the same: seen as often as wanted is level 5, less often less dark. */
+export function bands(views: number[], columns: number, wanted: number): Band[] {
+  const out: Band[] = [];
+  views.forEach((v, i) => {
+    const level = v <= 0 ? 0 : Math.min(5, Math.max(1, Math.floor((5 * v) / Math.max(wanted, 1))));
+    if (level === 0) return;
+    const [row, column] = [Math.floor(i / columns), i % columns];
+    const last = out.at(-1);
+    if (last && last.row === row && last.to === column && last.level === level) last.to = column + 1;
+    else out.push({ row, from: column, to: column + 1, level });
+  });
+  return out;
 }
 
 /** A picture as its file tells it; the place is missing where the file has none. */

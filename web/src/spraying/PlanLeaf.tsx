@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
-import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { FieldPlan } from "../drawings/FieldPlan";
+import { KeepBar } from "../parts/KeepBar";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { Figures } from "./Figures";
@@ -41,23 +41,7 @@ export function PlanLeaf({ p }: { p: Plan }) {
         </div>
       </div>
       {p.may && (changed || p.version === 0) && (
-        <div className="thumb">
-          {form.first && (
-            <div className="judged stop" role="alert">
-              {form.first}
-            </div>
-          )}
-          <div className="keys">
-            {changed && (
-              <Button variant="outline-primary" onClick={() => form.reset(now)}>
-                Back to what is kept
-              </Button>
-            )}
-            <Button type="submit" className="btn-big" disabled={save.isPending}>
-              {save.isPending ? "Keeping…" : "Keep this plan"}
-            </Button>
-          </div>
-        </div>
+        <KeepBar wrong={form.first} changed={changed} busy={save.isPending} onBack={() => form.reset(now)} />
       )}
       {!p.may && <Sheet>A pilot plans; what you try here is not kept.</Sheet>}
     </form>

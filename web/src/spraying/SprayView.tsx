@@ -1,9 +1,7 @@
-import { Link, useParams } from "react-router";
-import { Button } from "react-bootstrap";
+import { useParams } from "react-router";
 import { Waits } from "../outbox/Waits";
+import { PlanHead } from "../jobs/PlanHead";
 import { useAddress } from "../parts/address";
-import { VerdictMark } from "../parts/Flag";
-import { ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import type { Plan } from "./api";
@@ -33,28 +31,7 @@ function Leaves({ p }: { p: Plan }) {
   const tab = params.get("tab") ?? "plan";
   return (
     <>
-      <ViewHead
-        title={`Spraying with ${p.aircraft}`}
-        more={
-          <Button variant="outline-primary" onClick={() => print()}>
-            Print
-          </Button>
-        }
-      >
-        <span className="align-self-center">
-          <VerdictMark verdict={p.verdict} />
-        </span>
-        <Link className="btn btn-outline-primary" to={`/jobs/${p.job_id}`}>
-          Job
-        </Link>
-        <Link className="btn btn-outline-primary" to={`/gate/${p.aircraft_id}`}>
-          Gate
-        </Link>
-      </ViewHead>
-      <p className="soft">
-        {p.aim} · {p.site}
-        {p.version > 0 ? ` · planned by ${p.by}` : " · nobody has planned yet"}
-      </p>
+      <PlanHead title={`Spraying with ${p.aircraft}`} p={p} />
       <Tabs
         label="Leaves of the spray plan"
         tabs={[

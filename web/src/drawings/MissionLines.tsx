@@ -1,0 +1,61 @@
+import type { Schemas } from "../api/client";
+import type { Spot } from "../spraying/model";
+
+type To = (p: Schemas["Place"]) => Spot;
+
+export const path = (s: Spot[], closed = false) =>
+  s.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("") + (closed ? "Z" : "");
+
+export interface FlightLinesProps {
+  f: Schemas["MissionFlight"];
+  to: To;
+  u: number;
+  on: boolean;
+  onPress?: (number: number) => void;
+}
+
+/** The lines of a flight in the order they are flown, or its places with where it looks. */
+export function FlightLines({ f, to, u, on, onPress }: FlightLinesProps) {
+  const first = f.pieces[0]?.from ?? f.stops[0]?.at;
+  const way = f.way.map(to);
+  return (
+    <g
+      className={`m-flight${on ? " on" : ""}${f.flown ? " flown" : ""}`}
+      {...(onPress && {
+        role: "button",
+        tabIndex: 0,
+        "aria-pressed": on,
+        "aria-label": `Flight ${f.number}, ${f.pictures} pictures`,
+        onClick: () => onPress(f.number),
+        onKeyDown: (e) => (e.key === "Enter" || e.key === " ") && (e.preventDefault(), onPress(f.number)),
+      })}
+    >
+      {on && way.length > 0 && <path d={path(way)} className="m-way" strokeWidth={u * 0.2} />}
+      {f.pieces.map((x, i) => (
+        <path
+          key={i}
+          d={path([to(x.from), to(x.to)])}
+          className="m-piece"
+          strokeWidth={u * (on ? 0.5 : 0.35)}
+        />
+      ))}
+      {f.stops.map((x, i) => {
+        const [cx, cy] = to(x.at);
+        const a = (x.heading_deg * Math.PI) / 180;
+        return (
+          <path
+            key={i}
+            d={`M${cx} ${cy}l${Math.sin(a) * u * 1.5} ${-Math.cos(a) * u * 1.5}`}
+            className={x.lee ? "m-stop lee" : "m-stop"}
+            strokeWidth={u * (on ? 0.5 : 0.3)}
+          />
+        );
+      })}
+      {first && (
+        <text x={to(first)[0]} y={to(first)[1] - u * 0.6} fontSize={u * 2.5} textAnchor="middle">
+          {f.number}
+        </text>
+      )}
+    </g>
+  );
+}
