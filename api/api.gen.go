@@ -2616,8 +2616,27 @@ type Cameras struct {
 	Cameras []CameraKind `json:"cameras"`
 }
 
+// Canopies defines model for Canopies.
+type Canopies struct {
+	Canopies []CanopyKind `json:"canopies"`
+}
+
 // CanopyHeight defines model for CanopyHeight.
 type CanopyHeight = survey.Canopy
+
+// CanopyKind defines model for CanopyKind.
+type CanopyKind struct {
+	Active bool `json:"active"`
+
+	// HeightM above the ground, m
+	HeightM float64            `json:"height_m"`
+	Id      openapi_types.UUID `json:"id"`
+
+	// Key plans name it by this; it never changes
+	Key     string `json:"key"`
+	Name    string `json:"name"`
+	Version int    `json:"version"`
+}
 
 // CapacityPoint defines model for CapacityPoint.
 type CapacityPoint = pack.CapacityPoint
@@ -4108,6 +4127,7 @@ type NewPerson struct {
 // NewPictureFinding defines model for NewPictureFinding.
 type NewPictureFinding struct {
 	Id       openapi_types.UUID        `json:"id"`
+	Photo    *openapi_types.UUID       `json:"photo,omitempty"`
 	Picture  string                    `json:"picture"`
 	Place    string                    `json:"place"`
 	Severity NewPictureFindingSeverity `json:"severity"`
@@ -4618,9 +4638,12 @@ type Photo struct {
 
 // PictureFinding defines model for PictureFinding.
 type PictureFinding struct {
-	At       time.Time              `json:"at"`
-	By       string                 `json:"by"`
-	Id       openapi_types.UUID     `json:"id"`
+	At time.Time          `json:"at"`
+	By string             `json:"by"`
+	Id openapi_types.UUID `json:"id"`
+
+	// Photo the picture, where it was kept
+	Photo    *openapi_types.UUID    `json:"photo"`
 	Picture  string                 `json:"picture"`
 	Place    string                 `json:"place"`
 	Severity PictureFindingSeverity `json:"severity"`
@@ -6432,6 +6455,9 @@ type CalculateJSONRequestBody = CalculatorValues
 // SaveCameraJSONRequestBody defines body for SaveCamera for application/json ContentType.
 type SaveCameraJSONRequestBody = CameraKind
 
+// SaveCanopyJSONRequestBody defines body for SaveCanopy for application/json ContentType.
+type SaveCanopyJSONRequestBody = CanopyKind
+
 // StartChargeJSONRequestBody defines body for StartCharge for application/json ContentType.
 type StartChargeJSONRequestBody = StartCharge
 
@@ -6764,6 +6790,12 @@ type ServerInterface interface {
 	// SaveCamera Add a camera, or change it; version 0 is a new one
 	// (PUT /cameras/{id})
 	SaveCamera(c *gin.Context, id openapi_types.UUID)
+	// ListCanopies The crew's table of survey heights by what grows
+	// (GET /canopies)
+	ListCanopies(c *gin.Context)
+	// SaveCanopy Add a row to the table of survey heights, or change it; version 0 is a new one
+	// (PUT /canopies/{id})
+	SaveCanopy(c *gin.Context, id openapi_types.UUID)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(c *gin.Context)
@@ -7925,6 +7957,44 @@ func (siw *ServerInterfaceWrapper) SaveCamera(c *gin.Context) {
 	}
 
 	siw.Handler.SaveCamera(c, id)
+}
+
+// ListCanopies operation middleware
+func (siw *ServerInterfaceWrapper) ListCanopies(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListCanopies(c)
+}
+
+// SaveCanopy operation middleware
+func (siw *ServerInterfaceWrapper) SaveCanopy(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.SaveCanopy(c, id)
 }
 
 // WatchChanges operation middleware
@@ -13427,6 +13497,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/jobs/:id/sheet.pdf", wrapper.GetJobSheet)
 	router.GET(options.BaseURL+"/cameras", wrapper.ListCameras)
 	router.PUT(options.BaseURL+"/cameras/:id", wrapper.SaveCamera)
+	router.GET(options.BaseURL+"/canopies", wrapper.ListCanopies)
+	router.PUT(options.BaseURL+"/canopies/:id", wrapper.SaveCanopy)
 	router.GET(options.BaseURL+"/jobs/:id/spray/:aircraft", wrapper.GetSprayPlan)
 	router.PUT(options.BaseURL+"/jobs/:id/spray/:aircraft", wrapper.SaveSprayPlan)
 	router.POST(options.BaseURL+"/jobs/:id/spray/:aircraft/try", wrapper.TrySprayPlan)
@@ -14364,6 +14436,84 @@ type SaveCameradefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SaveCameradefaultApplicationProblemPlusJSONResponse) VisitSaveCameraResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListCanopiesRequestObject struct {
+}
+
+type ListCanopiesResponseObject interface {
+	VisitListCanopiesResponse(w http.ResponseWriter) error
+}
+
+type ListCanopies200JSONResponse Canopies
+
+func (response ListCanopies200JSONResponse) VisitListCanopiesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListCanopiesdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListCanopiesdefaultApplicationProblemPlusJSONResponse) VisitListCanopiesResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveCanopyRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *SaveCanopyJSONRequestBody
+}
+
+type SaveCanopyResponseObject interface {
+	VisitSaveCanopyResponse(w http.ResponseWriter) error
+}
+
+type SaveCanopy200JSONResponse Canopies
+
+func (response SaveCanopy200JSONResponse) VisitSaveCanopyResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type SaveCanopydefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response SaveCanopydefaultApplicationProblemPlusJSONResponse) VisitSaveCanopyResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -21033,6 +21183,12 @@ type StrictServerInterface interface {
 	// SaveCamera Add a camera, or change it; version 0 is a new one
 	// (PUT /cameras/{id})
 	SaveCamera(ctx context.Context, request SaveCameraRequestObject) (SaveCameraResponseObject, error)
+	// ListCanopies The crew's table of survey heights by what grows
+	// (GET /canopies)
+	ListCanopies(ctx context.Context, request ListCanopiesRequestObject) (ListCanopiesResponseObject, error)
+	// SaveCanopy Add a row to the table of survey heights, or change it; version 0 is a new one
+	// (PUT /canopies/{id})
+	SaveCanopy(ctx context.Context, request SaveCanopyRequestObject) (SaveCanopyResponseObject, error)
 	// WatchChanges Names of what changed, as server-sent events, for open screens
 	// (GET /changes)
 	WatchChanges(ctx context.Context, request WatchChangesRequestObject) (WatchChangesResponseObject, error)
@@ -22505,6 +22661,74 @@ func (sh *strictHandler) SaveCamera(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(SaveCameraResponseObject); ok {
 		if err := validResponse.VisitSaveCameraResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListCanopies operation middleware
+func (sh *strictHandler) ListCanopies(ctx *gin.Context) {
+	var request ListCanopiesRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListCanopies(ctx, request.(ListCanopiesRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListCanopies")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListCanopiesResponseObject); ok {
+		if err := validResponse.VisitListCanopiesResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// SaveCanopy operation middleware
+func (sh *strictHandler) SaveCanopy(ctx *gin.Context, id openapi_types.UUID) {
+	var request SaveCanopyRequestObject
+
+	request.Id = id
+
+	var body SaveCanopyJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.SaveCanopy(ctx, request.(SaveCanopyRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "SaveCanopy")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(SaveCanopyResponseObject); ok {
+		if err := validResponse.VisitSaveCanopyResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

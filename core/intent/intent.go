@@ -66,6 +66,10 @@ type Plan struct {
 	Passes  []geo.Point `json:"passes"` // two for each: where it begins and ends
 	Starts  []geo.Point `json:"starts"` // of the flights that are left; empty: where the first pass begins
 	SpeedMS float64     `json:"speed_ms"`
+	// Around are the ids of the features that are flown round on purpose, from which the
+	// plan itself keeps its distance: its legs are not held against them, the way home is.
+	Around []string `json:"around,omitempty"`
+	Spots  bool     `json:"spots,omitempty"` // every pass is one place, a waypoint of the mission
 }
 
 // Check refuses a route that cannot be flown.

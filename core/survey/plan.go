@@ -2,6 +2,7 @@ package survey
 
 import (
 	"errors"
+	"fmt"
 	"math"
 	"slices"
 
@@ -109,7 +110,7 @@ func (p *Plan) see(w Wish, g Given, c Camera) error {
 			}
 		}
 		if p.HeightM == 0 {
-			return within("the canopy, which is not in the crew's table,", 0, 1, 1)
+			return fmt.Errorf("%w: the canopy is not in the crew's table: choose another", ErrInput)
 		}
 	}
 	if err != nil {

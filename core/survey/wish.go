@@ -57,6 +57,12 @@ type Canopy struct {
 	HeightM float64 `json:"height_m"` // flown, over the ground
 }
 
+// What a survey may fly at, m above the ground.
+const (
+	LeastHeightM = 2.0
+	MostHeightM  = 500.0
+)
+
 // UsualCanopies are the heights that one usual table gives.
 var UsualCanopies = []Canopy{{"low", "low, under 1 m", 80}, {"medium", "medium, 1 to 3 m", 100}, {"high", "high, over 3 m", 120}}
 
@@ -102,7 +108,7 @@ func (w Wish) check() error {
 	if w.BufferM != nil {
 		buffer = *w.BufferM
 	}
-	return errors.Join(err, within("ground resolution", w.GSDCm, 0.05, 500), within("height", w.HeightM, 2, 500), within("side overlap", w.Side, 0, 95), within("front overlap", w.Front, 0, 95), within("speed", w.SpeedMS, 0.5, 60),
+	return errors.Join(err, within("ground resolution", w.GSDCm, 0.05, 500), within("height", w.HeightM, LeastHeightM, MostHeightM), within("side overlap", w.Side, 0, 95), within("front overlap", w.Front, 0, 95), within("speed", w.SpeedMS, 0.5, 60),
 		within("shutter", w.Shutter, 1, 20000), within("buffer", buffer, 0, MostBuffer), within("bearing", w.BearingDeg, 0, 360), within("turn", w.TurnM, 0, 500), within("lead-in", w.LeadM, 0, MostBuffer), within("card", w.CardGB, 0.1, 10_000), within("width", w.WidthM, 0, 2000))
 }
 

@@ -3,6 +3,7 @@ package wayhome
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
@@ -29,6 +30,8 @@ func (r *reckoning) leg(i int) string {
 	switch {
 	case r.Flight.Plan == nil || k < 1 || k >= len(r.Flight.Plan.Passes):
 		return fmt.Sprintf("leg %d of the route", i)
+	case r.Flight.Plan.Spots:
+		return fmt.Sprintf("the way to waypoint %d", k/2+1)
 	case k%2 == 1:
 		return fmt.Sprintf("pass %d", (k+1)/2)
 	}
@@ -38,7 +41,10 @@ func (r *reckoning) leg(i int) string {
 // path judges the legs against what stands there.
 func (r *reckoning) path() error {
 	path, leg := r.points()
-	all := append(append([]home.Obstacle{}, r.obstacles...), r.Chart.noGo()...)
+	all := append(slices.Clone(r.obstacles), r.Chart.noGo()...)
+	if r.Flight.Plan != nil {
+		all = slices.DeleteFunc(all, func(o home.Obstacle) bool { return o.ID != "" && slices.Contains(r.Flight.Plan.Around, o.ID) })
+	}
 	var err error
 	if r.Flight.Plan != nil && r.out.Datum == intent.AboveGround { // over the crop, and what is part of it
 		r.out.Legs, err = clearOf(path, leg, len(r.way), r.cut(all), intent.LeastGround(r.Type, r.Flight.Work))

@@ -102,6 +102,26 @@ func TestDecidedForAPlan(t *testing.T) {
 	assert.Equal(t, judge.Stop, find(b.reckon(), judge.RulePath, "begins").Verdict, "other passes")
 }
 
+// What a plan flies round on purpose is its own to keep away from; everything else that
+// stands there is not, nor is the way home over it.
+func TestAroundWhatIsInspected(t *testing.T) {
+	b := setUp(t)
+	tower := b.put("tower", site.Obstacle, site.Point, f(40), [2]float64{20, 100})
+	tower.BufferM = 10
+	p := intent.Plan{SpeedMS: 3, Spots: true}
+	for _, q := range []geo.XY{{X: 27, Y: 100}, {X: 20, Y: 107}, {X: 13, Y: 100}} {
+		p.Passes = append(p.Passes, b.frame.Point(q), b.frame.Point(q))
+	}
+	b.q.Flight.Work, b.q.Flight.Plan, b.q.Flight.Datum, b.q.Flight.RouteM = "inspection", &p, intent.AboveTakeOff, f(12)
+	require.NotNil(t, find(b.reckon(), judge.RulePath, "tower"), "on nobody's purpose")
+	p.Around = []string{tower.ID}
+	a := b.reckon()
+	assert.Nil(t, find(a, judge.RulePath, "tower"), says(a, ""))
+	assert.Equal(t, "tower", a.Return.Decides, "the way home is over it all the same")
+	b.put("mast", site.Obstacle, site.Point, f(20), [2]float64{23.5, 103.5}).BufferM = 1
+	assert.NotNil(t, find(b.reckon(), judge.RulePath, "The way to waypoint 2: "), says(b.reckon(), ""))
+}
+
 // Every start is looked at: the worst of them is said whichever it is.
 func TestEveryStartCounts(t *testing.T) {
 	b := setUp(t)

@@ -5,6 +5,10 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"image"
+	"image/color"
+	"image/png"
+	"math"
 	"strings"
 
 	"github.com/google/uuid"
@@ -98,7 +102,36 @@ func (g *generator) roofPlan(ctx context.Context, job, craft uuid.UUID) error {
 	if err := g.svc.Missions.FillCard(ctx, newID(), job, craft, c); err != nil {
 		return err
 	}
-	return g.svc.Missions.Find(ctx, job, craft, missions.Found{ID: newID(), Picture: "IMG_0007.jpg", Place: "Panel 4, south row", Words: "Crack from the lower left corner, about 12 cm.", Severity: "serious"})
+	var panel bytes.Buffer
+	if err := png.Encode(&panel, cracked()); err != nil {
+		return err
+	}
+	photo, err := g.svc.Walkrounds.KeepPhoto(ctx, newID(), &panel)
+	if err != nil {
+		return err
+	}
+	return g.svc.Missions.Find(ctx, job, craft, missions.Found{ID: newID(), PhotoID: &photo.ID, Picture: "IMG_0007.jpg", Place: "Panel 4, south row", Words: "Crack from the lower left corner, about 12 cm.", Severity: "serious"})
+}
+
+// cracked is a drawn panel with a crack from its lower left corner.
+func cracked() image.Image {
+	const w, h, cell = 640, 400, 80
+	m := image.NewRGBA(image.Rect(0, 0, w, h))
+	for y := range h {
+		for x := range w {
+			c := color.RGBA{24, 40, 84, 255}
+			if x%cell < 2 || y%cell < 2 {
+				c = color.RGBA{150, 160, 180, 255}
+			}
+			// The crack runs up from the corner, with a bend every 40 pixels.
+			at := float64(h-y)*0.6 + 12*math.Abs(float64((h-y)%80)/40-1)
+			if y > 150 && math.Abs(float64(x)-at) < 2 {
+				c = color.RGBA{235, 235, 225, 255}
+			}
+			m.SetRGBA(x, y, c)
+		}
+	}
+	return m
 }
 
 // Crafts are the aircraft of the crew as the stand-in of a link reaches them.

@@ -4,21 +4,15 @@ import (
 	"context"
 	"strings"
 
-	"github.com/google/uuid"
-	"gorm.io/gorm"
-
 	"mainstay/core/survey"
-	"mainstay/internal/people"
-	"mainstay/internal/platform/db"
+	"mainstay/internal/planning"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
 )
 
 // Camera is a camera on the crew's list.
 type Camera struct {
-	ID        uuid.UUID
-	Key       string
-	Name      string
+	planning.Kind
 	SensorWMM float64 `gorm:"column:sensor_w_mm"`
 	SensorHMM float64 `gorm:"column:sensor_h_mm"`
 	FocalMM   float64 `gorm:"column:focal_mm"`
@@ -27,8 +21,6 @@ type Camera struct {
 	LeastS    float64
 	PictureMB float64 `gorm:"column:picture_mb"`
 	BaseISO   int     `gorm:"column:base_iso"`
-	Active    bool
-	Version   int
 }
 
 func (c Camera) core() survey.Camera {
@@ -38,38 +30,21 @@ func (c Camera) core() survey.Camera {
 // shipped are the cameras that a new crew begins with; all are made up, and the tables of
 // the makers take their place.
 var shipped = []Camera{
-	{Key: "map-20", Name: "Mapper 20, one inch", SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, PixelsW: 5472, PixelsH: 3648, LeastS: 1, PictureMB: 9, BaseISO: 100},
-	{Key: "map-42", Name: "Mapper 42, full frame, 35 mm", SensorWMM: 35.9, SensorHMM: 24, FocalMM: 35, PixelsW: 7952, PixelsH: 5304, LeastS: 0.8, PictureMB: 22, BaseISO: 100},
-	{Key: "crop-5", Name: "Crop bands 5", SensorWMM: 4.8, SensorHMM: 3.6, FocalMM: 5.5, PixelsW: 1280, PixelsH: 960, LeastS: 1.2, PictureMB: 12.5, BaseISO: 100},
-	{Key: "look-48", Name: "Inspector 48, wide", SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 6.8, PixelsW: 8000, PixelsH: 6000, LeastS: 2, PictureMB: 14, BaseISO: 100},
-	{Key: "look-12-long", Name: "Inspector 12, long", SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 30, PixelsW: 4000, PixelsH: 3000, LeastS: 1, PictureMB: 6, BaseISO: 100},
+	{Kind: planning.Kind{Key: "map-20", Name: "Mapper 20, one inch"}, SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, PixelsW: 5472, PixelsH: 3648, LeastS: 1, PictureMB: 9, BaseISO: 100},
+	{Kind: planning.Kind{Key: "map-42", Name: "Mapper 42, full frame, 35 mm"}, SensorWMM: 35.9, SensorHMM: 24, FocalMM: 35, PixelsW: 7952, PixelsH: 5304, LeastS: 0.8, PictureMB: 22, BaseISO: 100},
+	{Kind: planning.Kind{Key: "crop-5", Name: "Crop bands 5"}, SensorWMM: 4.8, SensorHMM: 3.6, FocalMM: 5.5, PixelsW: 1280, PixelsH: 960, LeastS: 1.2, PictureMB: 12.5, BaseISO: 100},
+	{Kind: planning.Kind{Key: "look-48", Name: "Inspector 48, wide"}, SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 6.8, PixelsW: 8000, PixelsH: 6000, LeastS: 2, PictureMB: 14, BaseISO: 100},
+	{Kind: planning.Kind{Key: "look-12-long", Name: "Inspector 12, long"}, SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 30, PixelsW: 4000, PixelsH: 3000, LeastS: 1, PictureMB: 6, BaseISO: 100},
 }
 
 // SeedCameras puts the shipped cameras on a list that is empty.
 func (s *Service) SeedCameras(ctx context.Context) error {
-	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
-		var n int64
-		if err := tx.Table("cameras").Count(&n).Error; err != nil || n > 0 {
-			return err
-		}
-		for _, c := range shipped {
-			id, err := uuid.NewV7()
-			if err != nil {
-				return err
-			}
-			c.ID, c.Active, c.Version = id, true, 1
-			if err := tx.Create(&c).Error; err != nil {
-				return err
-			}
-		}
-		return nil
-	})
+	return planning.SeedKinds(ctx, s.DB, shipped)
 }
 
 // CameraList are the cameras, in use first, by name.
 func (s *Service) CameraList(ctx context.Context) ([]Camera, error) {
-	var out []Camera
-	return out, s.DB.WithContext(ctx).Order("active desc, name").Find(&out).Error
+	return planning.Kinds[Camera](ctx, s.DB)
 }
 
 // camera is the one of the wish, and the size of its pictures, MB; nil: it is not chosen.
@@ -98,7 +73,7 @@ func (p *Plan) pictureMB() float64 {
 // SaveCamera adds a camera, or changes it; version 0 is a new one.
 func (s *Service) SaveCamera(ctx context.Context, c Camera) error {
 	if err := c.core().Check(); err != nil {
-		return wrong(err)
+		return fields.Refused(err)
 	}
 	if n := len(strings.TrimSpace(c.Name)); n < 1 || n > 60 {
 		return fault.Bad("name", "A camera has a name of up to 60 letters.")
@@ -106,32 +81,5 @@ func (s *Service) SaveCamera(ctx context.Context, c Camera) error {
 	if !(c.PictureMB > 0 && c.PictureMB <= 1000) || c.BaseISO < 20 || c.BaseISO > 102400 {
 		return fault.Bad("picture_mb", "A picture is up to 1000 MB, and the base sensitivity between 20 and 102400.")
 	}
-	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		var rows []Camera
-		if err := tx.Raw("select * from cameras where id = ? for no key update", c.ID).Scan(&rows).Error; err != nil {
-			return err
-		}
-		by, now := people.From(ctx), s.Clock.Now()
-		switch {
-		case len(rows) == 0 && c.Version == 0:
-			c.Version = 1
-			if err := tx.Create(&c).Error; err != nil {
-				return err
-			}
-		case len(rows) == 1 && c.Version == 0 && rows[0].Name == c.Name:
-			return nil // the same press sent twice
-		case len(rows) == 0:
-			return fault.Missing("camera")
-		case rows[0].Version != c.Version:
-			return fault.Stale("camera")
-		default:
-			c.Key = rows[0].Key // plans name it by this
-			c.Version++
-			if err := tx.Save(&c).Error; err != nil {
-				return err
-			}
-		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CameraSaved, At: now, By: by.By(), Summary: "Camera " + c.Name + " on the list", Content: c})
-		return err
-	})
+	return planning.SaveKind(ctx, s.DB, s.Clock.Now(), "camera", records.CameraSaved, &c)
 }

@@ -3,9 +3,7 @@ package missions
 import (
 	"context"
 	"encoding/json"
-	"errors"
 	"fmt"
-	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -14,8 +12,8 @@ import (
 	"mainstay/core/camera"
 	"mainstay/core/judge"
 	"mainstay/internal/people"
+	"mainstay/internal/planning"
 	"mainstay/internal/platform/db"
-	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
 )
 
@@ -83,7 +81,7 @@ func (s *Service) FillCard(ctx context.Context, id, job, aircraft uuid.UUID, c c
 		}
 	}
 	if err := c.Check(); err != nil {
-		return badCard(err)
+		return cardFields.Refused(err)
 	}
 	content, err := json.Marshal(c)
 	if err != nil {
@@ -107,19 +105,4 @@ func (s *Service) FillCard(ctx context.Context, id, job, aircraft uuid.UUID, c c
 }
 
 // cardFields are the fields of a card by the names that the core gives them.
-var cardFields = map[string]string{"the light": "light", "pictures a second": "fps", "metered shutter": "metered", "shutter": "shutter", "filter": "filter_stop", "sensitivity": "iso", "white balance": "kelvin", "free space": "free_gb"}
-
-func badCard(err error) error {
-	if !errors.Is(err, camera.ErrInput) {
-		return err
-	}
-	first, _, _ := strings.Cut(err.Error(), "\n")
-	words := strings.TrimPrefix(first, camera.ErrInput.Error()+": ")
-	field := "card"
-	for name, f := range cardFields {
-		if strings.HasPrefix(words, name+" ") {
-			field = f
-		}
-	}
-	return fault.Bad(field, "%s.", judge.Capital(words))
-}
+var cardFields = planning.Fields{Of: []error{camera.ErrInput}, Else: "card", By: map[string]string{"the light": "light", "pictures a second": "fps", "metered shutter": "metered", "shutter": "shutter", "filter": "filter_stop", "sensitivity": "iso", "white balance": "kelvin", "free space": "free_gb"}}

@@ -86,7 +86,7 @@ func (s *Service) Look(ctx context.Context, job, aircraft uuid.UUID, a After) (P
 		t, err = p.atStops(a.Number, shots)
 	}
 	if err != nil {
-		return p, t, wrong(err)
+		return p, t, fields.Refused(err)
 	}
 	say := func(v judge.Verdict, format string, args ...any) {
 		t.Findings = append(t.Findings, judge.Broken{Wish: "pictures", Verdict: v, Sentence: fmt.Sprintf(format, args...)})
@@ -286,7 +286,7 @@ func (s *Service) FlyAgain(ctx context.Context, job, aircraft uuid.UUID, number 
 	one := p.Out.Survey.Flights[number-1]
 	more, err := p.Out.Survey.Refly(gaps, one.Pieces, one.Part, *p.Wish.Survey, p.given.survey)
 	if err != nil {
-		return wrong(err)
+		return fields.Refused(err)
 	}
 	for i := range more {
 		more[i].Again = true
@@ -325,7 +325,7 @@ func (s *Service) stopsAgain(ctx context.Context, p Plan, number int, gaps []sur
 	}
 	again, cannot, err := o.Join(from, *p.Wish.Inspect, p.given.inspect)
 	if err != nil {
-		return wrong(err)
+		return fields.Refused(err)
 	}
 	if cannot != "" {
 		return fault.Clash("no-plan", "These places cannot be flown again as one flight: %s.", cannot)

@@ -111,10 +111,7 @@ func (p *Plan) stops(i int, f inspect.Flight) mission.Mission {
 	o := p.Out.Inspect
 	frame := p.Ground.Chart.Frame
 	at := frame.Point(p.Ground.Start.At)
-	ground, known := p.Ground.Chart.Elevation(p.Ground.Feature)
-	if !known {
-		ground = p.Ground.Start.ElevM
-	}
+	ground := p.standsAt()
 	m := mission.Mission{Name: p.name(i), Datum: intent.AboveTakeOff, Home: &at}
 	speed := p.Wish.Inspect.SpeedMS
 	before := 0.0
@@ -133,6 +130,15 @@ func (p *Plan) stops(i int, f inspect.Flight) mission.Mission {
 		m.Items = append(m.Items, mission.Item{At: at, HeightM: m.Items[n-1].HeightM, SpeedMS: speed, Action: mission.Return})
 	}
 	return m
+}
+
+// standsAt is the elevation of the ground that what is inspected stands on; unknown is that
+// of the take-off place, and said in what was assumed.
+func (p Plan) standsAt() float64 {
+	if m, known := p.Ground.Chart.Elevation(p.Ground.Feature); known {
+		return m
+	}
+	return p.Ground.Start.ElevM
 }
 
 func ptr[T any](v T) *T { return &v }

@@ -23,6 +23,7 @@ type Found struct {
 	Place    string // where on what was inspected
 	Words    string
 	Severity string
+	PhotoID  *uuid.UUID // the picture, where it was kept
 	At       time.Time
 	ByName   string
 	BackAt   *time.Time
@@ -58,6 +59,14 @@ func (s *Service) Find(ctx context.Context, job, aircraft uuid.UUID, f Found) er
 		var n int
 		if err := tx.Raw("select count(*) from mission_findings where id = ?", f.ID).Scan(&n).Error; err != nil || n > 0 {
 			return err // the same press sent twice
+		}
+		if f.PhotoID != nil {
+			if err := tx.Raw("select count(*) from photos where id = ?", f.PhotoID).Scan(&n).Error; err != nil {
+				return err
+			}
+			if n == 0 {
+				return fault.Bad("photo", "The picture has not arrived yet; send it again.")
+			}
 		}
 		if err := tx.Create(&f).Error; err != nil {
 			return err

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/google/uuid"
@@ -55,8 +56,16 @@ func (p Plan) way(number int, out *jobs.PlannedFlight) {
 	if o := p.Out.Inspect; o != nil {
 		f := o.Flights[number-1]
 		out.NeedWh, out.Seconds = f.Wh, f.Seconds
+		w := intent.Plan{SpeedMS: p.Wish.Inspect.SpeedMS, Around: []string{p.Ground.Feature.ID}, Spots: true}
 		for _, x := range o.Stops[f.From:min(f.To, len(o.Stops))] {
-			out.FarM = max(out.FarM, geo.Dist(at, x.At))
+			for _, q := range append(slices.Clone(x.Via), x.At) {
+				w.Passes = append(w.Passes, frame.Point(q), frame.Point(q))
+				out.FarM = max(out.FarM, geo.Dist(at, q))
+			}
+		}
+		if w.Check() == nil {
+			highest, _, _, _ := p.height()
+			out.Way, out.HeightM, out.Datum = &w, highest, intent.AboveTakeOff
 		}
 		return
 	}

@@ -4,10 +4,8 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/hex"
-	"errors"
 	"fmt"
 	"slices"
-	"strings"
 	"time"
 
 	"mainstay/core/energy"
@@ -62,7 +60,7 @@ func (s *Service) work(ctx context.Context, p *Plan, anew bool) error {
 	kept := p.Out
 	now, err := g.out(p.Wish)
 	if err != nil {
-		return wrong(err)
+		return fields.Refused(err)
 	}
 	if anew {
 		p.Out = now
@@ -146,6 +144,9 @@ func (g given) out(w Wish) (Out, error) {
 func (s *Service) given(ctx context.Context, p *Plan) (given, error) {
 	var out given
 	var err error
+	if p.Canopies, err = s.CanopyList(ctx); err != nil {
+		return out, err
+	}
 	if p.Cameras, err = s.CameraList(ctx); err != nil {
 		return out, err
 	}
@@ -213,7 +214,7 @@ func (s *Service) given(ctx context.Context, p *Plan) (given, error) {
 	p.UsableWh = carries.UsableWh
 	reserve := float64(p.Type.Limits.LandByPercent)
 	camera, mb := p.camera()
-	out.survey = survey.Given{Terrain: p.Ground.Chart.Terrain, Start: p.Ground.Start, Places: p.Ground.Places, Camera: camera, PictureM: mb, Canopies: survey.UsualCanopies, Wing: p.winged(), MassKg: kg, Rho: rho,
+	out.survey = survey.Given{Terrain: p.Ground.Chart.Terrain, Start: p.Ground.Start, Places: p.Ground.Places, Camera: camera, PictureM: mb, Canopies: inUse(p.Canopies), Wing: p.winged(), MassKg: kg, Rho: rho,
 		Model: carries.Model, UsableWh: carries.UsableWh, FullWh: carries.Store.FullWh, Reserve: reserve, ReturnM: returnM, Wind: p.Ground.Wind}
 	out.inspect = inspect.Given{Start: p.Ground.Start, Camera: camera, PictureM: mb, MassKg: kg, Rho: rho, Model: carries.Model, UsableWh: carries.UsableWh, FullWh: carries.Store.FullWh, Reserve: reserve, ReturnM: returnM, Wind: p.Ground.Wind, WindKnown: !p.Ground.Wind.Against}
 	if ceiling > 0 {
@@ -391,31 +392,8 @@ func (p *Plan) sun() {
 	}
 }
 
-// fields are the fields of a wish by the names that the core gives them.
-var fields = map[string]string{"ground resolution": "gsd_cm", "height": "height_m", "side overlap": "side", "front overlap": "front", "speed": "speed_ms", "shutter": "shutter", "buffer": "buffer_m", "bearing": "bearing_deg", "turn": "turn_m", "lead-in": "lead_m", "card": "card_gb", "width": "width_m", "the canopy": "canopy",
-	"lowest": "from_m", "radius": "radius_m", "pitch": "pitch_deg", "facing": "faces_deg", "detail": "detail_mm", "safe distance": "safe_m", "stand-off": "energised_m", "overlap sideways": "sideways", "overlap upwards": "upwards"}
-
-// wrong turns a refusal of the core into a sentence at its field.
-func wrong(err error) error {
-	if err == nil || !errors.Is(err, survey.ErrInput) && !errors.Is(err, inspect.ErrInput) {
-		return err
-	}
-	first := ""
-	for _, line := range strings.Split(err.Error(), "\n") {
-		line = strings.TrimPrefix(strings.TrimPrefix(line, survey.ErrInput.Error()), inspect.ErrInput.Error())
-		if line = strings.TrimSpace(strings.TrimPrefix(line, ":")); line != "" {
-			first = line
-			break
-		}
-	}
-	if first == "" {
-		first = "a figure of the plan cannot be"
-	}
-	field := "wish"
-	for name, f := range fields {
-		if strings.HasPrefix(first, name+" ") {
-			field = f
-		}
-	}
-	return fault.Bad(field, "%s.", judge.Capital(first))
-}
+// fields are the fields of a wish, of a camera and of what comes after a flight by the names
+// that the core gives them.
+var fields = planning.Fields{Of: []error{survey.ErrInput, inspect.ErrInput}, Else: "wish", By: map[string]string{"ground resolution": "gsd_cm", "height": "height_m", "side overlap": "side", "front overlap": "front", "speed": "speed_ms", "shutter": "shutter", "buffer": "buffer_m", "bearing": "bearing_deg", "turn": "turn_m", "lead-in": "lead_m", "card": "card_gb", "width": "width_m", "the canopy": "canopy",
+	"lowest": "from_m", "radius": "radius_m", "pitch": "pitch_deg", "facing": "faces_deg", "detail": "detail_mm", "safe distance": "safe_m", "stand-off": "energised_m", "overlap sideways": "sideways", "overlap upwards": "upwards",
+	"sensor width": "sensor_w_mm", "sensor height": "sensor_h_mm", "focal length": "focal_mm", "picture width": "pixels_w", "picture height": "pixels_h", "least interval": "least_s"}}

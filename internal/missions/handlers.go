@@ -11,6 +11,7 @@ import (
 
 	"mainstay/api"
 	"mainstay/internal/formats/missionfile"
+	"mainstay/internal/planning"
 	"mainstay/internal/platform/fault"
 )
 
@@ -139,7 +140,7 @@ func (h *Handlers) FlyMissionAgain(ctx context.Context, r api.FlyMissionAgainReq
 
 func (h *Handlers) AddPictureFinding(ctx context.Context, r api.AddPictureFindingRequestObject) (api.AddPictureFindingResponseObject, error) {
 	b := r.Body
-	err := h.Missions.Find(ctx, r.Id, r.Aircraft, Found{ID: b.Id, Picture: b.Picture, Place: b.Place, Words: b.Words, Severity: string(b.Severity)})
+	err := h.Missions.Find(ctx, r.Id, r.Aircraft, Found{ID: b.Id, Picture: b.Picture, Place: b.Place, Words: b.Words, Severity: string(b.Severity), PhotoID: b.Photo})
 	out, err := h.plan(ctx, r.Id, r.Aircraft, err)
 	return api.AddPictureFinding200JSONResponse(out), err
 }
@@ -156,9 +157,24 @@ func (h *Handlers) ListCameras(ctx context.Context, _ api.ListCamerasRequestObje
 
 func (h *Handlers) SaveCamera(ctx context.Context, r api.SaveCameraRequestObject) (api.SaveCameraResponseObject, error) {
 	b := r.Body
-	if err := h.Missions.SaveCamera(ctx, Camera{ID: r.Id, Key: b.Key, Name: b.Name, SensorWMM: b.SensorWMm, SensorHMM: b.SensorHMm, FocalMM: b.FocalMm, PixelsW: b.PixelsW, PixelsH: b.PixelsH, LeastS: b.LeastS, PictureMB: b.PictureMb, BaseISO: b.BaseIso, Active: b.Active, Version: b.Version}); err != nil {
+	if err := h.Missions.SaveCamera(ctx, Camera{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version}, SensorWMM: b.SensorWMm, SensorHMM: b.SensorHMm, FocalMM: b.FocalMm, PixelsW: b.PixelsW, PixelsH: b.PixelsH, LeastS: b.LeastS, PictureMB: b.PictureMb, BaseISO: b.BaseIso}); err != nil {
 		return nil, err
 	}
 	all, err := h.Missions.CameraList(ctx)
 	return api.SaveCamera200JSONResponse{Cameras: wireCameras(all)}, err
+}
+
+func (h *Handlers) ListCanopies(ctx context.Context, _ api.ListCanopiesRequestObject) (api.ListCanopiesResponseObject, error) {
+	all, err := h.Missions.CanopyList(ctx)
+	return api.ListCanopies200JSONResponse{Canopies: wireCanopies(all)}, err
+}
+
+func (h *Handlers) SaveCanopy(ctx context.Context, r api.SaveCanopyRequestObject) (api.SaveCanopyResponseObject, error) {
+	b := r.Body
+	row := Canopy{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version}, HeightM: b.HeightM}
+	if err := h.Missions.SaveCanopy(ctx, row); err != nil {
+		return nil, err
+	}
+	all, err := h.Missions.CanopyList(ctx)
+	return api.SaveCanopy200JSONResponse{Canopies: wireCanopies(all)}, err
 }

@@ -143,3 +143,22 @@ func TestCardHolds(t *testing.T) {
 	b.Missions.Clock = clock.From(now.Add(-time.Hour))
 	assert.True(t, strings.Contains(said(), "dated in the future"), said())
 }
+
+// An inspection is judged where it flies: every place and way round, at its highest, round
+// what is inspected.
+func TestInspectionIsJudgedWhereItFlies(t *testing.T) {
+	b := setUp(t, "Lantern Three")
+	p := b.plan()
+	gate, err := b.Missions.Planned(b.as("imre"), b.job, b.craft)
+	require.NoError(t, err)
+	require.NotNil(t, gate.Way)
+	m := p.Missions[p.Next()-1]
+	require.Len(t, gate.Way.Passes, 2*(len(m.Items)-1), "all but the return")
+	highest := 0.0
+	for i, x := range m.Items[:len(m.Items)-1] {
+		assert.Equal(t, x.At, gate.Way.Passes[2*i])
+		highest = max(highest, x.HeightM)
+	}
+	assert.InDelta(t, highest, gate.HeightM, 0.011)
+	assert.Equal(t, []string{p.Ground.Feature.ID}, gate.Way.Around)
+}

@@ -88,6 +88,7 @@ type Plan struct {
 	Broken   []judge.Broken // of the plan, and since it was kept
 	UsableWh float64
 	Cameras  []Camera
+	Canopies []Canopy
 	Now      time.Time
 	Sun      []Light // over the window of the job
 
@@ -220,7 +221,7 @@ func (s *Service) follow(ctx context.Context, p *Plan) error {
 	for _, r := range newest {
 		p.Newest = r.ID
 	}
-	if err := q.Raw("select max(took_off_at) from flights where aircraft_id = ?", p.Aircraft.ID).Scan(&p.FlownAt).Error; err != nil {
+	if err := q.Raw("select took_off_at from flights where aircraft_id = ? order by took_off_at desc limit 1", p.Aircraft.ID).Scan(&p.FlownAt).Error; err != nil {
 		return err
 	}
 	if err := q.Raw("select count(*) from flights where aircraft_id = ? and job_id = ?", p.Aircraft.ID, p.Job.ID).Scan(&p.Logged).Error; err != nil {

@@ -116,7 +116,7 @@ func (p Plan) tell(tx *gorm.DB) error {
 // height is how high and fast the plan flies, and in how many flights.
 func (p Plan) height() (height, speed float64, datum intent.Datum, flights int) {
 	if x := p.Out.Inspect; x != nil {
-		return x.TopM, p.Wish.Inspect.SpeedMS, intent.AboveTakeOff, len(x.Flights)
+		return centi(x.TopM + p.standsAt() - p.Ground.Start.ElevM), p.Wish.Inspect.SpeedMS, intent.AboveTakeOff, len(x.Flights)
 	}
 	x := p.Out.Survey
 	height = x.HeightM

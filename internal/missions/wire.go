@@ -23,7 +23,7 @@ func (s *Service) wire(ctx context.Context, p Plan) api.MissionPlan {
 	g := p.Ground
 	w := api.MissionPlan{Version: p.Version, By: p.ByName, At: utc(p.At), JobId: p.Job.ID, Aim: p.Job.Aim, SiteId: p.Job.SiteID, Site: p.Job.Site, AircraftId: p.Aircraft.ID, Aircraft: p.Aircraft.Name, May: people.From(ctx).Has(crew.Pilot),
 		Link: s.Link != nil, Winged: p.winged(), Kind: api.MissionPlanKind(p.Kind()), Wish: api.MissionWish{Survey: p.Wish.Survey, Inspect: p.Wish.Inspect}, FeatureName: g.Feature.Name, FeatureShape: api.MissionPlanFeatureShape(g.Feature.Shape),
-		Outline: append([]geo.Point{}, g.Feature.Places...), Holes: append([][]geo.Point{}, g.Feature.Holes...), Features: []api.FieldRef{}, Things: []api.KeptOut{}, Places: []api.PlanPlace{}, Cameras: wireCameras(p.Cameras), Canopies: survey.UsualCanopies,
+		Outline: append([]geo.Point{}, g.Feature.Places...), Holes: append([][]geo.Point{}, g.Feature.Holes...), Features: []api.FieldRef{}, Things: []api.KeptOut{}, Places: []api.PlanPlace{}, Cameras: wireCameras(p.Cameras), Canopies: append([]survey.Canopy{}, inUse(p.Canopies)...),
 		Parts: []api.MissionPart{}, Flights: []api.MissionFlight{}, Next: p.Next(), Findings: []api.PictureFinding{}, Sun: []api.SunHour{}, Broken: append([]judge.Broken{}, p.Broken...), Assumed: append([]string{}, g.Assumed...), UsableWh: p.UsableWh, WindMs: g.Wind.MeanMS}
 	if p.ID != uuid.Nil {
 		w.Id = &p.ID
@@ -55,7 +55,7 @@ func (s *Service) wire(ctx context.Context, p Plan) api.MissionPlan {
 		w.Sun = append(w.Sun, api.SunHour{At: l.At, ElevationDeg: l.ElevationDeg, Low: l.Low})
 	}
 	for _, f := range p.Found {
-		w.Findings = append(w.Findings, api.PictureFinding{Id: f.ID, Picture: f.Picture, Place: f.Place, Words: f.Words, Severity: api.PictureFindingSeverity(f.Severity), At: f.At.UTC(), By: f.ByName})
+		w.Findings = append(w.Findings, api.PictureFinding{Id: f.ID, Picture: f.Picture, Place: f.Place, Words: f.Words, Severity: api.PictureFindingSeverity(f.Severity), At: f.At.UTC(), By: f.ByName, Photo: f.PhotoID})
 	}
 	if c := p.Card; c != nil {
 		w.Card = &api.FilledCard{At: c.At.UTC(), By: c.ByName, Card: c.set(), Findings: append([]judge.Broken{}, p.judged(p.Now)...)}
@@ -210,6 +210,14 @@ func wireCameras(all []Camera) []api.CameraKind {
 	out := []api.CameraKind{}
 	for _, c := range all {
 		out = append(out, api.CameraKind{Id: c.ID, Key: c.Key, Name: c.Name, SensorWMm: c.SensorWMM, SensorHMm: c.SensorHMM, FocalMm: c.FocalMM, PixelsW: c.PixelsW, PixelsH: c.PixelsH, LeastS: c.LeastS, PictureMb: c.PictureMB, BaseIso: c.BaseISO, Active: c.Active, Version: c.Version})
+	}
+	return out
+}
+
+func wireCanopies(all []Canopy) []api.CanopyKind {
+	out := []api.CanopyKind{}
+	for _, c := range all {
+		out = append(out, api.CanopyKind{Id: c.ID, Key: c.Key, Name: c.Name, HeightM: c.HeightM, Active: c.Active, Version: c.Version})
 	}
 	return out
 }

@@ -75,6 +75,7 @@ const (
 	SprayRecorded     = "spray-record"
 	NozzleSaved       = "nozzle"
 	CameraSaved       = "camera"
+	CanopySaved       = "canopy"
 	MissionPlanned    = "mission-plan"
 	MissionRead       = "mission-read"
 	CameraCarded      = "camera-card"

@@ -84,7 +84,10 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	j.Plans = map[string]func(context.Context, uuid.UUID, uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned, string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
 	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
 	plan.Learned = flown.Learned
-	return &Services{Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
+	return &Services{Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
+		_, b, err := w.Photo(ctx, id)
+		return b, err
+	}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
 		Flights: flown, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: night, Sites: at}
 }
@@ -106,7 +109,7 @@ func (s *Services) Queue(log *slog.Logger) (*work.Client, error) {
 
 // Seed puts the shipped types, checklists and programmes into the database.
 func (s *Services) Seed(ctx context.Context) error {
-	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx), s.Spraying.SeedNozzles(ctx), s.Missions.SeedCameras(ctx))
+	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx), s.Spraying.SeedNozzles(ctx), s.Missions.SeedCameras(ctx), s.Missions.SeedCanopies(ctx))
 }
 
 // Aliases give each feature's handlers a name of their own, so that one struct

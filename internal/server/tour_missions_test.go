@@ -92,6 +92,8 @@ func (x *tour) missions(chief string) {
 	require.Equal(x.t, 200, sheet.Status, sheet.Text())
 	require.True(x.t, strings.HasPrefix(sheet.Text(), "%PDF-"))
 	x.seen["getJobSheet"] = true
+	x.do("GET", "/canopies", nil, nil)
+	x.do("PUT", "/canopies/"+id(), m{"id": id(), "key": "tour-1", "name": "Tour", "height_m": 90, "active": true, "version": 0}, nil)
 	x.do("GET", "/cameras", nil, nil)
 	x.do("PUT", "/cameras/"+id(), m{"id": id(), "key": "tour-1", "name": "Tour", "sensor_w_mm": 13, "sensor_h_mm": 9, "focal_mm": 9, "pixels_w": 4000, "pixels_h": 3000, "least_s": 1, "picture_mb": 8, "base_iso": 100, "active": true, "version": 0}, nil)
 }

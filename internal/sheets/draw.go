@@ -7,6 +7,7 @@ import (
 	"math"
 
 	"github.com/fogleman/gg"
+	"github.com/johnfercher/maroto/v2/pkg/consts/extension"
 
 	"mainstay/core/geo"
 	"mainstay/core/site"
@@ -209,7 +210,7 @@ func (o *sheet) map0() error {
 	c.things(features, frame)
 	bar := c.scaleBar()
 	b, err := c.png()
-	o.pictures = append(o.pictures, drawing{b, 70, fmt.Sprintf("%s from above, north is up; the bar is %.0f m.", o.job.Job.Site, bar)})
+	o.pictures = append(o.pictures, drawing{b, extension.Png, 70, fmt.Sprintf("%s from above, north is up; the bar is %.0f m.", o.job.Job.Site, bar)})
 	return err
 }
 

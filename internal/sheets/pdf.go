@@ -10,7 +10,6 @@ import (
 	"github.com/johnfercher/maroto/v2/pkg/components/line"
 	"github.com/johnfercher/maroto/v2/pkg/components/text"
 	"github.com/johnfercher/maroto/v2/pkg/config"
-	"github.com/johnfercher/maroto/v2/pkg/consts/extension"
 	"github.com/johnfercher/maroto/v2/pkg/consts/fontstyle"
 	"github.com/johnfercher/maroto/v2/pkg/core"
 	"github.com/johnfercher/maroto/v2/pkg/props"
@@ -57,11 +56,13 @@ func (o *sheet) pdf() ([]byte, error) {
 		}
 	}
 	for _, d := range o.pictures {
-		m.AddRow(d.high, image.NewFromBytesCol(12, d.png, extension.Png, props.Rect{Percent: 100, Center: true}))
-		m.AddAutoRow(text.NewCol(12, latin(d.words), props.Text{Size: 8, Bottom: 2}))
+		d.add(m)
 	}
 	for _, t := range o.tables {
 		t.add(m)
+	}
+	for _, d := range o.photo {
+		d.add(m)
 	}
 	o.against().add(m)
 	o.packed().add(m)
@@ -72,6 +73,13 @@ func (o *sheet) pdf() ([]byte, error) {
 		return nil, err
 	}
 	return doc.GetBytes(), nil
+}
+
+func (d drawing) add(m core.Maroto) {
+	if len(d.bytes) > 0 {
+		m.AddRow(d.high, image.NewFromBytesCol(12, d.bytes, d.kind, props.Rect{Percent: 100, Center: true}))
+	}
+	m.AddAutoRow(text.NewCol(12, latin(d.words), props.Text{Size: 8, Bottom: 2}))
 }
 
 func contacts(meeting, channel string) string {

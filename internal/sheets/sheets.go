@@ -6,13 +6,16 @@ package sheets
 import (
 	"context"
 	"fmt"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/johnfercher/maroto/v2/pkg/consts/extension"
 	"gorm.io/gorm"
 
 	"mainstay/core/judge"
 	"mainstay/core/weather"
+	"mainstay/internal/formats/picture"
 	"mainstay/internal/jobs"
 	"mainstay/internal/missions"
 	"mainstay/internal/people"
@@ -32,6 +35,7 @@ type Service struct {
 	Jobs     *jobs.Service
 	Spraying *spraying.Service
 	Missions *missions.Service
+	Photo    func(context.Context, uuid.UUID) ([]byte, error)
 }
 
 // sheet is what stands on it.
@@ -45,12 +49,14 @@ type sheet struct {
 	site     sites.File
 	kit      []jobs.KitItem
 	pictures []drawing
+	photo    []drawing // of what was found
 	tables   []table
 }
 
 // drawing is a picture with what stands under it.
 type drawing struct {
-	png   []byte
+	bytes []byte
+	kind  extension.Type
 	high  float64 // mm on the page
 	words string
 }
@@ -119,7 +125,10 @@ func (s *Service) work(ctx context.Context, c jobs.Craft, out *sheet) error {
 		if err != nil || p.Version == 0 {
 			return err
 		}
-		return out.flown(c, p)
+		if err := out.flown(c, p); err != nil {
+			return err
+		}
+		return s.photos(ctx, p, out)
 	}
 	return nil
 }
@@ -150,13 +159,41 @@ func (o *sheet) flown(c jobs.Craft, p missions.Plan) error {
 	if err != nil {
 		return err
 	}
-	o.pictures = append(o.pictures, drawing{picture, 70, fmt.Sprintf("%s at %s from above, north is up: %s.", c.Name, o.job.Job.Site, p.Ground.Feature.Name)})
+	o.pictures = append(o.pictures, drawing{picture, extension.Png, 70, fmt.Sprintf("%s at %s from above, north is up: %s.", c.Name, o.job.Job.Site, p.Ground.Feature.Name)})
 	if n := max(1, p.Next()); n <= len(p.Missions) {
 		side, words, err := sideView(p, n)
 		if err != nil {
 			return err
 		}
-		o.pictures = append(o.pictures, drawing{side, 38, words})
+		o.pictures = append(o.pictures, drawing{side, extension.Png, 38, words})
+	}
+	return nil
+}
+
+// mostPhotos is how many pictures of findings a sheet shows; the others are named in it.
+const mostPhotos = 8
+
+// photos adds the pictures of what was found, the worst first.
+func (s *Service) photos(ctx context.Context, p missions.Plan, out *sheet) error {
+	found := slices.Clone(p.Found)
+	slices.SortStableFunc(found, func(a, b missions.Found) int {
+		return slices.Index(missions.Severities, b.Severity) - slices.Index(missions.Severities, a.Severity)
+	})
+	for _, f := range found {
+		if f.PhotoID == nil || len(out.photo) == mostPhotos {
+			continue
+		}
+		words := fmt.Sprintf("%s, %s: %s", f.Picture, f.Place, f.Words)
+		b, err := s.Photo(ctx, *f.PhotoID)
+		if err == nil {
+			b, err = picture.Small(b, 1200)
+		}
+		if err != nil { // the sheet is worth more than one of its pictures
+			words += " (its picture cannot be read)"
+			out.photo = append(out.photo, drawing{words: words})
+			continue
+		}
+		out.photo = append(out.photo, drawing{b, extension.Jpeg, 70, words})
 	}
 	return nil
 }
@@ -192,7 +229,7 @@ func (o *sheet) sprayed(c jobs.Craft, p spraying.Plan) error {
 	if err != nil {
 		return err
 	}
-	o.pictures = append(o.pictures, drawing{picture, 80, fmt.Sprintf("%s with %s from above, north is up: %d passes.", p.Ground.Field.Name, c.Name, len(p.Out.Passes))})
+	o.pictures = append(o.pictures, drawing{picture, extension.Png, 80, fmt.Sprintf("%s with %s from above, north is up: %d passes.", p.Ground.Field.Name, c.Name, len(p.Out.Passes))})
 	return nil
 }
 

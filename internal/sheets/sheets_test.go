@@ -5,6 +5,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/google/uuid"
@@ -45,6 +46,9 @@ func TestSheetsAreRead(t *testing.T) {
 		images, err := exec.Command("pdfimages", "-list", file).CombinedOutput()
 		require.NoError(t, err)
 		assert.Contains(t, string(images), "image", "the map is a picture")
+		if strings.HasPrefix(aim, "Roof") {
+			assert.Contains(t, string(images), "jpeg", "the panel that was found cracked")
+		}
 	}
 	_, err = svc.Sheets.Job(ctx, uuid.New())
 	assert.ErrorContains(t, err, "not-found")

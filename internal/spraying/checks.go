@@ -172,5 +172,5 @@ func wrongCheck(err error) error {
 	if _, ok := fault.As(err); ok {
 		return err
 	}
-	return wrong(err)
+	return fields.Refused(err)
 }

@@ -14,6 +14,7 @@ import (
 	"mainstay/internal/formats/spraycsv"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
+	"mainstay/internal/planning"
 )
 
 // Handlers serve the spray plans.
@@ -99,7 +100,7 @@ func (h *Handlers) ListNozzles(ctx context.Context, _ api.ListNozzlesRequestObje
 
 func (h *Handlers) SaveNozzle(ctx context.Context, r api.SaveNozzleRequestObject) (api.SaveNozzleResponseObject, error) {
 	b := r.Body
-	n := Nozzle{ID: r.Id, Key: b.Key, Name: b.Name, LeastLPM: b.LeastLMin, MostLPM: b.MostLMin, LeastBar: b.LeastBar, MostBar: b.MostBar, Droplets: string(b.Droplets), Active: b.Active, Version: b.Version}
+	n := Nozzle{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version}, LeastLPM: b.LeastLMin, MostLPM: b.MostLMin, LeastBar: b.LeastBar, MostBar: b.MostBar, Droplets: string(b.Droplets)}
 	if err := h.Spraying.SaveNozzle(ctx, n); err != nil {
 		return nil, err
 	}

@@ -8,7 +8,6 @@ import (
 	"crypto/sha256"
 	"encoding/hex"
 	"encoding/json"
-	"errors"
 	"fmt"
 	"strings"
 	"time"
@@ -164,7 +163,7 @@ func (s *Service) work(ctx context.Context, p Plan) (Plan, error) {
 		}
 		p.Out.Broken = append(p.Out.Broken, spray.Broken{Wish: "field", Verdict: judge.Stop, Sentence: why})
 	}
-	return p, wrong(err)
+	return p, fields.Refused(err)
 }
 
 // lie names where passes lie, to a decimetre.
@@ -204,23 +203,8 @@ func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, err
 	return p, err
 }
 
-// wrong turns a refusal of the core into a sentence at its field.
-func wrong(err error) error {
-	if err == nil || !errors.Is(err, spray.ErrInput) {
-		return err
-	}
-	first, _, _ := strings.Cut(err.Error(), "\n")
-	words := strings.TrimPrefix(first, spray.ErrInput.Error()+": ")
-	for name, field := range fields {
-		if strings.HasPrefix(words, name+" ") {
-			return fault.Bad(field, "%s.", strings.ToUpper(words[:1])+words[1:])
-		}
-	}
-	return fault.Bad("wish", "%s.", strings.ToUpper(words[:1])+words[1:])
-}
-
 // fields are the fields of a wish by the names that the core gives them.
-var fields = map[string]string{"rate": "rate", "speed": "speed_ms", "swath": "swath_m", "flow": "flow_l_min", "edge": "edge_m", "height over the crop": "height_m", "height of the crop": "crop_m", "sections": "sections", "bearing": "bearing_deg", "tank": "tank_l", "density of the mix": "kg_per_l", "turn": "turn_s", "dry mass": "dry_kg"}
+var fields = planning.Fields{Of: []error{spray.ErrInput}, Else: "wish", By: map[string]string{"rate": "rate", "speed": "speed_ms", "swath": "swath_m", "flow": "flow_l_min", "edge": "edge_m", "height over the crop": "height_m", "height of the crop": "crop_m", "sections": "sections", "bearing": "bearing_deg", "tank": "tank_l", "density of the mix": "kg_per_l", "turn": "turn_s", "dry mass": "dry_kg"}}
 
 // Save keeps a wish. Version 0 is the first; whoever changed it meanwhile is named.
 // Once a pass is sprayed, what the passes lie by stays as it is.

@@ -16,6 +16,7 @@ import (
 	"mainstay/internal/demo"
 	"mainstay/internal/jobs"
 	"mainstay/internal/people"
+	"mainstay/internal/planning"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/server"
@@ -302,7 +303,7 @@ func TestNozzlesOfTheCrew(t *testing.T) {
 	all, err := y.Spraying.Nozzles(ctx)
 	require.NoError(t, err)
 	require.NotEmpty(t, all)
-	n := spraying.Nozzle{ID: testbed.NewID(), Key: "own-1", Name: "Own", LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse", Active: true}
+	n := spraying.Nozzle{Kind: planning.Kind{ID: testbed.NewID(), Key: "own-1", Name: "Own", Active: true}, LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n))
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n), "sent twice")
 	n.Version, n.MostLPM, n.Key = 1, 1.5, "another"
@@ -313,7 +314,7 @@ func TestNozzlesOfTheCrew(t *testing.T) {
 	assert.True(t, fault.Is(y.Spraying.SaveNozzle(ctx, n), "stale"))
 	n.Version, n.MostLPM = 2, 0.1
 	require.Error(t, y.Spraying.SaveNozzle(ctx, n))
-	n = spraying.Nozzle{ID: testbed.NewID(), Key: all[0].Key, Name: "Twin", LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
+	n = spraying.Nozzle{Kind: planning.Kind{ID: testbed.NewID(), Key: all[0].Key, Name: "Twin"}, LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
 	err = y.Spraying.SaveNozzle(ctx, n)
 	e, ok := fault.As(err)
 	require.True(t, ok, "a key stands once: %v", err)

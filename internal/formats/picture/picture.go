@@ -9,10 +9,11 @@ import (
 	"fmt"
 	"hash/crc32"
 	"image"
-	_ "image/jpeg" // the kinds that are taken
-	_ "image/png"
+	"image/jpeg"
+	_ "image/png" // the kinds that are taken, with JPEG
 	"slices"
 
+	"golang.org/x/image/draw"
 	_ "golang.org/x/image/webp"
 )
 
@@ -40,6 +41,26 @@ func Check(b []byte) (media string, err error) {
 		return "", fmt.Errorf("%w: it is damaged or cut off", ErrPicture)
 	}
 	return "image/" + kind, nil
+}
+
+// Small returns the picture as a JPEG of at most that many pixels a side, for paper.
+func Small(b []byte, most int) ([]byte, error) {
+	c, _, err := image.DecodeConfig(bytes.NewReader(b))
+	if err != nil || c.Width <= 0 || c.Height <= 0 || c.Width*c.Height > MaxPixels {
+		return nil, fmt.Errorf("%w: it cannot be shown", ErrPicture)
+	}
+	decoding <- struct{}{}
+	defer func() { <-decoding }()
+	whole, _, err := image.Decode(bytes.NewReader(b))
+	if err != nil {
+		return nil, fmt.Errorf("%w: it cannot be shown", ErrPicture)
+	}
+	scale := min(1, float64(most)/float64(max(c.Width, c.Height)))
+	small := image.NewRGBA(image.Rect(0, 0, max(1, int(float64(c.Width)*scale)), max(1, int(float64(c.Height)*scale))))
+	draw.ApproxBiLinear.Scale(small, small.Bounds(), whole, whole.Bounds(), draw.Src, nil)
+	var out bytes.Buffer
+	err = jpeg.Encode(&out, small, &jpeg.Options{Quality: 85})
+	return out.Bytes(), err
 }
 
 // Bare returns the picture without what cameras write beside it, such as where

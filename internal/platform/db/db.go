@@ -181,6 +181,8 @@ var constraints = map[string]fault.Field{
 	"sites_name_once":            {Field: "name", Sentence: "Another site has this name."},
 	"sites_elevation":            {Field: "elevation_m", Sentence: "An elevation is between -500 and 6000 m."},
 	"nozzles_key_once":           {Field: "name", Sentence: "Another nozzle of the list began with this name; take one that tells them apart."},
+	"cameras_key_once":           {Field: "name", Sentence: "Another camera of the list began with this name; take one that tells them apart."},
+	"canopies_key_once":          {Field: "name", Sentence: "Another row of the table began with this name; take one that tells them apart."},
 	"gear_name_once":             {Field: "name", Sentence: "Other gear has this name."},
 	"chargers_name_once":         {Field: "name", Sentence: "Another charger has this name."},
 	"job_aircraft_once":          {Field: "aircraft", Sentence: "An aircraft of this job is in another job at that time. Change the window, or take another."},

@@ -46,6 +46,7 @@ export const keys = {
   mission: (job: string, aircraft: string) => ["mission", job, aircraft] as const,
   missionTry: (job: string, aircraft: string, wish: unknown) => ["mission-try", job, aircraft, wish] as const,
   cameras: ["cameras"] as const,
+  canopies: ["canopies"] as const,
   spray: (job: string, aircraft: string) => ["spray", job, aircraft] as const,
   sprayTry: (job: string, aircraft: string, wish: unknown) => ["spray-try", job, aircraft, wish] as const,
   sprayRecord: (job: string, aircraft: string) => ["spray-record", job, aircraft] as const,

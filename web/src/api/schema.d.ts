@@ -2712,6 +2712,42 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/canopies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The crew's table of survey heights by what grows */
+        get: operations["listCanopies"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/canopies/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        /** Add a row to the table of survey heights, or change it; version 0 is a new one */
+        put: operations["saveCanopy"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/jobs/{id}/spray/{aircraft}": {
         parameters: {
             query?: never;
@@ -6607,6 +6643,23 @@ export interface components {
         Cameras: {
             cameras: components["schemas"]["CameraKind"][];
         };
+        CanopyKind: {
+            /** Format: uuid */
+            id: string;
+            /** @description plans name it by this; it never changes */
+            key: string;
+            name: string;
+            /**
+             * Format: double
+             * @description above the ground, m
+             */
+            height_m: number;
+            active: boolean;
+            version: number;
+        };
+        Canopies: {
+            canopies: components["schemas"]["CanopyKind"][];
+        };
         PictureShot: {
             name: string;
             at?: components["schemas"]["Place"] | null;
@@ -6636,6 +6689,11 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
+            /**
+             * Format: uuid
+             * @description the picture, where it was kept
+             */
+            photo: string | null;
         };
         NewPictureFinding: {
             /** Format: uuid */
@@ -6645,6 +6703,8 @@ export interface components {
             words: string;
             /** @enum {string} */
             severity: "note" | "watch" | "serious";
+            /** Format: uuid */
+            photo?: string | null;
         };
         SunHour: {
             /** Format: date-time */
@@ -11972,6 +12032,54 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Cameras"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listCanopies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Canopies */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Canopies"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    saveCanopy: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CanopyKind"];
+            };
+        };
+        responses: {
+            /** @description Canopies */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Canopies"];
                 };
             };
             default: components["responses"]["Problem"];

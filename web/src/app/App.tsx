@@ -38,6 +38,9 @@ const JobsView = lazy(() => import("../jobs/JobsView").then((m) => ({ default: m
 const JobView = lazy(() => import("../jobs/JobView").then((m) => ({ default: m.JobView })));
 const SprayView = lazy(() => import("../spraying/SprayView").then((m) => ({ default: m.SprayView })));
 const MissionView = lazy(() => import("../missions/MissionView").then((m) => ({ default: m.MissionView })));
+const CanopiesView = lazy(() =>
+  import("../missions/CanopiesView").then((m) => ({ default: m.CanopiesView })),
+);
 const CamerasView = lazy(() => import("../missions/CamerasView").then((m) => ({ default: m.CamerasView })));
 const NozzlesView = lazy(() => import("../spraying/NozzlesView").then((m) => ({ default: m.NozzlesView })));
 const BenchView = lazy(() => import("../bench/BenchView").then((m) => ({ default: m.BenchView })));
@@ -149,6 +152,7 @@ function Entry() {
               <Route path="jobs/:id" element={<JobView />} />
               <Route path="jobs/:id/spray/:aircraft" element={<SprayView />} />
               <Route path="jobs/:id/mission/:aircraft" element={<MissionView />} />
+              <Route path="canopies" element={<CanopiesView />} />
               <Route path="cameras" element={<CamerasView />} />
               <Route path="nozzles" element={<NozzlesView />} />
               <Route path="bench" element={<BenchView />} />

@@ -48,6 +48,7 @@ const concerned: Record<string, string[]> = {
   briefing_signatures: ["jobs", "gate"],
   nozzles: ["nozzles", "spray"],
   cameras: ["cameras", "mission"],
+  canopies: ["canopies", "mission"],
   mission_plans: ["mission", "jobs", "gate"],
   mission_reads: ["mission", "gate"],
   camera_cards: ["mission", "gate"],

@@ -2,11 +2,10 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
-import { AreaField, NumberField, SelectField } from "../parts/Field";
 import { FileKey } from "../parts/FileKey";
-import { parseNumber } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Busy, Problem } from "../parts/states";
+import { AfterFields } from "./AfterFields";
 import {
   picturesOfAircraft,
   picturesOfList,
@@ -16,6 +15,7 @@ import {
   type Flight,
   type Plan,
 } from "./api";
+import { offsetWrong, sent, type Said } from "./model";
 import { readPictures } from "./pictures";
 import { Taken } from "./Taken";
 
@@ -32,23 +32,16 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
   const [shots, setShots] = useState<Schemas["PictureShot"][]>();
   const [reading, setReading] = useState<{ done: number; all: number }>();
   const [error, setError] = useState<unknown>();
-  const [running, setRunning] = useState("");
-  const [shake, setShake] = useState("");
-  const [offset, setOffset] = useState("");
+  const [said, setSaid] = useState<Said>({ running: "", shake: "", offset: "" });
   const [, go] = useAddress();
   const look = useLook(p.job_id, p.aircraft_id, f.number);
   const flown = useFlown(p.job_id, p.aircraft_id, f.number);
-  const after = (pictures: Schemas["PictureShot"][], clock = offset): After => {
-    const minutes = parseNumber(clock);
-    return {
-      id,
-      pictures,
-      running: running === "" ? null : running === "yes",
-      shake,
-      offset_s: minutes.ok ? minutes.value * 60 : 0,
-    };
-  };
-  const take = async (read: () => Promise<Schemas["PictureShot"][]>, clock = offset) => {
+  const after = (pictures: Schemas["PictureShot"][], clock?: string): After => ({
+    id,
+    pictures,
+    ...sent({ ...said, offset: clock ?? said.offset }),
+  });
+  const take = async (read: () => Promise<Schemas["PictureShot"][]>, clock?: string) => {
     setError(undefined);
     try {
       const all = await read();
@@ -116,7 +109,7 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
           t={look.data}
           survey={p.kind === "survey"}
           onClock={(minutes) => {
-            setOffset(String(minutes));
+            setSaid({ ...said, offset: String(minutes) });
             void take(async () => shots, String(minutes));
           }}
         />
@@ -126,33 +119,16 @@ export function BringPictures({ p, f, onLooked }: BringPicturesProps) {
           <p role="status">
             <strong>{shots.length} pictures</strong> are here; nothing is kept yet.
           </p>
-          <SelectField
-            label="Was the camera still running at landing?"
-            value={running}
-            onChange={(e) => setRunning(e.target.value)}
-          >
-            <option value="">nobody looked</option>
-            <option value="yes">yes</option>
-            <option value="no">no</option>
-          </SelectField>
-          <NumberField
-            label="Camera clock is behind by"
-            unit="min"
-            hint="Where its clock is off; ahead is less than 0."
-            value={offset}
-            onChange={(e) => setOffset(e.target.value)}
-          />
-          <AreaField
-            label="Shake, noise or blur, if any was seen"
-            maxLength={500}
-            value={shake}
-            onChange={(e) => setShake(e.target.value)}
-          />
+          <AfterFields said={said} onSaid={(more) => setSaid({ ...said, ...more })} />
           <div className="d-flex gap-2 flex-wrap">
-            <Button variant="outline-primary" onClick={() => void take(async () => shots)}>
+            <Button
+              variant="outline-primary"
+              disabled={!!offsetWrong(said)}
+              onClick={() => void take(async () => shots)}
+            >
               Look again
             </Button>
-            <Button disabled={flown.isPending} onClick={keep}>
+            <Button disabled={flown.isPending || !!offsetWrong(said)} onClick={keep}>
               {flown.isPending ? "Putting on record…" : `Put flight ${f.number} on record as flown`}
             </Button>
           </div>

@@ -7,6 +7,7 @@ import { useMay } from "../app/session";
 import { AreaField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { ScrollX } from "../parts/ScrollX";
+import { PhotoField } from "../parts/PhotoField";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -17,10 +18,11 @@ const schema = z.object({
   place: z.string().trim().min(1, "Say where on it.").max(200, "At most 200 characters."),
   words: z.string().trim().min(1, "Say what is seen.").max(500, "At most 500 characters."),
   severity: z.enum(["note", "watch", "serious"]),
+  photo: z.string(),
 });
 type Typed = z.input<typeof schema>;
 
-const blank: Typed = { picture: "", place: "", words: "", severity: "watch" };
+const blank: Typed = { picture: "", place: "", words: "", severity: "watch", photo: "" };
 
 /** What was found on the pictures: the report for the client. */
 export function FindingsLeaf({ p }: { p: Plan }) {
@@ -60,7 +62,19 @@ export function FindingsLeaf({ p }: { p: Plan }) {
                           {f.by}, <span className="fig">{zone.both(f.at)}</span>
                         </div>
                       </td>
-                      <td>{f.picture}</td>
+                      <td>
+                        {f.picture}
+                        {f.photo && (
+                          <a
+                            className="photos d-block"
+                            href={`/api/v1/photos/${f.photo}`}
+                            target="_blank"
+                            rel="noreferrer"
+                          >
+                            <img src={`/api/v1/photos/${f.photo}`} alt={`${f.picture}: ${f.words}`} />
+                          </a>
+                        )}
+                      </td>
                       {may && (
                         <td className="no-print">
                           <Button variant="outline-primary" onClick={() => back.mutate(f.id)}>
@@ -96,13 +110,18 @@ function Add({ p }: { p: Plan }) {
   const [id] = useState(newId);
   const add = useAddFinding(p.job_id, p.aircraft_id);
   const f = useDraftForm<Typed, z.output<typeof schema>>(`finding-${p.id}`, blank, [], zodResolver(schema));
-  const send = f.submit((v) => add.mutateAsync({ id, ...v }));
+  const send = f.submit((v) => add.mutateAsync({ id, ...v, photo: v.photo || null }));
   const field = (name: keyof Typed) => ({ ...f.register(name), wrong: f.wrong(name) });
   return (
     <Sheet title="Put something on record">
       <form onSubmit={send} noValidate className="form">
         {f.root && <Problem error={new Error(f.root)} />}
         <TextField label="Picture" hint="The name of its file, like IMG_0012.jpg." {...field("picture")} />
+        <PhotoField
+          photos={[f.watch("photo")].filter(Boolean)}
+          onChange={(all) => f.setValue("photo", all.at(-1) ?? "")}
+          one
+        />
         <TextField label="Where on it" {...field("place")} />
         <AreaField label="What is seen" {...field("words")} />
         <SelectField label="How bad" {...field("severity")}>

@@ -1,4 +1,5 @@
 import type { UseFormReturn } from "react-hook-form";
+import { Link } from "react-router";
 import { CheckField, NumberField, SelectField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
@@ -45,7 +46,11 @@ export function SurveyForm({ form, p, fixed }: SurveyFormProps) {
         {v.by === "resolution" && number("gsd_cm", "One pixel shows")}
         {v.by === "height" && number("height_m", "Height over the ground")}
         {v.by === "canopy" && (
-          <SelectField label="Canopy" {...field("canopy")}>
+          <SelectField
+            label="Canopy"
+            hint={<Link to="/canopies">The crew's table</Link>}
+            {...field("canopy")}
+          >
             {p.canopies.map((c) => (
               <option key={c.key} value={c.key}>
                 {c.name}: {u.show("length", c.height_m)}

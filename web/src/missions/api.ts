@@ -154,3 +154,20 @@ export function useSaveCamera() {
     },
   });
 }
+
+export function useCanopies() {
+  return useQuery({ queryKey: keys.canopies, queryFn: () => ask(api.GET("/canopies")) });
+}
+
+export function useSaveCanopy() {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["CanopyKind"]) =>
+      ask(api.PUT("/canopies/{id}", { params: { path: { id: body.id } }, body })),
+    onSuccess: (d) => {
+      qc.setQueryData(keys.canopies, d);
+      void qc.invalidateQueries({ queryKey: ["mission"] });
+      void qc.invalidateQueries({ queryKey: ["mission-try"] });
+    },
+  });
+}

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Flight, Plan } from "./api";
-import { bands, flightShown, minutes, shotOf, sideBox } from "./model";
+import { bands, flightShown, minutes, offsetWrong, sent, shotOf, sideBox } from "./model";
 import { inspectForm, lookList, lookText, surveyForm, typedInspect, typedSurvey } from "./wish";
 import type { Units } from "../parts/units";
 
@@ -125,5 +125,28 @@ describe("wishes", () => {
       look: lookList(text),
     } as const;
     expect(inspectForm(us).parse(typedInspect({ ...w, look: [...w.look] }, us)).look).toEqual(w.look);
+  });
+});
+
+describe("what is said after a flight", () => {
+  it("leaves unknown what nobody looked at", () => {
+    expect(sent({ running: "", shake: "", offset: "" })).toEqual({ running: null, shake: "", offset_s: 0 });
+  });
+  it.each([
+    ["60", 3600],
+    ["-15", -900],
+    ["0,5", 30],
+  ])("takes a clock that is behind by %s minutes", (offset, seconds) => {
+    expect(sent({ running: "no", shake: "hums", offset })).toEqual({
+      running: false,
+      shake: "hums",
+      offset_s: seconds,
+    });
+  });
+  it.each(["an hour", "2000", "-1e9"])("does not take %s for a clock", (offset) => {
+    expect(offsetWrong({ running: "", shake: "", offset })).toMatch(/./);
+  });
+  it("takes nothing for a clock that is right", () => {
+    expect(offsetWrong({ running: "", shake: "", offset: "" })).toBeUndefined();
   });
 });

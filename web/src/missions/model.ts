@@ -1,4 +1,5 @@
 import type { Schemas } from "../api/client";
+import { parseInRange } from "../parts/number";
 import type { Flight, Plan } from "./api";
 
 /** The standing of what an aircraft holds, in words, with the verdict of it. */
@@ -79,5 +80,31 @@ export function sideBox(side: Schemas["SidePlace"][]) {
     along: Math.max(1, ...side.map((s) => s.along_m)),
     low: Math.min(...highs),
     high: Math.max(...highs),
+  };
+}
+
+/** What is asked after a flight, as it is typed. */
+export interface Said {
+  running: string;
+  shake: string;
+  /** By how many minutes the clock of the camera is behind. */
+  offset: string;
+}
+
+const offset = (said: Said) => parseInRange(said.offset, -1560, 1560, "min");
+
+/** What is wrong with the clock as it is typed; nothing typed is no wrong. */
+export function offsetWrong(said: Said): string | undefined {
+  const minutes = offset(said);
+  return minutes.ok || minutes.empty ? undefined : minutes.sentence;
+}
+
+/** What was said after a flight, as it is sent: what nobody looked at stays unknown. */
+export function sent(said: Said) {
+  const minutes = offset(said);
+  return {
+    running: said.running === "" ? null : said.running === "yes",
+    shake: said.shake,
+    offset_s: minutes.ok ? minutes.value * 60 : 0,
   };
 }

@@ -42,6 +42,9 @@ export const inspectFigures = {
 
 export const unitOf = (u: Units, f: Figure) => (f.q ? u.label(f.q) : (f.unit ?? ""));
 
+/** The height of a row in the crew's table. */
+export const canopyHeight = (u: Units) => figure(u, surveyFigures.height_m);
+
 /** A figure as it is typed, in the crew's units, turned into base units. */
 function figure(u: Units, f: Figure) {
   const show = (v: number) => (f.q ? +u.value(f.q, v).toFixed(3) : v);

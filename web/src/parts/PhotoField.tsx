@@ -16,6 +16,8 @@ async function sendNow(file: File): Promise<string> {
 export interface PhotoFieldProps {
   photos: string[];
   onChange: (ids: string[]) => void;
+  /** One picture alone. */
+  one?: boolean;
   /** Hands a picture over and says its id; sent to the server by default. */
   send?: (file: File) => Promise<string>;
   /** Where a picture is shown from. */
@@ -25,7 +27,7 @@ export interface PhotoFieldProps {
 const onServer = (id: string) => `/api/v1/photos/${id}`;
 
 /** Photos as evidence: taken with the device's camera or chosen from its files. */
-export function PhotoField({ photos, onChange, send = sendNow, src = onServer }: PhotoFieldProps) {
+export function PhotoField({ photos, onChange, one, send = sendNow, src = onServer }: PhotoFieldProps) {
   const id = useId();
   const [busy, setBusy] = useState(false);
   const [wrong, setWrong] = useState("");
@@ -47,12 +49,12 @@ export function PhotoField({ photos, onChange, send = sendNow, src = onServer }:
   };
   return (
     <div className="field">
-      <label htmlFor={id}>Photos</label>
+      <label htmlFor={id}>{one ? "The picture itself" : "Photos"}</label>
       <input
         id={id}
         type="file"
         accept="image/jpeg,image/png,image/webp"
-        multiple
+        multiple={!one}
         className="form-control"
         disabled={busy}
         aria-describedby={wrong ? `${id}-wrong` : undefined}

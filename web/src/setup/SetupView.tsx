@@ -30,6 +30,9 @@ export function SetupView() {
         <Link className="btn btn-outline-primary" to="/cameras">
           Cameras
         </Link>
+        <Link className="btn btn-outline-primary" to="/canopies">
+          Survey heights
+        </Link>
         <Link className="btn btn-outline-primary" to="/nozzles">
           Nozzles
         </Link>
