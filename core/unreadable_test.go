@@ -123,6 +123,7 @@ var calls = []call{
 	{"spray.Nozzle.Check", spray.Nozzle.Check, []any{spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1, MostBar: 4, Droplets: "medium"}}},
 	{"spray.Product.Check", spray.Product.Check, []any{spray.Product{Name: "A", PerHa: 1, Unit: "L"}}},
 	{"spray.LoadOf", spray.LoadOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
+	{"survey.TurnPath", survey.TurnPath, []any{geo.XY{}, geo.XY{Y: 1}, geo.XY{X: 60}, geo.XY{Y: -1}, 30.0}},
 	{"survey.Camera.See", lens.See, []any{90.0}},
 	{"survey.Camera.HeightFor", lens.HeightFor, []any{0.02}},
 	{"survey.Camera.Pace", lens.Pace, []any{survey.Picture{AcrossM: 135, AlongM: 90, GSDAcross: 0.025, GSDAlong: 0.025}, 22.5, 8.0, 0.001}},

@@ -88,6 +88,7 @@ func Make(w Wish, g Given) (Plan, error) {
 		return p, err
 	}
 	p.enters(g)
+	p.turns(w, g)
 	p.hold(w, g)
 	for _, b := range p.Broken {
 		p.Verdict = max(p.Verdict, b.Verdict)
