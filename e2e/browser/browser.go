@@ -401,9 +401,9 @@ func (p *Page) Settle() {
 }
 
 // Upload puts a file into a file field.
-func (p *Page) Upload(css, file string) {
+func (p *Page) Upload(css string, files ...string) {
 	p.t.Helper()
-	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.SetUploadFiles(chromedp.CSS(css), []string{file}, chromedp.NodeReady)))
+	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.SetUploadFiles(chromedp.CSS(css), files, chromedp.NodeReady)))
 }
 
 // Wide reports by how many pixels the page is wider than the window.

@@ -50,6 +50,33 @@ func TestStandinsConform(t *testing.T) {
 	}
 }
 
+// A link to aircraft that does with missions what a bad one does is told what, and so is one
+// that does not answer or speaks nonsense; a weak cell or a warm motor is nothing against it.
+func TestBadLinksAreTold(t *testing.T) {
+	one := aircraft.Craft{Serial: "A 1", Motors: 4, Cells: 6}
+	for name, c := range map[string]struct {
+		fault aircraft.Faults
+		fair  bool
+	}{
+		"a weak cell": {aircraft.Faults{WeakCell: 2}, true}, "a warm motor": {aircraft.Faults{WarmMotor: 1}, true}, "a compass that is off": {aircraft.Faults{CompassOff: true}, true},
+		"a waypoint dropped": {aircraft.Faults{Dropped: 2}, false}, "two swapped": {aircraft.Faults{Swapped: 1}, false}, "another home": {aircraft.Faults{WrongHome: true}, false},
+		"another datum": {aircraft.Faults{OtherDatum: true}, false}, "it breaks off": {aircraft.Faults{DiesAfter: 1}, false}, "it takes one": {aircraft.Faults{Most: 1}, false},
+	} {
+		l := aircraft.New(1, time.Now, one)
+		l.Set(c.fault)
+		_, out := run(t, l, conform.Service{})
+		assert.Equal(t, c.fair, len(wrong(out)) == 0, "%s: %v", name, wrong(out))
+	}
+	for _, f := range []aircraft.Faults{{Nonsense: true}, {Unreachable: true}} {
+		l := aircraft.New(1, time.Now, one)
+		l.Set(f)
+		srv := httptest.NewServer(l)
+		_, out, err := conform.Run(context.Background(), conform.Service{URL: srv.URL, Kind: protocols.Aircraft})
+		assert.True(t, err != nil || len(wrong(out)) > 0, "%+v", f)
+		srv.Close()
+	}
+}
+
 // A service that does otherwise is told what.
 func TestWhatDoesNotConformIsNamed(t *testing.T) {
 	odd := func(path, body string) http.Handler {

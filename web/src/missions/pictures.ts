@@ -35,11 +35,22 @@ export async function readPictures(
 
 type Reader = typeof import("exifr").default;
 
+/** The tags lie in the first bytes of nearly every picture; only where they do not is it read further. */
+const headBytes = 64 * 1024;
+
 async function read(exifr: Reader, file: File): Promise<Tags | undefined> {
-  const all = (await exifr.parse(file, {
+  const wanted = {
     pick: ["DateTimeOriginal", "GPSLatitude", "GPSLongitude", "GPSLatitudeRef", "GPSLongitudeRef"],
     reviveValues: false,
     gps: true,
-  })) as Tags | undefined;
-  return all;
+  };
+  const head = await file.slice(0, headBytes).arrayBuffer();
+  let tags: Tags | undefined;
+  try {
+    tags = (await exifr.parse(head, wanted)) as Tags | undefined;
+  } catch {
+    tags = undefined; // cut off within its tags
+  }
+  if (tags !== undefined || file.size <= headBytes) return tags;
+  return (await exifr.parse(file, wanted)) as Tags | undefined;
 }
