@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
@@ -7,12 +7,13 @@ import { FlyView } from "../app/field";
 import { useQuiet } from "../app/quiet";
 import { useMay } from "../app/session";
 import { useOwnFlights } from "../fly/api";
+import { afterPaint } from "../parts/afterPaint";
 import { clearDraft } from "../parts/drafts";
 import { VerdictMark } from "../parts/Flag";
 import { openSound } from "../parts/signal";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
-import { useNow, useZone } from "../parts/time";
+import { serverNow, useNow, useZone } from "../parts/time";
 import { useTakeOff, useWithdrawRelease } from "./api";
 import { Findings } from "./Findings";
 
@@ -34,6 +35,7 @@ export function Released({ g, r, mine }: Props) {
   const { up } = useLink();
   const takeOff = useTakeOff(g, r);
   const withdraw = useWithdrawRelease(r.id);
+  const [gone, setGone] = useState<number>();
   const flight = useOwnFlights().find((p) => p.body.release_id === r.id);
   useEffect(() => FlyView.fetch(), []); // the next press opens it
   useEffect(() => clearDraft(`gate-${g.aircraft.id}`), [g.aircraft.id]); // the next flight is chosen anew
@@ -90,15 +92,17 @@ export function Released({ g, r, mine }: Props) {
           )}
           <Button
             className="btn-land"
-            disabled={left <= 0}
+            disabled={left <= 0 || gone !== undefined}
             onClick={() => {
-              takeOff();
+              const at = serverNow();
+              setGone(at);
+              afterPaint(() => takeOff(at));
               setTimeout(() => void openSound(), 250); // after the time runs: a device may take long to open its sound
             }}
           >
-            Take off
+            {gone === undefined ? "Take off" : `Took off ${z.clock(gone)}`}
           </Button>
-          <Button variant="outline-primary" onClick={() => withdraw.mutate()}>
+          <Button variant="outline-primary" disabled={gone !== undefined} onClick={() => withdraw.mutate()}>
             {withdraw.isPending ? "Withdrawing…" : "Withdraw the release"}
           </Button>
         </div>

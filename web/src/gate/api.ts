@@ -6,7 +6,6 @@ import { seedFlight, type FlightPresses } from "../fly/model";
 import { usePress } from "../outbox/hooks";
 import { usePacks } from "../packs/PacksView";
 import { letGo } from "../parts/letGo";
-import { serverIso } from "../parts/time";
 
 /** The gate's answer to a question; the one before stays in sight while it is asked again. */
 export function useGate(question: Schemas["GateQuestion"]) {
@@ -42,10 +41,10 @@ export function useTakeOff(g: Schemas["GateAnswer"], r: Schemas["Release"]) {
   const press = usePress();
   const go = useNavigate();
   const packs = usePacks().data?.packs ?? [];
-  return () => {
+  return (at: number) => {
     letGo();
     const id = newId();
-    const seed = seedFlight(g, r, packs, id, serverIso(Date.now()));
+    const seed = seedFlight(g, r, packs, id, new Date(at).toISOString());
     press<FlightPresses["fly.take-off"]>("fly.take-off", id, { release_id: r.id, seed }, { opens: true });
     void go(`/fly/${id}`);
   };

@@ -3,6 +3,7 @@ import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useSession } from "../app/session";
 import { RaiseDefect } from "../fleet/RaiseDefect";
+import { afterPaint } from "../parts/afterPaint";
 import { readDraft, writeDraft } from "../parts/drafts";
 import { entryDraft } from "./api";
 import { EntryFields } from "./EntryFields";
@@ -43,6 +44,7 @@ export function ItemEntry({
   }));
   const [wrong, setWrong] = useState("");
   const [defect, setDefect] = useState(false);
+  const [noted, setNoted] = useState(false); // the key answers before its page goes
   const look = item.kind === "look" && typed.look !== "defect";
   const { value, sentence } = valueOf(item, typed);
   const judged = useJudged(run, item, value, own?.judgement);
@@ -54,13 +56,20 @@ export function ItemEntry({
     setWrong("");
     writeDraft(draftKey, t); // nothing typed is lost on a reload
   };
+  const note = (value: Value, judgement?: Schemas["Judgement"]) => {
+    setNoted(true);
+    afterPaint(() => {
+      onEntered(value, judgement);
+      setNoted(false); // where it is the same item again
+    });
+  };
   const enter = () => {
-    if (readOnly) return;
+    if (readOnly || noted) return;
     if (look) {
       const ok: Value = { look: "ok", ...(typed.photos.length ? { photos: typed.photos } : {}) };
-      onEntered(ok, inOrder());
+      note(ok, inOrder());
     } else if (!value || judged.sentence) setWrong(judged.sentence ?? sentence ?? "Enter a value first.");
-    else onEntered(value, judged.judgement);
+    else note(value, judged.judgement);
   };
   return (
     <>
@@ -113,7 +122,7 @@ export function ItemEntry({
               </Button>
             )}
             <Button type="submit" className="btn-big" disabled={readOnly} autoFocus={item.kind === "look"}>
-              {look ? "In order, next" : "Save, next"}
+              {noted ? "Noted ✓" : look ? "In order, next" : "Save, next"}
             </Button>
           </div>
         </div>
