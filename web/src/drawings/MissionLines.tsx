@@ -10,13 +10,20 @@ export interface FlightLinesProps {
   f: Schemas["MissionFlight"];
   to: To;
   u: number;
+  /** Where its number stands. */
+  label?: Spot;
   on: boolean;
   onPress?: (number: number) => void;
 }
 
-/** The lines of a flight in the order they are flown, or its places with where it looks. */
-export function FlightLines({ f, to, u, on, onPress }: FlightLinesProps) {
+/** Where a flight begins on the drawing. */
+export function begins(f: Schemas["MissionFlight"], to: To): Spot | undefined {
   const first = f.pieces[0]?.from ?? f.stops[0]?.at;
+  return first && to(first);
+}
+
+/** The lines of a flight in the order they are flown, or its places with where it looks. */
+export function FlightLines({ f, to, u, label, on, onPress }: FlightLinesProps) {
   const way = f.way.map(to);
   return (
     <g
@@ -51,8 +58,8 @@ export function FlightLines({ f, to, u, on, onPress }: FlightLinesProps) {
           />
         );
       })}
-      {first && (
-        <text x={to(first)[0]} y={to(first)[1] - u * 0.6} fontSize={u * 2.5} textAnchor="middle">
+      {label && (
+        <text x={label[0]} y={label[1] - u * 0.6} fontSize={u * 2.5} textAnchor="middle">
           {f.number}
         </text>
       )}

@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { box, plane, scaleLength, type Spot } from "../spraying/model";
-import { FlightLines, path } from "./MissionLines";
+import { apart } from "../missions/model";
+import { begins, FlightLines, path } from "./MissionLines";
 import { Overlap } from "./Overlap";
 import { Scale } from "./Scale";
 import { useDrawn } from "./useDrawn";
@@ -34,6 +35,12 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
   const { ref, width, height } = useDrawn({ width: 650, height: 420 });
   const view = box([...all, ...starts.map((s) => s.spot).filter(near)], reach * 0.06);
   const u = 6.6 * Math.max(view[2] / Math.max(width - 99, 100), view[3] / Math.max(height - 27, 100));
+  const firsts = p.flights.map((f) => begins(f, to));
+  const spots = apart(
+    firsts.filter((s) => s !== undefined),
+    u * 2.6,
+  );
+  const labels = firsts.map((s) => s && spots.shift());
   view[0] -= u * 9;
   view[2] += u * 15;
   view[1] -= u * 4;
@@ -60,8 +67,16 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
         </path>
       ))}
       {taken && <Overlap t={taken} to={to} />}
-      {p.flights.map((f) => (
-        <FlightLines key={f.number} f={f} to={to} u={u} on={f.number === flight} onPress={onFlight} />
+      {p.flights.map((f, i) => (
+        <FlightLines
+          key={f.number}
+          f={f}
+          to={to}
+          u={u}
+          label={labels[i]}
+          on={f.number === flight}
+          onPress={onFlight}
+        />
       ))}
       {held && (
         <path

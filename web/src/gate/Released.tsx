@@ -7,7 +7,6 @@ import { FlyView } from "../app/field";
 import { useQuiet } from "../app/quiet";
 import { useMay } from "../app/session";
 import { useOwnFlights } from "../fly/api";
-import { afterPaint } from "../parts/afterPaint";
 import { clearDraft } from "../parts/drafts";
 import { VerdictMark } from "../parts/Flag";
 import { openSound } from "../parts/signal";
@@ -72,12 +71,12 @@ export function Released({ g, r, mine }: Props) {
           </div>
         )}
       </Sheet>
-      {flight && (
+      {flight && gone === undefined && (
         <Link className="btn btn-primary btn-big w-100 mt-3" to={`/fly/${flight.thing}`}>
           Go to the flight: it waits to be handed over
         </Link>
       )}
-      {mine && !flight && (
+      {mine && (!flight || gone !== undefined) && (
         <div className="thumb">
           {left <= 0 && (
             <p className="wait-line" role="alert">
@@ -96,7 +95,7 @@ export function Released({ g, r, mine }: Props) {
             onClick={() => {
               const at = serverNow();
               setGone(at);
-              afterPaint(() => takeOff(at));
+              takeOff(at);
               setTimeout(() => void openSound(), 250); // after the time runs: a device may take long to open its sound
             }}
           >

@@ -5,6 +5,7 @@ import { keys } from "../api/keys";
 import { seedFlight, type FlightPresses } from "../fly/model";
 import { usePress } from "../outbox/hooks";
 import { usePacks } from "../packs/PacksView";
+import { afterPaint } from "../parts/afterPaint";
 import { letGo } from "../parts/letGo";
 
 /** The gate's answer to a question; the one before stays in sight while it is asked again. */
@@ -42,10 +43,18 @@ export function useTakeOff(g: Schemas["GateAnswer"], r: Schemas["Release"]) {
   const go = useNavigate();
   const packs = usePacks().data?.packs ?? [];
   return (at: number) => {
-    letGo();
     const id = newId();
     const seed = seedFlight(g, r, packs, id, new Date(at).toISOString());
-    press<FlightPresses["fly.take-off"]>("fly.take-off", id, { release_id: r.id, seed }, { opens: true });
-    void go(`/fly/${id}`);
+    press<FlightPresses["fly.take-off"]>(
+      "fly.take-off",
+      id,
+      { release_id: r.id, seed },
+      { opens: true },
+      afterPaint,
+    );
+    afterPaint(() => {
+      letGo();
+      void go(`/fly/${id}`);
+    });
   };
 }

@@ -2,7 +2,6 @@ import { Button } from "react-bootstrap";
 import { Flag } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
-import { ScrollX } from "../parts/ScrollX";
 import type { Plan } from "./api";
 import { minutes } from "./model";
 import { inspectFigures, surveyFigures } from "./wish";
@@ -47,18 +46,16 @@ export function Figures({ p, onTake }: FiguresProps) {
           {b.nearest != null && p.may && <Take p={p} wish={b.wish} nearest={b.nearest} onTake={onTake} />}
         </div>
       ))}
-      <ScrollX label="Figures of the plan">
-        <table className="ledger">
-          <tbody>
-            {[...(p.kind === "survey" ? survey : inspection), ...both].map(([k, v]) => (
-              <tr key={k}>
-                <th scope="row">{k}</th>
-                <td className="fig">{v}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </ScrollX>
+      <table className="ledger facts">
+        <tbody>
+          {[...(p.kind === "survey" ? survey : inspection), ...both].map(([k, v]) => (
+            <tr key={k}>
+              <th scope="row">{k}</th>
+              <td className="fig">{v}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
       {p.assumed.length > 0 && (
         <p className="soft mt-2 mb-0">Taken without being known: {p.assumed.join("; ")}.</p>
       )}

@@ -6,7 +6,6 @@ import { newId } from "../api/client";
 import { useMay } from "../app/session";
 import { AreaField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { ScrollX } from "../parts/ScrollX";
 import { PhotoField } from "../parts/PhotoField";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";
@@ -38,55 +37,53 @@ export function FindingsLeaf({ p }: { p: Plan }) {
           {p.findings.length === 0 ? (
             <Empty>Nothing is on record yet.</Empty>
           ) : (
-            <ScrollX label="Findings">
-              <table className="ledger">
-                <thead>
-                  <tr>
-                    <th>How bad</th>
-                    <th>Where</th>
-                    <th>What</th>
-                    <th>Picture</th>
-                    {may && <th className="no-print">Undo</th>}
-                  </tr>
-                </thead>
-                <tbody>
-                  {p.findings.map((f) => (
-                    <tr key={f.id}>
-                      <td>
-                        <strong>{f.severity}</strong>
-                      </td>
-                      <td>{f.place}</td>
-                      <td>
-                        {f.words}
-                        <div className="soft">
-                          {f.by}, <span className="fig">{zone.both(f.at)}</span>
-                        </div>
-                      </td>
-                      <td>
-                        {f.picture}
-                        {f.photo && (
-                          <a
-                            className="photos d-block"
-                            href={`/api/v1/photos/${f.photo}`}
-                            target="_blank"
-                            rel="noreferrer"
-                          >
-                            <img src={`/api/v1/photos/${f.photo}`} alt={`${f.picture}: ${f.words}`} />
-                          </a>
-                        )}
-                      </td>
-                      {may && (
-                        <td className="no-print">
-                          <Button variant="outline-primary" onClick={() => back.mutate(f.id)}>
-                            Take back
-                          </Button>
-                        </td>
+            <table className="ledger cards">
+              <thead>
+                <tr>
+                  <th>How bad</th>
+                  <th>Where</th>
+                  <th>What</th>
+                  <th>Picture</th>
+                  {may && <th className="no-print">Undo</th>}
+                </tr>
+              </thead>
+              <tbody>
+                {p.findings.map((f) => (
+                  <tr key={f.id}>
+                    <td>
+                      <strong>{f.severity}</strong>
+                    </td>
+                    <td>{f.place}</td>
+                    <td>
+                      {f.words}
+                      <div className="soft">
+                        {f.by}, <span className="fig">{zone.both(f.at)}</span>
+                      </div>
+                    </td>
+                    <td>
+                      {f.picture}
+                      {f.photo && (
+                        <a
+                          className="photos d-block"
+                          href={`/api/v1/photos/${f.photo}`}
+                          target="_blank"
+                          rel="noreferrer"
+                        >
+                          <img src={`/api/v1/photos/${f.photo}`} alt={`${f.picture}: ${f.words}`} />
+                        </a>
                       )}
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            </ScrollX>
+                    </td>
+                    {may && (
+                      <td className="no-print">
+                        <Button variant="outline-primary" onClick={() => back.mutate(f.id)}>
+                          Take back
+                        </Button>
+                      </td>
+                    )}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
           )}
         </Sheet>
         {looks.length > 0 && (

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Flight, Plan } from "./api";
-import { bands, flightShown, minutes, offsetWrong, sent, shotOf, sideBox } from "./model";
+import { apart, bands, flightShown, minutes, offsetWrong, sent, shotOf, sideBox } from "./model";
 import { inspectForm, lookList, lookText, surveyForm, typedInspect, typedSurvey } from "./wish";
 import type { Units } from "../parts/units";
 
@@ -125,6 +125,36 @@ describe("wishes", () => {
       look: lookList(text),
     } as const;
     expect(inspectForm(us).parse(typedInspect({ ...w, look: [...w.look] }, us)).look).toEqual(w.look);
+  });
+});
+
+describe("labels", () => {
+  it("never lie on each other", () => {
+    const spots: [number, number][] = [];
+    for (let i = 0; i < 60; i++) spots.push([(i * 37) % 50, (i * 53) % 40]);
+    const out = apart(spots, 12);
+    out.forEach(([x, y], i) =>
+      out
+        .slice(0, i)
+        .forEach(([ox, oy]) => expect(Math.max(Math.abs(ox - x), Math.abs(oy - y))).toBeGreaterThan(11.9)),
+    );
+    expect(out.map(([x]) => x)).toEqual(spots.map(([x]) => x));
+  });
+  it("stay where they are with room", () => {
+    expect(
+      apart(
+        [
+          [0, 0],
+          [20, 0],
+          [0, 30],
+        ],
+        12,
+      ),
+    ).toEqual([
+      [0, 0],
+      [20, 0],
+      [0, 30],
+    ]);
   });
 });
 

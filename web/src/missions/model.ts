@@ -83,6 +83,24 @@ export function sideBox(side: Schemas["SidePlace"][]) {
   };
 }
 
+/**
+ * Where labels stand that would lie on each other: one too near to an earlier one moves
+ * straight up until it is clear of all.
+ */
+export function apart(spots: readonly (readonly [number, number])[], least: number): [number, number][] {
+  const out: [number, number][] = [];
+  for (const [x, y] of spots) {
+    let at = y;
+    for (let hit = true; hit;) {
+      const near = out.find(([ox, oy]) => Math.abs(ox - x) < least && Math.abs(oy - at) < least - 1e-6);
+      hit = near !== undefined;
+      if (near) at = near[1] - least;
+    }
+    out.push([x, at]);
+  }
+  return out;
+}
+
 /** What is asked after a flight, as it is typed. */
 export interface Said {
   running: string;

@@ -17,10 +17,16 @@ export function useAbout(thing: string): About {
 }
 
 /** Makes a press: it shows at once, is kept, and is sent when the server is there. */
-export function usePress(): <B>(kind: string, thing: string, body: B, more?: Partial<Press<B>>) => Press<B> {
+export function usePress(): <B>(
+  kind: string,
+  thing: string,
+  body: B,
+  more?: Partial<Press<B>>,
+  show?: (tell: () => void) => void,
+) => Press<B> {
   const { person } = useSession();
   return useCallback(
-    (kind, thing, body, more) => {
+    (kind, thing, body, more, show) => {
       const at = Date.now();
       const p = {
         id: newId(),
@@ -33,7 +39,7 @@ export function usePress(): <B>(kind: string, thing: string, body: B, more?: Par
         body,
         ...more,
       };
-      void put(p);
+      void put(p, show);
       return p;
     },
     [person],

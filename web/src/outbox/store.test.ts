@@ -28,6 +28,19 @@ describe("the outbox of a device", () => {
     expect(presses()).toEqual([press("a", 1)]);
     expect(isDurable()).toBe(true);
   });
+  it("keeps a press that is shown later just as soon", async () => {
+    let told = 0;
+    const stop = onPresses(() => told++);
+    let show = () => {};
+    const written = put(press("late", 9), (tell) => (show = tell));
+    expect(presses().map((p) => p.id)).toEqual(["late"]);
+    expect(told).toBe(0);
+    await written;
+    expect((await shelved<Press>("presses")).map((p) => p.id)).toEqual(["late"]);
+    show();
+    expect(told).toBe(1);
+    stop();
+  });
   it("loses nothing that is pressed while it is read", async () => {
     const reading = load();
     const written = put(press("b", 2));

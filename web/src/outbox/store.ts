@@ -42,13 +42,17 @@ export async function load(): Promise<void> {
 const unsaved = new Set<string>();
 const gone = new Set<string>();
 
-/** Shows a press at once and keeps it; a change of one that is kept replaces it. */
-export function put(p: Press): Promise<void> {
+/**
+ * Keeps a press and shows it, at once or when show says so; a change of one that is kept
+ * replaces it.
+ */
+export function put(p: Press, show: (tell: () => void) => void = (tell) => tell()): Promise<void> {
   all = inOrder([...all.filter((x) => x.id !== p.id), p]);
   unsaved.add(p.id);
   gone.delete(p.id);
-  tell();
-  return shelve("presses", p)
+  const written = shelve("presses", p);
+  show(tell);
+  return written
     .then(() => other?.postMessage(1))
     .then(() => unsaved.delete(p.id))
     .then(() => undefined)

@@ -12,17 +12,21 @@ describe("after the paint", () => {
     vi.stubGlobal("removeEventListener", page.removeEventListener.bind(page));
   });
   afterEach(() => {
+    vi.runAllTimers();
     vi.useRealTimers();
     vi.unstubAllGlobals();
   });
 
-  it("runs once, behind the frame that shows the answer", () => {
-    const run = vi.fn();
-    afterPaint(run);
-    expect(run).not.toHaveBeenCalled();
+  it("runs once, behind the frame that shows the answer, all that waits in its order", () => {
+    const ran: number[] = [];
+    afterPaint(() => ran.push(1));
+    afterPaint(() => ran.push(2));
+    expect(ran).toEqual([]);
     frames.forEach((f) => f());
+    vi.advanceTimersByTime(0);
+    expect(ran).toEqual([1, 2]);
     vi.runAllTimers();
-    expect(run).toHaveBeenCalledTimes(1);
+    expect(ran).toEqual([1, 2]);
   });
   it("runs in a page that is never painted", () => {
     const run = vi.fn();
@@ -39,5 +43,13 @@ describe("after the paint", () => {
     vi.runAllTimers();
     page.dispatchEvent(new Event("pagehide"));
     expect(run).toHaveBeenCalledTimes(1);
+  });
+  it("runs what is set while it runs, later", () => {
+    const later = vi.fn();
+    afterPaint(() => afterPaint(later));
+    vi.advanceTimersByTime(200);
+    expect(later).not.toHaveBeenCalled();
+    vi.advanceTimersByTime(200);
+    expect(later).toHaveBeenCalledTimes(1);
   });
 });

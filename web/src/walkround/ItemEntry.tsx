@@ -58,10 +58,8 @@ export function ItemEntry({
   };
   const note = (value: Value, judgement?: Schemas["Judgement"]) => {
     setNoted(true);
-    afterPaint(() => {
-      onEntered(value, judgement);
-      setNoted(false); // where it is the same item again
-    });
+    onEntered(value, judgement);
+    afterPaint(() => setNoted(false)); // where it is the same item again
   };
   const enter = () => {
     if (readOnly || noted) return;

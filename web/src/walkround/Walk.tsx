@@ -8,6 +8,7 @@ import { useMay } from "../app/session";
 import { useAbout } from "../outbox/hooks";
 import type { About } from "../outbox/model";
 import { Refused, Waits } from "../outbox/Waits";
+import { afterPaint } from "../parts/afterPaint";
 import { Dialog } from "../parts/Dialog";
 import { letGo } from "../parts/letGo";
 import { ViewHead } from "../parts/Sheet";
@@ -96,9 +97,10 @@ export function Walk({ w, about }: WalkShown) {
             entry={entries.get(item.id)}
             position={`${at + 1} of ${w.items.length}`}
             onEntered={(value, judgement) => {
-              letGo();
-              press("walk.entry", { item_id: item.id, title: item.title, value, judgement });
-              show(nextOpen(w, at, item.id));
+              // Kept at once; the page follows when the key has answered.
+              press("walk.entry", { item_id: item.id, title: item.title, value, judgement }, afterPaint);
+              afterPaint(letGo);
+              show(nextOpen(w, at, item.id), afterPaint);
             }}
             onBack={at > 0 ? () => show(at - 1) : undefined}
             readOnly={!may("pilot", "crew", "technician")}

@@ -29,7 +29,8 @@ export function useWalk(id: string) {
 /** Presses of a walk: shown at once, sent when the server is there. */
 export function useWalkPress(id: string) {
   const press = usePress();
-  return <K extends keyof WalkPresses>(kind: K, body: WalkPresses[K]) => press(kind, id, body);
+  return <K extends keyof WalkPresses>(kind: K, body: WalkPresses[K], show?: (tell: () => void) => void) =>
+    press(kind, id, body, {}, show);
 }
 
 /** Judges an entry on the server, where this device cannot. */

@@ -16,9 +16,9 @@ export function useStep(w: RunSeen) {
   const chosen = w.items.findIndex((i) => i.id === asked);
   const at = chosen >= 0 ? chosen : firstOpen >= 0 ? firstOpen : w.items.length;
   const show = useCallback(
-    (i: number | undefined) => {
+    (i: number | undefined, when: (run: () => void) => void = (run) => run()) => {
       const it = i === undefined ? undefined : w.items[i];
-      setAsked(it?.id ?? null);
+      when(() => setAsked(it?.id ?? null));
       history.replaceState(history.state, "", it ? `?item=${encodeURIComponent(it.id)}` : location.pathname);
     },
     [w.items],
