@@ -73,6 +73,7 @@ type Given struct {
 	Places    []geo.XY        // outline, middle, or line
 	Line      bool            // the places are a line, not an outline
 	Stand     []home.Obstacle // what else stands there
+	PositionM float64         // by which positions are off
 	OverM     float64         // kept over it
 	Start     survey.Place
 	GroundM   float64 // elevation of its ground

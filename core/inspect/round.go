@@ -74,7 +74,7 @@ func blocked(own []home.Obstacle, g Given, heightM float64, a, b geo.XY) bool {
 			return true
 		}
 	}
-	legs, err := home.Clearance([]home.Place3{{At: a, M: g.GroundM + heightM}, {At: b, M: g.GroundM + heightM}}, g.Stand, 0, g.OverM)
+	legs, err := home.Clearance([]home.Place3{{At: a, M: g.GroundM + heightM}, {At: b, M: g.GroundM + heightM}}, g.Stand, g.PositionM, g.OverM)
 	return len(g.Stand) > 0 && (err != nil || legs[0].Verdict == judge.Stop)
 }
 
@@ -88,7 +88,7 @@ func round(own []home.Obstacle, g Given, heightM float64, a, b geo.XY) ([]geo.XY
 	for i := range all { // a place at the safe distance is not inside of it
 		all[i].BufferM -= touchM
 	}
-	way, err := home.WayRound(a, b, g.GroundM+heightM, append(all, g.Stand...), 0, g.OverM, nil)
+	way, err := home.WayRound(a, b, g.GroundM+heightM, append(all, g.Stand...), g.PositionM, g.OverM, nil)
 	if err != nil {
 		return nil, err
 	}

@@ -12,16 +12,17 @@ import (
 
 // Chart is what a mission is flown over.
 type Chart struct {
-	Frame    geo.Frame
-	Terrain  *home.Terrain
-	TakeOffM float64 // elevation of the place it takes off from
-	CeilingM *float64
-	LeastM   float64         // over the ground
-	Outline  geo.Ring        // of what is pictured; empty: nothing holds it
-	ReachM   float64         // how far beyond it the mission goes, ways round what is forbidden apart
-	Keep     []home.Obstacle // no-go areas, by their outline
-	Stand    []home.Obstacle // what stands there; empty: the way home judges it
-	OverM    float64         // kept over it
+	Frame     geo.Frame
+	Terrain   *home.Terrain
+	TakeOffM  float64 // elevation of the place it takes off from
+	CeilingM  *float64
+	LeastM    float64         // over the ground
+	Outline   geo.Ring        // of what is pictured; empty: nothing holds it
+	ReachM    float64         // how far beyond it the mission goes, ways round what is forbidden apart
+	Keep      []home.Obstacle // no-go areas, by their outline
+	Stand     []home.Obstacle // what stands there; empty: the way home judges it
+	PositionM float64         // by which positions are off
+	OverM     float64         // kept over it
 }
 
 // Judge holds the way of a mission, as it was read, against ground, ceiling and areas. It
@@ -81,7 +82,7 @@ func (c Chart) stand(way []home.Place3, say func(judge.Verdict, string, ...any))
 	if len(c.Stand) == 0 || len(way) < 2 {
 		return
 	}
-	legs, err := home.Clearance(way, c.Stand, 0, c.OverM)
+	legs, err := home.Clearance(way, c.Stand, c.PositionM, c.OverM)
 	if err != nil {
 		say(judge.Stop, "How near it comes to what stands there cannot be judged: %s.", err)
 		return

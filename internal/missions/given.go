@@ -18,6 +18,7 @@ import (
 	"mainstay/core/site"
 	"mainstay/core/sun"
 	"mainstay/core/survey"
+	"mainstay/core/wayhome"
 	"mainstay/core/weather"
 	"mainstay/internal/planning"
 	"mainstay/internal/platform/fault"
@@ -234,13 +235,13 @@ func (p *Plan) lay(g *given) {
 		g.inspect.Places = frame.All(f.Places)
 		g.inspect.Line = f.Shape == site.Line
 		g.inspect.GroundM, g.inspect.Known = p.Ground.Chart.Elevation(f)
-		g.inspect.Stand, g.inspect.OverM = p.beside(), intent.LeastOver(p.Type)
+		g.inspect.Stand, g.inspect.OverM, g.inspect.PositionM = p.beside(), intent.LeastOver(p.Type), wayhome.PositionM
 		return
 	}
 	var forbidden []survey.Forbidden
 	for _, x := range p.Ground.Chart.Features {
 		if x.Kind == site.NoGo {
-			forbidden = append(forbidden, survey.Forbidden{Name: x.Name, Places: frame.All(x.Places), Area: x.Shape == site.Area, BufferM: x.Buffer()})
+			forbidden = append(forbidden, survey.Forbidden{Name: x.Name, Places: frame.All(x.Places), Area: x.Shape == site.Area, BufferM: x.Buffer() + wayhome.PositionM})
 		}
 	}
 	if f.Shape == site.Line {

@@ -17,6 +17,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/mission"
 	"mainstay/core/site"
+	"mainstay/core/wayhome"
 	"mainstay/internal/formats/missionfile"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -103,8 +104,10 @@ func (p Plan) held(number int) mission.Chart {
 	c.Keep = p.noGo()
 	if w := p.Wish.Inspect; w != nil && p.Out.Inspect != nil {
 		places := g.Chart.Frame.All(g.Feature.Places)
-		// What was read may lie a metre off and is equal still.
-		c.Stand, c.OverM = append(p.beside(), w.Structure(places, g.Feature.Shape == site.Line, max(0, w.Safe()-mission.PlaceM))...), intent.LeastOver(p.Type)
+		// What was read may lie a metre off and is equal still; the safe distance of the plan
+		// has room for the error of positions.
+		c.PositionM, c.OverM = wayhome.PositionM-mission.PlaceM, intent.LeastOver(p.Type)
+		c.Stand = append(p.beside(), w.Structure(places, g.Feature.Shape == site.Line, max(0, w.Safe()-wayhome.PositionM))...)
 		return c
 	}
 	if p.Out.Survey != nil {
