@@ -56,11 +56,16 @@ type sortie struct {
 // Fill makes the demo crew's year in an empty database; a database that has a
 // crew is left alone. progress is called after each flight.
 func Fill(ctx context.Context, svc *server.Services, progress func(done, all int)) error {
+	return FillLast(ctx, svc, 366, progress)
+}
+
+// FillLast makes the same crew with the flights of the last days alone.
+func FillLast(ctx context.Context, svc *server.Services, days int, progress func(done, all int)) error {
 	if _, ok, err := svc.People.Crew(ctx); err != nil || ok {
 		return err
 	}
 	end := svc.Clock.Now().Truncate(time.Minute)
-	c := clock.At(end.AddDate(-1, 0, 0))
+	c := clock.At(end.AddDate(0, 0, -min(days, 365)))
 	g := &generator{svc: server.NewServices(svc.DB, c, svc.Walkrounds.Photos), clock: c, rand: rand.New(rand.NewPCG(30, 4)), people: map[string]people.Person{}, packs: map[string]uuid.UUID{}, renewed: map[string]bool{}, fit: map[string]time.Time{}, sites: map[string]uuid.UUID{}}
 	g.svc.People.Hash = cheap
 	ctx, err := g.stage(ctx, end)
@@ -73,7 +78,7 @@ func Fill(ctx context.Context, svc *server.Services, progress func(done, all int
 	if err := g.base(ctx); err != nil {
 		return err
 	}
-	plan := g.plan(end)
+	plan := slices.DeleteFunc(g.plan(end), func(s sortie) bool { return end.Sub(s.at) > time.Duration(days)*24*time.Hour })
 	for i, s := range plan {
 		g.share = 1 - end.Sub(s.at).Hours()/(365*24)
 		if m := s.at.Month(); m != g.month {
