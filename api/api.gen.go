@@ -2707,6 +2707,12 @@ type CheckAge struct {
 	Verdict  Verdict `json:"verdict"`
 }
 
+// CheckMark defines model for CheckMark.
+type CheckMark = checks.Mark
+
+// CheckOption defines model for CheckOption.
+type CheckOption = checks.Option
+
 // Checklist defines model for Checklist.
 type Checklist = checks.List
 
@@ -4315,6 +4321,20 @@ type NozzleKindDroplets string
 // Nozzles defines model for Nozzles.
 type Nozzles struct {
 	Nozzles []NozzleKind `json:"nozzles"`
+}
+
+// Offer defines model for Offer.
+type Offer struct {
+	At     time.Time `json:"at"`
+	ItemId string    `json:"item_id"`
+	Source string    `json:"source"`
+	Value  ItemValue `json:"value"`
+	Words  string    `json:"words"`
+}
+
+// Offers defines model for Offers.
+type Offers struct {
+	Offers []Offer `json:"offers"`
 }
 
 // OhmPoint defines model for OhmPoint.
@@ -7282,6 +7302,9 @@ type ServerInterface interface {
 	// JudgeEntry Judge an entry without saving it
 	// (POST /walkrounds/{id}/judge)
 	JudgeEntry(c *gin.Context, id openapi_types.UUID)
+	// ListOffers What is known for items of a run, to be confirmed
+	// (GET /walkrounds/{id}/offers)
+	ListOffers(c *gin.Context, id openapi_types.UUID)
 	// ListWorkOrders Work orders, open ones first
 	// (GET /work-orders)
 	ListWorkOrders(c *gin.Context, params ListWorkOrdersParams)
@@ -13095,6 +13118,31 @@ func (siw *ServerInterfaceWrapper) JudgeEntry(c *gin.Context) {
 	siw.Handler.JudgeEntry(c, id)
 }
 
+// ListOffers operation middleware
+func (siw *ServerInterfaceWrapper) ListOffers(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListOffers(c, id)
+}
+
 // ListWorkOrders operation middleware
 func (siw *ServerInterfaceWrapper) ListWorkOrders(c *gin.Context) {
 
@@ -13357,6 +13405,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.DELETE(options.BaseURL+"/walkrounds/:id", wrapper.AbandonWalkround)
 	router.GET(options.BaseURL+"/walkrounds/:id", wrapper.GetWalkround)
 	router.PUT(options.BaseURL+"/walkrounds/:id/entries", wrapper.PutEntries)
+	router.GET(options.BaseURL+"/walkrounds/:id/offers", wrapper.ListOffers)
 	router.POST(options.BaseURL+"/walkrounds/:id/judge", wrapper.JudgeEntry)
 	router.POST(options.BaseURL+"/walkrounds/:id/complete", wrapper.CompleteWalkround)
 	router.POST(options.BaseURL+"/defects/:id/settle", wrapper.SettleDefect)
@@ -20796,6 +20845,45 @@ func (response JudgeEntrydefaultApplicationProblemPlusJSONResponse) VisitJudgeEn
 	return err
 }
 
+type ListOffersRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type ListOffersResponseObject interface {
+	VisitListOffersResponse(w http.ResponseWriter) error
+}
+
+type ListOffers200JSONResponse Offers
+
+func (response ListOffers200JSONResponse) VisitListOffersResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListOffersdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListOffersdefaultApplicationProblemPlusJSONResponse) VisitListOffersResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListWorkOrdersRequestObject struct {
 	Params ListWorkOrdersParams
 }
@@ -21675,6 +21763,9 @@ type StrictServerInterface interface {
 	// JudgeEntry Judge an entry without saving it
 	// (POST /walkrounds/{id}/judge)
 	JudgeEntry(ctx context.Context, request JudgeEntryRequestObject) (JudgeEntryResponseObject, error)
+	// ListOffers What is known for items of a run, to be confirmed
+	// (GET /walkrounds/{id}/offers)
+	ListOffers(ctx context.Context, request ListOffersRequestObject) (ListOffersResponseObject, error)
 	// ListWorkOrders Work orders, open ones first
 	// (GET /work-orders)
 	ListWorkOrders(ctx context.Context, request ListWorkOrdersRequestObject) (ListWorkOrdersResponseObject, error)
@@ -28360,6 +28451,32 @@ func (sh *strictHandler) JudgeEntry(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(JudgeEntryResponseObject); ok {
 		if err := validResponse.VisitJudgeEntryResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListOffers operation middleware
+func (sh *strictHandler) ListOffers(ctx *gin.Context, id openapi_types.UUID) {
+	var request ListOffersRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListOffers(ctx, request.(ListOffersRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListOffers")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListOffersResponseObject); ok {
+		if err := validResponse.VisitListOffersResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -236,6 +236,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	}
 	if c.Aircraft != "" {
 		svc.Missions.Link = outside.New(c.Aircraft, c.AircraftKey)
+		svc.Walkrounds.Link = svc.Missions.Link
 	}
 	if c.Desk != "" {
 		svc.Airspace.Desk = outside.New(c.Desk, c.DeskKey)

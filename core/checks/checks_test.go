@@ -48,7 +48,13 @@ func TestShippedListsAreUsableAndVisitEveryStation(t *testing.T) {
 		items := checks.Expand(l, a, checks.Full, twoPacks(a))
 		visited := map[string]bool{}
 		for _, it := range items {
-			visited[it.Station] = true
+			for _, at := range it.Stations() {
+				visited[at] = true
+			}
+			for _, m := range it.Marks {
+				assert.NotEmpty(t, m.Bad, "%s %s says what bad looks like", key, m.ID)
+				assert.NotContains(t, m.ID+m.Title+m.Station, "{", "%s: placeholder left", key)
+			}
 			assert.NotContains(t, it.ID+it.Title+it.Station, "{", "%s: placeholder left", key)
 			assert.NotEmpty(t, it.Why, "%s %s says why", key, it.ID)
 			assert.NotEmpty(t, it.How, "%s %s says how", key, it.ID)
@@ -61,7 +67,7 @@ func TestShippedListsAreUsableAndVisitEveryStation(t *testing.T) {
 		assert.NotEmpty(t, short)
 		for i := range a.Geometry.Rotors {
 			n := string(rune('1' + i))
-			assert.True(t, slices.ContainsFunc(short, func(it checks.Item) bool { return it.ID == "propeller-"+n }), "every propeller, every pack")
+			assert.True(t, slices.ContainsFunc(short, func(it checks.Item) bool { return slices.Contains(it.Stations(), "propeller-"+n) }), "every propeller, every pack")
 		}
 	}
 }
@@ -79,7 +85,7 @@ func TestExpandPerPackAndSmartOnly(t *testing.T) {
 	}
 	assert.Equal(t, 2, count("pack-cells@"))
 	assert.Equal(t, 0, count("pack-percent@"), "plain packs show no level")
-	assert.Equal(t, 6, count("arm-"))
+	assert.Equal(t, 6, count("corner-"))
 	b, m := load(t, "lantern-4")
 	assert.True(t, slices.ContainsFunc(checks.Expand(m, b, checks.Full, twoPacks(b)), func(it checks.Item) bool { return it.ID == "pack-percent@a" }))
 }

@@ -19,6 +19,11 @@ func FuzzTypeAndList(f *testing.F) {
 		`{"id":"a","station":"frame","title":"A","kind":"reading","quantity":"x","unit":"V","step":0.1,"min":0,"max":9,"band":{"stop_above":5}}`,
 		`{"id":"a","station":"bay","title":"{pack}","kind":"cells","per_pack":true}`,
 		`{"id":"a","station":"frame","title":"A","kind":"motors","unit":"%","step":1,"min":0,"max":99,"compare":{"how":"outlier","watch":10,"stop":20}}`,
+		`{"id":"a","station":"frame","title":"A","kind":"group","defect":"stop","marks":[{"id":"m","station":"frame","title":"M"}]}`,
+		`{"id":"a","station":"frame","title":"A","kind":"alike","defect":"watch","unit":"degC","step":1,"min":0,"max":99,"compare":{"how":"outlier","watch":10,"stop":20}}`,
+		`{"id":"a","station":"frame","title":"A","kind":"choice","options":[{"key":"y","title":"Y","verdict":"clear"}]}`,
+		`{"id":"a","station":"frame","title":"A","kind":"timer","defect":"stop","least_s":60}`,
+		`{"id":"a","station":"frame","title":"A","kind":"photo"}`,
 	} {
 		f.Add(typ, `{"type":"q","version":1,"sections":[{"title":"S","items":[`+item+`]}]}`, 12.5, "ok")
 	}
@@ -44,7 +49,7 @@ func FuzzTypeAndList(f *testing.F) {
 			for i := range set {
 				set[i] = number
 			}
-			j, err := checks.Judge(it, checks.Value{Look: look, Note: look, Number: &number, Set: set}, &p)
+			j, err := checks.Judge(it, checks.Value{Look: look, Note: look, Number: &number, Set: set, Wrong: []string{look}, Choice: look, Seconds: &number}, &p)
 			if err == nil && (j.Sentence == "" || j.Against == "") {
 				t.Fatalf("item %s judged without a word", it.ID)
 			}

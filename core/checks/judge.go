@@ -21,6 +21,12 @@ type Value struct {
 	Photos []string  `json:"photos,omitempty"`
 	Number *float64  `json:"number,omitempty"`
 	Set    []float64 `json:"set,omitempty"`
+	// Wrong are the marks of a group that are not in order, or the numbers of the motors that
+	// are not like the others, from 1.
+	Wrong   []string `json:"wrong,omitempty"`
+	Choice  string   `json:"choice,omitempty"`
+	Seconds *float64 `json:"seconds,omitempty"` // that a timer ran
+	From    string   `json:"from,omitempty"`    // the reading that was offered and confirmed
 }
 
 // Judgement is what the entry means.
@@ -63,6 +69,19 @@ func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
 		return judgeCells(it, v, pk)
 	case Motors:
 		return judgeMotors(it, v)
+	case Group:
+		return judgeGroup(it, v)
+	case Alike:
+		return judgeAlike(it, v)
+	case Choice:
+		return judgeChoice(it, v)
+	case Timer:
+		return judgeTimer(it, v)
+	case Photo:
+		if len(v.Photos) == 0 {
+			return Judgement{}, bad("Take at least one photo.")
+		}
+		return Judgement{judge.Clear, judge.Count(len(v.Photos), "photo") + " taken.", "at least one photo"}, nil
 	}
 	return Judgement{}, bad("Items of kind %q are not known here.", it.Kind)
 }

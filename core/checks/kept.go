@@ -1,6 +1,7 @@
 package checks
 
 import (
+	"slices"
 	"strings"
 
 	"mainstay/core/airframe"
@@ -8,7 +9,7 @@ import (
 )
 
 // KeptID is the item that asks for what is set as the crew keeps it; it stands on
-// every check, behind the item "settings" where a list has one.
+// every check, behind what looks at the settings where a list has such.
 const KeptID = "kept-settings"
 
 // Satellites is the quantity that the crew's least number of satellites holds for.
@@ -33,6 +34,11 @@ func keptItem(t airframe.Type) *Item {
 	}
 	return &Item{ID: KeptID, Station: station, Section: "Settings", Title: "Set as the crew keeps it", How: Kept(t), Short: true,
 		Why: "The crew agreed on it; what another crew or yesterday's job left set is found here.", Kind: Look, Defect: judge.Stop, Source: "crew's practice"}
+}
+
+// sets reports whether an item looks at the settings, by itself or among others.
+func (it Item) sets() bool {
+	return it.ID == "settings" || slices.ContainsFunc(it.Marks, func(m Mark) bool { return m.ID == "settings" })
 }
 
 // asksSatellites raises the bound of the satellites to what the crew keeps.

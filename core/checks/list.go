@@ -6,6 +6,7 @@ package checks
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"mainstay/core/airframe"
@@ -22,10 +23,15 @@ const (
 	Reading Kind = "reading" // one number held against a band
 	Cells   Kind = "cells"   // resting millivolts of every cell of a pack
 	Motors  Kind = "motors"  // one number per motor, held against each other
+	Group   Kind = "group"   // several marks looked at together, like a corner
+	Alike   Kind = "alike"   // all motors alike, or which of them are not, with or without numbers
+	Choice  Kind = "choice"  // one of some answers, each with its verdict
+	Timer   Kind = "timer"   // something done for at least so long
+	Photo   Kind = "photo"   // at least one photo
 )
 
 // AllKinds lists the item kinds.
-var AllKinds = []Kind{Look, Reading, Cells, Motors}
+var AllKinds = []Kind{Look, Reading, Cells, Motors, Group, Alike, Choice, Timer, Photo}
 
 // Band is the tolerance of a reading in the item's unit. A nil bound is none.
 // Between the stop bounds and the watch bounds the verdict is Watch.
@@ -65,6 +71,10 @@ type Item struct {
 	SmartOnly bool          `json:"smart_only,omitempty"` // only where the pack shows its own charge
 	Short     bool          `json:"short,omitempty"`      // belongs to the turnaround too
 	Source    string        `json:"source,omitempty"`
+	Marks     []Mark        `json:"marks,omitempty"`   // of a group
+	Options   []Option      `json:"options,omitempty"` // of a choice
+	LeastS    float64       `json:"least_s,omitempty"` // of a timer, s
+	Hands     int           `json:"hands,omitempty"`   // 2: call and response, two people enter it
 
 	// Filled by Expand.
 	Section string `json:"section,omitempty"`
@@ -76,7 +86,15 @@ type Item struct {
 // puts it right: what is seen at the airframe does, a number of the day (a
 // level, satellites, a temperature) does not, and packs have states of their own.
 func (it Item) Lasting() bool {
-	return it.PackID == "" && it.ID != KeptID && (it.Kind == Look || it.Kind == Motors || it.Quantity == "bus resistance")
+	if it.PackID != "" || it.ID == KeptID {
+		return false
+	}
+	switch it.Kind {
+	case Look, Motors, Group, Alike, Choice:
+		return true
+	case Reading, Cells, Timer, Photo:
+	}
+	return it.Quantity == "bus resistance"
 }
 
 // Section groups items; Each "rotor" repeats it for every lifting rotor, with
@@ -134,18 +152,25 @@ func (l List) Validate(t airframe.Type) error {
 			return bad("item %q stands twice", it.ID)
 		case !stations[it.Station]:
 			return bad("item %q is at station %q, which %s does not have", it.ID, it.Station, t.Name)
-		case it.Kind == Look && it.Defect == judge.Clear:
+		case it.Hands < 0 || it.Hands > 2:
+			return bad("item %q asks for %d hands; one or two make sense", it.ID, it.Hands)
+		case (it.Kind == Look || it.Kind == Group || it.Kind == Alike || it.Kind == Timer) && it.Defect == judge.Clear:
 			return bad("item %q must say whether a defect means watch or stop", it.ID)
 		case it.Kind == Reading && (it.Band == nil || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
 			return bad("reading %q needs a unit, a step, a range and a band", it.ID)
 		case it.Kind == Cells && it.PackID == "":
 			return bad("item %q reads cells and must be per pack", it.ID)
+		case it.Kind == Alike && it.Compare != nil && (it.Compare.How != "outlier" || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
+			return bad("%q is held against each other as outliers, with a unit, a step and a range", it.ID)
 		case it.Kind == Motors && (it.Compare == nil || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
 			return bad("motor set %q needs a unit, a step, a range and a comparison", it.ID)
 		case it.Kind == Motors && it.Compare.How != "outlier" && it.Compare.How != "spread-percent":
 			return bad("motor set %q compares by %q, which is none of outlier, spread-percent", it.ID, it.Compare.How)
-		case it.Kind != Look && it.Kind != Reading && it.Kind != Cells && it.Kind != Motors:
+		case !slices.Contains(AllKinds, it.Kind):
 			return bad("item %q has kind %q, which is none of %v", it.ID, it.Kind, AllKinds)
+		}
+		if err := it.parts(stations); err != nil {
+			return err
 		}
 		seen[it.ID] = true
 	}
@@ -172,13 +197,14 @@ func Expand(l List, t airframe.Type, kind string, packs []PackRef) []Item {
 				}
 				it.ID, it.Station, it.Title = fill.Replace(it.ID), fill.Replace(it.Station), fill.Replace(it.Title)
 				it.Section = fill.Replace(s.Title)
+				it.fill(fill)
 				asksSatellites(&it, t)
-				if it.Kind == Motors {
+				if it.Kind == Motors || it.Kind == Alike {
 					it.Count = t.SisterMotors()
 				}
 				if !it.PerPack {
 					out = append(out, it)
-					if it.ID == "settings" && kept != nil {
+					if it.sets() && kept != nil {
 						kept.Station, kept.Section = it.Station, it.Section
 						out, kept = append(out, *kept), nil
 					}

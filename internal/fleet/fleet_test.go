@@ -156,11 +156,11 @@ func TestTypesAreVersioned(t *testing.T) {
 	require.ErrorContains(t, s.Fleet.AddType(ctx, ty), "practice is the crew's own")
 	ty.Practice = nil
 	require.Error(t, s.Fleet.AddType(ctx, ty), "the same version twice")
-	ty.Version, ty.Limits.WindMS = 4, 9
+	ty.Version, ty.Limits.WindMS = 5, 9
 	require.NoError(t, s.Fleet.AddType(ctx, ty))
 	got, err := s.Fleet.Type(ctx, "lantern-4")
 	require.NoError(t, err)
-	assert.Equal(t, 4, got.Version)
+	assert.Equal(t, 5, got.Version)
 	ty.Key, ty.Version = "Bad Key", 1
 	assertField(t, s.Fleet.AddType(ctx, ty), "profile")
 	shipped, err := fleet.Shipped()

@@ -180,6 +180,9 @@ func (s *Service) Coverage(ctx context.Context) ([]CoverageOf, error) {
 		for _, sec := range l.Sections {
 			for _, it := range sec.Items {
 				items = append(items, rules.ListItem{ID: it.ID, Title: every.Replace(it.Title)})
+				for _, m := range it.Marks {
+					items = append(items, rules.ListItem{ID: m.ID, Title: every.Replace(m.Title)})
+				}
 			}
 		}
 		out = append(out, CoverageOf{t, l.Version, rules.Cover(items, t.Geometry.Kind != airframe.Multirotor)})

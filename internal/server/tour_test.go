@@ -94,6 +94,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	air := httptest.NewServer(surveyor())
 	defer air.Close()
 	svc.Missions.Link = outside.New(air.URL, "")
+	svc.Walkrounds.Link = svc.Missions.Link
 	x := &tour{t, testbed.NewClient(t, testbed.Serve(t, svc)), router, map[string]bool{}, svc.DB, before}
 	units := m{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}
 	id := func() string { return testbed.NewID().String() }
@@ -545,6 +546,7 @@ func (x *tour) fly(craft, pack, job string) string {
 		}
 		entries = append(entries, m{"item_id": it.ID, "value": value})
 	}
+	x.do("GET", walk+"/offers", nil, nil)
 	x.do("POST", walk+"/judge", entries[0], nil)
 	x.do("PUT", walk+"/entries", m{"entries": entries}, nil)
 	x.do("POST", walk+"/complete", nil, nil)

@@ -163,3 +163,12 @@ func (h *Handlers) GetPhoto(ctx context.Context, r api.GetPhotoRequestObject) (a
 	}
 	return api.GetPhoto200ImageResponse{Body: bytes.NewReader(b), ContentType: p.MediaType, ContentLength: int64(len(b))}, nil
 }
+
+func (h *Handlers) ListOffers(ctx context.Context, r api.ListOffersRequestObject) (api.ListOffersResponseObject, error) {
+	all, err := h.Walkrounds.Offers(ctx, r.Id)
+	out := api.ListOffers200JSONResponse{Offers: []api.Offer{}}
+	for _, o := range all {
+		out.Offers = append(out.Offers, api.Offer{ItemId: o.ItemID, Value: o.Value, Words: o.Words, Source: o.Source, At: o.At.UTC()})
+	}
+	return out, err
+}

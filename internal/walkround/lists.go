@@ -18,6 +18,7 @@ import (
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
 	"mainstay/internal/records"
 )
 
@@ -31,6 +32,7 @@ type Service struct {
 	Fleet  *fleet.Service
 	People *people.Service
 	Photos *blob.Bucket
+	Link   *outside.Link // to aircraft on the network; nil: none
 	// SyncPhoto sees to it that a photo is on disk; nil where the store does so itself.
 	SyncPhoto func(key string) error
 }

@@ -322,6 +322,15 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		if err != nil {
 			return sh, err
 		}
+		if e.Value.From != "" {
+			it, _, err := sh.item(e.ItemID)
+			if err != nil {
+				return sh, err
+			}
+			if err := s.confirmed(s.DB.WithContext(ctx), it, e.Value, at); err != nil {
+				return sh, err
+			}
+		}
 		id, err := uuid.NewV7()
 		if err != nil {
 			return sh, err
@@ -369,9 +378,12 @@ func (r Run) stillOpen() error {
 
 // Missing lists the items without an entry, in walking order.
 func (sh Sheet) Missing() []checks.Item {
-	have := map[string]bool{}
-	for _, e := range sh.Entries {
-		have[e.ItemID] = true
+	hands, have := map[string]int{}, map[string]bool{}
+	for _, e := range sh.Entries { // one of each person
+		hands[e.ItemID]++
+	}
+	for _, it := range sh.Items {
+		have[it.ID] = hands[it.ID] >= max(1, it.Hands)
 	}
 	return checks.Missing(sh.Items, have)
 }
@@ -467,9 +479,12 @@ func (s *Service) keepFound(ctx context.Context, tx *gorm.DB, sh Sheet) (finding
 		if e.Value.Note != "" {
 			sentence = e.Value.Note
 		}
-		f := Finding{ItemID: e.ItemID, Station: it.Station, Title: it.Title, Verdict: v, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting(), By: e.ByName}
-		findings = append(findings, f)
-		if f.Lasting {
+		for _, spot := range checks.Spots(it, e.Value, v) {
+			f := Finding{ItemID: spot.Item, Station: spot.Station, Title: spot.Title, Verdict: spot.Verdict, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting(), By: e.ByName}
+			findings = append(findings, f)
+			if !f.Lasting {
+				continue
+			}
 			if err := s.found(ctx, tx, sh, f, e); err != nil {
 				return nil, worst, err
 			}
@@ -509,7 +524,7 @@ func (s *Service) packsAfter(ctx context.Context, tx *gorm.DB, sh Sheet, finding
 		n := fleet.NewReading{ID: id, At: outbox.ReadAt(ctx, s.Clock.Now()), Source: "walkround"}
 		for _, e := range sh.Worst() {
 			it, _, err := sh.item(e.ItemID)
-			if err != nil || it.PackID != p.ID.String() {
+			if err != nil || it.PackID != p.ID.String() || e.Value.From != "" { // what was confirmed is a reading already
 				continue
 			}
 			switch {

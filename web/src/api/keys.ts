@@ -8,6 +8,7 @@ export const keys = {
   types: ["types"] as const,
   packs: ["packs"] as const,
   pack: (id: string) => ["packs", id] as const,
+  offers: (run: string) => ["offers", run] as const,
   walkround: (id: string) => ["walkround", id] as const,
   gate: (aircraft: string, question: unknown) => ["gate", aircraft, question] as const,
   flight: (id: string) => ["flight", id] as const,

@@ -487,6 +487,25 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/walkrounds/{id}/offers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** What is known for items of a run, to be confirmed */
+        get: operations["listOffers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/walkrounds/{id}/judge": {
         parameters: {
             query?: never;
@@ -3776,6 +3795,16 @@ export interface components {
             /** Format: double */
             number?: number;
             set?: number[];
+            /** @description marks of a group, or numbers of motors, that are not in order */
+            wrong?: string[];
+            choice?: string;
+            /**
+             * Format: double
+             * @description that a timer ran
+             */
+            seconds?: number;
+            /** @description the reading that was offered and is confirmed */
+            from?: string;
         };
         Band: {
             /** Format: double */
@@ -3801,7 +3830,18 @@ export interface components {
             how?: string;
             why?: string;
             /** @enum {string} */
-            kind: "look" | "reading" | "cells" | "motors";
+            kind: "look" | "reading" | "cells" | "motors" | "group" | "alike" | "choice" | "timer" | "photo";
+            /** @description of a group */
+            marks?: components["schemas"]["CheckMark"][];
+            /** @description of a choice */
+            options?: components["schemas"]["CheckOption"][];
+            /**
+             * Format: double
+             * @description how long a timer runs at least
+             */
+            least_s?: number;
+            /** @description 2: two people enter it, call and response */
+            hands?: number;
             defect?: components["schemas"]["Verdict"];
             quantity?: string;
             unit?: string;
@@ -3820,6 +3860,31 @@ export interface components {
             section?: string;
             pack_id?: string;
             count?: number;
+        };
+        CheckMark: {
+            id: string;
+            station: string;
+            title: string;
+            /** @description what it looks like when it is not in order */
+            bad?: string;
+            defect?: components["schemas"]["Verdict"];
+        };
+        CheckOption: {
+            key: string;
+            title: string;
+            verdict: components["schemas"]["Verdict"];
+            do?: string;
+        };
+        Offer: {
+            item_id: string;
+            value: components["schemas"]["ItemValue"];
+            words: string;
+            source: string;
+            /** Format: date-time */
+            at: string;
+        };
+        Offers: {
+            offers: components["schemas"]["Offer"][];
         };
         ListSection: {
             title: string;
@@ -8476,6 +8541,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Walkround"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listOffers: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Offers */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offers"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,16 +1,18 @@
 import { useState, type ReactNode } from "react";
-import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useSession } from "../app/session";
 import { RaiseDefect } from "../fleet/RaiseDefect";
 import { afterPaint } from "../parts/afterPaint";
 import { readDraft, writeDraft } from "../parts/drafts";
-import { entryDraft } from "./api";
+import { entryDraft, useOffer } from "./api";
 import { EntryFields } from "./EntryFields";
 import { Judged } from "./Judged";
-import { typedFrom, valueOf, type Item, type RunSeen, type Seen, type Typed, type Value } from "./model";
+import { ItemKeys } from "./ItemKeys";
+import type { Item, RunSeen, Seen, Value } from "./model";
+import { inOrder, typedFrom, untouched, valueOf, type Typed } from "./typed";
+import { Offered } from "./Offered";
 import { Said } from "./Said";
-import { useInOrder, useJudged } from "./useJudged";
+import { judgeNow, useInOrder, useJudged } from "./useJudged";
 
 export interface ItemEntryProps {
   run: RunSeen;
@@ -45,10 +47,13 @@ export function ItemEntry({
   const [wrong, setWrong] = useState("");
   const [defect, setDefect] = useState(false);
   const [noted, setNoted] = useState(false); // the key answers before its page goes
-  const look = item.kind === "look" && typed.look !== "defect";
+  const clear = inOrder(item, typed);
+  const offer = useOffer(run.id, item);
+  const known = !readOnly && !own && untouched(typed) ? offer : undefined;
+  const judgedKnown = useJudged(run, item, known?.value);
   const { value, sentence } = valueOf(item, typed);
   const judged = useJudged(run, item, value, own?.judgement);
-  const inOrder = useInOrder(item);
+  const judgedInOrder = useInOrder(item);
 
   const change = (part: Partial<Typed>) => {
     const t = { ...typed, ...part };
@@ -63,11 +68,12 @@ export function ItemEntry({
   };
   const enter = () => {
     if (readOnly || noted) return;
-    if (look) {
-      const ok: Value = { look: "ok", ...(typed.photos.length ? { photos: typed.photos } : {}) };
-      note(ok, inOrder());
-    } else if (!value || judged.sentence) setWrong(judged.sentence ?? sentence ?? "Enter a value first.");
-    else note(value, judged.judgement);
+    if (clear) return note(clear, judgedInOrder());
+    if (known && !judgedKnown.sentence) return note(known.value, judgedKnown.judgement);
+    const now = valueOf(item, typed, Date.now()); // a timer has run on since it was shown
+    const said = now.value ? (judgeNow(run, item, now.value) ?? judged) : judged;
+    if (!now.value || said.sentence) setWrong(said.sentence ?? now.sentence ?? "Enter a value first.");
+    else note(now.value, said.judgement);
   };
   return (
     <>
@@ -84,10 +90,12 @@ export function ItemEntry({
         <h2>{item.title}</h2>
         <p className="mb-1">{item.how}</p>
         <p className="soft">{item.why}</p>
+        {known && <Offered o={known} judged={judgedKnown} />}
         <EntryFields
           item={item}
           typed={typed}
           sentence={sentence}
+          calm={known !== undefined}
           change={change}
           onRaise={() => setDefect(true)}
         />
@@ -95,34 +103,16 @@ export function ItemEntry({
         <div className="thumb">
           {above}
           <Judged judged={judged.judgement} wrong={wrong || judged.sentence} />
-          <div className="keys">
-            {onBack && (
-              <Button
-                type="button"
-                variant="outline-primary"
-                className="btn-big narrow"
-                aria-label="Back"
-                onClick={onBack}
-              >
-                ←
-              </Button>
-            )}
-            {item.kind === "look" && (
-              <Button
-                type="button"
-                variant={look ? "outline-danger" : "outline-primary"}
-                className="btn-big"
-                disabled={readOnly}
-                aria-pressed={!look}
-                onClick={() => change({ look: look ? "defect" : "" })}
-              >
-                {look ? "Defect" : "No defect"}
-              </Button>
-            )}
-            <Button type="submit" className="btn-big" disabled={readOnly} autoFocus={item.kind === "look"}>
-              {noted ? "Noted ✓" : look ? "In order, next" : "Save, next"}
-            </Button>
-          </div>
+          <ItemKeys
+            item={item}
+            typed={typed}
+            clear={clear !== undefined}
+            known={known !== undefined}
+            noted={noted}
+            readOnly={readOnly}
+            change={change}
+            onBack={onBack}
+          />
         </div>
       </form>
       {defect && (

@@ -18,7 +18,7 @@ import { Ended } from "./Ended";
 import { Finish } from "./Finish";
 import { ItemEntry } from "./ItemEntry";
 import { ItemList } from "./ItemList";
-import { nextOpen, type RunSeen } from "./model";
+import { nextOpen, stationsOf, type RunSeen } from "./model";
 import { Pinned } from "./Pinned";
 import { WalkPlan } from "./WalkPlan";
 import { useStep } from "./useStep";
@@ -84,7 +84,7 @@ export function Walk({ w, about }: WalkShown) {
             w={w}
             entries={entries}
             here={item?.station}
-            onSelect={(s) => show(w.items.findIndex((i) => i.station === s))}
+            onSelect={(s) => show(w.items.findIndex((i) => stationsOf(i).includes(s)))}
           />
         </div>
         {ended ? (

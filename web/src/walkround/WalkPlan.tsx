@@ -1,6 +1,6 @@
 import { Airframe, type StationMark } from "../drawings/Airframe";
 import { words, worst, type Verdict } from "../parts/Flag";
-import { wayRound, type RunSeen, type Seen } from "./model";
+import { saidOf, stationsOf, wayRound, type RunSeen, type Seen } from "./model";
 
 interface Props {
   w: RunSeen;
@@ -14,9 +14,9 @@ export function WalkPlan({ w, entries, here, onSelect }: Props) {
   const way = wayRound(w.items);
   const marks: Record<string, StationMark> = {};
   way.forEach((station, n) => {
-    const mine = w.items.filter((i) => i.station === station);
+    const mine = w.items.filter((i) => stationsOf(i).includes(station));
     const done = mine.filter((i) => entries.has(i.id));
-    const said = done.map((i) => entries.get(i.id)!.judgement?.verdict);
+    const said = done.map((i) => saidOf(i, entries.get(i.id)!, station));
     const known = said.filter((v): v is Verdict => v !== undefined);
     const verdict = worst(known);
     marks[station] = {

@@ -8,7 +8,7 @@ import { answered, pressKind } from "../outbox/kinds";
 import { withoutRefused } from "../outbox/photos";
 import { clearDraft } from "../parts/drafts";
 import { serverIso } from "../parts/time";
-import { withPresses, type Run, type WalkPresses } from "./model";
+import { withPresses, type Item, type Offer, type Run, type WalkPresses } from "./model";
 
 /** The walk as it is on the server, with what this device has pressed since. */
 export function useWalk(id: string) {
@@ -31,6 +31,19 @@ export function useWalkPress(id: string) {
   const press = usePress();
   return <K extends keyof WalkPresses>(kind: K, body: WalkPresses[K], show?: (tell: () => void) => void) =>
     press(kind, id, body, {}, show);
+}
+
+/** What is known for items of a run, to be confirmed; without network nothing is offered. */
+export function useOffer(run: string, item: Item): Offer | undefined {
+  const asks = item.kind === "reading" || item.kind === "cells";
+  const { data } = useQuery({
+    queryKey: keys.offers(run),
+    queryFn: () => ask(api.GET("/walkrounds/{id}/offers", { params: { path: { id: run } } })),
+    enabled: asks,
+    staleTime: 30_000,
+    retry: false,
+  });
+  return data?.offers.find((o) => o.item_id === item.id);
 }
 
 /** Judges an entry on the server, where this device cannot. */

@@ -4,8 +4,7 @@ import {
   found,
   nextOpen,
   pressed,
-  typedFrom,
-  valueOf,
+  saidOf,
   verdictOf,
   wayRound,
   withPresses,
@@ -106,43 +105,30 @@ describe("the next open item", () => {
   it("takes what is being entered for done", () => {
     expect(nextOpen(run(), 0, "b")).toBe(2);
   });
+  it("goes to the stations of the marks too", () => {
+    const corner = item("corner", {
+      kind: "group",
+      marks: [
+        { id: "m", station: "motor-1", title: "M" },
+        { id: "a", station: "corner", title: "A" },
+      ],
+    });
+    expect(wayRound([corner, item("frame")])).toEqual(["corner", "motor-1", "frame"]);
+  });
+  it("says of a group's stations only what is wrong there", () => {
+    const corner = item("corner", {
+      kind: "group",
+      marks: [
+        { id: "m", station: "motor-1", title: "M" },
+        { id: "a", station: "arm-1", title: "A" },
+      ],
+    });
+    const entry = { item_id: "corner", value: { look: "defect", wrong: ["m"] }, judgement: stop } as never;
+    expect(saidOf(corner, entry, "motor-1")).toBe("stop");
+    expect(saidOf(corner, entry, "arm-1")).toBe("clear");
+    expect(saidOf(item("x"), { value: {}, judgement: stop } as never, "x")).toBe("stop");
+  });
   it("goes round each station once", () => {
     expect(wayRound([item("a"), item("b"), item("c", { station: "a" })])).toEqual(["a", "b"]);
   });
-});
-
-describe("what was typed", () => {
-  const typed = typedFrom(undefined);
-  const reading = item("r", { kind: "reading", min: 0, max: 100, unit: "%" });
-  const cells = item("c", { kind: "cells", count: 2 });
-  const motors = item("m", { kind: "motors", count: 2, unit: "degC" });
-  it.each([
-    ["nothing yet", item("a"), {}, {}],
-    ["in order", item("a"), { look: "ok" }, { value: { look: "ok" } }],
-    [
-      "a defect without words",
-      item("a"),
-      { look: "defect" },
-      { sentence: "Say in the note what the defect is." },
-    ],
-    [
-      "a defect of blanks",
-      item("a"),
-      { look: "defect", note: "  " },
-      { sentence: "Say in the note what the defect is." },
-    ],
-    ["a defect", item("a"), { look: "defect", note: "crack" }, { value: { look: "defect", note: "crack" } }],
-    ["a number with a comma", reading, { number: "88,5" }, { value: { number: 88.5 } }],
-    ["a number too high", reading, { number: "101" }, { sentence: "Enter 0 to 100 %." }],
-    ["cells in volts", cells, { set: ["4,195", "4195"] }, { value: { set: [4195, 4195] } }],
-    ["a cell missing", cells, { set: ["4,195", ""] }, {}],
-    ["a cell that is none", cells, { set: ["4195", "x"] }, { sentence: "Cell 2: “x” is not a number." }],
-    ["motors", motors, { set: ["19", "20.5"] }, { value: { set: [19, 20.5] } }],
-    [
-      "a motor that is none",
-      motors,
-      { set: ["19", "warm"] },
-      { sentence: "Motor 2: “warm” is not a number." },
-    ],
-  ] as const)("%s", (_, it, t, want) => expect(valueOf(it, { ...typed, ...(t as object) })).toEqual(want));
 });

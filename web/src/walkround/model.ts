@@ -1,8 +1,6 @@
 import type { Schemas } from "../api/client";
 import { reader, type Press } from "../outbox/model";
 import { worst } from "../parts/Flag";
-import { parseInRange, parseNumber } from "../parts/number";
-import { readCells } from "../parts/cells";
 
 export type Run = Schemas["Walkround"];
 export type Item = Schemas["Item"];
@@ -19,59 +17,7 @@ export interface WalkPresses {
   "walk.complete": { kind: string };
 }
 
-/** What is typed for an item. */
-export interface Typed {
-  look: "" | "ok" | "defect";
-  note: string;
-  photos: string[];
-  number: string;
-  set: string[];
-}
-
-export function typedFrom(v: Value | undefined): Typed {
-  return {
-    look: (v?.look as Typed["look"]) ?? "",
-    note: v?.note ?? "",
-    photos: v?.photos ?? [],
-    number: v?.number === undefined ? "" : String(v.number),
-    set: (v?.set ?? []).map(String),
-  };
-}
-
-export function unitOf(item: Item): string {
-  return { degC: "°C", deg: "°", ohm: "Ω" }[item.unit ?? ""] ?? item.unit ?? "";
-}
-
-/** What was typed as a value of the item's kind; a sentence when it is not usable, nothing when it is not there yet. */
-export function valueOf(item: Item, t: Typed): { value?: Value; sentence?: string } {
-  const common = { ...(t.note ? { note: t.note } : {}), ...(t.photos.length ? { photos: t.photos } : {}) };
-  const there = t.set.filter((x) => x.trim()).length >= (item.count ?? 0);
-  switch (item.kind) {
-    case "look":
-      if (t.look === "defect" && !t.note.trim()) return { sentence: "Say in the note what the defect is." };
-      return t.look ? { value: { look: t.look, ...common } } : {};
-    case "reading": {
-      const p = parseInRange(t.number, item.min ?? -Infinity, item.max ?? Infinity, unitOf(item));
-      if (p.ok) return { value: { number: p.value, ...common } };
-      return p.empty ? {} : { sentence: p.sentence };
-    }
-    case "cells": {
-      if (!there) return {};
-      const c = readCells(t.set);
-      return c.ok ? { value: { set: c.mv, ...common } } : { sentence: c.sentence };
-    }
-    default: {
-      if (!there) return {};
-      const set: number[] = [];
-      for (let i = 0; i < t.set.length; i++) {
-        const p = parseNumber(t.set[i] ?? "");
-        if (!p.ok) return { sentence: `Motor ${i + 1}: ${p.empty ? "enter a value." : p.sentence}` };
-        set.push(p.value);
-      }
-      return { value: { set, ...common } };
-    }
-  }
-}
+export type Offer = Schemas["Offer"];
 
 /** The pack of an item, as the judgement needs it. */
 export function packOf(w: Pick<Run, "packs">, item: Item) {
@@ -142,7 +88,20 @@ export function nextOpen(w: RunSeen, after: number, entered?: string): number | 
   return open.find((i) => i > after) ?? open[0];
 }
 
+/** Where an item looks: its own station, and each mark's. */
+export const stationsOf = (item: Item): string[] => [
+  ...new Set([item.station, ...(item.marks ?? []).map((m) => m.station)]),
+];
+
+/** What an entry says of one station: of a group only the marks that are named are not in order. */
+export function saidOf(item: Item, entry: Seen, station: string): Schemas["Verdict"] | undefined {
+  const wrong = item.kind === "group" ? (entry.value.wrong ?? []) : [];
+  if (!wrong.length || !entry.judgement) return entry.judgement?.verdict;
+  const here = (item.marks ?? []).some((m) => m.station === station && wrong.includes(m.id));
+  return here ? entry.judgement.verdict : "clear";
+}
+
 /** Stations in the order of the walk, each once. */
 export function wayRound(items: Item[]): string[] {
-  return [...new Set(items.map((i) => i.station))];
+  return [...new Set(items.flatMap(stationsOf))];
 }

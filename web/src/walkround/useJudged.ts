@@ -2,6 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ProblemError, type Schemas } from "../api/client";
 import { judgeHere, useJudge, type Answer } from "../judge/judge";
 import { judgeThere } from "./api";
+import { byOnePress } from "./typed";
 import { packOf, type Item, type RunSeen, type Value } from "./model";
 
 /** How long after an item was shown it is worked out that it is in order, in ms. */
@@ -23,7 +24,7 @@ export function useInOrder(item: Item): () => Schemas["Judgement"] | undefined {
     return known.current.judgement;
   }, [item]);
   useEffect(() => {
-    if (!here || item.kind !== "look") return;
+    if (!here || !byOnePress(item)) return;
     const idle = setTimeout(judge, whileRead);
     return () => clearTimeout(idle);
   }, [here, item, judge]);
@@ -58,4 +59,9 @@ export function useJudged(run: RunSeen, item: Item, value: Value | undefined, kn
   }, [shape, own, run.id, item.id]);
   if (!shape) return {};
   return own ?? (there.shape === shape ? there : { judgement: known });
+}
+
+/** What an entry means that is made with this press, where this device can tell. */
+export function judgeNow(run: RunSeen, item: Item, value: Value): Answer | undefined {
+  return judgeHere({ item, value, pack: packOf(run, item) });
 }

@@ -1,0 +1,48 @@
+import type { Item } from "./model";
+import type { Typed } from "./typed";
+
+interface Props {
+  item: Item;
+  typed: Typed;
+  change: (part: Partial<Typed>) => void;
+}
+
+/** The marks of a group, or the motors, each in order until it is pressed. */
+export function Marks({ item, typed, change }: Props) {
+  const marks =
+    item.marks ??
+    Array.from({ length: item.count ?? 0 }, (_, i) => ({ id: `${i + 1}`, title: `Motor ${i + 1}`, bad: "" }));
+  const turn = (id: string) =>
+    change({
+      wrong: typed.wrong.includes(id) ? typed.wrong.filter((x) => x !== id) : [...typed.wrong, id],
+    });
+  return (
+    <>
+      <p className="soft mb-1">Press what is not in order.</p>
+      <ul className="marks" aria-label="What is looked at">
+        {marks.map((m) => {
+          const wrong = typed.wrong.includes(m.id);
+          return (
+            <li key={m.id}>
+              <button
+                type="button"
+                className={wrong ? "mark wrong" : "mark"}
+                aria-pressed={wrong}
+                onClick={() => turn(m.id)}
+              >
+                <span className="mark-box" aria-hidden="true">
+                  {wrong ? "✕" : ""}
+                </span>
+                <span>
+                  {m.title}
+                  {m.bad && <small className="soft"> {wrong ? "Not in order." : `Bad: ${m.bad}`}</small>}
+                </span>
+                <span className="visually-hidden">{wrong ? ": not in order" : ""}</span>
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}

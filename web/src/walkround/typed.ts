@@ -1,0 +1,107 @@
+import { readCells } from "../parts/cells";
+import { parseInRange, parseNumber } from "../parts/number";
+import type { Item, Value } from "./model";
+
+/** What is typed for an item. */
+export interface Typed {
+  look: "" | "ok" | "defect";
+  note: string;
+  photos: string[];
+  number: string;
+  set: string[];
+  /** Marks of a group, or numbers of motors, that are not in order. */
+  wrong: string[];
+  choice: string;
+  /** When a timer was started, by this device's clock, in ms; 0: not yet. */
+  began: number;
+}
+
+export function typedFrom(v: Value | undefined): Typed {
+  return {
+    look: (v?.look as Typed["look"]) ?? "",
+    note: v?.note ?? "",
+    photos: v?.photos ?? [],
+    number: v?.number === undefined ? "" : String(v.number),
+    set: (v?.set ?? []).map(String),
+    wrong: v?.wrong ?? [],
+    choice: v?.choice ?? "",
+    began: 0,
+  };
+}
+
+/** Whether one press says that all of it is in order. */
+export const byOnePress = (item: Item) =>
+  item.kind === "look" || item.kind === "group" || item.kind === "alike";
+
+/** What one press says of such an item. */
+export function inOrder(item: Item, t: Typed): Value | undefined {
+  if (!byOnePress(item) || t.look === "defect" || t.wrong.length || t.set.some((x) => x.trim()))
+    return undefined;
+  return { look: "ok", ...(t.photos.length ? { photos: t.photos } : {}) };
+}
+
+/** Whether nothing was typed yet, so that what is offered may stand. */
+export const untouched = (t: Typed) => !t.number.trim() && !t.set.some((x) => x.trim());
+
+export function unitOf(item: Item): string {
+  return { degC: "°C", deg: "°", ohm: "Ω" }[item.unit ?? ""] ?? item.unit ?? "";
+}
+
+/** What was typed as a value of the item's kind; a sentence when it is not usable, nothing when it is not there yet. */
+export function valueOf(item: Item, t: Typed, now = 0): { value?: Value; sentence?: string } {
+  const common = { ...(t.note ? { note: t.note } : {}), ...(t.photos.length ? { photos: t.photos } : {}) };
+  const there = t.set.filter((x) => x.trim()).length >= (item.count ?? 0);
+  switch (item.kind) {
+    case "look":
+      if (t.look === "defect" && !t.note.trim()) return { sentence: "Say in the note what the defect is." };
+      return t.look ? { value: { look: t.look, ...common } } : {};
+    case "group":
+      if (!t.wrong.length) return t.look === "defect" ? { sentence: "Press what is not in order." } : {};
+      if (!t.note.trim()) return { sentence: "Say in the note what the defect is." };
+      return { value: { look: "defect", wrong: t.wrong, ...common } };
+    case "alike": {
+      if (!t.wrong.length && !t.set.some((x) => x.trim()))
+        return t.look === "defect" ? { sentence: "Press the motors that are not like the others." } : {};
+      const told: Value = t.wrong.length ? { look: "defect", wrong: t.wrong } : { look: "ok" };
+      if (!t.set.some((x) => x.trim())) return { value: { ...told, ...common } };
+      const numbers = numbersOf(t.set, item.count ?? 0);
+      return numbers.set ? { value: { ...told, set: numbers.set, ...common } } : numbers;
+    }
+    case "choice":
+      return t.choice ? { value: { choice: t.choice, ...common } } : {};
+    case "photo":
+      return t.photos.length ? { value: common } : {};
+    case "timer": {
+      if (!t.began || (!now && t.look !== "defect")) return {}; // while it runs only a defect is told
+      const seconds = Math.max(0, Math.floor((now - t.began) / 1000));
+      if (t.look === "defect" && !t.note.trim()) return { sentence: "Say in the note what the defect is." };
+      return { value: { look: t.look === "defect" ? "defect" : "ok", seconds, ...common } };
+    }
+    case "reading": {
+      const p = parseInRange(t.number, item.min ?? -Infinity, item.max ?? Infinity, unitOf(item));
+      if (p.ok) return { value: { number: p.value, ...common } };
+      return p.empty ? {} : { sentence: p.sentence };
+    }
+    case "cells": {
+      if (!there) return {};
+      const c = readCells(t.set);
+      return c.ok ? { value: { set: c.mv, ...common } } : { sentence: c.sentence };
+    }
+    default: {
+      if (!there) return {};
+      const numbers = numbersOf(t.set, t.set.length);
+      return numbers.set ? { value: { set: numbers.set, ...common } } : numbers;
+    }
+  }
+}
+
+/** One number for each motor. */
+function numbersOf(typed: string[], count: number): { set?: number[]; sentence?: string } {
+  const set: number[] = [];
+  for (let i = 0; i < count; i++) {
+    const p = parseNumber(typed[i] ?? "");
+    if (!p.ok) return { sentence: `Motor ${i + 1}: ${p.empty ? "enter a value." : p.sentence}` };
+    set.push(p.value);
+  }
+  return { set };
+}
