@@ -255,7 +255,7 @@ func TestTwoTabletsOneOffline(t *testing.T) {
 	first := browser.Eval[string](a, "document.querySelector('.walk h2').textContent")
 	a.Click("In order, next")
 	a.See("2 of ", "waiting for network")
-	b.Click("Defect")
+	b.Click("Arm 1: latched")
 	b.Fill("What the defect is", "The latch does not click")
 	b.Click("Save, next")
 	b.See("2 of ", "Stops the flight:")

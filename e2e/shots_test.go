@@ -249,7 +249,7 @@ func moreShots(t *testing.T, dir, base string) {
 	p.See("Which check")
 	shot("walk-start")
 	p.Click("Start the walkround")
-	p.See("Arm 1: latch")
+	p.See("Corner 1")
 	p.Click("All ")
 	p.Click("cells at rest")
 	for i := range 6 {

@@ -19,6 +19,7 @@ var readings = map[string]string{"Controller charge": "88", "Number of satellite
 type shown struct {
 	Title string `json:"title"`
 	Kind  string `json:"kind"`
+	Key   string `json:"key"` // the main one
 	Label string `json:"label"`
 	Count int    `json:"count"`
 	Done  bool   `json:"done"`
@@ -28,17 +29,18 @@ type shown struct {
 const look = `(() => {
   const f = document.querySelector('.walk form');
   const text = (e) => (e?.textContent ?? '').trim();
-  if (!f) return { title: '', kind: '', label: '', count: 0, done: document.body.innerText.includes('Every item has an entry'), at: '' };
+  if (!f) return { title: '', kind: '', key: '', label: '', count: 0, done: document.body.innerText.includes('Every item has an entry'), at: '' };
   const cells = f.querySelectorAll('.cells input');
   const label = text(f.querySelector('.field label'));
-  return { title: text(f.querySelector('h2')), kind: cells.length ? 'set' : label ? 'reading' : 'look', label: cells.length ? text(f.querySelector('.cells label')) : label, count: cells.length, done: false, at: text(f.querySelector('.soft')) };
+  const key = text(f.querySelector('[type=submit]'));
+  return { title: text(f.querySelector('h2')), key, kind: key.startsWith('Still so') ? 'offer' : cells.length ? 'set' : label ? 'reading' : 'look', label: cells.length ? text(f.querySelector('.cells label')) : label, count: cells.length, done: false, at: text(f.querySelector('.soft')) };
 })()`
 
 // next waits until another item than the last is in hand, or none is left.
 func next(t *testing.T, p *browser.Page, last string) shown {
 	t.Helper()
 	for range 400 {
-		if s := browser.Eval[shown](p, look); s.Done || s.Title != "" && s.At != last {
+		if s := browser.Eval[shown](p, look); s.Done || s.Title != "" && s.At != last && s.Key != "Noted ✓" {
 			return s
 		}
 		p.Pause()
@@ -51,8 +53,8 @@ func next(t *testing.T, p *browser.Page, last string) shown {
 func enter(t *testing.T, p *browser.Page, s shown, cell string) {
 	t.Helper()
 	switch s.Kind {
-	case "look":
-		p.Click("In order, next")
+	case "look", "offer":
+		p.Click(s.Key)
 	case "reading":
 		v, ok := readings[s.Label]
 		require.True(t, ok, "no value for %q", s.Label)

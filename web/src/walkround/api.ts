@@ -35,11 +35,9 @@ export function useWalkPress(id: string) {
 
 /** What is known for items of a run, to be confirmed; without network nothing is offered. */
 export function useOffer(run: string, item: Item): Offer | undefined {
-  const asks = item.kind === "reading" || item.kind === "cells";
   const { data } = useQuery({
     queryKey: keys.offers(run),
     queryFn: () => ask(api.GET("/walkrounds/{id}/offers", { params: { path: { id: run } } })),
-    enabled: asks,
     staleTime: 30_000,
     retry: false,
   });
