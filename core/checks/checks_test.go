@@ -90,6 +90,24 @@ func TestExpandPerPackAndSmartOnly(t *testing.T) {
 	assert.True(t, slices.ContainsFunc(checks.Expand(m, b, checks.Full, twoPacks(b)), func(it checks.Item) bool { return it.ID == "pack-percent@a" }))
 }
 
+// A turnaround is done in a minute: with every pack, in at most 18 presses, the start and the
+// end among them, and 3 numbers where the charger has read the cells and levels.
+func TestTurnaroundsAreShort(t *testing.T) {
+	for _, key := range keys {
+		a, l := load(t, key)
+		presses, numbers := 2, 0
+		for _, it := range checks.Expand(l, a, checks.Turnaround, twoPacks(a)) {
+			presses++
+			if it.Kind == checks.Reading && it.Quantity != "level" {
+				numbers++
+			}
+		}
+		t.Logf("%s: %d presses, %d numbers; the whole walk has %d items", key, presses, numbers, len(checks.Expand(l, a, checks.Full, twoPacks(a))))
+		assert.LessOrEqual(t, presses, 18, key)
+		assert.LessOrEqual(t, numbers, 3, key)
+	}
+}
+
 func p(v float64) *float64 { return &v }
 
 func reading(band checks.Band) checks.Item {

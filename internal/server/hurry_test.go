@@ -137,11 +137,11 @@ func TestWhatFliesIsWhatWasLookedAt(t *testing.T) {
 		got := c.Do(http.MethodPut, walk+"/entries", m{"entries": []m{{"item_id": item, "value": value}}})
 		require.Equal(t, http.StatusOK, got.Status, got.Text())
 	}
-	crack := m{"look": "defect", "note": "crack at the hinge of arm 2"}
+	crack := m{"look": "defect", "wrong": []string{"arm-2"}, "note": "crack at the hinge of arm 2"}
 	walk := start()
-	enter(h.pilot, walk, "arm-2", crack)
+	enter(h.pilot, walk, "corner-2", crack)
 	h.Clock.Advance(2 * time.Minute)
-	enter(h.chief, walk, "arm-2", m{"look": "ok"})
+	enter(h.chief, walk, "corner-2", m{"look": "ok"})
 	var run api.Walkround
 	h.pilot.Do(http.MethodGet, walk, nil).Into(&run)
 	require.Len(t, run.Entries, 1)
@@ -172,9 +172,9 @@ func TestSlipOfTheHand(t *testing.T) {
 		sh, err := h.Walkrounds.Start(h.As(h.Pilot), testbed.NewID(), h.Aircraft.ID, checks.Full, nil)
 		require.NoError(t, err)
 		put := func(value m) {
-			require.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPut, "/walkrounds/"+sh.ID.String()+"/entries", m{"entries": []m{{"item_id": "arm-1", "value": value}}}).Status)
+			require.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPut, "/walkrounds/"+sh.ID.String()+"/entries", m{"entries": []m{{"item_id": "corner-1", "value": value}}}).Status)
 		}
-		put(m{"look": "defect", "note": "play"})
+		put(m{"look": "defect", "wrong": []string{"arm-1"}, "note": "play"})
 		h.Clock.Advance(c.after)
 		put(m{"look": "ok"})
 		require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodDelete, "/walkrounds/"+sh.ID.String(), nil).Status)

@@ -124,11 +124,11 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("GET", "/types", nil, nil)
 	var profile m
 	x.do("GET", "/types/lantern-4", nil, &profile)
-	profile["version"] = 4
+	profile["version"] = 5
 	x.do("POST", "/types", profile, nil)
 	var list m
 	x.do("GET", "/types/lantern-4/checklist", nil, &list)
-	list["version"] = 2
+	list["version"] = 3
 	x.do("POST", "/types/lantern-4/checklist", list, nil)
 	var craft api.Aircraft
 	x.do("POST", "/aircraft", m{"id": id(), "type_key": "lantern-4", "name": "Kite", "serial": "K-1", "registration": "", "registration_expires": nil, "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil}, &craft)
