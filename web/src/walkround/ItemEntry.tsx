@@ -102,7 +102,7 @@ export function ItemEntry({
         {entry && <Said entry={entry} me={person.name} />}
         <div className="thumb">
           {above}
-          <Judged judged={judged.judgement} wrong={wrong || judged.sentence} />
+          {(!known || wrong) && <Judged judged={judged.judgement} wrong={wrong || judged.sentence} />}
           <ItemKeys
             item={item}
             typed={typed}
