@@ -112,8 +112,8 @@ func (g *generator) thisMorning(ctx context.Context, end time.Time) error {
 		return err
 	}
 	return g.walk(ctx, mapper, "bao", checks.Full, []uuid.UUID{g.packs["W1"]}, func(it checks.Item, v *checks.Value) {
-		if it.ID == "sensor" {
-			*v = checks.Value{Look: "defect", Note: "Range sensor face scratched, still reads true."}
+		if it.ID == "body" {
+			*v = checks.Value{Look: "defect", Wrong: []string{"sensor"}, Note: "Range sensor face scratched, still reads true."}
 		}
 	})
 }
