@@ -52,7 +52,7 @@ func TestTypeFileIsCopiedAndBroughtBack(t *testing.T) {
 	b, err = json.Marshal(own)
 	require.NoError(t, err)
 	p.Upload(in, write(t, "eight.json", string(b)))
-	p.See("eight.json is in use from now on.", "Lantern 8 version 3")
+	p.See("eight.json is in use from now on.", "Lantern 8 version 4")
 	assert.Empty(t, p.Faults())
 }
 
