@@ -160,11 +160,9 @@ func (l List) Validate(t airframe.Type) error {
 			return bad("reading %q needs a unit, a step, a range and a band", it.ID)
 		case it.Kind == Cells && it.PackID == "":
 			return bad("item %q reads cells and must be per pack", it.ID)
-		case it.Kind == Alike && it.Compare != nil && (it.Compare.How != "outlier" || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
-			return bad("%q is held against each other as outliers, with a unit, a step and a range", it.ID)
-		case it.Kind == Motors && (it.Compare == nil || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
+		case (it.Kind == Motors || it.Kind == Alike && it.Compare != nil) && (it.Compare == nil || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
 			return bad("motor set %q needs a unit, a step, a range and a comparison", it.ID)
-		case it.Kind == Motors && it.Compare.How != "outlier" && it.Compare.How != "spread-percent":
+		case it.Compare != nil && it.Compare.How != "outlier" && it.Compare.How != "spread-percent":
 			return bad("motor set %q compares by %q, which is none of outlier, spread-percent", it.ID, it.Compare.How)
 		case !slices.Contains(AllKinds, it.Kind):
 			return bad("item %q has kind %q, which is none of %v", it.ID, it.Kind, AllKinds)
@@ -199,8 +197,12 @@ func Expand(l List, t airframe.Type, kind string, packs []PackRef) []Item {
 				it.Section = fill.Replace(s.Title)
 				it.fill(fill)
 				asksSatellites(&it, t)
-				if it.Kind == Motors || it.Kind == Alike {
+				switch it.Kind {
+				case Alike:
+					it.Marks, it.Count = sisters(t), t.SisterMotors()
+				case Motors:
 					it.Count = t.SisterMotors()
+				case Look, Reading, Cells, Group, Choice, Timer, Photo:
 				}
 				if !it.PerPack {
 					out = append(out, it)

@@ -3,13 +3,14 @@ package checks
 import (
 	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 
+	"mainstay/core/airframe"
 	"mainstay/core/judge"
 )
 
-// Mark is one of the things that a group looks at together.
+// Mark is one of the things that are looked at together: of a group as the list has it, of
+// motors that ought to be alike each motor.
 type Mark struct {
 	ID      string        `json:"id"`
 	Station string        `json:"station"`
@@ -29,7 +30,20 @@ type Option struct {
 // MostParts bounds the marks and options of an item.
 const MostParts = 40
 
-// parts says what is wrong with the marks, options or time of an item.
+// sisters are the motors of a type as marks, numbered from 1.
+func sisters(t airframe.Type) (out []Mark) {
+	for i := range t.SisterMotors() {
+		n := fmt.Sprint(i + 1)
+		m := Mark{ID: n, Station: "motor-" + n, Title: "Motor " + n, Bad: "It sounds, turns or feels otherwise than the others."}
+		if t.Geometry.Rotors == 0 {
+			m.Station, m.Title = "motor-drive", "Drive motor"
+		}
+		out = append(out, m)
+	}
+	return out
+}
+
+// parts says what is wrong with the marks, options or time of an expanded item.
 func (it Item) parts(stations map[string]bool) error {
 	refuse := func(format string, a ...any) error { return fmt.Errorf("%w: "+format, append([]any{ErrList}, a...)...) }
 	seen := map[string]bool{}
@@ -43,7 +57,7 @@ func (it Item) parts(stations map[string]bool) error {
 	if n := max(len(it.Marks), len(it.Options)); n > MostParts {
 		return refuse("item %q has %d parts; %d are the most", it.ID, n, MostParts)
 	}
-	if (it.Kind == Group) != (len(it.Marks) > 0) || (it.Kind == Choice) != (len(it.Options) > 0) {
+	if (it.Kind == Group || it.Kind == Alike) != (len(it.Marks) > 0) || (it.Kind == Choice) != (len(it.Options) > 0) {
 		return refuse("item %q: a group has marks, a choice has options, and nothing else has", it.ID)
 	}
 	for _, m := range it.Marks {
@@ -54,14 +68,14 @@ func (it Item) parts(stations map[string]bool) error {
 			return refuse("mark %q of item %q is at station %q, which is not there", m.ID, it.ID, m.Station)
 		}
 	}
-	clear := false
+	good := false
 	for _, o := range it.Options {
 		if err := one(o.Key, o.Title); err != nil {
 			return err
 		}
-		clear = clear || o.Verdict == judge.Clear
+		good = good || o.Verdict == judge.Clear
 	}
-	if it.Kind == Choice && !clear {
+	if it.Kind == Choice && !good {
 		return refuse("choice %q has no answer that is in order", it.ID)
 	}
 	if (it.Kind == Timer) != (it.LeastS > 0) || it.LeastS > 3600 {
@@ -70,16 +84,16 @@ func (it Item) parts(stations map[string]bool) error {
 	return nil
 }
 
-// fill puts the number of a rotor into what has parts of its own.
+// fill puts the number of a rotor into the marks of an item.
 func (it *Item) fill(r *strings.Replacer) {
-	it.Marks, it.Options = slices.Clone(it.Marks), slices.Clone(it.Options)
+	it.Marks = slices.Clone(it.Marks)
 	for i := range it.Marks {
 		m := &it.Marks[i]
 		m.ID, m.Station, m.Title = r.Replace(m.ID), r.Replace(m.Station), r.Replace(m.Title)
 	}
 }
 
-// Stations are where an item looks: its own, and of a group each mark's, each once.
+// Stations are where an item looks: its own, and each mark's, each once.
 func (it Item) Stations() []string {
 	out := []string{it.Station}
 	for _, m := range it.Marks {
@@ -90,44 +104,23 @@ func (it Item) Stations() []string {
 	return out
 }
 
-// judgeGroup takes all marks in order, or which are not.
-func judgeGroup(it Item, v Value) (Judgement, error) {
-	const against = "each as described"
-	switch v.Look {
-	case "ok":
-		if len(v.Wrong) > 0 {
-			return Judgement{}, bad("Something is marked as not in order: it cannot all be in order.")
+// named are the marks that a value says are not in order, in the order of the list, each once;
+// one that the item does not have is refused.
+func (it Item) named(v Value) (out []Mark, err error) {
+	for _, id := range v.Wrong {
+		if !slices.ContainsFunc(it.Marks, func(m Mark) bool { return m.ID == id }) {
+			return nil, bad("There is no %q to look at here.", id)
 		}
-		return Judgement{judge.Clear, fmt.Sprintf("All %d looked at and found in order.", len(it.Marks)), against}, nil
-	case "defect":
-		worst, words, err := it.wrong(v)
-		if err != nil {
-			return Judgement{}, err
-		}
-		return Judgement{worst, "Not in order: " + strings.Join(words, ", ") + ". " + after(worst), against}, nil
 	}
-	return Judgement{}, bad("Say whether all is in order, or mark what is not.")
+	for _, m := range it.Marks {
+		if slices.Contains(v.Wrong, m.ID) {
+			out = append(out, m)
+		}
+	}
+	return out, nil
 }
 
-// wrong are the marks of a group that are not in order, with the worst of what they mean.
-func (it Item) wrong(v Value) (worst judge.Verdict, titles []string, err error) {
-	if len(v.Wrong) == 0 {
-		return worst, nil, bad("Mark what is not in order.")
-	}
-	if strings.TrimSpace(v.Note) == "" {
-		return worst, nil, bad("Say in the note what the defect is.")
-	}
-	for _, id := range slices.Compact(slices.Clone(v.Wrong)) {
-		i := slices.IndexFunc(it.Marks, func(m Mark) bool { return m.ID == id })
-		if i < 0 {
-			return worst, nil, bad("There is no %q to look at here.", id)
-		}
-		worst = max(worst, it.of(it.Marks[i]))
-		titles = append(titles, it.Marks[i].Title)
-	}
-	return worst, titles, nil
-}
-
+// of is what a mark that is not in order means.
 func (it Item) of(m Mark) judge.Verdict {
 	if m.Defect != judge.Clear {
 		return m.Defect
@@ -135,108 +128,110 @@ func (it Item) of(m Mark) judge.Verdict {
 	return max(it.Defect, judge.Watch)
 }
 
-func after(v judge.Verdict) string {
-	if v == judge.Stop {
-		return "This stops the flight until it is put right."
+// told judges what was seen of the marks: all in order, or which are not.
+func (it Item) told(v Value, allWell, against string) (Judgement, error) {
+	wrong, err := it.named(v)
+	switch {
+	case err != nil:
+		return Judgement{}, err
+	case v.Look == "ok" && len(wrong) > 0:
+		return Judgement{}, bad("Something is marked as not in order: it cannot all be in order.")
+	case v.Look == "ok":
+		return Judgement{judge.Clear, allWell, against}, nil
+	case v.Look != "defect":
+		return Judgement{}, bad("Say whether all is in order, or mark what is not.")
+	case len(wrong) == 0:
+		return Judgement{}, bad("Mark what is not in order.")
 	}
-	return "Flight is possible with care."
+	worst, titles := judge.Clear, []string{}
+	for _, m := range wrong {
+		worst, titles = max(worst, it.of(m)), append(titles, m.Title)
+	}
+	then := "Flight is possible with care."
+	if worst == judge.Stop {
+		then = "This stops the flight until it is put right."
+	}
+	return Judgement{worst, "Not in order: " + strings.Join(titles, ", ") + ". " + then, against}, nil
+}
+
+func judgeGroup(it Item, v Value) (Judgement, error) {
+	j, err := it.told(v, fmt.Sprintf("All %d looked at and found in order.", len(it.Marks)), "each as described")
+	if err == nil && v.Look == "defect" && strings.TrimSpace(v.Note) == "" {
+		return Judgement{}, bad("Say in the note what the defect is.")
+	}
+	return j, err
 }
 
 // judgeAlike takes what a hand tells: all alike, or which are not. Numbers, where they are
 // taken, are held against each other too; the worse counts.
 func judgeAlike(it Item, v Value) (Judgement, error) {
-	out := Judgement{judge.Clear, "All motors alike.", "each like the others"}
-	if len(v.Set) > 0 && it.Compare != nil {
-		j, err := judgeMotors(it, v)
-		if err != nil {
-			return j, err
-		}
-		out = j
+	byHand, err := it.told(v, "All motors alike.", "each like the others")
+	if err != nil || len(v.Set) == 0 || it.Compare == nil {
+		return byHand, err
 	}
-	switch v.Look {
-	case "ok":
-		if len(v.Wrong) > 0 {
-			return Judgement{}, bad("A motor is marked as not like the others: they cannot all be alike.")
-		}
-		return out, nil
-	case "defect":
-	default:
-		return Judgement{}, bad("Say whether all are alike, or which are not.")
+	byNumber, err := judgeMotors(it, v)
+	if err != nil || byNumber.Verdict > byHand.Verdict || byHand.Verdict == judge.Clear {
+		return byNumber, err
 	}
-	if len(v.Wrong) == 0 {
-		return Judgement{}, bad("Mark which are not like the others.")
-	}
-	for _, n := range v.Wrong {
-		if i, err := strconv.Atoi(n); err != nil || i < 1 || i > it.Count {
-			return Judgement{}, bad("There is no motor %q; there are %d.", n, it.Count)
-		}
-	}
-	worst := max(it.Defect, judge.Watch)
-	words := "Motor " + v.Wrong[0] + " is"
-	if len(v.Wrong) > 1 {
-		words = "Motors " + strings.Join(v.Wrong, ", ") + " are"
-	}
-	sentence := words + " not like the others. " + after(worst)
-	if out.Verdict != judge.Clear {
-		sentence += " " + out.Sentence
-	}
-	return Judgement{max(worst, out.Verdict), sentence, out.Against}, nil
+	byHand.Against = byNumber.Against
+	return byHand, nil
 }
 
 func judgeChoice(it Item, v Value) (Judgement, error) {
 	for _, o := range it.Options {
-		if o.Key != v.Choice {
-			continue
+		if o.Key == v.Choice {
+			return Judgement{o.Verdict, strings.TrimSpace(o.Title + ". " + o.Do), "the answers of the list"}, nil
 		}
-		words := o.Title + "."
-		if o.Do != "" {
-			words += " " + o.Do
-		}
-		return Judgement{o.Verdict, words, "the answers of the list"}, nil
 	}
 	return Judgement{}, bad("Choose one of the answers.")
 }
 
-// judgeTimer takes what was seen while it ran; one that ran too short is no answer.
+// judgeTimer takes what was seen while it ran; one that ran too short is no answer, except
+// that something was wrong.
 func judgeTimer(it Item, v Value) (Judgement, error) {
-	against := fmt.Sprintf("at least %s s", num(it.LeastS))
 	if v.Seconds == nil || !(*v.Seconds >= 0 && *v.Seconds <= 86400) {
 		return Judgement{}, bad("Start the time and let it run.")
 	}
-	if v.Look == "defect" { // what was seen counts however long it ran
-		return judgeLook(it, v)
-	}
-	if *v.Seconds < it.LeastS {
+	if v.Look == "ok" && *v.Seconds < it.LeastS {
 		return Judgement{}, bad("It ran %.0f of %s s. Let it run on.", *v.Seconds, num(it.LeastS))
 	}
 	j, err := judgeLook(it, v)
-	j.Against = against
+	j.Against = fmt.Sprintf("at least %s s", num(it.LeastS))
 	return j, err
 }
 
 // Spot is one thing that an entry found not in order, and where.
 type Spot struct {
-	Item    string // id; of a group the mark's own
+	Item    string // id; of a mark its own
 	Station string
 	Title   string
 	Verdict judge.Verdict
 }
 
-// Spots are what an entry found, one for each mark or motor that is named; an entry that
-// names none is one spot, the item itself. verdict is that of the entry.
-func Spots(it Item, v Value, verdict judge.Verdict) []Spot {
-	var out []Spot
-	if v.Look == "defect" && it.Kind == Group {
-		for _, id := range v.Wrong {
-			for _, m := range it.Marks {
-				if m.ID == id {
-					out = append(out, Spot{it.ID + "#" + m.ID, m.Station, m.Title, it.of(m)})
-				}
+// Spots are what an entry with a verdict found, one for each mark that was named or stands out
+// by its number; an entry that names none is one spot, the item itself.
+func Spots(it Item, v Value, verdict judge.Verdict) (out []Spot) {
+	worst := map[string]judge.Verdict{}
+	if named, err := it.named(v); err == nil && v.Look == "defect" {
+		for _, m := range named {
+			worst[m.ID] = it.of(m)
+		}
+	}
+	if it.Kind == Alike && it.Compare != nil && it.Compare.How == "outlier" {
+		for _, o := range Outliers(it, v.Set) {
+			if o.Index < len(it.Marks) {
+				id := it.Marks[o.Index].ID
+				worst[id] = max(worst[id], o.Verdict)
 			}
 		}
 	}
+	for _, m := range it.Marks {
+		if w, ok := worst[m.ID]; ok {
+			out = append(out, Spot{it.ID + "#" + m.ID, m.Station, m.Title, w})
+		}
+	}
 	if len(out) == 0 {
-		out = []Spot{{it.ID, it.Station, it.Title, verdict}}
+		return []Spot{{it.ID, it.Station, it.Title, verdict}}
 	}
 	return out
 }

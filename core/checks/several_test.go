@@ -60,7 +60,7 @@ func TestMarksOfAGroup(t *testing.T) {
 // What contradicts itself, or says nothing, is refused in words, never judged.
 func TestHalfAnswersAreRefused(t *testing.T) {
 	it := func(kind checks.Kind) checks.Item {
-		return checks.Item{ID: "x", Kind: kind, Defect: judge.Stop, Count: 4, LeastS: 60, Marks: []checks.Mark{{ID: "a", Station: "frame", Title: "A"}}, Options: []checks.Option{{Key: "yes", Title: "Yes", Verdict: judge.Clear}, {Key: "no", Title: "No", Verdict: judge.Stop, Do: "Land."}}}
+		return checks.Item{ID: "x", Kind: kind, Defect: judge.Stop, LeastS: 60, Marks: []checks.Mark{{ID: "a", Station: "frame", Title: "A"}, {ID: "1", Station: "motor-1", Title: "Motor 1"}}, Options: []checks.Option{{Key: "yes", Title: "Yes", Verdict: judge.Clear}, {Key: "no", Title: "No", Verdict: judge.Stop, Do: "Land."}}}
 	}
 	short, long := 59.0, 61.0
 	for name, c := range map[string]struct {
@@ -73,10 +73,10 @@ func TestHalfAnswersAreRefused(t *testing.T) {
 		"not in order, no mark":  {checks.Group, checks.Value{Look: "defect", Note: "x"}, "Mark what is not"},
 		"a mark without words":   {checks.Group, checks.Value{Look: "defect", Wrong: []string{"a"}}, "in the note"},
 		"a mark that is not":     {checks.Group, checks.Value{Look: "defect", Note: "x", Wrong: []string{"b"}}, "no \"b\""},
-		"alike, but one":         {checks.Alike, checks.Value{Look: "ok", Wrong: []string{"1"}}, "cannot all be alike"},
-		"not alike, none":        {checks.Alike, checks.Value{Look: "defect"}, "Mark which"},
-		"a motor that is not":    {checks.Alike, checks.Value{Look: "defect", Wrong: []string{"5"}}, "there are 4"},
-		"nothing of motors":      {checks.Alike, checks.Value{}, "whether all are alike"},
+		"alike, but one":         {checks.Alike, checks.Value{Look: "ok", Wrong: []string{"1"}}, "cannot all be in order"},
+		"not alike, none":        {checks.Alike, checks.Value{Look: "defect"}, "Mark what"},
+		"a motor that is not":    {checks.Alike, checks.Value{Look: "defect", Wrong: []string{"5"}}, "no \"5\""},
+		"nothing of motors":      {checks.Alike, checks.Value{}, "whether all is in order"},
 		"no choice":              {checks.Choice, checks.Value{}, "Choose one"},
 		"another choice":         {checks.Choice, checks.Value{Choice: "maybe"}, "Choose one"},
 		"no time":                {checks.Timer, checks.Value{Look: "ok"}, "Start the time"},
@@ -104,18 +104,36 @@ func TestHalfAnswersAreRefused(t *testing.T) {
 func TestMotorsByHandAndByNumber(t *testing.T) {
 	lo, hi := -30.0, 200.0
 	it := checks.Item{ID: "warmth", Kind: checks.Alike, Quantity: "warmth", Unit: "degC", Step: 1, Min: &lo, Max: &hi, Defect: judge.Watch, Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
+	for i := range 4 {
+		n := fmt.Sprint(i + 1)
+		it.Marks = append(it.Marks, checks.Mark{ID: n, Station: "motor-" + n, Title: "Motor " + n})
+	}
 	for name, c := range map[string]struct {
 		v    checks.Value
 		want judge.Verdict
+		at   []string // stations of what was found
 	}{
-		"all alike":                {checks.Value{Look: "ok"}, judge.Clear},
-		"one by hand":              {checks.Value{Look: "defect", Wrong: []string{"3"}}, judge.Watch},
-		"alike, but the number":    {checks.Value{Look: "ok", Set: []float64{30, 30, 60, 30}}, judge.Stop},
-		"by hand and by number":    {checks.Value{Look: "defect", Wrong: []string{"3"}, Set: []float64{30, 30, 60, 30}}, judge.Stop},
-		"by hand, number is alike": {checks.Value{Look: "defect", Wrong: []string{"1", "3"}, Set: []float64{30, 31, 30, 30}}, judge.Watch},
+		"all alike":                {checks.Value{Look: "ok"}, judge.Clear, []string{""}},
+		"one by hand":              {checks.Value{Look: "defect", Wrong: []string{"3"}}, judge.Watch, []string{"motor-3"}},
+		"one said twice":           {checks.Value{Look: "defect", Wrong: []string{"3", "1", "3"}}, judge.Watch, []string{"motor-1", "motor-3"}},
+		"alike, but the number":    {checks.Value{Look: "ok", Set: []float64{30, 30, 60, 30}}, judge.Stop, []string{"motor-3"}},
+		"by hand and by number":    {checks.Value{Look: "defect", Wrong: []string{"2"}, Set: []float64{30, 30, 60, 30}}, judge.Stop, []string{"motor-2", "motor-3"}},
+		"by hand, number is alike": {checks.Value{Look: "defect", Wrong: []string{"1", "3"}, Set: []float64{30, 31, 30, 30}}, judge.Watch, []string{"motor-1", "motor-3"}},
 	} {
 		j, err := checks.Judge(it, c.v, nil)
 		require.NoError(t, err, name)
 		assert.Equal(t, c.want, j.Verdict, name)
+		var at []string
+		for _, s := range checks.Spots(it, c.v, j.Verdict) {
+			at = append(at, s.Station)
+		}
+		assert.Equal(t, c.at, at, name)
+	}
+	// The spread of outputs is held against its own limits, whichever way one lies apart.
+	it.Compare = &checks.Compare{How: "spread-percent", Watch: 10, Stop: 20}
+	for low, want := range map[float64]judge.Verdict{30: judge.Clear, 27.5: judge.Clear, 26: judge.Watch, 15: judge.Stop, 0: judge.Stop} {
+		j, err := checks.Judge(it, checks.Value{Look: "ok", Set: []float64{30, 30, low, 30}}, nil)
+		require.NoError(t, err)
+		assert.Equal(t, want, j.Verdict, "one at %v", low)
 	}
 }

@@ -15,6 +15,7 @@ import (
 	"mainstay/internal/missions"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/standins/aircraft"
 	"mainstay/internal/testbed"
 )
 
@@ -44,12 +45,7 @@ func TestReadingHoldsUntilAnotherIsInside(t *testing.T) {
 // Two people put the same flight as flown at once: one is taken, the other told.
 func TestFlownOnce(t *testing.T) {
 	b := setUp(t, "Tally W")
-	b.link.Speed = 1e12
-	ctx := b.as("imre")
-	require.NoError(t, b.Missions.Send(ctx, b.job, b.craft, 2))
-	require.NoError(t, b.link.Fly(b.plan().Aircraft.Serial))
-	shots, err := b.Missions.Pictures(ctx, b.job, b.craft)
-	require.NoError(t, err)
+	shots := b.flies(2, aircraft.Faults{})
 	running := false
 	errs := make([]error, 4)
 	var wait sync.WaitGroup
@@ -81,12 +77,8 @@ func TestFlownOnce(t *testing.T) {
 // with what is added to it.
 func TestPicturesWithoutPlaceOrTime(t *testing.T) {
 	b := setUp(t, "Tally W")
-	b.link.Speed = 1e12
 	ctx := b.as("imre")
-	require.NoError(t, b.Missions.Send(ctx, b.job, b.craft, 2))
-	require.NoError(t, b.link.Fly(b.plan().Aircraft.Serial))
-	shots, err := b.Missions.Pictures(ctx, b.job, b.craft)
-	require.NoError(t, err)
+	shots := b.flies(2, aircraft.Faults{})
 	// The newest flight of this aircraft was for this job.
 	require.NoError(t, b.DB.Exec("alter table flights disable trigger user").Error)
 	require.NoError(t, b.DB.Exec("update flights set job_id = ? where id = (select id from flights where aircraft_id = ? order by took_off_at desc limit 1)", b.job, b.craft).Error)

@@ -62,6 +62,18 @@ func (b bank) plan() missions.Plan {
 	return p
 }
 
+// flies sends a flight of the plan, has the stand-in fly it, and says what pictures it took.
+func (b bank) flies(number int, f aircraft.Faults) []missionfile.Shot {
+	ctx := b.as("imre")
+	b.link.Speed = 1e12 // it has landed when it is asked
+	b.link.Set(f)
+	require.NoError(b.t, b.Missions.Send(ctx, b.job, b.craft, number))
+	require.NoError(b.t, b.link.Fly(b.plan().Aircraft.Serial))
+	shots, err := b.Missions.Pictures(ctx, b.job, b.craft)
+	require.NoError(b.t, err)
+	return shots
+}
+
 // The demo shows itself: the bank in its parts, a gap planned again, an old mission caught.
 func TestBankOfTheDemo(t *testing.T) {
 	b := setUp(t, "Tally W")
@@ -193,17 +205,8 @@ func TestGapsFlownAgain(t *testing.T) {
 	b := setUp(t, "Tally W")
 	ctx := b.as("imre")
 	p := b.plan()
-	b.link.Speed = 1e12 // it has landed when it is asked
-	start := func(number int, f aircraft.Faults) []missionfile.Shot {
-		b.link.Set(f)
-		require.NoError(t, b.Missions.Send(ctx, b.job, b.craft, number))
-		require.NoError(t, b.link.Fly(p.Aircraft.Serial))
-		shots, err := b.Missions.Pictures(ctx, b.job, b.craft)
-		require.NoError(t, err)
-		return shots
-	}
 	running := true
-	shots := start(2, aircraft.Faults{CameraSkips: 6})
+	shots := b.flies(2, aircraft.Faults{CameraSkips: 6})
 	require.NotEmpty(t, shots)
 	require.NoError(t, b.Missions.Fly(ctx, b.job, b.craft, missions.After{ID: testbed.NewID(), Number: 2, Shots: shots, Running: &running}))
 	before := len(b.plan().Missions)
@@ -213,7 +216,7 @@ func TestGapsFlownAgain(t *testing.T) {
 	require.NoError(t, b.Missions.FlyAgain(ctx, b.job, b.craft, 2), "pressed twice")
 	assert.Len(t, b.plan().Missions, len(p.Missions))
 	again := len(p.Missions)
-	more := start(again, aircraft.Faults{})
+	more := b.flies(again, aircraft.Faults{})
 	_, taken, err := b.Missions.Look(ctx, b.job, b.craft, missions.After{ID: testbed.NewID(), Number: again, Shots: more, Running: &running})
 	require.NoError(t, err)
 	assert.Empty(t, taken.Gaps)

@@ -38,10 +38,10 @@ func (f Fields) Refused(err error) error {
 	if words == "" {
 		words = "a figure cannot be"
 	}
-	field := f.Else
+	field, longest := f.Else, 0
 	for name, by := range f.By {
-		if strings.HasPrefix(words, name+" ") {
-			field = by
+		if len(name) > longest && strings.HasPrefix(words, name+" ") {
+			field, longest = by, len(name)
 		}
 	}
 	return fault.Bad(field, "%s.", judge.Capital(words))

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"net/url"
 	"slices"
-	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -13,13 +12,14 @@ import (
 
 	"mainstay/core/checks"
 	"mainstay/internal/fleet"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 )
 
 // Offer is a value that is known already, to be confirmed and never taken as done.
 type Offer struct {
 	ItemID string
-	Value  checks.Value // with From
+	Value  checks.Value // with From where it is a reading on file
 	Words  string       // what it says, like "6 mV apart, lowest 4195 mV"
 	Source string       // charger, hand, file, walkround, link
 	At     time.Time
@@ -29,13 +29,6 @@ type Offer struct {
 const (
 	cellsHold = 24 * time.Hour
 	warmHolds = 30 * time.Minute
-	linkHolds = 15 * time.Minute // between what the aircraft told and the press that confirms it
-)
-
-// Where a confirmed value comes from.
-const (
-	fromReading = "reading:"
-	fromLink    = "link:"
 )
 
 // Offers are what is known for the items of a run: of packs their newest reading, of the
@@ -49,7 +42,7 @@ func (s *Service) Offers(ctx context.Context, run uuid.UUID) ([]Offer, error) {
 	if err != nil {
 		return nil, err
 	}
-	flown, err := s.flownWith(ctx, sh.PackIDs)
+	flown, err := flownWith(s.DB.WithContext(ctx), sh.PackIDs)
 	if err != nil {
 		return nil, err
 	}
@@ -59,20 +52,21 @@ func (s *Service) Offers(ctx context.Context, run uuid.UUID) ([]Offer, error) {
 		if i < 0 || views[i].Reading == nil {
 			continue
 		}
-		r := *views[i].Reading
-		if at, ok := flown[views[i].ID]; ok && !r.At.After(at) || r.At.After(now) {
-			continue // it has flown since
-		}
-		if o, ok := offered(it, r, now.Sub(r.At)); ok {
+		if o, ok := offered(it, *views[i].Reading, now, flown[views[i].ID]); ok {
 			out = append(out, o)
 		}
 	}
 	return append(out, s.told(ctx, sh)...), nil
 }
 
-// offered is what a reading of a pack says of an item, while it holds.
-func offered(it checks.Item, r fleet.Reading, age time.Duration) (Offer, bool) {
-	o := Offer{ItemID: it.ID, At: r.At, Source: r.Source, Value: checks.Value{From: fromReading + r.ID.String()}}
+// offered is what a reading of a pack says of an item, while it holds: not once the pack has
+// taken off since, nor when it is dated ahead of the clock.
+func offered(it checks.Item, r fleet.Reading, now, flown time.Time) (Offer, bool) {
+	o := Offer{ItemID: it.ID, At: r.At, Source: r.Source, Value: checks.Value{From: r.ID.String()}}
+	age := now.Sub(r.At)
+	if age < -time.Minute || !r.At.After(flown) {
+		return o, false
+	}
 	switch {
 	case it.Kind == checks.Cells && age <= cellsHold && len(r.CellMV) == it.Count && it.Count > 0:
 		for _, mv := range r.CellMV {
@@ -91,21 +85,21 @@ func offered(it checks.Item, r fleet.Reading, age time.Duration) (Offer, bool) {
 }
 
 // flownWith is when each pack took off last.
-func (s *Service) flownWith(ctx context.Context, packs []uuid.UUID) (map[uuid.UUID]time.Time, error) {
-	out := map[uuid.UUID]time.Time{}
-	for _, id := range packs {
-		var at *time.Time
-		if err := s.DB.WithContext(ctx).Raw("select took_off_at from flights where ? = any(pack_ids) order by took_off_at desc limit 1", id).Scan(&at).Error; err != nil {
-			return nil, err
-		}
-		if at != nil {
-			out[id] = *at
-		}
+func flownWith(g *gorm.DB, packs []uuid.UUID) (map[uuid.UUID]time.Time, error) {
+	var rows []struct {
+		Pack uuid.UUID
+		At   time.Time
 	}
-	return out, nil
+	err := g.Raw("select p.id as pack, max(f.took_off_at) as at from packs p join flights f on p.id = any(f.pack_ids) where p.id = any(?::uuid[]) group by p.id", db.UUIDs(packs)).Scan(&rows).Error
+	out := map[uuid.UUID]time.Time{}
+	for _, r := range rows {
+		out[r.Pack] = r.At
+	}
+	return out, err
 }
 
-// told is what the aircraft itself tells; a link that does not answer offers nothing.
+// told is what the aircraft itself tells; a link that does not answer offers nothing. Nothing
+// of it is on file: who confirms it has read it, and the entry is theirs.
 func (s *Service) told(ctx context.Context, sh Sheet) (out []Offer) {
 	if s.Link == nil || sh.Aircraft.Serial == "" {
 		return nil
@@ -122,37 +116,33 @@ func (s *Service) told(ctx context.Context, sh Sheet) (out []Offer) {
 	for _, it := range sh.Items {
 		if it.Quantity == checks.Satellites {
 			n := float64(state.Satellites)
-			out = append(out, Offer{ItemID: it.ID, Value: checks.Value{Number: &n, From: fromLink + now.UTC().Format(time.RFC3339)}, Words: fmt.Sprintf("%d satellites", state.Satellites), Source: "link", At: now})
+			out = append(out, Offer{ItemID: it.ID, Value: checks.Value{Number: &n}, Words: fmt.Sprintf("%d satellites", state.Satellites), Source: "link", At: now})
 		}
 	}
 	return out
 }
 
-// confirmed refuses an entry that says it confirms what was never offered: another number,
-// another pack's reading, or one from too long ago.
-func (s *Service) confirmed(tx *gorm.DB, it checks.Item, v checks.Value, at time.Time) error {
-	stale := fault.Bad("value", "What was offered for %q does not hold any more. Read it anew.", it.Title)
-	if told, ok := strings.CutPrefix(v.From, fromLink); ok {
-		when, err := time.Parse(time.RFC3339, told)
-		if err != nil || s.Link == nil || at.Sub(when).Abs() > linkHolds {
-			return stale
-		}
-		return nil
-	}
-	id, err := uuid.Parse(strings.TrimPrefix(v.From, fromReading))
-	if err != nil || !strings.HasPrefix(v.From, fromReading) {
+// confirmed refuses an entry that says it confirms a reading which does not say so: another
+// number, another pack's, one from too long ago, or from before the pack flew.
+func (s *Service) confirmed(ctx context.Context, it checks.Item, v checks.Value, at time.Time) error {
+	id, err := uuid.Parse(v.From)
+	if err != nil {
 		return fault.Bad("value", "Nobody offered this value. Read it anew.")
 	}
+	g := s.DB.WithContext(ctx)
 	var rows []fleet.Reading
-	if err := tx.Raw("select * from pack_readings where id = ? and pack_id::text = ?", id, it.PackID).Scan(&rows).Error; err != nil {
+	if err := g.Raw("select * from pack_readings where id = ? and pack_id::text = ?", id, it.PackID).Scan(&rows).Error; err != nil {
 		return err
 	}
-	if len(rows) == 0 || rows[0].At.After(at.Add(time.Minute)) {
-		return stale
+	for _, r := range rows {
+		flown, err := flownWith(g, []uuid.UUID{r.PackID})
+		if err != nil {
+			return err
+		}
+		o, ok := offered(it, r, at, flown[r.PackID])
+		if ok && slices.Equal(o.Value.Set, v.Set) && (v.Number == nil) == (o.Value.Number == nil) && (v.Number == nil || *v.Number == *o.Value.Number) {
+			return nil
+		}
 	}
-	o, ok := offered(it, rows[0], at.Sub(rows[0].At))
-	if !ok || !slices.Equal(o.Value.Set, v.Set) || (o.Value.Number == nil) != (v.Number == nil) || o.Value.Number != nil && *o.Value.Number != *v.Number {
-		return stale
-	}
-	return nil
+	return fault.Bad("value", "What was offered for %q does not hold any more. Read it anew.", it.Title)
 }

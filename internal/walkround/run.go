@@ -327,7 +327,7 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 			if err != nil {
 				return sh, err
 			}
-			if err := s.confirmed(s.DB.WithContext(ctx), it, e.Value, at); err != nil {
+			if err := s.confirmed(ctx, it, e.Value, at); err != nil {
 				return sh, err
 			}
 		}

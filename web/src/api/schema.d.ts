@@ -3803,7 +3803,7 @@ export interface components {
              * @description that a timer ran
              */
             seconds?: number;
-            /** @description the reading that was offered and is confirmed */
+            /** @description id of the reading that was offered and is confirmed */
             from?: string;
         };
         Band: {

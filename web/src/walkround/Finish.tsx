@@ -2,11 +2,27 @@ import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { VerdictMark } from "../parts/Flag";
 import { Found } from "./Found";
-import { found, verdictOf, type RunSeen } from "./model";
+import { found, secondWanted, verdictOf, type RunSeen } from "./model";
 
 /** Everything is entered: what was found, and the end of the walk. */
 export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () => void; above: ReactNode }) {
   const verdict = verdictOf(w);
+  const second = secondWanted(w);
+  if (second.length > 0)
+    return (
+      <div>
+        <h2>A second person says {second.length === 1 ? "this one" : "these"} too</h2>
+        <ul>
+          {second.map((it) => (
+            <li key={it.id}>{it.title}</li>
+          ))}
+        </ul>
+        <p>
+          Call and response: another one of the crew opens this walk on their own device, or signs in here.
+        </p>
+        <div className="thumb">{above}</div>
+      </div>
+    );
   return (
     <div>
       <h2>Every item has an entry</h2>

@@ -99,6 +99,7 @@ export function ItemEntry({
           change={change}
           onRaise={() => setDefect(true)}
         />
+        {item.hands === 2 && <p className="soft mb-1">Two people say this one, each by themselves.</p>}
         {entry && <Said entry={entry} me={person.name} />}
         <div className="thumb">
           {above}

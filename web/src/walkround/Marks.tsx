@@ -7,11 +7,8 @@ interface Props {
   change: (part: Partial<Typed>) => void;
 }
 
-/** The marks of a group, or the motors, each in order until it is pressed. */
+/** The marks of an item, each in order until it is pressed. */
 export function Marks({ item, typed, change }: Props) {
-  const marks =
-    item.marks ??
-    Array.from({ length: item.count ?? 0 }, (_, i) => ({ id: `${i + 1}`, title: `Motor ${i + 1}`, bad: "" }));
   const turn = (id: string) =>
     change({
       wrong: typed.wrong.includes(id) ? typed.wrong.filter((x) => x !== id) : [...typed.wrong, id],
@@ -20,7 +17,7 @@ export function Marks({ item, typed, change }: Props) {
     <>
       <p className="soft mb-1">Press what is not in order.</p>
       <ul className="marks" aria-label="What is looked at">
-        {marks.map((m) => {
+        {(item.marks ?? []).map((m) => {
           const wrong = typed.wrong.includes(m.id);
           return (
             <li key={m.id}>

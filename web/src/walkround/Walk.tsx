@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import { api, ask } from "../api/client";
 import { useQuiet } from "../app/quiet";
-import { useMay } from "../app/session";
+import { useMay, useSession } from "../app/session";
 import { useAbout } from "../outbox/hooks";
 import type { About } from "../outbox/model";
 import { Refused, Waits } from "../outbox/Waits";
@@ -33,9 +33,10 @@ export function Walk({ w, about }: WalkShown) {
   const qc = useQueryClient();
   const go = useNavigate();
   const may = useMay();
+  const { person } = useSession();
   const raised = useAbout(w.aircraft_id); // defects raised on the way
   const press = useWalkPress(w.id);
-  const { at, show } = useStep(w);
+  const { at, show } = useStep(w, person.name);
   const [list, setList] = useState(false);
   const [giveUp, setGiveUp] = useState(false);
   const entries = useMemo(() => new Map(w.entries.map((e) => [e.item_id, e])), [w.entries]);
@@ -100,7 +101,7 @@ export function Walk({ w, about }: WalkShown) {
               // Kept at once; the page follows when the key has answered.
               press("walk.entry", { item_id: item.id, title: item.title, value, judgement }, afterPaint);
               afterPaint(letGo);
-              show(nextOpen(w, at, item.id), afterPaint);
+              show(nextOpen(w, person.name, at, item.id), afterPaint);
             }}
             onBack={at > 0 ? () => show(at - 1) : undefined}
             readOnly={!may("pilot", "crew", "technician")}

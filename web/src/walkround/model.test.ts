@@ -3,13 +3,16 @@ import type { Press } from "../outbox/model";
 import {
   found,
   nextOpen,
+  openFor,
   pressed,
   saidOf,
+  secondWanted,
   verdictOf,
   wayRound,
   withPresses,
   type Item,
   type Run,
+  type RunSeen,
 } from "./model";
 
 const item = (id: string, more: Partial<Item> = {}) =>
@@ -93,6 +96,33 @@ describe("a walk with what was pressed here", () => {
   });
 });
 
+describe("what two people say", () => {
+  const two = { ...run(), items: [item("a", { hands: 2 }), item("b")] } as Run;
+  const say = (w: RunSeen, who: string, id: string) =>
+    pressed(
+      w,
+      {
+        ...press("walk.entry", { item_id: id, title: id, value: { look: "ok" }, judgement: clear }),
+        personName: who,
+      },
+      at,
+    );
+  it("is open for the second when the first has said it", () => {
+    const w = say({ ...two, missing: 2 }, "Imre", "a");
+    expect(w.missing).toBe(2);
+    expect(openFor(w, "Imre").map((i) => i.id)).toEqual(["b"]);
+    expect(openFor(w, "Bao").map((i) => i.id)).toEqual(["a", "b"]);
+    expect(secondWanted(w).map((i) => i.id)).toEqual(["a"]);
+    expect(say(w, "Imre", "a").missing).toBe(2);
+  });
+  it("is done when the second has", () => {
+    const w = say(say({ ...two, missing: 2 }, "Imre", "a"), "Bao", "a");
+    expect(w.missing).toBe(1);
+    expect(secondWanted(w)).toEqual([]);
+    expect(openFor(w, "Imre").map((i) => i.id)).toEqual(["b"]);
+  });
+});
+
 describe("the next open item", () => {
   it.each([
     [["a"], 0, 1],
@@ -100,10 +130,10 @@ describe("the next open item", () => {
     [["b", "c"], 2, 0],
     [["a", "b", "c"], 2, undefined],
   ] as const)("with %j done, after %d", (done, after, want) =>
-    expect(nextOpen(run(done.map((d) => entry(d))), after)).toBe(want),
+    expect(nextOpen(run(done.map((d) => entry(d))), "Imre", after)).toBe(want),
   );
   it("takes what is being entered for done", () => {
-    expect(nextOpen(run(), 0, "b")).toBe(2);
+    expect(nextOpen(run(), "Imre", 0, "b")).toBe(2);
   });
   it("goes to the stations of the marks too", () => {
     const corner = item("corner", {

@@ -50,13 +50,39 @@ export function pressed(w: RunSeen, p: Press, at: string): RunSeen {
     const entries = old
       ? w.entries.map((e) => (e.item_id === entry.item_id ? entry : e))
       : [...w.entries, entry];
-    return { ...w, entries, missing: old ? w.missing : Math.max(w.missing - 1, 0) };
+    return withMissing({ ...w, entries });
   }
   if (body(p, "walk.complete"))
     return w.missing > 0
       ? w
       : { ...w, completed_at: at, completed_by: p.personName, verdict: verdictOf(w) ?? w.verdict };
   return w;
+}
+
+/** Who has said something about an item. */
+const hands = (e: Seen | undefined) =>
+  e ? new Set([e.by, ...e.others.map((o) => o.by)]) : new Set<string>();
+
+/** Whether an item still asks for somebody; of one that two people say, for a second. */
+const short = (item: Item, e: Seen | undefined) => hands(e).size < Math.max(item.hands ?? 1, 1);
+
+const byItem = (w: RunSeen) => new Map(w.entries.map((e) => [e.item_id, e]));
+
+function withMissing(w: RunSeen): RunSeen {
+  const entries = byItem(w);
+  return { ...w, missing: w.items.filter((it) => short(it, entries.get(it.id))).length };
+}
+
+/** The items that a person has still to enter: what only a second one can say is not theirs any more. */
+export function openFor(w: RunSeen, me: string): Item[] {
+  const entries = byItem(w);
+  return w.items.filter((it) => short(it, entries.get(it.id)) && !hands(entries.get(it.id)).has(me));
+}
+
+/** The items that one person has said, and that a second one has still to say. */
+export function secondWanted(w: RunSeen): Item[] {
+  const entries = byItem(w);
+  return w.items.filter((it) => entries.has(it.id) && short(it, entries.get(it.id)));
 }
 
 /** A walk with all presses that wait. */
@@ -81,10 +107,10 @@ export function found(w: RunSeen): Seen[] {
   );
 }
 
-/** The item that comes after one: the next open one further on, else the first open one. One that is being entered is open no more. */
-export function nextOpen(w: RunSeen, after: number, entered?: string): number | undefined {
-  const have = new Set([...w.entries.map((e) => e.item_id), entered]);
-  const open = w.items.flatMap((it, i) => (have.has(it.id) ? [] : [i]));
+/** The item that comes after one: the next that a person has still to enter further on, else the first. One that is being entered is open no more. */
+export function nextOpen(w: RunSeen, me: string, after = -1, entered?: string): number | undefined {
+  const left = new Set(openFor(w, me).filter((it) => it.id !== entered));
+  const open = w.items.flatMap((it, i) => (left.has(it) ? [i] : []));
   return open.find((i) => i > after) ?? open[0];
 }
 
@@ -93,9 +119,9 @@ export const stationsOf = (item: Item): string[] => [
   ...new Set([item.station, ...(item.marks ?? []).map((m) => m.station)]),
 ];
 
-/** What an entry says of one station: of a group only the marks that are named are not in order. */
+/** What an entry says of one station: only the marks that are named are not in order. */
 export function saidOf(item: Item, entry: Seen, station: string): Schemas["Verdict"] | undefined {
-  const wrong = item.kind === "group" ? (entry.value.wrong ?? []) : [];
+  const wrong = entry.value.wrong ?? [];
   if (!wrong.length || !entry.judgement) return entry.judgement?.verdict;
   const here = (item.marks ?? []).some((m) => m.station === station && wrong.includes(m.id));
   return here ? entry.judgement.verdict : "clear";

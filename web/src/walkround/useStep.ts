@@ -1,20 +1,18 @@
 import { useCallback, useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { typing } from "../app/Shortcuts";
-import type { RunSeen } from "./model";
+import { nextOpen, type RunSeen } from "./model";
 
 /**
  * Which item of the walk is in hand; arrow keys move it. It stands in the
  * address, for a reload, but moving it is no navigation: the next item is there
  * with the press.
  */
-export function useStep(w: RunSeen) {
+export function useStep(w: RunSeen, me: string) {
   const [params] = useSearchParams();
   const [asked, setAsked] = useState(params.get("item"));
-  const have = new Set(w.entries.map((e) => e.item_id));
-  const firstOpen = w.items.findIndex((i) => !have.has(i.id));
   const chosen = w.items.findIndex((i) => i.id === asked);
-  const at = chosen >= 0 ? chosen : firstOpen >= 0 ? firstOpen : w.items.length;
+  const at = chosen >= 0 ? chosen : (nextOpen(w, me) ?? w.items.length);
   const show = useCallback(
     (i: number | undefined, when: (run: () => void) => void = (run) => run()) => {
       const it = i === undefined ? undefined : w.items[i];
