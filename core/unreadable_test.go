@@ -54,12 +54,14 @@ func num(v float64) *float64 { return &v }
 var anArea = survey.Area{Outline: geo.Ring{{}, {X: 300}, {X: 300, Y: 300}, {Y: 300}}}
 
 var (
-	noon  = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
-	tree  = []home.Obstacle{{Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50, Y: 0}}, HeightM: num(20), BufferM: 5, GroundKnown: true}}
-	band  = func(below, above float64) *checks.Band { return &checks.Band{StopBelow: &below, StopAbove: &above} }
-	volts = checks.Item{ID: "v", Title: "Volts", Kind: checks.Reading, Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: band(10, 50)}
-	warm  = checks.Item{ID: "w", Title: "Warmth", Kind: checks.Motors, Unit: "C", Step: 1, Min: num(-20), Max: num(120), Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
-	fine  = weather.Hour{At: noon, WindMS: num(3), GustMS: num(4), FromDeg: num(270), TempC: num(20), DewC: num(10), QNH: num(1013), VisibilityM: num(16000)}
+	noon    = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
+	tree    = []home.Obstacle{{Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50, Y: 0}}, HeightM: num(20), BufferM: 5, GroundKnown: true}}
+	band    = func(below, above float64) *checks.Band { return &checks.Band{StopBelow: &below, StopAbove: &above} }
+	volts   = checks.Item{ID: "v", Title: "Volts", Kind: checks.Reading, Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: band(10, 50)}
+	latches = checks.Item{ID: "l", Title: "Latches", Kind: checks.Counted, Defect: judge.Stop, Expect: num(6)}
+	compass = checks.Item{ID: "h", Title: "Headings", Kind: checks.Set, Per: "heading", Unit: "deg", Step: 1, Min: num(0), Max: num(360), Count: 4, Compare: &checks.Compare{How: "heading", Watch: 7, Stop: 10}}
+	warm    = checks.Item{ID: "w", Title: "Warmth", Kind: checks.Motors, Unit: "C", Step: 1, Min: num(-20), Max: num(120), Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
+	fine    = weather.Hour{At: noon, WindMS: num(3), GustMS: num(4), FromDeg: num(270), TempC: num(20), DewC: num(10), QNH: num(1013), VisibilityM: num(16000)}
 )
 
 // calls are the functions of the core that take figures, each with a call that
@@ -73,6 +75,8 @@ var calls = []call{
 	{"air.JudgeDeltaT", air.JudgeDeltaT, []any{5.0}},
 	{"air.Inversion.Judge", air.Inversion.Judge, []any{air.Inversion{HoursAfterRise: num(4), HoursToSet: num(6), WindMS: num(3), LowC: num(20), HighC: num(19)}}},
 	{"checks.Judge", func(v float64) (checks.Judgement, error) { return checks.Judge(volts, checks.Value{Number: &v}, nil) }, []any{20.0}},
+	{"checks.Judge headings", func(v []float64) (checks.Judgement, error) { return checks.Judge(compass, checks.Value{Set: v}, nil) }, []any{[]float64{2, 91, 178, 271}}},
+	{"checks.Judge count", func(v float64) (checks.Judgement, error) { return checks.Judge(latches, checks.Value{Number: &v}, nil) }, []any{6.0}},
 	{"checks.Judge motors", func(v []float64) (checks.Judgement, error) { return checks.Judge(warm, checks.Value{Set: v}, nil) }, []any{[]float64{40, 41, 42, 43}}},
 	{"height.Clinometer", height.Clinometer, []any{height.Value{V: 30, Sigma: 0.5}, height.Value{V: 30, Sigma: 0.5}, 1.7}},
 	{"height.TwoStations", height.TwoStations, []any{height.Value{V: 20, Sigma: 0.2}, height.Value{V: 20, Sigma: 0.2}, height.Value{V: 40, Sigma: 0.2}, 1.7}},
@@ -225,6 +229,11 @@ var elsewhere = map[string]string{
 	"air.MassLimit":           "walked in core/weather, whose test takes every figure away",
 	"airspace.Words":          "words for what the readers already refused",
 	"checks.Outliers":         "called by checks.Judge",
+	"checks.HeadingError":     "called by checks.Judge",
+	"checks.PaceOf":           "a validated number of the practice; tried with none in core/checks (pace_test)",
+	"checks.Pace.Said":        "times of the server; tried with no number in core/checks (pace_test)",
+	"checks.Usual":            "times of the server",
+	"checks.DrillIn":          "a validated number of the practice; judges nothing",
 	"checks.SpreadPercent":    "called by checks.Judge",
 	"checks.Outlier":          "called by checks.Judge",
 	"home.Following":          "walked in core/wayhome, whose test takes every figure away",

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"math"
 	"regexp"
+	"slices"
 
 	"mainstay/core/pack"
 	"mainstay/core/practice"
@@ -135,11 +136,21 @@ type Type struct {
 	// Practice is what the crew chose where crews differ. It is no part of a profile:
 	// whoever judges fills it in.
 	Practice practice.Settings `json:"practice,omitempty"`
-	Sticks   *Sticks           `json:"sticks,omitempty"`  // nil: not known
-	Power    *Power            `json:"power,omitempty"`   // nil: all is assumed
-	Balance  *Balance          `json:"balance,omitempty"` // nil: not known
+	Sticks   *Sticks           `json:"sticks,omitempty"` // nil: not known
+	// Unfold is the order in which the arms are opened, by number; the lower ones first where
+	// they lie over each other. Empty: as they are numbered.
+	Unfold     []int       `json:"unfold,omitempty"`
+	RangeCheck *RangeCheck `json:"range_check,omitempty"` // nil: as the manual says
+	Power      *Power      `json:"power,omitempty"`       // nil: all is assumed
+	Balance    *Balance    `json:"balance,omitempty"`     // nil: not known
 
 	shape *shape // of a prepared type
+}
+
+// RangeCheck is how the maker wants the link tried on the ground.
+type RangeCheck struct {
+	DistanceM units.Metres `json:"distance_m"`
+	Power     string       `json:"power"` // like "at reduced power"
 }
 
 // shape is what follows from geometry and equipment.
@@ -254,6 +265,12 @@ func (t Type) Validate() error {
 	case g.Kind != Multirotor && g.Kind != FixedWing && g.Kind != VerticalWing:
 		return bad("geometry kind %q is none of %v", g.Kind, AllKinds)
 	}
+	if len(t.Unfold) > 0 && !slices.Equal(slices.Sorted(slices.Values(t.Unfold)), t.Rotors()) {
+		return bad("unfold names each of the %d arms once", g.Rotors)
+	}
+	if c := t.RangeCheck; c != nil && (!within(float64(c.DistanceM), 1, 1000) || c.Power == "" || len(c.Power) > 100) {
+		return bad("range_check must be 1-1000 m away, and say at which power in at most 100 characters")
+	}
 	if wrong := t.checkPower(); wrong != "" {
 		return bad("%s", wrong)
 	}
@@ -315,6 +332,14 @@ func (t Type) Rotors() []int {
 		out[i] = i + 1
 	}
 	return out
+}
+
+// ArmOrder lists the numbers of the arms in the order in which they are opened.
+func (t Type) ArmOrder() []int {
+	if len(t.Unfold) > 0 {
+		return t.Unfold
+	}
+	return t.Rotors()
 }
 
 // PartStations lists the stations that carry a part with a life.

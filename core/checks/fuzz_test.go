@@ -44,7 +44,7 @@ func FuzzTypeAndList(f *testing.F) {
 			return
 		}
 		p := checks.PackRef{ID: "p", Chemistry: a.Packs.Chemistry, Cells: a.Packs.Cells}
-		for _, it := range checks.Expand(l, a, checks.Full, []checks.PackRef{p}) {
+		for _, it := range expand(l, a, checks.Full, []checks.PackRef{p}) {
 			set := make([]float64, it.Count)
 			for i := range set {
 				set[i] = number

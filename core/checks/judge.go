@@ -26,7 +26,9 @@ type Value struct {
 	Wrong   []string `json:"wrong,omitempty"`
 	Choice  string   `json:"choice,omitempty"`
 	Seconds *float64 `json:"seconds,omitempty"` // that a timer ran
-	From    string   `json:"from,omitempty"`    // the reading that was offered and confirmed
+	Poll    []Vote   `json:"poll,omitempty"`
+	Skip    string   `json:"skip,omitempty"` // why it was left out
+	From    string   `json:"from,omitempty"` // the reading that was offered and confirmed
 }
 
 // Judgement is what the entry means.
@@ -54,6 +56,9 @@ func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
 	if len([]rune(v.Note)) > MaxNote {
 		return Judgement{}, bad("The note is longer than %d characters.", MaxNote)
 	}
+	if v.Skip != "" {
+		return judgeSkip(it, v)
+	}
 	switch it.Kind {
 	case Look:
 		return judgeLook(it, v)
@@ -67,8 +72,18 @@ func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
 		return judgeBand(it, *v.Number), nil
 	case Cells:
 		return judgeCells(it, v, pk)
-	case Motors:
-		return judgeMotors(it, v)
+	case Motors, Set:
+		return judgeSet(it, v)
+	case Counted:
+		return judgeCount(it, v)
+	case Computed:
+		return judgeComputed(it, v)
+	case Poll:
+		return judgePoll(it, v)
+	case Who:
+		return judgeWho(it, v)
+	case Drill:
+		return judgeDrill(v)
 	case Group:
 		return judgeGroup(it, v)
 	case Alike:
@@ -168,31 +183,7 @@ func judgeCells(it Item, v Value, pk *PackRef) (Judgement, error) {
 	return Judgement{j.Verdict, j.Sentence, j.Against}, nil
 }
 
-func judgeMotors(it Item, v Value) (Judgement, error) {
-	if len(v.Set) != it.Count {
-		return Judgement{}, bad("Enter a value for each of the %d motors.", it.Count)
-	}
-	for i, x := range v.Set {
-		if err := inRange(it, x, fmt.Sprintf("Motor %d: ", i+1)); err != nil {
-			return Judgement{}, err
-		}
-	}
-	c := *it.Compare
-	if c.How == "spread-percent" {
-		return judgeSpread(v.Set, c), nil
-	}
-	against := fmt.Sprintf("each within %s %s of the median of the others", num(c.Watch), sign(it.Unit))
-	worst, words := judge.Clear, []string{}
-	for _, o := range Outliers(it, v.Set) {
-		worst, words = max(worst, o.Verdict), append(words, o.Sentence)
-	}
-	if len(words) == 0 {
-		return Judgement{judge.Clear, "All motors alike.", against}, nil
-	}
-	return Judgement{worst, strings.Join(words, " "), against}, nil
-}
-
-// Apart is one motor that lies apart from its sisters.
+// Apart is one value, mostly of a motor, that lies apart from its sisters.
 type Apart struct {
 	Index    int // from 0
 	By       float64
@@ -219,24 +210,36 @@ func Outliers(it Item, set []float64) []Apart {
 			v = judge.Watch
 		}
 		if v != judge.Clear {
-			out = append(out, Apart{i, by, v, fmt.Sprintf("Motor %d is %s %s above its sisters: it is overworking.", i+1, num(by), sign(it.Unit))})
+			out = append(out, Apart{i, by, v, fmt.Sprintf("%s is %s %s above its sisters%s", it.NameOf(i), num(by), sign(it.Unit), overworking(it))})
 		}
 	}
 	return out
 }
 
-func judgeSpread(set []float64, c Compare) Judgement {
-	s := SpreadPercent(set)
+// overworking says what it means that one lies above the others.
+func overworking(it Item) string {
+	if it.Per == "" {
+		return ": it is overworking."
+	}
+	return "."
+}
+
+func judgeSpread(it Item, set []float64) Judgement {
+	c, s, motors := *it.Compare, SpreadPercent(set), it.Per == ""
+	find, landed := " Find out why.", " Find out why."
+	if motors {
+		find, landed = " Land and find out.", " Land and find out; an off-centre load shows too."
+	}
 	against := fmt.Sprintf("spread up to %s %% of the mean clear, to %s %% watch", num(c.Watch), num(c.Stop))
 	n, ok := units.Steps(s, 0.1)
-	sentence := fmt.Sprintf("Motors differ by %.1f %% of their mean.", s)
+	sentence := fmt.Sprintf("%ss differ by %.1f %% of their mean.", judge.Capital(it.member()), s)
 	switch {
 	case !ok:
-		return Judgement{judge.Stop, "No motor reports any output: it is not known whether they agree.", against}
+		return Judgement{judge.Stop, fmt.Sprintf("No %s reports any %s: it is not known whether they agree.", it.member(), it.Quantity), against}
 	case n > steps(c.Stop, 0.1):
-		return Judgement{judge.Stop, sentence + " Land and find out; an off-centre load shows too.", against}
+		return Judgement{judge.Stop, sentence + landed, against}
 	case n > steps(c.Watch, 0.1):
-		return Judgement{judge.Watch, sentence + " Land and find out.", against}
+		return Judgement{judge.Watch, sentence + find, against}
 	}
 	return Judgement{judge.Clear, sentence, against}
 }

@@ -4,12 +4,6 @@
 package checks
 
 import (
-	"errors"
-	"fmt"
-	"slices"
-	"strings"
-
-	"mainstay/core/airframe"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 )
@@ -19,19 +13,25 @@ type Kind string
 
 // The item kinds.
 const (
-	Look    Kind = "look"    // ok, or a defect with a note
-	Reading Kind = "reading" // one number held against a band
-	Cells   Kind = "cells"   // resting millivolts of every cell of a pack
-	Motors  Kind = "motors"  // one number per motor, held against each other
-	Group   Kind = "group"   // several marks looked at together, like a corner
-	Alike   Kind = "alike"   // all motors alike, or which of them are not, with or without numbers
-	Choice  Kind = "choice"  // one of some answers, each with its verdict
-	Timer   Kind = "timer"   // something done for at least so long
-	Photo   Kind = "photo"   // at least one photo
+	Look     Kind = "look"     // ok, or a defect with a note
+	Reading  Kind = "reading"  // one number held against a band
+	Cells    Kind = "cells"    // resting millivolts of every cell of a pack
+	Motors   Kind = "motors"   // one number per motor, held against each other
+	Set      Kind = "set"      // one number per arm, nozzle or heading, held against each other or against what it should be
+	Group    Kind = "group"    // several marks looked at together, like a corner
+	Alike    Kind = "alike"    // all motors alike, or which of them are not, with or without numbers
+	Choice   Kind = "choice"   // one of some answers, each with its verdict
+	Counted  Kind = "count"    // how many there are, against how many there ought to be
+	Timer    Kind = "timer"    // something done for at least so long
+	Photo    Kind = "photo"    // at least one photo
+	Computed Kind = "computed" // what is worked out elsewhere, read and confirmed or contradicted
+	Poll     Kind = "poll"     // go or no go of everybody by name
+	Who      Kind = "who"      // one named person
+	Drill    Kind = "drill"    // a picture that shows damage or does not; never in a list
 )
 
-// AllKinds lists the item kinds.
-var AllKinds = []Kind{Look, Reading, Cells, Motors, Group, Alike, Choice, Timer, Photo}
+// AllKinds lists the item kinds that a list may have.
+var AllKinds = []Kind{Look, Reading, Cells, Motors, Set, Group, Alike, Choice, Counted, Timer, Photo, Computed, Poll, Who}
 
 // Band is the tolerance of a reading in the item's unit. A nil bound is none.
 // Between the stop bounds and the watch bounds the verdict is Watch.
@@ -42,11 +42,16 @@ type Band struct {
 	StopAbove  *float64 `json:"stop_above,omitempty"`
 }
 
-// Compare is how motors are held against each other: the deviation of one from
-// the median of the others in the item's unit, or the spread relative to the
-// mean in percent.
+// How the numbers of a set are compared.
+const (
+	ByOutlier = "outlier"        // one against the median of the others, in the item's unit
+	BySpread  = "spread-percent" // (max - min) relative to the mean
+	ByHeading = "heading"        // each against the direction that the nose points to
+)
+
+// Compare is how numbers are held against each other, or against what they should be.
 type Compare struct {
-	How   string  `json:"how"` // "outlier" or "spread-percent"
+	How   string  `json:"how"`
 	Watch float64 `json:"watch"`
 	Stop  float64 `json:"stop"`
 }
@@ -58,8 +63,14 @@ type Item struct {
 	Title     string        `json:"title"`
 	How       string        `json:"how,omitempty"`
 	Why       string        `json:"why,omitempty"`
+	Bad       string        `json:"bad,omitempty"` // what it looks like when it is not in order
+	Do        string        `json:"do,omitempty"`  // what is done then
 	Kind      Kind          `json:"kind"`
-	Defect    judge.Verdict `json:"defect,omitempty"` // what a defect here means: watch or stop
+	Defect    judge.Verdict `json:"defect,omitempty"`   // what a defect here means: watch or stop
+	Advisory  bool          `json:"advisory,omitempty"` // what is found here is told and bars nothing; with defect watch
+	Passing   bool          `json:"passing,omitempty"`  // what is found here passes with the day and is no defect of the aircraft
+	Defer     *Defer        `json:"defer,omitempty"`    // within which limits a defect here may be put off; nil: as the programme says
+	When      []When        `json:"when,omitempty"`     // asked if one of these holds; none: always
 	Quantity  string        `json:"quantity,omitempty"`
 	Unit      string        `json:"unit,omitempty"`
 	Step      float64       `json:"step,omitempty"` // resolution of the instrument in Unit
@@ -67,6 +78,9 @@ type Item struct {
 	Max       *float64      `json:"max,omitempty"`
 	Band      *Band         `json:"band,omitempty"`
 	Compare   *Compare      `json:"compare,omitempty"`
+	Per       string        `json:"per,omitempty"`        // of a set: arm, nozzle or heading
+	Expect    *float64      `json:"expect,omitempty"`     // of a count: how many there ought to be
+	Rule      judge.Rule    `json:"rule,omitempty"`       // of something computed: the rule of the gate that works it out
 	PerPack   bool          `json:"per_pack,omitempty"`   // once per pack taken along
 	SmartOnly bool          `json:"smart_only,omitempty"` // only where the pack shows its own charge
 	Short     bool          `json:"short,omitempty"`      // belongs to the turnaround too
@@ -76,33 +90,48 @@ type Item struct {
 	LeastS    float64       `json:"least_s,omitempty"` // of a timer, s
 	Hands     int           `json:"hands,omitempty"`   // 2: call and response, two people enter it
 
-	// Filled by Expand.
-	Section string `json:"section,omitempty"`
-	PackID  string `json:"pack_id,omitempty"`
-	Count   int    `json:"count,omitempty"` // values asked for by cells and motors
+	// Filled by Expand, and by who runs the list.
+	Section string   `json:"section,omitempty"`
+	PackID  string   `json:"pack_id,omitempty"`
+	Count   int      `json:"count,omitempty"` // values asked for by cells, motors and sets; a list gives it for nozzles
+	Names   []string `json:"names,omitempty"` // who is asked in a poll, or can be named
+	Known   *Known   `json:"known,omitempty"` // what was worked out; nil: nothing, and a person looks
+	Drawing string   `json:"drawing,omitempty"`
+}
+
+// Defer is how far a defect may be put off.
+type Defer struct {
+	Days    int     `json:"days"`
+	Flights int     `json:"flights,omitempty"`
+	Hours   float64 `json:"hours,omitempty"`
+	Limits  string  `json:"limits"`
 }
 
 // Lasting reports whether what is wrong at an item stays wrong until somebody
 // puts it right: what is seen at the airframe does, a number of the day (a
 // level, satellites, a temperature) does not, and packs have states of their own.
 func (it Item) Lasting() bool {
-	if it.PackID != "" || it.ID == KeptID {
+	if it.PackID != "" || it.ID == KeptID || it.Passing || it.Advisory {
 		return false
 	}
 	switch it.Kind {
-	case Look, Motors, Group, Alike, Choice:
+	case Look, Motors, Group, Alike, Choice, Timer, Counted:
 		return true
-	case Reading, Cells, Timer, Photo:
+	case Set:
+		return it.Per != "heading" // a calibration puts it right
+	case Reading, Cells, Photo, Computed, Poll, Who, Drill:
 	}
 	return it.Quantity == "bus resistance"
 }
 
-// Section groups items; Each "rotor" repeats it for every lifting rotor, with
-// {n} replaced by its number.
+// Section groups items; Each "rotor" repeats it for every lifting rotor, in the order in
+// which the arms unfold, with {n} replaced by its number. In names the rounds that walk it;
+// none: the full walkround, and the turnaround for what is short.
 type Section struct {
-	Title string `json:"title"`
-	Each  string `json:"each,omitempty"`
-	Items []Item `json:"items"`
+	Title string   `json:"title"`
+	Each  string   `json:"each,omitempty"`
+	In    []string `json:"in,omitempty"`
+	Items []Item   `json:"items"`
 }
 
 // List is a checklist of one type in one version.
@@ -112,120 +141,10 @@ type List struct {
 	Sections []Section `json:"sections"`
 }
 
-// Run kinds.
-const (
-	Full       = "walkround"
-	Turnaround = "turnaround"
-)
-
 // PackRef is a pack taken along on a run.
 type PackRef struct {
 	ID        string         `json:"id"`
 	Label     string         `json:"label"`
 	Chemistry pack.Chemistry `json:"chemistry"`
 	Cells     int            `json:"cells"`
-}
-
-// ErrList is wrapped by every error about a list that cannot be used.
-var ErrList = errors.New("checklist not usable")
-
-// Validate says what is wrong with a list for a type; nil when it can be used.
-func (l List) Validate(t airframe.Type) error {
-	bad := func(format string, a ...any) error { return fmt.Errorf("%w: "+format, append([]any{ErrList}, a...)...) }
-	if l.Type != t.Key {
-		return bad("it is for type %q, not %q", l.Type, t.Key)
-	}
-	if l.Version < 1 {
-		return bad("version must be 1 or more")
-	}
-	stations := map[string]bool{}
-	for _, s := range t.Stations() {
-		stations[s.ID] = true
-	}
-	seen := map[string]bool{}
-	items := Expand(l, t, Full, []PackRef{{ID: "any", Label: "any", Chemistry: t.Packs.Chemistry, Cells: t.Packs.Cells}})
-	for _, it := range items {
-		switch {
-		case it.ID == "" || it.Title == "":
-			return bad("an item has no id or no title")
-		case seen[it.ID]:
-			return bad("item %q stands twice", it.ID)
-		case !stations[it.Station]:
-			return bad("item %q is at station %q, which %s does not have", it.ID, it.Station, t.Name)
-		case it.Hands < 0 || it.Hands > 2:
-			return bad("item %q asks for %d hands; one or two make sense", it.ID, it.Hands)
-		case (it.Kind == Look || it.Kind == Group || it.Kind == Alike || it.Kind == Timer) && it.Defect == judge.Clear:
-			return bad("item %q must say whether a defect means watch or stop", it.ID)
-		case it.Kind == Reading && (it.Band == nil || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
-			return bad("reading %q needs a unit, a step, a range and a band", it.ID)
-		case it.Kind == Cells && it.PackID == "":
-			return bad("item %q reads cells and must be per pack", it.ID)
-		case (it.Kind == Motors || it.Kind == Alike && it.Compare != nil) && (it.Compare == nil || it.Step <= 0 || it.Unit == "" || it.Min == nil || it.Max == nil || !(*it.Min < *it.Max)):
-			return bad("motor set %q needs a unit, a step, a range and a comparison", it.ID)
-		case it.Compare != nil && it.Compare.How != "outlier" && it.Compare.How != "spread-percent":
-			return bad("motor set %q compares by %q, which is none of outlier, spread-percent", it.ID, it.Compare.How)
-		case !slices.Contains(AllKinds, it.Kind):
-			return bad("item %q has kind %q, which is none of %v", it.ID, it.Kind, AllKinds)
-		}
-		if err := it.parts(stations); err != nil {
-			return err
-		}
-		seen[it.ID] = true
-	}
-	if delete(seen, KeptID); len(seen) == 0 {
-		return bad("it has no items")
-	}
-	return nil
-}
-
-// Expand turns a list into the items of one run, in the order they are walked.
-// kind is Full or Turnaround.
-func Expand(l List, t airframe.Type, kind string, packs []PackRef) []Item {
-	out, kept := []Item(nil), keptItem(t)
-	for _, s := range l.Sections {
-		numbers := []int{0}
-		if s.Each == "rotor" {
-			numbers = t.Rotors()
-		}
-		for _, n := range numbers {
-			fill := strings.NewReplacer("{n}", fmt.Sprint(n))
-			for _, it := range s.Items {
-				if kind == Turnaround && !it.Short || it.SmartOnly && t.Packs.PercentFrom != "pack" {
-					continue
-				}
-				it.ID, it.Station, it.Title = fill.Replace(it.ID), fill.Replace(it.Station), fill.Replace(it.Title)
-				it.Section = fill.Replace(s.Title)
-				it.fill(fill)
-				asksSatellites(&it, t)
-				switch it.Kind {
-				case Alike:
-					it.Marks, it.Count = sisters(t), t.SisterMotors()
-				case Motors:
-					it.Count = t.SisterMotors()
-				case Look, Reading, Cells, Group, Choice, Timer, Photo:
-				}
-				if !it.PerPack {
-					out = append(out, it)
-					if it.sets() && kept != nil {
-						kept.Station, kept.Section = it.Station, it.Section
-						out, kept = append(out, *kept), nil
-					}
-					continue
-				}
-				for _, p := range packs {
-					one := it
-					one.ID, one.PackID = it.ID+"@"+p.ID, p.ID
-					one.Title = strings.ReplaceAll(it.Title, "{pack}", p.Label)
-					if it.Kind == Cells {
-						one.Count = p.Cells
-					}
-					out = append(out, one)
-				}
-			}
-		}
-	}
-	if kept != nil {
-		out = append(out, *kept)
-	}
-	return out
 }

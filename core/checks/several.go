@@ -45,7 +45,6 @@ func sisters(t airframe.Type) (out []Mark) {
 
 // parts says what is wrong with the marks, options or time of an expanded item.
 func (it Item) parts(stations map[string]bool) error {
-	refuse := func(format string, a ...any) error { return fmt.Errorf("%w: "+format, append([]any{ErrList}, a...)...) }
 	seen := map[string]bool{}
 	one := func(key, title string) error {
 		if key == "" || title == "" || seen[key] {
@@ -82,15 +81,6 @@ func (it Item) parts(stations map[string]bool) error {
 		return refuse("item %q: a timer runs for up to 3600 s, and nothing else has a time", it.ID)
 	}
 	return nil
-}
-
-// fill puts the number of a rotor into the marks of an item.
-func (it *Item) fill(r *strings.Replacer) {
-	it.Marks = slices.Clone(it.Marks)
-	for i := range it.Marks {
-		m := &it.Marks[i]
-		m.ID, m.Station, m.Title = r.Replace(m.ID), r.Replace(m.Station), r.Replace(m.Title)
-	}
 }
 
 // Stations are where an item looks: its own, and each mark's, each once.
@@ -169,7 +159,7 @@ func judgeAlike(it Item, v Value) (Judgement, error) {
 	if err != nil || len(v.Set) == 0 || it.Compare == nil {
 		return byHand, err
 	}
-	byNumber, err := judgeMotors(it, v)
+	byNumber, err := judgeSet(it, v)
 	if err != nil || byNumber.Verdict > byHand.Verdict || byHand.Verdict == judge.Clear {
 		return byNumber, err
 	}

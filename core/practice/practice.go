@@ -31,6 +31,8 @@ const (
 	Corrections     ID = "corrections"
 	Antennas        ID = "antennas"
 	VerticalSensing ID = "vertical-sensing"
+	WalkPace        ID = "walk-pace"
+	Drills          ID = "drills"
 )
 
 // Number is a figure of a school that a crew may change, in Unit, from Min to Max.

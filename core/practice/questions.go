@@ -86,4 +86,16 @@ var Questions = []Question{
 	{ID: VerticalSensing, Asks: "Is vertical sensing on near the ground?", Default: "on", Where: "walkround",
 		Why:     "It brakes a hard landing. Some types cannot land with it: their profile says so.",
 		Schools: []School{{ID: "on", Says: "On"}, {ID: "off", Says: "Off for take-off and landing"}}},
+	{ID: WalkPace, Asks: "How long does a look take at least?", Default: "look", Where: "walkround, gate and record",
+		Why: "A hand that presses faster than an eye can look has not looked. A row of such presses is told to the pilot at the gate and stands in the record.",
+		Schools: []School{
+			{ID: "look", Says: "Each thing looked at", Numbers: []Number{{"s", "Each thing at least", "s", 0.7, 0.2, 10}}},
+			{ID: "walk", Says: "Each thing, and the whole full walk", Numbers: []Number{{"s", "Each thing at least", "s", 0.7, 0.2, 10}, {"minutes", "The full walk at least", "min", 5, 1, 60}}},
+		}},
+	{ID: Drills, Asks: "Are pictures of damage shown on the walk, to keep eyes awake?", Default: "none", Where: "walkround",
+		Why: "A drill costs a few seconds. Who finds and who misses is told to the person alone; the crew sees its rate.",
+		Schools: []School{
+			{ID: "none", Says: "None"},
+			{ID: "some", Says: "On some full walks", Numbers: []Number{{"one-in", "One walk in", "walks", 8, 1, 100}}},
+		}},
 }

@@ -94,6 +94,15 @@ func (s Settings) OtherPropellersFly() (away, near bool) {
 	return !s.is(OtherPropellers, "never"), s.is(OtherPropellers, "approved")
 }
 
+// LookS is how long a look at one thing takes at least, s.
+func (s Settings) LookS() float64 { return s.number(WalkPace, "s") }
+
+// WalkS is how long a full walk takes at least, s; 0: the crew sets nothing.
+func (s Settings) WalkS() float64 { return 60 * s.number(WalkPace, "minutes") }
+
+// DrillOneIn is in how many full walks one drill is shown; 0: none.
+func (s Settings) DrillOneIn() float64 { return s.number(Drills, "one-in") }
+
 // ToSet says in words what stands on controller and aircraft at take-off. lifts
 // is false for a wing that does not rise by rotors.
 func (s Settings) ToSet(lifts bool) []string {
