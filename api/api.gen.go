@@ -1933,24 +1933,6 @@ func (e StartChargeTarget) Valid() bool {
 	}
 }
 
-// Defines values for StartWalkroundKind.
-const (
-	StartWalkroundKindTurnaround StartWalkroundKind = "turnaround"
-	StartWalkroundKindWalkround  StartWalkroundKind = "walkround"
-)
-
-// Valid indicates whether the value is a known member of the StartWalkroundKind enum.
-func (e StartWalkroundKind) Valid() bool {
-	switch e {
-	case StartWalkroundKindTurnaround:
-		return true
-	case StartWalkroundKindWalkround:
-		return true
-	default:
-		return false
-	}
-}
-
 // Defines values for TypeEntryLandingCall.
 const (
 	Minutes TypeEntryLandingCall = "minutes"
@@ -2480,6 +2462,21 @@ type BadGroup = metar.BadGroup
 // Band defines model for Band.
 type Band = checks.Band
 
+// Before defines model for Before.
+type Before struct {
+	Before []BeforeOne `json:"before"`
+}
+
+// BeforeOne defines model for BeforeOne.
+type BeforeOne struct {
+	At      time.Time            `json:"at"`
+	By      string               `json:"by"`
+	ItemId  string               `json:"item_id"`
+	Note    string               `json:"note"`
+	Photos  []openapi_types.UUID `json:"photos"`
+	Verdict Verdict              `json:"verdict"`
+}
+
 // BriefSection defines model for BriefSection.
 type BriefSection = brief.Section
 
@@ -2707,11 +2704,17 @@ type CheckAge struct {
 	Verdict  Verdict `json:"verdict"`
 }
 
+// CheckDefer defines model for CheckDefer.
+type CheckDefer = checks.Defer
+
 // CheckMark defines model for CheckMark.
 type CheckMark = checks.Mark
 
 // CheckOption defines model for CheckOption.
 type CheckOption = checks.Option
+
+// CheckWhen defines model for CheckWhen.
+type CheckWhen = checks.When
 
 // Checklist defines model for Checklist.
 type Checklist = checks.List
@@ -2913,6 +2916,16 @@ type Documents struct {
 
 // Drift defines model for Drift.
 type Drift = trend.Drift
+
+// Drills defines model for Drills.
+type Drills struct {
+	CrewRight int `json:"crew_right"`
+	CrewShown int `json:"crew_shown"`
+	Right     int `json:"right"`
+
+	// Shown to the person who asks
+	Shown int `json:"shown"`
+}
 
 // DueItem defines model for DueItem.
 type DueItem struct {
@@ -3668,6 +3681,9 @@ type KitItem struct {
 	Why       string `json:"why"`
 }
 
+// Known defines model for Known.
+type Known = checks.Known
+
 // LandedPack defines model for LandedPack.
 type LandedPack struct {
 	CellMv       *[]int             `json:"cell_mv"`
@@ -3693,6 +3709,9 @@ type LearnedFlight struct {
 	MeasuredWh  *float64 `json:"measured_wh"`
 	PredictedWh *float64 `json:"predicted_wh"`
 }
+
+// LeftOut defines model for LeftOut.
+type LeftOut = checks.LeftOut
 
 // ListSection defines model for ListSection.
 type ListSection = checks.Section
@@ -5008,6 +5027,17 @@ type RotationSpread = rotation.Spread
 // RotationStretch defines model for RotationStretch.
 type RotationStretch = rotation.Stretch
 
+// Round defines model for Round.
+type Round = checks.Round
+
+// RoundKey defines model for RoundKey.
+type RoundKey = string
+
+// Rounds defines model for Rounds.
+type Rounds struct {
+	Rounds []Round `json:"rounds"`
+}
+
 // RowProblem defines model for RowProblem.
 type RowProblem struct {
 	Line     int    `json:"line"`
@@ -5501,12 +5531,12 @@ type StartWalkround struct {
 	AircraftId openapi_types.UUID   `json:"aircraft_id"`
 	Id         openapi_types.UUID   `json:"id"`
 	JobId      *openapi_types.UUID  `json:"job_id,omitempty"`
-	Kind       StartWalkroundKind   `json:"kind"`
+	Kind       RoundKey             `json:"kind"`
 	PackIds    []openapi_types.UUID `json:"pack_ids"`
-}
 
-// StartWalkroundKind defines model for StartWalkround.Kind.
-type StartWalkroundKind string
+	// Paper photos of the paper that it is entered from; none: it is walked here
+	Paper *[]openapi_types.UUID `json:"paper,omitempty"`
+}
 
 // Station defines model for Station.
 type Station = airframe.Station
@@ -5772,6 +5802,9 @@ type VerifyWith struct {
 	Head *string `json:"head,omitempty"`
 }
 
+// Vote defines model for Vote.
+type Vote = checks.Vote
+
 // WaitingPass defines model for WaitingPass.
 type WaitingPass = spray.Waits
 
@@ -5790,19 +5823,35 @@ type Walkround struct {
 	ChecklistVersion int                `json:"checklist_version"`
 	CompletedAt      *time.Time         `json:"completed_at"`
 	CompletedBy      string             `json:"completed_by"`
-	Entries          []Entry            `json:"entries"`
-	Id               openapi_types.UUID `json:"id"`
-	Items            []Item             `json:"items"`
-	Kind             string             `json:"kind"`
-	Missing          int                `json:"missing"`
+
+	// DrillRight whether the signed-in person saw what the picture of the drill showed; only once the run is complete
+	DrillRight *bool `json:"drill_right,omitempty"`
+
+	// DrillShows what the picture of the drill showed, to who answered it
+	DrillShows *string            `json:"drill_shows,omitempty"`
+	Entries    []Entry            `json:"entries"`
+	Id         openapi_types.UUID `json:"id"`
+	Items      []Item             `json:"items"`
+	Kind       string             `json:"kind"`
+
+	// LeftOut items that are not asked today, and why
+	LeftOut []LeftOut `json:"left_out"`
+	Missing int       `json:"missing"`
 
 	// Notes what pilots wanted changed before the next flight
-	Notes     []WalkNote `json:"notes"`
-	Packs     []Pack     `json:"packs"`
-	StartedAt time.Time  `json:"started_at"`
-	StartedBy string     `json:"started_by"`
-	Type      TypeEntry  `json:"type"`
-	Verdict   Verdict    `json:"verdict"`
+	Notes []WalkNote `json:"notes"`
+
+	// PaceSaid what is said of how fast it was walked; empty: nothing
+	PaceSaid  string               `json:"pace_said"`
+	Packs     []Pack               `json:"packs"`
+	Paper     []openapi_types.UUID `json:"paper"`
+	StartedAt time.Time            `json:"started_at"`
+	StartedBy string               `json:"started_by"`
+
+	// Title of the kind of round
+	Title   string    `json:"title"`
+	Type    TypeEntry `json:"type"`
+	Verdict Verdict   `json:"verdict"`
 }
 
 // WayHome defines model for WayHome.
@@ -6397,6 +6446,14 @@ type ExportSprayRecordsParams struct {
 	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
 }
 
+// GetPaperParams defines parameters for GetPaper.
+type GetPaperParams struct {
+	Round string `form:"round" json:"round"`
+
+	// Aircraft whose name stands on it
+	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
+}
+
 // CompleteWalkroundParams defines parameters for CompleteWalkround.
 type CompleteWalkroundParams struct {
 	// PressId Id of the press that asks for this (UUID version 7), made by the device that kept it. The same id a second time changes nothing and gets the answer as things stand now, so a device may send again whatever it got no answer to.
@@ -6858,6 +6915,9 @@ type ServerInterface interface {
 	// SaveDocument Put a document on file, or change it; version 0 is a new one
 	// (PUT /documents/{id})
 	SaveDocument(c *gin.Context, id openapi_types.UUID)
+	// GetDrills What the signed-in person made of the pictures of drills, and how the crew did as a whole
+	// (GET /drills)
+	GetDrills(c *gin.Context)
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(c *gin.Context)
@@ -7278,13 +7338,19 @@ type ServerInterface interface {
 	// AddFirmwareSet Add a tested combination
 	// (POST /types/{key}/firmware)
 	AddFirmwareSet(c *gin.Context, key string)
+	// GetPaper A round of the checklist as PDF, to fill in by hand
+	// (GET /types/{key}/paper.pdf)
+	GetPaper(c *gin.Context, key string, params GetPaperParams)
 	// GetProgramme Maintenance programme of a type, newest version
 	// (GET /types/{key}/programme)
 	GetProgramme(c *gin.Context, key string)
 	// AddProgramme Add a version of a maintenance programme
 	// (POST /types/{key}/programme)
 	AddProgramme(c *gin.Context, key string)
-	// StartWalkround Start a walkround or turnaround
+	// ListRounds The rounds that the type's checklist has items for
+	// (GET /types/{key}/rounds)
+	ListRounds(c *gin.Context, key string)
+	// StartWalkround Start a walkround, turnaround or another round of the checklist
 	// (POST /walkrounds)
 	StartWalkround(c *gin.Context)
 	// AbandonWalkround Give a run up
@@ -7293,6 +7359,9 @@ type ServerInterface interface {
 	// GetWalkround A run with its items and entries
 	// (GET /walkrounds/{id})
 	GetWalkround(c *gin.Context, id openapi_types.UUID)
+	// ListBefore What earlier runs on this aircraft said and pictured at the items of a run
+	// (GET /walkrounds/{id}/before)
+	ListBefore(c *gin.Context, id openapi_types.UUID)
 	// CompleteWalkround Complete a run and put it on record
 	// (POST /walkrounds/{id}/complete)
 	CompleteWalkround(c *gin.Context, id openapi_types.UUID, params CompleteWalkroundParams)
@@ -8339,6 +8408,19 @@ func (siw *ServerInterfaceWrapper) SaveDocument(c *gin.Context) {
 	}
 
 	siw.Handler.SaveDocument(c, id)
+}
+
+// GetDrills operation middleware
+func (siw *ServerInterfaceWrapper) GetDrills(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetDrills(c)
 }
 
 // ListDue operation middleware
@@ -12806,6 +12888,50 @@ func (siw *ServerInterfaceWrapper) AddFirmwareSet(c *gin.Context) {
 	siw.Handler.AddFirmwareSet(c, key)
 }
 
+// GetPaper operation middleware
+func (siw *ServerInterfaceWrapper) GetPaper(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetPaperParams
+
+	// ------------- Required query parameter "round" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "round", c.Request.URL.Query(), &params.Round, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter round: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "aircraft" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "aircraft", c.Request.URL.Query(), &params.Aircraft, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetPaper(c, key, params)
+}
+
 // GetProgramme operation middleware
 func (siw *ServerInterfaceWrapper) GetProgramme(c *gin.Context) {
 
@@ -12854,6 +12980,31 @@ func (siw *ServerInterfaceWrapper) AddProgramme(c *gin.Context) {
 	}
 
 	siw.Handler.AddProgramme(c, key)
+}
+
+// ListRounds operation middleware
+func (siw *ServerInterfaceWrapper) ListRounds(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListRounds(c, key)
 }
 
 // StartWalkround operation middleware
@@ -12917,6 +13068,31 @@ func (siw *ServerInterfaceWrapper) GetWalkround(c *gin.Context) {
 	}
 
 	siw.Handler.GetWalkround(c, id)
+}
+
+// ListBefore operation middleware
+func (siw *ServerInterfaceWrapper) ListBefore(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListBefore(c, id)
 }
 
 // CompleteWalkround operation middleware
@@ -13386,6 +13562,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/types/:key", wrapper.GetType)
 	router.GET(options.BaseURL+"/types/:key/checklist", wrapper.GetChecklist)
 	router.POST(options.BaseURL+"/types/:key/checklist", wrapper.AddChecklist)
+	router.GET(options.BaseURL+"/types/:key/rounds", wrapper.ListRounds)
+	router.GET(options.BaseURL+"/types/:key/paper.pdf", wrapper.GetPaper)
+	router.GET(options.BaseURL+"/drills", wrapper.GetDrills)
 	router.GET(options.BaseURL+"/aircraft", wrapper.ListAircraft)
 	router.POST(options.BaseURL+"/aircraft", wrapper.AddAircraft)
 	router.GET(options.BaseURL+"/aircraft/:id", wrapper.GetAircraft)
@@ -13406,6 +13585,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/walkrounds/:id", wrapper.GetWalkround)
 	router.PUT(options.BaseURL+"/walkrounds/:id/entries", wrapper.PutEntries)
 	router.GET(options.BaseURL+"/walkrounds/:id/offers", wrapper.ListOffers)
+	router.GET(options.BaseURL+"/walkrounds/:id/before", wrapper.ListBefore)
 	router.POST(options.BaseURL+"/walkrounds/:id/judge", wrapper.JudgeEntry)
 	router.POST(options.BaseURL+"/walkrounds/:id/complete", wrapper.CompleteWalkround)
 	router.POST(options.BaseURL+"/defects/:id/settle", wrapper.SettleDefect)
@@ -15114,6 +15294,44 @@ type SaveDocumentdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SaveDocumentdefaultApplicationProblemPlusJSONResponse) VisitSaveDocumentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetDrillsRequestObject struct {
+}
+
+type GetDrillsResponseObject interface {
+	VisitGetDrillsResponse(w http.ResponseWriter) error
+}
+
+type GetDrills200JSONResponse Drills
+
+func (response GetDrills200JSONResponse) VisitGetDrillsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetDrillsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetDrillsdefaultApplicationProblemPlusJSONResponse) VisitGetDrillsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -20534,6 +20752,52 @@ func (response AddFirmwareSetdefaultApplicationProblemPlusJSONResponse) VisitAdd
 	return err
 }
 
+type GetPaperRequestObject struct {
+	Key    string `json:"key"`
+	Params GetPaperParams
+}
+
+type GetPaperResponseObject interface {
+	VisitGetPaperResponse(w http.ResponseWriter) error
+}
+
+type GetPaper200ApplicationpdfResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetPaper200ApplicationpdfResponse) VisitGetPaperResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "application/pdf")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetPaperdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetPaperdefaultApplicationProblemPlusJSONResponse) VisitGetPaperResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetProgrammeRequestObject struct {
 	Key string `json:"key"`
 }
@@ -20602,6 +20866,45 @@ type AddProgrammedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddProgrammedefaultApplicationProblemPlusJSONResponse) VisitAddProgrammeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListRoundsRequestObject struct {
+	Key string `json:"key"`
+}
+
+type ListRoundsResponseObject interface {
+	VisitListRoundsResponse(w http.ResponseWriter) error
+}
+
+type ListRounds200JSONResponse Rounds
+
+func (response ListRounds200JSONResponse) VisitListRoundsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListRoundsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListRoundsdefaultApplicationProblemPlusJSONResponse) VisitListRoundsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -20713,6 +21016,45 @@ type GetWalkrounddefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetWalkrounddefaultApplicationProblemPlusJSONResponse) VisitGetWalkroundResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListBeforeRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type ListBeforeResponseObject interface {
+	VisitListBeforeResponse(w http.ResponseWriter) error
+}
+
+type ListBefore200JSONResponse Before
+
+func (response ListBefore200JSONResponse) VisitListBeforeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListBeforedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListBeforedefaultApplicationProblemPlusJSONResponse) VisitListBeforeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -21319,6 +21661,9 @@ type StrictServerInterface interface {
 	// SaveDocument Put a document on file, or change it; version 0 is a new one
 	// (PUT /documents/{id})
 	SaveDocument(ctx context.Context, request SaveDocumentRequestObject) (SaveDocumentResponseObject, error)
+	// GetDrills What the signed-in person made of the pictures of drills, and how the crew did as a whole
+	// (GET /drills)
+	GetDrills(ctx context.Context, request GetDrillsRequestObject) (GetDrillsResponseObject, error)
 	// ListDue What falls due and when, nearest first
 	// (GET /due)
 	ListDue(ctx context.Context, request ListDueRequestObject) (ListDueResponseObject, error)
@@ -21739,13 +22084,19 @@ type StrictServerInterface interface {
 	// AddFirmwareSet Add a tested combination
 	// (POST /types/{key}/firmware)
 	AddFirmwareSet(ctx context.Context, request AddFirmwareSetRequestObject) (AddFirmwareSetResponseObject, error)
+	// GetPaper A round of the checklist as PDF, to fill in by hand
+	// (GET /types/{key}/paper.pdf)
+	GetPaper(ctx context.Context, request GetPaperRequestObject) (GetPaperResponseObject, error)
 	// GetProgramme Maintenance programme of a type, newest version
 	// (GET /types/{key}/programme)
 	GetProgramme(ctx context.Context, request GetProgrammeRequestObject) (GetProgrammeResponseObject, error)
 	// AddProgramme Add a version of a maintenance programme
 	// (POST /types/{key}/programme)
 	AddProgramme(ctx context.Context, request AddProgrammeRequestObject) (AddProgrammeResponseObject, error)
-	// StartWalkround Start a walkround or turnaround
+	// ListRounds The rounds that the type's checklist has items for
+	// (GET /types/{key}/rounds)
+	ListRounds(ctx context.Context, request ListRoundsRequestObject) (ListRoundsResponseObject, error)
+	// StartWalkround Start a walkround, turnaround or another round of the checklist
 	// (POST /walkrounds)
 	StartWalkround(ctx context.Context, request StartWalkroundRequestObject) (StartWalkroundResponseObject, error)
 	// AbandonWalkround Give a run up
@@ -21754,6 +22105,9 @@ type StrictServerInterface interface {
 	// GetWalkround A run with its items and entries
 	// (GET /walkrounds/{id})
 	GetWalkround(ctx context.Context, request GetWalkroundRequestObject) (GetWalkroundResponseObject, error)
+	// ListBefore What earlier runs on this aircraft said and pictured at the items of a run
+	// (GET /walkrounds/{id}/before)
+	ListBefore(ctx context.Context, request ListBeforeRequestObject) (ListBeforeResponseObject, error)
 	// CompleteWalkround Complete a run and put it on record
 	// (POST /walkrounds/{id}/complete)
 	CompleteWalkround(ctx context.Context, request CompleteWalkroundRequestObject) (CompleteWalkroundResponseObject, error)
@@ -23296,6 +23650,30 @@ func (sh *strictHandler) SaveDocument(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(SaveDocumentResponseObject); ok {
 		if err := validResponse.VisitSaveDocumentResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetDrills operation middleware
+func (sh *strictHandler) GetDrills(ctx *gin.Context) {
+	var request GetDrillsRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetDrills(ctx, request.(GetDrillsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetDrills")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetDrillsResponseObject); ok {
+		if err := validResponse.VisitGetDrillsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -28178,6 +28556,33 @@ func (sh *strictHandler) AddFirmwareSet(ctx *gin.Context, key string) {
 	}
 }
 
+// GetPaper operation middleware
+func (sh *strictHandler) GetPaper(ctx *gin.Context, key string, params GetPaperParams) {
+	var request GetPaperRequestObject
+
+	request.Key = key
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetPaper(ctx, request.(GetPaperRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetPaper")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetPaperResponseObject); ok {
+		if err := validResponse.VisitGetPaperResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetProgramme operation middleware
 func (sh *strictHandler) GetProgramme(ctx *gin.Context, key string) {
 	var request GetProgrammeRequestObject
@@ -28241,6 +28646,32 @@ func (sh *strictHandler) AddProgramme(ctx *gin.Context, key string) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddProgrammeResponseObject); ok {
 		if err := validResponse.VisitAddProgrammeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListRounds operation middleware
+func (sh *strictHandler) ListRounds(ctx *gin.Context, key string) {
+	var request ListRoundsRequestObject
+
+	request.Key = key
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListRounds(ctx, request.(ListRoundsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListRounds")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListRoundsResponseObject); ok {
+		if err := validResponse.VisitListRoundsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -28335,6 +28766,32 @@ func (sh *strictHandler) GetWalkround(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetWalkroundResponseObject); ok {
 		if err := validResponse.VisitGetWalkroundResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListBefore operation middleware
+func (sh *strictHandler) ListBefore(ctx *gin.Context, id openapi_types.UUID) {
+	var request ListBeforeRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListBefore(ctx, request.(ListBeforeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListBefore")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListBeforeResponseObject); ok {
+		if err := validResponse.VisitListBeforeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

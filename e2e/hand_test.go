@@ -16,6 +16,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/server"
 	"mainstay/internal/testbed"
+	"mainstay/internal/walkround"
 )
 
 // hand is a device that is held: a phone, a tablet.
@@ -86,7 +87,7 @@ func (f inTheField) release(t *testing.T, aircraft string) {
 	var packs []uuid.UUID
 	require.NoError(t, f.svc.DB.Raw("select id from packs where label in ('D3', 'D4')").Scan(&packs).Error)
 	ctx := as(t, f.svc, "imre")
-	sh, err := f.svc.Walkrounds.Start(ctx, testbed.NewID(), a, "walkround", packs)
+	sh, err := f.svc.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: a, Round: "walkround", Packs: packs})
 	require.NoError(t, err)
 	_, err = f.svc.Walkrounds.Save(ctx, sh.ID, testbed.Entries(sh, 4195, nil))
 	require.NoError(t, err)

@@ -1,9 +1,6 @@
 package checks
 
-import (
-	"math/rand/v2"
-	"slices"
-)
+import "slices"
 
 // DrillID is the item of a drill.
 const DrillID = "drill"
@@ -41,18 +38,18 @@ type Shown struct {
 // DrillIn draws whether a round has a drill, one in so many, and which; the same seed always
 // says the same. Half of the pictures show damage, so that neither answer is the safe one.
 func DrillIn(seed uint64, items []Item, oneIn float64) (Shown, bool) {
-	r := rand.New(rand.NewPCG(seed, 11))
-	if !(oneIn >= 1) || len(items) < 2 || r.Float64()*oneIn >= 1 {
+	draw := draws(seed)
+	if !(oneIn >= 1) || len(items) < 2 || float64(draw(1<<30))/(1<<30)*oneIn >= 1 {
 		return Shown{}, false
 	}
-	damage := r.IntN(2) == 0
+	damage := draw(2) == 0
 	fits := slices.DeleteFunc(slices.Clone(AllPictures), func(p Picture) bool {
 		return p.Damage != damage || !slices.ContainsFunc(items, func(it Item) bool { return it.shows(p) != "" })
 	})
 	if len(fits) == 0 {
 		return Shown{}, false
 	}
-	p := fits[r.IntN(len(fits))]
+	p := fits[draw(len(fits))]
 	var at []int
 	for i, it := range items {
 		if i > 0 && it.shows(p) != "" {
@@ -62,8 +59,20 @@ func DrillIn(seed uint64, items []Item, oneIn float64) (Shown, bool) {
 	if len(at) == 0 {
 		return Shown{}, false
 	}
-	i := at[r.IntN(len(at))]
+	i := at[draw(len(at))]
 	return Shown{p, i, items[i].shows(p)}, true
+}
+
+// draws gives numbers from 0 under n, always the same from a seed: the core knows no chance.
+// Steele, Lea and Flood, Fast splittable pseudorandom number generators (2014).
+func draws(seed uint64) func(n int) int {
+	return func(n int) int {
+		seed += 0x9e3779b97f4a7c15
+		z := seed
+		z = (z ^ z>>30) * 0xbf58476d1ce4e5b9
+		z = (z ^ z>>27) * 0x94d049bb133111eb
+		return int((z ^ z>>31) % uint64(n))
+	}
 }
 
 // shows is the station of an item at which a picture could have been taken; empty: none.

@@ -64,7 +64,7 @@ func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
 		return judgeLook(it, v)
 	case Reading:
 		if v.Number == nil {
-			return Judgement{}, bad("Enter %s in %s.", it.Quantity, sign(it.Unit))
+			return Judgement{}, bad("Enter %s in %s.", it.Quantity, Sign(it.Unit))
 		}
 		if err := inRange(it, *v.Number, ""); err != nil {
 			return Judgement{}, err
@@ -122,17 +122,17 @@ func inRange(it Item, x float64, which string) error {
 		return bad("%sEnter a number.", which)
 	}
 	if x < *it.Min || x > *it.Max {
-		return bad("%s%s must be between %s and %s %s.", which, judge.Capital(it.Quantity), num(*it.Min), num(*it.Max), sign(it.Unit))
+		return bad("%s%s must be between %s and %s %s.", which, judge.Capital(it.Quantity), num(*it.Min), num(*it.Max), Sign(it.Unit))
 	}
 	return nil
 }
 
 func judgeBand(it Item, x float64) Judgement {
-	b, against := it.Band, it.Band.describe(sign(it.Unit))
+	b, against := it.Band, it.Band.describe(Sign(it.Unit))
 	n, _ := units.Steps(x, it.Step)
 	under := func(l *float64) bool { return l != nil && n < steps(*l, it.Step) }
 	over := func(l *float64) bool { return l != nil && n > steps(*l, it.Step) }
-	shown := num(x) + " " + sign(it.Unit)
+	shown := num(x) + " " + Sign(it.Unit)
 	switch {
 	case under(b.StopBelow), over(b.StopAbove):
 		return Judgement{judge.Stop, fmt.Sprintf("%s of %s is outside what may fly.", judge.Capital(it.Quantity), shown), against}
@@ -210,7 +210,7 @@ func Outliers(it Item, set []float64) []Apart {
 			v = judge.Watch
 		}
 		if v != judge.Clear {
-			out = append(out, Apart{i, by, v, fmt.Sprintf("%s is %s %s above its sisters%s", it.NameOf(i), num(by), sign(it.Unit), overworking(it))})
+			out = append(out, Apart{i, by, v, fmt.Sprintf("%s is %s %s above its sisters%s", it.NameOf(i), num(by), Sign(it.Unit), overworking(it))})
 		}
 	}
 	return out
@@ -299,8 +299,8 @@ func Missing(items []Item, entered map[string]bool) []Item {
 
 func steps(v, step float64) int64 { n, _ := units.Steps(v, step); return n }
 
-// sign is how a unit is written for people.
-func sign(unit string) string {
+// Sign is how a unit is written for people.
+func Sign(unit string) string {
 	switch unit {
 	case "degC":
 		return "°C"

@@ -150,7 +150,7 @@ func TestConditions(t *testing.T) {
 	assert.False(t, yes)
 	assert.Contains(t, why, "flying-day")
 	for name, w := range map[string]checks.When{"unknown": {Fact: "moon", Is: []string{"yes"}}, "no word": {Fact: "night"}, "other word": {Fact: "night", Is: []string{"maybe"}}, "number for a word": {Fact: "night", Over: p(1)},
-		"word for a number": {Fact: "wind", Is: []string{"yes"}}, "unknown practice": {Fact: "practice.moon", Is: []string{"x"}}, "unknown school": {Fact: "practice.compass", Is: []string{"moon"}}} {
+		"word for a number": {Fact: "days-since-flight", Is: []string{"yes"}}, "unknown practice": {Fact: "practice.moon", Is: []string{"x"}}, "unknown school": {Fact: "practice.compass", Is: []string{"moon"}}} {
 		assert.ErrorIs(t, look(w).Validate(a), checks.ErrList, name)
 	}
 }

@@ -44,7 +44,7 @@ func judgeSet(it Item, v Value) (Judgement, error) {
 	case ByHeading:
 		return judgeHeadings(it, v.Set), nil
 	}
-	against := fmt.Sprintf("each within %s %s of the median of the others", num(it.Compare.Watch), sign(it.Unit))
+	against := fmt.Sprintf("each within %s %s of the median of the others", num(it.Compare.Watch), Sign(it.Unit))
 	worst, words := judge.Clear, []string{}
 	for _, o := range Outliers(it, v.Set) {
 		worst, words = max(worst, o.Verdict), append(words, o.Sentence)

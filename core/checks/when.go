@@ -41,8 +41,7 @@ var AllFacts = []FactName{
 	{Key: "days-since-flight", Says: "time since the last flight", Unit: "days"},
 	{Key: "days-since-compass", Says: "time since the compass was calibrated", Unit: "days"},
 	{Key: "km-since-compass", Says: "distance from where the compass was calibrated", Unit: "km"},
-	{Key: "payload", Says: "mass carried", Unit: "kg"},
-	{Key: "wind", Says: "wind at flight height", Unit: "m/s"},
+	{Key: "product", Says: "product on board", Words: yesNo},
 }
 
 // practiceFact begins the name of a fact that is a school of the crew's practice.

@@ -297,6 +297,9 @@ func (g *run) looked(newest *Run) {
 // runFindings are what a check found that lasts only as long as the check: what
 // is wrong with the airframe itself is a defect.
 func (g *run) runFindings(r *Run, again *judge.Remedy) {
+	if r.Pace != "" {
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "The check went fast. "+r.Pace, "Seconds of each item.", &r.At, "walking it again, looking", again)
+	}
 	for _, f := range r.Findings {
 		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs, func(p Pack) bool { return p.ID == f.PackID })) {
 			continue // about a pack that does not fly this time

@@ -147,6 +147,7 @@ type Run struct {
 	Findings []RunFinding // entries that were not clear
 	PackIDs  []string
 	Kept     string // what was to be set on it, in the words of checks.Kept
+	Pace     string // what is said of how fast it was walked; empty: nothing
 }
 
 // RunFinding is one entry of a run that was not clear.

@@ -15,6 +15,7 @@ import (
 	"mainstay/core/checks"
 	"mainstay/core/energy"
 	"mainstay/core/gate"
+	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/sun"
 	"mainstay/core/units"
@@ -286,7 +287,7 @@ func (g *generator) charge(ctx context.Context, id uuid.UUID) error {
 // walk runs the checklist with believable entries; change may replace one.
 func (g *generator) walk(ctx context.Context, a *craft, by, kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) error {
 	ctx = g.as(ctx, by)
-	sh, err := g.svc.Walkrounds.Start(ctx, newID(), a.id, kind, packs)
+	sh, err := g.svc.Walkrounds.Start(ctx, walkround.New{ID: newID(), Aircraft: a.id, Round: kind, Packs: packs})
 	if err != nil {
 		return err
 	}
@@ -298,7 +299,11 @@ func (g *generator) walk(ctx context.Context, a *craft, by, kind string, packs [
 		}
 		es = append(es, walkround.NewEntry{ItemID: it.ID, Value: v})
 	}
-	g.clock.Advance(time.Duration(4+len(es)/4) * time.Minute)
+	took := time.Duration(4+len(es)/4) * time.Minute
+	for i := range es {
+		es[i].Ago = took * time.Duration(len(es)-1-i) / time.Duration(len(es))
+	}
+	g.clock.Advance(took)
 	if _, err := g.svc.Walkrounds.Save(ctx, sh.ID, es); err != nil {
 		return err
 	}
@@ -489,7 +494,29 @@ func (g *generator) entry(sh walkround.Sheet, it checks.Item) checks.Value {
 			return checks.Value{Look: "ok", Set: set}
 		}
 		return checks.Value{Set: set}
-	case checks.Reading, checks.Choice, checks.Timer, checks.Photo:
+	case checks.Computed:
+		v := checks.Value{Look: "ok"}
+		if it.Known != nil && it.Known.Verdict != judge.Clear {
+			v.Note = "Seen, and said at the gate."
+		}
+		return v
+	case checks.Poll:
+		var v checks.Value
+		for _, n := range it.Names {
+			v.Poll = append(v.Poll, checks.Vote{Name: n, Go: true})
+		}
+		return v
+	case checks.Who:
+		return checks.Value{Choice: it.Names[0]}
+	case checks.Counted:
+		return checks.Value{Number: it.Expect}
+	case checks.Choice:
+		return checks.Value{Choice: it.Options[0].Key}
+	case checks.Timer:
+		return checks.Value{Look: "ok", Seconds: &it.LeastS}
+	case checks.Set:
+		return checks.Value{Set: []float64{1, 91, 179, 271}}
+	case checks.Reading, checks.Photo, checks.Drill:
 	}
 	v := map[string]float64{"bus resistance": 60, "controller charge": 88, "number of satellites": 14, "heading difference": 2, "pack temperature": 21, "level": 99}[it.Quantity]
 	return checks.Value{Number: &v}

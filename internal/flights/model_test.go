@@ -19,6 +19,7 @@ import (
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
 	"mainstay/internal/testbed"
+	"mainstay/internal/walkround"
 )
 
 // never are conditions that no order of acts may bring about; each query counts
@@ -60,7 +61,7 @@ func TestNoOrderOfActsBreaksTheRulesOfTheField(t *testing.T) {
 		}{
 			{"walk", func(p people.Person, craft fleet.Aircraft, pk uuid.UUID) error {
 				kind := []string{checks.Full, checks.Turnaround}[r.IntN(2)]
-				sh, err := s.Walkrounds.Start(s.As(p), testbed.NewID(), craft.ID, kind, []uuid.UUID{pk})
+				sh, err := s.Walkrounds.Start(s.As(p), walkround.New{ID: testbed.NewID(), Aircraft: craft.ID, Round: kind, Packs: []uuid.UUID{pk}})
 				if err != nil {
 					return err
 				}

@@ -233,11 +233,12 @@ func TestAContactHeardLateGrounds(t *testing.T) {
 func TestAWalkEndedWithoutNetwork(t *testing.T) {
 	s := testbed.NewStage(t)
 	id := testbed.NewID()
-	sh, err := s.Walkrounds.Start(s.As(s.Pilot), id, s.Aircraft.ID, checks.Full, []uuid.UUID{s.Packs[0].ID})
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: id, Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	t0 := s.Clock.Now()
 	s.Clock.Set(t0.Add(40 * time.Minute))
 	for i, e := range s.Entries(sh, nil) {
+		e.Ago = 0 // each comes by itself
 		press := testbed.NewID()
 		for range 2 {
 			_, err = s.Walkrounds.Save(pressed(s, s.Pilot, press, 40*time.Minute-time.Duration(i+1)*10*time.Second), id, []walkround.NewEntry{e})

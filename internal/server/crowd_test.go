@@ -170,7 +170,7 @@ func TestManyHandsOnTheSameThings(t *testing.T) {
 			return err
 		},
 		"walk": func(ctx context.Context, r *rand.Rand) error {
-			sh, err := svc.Walkrounds.Start(ctx, testbed.NewID(), second.ID, checks.Full, packs[1:])
+			sh, err := svc.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: second.ID, Round: checks.Full, Packs: packs[1:]})
 			if err != nil {
 				return err
 			}

@@ -169,7 +169,7 @@ func TestSlipOfTheHand(t *testing.T) {
 		want  bool
 	}{{20 * time.Second, false}, {2 * time.Minute, true}} {
 		h.Clock.Advance(time.Hour)
-		sh, err := h.Walkrounds.Start(h.As(h.Pilot), testbed.NewID(), h.Aircraft.ID, checks.Full, nil)
+		sh, err := h.Walkrounds.Start(h.As(h.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: h.Aircraft.ID, Round: checks.Full})
 		require.NoError(t, err)
 		put := func(value m) {
 			require.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPut, "/walkrounds/"+sh.ID.String()+"/entries", m{"entries": []m{{"item_id": "corner-1", "value": value}}}).Status)

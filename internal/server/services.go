@@ -83,8 +83,8 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	shot := &missions.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
 	j.Plans = map[string]func(context.Context, uuid.UUID, uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned, string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
 	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
-	plan.Learned = flown.Learned
-	return &Services{Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
+	plan.Learned, w.Today = flown.Learned, flown.Today
+	return &Services{Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
 		_, b, err := w.Photo(ctx, id)
 		return b, err
 	}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,

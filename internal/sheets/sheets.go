@@ -24,18 +24,20 @@ import (
 	"mainstay/internal/records"
 	"mainstay/internal/sites"
 	"mainstay/internal/spraying"
+	"mainstay/internal/walkround"
 )
 
 // Service gathers what a sheet says.
 type Service struct {
-	DB       *gorm.DB
-	Clock    clock.Clock
-	People   *people.Service
-	Sites    *sites.Service
-	Jobs     *jobs.Service
-	Spraying *spraying.Service
-	Missions *missions.Service
-	Photo    func(context.Context, uuid.UUID) ([]byte, error)
+	DB         *gorm.DB
+	Clock      clock.Clock
+	People     *people.Service
+	Sites      *sites.Service
+	Jobs       *jobs.Service
+	Spraying   *spraying.Service
+	Missions   *missions.Service
+	Walkrounds *walkround.Service
+	Photo      func(context.Context, uuid.UUID) ([]byte, error)
 }
 
 // sheet is what stands on it.

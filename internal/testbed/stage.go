@@ -5,6 +5,7 @@ import (
 	"context"
 	"image"
 	"image/png"
+	"slices"
 	"testing"
 	"time"
 
@@ -16,6 +17,7 @@ import (
 	"mainstay/core/crew"
 	"mainstay/core/firmware"
 	"mainstay/core/gate"
+	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/units"
 	"mainstay/core/upkeep"
@@ -111,6 +113,9 @@ func (s *Stage) Charge(id uuid.UUID) {
 	}
 }
 
+// Each is how long each item of a walk takes here.
+const Each = 4 * time.Second
+
 // Entries answers every item of a run well; change may replace one.
 func (s *Stage) Entries(sh walkround.Sheet, change func(it checks.Item, v *checks.Value)) []walkround.NewEntry {
 	return Entries(sh, 4345, change)
@@ -121,12 +126,34 @@ func (s *Stage) Entries(sh walkround.Sheet, change func(it checks.Item, v *check
 func Entries(sh walkround.Sheet, cellMV float64, change func(it checks.Item, v *checks.Value)) []walkround.NewEntry {
 	good := map[string]float64{"controller charge": 90, "number of satellites": 15, "heading difference": 1, "pack temperature": 22, "level": 99, "bus resistance": 60}
 	var out []walkround.NewEntry
-	for _, it := range sh.Items {
+	for i, it := range sh.Items {
 		v := checks.Value{Look: "ok"}
 		switch it.Kind {
 		case checks.Reading:
 			n := good[it.Quantity]
 			v = checks.Value{Number: &n}
+		case checks.Poll:
+			v = checks.Value{}
+			for _, n := range it.Names {
+				v.Poll = append(v.Poll, checks.Vote{Name: n, Go: true})
+			}
+		case checks.Who:
+			v = checks.Value{Choice: it.Names[0]}
+		case checks.Counted:
+			v = checks.Value{Number: it.Expect}
+		case checks.Choice:
+			v = checks.Value{Choice: it.Options[0].Key}
+		case checks.Timer:
+			v.Seconds = &it.LeastS
+		case checks.Computed:
+			if it.Known != nil && it.Known.Verdict != judge.Clear {
+				v.Note = "Read it."
+			}
+		case checks.Set:
+			v = checks.Value{Set: []float64{0, 90, 180, 270}}
+			if it.Per != "heading" {
+				v.Set = slices.Repeat([]float64{1}, it.Count)
+			}
 		case checks.Cells, checks.Motors:
 			v = checks.Value{}
 			for range it.Count {
@@ -136,7 +163,7 @@ func Entries(sh walkround.Sheet, cellMV float64, change func(it checks.Item, v *
 		if change != nil {
 			change(it, &v)
 		}
-		out = append(out, walkround.NewEntry{ItemID: it.ID, Value: v})
+		out = append(out, walkround.NewEntry{ItemID: it.ID, Value: v, Ago: time.Duration(len(sh.Items)-1-i) * Each})
 	}
 	return out
 }
@@ -145,8 +172,9 @@ func Entries(sh walkround.Sheet, cellMV float64, change func(it checks.Item, v *
 func (s *Stage) Walk(kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) walkround.Sheet {
 	s.t.Helper()
 	ctx := s.As(s.Pilot)
-	sh, err := s.Walkrounds.Start(ctx, NewID(), s.Aircraft.ID, kind, packs)
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: NewID(), Aircraft: s.Aircraft.ID, Round: kind, Packs: packs})
 	require.NoError(s.t, err)
+	s.Clock.Advance(time.Duration(len(sh.Items)) * Each)
 	_, err = s.Walkrounds.Save(ctx, sh.ID, s.Entries(sh, change))
 	require.NoError(s.t, err)
 	s.Clock.Advance(time.Second)

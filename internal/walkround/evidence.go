@@ -33,7 +33,7 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]*
 	sql := `select w.* from aircraft a cross join lateral (
 		(select * from walkrounds w where w.aircraft_id = a.id and w.kind = 'walkround' and w.completed_at is not null order by w.completed_at desc limit 1)
 		union all (select * from walkrounds w where w.aircraft_id = a.id and w.kind = 'turnaround' and w.completed_at is not null order by w.completed_at desc limit 1)
-		union all (select * from walkrounds w where w.aircraft_id = a.id and w.completed_at is null and w.abandoned_at is null)) w`
+		union all (select * from walkrounds w where w.aircraft_id = a.id and w.kind in ('walkround', 'turnaround') and w.completed_at is null and w.abandoned_at is null)) w`
 	var args []any
 	if ids != nil {
 		sql, args = sql+" where a.id in ?", []any{ids}
@@ -44,7 +44,7 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]*
 	}
 	for _, r := range runs {
 		e := at(r.AircraftID)
-		gr := &gate.Run{ID: r.ID.String(), By: r.StartedBy, At: r.StartedAt, PackIDs: texts(r.PackIDs), Kept: r.Kept}
+		gr := &gate.Run{ID: r.ID.String(), By: r.StartedBy, At: r.StartedAt, PackIDs: texts(r.PackIDs), Kept: r.Kept, Pace: r.PaceSaid}
 		if r.CompletedAt == nil {
 			e.Draft = gr
 			continue

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/internal/fleet"
 	"mainstay/internal/outbox"
+	"mainstay/internal/people"
 )
 
 // Handlers serve the operations of walkrounds, defects and photos.
@@ -34,7 +35,7 @@ func (h *Handlers) wire(ctx context.Context, sh Sheet) (api.Walkround, error) {
 	if err != nil {
 		return api.Walkround{}, err
 	}
-	out := api.Walkround{Id: sh.ID, AircraftId: sh.AircraftID, Aircraft: sh.Aircraft.Name, Kind: sh.Kind, Type: fleet.WireType(sh.Type), ChecklistVersion: sh.ChecklistVersion,
+	out := api.Walkround{Title: sh.round().Title, LeftOut: append([]checks.LeftOut{}, sh.LeftOut...), PaceSaid: sh.PaceSaid, Paper: append([]uuid.UUID{}, sh.Paper...), Id: sh.ID, AircraftId: sh.AircraftID, Aircraft: sh.Aircraft.Name, Kind: sh.Kind, Type: fleet.WireType(sh.Type), ChecklistVersion: sh.ChecklistVersion,
 		Packs: packs, Items: sh.Items, Entries: []api.Entry{}, StartedBy: sh.StartedBy, StartedAt: sh.StartedAt, CompletedAt: sh.CompletedAt, CompletedBy: sh.CompletedBy,
 		Abandoned: sh.AbandonedAt != nil, Missing: len(sh.Missing()), Notes: []api.WalkNote{}}
 	others := map[string][]api.EntryOther{}
@@ -44,7 +45,14 @@ func (h *Handlers) wire(ctx context.Context, sh Sheet) (api.Walkround, error) {
 			others[e.ItemID] = append(others[e.ItemID], api.EntryOther{By: e.ByName, Verdict: severity(e.Verdict), Sentence: e.Sentence})
 		}
 	}
+	me := people.From(ctx).ID
+	if right, shown := sh.drillFor(me); shown {
+		out.DrillRight, out.DrillShows = &right, &sh.Drill.Picture.Shows
+	}
 	for _, e := range counts {
+		if e.ItemID == checks.DrillID && (e.PersonID == nil || *e.PersonID != me) {
+			e.Value = checks.Value{} // whose eyes saw what is theirs alone
+		}
 		v := severity(e.Verdict)
 		out.Verdict = max(out.Verdict, v)
 		out.Entries = append(out.Entries, api.Entry{ItemId: e.ItemID, Value: e.Value, Judgement: checks.Judgement{Verdict: v, Sentence: e.Sentence, Against: e.Against}, By: e.ByName, At: e.At, Others: append([]api.EntryOther{}, others[e.ItemID]...)})
@@ -59,14 +67,13 @@ func (h *Handlers) wire(ctx context.Context, sh Sheet) (api.Walkround, error) {
 }
 
 func (h *Handlers) StartWalkround(ctx context.Context, r api.StartWalkroundRequestObject) (api.StartWalkroundResponseObject, error) {
-	sh, err := h.Walkrounds.Start(ctx, r.Body.Id, r.Body.AircraftId, string(r.Body.Kind), r.Body.PackIds)
+	n := New{ID: r.Body.Id, Aircraft: r.Body.AircraftId, Round: r.Body.Kind, Packs: r.Body.PackIds, Job: r.Body.JobId}
+	if r.Body.Paper != nil {
+		n.Paper = *r.Body.Paper
+	}
+	sh, err := h.Walkrounds.Start(ctx, n)
 	if err != nil {
 		return nil, err
-	}
-	if r.Body.JobId != nil {
-		if err := h.Walkrounds.BelongTo(ctx, sh.ID, *r.Body.JobId); err != nil {
-			return nil, err
-		}
 	}
 	w, err := h.wire(ctx, sh)
 	return api.StartWalkround201JSONResponse(w), err
@@ -88,7 +95,7 @@ func (h *Handlers) PutEntries(ctx context.Context, r api.PutEntriesRequestObject
 	}
 	var es []NewEntry
 	for _, e := range r.Body.Entries {
-		es = append(es, NewEntry{e.ItemId, e.Value})
+		es = append(es, NewEntry{ItemID: e.ItemId, Value: e.Value})
 	}
 	sh, err := h.Walkrounds.Save(ctx, r.Id, es)
 	if err != nil {
@@ -171,4 +178,29 @@ func (h *Handlers) ListOffers(ctx context.Context, r api.ListOffersRequestObject
 		out.Offers = append(out.Offers, api.Offer{ItemId: o.ItemID, Value: o.Value, Words: o.Words, Source: o.Source, At: o.At.UTC()})
 	}
 	return out, err
+}
+
+func (h *Handlers) ListBefore(ctx context.Context, r api.ListBeforeRequestObject) (api.ListBeforeResponseObject, error) {
+	all, err := h.Walkrounds.Before(ctx, r.Id)
+	out := api.ListBefore200JSONResponse{Before: []api.BeforeOne{}}
+	for _, b := range all {
+		one := api.BeforeOne{ItemId: b.ItemID, At: b.At.UTC(), By: b.ByName, Verdict: severity(b.Verdict), Note: b.Value.Note, Photos: []uuid.UUID{}}
+		for _, p := range b.Value.Photos {
+			if id, err := uuid.Parse(p); err == nil {
+				one.Photos = append(one.Photos, id)
+			}
+		}
+		out.Before = append(out.Before, one)
+	}
+	return out, err
+}
+
+func (h *Handlers) ListRounds(ctx context.Context, r api.ListRoundsRequestObject) (api.ListRoundsResponseObject, error) {
+	l, err := h.Walkrounds.List(ctx, r.Key, 0)
+	return api.ListRounds200JSONResponse{Rounds: l.Rounds()}, err
+}
+
+func (h *Handlers) GetDrills(ctx context.Context, _ api.GetDrillsRequestObject) (api.GetDrillsResponseObject, error) {
+	own, crew, err := h.Walkrounds.Drills(ctx)
+	return api.GetDrills200JSONResponse{Shown: own.Shown, Right: own.Right, CrewShown: crew.Shown, CrewRight: crew.Right}, err
 }

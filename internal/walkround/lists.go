@@ -10,6 +10,7 @@ import (
 	"io/fs"
 	"time"
 
+	"github.com/google/uuid"
 	"gocloud.dev/blob"
 	"gorm.io/gorm"
 
@@ -33,6 +34,8 @@ type Service struct {
 	People *people.Service
 	Photos *blob.Bucket
 	Link   *outside.Link // to aircraft on the network; nil: none
+	// Today says what is known about a flight that is about to be checked; nil: nothing is.
+	Today func(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID, packs []uuid.UUID) (Today, error)
 	// SyncPhoto sees to it that a photo is on disk; nil where the store does so itself.
 	SyncPhoto func(key string) error
 }

@@ -26,7 +26,7 @@ func begun(t *testing.T) (*testbed.Stage, walkround.Sheet) {
 	_, err := s.Fleet.ReadPack(s.As(s.Pilot), s.Packs[0].ID, fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4340, 4341, 4342, 4343, 4344, 4346}, RestedMin: &rested, Percent: &level, TemperatureC: &temp, Source: "charger"})
 	require.NoError(t, err)
 	s.Clock.Advance(time.Hour)
-	sh, err := s.Walkrounds.Start(s.As(s.Pilot), testbed.NewID(), s.Aircraft.ID, checks.Full, []uuid.UUID{s.Packs[0].ID})
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	return s, sh
 }
@@ -88,7 +88,7 @@ func TestOffersEndWithAFlight(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
 	s.Fly(checks.Full, s.Packs[0].ID, 300)
-	sh, err := s.Walkrounds.Start(ctx, testbed.NewID(), s.Aircraft.ID, checks.Full, []uuid.UUID{s.Packs[0].ID})
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	cells := "pack-cells@" + s.Packs[0].ID.String()
 	assert.NotContains(t, offers(t, s, sh.ID), cells)
@@ -159,7 +159,7 @@ func TestCallAndResponse(t *testing.T) {
 	l.Sections = l.Sections[1:2]
 	l.Sections[0].Items[0].Hands = 2
 	require.NoError(t, s.Walkrounds.AddList(s.As(s.Chief), "lantern-4", l))
-	sh, err := s.Walkrounds.Start(s.As(s.Pilot), testbed.NewID(), s.Aircraft.ID, checks.Full, nil)
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full})
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Save(s.As(s.Pilot), sh.ID, s.Entries(sh, nil))
 	require.NoError(t, err)

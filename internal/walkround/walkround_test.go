@@ -23,11 +23,11 @@ func TestDraftIsKeptAndCompletesOnlyWhole(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx, packs := s.As(s.Pilot), []uuid.UUID{s.Packs[0].ID}
 	id := testbed.NewID()
-	sh, err := s.Walkrounds.Start(ctx, id, s.Aircraft.ID, checks.Full, packs)
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: id, Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: packs})
 	require.NoError(t, err)
-	_, err = s.Walkrounds.Start(ctx, id, s.Aircraft.ID, checks.Full, packs)
+	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: id, Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: packs})
 	require.NoError(t, err, "started twice by the same press")
-	_, err = s.Walkrounds.Start(s.As(s.Tech), testbed.NewID(), s.Aircraft.ID, checks.Full, nil)
+	_, err = s.Walkrounds.Start(s.As(s.Tech), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full})
 	assert.ErrorContains(t, err, s.Pilot.Name, "a second walk is told who walks")
 	es := s.Entries(sh, nil)
 	_, err = s.Walkrounds.Save(ctx, id, es[:5])
@@ -55,7 +55,7 @@ func TestDraftIsKeptAndCompletesOnlyWhole(t *testing.T) {
 func TestEntriesAreRefusedAtTheirField(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
-	sh, err := s.Walkrounds.Start(ctx, testbed.NewID(), s.Aircraft.ID, checks.Full, []uuid.UUID{s.Packs[0].ID})
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	over := 120.0
 	for name, e := range map[string]walkround.NewEntry{
@@ -78,9 +78,9 @@ func TestEntriesAreRefusedAtTheirField(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, back.Entries, "all or none")
 	require.NoError(t, s.Walkrounds.Abandon(ctx, sh.ID))
-	_, err = s.Walkrounds.Start(ctx, testbed.NewID(), s.Aircraft.ID, checks.Full, []uuid.UUID{s.Packs[0].ID, s.Packs[1].ID})
+	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID, s.Packs[1].ID}})
 	assert.ErrorContains(t, err, "takes 1")
-	_, err = s.Walkrounds.Start(ctx, testbed.NewID(), s.Aircraft.ID, checks.Full, []uuid.UUID{testbed.NewID()})
+	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{testbed.NewID()}})
 	assert.ErrorContains(t, err, "does not exist")
 }
 
@@ -169,7 +169,7 @@ func TestRunsKeepTheirListVersion(t *testing.T) {
 	require.Error(t, s.Walkrounds.AddList(ctx, "lantern-4", l), "the same version twice")
 	l.Version, l.Sections = 3, l.Sections[:1]
 	require.NoError(t, s.Walkrounds.AddList(ctx, "lantern-4", l))
-	second, err := s.Walkrounds.Start(ctx, testbed.NewID(), s.Aircraft.ID, checks.Full, nil)
+	second, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full})
 	require.NoError(t, err)
 	assert.Less(t, len(second.Items), len(first.Items))
 	back, err := s.Walkrounds.Sheet(ctx, first.ID)

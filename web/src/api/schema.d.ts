@@ -226,6 +226,65 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/types/{key}/rounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        /** The rounds that the type's checklist has items for */
+        get: operations["listRounds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/types/{key}/paper.pdf": {
+        parameters: {
+            query: {
+                round: string;
+                /** @description whose name stands on it */
+                aircraft?: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        /** A round of the checklist as PDF, to fill in by hand */
+        get: operations["getPaper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the signed-in person made of the pictures of drills, and how the crew did as a whole */
+        get: operations["getDrills"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/aircraft": {
         parameters: {
             query?: never;
@@ -440,7 +499,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Start a walkround or turnaround */
+        /** Start a walkround, turnaround or another round of the checklist */
         post: operations["startWalkround"];
         delete?: never;
         options?: never;
@@ -498,6 +557,25 @@ export interface paths {
         };
         /** What is known for items of a run, to be confirmed */
         get: operations["listOffers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/walkrounds/{id}/before": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** What earlier runs on this aircraft said and pictured at the items of a run */
+        get: operations["listBefore"];
         put?: never;
         post?: never;
         delete?: never;
@@ -3803,8 +3881,77 @@ export interface components {
              * @description that a timer ran
              */
             seconds?: number;
+            /** @description what each person said in a poll */
+            poll?: components["schemas"]["Vote"][];
+            /** @description why it was left out; only what stops no flight can be */
+            skip?: string;
             /** @description id of the reading that was offered and is confirmed */
             from?: string;
+        };
+        Vote: {
+            name: string;
+            go: boolean;
+        };
+        Known: {
+            verdict: components["schemas"]["Verdict"];
+            words: string;
+            source: string;
+            /** Format: date-time */
+            at?: string;
+        };
+        CheckWhen: {
+            fact: string;
+            is?: string[];
+            /** Format: double */
+            over?: number;
+        };
+        CheckDefer: {
+            days: number;
+            flights?: number;
+            /** Format: double */
+            hours?: number;
+            limits: string;
+        };
+        LeftOut: {
+            item_id: string;
+            station: string;
+            title: string;
+            /** @description it could stop a flight */
+            stops: boolean;
+            why: string;
+        };
+        Round: {
+            key: components["schemas"]["RoundKey"];
+            title: string;
+            when: string;
+            /** @description packs come along */
+            packs: boolean;
+            /** @description it says whether the aircraft may fly */
+            check: boolean;
+        };
+        /** @enum {string} */
+        RoundKey: "walkround" | "turnaround" | "hover" | "landing" | "stand-down" | "day-before" | "kit-out" | "kit-in" | "weekly" | "bench" | "outdoor";
+        Rounds: {
+            rounds: components["schemas"]["Round"][];
+        };
+        Drills: {
+            /** @description to the person who asks */
+            shown: number;
+            right: number;
+            crew_shown: number;
+            crew_right: number;
+        };
+        Before: {
+            before: components["schemas"]["BeforeOne"][];
+        };
+        BeforeOne: {
+            item_id: string;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            verdict: components["schemas"]["Verdict"];
+            note: string;
+            photos: string[];
         };
         Band: {
             /** Format: double */
@@ -3829,8 +3976,33 @@ export interface components {
             title: string;
             how?: string;
             why?: string;
+            /** @description what it looks like when it is not in order */
+            bad?: string;
+            /** @description what is done then */
+            do?: string;
             /** @enum {string} */
-            kind: "look" | "reading" | "cells" | "motors" | "group" | "alike" | "choice" | "timer" | "photo";
+            kind: "look" | "reading" | "cells" | "motors" | "set" | "group" | "alike" | "choice" | "count" | "timer" | "photo" | "computed" | "poll" | "who" | "drill";
+            /** @description what is found is told and bars nothing */
+            advisory?: boolean;
+            /** @description what is found passes with the day and is no defect */
+            passing?: boolean;
+            defer?: components["schemas"]["CheckDefer"];
+            /** @description asked if one of these holds, or is not known; none: always */
+            when?: components["schemas"]["CheckWhen"][];
+            /** @description of a set: arm, nozzle or heading */
+            per?: string;
+            /**
+             * Format: double
+             * @description of a count
+             */
+            expect?: number;
+            /** @description of something computed: the rule of the gate that works it out */
+            rule?: string;
+            /** @description filled in by the run: who is asked, or can be named */
+            names?: string[];
+            known?: components["schemas"]["Known"];
+            /** @description of a drill */
+            drawing?: string;
             /** @description of a group */
             marks?: components["schemas"]["CheckMark"][];
             /** @description of a choice */
@@ -3889,6 +4061,8 @@ export interface components {
         ListSection: {
             title: string;
             each?: string;
+            /** @description rounds that walk it; none: the full walkround, and the turnaround for what is short */
+            in?: components["schemas"]["RoundKey"][];
             items: components["schemas"]["Item"][];
         };
         Checklist: {
@@ -3936,11 +4110,23 @@ export interface components {
             id: string;
             /** Format: uuid */
             aircraft_id: string;
-            /** @enum {string} */
-            kind: "walkround" | "turnaround";
+            kind: components["schemas"]["RoundKey"];
+            /** @description photos of the paper that it is entered from; none: it is walked here */
+            paper?: string[];
             pack_ids: string[];
         };
         Walkround: {
+            /** @description of the kind of round */
+            title: string;
+            /** @description items that are not asked today, and why */
+            left_out: components["schemas"]["LeftOut"][];
+            /** @description what is said of how fast it was walked; empty: nothing */
+            pace_said: string;
+            paper: string[];
+            /** @description whether the signed-in person saw what the picture of the drill showed; only once the run is complete */
+            drill_right?: boolean;
+            /** @description what the picture of the drill showed, to who answered it */
+            drill_shows?: string;
             /** @description what pilots wanted changed before the next flight */
             notes: components["schemas"]["WalkNote"][];
             /** Format: uuid */
@@ -8070,6 +8256,77 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    listRounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Rounds */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Rounds"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getPaper: {
+        parameters: {
+            query: {
+                round: string;
+                /** @description whose name stands on it */
+                aircraft?: string;
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getDrills: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Drills */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drills"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listAircraft: {
         parameters: {
             query?: never;
@@ -8564,6 +8821,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Offers"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listBefore: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Before */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Before"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -1,0 +1,128 @@
+package flights
+
+import (
+	"context"
+	"math"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mainstay/core/checks"
+	"mainstay/core/gate"
+	"mainstay/core/judge"
+	"mainstay/core/sun"
+	"mainstay/internal/people"
+	"mainstay/internal/walkround"
+)
+
+// Today is what the gate knows about a flight that is about to be checked: facts that the
+// conditions of a checklist ask for, and what it works out itself.
+func (s *Service) Today(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID, packs []uuid.UUID) (walkround.Today, error) {
+	var out walkround.Today
+	k, err := s.one(ctx, aircraft)
+	if err != nil {
+		return out, err
+	}
+	in, err := s.forFlight(ctx, k, people.From(ctx).ID, Question{Aircraft: aircraft, Packs: packs, Job: job})
+	if err != nil {
+		return out, err
+	}
+	answer := gate.Judge(in)
+	if out.Facts, err = s.facts(ctx, k, in, answer); err != nil {
+		return out, err
+	}
+	for _, p := range in.Facts.People {
+		out.Crew = append(out.Crew, p.Name)
+	}
+	out.Known = known(in, answer)
+	return out, nil
+}
+
+// facts are what is known of the day; what is not is left away, and then asked.
+func (s *Service) facts(ctx context.Context, k Known, in gate.Input, answer gate.Output) (checks.Facts, error) {
+	out, now := checks.Facts{}, in.Now
+	word := func(key string, yes bool) {
+		out[key] = checks.Fact{Word: map[bool]string{true: "yes", false: "no"}[yes]}
+	}
+	number := func(key string, v float64) {
+		if !math.IsNaN(v) && !math.IsInf(v, 0) {
+			out[key] = checks.Fact{Number: &v}
+		}
+	}
+	if in.Facts.Work != "" {
+		out["work"] = checks.Fact{Word: in.Facts.Work}
+	}
+	if in.Facts.JobID != "" {
+		word("product", in.Facts.Product != "")
+	}
+	if l := in.Facts.Light; len(l) > 0 {
+		dark := false
+		for _, x := range l {
+			dark = dark || x != string(sun.Daylight)
+		}
+		word("night", dark)
+	}
+	last := in.Aircraft.LastLanding
+	word("new-aircraft", last == nil)
+	word("first-of-day", last == nil || !k.papers.Crew.Day(*last).Equal(k.papers.Day))
+	if last != nil {
+		number("days-since-flight", now.Sub(*last).Hours()/24)
+	}
+	if c := in.Compass; c != nil {
+		number("days-since-compass", now.Sub(c.At).Hours()/24)
+		if c.MovedKm != nil {
+			number("km-since-compass", *c.MovedKm)
+		}
+	}
+	out["compass"] = checks.Fact{Word: "not needed"}
+	for _, f := range answer.Findings {
+		if f.Rule == judge.RuleCompass {
+			out["compass"] = checks.Fact{Word: "needed"}
+		}
+	}
+	word("other-type", in.LastType == nil || in.LastType.Key != in.Type.Key)
+	since := time.Time{}
+	if in.Walkround != nil {
+		since = in.Walkround.At
+	}
+	worked := in.Walkround == nil
+	for _, p := range in.Parts {
+		worked = worked || p.FittedAt.After(since)
+	}
+	var seen struct{ Events, Orders int }
+	err := s.DB.WithContext(ctx).Raw(`select (select count(*) from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = @a and e.taken_back_at is null and e.at > @since) as events,
+		(select count(*) from work_orders where aircraft_id = @a and closed_at > @since) as orders`, map[string]any{"a": k.Aircraft.ID, "since": since}).Scan(&seen).Error
+	word("event", seen.Events > 0)
+	word("worked", worked || seen.Orders > 0)
+	return out, err
+}
+
+// known is what the gate worked out, by rule: its findings, or that it held the rule and
+// found nothing. What needs a reading that nobody took yet is not known.
+func known(in gate.Input, answer gate.Output) map[judge.Rule]checks.Known {
+	out := map[judge.Rule]checks.Known{}
+	at := in.Now
+	for _, r := range answer.Checked {
+		out[r] = checks.Known{Verdict: judge.Clear, Words: "The gate finds nothing against it.", Source: in.Rules.Source(r), At: &at}
+	}
+	if _, words := in.Mass.Judge(); in.Mass.MassKg != nil {
+		if k, ok := out[judge.RuleMass]; ok {
+			k.Words = words
+			out[judge.RuleMass] = k
+		}
+	}
+	for _, f := range answer.Findings {
+		k := out[f.Rule]
+		k.Verdict, k.Source, k.At = max(k.Verdict, f.Verdict), f.Source, &at
+		if k.Words == "The gate finds nothing against it." {
+			k.Words = ""
+		}
+		k.Words = strings.TrimSpace(k.Words + " " + f.Sentence)
+		out[f.Rule] = k
+	}
+	if in.Wind == nil {
+		delete(out, judge.RuleWind)
+	}
+	return out
+}
