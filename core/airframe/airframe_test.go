@@ -19,7 +19,7 @@ func shipped(t *testing.T) map[string]airframe.Type {
 	t.Helper()
 	files, err := filepath.Glob("../../internal/fleet/shipped/*.json")
 	require.NoError(t, err)
-	require.Len(t, files, 4)
+	require.Len(t, files, 6)
 	out := map[string]airframe.Type{}
 	for _, f := range files {
 		b, err := os.ReadFile(f)

@@ -30,7 +30,7 @@ func load(t *testing.T, key string) (airframe.Type, checks.List) {
 	return a, l
 }
 
-var keys = []string{"dray-30", "lantern-4", "tally-w", "tally-v"}
+var keys = []string{"dray-30", "dray-30-s", "lantern-4", "lantern-8", "tally-w", "tally-v"}
 
 func twoPacks(a airframe.Type) []checks.PackRef {
 	var out []checks.PackRef

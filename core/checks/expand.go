@@ -89,6 +89,7 @@ func (it *Item) fill(r *strings.Replacer, t airframe.Type) {
 		o := &it.Options[i]
 		o.Title, o.Do = r.Replace(o.Title), r.Replace(o.Do)
 	}
+	it.Names, it.Known, it.Drawing = nil, nil, "" // a round fills them in
 	asksSatellites(it, t)
 	switch it.Kind {
 	case Alike:
@@ -99,6 +100,12 @@ func (it *Item) fill(r *strings.Replacer, t airframe.Type) {
 		it.Count = map[string]int{"heading": len(headings), "arm": t.Geometry.Rotors, "nozzle": it.Count}[it.Per]
 	case Look, Reading, Cells, Group, Choice, Counted, Timer, Photo, Computed, Poll, Who, Drill:
 	}
+	if it.Kind == Set {
+		for i := range it.Count {
+			it.Names = append(it.Names, it.NameOf(i))
+		}
+	}
+	it.Bars = it.Stops()
 }
 
 // words are what a list may say in the words of the type: pairs of placeholder and text.

@@ -49,10 +49,20 @@ func bad(format string, a ...any) error {
 // MaxNote is the longest note in characters.
 const MaxNote = 2000
 
-// Judge judges one entry. pk is the pack of a per-pack item, else nil. Entries
+// Judge judges one entry. What was offered and is not in order is confirmed in words: nobody
+// presses a warning away unread.
+func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
+	j, err := judgeOf(it, v, pk)
+	if err == nil && v.From != "" && j.Verdict != judge.Clear && strings.TrimSpace(v.Note) == "" {
+		return Judgement{}, bad("It is not in order. Say in the note what you saw.")
+	}
+	return j, err
+}
+
+// judgeOf judges one entry. pk is the pack of a per-pack item, else nil. Entries
 // out of the instrument's range, of the wrong size or empty are errors
 // wrapping ErrValue, never a verdict.
-func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
+func judgeOf(it Item, v Value, pk *PackRef) (Judgement, error) {
 	if len([]rune(v.Note)) > MaxNote {
 		return Judgement{}, bad("The note is longer than %d characters.", MaxNote)
 	}

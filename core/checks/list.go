@@ -94,7 +94,8 @@ type Item struct {
 	Section string   `json:"section,omitempty"`
 	PackID  string   `json:"pack_id,omitempty"`
 	Count   int      `json:"count,omitempty"` // values asked for by cells, motors and sets; a list gives it for nozzles
-	Names   []string `json:"names,omitempty"` // who is asked in a poll, or can be named
+	Names   []string `json:"names,omitempty"` // who is asked in a poll, or can be named; of a set, of what each number is
+	Bars    bool     `json:"bars,omitempty"`  // what is found could stop a flight: it cannot be left out
 	Known   *Known   `json:"known,omitempty"` // what was worked out; nil: nothing, and a person looks
 	Drawing string   `json:"drawing,omitempty"`
 }

@@ -60,7 +60,9 @@ func PaceOf(begun time.Time, beganBy string, presses []Press, leastS float64) Pa
 		}
 		gap := x.At.Sub(r.at)
 		r.at = x.At
-		p.Each[x.Item.ID] = int(gap.Seconds() + 0.5)
+		if x.Item.Kind != Drill {
+			p.Each[x.Item.ID] = int(gap.Seconds() + 0.5)
+		}
 		if x.Item.Kind == Drill || gap.Seconds() >= leastS*float64(x.Item.things()) {
 			r.n, r.took = 0, 0
 			continue

@@ -81,8 +81,6 @@ func (it Item) check(stations, seen map[string]bool) error {
 		return refuse("item %q must say whether a defect means watch or stop", it.ID)
 	case it.Advisory && (it.Defect != judge.Watch || it.Stops()):
 		return refuse("item %q is advisory: then nothing at it may stop a flight", it.ID)
-	case it.Known != nil || len(it.Names) > 0 || it.Drawing != "":
-		return refuse("item %q brings what only a round fills in", it.ID)
 	case it.Kind == Reading && (it.Band == nil || !ranged):
 		return refuse("reading %q needs a unit, a step, a range and a band", it.ID)
 	case it.Kind == Cells && it.PackID == "":

@@ -518,6 +518,6 @@ func (g *generator) entry(sh walkround.Sheet, it checks.Item) checks.Value {
 		return checks.Value{Set: []float64{1, 91, 179, 271}}
 	case checks.Reading, checks.Photo, checks.Drill:
 	}
-	v := map[string]float64{"bus resistance": 60, "controller charge": 88, "number of satellites": 14, "heading difference": 2, "pack temperature": 21, "level": 99}[it.Quantity]
+	v := map[string]float64{"bus resistance": 60, "controller charge": 88, "number of satellites": 14, "lowest cell under load": 3.98, "receiver supply": 5.2, "heading difference": 2, "pack temperature": 21, "level": 99}[it.Quantity]
 	return checks.Value{Number: &v}
 }

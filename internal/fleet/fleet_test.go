@@ -165,7 +165,7 @@ func TestTypesAreVersioned(t *testing.T) {
 	assertField(t, s.Fleet.AddType(ctx, ty), "profile")
 	shipped, err := fleet.Shipped()
 	require.NoError(t, err)
-	assert.Len(t, shipped, 4)
+	assert.Len(t, shipped, 6)
 }
 
 func TestFindByNameSerialAndRegistration(t *testing.T) {

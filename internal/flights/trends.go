@@ -53,8 +53,9 @@ func (s *Service) Trends(ctx context.Context, aircraft uuid.UUID) (api.Trends, e
 		Odd     int
 		Last    string
 	}
-	if err := g.Raw(`select e.item_id as station, count(*) as walks, count(*) filter (where e.verdict <> 'clear') as odd, coalesce((array_agg(e.value->>'note' order by e.at desc) filter (where e.verdict <> 'clear'))[1], '') as last
-		from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.aircraft_id = ? and w.completed_at is not null and e.item_id like 'motor-%' group by 1 order by 1`, aircraft).Scan(&feel).Error; err != nil {
+	if err := g.Raw(`with walks as (select completed_at, findings from walkrounds where aircraft_id = ? and kind in ('walkround', 'turnaround') and completed_at is not null)
+		select f->>'station' as station, (select count(*) from walks) as walks, count(*) as odd, (array_agg(f->>'sentence' order by completed_at desc))[1] as last
+		from walks cross join lateral jsonb_array_elements(findings) f where f->>'station' like 'motor-%' group by 1 order by 1`, aircraft).Scan(&feel).Error; err != nil {
 		return out, err
 	}
 	for _, f := range feel {

@@ -22,7 +22,7 @@ func TestShippedListsCoverTheAdvisoryList(t *testing.T) {
 	s := testbed.NewStage(t)
 	cs, err := s.Rules.Coverage(s.As(s.Chief))
 	require.NoError(t, err)
-	require.Len(t, cs, 4)
+	require.Len(t, cs, 6)
 	for _, c := range cs {
 		for _, it := range c.Items {
 			assert.False(t, it.Missing, "%s: %s", c.Type.Name, it.Item)

@@ -7,7 +7,6 @@ import (
 	"image/png"
 	"net/http"
 	"net/http/httptest"
-	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -128,6 +127,8 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("POST", "/types", profile, nil)
 	var list m
 	x.do("GET", "/types/lantern-4/checklist", nil, &list)
+	x.do("GET", "/types/lantern-4/rounds", nil, nil)
+	x.do("GET", "/types/lantern-4/paper.pdf?round=turnaround", nil, nil)
 	list["version"] = 3
 	x.do("POST", "/types/lantern-4/checklist", list, nil)
 	var craft api.Aircraft
@@ -532,20 +533,12 @@ func (x *tour) fly(craft, pack, job string) string {
 	start["id"] = id()
 	x.do("POST", "/walkrounds", start, &run)
 	walk := "/walkrounds/" + run.Id.String()
-	good := map[string]float64{"controller charge": 90, "number of satellites": 15, "heading difference": 1, "pack temperature": 22, "level": 99}
 	var entries []m
 	for _, it := range run.Items {
-		value := m{"look": "ok"}
-		switch it.Kind {
-		case "reading":
-			value = m{"number": good[it.Quantity]}
-		case "cells":
-			value = m{"set": slices.Repeat([]int{4340}, it.Count)}
-		case "motors":
-			value = m{"set": slices.Repeat([]int{20}, it.Count)}
-		}
-		entries = append(entries, m{"item_id": it.ID, "value": value})
+		entries = append(entries, m{"item_id": it.ID, "value": testbed.InOrder(it, 4340)})
 	}
+	x.do("GET", walk+"/before", nil, nil)
+	x.do("GET", "/drills", nil, nil)
 	x.do("GET", walk+"/offers", nil, nil)
 	x.do("POST", walk+"/judge", entries[0], nil)
 	x.do("PUT", walk+"/entries", m{"entries": entries}, nil)

@@ -124,48 +124,55 @@ func (s *Stage) Entries(sh walkround.Sheet, change func(it checks.Item, v *check
 // Entries answers every item of a run well, each cell with the same mV; change
 // may replace one.
 func Entries(sh walkround.Sheet, cellMV float64, change func(it checks.Item, v *checks.Value)) []walkround.NewEntry {
-	good := map[string]float64{"controller charge": 90, "number of satellites": 15, "heading difference": 1, "pack temperature": 22, "level": 99, "bus resistance": 60}
 	var out []walkround.NewEntry
 	for i, it := range sh.Items {
-		v := checks.Value{Look: "ok"}
-		switch it.Kind {
-		case checks.Reading:
-			n := good[it.Quantity]
-			v = checks.Value{Number: &n}
-		case checks.Poll:
-			v = checks.Value{}
-			for _, n := range it.Names {
-				v.Poll = append(v.Poll, checks.Vote{Name: n, Go: true})
-			}
-		case checks.Who:
-			v = checks.Value{Choice: it.Names[0]}
-		case checks.Counted:
-			v = checks.Value{Number: it.Expect}
-		case checks.Choice:
-			v = checks.Value{Choice: it.Options[0].Key}
-		case checks.Timer:
-			v.Seconds = &it.LeastS
-		case checks.Computed:
-			if it.Known != nil && it.Known.Verdict != judge.Clear {
-				v.Note = "Read it."
-			}
-		case checks.Set:
-			v = checks.Value{Set: []float64{0, 90, 180, 270}}
-			if it.Per != "heading" {
-				v.Set = slices.Repeat([]float64{1}, it.Count)
-			}
-		case checks.Cells, checks.Motors:
-			v = checks.Value{}
-			for range it.Count {
-				v.Set = append(v.Set, map[checks.Kind]float64{checks.Cells: cellMV, checks.Motors: 20}[it.Kind])
-			}
-		}
+		v := InOrder(it, cellMV)
 		if change != nil {
 			change(it, &v)
 		}
 		out = append(out, walkround.NewEntry{ItemID: it.ID, Value: v, Ago: time.Duration(len(sh.Items)-1-i) * Each})
 	}
 	return out
+}
+
+var goodNumbers = map[string]float64{"controller charge": 90, "number of satellites": 15, "lowest cell under load": 4, "receiver supply": 5.2, "heading difference": 1, "pack temperature": 22, "level": 99, "bus resistance": 60}
+
+// InOrder answers an item well, cells with the same mV each.
+func InOrder(it checks.Item, cellMV float64) checks.Value {
+	v := checks.Value{Look: "ok"}
+	switch it.Kind {
+	case checks.Reading:
+		n := goodNumbers[it.Quantity]
+		v = checks.Value{Number: &n}
+	case checks.Poll:
+		v = checks.Value{}
+		for _, n := range it.Names {
+			v.Poll = append(v.Poll, checks.Vote{Name: n, Go: true})
+		}
+	case checks.Who:
+		v = checks.Value{Choice: it.Names[0]}
+	case checks.Counted:
+		v = checks.Value{Number: it.Expect}
+	case checks.Choice:
+		v = checks.Value{Choice: it.Options[0].Key}
+	case checks.Timer:
+		v.Seconds = &it.LeastS
+	case checks.Computed:
+		if it.Known != nil && it.Known.Verdict != judge.Clear {
+			v.Note = "Read it."
+		}
+	case checks.Set:
+		v = checks.Value{Set: []float64{0, 90, 180, 270}}
+		if it.Per != "heading" {
+			v.Set = slices.Repeat([]float64{1}, it.Count)
+		}
+	case checks.Cells:
+		v = checks.Value{Set: slices.Repeat([]float64{cellMV}, it.Count)}
+	case checks.Motors:
+		v = checks.Value{Set: slices.Repeat([]float64{20}, it.Count)}
+	case checks.Look, checks.Group, checks.Alike, checks.Photo, checks.Drill:
+	}
+	return v
 }
 
 // Walk walks the aircraft with a pack and completes the run.

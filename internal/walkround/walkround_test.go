@@ -167,7 +167,7 @@ func TestRunsKeepTheirListVersion(t *testing.T) {
 	l, err := s.Walkrounds.List(ctx, "lantern-4", 0)
 	require.NoError(t, err)
 	require.Error(t, s.Walkrounds.AddList(ctx, "lantern-4", l), "the same version twice")
-	l.Version, l.Sections = 3, l.Sections[:1]
+	l.Version, l.Sections = 4, l.Sections[:1]
 	require.NoError(t, s.Walkrounds.AddList(ctx, "lantern-4", l))
 	second, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full})
 	require.NoError(t, err)
@@ -175,6 +175,6 @@ func TestRunsKeepTheirListVersion(t *testing.T) {
 	back, err := s.Walkrounds.Sheet(ctx, first.ID)
 	require.NoError(t, err)
 	assert.Equal(t, len(first.Items), len(back.Items))
-	l.Version, l.Sections[0].Items[0].Station = 4, "keel"
+	l.Version, l.Sections[0].Items[0].Station = 5, "keel"
 	assert.ErrorContains(t, s.Walkrounds.AddList(ctx, "lantern-4", l), "keel")
 }

@@ -3998,8 +3998,10 @@ export interface components {
             expect?: number;
             /** @description of something computed: the rule of the gate that works it out */
             rule?: string;
-            /** @description filled in by the run: who is asked, or can be named */
+            /** @description filled in by the run: who is asked, or can be named; of a set, of what each number is */
             names?: string[];
+            /** @description filled in by the run: what is found could stop a flight, so it cannot be left out */
+            bars?: boolean;
             known?: components["schemas"]["Known"];
             /** @description of a drill */
             drawing?: string;

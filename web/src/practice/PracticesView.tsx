@@ -6,6 +6,7 @@ import { Sheet, ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { useUnits } from "../parts/units";
 import { usePractices, type Practice } from "./api";
+import { Drills } from "../walkround/Drills";
 import { ChooseSchool } from "./ChooseSchool";
 import { keptInWords } from "./model";
 
@@ -14,6 +15,7 @@ export function PracticesView() {
   const q = usePractices();
   const [words, setWords] = useState("");
   const [own, setOwn] = useState(false);
+  const may = useMay();
   return (
     <>
       <ViewHead title="Practices">
@@ -48,6 +50,7 @@ export function PracticesView() {
               {shown.map((p) => (
                 <Row key={p.id} p={p} />
               ))}
+              {may("pilot", "crew", "technician") && <Drills />}
               {shown.length === 0 && <p>No practice has these words, or none was changed.</p>}
             </div>
           );

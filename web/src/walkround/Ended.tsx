@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { VerdictMark } from "../parts/Flag";
 import { useZone } from "../parts/time";
 import { Found } from "./Found";
+import { LeftOut } from "./LeftOut";
 import type { RunSeen } from "./model";
 
 /** A walk that is over: what it came to, and where it goes on. */
@@ -19,7 +20,20 @@ export function Ended({ w, waits, above }: { w: RunSeen; waits: boolean; above: 
         {w.checklist_version}.
       </p>
       {waits && <p>It is handed over as soon as the server answers; the gate knows it from then on.</p>}
+      {w.pace_said && (
+        <p>
+          <VerdictMark verdict="watch" /> The check went fast. {w.pace_said} It stands in the record, and the
+          gate says it.
+        </p>
+      )}
+      {w.drill_right !== undefined && (
+        <p>
+          The picture showed: {w.drill_shows} {w.drill_right ? "You saw it." : "You answered otherwise."} Only
+          you are told; the crew sees a rate.
+        </p>
+      )}
       <Found w={w} />
+      <LeftOut w={w} />
       <div className="choice">
         <Link
           className="btn btn-primary btn-big"

@@ -1,14 +1,18 @@
-import { Button } from "react-bootstrap";
-import { KeptPhotoField } from "../outbox/photos";
 import { CellsField } from "../parts/CellsField";
 import { AreaField, NumberField } from "../parts/Field";
-import { Fold } from "../parts/Fold";
+import { KeptPhotoField } from "../outbox/photos";
+import { Alike } from "./Alike";
 import { Clock } from "./Clock";
+import { DefectFields } from "./DefectFields";
+import { DrillPicture } from "./DrillPicture";
+import { KnownWords } from "./KnownWords";
 import { Marks } from "./Marks";
 import type { Item } from "./model";
-import { unitOf, type Typed } from "./typed";
+import { OneOf } from "./OneOf";
+import { capital, memberOf, unitOf, type Typed } from "./typed";
+import { Votes } from "./Votes";
 
-interface Props {
+export interface EntryProps {
   item: Item;
   typed: Typed;
   sentence?: string;
@@ -18,86 +22,103 @@ interface Props {
   onRaise: () => void;
 }
 
-/** The entry of one item: words of a defect, a number, or one number for each cell or motor. */
-export function EntryFields({ item, typed, sentence, calm, change, onRaise }: Props) {
+/** The entry of one item: words of a defect, a number, or one number for each of several things. */
+export function EntryFields(p: EntryProps) {
+  const { item, typed, sentence, calm, change } = p;
   const defect = typed.look === "defect" || typed.wrong.length > 0;
+  if (typed.look === "skip")
+    return (
+      <AreaField
+        label="Why it is left out"
+        value={typed.note}
+        autoFocus
+        onChange={(e) => change({ note: e.target.value })}
+      />
+    );
   switch (item.kind) {
     case "look":
+      return defect ? <DefectFields {...p} /> : null;
     case "group":
+      return (
+        <>
+          <Marks item={item} typed={typed} change={change} />
+          {defect && <DefectFields {...p} />}
+        </>
+      );
     case "alike":
+      return (
+        <>
+          <Alike {...p} />
+          {defect && <DefectFields {...p} />}
+        </>
+      );
     case "timer":
       return (
         <>
-          {(item.kind === "group" || item.kind === "alike") && (
-            <Marks item={item} typed={typed} change={change} />
-          )}
-          {item.kind === "timer" && <Clock item={item} typed={typed} change={change} />}
-          {item.kind === "alike" && item.compare && (
-            <Fold summary={`${cap(item.quantity)} of each motor, where it shows it`}>
-              <CellsField
-                label={`${cap(item.quantity)} of each motor`}
-                unit={unitOf(item)}
-                name={(i) => `Motor ${i + 1}`}
-                count={item.count ?? 0}
-                values={typed.set}
-                onChange={(set) => change({ set })}
-                wrong={typed.set.length ? sentence : undefined}
-              />
-            </Fold>
-          )}
-          {defect && (
-            <>
-              <AreaField
-                label="What the defect is"
-                value={typed.note}
-                autoFocus
-                onChange={(e) => change({ note: e.target.value })}
-              />
-              <KeptPhotoField photos={typed.photos} onChange={(photos) => change({ photos })} />
-              <Button type="button" variant="outline-danger" className="mb-3" onClick={onRaise}>
-                Raise it as a defect of the aircraft too
-              </Button>
-            </>
+          <Clock item={item} typed={typed} change={change} />
+          {defect && <DefectFields {...p} />}
+        </>
+      );
+    case "drill":
+      return <DrillPicture drawing={item.drawing ?? ""} />;
+    case "computed":
+      return (
+        <>
+          <KnownWords item={item} />
+          {(defect || (item.known && item.known.verdict !== "clear")) && (
+            <AreaField
+              label="What you saw"
+              value={typed.note}
+              onChange={(e) => change({ note: e.target.value })}
+            />
           )}
         </>
+      );
+    case "poll":
+      return <Votes item={item} typed={typed} change={change} />;
+    case "who":
+      return (
+        <OneOf
+          label={item.title}
+          options={(item.names ?? []).map((n) => ({ key: n, title: n }))}
+          chosen={typed.choice}
+          onChoose={(choice) => change({ choice })}
+        />
       );
     case "photo":
       return <KeptPhotoField photos={typed.photos} onChange={(photos) => change({ photos })} />;
     case "choice":
       return (
-        <div className="marks" role="radiogroup" aria-label={item.title}>
-          {(item.options ?? []).map((o) => (
-            <button
-              key={o.key}
-              type="button"
-              role="radio"
-              aria-checked={typed.choice === o.key}
-              className={typed.choice === o.key ? "mark chosen" : "mark"}
-              onClick={() => change({ choice: o.key })}
-            >
-              {o.title}
-            </button>
-          ))}
-        </div>
+        <OneOf
+          label={item.title}
+          options={item.options ?? []}
+          chosen={typed.choice}
+          onChoose={(choice) => change({ choice })}
+        />
       );
+    case "count":
     case "reading":
       return (
         <NumberField
-          label={cap(item.quantity)}
-          unit={unitOf(item)}
+          label={item.kind === "count" ? "How many there are" : capital(item.quantity)}
+          unit={item.kind === "count" ? `of ${item.expect}` : unitOf(item)}
           autoFocus={!calm}
           value={typed.number}
           onChange={(e) => change({ number: e.target.value })}
-          hint={`The field takes ${item.min} to ${item.max} ${unitOf(item)}.`}
+          hint={
+            item.kind === "count" ? undefined : `The field takes ${item.min} to ${item.max} ${unitOf(item)}.`
+          }
           wrong={typed.number && sentence ? sentence : undefined}
         />
       );
     default:
       return (
         <CellsField
-          label={item.kind === "cells" ? "Every cell" : `${cap(item.quantity)} of each motor`}
+          label={
+            item.kind === "cells" ? "Every cell" : `${capital(item.quantity)} of each ${item.per ?? "motor"}`
+          }
           unit={item.kind === "cells" ? "mV or V" : unitOf(item)}
-          name={item.kind === "cells" ? undefined : (i) => `Motor ${i + 1}`}
+          name={item.kind === "cells" ? undefined : (i) => memberOf(item, i)}
           count={item.count ?? 0}
           values={typed.set}
           autoFocus={!calm}
@@ -106,8 +127,4 @@ export function EntryFields({ item, typed, sentence, calm, change, onRaise }: Pr
         />
       );
   }
-}
-
-function cap(s = ""): string {
-  return s.charAt(0).toUpperCase() + s.slice(1);
 }

@@ -2,6 +2,7 @@ import type { ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { VerdictMark } from "../parts/Flag";
 import { Found } from "./Found";
+import { LeftOut } from "./LeftOut";
 import { found, secondWanted, verdictOf, type RunSeen } from "./model";
 
 /** Everything is entered: what was found, and the end of the walk. */
@@ -33,13 +34,14 @@ export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () =>
       )}
       {found(w).length === 0 && <p>Nothing was found.</p>}
       <Found w={w} />
+      <LeftOut w={w} />
       <p className="soft">
         Completing puts all entries on record under your name. They do not change afterwards.
       </p>
       <div className="thumb">
         {above}
         <Button className="btn-big" onClick={onComplete}>
-          Complete the {w.kind}
+          Complete the {w.title.toLowerCase()}
         </Button>
       </div>
     </div>

@@ -5,11 +5,12 @@ import { RaiseDefect } from "../fleet/RaiseDefect";
 import { afterPaint } from "../parts/afterPaint";
 import { readDraft, writeDraft } from "../parts/drafts";
 import { entryDraft, useOffer } from "./api";
+import { Before } from "./Before";
 import { EntryFields } from "./EntryFields";
 import { Judged } from "./Judged";
 import { ItemKeys } from "./ItemKeys";
 import type { Item, RunSeen, Seen, Value } from "./model";
-import { inOrder, typedFrom, untouched, valueOf, type Typed } from "./typed";
+import { confirmed, inOrder, typedFrom, untouched, valueOf, type Typed } from "./typed";
 import { Offered } from "./Offered";
 import { Said } from "./Said";
 import { judgeNow, useInOrder, useJudged } from "./useJudged";
@@ -49,7 +50,7 @@ export function ItemEntry({
   const [noted, setNoted] = useState(false); // the key answers before its page goes
   const clear = inOrder(item, typed);
   const offer = useOffer(run.id, item);
-  const known = !readOnly && !own && untouched(typed) ? offer : undefined;
+  const known = !readOnly && !own && untouched(typed) ? confirmed(offer, typed.note) : undefined;
   const judgedKnown = useJudged(run, item, known?.value);
   const { value, sentence } = valueOf(item, typed);
   const judged = useJudged(run, item, value, own?.judgement);
@@ -89,8 +90,12 @@ export function ItemEntry({
         </div>
         <h2>{item.title}</h2>
         <p className="mb-1">{item.how}</p>
-        <p className="soft">{item.why}</p>
-        {known && <Offered o={known} judged={judgedKnown} />}
+        <p className="soft">
+          {item.why} {item.bad && `Bad: ${item.bad}`} {item.do && `Then: ${item.do}`}
+        </p>
+        {known && (
+          <Offered o={known} judged={judgedKnown} note={typed.note} onNote={(note) => change({ note })} />
+        )}
         <EntryFields
           item={item}
           typed={typed}
@@ -101,6 +106,7 @@ export function ItemEntry({
         />
         {item.hands === 2 && <p className="soft mb-1">Two people say this one, each by themselves.</p>}
         {entry && <Said entry={entry} me={person.name} />}
+        <Before run={run.id} item={item.id} photos={typed.photos} />
         <div className="thumb">
           {above}
           {(!known || wrong) && <Judged judged={judged.judgement} wrong={wrong || judged.sentence} />}

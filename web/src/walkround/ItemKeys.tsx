@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
 import type { Item } from "./model";
-import { byOnePress, type Typed } from "./typed";
+import { byOnePress, toldByPress, type Typed } from "./typed";
 
 interface Props {
   item: Item;
@@ -15,10 +15,20 @@ interface Props {
   onBack?: () => void;
 }
 
-const allWell = (item: Item) => (item.kind === "alike" ? "All alike, next" : "In order, next");
+const allWell = (item: Item) =>
+  item.kind === "alike"
+    ? "All alike, next"
+    : item.kind === "computed" && item.known
+      ? "Still so, next"
+      : "In order, next";
+
+const bad = (item: Item) =>
+  item.kind === "drill" ? "Damage" : item.kind === "computed" && item.known ? "Not so" : "Defect";
 
 /** The keys of an item, under the thumb. */
 export function ItemKeys({ item, typed, clear, known, noted, readOnly, change, onBack }: Props) {
+  const off = typed.look === "defect" || typed.look === "skip";
+  const leaves = item.bars === false && typed.look === "";
   return (
     <div className="keys">
       {onBack && (
@@ -32,16 +42,27 @@ export function ItemKeys({ item, typed, clear, known, noted, readOnly, change, o
           ←
         </Button>
       )}
-      {(byOnePress(item) || item.kind === "timer") && (
+      {leaves && (
         <Button
           type="button"
-          variant={typed.look === "defect" ? "outline-primary" : "outline-danger"}
+          variant="outline-primary"
+          className="btn-big"
+          disabled={readOnly}
+          onClick={() => change({ look: "skip" })}
+        >
+          Leave out
+        </Button>
+      )}
+      {(toldByPress(item) || off) && (
+        <Button
+          type="button"
+          variant={off ? "outline-primary" : "outline-danger"}
           className="btn-big"
           disabled={readOnly}
           aria-pressed={typed.look === "defect"}
-          onClick={() => change(typed.look === "defect" ? { look: "", wrong: [] } : { look: "defect" })}
+          onClick={() => change(off ? { look: "", wrong: [] } : { look: "defect" })}
         >
-          {typed.look === "defect" ? "No defect" : "Defect"}
+          {typed.look === "skip" ? "Look at it" : off ? `No ${bad(item).toLowerCase()}` : bad(item)}
         </Button>
       )}
       <Button type="submit" className="btn-big" disabled={readOnly} autoFocus={byOnePress(item) || known}>

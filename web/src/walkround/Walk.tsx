@@ -18,6 +18,7 @@ import { Ended } from "./Ended";
 import { Finish } from "./Finish";
 import { ItemEntry } from "./ItemEntry";
 import { ItemList } from "./ItemList";
+import { LeftOut } from "./LeftOut";
 import { nextOpen, stationsOf, type RunSeen } from "./model";
 import { Pinned } from "./Pinned";
 import { WalkPlan } from "./WalkPlan";
@@ -61,7 +62,7 @@ export function Walk({ w, about }: WalkShown) {
 
   return (
     <>
-      <ViewHead title={`${w.kind === "turnaround" ? "Turnaround" : "Walkround"}: ${w.aircraft}`}>
+      <ViewHead title={`${w.title}: ${w.aircraft}`}>
         <Button variant="outline-primary" onClick={() => setList(true)}>
           All {w.items.length} items
         </Button>
@@ -108,7 +109,11 @@ export function Walk({ w, about }: WalkShown) {
             above={above}
           />
         ) : (
-          <Finish w={w} onComplete={() => press("walk.complete", { kind: w.kind })} above={above} />
+          <Finish
+            w={w}
+            onComplete={() => press("walk.complete", { kind: w.title.toLowerCase() })}
+            above={above}
+          />
         )}
       </div>
       <Dialog title="All items" open={list} onClose={() => setList(false)}>
@@ -121,6 +126,7 @@ export function Walk({ w, about }: WalkShown) {
             show(i);
           }}
         />
+        <LeftOut w={w} />
         {!ended && (
           <Button
             variant="outline-danger"

@@ -7,76 +7,73 @@ import { keys } from "../api/keys";
 import { useJobs } from "../jobs/JobsView";
 import { PackChoice } from "../packs/PackChoice";
 import { usePacks } from "../packs/PacksView";
+import { Fold } from "../parts/Fold";
+import { PhotoField } from "../parts/PhotoField";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
 import { serverNow } from "../parts/time";
+import { useRounds, useStartWalk } from "./api";
+import { jobNow, packsFor, roundOf } from "./model";
+import { RoundChoice } from "./RoundChoice";
 
-/** Before the walk: full or short, and the packs that come along. */
+/** Before the walk: which round, and the packs that come along. */
 export function WalkStart() {
   const { aircraft = "" } = useParams();
-  const [params] = useSearchParams();
   const q = useQuery({
     queryKey: keys.aircraft(aircraft),
     queryFn: () => ask(api.GET("/aircraft/{id}", { params: { path: { id: aircraft } } })),
   });
   const packs = usePacks();
-  const kind = params.get("kind") === "turnaround" ? "turnaround" : "walkround";
   return (
     <QueryView query={q} what="the aircraft">
       {(d) => (
         <QueryView query={packs} what="the rack">
-          {(p) => <Start d={d} packs={p.packs} kind={kind} />}
+          {(p) => <WithRounds d={d} packs={p.packs} />}
         </QueryView>
       )}
     </QueryView>
   );
 }
 
-function Start({
-  d,
-  packs,
-  kind: wanted,
-}: {
+interface StartProps {
   d: Schemas["AircraftDetail"];
   packs: Schemas["Pack"][];
-  kind: "walkround" | "turnaround";
-}) {
+}
+
+function WithRounds(p: StartProps) {
+  const rounds = useRounds(p.d.type.profile.key);
+  return (
+    <QueryView query={rounds} what="the checklist">
+      {(r) => <Start {...p} rounds={r.rounds} />}
+    </QueryView>
+  );
+}
+
+function Start({ d, packs, rounds }: StartProps & { rounds: Schemas["Round"][] }) {
+  const [params] = useSearchParams();
   const go = useNavigate();
   const [id] = useState(newId);
-  const [kind, setKind] = useState(wanted);
+  const [kind, setKind] = useState(() => roundOf(rounds, params.get("kind")));
+  const [paper, setPaper] = useState<string[]>([]);
+  const round = rounds.find((r) => r.key === kind);
   const n = d.type.profile.packs.count;
-  const fit = packs.filter(
-    (p) => p.fits.includes(d.type.profile.name) && (p.state === "charged" || p.fitted_to === d.aircraft.name),
-  );
-  const [chosen, setChosen] = useState<string[]>(() =>
-    [...fit]
-      .sort((a, b) => (b.percent ?? 0) - (a.percent ?? 0))
-      .slice(0, n)
-      .map((p) => p.id),
-  );
-  const [error, setError] = useState<unknown>();
-  const resume = d.findings.find((f) => f.remedy?.kind === "walkround-resume")?.remedy?.id;
-  // The walk belongs to the job whose window it is now.
-  const job = useJobs().data?.jobs.find(
-    (j) =>
-      j.state === "planned" &&
-      j.aircraft.includes(d.aircraft.name) &&
-      Date.parse(j.from) <= serverNow() + 2 * 3_600_000 &&
-      serverNow() < Date.parse(j.to),
-  );
-  const start = async () => {
-    setError(undefined);
-    try {
-      const w = await ask(
-        api.POST("/walkrounds", {
-          body: { id, aircraft_id: d.aircraft.id, kind, pack_ids: chosen, job_id: job?.id ?? null },
-        }),
-      );
-      void go(`/walk/${w.id}`, { replace: true });
-    } catch (e) {
-      setError(e);
-    }
-  };
+  const fit = packsFor(packs, d);
+  const [chosen, setChosen] = useState(() => fit.slice(0, n).map((p) => p.id));
+  const start = useStartWalk();
+  const resume = round?.check && d.findings.find((f) => f.remedy?.kind === "walkround-resume")?.remedy?.id;
+  const job = jobNow(useJobs().data?.jobs ?? [], d.aircraft.name, serverNow());
+  const begin = () =>
+    start.mutate(
+      {
+        id,
+        aircraft_id: d.aircraft.id,
+        kind,
+        pack_ids: round?.packs ? chosen : [],
+        job_id: params.get("job") ?? job?.id ?? null,
+        ...(paper.length ? { paper } : {}),
+      },
+      { onSuccess: (w) => void go(`/walk/${w.id}`, { replace: true }) },
+    );
   return (
     <>
       <ViewHead title={`Walk round ${d.aircraft.name}`} />
@@ -91,32 +88,31 @@ function Start({
             </div>
           </div>
         )}
-        <Sheet title="Which check">
-          <div className="choice">
-            <Button
-              variant={kind === "walkround" ? "primary" : "outline-primary"}
-              aria-pressed={kind === "walkround"}
-              onClick={() => setKind("walkround")}
-            >
-              Walkround: everything, first flight of the day
-            </Button>
-            <Button
-              variant={kind === "turnaround" ? "primary" : "outline-primary"}
-              aria-pressed={kind === "turnaround"}
-              onClick={() => setKind("turnaround")}
-            >
-              Turnaround: the short one, with every pack
-            </Button>
-          </div>
+        <Sheet title="Which round">
+          <RoundChoice rounds={rounds} chosen={kind} onChoose={setKind} />
         </Sheet>
-        <Sheet title={n === 1 ? "The pack that comes along" : `The ${n} packs that come along`}>
-          <PackChoice packs={fit} count={n} chosen={chosen} onChange={setChosen} />
-        </Sheet>
+        {round?.packs && (
+          <Sheet title={n === 1 ? "The pack that comes along" : `The ${n} packs that come along`}>
+            <PackChoice packs={fit} count={n} chosen={chosen} onChange={setChosen} />
+          </Sheet>
+        )}
+        <Fold summary="On paper">
+          <p className="mt-2">
+            <a
+              href={`/api/v1/types/${d.type.profile.key}/paper.pdf?round=${kind}&aircraft=${d.aircraft.id}`}
+              download
+            >
+              The list to print and fill in by hand
+            </a>
+            . To enter one that was filled in, take its photo first: it stays beside the record.
+          </p>
+          <PhotoField photos={paper} onChange={setPaper} />
+        </Fold>
       </div>
       <div className="thumb">
-        {error !== undefined && <Problem error={error} />}
-        <Button className="btn-big" onClick={() => void start()}>
-          Start the {kind}
+        {start.error && <Problem error={start.error} />}
+        <Button className="btn-big" onClick={begin}>
+          {paper.length ? "Enter" : "Start"} the {round?.title.toLowerCase()}
         </Button>
       </div>
     </>

@@ -1,4 +1,4 @@
-import { useQuery, type QueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -42,6 +42,37 @@ export function useOffer(run: string, item: Item): Offer | undefined {
     retry: false,
   });
   return data?.offers.find((o) => o.item_id === item.id);
+}
+
+/** What was said and shown before at an item, on the same aircraft. */
+export function useBefore(run: string, item: string): Schemas["BeforeOne"][] {
+  const { data } = useQuery({
+    queryKey: keys.walkBefore(run),
+    queryFn: () => ask(api.GET("/walkrounds/{id}/before", { params: { path: { id: run } } })),
+    staleTime: Infinity,
+    retry: false,
+  });
+  return useMemo(() => data?.before.filter((b) => b.item_id === item) ?? [], [data, item]);
+}
+
+/** The rounds that the checklist of a type has items for. */
+export function useRounds(type: string) {
+  return useQuery({
+    queryKey: keys.rounds(type),
+    queryFn: () => ask(api.GET("/types/{key}/rounds", { params: { path: { key: type } } })),
+  });
+}
+
+/** Starts a round; the same id twice is one. */
+export function useStartWalk() {
+  return useMutation({
+    mutationFn: (body: Schemas["StartWalkround"]) => ask(api.POST("/walkrounds", { body })),
+  });
+}
+
+/** How the person who is signed in did in drills. */
+export function useDrills() {
+  return useQuery({ queryKey: keys.drills, queryFn: () => ask(api.GET("/drills")) });
 }
 
 /** Judges an entry on the server, where this device cannot. */

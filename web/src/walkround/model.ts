@@ -131,3 +131,33 @@ export function saidOf(item: Item, entry: Seen, station: string): Schemas["Verdi
 export function wayRound(items: Item[]): string[] {
   return [...new Set(items.flatMap(stationsOf))];
 }
+
+/** The round that was asked for, where the list has it; else the first. */
+export function roundOf(rounds: Schemas["Round"][], asked: string | null): Schemas["RoundKey"] {
+  return (rounds.find((r) => r.key === asked) ?? rounds[0])?.key ?? "walkround";
+}
+
+/** The packs that may come along on an aircraft, the fullest first. */
+export function packsFor(packs: Schemas["Pack"][], d: Schemas["AircraftDetail"]): Schemas["Pack"][] {
+  return packs
+    .filter(
+      (p) =>
+        p.fits.includes(d.type.profile.name) && (p.state === "charged" || p.fitted_to === d.aircraft.name),
+    )
+    .sort((a, b) => (b.percent ?? 0) - (a.percent ?? 0));
+}
+
+/** The job whose window it is now: a walk belongs to it. */
+export function jobNow<J extends Pick<Schemas["JobHead"], "state" | "aircraft" | "from" | "to">>(
+  jobs: J[],
+  aircraft: string,
+  now: number,
+): J | undefined {
+  return jobs.find(
+    (j) =>
+      j.state === "planned" &&
+      j.aircraft.includes(aircraft) &&
+      Date.parse(j.from) <= now + 2 * 3_600_000 &&
+      now < Date.parse(j.to),
+  );
+}

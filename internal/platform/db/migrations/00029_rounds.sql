@@ -7,8 +7,11 @@ alter table walkrounds add constraint walkrounds_kind_known check (kind in ('wal
     add column names jsonb not null default '[]', add column paper jsonb not null default '[]';
 drop index walkrounds_open_once;
 create unique index walkrounds_open_once on walkrounds (aircraft_id, (case when kind in ('walkround', 'turnaround') then 'check' else kind end)) where completed_at is null and abandoned_at is null;
+-- Who walks with another one sees each mark at once.
+create trigger walkround_entries_tell after insert or update or delete on walkround_entries for each statement execute function tell_change();
 
 -- +goose Down
+drop trigger walkround_entries_tell on walkround_entries;
 drop index walkrounds_open_once;
 delete from walkround_entries where walkround_id in (select id from walkrounds where kind not in ('walkround', 'turnaround'));
 delete from walkrounds where kind not in ('walkround', 'turnaround');

@@ -1,0 +1,271 @@
+package walkround_test
+
+import (
+	"context"
+	"slices"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mainstay/core/checks"
+	"mainstay/core/judge"
+	"mainstay/core/practice"
+	"mainstay/internal/people"
+	"mainstay/internal/platform/fault"
+	"mainstay/internal/testbed"
+	"mainstay/internal/walkround"
+)
+
+func begin(s *testbed.Stage, round string) walkround.New {
+	return walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: round}
+}
+
+func lastRecord(t *testing.T, s *testbed.Stage, kind string) (summary, content string) {
+	t.Helper()
+	var row struct{ Summary, Content string }
+	require.NoError(t, s.DB.Raw("select summary, content::text from records where kind = ? order by seq desc limit 1", kind).Scan(&row).Error)
+	return row.Summary, row.Content
+}
+
+// What the day does not ask for is left out with its reason, on the sheet and in the record;
+// where nothing is known, it is asked.
+func TestWhatTheDayDoesNotAskForIsShown(t *testing.T) {
+	s := testbed.NewStage(t)
+	first, err := s.Walkrounds.Start(s.As(s.Pilot), begin(s, checks.Full))
+	require.NoError(t, err)
+	asked := func(sh walkround.Sheet, id string) bool {
+		return slices.ContainsFunc(sh.Items, func(it checks.Item) bool { return it.ID == id })
+	}
+	assert.True(t, asked(first, "gestures"), "the pilot has flown nothing yet")
+	assert.True(t, asked(first, "range-check"), "it is new")
+	assert.True(t, asked(first, "lights"), "whether it will be dark is not known without a job")
+	require.NoError(t, s.Walkrounds.Abandon(s.As(s.Pilot), first.ID))
+	s.Fly(checks.Full, s.Packs[0].ID, 300)
+	sh := s.Walk(checks.Full, nil, nil)
+	assert.False(t, asked(sh, "gestures"))
+	assert.False(t, asked(sh, "range-check"))
+	assert.True(t, asked(sh, "headings"), "how far it came since the compass was calibrated is not known without a job")
+	why := map[string]string{}
+	for _, l := range sh.LeftOut {
+		why[l.ItemID] = l.Why
+	}
+	assert.Equal(t, "The pilot flew another type last: no, asked when yes.", why["gestures"])
+	assert.Contains(t, why["range-check"], "New aircraft: no, asked when yes; work done since the last full walk: no")
+	_, content := lastRecord(t, s, "walkround")
+	assert.Contains(t, content, "asked when yes")
+	again, err := s.Walkrounds.Sheet(context.Background(), sh.ID)
+	require.NoError(t, err)
+	assert.Equal(t, sh.LeftOut, again.LeftOut, "the run keeps the day it began with")
+}
+
+// A row of presses faster than anybody can look is said to the pilot at the gate and stands in
+// the record; a walk at a usual pace is not.
+func TestAFastWalkIsSaid(t *testing.T) {
+	s := testbed.NewStage(t)
+	pk := s.Packs[0].ID
+	s.Charge(pk)
+	said := func() string {
+		a, err := s.Flights.Ask(s.As(s.Pilot), s.Question(pk))
+		require.NoError(t, err)
+		for _, f := range a.Output.Findings {
+			if f.Rule == judge.RuleWalkround && f.Verdict == judge.Watch {
+				return f.Sentence
+			}
+		}
+		return ""
+	}
+	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
+	assert.Empty(t, said())
+	n := begin(s, checks.Full)
+	n.Packs = []uuid.UUID{pk}
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), n)
+	require.NoError(t, err)
+	s.Clock.Advance(9 * time.Second)
+	es := s.Entries(sh, nil)
+	for i := range es {
+		es[i].Ago = time.Duration(len(es)-1-i) * 250 * time.Millisecond
+	}
+	_, err = s.Walkrounds.Save(s.As(s.Pilot), sh.ID, es)
+	require.NoError(t, err)
+	sh, err = s.Walkrounds.Complete(s.As(s.Pilot), sh.ID)
+	require.NoError(t, err)
+	assert.Regexp(t, `^\d+ items in 0:0\d by `, sh.PaceSaid)
+	assert.Equal(t, "The check went fast. "+sh.PaceSaid, said())
+	summary, content := lastRecord(t, s, "walkround")
+	assert.Contains(t, summary, "faster than anybody can look")
+	assert.Contains(t, content, `"fast":`)
+}
+
+// What it usually takes is learned from this aircraft's own walks.
+func TestAWalkMuchShorterThanUsual(t *testing.T) {
+	s := testbed.NewStage(t)
+	for range 5 {
+		assert.Empty(t, s.Walk(checks.Turnaround, nil, nil).PaceSaid)
+	}
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), begin(s, checks.Turnaround))
+	require.NoError(t, err)
+	s.Clock.Advance(9 * time.Second)
+	es := s.Entries(sh, nil)
+	ago := time.Duration(0)
+	for i := len(es) - 1; i >= 0; i-- { // never five fast ones in a row, and yet a quarter of the time
+		es[i].Ago = ago
+		ago += 200 * time.Millisecond
+		if i%5 == 4 {
+			ago += 4 * time.Second
+		}
+	}
+	_, err = s.Walkrounds.Save(s.As(s.Pilot), sh.ID, es)
+	require.NoError(t, err)
+	sh, err = s.Walkrounds.Complete(s.As(s.Pilot), sh.ID)
+	require.NoError(t, err)
+	assert.Regexp(t, `^It took 0:\d\d; on this aircraft it usually takes 0:\d\d\.$|^It took .* usually takes 1:`, sh.PaceSaid, "%+v", sh.Pace)
+}
+
+// Whether somebody saw what the picture of a drill showed is theirs alone.
+func TestADrillIsToldToThePersonAlone(t *testing.T) {
+	s := testbed.NewStage(t)
+	require.NoError(t, s.Practices.Choose(s.As(s.Chief), practice.Drills, practice.Choice{School: "some", Numbers: map[string]float64{"one-in": 1}}, "to keep awake", 1))
+	shown := 0
+	for range 4 {
+		sh := s.Walk(checks.Full, nil, nil) // says "in order" to every picture
+		if sh.Drill.Picture.Key == "" {
+			continue
+		}
+		shown++
+		assert.True(t, slices.ContainsFunc(sh.Items, func(it checks.Item) bool { return it.ID == checks.DrillID && it.Drawing == sh.Drill.Picture.Key }))
+		_, content := lastRecord(t, s, "walkround")
+		assert.NotContains(t, content, `"drill"`)
+	}
+	require.NotZero(t, shown)
+	own, crew, err := s.Walkrounds.Drills(s.As(s.Pilot))
+	require.NoError(t, err)
+	assert.Equal(t, shown, own.Shown)
+	assert.Equal(t, own, crew)
+	other, all, err := s.Walkrounds.Drills(s.As(s.Chief))
+	require.NoError(t, err)
+	assert.Zero(t, other.Shown)
+	assert.Equal(t, crew, all)
+}
+
+// A list that was filled in by hand is entered with the photo of the paper, and has no pace.
+func TestEnteredFromPaper(t *testing.T) {
+	s := testbed.NewStage(t)
+	n := begin(s, checks.Turnaround)
+	n.Paper = []uuid.UUID{testbed.NewID()}
+	_, err := s.Walkrounds.Start(s.As(s.Pilot), n)
+	assert.True(t, fault.Is(err, "invalid"), "a photo that is not there: %v", err)
+	n.Paper = []uuid.UUID{uuid.MustParse(s.Photo())}
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), n)
+	require.NoError(t, err)
+	es := s.Entries(sh, nil)
+	for i := range es {
+		es[i].Ago = 0
+	}
+	_, err = s.Walkrounds.Save(s.As(s.Pilot), sh.ID, es)
+	require.NoError(t, err)
+	sh, err = s.Walkrounds.Complete(s.As(s.Pilot), sh.ID)
+	require.NoError(t, err)
+	assert.Empty(t, sh.PaceSaid)
+	_, content := lastRecord(t, s, "walkround")
+	assert.Contains(t, content, n.Paper[0].String())
+}
+
+// Rounds beside the check before a flight do not bar it, and each is open once.
+func TestRoundsBesideEachOther(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Pilot)
+	_, err := s.Walkrounds.Start(ctx, begin(s, checks.Full))
+	require.NoError(t, err)
+	_, err = s.Walkrounds.Start(ctx, begin(s, checks.Turnaround))
+	assert.True(t, fault.Is(err, "walkround-open"), "%v", err)
+	hover, err := s.Walkrounds.Start(ctx, begin(s, checks.Hover))
+	require.NoError(t, err)
+	_, err = s.Walkrounds.Start(ctx, begin(s, checks.Hover))
+	assert.True(t, fault.Is(err, "walkround-open"), "%v", err)
+	_, err = s.Walkrounds.Start(ctx, begin(s, "brunch"))
+	assert.True(t, fault.Is(err, "invalid"), "%v", err)
+	s.Clock.Advance(3 * time.Minute)
+	es := s.Entries(hover, func(it checks.Item, v *checks.Value) {
+		if it.ID == "hover-sound" {
+			*v = checks.Value{Look: "defect", Note: "a whistle from the front"}
+		}
+	})
+	_, err = s.Walkrounds.Save(ctx, hover.ID, es)
+	require.NoError(t, err)
+	hover, err = s.Walkrounds.Complete(ctx, hover.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "stop", hover.Verdict)
+	open, err := s.Walkrounds.Defects(ctx, &s.Aircraft.ID)
+	require.NoError(t, err)
+	require.Len(t, open, 1, "what failed in the hover stays until somebody puts it right")
+	assert.Equal(t, "a whistle from the front", open[0].Note)
+}
+
+// What is worked out is the gate's own word: it is confirmed with what was seen, never bettered,
+// and what can stop a flight is never left out.
+func TestWhatIsWorkedOutIsTheGatesWord(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Pilot)
+	l, err := s.Walkrounds.List(ctx, "lantern-4", 0)
+	require.NoError(t, err)
+	l.Version++
+	l.Sections = append(l.Sections, checks.Section{Title: "More", Items: []checks.Item{{ID: "weight", Station: "frame", Title: "Mass", Kind: checks.Computed, Defect: judge.Stop, Rule: judge.RuleMass},
+		{ID: "tidy", Station: "frame", Title: "Tidy", Kind: checks.Look, Defect: judge.Watch}}})
+	require.NoError(t, s.Walkrounds.AddList(s.As(s.Chief), "lantern-4", l))
+	sh, err := s.Walkrounds.Start(ctx, begin(s, checks.Full))
+	require.NoError(t, err)
+	i := slices.IndexFunc(sh.Items, func(it checks.Item) bool { return it.ID == "weight" })
+	require.GreaterOrEqual(t, i, 0)
+	require.NotNil(t, sh.Items[i].Known)
+	worked := sh.Items[i].Known.Verdict
+	save := func(item string, v checks.Value) error {
+		_, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: item, Value: v}})
+		return err
+	}
+	if worked != judge.Clear {
+		assert.ErrorContains(t, save("weight", checks.Value{Look: "ok"}), "what you saw")
+	}
+	require.NoError(t, save("weight", checks.Value{Look: "ok", Note: "read"}))
+	got, err := s.Walkrounds.Sheet(ctx, sh.ID)
+	require.NoError(t, err)
+	assert.Equal(t, worked.String(), got.Entries[0].Verdict)
+	assert.ErrorContains(t, save("weight", checks.Value{Skip: "in a hurry"}), "cannot be left out")
+	assert.ErrorContains(t, save("tidy", checks.Value{Skip: "x"}), "Say why")
+	require.NoError(t, save("tidy", checks.Value{Skip: "raining, in the van"}))
+}
+
+// One no in the round by name stops; who is not named is not asked.
+func TestPollStopsByOneNo(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Pilot)
+	sh, err := s.Walkrounds.Start(ctx, begin(s, checks.Full))
+	require.NoError(t, err)
+	assert.Equal(t, []string{people.From(ctx).Name}, sh.Names, "without a job it is who walks")
+	_, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "poll", Value: checks.Value{Poll: []checks.Vote{{Name: "nobody", Go: true}}}}})
+	assert.ErrorContains(t, err, "not asked here")
+	sh, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "poll", Value: checks.Value{Poll: []checks.Vote{{Name: sh.Names[0], Go: false}}}}})
+	require.NoError(t, err)
+	assert.Equal(t, "stop", sh.Entries[0].Verdict)
+}
+
+// What earlier walks said in words or photos stands at the same item of the next.
+func TestBeforeAtTheSamePlace(t *testing.T) {
+	s := testbed.NewStage(t)
+	photo := s.Photo()
+	s.Walk(checks.Full, nil, func(it checks.Item, v *checks.Value) {
+		if it.ID == "corner-2" {
+			*v = checks.Value{Look: "defect", Wrong: []string{"propeller-2"}, Note: "nick near the tip", Photos: []string{photo}}
+		}
+	})
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), begin(s, checks.Full))
+	require.NoError(t, err)
+	before, err := s.Walkrounds.Before(s.As(s.Pilot), sh.ID)
+	require.NoError(t, err)
+	i := slices.IndexFunc(before, func(b walkround.Before) bool { return b.ItemID == "corner-2" })
+	require.GreaterOrEqual(t, i, 0)
+	assert.Equal(t, "nick near the tip", before[i].Value.Note)
+	assert.Equal(t, []string{photo}, before[i].Value.Photos)
+}
