@@ -1,7 +1,6 @@
 package e2e
 
 import (
-	"fmt"
 	"strings"
 	"testing"
 
@@ -14,26 +13,32 @@ import (
 
 // readings are good values by the label of the field.
 var readings = map[string]string{"Controller charge": "88", "Number of satellites": "14", "Heading difference": "2", "Pack temperature": "21", "Level": "99", "Bus resistance": "60",
-	"Flow at idle": "0,02", "Empty scale": "0", "Covered airspeed": "0.4"}
+	"Flow at idle": "0,02", "Empty scale": "0", "Covered airspeed": "0.4", "Lowest cell under load": "3.98", "Receiver supply": "5.2", "Empty hopper": "0"}
+
+// directions are good headings by the label of their field.
+var directions = map[string]string{"North": "1", "East": "91", "South": "179", "West": "271"}
 
 type shown struct {
-	Title string `json:"title"`
-	Kind  string `json:"kind"`
-	Key   string `json:"key"` // the main one
-	Label string `json:"label"`
-	Count int    `json:"count"`
-	Done  bool   `json:"done"`
-	At    string `json:"at"`
+	Title  string   `json:"title"`
+	Kind   string   `json:"kind"`
+	Key    string   `json:"key"` // the main one
+	Label  string   `json:"label"`
+	Labels []string `json:"labels"` // of a set; the names in a round of go
+	Done   bool     `json:"done"`
+	At     string   `json:"at"`
 }
 
 const look = `(() => {
   const f = document.querySelector('.walk form');
   const text = (e) => (e?.textContent ?? '').trim();
-  if (!f) return { title: '', kind: '', key: '', label: '', count: 0, done: document.body.innerText.includes('Every item has an entry'), at: '' };
+  if (!f) return { title: '', kind: '', key: '', label: '', labels: [], done: document.body.innerText.includes('Every item has an entry'), at: '' };
   const cells = f.querySelectorAll('.cells input');
   const label = text(f.querySelector('.field label'));
   const key = text(f.querySelector('[type=submit]'));
-  return { title: text(f.querySelector('h2')), key, kind: key.startsWith('Still so') ? 'offer' : cells.length ? 'set' : label ? 'reading' : 'look', label: cells.length ? text(f.querySelector('.cells label')) : label, count: cells.length, done: false, at: text(f.querySelector('.soft')) };
+  const asked = [...f.querySelectorAll('.vote button[aria-label$=": go"]')].map((b) => b.getAttribute('aria-label'));
+  const named = text(f.querySelector('[role=radio]'));
+  if (asked.length || named) return { title: text(f.querySelector('h2')), key, kind: named ? 'one' : 'poll', label: named, labels: asked, done: false, at: text(f.querySelector('.soft')) };
+  return { title: text(f.querySelector('h2')), key, kind: key.startsWith('Still so') ? 'offer' : cells.length ? 'set' : label ? 'reading' : 'look', label, labels: [...f.querySelectorAll('.cells label')].map(text), done: false, at: text(f.querySelector('.soft')) };
 })()`
 
 // next waits until another item than the last is in hand, or none is left.
@@ -55,17 +60,33 @@ func enter(t *testing.T, p *browser.Page, s shown, cell string) {
 	switch s.Kind {
 	case "look", "offer":
 		p.Click(s.Key)
-	case "reading":
+	case "poll":
+		for _, l := range s.Labels {
+			p.Click(l)
+		}
+		p.Click("Save, next")
+	case "one":
+		p.Click(s.Label)
+	case "reading" /* or what is worked out and not in order */ :
+		if s.Label == "What you saw" {
+			p.Fill(s.Label, "Read, and said at the gate")
+			p.Click("Save, next")
+			return
+		}
 		v, ok := readings[s.Label]
 		require.True(t, ok, "no value for %q", s.Label)
 		p.Fill(s.Label, v)
 		p.Click("Save, next")
 	case "set":
-		if strings.HasPrefix(s.Label, "Motor") {
+		if strings.HasPrefix(s.Labels[0], "Motor") {
 			cell = "19"
 		}
-		for i := range s.Count {
-			p.Fill(fmt.Sprintf("%s %d", strings.Fields(s.Label)[0], i+1), cell)
+		for _, l := range s.Labels {
+			v := cell
+			if d, ok := directions[l]; ok {
+				v = d
+			}
+			p.Fill(l, v)
 		}
 		p.See("Against:")
 		p.Click("Save, next")
@@ -106,9 +127,9 @@ func TestKeysAlone(t *testing.T) {
 		case "reading":
 			p.Keys(readings[s.Label])
 		case "set":
-			for i := range s.Count {
-				p.Keys(map[bool]string{true: "19", false: "4195"}[strings.HasPrefix(s.Label, "Motor")])
-				if i < s.Count-1 {
+			for i, l := range s.Labels {
+				p.Keys(map[bool]string{true: "19", false: "4195"}[strings.HasPrefix(l, "Motor")])
+				if i < len(s.Labels)-1 {
 					p.Keys("\r")
 				}
 			}

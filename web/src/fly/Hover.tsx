@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
+import { Link } from "react-router";
 import { useAbout } from "../outbox/hooks";
 import { CellsField } from "../parts/CellsField";
 import { Fold } from "../parts/Fold";
@@ -27,6 +28,10 @@ export function Hover({ f }: { f: Flight }) {
   };
   return (
     <Fold className="hover" summary="First minute: hover and read the motors">
+      <p className="mb-2">
+        <Link to={`/walk/start/${f.aircraft_id}?kind=hover`}>The hover check step by step</Link>, with the
+        minute running.
+      </p>
       <CellsField
         label="Output of each motor"
         unit="%"

@@ -1,4 +1,5 @@
 import { Button } from "react-bootstrap";
+import { Link } from "react-router";
 import { useQuiet } from "../app/quiet";
 import { Waits } from "../outbox/Waits";
 import { ViewHead } from "../parts/Sheet";
@@ -29,7 +30,7 @@ export function Landed({ f, about }: FlightShown) {
       <div className="notice mb-3">
         <p>
           <strong>Disconnect the {packs} first.</strong> Then feel or measure every motor and the {packs}, and
-          log while it is fresh.
+          log while it is fresh. <Link to={`/walk/start/${f.aircraft_id}?kind=landing`}>Landing check</Link>
         </p>
       </div>
       <Soon>

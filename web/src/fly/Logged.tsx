@@ -25,6 +25,9 @@ export function Logged({ f, about }: FlightShown) {
         <Link className="btn btn-primary" to={`/walk/start/${f.aircraft_id}?kind=turnaround`}>
           Turnaround for the next one
         </Link>
+        <Link className="btn btn-outline-primary" to={`/walk/start/${f.aircraft_id}?kind=stand-down`}>
+          Stand-down
+        </Link>
         <Link className="btn btn-outline-primary" to="/log">
           Log
         </Link>

@@ -7,7 +7,7 @@ import { DefectFields } from "./DefectFields";
 import { DrillPicture } from "./DrillPicture";
 import { KnownWords } from "./KnownWords";
 import { Marks } from "./Marks";
-import type { Item } from "./model";
+import type { Item, Value } from "./model";
 import { OneOf } from "./OneOf";
 import { capital, memberOf, unitOf, type Typed } from "./typed";
 import { Votes } from "./Votes";
@@ -20,6 +20,8 @@ export interface EntryProps {
   calm?: boolean;
   change: (part: Partial<Typed>) => void;
   onRaise: () => void;
+  /** Enters what one press says whole. */
+  onEnter: (value: Value) => void;
 }
 
 /** The entry of one item: words of a defect, a number, or one number for each of several things. */
@@ -82,7 +84,7 @@ export function EntryFields(p: EntryProps) {
           label={item.title}
           options={(item.names ?? []).map((n) => ({ key: n, title: n }))}
           chosen={typed.choice}
-          onChoose={(choice) => change({ choice })}
+          onChoose={(choice) => p.onEnter({ choice })}
         />
       );
     case "photo":
@@ -115,7 +117,11 @@ export function EntryFields(p: EntryProps) {
       return (
         <CellsField
           label={
-            item.kind === "cells" ? "Every cell" : `${capital(item.quantity)} of each ${item.per ?? "motor"}`
+            item.kind === "cells"
+              ? "Every cell"
+              : item.per === "heading"
+                ? "Heading shown with the nose to the"
+                : `${capital(item.quantity)} of each ${item.per ?? "motor"}`
           }
           unit={item.kind === "cells" ? "mV or V" : unitOf(item)}
           name={item.kind === "cells" ? undefined : (i) => memberOf(item, i)}

@@ -103,6 +103,7 @@ export function ItemEntry({
           calm={known !== undefined}
           change={change}
           onRaise={() => setDefect(true)}
+          onEnter={(v) => !readOnly && !noted && note(v, judgeNow(run, item, v)?.judgement)}
         />
         {item.hands === 2 && <p className="soft mb-1">Two people say this one, each by themselves.</p>}
         {entry && <Said entry={entry} me={person.name} />}
