@@ -53,6 +53,12 @@ const MaxNote = 2000
 // presses a warning away unread.
 func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
 	j, err := judgeOf(it, v, pk)
+	if err == nil && len(it.Tells) > 0 && it.Known != nil && v.Skip == "" {
+		if it.Known.Verdict != judge.Clear && strings.TrimSpace(v.Note) == "" {
+			return Judgement{}, bad("It tells: %s Say in the note what you saw.", it.Known.Words)
+		}
+		j.Verdict, j.Sentence = max(j.Verdict, it.Known.Verdict), j.Sentence+" "+it.Known.Words
+	}
 	if err == nil && v.From != "" && j.Verdict != judge.Clear && strings.TrimSpace(v.Note) == "" {
 		return Judgement{}, bad("It is not in order. Say in the note what you saw.")
 	}

@@ -15,6 +15,22 @@ const KeptID = "kept-settings"
 // Satellites is the quantity that the crew's least number of satellites holds for.
 const Satellites = "number of satellites"
 
+// Quantities that an aircraft may tell over its link.
+const (
+	LoadCell = "lowest cell under load"
+	Receiver = "receiver supply"
+)
+
+// What an aircraft tells of itself, shown at the item that names it.
+const (
+	TellsWarnings    = "warnings"
+	TellsHome        = "home"
+	TellsCorrections = "corrections"
+)
+
+// AllTells lists them.
+var AllTells = []string{TellsWarnings, TellsHome, TellsCorrections}
+
 // Kept says in one sentence what is set on a type at take-off.
 func Kept(t airframe.Type) string {
 	words := strings.Join(t.Kept().ToSet(t.Lifts()), "; ")

@@ -81,6 +81,7 @@ type Item struct {
 	Per       string        `json:"per,omitempty"`        // of a set: arm, nozzle or heading
 	Expect    *float64      `json:"expect,omitempty"`     // of a count: how many there ought to be
 	Rule      judge.Rule    `json:"rule,omitempty"`       // of something computed: the rule of the gate that works it out
+	Tells     []string      `json:"tells,omitempty"`      // of a look or a group: what the aircraft tells over its link, shown here
 	PerPack   bool          `json:"per_pack,omitempty"`   // once per pack taken along
 	SmartOnly bool          `json:"smart_only,omitempty"` // only where the pack shows its own charge
 	Short     bool          `json:"short,omitempty"`      // belongs to the turnaround too

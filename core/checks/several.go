@@ -199,8 +199,12 @@ type Spot struct {
 }
 
 // Spots are what an entry with a verdict found, one for each mark that was named or stands out
-// by its number; an entry that names none is one spot, the item itself.
+// by its number; an entry that names none is one spot, the item itself. What was worked out and
+// only read is none: who works it out says it, anew each time.
 func Spots(it Item, v Value, verdict judge.Verdict) (out []Spot) {
+	if it.Kind == Computed && v.Look != "defect" {
+		return nil
+	}
 	worst := map[string]judge.Verdict{}
 	if named, err := it.named(v); err == nil && v.Look == "defect" {
 		for _, m := range named {

@@ -90,6 +90,11 @@ func (it Item) check(stations, seen map[string]bool) error {
 	case (it.Kind == Computed) != (it.Rule != "") || it.Rule == judge.RuleWalkround || it.Rule != "" && !slices.Contains(judge.AllRules, it.Rule):
 		return refuse("item %q: something computed names the rule of the gate that works it out, and nothing else does", it.ID)
 	}
+	for _, w := range it.Tells {
+		if !slices.Contains(AllTells, w) || it.Kind != Look && it.Kind != Group {
+			return refuse("item %q shows %q of the aircraft; a look or a group shows warnings, home or corrections", it.ID, w)
+		}
+	}
 	for _, w := range it.When {
 		if wrong := w.check(); wrong != "" {
 			return refuse("item %q is asked when: %s", it.ID, wrong)

@@ -36,6 +36,7 @@ type Service struct {
 	Link   *outside.Link // to aircraft on the network; nil: none
 	// Today says what is known about a flight that is about to be checked; nil: nothing is.
 	Today func(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID, packs []uuid.UUID) (Today, error)
+	heard heard
 	// SyncPhoto sees to it that a photo is on disk; nil where the store does so itself.
 	SyncPhoto func(key string) error
 }

@@ -3,7 +3,6 @@ package walkround
 import (
 	"context"
 	"fmt"
-	"net/url"
 	"slices"
 	"time"
 
@@ -56,7 +55,7 @@ func (s *Service) Offers(ctx context.Context, run uuid.UUID) ([]Offer, error) {
 			out = append(out, o)
 		}
 	}
-	return append(out, s.told(ctx, sh)...), nil
+	return append(out, s.byLink(ctx, sh)...), nil
 }
 
 // offered is what a reading of a pack says of an item, while it holds: not once the pack has
@@ -98,25 +97,19 @@ func flownWith(g *gorm.DB, packs []uuid.UUID) (map[uuid.UUID]time.Time, error) {
 	return out, err
 }
 
-// told is what the aircraft itself tells; a link that does not answer offers nothing. Nothing
-// of it is on file: who confirms it has read it, and the entry is theirs.
-func (s *Service) told(ctx context.Context, sh Sheet) (out []Offer) {
-	if s.Link == nil || sh.Aircraft.Serial == "" {
+// byLink is what the aircraft tells over its link; one that does not answer offers nothing.
+// Nothing of it is on file: who confirms it has read it, and the entry is theirs.
+func (s *Service) byLink(ctx context.Context, sh Sheet) (out []Offer) {
+	l, ok := s.told(ctx, sh.Aircraft.Serial)
+	if !ok {
 		return nil
 	}
-	var state struct {
-		Satellites int `json:"satellites"`
-	}
-	ctx, stop := context.WithTimeout(ctx, 2*time.Second)
-	defer stop()
-	if s.Link.Call(ctx, "GET", "/aircraft/"+url.PathEscape(sh.Aircraft.Serial)+"/state", nil, &state) != nil || state.Satellites < 0 || state.Satellites > 60 {
-		return nil
-	}
-	now := s.Clock.Now()
 	for _, it := range sh.Items {
-		if it.Quantity == checks.Satellites {
-			n := float64(state.Satellites)
-			out = append(out, Offer{ItemID: it.ID, Value: checks.Value{Number: &n}, Words: fmt.Sprintf("%d satellites", state.Satellites), Source: "link", At: now})
+		if it.Kind != checks.Reading || it.PackID != "" {
+			continue
+		}
+		if n, words := l.number(it.Quantity); n != nil {
+			out = append(out, Offer{ItemID: it.ID, Value: checks.Value{Number: n}, Words: words, Source: "link", At: l.heard})
 		}
 	}
 	return out

@@ -125,6 +125,7 @@ func TestOffersAge(t *testing.T) {
 	_, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "satellites", Value: told.Value}})
 	require.NoError(t, err)
 	l.Set(aircraft.Faults{Unreachable: true})
+	s.Clock.Advance(10 * time.Second) // what was told is old then
 	assert.Empty(t, offers(t, s, sh.ID), "no link, nothing is offered, and nothing breaks")
 }
 

@@ -2,6 +2,7 @@ package walkround_test
 
 import (
 	"context"
+	"net/http/httptest"
 	"slices"
 	"testing"
 	"time"
@@ -11,10 +12,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/checks"
+	"mainstay/core/geo"
 	"mainstay/core/judge"
 	"mainstay/core/practice"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/outside"
+	"mainstay/internal/standins/aircraft"
 	"mainstay/internal/testbed"
 	"mainstay/internal/walkround"
 )
@@ -233,8 +237,49 @@ func TestWhatIsWorkedOutIsTheGatesWord(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, worked.String(), got.Entries[0].Verdict)
 	assert.ErrorContains(t, save("weight", checks.Value{Skip: "in a hurry"}), "cannot be left out")
+	assert.Empty(t, checks.Spots(sh.Items[i], checks.Value{Look: "ok", Note: "read"}, judge.Stop), "the gate says it itself, as it is then")
+	assert.Len(t, checks.Spots(sh.Items[i], checks.Value{Look: "defect", Note: "the scale says more"}, judge.Stop), 1)
 	assert.ErrorContains(t, save("tidy", checks.Value{Skip: "x"}), "Say why")
 	require.NoError(t, save("tidy", checks.Value{Skip: "raining, in the van"}))
+}
+
+// What the aircraft tells is shown where it is looked at: a warning is not pressed away unread,
+// and a home point that lies elsewhere stops.
+func TestWhatTheAircraftTells(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Pilot)
+	l := aircraft.New(1, s.Clock.Now, aircraft.Craft{Serial: s.Aircraft.Serial, Motors: 4, Cells: 6, At: geo.Point{Lat: 46.31, Lon: -119.7}})
+	srv := httptest.NewServer(l)
+	t.Cleanup(srv.Close)
+	s.Walkrounds.Link = outside.New(srv.URL, "")
+	sh, err := s.Walkrounds.Start(ctx, begin(s, checks.Turnaround))
+	require.NoError(t, err)
+	power := func() checks.Item {
+		s.Clock.Advance(10 * time.Second) // what was told is old then
+		got, err := s.Walkrounds.Sheet(ctx, sh.ID)
+		require.NoError(t, err)
+		return got.Items[slices.IndexFunc(got.Items, func(it checks.Item) bool { return it.ID == "power-up" })]
+	}
+	save := func(note string) error {
+		_, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "power-up", Value: checks.Value{Look: "ok", Note: note}}})
+		return err
+	}
+	require.NotNil(t, power().Known)
+	assert.Equal(t, "It warns of nothing. Home point 0.0 m from it. Corrections fixed.", power().Known.Words)
+	require.NoError(t, save(""))
+	l.Set(aircraft.Faults{Warns: "Compass disturbed", NoFix: true})
+	assert.Equal(t, judge.Watch, power().Known.Verdict)
+	assert.ErrorContains(t, save(""), "It warns: Compass disturbed. Home point 0.0 m from it. Corrections: none.")
+	require.NoError(t, save("a car stood beside it; moved it"))
+	l.Set(aircraft.Faults{HomeOff: true})
+	assert.Contains(t, power().Known.Words, "Its home point lies 180 m from where it stands")
+	require.NoError(t, save("home is over there"))
+	got, err := s.Walkrounds.Sheet(ctx, sh.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "stop", got.Entries[0].Verdict)
+	l.Set(aircraft.Faults{Unreachable: true})
+	assert.Nil(t, power().Known, "no link: a person looks")
+	require.NoError(t, save(""))
 }
 
 // One no in the round by name stops; who is not named is not asked.

@@ -41,6 +41,11 @@ func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 	var names []string
 	for i := range sh.Items {
 		it := &sh.Items[i]
+		if len(it.Tells) > 0 && open {
+			if l, ok := s.told(ctx, sh.Aircraft.Serial); ok {
+				it.Known = l.says(it.Tells)
+			}
+		}
 		switch it.Kind {
 		case checks.Poll:
 			it.Names = sh.Names

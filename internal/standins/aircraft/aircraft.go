@@ -19,20 +19,23 @@ import (
 
 // Faults are what can be switched on, for all aircraft of the link.
 type Faults struct {
-	Unreachable bool `json:"unreachable"`   // answers 503
-	Nonsense    bool `json:"nonsense"`      // answers what is not JSON
-	Stale       bool `json:"stale_mission"` // takes a mission and keeps the one of before
-	Dropped     int  `json:"dropped_item"`  // loses this waypoint, from 1
-	Swapped     int  `json:"swapped_items"` // swaps this waypoint with the next
-	WrongHome   bool `json:"wrong_home"`    // 180 m to the east
-	OtherDatum  bool `json:"other_datum"`   // counts heights from the sea
-	WeakCell    int  `json:"weak_cell"`     // this cell, from 1, is 140 mV behind
-	WarmMotor   int  `json:"warm_motor"`    // this motor, from 1, is 25 degC over its sisters
-	CompassOff  bool `json:"compass_off"`   // by 20 degrees
-	LinkLost    bool `json:"link_lost"`     // answers nothing for a minute of its time
-	CameraSkips int  `json:"camera_skips"`  // so many pictures of each line from the middle on are not taken
-	DiesAfter   int  `json:"dies_after"`    // an upload breaks off after so many waypoints
-	Most        int  `json:"most"`          // waypoints that it takes; 0: 5000
+	Unreachable bool   `json:"unreachable"`   // answers 503
+	Nonsense    bool   `json:"nonsense"`      // answers what is not JSON
+	Stale       bool   `json:"stale_mission"` // takes a mission and keeps the one of before
+	Dropped     int    `json:"dropped_item"`  // loses this waypoint, from 1
+	Swapped     int    `json:"swapped_items"` // swaps this waypoint with the next
+	WrongHome   bool   `json:"wrong_home"`    // 180 m to the east
+	OtherDatum  bool   `json:"other_datum"`   // counts heights from the sea
+	WeakCell    int    `json:"weak_cell"`     // this cell, from 1, is 140 mV behind
+	WarmMotor   int    `json:"warm_motor"`    // this motor, from 1, is 25 degC over its sisters
+	CompassOff  bool   `json:"compass_off"`   // by 20 degrees
+	HomeOff     bool   `json:"home_off"`      // remembers a home 180 m to the east
+	NoFix       bool   `json:"no_fix"`        // its corrections do not come
+	Warns       string `json:"warns"`         // it warns of this
+	LinkLost    bool   `json:"link_lost"`     // answers nothing for a minute of its time
+	CameraSkips int    `json:"camera_skips"`  // so many pictures of each line from the middle on are not taken
+	DiesAfter   int    `json:"dies_after"`    // an upload breaks off after so many waypoints
+	Most        int    `json:"most"`          // waypoints that it takes; 0: 5000
 }
 
 // Craft is one simulated aircraft.

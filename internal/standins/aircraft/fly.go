@@ -60,6 +60,8 @@ type State struct {
 	MotorC       []float64  `json:"motor_c"`
 	Pictures     int        `json:"pictures"`
 	Warnings     []string   `json:"warnings"`
+	ReceiverV    float64    `json:"receiver_v"`
+	Corrections  string     `json:"corrections"`
 }
 
 // plan lays a stored mission out in time.
@@ -130,7 +132,7 @@ func (l *Link) elapsed(c *Craft) float64 { return l.Now().Sub(c.flight.begun).Se
 
 // state is where an aircraft is now.
 func (l *Link) state(c *Craft) State {
-	s := State{Serial: c.Serial, Mode: "ground", At: c.At, Home: &c.At, Satellites: 17, Percent: 100, TemperatureC: 24, Warnings: []string{}}
+	s := State{Serial: c.Serial, Mode: "ground", At: c.At, Home: &c.At, Satellites: 17, Percent: 100, TemperatureC: 24, Warnings: []string{}, ReceiverV: 5.2, Corrections: "fixed"}
 	t := 0.0
 	if c.flight != nil {
 		t = min(l.elapsed(c), c.flight.seconds)
@@ -158,6 +160,15 @@ func (l *Link) state(c *Craft) State {
 		if c.mission != nil && c.mission.Home != nil {
 			s.Home = c.mission.Home
 		}
+	}
+	if l.faults.HomeOff {
+		s.Home = &geo.Point{Lat: s.At.Lat, Lon: s.At.Lon + 180/(111320*math.Cos(s.At.Lat*math.Pi/180))}
+	}
+	if l.faults.NoFix {
+		s.Corrections = "none"
+	}
+	if l.faults.Warns != "" {
+		s.Warnings = append(s.Warnings, l.faults.Warns)
 	}
 	s.HeadingDeg = s.CourseDeg
 	if l.faults.CompassOff {

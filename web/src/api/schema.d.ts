@@ -3989,6 +3989,8 @@ export interface components {
             defer?: components["schemas"]["CheckDefer"];
             /** @description asked if one of these holds, or is not known; none: always */
             when?: components["schemas"]["CheckWhen"][];
+            /** @description what the aircraft tells over its link, shown at this look or group: warnings, home, corrections */
+            tells?: string[];
             /** @description of a set: arm, nozzle or heading */
             per?: string;
             /**

@@ -33,7 +33,6 @@ export function Ended({ w, waits, above }: { w: RunSeen; waits: boolean; above: 
         </p>
       )}
       <Found w={w} />
-      <LeftOut w={w} />
       <div className="choice">
         <Link
           className="btn btn-primary btn-big"
@@ -45,6 +44,7 @@ export function Ended({ w, waits, above }: { w: RunSeen; waits: boolean; above: 
           {w.aircraft}
         </Link>
       </div>
+      <LeftOut w={w} />
     </div>
   );
 }

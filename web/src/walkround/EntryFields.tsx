@@ -9,7 +9,7 @@ import { KnownWords } from "./KnownWords";
 import { Marks } from "./Marks";
 import type { Item, Value } from "./model";
 import { OneOf } from "./OneOf";
-import { capital, memberOf, unitOf, type Typed } from "./typed";
+import { capital, memberOf, unitOf, warned, type Typed } from "./typed";
 import { Votes } from "./Votes";
 
 export interface EntryProps {
@@ -39,12 +39,22 @@ export function EntryFields(p: EntryProps) {
     );
   switch (item.kind) {
     case "look":
-      return defect ? <DefectFields {...p} /> : null;
     case "group":
       return (
         <>
-          <Marks item={item} typed={typed} change={change} />
-          {defect && <DefectFields {...p} />}
+          {item.known && <KnownWords item={item} />}
+          {item.kind === "group" && <Marks item={item} typed={typed} change={change} />}
+          {defect ? (
+            <DefectFields {...p} />
+          ) : (
+            warned(item) && (
+              <AreaField
+                label="What you saw"
+                value={typed.note}
+                onChange={(e) => change({ note: e.target.value })}
+              />
+            )
+          )}
         </>
       );
     case "alike":
@@ -67,7 +77,7 @@ export function EntryFields(p: EntryProps) {
       return (
         <>
           <KnownWords item={item} />
-          {(defect || (item.known && item.known.verdict !== "clear")) && (
+          {(defect || warned(item)) && (
             <AreaField
               label="What you saw"
               value={typed.note}

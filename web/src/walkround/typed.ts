@@ -33,12 +33,14 @@ export function typedFrom(v: Value | undefined): Typed {
 
 /** Whether one press says that all of it is in order. */
 export const byOnePress = (item: Item) =>
-  ["look", "group", "alike", "drill"].includes(item.kind) ||
-  (item.kind === "computed" && (!item.known || item.known.verdict === "clear"));
+  ["look", "group", "alike", "drill", "computed"].includes(item.kind) && !warned(item);
+
+/** Whether what is known of an item is not in order: then it is said in words what was seen. */
+export const warned = (item: Item) => item.known !== undefined && item.known.verdict !== "clear";
 
 /** Whether somebody says by a press whether it is in order. */
 export const toldByPress = (item: Item) =>
-  byOnePress(item) || item.kind === "timer" || item.kind === "computed";
+  ["look", "group", "alike", "drill", "computed", "timer"].includes(item.kind);
 
 /** What one press says of such an item. */
 export function inOrder(item: Item, t: Typed): Value | undefined {
@@ -76,9 +78,12 @@ export function valueOf(item: Item, t: Typed, now = 0): { value?: Value; sentenc
   const there = t.set.filter((x) => x.trim()).length >= (item.count ?? 0);
   switch (item.kind) {
     case "look":
+      if (warned(item) && !t.note.trim()) return { sentence: "Say in the note what you saw." };
       if (t.look === "defect" && !t.note.trim()) return { sentence: "Say in the note what the defect is." };
-      return t.look ? { value: { look: t.look, ...common } } : {};
+      return t.look || warned(item) ? { value: { look: t.look || "ok", ...common } } : {};
     case "group":
+      if (warned(item) && !t.note.trim()) return { sentence: "Say in the note what you saw." };
+      if (warned(item) && !t.wrong.length && t.look !== "defect") return { value: { look: "ok", ...common } };
       if (!t.wrong.length) return t.look === "defect" ? { sentence: "Press what is not in order." } : {};
       if (!t.note.trim()) return { sentence: "Say in the note what the defect is." };
       return { value: { look: "defect", wrong: t.wrong, ...common } };
@@ -93,7 +98,7 @@ export function valueOf(item: Item, t: Typed, now = 0): { value?: Value; sentenc
     case "drill":
       return t.look ? { value: { look: t.look } } : {};
     case "computed":
-      if (!t.note.trim() && (t.look === "defect" || (item.known && item.known.verdict !== "clear")))
+      if (!t.note.trim() && (t.look === "defect" || warned(item)))
         return { sentence: "Say in the note what you saw." };
       return { value: { look: t.look || "ok", ...common } };
     case "poll": {
