@@ -29,11 +29,11 @@ func (it Item) Stops() bool {
 	switch it.Kind {
 	case Reading:
 		return it.Band == nil || it.Band.StopBelow != nil || it.Band.StopAbove != nil
-	case Cells, Motors, Set, Poll:
+	case Cells, Motors, Set, Poll, Who, Drill:
 		return true
 	case Choice:
 		return slices.ContainsFunc(it.Options, func(o Option) bool { return o.Verdict == judge.Stop })
-	case Photo, Who, Drill:
+	case Photo:
 		return it.Defect == judge.Stop
 	case Look, Group, Alike, Counted, Timer, Computed:
 	}

@@ -117,7 +117,7 @@ func (s *Service) keepFound(ctx context.Context, tx *gorm.DB, sh Sheet) (finding
 			sentence = e.Value.Note
 		}
 		for _, spot := range checks.Spots(it, e.Value, v) {
-			f := Finding{ItemID: spot.Item, Station: spot.Station, Title: spot.Title, Verdict: spot.Verdict, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting(), By: e.ByName}
+			f := Finding{ItemID: spot.Item, Station: spot.Station, Title: spot.Title, Verdict: spot.Verdict, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting() && e.Value.Skip == "", By: e.ByName}
 			findings = append(findings, f)
 			if !f.Lasting {
 				continue

@@ -28,7 +28,7 @@ const bad = (item: Item) =>
 /** The keys of an item, under the thumb. */
 export function ItemKeys({ item, typed, clear, known, noted, readOnly, change, onBack }: Props) {
   const off = typed.look === "defect" || typed.look === "skip";
-  const leaves = item.bars === false && typed.look === "";
+  const leaves = !item.bars && typed.look === "";
   return (
     <div className="keys">
       {onBack && (
