@@ -31,6 +31,9 @@ type Browser struct {
 	cancel func()
 }
 
+// Camera is the picture before the browser's camera, a film in y4m; a test writes it.
+var Camera = filepath.Join(os.TempDir(), fmt.Sprintf("mainstay-camera-%d.y4m", os.Getpid()))
+
 // Start starts Chromium with an empty profile and no background traffic.
 func Start() (*Browser, error) {
 	path, err := exec.LookPath("chromium")
@@ -39,6 +42,7 @@ func Start() (*Browser, error) {
 	}
 	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
 		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
+		chromedp.Flag("use-fake-device-for-media-stream", true), chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-file-for-fake-video-capture", Camera),
 		chromedp.Flag("force-prefers-reduced-motion", true), chromedp.Flag("lang", "en-US"))
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, cancel := chromedp.NewContext(alloc)
@@ -47,7 +51,10 @@ func Start() (*Browser, error) {
 }
 
 // Stop ends the browser.
-func (b *Browser) Stop() { b.cancel() }
+func (b *Browser) Stop() {
+	b.cancel()
+	_ = os.Remove(Camera)
+}
 
 // Page is one tab looking at one server.
 type Page struct {

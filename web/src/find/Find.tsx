@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useEffect, useId, useState, type KeyboardEvent } from "react";
 import { useNavigate } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
+import { labelCode } from "../parts/label";
 
 type Found = Schemas["Found"];
 
@@ -20,16 +21,6 @@ export function pathOf(f: Found): string {
       return `/jobs/${f.id}`;
     case "person":
       return `/crew/${f.id}`;
-  }
-}
-
-/** What a scanner typed: the code of a label, whether it gave the whole address or the code alone. */
-export function labelCode(text: string): string {
-  const m = /\/l\/([^/?#\s]+)\s*$/.exec(text.trim());
-  try {
-    return m ? decodeURIComponent(m[1]!) : text.trim();
-  } catch {
-    return text.trim();
   }
 }
 

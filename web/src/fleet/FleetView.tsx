@@ -11,6 +11,7 @@ import { Rope } from "../drawings/Rope";
 import { VerdictMark, type Verdict } from "../parts/Flag";
 import { useAddress } from "../parts/address";
 import { page } from "../parts/lists";
+import { ReadLabel } from "../find/ReadLabel";
 import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -56,6 +57,7 @@ export function FleetView() {
             </option>
           ))}
         </select>
+        <ReadLabel />
         {may("technician") && <Button onClick={() => set("add", "aircraft")}>Add an aircraft</Button>}
       </ViewHead>
       <QueryView query={fleet} what="the fleet">

@@ -60,6 +60,8 @@ export function Inputs({ g, kept, change, wrong }: GateProps) {
         <Sheet title={n === 1 ? "Pack" : `${n} packs`}>
           <PackChoice
             packs={fit}
+            rack={packs.data?.packs ?? []}
+            type={g.type.profile.name}
             count={n}
             chosen={kept.packs ?? []}
             onChange={(p) => change({ packs: p })}

@@ -4,6 +4,7 @@ import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { useAddress } from "../parts/address";
+import { ReadLabel } from "../find/ReadLabel";
 import { SearchField } from "../parts/SearchField";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Tabs } from "../parts/Tabs";
@@ -63,6 +64,7 @@ export function PacksView() {
             <option key={s}>{s}</option>
           ))}
         </select>
+        <ReadLabel />
         {may("technician") && <Button onClick={() => set("add", "pack")}>Add a pack</Button>}
       </ViewHead>
       <Tabs

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import { commonMoves, sorted, summary } from "./model";
+import { commonMoves, packInHand, sorted, summary } from "./model";
 
 type Pack = Schemas["Pack"];
 const pack = (label: string, more: Partial<Pack> = {}) =>
@@ -40,4 +40,30 @@ describe("the order of the rack", () => {
     ["health", ["L2", "L10", "L1"]],
     ["spread", ["L10", "L1", "L2"]],
   ] as const)("%s", (by, want) => expect(sorted(packs, by).map((p) => p.label)).toEqual(want));
+});
+
+it("the pack in hand is picked by its label, or what is wrong with it is said", () => {
+  const one = (label: string, more: Partial<Pack> = {}) =>
+    pack(label, {
+      id: label,
+      serial: `S-${label}`,
+      state: "charged",
+      fits: ["Dray 30"],
+      fitted_to: "",
+      ...more,
+    });
+  const d1 = one("D1");
+  const rack = [
+    d1,
+    one("D9", { state: "quarantine" }),
+    one("L1", { fits: ["Lantern 4"] }),
+    one("D2", { fitted_to: "Dray Two" }),
+  ];
+  const read = (code: string) => packInHand(rack, [d1], "Dray 30", code);
+  expect(read("s-d1 ")).toEqual({ id: "D1" });
+  expect(read("D1")).toEqual({ id: "D1" });
+  expect(read("D9")).toEqual({ sentence: "D9 is in quarantine: it does not fly now. Take another one." });
+  expect(read("L1")).toEqual({ sentence: "L1 does not fit Dray 30: put it back." });
+  expect(read("D2")).toEqual({ sentence: "D2 is fitted to Dray Two." });
+  expect(read("Z1")).toEqual({ sentence: "No pack of this crew carries the label Z1." });
 });

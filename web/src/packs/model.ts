@@ -52,3 +52,27 @@ export function sorted(packs: Pack[], by: PackOrder): Pack[] {
     return a.label.localeCompare(b.label, "en", { numeric: true });
   });
 }
+
+const inState: Partial<Record<Pack["state"], string>> = {
+  storage: "at storage level",
+  charging: "still on charge",
+  flown: "flown and not charged yet",
+  hot: "still hot",
+  quarantine: "in quarantine",
+};
+
+/** Which pack of a choice has a label; a sentence where it is the wrong one for it. */
+export function packInHand(
+  rack: Pack[],
+  choice: Pack[],
+  type: string,
+  code: string,
+): { id: string } | { sentence: string } {
+  const same = (a: string) => a.trim().toLowerCase() === code.trim().toLowerCase();
+  const p = rack.find((x) => same(x.serial) || same(x.label));
+  if (!p) return { sentence: `No pack of this crew carries the label ${code}.` };
+  if (choice.some((x) => x.id === p.id)) return { id: p.id };
+  if (!p.fits.includes(type)) return { sentence: `${p.label} does not fit ${type}: put it back.` };
+  if (p.fitted_to) return { sentence: `${p.label} is fitted to ${p.fitted_to}.` };
+  return { sentence: `${p.label} is ${inState[p.state] ?? p.state}: it does not fly now. Take another one.` };
+}

@@ -93,7 +93,14 @@ function Start({ d, packs, rounds }: StartProps & { rounds: Schemas["Round"][] }
         </Sheet>
         {round?.packs && (
           <Sheet title={n === 1 ? "The pack that comes along" : `The ${n} packs that come along`}>
-            <PackChoice packs={fit} count={n} chosen={chosen} onChange={setChosen} />
+            <PackChoice
+              packs={fit}
+              rack={packs}
+              type={d.type.profile.name}
+              count={n}
+              chosen={chosen}
+              onChange={setChosen}
+            />
           </Sheet>
         )}
         <Fold summary="On paper">
