@@ -1440,58 +1440,64 @@ func (e PictureFindingSeverity) Valid() bool {
 
 // Defines values for PracticeID.
 const (
-	Antennas             PracticeID = "antennas"
-	Compass              PracticeID = "compass"
-	Corrections          PracticeID = "corrections"
-	FullInspection       PracticeID = "full-inspection"
-	LandBy               PracticeID = "land-by"
-	LaunchCharge         PracticeID = "launch-charge"
-	ObstacleSensing      PracticeID = "obstacle-sensing"
-	PowerOrder           PracticeID = "power-order"
-	PropellerInterval    PracticeID = "propeller-interval"
-	ReturnMargin         PracticeID = "return-margin"
-	SafeDistance         PracticeID = "safe-distance"
-	Satellites           PracticeID = "satellites"
-	SprayWind            PracticeID = "spray-wind"
-	TakeOffBy            PracticeID = "take-off-by"
-	ThirdPartyPropellers PracticeID = "third-party-propellers"
-	VerticalSensing      PracticeID = "vertical-sensing"
+	PracticeIDAntennas             PracticeID = "antennas"
+	PracticeIDCompass              PracticeID = "compass"
+	PracticeIDCorrections          PracticeID = "corrections"
+	PracticeIDDrills               PracticeID = "drills"
+	PracticeIDFullInspection       PracticeID = "full-inspection"
+	PracticeIDLandBy               PracticeID = "land-by"
+	PracticeIDLaunchCharge         PracticeID = "launch-charge"
+	PracticeIDObstacleSensing      PracticeID = "obstacle-sensing"
+	PracticeIDPowerOrder           PracticeID = "power-order"
+	PracticeIDPropellerInterval    PracticeID = "propeller-interval"
+	PracticeIDReturnMargin         PracticeID = "return-margin"
+	PracticeIDSafeDistance         PracticeID = "safe-distance"
+	PracticeIDSatellites           PracticeID = "satellites"
+	PracticeIDSprayWind            PracticeID = "spray-wind"
+	PracticeIDTakeOffBy            PracticeID = "take-off-by"
+	PracticeIDThirdPartyPropellers PracticeID = "third-party-propellers"
+	PracticeIDVerticalSensing      PracticeID = "vertical-sensing"
+	PracticeIDWalkPace             PracticeID = "walk-pace"
 )
 
 // Valid indicates whether the value is a known member of the PracticeID enum.
 func (e PracticeID) Valid() bool {
 	switch e {
-	case Antennas:
+	case PracticeIDAntennas:
 		return true
-	case Compass:
+	case PracticeIDCompass:
 		return true
-	case Corrections:
+	case PracticeIDCorrections:
 		return true
-	case FullInspection:
+	case PracticeIDDrills:
 		return true
-	case LandBy:
+	case PracticeIDFullInspection:
 		return true
-	case LaunchCharge:
+	case PracticeIDLandBy:
 		return true
-	case ObstacleSensing:
+	case PracticeIDLaunchCharge:
 		return true
-	case PowerOrder:
+	case PracticeIDObstacleSensing:
 		return true
-	case PropellerInterval:
+	case PracticeIDPowerOrder:
 		return true
-	case ReturnMargin:
+	case PracticeIDPropellerInterval:
 		return true
-	case SafeDistance:
+	case PracticeIDReturnMargin:
 		return true
-	case Satellites:
+	case PracticeIDSafeDistance:
 		return true
-	case SprayWind:
+	case PracticeIDSatellites:
 		return true
-	case TakeOffBy:
+	case PracticeIDSprayWind:
 		return true
-	case ThirdPartyPropellers:
+	case PracticeIDTakeOffBy:
 		return true
-	case VerticalSensing:
+	case PracticeIDThirdPartyPropellers:
+		return true
+	case PracticeIDVerticalSensing:
+		return true
+	case PracticeIDWalkPace:
 		return true
 	default:
 		return false
@@ -3715,6 +3721,29 @@ type LeftOut = checks.LeftOut
 
 // ListSection defines model for ListSection.
 type ListSection = checks.Section
+
+// ListTrial defines model for ListTrial.
+type ListTrial struct {
+	Items  []Item  `json:"items"`
+	Rounds []Round `json:"rounds"`
+
+	// Uncovered items of the authority's advisory list that nothing covers
+	Uncovered []string `json:"uncovered"`
+
+	// Wrong why it cannot be used; empty: it can
+	Wrong string `json:"wrong"`
+}
+
+// ListVersion defines model for ListVersion.
+type ListVersion struct {
+	At      time.Time `json:"at"`
+	Version int       `json:"version"`
+}
+
+// ListVersions defines model for ListVersions.
+type ListVersions struct {
+	Versions []ListVersion `json:"versions"`
+}
 
 // LocalRule defines model for LocalRule.
 type LocalRule struct {
@@ -6446,6 +6475,16 @@ type ExportSprayRecordsParams struct {
 	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
 }
 
+// GetChecklistParams defines parameters for GetChecklist.
+type GetChecklistParams struct {
+	Version *int `form:"version,omitempty" json:"version,omitempty"`
+}
+
+// TryChecklistParams defines parameters for TryChecklist.
+type TryChecklistParams struct {
+	Round RoundKey `form:"round" json:"round"`
+}
+
 // GetPaperParams defines parameters for GetPaper.
 type GetPaperParams struct {
 	Round string `form:"round" json:"round"`
@@ -6759,6 +6798,9 @@ type AddTypeJSONRequestBody = TypeProfile
 
 // AddChecklistJSONRequestBody defines body for AddChecklist for application/json ContentType.
 type AddChecklistJSONRequestBody = Checklist
+
+// TryChecklistJSONRequestBody defines body for TryChecklist for application/json ContentType.
+type TryChecklistJSONRequestBody = Checklist
 
 // AddFirmwareSetJSONRequestBody defines body for AddFirmwareSet for application/json ContentType.
 type AddFirmwareSetJSONRequestBody = FirmwareSet
@@ -7230,6 +7272,9 @@ type ServerInterface interface {
 	// SaveLocalRule Add or change a rule of the own; version 0 is a new one
 	// (PUT /rules/local/{id})
 	SaveLocalRule(c *gin.Context, id openapi_types.UUID)
+	// GetChecklistSchema The form of a checklist as JSON Schema
+	// (GET /schemas/checklist)
+	GetChecklistSchema(c *gin.Context)
 	// SignOut Sign out
 	// (DELETE /session)
 	SignOut(c *gin.Context)
@@ -7326,12 +7371,18 @@ type ServerInterface interface {
 	// GetType A type profile as a file to copy
 	// (GET /types/{key})
 	GetType(c *gin.Context, key string)
-	// GetChecklist The type's checklist, newest version
+	// GetChecklist The type's checklist, newest version or the one asked for
 	// (GET /types/{key}/checklist)
-	GetChecklist(c *gin.Context, key string)
+	GetChecklist(c *gin.Context, key string, params GetChecklistParams)
 	// AddChecklist Add a version of a checklist
 	// (POST /types/{key}/checklist)
 	AddChecklist(c *gin.Context, key string)
+	// TryChecklist What a checklist would ask for, what is wrong with it, and what of the advisory list it leaves uncovered; nothing is kept
+	// (POST /types/{key}/checklist/try)
+	TryChecklist(c *gin.Context, key string, params TryChecklistParams)
+	// ListChecklists The versions of the type's checklist, the newest first
+	// (GET /types/{key}/checklists)
+	ListChecklists(c *gin.Context, key string)
 	// GetFirmwareSet The combination of versions tested together
 	// (GET /types/{key}/firmware)
 	GetFirmwareSet(c *gin.Context, key string)
@@ -11961,6 +12012,19 @@ func (siw *ServerInterfaceWrapper) SaveLocalRule(c *gin.Context) {
 	siw.Handler.SaveLocalRule(c, id)
 }
 
+// GetChecklistSchema operation middleware
+func (siw *ServerInterfaceWrapper) GetChecklistSchema(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetChecklistSchema(c)
+}
+
 // SignOut operation middleware
 func (siw *ServerInterfaceWrapper) SignOut(c *gin.Context) {
 
@@ -12803,6 +12867,17 @@ func (siw *ServerInterfaceWrapper) GetChecklist(c *gin.Context) {
 		return
 	}
 
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetChecklistParams
+
+	// ------------- Optional query parameter "version" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "version", c.Request.URL.Query(), &params.Version, runtime.BindQueryParameterOptions{Type: "integer", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter version: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -12810,7 +12885,7 @@ func (siw *ServerInterfaceWrapper) GetChecklist(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.GetChecklist(c, key)
+	siw.Handler.GetChecklist(c, key, params)
 }
 
 // AddChecklist operation middleware
@@ -12836,6 +12911,67 @@ func (siw *ServerInterfaceWrapper) AddChecklist(c *gin.Context) {
 	}
 
 	siw.Handler.AddChecklist(c, key)
+}
+
+// TryChecklist operation middleware
+func (siw *ServerInterfaceWrapper) TryChecklist(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params TryChecklistParams
+
+	// ------------- Required query parameter "round" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "round", c.Request.URL.Query(), &params.Round, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter round: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TryChecklist(c, key, params)
+}
+
+// ListChecklists operation middleware
+func (siw *ServerInterfaceWrapper) ListChecklists(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "key" -------------
+	var key string
+
+	err = runtime.BindStyledParameterWithOptions("simple", "key", c.Param("key"), &key, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter key: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListChecklists(c, key)
 }
 
 // GetFirmwareSet operation middleware
@@ -13562,6 +13698,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/types/:key", wrapper.GetType)
 	router.GET(options.BaseURL+"/types/:key/checklist", wrapper.GetChecklist)
 	router.POST(options.BaseURL+"/types/:key/checklist", wrapper.AddChecklist)
+	router.GET(options.BaseURL+"/types/:key/checklists", wrapper.ListChecklists)
+	router.POST(options.BaseURL+"/types/:key/checklist/try", wrapper.TryChecklist)
+	router.GET(options.BaseURL+"/schemas/checklist", wrapper.GetChecklistSchema)
 	router.GET(options.BaseURL+"/types/:key/rounds", wrapper.ListRounds)
 	router.GET(options.BaseURL+"/types/:key/paper.pdf", wrapper.GetPaper)
 	router.GET(options.BaseURL+"/drills", wrapper.GetDrills)
@@ -19406,6 +19545,44 @@ func (response SaveLocalRuledefaultApplicationProblemPlusJSONResponse) VisitSave
 	return err
 }
 
+type GetChecklistSchemaRequestObject struct {
+}
+
+type GetChecklistSchemaResponseObject interface {
+	VisitGetChecklistSchemaResponse(w http.ResponseWriter) error
+}
+
+type GetChecklistSchema200JSONResponse map[string]interface{}
+
+func (response GetChecklistSchema200JSONResponse) VisitGetChecklistSchemaResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetChecklistSchemadefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetChecklistSchemadefaultApplicationProblemPlusJSONResponse) VisitGetChecklistSchemaResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type SignOutRequestObject struct {
 }
 
@@ -20595,7 +20772,8 @@ func (response GetTypedefaultApplicationProblemPlusJSONResponse) VisitGetTypeRes
 }
 
 type GetChecklistRequestObject struct {
-	Key string `json:"key"`
+	Key    string `json:"key"`
+	Params GetChecklistParams
 }
 
 type GetChecklistResponseObject interface {
@@ -20662,6 +20840,86 @@ type AddChecklistdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddChecklistdefaultApplicationProblemPlusJSONResponse) VisitAddChecklistResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryChecklistRequestObject struct {
+	Key    string `json:"key"`
+	Params TryChecklistParams
+	Body   *TryChecklistJSONRequestBody
+}
+
+type TryChecklistResponseObject interface {
+	VisitTryChecklistResponse(w http.ResponseWriter) error
+}
+
+type TryChecklist200JSONResponse ListTrial
+
+func (response TryChecklist200JSONResponse) VisitTryChecklistResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryChecklistdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TryChecklistdefaultApplicationProblemPlusJSONResponse) VisitTryChecklistResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListChecklistsRequestObject struct {
+	Key string `json:"key"`
+}
+
+type ListChecklistsResponseObject interface {
+	VisitListChecklistsResponse(w http.ResponseWriter) error
+}
+
+type ListChecklists200JSONResponse ListVersions
+
+func (response ListChecklists200JSONResponse) VisitListChecklistsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListChecklistsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListChecklistsdefaultApplicationProblemPlusJSONResponse) VisitListChecklistsResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -21976,6 +22234,9 @@ type StrictServerInterface interface {
 	// SaveLocalRule Add or change a rule of the own; version 0 is a new one
 	// (PUT /rules/local/{id})
 	SaveLocalRule(ctx context.Context, request SaveLocalRuleRequestObject) (SaveLocalRuleResponseObject, error)
+	// GetChecklistSchema The form of a checklist as JSON Schema
+	// (GET /schemas/checklist)
+	GetChecklistSchema(ctx context.Context, request GetChecklistSchemaRequestObject) (GetChecklistSchemaResponseObject, error)
 	// SignOut Sign out
 	// (DELETE /session)
 	SignOut(ctx context.Context, request SignOutRequestObject) (SignOutResponseObject, error)
@@ -22072,12 +22333,18 @@ type StrictServerInterface interface {
 	// GetType A type profile as a file to copy
 	// (GET /types/{key})
 	GetType(ctx context.Context, request GetTypeRequestObject) (GetTypeResponseObject, error)
-	// GetChecklist The type's checklist, newest version
+	// GetChecklist The type's checklist, newest version or the one asked for
 	// (GET /types/{key}/checklist)
 	GetChecklist(ctx context.Context, request GetChecklistRequestObject) (GetChecklistResponseObject, error)
 	// AddChecklist Add a version of a checklist
 	// (POST /types/{key}/checklist)
 	AddChecklist(ctx context.Context, request AddChecklistRequestObject) (AddChecklistResponseObject, error)
+	// TryChecklist What a checklist would ask for, what is wrong with it, and what of the advisory list it leaves uncovered; nothing is kept
+	// (POST /types/{key}/checklist/try)
+	TryChecklist(ctx context.Context, request TryChecklistRequestObject) (TryChecklistResponseObject, error)
+	// ListChecklists The versions of the type's checklist, the newest first
+	// (GET /types/{key}/checklists)
+	ListChecklists(ctx context.Context, request ListChecklistsRequestObject) (ListChecklistsResponseObject, error)
 	// GetFirmwareSet The combination of versions tested together
 	// (GET /types/{key}/firmware)
 	GetFirmwareSet(ctx context.Context, request GetFirmwareSetRequestObject) (GetFirmwareSetResponseObject, error)
@@ -27365,6 +27632,30 @@ func (sh *strictHandler) SaveLocalRule(ctx *gin.Context, id openapi_types.UUID) 
 	}
 }
 
+// GetChecklistSchema operation middleware
+func (sh *strictHandler) GetChecklistSchema(ctx *gin.Context) {
+	var request GetChecklistSchemaRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetChecklistSchema(ctx, request.(GetChecklistSchemaRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetChecklistSchema")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetChecklistSchemaResponseObject); ok {
+		if err := validResponse.VisitGetChecklistSchemaResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // SignOut operation middleware
 func (sh *strictHandler) SignOut(ctx *gin.Context) {
 	var request SignOutRequestObject
@@ -28417,10 +28708,11 @@ func (sh *strictHandler) GetType(ctx *gin.Context, key string) {
 }
 
 // GetChecklist operation middleware
-func (sh *strictHandler) GetChecklist(ctx *gin.Context, key string) {
+func (sh *strictHandler) GetChecklist(ctx *gin.Context, key string, params GetChecklistParams) {
 	var request GetChecklistRequestObject
 
 	request.Key = key
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.GetChecklist(ctx, request.(GetChecklistRequestObject))
@@ -28479,6 +28771,77 @@ func (sh *strictHandler) AddChecklist(ctx *gin.Context, key string) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddChecklistResponseObject); ok {
 		if err := validResponse.VisitAddChecklistResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TryChecklist operation middleware
+func (sh *strictHandler) TryChecklist(ctx *gin.Context, key string, params TryChecklistParams) {
+	var request TryChecklistRequestObject
+
+	request.Key = key
+	request.Params = params
+
+	var body TryChecklistJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TryChecklist(ctx, request.(TryChecklistRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TryChecklist")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TryChecklistResponseObject); ok {
+		if err := validResponse.VisitTryChecklistResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListChecklists operation middleware
+func (sh *strictHandler) ListChecklists(ctx *gin.Context, key string) {
+	var request ListChecklistsRequestObject
+
+	request.Key = key
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListChecklists(ctx, request.(ListChecklistsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListChecklists")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListChecklistsResponseObject); ok {
+		if err := validResponse.VisitListChecklistsResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

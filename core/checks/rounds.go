@@ -50,13 +50,14 @@ func RoundOf(key string) (Round, bool) {
 	return AllRounds[i], true
 }
 
+// Walked reports whether a round walks the section.
+func (s Section) Walked(round string) bool {
+	return slices.Contains(s.In, round) || len(s.In) == 0 && round == Full
+}
+
 // in reports whether an item of the section is walked in a round.
 func (s Section) in(round string, it Item) bool {
-	asked := s.In
-	if len(asked) == 0 {
-		asked = []string{Full}
-	}
-	return slices.Contains(asked, round) || round == Turnaround && it.Short && slices.Contains(asked, Full)
+	return s.Walked(round) || round == Turnaround && it.Short && s.Walked(Full)
 }
 
 // Rounds lists the rounds that a list has items for.

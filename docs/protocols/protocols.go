@@ -1,5 +1,5 @@
-// Package protocols holds how Mainstay talks with devices and services outside,
-// as JSON Schema: for those who build them, and for the check of one.
+// Package protocols holds how Mainstay talks with devices and services outside, and the form
+// of checklists, as JSON Schema: for those who build them, and for the check of one.
 package protocols
 
 import (
@@ -19,7 +19,12 @@ const (
 	Weather  = "weather"
 	Desk     = "desk"
 	Aircraft = "aircraft"
+	// Checklist is the form of a list, a file and no protocol.
+	Checklist = "checklist"
 )
+
+// Schema is the text of one.
+func Schema(name string) ([]byte, error) { return files.ReadFile(name + ".json") }
 
 // Fits holds JSON against a message of a protocol, like "channels" of the charger.
 func Fits(protocol, message string, text []byte) error {

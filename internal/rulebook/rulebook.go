@@ -150,9 +150,6 @@ func (s *Service) RemoveLocal(ctx context.Context, id uuid.UUID) error {
 	return err
 }
 
-// every takes the places of numbers out of titles that stand for several items.
-var every = strings.NewReplacer(" {n}", "", " {pack}", "")
-
 // CoverageOf is the advisory list held against the checklist of one type.
 type CoverageOf struct {
 	Type    airframe.Type
@@ -176,16 +173,7 @@ func (s *Service) Coverage(ctx context.Context) ([]CoverageOf, error) {
 			}
 			return nil, err
 		}
-		var items []rules.ListItem
-		for _, sec := range l.Sections {
-			for _, it := range sec.Items {
-				items = append(items, rules.ListItem{ID: it.ID, Title: every.Replace(it.Title)})
-				for _, m := range it.Marks {
-					items = append(items, rules.ListItem{ID: m.ID, Title: every.Replace(m.Title)})
-				}
-			}
-		}
-		out = append(out, CoverageOf{t, l.Version, rules.Cover(items, t.Geometry.Kind != airframe.Multirotor)})
+		out = append(out, CoverageOf{t, l.Version, walkround.Covered(l, t)})
 	}
 	return out, nil
 }

@@ -64,8 +64,9 @@ func TestEveryPracticeIsUsedAtOnce(t *testing.T) {
 		practice.SprayWind:    func() string { return get(sky + "?aircraft=" + craft + "&work=spraying&ground=open") },
 		practice.SafeDistance: home, practice.ReturnMargin: home,
 	}
-	// What needs days of flying to show has a test of its own in the core.
-	elsewhere := []practice.ID{practice.FullInspection}
+	// What needs days of flying, a fast hand or luck to show has a test of its own, in the core
+	// and in internal/walkround.
+	elsewhere := []practice.ID{practice.FullInspection, practice.WalkPace, practice.Drills}
 	// Schools that differ only under what this stage is not: schools that say the same here.
 	same := map[string]string{"compass/none": "flying-day", "land-by/percent": "pack", "third-party-propellers/approved": "away-from-people"}
 

@@ -127,9 +127,12 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("POST", "/types", profile, nil)
 	var list m
 	x.do("GET", "/types/lantern-4/checklist", nil, &list)
+	x.do("GET", "/types/lantern-4/checklists", nil, nil)
+	x.do("POST", "/types/lantern-4/checklist/try?round=turnaround", list, nil)
+	x.do("GET", "/schemas/checklist", nil, nil)
 	x.do("GET", "/types/lantern-4/rounds", nil, nil)
 	x.do("GET", "/types/lantern-4/paper.pdf?round=turnaround", nil, nil)
-	list["version"] = 3
+	list["version"] = 4
 	x.do("POST", "/types/lantern-4/checklist", list, nil)
 	var craft api.Aircraft
 	x.do("POST", "/aircraft", m{"id": id(), "type_key": "lantern-4", "name": "Kite", "serial": "K-1", "registration": "", "registration_expires": nil, "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil}, &craft)
@@ -411,7 +414,7 @@ func (x *tour) papers(chief string) {
 	x.do("DELETE", rule, nil, nil)
 	var cover api.Coverage
 	x.do("GET", "/rules/coverage", nil, &cover)
-	assert.Len(x.t, cover.Types, 4)
+	assert.Len(x.t, cover.Types, 6)
 	report := id()
 	x.do("POST", "/reports", m{"id": report, "aircraft_id": nil, "what": "A fence was broken", "happened_at": "2026-06-09T10:00:00Z"}, nil)
 	x.do("POST", "/reports/"+report+"/done", m{"reference": "R-5"}, nil)

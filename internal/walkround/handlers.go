@@ -10,6 +10,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/checks"
 	"mainstay/core/judge"
+	"mainstay/docs/protocols"
 	"mainstay/internal/fleet"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
@@ -19,7 +20,11 @@ import (
 type Handlers struct{ Walkrounds *Service }
 
 func (h *Handlers) GetChecklist(ctx context.Context, r api.GetChecklistRequestObject) (api.GetChecklistResponseObject, error) {
-	l, err := h.Walkrounds.List(ctx, r.Key, 0)
+	version := 0
+	if r.Params.Version != nil {
+		version = *r.Params.Version
+	}
+	l, err := h.Walkrounds.List(ctx, r.Key, version)
 	return api.GetChecklist200JSONResponse(l), err
 }
 
@@ -203,4 +208,23 @@ func (h *Handlers) ListRounds(ctx context.Context, r api.ListRoundsRequestObject
 func (h *Handlers) GetDrills(ctx context.Context, _ api.GetDrillsRequestObject) (api.GetDrillsResponseObject, error) {
 	own, crew, err := h.Walkrounds.Drills(ctx)
 	return api.GetDrills200JSONResponse{Shown: own.Shown, Right: own.Right, CrewShown: crew.Shown, CrewRight: crew.Right}, err
+}
+
+func (h *Handlers) ListChecklists(ctx context.Context, r api.ListChecklistsRequestObject) (api.ListChecklistsResponseObject, error) {
+	all, err := h.Walkrounds.Versions(ctx, r.Key)
+	out := api.ListChecklists200JSONResponse{Versions: []api.ListVersion{}}
+	for _, v := range all {
+		out.Versions = append(out.Versions, api.ListVersion{Version: v.Version, At: v.CreatedAt.UTC()})
+	}
+	return out, err
+}
+
+func (h *Handlers) TryChecklist(ctx context.Context, r api.TryChecklistRequestObject) (api.TryChecklistResponseObject, error) {
+	t, err := h.Walkrounds.Try(ctx, r.Key, r.Params.Round, *r.Body)
+	return api.TryChecklist200JSONResponse{Wrong: t.Wrong, Items: t.Items, Uncovered: t.Uncovered, Rounds: t.Rounds}, err
+}
+
+func (h *Handlers) GetChecklistSchema(context.Context, api.GetChecklistSchemaRequestObject) (api.GetChecklistSchemaResponseObject, error) {
+	m, err := asMap(protocols.Schema(protocols.Checklist))
+	return api.GetChecklistSchema200JSONResponse(m), err
 }

@@ -103,6 +103,14 @@ func TestAFastWalkIsSaid(t *testing.T) {
 	assert.Contains(t, content, `"fast":`)
 }
 
+// A crew may set how long a full walk takes at least.
+func TestAWalkShorterThanTheCrewAllows(t *testing.T) {
+	s := testbed.NewStage(t)
+	require.NoError(t, s.Practices.Choose(s.As(s.Chief), practice.WalkPace, practice.Choice{School: "walk", Numbers: map[string]float64{"minutes": 60}}, "new people", 1))
+	assert.Regexp(t, `^It took \d:\d\d; the crew takes at least 60:00\.$`, s.Walk(checks.Full, nil, nil).PaceSaid)
+	assert.Empty(t, s.Walk(checks.Turnaround, nil, nil).PaceSaid, "a turnaround is short")
+}
+
 // What it usually takes is learned from this aircraft's own walks.
 func TestAWalkMuchShorterThanUsual(t *testing.T) {
 	s := testbed.NewStage(t)

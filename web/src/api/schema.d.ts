@@ -215,11 +215,68 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** The type's checklist, newest version */
+        /** The type's checklist, newest version or the one asked for */
         get: operations["getChecklist"];
         put?: never;
         /** Add a version of a checklist */
         post: operations["addChecklist"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/types/{key}/checklists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        /** The versions of the type's checklist, the newest first */
+        get: operations["listChecklists"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/types/{key}/checklist/try": {
+        parameters: {
+            query: {
+                round: components["schemas"]["RoundKey"];
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a checklist would ask for, what is wrong with it, and what of the advisory list it leaves uncovered; nothing is kept */
+        post: operations["tryChecklist"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/schemas/checklist": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The form of a checklist as JSON Schema */
+        get: operations["getChecklistSchema"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3931,6 +3988,22 @@ export interface components {
         };
         /** @enum {string} */
         RoundKey: "walkround" | "turnaround" | "hover" | "landing" | "stand-down" | "day-before" | "kit-out" | "kit-in" | "weekly" | "bench" | "outdoor";
+        ListVersions: {
+            versions: components["schemas"]["ListVersion"][];
+        };
+        ListVersion: {
+            version: number;
+            /** Format: date-time */
+            at: string;
+        };
+        ListTrial: {
+            /** @description why it cannot be used; empty: it can */
+            wrong: string;
+            items: components["schemas"]["Item"][];
+            /** @description items of the authority's advisory list that nothing covers */
+            uncovered: string[];
+            rounds: components["schemas"]["Round"][];
+        };
         Rounds: {
             rounds: components["schemas"]["Round"][];
         };
@@ -6049,7 +6122,7 @@ export interface components {
             overrule: components["schemas"]["PracticeOverrule"][];
         };
         /** @enum {string} */
-        PracticeID: "compass" | "satellites" | "propeller-interval" | "full-inspection" | "power-order" | "launch-charge" | "land-by" | "spray-wind" | "obstacle-sensing" | "take-off-by" | "safe-distance" | "third-party-propellers" | "return-margin" | "corrections" | "antennas" | "vertical-sensing";
+        PracticeID: "compass" | "satellites" | "propeller-interval" | "full-inspection" | "power-order" | "launch-charge" | "land-by" | "spray-wind" | "obstacle-sensing" | "take-off-by" | "safe-distance" | "third-party-propellers" | "return-margin" | "corrections" | "antennas" | "vertical-sensing" | "walk-pace" | "drills";
         Practices: {
             practices: components["schemas"]["PracticeKept"][];
         };
@@ -8212,7 +8285,9 @@ export interface operations {
     };
     getChecklist: {
         parameters: {
-            query?: never;
+            query?: {
+                version?: number;
+            };
             header?: never;
             path: {
                 key: string;
@@ -8255,6 +8330,81 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Checklist"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listChecklists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Versions */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListVersions"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tryChecklist: {
+        parameters: {
+            query: {
+                round: components["schemas"]["RoundKey"];
+            };
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Checklist"];
+            };
+        };
+        responses: {
+            /** @description Trial */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListTrial"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getChecklistSchema: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description JSON Schema */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
             default: components["responses"]["Problem"];

@@ -57,6 +57,7 @@ const PracticesView = lazy(() =>
 const RulesView = lazy(() => import("../rules/RulesView").then((m) => ({ default: m.RulesView })));
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
+const ListView = lazy(() => import("../walkround/lists/ListView").then((m) => ({ default: m.ListView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
 
 /** Catches what no view caught, so that a mistake in one never blanks the whole tool. */
@@ -160,6 +161,7 @@ function Entry() {
               <Route path="rotation" element={<RotationView />} />
               <Route path="rules" element={<RulesView />} />
               <Route path="practices" element={<PracticesView />} />
+              <Route path="checklists/:type" element={<ListView />} />
               <Route path="setup" element={<SetupView />} />
               <Route path="parts" element={<PartsView />} />
               <Route path="l/:code" element={<LabelView />} />

@@ -113,7 +113,7 @@ function Types() {
                       >
                         checklist
                       </a>{" "}
-                      ·{" "}
+                      (<Link to={`/checklists/${t.profile.key}`}>read and edit</Link>) ·{" "}
                       <a
                         href={`/api/v1/types/${t.profile.key}/programme`}
                         download={`${t.profile.key}-programme.json`}
