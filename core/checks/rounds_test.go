@@ -112,6 +112,20 @@ func TestNothingVanishesUnseen(t *testing.T) {
 	})
 }
 
+// What can stop says so on every item of every round, so that no key offers to leave it out.
+func TestBarsIsSaidOfEveryItem(t *testing.T) {
+	for _, key := range keys {
+		a, l := load(t, key)
+		for _, r := range checks.AllRounds {
+			for _, it := range expand(l, a, r.Key, twoPacks(a)) {
+				assert.Equal(t, it.Stops(), it.Bars, "%s %s %s", key, r.Key, it.ID)
+			}
+		}
+	}
+	s := checks.Shown{Picture: checks.AllPictures[0], At: 0, Station: "frame"}
+	assert.True(t, s.With(nil)[0].Bars)
+}
+
 func TestConditions(t *testing.T) {
 	a, _ := load(t, "lantern-4")
 	look := func(w ...checks.When) checks.List {

@@ -60,7 +60,7 @@ function OneList({ entry, versions }: OneProps) {
             </option>
           ))}
         </SelectField>
-        <a className="btn btn-outline-primary" href="/api/v1/schemas/checklist">
+        <a className="btn btn-outline-primary align-self-end" href="/api/v1/schemas/checklist">
           Form as JSON Schema
         </a>
       </ViewHead>
