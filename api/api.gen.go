@@ -2563,8 +2563,11 @@ type Calculators struct {
 
 // Calibrate defines model for Calibrate.
 type Calibrate struct {
-	Id   openapi_types.UUID `json:"id"`
-	Note string             `json:"note"`
+	Id openapi_types.UUID `json:"id"`
+
+	// MetalM how far the nearest metal was
+	MetalM *float64 `json:"metal_m,omitempty"`
+	Note   string   `json:"note"`
 
 	// SiteId where it was done; null is no place on file
 	SiteId *openapi_types.UUID `json:"site_id"`
@@ -2738,10 +2741,13 @@ type Compare = checks.Compare
 
 // CompassCalibration defines model for CompassCalibration.
 type CompassCalibration struct {
-	At   time.Time          `json:"at"`
-	By   string             `json:"by"`
-	Id   openapi_types.UUID `json:"id"`
-	Note string             `json:"note"`
+	At time.Time          `json:"at"`
+	By string             `json:"by"`
+	Id openapi_types.UUID `json:"id"`
+
+	// MetalM how far the nearest metal was
+	MetalM *float64 `json:"metal_m,omitempty"`
+	Note   string   `json:"note"`
 
 	// Since work done since that disturbs it
 	Since string `json:"since"`
@@ -5918,13 +5924,16 @@ type WayHome struct {
 	RouteM      float64  `json:"route_m"`
 
 	// Sectors of a wing: each heading charted as free, and whether climb-out and approach are clear of what is charted
-	Sectors  []Sector  `json:"sectors"`
-	Stand    *Place    `json:"stand,omitempty"`
-	Steps    []WayStep `json:"steps"`
-	TakeOff  Place     `json:"take_off"`
-	Tops     []WayTop  `json:"tops"`
-	Verdict  Verdict   `json:"verdict"`
-	WayRound []Place   `json:"way_round"`
+	Sectors []Sector `json:"sectors"`
+	Stand   *Place   `json:"stand,omitempty"`
+
+	// StandOffM how far from the aircraft the crew stands
+	StandOffM float64   `json:"stand_off_m"`
+	Steps     []WayStep `json:"steps"`
+	TakeOff   Place     `json:"take_off"`
+	Tops      []WayTop  `json:"tops"`
+	Verdict   Verdict   `json:"verdict"`
+	WayRound  []Place   `json:"way_round"`
 }
 
 // WayLeg defines model for WayLeg.

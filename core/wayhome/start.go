@@ -72,6 +72,7 @@ func (r *reckoning) sectors() error {
 // which of the clear headings a wing starts and lands, in the air of now. What
 // it finds is added to the answer. nil is air that nobody knows: said elsewhere.
 func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type) {
+	w.StandOffM = t.Kept().StandOffM()
 	if now == nil || now.WindMS == nil {
 		return
 	}
@@ -89,9 +90,8 @@ func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type) {
 		}
 		return
 	}
-	stand := t.Kept().StandOffM()
-	p := site.Stand(w.TakeOff.Places[0], *now.FromDeg, stand, c.Frame)
-	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *now.FromDeg, stand, c.Features, c.Frame)
+	p := site.Stand(w.TakeOff.Places[0], *now.FromDeg, w.StandOffM, c.Frame)
+	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *now.FromDeg, w.StandOffM, c.Features, c.Frame)
 	if t.Geometry.Kind == airframe.Multirotor || len(w.Clear) == 0 { // it turns into the wind where it stands, or the sectors say it
 		return
 	}

@@ -37,28 +37,29 @@ type Question struct {
 
 // Answer is how the flight stands over the chart.
 type Answer struct {
-	Return   home.Answer
-	Margin   home.Margin
-	Profile  home.Profile
-	RouteM   float64
-	Datum    intent.Datum
-	TakeOff  site.Feature
-	Landing  site.Feature
-	Second   *site.Feature // second landing place; nil: none chosen
-	Route    []geo.Point
-	Legs     []home.Leg // from take-off along the route
-	WayRound []geo.Point
-	NoWay    string      // why there is no way round
-	Stand    *geo.Point  // where the crew stands in the wind of the latest weather; nil: wind not known
-	Cover    *site.Cover // behind, in that wind; nil: none is charted
-	Wind     *wind.Landing
-	Clear    []float64 // of the free headings, those whose sectors are clear of what is charted
-	Sectored bool      // the sectors were looked at
-	FarM     float64   // farthest place of the route from take-off
-	Far      geo.Point
-	HomeM    float64 // elevation of the take-off place
-	ShownM   float64 // return height above take-off that is judged: as set, or else as recommended
-	CeilingM float64 // above ground, as the law gives it here; 0: none
+	Return    home.Answer
+	Margin    home.Margin
+	Profile   home.Profile
+	RouteM    float64
+	Datum     intent.Datum
+	TakeOff   site.Feature
+	Landing   site.Feature
+	Second    *site.Feature // second landing place; nil: none chosen
+	Route     []geo.Point
+	Legs      []home.Leg // from take-off along the route
+	WayRound  []geo.Point
+	NoWay     string      // why there is no way round
+	StandOffM float64     // how far from the aircraft the crew stands
+	Stand     *geo.Point  // where the crew stands in the wind of the latest weather; nil: wind not known
+	Cover     *site.Cover // behind, in that wind; nil: none is charted
+	Wind      *wind.Landing
+	Clear     []float64 // of the free headings, those whose sectors are clear of what is charted
+	Sectored  bool      // the sectors were looked at
+	FarM      float64   // farthest place of the route from take-off
+	Far       geo.Point
+	HomeM     float64 // elevation of the take-off place
+	ShownM    float64 // return height above take-off that is judged: as set, or else as recommended
+	CeilingM  float64 // above ground, as the law gives it here; 0: none
 	// HomeSpeedMS is the speed over the ground from the farthest place, in the
 	// steady wind at that height; nil: wind or speed of the type is not known.
 	HomeSpeedMS *float64

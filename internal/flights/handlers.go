@@ -52,7 +52,7 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 	out := api.GetAircraft200JSONResponse{Aircraft: fleet.WireAircraft(k.Aircraft), Type: fleet.WireType(k.Type), Stations: WireStations(states), Parts: []api.Part{},
 		Groundings: []api.Grounding{}, Defects: []api.Defect{}, History: []api.PartMove{}, Orders: []api.OrderRef{}}
 	if c := k.Compass; c != nil {
-		out.Compass = &api.CompassCalibration{Id: c.ID, At: c.At.UTC(), By: c.ByName, Site: c.Site, Note: c.Note, Since: c.Since}
+		out.Compass = &api.CompassCalibration{Id: c.ID, At: c.At.UTC(), By: c.ByName, Site: c.Site, MetalM: c.MetalM, Note: c.Note, Since: c.Since}
 	}
 	g := gate.Judge(k.Input)
 	out.Verdict, out.Findings = g.Verdict, g.Findings

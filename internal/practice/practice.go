@@ -6,6 +6,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -111,6 +112,7 @@ type Calibration struct {
 	At         time.Time
 	ByID       uuid.UUID
 	ByName     string
+	MetalM     *float64 // how far the nearest metal was, m; nil: not said
 	Note       string
 }
 
@@ -138,14 +140,22 @@ func (s *Service) Calibrate(ctx context.Context, c Calibration) error {
 		}
 		by := people.From(ctx)
 		c.At, c.ByID, c.ByName = s.Clock.Now(), by.ID, by.Name
-		res := tx.Exec("insert into calibrations (id, aircraft_id, site_id, at, by_id, by_name, note) values (?, ?, ?, ?, ?, ?, ?) on conflict do nothing", c.ID, c.AircraftID, c.SiteID, c.At, c.ByID, c.ByName, c.Note)
+		res := tx.Exec("insert into calibrations (id, aircraft_id, site_id, at, by_id, by_name, note, metal_m) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict do nothing", c.ID, c.AircraftID, c.SiteID, c.At, c.ByID, c.ByName, c.Note, c.MetalM)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
 		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CompassCalibrated, Subject: c.AircraftID, At: c.At, By: by.By(), Content: c,
-			Summary: fmt.Sprintf("Compass of %s calibrated%s. %s", name, at, c.Note)})
+			Summary: strings.TrimSpace(fmt.Sprintf("Compass of %s calibrated%s%s. %s", name, at, metal(c.MetalM), c.Note))})
 		return err
 	})
+}
+
+// metal says how far the nearest metal was; empty: not said.
+func metal(m *float64) string {
+	if m == nil {
+		return ""
+	}
+	return fmt.Sprintf(", nearest metal %.0f m off", *m)
 }
 
 // Newest is the newest calibration of an aircraft, with its place and the work

@@ -148,7 +148,7 @@ func (h *Handlers) GetWayHome(ctx context.Context, r api.GetWayHomeRequestObject
 	a, p := w.Return, w.Profile
 	out := api.GetWayHome200JSONResponse{HeightM: a.HeightM, NeedM: a.NeedM, MarginM: a.MarginM, Decides: a.Decides, DecidesId: a.DecidesID, MaxAglM: w.HighM, InWay: a.InWay, Verdict: judge.Worst(w.Findings), Findings: w.Findings,
 		TakeOff: w.TakeOff.Places[0], HomeM: w.HomeM, RouteM: w.RouteM, Datum: api.Datum(w.Datum), Route: w.Route, Legs: w.Legs, WayRound: w.WayRound, NoWay: w.NoWay,
-		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: w.CeilingM, Stand: w.Stand, Cover: w.Cover, Landing: w.Wind, KeptM: w.Margin.M, KeptPercent: w.Margin.Percent, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
+		Steps: p.Steps, Tops: p.Tops, LengthM: p.LengthM, ReturnM: p.ReturnM, CeilingM: w.CeilingM, Stand: w.Stand, StandOffM: w.StandOffM, Cover: w.Cover, Landing: w.Wind, KeptM: w.Margin.M, KeptPercent: w.Margin.Percent, FarM: w.FarM, HomeSpeedMs: w.HomeSpeedMS}
 	out.Sectors = sectorsOf(w)
 	if out.WayRound == nil {
 		out.WayRound = []api.Place{}

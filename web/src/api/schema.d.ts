@@ -5661,6 +5661,11 @@ export interface components {
             /** Format: double */
             ceiling_m: number;
             stand?: components["schemas"]["Place"];
+            /**
+             * Format: double
+             * @description how far from the aircraft the crew stands
+             */
+            stand_off_m: number;
             cover?: components["schemas"]["SiteCover"];
             landing?: components["schemas"]["Landing"];
             /**
@@ -6144,6 +6149,11 @@ export interface components {
              * @description where it was done; null is no place on file
              */
             site_id: string | null;
+            /**
+             * Format: double
+             * @description how far the nearest metal was
+             */
+            metal_m?: number | null;
             note: string;
         };
         CompassCalibration: {
@@ -6154,6 +6164,11 @@ export interface components {
             by: string;
             site: string;
             note: string;
+            /**
+             * Format: double
+             * @description how far the nearest metal was
+             */
+            metal_m?: number | null;
             /** @description work done since that disturbs it */
             since: string;
         };

@@ -5,7 +5,8 @@ import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
-import { SelectField, TextField } from "../parts/Field";
+import { NumberField, SelectField, TextField } from "../parts/Field";
+import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -32,7 +33,8 @@ export function CompassPanel({ d }: { d: Schemas["AircraftDetail"] }) {
         {c ? (
           <p className="m-0">
             Calibrated {z.both(c.at)} by {c.by}
-            {c.site && ` at ${c.site}`}. {c.note}
+            {c.site && ` at ${c.site}`}
+            {c.metal_m != null && `, nearest metal ${Math.round(c.metal_m)} m off`}. {c.note}
             {c.since && ` Since then work was done that disturbs it: ${c.since}.`}
           </p>
         ) : (
@@ -50,8 +52,15 @@ function CalibrateForm({ d, onClose }: { d: Schemas["AircraftDetail"]; onClose: 
   const [id] = useState(newId);
   const [site, setSite] = useState("");
   const [note, setNote] = useState("");
+  const [metal, setMetal] = useState("");
+  const far = parseInRange(metal, 0, 10_000, "m");
+  const wrong = !far.ok && !far.empty ? far.sentence : undefined;
   const save = () =>
-    calibrate.mutateAsync({ id, site_id: site === "" ? null : site, note }).then(onClose, () => undefined);
+    wrong
+      ? undefined
+      : calibrate
+          .mutateAsync({ id, site_id: site === "" ? null : site, metal_m: far.ok ? far.value : null, note })
+          .then(onClose, () => undefined);
   return (
     <Dialog open title={`Compass of ${d.aircraft.name}`} onClose={onClose}>
       <p>
@@ -67,6 +76,14 @@ function CalibrateForm({ d, onClose }: { d: Schemas["AircraftDetail"]; onClose: 
           </option>
         ))}
       </SelectField>
+      <NumberField
+        label="Nearest metal (car, fence, rebar), about"
+        unit="m"
+        value={metal}
+        wrong={wrong}
+        hint="Under 15 m move further off: iron teaches it a wrong north."
+        onChange={(e) => setMetal(e.target.value)}
+      />
       <TextField label="Note" value={note} maxLength={300} onChange={(e) => setNote(e.target.value)} />
       <Button disabled={calibrate.isPending} onClick={() => void save()}>
         {calibrate.isPending ? "Saving…" : "Put on record"}

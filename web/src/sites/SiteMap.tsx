@@ -206,6 +206,11 @@ function Way({ way }: { way: Schemas["WayHome"] }) {
       {way.way_round.length > 2 && (
         <Polyline positions={all(way.way_round)} className="m-round" interactive={false} />
       )}
+      {way.stand_off_m > 0 && (
+        <Circle center={at(way.take_off)} radius={way.stand_off_m} className="m-stand-off">
+          <Tooltip className="mapname">Nobody within {Math.round(way.stand_off_m)} m</Tooltip>
+        </Circle>
+      )}
       {way.stand && (
         <CircleMarker center={at(way.stand)} radius={5} className="m-stand">
           <Tooltip className="mapname">The crew stands here</Tooltip>

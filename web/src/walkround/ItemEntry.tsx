@@ -1,4 +1,5 @@
 import { useState, type ReactNode } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useSession } from "../app/session";
 import { RaiseDefect } from "../fleet/RaiseDefect";
@@ -9,7 +10,7 @@ import { Before } from "./Before";
 import { EntryFields } from "./EntryFields";
 import { Judged } from "./Judged";
 import { ItemKeys } from "./ItemKeys";
-import type { Item, RunSeen, Seen, Value } from "./model";
+import { compassId, type Item, type RunSeen, type Seen, type Value } from "./model";
 import { confirmed, inOrder, typedFrom, untouched, valueOf, type Typed } from "./typed";
 import { Offered } from "./Offered";
 import { Said } from "./Said";
@@ -105,6 +106,12 @@ export function ItemEntry({
           onRaise={() => setDefect(true)}
           onEnter={(v) => !readOnly && !noted && note(v, judgeNow(run, item, v)?.judgement)}
         />
+        {item.id === compassId && (
+          <p>
+            <Link to={`/fleet/${run.aircraft_id}`}>Put the calibration on record</Link>, with the place and
+            the nearest metal.
+          </p>
+        )}
         {item.hands === 2 && <p className="soft mb-1">Two people say this one, each by themselves.</p>}
         {entry && <Said entry={entry} me={person.name} />}
         <Before run={run.id} item={item.id} photos={typed.photos} />

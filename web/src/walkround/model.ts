@@ -17,6 +17,9 @@ export interface WalkPresses {
   "walk.complete": { kind: string };
 }
 
+/** The item of the shipped lists that asks for a calibration of the compass. */
+export const compassId = "compass-set";
+
 export type Offer = Schemas["Offer"];
 
 /** The pack of an item, as the judgement needs it. */

@@ -9,8 +9,11 @@ drop index walkrounds_open_once;
 create unique index walkrounds_open_once on walkrounds (aircraft_id, (case when kind in ('walkround', 'turnaround') then 'check' else kind end)) where completed_at is null and abandoned_at is null;
 -- Who walks with another one sees each mark at once.
 create trigger walkround_entries_tell after insert or update or delete on walkround_entries for each statement execute function tell_change();
+-- How far the nearest metal was when a compass was calibrated.
+alter table calibrations add column metal_m double precision constraint calibrations_metal check (metal_m between 0 and 10000);
 
 -- +goose Down
+alter table calibrations drop column metal_m;
 drop trigger walkround_entries_tell on walkround_entries;
 drop index walkrounds_open_once;
 delete from walkround_entries where walkround_id in (select id from walkrounds where kind not in ('walkround', 'turnaround'));
