@@ -24,7 +24,7 @@ const beforeEach = 3
 // Before says what earlier runs on the same aircraft said in words or showed in photos at the
 // items of a run, the newest first.
 func (s *Service) Before(ctx context.Context, run uuid.UUID) ([]Before, error) {
-	sh, err := s.Sheet(ctx, run)
+	sh, err := s.bare(ctx, run)
 	if err != nil {
 		return nil, err
 	}

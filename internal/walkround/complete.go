@@ -50,7 +50,7 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if err := r.stillOpen(); err != nil {
 			return err
 		}
-		sh, err := s.Sheet(ctx, run)
+		sh, err := s.bare(ctx, run)
 		if err != nil {
 			return err
 		}
@@ -212,7 +212,7 @@ func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
 		case r.CompletedAt != nil:
 			return r.stillOpen()
 		}
-		sh, err := s.Sheet(ctx, run)
+		sh, err := s.bare(ctx, run)
 		if err != nil {
 			return err
 		}

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/crew"
 	"mainstay/core/judge"
+	"mainstay/core/upkeep"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -250,4 +251,20 @@ func severity(s string) judge.Verdict {
 		return judge.Stop
 	}
 	return v
+}
+
+// DeferOf is within which limits the list of a run lets a defect found at an item be put off;
+// nil: it says nothing of it.
+func (s *Service) DeferOf(ctx context.Context, run uuid.UUID, item string) (*upkeep.Grace, error) {
+	sh, err := s.bare(ctx, run)
+	if err != nil {
+		return nil, err
+	}
+	item, _, _ = strings.Cut(item, "#") // a mark belongs to its item
+	for _, it := range sh.Items {
+		if it.ID == item && it.Defer != nil {
+			return &upkeep.Grace{Days: it.Defer.Days, Flights: it.Defer.Flights, Hours: it.Defer.Hours, Limits: it.Defer.Limits}, nil
+		}
+	}
+	return nil, nil
 }

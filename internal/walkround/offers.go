@@ -33,7 +33,7 @@ const (
 // Offers are what is known for the items of a run: of packs their newest reading, of the
 // aircraft what it tells over its link.
 func (s *Service) Offers(ctx context.Context, run uuid.UUID) ([]Offer, error) {
-	sh, err := s.Sheet(ctx, run)
+	sh, err := s.bare(ctx, run)
 	if err != nil {
 		return nil, err
 	}

@@ -111,5 +111,9 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 	if err != nil {
 		return sh, err
 	}
-	return s.Sheet(ctx, run)
+	out, err := s.bare(ctx, run)
+	for i := range out.Items { // what was known a moment ago is known
+		out.Items[i].Known, out.Items[i].Names = sh.Items[i].Known, sh.Items[i].Names
+	}
+	return out, err
 }

@@ -67,8 +67,17 @@ func (sh Sheet) seen() []Entry {
 	return out
 }
 
-// Sheet returns a run with its items and entries.
+// Sheet returns a run with its items and entries, and with what is known of the items now.
 func (s *Service) Sheet(ctx context.Context, id uuid.UUID) (Sheet, error) {
+	sh, err := s.bare(ctx, id)
+	if err != nil {
+		return sh, err
+	}
+	return sh, s.fillIn(ctx, &sh)
+}
+
+// bare is a run as it stands in the database: nobody outside is asked.
+func (s *Service) bare(ctx context.Context, id uuid.UUID) (Sheet, error) {
 	var sh Sheet
 	if err := s.DB.WithContext(ctx).Limit(1).Find(&sh.Run, "id = ?", id).Error; err != nil {
 		return sh, err
@@ -100,9 +109,6 @@ func (s *Service) Sheet(ctx context.Context, id uuid.UUID) (Sheet, error) {
 	}
 	sh.Items, sh.LeftOut = checks.Expand(l, sh.Type, checks.Ask{Round: sh.Kind, Packs: sh.Packs, Facts: sh.Facts})
 	sh.Items = sh.Drill.With(sh.Items)
-	if err := s.fillIn(ctx, &sh); err != nil {
-		return sh, err
-	}
 	var all []Entry
 	if err := s.DB.WithContext(ctx).Order("at, item_id").Find(&all, "walkround_id = ?", id).Error; err != nil {
 		return sh, err

@@ -134,11 +134,13 @@ func (s *Service) grace(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, n Ne
 		return t.Defer, t.Title, nil
 	}
 	var d struct {
-		ID         uuid.UUID
-		AircraftID uuid.UUID
-		Station    string
-		Title      string
-		ClosedAt   *time.Time
+		ID          uuid.UUID
+		AircraftID  uuid.UUID
+		Station     string
+		Title       string
+		ClosedAt    *time.Time
+		Item        string
+		WalkroundID *uuid.UUID
 	}
 	if err := tx.Raw("select * from defects where id = ? for no key update", *n.DefectID).Scan(&d).Error; err != nil {
 		return nil, "", err
@@ -152,6 +154,11 @@ func (s *Service) grace(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, n Ne
 	t, err := s.Fleet.Type(ctx, a.TypeKey)
 	if err != nil {
 		return nil, "", err
+	}
+	if d.WalkroundID != nil {
+		if own, err := s.Walkrounds.DeferOf(ctx, *d.WalkroundID, d.Item); err != nil || own != nil {
+			return own, d.Title, err
+		}
 	}
 	return p.LeaveFor(stationKind(t, d.Station)), d.Title, nil
 }

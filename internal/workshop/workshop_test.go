@@ -391,3 +391,27 @@ func TestProgrammeIsVersioned(t *testing.T) {
 	require.NoError(t, s.DB.Exec("delete from programmes").Error)
 	assert.Contains(t, gateSays(t, s, s.Question(), "programme")[0].Sentence, "what falls due is not known")
 }
+
+// A list may say within which limits a defect at one of its items is put off; they take the
+// place of the programme's.
+func TestALimitOfTheList(t *testing.T) {
+	s := testbed.NewStage(t)
+	l, err := s.Walkrounds.List(s.As(s.Chief), "lantern-4", 0)
+	require.NoError(t, err)
+	l.Version++
+	l.Sections = append(l.Sections, checks.Section{Title: "More", Items: []checks.Item{{ID: "dim-light", Station: "frame", Title: "Light bright", Kind: checks.Look, Defect: judge.Stop, Defer: &checks.Defer{Days: 3, Flights: 5, Limits: "By day, over nobody."}}}})
+	require.NoError(t, s.Walkrounds.AddList(s.As(s.Chief), "lantern-4", l))
+	s.Walk(checks.Full, nil, func(it checks.Item, v *checks.Value) {
+		if it.ID == "dim-light" {
+			*v = checks.Value{Look: "defect", Note: "half of it is dark"}
+		}
+	})
+	open, err := s.Walkrounds.Defects(s.As(s.Tech), &s.Aircraft.ID)
+	require.NoError(t, err)
+	require.Len(t, open, 1)
+	put := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &open[0].ID, Days: 30, Reason: "light ordered", PIN: testbed.PIN}
+	d, err := s.Workshop.Defer(s.As(s.Tech), put)
+	require.NoError(t, err)
+	assert.Equal(t, "By day, over nobody.", d.Limits)
+	assert.Equal(t, 3, int(d.ExpiresOn.Sub(testbed.Noon.Truncate(24*time.Hour)).Hours()/24), "never longer than the list says")
+}
