@@ -31,7 +31,7 @@ func craftOf(t *testing.T, svc *server.Services, ctx context.Context, key string
 	require.NoError(t, svc.DB.Raw("select id from aircraft where type_key = ? order by name desc limit 1", key).Scan(&have).Error)
 	ty, err := svc.Fleet.Type(ctx, key)
 	require.NoError(t, err)
-	at := uuid.Nil
+	var at uuid.UUID
 	if have != "" {
 		at = uuid.MustParse(have)
 	} else {

@@ -100,7 +100,7 @@ func (it Item) check(stations, seen map[string]bool) error {
 			return refuse("item %q is asked when: %s", it.ID, wrong)
 		}
 	}
-	if d := it.Defer; d != nil && (d.Days < 1 || d.Days > 90 || d.Flights < 0 || !(d.Hours >= 0) || d.Limits == "" || it.Lasting() == false) {
+	if d := it.Defer; d != nil && (d.Days < 1 || d.Days > 90 || d.Flights < 0 || !(d.Hours >= 0) || d.Limits == "" || !it.Lasting()) {
 		return refuse("item %q: a defect is put off for 1 to 90 days and within limits in words, and only one of the aircraft", it.ID)
 	}
 	if err := it.checkSet(ranged); err != nil {
