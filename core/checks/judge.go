@@ -217,15 +217,7 @@ func Outliers(it Item, set []float64) []Apart {
 	var out []Apart
 	for i, x := range set {
 		by := x - median(slices.Delete(slices.Clone(set), i, i+1))
-		n, ok := units.Steps(by, it.Step)
-		v := judge.Clear
-		switch {
-		case !ok || n > steps(it.Compare.Stop, it.Step):
-			v = judge.Stop
-		case n > steps(it.Compare.Watch, it.Step):
-			v = judge.Watch
-		}
-		if v != judge.Clear {
+		if v := it.Compare.grade(by, it.Step); v != judge.Clear {
 			out = append(out, Apart{i, by, v, fmt.Sprintf("%s is %s %s above its sisters%s", it.NameOf(i), num(by), Sign(it.Unit), overworking(it))})
 		}
 	}

@@ -97,7 +97,10 @@ func (p Pace) Said(leastS, usualS float64) string {
 	case usualS > 0 && p.Seconds < usualS/3:
 		out = append(out, fmt.Sprintf("It took %s; on this aircraft it usually takes %s.", clock(p.Seconds), clock(usualS)))
 	}
-	return strings.Join(out, " ")
+	if len(out) == 0 {
+		return ""
+	}
+	return "The check went fast. " + strings.Join(out, " ")
 }
 
 // clock writes seconds as minutes and seconds.

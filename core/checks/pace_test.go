@@ -27,7 +27,7 @@ func row(by string, from float64, n int, gap float64) (out []checks.Press) {
 func TestPaceOfARow(t *testing.T) {
 	p := checks.PaceOf(began, "Imre", row("Imre", 0, 34, 0.5), 0.7)
 	assert.Equal(t, 34, p.Fast)
-	assert.Equal(t, "34 items in 0:17 by Imre: faster than anybody can look.", p.Said(0, 0))
+	assert.Equal(t, "The check went fast. 34 items in 0:17 by Imre: faster than anybody can look.", p.Said(0, 0))
 	for gap, fast := range map[float64]int{0.699: 8, 0.7: 0, 0.701: 0} {
 		assert.Equal(t, fast, checks.PaceOf(began, "Imre", row("Imre", 0, 8, gap), 0.7).Fast, gap)
 	}
@@ -57,8 +57,8 @@ func TestPaceAgainstTheUsual(t *testing.T) {
 	p := checks.PaceOf(began, "Imre", row("Imre", 0, 20, 6), 0.7)
 	assert.Equal(t, 120.0, p.Seconds)
 	assert.Empty(t, p.Said(120, 360))
-	assert.Equal(t, "It took 2:00; the crew takes at least 5:00.", p.Said(300, 360))
-	assert.Equal(t, "It took 2:00; on this aircraft it usually takes 6:01.", p.Said(0, 361))
+	assert.Equal(t, "The check went fast. It took 2:00; the crew takes at least 5:00.", p.Said(300, 360))
+	assert.Equal(t, "The check went fast. It took 2:00; on this aircraft it usually takes 6:01.", p.Said(0, 361))
 	assert.Empty(t, p.Said(math.NaN(), math.NaN()))
 	assert.Zero(t, checks.Usual([]float64{1, 2, 3, 4}))
 	assert.Equal(t, 3.0, checks.Usual([]float64{5, 1, 3, 2, 4}))

@@ -75,20 +75,23 @@ func HeadingError(heading, direction float64) float64 {
 	return d
 }
 
+// grade is what it means to lie apart by so much, in whole steps of the instrument.
+func (c Compare) grade(by, step float64) judge.Verdict {
+	switch n, ok := units.Steps(by, step); {
+	case !ok || n > steps(c.Stop, step):
+		return judge.Stop
+	case n > steps(c.Watch, step):
+		return judge.Watch
+	}
+	return judge.Clear
+}
+
 func judgeHeadings(it Item, set []float64) Judgement {
 	against := fmt.Sprintf("each within %s° clear, to %s° watch", num(it.Compare.Watch), num(it.Compare.Stop))
 	worst, words := judge.Clear, []string{}
 	for i, x := range set {
 		by := HeadingError(x, headings[i].Deg)
-		n, ok := units.Steps(math.Abs(by), it.Step)
-		v := judge.Clear
-		switch {
-		case !ok || n > steps(it.Compare.Stop, it.Step):
-			v = judge.Stop
-		case n > steps(it.Compare.Watch, it.Step):
-			v = judge.Watch
-		}
-		if v != judge.Clear {
+		if v := it.Compare.grade(math.Abs(by), it.Step); v != judge.Clear {
 			worst, words = max(worst, v), append(words, fmt.Sprintf("%s shows %s°, off by %s°.", headings[i].Name, num(x), num(by)))
 		}
 	}

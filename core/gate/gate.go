@@ -298,7 +298,7 @@ func (g *run) looked(newest *Run) {
 // is wrong with the airframe itself is a defect.
 func (g *run) runFindings(r *Run, again *judge.Remedy) {
 	if r.Pace != "" {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "The check went fast. "+r.Pace, "Seconds of each item.", &r.At, "walking it again, looking", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, r.Pace, "Seconds of each item.", &r.At, "walking it again, looking", again)
 	}
 	for _, f := range r.Findings {
 		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs, func(p Pack) bool { return p.ID == f.PackID })) {

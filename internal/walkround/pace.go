@@ -2,21 +2,23 @@ package walkround
 
 import (
 	"context"
+	"fmt"
 	"slices"
 
 	"gorm.io/gorm"
 
 	"mainstay/core/checks"
+	"mainstay/core/judge"
 )
 
 // usualOf is how many runs before one say how long it usually takes.
 const usualOf = 10
 
-// pace measures a run that ends, and says what is to be said of it. One that was entered from
-// paper has no pace here.
+// pace measures a run that ends, and says what is to be said of it. Of one that was entered from
+// paper nobody knows how it was walked, and that is said.
 func (s *Service) pace(ctx context.Context, tx *gorm.DB, sh Sheet) (*checks.Pace, string, error) {
 	if len(sh.Paper) > 0 {
-		return nil, "", nil
+		return nil, fmt.Sprintf("It was entered from paper, with %s of it: how it was walked is not known here.", judge.Count(len(sh.Paper), "photo")), nil
 	}
 	var presses []checks.Press
 	for _, e := range slices.Concat(sh.Entries, sh.Earlier) {

@@ -22,8 +22,7 @@ export function Ended({ w, waits, above }: { w: RunSeen; waits: boolean; above: 
       {waits && <p>It is handed over as soon as the server answers; the gate knows it from then on.</p>}
       {w.pace_said && (
         <p>
-          <VerdictMark verdict="watch" /> The check went fast. {w.pace_said} It stands in the record, and the
-          gate says it.
+          <VerdictMark verdict="watch" /> {w.pace_said} It stands in the record, and the gate says it.
         </p>
       )}
       {w.drill_right !== undefined && (

@@ -1,10 +1,14 @@
 import { describe, expect, it } from "vitest";
+import type { Schemas } from "../api/client";
 import type { Press } from "../outbox/model";
 import {
   found,
+  jobNow,
   nextOpen,
   openFor,
+  packsFor,
   pressed,
+  roundOf,
   saidOf,
   secondWanted,
   verdictOf,
@@ -160,5 +164,48 @@ describe("the next open item", () => {
   });
   it("goes round each station once", () => {
     expect(wayRound([item("a"), item("b"), item("c", { station: "a" })])).toEqual(["a", "b"]);
+  });
+});
+
+describe("before a walk", () => {
+  const round = (key: Schemas["RoundKey"]) =>
+    ({ key, title: key, when: "", packs: true, check: true }) as Schemas["Round"];
+
+  it("opens the round that was asked for, where the list has it", () => {
+    const rounds = [round("walkround"), round("hover")];
+    expect(roundOf(rounds, "hover")).toBe("hover");
+    expect(roundOf(rounds, "bench")).toBe("walkround");
+    expect(roundOf(rounds, null)).toBe("walkround");
+    expect(roundOf([], null)).toBe("walkround");
+  });
+
+  it("offers the packs that fly in it, the fullest first", () => {
+    const pack = (label: string, more: Partial<Schemas["Pack"]>) =>
+      ({ label, state: "charged", fits: ["Quad"], fitted_to: "", percent: null, ...more }) as Schemas["Pack"];
+    const d = { type: { profile: { name: "Quad" } }, aircraft: { name: "Q1" } } as Schemas["AircraftDetail"];
+    const all = [
+      pack("empty", { percent: 20 }),
+      pack("full", { percent: 99 }),
+      pack("flown", { state: "flown" }),
+      pack("in it", { state: "flown", fitted_to: "Q1", percent: 60 }),
+      pack("other", { fits: ["Hexa"] }),
+    ];
+    expect(packsFor(all, d).map((p) => p.label)).toEqual(["full", "in it", "empty"]);
+  });
+
+  it("belongs to the job whose window it is, from two hours before", () => {
+    const job = (from: string, more = {}) => ({
+      state: "planned" as const,
+      aircraft: ["Q1"],
+      from: `2026-06-10T${from}Z`,
+      to: "2026-06-10T12:00:00Z",
+      ...more,
+    });
+    const now = Date.parse("2026-06-10T08:00:00Z");
+    expect(jobNow([job("09:59:00")], "Q1", now)).toBeTruthy();
+    expect(jobNow([job("10:01:00")], "Q1", now)).toBeUndefined();
+    expect(jobNow([job("07:00:00", { to: "2026-06-10T08:00:00Z" })], "Q1", now)).toBeUndefined();
+    expect(jobNow([job("07:00:00", { state: "done" as const })], "Q1", now)).toBeUndefined();
+    expect(jobNow([job("07:00:00")], "Q2", now)).toBeUndefined();
   });
 });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Item } from "./model";
-import { byOnePress, inOrder, typedFrom, untouched, valueOf } from "./typed";
+import { byOnePress, confirmed, inOrder, memberOf, typedFrom, untouched, valueOf, type Typed } from "./typed";
 
 const item = (id: string, more: Partial<Item> = {}) =>
   ({ id, station: id, title: id, kind: "look", ...more }) as Item;
@@ -113,5 +113,88 @@ describe("what is offered", () => {
     expect(untouched({ ...blank, set: ["", " "] })).toBe(true);
     expect(untouched({ ...blank, number: "7" })).toBe(false);
     expect(untouched({ ...blank, set: ["", "4195"] })).toBe(false);
+  });
+});
+
+describe("what is counted, worked out, named and asked", () => {
+  const ask = (kind: Item["kind"], more: Partial<Item> = {}) =>
+    ({ id: "x", station: "frame", title: "X", kind, ...more }) as Item;
+  const typed = (more: Partial<Typed>): Typed => ({ ...typedFrom(undefined), ...more });
+  const of = (it: Item, more: Partial<Typed>) => valueOf(it, typed(more));
+
+  it("a count is a whole number", () => {
+    const caps = ask("count", { expect: 6 });
+    expect(of(caps, { number: "6" })).toEqual({ value: { number: 6 } });
+    expect(of(caps, { number: "5,5" }).sentence).toMatch("whole number");
+    expect(of(caps, { number: "-1" }).sentence).toBeTruthy();
+    expect(of(caps, {})).toEqual({});
+  });
+
+  it("what is worked out and in order is one press; what is not is answered in words", () => {
+    const known = (verdict: "clear" | "watch" | "stop") =>
+      ask("computed", { rule: "mass", known: { verdict, words: "w", source: "s" } });
+    expect(byOnePress(known("clear"))).toBe(true);
+    expect(byOnePress(known("watch"))).toBe(false);
+    expect(byOnePress(ask("computed", { rule: "mass" }))).toBe(true);
+    expect(of(known("stop"), {}).sentence).toMatch("what you saw");
+    expect(of(known("stop"), { note: "read" })).toEqual({ value: { look: "ok", note: "read" } });
+    expect(of(known("clear"), { look: "defect" }).sentence).toMatch("what you saw");
+    expect(inOrder(known("clear"), typed({}))).toEqual({ look: "ok" });
+    expect(inOrder(known("watch"), typed({}))).toBeUndefined();
+  });
+
+  it("a warning of the aircraft is not pressed away unread, on a look or a group", () => {
+    for (const kind of ["look", "group"] as const) {
+      const warns = ask(kind, {
+        tells: ["warnings"],
+        known: { verdict: "watch", words: "It warns.", source: "s" },
+        marks: [{ id: "m", station: "frame", title: "M" }],
+      });
+      expect(inOrder(warns, typed({}))).toBeUndefined();
+      expect(of(warns, {}).sentence).toMatch("what you saw");
+      expect(of(warns, { note: "a car" })).toEqual({ value: { look: "ok", note: "a car" } });
+    }
+  });
+
+  it("a round of go is whole, or has one no", () => {
+    const poll = ask("poll", { names: ["A", "B"] });
+    const vote = (name: string, go: boolean) => ({ name, go });
+    expect(of(poll, {})).toEqual({});
+    expect(of(poll, { poll: [vote("A", true)] })).toEqual({});
+    expect(of(poll, { poll: [vote("A", true), vote("B", true)] }).value?.poll).toHaveLength(2);
+    expect(of(poll, { poll: [vote("B", false)] }).value?.poll).toEqual([vote("B", false)]);
+  });
+
+  it("one person is named", () => {
+    expect(of(ask("who", { names: ["A"] }), { choice: "A" })).toEqual({ value: { choice: "A" } });
+    expect(of(ask("who", { names: ["A"] }), {})).toEqual({});
+  });
+
+  it("left out needs a reason, and takes nothing else along", () => {
+    const strap = ask("look", { defect: "watch" });
+    expect(of(strap, { look: "skip", note: " x " }).sentence).toMatch("Say why");
+    expect(of(strap, { look: "skip", note: " no strap " })).toEqual({ value: { skip: "no strap" } });
+    expect(inOrder(strap, typed({ look: "skip" }))).toBeUndefined();
+    expect(untouched(typed({ look: "skip" }))).toBe(false);
+    expect(typedFrom({ skip: "no strap" })).toMatchObject({ look: "skip", note: "no strap" });
+  });
+
+  it("a number of a set is named by what it is of", () => {
+    const set = ask("set", { per: "heading", count: 2, names: ["North", "East"], unit: "deg" });
+    expect(of(set, { set: ["1", "x"] }).sentence).toMatch(/^East: /);
+    expect(of(set, { set: ["1", "91"] })).toEqual({ value: { set: [1, 91] } });
+    expect(memberOf(ask("motors"), 2)).toBe("Motor 3");
+  });
+
+  it("a picture is answered one way or the other", () => {
+    expect(of(ask("drill"), { look: "defect" })).toEqual({ value: { look: "defect" } });
+    expect(inOrder(ask("drill"), typed({}))).toEqual({ look: "ok" });
+  });
+
+  it("what is offered is confirmed with what was seen", () => {
+    const offer = { value: { number: 40, from: "r" }, words: "40 %" };
+    expect(confirmed(offer, " ")).toBe(offer);
+    expect(confirmed(offer, "warm")?.value).toEqual({ number: 40, from: "r", note: "warm" });
+    expect(confirmed(undefined, "warm")).toBeUndefined();
   });
 });
