@@ -92,7 +92,7 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 		survey: "What follows", survey + "?tab=aircraft&flight=2": "another mission", survey + "?tab=camera": "Nobody has filled", survey + "?tab=pictures&flight=1": "is flown", roof + "?tab=found": "Panel 4", "/cameras": "Mapper 42",
 		spraying: "What follows", spraying + "?tab=load": "Fill 1", spraying + "?tab=done": "The flight just flown", spraying + "?tab=checks": "Newest catch test", spraying + "?tab=record": "Not signed yet",
 		"/bench": "Spraying", "/bench/hover": "Comes out", "/rotation": "What comes of it", "/nozzles": "Kinds of nozzle", "/fleet/" + id("select id from aircraft where name = 'Dray One'") + "?tab=energy": "Mass and balance",
-		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'") + "?tab=health": "It meets 80 %", "/labels": "L7", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
+		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'") + "?tab=health": "It meets 80 %", "/labels": "L7", "/checklists/lantern-4": "Frame and inside", "/checklists/lantern-4?tab=try": "every condition asked", "/checklists/lantern-4?tab=compare": "Compared with version", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
 	}
 	t.Run("screens", func(t *testing.T) {
 		for name, w := range map[string]struct{ width, height int64 }{"tablet": {1280, 800}, "phone": {390, 844}} {

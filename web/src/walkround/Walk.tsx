@@ -1,8 +1,5 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
-import { useNavigate } from "react-router";
-import { api, ask } from "../api/client";
 import { useQuiet } from "../app/quiet";
 import { useMay, useSession } from "../app/session";
 import { useAbout } from "../outbox/hooks";
@@ -12,10 +9,10 @@ import { afterPaint } from "../parts/afterPaint";
 import { Dialog } from "../parts/Dialog";
 import { letGo } from "../parts/letGo";
 import { ViewHead } from "../parts/Sheet";
-import { Problem } from "../parts/states";
 import { useWalkPress } from "./api";
 import { Ended } from "./Ended";
 import { Finish } from "./Finish";
+import { GiveUp } from "./GiveUp";
 import { ItemEntry } from "./ItemEntry";
 import { ItemList } from "./ItemList";
 import { LeftOut } from "./LeftOut";
@@ -31,8 +28,6 @@ export interface WalkShown {
 }
 
 export function Walk({ w, about }: WalkShown) {
-  const qc = useQueryClient();
-  const go = useNavigate();
   const may = useMay();
   const { person } = useSession();
   const raised = useAbout(w.aircraft_id); // defects raised on the way
@@ -44,14 +39,6 @@ export function Walk({ w, about }: WalkShown) {
   const item = w.items[at];
   const ended = Boolean(w.completed_at) || w.abandoned;
   useQuiet(!ended);
-  const abandon = useMutation({
-    mutationFn: () => ask(api.DELETE("/walkrounds/{id}", { params: { path: { id: w.id } } })),
-    onSuccess: async () => {
-      await qc.invalidateQueries();
-      void go(`/fleet/${w.aircraft_id}`);
-    },
-    onSettled: () => setGiveUp(false),
-  });
   const done = w.items.length - w.missing;
   const above = (
     <>
@@ -77,7 +64,6 @@ export function Walk({ w, about }: WalkShown) {
       >
         <div className="progress-bar" style={{ width: `${(100 * done) / Math.max(w.items.length, 1)}%` }} />
       </div>
-      {abandon.error && <Problem error={abandon.error} />}
       {w.notes.length > 0 && !ended && <Wanted notes={w.notes} />}
       <Pinned w={w} onShow={show} />
       <div className="walk">
@@ -140,15 +126,7 @@ export function Walk({ w, about }: WalkShown) {
           </Button>
         )}
       </Dialog>
-      <Dialog title="Give this walk up?" open={giveUp} onClose={() => setGiveUp(false)}>
-        <p>
-          It will be no check. What was found on it so far stays: defects are open, and a pack in quarantine
-          stays there.
-        </p>
-        <Button variant="danger" className="w-100" onClick={() => abandon.mutate()}>
-          Give it up
-        </Button>
-      </Dialog>
+      <GiveUp w={w} open={giveUp} onClose={() => setGiveUp(false)} />
     </>
   );
 }
