@@ -53,7 +53,7 @@ const MaxNote = 2000
 // presses a warning away unread.
 func Judge(it Item, v Value, pk *PackRef) (Judgement, error) {
 	j, err := judgeOf(it, v, pk)
-	if err == nil && len(it.Tells) > 0 && it.Known != nil && v.Skip == "" {
+	if err == nil && it.Kind != Computed && it.Known != nil && v.Skip == "" {
 		if it.Known.Verdict != judge.Clear && strings.TrimSpace(v.Note) == "" {
 			return Judgement{}, bad("It tells: %s Say in the note what you saw.", it.Known.Words)
 		}

@@ -92,15 +92,25 @@ func (l linked) number(quantity string) (*float64, string) {
 	return nil, ""
 }
 
-// says is what it tells that an item shows; nil: nothing of it.
-func (l linked) says(what []string) *checks.Known {
+// says is what it tells of an item: the number that is read there, or what the item shows; nil:
+// nothing of it. Who types another number answers for the difference, and the worse counts.
+func (l linked) says(it checks.Item) *checks.Known {
 	at := l.heard.UTC()
 	k := checks.Known{Source: "told by the aircraft", At: &at}
 	var words []string
 	say := func(v judge.Verdict, format string, a ...any) {
 		k.Verdict, words = max(k.Verdict, v), append(words, fmt.Sprintf(format, a...))
 	}
-	for _, w := range what {
+	if it.Kind == checks.Reading {
+		n, shown := l.number(it.Quantity)
+		if n == nil {
+			return nil
+		}
+		if j, err := checks.Judge(it, checks.Value{Number: n}, nil); err == nil {
+			say(j.Verdict, "It tells %s.", shown)
+		}
+	}
+	for _, w := range it.Tells {
 		switch w {
 		case checks.TellsWarnings:
 			for _, x := range l.Warnings[:min(len(l.Warnings), 20)] {

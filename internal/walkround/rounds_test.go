@@ -285,7 +285,30 @@ func TestWhatTheAircraftTells(t *testing.T) {
 	got, err := s.Walkrounds.Sheet(ctx, sh.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "stop", got.Entries[0].Verdict)
+	// A number that is typed against what it tells is answered for, and the worse counts.
+	require.NoError(t, s.Walkrounds.Abandon(ctx, sh.ID))
+	full, err := s.Walkrounds.Start(ctx, begin(s, checks.Full))
+	require.NoError(t, err)
+	good := 4.0
+	typed := func(note string) error {
+		_, err := s.Walkrounds.Save(ctx, full.ID, []walkround.NewEntry{{ItemID: "load-cell", Value: checks.Value{Number: &good, Note: note}}})
+		return err
+	}
+	require.NoError(t, typed(""))
+	l.Set(aircraft.Faults{LowCell: 3300})
+	s.Clock.Advance(10 * time.Second)
+	assert.ErrorContains(t, typed(""), "It tells 3.30 V.")
+	require.NoError(t, typed("the display said 4.0"))
+	got, err = s.Walkrounds.Sheet(ctx, full.ID)
+	require.NoError(t, err)
+	assert.Equal(t, "stop", got.Entries[0].Verdict)
+	assert.Equal(t, 4.0, *got.Entries[0].Value.Number, "what was typed is kept")
 	l.Set(aircraft.Faults{Unreachable: true})
+	s.Clock.Advance(10 * time.Second)
+	require.NoError(t, typed(""), "no link: a person looks")
+	require.NoError(t, s.Walkrounds.Abandon(ctx, full.ID))
+	sh, err = s.Walkrounds.Start(ctx, begin(s, checks.Turnaround))
+	require.NoError(t, err)
 	assert.Nil(t, power().Known, "no link: a person looks")
 	require.NoError(t, save(""))
 }

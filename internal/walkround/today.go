@@ -41,9 +41,9 @@ func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 	var names []string
 	for i := range sh.Items {
 		it := &sh.Items[i]
-		if len(it.Tells) > 0 && open {
+		if open && (len(it.Tells) > 0 || it.Kind == checks.Reading && it.PackID == "") {
 			if l, ok := s.told(ctx, sh.Aircraft.Serial); ok {
-				it.Known = l.says(it.Tells)
+				it.Known = l.says(*it)
 			}
 		}
 		switch it.Kind {

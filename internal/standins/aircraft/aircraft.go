@@ -29,6 +29,7 @@ type Faults struct {
 	WeakCell    int    `json:"weak_cell"`     // this cell, from 1, is 140 mV behind
 	WarmMotor   int    `json:"warm_motor"`    // this motor, from 1, is 25 degC over its sisters
 	CompassOff  bool   `json:"compass_off"`   // by 20 degrees
+	LowCell     int    `json:"low_cell"`      // its first cell shows so many mV
 	HomeOff     bool   `json:"home_off"`      // remembers a home 180 m to the east
 	NoFix       bool   `json:"no_fix"`        // its corrections do not come
 	Warns       string `json:"warns"`         // it warns of this

@@ -179,6 +179,9 @@ func (l *Link) state(c *Craft) State {
 		if l.faults.WeakCell == i+1 {
 			mv -= 140
 		}
+		if i == 0 && l.faults.LowCell > 0 {
+			mv = float64(l.faults.LowCell)
+		}
 		s.CellMV = append(s.CellMV, int(math.Round(mv)))
 	}
 	for i := range c.Motors {

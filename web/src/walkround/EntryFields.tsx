@@ -44,17 +44,7 @@ export function EntryFields(p: EntryProps) {
         <>
           {item.known && <KnownWords item={item} />}
           {item.kind === "group" && <Marks item={item} typed={typed} change={change} />}
-          {defect ? (
-            <DefectFields {...p} />
-          ) : (
-            warned(item) && (
-              <AreaField
-                label="What you saw"
-                value={typed.note}
-                onChange={(e) => change({ note: e.target.value })}
-              />
-            )
-          )}
+          {defect ? <DefectFields {...p} /> : warned(item) && <SeenField {...p} />}
         </>
       );
     case "alike":
@@ -77,13 +67,7 @@ export function EntryFields(p: EntryProps) {
       return (
         <>
           <KnownWords item={item} />
-          {(defect || warned(item)) && (
-            <AreaField
-              label="What you saw"
-              value={typed.note}
-              onChange={(e) => change({ note: e.target.value })}
-            />
-          )}
+          {(defect || warned(item)) && <SeenField {...p} />}
         </>
       );
     case "poll":
@@ -111,17 +95,27 @@ export function EntryFields(p: EntryProps) {
     case "count":
     case "reading":
       return (
-        <NumberField
-          label={item.kind === "count" ? "How many there are" : capital(item.quantity)}
-          unit={item.kind === "count" ? `of ${item.expect}` : unitOf(item)}
-          autoFocus={!calm}
-          value={typed.number}
-          onChange={(e) => change({ number: e.target.value })}
-          hint={
-            item.kind === "count" ? undefined : `The field takes ${item.min} to ${item.max} ${unitOf(item)}.`
-          }
-          wrong={typed.number && sentence ? sentence : undefined}
-        />
+        <>
+          <NumberField
+            label={item.kind === "count" ? "How many there are" : capital(item.quantity)}
+            unit={item.kind === "count" ? `of ${item.expect}` : unitOf(item)}
+            autoFocus={!calm}
+            value={typed.number}
+            onChange={(e) => change({ number: e.target.value })}
+            hint={
+              item.kind === "count"
+                ? undefined
+                : `The field takes ${item.min} to ${item.max} ${unitOf(item)}.`
+            }
+            wrong={typed.number && sentence ? sentence : undefined}
+          />
+          {warned(item) && !calm && (
+            <>
+              <KnownWords item={item} />
+              <SeenField {...p} />
+            </>
+          )}
+        </>
       );
     default:
       return (
@@ -143,4 +137,11 @@ export function EntryFields(p: EntryProps) {
         />
       );
   }
+}
+
+/** What was seen, in words, where it is not in order. */
+function SeenField({ typed, change }: EntryProps) {
+  return (
+    <AreaField label="What you saw" value={typed.note} onChange={(e) => change({ note: e.target.value })} />
+  );
 }

@@ -125,6 +125,7 @@ export function valueOf(item: Item, t: Typed, now = 0): { value?: Value; sentenc
     }
     case "reading": {
       const p = parseInRange(t.number, item.min ?? -Infinity, item.max ?? Infinity, unitOf(item));
+      if (p.ok && warned(item) && !t.note.trim()) return { sentence: "Say in the note what you saw." };
       if (p.ok) return { value: { number: p.value, ...common } };
       return p.empty ? {} : { sentence: p.sentence };
     }
