@@ -2,11 +2,11 @@ package e2e
 
 import (
 	"bytes"
+	"encoding/base64"
 	"fmt"
-	"image"
 	"image/png"
 	"os"
-	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -15,24 +15,29 @@ import (
 	"mainstay/e2e/browser"
 )
 
-// camera puts a picture before the camera of the browser: what stands in a box of the page.
-func camera(t *testing.T, p *browser.Page, css string) {
+// camera puts the square code of a label of the page before the camera of the browser.
+func camera(t *testing.T, p *browser.Page, label string) {
 	t.Helper()
-	file := filepath.Join(t.TempDir(), "page.png")
-	p.Shot(file)
-	b, err := os.ReadFile(file)
-	require.NoError(t, err)
-	page, err := png.Decode(bytes.NewReader(b))
-	require.NoError(t, err)
-	box := browser.Eval[[]float64](p, fmt.Sprintf("(() => { const r = document.querySelector(%q).getBoundingClientRect(); const k = devicePixelRatio; return [r.x * k, r.y * k, r.width * k, r.height * k]; })()", css))
 	const w, h, margin = 640, 480, 60
-	size := float64(h - 2*margin)
+	drawn := browser.Eval[string](p, fmt.Sprintf(`(() => {
+		const svg = [...document.querySelectorAll('.labels > *')].find((x) => x.textContent.includes(%q)).querySelector('svg').cloneNode(true);
+		svg.setAttribute('xmlns', 'http://www.w3.org/2000/svg'); svg.setAttribute('width', %d); svg.setAttribute('height', %d); svg.style.color = 'black';
+		const picture = new Image();
+		return new Promise((done, fail) => {
+			picture.onload = () => { const c = document.createElement('canvas'); c.width = c.height = %d; const pen = c.getContext('2d'); pen.fillStyle = 'white'; pen.fillRect(0, 0, c.width, c.height); pen.drawImage(picture, 0, 0, c.width, c.height); done(c.toDataURL('image/png')); };
+			picture.onerror = fail;
+			picture.src = 'data:image/svg+xml,' + encodeURIComponent(new XMLSerializer().serializeToString(svg));
+		});
+	})()`, label, h-2*margin, h-2*margin, h-2*margin))
+	b, err := base64.StdEncoding.DecodeString(strings.TrimPrefix(drawn, "data:image/png;base64,"))
+	require.NoError(t, err)
+	code, err := png.Decode(bytes.NewReader(b))
+	require.NoError(t, err)
 	y := bytes.Repeat([]byte{235}, w*h)
-	for row := range int(size) {
-		for col := range int(size) {
-			at := image.Pt(int(box[0]+float64(col)*box[2]/size), int(box[1]+float64(row)*box[3]/size))
-			r, g, b, _ := page.At(at.X, at.Y).RGBA()
-			y[(row+margin)*w+col+(w-int(size))/2] = byte((r*299 + g*587 + b*114) / 1000 >> 8)
+	for row := range h - 2*margin {
+		for col := range h - 2*margin {
+			r, g, b, _ := code.At(col, row).RGBA()
+			y[(row+margin)*w+col+(w-h+2*margin)/2] = byte((r*299 + g*587 + b*114) / 1000 >> 8)
 		}
 	}
 	var out bytes.Buffer
@@ -53,13 +58,8 @@ func TestLabelsAreReadWithTheCamera(t *testing.T) {
 	p := f.page
 	p.Go("/labels")
 	p.SeeThing(".labels svg")
-	code := func(label string) string {
-		css := browser.Eval[string](p, fmt.Sprintf(`(() => { const e = [...document.querySelectorAll('.labels > *')].find((x) => x.textContent.includes(%q)); const q = e.querySelector('svg, img, canvas'); q.id = 'before-the-camera'; e.scrollIntoView({ block: 'center' }); return '#before-the-camera'; })()`, label))
-		p.Settle()
-		camera(t, p, css)
-		return css
-	}
-	code("D3")
+	p.See("D3")
+	camera(t, p, "D3")
 	p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
 	p.See("The 2 packs that come along")
 	p.Click("Read the label of the pack in hand")

@@ -7,6 +7,9 @@ import { labelCode } from "./label";
 /** How often a picture of the camera is read, in ms. */
 const every = 200;
 
+/** The width to which a larger picture is brought before it is read, px. */
+const widest = 800;
+
 export interface ScanKeyProps {
   label: string;
   className?: string;
@@ -55,8 +58,9 @@ function Scan({ label, onCode, onClose }: ScanKeyProps & { onClose: () => void }
       const pen = canvas.getContext("2d", { willReadFrequently: true })!;
       timer = setInterval(() => {
         if (!v.videoWidth) return;
-        [canvas.width, canvas.height] = [v.videoWidth, v.videoHeight];
-        pen.drawImage(v, 0, 0);
+        const scale = Math.min(1, widest / v.videoWidth);
+        [canvas.width, canvas.height] = [v.videoWidth * scale, v.videoHeight * scale];
+        pen.drawImage(v, 0, 0, canvas.width, canvas.height);
         const text = readSquare(pen.getImageData(0, 0, canvas.width, canvas.height));
         if (text) take.current(text);
       }, every);
