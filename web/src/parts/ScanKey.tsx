@@ -47,6 +47,7 @@ function Scan({ label, onCode, onClose }: ScanKeyProps & { onClose: () => void }
     let stream: MediaStream | undefined;
     let timer: ReturnType<typeof setInterval> | undefined;
     let gone = false;
+    let last = "";
     const look = async () => {
       const { readSquare } = await import("./squarecode");
       stream = await navigator.mediaDevices.getUserMedia({ video: { facingMode: "environment" } });
@@ -62,7 +63,8 @@ function Scan({ label, onCode, onClose }: ScanKeyProps & { onClose: () => void }
         [canvas.width, canvas.height] = [v.videoWidth * scale, v.videoHeight * scale];
         pen.drawImage(v, 0, 0, canvas.width, canvas.height);
         const text = readSquare(pen.getImageData(0, 0, canvas.width, canvas.height));
-        if (text) take.current(text);
+        if (text && text !== last) take.current(text); // once, however long it is held
+        last = text ?? last;
       }, every);
     };
     const stop = () => {
