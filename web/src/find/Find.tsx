@@ -83,7 +83,7 @@ export function Find() {
         maxLength={200}
         value={text}
         onChange={(e) => {
-          setText(e.target.value);
+          setText(e.target.value === "/" ? "" : e.target.value); // the key that leads here is no name
           setAt(0);
           setOpen(true);
         }}
