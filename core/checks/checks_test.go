@@ -102,7 +102,8 @@ func TestTurnaroundsAreShort(t *testing.T) {
 	for _, key := range keys {
 		a, l := load(t, key)
 		presses, numbers := 2, 0
-		for _, it := range expand(l, a, checks.Turnaround, twoPacks(a)) {
+		short, _ := checks.Expand(l, a, checks.Ask{Round: checks.Turnaround, Packs: twoPacks(a), Facts: checks.Facts{"event": {Word: "no"}}})
+		for _, it := range short {
 			presses++
 			if it.Kind == checks.Reading && it.Quantity != "level" {
 				numbers++

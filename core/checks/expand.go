@@ -36,7 +36,7 @@ func Expand(l List, t airframe.Type, ask Ask) (out []Item, left []LeftOut) {
 				it.fill(fill, t)
 				it.Section = fill.Replace(s.Title)
 				if why := it.leftOut(ask.Facts); why != "" {
-					left = append(left, LeftOut{it.ID, it.Station, it.Title, it.Stops(), why})
+					left = append(left, LeftOut{it.ID, it.Station, it.Title, it.Stops(), why, it.When})
 					continue
 				}
 				out = append(out, it.each(ask.Packs)...)

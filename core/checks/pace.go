@@ -21,6 +21,7 @@ type Pace struct {
 	Items   int            `json:"items"`
 	Seconds float64        `json:"seconds"`           // from its start to its last answer
 	Each    map[string]int `json:"each,omitempty"`    // seconds that each item took whoever answered it
+	Quick   int            `json:"quick,omitempty"`   // answers in all that came faster than one can look
 	Fast    int            `json:"fast,omitempty"`    // longest row of answers that came faster than one can look
 	FastS   float64        `json:"fast_s,omitempty"`  // how long that row took, s
 	FastBy  string         `json:"fast_by,omitempty"` // whose it was
@@ -67,6 +68,7 @@ func PaceOf(begun time.Time, beganBy string, presses []Press, leastS float64) Pa
 			r.n, r.took = 0, 0
 			continue
 		}
+		p.Quick++
 		r.n, r.took = r.n+1, r.took+gap
 		if r.n >= ShortestRow && r.n > p.Fast {
 			p.Fast, p.FastS, p.FastBy = r.n, r.took.Seconds(), x.By
@@ -88,8 +90,11 @@ func Usual(before []float64) float64 {
 // not known). Empty: nothing.
 func (p Pace) Said(leastS, usualS float64) string {
 	var out []string
-	if p.Fast > 0 {
+	switch {
+	case p.Fast > 0:
 		out = append(out, fmt.Sprintf("%s in %s by %s: faster than anybody can look.", judge.Count(p.Fast, "item"), clock(p.FastS), p.FastBy))
+	case p.Quick >= ShortestRow && 2*p.Quick > p.Items: // rests between them make no looks of them
+		out = append(out, fmt.Sprintf("%d of %d items came faster than anybody can look.", p.Quick, p.Items))
 	}
 	switch {
 	case p.Seconds < leastS:

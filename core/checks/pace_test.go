@@ -42,6 +42,15 @@ func TestPaceOfARow(t *testing.T) {
 	// A row that rests once is two rows.
 	broken := slices.Concat(row("Imre", 0, 3, 0.2), row("Imre", 10, 4, 0.2))
 	assert.Zero(t, checks.PaceOf(began, "Imre", broken, 0.7).Fast)
+	// Four at a time with rests between them are no looks either.
+	var rests []checks.Press
+	for i := range 5 {
+		rests = append(rests, row("Imre", float64(10*i), 4, 0.2)...)
+	}
+	all := checks.PaceOf(began, "Imre", rests, 0.7)
+	assert.Zero(t, all.Fast)
+	assert.Equal(t, "The check went fast. 16 of 20 items came faster than anybody can look.", all.Said(0, 0))
+	assert.Empty(t, checks.PaceOf(began, "Imre", slices.Concat(row("Imre", 0, 4, 0.2), row("Imre", 10, 4, 3)), 0.7).Said(0, 0), "half is not more than half")
 	assert.Equal(t, 40, checks.PaceOf(began, "Imre", row("Imre", 39.6, 1, 0.4), 0.7).Each["Imre0"])
 	assert.Equal(t, 34, checks.PaceOf(began, "Imre", row("Imre", 0, 34, 0.5), math.NaN()).Fast, "no usable bound is no excuse")
 }

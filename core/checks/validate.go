@@ -16,8 +16,12 @@ func refuse(format string, a ...any) error {
 	return fmt.Errorf("%w: "+format, append([]any{ErrList}, a...)...)
 }
 
-// MostItems bounds the items of a round.
-const MostItems = 300
+// MostItems bounds the items of a round, and MostWritten those of a list before anything is
+// repeated.
+const (
+	MostItems   = 300
+	MostWritten = 1000
+)
 
 // Validate says what is wrong with a list for a type; nil when it can be used.
 func (l List) Validate(t airframe.Type) error {
@@ -27,7 +31,11 @@ func (l List) Validate(t airframe.Type) error {
 	if l.Version < 1 {
 		return refuse("version must be 1 or more")
 	}
+	written := 0
 	for _, s := range l.Sections {
+		if written += 1 + len(s.Items); written > MostWritten {
+			return refuse("it has more than %d sections and items", MostWritten)
+		}
 		for _, in := range s.In {
 			if _, ok := RoundOf(in); !ok {
 				return refuse("section %q is walked in %q, and there is no such round", s.Title, in)

@@ -34,8 +34,8 @@ var AllFacts = []FactName{
 	{Key: "night", Says: "night or twilight", Words: yesNo},
 	{Key: "first-of-day", Says: "first flight of the day", Words: yesNo},
 	{Key: "new-aircraft", Says: "new aircraft", Words: yesNo},
-	{Key: "event", Says: "an event since the last full walk", Words: yesNo},
-	{Key: "worked", Says: "work done since the last full walk", Words: yesNo},
+	{Key: "event", Says: "an event since the last check", Words: yesNo},
+	{Key: "worked", Says: "work done since the last check", Words: yesNo},
 	{Key: "other-type", Says: "the pilot flew another type last", Words: yesNo},
 	{Key: "compass", Says: "calibration of the compass", Words: []string{"needed", "not needed"}},
 	{Key: "days-since-flight", Says: "time since the last flight", Unit: "days"},
@@ -114,7 +114,7 @@ func (w When) holds(facts Facts) bool {
 		return true
 	case w.Over != nil:
 		return have.Number == nil || !(*have.Number <= *w.Over)
-	case have.Word == "":
+	case have.Word == "" || len(w.Is) == 0:
 		return true
 	}
 	return slices.Contains(w.Is, have.Word)
@@ -138,6 +138,13 @@ type LeftOut struct {
 	Title   string `json:"title"`
 	Stops   bool   `json:"stops"` // it could stop a flight
 	Why     string `json:"why"`
+	When    []When `json:"when"` // what would ask for it
+}
+
+// Asked reports whether a flight on a day of which these facts are known asks for what was left
+// out; what is not known asks.
+func (l LeftOut) Asked(facts Facts) bool {
+	return len(l.When) == 0 || slices.ContainsFunc(l.When, func(w When) bool { return w.holds(facts) })
 }
 
 // leftOut says why an item is not asked; empty: it is.

@@ -240,6 +240,7 @@ func (g *run) walkround() {
 	}
 	for _, r := range g.in.Checks() {
 		g.runFindings(r, start)
+		g.leftOut(r, start)
 	}
 	g.looked(newest)
 }
@@ -291,6 +292,27 @@ func (g *run) looked(newest *Run) {
 		}
 		g.find(judge.RulePacks, judge.RuleCondition, judge.Stop, fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label), "Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
 			&judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
+	}
+}
+
+// leftOut holds what a check did not ask for, because of the flight it was walked for, against
+// this flight: by night, with another pilot, for other work it may be asked.
+func (g *run) leftOut(r *Run, again *judge.Remedy) {
+	if g.in.Scope != WholeFlight {
+		return
+	}
+	if r.LeftOut == nil {
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "What the check left out is not known.", "By "+r.By+".", &r.At, "walking again", again)
+	}
+	for _, l := range r.LeftOut {
+		if !l.Asked(g.in.Day) {
+			continue
+		}
+		v := judge.Watch
+		if l.Stops {
+			v = judge.Stop
+		}
+		g.find(judge.RuleWalkround, judge.RuleCondition, v, "Left out on the check, and this flight asks for it: "+l.Title+".", "By "+r.By+". "+l.Why, &r.At, "walking again, for this flight", again)
 	}
 }
 

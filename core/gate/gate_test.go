@@ -55,7 +55,7 @@ func good() gate.Input {
 	return gate.Input{
 		Scope: gate.WholeFlight, Now: now, Type: ty,
 		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true},
-		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}, Kept: checks.Kept(ty)},
+		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}, Kept: checks.Kept(ty), LeftOut: []checks.LeftOut{}},
 		Compass:   &gate.Calibration{By: "Bo", At: ago(5 * 24 * time.Hour), MovedKm: ptr(12.0)},
 		HighM:     ptr(30.0), Mass: intent.Mass{MassKg: ptr(7.2), MaxKg: 7.5, LiftKg: ptr(7.4)},
 		Gear: []gear.Piece{{ID: "c", Label: "Controller 1", Kind: "controller", Percent: ptr(80.0), Least: 30, At: ptr(ago(time.Hour)), LookedAt: ptr(ago(time.Hour))}},
@@ -93,6 +93,18 @@ var wrong = []struct {
 	{"not logged", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda", Landed: true} }, "one-aircraft", judge.Stop, "not logged"},
 	{"released by another", func(i *gate.Input) { i.Released = &gate.Release{ID: "r", Pilot: "Oda", At: now} }, "one-aircraft", judge.Stop, "released by Oda"},
 	{"grounded", func(i *gate.Input) { i.Groundings = []gate.Grounding{{Reason: "shakes", By: "Bo", At: now}} }, "grounding", judge.Stop, "Grounded by Bo: shakes"},
+	{"left out by day, flown by night", func(i *gate.Input) {
+		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "lights", Title: "Light lit", Stops: true, Why: "Night: no.", When: []checks.When{{Fact: "night", Is: []string{"yes"}}}}}
+		i.Day = checks.Facts{"night": {Word: "yes"}}
+	}, "walkround", judge.Stop, "this flight asks for it: Light lit"},
+	{"left out, and nobody knows whether it is night", func(i *gate.Input) {
+		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "lights", Title: "Light lit", Stops: true, When: []checks.When{{Fact: "night", Is: []string{"yes"}}}}}
+	}, "walkround", judge.Stop, "Left out on the check"},
+	{"a watch left out", func(i *gate.Input) {
+		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "gestures", Title: "Gestures", When: []checks.When{{Fact: "other-type", Is: []string{"yes"}}}}}
+		i.Day = checks.Facts{"other-type": {Word: "yes"}}
+	}, "walkround", judge.Watch, "Gestures"},
+	{"walked fast", func(i *gate.Input) { i.Walkround.Pace = "The check went fast." }, "walkround", judge.Watch, "went fast"},
 	{"contact", func(i *gate.Input) {
 		i.Groundings = []gate.Grounding{{Reason: "branch", By: "Bo", At: now, Cause: "contact"}}
 	}, "grounding", judge.Stop, "branch"},
@@ -305,7 +317,7 @@ func TestCautions(t *testing.T) {
 func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type)}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}}
 	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict)
 	in.Turnaround.Findings = []gate.RunFinding{{Title: "Pack B9", Verdict: judge.Stop, Sentence: "swollen", PackID: "other"}}
 	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict, "a pack that stays behind does not stop the flight")
@@ -324,7 +336,7 @@ func TestFullInspectionAtBase(t *testing.T) {
 	in.Type.Practice = practice.Settings{practice.FullInspection: {School: "after"}}
 	in.Aircraft.LastLanding = ptr(ago(20 * time.Hour))
 	in.Walkround = nil
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type)}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}}
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "nobody inspected it")
 	in.Inspected = ptr(ago(21 * time.Hour))
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "inspected, then flown")

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"mainstay/core/airframe"
+	"mainstay/core/checks"
 	"mainstay/core/firmware"
 	"mainstay/core/gear"
 	"mainstay/core/intent"
@@ -52,6 +53,7 @@ type Input struct {
 	PacksReady int        // charged packs that may fly in the type (Ready), for the aircraft scope
 	Rules      rules.Pack // with practice and the crew's own; zero takes the default
 	Facts      rules.Facts
+	Day        checks.Facts    // of the flight, for what a check left out; nil: nothing is known
 	Site       []judge.Finding // of site, air and airspace, when the flight belongs to a job
 	Wind       *Wind
 	HighM      *float64     // highest place above ground that the flight reaches; nil: no route is known
@@ -146,8 +148,9 @@ type Run struct {
 	At       time.Time
 	Findings []RunFinding // entries that were not clear
 	PackIDs  []string
-	Kept     string // what was to be set on it, in the words of checks.Kept
-	Pace     string // what is said of how fast it was walked; empty: nothing
+	Kept     string           // what was to be set on it, in the words of checks.Kept
+	LeftOut  []checks.LeftOut // not asked on it, because of the day that it began for; nil: not known
+	Pace     string           // what is said of how fast it was walked; empty: nothing
 }
 
 // RunFinding is one entry of a run that was not clear.

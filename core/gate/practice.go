@@ -44,6 +44,13 @@ func (g *run) compass() {
 	}
 }
 
+// CompassNeeded reports whether the crew's practice asks for a calibration of the compass.
+func (in Input) CompassNeeded() bool {
+	g := &run{in: in}
+	g.compass()
+	return len(g.out) > 0
+}
+
 // nearPeopleM is how near people live, work or rest, m, for the flight to count as near
 // people.
 const nearPeopleM = 30.0

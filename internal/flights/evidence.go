@@ -275,7 +275,8 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 			}
 		}
 	}
-	return in, nil
+	in.Day, err = s.facts(ctx, k, in)
+	return in, err
 }
 
 // lastType is the type that a person flew last; nil: none yet.

@@ -2,7 +2,9 @@ package flights
 
 import (
 	"context"
+	"maps"
 	"math"
+	"slices"
 	"strings"
 	"time"
 
@@ -28,19 +30,16 @@ func (s *Service) Today(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID,
 	if err != nil {
 		return out, err
 	}
-	answer := gate.Judge(in)
-	if out.Facts, err = s.facts(ctx, k, in, answer); err != nil {
-		return out, err
-	}
+	out.Facts = in.Day
 	for _, p := range in.Facts.People {
 		out.Crew = append(out.Crew, p.Name)
 	}
-	out.Known = known(in, answer)
+	out.Known = known(in, gate.Judge(in))
 	return out, nil
 }
 
-// facts are what is known of the day; what is not is left away, and then asked.
-func (s *Service) facts(ctx context.Context, k Known, in gate.Input, answer gate.Output) (checks.Facts, error) {
+// facts are what is known of the day of a flight; what is not is left away, and then asked.
+func (s *Service) facts(ctx context.Context, k Known, in gate.Input) (checks.Facts, error) {
 	out, now := checks.Facts{}, in.Now
 	word := func(key string, yes bool) {
 		out[key] = checks.Fact{Word: map[bool]string{true: "yes", false: "no"}[yes]}
@@ -75,28 +74,30 @@ func (s *Service) facts(ctx context.Context, k Known, in gate.Input, answer gate
 			number("km-since-compass", *c.MovedKm)
 		}
 	}
-	out["compass"] = checks.Fact{Word: "not needed"}
-	for _, f := range answer.Findings {
-		if f.Rule == judge.RuleCompass {
-			out["compass"] = checks.Fact{Word: "needed"}
-		}
-	}
+	out["compass"] = checks.Fact{Word: map[bool]string{true: "needed", false: "not needed"}[in.CompassNeeded()]}
 	word("other-type", in.LastType == nil || in.LastType.Key != in.Type.Key)
+	// What happened since somebody looked: on the walk, or on the turnaround after it.
 	since := time.Time{}
-	if in.Walkround != nil {
-		since = in.Walkround.At
+	for _, r := range []*gate.Run{in.Walkround, in.Turnaround} {
+		if r != nil && r.At.After(since) {
+			since = r.At
+		}
 	}
 	worked := in.Walkround == nil
 	for _, p := range in.Parts {
 		worked = worked || p.FittedAt.After(since)
 	}
 	var seen struct{ Events, Orders int }
-	err := s.DB.WithContext(ctx).Raw(`select (select count(*) from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = @a and e.taken_back_at is null and e.at > @since) as events,
-		(select count(*) from work_orders where aircraft_id = @a and closed_at > @since) as orders`, map[string]any{"a": k.Aircraft.ID, "since": since}).Scan(&seen).Error
+	err := s.DB.WithContext(ctx).Raw(`select (select count(*) from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = @a and e.taken_back_at is null and e.kind in @kinds and e.at > @since) as events,
+		(select count(*) from work_orders where aircraft_id = @a and closed_at > @since) as orders`, map[string]any{"a": k.Aircraft.ID, "since": since, "kinds": lookedAfter}).Scan(&seen).Error
 	word("event", seen.Events > 0)
 	word("worked", worked || seen.Orders > 0)
 	return out, err
 }
+
+// lookedAfter are the events in flight after which somebody looks at the aircraft: those that
+// open work, and those whose cause is found before it flies again.
+var lookedAfter = slices.Concat(slices.Sorted(maps.Keys(opens)), slices.Sorted(maps.Keys(looked)))
 
 // known is what the gate worked out, by rule: its findings, or that it held the rule and
 // found nothing. What needs a reading that nobody took yet is not known.

@@ -74,6 +74,7 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if err := s.packsAfter(ctx, tx, sh, findings); err != nil {
 			return err
 		}
+		left := append([]checks.LeftOut{}, sh.LeftOut...)
 		pace, said, err := s.pace(ctx, tx, sh)
 		if err != nil {
 			return err
@@ -82,11 +83,11 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 			Summary: strings.TrimSpace(fmt.Sprintf("%s: %s complete, %s. %s", sh.Aircraft.Name, r.Kind, worst, said)),
 			Content: map[string]any{"walkround": run, "aircraft": sh.Aircraft.Name, "kind": r.Kind, "type": r.TypeKey, "type_version": r.TypeVersion, "checklist_version": r.ChecklistVersion,
 				"packs": sh.Packs, "entries": contentOf(sh), "started_at": r.StartedAt, "completed_at": at, "verdict": worst, "findings": findings,
-				"left_out": append([]checks.LeftOut{}, sh.LeftOut...), "pace": pace, "paper": r.Paper}})
+				"left_out": left, "pace": pace, "paper": r.Paper}})
 		if err != nil {
 			return err
 		}
-		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq, r.Pace, r.PaceSaid = &at, by.Name, worst.String(), findings, &seq, pace, said
+		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq, r.LeftOut, r.Pace, r.PaceSaid = &at, by.Name, worst.String(), findings, &seq, left, pace, said
 		return tx.Save(&r).Error
 	})
 	if err != nil {

@@ -57,12 +57,34 @@ func TestWhatTheDayDoesNotAskForIsShown(t *testing.T) {
 		why[l.ItemID] = l.Why
 	}
 	assert.Equal(t, "The pilot flew another type last: no, asked when yes.", why["gestures"])
-	assert.Contains(t, why["range-check"], "New aircraft: no, asked when yes; work done since the last full walk: no")
+	assert.Contains(t, why["range-check"], "New aircraft: no, asked when yes; work done since the last check: no")
 	_, content := lastRecord(t, s, "walkround")
 	assert.Contains(t, content, "asked when yes")
 	again, err := s.Walkrounds.Sheet(context.Background(), sh.ID)
 	require.NoError(t, err)
 	assert.Equal(t, sh.LeftOut, again.LeftOut, "the run keeps the day it began with")
+}
+
+// What a check left out for one flight is held against each flight: another pilot, by night, for
+// other work.
+func TestWhatWasLeftOutIsHeldAgainstTheFlight(t *testing.T) {
+	s := testbed.NewStage(t)
+	pk := s.Packs[0].ID
+	s.Fly(checks.Full, pk, 300)
+	s.Charge(pk)
+	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
+	said := func(by people.Person) (out []string) {
+		a, err := s.Flights.Ask(s.As(by), s.Question(pk))
+		require.NoError(t, err)
+		for _, f := range a.Output.Findings {
+			if f.Rule == judge.RuleWalkround {
+				out = append(out, f.Verdict.String()+" "+f.Sentence)
+			}
+		}
+		return out
+	}
+	assert.Empty(t, said(s.Pilot))
+	assert.Equal(t, []string{"watch Left out on the check, and this flight asks for it: Another type than last time: say its gestures aloud."}, said(s.Chief), "who flies is not who walked")
 }
 
 // A row of presses faster than anybody can look is said to the pilot at the gate and stands in

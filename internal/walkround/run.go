@@ -32,12 +32,13 @@ type Run struct {
 	Kept             string            // what was to be set, in words
 	Practice         practice.Settings `gorm:"serializer:json"` // as the crew kept it when the check began
 	JobID            *uuid.UUID
-	Facts            checks.Facts `gorm:"serializer:json"` // known of the day when it began
-	Names            []string     `gorm:"serializer:json"` // who is asked by name
-	Paper            []uuid.UUID  `gorm:"serializer:json"` // photos of the paper that it is entered from; none: it is walked here
-	Drill            checks.Shown `gorm:"serializer:json"` // the picture that it shows, if any
-	Pace             *checks.Pace `gorm:"serializer:json"` // how fast it was walked
-	PaceSaid         string       // what is said of that; empty: nothing
+	Facts            checks.Facts     `gorm:"serializer:json"` // known of the day when it began
+	Names            []string         `gorm:"serializer:json"` // who is asked by name
+	Paper            []uuid.UUID      `gorm:"serializer:json"` // photos of the paper that it is entered from; none: it is walked here
+	Drill            checks.Shown     `gorm:"serializer:json"` // the picture that it shows, if any
+	LeftOut          []checks.LeftOut `gorm:"serializer:json"` // not asked, as it stood at the end
+	Pace             *checks.Pace     `gorm:"serializer:json"` // how fast it was walked
+	PaceSaid         string           // what is said of that; empty: nothing
 }
 
 // TableName is the table of runs.

@@ -22,10 +22,9 @@ type Sheet struct {
 	Type     airframe.Type
 	Packs    []checks.PackRef
 	Items    []checks.Item
-	LeftOut  []checks.LeftOut // not asked, because of what was known of the day
-	Entries  []Entry          // that hold: one of each person for an item
-	Earlier  []Entry          // that their makers replaced
-	Notes    []Note           // of the last flights, marked for this walk
+	Entries  []Entry // that hold: one of each person for an item
+	Earlier  []Entry // that their makers replaced
+	Notes    []Note  // of the last flights, marked for this walk
 }
 
 // Note is what a pilot wanted changed before the next flight.

@@ -61,7 +61,7 @@ func (s *Service) Start(ctx context.Context, n New) (Sheet, error) {
 		return Sheet{}, err
 	}
 	r := Run{ID: n.ID, AircraftID: n.Aircraft, Kind: n.Round, ChecklistVersion: l.Version, TypeKey: t.Key, TypeVersion: t.Version, PackIDs: n.Packs, JobID: n.Job,
-		StartedBy: people.From(ctx).Name, StartedAt: s.Clock.Now(), Findings: []Finding{}, Practice: t.Practice, Kept: checks.Kept(t),
+		StartedBy: people.From(ctx).Name, StartedAt: s.Clock.Now(), Findings: []Finding{}, LeftOut: []checks.LeftOut{}, Practice: t.Practice, Kept: checks.Kept(t),
 		Facts: today.Facts.WithPractice(t.Kept()), Names: today.Crew, Paper: append([]uuid.UUID{}, n.Paper...)}
 	r.drill(l, t)
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
@@ -88,13 +88,14 @@ func (s *Service) Start(ctx context.Context, n New) (Sheet, error) {
 	return s.Sheet(ctx, n.ID)
 }
 
-// drill draws whether the run shows a picture, as often as the crew wants it.
+// drill draws whether the run shows a picture, as often as the crew wants it; no device chooses
+// an id that shows none, since the server's clock is in the draw.
 func (r *Run) drill(l checks.List, t airframe.Type) {
 	if r.Kind != checks.Full || len(r.Paper) > 0 {
 		return
 	}
 	items, _ := checks.Expand(l, t, checks.Ask{Round: r.Kind, Facts: r.Facts})
-	r.Drill, _ = checks.DrillIn(binary.BigEndian.Uint64(r.ID[8:]), items, t.Kept().DrillOneIn())
+	r.Drill, _ = checks.DrillIn(binary.BigEndian.Uint64(r.ID[8:])^uint64(r.StartedAt.UnixNano()), items, t.Kept().DrillOneIn())
 }
 
 // checkPaper refuses photos that are not there.

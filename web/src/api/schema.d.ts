@@ -3976,6 +3976,8 @@ export interface components {
             /** @description it could stop a flight */
             stops: boolean;
             why: string;
+            /** @description what would ask for it; the gate holds it against the flight */
+            when?: components["schemas"]["CheckWhen"][] | null;
         };
         Round: {
             key: components["schemas"]["RoundKey"];

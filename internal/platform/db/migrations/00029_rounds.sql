@@ -4,7 +4,7 @@
 alter table walkrounds drop constraint walkrounds_kind_known;
 alter table walkrounds add constraint walkrounds_kind_known check (kind in ('walkround', 'turnaround', 'hover', 'landing', 'stand-down', 'day-before', 'kit-out', 'kit-in', 'weekly', 'bench', 'outdoor')),
     add column facts jsonb not null default '{}', add column pace jsonb, add column pace_said text not null default '', add column drill jsonb not null default '{}',
-    add column names jsonb not null default '[]', add column paper jsonb not null default '[]';
+    add column left_out jsonb not null default '[]', add column names jsonb not null default '[]', add column paper jsonb not null default '[]';
 drop index walkrounds_open_once;
 create unique index walkrounds_open_once on walkrounds (aircraft_id, (case when kind in ('walkround', 'turnaround') then 'check' else kind end)) where completed_at is null and abandoned_at is null;
 -- Who walks with another one sees each mark at once.
@@ -19,5 +19,5 @@ drop index walkrounds_open_once;
 delete from walkround_entries where walkround_id in (select id from walkrounds where kind not in ('walkround', 'turnaround'));
 delete from walkrounds where kind not in ('walkround', 'turnaround');
 create unique index walkrounds_open_once on walkrounds (aircraft_id) where completed_at is null and abandoned_at is null;
-alter table walkrounds drop column paper, drop column names, drop column drill, drop column pace_said, drop column pace, drop column facts, drop constraint walkrounds_kind_known;
+alter table walkrounds drop column paper, drop column names, drop column left_out, drop column drill, drop column pace_said, drop column pace, drop column facts, drop constraint walkrounds_kind_known;
 alter table walkrounds add constraint walkrounds_kind_known check (kind in ('walkround', 'turnaround'));
