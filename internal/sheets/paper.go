@@ -103,7 +103,12 @@ func paperItem(m core.Maroto, it checks.Item, t airframe.Type) {
 	if it.Stops() {
 		head += " [stops]"
 	}
-	m.AddAutoRow(cell(8, text.New(latin(head), bold)), cell(4, text.New(latin(place(it)), plain)))
+	if manyPlaces(it) { // a row of its own: a number and its place are never parted
+		m.AddAutoRow(cell(12, text.New(latin(head), bold)))
+		m.AddAutoRow(cell(12, text.New(latin(place(it)), props.Text{Size: 9, Top: 1, Bottom: 1, VerticalPadding: 2})))
+	} else {
+		m.AddAutoRow(cell(8, text.New(latin(head), bold)), cell(4, text.New(latin(place(it)), plain)))
+	}
 	if words != "" {
 		m.AddAutoRow(cell(12, text.New(latin(words), small)))
 	}
@@ -112,7 +117,12 @@ func paperItem(m core.Maroto, it checks.Item, t airframe.Type) {
 			m.AddAutoRow(cell(8, text.New(latin("   "+k.Title), plain)), cell(4, text.New("[  ] in order   [  ] not", plain)))
 		}
 	}
-	m.AddRow(0.6, line.NewCol(12, props.Line{Thickness: 0.1}))
+	m.AddRow(2, line.NewCol(12, props.Line{Thickness: 0.1, SizePercent: 100}))
+}
+
+// manyPlaces reports whether an answer takes many places.
+func manyPlaces(it checks.Item) bool {
+	return it.Kind == checks.Cells || it.Kind == checks.Motors || it.Kind == checks.Set || it.Kind == checks.Choice || it.Kind == checks.Poll
 }
 
 // when says in words when an item is asked; empty: always.
@@ -134,7 +144,7 @@ func place(it checks.Item) string {
 	fields := func(n int, name func(int) string) string {
 		var out []string
 		for i := range n {
-			out = append(out, name(i)+" ____")
+			out = append(out, name(i)+":______")
 		}
 		return strings.Join(out, "  ")
 	}
@@ -146,9 +156,9 @@ func place(it checks.Item) string {
 	case checks.Counted:
 		return fmt.Sprintf("______ of %g", *it.Expect)
 	case checks.Cells:
-		return "mV: " + fields(it.Count, func(i int) string { return fmt.Sprint(i + 1) })
+		return fields(it.Count, func(i int) string { return fmt.Sprint(i + 1) }) + " mV"
 	case checks.Motors, checks.Set:
-		return checks.Sign(it.Unit) + ": " + fields(it.Count, it.NameOf)
+		return fields(it.Count, func(i int) string { return strings.ReplaceAll(it.NameOf(i), " ", "-") }) + " " + checks.Sign(it.Unit)
 	case checks.Alike:
 		return "[  ] all alike   not: ________"
 	case checks.Choice:

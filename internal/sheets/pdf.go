@@ -126,4 +126,4 @@ func (t table) add(m core.Maroto) {
 }
 
 // latin puts the signs that the built-in fonts lack into letters they have.
-var latin = strings.NewReplacer("–", "-", "—", "-", "’", "'", "“", `"`, "”", `"`, "…", "...", "→", "to", "≤", "at most ", "≥", "at least ", "−", "-", " ", " ").Replace
+var latin = strings.NewReplacer("–", "-", "—", "-", "’", "'", "“", `"`, "”", `"`, "…", "...", "→", "to", "≤", "at most ", "≥", "at least ", "−", "-", "Ω", "ohm", " ", " ").Replace
