@@ -80,6 +80,13 @@ func count(t *testing.T, svc *server.Services, query string, args ...any) int {
 	return n
 }
 
+// begin begins a round of an aircraft with the packs that are offered.
+func (f inTheField) begin(t *testing.T, aircraft, round string) {
+	t.Helper()
+	f.page.Go("/walk/start/" + id(t, f.svc, aircraft).String() + "?kind=" + round)
+	f.page.Click("Start the " + round)
+}
+
 // release walks the aircraft with its packs and releases it as its chief does.
 func (f inTheField) release(t *testing.T, aircraft string) {
 	t.Helper()
@@ -114,8 +121,7 @@ func TestWalkBegunOnlineEndedOffline(t *testing.T) {
 	inHands(t, func(t *testing.T, h hand) {
 		f := goOut(t, h, "Dray One")
 		p := f.page
-		p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
-		p.Click("Start the turnaround")
+		f.begin(t, "Dray One", "turnaround")
 		p.See("1 of ")
 		for range 6 {
 			p.Click("In order, next")
@@ -244,8 +250,7 @@ func TestTwoTabletsOneOffline(t *testing.T) {
 	t.Parallel()
 	f := goOut(t, tablet, "Dray One")
 	a := f.page
-	a.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
-	a.Click("Start the turnaround")
+	f.begin(t, "Dray One", "turnaround")
 	a.See("1 of ")
 	b := chromium.Open(t, f.wire.URL, "/", tablet.width, tablet.height)
 	b.SignIn("tamsin", demo.Password)
@@ -275,8 +280,7 @@ func TestPressesAreAnsweredAtOnce(t *testing.T) {
 	for _, h := range hands {
 		f := goOut(t, h, "Dray One")
 		p := f.page
-		p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
-		p.Click("Start the turnaround")
+		f.begin(t, "Dray One", "turnaround")
 		p.See("1 of ")
 		p.Judges()
 		took := map[string]time.Duration{}
@@ -378,8 +382,7 @@ func TestLineDiesUnderAPress(t *testing.T) {
 	t.Parallel()
 	f := goOut(t, phone, "Dray One")
 	p := f.page
-	p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
-	p.Click("Start the turnaround")
+	f.begin(t, "Dray One", "turnaround")
 	p.See("1 of ")
 	f.wire.Silence()
 	p.Click("In order, next")

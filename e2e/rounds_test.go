@@ -56,7 +56,7 @@ func craftOf(t *testing.T, svc *server.Services, ctx context.Context, key string
 }
 
 // Every shipped list: a healthy aircraft with every pack is turned round in at most 18 presses
-// and 3 numbers, and its other rounds are walked to their end.
+// and 3 numbers. Its other rounds are walked without a browser, in internal/walkround.
 func TestEveryShippedListIsWalked(t *testing.T) {
 	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
@@ -91,12 +91,8 @@ func TestEveryShippedListIsWalked(t *testing.T) {
 func TestPressesFromTheWalkToTheRelease(t *testing.T) {
 	t.Parallel()
 	f := goOut(t, tablet, "Lantern Three")
-	p, a := f.page, id(t, f.svc, "Lantern Three")
-	ctx := as(t, f.svc, "imre")
-	require.NoError(t, f.svc.DB.Exec("update flight_events set taken_back_at = now(), taken_back_by = 'test' where flight_id in (select id from flights where aircraft_id = ?) and taken_back_at is null", a).Error)
-	_ = ctx
-	p.Go("/walk/start/" + a.String())
-	p.Click("Start the walkround")
+	p := f.page
+	f.begin(t, "Lantern Three", "walkround")
 	p.Judges()
 	presses := 1 + walkAll(t, p, "4,345")
 	p.Click("Complete the walkround")
@@ -125,8 +121,7 @@ func TestTwoPeopleWalkOneRound(t *testing.T) {
 	t.Parallel()
 	f := goOut(t, tablet, "Dray One")
 	a := f.page
-	a.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
-	a.Click("Start the turnaround")
+	f.begin(t, "Dray One", "turnaround")
 	a.See("1 of ")
 	b := chromium.Open(t, f.wire.URL, "/", tablet.width, tablet.height)
 	b.SignIn("bao", demo.Password)
@@ -194,8 +189,7 @@ func TestOneFailureOfEachKind(t *testing.T) {
 	f := goOut(t, tablet, "Lantern Three")
 	p := f.page
 	require.NoError(t, f.svc.Walkrounds.AddList(as(t, f.svc, "imre"), "lantern-4", kinds("lantern-4")))
-	p.Go("/walk/start/" + id(t, f.svc, "Lantern Three").String())
-	p.Click("Start the walkround")
+	f.begin(t, "Lantern Three", "walkround")
 	p.Judges()
 	at := func(id string) { p.See("Try " + id) }
 	at("look")

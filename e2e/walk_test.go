@@ -119,8 +119,7 @@ func TestKeysAlone(t *testing.T) {
 	t.Parallel()
 	f := goOut(t, hand{"desk", 1280, 800}, "Dray One")
 	p := f.page
-	p.Go("/walk/start/" + id(t, f.svc, "Dray One").String() + "?kind=turnaround")
-	p.Click("Start the turnaround")
+	f.begin(t, "Dray One", "turnaround")
 	p.Judges()
 	for s := next(t, p, ""); !s.Done; s = next(t, p, s.At) {
 		switch s.Kind {
