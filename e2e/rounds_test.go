@@ -23,12 +23,12 @@ import (
 	"mainstay/internal/walkround"
 )
 
-// craftOf is an aircraft of a type with packs that a charger has just read: one of the demo
-// where it has one, else a new one.
+// craftOf is a healthy aircraft of a type with packs that a charger has just read: one of the
+// demo where it has one without open work, else a new one.
 func craftOf(t *testing.T, svc *server.Services, ctx context.Context, key string) uuid.UUID {
 	t.Helper()
 	var have string
-	require.NoError(t, svc.DB.Raw("select id from aircraft where type_key = ? order by name desc limit 1", key).Scan(&have).Error)
+	require.NoError(t, svc.DB.Raw("select id from aircraft a where type_key = ? and not exists (select 1 from work_orders o where o.aircraft_id = a.id and o.closed_at is null) order by name desc limit 1", key).Scan(&have).Error)
 	ty, err := svc.Fleet.Type(ctx, key)
 	require.NoError(t, err)
 	var at uuid.UUID

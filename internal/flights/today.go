@@ -45,7 +45,7 @@ func (s *Service) facts(ctx context.Context, k Known, in gate.Input) (checks.Fac
 		out[key] = checks.Fact{Word: map[bool]string{true: "yes", false: "no"}[yes]}
 	}
 	number := func(key string, v float64) {
-		if !math.IsNaN(v) && !math.IsInf(v, 0) {
+		if v >= 0 && !math.IsInf(v, 0) { // a date ahead of the clock tells no time since
 			out[key] = checks.Fact{Number: &v}
 		}
 	}
@@ -79,7 +79,7 @@ func (s *Service) facts(ctx context.Context, k Known, in gate.Input) (checks.Fac
 	// What happened since somebody looked: on the walk, or on the turnaround after it.
 	since := time.Time{}
 	for _, r := range []*gate.Run{in.Walkround, in.Turnaround} {
-		if r != nil && r.At.After(since) {
+		if r != nil && r.At.After(since) && !r.At.After(now) {
 			since = r.At
 		}
 	}
