@@ -400,6 +400,7 @@ func (e FlightState) Valid() bool {
 // Defines values for FoundKind.
 const (
 	FoundKindAircraft FoundKind = "aircraft"
+	FoundKindGear     FoundKind = "gear"
 	FoundKindJob      FoundKind = "job"
 	FoundKindPack     FoundKind = "pack"
 	FoundKindPart     FoundKind = "part"
@@ -411,6 +412,8 @@ const (
 func (e FoundKind) Valid() bool {
 	switch e {
 	case FoundKindAircraft:
+		return true
+	case FoundKindGear:
 		return true
 	case FoundKindJob:
 		return true
@@ -2716,11 +2719,17 @@ type CheckAge struct {
 // CheckDefer defines model for CheckDefer.
 type CheckDefer = checks.Defer
 
+// CheckLonger when a timer runs longer, and for how long
+type CheckLonger = checks.Longer
+
 // CheckMark defines model for CheckMark.
 type CheckMark = checks.Mark
 
 // CheckOption defines model for CheckOption.
 type CheckOption = checks.Option
+
+// CheckPicture defines model for CheckPicture.
+type CheckPicture = checks.Picture
 
 // CheckWhen defines model for CheckWhen.
 type CheckWhen = checks.When
@@ -4176,12 +4185,15 @@ type NewPassword struct {
 
 // NewPerson defines model for NewPerson.
 type NewPerson struct {
-	Certificate string              `json:"certificate"`
-	Id          openapi_types.UUID  `json:"id"`
-	Login       string              `json:"login"`
-	Name        string              `json:"name"`
-	Roles       []Role              `json:"roles"`
-	TrainedOn   *openapi_types.Date `json:"trained_on"`
+	Certificate string             `json:"certificate"`
+	Id          openapi_types.UUID `json:"id"`
+	Login       string             `json:"login"`
+	Name        string             `json:"name"`
+	Roles       []Role             `json:"roles"`
+
+	// StickMode of the sticks, as the person flies; null: not known
+	StickMode *int                `json:"stick_mode,omitempty"`
+	TrainedOn *openapi_types.Date `json:"trained_on"`
 }
 
 // NewPictureFinding defines model for NewPictureFinding.
@@ -4684,8 +4696,11 @@ type Person struct {
 	Name           string              `json:"name"`
 
 	// Once the password is one-time: of somebody new, or after a reset
-	Once      PersonOnce          `json:"once"`
-	Roles     []Role              `json:"roles"`
+	Once  PersonOnce `json:"once"`
+	Roles []Role     `json:"roles"`
+
+	// StickMode 1 to 4; null: not known
+	StickMode *int                `json:"stick_mode,omitempty"`
 	TrainedOn *openapi_types.Date `json:"trained_on"`
 	Version   int                 `json:"version"`
 }
@@ -4695,12 +4710,15 @@ type PersonOnce string
 
 // PersonEdit defines model for PersonEdit.
 type PersonEdit struct {
-	Active      bool                `json:"active"`
-	Certificate string              `json:"certificate"`
-	Name        string              `json:"name"`
-	Roles       []Role              `json:"roles"`
-	TrainedOn   *openapi_types.Date `json:"trained_on"`
-	Version     int                 `json:"version"`
+	Active      bool   `json:"active"`
+	Certificate string `json:"certificate"`
+	Name        string `json:"name"`
+	Roles       []Role `json:"roles"`
+
+	// StickMode of the sticks, as the person flies; null: not known
+	StickMode *int                `json:"stick_mode,omitempty"`
+	TrainedOn *openapi_types.Date `json:"trained_on"`
+	Version   int                 `json:"version"`
 }
 
 // Photo defines model for Photo.
@@ -5873,7 +5891,7 @@ type Walkround struct {
 	LeftOut []LeftOut `json:"left_out"`
 	Missing int       `json:"missing"`
 
-	// Notes what pilots wanted changed before the next flight
+	// Notes what was said since the last walk: what pilots wanted changed, and what other rounds found that bars nothing
 	Notes []WalkNote `json:"notes"`
 
 	// PaceSaid what is said of how fast it was walked; empty: nothing

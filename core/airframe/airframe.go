@@ -29,6 +29,9 @@ const (
 // AllKinds lists the layouts.
 var AllKinds = []Kind{Multirotor, FixedWing, VerticalWing}
 
+// VTail is a tail of two surfaces that stand in a V.
+const VTail = "v"
+
 // Geometry is what the airframe drawing and the stations are made from.
 // Rotors, ArmM and RotorDiameterM hold for layouts with lifting rotors; SpanM,
 // LengthM and ChordM for layouts with a wing.
@@ -41,6 +44,7 @@ type Geometry struct {
 	LengthM        units.Metres `json:"length_m,omitempty"`
 	ChordM         units.Metres `json:"chord_m,omitempty"`
 	PropDiameterM  units.Metres `json:"prop_diameter_m,omitempty"` // of the propeller that drives a wing forward
+	Tail           string       `json:"tail,omitempty"`            // of a wing: "v", or empty for one with fin and tailplane
 }
 
 // Limits are the maker's limits that the gate holds a flight against.
@@ -260,6 +264,8 @@ func (t Type) Validate() error {
 		return bad("a multirotor has 3 to 12 rotors")
 	case g.Kind == VerticalWing && g.Rotors != 4:
 		return bad("a vertical take-off wing has 4 lifting rotors")
+	case g.Tail != "" && (g.Tail != VTail || g.Kind == Multirotor):
+		return bad("tail is v, or left away, and only of a wing")
 	case g.Kind == FixedWing && g.Rotors != 0:
 		return bad("a fixed wing has no lifting rotors")
 	case g.Kind != Multirotor && g.Kind != FixedWing && g.Kind != VerticalWing:
@@ -301,6 +307,10 @@ func (t Type) Stations() []Station {
 		add("wing-right", "wing", "Right wing", half*0.6, 0.05, "")
 		add("surface-right", "surface", "Right aileron", half*0.75, -float64(g.ChordM)*0.5, "")
 		add("tail", "tail", "Tail", 0, -length*0.5, "")
+		if g.Tail == VTail {
+			add("surface-tail-right", "surface", "Right tail surface", half*0.16, -length*0.52, "")
+			add("surface-tail-left", "surface", "Left tail surface", -half*0.16, -length*0.52, "")
+		}
 		add("surface-left", "surface", "Left aileron", -half*0.75, -float64(g.ChordM)*0.5, "")
 		add("wing-left", "wing", "Left wing", -half*0.6, 0.05, "")
 		add("motor-drive", "motor", "Drive motor", 0, -length*0.31, "motor")
@@ -310,8 +320,14 @@ func (t Type) Stations() []Station {
 		a, n, r := rotorAngle(i, g.Rotors), i+1, float64(g.ArmM)
 		x, y := math.Sin(a), math.Cos(a)
 		add(fmt.Sprintf("arm-%d", n), "arm", fmt.Sprintf("Arm %d", n), x*r*0.55, y*r*0.55, "")
-		add(fmt.Sprintf("motor-%d", n), "motor", fmt.Sprintf("Motor %d", n), x*r, y*r, "motor")
-		add(fmt.Sprintf("propeller-%d", n), "propeller", fmt.Sprintf("Propeller %d", n), x*r, y*r, "propeller")
+		for _, m := range t.MotorsOf(n) {
+			over := ""
+			if t.Coaxial() {
+				over = map[bool]string{true: ", upper", false: ", lower"}[m == n]
+			}
+			add(fmt.Sprintf("motor-%d", m), "motor", fmt.Sprintf("Motor %d%s", m, over), x*r, y*r, "motor")
+			add(fmt.Sprintf("propeller-%d", m), "propeller", fmt.Sprintf("Propeller %d%s", m, over), x*r, y*r, "propeller")
+		}
 	}
 	// Inside the body the places are spread so that their marks do not touch.
 	step := float64(max(g.ArmM*0.27, g.LengthM*0.155))
@@ -355,6 +371,32 @@ func (t Type) PartStations() []Station {
 
 func round(v float64) float64 { return math.Round(v*1000) / 1000 }
 
-// SisterMotors is the number of motors that do the same work and are held
-// against each other: the lifting ones, or the single drive motor of a wing.
-func (t Type) SisterMotors() int { return max(t.Geometry.Rotors, 1) }
+// Coaxial reports whether each arm carries two motors, one over the other.
+func (t Type) Coaxial() bool {
+	return t.Power != nil && t.Power.Coaxial && t.Geometry.Kind == Multirotor
+}
+
+// MotorsOf lists the motors of an arm by number: its own, and under it the one that is numbered
+// behind all upper ones.
+func (t Type) MotorsOf(arm int) []int {
+	if t.Coaxial() {
+		return []int{arm, t.Geometry.Rotors + arm}
+	}
+	return []int{arm}
+}
+
+// ArmOf is the number of the arm that carries a motor.
+func (t Type) ArmOf(motor int) int { return (motor-1)%max(t.Geometry.Rotors, 1) + 1 }
+
+// SisterMotors is the number of motors that a reading of all has: the lifting
+// ones, or the single drive motor of a wing. Those of one layer are sisters.
+func (t Type) SisterMotors() int {
+	if t.Coaxial() {
+		return 2 * t.Geometry.Rotors
+	}
+	return max(t.Geometry.Rotors, 1)
+}
+
+// Layer is how many motors are sisters that are held against each other: the lower ones of
+// pairs work in the wash of the upper ones.
+func (t Type) Layer() int { return max(t.Geometry.Rotors, 1) }

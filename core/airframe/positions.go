@@ -3,6 +3,7 @@ package airframe
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -83,8 +84,8 @@ func (t Type) Positions() []Position {
 		case "propeller":
 			p.Parent = "motor-" + n
 		case "motor":
-			if arms && n != "drive" {
-				p.Parent = "arm-" + n
+			if m, err := strconv.Atoi(n); arms && err == nil {
+				p.Parent = fmt.Sprintf("arm-%d", t.ArmOf(m))
 			}
 		}
 		out = append(out, p)

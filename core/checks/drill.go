@@ -26,6 +26,13 @@ var AllPictures = []Picture{
 	{"pack-swollen", "bay", "A pack swollen on one face.", true},
 	{"plug-clean", "bay", "A plug with clean contacts, fully mated.", false},
 	{"plug-half", "bay", "A plug that is only half mated.", true},
+	{"motor-whole", "motor", "A motor, its bell straight over the stator.", false},
+	{"motor-tilt", "motor", "The bell stands askew: the gap is wider on one side.", true},
+	{"motor-lead", "motor", "A lead rubbed through to the copper.", true},
+	{"sensor-clean", "sensor", "A sensor with a clean face.", false},
+	{"sensor-dirty", "sensor", "Dried drops on the face of a sensor.", true},
+	{"surface-whole", "surface", "A surface in line with the wing.", false},
+	{"surface-hinge", "surface", "A hinge torn out of the edge of the wing.", true},
 }
 
 // Shown is the picture of a drill in a round, and where it stands among the items.
@@ -83,6 +90,16 @@ func (it Item) shows(p Picture) string {
 		}
 	}
 	return ""
+}
+
+// bad are the drawings of what is not in order at the places where an item looks.
+func (it Item) bad() (out []Picture) {
+	for _, p := range AllPictures {
+		if p.Damage && (it.Kind == Look || it.Kind == Group) && it.shows(p) != "" {
+			out = append(out, p)
+		}
+	}
+	return out
 }
 
 // With puts the picture of a drill among the items.

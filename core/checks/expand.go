@@ -2,6 +2,7 @@ package checks
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"mainstay/core/airframe"
@@ -23,17 +24,15 @@ func Expand(l List, t airframe.Type, ask Ask) (out []Item, left []LeftOut) {
 	}
 	words := words(t)
 	for _, s := range l.Sections {
-		numbers := []int{0}
-		if s.Each == "rotor" {
-			numbers = t.ArmOrder()
-		}
-		for _, n := range numbers {
-			fill := strings.NewReplacer(append(words, "{n}", fmt.Sprint(n))...)
+		for _, with := range s.repeats(t) {
+			fill := strings.NewReplacer(slices.Concat(words, with)...)
 			for _, it := range s.Items {
 				if !s.in(ask.Round, it) || it.SmartOnly && t.Packs.PercentFrom != "pack" {
 					continue
 				}
+				it.lower(t)
 				it.fill(fill, t)
+				it.longer(ask.Facts)
 				it.Section = fill.Replace(s.Title)
 				if why := it.leftOut(ask.Facts); why != "" {
 					left = append(left, LeftOut{it.ID, it.Station, it.Title, it.Stops(), why, it.When})
@@ -51,6 +50,52 @@ func Expand(l List, t airframe.Type, ask Ask) (out []Item, left []LeftOut) {
 		out = append(out, *kept)
 	}
 	return out, left
+}
+
+// repeats are what a section is walked for, each as pairs of placeholder and text.
+func (s Section) repeats(t airframe.Type) (out [][]string) {
+	switch s.Each {
+	case "rotor":
+		for _, n := range t.ArmOrder() {
+			with := []string{"{n}", fmt.Sprint(n)}
+			if t.Coaxial() {
+				with = append(with, "{under}", fmt.Sprint(t.MotorsOf(n)[1]))
+			}
+			out = append(out, with)
+		}
+	case "surface":
+		for _, at := range t.Stations() {
+			if at.Kind == "surface" {
+				out = append(out, []string{"{s}", at.ID, "{surface}", at.Label})
+			}
+		}
+	default:
+		out = [][]string{nil}
+	}
+	return out
+}
+
+// lower adds to a group at a rotor the marks of the motor and propeller under it.
+func (it *Item) lower(t airframe.Type) {
+	if !t.Coaxial() {
+		return
+	}
+	for _, m := range slices.Clone(it.Marks) {
+		if m.Station == "motor-{n}" || m.Station == "propeller-{n}" {
+			m.ID += "-lower"
+			m.Station = strings.Replace(m.Station, "{n}", "{under}", 1)
+			m.Title += ", lower"
+			it.Marks = append(slices.Clone(it.Marks), m)
+		}
+	}
+}
+
+// longer lets a timer run as long as the day asks for, and says why.
+func (it *Item) longer(facts Facts) {
+	if l := it.Longer; l != nil && l.When.holds(facts) {
+		it.LeastS = max(it.LeastS, l.LeastS)
+		it.How = strings.TrimSpace(it.How + fmt.Sprintf(" %s s today: %s.", num(l.LeastS), l.When.says()))
+	}
 }
 
 // each is an item once, or once for each pack.
@@ -89,13 +134,13 @@ func (it *Item) fill(r *strings.Replacer, t airframe.Type) {
 		o := &it.Options[i]
 		o.Title, o.Do = r.Replace(o.Title), r.Replace(o.Do)
 	}
-	it.Names, it.Known, it.Drawing = nil, nil, "" // a round fills them in
+	it.Names, it.Known, it.Drawing, it.Pictures = nil, nil, "", it.bad() // a round fills the others in
 	asksSatellites(it, t)
 	switch it.Kind {
 	case Alike:
-		it.Marks, it.Count = sisters(t), t.SisterMotors()
+		it.Marks, it.Count, it.Layer = sisters(t), t.SisterMotors(), t.Layer()
 	case Motors:
-		it.Count = t.SisterMotors()
+		it.Count, it.Layer = t.SisterMotors(), t.Layer()
 	case Set:
 		it.Count = map[string]int{"heading": len(headings), "arm": t.Geometry.Rotors, "nozzle": it.Count}[it.Per]
 	case Look, Reading, Cells, Group, Choice, Counted, Timer, Photo, Computed, Poll, Who, Drill:

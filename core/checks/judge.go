@@ -216,12 +216,43 @@ func Outliers(it Item, set []float64) []Apart {
 	}
 	var out []Apart
 	for i, x := range set {
-		by := x - median(slices.Delete(slices.Clone(set), i, i+1))
+		from, to := it.layer(i, len(set))
+		if to-from < 2 {
+			continue
+		}
+		by := x - median(slices.Delete(slices.Clone(set[from:to]), i-from, i-from+1))
 		if v := it.Compare.grade(by, it.Step); v != judge.Clear {
 			out = append(out, Apart{i, by, v, fmt.Sprintf("%s is %s %s above its sisters%s", it.NameOf(i), num(by), Sign(it.Unit), overworking(it))})
 		}
 	}
 	return out
+}
+
+// layer is the range of the sisters of the i-th value of a set.
+func (it Item) layer(i, n int) (from, to int) {
+	if it.Layer <= 0 {
+		return 0, n
+	}
+	from = i / it.Layer * it.Layer
+	return from, min(from+it.Layer, n)
+}
+
+// spread is the greatest spread among sisters, percent of their mean; not a number where it is
+// of none.
+func (it Item) spread(set []float64) float64 {
+	if len(set) == 0 {
+		return math.NaN()
+	}
+	worst := 0.0
+	for from := 0; from < len(set); {
+		_, to := it.layer(from, len(set))
+		s := SpreadPercent(set[from:to])
+		if math.IsNaN(s) {
+			return s
+		}
+		worst, from = max(worst, s), to
+	}
+	return worst
 }
 
 // overworking says what it means that one lies above the others.
@@ -233,7 +264,7 @@ func overworking(it Item) string {
 }
 
 func judgeSpread(it Item, set []float64) Judgement {
-	c, s, motors := *it.Compare, SpreadPercent(set), it.Per == ""
+	c, s, motors := *it.Compare, it.spread(set), it.Per == ""
 	find, landed := " Find out why.", " Find out why."
 	if motors {
 		find, landed = " Land and find out.", " Land and find out; an off-centre load shows too."

@@ -19,6 +19,7 @@ const Satellites = "number of satellites"
 const (
 	LoadCell = "lowest cell under load"
 	Receiver = "receiver supply"
+	Output   = "output" // of each motor
 )
 
 // What an aircraft tells of itself, shown at the item that names it.
@@ -26,10 +27,13 @@ const (
 	TellsWarnings    = "warnings"
 	TellsHome        = "home"
 	TellsCorrections = "corrections"
+	TellsModes       = "modes"
+	TellsLimits      = "limits"
+	TellsCamera      = "camera"
 )
 
 // AllTells lists them.
-var AllTells = []string{TellsWarnings, TellsHome, TellsCorrections}
+var AllTells = []string{TellsWarnings, TellsHome, TellsCorrections, TellsModes, TellsLimits, TellsCamera}
 
 // Kept says in one sentence what is set on a type at take-off.
 func Kept(t airframe.Type) string {

@@ -89,16 +89,20 @@ type Item struct {
 	Marks     []Mark        `json:"marks,omitempty"`   // of a group
 	Options   []Option      `json:"options,omitempty"` // of a choice
 	LeastS    float64       `json:"least_s,omitempty"` // of a timer, s
+	Longer    *Longer       `json:"longer,omitempty"`  // when a timer runs longer
 	Hands     int           `json:"hands,omitempty"`   // 2: call and response, two people enter it
 
 	// Filled by Expand, and by who runs the list.
 	Section string   `json:"section,omitempty"`
 	PackID  string   `json:"pack_id,omitempty"`
+	Layer   int      `json:"layer,omitempty"` // how many motors in a row are sisters; 0: all
 	Count   int      `json:"count,omitempty"` // values asked for by cells, motors and sets; a list gives it for nozzles
 	Names   []string `json:"names,omitempty"` // who is asked in a poll, or can be named; of a set, of what each number is
 	Bars    bool     `json:"bars,omitempty"`  // what is found could stop a flight: it cannot be left out
 	Known   *Known   `json:"known,omitempty"` // what was worked out; nil: nothing, and a person looks
 	Drawing string   `json:"drawing,omitempty"`
+	// Pictures are drawings of what is not in order at the places where it looks.
+	Pictures []Picture `json:"pictures,omitempty"`
 }
 
 // Defer is how far a defect may be put off.
@@ -107,6 +111,12 @@ type Defer struct {
 	Flights int     `json:"flights,omitempty"`
 	Hours   float64 `json:"hours,omitempty"`
 	Limits  string  `json:"limits"`
+}
+
+// Longer is a condition under which a timer runs longer.
+type Longer struct {
+	When   When    `json:"when"`
+	LeastS float64 `json:"least_s"` // s
 }
 
 // Lasting reports whether what is wrong at an item stays wrong until somebody
@@ -126,8 +136,9 @@ func (it Item) Lasting() bool {
 	return it.Quantity == "bus resistance"
 }
 
-// Section groups items; Each "rotor" repeats it for every lifting rotor, in the order in
-// which the arms unfold, with {n} replaced by its number. In names the rounds that walk it;
+// Section groups items; Each "rotor" repeats it for every arm with a lifting rotor, in the order
+// in which the arms unfold, with {n} replaced by its number, and Each "surface" for every control
+// surface, with {s} replaced by its station and {surface} by its name. In names the rounds that walk it;
 // none: the full walkround, and the turnaround for what is short.
 type Section struct {
 	Title string   `json:"title"`

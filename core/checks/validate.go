@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"slices"
+	"strings"
 
 	"mainstay/core/airframe"
 	"mainstay/core/judge"
@@ -41,8 +42,8 @@ func (l List) Validate(t airframe.Type) error {
 				return refuse("section %q is walked in %q, and there is no such round", s.Title, in)
 			}
 		}
-		if s.Each != "" && s.Each != "rotor" {
-			return refuse("section %q is repeated for each %q; only rotor is known", s.Title, s.Each)
+		if s.Each != "" && s.Each != "rotor" && s.Each != "surface" {
+			return refuse("section %q is repeated for each %q; rotor and surface are known", s.Title, s.Each)
 		}
 	}
 	stations := map[string]bool{}
@@ -100,12 +101,20 @@ func (it Item) check(stations, seen map[string]bool) error {
 	}
 	for _, w := range it.Tells {
 		if !slices.Contains(AllTells, w) || it.Kind != Look && it.Kind != Group {
-			return refuse("item %q shows %q of the aircraft; a look or a group shows warnings, home or corrections", it.ID, w)
+			return refuse("item %q shows %q of the aircraft; a look or a group shows one of %s", it.ID, w, strings.Join(AllTells, ", "))
 		}
 	}
 	for _, w := range it.When {
 		if wrong := w.check(); wrong != "" {
 			return refuse("item %q is asked when: %s", it.ID, wrong)
+		}
+	}
+	if l := it.Longer; l != nil {
+		if wrong := l.When.check(); wrong != "" {
+			return refuse("timer %q runs longer when: %s", it.ID, wrong)
+		}
+		if it.Kind != Timer || !(l.LeastS >= it.LeastS && l.LeastS <= 3600) {
+			return refuse("item %q: a timer may run longer, up to 3600 s, and nothing else does", it.ID)
 		}
 	}
 	if d := it.Defer; d != nil && (d.Days < 1 || d.Days > 90 || d.Flights < 0 || !(d.Hours >= 0) || d.Limits == "" || !it.Lasting()) {

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"mainstay/core/intent"
 	"mainstay/core/practice"
 )
 
@@ -27,6 +28,20 @@ type FactName struct {
 
 var yesNo = []string{"yes", "no"}
 
+// Facts that what an aircraft tells is held against.
+const (
+	FactReturn   = "return-height"
+	FactHigh     = "highest"
+	FactLostLink = "lost-link"
+)
+
+func lostLinks() (out []string) {
+	for _, l := range intent.AllLostLinks {
+		out = append(out, string(l))
+	}
+	return out
+}
+
 // AllFacts lists what conditions may ask about; besides, practice.ID asks for the school that
 // the crew keeps.
 var AllFacts = []FactName{
@@ -42,6 +57,11 @@ var AllFacts = []FactName{
 	{Key: "days-since-compass", Says: "time since the compass was calibrated", Unit: "days"},
 	{Key: "km-since-compass", Says: "distance from where the compass was calibrated", Unit: "km"},
 	{Key: "product", Says: "product on board", Words: yesNo},
+	{Key: "wind", Says: "the wind measured in the last hour, with its gusts", Unit: "m/s"},
+	{Key: "payload", Says: "payload, attachments and liquid", Unit: "kg"},
+	{Key: FactReturn, Says: "the return height that the job sets", Unit: "m"},
+	{Key: FactHigh, Says: "the highest place of the flight above ground", Unit: "m"},
+	{Key: FactLostLink, Says: "what it does without link, as the job sets it", Words: lostLinks()},
 }
 
 // practiceFact begins the name of a fact that is a school of the crew's practice.
@@ -118,6 +138,15 @@ func (w When) holds(facts Facts) bool {
 		return true
 	}
 	return slices.Contains(w.Is, have.Word)
+}
+
+// says is a condition in words.
+func (w When) says() string {
+	f, _ := FactOf(w.Fact)
+	if w.Over != nil {
+		return fmt.Sprintf("%s over %s %s, or not known", f.Says, num(*w.Over), f.Unit)
+	}
+	return fmt.Sprintf("%s: %s, or not known", f.Says, strings.Join(w.Is, " or "))
 }
 
 // not says why a condition that does not hold does not.

@@ -241,6 +241,7 @@ func (g *run) walkround() {
 	for _, r := range g.in.Checks() {
 		g.runFindings(r, start)
 		g.leftOut(r, start)
+		g.asked(r, start)
 	}
 	g.looked(newest)
 }
@@ -313,6 +314,22 @@ func (g *run) leftOut(r *Run, again *judge.Remedy) {
 			v = judge.Stop
 		}
 		g.find(judge.RuleWalkround, judge.RuleCondition, v, "Left out on the check, and this flight asks for it: "+l.Title+".", "By "+r.By+". "+l.Why, &r.At, "walking again, for this flight", again)
+	}
+}
+
+// asked holds who was asked for go or no go on a check against the crew of this flight.
+func (g *run) asked(r *Run, again *judge.Remedy) {
+	if g.in.Scope != WholeFlight || len(r.Asked) == 0 {
+		return
+	}
+	var not []string
+	for _, p := range g.in.Facts.People {
+		if !slices.Contains(r.Asked, p.Name) {
+			not = append(not, p.Name)
+		}
+	}
+	if len(not) > 0 {
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "Go or no go was not asked of "+strings.Join(not, ", ")+".", "By "+r.By+", of "+strings.Join(r.Asked, ", ")+".", &r.At, "asking them before launch, or walking again", again)
 	}
 }
 

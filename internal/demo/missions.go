@@ -150,7 +150,15 @@ func Crafts(ctx context.Context, svc *server.Services) ([]aircraft.Craft, error)
 		if err != nil {
 			return nil, err
 		}
-		out = append(out, aircraft.Craft{Serial: a.Serial, Motors: max(1, t.Geometry.Rotors), Cells: t.Packs.Cells * t.Packs.Count, At: depotAt})
+		c := aircraft.Craft{Serial: a.Serial, Motors: t.SisterMotors(), Cells: t.Packs.Cells * t.Packs.Count, At: depotAt}
+		var set []aircraft.Limits // as its newest job sets it
+		if err := svc.DB.WithContext(ctx).Raw("select return_m, 120 as height_m, lost_link from job_aircraft where aircraft_id = ? and return_m is not null order by lower(span) desc limit 1", id).Scan(&set).Error; err != nil {
+			return nil, err
+		}
+		if len(set) > 0 {
+			c.Limits = &set[0]
+		}
+		out = append(out, c)
 	}
 	return out, nil
 }

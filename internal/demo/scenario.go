@@ -25,15 +25,23 @@ type Who struct {
 	Login, Name, PIN, Certificate string
 	Roles                         []crew.Role
 	TrainedMonthsAgo              int // 0: never
+	Sticks                        int // mode; 0: not on file
+}
+
+func (w Who) sticks() *int {
+	if w.Sticks == 0 {
+		return nil
+	}
+	return &w.Sticks
 }
 
 // Crew is the demo crew; the chief first.
 var Crew = []Who{
-	{"imre", "Imre Castellan", "2580", "RP-40117", []crew.Role{crew.Chief, crew.Pilot}, 7},
-	{"odile", "Odile Varga", "1470", "RP-40251", []crew.Role{crew.Pilot}, 25}, // expired at the end of last month
-	{"tamsin", "Tamsin Okoro", "3690", "", []crew.Role{crew.Technician}, 0},
-	{"bao", "Bao Lindqvist", "4826", "", []crew.Role{crew.Hand}, 0},
-	{"rhea", "Rhea Montclair", "7193", "", []crew.Role{crew.Reader}, 0},
+	{"imre", "Imre Castellan", "2580", "RP-40117", []crew.Role{crew.Chief, crew.Pilot}, 7, 2},
+	{"odile", "Odile Varga", "1470", "RP-40251", []crew.Role{crew.Pilot}, 25, 1}, // expired at the end of last month
+	{"tamsin", "Tamsin Okoro", "3690", "", []crew.Role{crew.Technician}, 0, 2},
+	{"bao", "Bao Lindqvist", "4826", "", []crew.Role{crew.Hand}, 0, 0},
+	{"rhea", "Rhea Montclair", "7193", "", []crew.Role{crew.Reader}, 0, 0},
 }
 
 type craft struct {
@@ -99,12 +107,12 @@ func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, 
 		return ctx, err
 	}
 	// The first chief's training date is set at the end of the year; a pilot in the past must not look untrained.
-	if p, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: chief.Certificate, TrainedOn: trained(18)}); err != nil {
+	if p, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: chief.Certificate, TrainedOn: trained(18), StickMode: chief.sticks()}); err != nil {
 		return ctx, err
 	}
 	g.people[chief.Login] = p
 	for _, w := range Crew[1:] {
-		q, err := g.svc.People.Add(ctx, people.New{ID: newID(), Login: w.Login, Name: w.Name, Roles: w.Roles, Password: Password, PIN: w.PIN, Certificate: w.Certificate, TrainedOn: trained(w.TrainedMonthsAgo)})
+		q, err := g.svc.People.Add(ctx, people.New{ID: newID(), Login: w.Login, Name: w.Name, Roles: w.Roles, Password: Password, PIN: w.PIN, Certificate: w.Certificate, TrainedOn: trained(w.TrainedMonthsAgo), StickMode: w.sticks()})
 		if err != nil {
 			return ctx, fmt.Errorf("%s: %w", w.Name, err)
 		}

@@ -185,6 +185,6 @@ func (g *generator) training(ctx context.Context, end time.Time) error {
 		return err
 	}
 	on := c.Day(end).AddDate(0, -Crew[0].TrainedMonthsAgo, 0)
-	_, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: p.Certificate, TrainedOn: &on})
+	_, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: p.Certificate, TrainedOn: &on, StickMode: p.StickMode})
 	return err
 }

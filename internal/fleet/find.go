@@ -20,7 +20,7 @@ type Found struct {
 }
 
 // Find looks for a part of a name, label, serial number or registration among
-// aircraft, packs, parts, sites, jobs and people: whole matches first, at most 20.
+// aircraft, packs, parts, gear, sites, jobs and people: whole matches first, at most 20.
 func (s *Service) Find(ctx context.Context, words string) ([]Found, error) {
 	q := strings.TrimSpace(words)
 	like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(q) + "%"
@@ -31,6 +31,7 @@ func (s *Service) Find(ctx context.Context, words string) ([]Found, error) {
 			union all select 'pack', p.id, p.label, concat_ws(' · ', p.serial, p.state), null, '', array[p.label, p.serial] from packs p where p.label ilike @like or p.serial ilike @like
 			union all select 'part', p.id, p.serial, concat_ws(' · ', p.kind, case when p.discarded_at is not null then 'discarded' when a.name is null then 'on the shelf' else a.name || ', ' || p.station end), p.aircraft_id, coalesce(p.station, ''), array[p.serial]
 				from parts p left join aircraft a on a.id = p.aircraft_id where p.serial ilike @like
+			union all select 'gear', g.id, g.name, concat_ws(' · ', g.kind, a.name), g.aircraft_id, '', array[g.name, g.id::text] from gear g left join aircraft a on a.id = g.aircraft_id where g.active and (g.name ilike @like or g.id::text = lower(@q))
 			union all select 'site', s.id, s.name, s.note, null, '', array[s.name] from sites s where s.name ilike @like
 			union all select 'job', j.id, j.aim, concat_ws(' · ', to_char(j.from_at, 'YYYY-MM-DD'), s.name, nullif(j.product, '')), null, '', array[j.aim] from jobs j join sites s on s.id = j.site_id where j.aim ilike @like or j.product ilike @like
 			union all select 'person', p.id, p.name, array_to_string(p.roles, ', '), null, '', array[p.name, p.login] from people p where p.active and (p.name ilike @like or p.login ilike @like)

@@ -177,6 +177,14 @@ func TestFindByNameSerialAndRegistration(t *testing.T) {
 		require.NotEmpty(t, found, words)
 		assert.Equal(t, want, found[0].Kind, words)
 	}
+	box := testbed.NewID()
+	require.NoError(t, s.DB.Exec("insert into gear (id, name, kind, minimum, active, version) values (?, 'Black box', 'comms', 80, true, 1)", box).Error)
+	for _, words := range []string{"black", box.String()} { // the label of gear carries its id
+		found, err := s.Fleet.Find(ctx, words)
+		require.NoError(t, err)
+		require.Len(t, found, 1, words)
+		assert.Equal(t, "gear", found[0].Kind)
+	}
 	part, err := s.Fleet.Find(ctx, "Q-1-motor-3")
 	require.NoError(t, err)
 	assert.Equal(t, s.Aircraft.ID, *part[0].AircraftID)

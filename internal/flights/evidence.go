@@ -275,7 +275,7 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 			}
 		}
 	}
-	in.Day, err = s.facts(ctx, k, in)
+	in.Day, err = s.facts(ctx, k, in, q, g)
 	return in, err
 }
 

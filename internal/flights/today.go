@@ -14,6 +14,7 @@ import (
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/sun"
+	"mainstay/internal/jobs"
 	"mainstay/internal/people"
 	"mainstay/internal/walkround"
 )
@@ -39,7 +40,7 @@ func (s *Service) Today(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID,
 }
 
 // facts are what is known of the day of a flight; what is not is left away, and then asked.
-func (s *Service) facts(ctx context.Context, k Known, in gate.Input) (checks.Facts, error) {
+func (s *Service) facts(ctx context.Context, k Known, in gate.Input, q Question, g jobs.ForGate) (checks.Facts, error) {
 	out, now := checks.Facts{}, in.Now
 	word := func(key string, yes bool) {
 		out[key] = checks.Fact{Word: map[bool]string{true: "yes", false: "no"}[yes]}
@@ -55,6 +56,23 @@ func (s *Service) facts(ctx context.Context, k Known, in gate.Input) (checks.Fac
 	if in.Facts.JobID != "" {
 		word("product", in.Facts.Product != "")
 	}
+	if m, b := in.Mass.MassKg, in.Type.Balance; m != nil && b != nil {
+		number("payload", *m-float64(b.EmptyKg)-float64(in.Type.Packs.Count)*float64(b.PackKg))
+	}
+	if g.ReturnM != nil {
+		number(checks.FactReturn, *g.ReturnM)
+	}
+	if in.HighM != nil {
+		number(checks.FactHigh, *in.HighM)
+	}
+	if g.LostLink != "" {
+		out[checks.FactLostLink] = checks.Fact{Word: string(g.LostLink)}
+	}
+	blows, err := s.blows(ctx, k.Aircraft.ID, q)
+	if err != nil {
+		return nil, err
+	}
+	number("wind", blows)
 	if l := in.Facts.Light; len(l) > 0 {
 		dark := false
 		for _, x := range l {
@@ -88,11 +106,35 @@ func (s *Service) facts(ctx context.Context, k Known, in gate.Input) (checks.Fac
 		worked = worked || p.FittedAt.After(since)
 	}
 	var seen struct{ Events, Orders int }
-	err := s.DB.WithContext(ctx).Raw(`select (select count(*) from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = @a and e.taken_back_at is null and e.kind in @kinds and e.at > @since) as events,
+	err = s.DB.WithContext(ctx).Raw(`select (select count(*) from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = @a and e.taken_back_at is null and e.kind in @kinds and e.at > @since) as events,
 		(select count(*) from work_orders where aircraft_id = @a and closed_at > @since) as orders`, map[string]any{"a": k.Aircraft.ID, "since": since, "kinds": lookedAfter}).Scan(&seen).Error
 	word("event", seen.Events > 0)
 	word("worked", worked || seen.Orders > 0)
 	return out, err
+}
+
+// windHolds is how long a wind that was measured for another release tells of the day.
+const windHolds = time.Hour
+
+// blows is the wind of the question, or the newest measured here for a release, with its gust,
+// m/s; not a number: nobody measured it in the last hour.
+func (s *Service) blows(ctx context.Context, aircraft uuid.UUID, q Question) (float64, error) {
+	w := q.Wind
+	if w == nil {
+		var last Release
+		if err := s.DB.WithContext(ctx).Select("wind").Where("aircraft_id = ? or job_id = ?", aircraft, q.Job).Order("at desc").Limit(1).Find(&last).Error; err != nil {
+			return 0, err
+		}
+		w = &last.Wind
+	}
+	now := s.Clock.Now()
+	if w.At.IsZero() || w.At.Before(now.Add(-windHolds)) || w.At.After(now.Add(2*time.Minute)) {
+		return math.NaN(), nil
+	}
+	if w.GustMS != nil {
+		return max(float64(w.SteadyMS), float64(*w.GustMS)), nil
+	}
+	return float64(w.SteadyMS), nil
 }
 
 // lookedAfter are the events in flight after which somebody looks at the aircraft: those that

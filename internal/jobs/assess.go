@@ -132,7 +132,9 @@ type ForGate struct {
 	Mass  intent.Mass
 	// Energy is what its energy is worked out from, without what the airframe learned.
 	Energy   gate.Energy
-	FirstLeg string // what the mission in the aircraft does first
+	FirstLeg string   // what the mission in the aircraft does first
+	ReturnM  *float64 // return height that the job sets; nil: none
+	LostLink intent.LostLink
 	about    sites.Judged
 }
 
@@ -230,6 +232,7 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	if q.Type.TankL > 0 && j.Work == string(weather.Spraying) && craft.MassKg == nil {
 		out.Mass.MassKg = nil // the liquid changes from job to job
 	}
+	out.ReturnM, out.LostLink = flight.ReturnM, flight.LostLink
 	out.Energy = gate.Energy{FarM: judged.FarM, ReturnM: judged.ShownM}
 	if judged.Air != nil {
 		out.Energy.Rho = judged.Air.DensityKgM3

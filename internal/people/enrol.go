@@ -24,6 +24,7 @@ type New struct {
 	PIN         string
 	Certificate string
 	TrainedOn   *time.Time
+	StickMode   *int
 }
 
 func (s *Service) check(n *New) []fault.Field {
@@ -34,11 +35,19 @@ func (s *Service) check(n *New) []fault.Field {
 	if len(n.Roles) == 0 {
 		fields = append(fields, fault.Field{Field: "roles", Sentence: "Choose at least one role."})
 	}
-	return append(fields, s.checkTraining(n.TrainedOn)...)
+	return append(append(fields, s.checkTraining(n.TrainedOn)...), checkSticks(n.StickMode)...)
+}
+
+// checkSticks refuses a stick mode that no controller has.
+func checkSticks(mode *int) []fault.Field {
+	if mode == nil || *mode >= 1 && *mode <= 4 {
+		return nil
+	}
+	return []fault.Field{{Field: "stick_mode", Sentence: "Stick modes are 1 to 4."}}
 }
 
 func (n New) person(now time.Time) Person {
-	p := Person{ID: n.ID, Login: n.Login, Name: n.Name, Active: true, SessionEpoch: 1, Version: 1, Certificate: strings.TrimSpace(n.Certificate), TrainedOn: n.TrainedOn, CreatedAt: now}
+	p := Person{ID: n.ID, Login: n.Login, Name: n.Name, Active: true, SessionEpoch: 1, Version: 1, Certificate: strings.TrimSpace(n.Certificate), TrainedOn: n.TrainedOn, StickMode: n.StickMode, CreatedAt: now}
 	for _, r := range n.Roles {
 		p.Roles = append(p.Roles, string(r))
 	}
@@ -118,7 +127,7 @@ func (s *Service) add(ctx context.Context, p, by Person) error {
 
 // content is the person as a record holds them: without secrets.
 func (p Person) content() map[string]any {
-	return map[string]any{"person": p.ID, "login": p.Login, "name": p.Name, "roles": p.Roles, "active": p.Active, "certificate": p.Certificate, "trained_on": p.TrainedOn}
+	return map[string]any{"person": p.ID, "login": p.Login, "name": p.Name, "roles": p.Roles, "active": p.Active, "certificate": p.Certificate, "trained_on": p.TrainedOn, "stick_mode": p.StickMode}
 }
 
 func (s *Service) checkTraining(on *time.Time) []fault.Field {

@@ -175,7 +175,7 @@ func (h *Handlers) ListPeople(ctx context.Context, _ api.ListPeopleRequestObject
 
 func (h *Handlers) AddPerson(ctx context.Context, r api.AddPersonRequestObject) (api.AddPersonResponseObject, error) {
 	b := r.Body
-	p, once, err := h.People.Enrol(ctx, New{ID: b.Id, Login: b.Login, Name: b.Name, Roles: b.Roles, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn)})
+	p, once, err := h.People.Enrol(ctx, New{ID: b.Id, Login: b.Login, Name: b.Name, Roles: b.Roles, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn), StickMode: b.StickMode})
 	if err != nil {
 		return nil, err
 	}
@@ -185,7 +185,7 @@ func (h *Handlers) AddPerson(ctx context.Context, r api.AddPersonRequestObject) 
 
 func (h *Handlers) UpdatePerson(ctx context.Context, r api.UpdatePersonRequestObject) (api.UpdatePersonResponseObject, error) {
 	b := r.Body
-	e := Edit{Version: b.Version, Name: b.Name, Roles: b.Roles, Active: b.Active, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn)}
+	e := Edit{Version: b.Version, Name: b.Name, Roles: b.Roles, Active: b.Active, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn), StickMode: b.StickMode}
 	p, err := h.People.Update(ctx, r.Id, e)
 	if err != nil {
 		return nil, err
@@ -195,7 +195,7 @@ func (h *Handlers) UpdatePerson(ctx context.Context, r api.UpdatePersonRequestOb
 }
 
 func (h *Handlers) wire(p Person, c Crew) api.Person {
-	out := api.Person{Id: p.ID, Login: p.Login, Name: p.Name, Roles: p.Held(), Active: p.Active, Certificate: p.Certificate, Version: p.Version, Once: api.PersonOnce(p.Once)}
+	out := api.Person{Id: p.ID, Login: p.Login, Name: p.Name, Roles: p.Held(), Active: p.Active, Certificate: p.Certificate, Version: p.Version, Once: api.PersonOnce(p.Once), StickMode: p.StickMode}
 	if p.TrainedOn != nil {
 		out.TrainedOn = api.DateOf(p.TrainedOn)
 		through := crew.CurrentThrough(*p.TrainedOn)

@@ -32,6 +32,7 @@ type Person struct {
 	Active       bool
 	Certificate  string
 	TrainedOn    *time.Time `gorm:"type:date"`
+	StickMode    *int       // 1 to 4; nil: not known
 	SessionEpoch int
 	// Once says that the password is one-time: "new" for somebody without a PIN,
 	// "reset" for somebody who has one; OnceUntil is when it runs out.
@@ -100,6 +101,7 @@ type Edit struct {
 	Active      bool
 	Certificate string
 	TrainedOn   *time.Time
+	StickMode   *int
 }
 
 // Update changes a person, if nobody did so meanwhile. The last active chief
@@ -109,7 +111,7 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, err
 	if len(e.Roles) == 0 {
 		fields = append(fields, fault.Field{Field: "roles", Sentence: "Choose at least one role."})
 	}
-	fields = append(fields, s.checkTraining(e.TrainedOn)...)
+	fields = append(append(fields, s.checkTraining(e.TrainedOn)...), checkSticks(e.StickMode)...)
 	if err := fault.BadFields(fields); err != nil {
 		return Person{}, err
 	}
@@ -138,7 +140,7 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, err
 			return fault.Bad("roles", "%s is the only chief. Make somebody else chief first.", p.Name)
 		}
 		before := p.content()
-		p.Name, p.Active, p.Certificate, p.TrainedOn = name, e.Active, strings.TrimSpace(e.Certificate), e.TrainedOn
+		p.Name, p.Active, p.Certificate, p.TrainedOn, p.StickMode = name, e.Active, strings.TrimSpace(e.Certificate), e.TrainedOn, e.StickMode
 		p.Roles = nil
 		for _, r := range e.Roles {
 			p.Roles = append(p.Roles, string(r))

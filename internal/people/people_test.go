@@ -76,7 +76,10 @@ func TestPeopleEdits(t *testing.T) {
 	future := testbed.Noon.AddDate(0, 1, 0)
 	_, err = s.People.Update(ctx, s.Pilot.ID, people.Edit{Version: 1, Name: "x", Roles: []crew.Role{crew.Pilot}, Active: true, TrainedOn: &future})
 	assert.ErrorContains(t, err, "future")
-	e := people.Edit{Version: 1, Name: "Renamed", Roles: []crew.Role{crew.Pilot}, Active: true, Certificate: "R-9"}
+	five, two := 5, 2
+	_, err = s.People.Update(ctx, s.Pilot.ID, people.Edit{Version: 1, Name: "x", Roles: []crew.Role{crew.Pilot}, Active: true, StickMode: &five})
+	assert.ErrorContains(t, err, "Stick modes are 1 to 4.")
+	e := people.Edit{Version: 1, StickMode: &two, Name: "Renamed", Roles: []crew.Role{crew.Pilot}, Active: true, Certificate: "R-9"}
 	_, err = s.People.Update(ctx, s.Pilot.ID, e)
 	require.NoError(t, err)
 	_, err = s.People.Update(ctx, s.Pilot.ID, e)

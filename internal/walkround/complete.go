@@ -87,6 +87,9 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if err != nil {
 			return err
 		}
+		if !slices.ContainsFunc(sh.Items, func(it checks.Item) bool { return it.Kind == checks.Poll }) {
+			r.Names = []string{} // nobody was asked
+		}
 		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq, r.LeftOut, r.Pace, r.PaceSaid = &at, by.Name, worst.String(), findings, &seq, left, pace, said
 		return tx.Save(&r).Error
 	})

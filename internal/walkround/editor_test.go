@@ -68,7 +68,13 @@ func TestTheSchemaNamesWhatTheProgramKnows(t *testing.T) {
 	assert.Equal(t, kinds, enum("item", "properties", "kind", "enum"))
 	assert.Equal(t, rounds, enum("section", "properties", "in", "items", "enum"))
 	assert.Equal(t, checks.AllTells, enum("item", "properties", "tells", "items", "enum"))
-	filled := []string{"section", "pack_id", "names", "bars", "known", "drawing"}
+	var facts []string
+	for _, f := range checks.AllFacts {
+		facts = append(facts, f.Key)
+	}
+	of := defs["when"].(map[string]any)["properties"].(map[string]any)["fact"].(map[string]any)["anyOf"].([]any)[0].(map[string]any)["enum"]
+	assert.ElementsMatch(t, facts, of, "what a condition may ask about")
+	filled := []string{"layer", "pictures", "section", "pack_id", "names", "bars", "known", "drawing"}
 	props := defs["item"].(map[string]any)["properties"].(map[string]any)
 	ty := reflect.TypeFor[checks.Item]()
 	for i := range ty.NumField() {

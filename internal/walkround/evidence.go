@@ -44,7 +44,7 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]*
 	}
 	for _, r := range runs {
 		e := at(r.AircraftID)
-		gr := &gate.Run{ID: r.ID.String(), By: r.StartedBy, At: r.StartedAt, PackIDs: texts(r.PackIDs), Kept: r.Kept, LeftOut: r.LeftOut, Pace: r.PaceSaid}
+		gr := &gate.Run{ID: r.ID.String(), By: r.StartedBy, At: r.StartedAt, PackIDs: texts(r.PackIDs), Kept: r.Kept, LeftOut: r.LeftOut, Pace: r.PaceSaid, Asked: r.Names}
 		if r.CompletedAt == nil {
 			e.Draft = gr
 			continue

@@ -106,8 +106,8 @@ func TestAFastWalkIsSaid(t *testing.T) {
 	}
 	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
 	assert.Empty(t, said())
-	n := begin(s, checks.Full)
-	n.Packs = []uuid.UUID{pk}
+	n, job := begin(s, checks.Full), s.Practice()
+	n.Packs, n.Job = []uuid.UUID{pk}, &job
 	sh, err := s.Walkrounds.Start(s.As(s.Pilot), n)
 	require.NoError(t, err)
 	s.Clock.Advance(9 * time.Second)
@@ -296,7 +296,7 @@ func TestWhatTheAircraftTells(t *testing.T) {
 		return err
 	}
 	require.NotNil(t, power().Known)
-	assert.Equal(t, "It warns of nothing. Home point 0.0 m from it. Corrections fixed.", power().Known.Words)
+	assert.Equal(t, "It warns of nothing. Home point 0.0 m from it. Corrections fixed. As its switches say: flight mode normal, pause off.", power().Known.Words)
 	require.NoError(t, save(""))
 	l.Set(aircraft.Faults{Warns: "Compass disturbed", NoFix: true})
 	assert.Equal(t, judge.Watch, power().Known.Verdict)
@@ -308,6 +308,11 @@ func TestWhatTheAircraftTells(t *testing.T) {
 	got, err := s.Walkrounds.Sheet(ctx, sh.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "stop", got.Entries[0].Verdict)
+	l.Set(aircraft.Faults{WrongMode: true})
+	assert.Contains(t, power().Known.Words, "The switch flight mode says normal; the aircraft is in fast")
+	assert.Equal(t, judge.Stop, power().Known.Verdict)
+	l.Set(aircraft.Faults{ReturnM: 25})
+	assert.Contains(t, power().Known.Words, "It returns at 25 m; no job says at which height it ought to.")
 	// A number that is typed against what it tells is answered for, and the worse counts.
 	require.NoError(t, s.Walkrounds.Abandon(ctx, sh.ID))
 	full, err := s.Walkrounds.Start(ctx, begin(s, checks.Full))
@@ -326,6 +331,18 @@ func TestWhatTheAircraftTells(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "stop", got.Entries[0].Verdict)
 	assert.Equal(t, 4.0, *got.Entries[0].Value.Number, "what was typed is kept")
+	camera := func() checks.Known {
+		s.Clock.Advance(10 * time.Second)
+		got, err := s.Walkrounds.Sheet(ctx, full.ID)
+		require.NoError(t, err)
+		k := got.Items[slices.IndexFunc(got.Items, func(it checks.Item) bool { return it.ID == "camera" })].Known
+		require.NotNil(t, k)
+		return *k
+	}
+	l.Set(aircraft.Faults{})
+	assert.Equal(t, "Its camera has counted 0 pictures. Room for 1800 pictures.", camera().Words)
+	l.Set(aircraft.Faults{CardFull: true})
+	assert.Equal(t, judge.Stop, camera().Verdict, "a full card")
 	l.Set(aircraft.Faults{Unreachable: true})
 	s.Clock.Advance(10 * time.Second)
 	require.NoError(t, typed(""), "no link: a person looks")
@@ -367,6 +384,37 @@ func TestBeforeAtTheSamePlace(t *testing.T) {
 	require.GreaterOrEqual(t, i, 0)
 	assert.Equal(t, "nick near the tip", before[i].Value.Note)
 	assert.Equal(t, []string{photo}, before[i].Value.Photos)
+}
+
+// What another round found that bars nothing is told on the next walk, until it is walked; counted
+// again, the newer count stands.
+func TestWhatOtherRoundsFoundIsToldOnTheWalk(t *testing.T) {
+	s := testbed.NewStage(t)
+	count := func(n float64) {
+		s.Walk(checks.KitIn, nil, func(it checks.Item, v *checks.Value) {
+			if it.Kind == checks.Counted {
+				*v = checks.Value{Number: &n, Note: "one lies in the grass"}
+			}
+		})
+	}
+	told := func(round string) (out []string) {
+		sh, err := s.Walkrounds.Start(s.As(s.Pilot), begin(s, round))
+		require.NoError(t, err)
+		require.NoError(t, s.Walkrounds.Abandon(s.As(s.Pilot), sh.ID))
+		for _, n := range sh.Notes {
+			out = append(out, n.By+" "+n.Text)
+		}
+		return out
+	}
+	count(1)
+	require.Len(t, told(checks.Full), 1)
+	assert.Regexp(t, `^`+s.Pilot.Name+` Covers, .*: one lies in the grass`, told(checks.Full)[0])
+	count(6)
+	assert.Empty(t, told(checks.Full), "found again")
+	count(1)
+	require.Len(t, told(checks.Full), 1)
+	s.Walk(checks.Full, nil, nil)
+	assert.Empty(t, told(checks.Full), "said on the walk before")
 }
 
 // Every round of every shipped list is walked to its end by somebody who finds all in order, and

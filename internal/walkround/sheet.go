@@ -123,12 +123,16 @@ func (s *Service) bare(ctx context.Context, id uuid.UUID) (Sheet, error) {
 	return sh, err
 }
 
-// notes are what pilots marked to change, since the last complete full walk of
-// the aircraft.
+// notes are what was said since the last complete full walk of the aircraft: what pilots marked to
+// change, and what the newest of each other round found that is no defect and bars nothing.
 func (s *Service) notes(ctx context.Context, aircraft uuid.UUID) ([]Note, error) {
 	var out []Note
-	err := s.DB.WithContext(ctx).Raw(`select f.landed_at as at, p.name as by, f.next_time as text from flights f join people p on p.id = f.pilot_id where f.aircraft_id = ? and f.next_time <> ''
-		and f.landed_at > coalesce((select max(completed_at) from walkrounds w where w.aircraft_id = f.aircraft_id and w.kind = 'walkround' and w.completed_at is not null), '-infinity') order by f.landed_at desc limit 20`, aircraft).Scan(&out).Error
+	err := s.DB.WithContext(ctx).Raw(`with since as (select coalesce(max(completed_at), '-infinity') as at from walkrounds where aircraft_id = @a and kind = @full),
+		newest as (select distinct on (kind) kind, completed_at, completed_by, findings from walkrounds where aircraft_id = @a and kind not in @checks and completed_at is not null order by kind, completed_at desc)
+		select f.landed_at as at, p.name as by, f.next_time as text from flights f join people p on p.id = f.pilot_id, since where f.aircraft_id = @a and f.next_time <> '' and f.landed_at > since.at
+		union all select w.completed_at, w.completed_by, concat(x->>'title', ': ', x->>'sentence') from newest w cross join lateral jsonb_array_elements(w.findings) x, since
+		where w.completed_at > since.at and not coalesce((x->>'lasting')::boolean, false) order by 1 desc limit 20`,
+		map[string]any{"a": aircraft, "full": checks.Full, "checks": []string{checks.Full, checks.Turnaround}}).Scan(&out).Error
 	return out, err
 }
 

@@ -2,7 +2,9 @@ package walkround
 
 import (
 	"context"
+	"fmt"
 	"slices"
+	"strings"
 
 	"github.com/google/uuid"
 
@@ -38,25 +40,26 @@ func (s *Service) today(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID,
 func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 	open := sh.CompletedAt == nil && sh.AbandonedAt == nil
 	var known map[judge.Rule]checks.Known
-	var names []string
+	var hold *hands
 	for i := range sh.Items {
 		it := &sh.Items[i]
-		if open && (len(it.Tells) > 0 || it.Kind == checks.Reading && it.PackID == "") {
+		if open && (len(it.Tells) > 0 || it.PackID == "" && (it.Kind == checks.Reading || it.Kind == checks.Alike)) {
 			if l, ok := s.told(ctx, sh.Aircraft.Serial); ok {
-				it.Known = l.says(*it)
+				it.Known = l.says(*it, sh.Facts)
 			}
 		}
 		switch it.Kind {
 		case checks.Poll:
 			it.Names = sh.Names
 		case checks.Who:
-			if names == nil {
-				var err error
-				if names, err = s.hands(ctx); err != nil {
+			if hold == nil {
+				h, err := s.hands(ctx)
+				if err != nil {
 					return err
 				}
+				hold = &h
 			}
-			it.Names = names
+			it.Names, it.How = hold.Names, strings.TrimSpace(it.How+" "+hold.Sticks)
 		case checks.Computed:
 			if known == nil && open {
 				t, err := s.today(ctx, sh.AircraftID, sh.JobID, sh.PackIDs)
@@ -74,13 +77,31 @@ func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 	return nil
 }
 
-// hands are the names of everybody who may hold a controller.
-func (s *Service) hands(ctx context.Context) ([]string, error) {
+// hands are who may hold a controller, and in which mode each of them flies, in words.
+type hands struct {
+	Names  []string
+	Sticks string
+}
+
+func (s *Service) hands(ctx context.Context) (hands, error) {
 	all, err := s.People.List(ctx)
-	out := []string{}
+	out := hands{Names: []string{}}
+	var known, unknown []string
 	for _, p := range all {
-		if p.Active && slices.ContainsFunc(p.Held(), func(r crew.Role) bool { return r != crew.Reader }) {
-			out = append(out, p.Name)
+		if !p.Active || !slices.ContainsFunc(p.Held(), func(r crew.Role) bool { return r != crew.Reader }) {
+			continue
+		}
+		out.Names = append(out.Names, p.Name)
+		if p.StickMode != nil {
+			known = append(known, fmt.Sprintf("%s %d", p.Name, *p.StickMode))
+		} else {
+			unknown = append(unknown, p.Name)
+		}
+	}
+	if len(known) > 0 {
+		out.Sticks = "Stick modes: " + strings.Join(known, ", ") + "."
+		if len(unknown) > 0 {
+			out.Sticks += " Not on file: " + strings.Join(unknown, ", ") + "."
 		}
 	}
 	return out, err

@@ -33,6 +33,9 @@ type Faults struct {
 	HomeOff     bool   `json:"home_off"`      // remembers a home 180 m to the east
 	NoFix       bool   `json:"no_fix"`        // its corrections do not come
 	Warns       string `json:"warns"`         // it warns of this
+	WrongMode   bool   `json:"wrong_mode"`    // is in another mode than its switch says
+	ReturnM     int    `json:"return_m"`      // yesterday's return height; 0: as usual
+	CardFull    bool   `json:"card_full"`     // no room for a picture
 	LinkLost    bool   `json:"link_lost"`     // answers nothing for a minute of its time
 	CameraSkips int    `json:"camera_skips"`  // so many pictures of each line from the middle on are not taken
 	DiesAfter   int    `json:"dies_after"`    // an upload breaks off after so many waypoints
@@ -45,6 +48,7 @@ type Craft struct {
 	Motors int
 	Cells  int
 	At     geo.Point // where it stands
+	Limits *Limits   // set in it; nil: it does not tell
 
 	mission *mission.Mission
 	flight  *flight

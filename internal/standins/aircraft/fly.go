@@ -62,6 +62,23 @@ type State struct {
 	Warnings     []string   `json:"warnings"`
 	ReceiverV    float64    `json:"receiver_v"`
 	Corrections  string     `json:"corrections"`
+	Switches     []Switch   `json:"switches"`
+	Limits       *Limits    `json:"limits"`
+	Room         int        `json:"pictures_room"`
+}
+
+// Switch is where a switch stands, and the mode that the aircraft is in for it.
+type Switch struct {
+	Switch string `json:"switch"`
+	Set    string `json:"set"`
+	Mode   string `json:"mode"`
+}
+
+// Limits are what is set in an aircraft.
+type Limits struct {
+	ReturnM  float64 `json:"return_m"` // above take-off
+	HeightM  float64 `json:"height_m"`
+	LostLink string  `json:"lost_link"`
 }
 
 // plan lays a stored mission out in time.
@@ -166,6 +183,17 @@ func (l *Link) state(c *Craft) State {
 	}
 	if l.faults.NoFix {
 		s.Corrections = "none"
+	}
+	s.Switches = []Switch{{"flight mode", "normal", "normal"}, {"pause", "off", "off"}}
+	if l.faults.WrongMode {
+		s.Switches[0].Mode = "fast"
+	}
+	s.Limits = c.Limits
+	if m := l.faults.ReturnM; m > 0 {
+		s.Limits = &Limits{ReturnM: float64(m), HeightM: 120, LostLink: "return"}
+	}
+	if s.Room = 1800; l.faults.CardFull {
+		s.Room = 0
 	}
 	if l.faults.Warns != "" {
 		s.Warnings = append(s.Warnings, l.faults.Warns)

@@ -3298,6 +3298,8 @@ export interface components {
             /** Format: date */
             current_through: string | null;
             current: boolean;
+            /** @description 1 to 4; null: not known */
+            stick_mode?: number | null;
             version: number;
             /**
              * @description the password is one-time: of somebody new, or after a reset
@@ -3329,6 +3331,8 @@ export interface components {
             certificate: string;
             /** Format: date */
             trained_on: string | null;
+            /** @description of the sticks, as the person flies; null: not known */
+            stick_mode?: number | null;
         };
         PersonEdit: {
             version: number;
@@ -3338,6 +3342,8 @@ export interface components {
             certificate: string;
             /** Format: date */
             trained_on: string | null;
+            /** @description of the sticks, as the person flies; null: not known */
+            stick_mode?: number | null;
         };
         People: {
             people: components["schemas"]["Person"][];
@@ -3395,6 +3401,8 @@ export interface components {
             chord_m?: number;
             /** Format: double */
             prop_diameter_m?: number;
+            /** @description of a wing: v, or left away */
+            tail?: string;
         };
         TypeLimits: {
             /** Format: double */
@@ -4064,7 +4072,7 @@ export interface components {
             defer?: components["schemas"]["CheckDefer"];
             /** @description asked if one of these holds, or is not known; none: always */
             when?: components["schemas"]["CheckWhen"][];
-            /** @description what the aircraft tells over its link, shown at this look or group: warnings, home, corrections */
+            /** @description what the aircraft tells over its link, shown at this look or group: warnings, home, corrections, modes, limits, camera */
             tells?: string[];
             /** @description of a set: arm, nozzle or heading */
             per?: string;
@@ -4082,6 +4090,11 @@ export interface components {
             known?: components["schemas"]["Known"];
             /** @description of a drill */
             drawing?: string;
+            /** @description filled in by the run: drawings of what is not in order here */
+            pictures?: components["schemas"]["CheckPicture"][];
+            longer?: components["schemas"]["CheckLonger"];
+            /** @description filled in by the run: how many motors in a row are sisters */
+            layer?: number;
             /** @description of a group */
             marks?: components["schemas"]["CheckMark"][];
             /** @description of a choice */
@@ -4119,6 +4132,20 @@ export interface components {
             /** @description what it looks like when it is not in order */
             bad?: string;
             defect?: components["schemas"]["Verdict"];
+        };
+        CheckPicture: {
+            /** @description which drawing it is */
+            key: string;
+            /** @description kind of station that it shows */
+            of: string;
+            shows: string;
+            damage: boolean;
+        };
+        /** @description when a timer runs longer, and for how long */
+        CheckLonger: {
+            when: components["schemas"]["CheckWhen"];
+            /** Format: double */
+            least_s: number;
         };
         CheckOption: {
             key: string;
@@ -4206,7 +4233,7 @@ export interface components {
             drill_right?: boolean;
             /** @description what the picture of the drill showed, to who answered it */
             drill_shows?: string;
-            /** @description what pilots wanted changed before the next flight */
+            /** @description what was said since the last walk: what pilots wanted changed, and what other rounds found that bars nothing */
             notes: components["schemas"]["WalkNote"][];
             /** Format: uuid */
             id: string;
@@ -4604,7 +4631,7 @@ export interface components {
         };
         Found: {
             /** @enum {string} */
-            kind: "aircraft" | "pack" | "part" | "person" | "site" | "job";
+            kind: "aircraft" | "pack" | "part" | "gear" | "person" | "site" | "job";
             /** Format: uuid */
             id: string;
             name: string;

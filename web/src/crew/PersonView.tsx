@@ -47,7 +47,8 @@ export function PersonView() {
                   </p>
                   <p className="soft mb-0">
                     {p.certificate ? `Certificate ${p.certificate}` : "No certificate on file"}
-                    {p.trained_on && `, trained ${p.trained_on}; the 24th month counts to its end`}.
+                    {p.trained_on && `, trained ${p.trained_on}; the 24th month counts to its end`}
+                    {p.stick_mode ? `, flies stick mode ${p.stick_mode}` : ", stick mode not on file"}.
                   </p>
                 </Sheet>
                 <Sheet title="Licences and training">

@@ -202,7 +202,7 @@ function Rotors({ type, u }: { type: TypeEntry; u: number }) {
   const disc = (g.rotor_diameter_m ?? 0) / 2;
   return (
     <g>
-      {motors.map((m) => (
+      {motors.map((m, i) => (
         <g key={m.id}>
           <path className="line" d={`M0 0L${m.x} ${-m.y}`} strokeWidth={u * 2.2} />
           <circle
@@ -213,15 +213,22 @@ function Rotors({ type, u }: { type: TypeEntry; u: number }) {
             strokeWidth={u * 0.6}
             style={{ strokeDasharray: `${u * 2} ${u * 3}` }}
           />
-          <Blades x={m.x} y={-m.y} r={disc} u={u} />
+          <Blades
+            x={m.x}
+            y={-m.y}
+            r={disc}
+            u={u}
+            across={motors.slice(0, i).some((o) => o.x === m.x && o.y === m.y)}
+          />
         </g>
       ))}
     </g>
   );
 }
 
-function Blades({ x, y, r, u }: { x: number; y: number; r: number; u: number }) {
-  const a = Math.atan2(y, x) + Math.PI / 2;
+/** A propeller; the lower one of a pair stands across the upper one. */
+function Blades({ x, y, r, u, across }: { x: number; y: number; r: number; u: number; across: boolean }) {
+  const a = Math.atan2(y, x) + (across ? 0 : Math.PI / 2);
   const c = Math.cos(a) * r;
   const s = Math.sin(a) * r;
   return <path className="line" d={`M${x - c} ${y - s}L${x + c} ${y + s}`} strokeWidth={u * 0.9} />;
@@ -246,6 +253,17 @@ function Hub({ g, u }: { g: Geometry; u: number }) {
   );
 }
 
+function plainTail(b: number, c: number, tail: number): string {
+  return `M0 ${tail - c * 0.35}L${b * 0.27} ${tail}V${tail + c * 0.25}H${-b * 0.27}V${tail}Z`;
+}
+
+/** Two surfaces in a V, seen from above. */
+function vTail(b: number, c: number, tail: number): string {
+  const half = (s: number) =>
+    `M0 ${tail - c * 0.35}L${s * b * 0.24} ${tail + c * 0.3}V${tail + c * 0.55}L0 ${tail + c * 0.1}Z`;
+  return half(1) + half(-1);
+}
+
 function Wing({ g, u }: { g: Geometry; u: number }) {
   const b = (g.span_m ?? 1) / 2;
   const c = g.chord_m ?? 0.2;
@@ -267,10 +285,7 @@ function Wing({ g, u }: { g: Geometry; u: number }) {
         className="body"
         d={`M0 ${-l * 0.5}C${w * 1.3} ${-l * 0.42} ${w * 1.5} ${-l * 0.1} ${w} ${l * 0.12}L${w * 0.45} ${tail}H${-w * 0.45}L${-w} ${l * 0.12}C${-w * 1.5} ${-l * 0.1} ${-w * 1.3} ${-l * 0.42} 0 ${-l * 0.5}Z`}
       />
-      <path
-        className="body"
-        d={`M0 ${tail - c * 0.35}L${b * 0.27} ${tail}V${tail + c * 0.25}H${-b * 0.27}V${tail}Z`}
-      />
+      <path className="body" d={g.tail === "v" ? vTail(b, c, tail) : plainTail(b, c, tail)} />
       <path
         className="line"
         d={`M${-(g.prop_diameter_m ?? 0.3) / 2} ${l * 0.36}H${(g.prop_diameter_m ?? 0.3) / 2}`}

@@ -19,6 +19,8 @@ export function pathOf(f: Found): string {
       return `/sites/${f.id}`;
     case "job":
       return `/jobs/${f.id}`;
+    case "gear":
+      return `/tonight?at=gear-${f.id}`;
     case "person":
       return `/crew/${f.id}`;
   }

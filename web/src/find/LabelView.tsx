@@ -13,7 +13,9 @@ export function LabelView() {
         const first = d.found[0];
         const same =
           first &&
-          [first.name, ...first.detail.split(" · ")].some((w) => w.toLowerCase() === code.toLowerCase());
+          [first.id, first.name, ...first.detail.split(" · ")].some(
+            (w) => w.toLowerCase() === code.toLowerCase(),
+          );
         if (first && (same || d.found.length === 1)) return <Navigate to={pathOf(first)} replace />;
         return (
           <>

@@ -3,6 +3,7 @@ import QRCode from "qrcode";
 import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
+import { gearKinds } from "../evening/GearList";
 import { usePacks } from "../packs/PacksView";
 import { useAddress } from "../parts/address";
 import { ViewHead } from "../parts/Sheet";
@@ -32,6 +33,7 @@ export function LabelsView() {
         >
           <option value="packs">Packs</option>
           <option value="aircraft">Aircraft</option>
+          <option value="gear">Gear</option>
           {fleet.data?.aircraft.map((a) => (
             <option key={a.aircraft.id} value={a.aircraft.id}>
               Parts of {a.aircraft.name}
@@ -68,8 +70,26 @@ export function LabelsView() {
           )}
         </QueryView>
       )}
-      {of !== "packs" && of !== "aircraft" && <PartLabels aircraft={of} />}
+      {of === "gear" && <GearLabels />}
+      {!["packs", "aircraft", "gear"].includes(of) && <PartLabels aircraft={of} />}
     </>
+  );
+}
+
+function GearLabels() {
+  const gear = useQuery({ queryKey: keys.gear, queryFn: () => ask(api.GET("/gear")) });
+  return (
+    <QueryView query={gear} what="the gear">
+      {(d) => (
+        <Sheet
+          labels={d.gear.map((g) => ({
+            code: g.id,
+            title: g.name,
+            line: gearKinds[g.kind],
+          }))}
+        />
+      )}
+    </QueryView>
   );
 }
 

@@ -4,11 +4,11 @@ import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { useSession } from "../app/session";
 import { DateField } from "../parts/DateField";
-import { CheckField, TextField } from "../parts/Field";
+import { CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { useAddPerson, useChangePerson, type Once, type Person } from "./api";
-import { boxes, personForm, roles, ticked } from "./model";
+import { boxes, personForm, roles, stickModes, ticked } from "./model";
 import { OnceCard } from "./OnceCard";
 import { ResetPassword } from "./ResetPassword";
 
@@ -27,6 +27,7 @@ export function PersonForm({ p, onDone }: { p?: Person; onDone: () => void }) {
       roles: boxes(p?.roles ?? []),
       certificate: p?.certificate ?? "",
       trained_on: p?.trained_on ?? "",
+      stick_mode: p?.stick_mode ? String(p.stick_mode) : "",
       active: p?.active ?? true,
     },
     [],
@@ -38,6 +39,7 @@ export function PersonForm({ p, onDone }: { p?: Person; onDone: () => void }) {
       roles: ticked(v.roles),
       certificate: v.certificate,
       trained_on: v.trained_on || null,
+      stick_mode: v.stick_mode ? Number(v.stick_mode) : null,
     };
     if (p) {
       await change.mutateAsync({ ...common, version: p.version, active: v.active });
@@ -82,6 +84,14 @@ export function PersonForm({ p, onDone }: { p?: Person; onDone: () => void }) {
           wrong={f.wrong("trained_on")}
           hint="Current through the end of the 24th month after it."
         />
+        <SelectField label="Sticks" {...f.register("stick_mode")} wrong={f.wrong("stick_mode")}>
+          <option value="">not known</option>
+          {stickModes.map((m) => (
+            <option key={m} value={m}>
+              mode {m}
+            </option>
+          ))}
+        </SelectField>
         {p && p.id !== person.id && <CheckField label="Belongs to the crew" {...f.register("active")} />}
         <Button type="submit" className="w-100" disabled={add.isPending || change.isPending}>
           Save

@@ -26,12 +26,18 @@ describe("a person", () => {
     roles: boxes(["pilot"]),
     certificate: "",
     trained_on: "",
+    stick_mode: "2",
     active: true,
   };
   it("needs a name, a role, and at first a sign-in name", () => {
     expect(personForm(true).safeParse(p).success).toBe(true);
     expect(faults(personForm(true).safeParse({ ...p, name: " ", login: "" }))).toEqual(["name", "login"]);
     expect(faults(personForm(false).safeParse({ ...p, login: "", roles: boxes([]) }))).toEqual(["roles"]);
+  });
+  it("takes a stick mode that there is, or none", () => {
+    const of = (stick_mode: string) => faults(personForm(true).safeParse({ ...p, stick_mode }));
+    expect(["", "1", "4"].flatMap(of)).toEqual([]);
+    expect(of("5")).toEqual(["stick_mode"]);
   });
   it("turns roles into boxes and back", () => {
     expect(ticked(boxes(["reader", "pilot"]))).toEqual(["pilot", "reader"]);

@@ -26,6 +26,9 @@ export function secretsForm(once: Schemas["Person"]["once"]) {
     });
 }
 
+/** How the sticks of a controller can be set. */
+export const stickModes = ["1", "2", "3", "4"];
+
 /** The form of a person, with the roles as boxes. */
 export function personForm(adding: boolean) {
   return z
@@ -35,6 +38,7 @@ export function personForm(adding: boolean) {
       roles: z.record(z.string(), z.boolean()),
       certificate: z.string(),
       trained_on: z.string(),
+      stick_mode: z.string().refine((m) => m === "" || stickModes.includes(m), "Stick modes are 1 to 4."),
       active: z.boolean(),
     })
     .superRefine((v, ctx) => {

@@ -1,12 +1,12 @@
 import { useZone } from "../parts/time";
 import type { Run } from "./model";
 
-/** What pilots wanted changed before this flight: read before walking. */
+/** What was said since the last walk, after flights and on other rounds: read before walking. */
 export function Wanted({ notes }: { notes: Run["notes"] }) {
   const z = useZone();
   return (
-    <div className="notices" role="note" aria-label="From earlier flights">
-      <strong>Wanted before the next flight:</strong>
+    <div className="notices" role="note" aria-label="Since the last walk">
+      <strong>Said since the last walk:</strong>
       <ul className="plain">
         {notes.map((n) => (
           <li key={n.at + n.text}>

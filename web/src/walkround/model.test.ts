@@ -11,6 +11,7 @@ import {
   roundOf,
   saidOf,
   secondWanted,
+  trendsAt,
   verdictOf,
   wayRound,
   withPresses,
@@ -207,5 +208,45 @@ describe("before a walk", () => {
     expect(jobNow([job("07:00:00", { to: "2026-06-10T08:00:00Z" })], "Q1", now)).toBeUndefined();
     expect(jobNow([job("07:00:00", { state: "done" as const })], "Q1", now)).toBeUndefined();
     expect(jobNow([job("07:00:00")], "Q2", now)).toBeUndefined();
+  });
+});
+
+describe("motors over time", () => {
+  const drift = (motor: number, more: object = {}) => ({
+    motor,
+    known: true,
+    before: 0,
+    now: 5,
+    deviates: [],
+    verdict: "watch" as const,
+    sentence: `Motor ${motor} drifts.`,
+    ...more,
+  });
+  const t = {
+    warmth: [drift(1), drift(2, { verdict: "clear" }), drift(3, { known: false })],
+    output: [drift(2)],
+    feel: [
+      { station: "motor-2", walks: 40, odd: 2, last: "Grit." },
+      { station: "motor-1", walks: 40, odd: 0, last: "" },
+    ],
+    notes: [],
+    flights: 40,
+  };
+  const corner = (n: number) =>
+    item(`corner-${n}`, {
+      station: `arm-${n}`,
+      kind: "group",
+      marks: [{ id: "m", station: `motor-${n}`, title: "Motor" }],
+    });
+  it("tells at a corner what stands out of its motor alone", () => {
+    expect(trendsAt(t, corner(1)).map((s) => s.words)).toEqual(["Motor 1 drifts."]);
+    expect(trendsAt(t, corner(2)).map((s) => s.words)).toEqual([
+      "Motor 2 drifts.",
+      "Motor 2 was odd on 2 of 40 walks, last: Grit.",
+    ]);
+  });
+  it("is silent where too little is known, and at other places", () => {
+    expect(trendsAt(t, corner(3))).toEqual([]);
+    expect(trendsAt(t, item("bay"))).toEqual([]);
   });
 });

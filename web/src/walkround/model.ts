@@ -118,6 +118,22 @@ export function nextOpen(w: RunSeen, me: string, after = -1, entered?: string): 
 }
 
 /** Where an item looks: its own station, and each mark's. */
+/** What the last flights and walks say of the motors that an item looks at, where they stand out. */
+export function trendsAt(t: Schemas["Trends"], item: Item): { verdict: Schemas["Verdict"]; words: string }[] {
+  const here = new Set(stationsOf(item));
+  const drifts = [...t.warmth, ...t.output].filter(
+    (d) => d.known && d.verdict !== "clear" && here.has(`motor-${d.motor}`),
+  );
+  const odd = t.feel.filter((f) => f.odd > 0 && here.has(f.station));
+  return [
+    ...drifts.map((d) => ({ verdict: d.verdict, words: d.sentence })),
+    ...odd.map((f) => ({
+      verdict: "watch" as const,
+      words: `Motor ${f.station.slice("motor-".length)} was odd on ${f.odd} of ${f.walks} walks, last: ${f.last}`,
+    })),
+  ];
+}
+
 export const stationsOf = (item: Item): string[] => [
   ...new Set([item.station, ...(item.marks ?? []).map((m) => m.station)]),
 ];

@@ -11,8 +11,11 @@ create unique index walkrounds_open_once on walkrounds (aircraft_id, (case when 
 create trigger walkround_entries_tell after insert or update or delete on walkround_entries for each statement execute function tell_change();
 -- How far the nearest metal was when a compass was calibrated.
 alter table calibrations add column metal_m double precision constraint calibrations_metal check (metal_m between 0 and 10000);
+-- How a person's sticks are set; nobody picks up a controller set for somebody else.
+alter table people add column stick_mode smallint constraint people_stick_mode check (stick_mode between 1 and 4);
 
 -- +goose Down
+alter table people drop column stick_mode;
 alter table calibrations drop column metal_m;
 drop trigger walkround_entries_tell on walkround_entries;
 drop index walkrounds_open_once;

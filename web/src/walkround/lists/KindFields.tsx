@@ -30,7 +30,20 @@ export function KindFields({ kind, register, wrong }: Props) {
         />
       );
     case "timer":
-      return <NumberField label="Runs at least" unit="s" {...register("least_s")} wrong={wrong("least_s")} />;
+      return (
+        <>
+          <NumberField label="Runs at least" unit="s" {...register("least_s")} wrong={wrong("least_s")} />
+          <div className="two">
+            <NumberField
+              label="Longer, at least"
+              unit="s"
+              {...register("longer_s")}
+              wrong={wrong("longer_s")}
+            />
+            <TextField label="when, like wind > 5" {...register("longer_when")} />
+          </div>
+        </>
+      );
     case "count":
       return (
         <NumberField label="There ought to be" unit="" {...register("expect")} wrong={wrong("expect")} />

@@ -36,7 +36,17 @@ const items: Item[] = [
     defect: "watch",
     marks: [{ id: "m", station: "bay", title: "M", bad: "Bad." }],
   },
-  { id: "t", station: "frame", title: "T", how: "x", why: "y", kind: "timer", defect: "stop", least_s: 60 },
+  {
+    id: "t",
+    station: "frame",
+    title: "T",
+    how: "x",
+    why: "y",
+    kind: "timer",
+    defect: "stop",
+    least_s: 60,
+    longer: { when: { fact: "wind", over: 5 }, least_s: 120 },
+  },
   {
     id: "c",
     station: "frame",

@@ -27,6 +27,8 @@ export const itemForm = z
     marks: z.string(),
     options: z.string(),
     least_s: optional,
+    longer_s: optional,
+    longer_when: z.string(),
     expect: optional,
     rule: z.string(),
     per: z.string(),
@@ -44,7 +46,11 @@ export const itemForm = z
   .refine((f) => f.kind !== "choice" || f.options.trim(), {
     path: ["options"],
     message: "A choice has answers.",
-  });
+  })
+  .refine((f) => bothOrNone(f), { path: ["longer_s"], message: "Say how long, and when." });
+
+const bothOrNone = (f: { kind: string; longer_s: string; longer_when: string }) =>
+  f.kind !== "timer" || (f.longer_s.trim() !== "") === (f.longer_when.trim() !== "");
 
 export type ItemTyped = z.infer<typeof itemForm>;
 
@@ -69,6 +75,8 @@ export function typedOf(it: Item): ItemTyped {
     marks: marksText(it),
     options: optionsText(it),
     least_s: text(it.least_s),
+    longer_s: text(it.longer?.least_s),
+    longer_when: it.longer ? whenText({ ...it, when: [it.longer.when] }) : "",
     expect: text(it.expect),
     rule: it.rule ?? "",
     per: it.per ?? "",
@@ -88,6 +96,12 @@ const number = (s: string) => {
   const p = parseNumber(s);
   return p.ok ? p.value : undefined;
 };
+
+function longerOf(f: ItemTyped): Item["longer"] {
+  const s = number(f.longer_s);
+  const when = whenOf(f.longer_when)[0];
+  return s !== undefined && when ? { when, least_s: s } : undefined;
+}
 
 /** Kinds of which a defect says what it means. */
 export const withDefect = ["look", "group", "alike", "timer", "count", "computed"];
@@ -120,6 +134,7 @@ export function itemOf(f: ItemTyped, before: Item): Item {
     marks: f.kind === "group" ? marksOf(f.marks, before.marks) : undefined,
     options: f.kind === "choice" ? optionsOf(f.options) : undefined,
     least_s: f.kind === "timer" ? number(f.least_s) : undefined,
+    longer: f.kind === "timer" ? longerOf(f) : undefined,
     expect: f.kind === "count" ? number(f.expect) : undefined,
     rule: f.kind === "computed" ? f.rule : undefined,
     per: f.kind === "set" ? f.per : undefined,
