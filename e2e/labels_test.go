@@ -8,6 +8,7 @@ import (
 	"os"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -56,6 +57,7 @@ func TestLabelsAreReadWithTheCamera(t *testing.T) {
 	t.Parallel()
 	f := goOut(t, tablet, "Dray One")
 	p := f.page
+	p.Patient(time.Minute) // a camera starts late beside other browsers
 	p.Go("/labels")
 	p.SeeThing(".labels svg")
 	p.See("D3")
@@ -77,5 +79,14 @@ func TestLabelsAreReadWithTheCamera(t *testing.T) {
 	p.Gone("Number on the label")
 	p.SeeThing("h1")
 	p.SeeIn("h1", "D3")
+	p.Go("/labels?of=gear")
+	p.SeeThing(".labels svg")
+	gear := browser.Eval[string](p, "document.querySelector('.labels strong').textContent")
+	camera(t, p, gear)
+	p.Go("/packs")
+	p.Click("Read a label")
+	p.Gone("Number on the label")
+	p.See("Gear to charge")
+	p.See(gear)
 	assert.Empty(t, p.Faults())
 }

@@ -24,11 +24,11 @@ import (
 )
 
 // craftOf is a healthy aircraft of a type with packs that a charger has just read: one of the
-// demo where it has one without open work, else a new one.
+// demo where it has one without open work and without an event since its last check, else a new one.
 func craftOf(t *testing.T, svc *server.Services, ctx context.Context, key string) uuid.UUID {
 	t.Helper()
 	var have string
-	require.NoError(t, svc.DB.Raw("select id from aircraft a where type_key = ? and not exists (select 1 from work_orders o where o.aircraft_id = a.id and o.closed_at is null) order by name desc limit 1", key).Scan(&have).Error)
+	require.NoError(t, svc.DB.Raw("select id from aircraft a where type_key = ? and not exists (select 1 from work_orders o where o.aircraft_id = a.id and o.closed_at is null) and not exists (select 1 from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = a.id and e.at > (select max(completed_at) from walkrounds w where w.aircraft_id = a.id)) order by name desc limit 1", key).Scan(&have).Error)
 	ty, err := svc.Fleet.Type(ctx, key)
 	require.NoError(t, err)
 	var at uuid.UUID

@@ -185,6 +185,9 @@ func quote(s string) string {
 	return string(b)
 }
 
+// Patient waits longer from now on, for what takes its time on a busy machine.
+func (p *Page) Patient(d time.Duration) { p.timeout = d }
+
 // until waits for a condition in the page.
 func (p *Page) until(js, what string) {
 	p.t.Helper()
