@@ -5771,6 +5771,9 @@ type TypePower = airframe.Power
 // TypeProfile defines model for TypeProfile.
 type TypeProfile = airframe.Type
 
+// TypeRangeCheck how the maker wants the link tried on the ground
+type TypeRangeCheck = airframe.RangeCheck
+
 // TypeReadiness defines model for TypeReadiness.
 type TypeReadiness struct {
 	EmptyPacks  int      `json:"empty_packs"`

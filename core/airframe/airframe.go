@@ -4,11 +4,8 @@
 package airframe
 
 import (
-	"errors"
 	"fmt"
 	"math"
-	"regexp"
-	"slices"
 
 	"mainstay/core/pack"
 	"mainstay/core/practice"
@@ -179,111 +176,6 @@ type Station struct {
 	X     units.Metres `json:"x"`
 	Y     units.Metres `json:"y"`
 	Part  string       `json:"part,omitempty"` // kind of part with a life that is fitted here
-}
-
-// ErrType is wrapped by every error about a profile that cannot be used.
-var ErrType = errors.New("type profile not usable")
-
-var keyForm = regexp.MustCompile(`^[a-z0-9]+(-[a-z0-9]+)*$`)
-
-// Validate says what is wrong with a profile; nil when it can be used.
-func (t Type) Validate() error {
-	bad := func(format string, a ...any) error { return fmt.Errorf("%w: "+format, append([]any{ErrType}, a...)...) }
-	g, l, p := t.Geometry, t.Limits, t.Packs
-	within := func(v, lo, hi float64) bool { return v >= lo && v <= hi }
-	switch {
-	case !keyForm.MatchString(t.Key) || len(t.Key) > 40:
-		return bad("key %q must be small letters, digits and single hyphens, at most 40", t.Key)
-	case t.Name == "" || len(t.Name) > 60:
-		return bad("name must have 1 to 60 characters")
-	case len(t.Work) > 200:
-		return bad("work must have at most 200 characters")
-	case t.Version < 1 || t.Version > wear.Most:
-		return bad("version must be 1-%d", wear.Most)
-	case t.Practice != nil:
-		return bad("practice is the crew's own setting, not the profile's; what the maker demands goes under demands")
-	case t.PowerOrder != "" && t.PowerOrder != "controller-first" && t.PowerOrder != "aircraft-first":
-		return bad("power_order must be controller-first or aircraft-first")
-	case t.Sticks != nil && (!t.Sticks.known() || len(t.Sticks.Start)+len(t.Sticks.Stop)+len(t.Sticks.Emergency)+len(t.Sticks.From) > 600):
-		return bad("sticks must have start, stop and emergency_stop in words, together at most 600 characters")
-	case !within(float64(l.TakeoffMassKg), 0.1, 1000):
-		return bad("takeoff_mass_kg must be 0.1-1000")
-	case !within(float64(l.WindMS), 0.5, 40) || !within(float64(l.GustMS), float64(l.WindMS), 60):
-		return bad("wind_ms must be 0.5-40 and gust_ms at least wind_ms, at most 60")
-	case !within(float64(l.FlightHeightM), 1, 500):
-		return bad("flight_height_m must be 1-500")
-	case l.LaunchPercent != 0 && !within(float64(l.LaunchPercent), 1, 100) || !within(float64(l.LandByPercent), 1, t.LaunchPercent()):
-		return bad("launch_percent must be 1-100, or left to the crew's practice, and land_by_percent under it")
-	case !within(l.PlannedMinutes, 1, 600):
-		return bad("planned_minutes must be 1-600")
-	case !within(float64(l.CrosswindMS), 0, 30) || !within(float64(l.ClimbMS), 0, 30) || !within(float64(l.DescentMS), 0, 30) || !within(float64(l.SpeedMS), 0, 100) || !within(float64(l.TransitionM), 0, 120):
-		return bad("crosswind_ms, climb_ms and descent_ms must be at most 30, speed_ms at most 100 and transition_m at most 120")
-	case !within(float64(l.LeastGroundM), 0, 120) || !within(float64(l.LeastOverM), 0, 120) || !within(float64(l.LeastReturnM), 0, 120) || l.ReferenceKgM3 != 0 && !within(l.ReferenceKgM3, 0.7, 1.5):
-		return bad("least_ground_m, least_over_m and least_return_m must be at most 120, and reference_kgm3 0.7-1.5")
-	case !within(float64(l.WarmthOutlierC), 1, 100):
-		return bad("warmth_outlier_c must be 1-100")
-	case p.Count < 1 || p.Count > 4 || p.Cells < 1 || p.Cells > 24 || p.CapacityMAh < 100 || p.CapacityMAh > 200000:
-		return bad("packs: count 1-4, cells 1-24, capacity_mah 100-200000")
-	case p.PercentFrom != "pack" && p.PercentFrom != "volts":
-		return bad("packs: percent_from must be pack or volts")
-	case p.PercentFrom == "volts" && p.Chemistry != pack.LiPo:
-		return bad("packs: charge from resting volts is only known for LiPo; use percent_from pack")
-	case p.MaxCycles < 0 || p.MaxCycles > 100000:
-		return bad("packs: max_cycles must be 0-100000")
-	case p.CallOutEvery < 10 || p.CallOutEvery > 3600:
-		return bad("packs: call_out_every_s must be 10-3600")
-	}
-	if err := t.Demands.Validate(); err != nil {
-		return bad("demands: %v", err)
-	}
-	if c, err := pack.CellOf(p.Chemistry); err != nil {
-		return bad("packs: %v", err)
-	} else if l.LandByCellMV < c.Damage || l.LandByCellMV > c.Full {
-		return bad("land_by_cell_mv must be %d-%d for %s", c.Damage, c.Full, p.Chemistry)
-	}
-	for kind, w := range t.Wear {
-		if w.Beyond() {
-			return bad("a limit of wear of %s is not within 0-%d", kind, wear.Most)
-		}
-	}
-	if !within(float64(t.TankL), 0, 500) {
-		return bad("tank_l must be 0-500")
-	}
-	if g.Kind == Multirotor || g.Kind == VerticalWing {
-		if !within(float64(g.ArmM), 0.05, 10) || !within(float64(g.RotorDiameterM), 0.02, 5) {
-			return bad("arm_m must be 0.05-10 and rotor_diameter_m 0.02-5")
-		}
-	}
-	if g.Kind == FixedWing || g.Kind == VerticalWing {
-		if !within(float64(g.SpanM), 0.2, 20) || !within(float64(g.LengthM), 0.1, 20) || !within(float64(g.ChordM), 0.05, 5) || !within(float64(g.PropDiameterM), 0.02, 5) {
-			return bad("span_m 0.2-20, length_m 0.1-20, chord_m 0.05-5, prop_diameter_m 0.02-5")
-		}
-	}
-	switch {
-	case g.Kind == Multirotor && (g.Rotors < 3 || g.Rotors > 12):
-		return bad("a multirotor has 3 to 12 rotors")
-	case g.Kind == VerticalWing && g.Rotors != 4:
-		return bad("a vertical take-off wing has 4 lifting rotors")
-	case g.Tail != "" && (g.Tail != VTail || g.Kind == Multirotor):
-		return bad("tail is v, or left away, and only of a wing")
-	case g.Kind == FixedWing && g.Rotors != 0:
-		return bad("a fixed wing has no lifting rotors")
-	case g.Kind != Multirotor && g.Kind != FixedWing && g.Kind != VerticalWing:
-		return bad("geometry kind %q is none of %v", g.Kind, AllKinds)
-	}
-	if len(t.Unfold) > 0 && !slices.Equal(slices.Sorted(slices.Values(t.Unfold)), t.Rotors()) {
-		return bad("unfold names each of the %d arms once", g.Rotors)
-	}
-	if c := t.RangeCheck; c != nil && (!within(float64(c.DistanceM), 1, 1000) || c.Power == "" || len(c.Power) > 100) {
-		return bad("range_check must be 1-1000 m away, and say at which power in at most 100 characters")
-	}
-	if wrong := t.checkPower(); wrong != "" {
-		return bad("%s", wrong)
-	}
-	if err := t.checkEquipment(); err != nil {
-		return bad("%v", err)
-	}
-	return nil
 }
 
 // rotorAngle is the bearing of rotor i (from 0) clockwise from the nose: the

@@ -136,31 +136,3 @@ func (t Type) BalanceLimits() mass.Limits {
 	b := t.Balance
 	return mass.Limits{XM: b.XM, AheadM: b.AheadM, BehindM: b.BehindM, MostShare: b.MostShare}
 }
-
-// checkPower says what is wrong with power and balance.
-func (t Type) checkPower() string {
-	within := func(v, lo, hi float64) bool { return v == 0 || v >= lo && v <= hi }
-	if p := t.Power; p != nil {
-		switch {
-		case !within(p.Efficiency, 0.1, 0.95) || !within(p.WingDrive, 0.1, 0.95):
-			return "power: efficiency and wing_drive must be 0.1-0.95"
-		case !within(p.CruiseShare, 0.5, 2) || !within(float64(p.CruiseMS), 0.5, 80) || !within(p.LiftDrag, 2, 60):
-			return "power: cruise_share must be 0.5-2, cruise_ms 0.5-80 and lift_drag 2-60"
-		}
-	}
-	b := t.Balance
-	if b == nil {
-		return ""
-	}
-	near := func(v float64) bool { return v >= -5 && v <= 5 }
-	some := func(v *float64, hi float64) bool { return v == nil || *v >= 0.001 && *v <= hi }
-	switch {
-	case !(b.EmptyKg >= 0.01 && b.EmptyKg <= 1000) || !(b.PackKg >= 0 && b.PackKg <= 200):
-		return "balance: empty_kg must be 0.01-1000 and pack_kg 0-200"
-	case !near(b.Empty.X) || !near(b.Empty.Y) || !near(b.Packs.X) || !near(b.Packs.Y) || !near(b.Payload.X) || !near(b.Payload.Y) || !near(b.Tank.X) || !near(b.Tank.Y):
-		return "balance: places must lie within 5 m of the centre"
-	case !some(b.XM, 5) || !some(b.AheadM, 5) || !some(b.BehindM, 5) || !some(b.MostShare, 3):
-		return "balance: x_m, ahead_m and behind_m must be 0.001-5, motor_share 0.001-3"
-	}
-	return ""
-}

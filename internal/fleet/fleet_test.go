@@ -153,16 +153,26 @@ func TestTypesAreVersioned(t *testing.T) {
 	ctx := context.Background()
 	ty, err := s.Fleet.Type(ctx, "lantern-4")
 	require.NoError(t, err)
-	require.ErrorContains(t, s.Fleet.AddType(ctx, ty), "practice is the crew's own")
+	require.ErrorContains(t, s.Fleet.AddType(ctx, ty), "Version 4 of this type is there already: give this one 5.")
+	ty.Version = 5
+	require.ErrorContains(t, s.Fleet.AddType(ctx, ty), "Practice is the crew's own")
 	ty.Practice = nil
-	require.Error(t, s.Fleet.AddType(ctx, ty), "the same version twice")
+	bad := ty
+	bad.Geometry.Rotors, bad.Limits.GustMS, bad.Packs.Chemistry = 1, 2, "lead"
+	var said *fault.Error
+	require.ErrorAs(t, s.Fleet.AddType(ctx, bad), &said)
+	var paths []string
+	for _, f := range said.Fields {
+		paths = append(paths, f.Field)
+	}
+	assert.Equal(t, []string{"geometry.rotors", "limits.gust_ms", "packs.chemistry"}, paths, "every field is named, by its path in the file")
 	ty.Version, ty.Limits.WindMS = 5, 9
 	require.NoError(t, s.Fleet.AddType(ctx, ty))
 	got, err := s.Fleet.Type(ctx, "lantern-4")
 	require.NoError(t, err)
 	assert.Equal(t, 5, got.Version)
 	ty.Key, ty.Version = "Bad Key", 1
-	assertField(t, s.Fleet.AddType(ctx, ty), "profile")
+	assertField(t, s.Fleet.AddType(ctx, ty), "key")
 	shipped, err := fleet.Shipped()
 	require.NoError(t, err)
 	assert.Len(t, shipped, 6)

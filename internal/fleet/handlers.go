@@ -32,7 +32,7 @@ func (h *Handlers) ListTypes(ctx context.Context, _ api.ListTypesRequestObject) 
 func (h *Handlers) GetType(ctx context.Context, r api.GetTypeRequestObject) (api.GetTypeResponseObject, error) {
 	t, err := h.Fleet.Type(ctx, r.Key)
 	t.Practice = nil // no part of the profile
-	return api.GetType200JSONResponse(t), err
+	return api.File{Content: t}, err
 }
 
 func (h *Handlers) AddType(ctx context.Context, r api.AddTypeRequestObject) (api.AddTypeResponseObject, error) {

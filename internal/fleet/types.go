@@ -122,8 +122,15 @@ func (s *Service) Type(ctx context.Context, key string) (airframe.Type, error) {
 
 // AddType adds a type or a new version of one.
 func (s *Service) AddType(ctx context.Context, t airframe.Type) error {
-	if err := t.Validate(); err != nil {
-		return fault.Bad("profile", "%s.", err)
+	if have, err := s.Type(ctx, t.Key); err == nil && t.Version <= have.Version {
+		return fault.Bad("version", "Version %d of this type is there already: give this one %d.", have.Version, have.Version+1)
+	}
+	var wrong []fault.Field
+	for _, w := range t.Wrong() {
+		wrong = append(wrong, fault.Field{Field: w.Path, Sentence: w.Sentence})
+	}
+	if err := fault.BadFields(wrong); err != nil {
+		return err
 	}
 	b, err := json.Marshal(t)
 	if err != nil {

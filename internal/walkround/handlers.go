@@ -25,7 +25,7 @@ func (h *Handlers) GetChecklist(ctx context.Context, r api.GetChecklistRequestOb
 		version = *r.Params.Version
 	}
 	l, err := h.Walkrounds.List(ctx, r.Key, version)
-	return api.GetChecklist200JSONResponse(l), err
+	return api.File{Content: l}, err
 }
 
 func (h *Handlers) AddChecklist(ctx context.Context, r api.AddChecklistRequestObject) (api.AddChecklistResponseObject, error) {

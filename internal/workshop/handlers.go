@@ -17,7 +17,7 @@ type Handlers struct{ Workshop *Service }
 
 func (h *Handlers) GetProgramme(ctx context.Context, r api.GetProgrammeRequestObject) (api.GetProgrammeResponseObject, error) {
 	p, err := h.Workshop.Programme(ctx, r.Key)
-	return api.GetProgramme200JSONResponse(p), err
+	return api.File{Content: p}, err
 }
 
 func (h *Handlers) AddProgramme(ctx context.Context, r api.AddProgrammeRequestObject) (api.AddProgrammeResponseObject, error) {

@@ -3432,6 +3432,26 @@ export interface components {
             speed_ms?: number;
             /** Format: double */
             transition_m?: number;
+            /**
+             * Format: double
+             * @description that a route keeps over the ground
+             */
+            least_ground_m?: number;
+            /**
+             * Format: double
+             * @description that a route keeps over what stands there
+             */
+            least_over_m?: number;
+            /**
+             * Format: double
+             * @description lowest return height that the maker allows
+             */
+            least_return_m?: number;
+            /**
+             * Format: double
+             * @description air density that the greatest mass holds for
+             */
+            reference_kgm3?: number;
         };
         TypePacks: {
             count: number;
@@ -3454,6 +3474,9 @@ export interface components {
             months?: number;
         };
         TypeProfile: {
+            /** @description numbers of the arms in the order in which they are opened */
+            unfold?: number[];
+            range_check?: components["schemas"]["TypeRangeCheck"];
             equipment?: components["schemas"]["Equipment"][];
             /** Format: double */
             tank_l?: number;
@@ -3476,6 +3499,13 @@ export interface components {
             sticks?: components["schemas"]["Sticks"];
             power?: components["schemas"]["TypePower"];
             balance?: components["schemas"]["TypeBalance"];
+        };
+        /** @description how the maker wants the link tried on the ground */
+        TypeRangeCheck: {
+            /** Format: double */
+            distance_m: number;
+            /** @description like at reduced power */
+            power: string;
         };
         /** @description what decides the energy it takes; what is left out takes the usual value, and is said */
         TypePower: {
@@ -6049,6 +6079,8 @@ export interface components {
             words: string;
             verdict: components["schemas"]["Verdict"];
             then?: string;
+            /** @description nobody knows: no waiver lifts it */
+            unsure?: boolean;
         };
         RuleAsk: {
             id: string;
@@ -6435,6 +6467,16 @@ export interface components {
             high_ms?: number | null;
             /** Format: double */
             height_m?: number | null;
+            /**
+             * Format: double
+             * @description degC
+             */
+            least_delta_t?: number | null;
+            /**
+             * Format: double
+             * @description degC
+             */
+            most_delta_t?: number | null;
         };
         JobDecision: {
             /** Format: uuid */

@@ -84,7 +84,7 @@ export function BringIn({
         ) : (
           <Busy what={`Reading ${file.name} …`} />
         ))}
-      {error !== undefined && <Problem error={error} />}
+      {error !== undefined && <Problem error={error} paths />}
       {typeof answer === "string" && (
         <p role="status" className="mt-2 mb-0">
           {answer}

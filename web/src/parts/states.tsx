@@ -5,7 +5,9 @@ import { ProblemError } from "../api/client";
 import { Flag } from "./Flag";
 
 /** An error as people read it: what happened, what is safe, what to do. */
-export function Problem({ error, retry }: { error: unknown; retry?: () => void }) {
+/** What went wrong; paths names the fields of a file, where no form shows them. */
+export function Problem({ error, retry, paths }: { error: unknown; retry?: () => void; paths?: boolean }) {
+  const fields = paths && error instanceof ProblemError ? error.fields.filter((f) => f.field) : [];
   const title = error instanceof ProblemError ? error.title : "Something went wrong";
   const detail =
     error instanceof Error
@@ -17,6 +19,15 @@ export function Problem({ error, retry }: { error: unknown; retry?: () => void }
       <div>
         <strong>{title}</strong>
         <p>{detail}</p>
+        {fields.length > 0 && (
+          <ul className="mb-0">
+            {fields.map((f) => (
+              <li key={f.field + f.sentence}>
+                <code>{f.field}</code> {f.sentence}
+              </li>
+            ))}
+          </ul>
+        )}
         {retry && (
           <Button variant="outline-primary" size="sm" className="mt-2" onClick={retry}>
             Try again
