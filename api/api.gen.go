@@ -5787,6 +5787,15 @@ type TypeReadiness struct {
 	TypeKey     string   `json:"type_key"`
 }
 
+// TypeTrial defines model for TypeTrial.
+type TypeTrial struct {
+	Entry *TypeEntry `json:"entry,omitempty"`
+
+	// Like keys of the types whose checklist fits, the nearest first
+	Like  []string     `json:"like"`
+	Wrong []WrongField `json:"wrong"`
+}
+
 // Types defines model for Types.
 type Types struct {
 	Types []TypeEntry `json:"types"`
@@ -6098,6 +6107,13 @@ type WorkUse struct {
 	Id       openapi_types.UUID `json:"id"`
 	Name     string             `json:"name"`
 	Quantity int                `json:"quantity"`
+}
+
+// WrongField defines model for WrongField.
+type WrongField struct {
+	// Field its path in the file, like limits.wind_ms
+	Field    string `json:"field"`
+	Sentence string `json:"sentence"`
 }
 
 // ZoneDatum what a height is counted from; a flight level is metres in the standard atmosphere
@@ -6505,6 +6521,11 @@ type ExportSprayRecordsParams struct {
 	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
 }
 
+// AddTypeParams defines parameters for AddType.
+type AddTypeParams struct {
+	Like *string `form:"like,omitempty" json:"like,omitempty"`
+}
+
 // GetChecklistParams defines parameters for GetChecklist.
 type GetChecklistParams struct {
 	Version *int `form:"version,omitempty" json:"version,omitempty"`
@@ -6825,6 +6846,9 @@ type MeasureHeightJSONRequestBody = HeightReadings
 
 // AddTypeJSONRequestBody defines body for AddType for application/json ContentType.
 type AddTypeJSONRequestBody = TypeProfile
+
+// TryTypeJSONRequestBody defines body for TryType for application/json ContentType.
+type TryTypeJSONRequestBody = TypeProfile
 
 // AddChecklistJSONRequestBody defines body for AddChecklist for application/json ContentType.
 type AddChecklistJSONRequestBody = Checklist
@@ -7395,9 +7419,12 @@ type ServerInterface interface {
 	// ListTypes Aircraft types, newest version of each
 	// (GET /types)
 	ListTypes(c *gin.Context)
-	// AddType Add a type or a new version of one
+	// AddType Add a type or a new version of one; a new one may take over checklist and programme of one that it is like
 	// (POST /types)
-	AddType(c *gin.Context)
+	AddType(c *gin.Context, params AddTypeParams)
+	// TryType What a type would be, its plan, what is wrong with it, and whose checklist fits; nothing is kept
+	// (POST /types/try)
+	TryType(c *gin.Context)
 	// GetType A type profile as a file to copy
 	// (GET /types/{key})
 	GetType(c *gin.Context, key string)
@@ -12847,6 +12874,20 @@ func (siw *ServerInterfaceWrapper) ListTypes(c *gin.Context) {
 // AddType operation middleware
 func (siw *ServerInterfaceWrapper) AddType(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params AddTypeParams
+
+	// ------------- Optional query parameter "like" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "like", c.Request.URL.Query(), &params.Like, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter like: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -12854,7 +12895,20 @@ func (siw *ServerInterfaceWrapper) AddType(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.AddType(c)
+	siw.Handler.AddType(c, params)
+}
+
+// TryType operation middleware
+func (siw *ServerInterfaceWrapper) TryType(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.TryType(c)
 }
 
 // GetType operation middleware
@@ -13725,6 +13779,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/people/:id/one-time-password", wrapper.ResetPassword)
 	router.GET(options.BaseURL+"/types", wrapper.ListTypes)
 	router.POST(options.BaseURL+"/types", wrapper.AddType)
+	router.POST(options.BaseURL+"/types/try", wrapper.TryType)
 	router.GET(options.BaseURL+"/types/:key", wrapper.GetType)
 	router.GET(options.BaseURL+"/types/:key/checklist", wrapper.GetChecklist)
 	router.POST(options.BaseURL+"/types/:key/checklist", wrapper.AddChecklist)
@@ -20724,7 +20779,8 @@ func (response ListTypesdefaultApplicationProblemPlusJSONResponse) VisitListType
 }
 
 type AddTypeRequestObject struct {
-	Body *AddTypeJSONRequestBody
+	Params AddTypeParams
+	Body   *AddTypeJSONRequestBody
 }
 
 type AddTypeResponseObject interface {
@@ -20751,6 +20807,45 @@ type AddTypedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddTypedefaultApplicationProblemPlusJSONResponse) VisitAddTypeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryTypeRequestObject struct {
+	Body *TryTypeJSONRequestBody
+}
+
+type TryTypeResponseObject interface {
+	VisitTryTypeResponse(w http.ResponseWriter) error
+}
+
+type TryType200JSONResponse TypeTrial
+
+func (response TryType200JSONResponse) VisitTryTypeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type TryTypedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response TryTypedefaultApplicationProblemPlusJSONResponse) VisitTryTypeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -22357,9 +22452,12 @@ type StrictServerInterface interface {
 	// ListTypes Aircraft types, newest version of each
 	// (GET /types)
 	ListTypes(ctx context.Context, request ListTypesRequestObject) (ListTypesResponseObject, error)
-	// AddType Add a type or a new version of one
+	// AddType Add a type or a new version of one; a new one may take over checklist and programme of one that it is like
 	// (POST /types)
 	AddType(ctx context.Context, request AddTypeRequestObject) (AddTypeResponseObject, error)
+	// TryType What a type would be, its plan, what is wrong with it, and whose checklist fits; nothing is kept
+	// (POST /types/try)
+	TryType(ctx context.Context, request TryTypeRequestObject) (TryTypeResponseObject, error)
 	// GetType A type profile as a file to copy
 	// (GET /types/{key})
 	GetType(ctx context.Context, request GetTypeRequestObject) (GetTypeResponseObject, error)
@@ -28670,8 +28768,10 @@ func (sh *strictHandler) ListTypes(ctx *gin.Context) {
 }
 
 // AddType operation middleware
-func (sh *strictHandler) AddType(ctx *gin.Context) {
+func (sh *strictHandler) AddType(ctx *gin.Context, params AddTypeParams) {
 	var request AddTypeRequestObject
+
+	request.Params = params
 
 	var body AddTypeJSONRequestBody
 	var err error
@@ -28704,6 +28804,48 @@ func (sh *strictHandler) AddType(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddTypeResponseObject); ok {
 		if err := validResponse.VisitAddTypeResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// TryType operation middleware
+func (sh *strictHandler) TryType(ctx *gin.Context) {
+	var request TryTypeRequestObject
+
+	var body TryTypeJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.TryType(ctx, request.(TryTypeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "TryType")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(TryTypeResponseObject); ok {
+		if err := validResponse.VisitTryTypeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -124,6 +124,13 @@ func (t Type) Wrong() []Wrong {
 	return f
 }
 
+// Drawable reports whether its plan can be drawn, whatever else is wrong with it.
+func (t Type) Drawable() bool {
+	var f faults
+	t.wrongGeometry(&f)
+	return len(f) == 0 && t.checkEquipment() == nil
+}
+
 func (t Type) wrongGeometry(f *faults) {
 	g := t.Geometry
 	if !slices.Contains(AllKinds, g.Kind) {

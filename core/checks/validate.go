@@ -149,3 +149,20 @@ func (it Item) checkSet(ranged bool) error {
 	}
 	return nil
 }
+
+// Unvisited lists the stations of a type that its full walk does not look at, in their order.
+func (l List) Unvisited(t airframe.Type) (out []string) {
+	items, _ := Expand(l, t, Ask{Round: Full, Packs: []PackRef{{ID: "pack"}}})
+	seen := map[string]bool{}
+	for _, it := range items {
+		for _, s := range it.Stations() {
+			seen[s] = true
+		}
+	}
+	for _, s := range t.Stations() {
+		if !seen[s.ID] {
+			out = append(out, s.ID)
+		}
+	}
+	return out
+}

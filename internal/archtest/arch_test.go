@@ -46,7 +46,7 @@ func packages(t *testing.T) []pkg {
 }
 
 // The layers of internal, lowest first; a package imports only lower ones.
-var layers = []string{"internal/platform", "internal/formats/formatstest", "internal/formats/props", "internal/formats/table", "internal/formats", "internal/standins", "internal/records", "internal/people", "internal/fleet", "internal/rack", "internal/evening", "internal/sites", "internal/airspace", "internal/walkround", "internal/workshop", "internal/readiness", "internal/rulebook", "internal/jobs", "internal/planning", "internal/spraying", "internal/missions", "internal/sheets", "internal/bench", "internal/flights", "internal/logbook", "internal/day", "internal/server", "internal/demo", "internal/testbed"}
+var layers = []string{"internal/platform", "internal/formats/formatstest", "internal/formats/props", "internal/formats/table", "internal/formats", "internal/standins", "internal/records", "internal/people", "internal/fleet", "internal/rack", "internal/evening", "internal/sites", "internal/airspace", "internal/walkround", "internal/workshop", "internal/types", "internal/readiness", "internal/rulebook", "internal/jobs", "internal/planning", "internal/spraying", "internal/missions", "internal/sheets", "internal/bench", "internal/flights", "internal/logbook", "internal/day", "internal/server", "internal/demo", "internal/testbed"}
 
 func layer(path string) int {
 	return slices.IndexFunc(layers, func(l string) bool { return strings.HasPrefix(strings.TrimPrefix(path, "mainstay/"), l) })

@@ -35,13 +35,6 @@ func (h *Handlers) GetType(ctx context.Context, r api.GetTypeRequestObject) (api
 	return api.File{Content: t}, err
 }
 
-func (h *Handlers) AddType(ctx context.Context, r api.AddTypeRequestObject) (api.AddTypeResponseObject, error) {
-	if err := h.Fleet.AddType(ctx, *r.Body); err != nil {
-		return nil, err
-	}
-	return api.AddType201JSONResponse(WireType(*r.Body)), nil
-}
-
 func (h *Handlers) UpdateAircraft(ctx context.Context, r api.UpdateAircraftRequestObject) (api.UpdateAircraftResponseObject, error) {
 	b := r.Body
 	a, err := h.Fleet.Update(ctx, r.Id, Edit{Version: b.Version, Name: b.Name, Registration: b.Registration, RegistrationExpires: api.TimeOf(b.RegistrationExpires), MassKg: b.MassKg, WeighedOn: api.TimeOf(b.WeighedOn), Active: b.Active})

@@ -40,6 +40,7 @@ import (
 	"mainstay/internal/sheets"
 	"mainstay/internal/sites"
 	"mainstay/internal/spraying"
+	"mainstay/internal/types"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -123,7 +124,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	g := e.Group("/api/v1")
 	g.Use(s.slow, deadline, s.oneFile, bodyLimit, s.origin, s.from, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
-		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
+		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &types.Handlers{Types: svc.Types}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
 		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
 		&airspace.Handlers{Airspace: svc.Airspace}, &readiness.Handlers{Readiness: svc.Readiness}, &rulebook.Handlers{Rules: svc.Rules}, &practice.Handlers{Practice: svc.Practices}, &jobs.Handlers{Jobs: svc.Jobs}, &spraying.Handlers{Spraying: svc.Spraying}, &missions.Handlers{Missions: svc.Missions}, &sheets.Handlers{Sheets: svc.Sheets}, bench.Handlers{}, streamAPI{o.Changes}}, nil,
 		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.unreadable, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})

@@ -37,6 +37,7 @@ import (
 	"mainstay/internal/sheets"
 	"mainstay/internal/sites"
 	"mainstay/internal/spraying"
+	"mainstay/internal/types"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
 )
@@ -49,6 +50,7 @@ type Services struct {
 	Fleet      *fleet.Service
 	Walkrounds *walkround.Service
 	Workshop   *workshop.Service
+	Types      *types.Service
 	Flights    *flights.Service
 	Log        *logbook.Service
 	Rack       *rack.Service
@@ -87,7 +89,7 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	return &Services{Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
 		_, b, err := w.Photo(ctx, id)
 		return b, err
-	}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
+	}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Types: &types.Service{DB: g, Fleet: f, Walkrounds: w, Workshop: shop}, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
 		Flights: flown, Log: &logbook.Service{DB: g, Clock: c, People: p},
 		Rack: r, Evening: night, Sites: at}
 }
@@ -117,6 +119,7 @@ func (s *Services) Seed(ctx context.Context) error {
 type (
 	peopleAPI    = people.Handlers
 	fleetAPI     = fleet.Handlers
+	typesAPI     = types.Handlers
 	walkroundAPI = walkround.Handlers
 	workshopAPI  = workshop.Handlers
 	flightsAPI   = flights.Handlers
@@ -139,6 +142,7 @@ type (
 type handlers struct {
 	*peopleAPI
 	*fleetAPI
+	*typesAPI
 	*walkroundAPI
 	*workshopAPI
 	*flightsAPI

@@ -179,8 +179,25 @@ export interface paths {
         /** Aircraft types, newest version of each */
         get: operations["listTypes"];
         put?: never;
-        /** Add a type or a new version of one */
+        /** Add a type or a new version of one; a new one may take over checklist and programme of one that it is like */
         post: operations["addType"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/types/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a type would be, its plan, what is wrong with it, and whose checklist fits; nothing is kept */
+        post: operations["tryType"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3606,6 +3623,17 @@ export interface components {
             profile: components["schemas"]["TypeProfile"];
             stations: components["schemas"]["Station"][];
             motors: number;
+        };
+        WrongField: {
+            /** @description its path in the file, like limits.wind_ms */
+            field: string;
+            sentence: string;
+        };
+        TypeTrial: {
+            entry?: components["schemas"]["TypeEntry"];
+            wrong: components["schemas"]["WrongField"][];
+            /** @description keys of the types whose checklist fits, the nearest first */
+            like: string[];
         };
         Types: {
             types: components["schemas"]["TypeEntry"][];
@@ -8323,7 +8351,9 @@ export interface operations {
     };
     addType: {
         parameters: {
-            query?: never;
+            query?: {
+                like?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -8341,6 +8371,31 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TypeEntry"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    tryType: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TypeProfile"];
+            };
+        };
+        responses: {
+            /** @description TypeTrial */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypeTrial"];
                 };
             };
             default: components["responses"]["Problem"];
