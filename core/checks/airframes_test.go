@@ -94,7 +94,7 @@ func TestEachSurface(t *testing.T) {
 	}
 	assert.Equal(t, []string{"Right aileron: free, right way", "Right tail surface: free, right way", "Left tail surface: free, right way", "Left aileron: free, right way"}, titles)
 	ty.Geometry.Tail = "y"
-	assert.ErrorContains(t, ty.Validate(), "tail is v")
+	assert.ErrorContains(t, ty.Validate(), "geometry.tail: It must be v")
 }
 
 // What bad looks like is shown where a drawing belongs to a place of the item, never what is whole.
