@@ -19,7 +19,7 @@ import (
 func TestGateAsApproved(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(3 * time.Hour))
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(2 * time.Hour), PackIDs: []string{"b"}, Kept: in.Walkround.Kept, LeftOut: []checks.LeftOut{}}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(2 * time.Hour), PackIDs: []string{"b"}, Kept: in.Walkround.Kept, LeftOut: []checks.LeftOut{}, Asked: []string{}}
 	in.Walkround.At = ago(5 * time.Hour)
 	in.Tasks = []gate.Task{{ID: "screws", Title: "Screws", Due: wear.Due{Verdict: judge.Watch, Sentence: "due soon"}}}
 	in.Orders = []gate.Order{{ID: "o", Title: "Arm", By: "Bo", At: ago(time.Hour), Signed: true, Next: upkeep.NoLoad}}

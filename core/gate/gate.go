@@ -319,7 +319,11 @@ func (g *run) leftOut(r *Run, again *judge.Remedy) {
 
 // asked holds who was asked for go or no go on a check against the crew of this flight.
 func (g *run) asked(r *Run, again *judge.Remedy) {
-	if g.in.Scope != WholeFlight || len(r.Asked) == 0 {
+	if g.in.Scope != WholeFlight || r.Asked != nil && len(r.Asked) == 0 {
+		return
+	}
+	if r.Asked == nil {
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "Who was asked for go or no go is not known.", "By "+r.By+".", &r.At, "asking everybody before launch, or walking again", again)
 		return
 	}
 	var not []string

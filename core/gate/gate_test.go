@@ -55,7 +55,7 @@ func good() gate.Input {
 	return gate.Input{
 		Scope: gate.WholeFlight, Now: now, Type: ty,
 		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true},
-		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}, Kept: checks.Kept(ty), LeftOut: []checks.LeftOut{}},
+		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}, Kept: checks.Kept(ty), LeftOut: []checks.LeftOut{}, Asked: []string{}},
 		Compass:   &gate.Calibration{By: "Bo", At: ago(5 * 24 * time.Hour), MovedKm: ptr(12.0)},
 		HighM:     ptr(30.0), Mass: intent.Mass{MassKg: ptr(7.2), MaxKg: 7.5, LiftKg: ptr(7.4)},
 		Gear: []gear.Piece{{ID: "c", Label: "Controller 1", Kind: "controller", Percent: ptr(80.0), Least: 30, At: ptr(ago(time.Hour)), LookedAt: ptr(ago(time.Hour))}},
@@ -104,6 +104,7 @@ var wrong = []struct {
 		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "gestures", Title: "Gestures", When: []checks.When{{Fact: "other-type", Is: []string{"yes"}}}}}
 		i.Day = checks.Facts{"other-type": {Word: "yes"}}
 	}, "walkround", judge.Watch, "Gestures"},
+	{"nobody knows who was asked", func(i *gate.Input) { i.Walkround.Asked = nil }, "walkround", judge.Watch, "is not known"},
 	{"not asked for go", func(i *gate.Input) { i.Walkround.Asked = []string{"Bo"} }, "walkround", judge.Watch, "Go or no go was not asked of Ivo."},
 	{"walked fast", func(i *gate.Input) { i.Walkround.Pace = "The check went fast." }, "walkround", judge.Watch, "went fast"},
 	{"contact", func(i *gate.Input) {
@@ -318,7 +319,7 @@ func TestCautions(t *testing.T) {
 func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}, Asked: []string{}}
 	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict)
 	in.Turnaround.Findings = []gate.RunFinding{{Title: "Pack B9", Verdict: judge.Stop, Sentence: "swollen", PackID: "other"}}
 	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict, "a pack that stays behind does not stop the flight")
@@ -337,7 +338,7 @@ func TestFullInspectionAtBase(t *testing.T) {
 	in.Type.Practice = practice.Settings{practice.FullInspection: {School: "after"}}
 	in.Aircraft.LastLanding = ptr(ago(20 * time.Hour))
 	in.Walkround = nil
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}, Asked: []string{}}
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "nobody inspected it")
 	in.Inspected = ptr(ago(21 * time.Hour))
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "inspected, then flown")

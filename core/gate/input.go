@@ -151,7 +151,7 @@ type Run struct {
 	Kept     string           // what was to be set on it, in the words of checks.Kept
 	LeftOut  []checks.LeftOut // not asked on it, because of the day that it began for; nil: not known
 	Pace     string           // what is said of how fast it was walked; empty: nothing
-	Asked    []string         // by name for go or no go; none: nobody was asked
+	Asked    []string         // by name for go or no go; none: the list asks nobody; nil: not known
 }
 
 // RunFinding is one entry of a run that was not clear.
