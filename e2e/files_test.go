@@ -42,12 +42,12 @@ func TestTypeFileIsCopiedAndBroughtBack(t *testing.T) {
 	b, err := json.Marshal(own)
 	require.NoError(t, err)
 	p.Upload(in, write(t, "same.json", string(b)))
-	p.See("This version of the type exists already; raise the version.")
+	p.See("version Version 4 of this type is there already: give this one 5.")
 	own.Key, own.Name, own.Geometry.Rotors = "lantern-8", "Lantern 8", 20
 	b, err = json.Marshal(own)
 	require.NoError(t, err)
 	p.Upload(in, write(t, "many.json", string(b)))
-	p.See("a multirotor has 3 to 12 rotors")
+	p.See("geometry.rotors It must be 3 to 12, not 20.")
 	own.Geometry.Rotors = 8
 	b, err = json.Marshal(own)
 	require.NoError(t, err)

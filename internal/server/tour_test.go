@@ -124,6 +124,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	var profile m
 	x.do("GET", "/types/lantern-4", nil, &profile)
 	profile["version"] = 5
+	x.do("POST", "/types/try", profile, nil)
 	x.do("POST", "/types", profile, nil)
 	var list m
 	x.do("GET", "/types/lantern-4/checklist", nil, &list)

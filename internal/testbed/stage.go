@@ -178,8 +178,14 @@ func InOrder(it checks.Item, cellMV float64) checks.Value {
 // Walk walks the aircraft with a pack and completes the run.
 func (s *Stage) Walk(kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) walkround.Sheet {
 	s.t.Helper()
-	ctx, job := s.As(s.Pilot), s.Practice()
-	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: NewID(), Aircraft: s.Aircraft.ID, Round: kind, Packs: packs, Job: &job})
+	return s.WalkFor(nil, kind, packs, change)
+}
+
+// WalkFor is Walk for a job, whose crew is asked by name.
+func (s *Stage) WalkFor(job *uuid.UUID, kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) walkround.Sheet {
+	s.t.Helper()
+	ctx := s.As(s.Pilot)
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: NewID(), Aircraft: s.Aircraft.ID, Round: kind, Packs: packs, Job: job})
 	require.NoError(s.t, err)
 	s.Clock.Advance(time.Duration(len(sh.Items)) * Each)
 	_, err = s.Walkrounds.Save(ctx, sh.ID, s.Entries(sh, change))

@@ -73,7 +73,8 @@ func TestWhatWasLeftOutIsHeldAgainstTheFlight(t *testing.T) {
 	pk := s.Packs[0].ID
 	s.Fly(checks.Full, pk, 300)
 	s.Charge(pk)
-	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
+	job := s.Practice()
+	s.WalkFor(&job, checks.Full, []uuid.UUID{pk}, nil)
 	said := func(by people.Person) (out []string) {
 		a, err := s.Flights.Ask(s.As(by), s.Question(pk))
 		require.NoError(t, err)
@@ -104,9 +105,10 @@ func TestAFastWalkIsSaid(t *testing.T) {
 		}
 		return ""
 	}
-	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
+	job := s.Practice()
+	s.WalkFor(&job, checks.Full, []uuid.UUID{pk}, nil)
 	assert.Empty(t, said())
-	n, job := begin(s, checks.Full), s.Practice()
+	n := begin(s, checks.Full)
 	n.Packs, n.Job = []uuid.UUID{pk}, &job
 	sh, err := s.Walkrounds.Start(s.As(s.Pilot), n)
 	require.NoError(t, err)

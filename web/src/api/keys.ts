@@ -6,6 +6,7 @@ export const keys = {
   fleet: ["fleet"] as const,
   aircraft: (id: string) => ["fleet", id] as const,
   types: ["types"] as const,
+  typeTrial: (profile: string) => ["types", "try", profile] as const,
   packs: ["packs"] as const,
   pack: (id: string) => ["packs", id] as const,
   offers: (run: string) => ["offers", run] as const,

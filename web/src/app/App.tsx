@@ -58,6 +58,7 @@ const RulesView = lazy(() => import("../rules/RulesView").then((m) => ({ default
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const ListView = lazy(() => import("../walkround/lists/ListView").then((m) => ({ default: m.ListView })));
+const TypeView = lazy(() => import("../types/TypeView").then((m) => ({ default: m.TypeView })));
 const PartsView = lazy(() => import("./PartsView").then((m) => ({ default: m.PartsView })));
 
 /** Catches what no view caught, so that a mistake in one never blanks the whole tool. */
@@ -162,6 +163,7 @@ function Entry() {
               <Route path="rules" element={<RulesView />} />
               <Route path="practices" element={<PracticesView />} />
               <Route path="checklists/:type" element={<ListView />} />
+              <Route path="types/:key" element={<TypeView />} />
               <Route path="setup" element={<SetupView />} />
               <Route path="parts" element={<PartsView />} />
               <Route path="l/:code" element={<LabelView />} />

@@ -24,6 +24,8 @@ export function useDraftForm<T extends FieldValues, O = T>(
   defaults: T,
   secret: (keyof T)[] = [],
   resolver?: Resolver<T, unknown, O>,
+  /** The name in the form of a field that the server names. */
+  at: (field: string) => string = (field) => field,
 ) {
   const draft = readDraft<T>(key);
   const form = useForm<T, unknown, O>({
@@ -51,7 +53,11 @@ export function useDraftForm<T extends FieldValues, O = T>(
         const known = Object.keys(form.getValues());
         let placed = false;
         for (const f of e.fields) {
-          const name = known.find((k) => k === f.field || f.field.startsWith(k + "."));
+          const own = at(f.field);
+          const name =
+            get(form.getValues(), own) !== undefined
+              ? own
+              : known.find((k) => k === f.field || f.field.startsWith(k + "."));
           if (name) {
             setError(name as Path<T>, { message: f.sentence }, { shouldFocus: !placed });
             placed = true;

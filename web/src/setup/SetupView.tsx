@@ -39,12 +39,6 @@ export function SetupView() {
         <Link className="btn btn-outline-primary" to="/labels">
           Labels to print
         </Link>
-        <Link className="btn btn-outline-primary" to="/parts">
-          Interface pieces
-        </Link>
-        <a className="btn btn-outline-primary" href="/api/v1">
-          API
-        </a>
       </ViewHead>
       <div className="stack">
         <Types />
@@ -52,6 +46,12 @@ export function SetupView() {
           {may() && <CrewForm />}
           <Own />
         </div>
+        <Sheet title="For who builds on it">
+          <p className="mb-0">
+            <a href="/api/v1">The interface for other programs</a> ·{" "}
+            <Link to="/parts">the pieces of this one</Link>
+          </p>
+        </Sheet>
       </div>
     </>
   );
@@ -64,8 +64,8 @@ function Types() {
   return (
     <Sheet title="Aircraft types and their checklists">
       <p>
-        A type is a file: geometry, limits, packs, life of parts. Copy one, change its key, name and version,
-        and bring it back. Runs and flights keep the version they were made with.
+        A type says how it is laid out, what it may do, what it flies with and how long its parts last. Runs
+        and flights keep the version they were made with.
       </p>
       <QueryView query={types} what="the types">
         {(d) => (
@@ -90,6 +90,12 @@ function Types() {
                       <strong>{t.profile.name}</strong>{" "}
                       <span className="soft">version {t.profile.version}</span>
                       <div>{t.profile.work}</div>
+                      {may() && (
+                        <div>
+                          <Link to={`/types/${t.profile.key}`}>Change</Link> ·{" "}
+                          <Link to={`/types/${t.profile.key}?copy=1`}>Copy</Link>
+                        </div>
+                      )}
                     </td>
                     <td>
                       wind {u.show("speed", t.profile.limits.wind_ms)}, gusts{" "}
@@ -130,6 +136,9 @@ function Types() {
       </QueryView>
       {may() && (
         <div className="choice mt-3">
+          <Link className="btn btn-outline-primary" to="/types/new">
+            Begin a type
+          </Link>
           <FileIn
             label="Bring in a type file"
             send={(b) => ask(api.POST("/types", { body: b as Schemas["TypeProfile"] }))}

@@ -1,0 +1,80 @@
+import { Button } from "react-bootstrap";
+import { useFieldArray } from "react-hook-form";
+import { Sheet } from "../parts/Sheet";
+import { capital } from "../walkround/typed";
+import type { FormOfType } from "./useTypeForm";
+
+const kindsOf = [
+  "arm",
+  "wing",
+  "speed-controller",
+  "landing-gear",
+  "gimbal",
+  "sensor",
+  "pump",
+  "nozzle",
+  "hose",
+  "filter",
+  "spreader",
+  "light",
+  "receiver",
+];
+
+/** Parts with a life beside motors, propellers and the airframe. */
+export function EquipmentFields({ f }: { f: FormOfType }) {
+  const rows = useFieldArray({ control: f.control, name: "equipment" });
+  const stations = f.trial.data?.entry?.stations ?? [];
+  const places = [...new Set(stations.flatMap((s) => [s.kind, s.id]))];
+  return (
+    <Sheet title="Parts that are counted besides motors, propellers and airframe">
+      {f.said("equipment") && (
+        <div className="wrong" role="alert">
+          {f.said("equipment")}
+        </div>
+      )}
+      {rows.fields.map((r, i) => (
+        <div className="part-row" key={r.id}>
+          <select className="form-select" aria-label={`Part ${i + 1}`} {...f.register(`equipment.${i}.kind`)}>
+            {kindsOf.map((k) => (
+              <option key={k} value={k}>
+                {capital(k.replace("-", " "))}
+              </option>
+            ))}
+          </select>
+          <select
+            className="form-select"
+            aria-label={`Place of part ${i + 1}`}
+            key={places.length}
+            {...f.register(`equipment.${i}.at`)}
+          >
+            {places.length === 0 && <option>{r.at}</option>}
+            {places.map((k) => (
+              <option key={k} value={k}>
+                {stations.find((s) => s.id === k)?.label ?? `each ${k}`}
+              </option>
+            ))}
+          </select>
+          <input
+            className="form-control"
+            inputMode="numeric"
+            aria-label={`How many of part ${i + 1}`}
+            {...f.register(`equipment.${i}.count`)}
+          />
+          <Button
+            variant="outline-danger"
+            aria-label={`Take away part ${i + 1}`}
+            onClick={() => rows.remove(i)}
+          >
+            Take away
+          </Button>
+        </div>
+      ))}
+      <Button
+        variant="outline-primary"
+        onClick={() => rows.append({ kind: "landing-gear", at: "frame", count: "1" })}
+      >
+        Add a part
+      </Button>
+    </Sheet>
+  );
+}
