@@ -94,7 +94,7 @@ func (it *Item) lower(t airframe.Type) {
 func (it *Item) longer(facts Facts) {
 	if l := it.Longer; l != nil && l.When.holds(facts) {
 		it.LeastS = max(it.LeastS, l.LeastS)
-		it.How = strings.TrimSpace(it.How + fmt.Sprintf(" %s s today: %s.", num(l.LeastS), l.When.says()))
+		it.How = strings.TrimSpace(it.How + fmt.Sprintf(" %s s today: %s.", num(l.LeastS), l.When.says(facts)))
 	}
 }
 

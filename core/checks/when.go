@@ -57,7 +57,7 @@ var AllFacts = []FactName{
 	{Key: "days-since-compass", Says: "time since the compass was calibrated", Unit: "days"},
 	{Key: "km-since-compass", Says: "distance from where the compass was calibrated", Unit: "km"},
 	{Key: "product", Says: "product on board", Words: yesNo},
-	{Key: "wind", Says: "the wind measured in the last hour, with its gusts", Unit: "m/s"},
+	{Key: "wind", Says: "the wind, with gusts, of the last hour", Unit: "m/s"},
 	{Key: "payload", Says: "payload, attachments and liquid", Unit: "kg"},
 	{Key: FactReturn, Says: "the return height that the job sets", Unit: "m"},
 	{Key: FactHigh, Says: "the highest place of the flight above ground", Unit: "m"},
@@ -140,13 +140,17 @@ func (w When) holds(facts Facts) bool {
 	return slices.Contains(w.Is, have.Word)
 }
 
-// says is a condition in words.
-func (w When) says() string {
+// says is why a condition holds, in words.
+func (w When) says(facts Facts) string {
 	f, _ := FactOf(w.Fact)
-	if w.Over != nil {
-		return fmt.Sprintf("%s over %s %s, or not known", f.Says, num(*w.Over), f.Unit)
+	have, ok := facts[w.Fact]
+	switch {
+	case !ok || w.Over != nil && have.Number == nil || w.Over == nil && have.Word == "":
+		return f.Says + " is not known"
+	case w.Over != nil:
+		return fmt.Sprintf("%s is %s %s, over %s", f.Says, num(*have.Number), f.Unit, num(*w.Over))
 	}
-	return fmt.Sprintf("%s: %s, or not known", f.Says, strings.Join(w.Is, " or "))
+	return f.Says + ": " + have.Word
 }
 
 // not says why a condition that does not hold does not.
