@@ -1020,19 +1020,40 @@ func (e NewDefectSeverity) Valid() bool {
 
 // Defines values for NewPackChemistry.
 const (
-	LiHV  NewPackChemistry = "LiHV"
-	LiIon NewPackChemistry = "Li-ion"
-	LiPo  NewPackChemistry = "LiPo"
+	NewPackChemistryLiHV  NewPackChemistry = "LiHV"
+	NewPackChemistryLiIon NewPackChemistry = "Li-ion"
+	NewPackChemistryLiPo  NewPackChemistry = "LiPo"
 )
 
 // Valid indicates whether the value is a known member of the NewPackChemistry enum.
 func (e NewPackChemistry) Valid() bool {
 	switch e {
-	case LiHV:
+	case NewPackChemistryLiHV:
 		return true
-	case LiIon:
+	case NewPackChemistryLiIon:
 		return true
-	case LiPo:
+	case NewPackChemistryLiPo:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for NewPacksChemistry.
+const (
+	NewPacksChemistryLiHV  NewPacksChemistry = "LiHV"
+	NewPacksChemistryLiIon NewPacksChemistry = "Li-ion"
+	NewPacksChemistryLiPo  NewPacksChemistry = "LiPo"
+)
+
+// Valid indicates whether the value is a known member of the NewPacksChemistry enum.
+func (e NewPacksChemistry) Valid() bool {
+	switch e {
+	case NewPacksChemistryLiHV:
+		return true
+	case NewPacksChemistryLiIon:
+		return true
+	case NewPacksChemistryLiPo:
 		return true
 	default:
 		return false
@@ -1333,6 +1354,27 @@ func (e NozzleKindDroplets) Valid() bool {
 	case VeryCoarse:
 		return true
 	case VeryFine:
+		return true
+	default:
+		return false
+	}
+}
+
+// Defines values for PackEditChemistry.
+const (
+	PackEditChemistryLiHV  PackEditChemistry = "LiHV"
+	PackEditChemistryLiIon PackEditChemistry = "Li-ion"
+	PackEditChemistryLiPo  PackEditChemistry = "LiPo"
+)
+
+// Valid indicates whether the value is a known member of the PackEditChemistry enum.
+func (e PackEditChemistry) Valid() bool {
+	switch e {
+	case PackEditChemistryLiHV:
+		return true
+	case PackEditChemistryLiIon:
+		return true
+	case PackEditChemistryLiPo:
 		return true
 	default:
 		return false
@@ -4163,6 +4205,24 @@ type NewPack struct {
 // NewPackChemistry defines model for NewPack.Chemistry.
 type NewPackChemistry string
 
+// NewPacks defines model for NewPacks.
+type NewPacks struct {
+	CapacityMah int                `json:"capacity_mah"`
+	Cells       int                `json:"cells"`
+	Chemistry   NewPacksChemistry  `json:"chemistry"`
+	Cycles      int                `json:"cycles"`
+	Id          openapi_types.UUID `json:"id"`
+
+	// Labels like L1 to L8, or A, B, C
+	Labels string `json:"labels"`
+
+	// Serials one for each, in their order; absent: not known yet
+	Serials *[]string `json:"serials,omitempty"`
+}
+
+// NewPacksChemistry defines model for NewPacks.Chemistry.
+type NewPacksChemistry string
+
 // NewPart defines model for NewPart.
 type NewPart struct {
 	Batch      string             `json:"batch"`
@@ -4482,6 +4542,20 @@ type PackDetail struct {
 // PackDrift defines model for PackDrift.
 type PackDrift = trend.PackDrift
 
+// PackEdit defines model for PackEdit.
+type PackEdit struct {
+	CapacityMah int               `json:"capacity_mah"`
+	Cells       int               `json:"cells"`
+	Chemistry   PackEditChemistry `json:"chemistry"`
+	Cycles      int               `json:"cycles"`
+	Label       string            `json:"label"`
+	Serial      string            `json:"serial"`
+	Version     int               `json:"version"`
+}
+
+// PackEditChemistry defines model for PackEdit.Chemistry.
+type PackEditChemistry string
+
 // PackLook defines model for PackLook.
 type PackLook struct {
 	At     time.Time            `json:"at"`
@@ -4555,6 +4629,9 @@ type PackReading struct {
 	Source         string    `json:"source"`
 	TemperatureC   *float64  `json:"temperature_c"`
 	Verdict        Verdict   `json:"verdict"`
+
+	// Withdrawn by whom, when and why it counts for nothing; absent: it counts
+	Withdrawn *string `json:"withdrawn,omitempty"`
 }
 
 // PackReadings defines model for PackReadings.
@@ -4585,6 +4662,11 @@ type Packs struct {
 	// NextCursor empty on the last page
 	NextCursor string `json:"next_cursor"`
 	Packs      []Pack `json:"packs"`
+}
+
+// PacksAdded defines model for PacksAdded.
+type PacksAdded struct {
+	Labels []string `json:"labels"`
 }
 
 // Paper defines model for Paper.
@@ -4932,6 +5014,11 @@ type Readiness struct {
 	NeedLoaded   int              `json:"need_loaded"`
 	Person       string           `json:"person"`
 	Types        []TypeReadiness  `json:"types"`
+}
+
+// ReadingWithdrawal defines model for ReadingWithdrawal.
+type ReadingWithdrawal struct {
+	Why string `json:"why"`
 }
 
 // Record defines model for Record.
@@ -6754,6 +6841,12 @@ type MovePacksJSONRequestBody = PackMoves
 // MovePacksBackJSONRequestBody defines body for MovePacksBack for application/json ContentType.
 type MovePacksBackJSONRequestBody = PackMovesBack
 
+// AddPacksJSONRequestBody defines body for AddPacks for application/json ContentType.
+type AddPacksJSONRequestBody = NewPacks
+
+// CorrectPackJSONRequestBody defines body for CorrectPack for application/json ContentType.
+type CorrectPackJSONRequestBody = PackEdit
+
 // DisposePackJSONRequestBody defines body for DisposePack for application/json ContentType.
 type DisposePackJSONRequestBody = Disposal
 
@@ -6762,6 +6855,9 @@ type LookAtPackJSONRequestBody = NewLook
 
 // ReadPackJSONRequestBody defines body for ReadPack for application/json ContentType.
 type ReadPackJSONRequestBody = NewReading
+
+// WithdrawReadingJSONRequestBody defines body for WithdrawReading for application/json ContentType.
+type WithdrawReadingJSONRequestBody = ReadingWithdrawal
 
 // MovePackJSONRequestBody defines body for MovePack for application/json ContentType.
 type MovePackJSONRequestBody = PackMove
@@ -7221,9 +7317,15 @@ type ServerInterface interface {
 	// ListSets The best pairing of charged packs for twin-pack aircraft
 	// (GET /packs/sets)
 	ListSets(c *gin.Context)
+	// AddPacks Add several packs of one kind, all or none
+	// (POST /packs/several)
+	AddPacks(c *gin.Context)
 	// GetPack A pack with its readings
 	// (GET /packs/{id})
 	GetPack(c *gin.Context, id openapi_types.UUID)
+	// CorrectPack Put right what is on file of a pack; on record
+	// (PUT /packs/{id})
+	CorrectPack(c *gin.Context, id openapi_types.UUID)
 	// DisposePack Put the disposal of a quarantined pack on record
 	// (POST /packs/{id}/dispose)
 	DisposePack(c *gin.Context, id openapi_types.UUID)
@@ -7236,6 +7338,9 @@ type ServerInterface interface {
 	// ReadPack Enter a reading of a pack
 	// (POST /packs/{id}/readings)
 	ReadPack(c *gin.Context, id openapi_types.UUID)
+	// WithdrawReading Take a reading out of all that is judged; it stays to be read, with the reason
+	// (POST /packs/{id}/readings/{reading}/withdraw)
+	WithdrawReading(c *gin.Context, id openapi_types.UUID, reading openapi_types.UUID)
 	// MovePack Move a pack to another state
 	// (POST /packs/{id}/state)
 	MovePack(c *gin.Context, id openapi_types.UUID)
@@ -11294,6 +11399,19 @@ func (siw *ServerInterfaceWrapper) ListSets(c *gin.Context) {
 	siw.Handler.ListSets(c)
 }
 
+// AddPacks operation middleware
+func (siw *ServerInterfaceWrapper) AddPacks(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.AddPacks(c)
+}
+
 // GetPack operation middleware
 func (siw *ServerInterfaceWrapper) GetPack(c *gin.Context) {
 
@@ -11317,6 +11435,31 @@ func (siw *ServerInterfaceWrapper) GetPack(c *gin.Context) {
 	}
 
 	siw.Handler.GetPack(c, id)
+}
+
+// CorrectPack operation middleware
+func (siw *ServerInterfaceWrapper) CorrectPack(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.CorrectPack(c, id)
 }
 
 // DisposePack operation middleware
@@ -11428,6 +11571,40 @@ func (siw *ServerInterfaceWrapper) ReadPack(c *gin.Context) {
 	}
 
 	siw.Handler.ReadPack(c, id)
+}
+
+// WithdrawReading operation middleware
+func (siw *ServerInterfaceWrapper) WithdrawReading(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Path parameter "reading" -------------
+	var reading openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "reading", c.Param("reading"), &reading, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter reading: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.WithdrawReading(c, id, reading)
 }
 
 // MovePack operation middleware
@@ -13798,7 +13975,10 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/aircraft/:id/parts", wrapper.FitParts)
 	router.GET(options.BaseURL+"/packs", wrapper.ListPacks)
 	router.POST(options.BaseURL+"/packs", wrapper.AddPack)
+	router.POST(options.BaseURL+"/packs/several", wrapper.AddPacks)
+	router.POST(options.BaseURL+"/packs/:id/readings/:reading/withdraw", wrapper.WithdrawReading)
 	router.GET(options.BaseURL+"/packs/:id", wrapper.GetPack)
+	router.PUT(options.BaseURL+"/packs/:id", wrapper.CorrectPack)
 	router.POST(options.BaseURL+"/packs/moves", wrapper.MovePacks)
 	router.POST(options.BaseURL+"/packs/moves/back", wrapper.MovePacksBack)
 	router.POST(options.BaseURL+"/packs/:id/state", wrapper.MovePack)
@@ -18271,6 +18451,45 @@ func (response ListSetsdefaultApplicationProblemPlusJSONResponse) VisitListSetsR
 	return err
 }
 
+type AddPacksRequestObject struct {
+	Body *AddPacksJSONRequestBody
+}
+
+type AddPacksResponseObject interface {
+	VisitAddPacksResponse(w http.ResponseWriter) error
+}
+
+type AddPacks201JSONResponse PacksAdded
+
+func (response AddPacks201JSONResponse) VisitAddPacksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type AddPacksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response AddPacksdefaultApplicationProblemPlusJSONResponse) VisitAddPacksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type GetPackRequestObject struct {
 	Id openapi_types.UUID `json:"id"`
 }
@@ -18299,6 +18518,46 @@ type GetPackdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response GetPackdefaultApplicationProblemPlusJSONResponse) VisitGetPackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectPackRequestObject struct {
+	Id   openapi_types.UUID `json:"id"`
+	Body *CorrectPackJSONRequestBody
+}
+
+type CorrectPackResponseObject interface {
+	VisitCorrectPackResponse(w http.ResponseWriter) error
+}
+
+type CorrectPack200JSONResponse Pack
+
+func (response CorrectPack200JSONResponse) VisitCorrectPackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type CorrectPackdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response CorrectPackdefaultApplicationProblemPlusJSONResponse) VisitCorrectPackResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -18459,6 +18718,41 @@ type ReadPackdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ReadPackdefaultApplicationProblemPlusJSONResponse) VisitReadPackResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type WithdrawReadingRequestObject struct {
+	Id      openapi_types.UUID `json:"id"`
+	Reading openapi_types.UUID `json:"reading"`
+	Body    *WithdrawReadingJSONRequestBody
+}
+
+type WithdrawReadingResponseObject interface {
+	VisitWithdrawReadingResponse(w http.ResponseWriter) error
+}
+
+type WithdrawReading204Response struct {
+}
+
+func (response WithdrawReading204Response) VisitWithdrawReadingResponse(w http.ResponseWriter) error {
+	w.WriteHeader(204)
+	return nil
+}
+
+type WithdrawReadingdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response WithdrawReadingdefaultApplicationProblemPlusJSONResponse) VisitWithdrawReadingResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -22254,9 +22548,15 @@ type StrictServerInterface interface {
 	// ListSets The best pairing of charged packs for twin-pack aircraft
 	// (GET /packs/sets)
 	ListSets(ctx context.Context, request ListSetsRequestObject) (ListSetsResponseObject, error)
+	// AddPacks Add several packs of one kind, all or none
+	// (POST /packs/several)
+	AddPacks(ctx context.Context, request AddPacksRequestObject) (AddPacksResponseObject, error)
 	// GetPack A pack with its readings
 	// (GET /packs/{id})
 	GetPack(ctx context.Context, request GetPackRequestObject) (GetPackResponseObject, error)
+	// CorrectPack Put right what is on file of a pack; on record
+	// (PUT /packs/{id})
+	CorrectPack(ctx context.Context, request CorrectPackRequestObject) (CorrectPackResponseObject, error)
 	// DisposePack Put the disposal of a quarantined pack on record
 	// (POST /packs/{id}/dispose)
 	DisposePack(ctx context.Context, request DisposePackRequestObject) (DisposePackResponseObject, error)
@@ -22269,6 +22569,9 @@ type StrictServerInterface interface {
 	// ReadPack Enter a reading of a pack
 	// (POST /packs/{id}/readings)
 	ReadPack(ctx context.Context, request ReadPackRequestObject) (ReadPackResponseObject, error)
+	// WithdrawReading Take a reading out of all that is judged; it stays to be read, with the reason
+	// (POST /packs/{id}/readings/{reading}/withdraw)
+	WithdrawReading(ctx context.Context, request WithdrawReadingRequestObject) (WithdrawReadingResponseObject, error)
 	// MovePack Move a pack to another state
 	// (POST /packs/{id}/state)
 	MovePack(ctx context.Context, request MovePackRequestObject) (MovePackResponseObject, error)
@@ -26548,6 +26851,48 @@ func (sh *strictHandler) ListSets(ctx *gin.Context) {
 	}
 }
 
+// AddPacks operation middleware
+func (sh *strictHandler) AddPacks(ctx *gin.Context) {
+	var request AddPacksRequestObject
+
+	var body AddPacksJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.AddPacks(ctx, request.(AddPacksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "AddPacks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(AddPacksResponseObject); ok {
+		if err := validResponse.VisitAddPacksResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // GetPack operation middleware
 func (sh *strictHandler) GetPack(ctx *gin.Context, id openapi_types.UUID) {
 	var request GetPackRequestObject
@@ -26567,6 +26912,50 @@ func (sh *strictHandler) GetPack(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(GetPackResponseObject); ok {
 		if err := validResponse.VisitGetPackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// CorrectPack operation middleware
+func (sh *strictHandler) CorrectPack(ctx *gin.Context, id openapi_types.UUID) {
+	var request CorrectPackRequestObject
+
+	request.Id = id
+
+	var body CorrectPackJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.CorrectPack(ctx, request.(CorrectPackRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "CorrectPack")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(CorrectPackResponseObject); ok {
+		if err := validResponse.VisitCorrectPackResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -26726,6 +27115,51 @@ func (sh *strictHandler) ReadPack(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ReadPackResponseObject); ok {
 		if err := validResponse.VisitReadPackResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// WithdrawReading operation middleware
+func (sh *strictHandler) WithdrawReading(ctx *gin.Context, id openapi_types.UUID, reading openapi_types.UUID) {
+	var request WithdrawReadingRequestObject
+
+	request.Id = id
+	request.Reading = reading
+
+	var body WithdrawReadingJSONRequestBody
+	var err error
+	// A request validator built on kin-openapi's openapi3filter with
+	// KeepValidatedValue leaves the value it validated on the body. Bind
+	// that value, matching member names exactly, so the handler receives
+	// what was validated instead of a second, case-insensitive decode.
+	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
+		err = ctx.ShouldBindJSON(&body)
+	} else if binding.Validator != nil {
+		// ShouldBindJSON runs the struct validator after decoding; keep that.
+		err = binding.Validator.ValidateStruct(&body)
+	}
+	if err != nil {
+		sh.options.RequestErrorHandlerFunc(ctx, err)
+		return
+	}
+	request.Body = &body
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.WithdrawReading(ctx, request.(WithdrawReadingRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "WithdrawReading")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(WithdrawReadingResponseObject); ok {
+		if err := validResponse.VisitWithdrawReadingResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

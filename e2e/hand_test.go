@@ -73,6 +73,13 @@ func id(t *testing.T, svc *server.Services, aircraft string) uuid.UUID {
 	return uuid.MustParse(out)
 }
 
+func packID(t *testing.T, svc *server.Services, label string) uuid.UUID {
+	t.Helper()
+	var out string
+	require.NoError(t, svc.DB.Raw("select id from packs where label = ?", label).Scan(&out).Error)
+	return uuid.MustParse(out)
+}
+
 func count(t *testing.T, svc *server.Services, query string, args ...any) int {
 	t.Helper()
 	var n int

@@ -201,3 +201,31 @@ func TestSeveralPacksWithOnePress(t *testing.T) {
 		assert.Empty(t, p.Faults())
 	}
 }
+
+// A pack is put right, and a reading that was taken of another pack is withdrawn: both with who
+// and why; the withdrawn one counts for nothing and can still be read.
+func TestAPackIsPutRight(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
+	p.SignIn("tamsin", demo.Password)
+	p.Go("/packs/" + packID(t, svc, "L4").String())
+	p.Click("Correct")
+	p.Fill("Rated capacity", "12.000.000")
+	p.Click("Save")
+	p.See("Leave out the thousands mark")
+	p.Fill("Rated capacity", "11500")
+	p.Click("Save")
+	p.See("11500 mAh")
+	p.Go("/packs/" + packID(t, svc, "L4").String() + "?tab=readings")
+	p.Click("Withdraw")
+	p.See("counts for nothing then")
+	p.Click("Withdraw it")
+	p.See("Say why")
+	p.Fill("Why", "It was read at L5")
+	p.Click("Withdraw it")
+	p.See("Withdrawn by Tamsin Okoro", "It was read at L5")
+	p.Go("/log/records?q=L4")
+	p.See("L4 corrected: capacity 11500, not 12000.", "withdrawn: It was read at L5.")
+	assert.Empty(t, p.Faults())
+}

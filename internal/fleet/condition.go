@@ -126,7 +126,7 @@ func (s *Service) ready(ctx context.Context, t airframe.Type) (n int, err error)
 	now, after := s.Clock.Now(), ""
 	// A pack whose reading has run out is stopped anyway, as is one of another kind.
 	which := fmt.Sprintf(`where p.state = 'charged' and p.chemistry = ? and p.cells = ? and p.label > ?
-		and exists (select 1 from pack_readings r where r.pack_id = p.id and r.at >= ?) order by p.label limit %d`, readyPage)
+		and exists (select 1 from pack_readings r where r.pack_id = p.id and r.withdrawn_at is null and r.at >= ?) order by p.label limit %d`, readyPage)
 	for {
 		views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", which, string(t.Packs.Chemistry), t.Packs.Cells, after, now.Add(-pack.CheckValidFor))
 		if err != nil {
@@ -202,7 +202,7 @@ func (s *Service) packViews(ctx context.Context, summary, which string, args ...
 		return nil, err
 	}
 	var readings []Reading
-	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r `+which, args...).Scan(&readings).Error; err != nil {
+	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id and x.withdrawn_at is null order by x.at desc, x.id desc limit 1) r `+which, args...).Scan(&readings).Error; err != nil {
 		return nil, err
 	}
 	newest := make(map[uuid.UUID]*Reading, len(readings))

@@ -102,6 +102,36 @@ func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (a
 	return api.MovePack200JSONResponse(v), err
 }
 
+// AddPacks adds several packs.
+func (h *Handlers) AddPacks(ctx context.Context, r api.AddPacksRequestObject) (api.AddPacksResponseObject, error) {
+	b := r.Body
+	n := NewPacks{ID: b.Id, Labels: b.Labels, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles}
+	if b.Serials != nil {
+		n.Serials = *b.Serials
+	}
+	added, err := h.Fleet.AddPacks(ctx, n)
+	out := api.AddPacks201JSONResponse{Labels: []string{}}
+	for _, p := range added {
+		out.Labels = append(out.Labels, p.Label)
+	}
+	return out, err
+}
+
+// CorrectPack puts right what is on file of a pack.
+func (h *Handlers) CorrectPack(ctx context.Context, r api.CorrectPackRequestObject) (api.CorrectPackResponseObject, error) {
+	b := r.Body
+	if err := h.Fleet.CorrectPack(ctx, NewPack{ID: r.Id, Label: b.Label, Serial: b.Serial, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles}, b.Version); err != nil {
+		return nil, err
+	}
+	v, _, err := h.view(ctx, r.Id)
+	return api.CorrectPack200JSONResponse(v), err
+}
+
+// WithdrawReading takes a reading out of what is judged.
+func (h *Handlers) WithdrawReading(ctx context.Context, r api.WithdrawReadingRequestObject) (api.WithdrawReadingResponseObject, error) {
+	return api.WithdrawReading204Response{}, h.Fleet.WithdrawReading(ctx, r.Id, r.Reading, r.Body.Why)
+}
+
 func (h *Handlers) MovePacks(ctx context.Context, r api.MovePacksRequestObject) (api.MovePacksResponseObject, error) {
 	var packs []Chosen
 	for _, p := range r.Body.Packs {

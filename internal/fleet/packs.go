@@ -68,6 +68,10 @@ type Reading struct {
 	Cycles       *float64 // equivalent full cycles then
 	LoadA        *float64 // load under which the resistance was worked out, and for how long
 	LoadS        *float64
+
+	WithdrawnAt  *time.Time // it counts for nothing since
+	WithdrawnBy  string
+	WithdrawnWhy string
 }
 
 // TableName is the table of readings.
@@ -94,22 +98,28 @@ type NewPack struct {
 	Chemistry            string
 	Cells, MilliampHours int
 	Cycles               int
+	Unmarked             bool // its serial number is not known yet
 }
 
-// AddPack adds a pack in storage state. Adding the same id twice changes
-// nothing.
-func (s *Service) AddPack(ctx context.Context, n NewPack) (Pack, error) {
+// wrong says what of a pack cannot be used; nil: nothing.
+func (n NewPack) wrong() error {
 	var fields []fault.Field
 	if strings.TrimSpace(n.Label) == "" {
 		fields = append(fields, fault.Field{Field: "label", Sentence: "Enter what stands on the pack's label."})
 	}
-	if strings.TrimSpace(n.Serial) == "" {
+	if strings.TrimSpace(n.Serial) == "" && !n.Unmarked {
 		fields = append(fields, fault.Field{Field: "serial", Sentence: "Enter the maker's serial number."})
 	}
 	if _, err := pack.CellOf(pack.Chemistry(n.Chemistry)); err != nil {
 		fields = append(fields, fault.Field{Field: "chemistry", Sentence: "Choose a chemistry from the list."})
 	}
-	if err := fault.BadFields(fields); err != nil {
+	return fault.BadFields(fields)
+}
+
+// AddPack adds a pack in storage state. Adding the same id twice changes
+// nothing.
+func (s *Service) AddPack(ctx context.Context, n NewPack) (Pack, error) {
+	if err := n.wrong(); err != nil {
 		return Pack{}, err
 	}
 	var old Pack
@@ -329,7 +339,7 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 	if n.At.IsZero() {
 		n.At = now
 		var later bool
-		if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and at > ?)", p.ID, now.Add(2*time.Minute)).Scan(&later).Error; err != nil {
+		if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and withdrawn_at is null and at > ?)", p.ID, now.Add(2*time.Minute)).Scan(&later).Error; err != nil {
 			return Reading{}, err
 		}
 		if later {

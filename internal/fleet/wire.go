@@ -2,6 +2,7 @@ package fleet
 
 import (
 	"context"
+	"fmt"
 	"time"
 
 	"github.com/google/uuid"
@@ -33,6 +34,10 @@ func WireReading(v PackView, r Reading) api.PackReading {
 	verdict, sentence := v.Judge()
 	out := api.PackReading{Id: r.ID, At: r.At, By: r.ByName, Source: r.Source, CellMv: []int{}, RestedMin: r.RestedMin, Percent: r.Percent, TemperatureC: r.TemperatureC, Verdict: verdict, Sentence: sentence,
 		ResistanceMohm: append([]float64{}, r.MilliOhm...), MahIn: r.MAhIn, MahOut: r.MAhOut, CapacityMah: r.CapacityMAh, CapacityPlusMinus: r.CapacityPM, LoadA: r.LoadA, LoadS: r.LoadS}
+	if r.WithdrawnAt != nil {
+		words := fmt.Sprintf("Withdrawn by %s on %s: %s", r.WithdrawnBy, r.WithdrawnAt.UTC().Format("2006-01-02"), r.WithdrawnWhy)
+		out.Withdrawn = &words
+	}
 	for _, mv := range r.CellMV {
 		out.CellMv = append(out.CellMv, int(mv))
 	}

@@ -44,6 +44,8 @@ const (
 	PartsApproved     = "parts-approved"
 	PackLooked        = "pack-look"
 	PackDisposed      = "pack-disposed"
+	PackCorrected     = "pack-corrected"
+	ReadingWithdrawn  = "reading-withdrawn"
 	FlightCorrected   = "flight-corrected"
 	PackMoved         = "pack-state"
 	Briefed           = "briefing"

@@ -314,6 +314,11 @@ func (x *tour) rack(other string) {
 	var p api.Pack
 	x.do("POST", "/packs", m{"id": id(), "label": "K2", "serial": "S-2", "chemistry": "LiHV", "cells": 6, "capacity_mah": 12000, "cycles": 3}, &p)
 	at := "/packs/" + p.Id.String()
+	x.do("POST", "/packs/several", m{"id": id(), "labels": "R1 to R2", "chemistry": "LiHV", "cells": 6, "capacity_mah": 12000, "cycles": 0}, nil)
+	x.do("PUT", at, m{"version": p.Version, "label": "K2", "serial": "S-22", "chemistry": "LiHV", "cells": 6, "capacity_mah": 12000, "cycles": 3}, &p)
+	var wrong api.PackReading
+	x.do("POST", at+"/readings", m{"id": id(), "cell_mv": []int{3700, 3700, 3700, 3700, 3700, 3100}, "rested_min": 40, "percent": 50, "temperature_c": 21}, &wrong)
+	x.do("POST", at+"/readings/"+wrong.Id.String()+"/withdraw", m{"why": "of another pack"}, nil)
 	var rep api.ImportReport
 	x.do("POST", "/packs/import", "time,pack,cell_1_mv\n2026-06-01T12:00:00Z,K2,3850\n", &rep)
 	assert.Len(x.t, rep.Refused, 1, "one cell of six")

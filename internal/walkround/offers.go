@@ -124,7 +124,7 @@ func (s *Service) confirmed(ctx context.Context, it checks.Item, v checks.Value,
 	}
 	g := s.DB.WithContext(ctx)
 	var rows []fleet.Reading
-	if err := g.Raw("select * from pack_readings where id = ? and pack_id::text = ?", id, it.PackID).Scan(&rows).Error; err != nil {
+	if err := g.Raw("select * from pack_readings where id = ? and pack_id::text = ? and withdrawn_at is null", id, it.PackID).Scan(&rows).Error; err != nil {
 		return err
 	}
 	for _, r := range rows {

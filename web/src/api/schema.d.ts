@@ -472,6 +472,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/packs/several": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Add several packs of one kind, all or none */
+        post: operations["addPacks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/packs/{id}/readings/{reading}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take a reading out of all that is judged; it stays to be read, with the reason */
+        post: operations["withdrawReading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/packs/{id}": {
         parameters: {
             query?: never;
@@ -483,7 +520,8 @@ export interface paths {
         };
         /** A pack with its readings */
         get: operations["getPack"];
-        put?: never;
+        /** Put right what is on file of a pack; on record */
+        put: operations["correctPack"];
         post?: never;
         delete?: never;
         options?: never;
@@ -3833,7 +3871,38 @@ export interface components {
         };
         /** @enum {string} */
         PackState: "storage" | "charging" | "charged" | "fitted" | "hot" | "flown" | "quarantine" | "retired";
+        NewPacks: {
+            /** Format: uuid */
+            id: string;
+            /** @description like L1 to L8, or A, B, C */
+            labels: string;
+            /** @description one for each, in their order; absent: not known yet */
+            serials?: string[];
+            /** @enum {string} */
+            chemistry: "LiPo" | "LiHV" | "Li-ion";
+            cells: number;
+            capacity_mah: number;
+            cycles: number;
+        };
+        PacksAdded: {
+            labels: string[];
+        };
+        PackEdit: {
+            version: number;
+            label: string;
+            serial: string;
+            /** @enum {string} */
+            chemistry: "LiPo" | "LiHV" | "Li-ion";
+            cells: number;
+            capacity_mah: number;
+            cycles: number;
+        };
+        ReadingWithdrawal: {
+            why: string;
+        };
         PackReading: {
+            /** @description by whom, when and why it counts for nothing; absent: it counts */
+            withdrawn?: string;
             /**
              * Format: double
              * @description load under which the resistance was worked out
@@ -8842,6 +8911,57 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    addPacks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPacks"];
+            };
+        };
+        responses: {
+            /** @description Labels */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PacksAdded"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    withdrawReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                reading: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadingWithdrawal"];
+            };
+        };
+        responses: {
+            /** @description Withdrawn */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     getPack: {
         parameters: {
             query?: never;
@@ -8860,6 +8980,33 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PackDetail"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    correctPack: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PackEdit"];
+            };
+        };
+        responses: {
+            /** @description Pack */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pack"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -49,9 +49,9 @@ export function LabelsView() {
           {(d) => (
             <Sheet
               labels={d.packs.map((p) => ({
-                code: p.serial,
+                code: p.serial || p.label,
                 title: p.label,
-                line: `${p.serial} · ${p.chemistry} ${p.cells}S`,
+                line: `${p.serial || "no serial number"} · ${p.chemistry} ${p.cells}S`,
               }))}
             />
           )}

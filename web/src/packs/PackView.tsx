@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { Fragment } from "react";
+import { Fragment, useState } from "react";
+import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -10,6 +11,7 @@ import { VerdictMark } from "../parts/Flag";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
+import { CorrectPack } from "./CorrectPack";
 import { Moves } from "./Moves";
 import { ReadingsTable } from "./ReadingsTable";
 import { ReadPack } from "./ReadPack";
@@ -36,12 +38,20 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
   const p = d.pack;
   const may = useMay();
   const [params] = useAddress();
+  const [correct, setCorrect] = useState(false);
   const tab = params.get("tab") ?? "now";
   const [from, to] = scale(p.chemistry);
   const mv = p.reading?.cell_mv ?? [];
   return (
     <>
-      <ViewHead title={`Pack ${p.label}`} />
+      <ViewHead title={`Pack ${p.label}`}>
+        {may("technician") && p.state !== "fitted" && (
+          <Button variant="outline-primary" onClick={() => setCorrect(true)}>
+            Correct
+          </Button>
+        )}
+      </ViewHead>
+      {correct && <CorrectPack p={p} onClose={() => setCorrect(false)} />}
       <Tabs
         label={`What to see of ${p.label}`}
         tabs={[
@@ -83,8 +93,8 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
                 </div>
               )}
               <p className="soft mt-2 mb-0">
-                {p.serial} · {p.chemistry}, {p.cells} cells, {p.capacity_mah} mAh ·{" "}
-                {counted(p.cycles, "cycle")} · fits {p.fits.join(", ") || "no type"} ·{" "}
+                {p.serial || "serial number not on file"} · {p.chemistry}, {p.cells} cells, {p.capacity_mah}{" "}
+                mAh · {counted(p.cycles, "cycle")} · fits {p.fits.join(", ") || "no type"} ·{" "}
                 {p.equivalent_cycles.toFixed(1)} full cycles
               </p>
               {p.full && (

@@ -65,7 +65,7 @@ export function PacksView() {
           ))}
         </select>
         <ReadLabel />
-        {may("technician") && <Button onClick={() => set("add", "pack")}>Add a pack</Button>}
+        {may("technician") && <Button onClick={() => set("add", "pack")}>Add packs</Button>}
       </ViewHead>
       <Tabs
         label="Leaves of the rack"

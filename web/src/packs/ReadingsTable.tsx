@@ -1,17 +1,22 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
+import { useMay } from "../app/session";
 import { VerdictMark } from "../parts/Flag";
 import { ScrollX } from "../parts/ScrollX";
 import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
+import { Withdraw } from "./Withdraw";
 
 /** Readings of a pack, newest first; older ones when they are asked for. */
 export function ReadingsTable(of: { pack: string; first: Schemas["PackReading"][]; next: string }) {
   const z = useZone();
   const u = useUnits();
+  const may = useMay();
+  const [gone, setGone] = useState<Schemas["PackReading"]>();
   const older = useInfiniteQuery({
     queryKey: [...keys.pack(of.pack), "older", of.next],
     queryFn: ({ pageParam }) =>
@@ -43,7 +48,7 @@ export function ReadingsTable(of: { pack: string; first: Schemas["PackReading"][
           </thead>
           <tbody>
             {rows.map((r) => (
-              <tr key={r.id}>
+              <tr key={r.id} className={r.withdrawn ? "withdrawn" : undefined}>
                 <td className="fig">{z.both(r.at)}</td>
                 <td>{r.by}</td>
                 <td>{r.source}</td>
@@ -73,12 +78,22 @@ export function ReadingsTable(of: { pack: string; first: Schemas["PackReading"][
                       {r.load_a != null && `, under ${r.load_a} A after ${r.load_s} s`}
                     </div>
                   )}
+                  {r.withdrawn ? (
+                    <div>{r.withdrawn}</div>
+                  ) : (
+                    may("technician") && (
+                      <Button size="sm" variant="link" className="no-print" onClick={() => setGone(r)}>
+                        Withdraw
+                      </Button>
+                    )
+                  )}
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
       </ScrollX>
+      {gone && <Withdraw pack={of.pack} reading={gone} onClose={() => setGone(undefined)} />}
       {older.isError && <Problem error={older.error} />}
       {more && (
         <Button

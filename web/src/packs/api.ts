@@ -28,3 +28,37 @@ export function useMovePacksBack() {
     onSettled: look,
   });
 }
+
+/** Adds packs, all or none. */
+export function useAddPacks() {
+  const look = useLook();
+  return useMutation({
+    mutationFn: (body: Schemas["NewPacks"]) => ask(api.POST("/packs/several", { body })),
+    onSuccess: look,
+  });
+}
+
+/** Puts right what is on file of a pack. */
+export function useCorrectPack(id: string) {
+  const look = useLook();
+  return useMutation({
+    mutationFn: (body: Schemas["PackEdit"]) =>
+      ask(api.PUT("/packs/{id}", { params: { path: { id } }, body })),
+    onSuccess: look,
+  });
+}
+
+/** Withdraws a reading of a pack. */
+export function useWithdraw(id: string) {
+  const look = useLook();
+  return useMutation({
+    mutationFn: ({ reading, why }: { reading: string; why: string }) =>
+      ask(
+        api.POST("/packs/{id}/readings/{reading}/withdraw", {
+          params: { path: { id, reading } },
+          body: { why },
+        }),
+      ),
+    onSuccess: look,
+  });
+}

@@ -2,6 +2,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
+import { chemistries } from "../packs/form";
 import { NumberField, SelectField, TextField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { EquipmentFields } from "./EquipmentFields";
@@ -53,9 +54,9 @@ export function TypeForm(p: TypeFormProps & { types: Schemas["TypeEntry"][] }) {
         <Sheet title="Packs">
           <div className="figures-of">
             <SelectField label="Chemistry" {...f.register("chemistry")} wrong={f.said("chemistry")}>
-              <option>LiPo</option>
-              <option>LiHV</option>
-              <option>LiIon</option>
+              {Object.keys(chemistries).map((c) => (
+                <option key={c}>{c}</option>
+              ))}
             </SelectField>
             <SelectField
               label="Charge is read from"
