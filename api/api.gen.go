@@ -1984,6 +1984,39 @@ func (e StartChargeTarget) Valid() bool {
 	}
 }
 
+// Defines values for StartStepKey.
+const (
+	StartStepKeyAircraft StartStepKey = "aircraft"
+	StartStepKeyJob      StartStepKey = "job"
+	StartStepKeyMass     StartStepKey = "mass"
+	StartStepKeyPacks    StartStepKey = "packs"
+	StartStepKeyPeople   StartStepKey = "people"
+	StartStepKeyPractice StartStepKey = "practice"
+	StartStepKeySite     StartStepKey = "site"
+)
+
+// Valid indicates whether the value is a known member of the StartStepKey enum.
+func (e StartStepKey) Valid() bool {
+	switch e {
+	case StartStepKeyAircraft:
+		return true
+	case StartStepKeyJob:
+		return true
+	case StartStepKeyMass:
+		return true
+	case StartStepKeyPacks:
+		return true
+	case StartStepKeyPeople:
+		return true
+	case StartStepKeyPractice:
+		return true
+	case StartStepKeySite:
+		return true
+	default:
+		return false
+	}
+}
+
 // Defines values for TypeEntryLandingCall.
 const (
 	Minutes TypeEntryLandingCall = "minutes"
@@ -2869,8 +2902,11 @@ type Day struct {
 	PacksCharged    int                `json:"packs_charged"`
 	PacksFlown      int                `json:"packs_flown"`
 	PacksQuarantine int                `json:"packs_quarantine"`
-	Types           []TypeEntry        `json:"types"`
-	Zone            string             `json:"zone"`
+
+	// Start what a crew that begins has still to set; absent once a flight has been flown
+	Start *[]StartStep `json:"start,omitempty"`
+	Types []TypeEntry  `json:"types"`
+	Zone  string       `json:"zone"`
 }
 
 // DayAircraft defines model for DayAircraft.
@@ -5665,6 +5701,15 @@ type StartCharge struct {
 
 // StartChargeTarget defines model for StartCharge.Target.
 type StartChargeTarget string
+
+// StartStep defines model for StartStep.
+type StartStep struct {
+	Done bool         `json:"done"`
+	Key  StartStepKey `json:"key"`
+}
+
+// StartStepKey defines model for StartStep.Key.
+type StartStepKey string
 
 // StartWalkround defines model for StartWalkround.
 type StartWalkround struct {

@@ -82,6 +82,10 @@ func (h *Handlers) GetDay(ctx context.Context, _ api.GetDayRequestObject) (api.G
 	// In the air first, then what may fly, then what is stopped; by name within each.
 	slices.SortStableFunc(out.Aircraft, func(a, b api.DayAircraft) int { return rank(a) - rank(b) })
 	counts, err := s.Fleet.PackCounts(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out.Start, err = start(ctx, s, ks, counts)
 	out.PacksCharged, out.PacksFlown, out.PacksQuarantine = counts["charged"]+counts["fitted"], counts["flown"]+counts["hot"], counts["quarantine"]
 	return out, err
 }

@@ -104,7 +104,8 @@ func (s *Service) Practice(ctx context.Context) (practice.Settings, error) {
 		return nil, err
 	}
 	var out practice.Settings
-	return out, json.Unmarshal([]byte(text), &out)
+	err := json.Unmarshal([]byte(text), &out)
+	return out, err
 }
 
 // Type returns the newest version of one type.

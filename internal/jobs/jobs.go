@@ -44,6 +44,13 @@ type Service struct {
 	Plans map[string]func(ctx context.Context, job, aircraft uuid.UUID) (*PlannedFlight, error)
 }
 
+// Any reports whether a job was ever planned.
+func (s *Service) Any(ctx context.Context) (bool, error) {
+	var any bool
+	err := s.DB.WithContext(ctx).Raw("select exists (select 1 from jobs)").Scan(&any).Error
+	return any, err
+}
+
 // PlannedFlight is the next flight of a plan.
 type PlannedFlight struct {
 	NeedWh    float64

@@ -4850,6 +4850,13 @@ export interface components {
             packs_charged: number;
             packs_flown: number;
             packs_quarantine: number;
+            /** @description what a crew that begins has still to set; absent once a flight has been flown */
+            start?: components["schemas"]["StartStep"][];
+        };
+        StartStep: {
+            /** @enum {string} */
+            key: "people" | "aircraft" | "mass" | "packs" | "site" | "practice" | "job";
+            done: boolean;
         };
         UpkeepBand: {
             /** Format: double */

@@ -10,6 +10,7 @@ import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { hoursMinutes, useNow, useZone } from "../parts/time";
 import { useMay } from "../app/session";
 import { JobList, useJobs } from "../jobs/JobsView";
+import { StartList } from "./StartList";
 
 export function useDay() {
   return useQuery({ queryKey: keys.day, queryFn: () => ask(api.GET("/day")), refetchInterval: 60_000 });
@@ -34,6 +35,7 @@ export function DayView() {
         <>
           <ViewHead title={`Day ${d.date}`} />
           <Jobs query={jobs} date={d.date} />
+          {d.start && <StartList all={d.start} />}
           {d.aircraft.length === 0 ? (
             <Empty
               action={

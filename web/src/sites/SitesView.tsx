@@ -5,6 +5,7 @@ import { Link, useNavigate } from "react-router";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
+import { useAddress } from "../parts/address";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -15,7 +16,8 @@ export function SitesView() {
   const q = useQuery({ queryKey: keys.sites, queryFn: () => ask(api.GET("/sites")) });
   const may = useMay()("pilot", "crew");
   const [words, setWords] = useState("");
-  const [add, setAdd] = useState(false);
+  const [params] = useAddress();
+  const [add, setAdd] = useState(params.get("new") === "1");
   const go = useNavigate();
   return (
     <>

@@ -1,0 +1,45 @@
+import { Link } from "react-router";
+import { Sheet } from "../parts/Sheet";
+import { nextStep, steps, type Step } from "./model";
+
+/** What a crew that begins has still to set, with a tick at what is done; gone with the first flight. */
+export function StartList({ all }: { all: Step[] }) {
+  const next = nextStep(all);
+  return (
+    <Sheet
+      title="From here to the first flight"
+      aside={
+        <span className="soft">
+          {all.filter((s) => s.done).length} of {all.length} done
+        </span>
+      }
+    >
+      <ol className="start-list">
+        {all.map((s) => {
+          const { title, why, to } = steps[s.key];
+          return (
+            <li
+              key={s.key}
+              className={s.done ? "done" : undefined}
+              aria-current={s.key === next ? "step" : undefined}
+            >
+              <span aria-hidden>{s.done ? "✓" : ""}</span>
+              <div>
+                <strong>{title}</strong>
+                <span className="visually-hidden">{s.done ? ", done" : ", to do"}</span>
+                <div className="soft">{why}</div>
+              </div>
+              <Link
+                className={`btn ${s.key === next ? "btn-primary" : "btn-outline-primary"}`}
+                to={to}
+                aria-label={`${title}: ${s.done ? "look" : "do it"}`}
+              >
+                {s.done ? "Look" : "Do it"}
+              </Link>
+            </li>
+          );
+        })}
+      </ol>
+    </Sheet>
+  );
+}
