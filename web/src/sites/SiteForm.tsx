@@ -1,18 +1,16 @@
-import { useQueryClient } from "@tanstack/react-query";
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { useMay } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, NumberField, TextField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
+import { useDraftForm } from "../parts/form";
+import { PlaceField } from "../parts/PlaceField";
+import { showPlace } from "../parts/place";
 import { Problem } from "../parts/states";
-
-const fields: [string, string, string, number, number][] = [
-  ["lat", "Latitude", "°", -85, 85],
-  ["lon", "Longitude", "°", -180, 180],
-  ["elevation", "Elevation of the ground", "m", -500, 6000],
-];
+import { useKeepSite } from "./api";
+import { siteForm } from "./model";
 
 export interface SiteFormProps {
   /** The site that is changed; without it a new one is begun. */
@@ -24,97 +22,54 @@ export interface SiteFormProps {
 
 /** Name, place and note of a site. */
 export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
-  const qc = useQueryClient();
   const chief = useMay()();
   const [fresh] = useState(newId);
   const id = head?.id ?? fresh;
-  const [text, setText] = useState<Record<string, string>>(
-    head
-      ? {
-          name: head.name,
-          note: head.note,
-          lat: String(head.lat),
-          lon: String(head.lon),
-          elevation: String(head.elevation_m),
-        }
-      : {},
+  const keep = useKeepSite(head !== undefined);
+  const f = useDraftForm(
+    `site-${head ? `${head.id}-${head.version}` : "new"}`,
+    {
+      name: head?.name ?? "",
+      place: head ? showPlace(head) : "",
+      elevation: head ? String(head.elevation_m) : "",
+      note: head?.note ?? "",
+      practice: head?.practice ?? false,
+    },
+    [],
+    zodResolver(siteForm),
+    (field) => (field === "lat" || field === "lon" ? "place" : field === "elevation_m" ? "elevation" : field),
   );
-  const [practice, setPractice] = useState(head?.practice ?? false);
-  const [wrong, setWrong] = useState<Record<string, string>>({});
-  const [error, setError] = useState<unknown>();
-  const put = (k: string, v: string) => setText({ ...text, [k]: v });
-  const save = async () => {
-    const bad: Record<string, string> = {};
-    const v: Record<string, number> = {};
-    for (const [k, , unit, min, max] of fields) {
-      const e = parseInRange(text[k] ?? "", min, max, unit);
-      if (e.ok) v[k] = e.value;
-      else bad[k] = e.empty ? "Enter it." : e.sentence;
-    }
-    if (!text.name?.trim()) bad.name = "Enter what the site is called.";
-    setWrong(bad);
-    if (Object.keys(bad).length > 0) return;
-    setError(undefined);
-    try {
-      const body = {
-        id,
-        name: text.name ?? "",
-        note: text.note ?? "",
-        lat: v.lat ?? 0,
-        lon: v.lon ?? 0,
-        elevation_m: v.elevation ?? 0,
-        practice,
-        version: head?.version ?? 0,
-      };
-      if (head) await ask(api.PUT("/sites/{id}", { params: { path: { id } }, body }));
-      else await ask(api.POST("/sites", { body }));
-      await qc.invalidateQueries({ queryKey: ["site"] });
-      onSaved(id);
-    } catch (e) {
-      setError(e);
-    }
-  };
+  const save = f.submit(async ({ place, elevation, ...v }) => {
+    await keep.mutateAsync({ ...v, ...place, id, elevation_m: elevation, version: head?.version ?? 0 });
+    onSaved(id);
+  });
   return (
     <Dialog title={head ? `Change ${head.name}` : "New site"} open={open} onClose={onClose}>
-      <form
-        noValidate
-        onSubmit={(e) => {
-          e.preventDefault();
-          void save();
-        }}
-      >
-        <TextField
-          label="Name"
-          value={text.name ?? ""}
-          wrong={wrong.name}
-          maxLength={120}
-          onChange={(e) => put("name", e.target.value)}
+      <form noValidate onSubmit={save}>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <TextField label="Name" {...f.register("name")} wrong={f.wrong("name")} />
+        <PlaceField
+          label="Place"
+          {...f.register("place")}
+          wrong={f.wrong("place")}
+          onHere={(t) => f.setValue("place", t, { shouldDirty: true })}
         />
-        {fields.map(([k, label, unit]) => (
-          <NumberField
-            key={k}
-            label={label}
-            unit={unit}
-            value={text[k] ?? ""}
-            wrong={wrong[k]}
-            onChange={(e) => put(k, e.target.value)}
-          />
-        ))}
-        <AreaField
-          label="Note"
-          rows={2}
-          value={text.note ?? ""}
-          onChange={(e) => put("note", e.target.value)}
+        <NumberField
+          label="Elevation of the ground"
+          unit="m"
+          {...f.register("elevation")}
+          wrong={f.wrong("elevation")}
         />
+        <AreaField label="Note" rows={2} {...f.register("note")} wrong={f.wrong("note")} />
         {chief && (
           <CheckField
             label="A base or practice site: practice and check flights are flown here"
-            checked={practice}
-            onChange={(e) => setPractice(e.target.checked)}
+            {...f.register("practice")}
           />
         )}
-        {error !== undefined && <Problem error={error} />}
-        <Button type="submit">{head ? "Save" : "Begin the site file"}</Button>
+        <Button type="submit" disabled={keep.isPending}>
+          {head ? "Save" : "Begin the site file"}
+        </Button>
       </form>
     </Dialog>
   );

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { readHeadings, readPlaces, windows } from "./model";
+import { readHeadings, readPlaces, siteForm, windows } from "./model";
 
 const hours = (verdicts: string) =>
   [...verdicts].map((v, i) => ({
@@ -27,8 +27,8 @@ describe("places as people type them", () => {
       { lat: 46.32, lon: -119.71 },
     ]);
   });
-  it.each(["46.31", "N46.31 W119", "46.31, -119.70, 3", "a, b"])("names the line of %j", (t) => {
-    expect(readPlaces(`46.31, -119.70\n${t}`)).toMatch(/^Line 2 is no/);
+  it.each(["46.31", "N46.31 N119", "46.31, -119.70, 3", "a, b"])("names the line of %j", (t) => {
+    expect(readPlaces(`46.31, -119.70\n${t}`)).toMatch(/^Line 2: /);
   });
 });
 
@@ -37,4 +37,24 @@ it("reads headings, or none of them", () => {
   expect(readHeadings("0,359.5; 12")).toEqual([0, 359.5, 12]);
   expect(readHeadings("  ")).toEqual([]);
   for (const t of ["360", "-1", "north", "90 x"]) expect(readHeadings(t)).toBeUndefined();
+});
+
+describe("the head of a site", () => {
+  const good = { name: "Corner", place: "46.31, -119.7", elevation: "210", note: "", practice: false };
+  const faults = (v: unknown) => {
+    const r = siteForm.safeParse(v);
+    return r.success ? [] : r.error.issues.map((i) => i.path.join("."));
+  };
+  it("takes a place as it is pasted", () => {
+    expect(siteForm.parse(good)).toMatchObject({ place: { lat: 46.31, lon: -119.7 }, elevation: 210 });
+    expect(faults({ ...good, place: "46\u00b018'36\"N 119\u00b042'W", elevation: "210,5" })).toEqual([]);
+  });
+  it("names each field that cannot be used", () => {
+    expect(faults({ ...good, name: " ", place: "146.31, 0", elevation: "high" })).toEqual([
+      "name",
+      "place",
+      "elevation",
+    ]);
+    expect(faults({ ...good, elevation: "" })).toEqual(["elevation"]);
+  });
 });

@@ -1,4 +1,7 @@
+import { z } from "zod";
 import type { Schemas } from "../api/client";
+import { parseInRange } from "../parts/number";
+import { readPlace } from "../parts/place";
 
 type Hour = Pick<Schemas["SkyHour"], "at" | "verdict">;
 
@@ -32,9 +35,31 @@ export function readPlaces(t: string): Schemas["Place"][] | string {
   const out: Schemas["Place"][] = [];
   for (const [i, line] of t.split("\n").entries()) {
     if (line.trim() === "") continue;
-    const m = /^\s*([-+]?\d+(?:\.\d+)?)\s*[,;\s]\s*([-+]?\d+(?:\.\d+)?)\s*$/.exec(line);
-    if (!m) return `Line ${i + 1} is no latitude and longitude: 46.31, -119.70.`;
-    out.push({ lat: Number(m[1]), lon: Number(m[2]) });
+    const p = readPlace(line);
+    if (!p.ok) return `Line ${i + 1}: ${p.sentence}`;
+    out.push(p.place);
   }
   return out;
 }
+
+/** The form of a site's head. */
+export const siteForm = z.object({
+  name: z.string().trim().min(1, "Enter what the site is called.").max(120, "At most 120 characters."),
+  place: z.string().transform((t, ctx) => {
+    const p = readPlace(t);
+    if (p.ok) return p.place;
+    ctx.addIssue({
+      code: "custom",
+      message: t.trim() ? p.sentence : "Enter its place, or stand there and press the key.",
+    });
+    return z.NEVER;
+  }),
+  elevation: z.string().transform((t, ctx) => {
+    const p = parseInRange(t, -500, 6000, "m");
+    if (p.ok) return p.value;
+    ctx.addIssue({ code: "custom", message: p.empty ? "Enter it." : p.sentence });
+    return z.NEVER;
+  }),
+  note: z.string().max(4000, "At most 4000 characters."),
+  practice: z.boolean(),
+});
