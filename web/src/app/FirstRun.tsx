@@ -16,10 +16,14 @@ export function FirstRun({ zones }: { zones: string[] }) {
   const all = zones.includes(here) ? zones : [here, ...zones];
   const f = useDraftForm(
     "first-run",
-    { crew_name: "", zone: here, name: "", login: "", password: "", pin: "", units: metric },
-    ["password", "pin"],
+    { crew_name: "", zone: here, name: "", login: "", password: "", pin: "", pin_again: "", units: metric },
+    ["password", "pin", "pin_again"],
   );
-  const send = f.submit(async (v) => {
+  const send = f.submit(async ({ pin_again, ...v }) => {
+    if (pin_again !== v.pin) {
+      f.setError("pin_again", { message: "This differs from the PIN above." }, { shouldFocus: true });
+      return;
+    }
     const s = await ask(api.POST("/setup", { body: v }));
     setServerTime(s.now);
     qc.setQueryData(keys.session, s);
@@ -71,6 +75,14 @@ export function FirstRun({ zones }: { zones: string[] }) {
           hint="4 to 12 digits. You enter it each time you sign; it is your signature, so nobody else may know it."
           {...f.register("pin")}
           wrong={f.wrong("pin")}
+        />
+        <TextField
+          label="The PIN once more"
+          type="password"
+          inputMode="numeric"
+          autoComplete="off"
+          {...f.register("pin_again")}
+          wrong={f.wrong("pin_again")}
         />
         <Button type="submit" className="btn-big w-100" disabled={f.formState.isSubmitting}>
           Set up the crew

@@ -4,6 +4,7 @@ import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { usePresses } from "../outbox/hooks";
 import { TextField } from "../parts/Field";
+import { Fold } from "../parts/Fold";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { setServerTime } from "../parts/time";
@@ -49,6 +50,13 @@ export function SignIn() {
         <Button type="submit" className="btn-big w-100" disabled={f.formState.isSubmitting}>
           Sign in
         </Button>
+        <Fold summary="You cannot sign in?">
+          <p className="mb-0">
+            Nobody can look a password up. A chief of your crew gives you a one-time password, on your page
+            under Crew; with it you come in and choose your own. Your PIN stays. After five wrong tries wait
+            until the page says that you may try again.
+          </p>
+        </Fold>
       </form>
     </main>
   );

@@ -35,7 +35,11 @@ export function DayView() {
         <>
           <ViewHead title={`Day ${d.date}`} />
           <Jobs query={jobs} date={d.date} />
-          {d.start && <StartList all={d.start} />}
+          {d.start && (
+            <div className="mb-3">
+              <StartList all={d.start} />
+            </div>
+          )}
           {d.aircraft.length === 0 ? (
             <Empty
               action={
