@@ -10,10 +10,11 @@ export interface MoreProps {
   onClose: () => void;
   night: boolean;
   onNight: () => void;
+  onHelp: () => void;
 }
 
 /** Everything that has no room on a phone: find, all views, night, sign out. */
-export function More({ open, onClose, night, onNight }: MoreProps) {
+export function More({ open, onClose, night, onNight, onHelp }: MoreProps) {
   const { person, crew } = useSession();
   return (
     <Offcanvas show={open} onHide={onClose} placement="bottom" className="more" aria-label="More">
@@ -33,6 +34,9 @@ export function More({ open, onClose, night, onNight }: MoreProps) {
         <div className="d-flex gap-2 flex-wrap">
           <Button variant="outline-primary" aria-pressed={night} onClick={onNight}>
             {night ? "Daylight" : "Night"}
+          </Button>
+          <Button variant="outline-primary" onClick={onHelp}>
+            Help
           </Button>
           <SignOut />
           <Button variant="outline-primary" className="ms-auto" onClick={onClose}>

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { memo, useCallback, useEffect, useRef, useState, type ReactNode } from "react";
+import { lazy, memo, type ReactNode, Suspense, useCallback, useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useLocation } from "react-router";
 import { Find } from "../find/Find";
@@ -13,11 +13,13 @@ import { LinkMark } from "./LinkMark";
 import { More } from "./More";
 import { Rail } from "./Rail";
 import { useSession } from "./session";
-import { Shortcuts, useShortcuts } from "./Shortcuts";
+import { useShortcuts } from "./Shortcuts";
 import { SignOut } from "./SignOut";
 import { applyTheme, currentTheme } from "./theme";
 import { useAt } from "./useAt";
 import { useVersion } from "./version";
+
+const Help = lazy(() => import("../help/Help").then((m) => ({ default: m.Help })));
 
 function Clock() {
   const now = useNow();
@@ -68,7 +70,7 @@ const TopLine = memo(function TopLine(o: {
         size="sm"
         className="help"
         onClick={o.onHelp}
-        aria-label="Keyboard shortcuts"
+        aria-label="Help: how it is done here"
       >
         ?
       </Button>
@@ -120,8 +122,21 @@ export function Shell({ children }: { children: ReactNode }) {
         </main>
         {pathname !== "/labels" && <PaperFoot />}
       </div>
-      <More open={more} onClose={closeMore} night={night} onNight={flip} />
-      <Shortcuts open={help} onClose={() => setHelp(false)} />
+      <More
+        open={more}
+        onClose={closeMore}
+        night={night}
+        onNight={flip}
+        onHelp={() => {
+          setMore(false);
+          setHelp(true);
+        }}
+      />
+      {help && (
+        <Suspense fallback={null}>
+          <Help open onClose={() => setHelp(false)} />
+        </Suspense>
+      )}
     </div>
   );
 }

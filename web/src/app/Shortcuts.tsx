@@ -1,10 +1,9 @@
 import { useEffect, useRef } from "react";
 import { useNavigate } from "react-router";
-import { Dialog } from "../parts/Dialog";
 import { places } from "./places";
 
 const others: [string, string][] = [
-  ["?", "This sheet"],
+  ["?", "How it is done here, and this sheet"],
   ["/", "Find anything by name, label or serial; a label scanner types here"],
   ["Enter", "Goes on: in order, next item; from cell to cell; saves a form; signs where a PIN stands"],
   ["← →", "Walkround: item before, item after"],
@@ -51,31 +50,30 @@ export function useShortcuts(openHelp: () => void) {
   }, [go, openHelp]);
 }
 
-export function Shortcuts({ open, onClose }: { open: boolean; onClose: () => void }) {
+/** The keys, and what each does. */
+export function Keys() {
   return (
-    <Dialog title="Keyboard" open={open} onClose={onClose}>
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th>Key</th>
-            <th>What it does</th>
+    <table className="ledger">
+      <thead>
+        <tr>
+          <th>Key</th>
+          <th>What it does</th>
+        </tr>
+      </thead>
+      <tbody>
+        {places.map((p) => (
+          <tr key={p.key}>
+            <td className="fig">g {p.key}</td>
+            <td>Go to {p.name}</td>
           </tr>
-        </thead>
-        <tbody>
-          {places.map((p) => (
-            <tr key={p.key}>
-              <td className="fig">g {p.key}</td>
-              <td>Go to {p.name}</td>
-            </tr>
-          ))}
-          {others.map(([k, what]) => (
-            <tr key={k}>
-              <td className="fig">{k}</td>
-              <td>{what}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </Dialog>
+        ))}
+        {others.map(([k, what]) => (
+          <tr key={k}>
+            <td className="fig">{k}</td>
+            <td>{what}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }

@@ -53,8 +53,7 @@ export function SignIn() {
         <Fold summary="You cannot sign in?">
           <p className="mb-0">
             Nobody can look a password up. A chief of your crew gives you a one-time password, on your page
-            under Crew; with it you come in and choose your own. Your PIN stays. After five wrong tries wait
-            until the page says that you may try again.
+            under Crew; with it you come in and choose your own. Your PIN stays.
           </p>
         </Fold>
       </form>

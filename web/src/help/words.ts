@@ -1,0 +1,176 @@
+/** A word of the trade, in one sentence, with its unit and where it comes from. */
+export interface Term {
+  word: string;
+  says: string;
+  unit?: string;
+  source: string;
+}
+
+export const terms: Record<string, Term> = {
+  gate: {
+    word: "Gate",
+    says: "The decision before a flight: every rule held against aircraft, packs, crew, site and air, with the reason for each.",
+    source: "this program",
+  },
+  stop: {
+    word: "Stop, Watch, Clear",
+    says: "Stop: it does not fly until this is put right; Watch: it may fly, and somebody keeps an eye on it; Clear: nothing against it. What is not known is never Clear.",
+    source: "this program",
+  },
+  rpic: {
+    word: "Remote pilot in command",
+    says: "The one person who answers for the flight and signs its release.",
+    source: "14 CFR 107.19",
+  },
+  observer: {
+    word: "Visual observer",
+    says: "Watches aircraft and air with bare eyes and can talk to the pilot at once.",
+    source: "14 CFR 107.33",
+  },
+  walkround: {
+    word: "Walkround and turnaround",
+    says: "The full check before the first flight of the day, and the short one with every pack.",
+    source: "14 CFR 107.49, usual practice",
+  },
+  station: {
+    word: "Station",
+    says: "A place on the airframe that is looked at, like arm 2; the numbers on the plan are the order of the walk.",
+    source: "this program",
+  },
+  spread: {
+    word: "Spread of the cells",
+    says: "The fullest cell less the emptiest, read at rest: a weak cell shows here before the whole pack does.",
+    unit: "mV",
+    source: "usual practice",
+  },
+  landBy: {
+    word: "Land by",
+    says: "The charge, or the voltage of a cell under load, at which the aircraft is on the ground, not on its way to it.",
+    unit: "%, V a cell",
+    source: "type file, from the maker",
+  },
+  health: {
+    word: "Health of a pack",
+    says: "What it holds when measured, against what stands on it; under 80 % it is near its end.",
+    unit: "% of rated capacity",
+    source: "measured between two known levels",
+  },
+  resistance: {
+    word: "Inner resistance",
+    says: "How much a cell sags under load: it rises with age and cold, and one that stands out is the weak one.",
+    unit: "mΩ",
+    source: "charger, or sag over current",
+  },
+  c: {
+    word: "Cycles",
+    says: "Whole discharges; half of one twice is one.",
+    unit: "full cycles",
+    source: "charge counted",
+  },
+  agl: {
+    word: "Above ground and above take-off",
+    says: "Height over what lies right below, and height over where it took off: on a slope they part.",
+    unit: "m or ft",
+    source: "14 CFR 107.51 speaks of above ground",
+  },
+  returnHeight: {
+    word: "Return height",
+    says: "The height to which it climbs before it flies home by itself; it must clear everything on that way, with a margin.",
+    unit: "m or ft above take-off",
+    source: "crew's practice, maker's least",
+  },
+  gust: {
+    word: "Gust at flight height",
+    says: "Wind is measured near the ground and is stronger above: it is scaled up by what covers the ground.",
+    unit: "m/s, mph or kt",
+    source: "power law of the wind",
+  },
+  densityAltitude: {
+    word: "Density altitude",
+    says: "The height in the standard air at which the air is as thin as here today: motors lift less.",
+    unit: "m or ft",
+    source: "standard atmosphere",
+  },
+  deltaT: {
+    word: "Delta T",
+    says: "Dry less wet bulb temperature: how fast spray drops dry up; usual bounds are 2 and 8.",
+    unit: "°C",
+    source: "usual practice; the label decides",
+  },
+  inversion: {
+    word: "Inversion",
+    says: "Warm air over cold: drops hang and drift far; no spraying.",
+    unit: "°C over height",
+    source: "product label, usual practice",
+  },
+  drift: {
+    word: "Buffer",
+    says: "The strip that stays unsprayed towards what must not be hit, downwind.",
+    unit: "m or ft",
+    source: "product label",
+  },
+  overlap: {
+    word: "Overlap",
+    says: "The share of a picture that the next one shows again, ahead and to the side.",
+    unit: "%",
+    source: "survey practice",
+  },
+  gsd: {
+    word: "Resolution on the ground",
+    says: "What one pixel covers there: pixel times height over focal length.",
+    unit: "cm a pixel",
+    source: "geometry of the camera",
+  },
+  deferral: {
+    word: "Deferral",
+    says: "A defect put off by somebody who may, for so many days and within limits that the gate holds.",
+    source: "maintenance programme",
+  },
+  returnToService: {
+    word: "Return to service",
+    says: "The signature after work: what was done, with which parts, and that it may fly again.",
+    source: "usual practice",
+  },
+  life: {
+    word: "Life of a part",
+    says: "Hours, flights, landings or months after which it is replaced; the counter stays with the part, not with the aircraft.",
+    unit: "h, flights, landings, months",
+    source: "type file, from the maker",
+  },
+  chain: {
+    word: "Chain of records",
+    says: "Each record carries a seal over the one before: a change of an old one is found.",
+    source: "this program",
+  },
+  head: {
+    word: "Head of the records",
+    says: "The number and eight words of the newest seal: kept outside, they prove later that nothing before was changed.",
+    source: "this program",
+  },
+  recency: {
+    word: "Recurrent training",
+    says: "Holds through the end of the 24th month after it.",
+    unit: "calendar months",
+    source: "14 CFR 107.65",
+  },
+  fit: {
+    word: "Fit to fly",
+    says: "Each one declares it for the day: rest, alcohol, medicine, illness.",
+    source: "14 CFR 107.17, 107.27, 91.17",
+  },
+  practice: {
+    word: "Practice",
+    says: "What this crew does where crews differ and neither law nor maker decides.",
+    source: "chosen by the crew",
+  },
+  release: {
+    word: "Release",
+    says: "The pilot's signature on the gate as it stood then; when something of it changes, it holds no more.",
+    source: "this program",
+  },
+  sorties: {
+    word: "Rotation",
+    says: "Which aircraft flies which pack when, so that nothing waits for a charger.",
+    source: "worked out from flight, cooling and charging times",
+  },
+};
