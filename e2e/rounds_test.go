@@ -189,10 +189,13 @@ func TestOneFailureOfEachKind(t *testing.T) {
 	f := goOut(t, tablet, "Lantern Three")
 	p := f.page
 	require.NoError(t, f.svc.Walkrounds.AddList(as(t, f.svc, "imre"), "lantern-4", kinds("lantern-4")))
+	_, err := f.svc.Walkrounds.Raise(as(t, f.svc, "imre"), walkround.Defect{ID: testbed.NewID(), AircraftID: id(t, f.svc, "Lantern Three"), Station: "frame", Title: "Foot scratched", Severity: "watch"})
+	require.NoError(t, err)
 	f.begin(t, "Lantern Three", "walkround")
 	p.Judges()
 	at := func(id string) { p.See("Try " + id) }
 	at("look")
+	p.See("Foot scratched") // what is open at this place
 	assert.False(t, browser.Eval[bool](p, "document.body.innerText.includes('Leave out')"), "what can stop a flight cannot be left out")
 	p.Click("Defect")
 	p.Click("Save, next")

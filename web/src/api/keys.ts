@@ -26,6 +26,7 @@ export const keys = {
   people: ["people"] as const,
   due: ["due"] as const,
   defects: ["defects"] as const,
+  defectsOf: (aircraft: string) => ["defects", aircraft] as const,
   orders: (filter: unknown) => ["orders", filter] as const,
   order: (id: string) => ["orders", "one", id] as const,
   stock: ["stock"] as const,

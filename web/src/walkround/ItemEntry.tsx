@@ -13,7 +13,7 @@ import { ItemKeys } from "./ItemKeys";
 import { compassId, type Item, type RunSeen, type Seen, type Value } from "./model";
 import { confirmed, inOrder, typedFrom, untouched, valueOf, type Typed } from "./typed";
 import { Offered } from "./Offered";
-import { MotorTrends } from "./MotorTrends";
+import { OfThisPlace } from "./OfThisPlace";
 import { WhatBad } from "./WhatBad";
 import { Said } from "./Said";
 import { judgeNow, useInOrder, useJudged } from "./useJudged";
@@ -116,7 +116,7 @@ export function ItemEntry({
         )}
         {item.hands === 2 && <p className="soft mb-1">Two people say this one, each by themselves.</p>}
         {entry && <Said entry={entry} me={person.name} />}
-        <MotorTrends aircraft={run.aircraft_id} item={item} />
+        <OfThisPlace aircraft={run.aircraft_id} item={item} />
         <WhatBad item={item} />
         <Before run={run.id} item={item.id} photos={typed.photos} />
         <div className="thumb">

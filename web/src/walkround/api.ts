@@ -55,6 +55,27 @@ export function useBefore(run: string, item: string): Schemas["BeforeOne"][] {
   return useMemo(() => data?.before.filter((b) => b.item_id === item) ?? [], [data, item]);
 }
 
+/** How the motors of an aircraft stand to each other over its last flights; nothing until it is known. */
+export function useTrends(aircraft: string): Schemas["Trends"] | undefined {
+  return useQuery({
+    queryKey: keys.trends(aircraft),
+    queryFn: () => ask(api.GET("/aircraft/{id}/trends", { params: { path: { id: aircraft } } })),
+    staleTime: 10 * 60_000,
+    retry: false,
+  }).data;
+}
+
+/** The open defects of an aircraft. */
+export function useOpenDefects(aircraft: string): Schemas["Defect"][] {
+  const { data } = useQuery({
+    queryKey: keys.defectsOf(aircraft),
+    queryFn: () => ask(api.GET("/defects", { params: { query: { aircraft } } })),
+    staleTime: 60_000,
+    retry: false,
+  });
+  return useMemo(() => data?.defects.filter((d) => !d.closed_at) ?? [], [data]);
+}
+
 /** The rounds that the checklist of a type has items for. */
 export function useRounds(type: string) {
   return useQuery({

@@ -5,6 +5,7 @@ import {
   found,
   jobNow,
   nextOpen,
+  openAt,
   openFor,
   packsFor,
   pressed,
@@ -249,4 +250,20 @@ describe("motors over time", () => {
     expect(trendsAt(t, corner(3))).toEqual([]);
     expect(trendsAt(t, item("bay"))).toEqual([]);
   });
+});
+
+it("tells at an item what is open at its places, and only what is open", () => {
+  const d = (id: string, station: string, closed_at: string | null = null) =>
+    ({ id, station, closed_at }) as Schemas["Defect"];
+  const corner = item("corner-1", {
+    station: "arm-1",
+    marks: [{ id: "p", station: "propeller-1", title: "Propeller" }],
+  });
+  const all = [
+    d("a", "arm-1"),
+    d("b", "propeller-1"),
+    d("c", "propeller-2"),
+    d("d", "arm-1", "2026-06-10T09:00:00Z"),
+  ];
+  expect(openAt(all, corner).map((x) => x.id)).toEqual(["a", "b"]);
 });

@@ -118,6 +118,12 @@ export function nextOpen(w: RunSeen, me: string, after = -1, entered?: string): 
 }
 
 /** Where an item looks: its own station, and each mark's. */
+/** The open defects at the places that an item looks at. */
+export function openAt(all: Schemas["Defect"][], item: Item): Schemas["Defect"][] {
+  const here = new Set(stationsOf(item));
+  return all.filter((d) => !d.closed_at && here.has(d.station));
+}
+
 /** What the last flights and walks say of the motors that an item looks at, where they stand out. */
 export function trendsAt(t: Schemas["Trends"], item: Item): { verdict: Schemas["Verdict"]; words: string }[] {
   const here = new Set(stationsOf(item));
