@@ -5087,7 +5087,10 @@ type Release struct {
 	PilotId    openapi_types.UUID   `json:"pilot_id"`
 	Purpose    string               `json:"purpose"`
 	State      string               `json:"state"`
-	Verdict    Verdict              `json:"verdict"`
+
+	// Until when it lapses: it waited too long, or the wind it rests on is too old
+	Until   time.Time `json:"until"`
+	Verdict Verdict   `json:"verdict"`
 }
 
 // Relief the ground under the passes

@@ -131,7 +131,7 @@ func (h *Handlers) wireRelease(ctx context.Context, id uuid.UUID) (api.Release, 
 		Pilot    string
 	}
 	err := h.Flights.DB.WithContext(ctx).Raw(`select r.*, a.name as aircraft, p.name as pilot from releases r join aircraft a on a.id = r.aircraft_id join people p on p.id = r.pilot_id where r.id = ?`, id).Scan(&r).Error
-	return api.Release{Id: r.ID, AircraftId: r.AircraftID, Aircraft: r.Aircraft, PilotId: r.PilotID, Pilot: r.Pilot, Purpose: r.Purpose, Verdict: r.Gate.Verdict, PackIds: append([]uuid.UUID{}, r.PackIDs...), At: r.At, State: r.State, JobId: r.JobID}, err
+	return api.Release{Id: r.ID, AircraftId: r.AircraftID, Aircraft: r.Aircraft, PilotId: r.PilotID, Pilot: r.Pilot, Purpose: r.Purpose, Verdict: r.Gate.Verdict, PackIds: append([]uuid.UUID{}, r.PackIDs...), At: r.At, Until: r.Until(), State: r.State, JobId: r.JobID}, err
 }
 
 func (h *Handlers) CreateRelease(ctx context.Context, r api.CreateReleaseRequestObject) (api.CreateReleaseResponseObject, error) {

@@ -48,6 +48,16 @@ func (Release) TableName() string { return "releases" }
 // wind reading it rests on.
 const ReleaseValidFor = gate.WindValidFor
 
+// Until is when a release lapses: it has waited as long as it may, or the wind that it rests on
+// is too old.
+func (r Release) Until() time.Time {
+	until := r.At.Add(ReleaseValidFor)
+	if wind := r.Wind.At.Add(gate.WindValidFor); !r.Wind.At.IsZero() && wind.Before(until) {
+		return wind
+	}
+	return until
+}
+
 // Question is what the gate is asked.
 type Question struct {
 	Aircraft uuid.UUID

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/checks"
+	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/internal/flights"
 	"mainstay/internal/testbed"
@@ -69,5 +70,17 @@ func TestAnEventIsLookedAfterOnTheNextCheck(t *testing.T) {
 		d, err := s.Flights.Today(ctx, s.Aircraft.ID, nil, nil)
 		require.NoError(t, err)
 		assert.Equal(t, want, d.Facts["event"].Word, kind)
+	}
+}
+
+// A release lapses with the wind that it rests on, never later than it may wait.
+func TestAReleaseLapses(t *testing.T) {
+	at := testbed.Noon
+	for name, x := range map[string]struct {
+		wind time.Time
+		want time.Duration
+	}{"wind measured then": {at, time.Hour}, "20 minutes before": {at.Add(-20 * time.Minute), 40 * time.Minute}, "ahead of it": {at.Add(time.Minute), time.Hour}, "none on file": {time.Time{}, time.Hour}} {
+		r := flights.Release{At: at, Wind: gate.Wind{At: x.wind}}
+		assert.Equal(t, at.Add(x.want), r.Until(), name)
 	}
 }

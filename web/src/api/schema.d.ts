@@ -4535,6 +4535,11 @@ export interface components {
             suggested_packs: string[];
         };
         Release: {
+            /**
+             * Format: date-time
+             * @description when it lapses: it waited too long, or the wind it rests on is too old
+             */
+            until: string;
             /** Format: uuid */
             job_id?: string | null;
             /** Format: uuid */

@@ -9,12 +9,14 @@ import { useMay } from "../app/session";
 import { useOwnFlights } from "../fly/api";
 import { clearDraft } from "../parts/drafts";
 import { VerdictMark } from "../parts/Flag";
+import { counted } from "../parts/number";
 import { openSound } from "../parts/signal";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { serverNow, useNow, useZone } from "../parts/time";
 import { useTakeOff, useWithdrawRelease } from "./api";
 import { Findings } from "./Findings";
+import { lapse } from "./model";
 
 interface Props {
   g: Schemas["GateAnswer"];
@@ -22,15 +24,13 @@ interface Props {
   mine: boolean;
 }
 
-/** How long a release holds, in ms. */
-const holds = 60 * 60_000;
-
 /** Released: take-off alone, with what was signed in sight. */
 export function Released({ g, r, mine }: Props) {
   useQuiet(mine);
   const z = useZone();
   const may = useMay();
-  const left = Date.parse(r.at) + holds - useNow();
+  const end = lapse(r.until, useNow());
+  const over = end.state === "over";
   const { up } = useLink();
   const takeOff = useTakeOff(g, r);
   const withdraw = useWithdrawRelease(r.id);
@@ -44,7 +44,7 @@ export function Released({ g, r, mine }: Props) {
         title={mine ? "Released by you" : `Released by ${r.pilot}`}
         aside={
           <span className="soft fig">
-            {z.time(r.at)}, holds until {z.time(new Date(Date.parse(r.at) + holds).toISOString())}
+            {z.time(r.at)}, holds until {z.time(r.until)}
           </span>
         }
       >
@@ -78,12 +78,18 @@ export function Released({ g, r, mine }: Props) {
       )}
       {mine && (!flight || gone !== undefined) && (
         <div className="thumb">
-          {left <= 0 && (
+          {end.state === "soon" && (
+            <p className="wait-line" role="status">
+              The release lapses in {counted(end.minutes, "minute")}. Then the wind is measured again, and the
+              gate asked and signed anew.
+            </p>
+          )}
+          {over && (
             <p className="wait-line" role="alert">
               The release no longer holds. Withdraw it and ask the gate again.
             </p>
           )}
-          {!up && left > 0 && (
+          {!up && !over && (
             <p className="wait-line" role="status">
               No network: the gate cannot be asked once more at take-off. Lift off only if nothing has
               changed.
@@ -91,7 +97,7 @@ export function Released({ g, r, mine }: Props) {
           )}
           <Button
             className="btn-land"
-            disabled={left <= 0 || gone !== undefined}
+            disabled={over || gone !== undefined}
             onClick={() => {
               const at = serverNow();
               setGone(at);

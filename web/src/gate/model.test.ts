@@ -5,6 +5,7 @@ import {
   blankWind,
   byLifter,
   jobOf,
+  lapse,
   lifterOf,
   lifterWords,
   noJob,
@@ -95,4 +96,14 @@ describe("the wind measured here before", () => {
 
 it("takes no job for a choice, and not for a job", () => {
   expect([jobOf({ job: null }), jobOf({ job: noJob }), jobOf({ job: "j" })]).toEqual([null, null, "j"]);
+});
+
+it("says how long a signature still holds", () => {
+  const until = "2026-06-10T10:00:00Z";
+  const at = (time: string) => lapse(until, Date.parse(`2026-06-10T${time}Z`));
+  expect(at("09:44:59")).toEqual({ state: "holds", minutes: 15 });
+  expect(at("09:45:00")).toEqual({ state: "soon", minutes: 15 });
+  expect(at("09:59:30")).toEqual({ state: "soon", minutes: 0 });
+  expect(at("10:00:00")).toEqual({ state: "over", minutes: 0 });
+  expect(lapse("not a time", Date.now()).state).toBe("over");
 });

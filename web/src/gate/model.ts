@@ -146,3 +146,14 @@ export interface Kept {
 
 /** The job as the server takes it. */
 export const jobOf = (k: Pick<Kept, "job">) => (k.job && k.job !== noJob ? k.job : null);
+
+/** How near the end of a signature is before it is said, in ms. */
+const near = 15 * 60_000;
+
+/** Whether a release holds, lapses soon, or has lapsed, and in how many minutes. */
+export function lapse(until: string, now: number): { state: "holds" | "soon" | "over"; minutes: number } {
+  const left = Date.parse(until) - now;
+  const minutes = Math.max(0, Math.floor(left / 60_000));
+  if (!(left > 0)) return { state: "over", minutes: 0 };
+  return { state: left <= near ? "soon" : "holds", minutes };
+}
