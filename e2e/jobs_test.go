@@ -251,3 +251,29 @@ func TestContactAsksForAReport(t *testing.T) {
 	assert.EqualValues(t, 1, n)
 	assert.Empty(t, p.Faults())
 }
+
+// A site that is not on file yet is begun inside the form of the job, which keeps what was typed
+// and takes the new one.
+func TestASiteFromTheFormOfAJob(t *testing.T) {
+	t.Parallel()
+	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
+	p.SignIn("imre", demo.Password)
+	p.Go("/jobs?new=1")
+	p.Fill("Kind of work", "mapping")
+	p.Fill("Aim, in one line", "Map the lower meadow")
+	p.Click("It is a new site")
+	p.Fill("Name", "Lower meadow")
+	p.Fill("Place", "46,31; -119,70")
+	p.Fill("Elevation of the ground", "212")
+	p.Click("Begin the site file")
+	p.Gone("Begin the site file")
+	assert.Equal(t, "Map the lower meadow", p.FieldValue("Aim, in one line"))
+	var at string
+	require.NoError(t, svc.DB.Raw("select id from sites where name = 'Lower meadow'").Scan(&at).Error)
+	assert.Equal(t, at, p.FieldValue("Site"))
+	var jobs int64
+	require.NoError(t, svc.DB.Raw("select count(*) from jobs where aim = 'Map the lower meadow'").Scan(&jobs).Error)
+	assert.Zero(t, jobs, "the job itself is not sent yet")
+	assert.Empty(t, p.Faults())
+}

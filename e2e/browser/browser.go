@@ -159,7 +159,7 @@ func Eval[T any](p *Page, js string) T {
 // find is the page's own way of finding things by their words. Dialogs come
 // first: what lies under one cannot be reached.
 const find = `(() => {
-  const root = document.querySelector('.modal.show') ?? document;
+  const root = [...document.querySelectorAll('.modal.show')].pop() ?? document;
   const shown = (e) => { const r = e.getBoundingClientRect(); return r.width > 0 && r.height > 0 && e.checkVisibility({ visibilityProperty: true, contentVisibilityAuto: true }); };
   const name = (e) => (e.getAttribute('aria-label') ?? e.textContent ?? '').replace(/\s+/g, ' ').trim();
   const enabled = (e) => !e.disabled;

@@ -14,6 +14,7 @@ import { parseInRange } from "../parts/number";
 import { Loading, Problem } from "../parts/states";
 import { instant, serverNow, useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
+import { SiteChoice } from "./SiteChoice";
 import { postWords, workWords } from "./words";
 
 type Job = Schemas["Job"];
@@ -169,21 +170,12 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
             </option>
           ))}
         </SelectField>
-        <SelectField
-          label="Site"
+        <SiteChoice
+          sites={sites.data.sites.filter((s) => v.work !== "practice" || s.practice || s.id === v.site_id)}
           value={v.site_id}
-          onChange={(e) => f.setValue("site_id", e.target.value)}
+          onChange={(site) => f.setValue("site_id", site)}
           wrong={f.wrong("site_id")}
-        >
-          <option value="">Choose one</option>
-          {sites.data.sites
-            .filter((s) => v.work !== "practice" || s.practice || s.id === v.site_id)
-            .map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}
-              </option>
-            ))}
-        </SelectField>
+        />
       </div>
       <TextField label="Aim, in one line" maxLength={160} {...f.register("aim")} wrong={f.wrong("aim")} />
       {v.work === "spraying" && (
