@@ -20,17 +20,17 @@ export const terms: Record<string, Term> = {
   rpic: {
     word: "Remote pilot in command",
     says: "The one person who answers for the flight and signs its release.",
-    source: "14 CFR 107.19",
+    source: "the rules that the crew flies under",
   },
   observer: {
     word: "Visual observer",
     says: "Watches aircraft and air with bare eyes and can talk to the pilot at once.",
-    source: "14 CFR 107.33",
+    source: "the rules that the crew flies under",
   },
   walkround: {
     word: "Walkround and turnaround",
     says: "The full check before the first flight of the day, and the short one with every pack.",
-    source: "14 CFR 107.49, usual practice",
+    source: "the rules that the crew flies under, usual practice",
   },
   station: {
     word: "Station",
@@ -71,7 +71,7 @@ export const terms: Record<string, Term> = {
     word: "Above ground and above take-off",
     says: "Height over what lies right below, and height over where it took off: on a slope they part.",
     unit: "m or ft",
-    source: "14 CFR 107.51 speaks of above ground",
+    source: "the rules that the crew flies under speak of above ground",
   },
   returnHeight: {
     word: "Return height",
@@ -149,14 +149,14 @@ export const terms: Record<string, Term> = {
   },
   recency: {
     word: "Recurrent training",
-    says: "Holds through the end of the 24th month after it.",
+    says: "What a pilot repeats at an interval; how long it holds stands with the rules, and at the person.",
     unit: "calendar months",
-    source: "14 CFR 107.65",
+    source: "the rules that the crew flies under",
   },
   fit: {
     word: "Fit to fly",
     says: "Each one declares it for the day: rest, alcohol, medicine, illness.",
-    source: "14 CFR 107.17, 107.27, 91.17",
+    source: "the rules that the crew flies under",
   },
   practice: {
     word: "Practice",
