@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
@@ -9,11 +9,13 @@ import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
 import { VerdictMark } from "../parts/Flag";
 import { ViewHead } from "../parts/Sheet";
-import { Empty, QueryView } from "../parts/states";
+import { Empty, Loading, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import { serverNow, useZone } from "../parts/time";
-import { JobForm } from "./JobForm";
 import { stateWords, workWords } from "./words";
+
+// The list of jobs stands on the first page; their form is fetched when one is planned.
+const JobForm = lazy(() => import("./JobForm").then((m) => ({ default: m.JobForm })));
 
 export function useJobs(past = false) {
   return useQuery({
@@ -72,7 +74,9 @@ export function JobsView() {
         }}
       </QueryView>
       <Dialog title="Plan a job" open={plan} onClose={() => setPlan(false)} wide>
-        <JobForm onSaved={(id) => void go(`/jobs/${id}`)} />
+        <Suspense fallback={<Loading what="the form" />}>
+          <JobForm onSaved={(id) => void go(`/jobs/${id}`)} />
+        </Suspense>
       </Dialog>
     </>
   );
