@@ -20,6 +20,11 @@ import (
 
 func load(t *testing.T, key string) (airframe.Type, checks.List) {
 	t.Helper()
+	return read(t, key)
+}
+
+// read reads a shipped type and its list.
+func read(t require.TestingT, key string) (airframe.Type, checks.List) {
 	var a airframe.Type
 	var l checks.List
 	for path, into := range map[string]any{"../../internal/fleet/shipped/": &a, "../../internal/walkround/shipped/": &l} {

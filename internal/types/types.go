@@ -4,7 +4,6 @@ package types
 
 import (
 	"context"
-	"errors"
 	"fmt"
 	"slices"
 
@@ -12,7 +11,6 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
-	"mainstay/core/judge"
 	"mainstay/core/upkeep"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/db"
@@ -54,37 +52,21 @@ func (s *Service) Try(ctx context.Context, t airframe.Type) (Trial, error) {
 		if err != nil {
 			return out, err
 		}
-		if l.Type = t.Key; unfit(l, like, t) == nil {
+		if _, err := takenOver(l, like, t); err == nil {
 			out.Like = append(out.Like, like.Key)
 		}
 	}
 	return out, nil
 }
 
-// unfit says why the checklist of a type cannot be taken over: another layout, or it looks at
-// what is not there.
-func unfit(l checks.List, of, t airframe.Type) error {
+// takenOver is the checklist of a type as another one takes it over; an error says why it cannot.
+func takenOver(l checks.List, of, t airframe.Type) (checks.List, error) {
 	if of.Geometry.Kind != t.Geometry.Kind {
-		return fmt.Errorf("%s is laid out as a %s", of.Name, of.Geometry.Kind)
+		return l, fmt.Errorf("%s is laid out as a %s", of.Name, of.Geometry.Kind)
 	}
-	return l.Validate(t)
-}
-
-// also looks at the places of a type that the list that it takes over does not know.
-func also(l checks.List, t airframe.Type, of string) checks.List {
-	left := l.Unvisited(t)
-	if len(left) == 0 {
-		return l
-	}
-	more := checks.Section{Title: "Also"}
-	for _, s := range t.Stations() {
-		if slices.Contains(left, s.ID) {
-			more.Items = append(more.Items, checks.Item{ID: "also-" + s.ID, Station: s.ID, Title: s.Label + ": fast, whole, free", Kind: checks.Look, Defect: judge.Stop,
-				How: "Look at it from all sides and move it by hand.", Why: "The list comes from " + of + ", which has no such place.", Bad: "Loose, cracked, chafed, or it binds."})
-		}
-	}
-	l.Sections = slices.Insert(slices.Clone(l.Sections), min(1, len(l.Sections)), more)
-	return l
+	l = checks.List{Type: t.Key, Version: 1, Sections: l.Sections}
+	l, _ = l.Fit(t, of.Name)
+	return l, l.Validate(t)
 }
 
 // near ranks how much a type is like another: the same layout, number of rotors, what it carries.
@@ -100,54 +82,94 @@ func near(a, t airframe.Type) int {
 
 // Add takes in a type, or a new version of one. A new one takes over the checklist and the
 // programme of the type that it is like; without one, a chief brings them in later, and until
-// then it cannot be walked.
+// then it cannot be walked. Lists that a type has already follow it where its places changed:
+// no place goes unseen because an arm was added.
 func (s *Service) Add(ctx context.Context, t airframe.Type, like string) error {
 	return db.Tx(ctx, s.DB, func(ctx context.Context, _ *gorm.DB) error {
-		if err := s.Fleet.AddType(ctx, t); err != nil || like == "" {
+		if err := s.Fleet.AddType(ctx, t); err != nil {
 			return err
 		}
-		return errors.Join(s.list(ctx, t, like), s.programme(ctx, t, like))
+		if err := s.list(ctx, t, like); err != nil {
+			return err
+		}
+		return s.programme(ctx, t, like)
 	})
 }
 
-// list takes over a checklist, if the type has none.
+// list takes over a checklist, or brings the one that the type has after it.
 func (s *Service) list(ctx context.Context, t airframe.Type, like string) error {
-	if _, err := s.Walkrounds.List(ctx, t.Key, 0); !fault.Is(err, "not-found") {
+	own, err := s.Walkrounds.List(ctx, t.Key, 0)
+	if err == nil {
+		l, changed := own.Fit(t, "an earlier version of the type")
+		if !changed {
+			return nil
+		}
+		l.Version++
+		return s.Walkrounds.AddList(ctx, t.Key, l)
+	}
+	if !fault.Is(err, "not-found") || like == "" {
+		return ignore(err, "not-found")
+	}
+	of, err := s.Fleet.Type(ctx, like)
+	if err != nil {
 		return err
 	}
 	l, err := s.Walkrounds.List(ctx, like, 0)
 	if err != nil {
 		return err
 	}
-	of, err := s.Fleet.Type(ctx, like)
-	if err != nil {
-		return err
-	}
-	l = checks.List{Type: t.Key, Version: 1, Sections: l.Sections}
-	if err := unfit(l, of, t); err != nil {
+	if l, err = takenOver(l, of, t); err != nil {
 		return fault.Bad("like", "The checklist of %s does not fit: %s. Choose another, or none.", of.Name, err)
 	}
-	return s.Walkrounds.AddList(ctx, t.Key, also(l, t, of.Name))
+	return s.Walkrounds.AddList(ctx, t.Key, l)
 }
 
-// programme takes over what fits of a maintenance programme, if the type has none.
+// programme takes over a maintenance programme, or brings the one that the type has after it.
 func (s *Service) programme(ctx context.Context, t airframe.Type, like string) error {
-	if _, err := s.Workshop.Programme(ctx, t.Key); !fault.Is(err, "not-found") {
-		return err
-	}
-	p, err := s.Workshop.Programme(ctx, like)
-	if fault.Is(err, "not-found") {
-		return nil
+	p, err := s.Workshop.Programme(ctx, t.Key)
+	own := err == nil
+	if fault.Is(err, "not-found") && like != "" {
+		p, err = s.Workshop.Programme(ctx, like)
+		p.Version = 0
 	}
 	if err != nil {
-		return err
+		return ignore(err, "not-found")
 	}
-	p.TypeKey, p.Version = t.Key, 1
-	p.Tasks = slices.DeleteFunc(slices.Clone(p.Tasks), func(k upkeep.Task) bool { // at places that it does not have
-		return workshop.Check(upkeep.Programme{TypeKey: t.Key, Version: 1, Tasks: []upkeep.Task{k}}, t) != nil
-	})
-	if len(p.Tasks) == 0 || workshop.Check(p, t) != nil {
+	p.TypeKey = t.Key
+	moved := fit(&p, t)
+	if own && !moved {
 		return nil
 	}
+	p.Version++
 	return s.Workshop.AddProgramme(ctx, t.Key, p)
+}
+
+// fit brings tasks at places that a type does not have to its frame, so that none is lost, takes
+// such places out of leaves, and reports whether it did any of it.
+func fit(p *upkeep.Programme, t airframe.Type) (moved bool) {
+	ids, kinds := map[string]bool{}, map[string]bool{}
+	for _, s := range t.Stations() {
+		ids[s.ID], kinds[s.Kind] = true, true
+	}
+	p.Tasks, p.Leaves = slices.Clone(p.Tasks), slices.Clone(p.Leaves)
+	for i := range p.Tasks {
+		if !ids[p.Tasks[i].Station] {
+			p.Tasks[i].Station, moved = "frame", true
+		}
+	}
+	for i, l := range p.Leaves {
+		stations := slices.DeleteFunc(slices.Clone(l.Stations), func(k string) bool { return !kinds[k] })
+		moved = moved || len(stations) < len(l.Stations)
+		p.Leaves[i].Stations = stations
+	}
+	p.Leaves = slices.DeleteFunc(p.Leaves, func(l upkeep.Leave) bool { return len(l.Stations) == 0 })
+	return moved
+}
+
+// ignore is no error for what is of one kind.
+func ignore(err error, kind string) error {
+	if fault.Is(err, kind) {
+		return nil
+	}
+	return err
 }

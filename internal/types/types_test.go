@@ -11,6 +11,7 @@ import (
 	"mainstay/core/checks"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/testbed"
+	"mainstay/internal/workshop"
 )
 
 func kite(t *testing.T, s *testbed.Stage, like string) airframe.Type {
@@ -88,4 +89,37 @@ func TestANewVersionKeepsItsLists(t *testing.T) {
 	require.NoError(t, err)
 	assert.Len(t, got.Wrong, 3, "%v", got.Wrong)
 	assert.Empty(t, got.Like)
+}
+
+// A type that gets other arms takes its lists after it: no place goes unseen, no task is lost, and
+// what is being walked keeps the list that it began with.
+func TestListsFollowTheType(t *testing.T) {
+	s := testbed.NewStage(t)
+	ctx := s.As(s.Chief)
+	ty := kite(t, s, "lantern-8")
+	ty = ty.Prepared()
+	require.NoError(t, s.Types.Add(ctx, ty, "lantern-8"))
+	step := func(change func(*airframe.Type)) checks.List {
+		change(&ty)
+		ty.Version++
+		ty = ty.Prepared()
+		require.NoError(t, s.Types.Add(ctx, ty, ""))
+		l, err := s.Walkrounds.List(ctx, "kite", 0)
+		require.NoError(t, err)
+		require.NoError(t, l.Validate(ty))
+		assert.Empty(t, l.Unvisited(ty))
+		return l
+	}
+	six := step(func(t *airframe.Type) { t.Geometry.Rotors, t.Unfold = 6, nil })
+	assert.Equal(t, 2, six.Version)
+	twelve := step(func(t *airframe.Type) { t.Power = &airframe.Power{Coaxial: true} })
+	assert.Equal(t, 3, twelve.Version)
+	named := step(func(t *airframe.Type) { t.Name = "Kite B" })
+	assert.Equal(t, 3, named.Version, "nothing changed for the list")
+	before, err := s.Workshop.Programme(ctx, "lantern-8")
+	require.NoError(t, err)
+	p, err := s.Workshop.Programme(ctx, "kite")
+	require.NoError(t, err)
+	assert.Len(t, p.Tasks, len(before.Tasks), "no task is lost")
+	require.NoError(t, workshop.Check(p, ty))
 }

@@ -233,7 +233,7 @@ func (l linked) limits(t *teller, facts checks.Facts) {
 	switch got := l.Limits.ReturnM; {
 	case got == nil || !(*got >= 0 && *got <= 5000):
 	case planned == nil:
-		t.say(judge.Clear, "It returns at %g m; no job says at which height it ought to.", *got)
+		t.say(judge.Watch, "It returns at %g m; no job says at which height it ought to.", *got)
 	case math.Abs(*got-*planned) > nearM:
 		t.say(judge.Stop, "It returns at %g m; the job sets %g m: set it, or judge the way home anew.", *got, *planned)
 	default:

@@ -26,7 +26,7 @@ func TestLimitsAgainstTheJob(t *testing.T) {
 		"half a metre":    {limits{ReturnM: at(45.5)}, facts, judge.Clear, "as the job sets"},
 		"too low":         {limits{ReturnM: at(44.4)}, facts, judge.Stop, "the job sets 45 m"},
 		"too high":        {limits{ReturnM: at(80)}, facts, judge.Stop, "the job sets 45 m"},
-		"no job":          {limits{ReturnM: at(45)}, checks.Facts{}, judge.Clear, "no job says at which height"},
+		"no job":          {limits{ReturnM: at(45)}, checks.Facts{}, judge.Watch, "no job says at which height"},
 		"a height limit":  {limits{HeightM: at(50)}, facts, judge.Watch, "does not climb over 50 m; the flight goes to 60 m"},
 		"other lost link": {limits{LostLink: "hover"}, facts, judge.Stop, "Without link it does this: hover."},
 		"nothing":         {limits{}, facts, judge.Clear, ""},

@@ -39,13 +39,27 @@ func (s *Service) today(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID,
 // fillIn gives the items of an open run what is worked out for them, and who can be named.
 func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 	open := sh.CompletedAt == nil && sh.AbandonedAt == nil
-	var known map[judge.Rule]checks.Known
+	var now *Today
+	asked := func() (Today, error) {
+		if now == nil {
+			t, err := s.today(ctx, sh.AircraftID, sh.JobID, sh.PackIDs)
+			if err != nil {
+				return t, err
+			}
+			now = &t
+		}
+		return *now, nil
+	}
 	var hold *hands
 	for i := range sh.Items {
 		it := &sh.Items[i]
 		if open && (len(it.Tells) > 0 || it.PackID == "" && (it.Kind == checks.Reading || it.Kind == checks.Alike)) {
 			if l, ok := s.told(ctx, sh.Aircraft.Serial); ok {
-				it.Known = l.says(*it, sh.Facts)
+				t, err := asked() // what the job sets may have changed since the walk began
+				if err != nil {
+					return err
+				}
+				it.Known = l.says(*it, t.Facts)
 			}
 		}
 		switch it.Kind {
@@ -61,14 +75,14 @@ func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 			}
 			it.Names, it.How = hold.Names, strings.TrimSpace(it.How+" "+hold.Sticks)
 		case checks.Computed:
-			if known == nil && open {
-				t, err := s.today(ctx, sh.AircraftID, sh.JobID, sh.PackIDs)
-				if err != nil {
-					return err
-				}
-				known = t.Known
+			if !open {
+				continue
 			}
-			if k, ok := known[it.Rule]; ok {
+			t, err := asked()
+			if err != nil {
+				return err
+			}
+			if k, ok := t.Known[it.Rule]; ok {
 				it.Known = &k
 			}
 		case checks.Look, checks.Reading, checks.Cells, checks.Motors, checks.Set, checks.Group, checks.Alike, checks.Choice, checks.Counted, checks.Timer, checks.Photo, checks.Drill:
