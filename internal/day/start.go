@@ -6,6 +6,7 @@ import (
 
 	"mainstay/api"
 	"mainstay/core/crew"
+	"mainstay/core/pack"
 	"mainstay/internal/flights"
 	"mainstay/internal/people"
 )
@@ -36,8 +37,10 @@ func start(ctx context.Context, s *flights.Service, ks []flights.Known, packs ma
 		return nil, err
 	}
 	have := 0
-	for _, n := range packs {
-		have += n
+	for state, n := range packs {
+		if state != string(pack.Retired) && state != string(pack.Quarantine) {
+			have += n
+		}
 	}
 	need, weighed := 1, false
 	for _, k := range ks {

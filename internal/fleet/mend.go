@@ -78,6 +78,9 @@ func (s *Service) CorrectPack(ctx context.Context, n NewPack, version int) error
 			return err
 		}
 		if n.Cells != p.Cells || n.Chemistry != p.Chemistry {
+			if p.State == string(pack.Charging) {
+				return fault.Bad("chemistry", "%s is on charge as %s with %d cells. Take it off the charger first, then correct it.", p.Label, p.Chemistry, p.Cells)
+			}
 			var read bool
 			if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and withdrawn_at is null and cell_mv <> '{}')", p.ID).Scan(&read).Error; err != nil {
 				return err
@@ -86,11 +89,13 @@ func (s *Service) CorrectPack(ctx context.Context, n NewPack, version int) error
 				return fault.Bad("cells", "%s has readings of %d cells %s. Withdraw those first, or add it as another pack.", p.Label, p.Cells, p.Chemistry)
 			}
 		}
+		taken, err := outOf(tx, p, n)
+		if err != nil {
+			return err
+		}
 		was := p
 		p.Label, p.Serial, p.Chemistry, p.Cells, p.CapacityMAh = strings.TrimSpace(n.Label), strings.TrimSpace(n.Serial), n.Chemistry, n.Cells, n.MilliampHours
-		p.OutMAh += float64(n.Cycles-p.Cycles) * float64(n.MilliampHours)
-		p.OutMAh = max(p.OutMAh, 0)
-		p.Cycles = n.Cycles
+		p.OutMAh, p.Cycles = taken, n.Cycles
 		p.Version++
 		if err := db.Translate(tx.Save(&p).Error); err != nil {
 			return err
@@ -102,6 +107,16 @@ func (s *Service) CorrectPack(ctx context.Context, n NewPack, version int) error
 			Summary: fmt.Sprintf("%s corrected: %s.", was.Label, strings.Join(corrected(was, p), ", ")), Content: map[string]any{"pack": p.ID, "before": filed(was), "now": filed(p)}})
 		return err
 	})
+}
+
+// outOf is the charge that was taken out of a pack over its life, mAh, once it is corrected: what
+// a charger measured stays; what was counted as shares of the pack follows its capacity, and the
+// cycles that it had more or less.
+func outOf(tx *gorm.DB, p Pack, n NewPack) (float64, error) {
+	var measured float64
+	err := tx.Raw("select coalesce(sum(mah_out), 0) from pack_readings where pack_id = ? and withdrawn_at is null", p.ID).Scan(&measured).Error
+	shares := max(p.OutMAh-measured, 0) / float64(p.CapacityMAh)
+	return measured + max(shares+float64(n.Cycles-p.Cycles), 0)*float64(n.MilliampHours), err
 }
 
 // filed is what is on file of a pack, as a record keeps it.

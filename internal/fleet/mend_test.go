@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/judge"
+	"mainstay/core/pack"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/testbed"
@@ -59,6 +60,8 @@ func TestAPackIsCorrected(t *testing.T) {
 	got, err := s.Fleet.Pack(ctx, p.ID)
 	require.NoError(t, err)
 	assert.Equal(t, []any{"A9", 11000, 40}, []any{got.Label, got.CapacityMAh, got.Cycles})
+	// 40 cycles of 11000 mAh, whatever stood there before; the pack of the stage has none behind it.
+	assert.InDelta(t, 40*11000, got.OutMAh, 1)
 	var summary string
 	require.NoError(t, s.DB.Raw("select summary from records where kind = 'pack-corrected'").Scan(&summary).Error)
 	assert.Contains(t, summary, "label A9, not A1")
@@ -67,6 +70,14 @@ func TestAPackIsCorrected(t *testing.T) {
 	require.NoError(t, err)
 	n.Cells = 4
 	require.ErrorContains(t, s.Fleet.CorrectPack(ctx, n, got.Version), "Withdraw those first")
+	other, err := s.Fleet.Pack(ctx, s.Packs[1].ID)
+	require.NoError(t, err)
+	got, err = s.Fleet.MovePack(ctx, other.ID, pack.Charging, "", other.Version)
+	require.NoError(t, err)
+	on := fleet.NewPack{ID: got.ID, Label: got.Label, Serial: got.Serial, Chemistry: "LiPo", Cells: got.Cells, MilliampHours: got.CapacityMAh, Cycles: got.Cycles}
+	require.ErrorContains(t, s.Fleet.CorrectPack(ctx, on, got.Version), "is on charge as")
+	got, err = s.Fleet.Pack(ctx, p.ID)
+	require.NoError(t, err)
 	n.Cells, n.Serial = 6, ""
 	assertField(t, s.Fleet.CorrectPack(ctx, n, got.Version), "serial")
 }

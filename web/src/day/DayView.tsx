@@ -35,7 +35,7 @@ export function DayView() {
         <>
           <ViewHead title={`Day ${d.date}`} />
           <Jobs query={jobs} date={d.date} />
-          {d.start && (
+          {d.start && may("pilot", "crew", "technician") && (
             <div className="mb-3">
               <StartList all={d.start} />
             </div>

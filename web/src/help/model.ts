@@ -54,7 +54,7 @@ export const pages: Page[] = [
       "A pack goes from storage to charging, charged, fitted, hot and flown; the buttons offer what may come next.",
       "Read every cell after half an hour of rest. A reading of the wrong pack is withdrawn under Readings; what is on file is put right by Correct.",
     ],
-    words: ["spread", "health", "resistance", "c"],
+    words: ["spread", "health", "resistance", "cycles"],
   },
   {
     at: "/sites",
@@ -108,7 +108,7 @@ export const pages: Page[] = [
       "What flies tomorrow decides what is charged tonight, and what goes down to storage. Tick what is done; the pack moves with it.",
       "Gear that holds a charge ends a flight as a pack does: read its level, look at it.",
     ],
-    words: ["c", "spread"],
+    words: ["cycles", "spread"],
   },
   {
     at: "/rotation",
@@ -116,7 +116,7 @@ export const pages: Page[] = [
     how: [
       "Say what you have, and see how many flights the day takes, what waits, and what one more of each would gain.",
     ],
-    words: ["sorties"],
+    words: ["rotation"],
   },
   {
     at: "/types",

@@ -61,7 +61,7 @@ export const terms: Record<string, Term> = {
     unit: "mΩ",
     source: "charger, or sag over current",
   },
-  c: {
+  cycles: {
     word: "Cycles",
     says: "Whole discharges; half of one twice is one.",
     unit: "full cycles",
@@ -168,7 +168,7 @@ export const terms: Record<string, Term> = {
     says: "The pilot's signature on the gate as it stood then; when something of it changes, it holds no more.",
     source: "this program",
   },
-  sorties: {
+  rotation: {
     word: "Rotation",
     says: "Which aircraft flies which pack when, so that nothing waits for a charger.",
     source: "worked out from flight, cooling and charging times",

@@ -1,15 +1,20 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { TextField, type TextFieldProps } from "./Field";
-import { showPlace } from "./place";
+import { placeWords, readPlace, showPlace } from "./place";
 
 export interface PlaceFieldProps extends TextFieldProps {
   /** Takes the place where this device is. */
   onHere: (text: string) => void;
+  /** What stands in the field. */
+  text: string;
 }
 
+const usual = "Latitude, longitude: 46.31, -119.70 or 46°18'36\"N 119°42'00\"W.";
+
 /** A place: pasted, typed in any of the usual ways, or where one stands. */
-export function PlaceField({ onHere, hint, value, ...rest }: PlaceFieldProps) {
+export function PlaceField({ onHere, text, ...rest }: PlaceFieldProps) {
+  const read = readPlace(text);
   const [said, setSaid] = useState("");
   const here = () => {
     setSaid("Asking this device where it is …");
@@ -26,9 +31,8 @@ export function PlaceField({ onHere, hint, value, ...rest }: PlaceFieldProps) {
     <div className="place-field">
       <TextField
         placeholder="46.31, -119.70"
-        hint={said || hint || "Latitude, longitude: 46.31, -119.70 or 46°18'36\"N 119°42'00\"W."}
+        hint={[read.ok ? `${placeWords(read.place)}.` : usual, said].filter(Boolean).join(" ")}
         autoComplete="off"
-        value={value}
         {...rest}
       />
       {"geolocation" in navigator && (

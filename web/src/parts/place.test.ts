@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { readPlace, showPlace } from "./place";
+import { placeWords, readPlace, showPlace } from "./place";
 
 describe("a place as people type it", () => {
   const at = (text: string) => {
@@ -41,8 +41,13 @@ describe("a place as people type it", () => {
     ["46°61'N 119°W", "no place"],
     ["46.5 30 N 119 W", "no place"],
     ["46.31, -119.7, 210", "no place"],
+    ["-33.86 S, 151.2 E", "no place"], // a minus and a mark: nobody knows which was meant
     ["Infinity, 0", "no place"],
   ])("%s is told in a sentence", (text, says) => expect(at(text)).toContain(says));
+  it("is said in words, to be read against what was meant", () => {
+    expect(placeWords({ lat: 46.31, lon: -119.7 })).toBe("46.31° north, 119.7° west");
+    expect(placeWords({ lat: -33.85972, lon: 151.21111 })).toBe("33.85972° south, 151.21111° east");
+  });
   it("comes back from what it shows", () => {
     for (let i = 0; i < 200; i++) {
       const p = { lat: ((i * 7919) % 170) - 85 + i / 997, lon: ((i * 104729) % 360) - 180 + i / 991 };

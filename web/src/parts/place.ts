@@ -30,7 +30,7 @@ function half(text: string): Half | undefined {
   if (parts[0] === "" || numbers.length > 3 || numbers.some((n) => !Number.isFinite(n) || n < 0))
     return undefined;
   const [deg = 0, min = 0, s = 0] = numbers;
-  if (min >= 60 || s >= 60) return undefined;
+  if (min >= 60 || s >= 60 || (sign < 0 && mark)) return undefined; // -33 S is north, or nobody's way
   if (numbers.slice(0, -1).some((n) => !Number.isInteger(n))) return undefined; // 46.5 30 is nobody's way
   const value = deg + min / 60 + s / 3600;
   return { deg: sign * (mark === "S" || mark === "W" ? -value : value), mark };
@@ -78,3 +78,7 @@ export function readPlace(text: string): PlaceRead {
 
 /** A place as it is shown and typed: six decimals are a tenth of a metre. */
 export const showPlace = (p: Place) => `${+p.lat.toFixed(6)}, ${+p.lon.toFixed(6)}`;
+
+/** A place in words, to be read against what was meant. */
+export const placeWords = (p: Place) =>
+  `${Math.abs(+p.lat.toFixed(6))}° ${p.lat < 0 ? "south" : "north"}, ${Math.abs(+p.lon.toFixed(6))}° ${p.lon < 0 ? "west" : "east"}`;

@@ -50,6 +50,7 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
         <TextField label="Name" {...f.register("name")} wrong={f.wrong("name")} />
         <PlaceField
           label="Place"
+          text={f.watch("place")}
           {...f.register("place")}
           wrong={f.wrong("place")}
           onHere={(t) => f.setValue("place", t, { shouldDirty: true })}

@@ -2,23 +2,8 @@ import { Button } from "react-bootstrap";
 import { useFieldArray } from "react-hook-form";
 import { Sheet } from "../parts/Sheet";
 import { capital } from "../walkround/typed";
+import { equipmentKinds } from "./model";
 import type { FormOfType } from "./useTypeForm";
-
-const kindsOf = [
-  "arm",
-  "wing",
-  "speed-controller",
-  "landing-gear",
-  "gimbal",
-  "sensor",
-  "pump",
-  "nozzle",
-  "hose",
-  "filter",
-  "spreader",
-  "light",
-  "receiver",
-];
 
 /** Parts with a life beside motors, propellers and the airframe. */
 export function EquipmentFields({ f }: { f: FormOfType }) {
@@ -35,7 +20,7 @@ export function EquipmentFields({ f }: { f: FormOfType }) {
       {rows.fields.map((r, i) => (
         <div className="part-row" key={r.id}>
           <select className="form-select" aria-label={`Part ${i + 1}`} {...f.register(`equipment.${i}.kind`)}>
-            {kindsOf.map((k) => (
+            {equipmentKinds.map((k) => (
               <option key={k} value={k}>
                 {capital(k.replace("-", " "))}
               </option>
@@ -58,6 +43,7 @@ export function EquipmentFields({ f }: { f: FormOfType }) {
             className="form-control"
             inputMode="numeric"
             aria-label={`How many of part ${i + 1}`}
+            aria-invalid={f.said(`equipment.${i}.count`) ? true : undefined}
             {...f.register(`equipment.${i}.count`)}
           />
           <Button
@@ -67,6 +53,11 @@ export function EquipmentFields({ f }: { f: FormOfType }) {
           >
             Take away
           </Button>
+          {f.said(`equipment.${i}.count`) && (
+            <div className="wrong" role="alert">
+              {f.said(`equipment.${i}.count`)}
+            </div>
+          )}
         </div>
       ))}
       <Button

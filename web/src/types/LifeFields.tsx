@@ -30,8 +30,14 @@ export function LifeFields({ f }: { f: FormOfType }) {
                       className="form-control"
                       inputMode="decimal"
                       aria-label={`${capital(kind.replace("-", " "))}, ${l.label}`}
+                      aria-invalid={f.said(`wear.${kind}.${l.key}`) ? true : undefined}
                       {...f.register(`wear.${kind}.${l.key}`)}
                     />
+                    {f.said(`wear.${kind}.${l.key}`) && (
+                      <div className="wrong" role="alert">
+                        {f.said(`wear.${kind}.${l.key}`)}
+                      </div>
+                    )}
                   </td>
                 ))}
               </tr>

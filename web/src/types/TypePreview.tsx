@@ -4,6 +4,7 @@ import { Airframe } from "../drawings/Airframe";
 import { SelectField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { counted } from "../parts/number";
+import { Problem } from "../parts/states";
 import { stillToDo } from "./model";
 import type { FormOfType } from "./useTypeForm";
 
@@ -64,6 +65,7 @@ export function TypePreview({ f, types, isNew, like, onLike, children }: TypePre
             ))}
           </SelectField>
         )}
+        {f.trial.isError && <Problem error={f.trial.error} paths />}
         {children}
       </Sheet>
     </div>

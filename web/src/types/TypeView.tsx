@@ -1,5 +1,6 @@
 import { useParams } from "react-router";
 import { useTypes } from "../fleet/FleetView";
+import { useMay } from "../app/session";
 import { useAddress } from "../parts/address";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -13,11 +14,18 @@ export function TypeView() {
   const [params] = useAddress();
   const types = useTypes();
   const u = useUnits();
+  const may = useMay()();
   return (
     <QueryView query={types} what="the types">
       {(d) => {
         const from: Profile | undefined =
           key === "new" ? blank : d.types.find((t) => t.profile.key === key)?.profile;
+        if (!may)
+          return (
+            <Sheet title="For the chief">
+              <Empty>A chief of the crew changes its types. Set-up shows what they say.</Empty>
+            </Sheet>
+          );
         if (!from)
           return (
             <Sheet title="No such type">

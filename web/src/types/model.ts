@@ -79,10 +79,14 @@ const numberOf = (text: string | undefined) => {
   return p.ok ? p.value : undefined;
 };
 
-/** A figure as typed, in its base unit; nothing where it is empty or no number. */
-function baseOf(f: Figure, text: string, u: Shown): number | undefined {
+/** A figure as typed, in its base unit; nothing where it cannot be read. One that nobody changed stays what it was, to the last digit. */
+function baseOf(f: Figure, typed: TypeTyped, before: Profile, u: Shown): number | undefined {
+  const text = String(get(typed.figures, f.path) ?? "");
+  const was = Number(get(before, f.path) ?? 0);
+  if (was && text === figureOf(f, was, u)) return was;
   const p = parseInRange(text, -1e9, 1e9, unitOf(f, u));
-  return p.ok ? (f.quantity ? u.toBase(f.quantity, p.value) : p.value) : undefined;
+  if (!p.ok || (f.whole && !Number.isInteger(p.value))) return undefined;
+  return f.quantity ? u.toBase(f.quantity, p.value) : p.value;
 }
 
 /** The type file that the form stands for; what the form does not show stays as it was. */
@@ -94,7 +98,7 @@ export function profileOf(f: TypeTyped, before: Profile, version: number, u: Sho
   out.work = f.work.trim();
   out.geometry = { kind: f.kind };
   for (const x of allFigures) {
-    const v = has(x, f.kind) ? baseOf(x, String(get(f.figures, x.path) ?? ""), u) : undefined;
+    const v = has(x, f.kind) ? baseOf(x, f, before, u) : undefined;
     if (x.path.startsWith("balance.")) continue;
     set(out, x.path, v ?? (has(x, f.kind) && !x.optional ? 0 : undefined));
   }
@@ -139,7 +143,8 @@ function balanceOf(f: TypeTyped, before: Profile, u: Shown): Profile["balance"] 
   const [empty, pack] = ["balance.empty_kg", "balance.pack_kg"].map((path) =>
     baseOf(
       allFigures.find((x) => x.path === path)!,
-      String(get(f.figures, path) ?? ""),
+      f,
+      before,
       u,
     ),
   );
@@ -157,6 +162,23 @@ export const keyFor = (name: string) =>
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-+|-+$/g, "")
     .slice(0, 40);
+
+/** Kinds of parts that a type may carry. */
+export const equipmentKinds = [
+  "arm",
+  "wing",
+  "speed-controller",
+  "landing-gear",
+  "gimbal",
+  "sensor",
+  "pump",
+  "nozzle",
+  "hose",
+  "filter",
+  "spreader",
+  "light",
+  "receiver",
+];
 
 /** What a type begins with where none is copied: nothing that only the maker can say. */
 export const blank: Profile = {
@@ -214,10 +236,16 @@ export const typeForm = (u: Shown) =>
       stop: text(200),
       emergency_stop: text(200),
       range_power: text(100),
-      range_m: z.string(),
+      range_m: z.string().refine((t) => !wrongNumber(t, false), "Enter a number of metres."),
       figures: z.custom<Texts>(),
       wear: z.custom<TypeTyped["wear"]>(),
-      equipment: z.array(z.object({ kind: z.string(), at: z.string(), count: z.string() })),
+      equipment: z.array(
+        z.object({
+          kind: z.string(),
+          at: z.string(),
+          count: z.string().refine((t) => t.trim() && !wrongNumber(t, true), "Enter how many."),
+        }),
+      ),
     })
     .superRefine((v, ctx) => {
       for (const f of allFigures.filter((x) => has(x, v.kind))) {
@@ -225,7 +253,28 @@ export const typeForm = (u: Shown) =>
         if (sentence)
           ctx.addIssue({ code: "custom", path: ["figures", ...f.path.split(".")], message: sentence });
       }
+      const [empty, pack] = ["balance.empty_kg", "balance.pack_kg"].map((path) =>
+        String(get(v.figures, path) ?? "").trim(),
+      );
+      if (!empty !== !pack)
+        ctx.addIssue({
+          code: "custom",
+          path: ["figures", "balance", empty ? "pack_kg" : "empty_kg"],
+          message: "Enter both masses, or neither.",
+        });
+      for (const [kind, w] of Object.entries(v.wear))
+        for (const { key } of lives) {
+          const message = wrongNumber(w[key] ?? "", key !== "hours");
+          if (message) ctx.addIssue({ code: "custom", path: ["wear", kind, key], message });
+        }
     });
+
+/** What is wrong with a number that may stay empty; empty: nothing. */
+function wrongNumber(typed: string, whole: boolean): string {
+  const p = parseNumber(typed);
+  if (!p.ok) return p.empty ? "" : p.sentence;
+  return whole && !Number.isInteger(p.value) ? "Enter a whole number." : "";
+}
 
 /** What is wrong with a figure as typed; empty: nothing. */
 export function wrongFigure(f: Figure, typed: string, u: Shown): string {
