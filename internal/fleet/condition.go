@@ -169,7 +169,10 @@ func (c Condition) GateParts() []gate.Part {
 // PackView is a pack with its newest reading.
 type PackView struct {
 	Pack
-	Reading  *Reading
+	Reading *Reading // nil: never read, or the newest was withdrawn
+
+	Withdrawn bool // its newest reading was withdrawn, and nobody has read it since
+
 	FittedTo string
 	Standing *pack.Standing // what its history says, as last computed, without curves; nil: nothing measured yet
 	LookedAt *time.Time     // newest clean look at all six faces
@@ -202,7 +205,7 @@ func (s *Service) packViews(ctx context.Context, summary, which string, args ...
 		return nil, err
 	}
 	var readings []Reading
-	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id and x.withdrawn_at is null order by x.at desc, x.id desc limit 1) r `+which, args...).Scan(&readings).Error; err != nil {
+	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r `+which, args...).Scan(&readings).Error; err != nil {
 		return nil, err
 	}
 	newest := make(map[uuid.UUID]*Reading, len(readings))
@@ -211,7 +214,12 @@ func (s *Service) packViews(ctx context.Context, summary, which string, args ...
 	}
 	out := make([]PackView, len(packs))
 	for i, p := range packs {
-		out[i] = PackView{Pack: p.Pack, Reading: newest[p.ID], FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt}
+		r := newest[p.ID]
+		gone := r != nil && r.WithdrawnAt != nil
+		if gone {
+			r = nil // what was read before it is not good again
+		}
+		out[i] = PackView{Pack: p.Pack, Reading: r, Withdrawn: gone, FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt}
 	}
 	return out, nil
 }
@@ -314,6 +322,9 @@ func (v PackView) Judge() (judge.Verdict, string) {
 		return judge.Stop, "In quarantine: must not be charged or flown."
 	case pack.Retired:
 		return judge.Stop, "Retired."
+	}
+	if v.Withdrawn {
+		return judge.Watch, "Its newest reading was withdrawn: read it again."
 	}
 	if v.Reading == nil {
 		return judge.Watch, "Never read."

@@ -89,7 +89,10 @@ func TestAReadingIsWithdrawn(t *testing.T) {
 	ctx := s.As(s.Tech)
 	id := s.Packs[0].ID
 	read := func(mv int, out float64) uuid.UUID {
-		r := fleet.NewReading{ID: testbed.NewID(), CellMV: []int{mv, mv, mv, mv, mv, mv - 120}, Source: "hand", MAhOut: &out}
+		r := fleet.NewReading{ID: testbed.NewID(), CellMV: []int{mv, mv, mv, mv, mv, mv}, Source: "hand", MAhOut: &out}
+		if out > 0 {
+			r.CellMV[5] -= 120
+		}
 		s.Clock.Advance(time.Minute)
 		_, err := s.Fleet.ReadPack(ctx, id, r)
 		require.NoError(t, err)
@@ -100,6 +103,7 @@ func TestAReadingIsWithdrawn(t *testing.T) {
 		require.NoError(t, err)
 		return v[0]
 	}
+	read(4340, 0)
 	before := view()
 	wrong := read(4300, 500)
 	verdict, _ := view().Judge()
@@ -111,12 +115,17 @@ func TestAReadingIsWithdrawn(t *testing.T) {
 	}
 	after := view()
 	assert.InDelta(t, before.OutMAh, after.OutMAh, 1e-6)
-	verdict, _ = after.Judge()
-	was, _ := before.Judge()
-	assert.Equal(t, was, verdict)
+	verdict, sentence := after.Judge()
+	assert.Equal(t, judge.Watch, verdict)
+	assert.Equal(t, "Its newest reading was withdrawn: read it again.", sentence)
+	assert.Nil(t, after.GatePack(s.Aircraft.ID).Reading, "what was read before is not good again")
 	list, _, err := s.Fleet.Readings(ctx, id, "")
 	require.NoError(t, err)
 	require.NotEmpty(t, list)
 	assert.Equal(t, []string{"read at B4", s.Tech.Name}, []string{list[0].WithdrawnWhy, list[0].WithdrawnBy})
+	again := read(4330, 0)
+	require.NotEqual(t, uuid.Nil, again)
+	verdict, _ = view().Judge()
+	assert.Equal(t, judge.Clear, verdict, "read again, it is known again")
 	assert.True(t, fault.Is(s.Fleet.WithdrawReading(ctx, s.Packs[1].ID, wrong, "of another"), "not-found"))
 }

@@ -66,6 +66,9 @@ func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 		case checks.Poll:
 			it.Names = sh.Names
 		case checks.Who:
+			if !open {
+				continue // who could be named was another question then
+			}
 			if hold == nil {
 				h, err := s.hands(ctx)
 				if err != nil {
