@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig } from "vitest/config";
 import { VitePWA } from "vite-plugin-pwa";
 
 /** Names this build by its sources, so that the same sources are the same build. */
@@ -51,6 +51,7 @@ export default defineConfig({
   define: { __BUILD__: JSON.stringify(build()) },
   build: { outDir: "dist", emptyOutDir: true, sourcemap: false },
   server: { proxy: { "/api": "http://127.0.0.1:8080", "/healthz": "http://127.0.0.1:8080" } },
+  test: { isolate: false, pool: "threads" }, // pure tests: one load of the modules serves them all
   css: {
     preprocessorOptions: {
       scss: {
