@@ -2838,6 +2838,16 @@ type CompassCalibration struct {
 	Site  string `json:"site"`
 }
 
+// Contour defines model for Contour.
+type Contour struct {
+	// M elevation
+	M float64 `json:"m"`
+
+	// Main every fifth
+	Main   bool    `json:"main"`
+	Places []Place `json:"places"`
+}
+
 // Correction defines model for Correction.
 type Correction struct {
 	At       time.Time `json:"at"`
@@ -5386,7 +5396,8 @@ type SiteCover = site.Cover
 
 // SiteEdit defines model for SiteEdit.
 type SiteEdit struct {
-	ElevationM float64            `json:"elevation_m"`
+	// ElevationM of the ground; left out it is taken from the terrain where there is one and else is not known
+	ElevationM *float64           `json:"elevation_m,omitempty"`
 	Id         openapi_types.UUID `json:"id"`
 	Lat        float64            `json:"lat"`
 	Lon        float64            `json:"lon"`
@@ -5409,8 +5420,10 @@ type SiteFeature struct {
 
 // SiteHead defines model for SiteHead.
 type SiteHead struct {
-	By         string             `json:"by"`
-	ElevationM float64            `json:"elevation_m"`
+	By string `json:"by"`
+
+	// ElevationM of the ground; entered
+	ElevationM *float64           `json:"elevation_m"`
 	Features   int                `json:"features"`
 	Id         openapi_types.UUID `json:"id"`
 	Lat        float64            `json:"lat"`
@@ -5425,6 +5438,27 @@ type SiteHead struct {
 
 // SiteJudgement defines model for SiteJudgement.
 type SiteJudgement = site.Judgement
+
+// SiteRelief defines model for SiteRelief.
+type SiteRelief struct {
+	East float64 `json:"east"`
+
+	// HighM highest elevation shown
+	HighM float64   `json:"high_m"`
+	Lines []Contour `json:"lines"`
+
+	// LowM lowest elevation shown
+	LowM  float64 `json:"low_m"`
+	North float64 `json:"north"`
+	South float64 `json:"south"`
+
+	// StepM between two contours
+	StepM float64 `json:"step_m"`
+	West  float64 `json:"west"`
+}
+
+// SiteSection defines model for SiteSection.
+type SiteSection = home.Section
 
 // SiteTerrain defines model for SiteTerrain.
 type SiteTerrain struct {
@@ -6587,6 +6621,12 @@ type ExportSiteParams struct {
 	Format string `form:"format" json:"format"`
 }
 
+// GetHeightsParams defines parameters for GetHeights.
+type GetHeightsParams struct {
+	// Line two to fifty places: latitude,longitude;latitude,longitude
+	Line string `form:"line" json:"line"`
+}
+
 // ImportSiteParams defines parameters for ImportSite.
 type ImportSiteParams struct {
 	Format string `form:"format" json:"format"`
@@ -7539,9 +7579,18 @@ type ServerInterface interface {
 	// RestoreFeature Bring a removed feature back
 	// (POST /sites/{id}/features/{feature}/restore)
 	RestoreFeature(c *gin.Context, id openapi_types.UUID, feature openapi_types.UUID)
+	// GetHeights The ground along a line, and what stands near it
+	// (GET /sites/{id}/heights)
+	GetHeights(c *gin.Context, id openapi_types.UUID, params GetHeightsParams)
 	// ImportSite Put the features of a file on the map
 	// (POST /sites/{id}/import)
 	ImportSite(c *gin.Context, id openapi_types.UUID, params ImportSiteParams)
+	// GetRelief Contours of the terrain round what is charted
+	// (GET /sites/{id}/relief)
+	GetRelief(c *gin.Context, id openapi_types.UUID)
+	// GetShade The shade of the slopes as a picture that fills the box of the relief, north up
+	// (GET /sites/{id}/shade)
+	GetShade(c *gin.Context, id openapi_types.UUID)
 	// PutTerrain Replace the terrain by an ASCII grid
 	// (PUT /sites/{id}/terrain)
 	PutTerrain(c *gin.Context, id openapi_types.UUID, params PutTerrainParams)
@@ -12727,6 +12776,42 @@ func (siw *ServerInterfaceWrapper) RestoreFeature(c *gin.Context) {
 	siw.Handler.RestoreFeature(c, id, feature)
 }
 
+// GetHeights operation middleware
+func (siw *ServerInterfaceWrapper) GetHeights(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params GetHeightsParams
+
+	// ------------- Required query parameter "line" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "line", c.Request.URL.Query(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter line: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetHeights(c, id, params)
+}
+
 // ImportSite operation middleware
 func (siw *ServerInterfaceWrapper) ImportSite(c *gin.Context) {
 
@@ -12769,6 +12854,56 @@ func (siw *ServerInterfaceWrapper) ImportSite(c *gin.Context) {
 	}
 
 	siw.Handler.ImportSite(c, id, params)
+}
+
+// GetRelief operation middleware
+func (siw *ServerInterfaceWrapper) GetRelief(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetRelief(c, id)
+}
+
+// GetShade operation middleware
+func (siw *ServerInterfaceWrapper) GetShade(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// ------------- Path parameter "id" -------------
+	var id openapi_types.UUID
+
+	err = runtime.BindStyledParameterWithOptions("simple", "id", c.Param("id"), &id, runtime.BindStyledParameterOptions{ParamLocation: runtime.ParamLocationPath, Explode: false, Required: true, Type: "string", Format: "uuid", ValueIsUnescaped: true})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter id: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetShade(c, id)
 }
 
 // PutTerrain operation middleware
@@ -14119,6 +14254,9 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/sites/:id/import", wrapper.ImportSite)
 	router.GET(options.BaseURL+"/sites/:id/export", wrapper.ExportSite)
 	router.PUT(options.BaseURL+"/sites/:id/terrain", wrapper.PutTerrain)
+	router.GET(options.BaseURL+"/sites/:id/relief", wrapper.GetRelief)
+	router.GET(options.BaseURL+"/sites/:id/shade", wrapper.GetShade)
+	router.GET(options.BaseURL+"/sites/:id/heights", wrapper.GetHeights)
 	router.GET(options.BaseURL+"/sites/:id/way-home", wrapper.GetWayHome)
 	router.GET(options.BaseURL+"/sites/:id/weather", wrapper.GetSky)
 	router.POST(options.BaseURL+"/sites/:id/weather", wrapper.AddWeather)
@@ -20694,6 +20832,46 @@ func (response RestoreFeaturedefaultApplicationProblemPlusJSONResponse) VisitRes
 	return err
 }
 
+type GetHeightsRequestObject struct {
+	Id     openapi_types.UUID `json:"id"`
+	Params GetHeightsParams
+}
+
+type GetHeightsResponseObject interface {
+	VisitGetHeightsResponse(w http.ResponseWriter) error
+}
+
+type GetHeights200JSONResponse SiteSection
+
+func (response GetHeights200JSONResponse) VisitGetHeightsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetHeightsdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetHeightsdefaultApplicationProblemPlusJSONResponse) VisitGetHeightsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ImportSiteRequestObject struct {
 	Id     openapi_types.UUID `json:"id"`
 	Params ImportSiteParams
@@ -20724,6 +20902,90 @@ type ImportSitedefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ImportSitedefaultApplicationProblemPlusJSONResponse) VisitImportSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetReliefRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetReliefResponseObject interface {
+	VisitGetReliefResponse(w http.ResponseWriter) error
+}
+
+type GetRelief200JSONResponse SiteRelief
+
+func (response GetRelief200JSONResponse) VisitGetReliefResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetReliefdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetReliefdefaultApplicationProblemPlusJSONResponse) VisitGetReliefResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetShadeRequestObject struct {
+	Id openapi_types.UUID `json:"id"`
+}
+
+type GetShadeResponseObject interface {
+	VisitGetShadeResponse(w http.ResponseWriter) error
+}
+
+type GetShade200ImagepngResponse struct {
+	Body          io.Reader
+	ContentLength int64
+}
+
+func (response GetShade200ImagepngResponse) VisitGetShadeResponse(w http.ResponseWriter) error {
+
+	w.Header().Set("Content-Type", "image/png")
+	if response.ContentLength != 0 {
+		w.Header().Set("Content-Length", fmt.Sprint(response.ContentLength))
+	}
+	w.WriteHeader(200)
+
+	if closer, ok := response.Body.(io.ReadCloser); ok {
+		defer closer.Close()
+	}
+	_, err := io.Copy(w, response.Body)
+	return err
+}
+
+type GetShadedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetShadedefaultApplicationProblemPlusJSONResponse) VisitGetShadeResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -22770,9 +23032,18 @@ type StrictServerInterface interface {
 	// RestoreFeature Bring a removed feature back
 	// (POST /sites/{id}/features/{feature}/restore)
 	RestoreFeature(ctx context.Context, request RestoreFeatureRequestObject) (RestoreFeatureResponseObject, error)
+	// GetHeights The ground along a line, and what stands near it
+	// (GET /sites/{id}/heights)
+	GetHeights(ctx context.Context, request GetHeightsRequestObject) (GetHeightsResponseObject, error)
 	// ImportSite Put the features of a file on the map
 	// (POST /sites/{id}/import)
 	ImportSite(ctx context.Context, request ImportSiteRequestObject) (ImportSiteResponseObject, error)
+	// GetRelief Contours of the terrain round what is charted
+	// (GET /sites/{id}/relief)
+	GetRelief(ctx context.Context, request GetReliefRequestObject) (GetReliefResponseObject, error)
+	// GetShade The shade of the slopes as a picture that fills the box of the relief, north up
+	// (GET /sites/{id}/shade)
+	GetShade(ctx context.Context, request GetShadeRequestObject) (GetShadeResponseObject, error)
 	// PutTerrain Replace the terrain by an ASCII grid
 	// (PUT /sites/{id}/terrain)
 	PutTerrain(ctx context.Context, request PutTerrainRequestObject) (PutTerrainResponseObject, error)
@@ -28891,6 +29162,33 @@ func (sh *strictHandler) RestoreFeature(ctx *gin.Context, id openapi_types.UUID,
 	}
 }
 
+// GetHeights operation middleware
+func (sh *strictHandler) GetHeights(ctx *gin.Context, id openapi_types.UUID, params GetHeightsParams) {
+	var request GetHeightsRequestObject
+
+	request.Id = id
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetHeights(ctx, request.(GetHeightsRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetHeights")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetHeightsResponseObject); ok {
+		if err := validResponse.VisitGetHeightsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ImportSite operation middleware
 func (sh *strictHandler) ImportSite(ctx *gin.Context, id openapi_types.UUID, params ImportSiteParams) {
 	var request ImportSiteRequestObject
@@ -28913,6 +29211,58 @@ func (sh *strictHandler) ImportSite(ctx *gin.Context, id openapi_types.UUID, par
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ImportSiteResponseObject); ok {
 		if err := validResponse.VisitImportSiteResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetRelief operation middleware
+func (sh *strictHandler) GetRelief(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetReliefRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRelief(ctx, request.(GetReliefRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRelief")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetReliefResponseObject); ok {
+		if err := validResponse.VisitGetReliefResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetShade operation middleware
+func (sh *strictHandler) GetShade(ctx *gin.Context, id openapi_types.UUID) {
+	var request GetShadeRequestObject
+
+	request.Id = id
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetShade(ctx, request.(GetShadeRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetShade")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetShadeResponseObject); ok {
+		if err := validResponse.VisitGetShadeResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -38,7 +38,7 @@ func largeSite(ctx context.Context, svc *sites.Service) (uuid.UUID, error) {
 	if f, err := svc.Get(ctx, id, false); err == nil && f.Terrain != nil {
 		return id, nil
 	}
-	if err := svc.Add(ctx, sites.Site{ID: id, Name: "Bench site", Lat: siteAt.Lat, Lon: siteAt.Lon, ElevationM: 210}); err != nil {
+	if err := svc.Add(ctx, sites.Site{ID: id, Name: "Bench site", Lat: siteAt.Lat, Lon: siteAt.Lon, ElevationM: new(210.0)}); err != nil {
 		return id, err
 	}
 	var file bytes.Buffer

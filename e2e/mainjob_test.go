@@ -8,6 +8,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -118,8 +119,11 @@ func TestMainJobOnDemoData(t *testing.T) {
 func flown(t *testing.T, svc *server.Services) []string {
 	t.Helper()
 	var out []string
-	require.NoError(t, svc.DB.Raw("select k.label from flights f join packs k on k.id = any(f.pack_ids) where f.state = 'landed' order by k.label").Scan(&out).Error)
-	require.NotEmpty(t, out)
+	// The landing is on the device first, and then with the server.
+	require.Eventually(t, func() bool {
+		require.NoError(t, svc.DB.Raw("select k.label from flights f join packs k on k.id = any(f.pack_ids) where f.state = 'landed' order by k.label").Scan(&out).Error)
+		return len(out) > 0
+	}, 30*time.Second, 50*time.Millisecond)
 	return out
 }
 

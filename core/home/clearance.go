@@ -265,11 +265,9 @@ func proper(a, b, c, d geo.XY) bool {
 
 // Profile is the way home in side view.
 type Profile struct {
-	Steps     []Step  `json:"steps"`      // from the route's place (0 m) to home
-	LengthM   float64 `json:"length_m"`   //
+	Section           // from the route's place to home
 	ReturnM   float64 `json:"return_m"`   // elevation of the return
 	CeilingOK bool    `json:"ceiling_ok"` // everywhere under the ceiling
-	Tops      []Top   `json:"tops"`
 }
 
 // Step is one place along the way.
@@ -301,42 +299,15 @@ func SideView(q Question, heightM float64) (Profile, error) {
 			from = p
 		}
 	}
-	out := Profile{Steps: []Step{}, Tops: []Top{}, LengthM: geo.Dist(from, q.Home), ReturnM: q.HomeM + heightM, CeilingOK: true}
-	const n = 100
-	for i := range n + 1 {
-		t := float64(i) / n
-		s := Step{AlongM: t * out.LengthM}
-		g, ok := q.Terrain.At(from.Add(q.Home.Sub(from).Times(t)))
-		if q.Terrain == nil {
-			g, ok = q.HomeM, true
-		}
-		if ok {
-			s.GroundM = &g
-			out.CeilingOK = out.CeilingOK && (q.CeilingM == 0 || out.ReturnM-g <= q.CeilingM+1e-6)
-		}
-		out.Steps = append(out.Steps, s)
+	cut, err := Along([]geo.XY{from, q.Home}, q.Terrain, &q.HomeM, q.Obstacles, q.PositionM)
+	if err != nil {
+		return Profile{}, err
 	}
-	for _, o := range q.Obstacles {
-		keep := o.BufferM + q.PositionM
-		if d, _ := o.distance(from, q.Home); d > keep {
-			continue
+	out := Profile{Section: cut, ReturnM: q.HomeM + heightM, CeilingOK: true}
+	for _, s := range cut.Steps {
+		if s.GroundM != nil {
+			out.CeilingOK = out.CeilingOK && (q.CeilingM == 0 || out.ReturnM-*s.GroundM <= q.CeilingM+1e-6)
 		}
-		first, last := math.Inf(1), math.Inf(-1)
-		for i := range n {
-			a, b := from.Add(q.Home.Sub(from).Times(float64(i)/n)), from.Add(q.Home.Sub(from).Times(float64(i+1)/n))
-			if d, _ := o.distance(a, b); d <= keep {
-				first, last = min(first, float64(i)/n*out.LengthM), max(last, float64(i+1)/n*out.LengthM)
-			}
-		}
-		if math.IsInf(first, 1) {
-			continue
-		}
-		top := Top{ID: o.ID, Name: o.Name, FromM: first, ToM: last, FootM: o.GroundM, SigmaM: o.SigmaM}
-		if o.HeightM != nil {
-			v := o.GroundM + *o.HeightM
-			top.TopM = &v
-		}
-		out.Tops = append(out.Tops, top)
 	}
 	return out, nil
 }

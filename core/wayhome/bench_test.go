@@ -24,7 +24,7 @@ func BenchmarkPlan(b *testing.B) {
 	for i := range 400 * 400 {
 		t.Heights = append(t.Heights, float32(200+i%400/20))
 	}
-	x.q.Chart = wayhome.Chart{Frame: frame, ElevationM: 200, Terrain: t}
+	x.q.Chart = wayhome.Chart{Frame: frame, ElevationM: new(200.0), Terrain: t}
 	x.put("start", site.TakeOff, site.Point, nil, [2]float64{-20, -20})
 	for i := range 50 {
 		at := float64(i) * 40

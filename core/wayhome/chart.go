@@ -8,6 +8,7 @@ package wayhome
 import (
 	"errors"
 	"math"
+	"slices"
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
@@ -19,11 +20,31 @@ type Chart struct {
 	Features   []site.Feature
 	Frame      geo.Frame
 	Terrain    *home.Terrain // nil: nobody has brought any
-	ElevationM float64       // of the site's ground, the reference where the terrain says nothing
+	ElevationM *float64      // of the site's ground, where the terrain says nothing; nil: not known
 }
 
 // ErrNotReady says that a chart has no take-off place or nothing to fly over.
 var ErrNotReady = errors.New("put a take-off place and an area or a route on the map first; then the way home can be judged")
+
+// ErrNoElevation says that some heights count from the sea, and nobody knows how high the site lies.
+var ErrNoElevation = errors.New("enter the elevation of the site: something on its map has one of its own, and heights cannot be compared without it")
+
+// Reference is the elevation that heights count from where the terrain says
+// nothing, m; without any, all heights count from the site's own ground.
+func (c Chart) Reference() float64 {
+	if c.ElevationM == nil {
+		return 0
+	}
+	return *c.ElevationM
+}
+
+// AboveSea tells whether elevations are known above the sea.
+func (c Chart) AboveSea() bool { return c.ElevationM != nil || c.Terrain != nil }
+
+// comparable tells whether all heights count from one reference.
+func (c Chart) comparable() bool {
+	return c.AboveSea() || !slices.ContainsFunc(c.Features, func(f site.Feature) bool { return f.GroundM != nil })
+}
 
 // Place finds a take-off place by its id; "" is the main one, or else the first.
 func (c Chart) Place(id string) *site.Feature {
@@ -74,7 +95,7 @@ func (c Chart) Elevation(f site.Feature) (float64, bool) {
 	if f.GroundM != nil {
 		return *f.GroundM, true
 	}
-	return c.ElevationM, c.Terrain == nil // without any terrain it is the reference itself
+	return c.Reference(), c.Terrain == nil // without any terrain it is the reference itself
 }
 
 // noGo turns every no-go area into an obstacle that is never passed over: one
@@ -147,7 +168,7 @@ func (c Chart) overTop(way []geo.XY, highestElevation, within float64) *float64 
 		if far {
 			continue
 		}
-		o := site.Standing([]site.Feature{f}, c.Frame, c.Terrain, c.ElevationM)[0]
+		o := site.Standing([]site.Feature{f}, c.Frame, c.Terrain, c.Reference())[0]
 		low := o.GroundM
 		if u := c.Terrain.UnderShape(o.Kind, o.Places, 0); u.Known {
 			low = u.LowM

@@ -83,7 +83,7 @@ type reckoning struct {
 }
 
 // Reckon works out what follows from chart, type and flight, whatever the air.
-// Errors are ErrNotReady, or wrap home.ErrInput.
+// Errors are ErrNotReady, ErrNoElevation, or wrap home.ErrInput.
 func Reckon(q Question) (Answer, error) {
 	if err := q.Flight.Check(); err != nil {
 		return Answer{}, err
@@ -100,12 +100,15 @@ func Reckon(q Question) (Answer, error) {
 	if start == nil || len(r.way) == 0 {
 		return Answer{}, ErrNotReady
 	}
+	if !q.Chart.comparable() {
+		return Answer{}, ErrNoElevation
+	}
 	r.places(*start)
 	if r.out.Landing.ID != start.ID { // the way to where it lands is flown like the route
 		r.way = append(r.way, r.Chart.Frame.XY(r.out.Landing.Places[0]))
 	}
 	r.heights()
-	r.obstacles = site.Standing(q.Chart.Features, q.Chart.Frame, q.Chart.Terrain, q.Chart.ElevationM)
+	r.obstacles = site.Standing(q.Chart.Features, q.Chart.Frame, q.Chart.Terrain, q.Chart.Reference())
 	for _, step := range []func() error{r.wayIn, r.returns, r.highest, r.relief, r.path, r.secondPlace, r.sectors} {
 		if err := step(); err != nil {
 			return r.out, err

@@ -38,7 +38,7 @@ func setUp(t *testing.T) *bed {
 	b := &bed{t: t, frame: frame}
 	b.q = wayhome.Question{Type: airframe.Type{Geometry: airframe.Geometry{Kind: airframe.Multirotor}, Limits: airframe.Limits{FlightHeightM: 30, SpeedMS: 15, LaunchPercent: 95, LandByPercent: 25, PlannedMinutes: 20}}, TypeKnown: true,
 		Law: rules.USSmall.Law, Flight: intent.Flight{Work: "inspection", ReturnM: f(30)}}
-	b.q.Chart = wayhome.Chart{Frame: frame, ElevationM: 200, Terrain: b.terrain(func(_, _ float64) float64 { return 200 })}
+	b.q.Chart = wayhome.Chart{Frame: frame, ElevationM: new(200.0), Terrain: b.terrain(func(_, _ float64) float64 { return 200 })}
 	b.put("start", site.TakeOff, site.Point, nil, [2]float64{0, 0})
 	b.put("line", site.Route, site.Line, nil, [2]float64{0, 50}, [2]float64{0, 200})
 	return b
@@ -305,6 +305,24 @@ func TestPeopleNearTheRoute(t *testing.T) {
 	b.q.Chart.Features = b.q.Chart.Features[:2]
 	b.put("village", site.Sensitive, site.Area, nil, [2]float64{-300, -300}, [2]float64{300, -300}, [2]float64{300, 300}, [2]float64{-300, 300})
 	assert.Zero(t, *b.reckon().PeopleM, "over it")
+}
+
+// Without the site's elevation heights count from its own ground; they cannot
+// once something on the map has an elevation of its own.
+func TestSiteOfUnknownElevation(t *testing.T) {
+	b := setUp(t)
+	b.q.Chart.Terrain, b.q.Chart.ElevationM = nil, nil
+	got, err := wayhome.Reckon(b.q)
+	require.NoError(t, err)
+	b.q.Chart.ElevationM = f(350)
+	high, err := wayhome.Reckon(b.q)
+	require.NoError(t, err)
+	assert.InDelta(t, high.Return.HeightM, got.Return.HeightM, 1e-9)
+	assert.False(t, wayhome.Chart{}.AboveSea())
+	b.q.Chart.ElevationM = nil
+	b.q.Chart.Features[0].GroundM = f(410)
+	_, err = wayhome.Reckon(b.q)
+	require.ErrorIs(t, err, wayhome.ErrNoElevation)
 }
 
 func TestWhatCannotBeReckoned(t *testing.T) {

@@ -124,7 +124,7 @@ type Limits struct {
 	ReferenceKgM3  float64           // density that the type's greatest mass holds for; 0: sea level, standard
 	MaxMassKg      float64           // of the type; 0: not known
 	TankWork       bool              // the type sprays
-	GroundM        float64           // elevation of the site
+	GroundM        *float64          // elevation of the site; nil: not known
 	Work           Work              //
 	HoursAfterRise *float64          // of the sun, at the time of the air
 	HoursToSet     *float64          //
@@ -353,7 +353,11 @@ func (r *run) lift() {
 		r.find(judge.Watch, judge.RuleLift, usualOnly, "Density altitude is not known: temperature, dew point or pressure is missing.")
 		return
 	}
-	p, err := air.StationPressure(*a.QNH, r.l.GroundM)
+	if r.l.GroundM == nil {
+		r.find(judge.Watch, judge.RuleLift, usualOnly, "Density altitude is not known: the elevation of the site is missing.")
+		return
+	}
+	p, err := air.StationPressure(*a.QNH, *r.l.GroundM)
 	if err == nil {
 		var rho float64
 		if rho, err = air.Density(p, *a.TempC, *a.DewC); err == nil {
@@ -423,13 +427,27 @@ func (r *run) expected(t metar.Trend) string {
 	if t.VisibilityM != nil {
 		bad = bad || *t.VisibilityM < max(r.l.Law.VisibilityM, 5000)
 	}
-	if t.BaseFt != nil && r.a.StationM != nil {
-		bad = bad || float64(*t.BaseFt)*units.MetresPerFoot-r.l.Law.CloudBelowM+*r.a.StationM-r.l.GroundM < r.l.FlightHeightM+CloudRounding
+	if t.BaseFt != nil {
+		base, known := r.overGround(*t.BaseFt)
+		bad = bad || !known || base-r.l.Law.CloudBelowM < r.l.FlightHeightM+CloudRounding
 	}
 	if !bad {
 		return ""
 	}
 	return t.Words()
+}
+
+// overGround is the height over the site of a reported cloud base in feet, m, and
+// whether it is known. Who read it at the site saw it from its ground.
+func (r *run) overGround(baseFt int) (m float64, known bool) {
+	m = float64(baseFt) * units.MetresPerFoot
+	switch {
+	case r.a.StationM == nil && r.a.Source == "hand":
+		return m, true
+	case r.a.StationM == nil || r.l.GroundM == nil:
+		return 0, false
+	}
+	return m + *r.a.StationM - *r.l.GroundM, true
 }
 
 // CloudRounding is the error of a reported base, m: bases are rounded to 100 ft.
@@ -455,13 +473,21 @@ func (r *run) seeing() {
 	case *r.a.VisibilityM < LeastSeenM:
 		r.find(judge.Stop, judge.RuleVisibility, usualOnly, fmt.Sprintf("Visibility %.1f km: the aircraft is lost from sight. Wait.", *r.a.VisibilityM/1000))
 	}
-	switch {
-	case !r.a.CloudKnown:
+	if !r.a.CloudKnown {
 		r.find(judge.Stop, judge.RuleClouds, cloud, "The cloud is not known; the aircraft stays "+cloudWords(l)+".")
-	case r.a.CloudBaseFt != nil && r.a.StationM == nil:
+		return
+	}
+	if r.a.CloudBaseFt == nil {
+		return
+	}
+	base, known := r.overGround(*r.a.CloudBaseFt)
+	switch {
+	case !known && r.a.StationM == nil:
 		r.find(judge.Stop, judge.RuleClouds, cloud, "The elevation that the cloud base counts from is not known.")
-	case r.a.CloudBaseFt != nil:
-		c := float64(*r.a.CloudBaseFt)*units.MetresPerFoot - l.CloudBelowM + *r.a.StationM - r.l.GroundM
+	case !known:
+		r.find(judge.Stop, judge.RuleClouds, cloud, "The elevation of the site is not known, and so how high the cloud is over it: enter it in the site file.")
+	default:
+		c := base - l.CloudBelowM
 		r.out.CloudCeilingM = &c
 		if c < r.l.FlightHeightM {
 			r.find(judge.Stop, judge.RuleClouds, cloud, fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± %.0f m: bases are rounded); the flight reaches %.0f.", math.Max(c, 0), CloudRounding, r.l.FlightHeightM))
@@ -501,7 +527,7 @@ func (r *run) spraying() {
 		}
 	}
 	if r.out.DeltaT == nil {
-		r.find(judge.Stop, judge.RuleDeltaT, usual, "Delta T is not known: temperature, dew point or pressure is missing.")
+		r.find(judge.Stop, judge.RuleDeltaT, usual, "Delta T is not known: temperature, dew point, pressure or the elevation of the site is missing.")
 	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear && !r.l.Label.rules(*r.out.DeltaT) {
 		r.find(v, judge.RuleDeltaT, usual, words)
 	}

@@ -28,7 +28,7 @@ func report(t *testing.T, s string) metar.Report {
 }
 
 func limits() weather.Limits {
-	return weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 10, MaxMassKg: 72, GroundM: 210, Work: weather.Inspection, Law: rules.USSmall.Law}
+	return weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 10, MaxMassKg: 72, GroundM: f(210), Work: weather.Inspection, Law: rules.USSmall.Law}
 }
 
 func air(t *testing.T, s string) weather.Air {
@@ -45,6 +45,29 @@ func worst(x weather.Assessment, rule judge.Rule) judge.Verdict {
 		}
 	}
 	return judge.Worst(of)
+}
+
+// Where nobody knows how high the site lies, nothing is judged milder than where
+// it is known; a cloud that was seen from the site counts from its own ground.
+func TestSiteOfUnknownElevation(t *testing.T) {
+	l := limits()
+	l.GroundM = nil
+	a := air(t, "KZZT 101653Z 24003KT 10SM OVC060 18/08 A3001")
+	x := weather.Assess(a, l, now)
+	assert.Equal(t, judge.Watch, worst(x, judge.RuleLift))
+	assert.Nil(t, x.DensityAltitudeM)
+	assert.Equal(t, judge.Stop, worst(x, judge.RuleClouds))
+	assert.Nil(t, x.CloudCeilingM)
+	a.Source, a.StationM = "hand", nil
+	x = weather.Assess(a, l, now)
+	assert.Equal(t, judge.Clear, worst(x, judge.RuleClouds))
+	require.NotNil(t, x.CloudCeilingM)
+	assert.InDelta(t, (6000-500)*0.3048, *x.CloudCeilingM, 1e-6)
+	// A trend with a cloud whose base nobody can place is not expected to be fine.
+	a = air(t, "KZZT 101653Z 24003KT 10SM SKC 18/08 A3001 BECMG 1718/1720 BKN060")
+	if len(a.Trends) > 0 {
+		assert.GreaterOrEqual(t, worst(weather.Assess(a, l, now), judge.RuleHazard), judge.Watch)
+	}
 }
 
 func TestFineMorning(t *testing.T) {

@@ -336,8 +336,11 @@ func (s *Service) Over(ctx context.Context, id uuid.UUID, heightM float64, from,
 	if heightM <= 0 {
 		heightM = law.HeightM
 	}
-	top := c.ElevationM + heightM
-	seen, err := s.Meet(ctx, id, Flown{Law: law, Frame: c.Frame, Places: places(c), HeightM: heightM, TopM: &top, From: from, To: to})
+	var top *float64
+	if c.ElevationM != nil {
+		top = new(*c.ElevationM + heightM)
+	}
+	seen, err := s.Meet(ctx, id, Flown{Law: law, Frame: c.Frame, Places: places(c), HeightM: heightM, TopM: top, From: from, To: to})
 	seen.HeightM = heightM
 	return seen, err
 }

@@ -33,7 +33,7 @@ func setUp(t *testing.T) bed {
 	srv := httptest.NewServer(b.desk)
 	t.Cleanup(srv.Close)
 	b.Airspace.Desk = outside.New(srv.URL, "")
-	require.NoError(t, b.Sites.Add(b.As(b.Chief), sites.Site{ID: b.site, Name: "Station", Lat: 46.3215, Lon: -119.6905, ElevationM: 210}))
+	require.NoError(t, b.Sites.Add(b.As(b.Chief), sites.Site{ID: b.site, Name: "Station", Lat: 46.3215, Lon: -119.6905, ElevationM: new(210.0)}))
 	return b
 }
 

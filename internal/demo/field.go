@@ -34,7 +34,7 @@ func (g *generator) base(ctx context.Context) error {
 	ctx = g.as(ctx, "imre")
 	for _, chart := range sitesOfTheDistrict() {
 		head := chart.head
-		head.ID, head.ElevationM = newID(), math.Round(ground(head.Origin()))
+		head.ID, head.ElevationM = newID(), new(math.Round(ground(head.Origin())))
 		if err := g.svc.Sites.Add(ctx, head); err != nil {
 			return err
 		}

@@ -36,7 +36,7 @@ type bed struct {
 func setUp(t *testing.T) bed {
 	b := bed{testbed.NewStage(t), t, testbed.NewID()}
 	ctx := b.As(b.Chief)
-	require.NoError(t, b.Sites.Add(ctx, sites.Site{ID: b.site, Name: "Yard", Lat: 46.31, Lon: -119.70, ElevationM: 210}))
+	require.NoError(t, b.Sites.Add(ctx, sites.Site{ID: b.site, Name: "Yard", Lat: 46.31, Lon: -119.70, ElevationM: new(210.0)}))
 	yes := true
 	ground := &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes, NoPlastic: &yes, NoDust: &yes, NoPeople: &yes}
 	for _, f := range []site.Feature{

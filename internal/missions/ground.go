@@ -51,7 +51,7 @@ func (p *Plan) beside() []home.Obstacle {
 			others = append(others, f)
 		}
 	}
-	return append(site.Standing(others, c.Frame, c.Terrain, c.ElevationM), p.noGo()...)
+	return append(site.Standing(others, c.Frame, c.Terrain, c.Reference()), p.noGo()...)
 }
 
 // noGo are the areas where nothing flies, at any height.

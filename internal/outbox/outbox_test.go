@@ -245,11 +245,12 @@ func TestAWalkEndedWithoutNetwork(t *testing.T) {
 			require.NoError(t, err)
 		}
 	}
+	late := s.Entries(sh, nil)[:1]
 	sh, err = s.Walkrounds.Complete(pressed(s, s.Pilot, testbed.NewID(), 20*time.Minute), id)
 	require.NoError(t, err)
 	assert.Empty(t, sh.Earlier, "nothing was entered twice")
 	assert.Equal(t, t0.Add(10*time.Second), sh.Entries[0].At.UTC())
 	assert.Equal(t, t0.Add(20*time.Minute), sh.CompletedAt.UTC())
-	_, err = s.Walkrounds.Save(pressed(s, s.Tech, testbed.NewID(), 30*time.Minute), id, s.Entries(sh, nil)[:1])
+	_, err = s.Walkrounds.Save(pressed(s, s.Tech, testbed.NewID(), 30*time.Minute), id, late)
 	assert.True(t, fault.Is(err, "run-ended"), "a second tablet, later: %v", err)
 }

@@ -2,6 +2,7 @@ package sheets
 
 import (
 	"fmt"
+	"mainstay/internal/sites"
 	"strings"
 
 	"github.com/johnfercher/maroto/v2"
@@ -33,7 +34,7 @@ func (o *sheet) pdf() ([]byte, error) {
 	m.AddAutoRow(text.NewCol(12, latin(j.Aim), props.Text{Size: 17, Style: fontstyle.Bold, Bottom: 2}))
 	from, to := j.FromAt.In(o.zone), j.ToAt.In(o.zone)
 	zone, _ := from.Zone()
-	facts := [][2]string{{"Work", workWords[j.Work] + " at " + j.Site}, {"When", fmt.Sprintf("%s to %s %s", from.Format("2006-01-02 15:04"), to.Format("15:04"), zone)}, {"Place", fmt.Sprintf("%.5f, %.5f, ground %.0f m", o.site.Site.Lat, o.site.Site.Lon, o.site.Site.ElevationM)}}
+	facts := [][2]string{{"Work", workWords[j.Work] + " at " + j.Site}, {"When", fmt.Sprintf("%s to %s %s", from.Format("2006-01-02 15:04"), to.Format("15:04"), zone)}, {"Place", placeWords(o.site.Site)}}
 	var people, craft []string
 	for _, p := range j.People {
 		people = append(people, p.Name+" ("+p.Post+")")
@@ -127,3 +128,12 @@ func (t table) add(m core.Maroto) {
 
 // latin puts the signs that the built-in fonts lack into letters they have.
 var latin = strings.NewReplacer("–", "-", "—", "-", "’", "'", "“", `"`, "”", `"`, "…", "...", "→", "to", "≤", "at most ", "≥", "at least ", "−", "-", "Ω", "ohm", " ", " ").Replace
+
+// placeWords is a place as a job sheet says it.
+func placeWords(s sites.Site) string {
+	ground := "elevation not known"
+	if s.ElevationM != nil {
+		ground = fmt.Sprintf("ground %.0f m", *s.ElevationM)
+	}
+	return fmt.Sprintf("%.5f, %.5f, %s", s.Lat, s.Lon, ground)
+}

@@ -100,7 +100,7 @@ func TestSitesAtTheEndsOfTheMap(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			b := newBed(t)
-			b.site = sites.Site{ID: testbed.NewID(), Name: name, Lat: origin.Lat, Lon: origin.Lon, ElevationM: 10}
+			b.site = sites.Site{ID: testbed.NewID(), Name: name, Lat: origin.Lat, Lon: origin.Lon, ElevationM: new(10.0)}
 			require.NoError(t, b.Sites.Add(b.ctx, b.site))
 			var err error
 			b.frame, err = geo.NewFrame(origin)

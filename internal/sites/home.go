@@ -62,7 +62,7 @@ func (f File) chart(frame geo.Frame, terrain *home.Terrain) wayhome.Chart {
 func (f File) reckon(frame geo.Frame, t airframe.Type, law rules.Law, flight intent.Flight) (wayhome.Answer, error) {
 	out, err := wayhome.Reckon(wayhome.Question{Chart: f.chart(frame, f.Terrain.in(frame)), Type: t, Law: law, Flight: flight})
 	switch {
-	case errors.Is(err, wayhome.ErrNotReady):
+	case errors.Is(err, wayhome.ErrNotReady) || errors.Is(err, wayhome.ErrNoElevation):
 		return out, fault.Clash("site-not-ready", "%s.", judge.Capital(err.Error()))
 	case errors.Is(err, home.ErrInput) || errors.Is(err, intent.ErrFlight):
 		_, why, _ := strings.Cut(err.Error(), ": ")

@@ -120,7 +120,9 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge.Verdict, sentence, lifts string, kind judge.RemedyKind)) {
 	w := c.way
 	out.HighM, out.OverTopM, out.FarM, out.AdvisedM, out.ShownM, out.PeopleM = &w.HighM, w.OverTopM, &w.FarM, &w.Return.HeightM, &w.ShownM, w.PeopleM
-	out.TopM = &w.TopM
+	if c.chart().AboveSea() {
+		out.TopM = &w.TopM
+	}
 	out.RouteM, out.Datum, out.WayRound = &w.RouteM, w.Datum, w.WayRound
 	out.TakeOff, out.Landing = w.TakeOff.Name, w.Landing.Name
 	out.Places = append(out.Places, c.frame.XY(w.TakeOff.Places[0]))

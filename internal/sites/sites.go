@@ -41,8 +41,8 @@ type Site struct {
 	Name       string
 	Note       string
 	Lat, Lon   float64
-	ElevationM float64 `gorm:"column:elevation_m"` // of the ground, where there is no terrain
-	Practice   bool    // a base or practice site
+	ElevationM *float64 `gorm:"column:elevation_m"` // of the ground: entered, or else from the terrain; nil: not known
+	Practice   bool     // a base or practice site
 	Version    int
 	CreatedAt  time.Time
 	CreatedBy  string
@@ -120,9 +120,12 @@ func (s *Service) Change(ctx context.Context, n Site) error {
 	if err := n.check(); err != nil {
 		return err
 	}
-	f, err := s.Get(ctx, n.ID, false)
+	f, err := s.Get(ctx, n.ID, n.ElevationM == nil)
 	if err != nil {
 		return err
+	}
+	if n.ElevationM == nil {
+		n.ElevationM = f.Terrain.ground(n.Origin())
 	}
 	if n.Practice != f.Site.Practice && !people.From(ctx).Has(crew.Chief) {
 		return onlyChief

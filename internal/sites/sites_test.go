@@ -37,7 +37,7 @@ type bed struct {
 
 func newBed(t *testing.T) *bed {
 	s := testbed.NewStage(t)
-	b := &bed{Stage: s, t: t, ctx: s.As(s.Pilot), site: sites.Site{ID: testbed.NewID(), Name: "Yard", Lat: 46.31, Lon: -119.70, ElevationM: 210}}
+	b := &bed{Stage: s, t: t, ctx: s.As(s.Pilot), site: sites.Site{ID: testbed.NewID(), Name: "Yard", Lat: 46.31, Lon: -119.70, ElevationM: new(210.0)}}
 	require.NoError(t, s.Sites.Add(b.ctx, b.site))
 	var err error
 	b.frame, err = geo.NewFrame(b.site.Origin())
@@ -333,4 +333,29 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	assert.Len(t, s.Report.Bad, 2, "%+v", s.Report.Bad)
 	assert.Equal(t, judge.Stop, judge.Worst(s.Findings))
 	assert.Error(t, device.Set(standin.Faults{Scenario: "hail"}))
+}
+
+// A site may begin without its elevation: the terrain says it, and what somebody
+// entered stays.
+func TestElevationFromTheTerrain(t *testing.T) {
+	b := newBed(t)
+	fresh := sites.Site{ID: testbed.NewID(), Name: "New field", Lat: 46.31, Lon: -119.70}
+	require.NoError(t, b.Sites.Add(b.ctx, fresh))
+	read := func(id uuid.UUID) sites.Site {
+		got, err := b.Sites.Get(b.ctx, id, false)
+		require.NoError(t, err)
+		return got.Site
+	}
+	require.Nil(t, read(fresh.ID).ElevationM)
+	_, err := b.Sites.SkyOver(b.ctx, fresh.ID, sites.AskSky{Work: weather.Spraying, Ground: "crops"})
+	require.NoError(t, err)
+	require.NoError(t, b.Sites.PutTerrain(b.ctx, fresh.ID, "level.asc", 0, testbed.Level(46.31, -119.70, 187.26)))
+	assert.InDelta(t, 187.3, *read(fresh.ID).ElevationM, 0.051)
+	require.NoError(t, b.Sites.PutTerrain(b.ctx, b.site.ID, "level.asc", 0, testbed.Level(46.31, -119.70, 187.26)))
+	assert.InDelta(t, 210, *read(b.site.ID).ElevationM, 1e-9, "what somebody entered stays")
+	head := read(b.site.ID)
+	head.ElevationM = nil
+	require.NoError(t, b.Sites.Change(b.ctx, head))
+	assert.InDelta(t, 187.3, *read(b.site.ID).ElevationM, 0.051, "left out it is that of the terrain")
+	assert.Error(t, b.Sites.Add(b.ctx, sites.Site{ID: testbed.NewID(), Name: "Moon", Lat: 46, Lon: -119, ElevationM: new(9000.0)}))
 }

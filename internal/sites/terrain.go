@@ -10,11 +10,13 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"gorm.io/gorm"
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
 	"mainstay/internal/formats/asc"
 	"mainstay/internal/people"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 )
 
@@ -47,17 +49,38 @@ func (s *Service) PutTerrain(ctx context.Context, id uuid.UUID, name string, sig
 	if err != nil {
 		return err
 	}
-	if _, ok := g.At(f.Site.Origin()); !ok {
+	ground, ok := g.At(f.Site.Origin())
+	if !ok {
 		return fault.Bad("file", "The terrain does not reach the site, or has a gap there. Nothing was saved.")
 	}
 	heights := make([]byte, 4*len(g.Heights))
 	for i, v := range g.Heights {
 		binary.LittleEndian.PutUint32(heights[4*i:], math.Float32bits(v))
 	}
-	return s.DB.WithContext(ctx).Exec(`insert into site_terrain (site_id, source, lat, lon, cell_deg, columns, rows, gaps, sigma_m, heights, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
+		// What somebody entered stays; what nobody knew is known now.
+		if err := tx.Exec("update sites set elevation_m = ?, version = version + 1 where id = ? and elevation_m is null", math.Round(ground*10)/10, id).Error; err != nil {
+			return err
+		}
+		return tx.Exec(`insert into site_terrain (site_id, source, lat, lon, cell_deg, columns, rows, gaps, sigma_m, heights, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 		on conflict (site_id) do update set source = excluded.source, lat = excluded.lat, lon = excluded.lon, cell_deg = excluded.cell_deg, columns = excluded.columns, rows = excluded.rows, gaps = excluded.gaps,
 			sigma_m = excluded.sigma_m, heights = excluded.heights, at = excluded.at, by_name = excluded.by_name`,
-		id, name, g.SouthWest.Lat, g.SouthWest.Lon, g.CellDeg, g.Columns, g.Rows, g.Gaps, sigma, heights, s.Clock.Now(), people.From(ctx).Name).Error
+			id, name, g.SouthWest.Lat, g.SouthWest.Lon, g.CellDeg, g.Columns, g.Rows, g.Gaps, sigma, heights, s.Clock.Now(), people.From(ctx).Name).Error
+	})
+}
+
+// ground is the elevation of the ground at a place, as the terrain of its site
+// has it; nil: there is none, or it does not reach.
+func (t *Terrain) ground(at geo.Point) *float64 {
+	frame, err := geo.NewFrame(at)
+	if err != nil {
+		return nil
+	}
+	m, ok := t.in(frame).At(geo.XY{})
+	if !ok {
+		return nil
+	}
+	return new(math.Round(m*10) / 10)
 }
 
 func (s *Service) terrain(ctx context.Context, id uuid.UUID, whole bool) (*Terrain, error) {

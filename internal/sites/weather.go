@@ -45,13 +45,6 @@ func (s *Service) AddWeather(ctx context.Context, id uuid.UUID, n NewWeather) er
 		if err := checkHand(&a, now); err != nil {
 			return err
 		}
-		if a.StationM == nil { // the cloud was seen from the site
-			f, err := s.Get(ctx, id, false)
-			if err != nil {
-				return err
-			}
-			a.StationM = &f.Site.ElevationM
-		}
 	default:
 		return s.addReports(ctx, id, n)
 	}

@@ -65,7 +65,7 @@ func (f *Field) chart() {
 	f.t.Helper()
 	ctx := f.asChief()
 	f.Site = NewID()
-	require.NoError(f.t, f.svc.Sites.Add(ctx, sites.Site{ID: f.Site, Name: "Practice field", Lat: SiteLat, Lon: SiteLon, ElevationM: SiteM, Practice: true}))
+	require.NoError(f.t, f.svc.Sites.Add(ctx, sites.Site{ID: f.Site, Name: "Practice field", Lat: SiteLat, Lon: SiteLon, ElevationM: new(SiteM), Practice: true}))
 	yes := true
 	for _, x := range []site.Feature{
 		{Kind: site.TakeOff, Shape: site.Point, Name: "Field gate", Free: []float64{0, 90, 180, 270}, Places: []geo.Point{{Lat: SiteLat, Lon: SiteLon}}, Ground: &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes, NoPlastic: &yes, NoDust: &yes, NoPeople: &yes}},

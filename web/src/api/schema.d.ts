@@ -1978,6 +1978,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/sites/{id}/relief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** Contours of the terrain round what is charted */
+        get: operations["getRelief"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/shade": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** The shade of the slopes as a picture that fills the box of the relief, north up */
+        get: operations["getShade"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/sites/{id}/heights": {
+        parameters: {
+            query: {
+                /** @description two to fifty places: latitude,longitude;latitude,longitude */
+                line: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        /** The ground along a line, and what stands near it */
+        get: operations["getHeights"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/sites/{id}/way-home": {
         parameters: {
             query?: {
@@ -5657,8 +5717,11 @@ export interface components {
             lat: number;
             /** Format: double */
             lon: number;
-            /** Format: double */
-            elevation_m: number;
+            /**
+             * Format: double
+             * @description of the ground; entered
+             */
+            elevation_m: number | null;
             version: number;
             features: number;
             by: string;
@@ -5672,8 +5735,11 @@ export interface components {
             lat: number;
             /** Format: double */
             lon: number;
-            /** Format: double */
-            elevation_m: number;
+            /**
+             * Format: double
+             * @description of the ground; left out it is taken from the terrain where there is one and else is not known
+             */
+            elevation_m?: number | null;
             /** @description a base or practice site: practice and check flights are flown there; only a chief changes it, and left out it stays as it is */
             practice?: boolean;
             version: number;
@@ -5765,6 +5831,48 @@ export interface components {
             by: string;
             /** Format: date-time */
             at: string;
+        };
+        SiteRelief: {
+            /**
+             * Format: double
+             * @description between two contours
+             */
+            step_m: number;
+            /**
+             * Format: double
+             * @description lowest elevation shown
+             */
+            low_m: number;
+            /**
+             * Format: double
+             * @description highest elevation shown
+             */
+            high_m: number;
+            /** Format: double */
+            south: number;
+            /** Format: double */
+            west: number;
+            /** Format: double */
+            north: number;
+            /** Format: double */
+            east: number;
+            lines: components["schemas"]["Contour"][];
+        };
+        Contour: {
+            /**
+             * Format: double
+             * @description elevation
+             */
+            m: number;
+            /** @description every fifth */
+            main: boolean;
+            places: components["schemas"]["Place"][];
+        };
+        SiteSection: {
+            steps: components["schemas"]["WayStep"][];
+            /** Format: double */
+            length_m: number;
+            tops: components["schemas"]["WayTop"][];
         };
         WayStep: {
             /** Format: double */
@@ -11374,6 +11482,78 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRelief: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description SiteRelief */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteRelief"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getShade: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description the picture */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getHeights: {
+        parameters: {
+            query: {
+                /** @description two to fifty places: latitude,longitude;latitude,longitude */
+                line: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description SiteSection */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteSection"];
+                };
             };
             default: components["responses"]["Problem"];
         };

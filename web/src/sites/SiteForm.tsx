@@ -31,7 +31,7 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
     {
       name: head?.name ?? "",
       place: head ? showPlace(head) : "",
-      elevation: head ? String(head.elevation_m) : "",
+      elevation: head ? text(head.elevation_m) : "",
       note: head?.note ?? "",
       practice: head?.practice ?? false,
     },
@@ -58,6 +58,7 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
         <NumberField
           label="Elevation of the ground"
           unit="m"
+          hint="Where nobody knows it, leave it out: the terrain says it once there is one."
           {...f.register("elevation")}
           wrong={f.wrong("elevation")}
         />

@@ -64,7 +64,7 @@ export function SitesView() {
                         <td className="fig text-nowrap">
                           {s.lat.toFixed(4)}, {s.lon.toFixed(4)}
                         </td>
-                        <td className="num">{Math.round(s.elevation_m)} m</td>
+                        <td className="num">{s.elevation_m == null ? "not known" : `${Math.round(s.elevation_m)} m`}</td>
                         <td className="num">{s.features}</td>
                       </tr>
                     ))}

@@ -54,10 +54,12 @@ export const siteForm = z.object({
     });
     return z.NEVER;
   }),
+  // Nobody has to know it: the terrain says it later.
   elevation: z.string().transform((t, ctx) => {
     const p = parseInRange(t, -500, 6000, "m");
     if (p.ok) return p.value;
-    ctx.addIssue({ code: "custom", message: p.empty ? "Enter it." : p.sentence });
+    if (p.empty) return null;
+    ctx.addIssue({ code: "custom", message: p.sentence });
     return z.NEVER;
   }),
   note: z.string().max(4000, "At most 4000 characters."),
