@@ -119,6 +119,7 @@ func (g Ground) Shade(c, r int, exaggerate float64) float64 {
 // is level or not known.
 func (g Ground) Picture() image.Image {
 	img := image.NewNRGBA(image.Rect(0, 0, g.Columns, g.Rows))
+	g = g.smoothed()
 	steep := g.exaggeration()
 	flat := math.Sin(lightAltitude)
 	for r := range g.Rows {
@@ -136,6 +137,37 @@ func (g Ground) Picture() image.Image {
 		}
 	}
 	return img
+}
+
+// smoothed is the ground with each cell the mean of those round it, twice: grids
+// come in whole decimetres, whose steps would be drawn as furrows.
+func (g Ground) smoothed() Ground {
+	for range 2 {
+		next := make([]float32, len(g.heights))
+		for r := range g.Rows {
+			for c := range g.Columns {
+				next[r*g.Columns+c] = g.mean(c, r)
+			}
+		}
+		g.heights = next
+	}
+	return g
+}
+
+// mean is that of the cells within two of one; a gap stays one.
+func (g Ground) mean(c, r int) float32 {
+	if math.IsNaN(g.at(c, r)) {
+		return float32(math.NaN())
+	}
+	sum, n := 0.0, 0
+	for y := max(r-2, 0); y <= min(r+2, g.Rows-1); y++ {
+		for x := max(c-2, 0); x <= min(c+2, g.Columns-1); x++ {
+			if v := g.at(x, y); !math.IsNaN(v) {
+				sum, n = sum+v, n+1
+			}
+		}
+	}
+	return float32(sum / float64(n))
 }
 
 // exaggeration makes the usual slope of the ground about one in two.

@@ -204,6 +204,12 @@ func (p *Page) until(js, what string) {
 	}
 }
 
+// Until waits until an expression holds.
+func (p *Page) Until(js string) {
+	p.t.Helper()
+	p.until("Boolean("+js+")", js)
+}
+
 // See waits until the words stand on the page.
 func (p *Page) See(words ...string) {
 	p.t.Helper()

@@ -43,7 +43,12 @@ export default function PickMap({ near, place, onPick, tiles }: PickMapProps) {
           </CircleMarker>
         ))}
         {place && (
-          <CircleMarker center={[place.lat, place.lon]} radius={9} className="m-obstacle on" interactive={false} />
+          <CircleMarker
+            center={[place.lat, place.lon]}
+            radius={9}
+            className="m-obstacle on"
+            interactive={false}
+          />
         )}
         <Press onPick={onPick} />
       </MapContainer>

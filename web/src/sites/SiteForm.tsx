@@ -2,14 +2,14 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay, useSession } from "../app/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { PlaceField } from "../parts/PlaceField";
 import { showPlace } from "../parts/place";
 import { Problem } from "../parts/states";
-import { useKeepSite } from "./api";
+import { useKeepSite, useSites } from "./api";
 import { siteForm } from "./model";
 
 export interface SiteFormProps {
@@ -25,13 +25,15 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
   const chief = useMay()();
   const [fresh] = useState(newId);
   const id = head?.id ?? fresh;
+  const { crew } = useSession();
+  const sites = useSites();
   const keep = useKeepSite(head !== undefined);
   const f = useDraftForm(
     `site-${head ? `${head.id}-${head.version}` : "new"}`,
     {
       name: head?.name ?? "",
       place: head ? showPlace(head) : "",
-      elevation: head ? text(head.elevation_m) : "",
+      elevation: head ? String(head.elevation_m ?? "") : "",
       note: head?.note ?? "",
       practice: head?.practice ?? false,
     },
@@ -53,7 +55,9 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
           text={f.watch("place")}
           {...f.register("place")}
           wrong={f.wrong("place")}
-          onHere={(t) => f.setValue("place", t, { shouldDirty: true })}
+          near={(sites.data?.sites ?? []).filter((s) => s.id !== id)}
+          tiles={crew.tile_url}
+          onPlace={(t) => f.setValue("place", t, { shouldDirty: true })}
         />
         <NumberField
           label="Elevation of the ground"

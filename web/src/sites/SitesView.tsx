@@ -1,19 +1,18 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { api, ask } from "../api/client";
-import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { useAddress } from "../parts/address";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
+import { useSites } from "./api";
 import { SiteForm } from "./SiteForm";
+import { SitesMap } from "./SitesMap";
 
 /** The site files of the crew: charted once, used again. */
 export function SitesView() {
-  const q = useQuery({ queryKey: keys.sites, queryFn: () => ask(api.GET("/sites")) });
+  const q = useSites();
   const may = useMay()("pilot", "crew");
   const [words, setWords] = useState("");
   const [params] = useAddress();
@@ -43,35 +42,40 @@ export function SitesView() {
             );
           if (shown.length === 0) return <Empty>No site has these words.</Empty>;
           return (
-            <Sheet title={`${shown.length} ${shown.length === 1 ? "site" : "sites"} on file`}>
-              <ScrollX label="Sites on file">
-                <table className="ledger">
-                  <thead>
-                    <tr>
-                      <th>Site</th>
-                      <th>Place</th>
-                      <th className="num">Elevation</th>
-                      <th className="num">On the map</th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {shown.map((s) => (
-                      <tr key={s.id}>
-                        <td>
-                          <Link to={`/sites/${s.id}`}>{s.name}</Link>
-                          <div className="soft">{s.note}</div>
-                        </td>
-                        <td className="fig text-nowrap">
-                          {s.lat.toFixed(4)}, {s.lon.toFixed(4)}
-                        </td>
-                        <td className="num">{s.elevation_m == null ? "not known" : `${Math.round(s.elevation_m)} m`}</td>
-                        <td className="num">{s.features}</td>
+            <>
+              <SitesMap sites={shown} />
+              <Sheet title={`${shown.length} ${shown.length === 1 ? "site" : "sites"} on file`}>
+                <ScrollX label="Sites on file">
+                  <table className="ledger">
+                    <thead>
+                      <tr>
+                        <th>Site</th>
+                        <th>Place</th>
+                        <th className="num">Elevation</th>
+                        <th className="num">On the map</th>
                       </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </ScrollX>
-            </Sheet>
+                    </thead>
+                    <tbody>
+                      {shown.map((s) => (
+                        <tr key={s.id}>
+                          <td>
+                            <Link to={`/sites/${s.id}`}>{s.name}</Link>
+                            <div className="soft">{s.note}</div>
+                          </td>
+                          <td className="fig text-nowrap">
+                            {s.lat.toFixed(4)}, {s.lon.toFixed(4)}
+                          </td>
+                          <td className="num">
+                            {s.elevation_m == null ? "not known" : `${Math.round(s.elevation_m)} m`}
+                          </td>
+                          <td className="num">{s.features}</td>
+                        </tr>
+                      ))}
+                    </tbody>
+                  </table>
+                </ScrollX>
+              </Sheet>
+            </>
           );
         }}
       </QueryView>

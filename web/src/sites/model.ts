@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { Schemas } from "../api/client";
 import { parseInRange } from "../parts/number";
 import { readPlace } from "../parts/place";
+import type { Wind } from "./shapes";
 
 type Hour = Pick<Schemas["SkyHour"], "at" | "verdict">;
 
@@ -65,3 +66,37 @@ export const siteForm = z.object({
   note: z.string().max(4000, "At most 4000 characters."),
   practice: z.boolean(),
 });
+
+/** A site has what a way home is judged by. */
+export const isReady = (s: Schemas["Site"]) =>
+  s.features.some((f) => f.feature.kind === "take-off") &&
+  s.features.some((f) => f.feature.kind === "area" || f.feature.kind === "route");
+
+/** What a site is asked, from its address and what is typed beside it. */
+export function asksOf(params: URLSearchParams, typed: { setting: string; route: string }) {
+  const metres = (t: string, min: number, max: number) => {
+    const p = parseInRange(t, min, max, "m");
+    return p.ok ? p.value : undefined;
+  };
+  const aircraft = params.get("aircraft") || undefined;
+  const work = (params.get("work") ?? "spraying") as Schemas["Job"]["work"];
+  return {
+    way: { aircraft, setting_m: metres(typed.setting, 0, 500), route_m: metres(typed.route, 0.5, 500), work },
+    sky: { aircraft, work, ground: (params.get("ground") ?? "crops") as "crops" },
+  };
+}
+
+/** Wind as it was last read for a site; undefined where its direction or speed is not known. */
+export function windOver(sky?: Schemas["Sky"]): Wind | undefined {
+  const l = sky?.latest;
+  if (l?.air.from_deg == null || l.wind_ms == null) return undefined;
+  return { from: l.air.from_deg, ms: l.wind_ms, gust: l.gust_ms ?? undefined };
+}
+
+/** The elevation at which a route is flown over ground of an elevation. */
+export function flownAt(w: Pick<Schemas["WayHome"], "datum" | "route_m" | "home_m">) {
+  return (ground: number) => {
+    if (w.datum === "ground") return ground + w.route_m;
+    return w.datum === "sea" ? w.route_m : w.home_m + w.route_m;
+  };
+}
