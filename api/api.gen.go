@@ -2441,6 +2441,21 @@ type AircraftFirmware struct {
 	Set       *FirmwareSet      `json:"set"`
 }
 
+// AircraftYear one value for each week
+type AircraftYear struct {
+	// Down whether one of them stood open in it
+	Down    []bool             `json:"down"`
+	Flights []int              `json:"flights"`
+	Id      openapi_types.UUID `json:"id"`
+	Seconds []int              `json:"seconds"`
+
+	// Stops groundings and defects with a Stop that began
+	Stops []int `json:"stops"`
+
+	// Work work orders signed
+	Work []int `json:"work"`
+}
+
 // Airspace defines model for Airspace.
 type Airspace struct {
 	Authorisations []Authorisation `json:"authorisations"`
@@ -3278,6 +3293,14 @@ type FleetEntry struct {
 	Verdict         Verdict        `json:"verdict"`
 }
 
+// FleetYear defines model for FleetYear.
+type FleetYear struct {
+	Aircraft []AircraftYear `json:"aircraft"`
+
+	// Weeks Mondays, in the zone of the crew; the newest is this week
+	Weeks []openapi_types.Date `json:"weeks"`
+}
+
 // Flight defines model for Flight.
 type Flight struct {
 	Acceptance  string             `json:"acceptance"`
@@ -3450,6 +3473,14 @@ type Grounding struct {
 	Cause  string             `json:"cause"`
 	Id     openapi_types.UUID `json:"id"`
 	Reason string             `json:"reason"`
+}
+
+// HealthPoint defines model for HealthPoint.
+type HealthPoint struct {
+	At time.Time `json:"at"`
+
+	// Percent of the rated capacity
+	Percent float64 `json:"percent"`
 }
 
 // HeightReadings defines model for HeightReadings.
@@ -3893,6 +3924,21 @@ type LogEntry struct {
 	Source    string             `json:"source"`
 	TookOffAt time.Time          `json:"took_off_at"`
 	Type      string             `json:"type"`
+}
+
+// LogWeek defines model for LogWeek.
+type LogWeek struct {
+	Flights int `json:"flights"`
+
+	// From its Monday
+	From    openapi_types.Date `json:"from"`
+	Seconds int                `json:"seconds"`
+}
+
+// LogWeeks defines model for LogWeeks.
+type LogWeeks struct {
+	// Weeks every week from the first flight of the selection to its last, at most the newest ten years
+	Weeks []LogWeek `json:"weeks"`
 }
 
 // LookAt defines model for LookAt.
@@ -4602,6 +4648,15 @@ type PackEdit struct {
 // PackEditChemistry defines model for PackEdit.Chemistry.
 type PackEditChemistry string
 
+// PackHealth defines model for PackHealth.
+type PackHealth struct {
+	Id    openapi_types.UUID `json:"id"`
+	Label string             `json:"label"`
+
+	// Points measured capacity, oldest first; the newest sixty
+	Points []HealthPoint `json:"points"`
+}
+
 // PackLook defines model for PackLook.
 type PackLook struct {
 	At     time.Time            `json:"at"`
@@ -5048,6 +5103,11 @@ type ProductLabel = spray.Label
 
 // Programme defines model for Programme.
 type Programme = upkeep.Programme
+
+// RackHealth defines model for RackHealth.
+type RackHealth struct {
+	Packs []PackHealth `json:"packs"`
+}
 
 // ReadValue defines model for ReadValue.
 type ReadValue = height.Value
@@ -6575,6 +6635,20 @@ type LogTotalsParams struct {
 	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
 }
 
+// LogWeeksParams defines parameters for LogWeeks.
+type LogWeeksParams struct {
+	// Q words in purpose or remarks
+	Q        *string             `form:"q,omitempty" json:"q,omitempty"`
+	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
+	Pilot    *openapi_types.UUID `form:"pilot,omitempty" json:"pilot,omitempty"`
+
+	// From first day
+	From *openapi_types.Date `form:"from,omitempty" json:"from,omitempty"`
+
+	// To last day
+	To *openapi_types.Date `form:"to,omitempty" json:"to,omitempty"`
+}
+
 // ListPacksParams defines parameters for ListPacks.
 type ListPacksParams struct {
 	// Cursor next_cursor of the page before
@@ -7078,6 +7152,9 @@ type ServerInterface interface {
 	// AddAircraft Add an aircraft
 	// (POST /aircraft)
 	AddAircraft(c *gin.Context)
+	// GetYear The last 53 weeks of each aircraft; flights, signed work, and what stopped it
+	// (GET /aircraft/year)
+	GetYear(c *gin.Context)
 	// GetAircraft One aircraft with parts, defects and findings
 	// (GET /aircraft/{id})
 	GetAircraft(c *gin.Context, id openapi_types.UUID)
@@ -7378,6 +7455,9 @@ type ServerInterface interface {
 	// LogTotals Totals of the same selection
 	// (GET /log/totals)
 	LogTotals(c *gin.Context, params LogTotalsParams)
+	// LogWeeks Flights and hours of the same selection, week by week
+	// (GET /log/weeks)
+	LogWeeks(c *gin.Context, params LogWeeksParams)
 	// ListNozzles Kinds of nozzle
 	// (GET /nozzles)
 	ListNozzles(c *gin.Context)
@@ -7393,6 +7473,9 @@ type ServerInterface interface {
 	// ComputeForecasts Compute the forecast of all packs again, in the background
 	// (POST /packs/forecasts)
 	ComputeForecasts(c *gin.Context)
+	// GetRackHealth The measured health of every pack that is not retired, over time
+	// (GET /packs/health)
+	GetRackHealth(c *gin.Context)
 	// ImportReadings Readings of a charger from CSV
 	// (POST /packs/import)
 	ImportReadings(c *gin.Context)
@@ -7743,6 +7826,19 @@ func (siw *ServerInterfaceWrapper) AddAircraft(c *gin.Context) {
 	}
 
 	siw.Handler.AddAircraft(c)
+}
+
+// GetYear operation middleware
+func (siw *ServerInterfaceWrapper) GetYear(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetYear(c)
 }
 
 // GetAircraft operation middleware
@@ -11353,6 +11449,65 @@ func (siw *ServerInterfaceWrapper) LogTotals(c *gin.Context) {
 	siw.Handler.LogTotals(c, params)
 }
 
+// LogWeeks operation middleware
+func (siw *ServerInterfaceWrapper) LogWeeks(c *gin.Context) {
+
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params LogWeeksParams
+
+	// ------------- Optional query parameter "q" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "q", c.Request.URL.Query(), &params.Q, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter q: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "aircraft" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "aircraft", c.Request.URL.Query(), &params.Aircraft, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "pilot" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "pilot", c.Request.URL.Query(), &params.Pilot, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter pilot: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "from" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "from", c.Request.URL.Query(), &params.From, runtime.BindQueryParameterOptions{Type: "string", Format: "date"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter from: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "to" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "to", c.Request.URL.Query(), &params.To, runtime.BindQueryParameterOptions{Type: "string", Format: "date"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter to: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.LogWeeks(c, params)
+}
+
 // ListNozzles operation middleware
 func (siw *ServerInterfaceWrapper) ListNozzles(c *gin.Context) {
 
@@ -11442,6 +11597,19 @@ func (siw *ServerInterfaceWrapper) ComputeForecasts(c *gin.Context) {
 	}
 
 	siw.Handler.ComputeForecasts(c)
+}
+
+// GetRackHealth operation middleware
+func (siw *ServerInterfaceWrapper) GetRackHealth(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.GetRackHealth(c)
 }
 
 // ImportReadings operation middleware
@@ -14149,6 +14317,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/types/:key/rounds", wrapper.ListRounds)
 	router.GET(options.BaseURL+"/types/:key/paper.pdf", wrapper.GetPaper)
 	router.GET(options.BaseURL+"/drills", wrapper.GetDrills)
+	router.GET(options.BaseURL+"/aircraft/year", wrapper.GetYear)
 	router.GET(options.BaseURL+"/aircraft", wrapper.ListAircraft)
 	router.POST(options.BaseURL+"/aircraft", wrapper.AddAircraft)
 	router.GET(options.BaseURL+"/aircraft/:id", wrapper.GetAircraft)
@@ -14158,6 +14327,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/aircraft/:id/parts", wrapper.FitParts)
 	router.GET(options.BaseURL+"/packs", wrapper.ListPacks)
 	router.POST(options.BaseURL+"/packs", wrapper.AddPack)
+	router.GET(options.BaseURL+"/packs/health", wrapper.GetRackHealth)
 	router.POST(options.BaseURL+"/packs/several", wrapper.AddPacks)
 	router.POST(options.BaseURL+"/packs/:id/readings/:reading/withdraw", wrapper.WithdrawReading)
 	router.GET(options.BaseURL+"/packs/:id", wrapper.GetPack)
@@ -14193,6 +14363,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/flights/:id/log", wrapper.LogFlight)
 	router.GET(options.BaseURL+"/log", wrapper.ListLog)
 	router.GET(options.BaseURL+"/log/totals", wrapper.LogTotals)
+	router.GET(options.BaseURL+"/log/weeks", wrapper.LogWeeks)
 	router.GET(options.BaseURL+"/log.csv", wrapper.ExportLog)
 	router.POST(options.BaseURL+"/log/import", wrapper.ImportLog)
 	router.POST(options.BaseURL+"/records/verify", wrapper.VerifyRecords)
@@ -14406,6 +14577,44 @@ type AddAircraftdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response AddAircraftdefaultApplicationProblemPlusJSONResponse) VisitAddAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetYearRequestObject struct {
+}
+
+type GetYearResponseObject interface {
+	VisitGetYearResponse(w http.ResponseWriter) error
+}
+
+type GetYear200JSONResponse FleetYear
+
+func (response GetYear200JSONResponse) VisitGetYearResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetYeardefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetYeardefaultApplicationProblemPlusJSONResponse) VisitGetYearResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -18288,6 +18497,45 @@ func (response LogTotalsdefaultApplicationProblemPlusJSONResponse) VisitLogTotal
 	return err
 }
 
+type LogWeeksRequestObject struct {
+	Params LogWeeksParams
+}
+
+type LogWeeksResponseObject interface {
+	VisitLogWeeksResponse(w http.ResponseWriter) error
+}
+
+type LogWeeks200JSONResponse LogWeeks
+
+func (response LogWeeks200JSONResponse) VisitLogWeeksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type LogWeeksdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response LogWeeksdefaultApplicationProblemPlusJSONResponse) VisitLogWeeksResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
 type ListNozzlesRequestObject struct {
 }
 
@@ -18471,6 +18719,44 @@ type ComputeForecastsdefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response ComputeForecastsdefaultApplicationProblemPlusJSONResponse) VisitComputeForecastsResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRackHealthRequestObject struct {
+}
+
+type GetRackHealthResponseObject interface {
+	VisitGetRackHealthResponse(w http.ResponseWriter) error
+}
+
+type GetRackHealth200JSONResponse RackHealth
+
+func (response GetRackHealth200JSONResponse) VisitGetRackHealthResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type GetRackHealthdefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response GetRackHealthdefaultApplicationProblemPlusJSONResponse) VisitGetRackHealthResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -22531,6 +22817,9 @@ type StrictServerInterface interface {
 	// AddAircraft Add an aircraft
 	// (POST /aircraft)
 	AddAircraft(ctx context.Context, request AddAircraftRequestObject) (AddAircraftResponseObject, error)
+	// GetYear The last 53 weeks of each aircraft; flights, signed work, and what stopped it
+	// (GET /aircraft/year)
+	GetYear(ctx context.Context, request GetYearRequestObject) (GetYearResponseObject, error)
 	// GetAircraft One aircraft with parts, defects and findings
 	// (GET /aircraft/{id})
 	GetAircraft(ctx context.Context, request GetAircraftRequestObject) (GetAircraftResponseObject, error)
@@ -22831,6 +23120,9 @@ type StrictServerInterface interface {
 	// LogTotals Totals of the same selection
 	// (GET /log/totals)
 	LogTotals(ctx context.Context, request LogTotalsRequestObject) (LogTotalsResponseObject, error)
+	// LogWeeks Flights and hours of the same selection, week by week
+	// (GET /log/weeks)
+	LogWeeks(ctx context.Context, request LogWeeksRequestObject) (LogWeeksResponseObject, error)
 	// ListNozzles Kinds of nozzle
 	// (GET /nozzles)
 	ListNozzles(ctx context.Context, request ListNozzlesRequestObject) (ListNozzlesResponseObject, error)
@@ -22846,6 +23138,9 @@ type StrictServerInterface interface {
 	// ComputeForecasts Compute the forecast of all packs again, in the background
 	// (POST /packs/forecasts)
 	ComputeForecasts(ctx context.Context, request ComputeForecastsRequestObject) (ComputeForecastsResponseObject, error)
+	// GetRackHealth The measured health of every pack that is not retired, over time
+	// (GET /packs/health)
+	GetRackHealth(ctx context.Context, request GetRackHealthRequestObject) (GetRackHealthResponseObject, error)
 	// ImportReadings Readings of a charger from CSV
 	// (POST /packs/import)
 	ImportReadings(ctx context.Context, request ImportReadingsRequestObject) (ImportReadingsResponseObject, error)
@@ -23279,6 +23574,30 @@ func (sh *strictHandler) AddAircraft(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(AddAircraftResponseObject); ok {
 		if err := validResponse.VisitAddAircraftResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetYear operation middleware
+func (sh *strictHandler) GetYear(ctx *gin.Context) {
+	var request GetYearRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetYear(ctx, request.(GetYearRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetYear")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetYearResponseObject); ok {
+		if err := validResponse.VisitGetYearResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -26876,6 +27195,32 @@ func (sh *strictHandler) LogTotals(ctx *gin.Context, params LogTotalsParams) {
 	}
 }
 
+// LogWeeks operation middleware
+func (sh *strictHandler) LogWeeks(ctx *gin.Context, params LogWeeksParams) {
+	var request LogWeeksRequestObject
+
+	request.Params = params
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.LogWeeks(ctx, request.(LogWeeksRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "LogWeeks")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(LogWeeksResponseObject); ok {
+		if err := validResponse.VisitLogWeeksResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
 // ListNozzles operation middleware
 func (sh *strictHandler) ListNozzles(ctx *gin.Context) {
 	var request ListNozzlesRequestObject
@@ -27029,6 +27374,30 @@ func (sh *strictHandler) ComputeForecasts(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ComputeForecastsResponseObject); ok {
 		if err := validResponse.VisitComputeForecastsResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// GetRackHealth operation middleware
+func (sh *strictHandler) GetRackHealth(ctx *gin.Context) {
+	var request GetRackHealthRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.GetRackHealth(ctx, request.(GetRackHealthRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "GetRackHealth")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(GetRackHealthResponseObject); ok {
+		if err := validResponse.VisitGetRackHealthResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"github.com/gin-gonic/gin"
+	openapi "github.com/oapi-codegen/runtime/types"
 
 	"mainstay/api"
 	"mainstay/internal/platform/fault"
@@ -33,6 +34,16 @@ func (h *Handlers) LogTotals(ctx context.Context, r api.LogTotalsRequestObject) 
 	p := r.Params
 	t, err := h.Log.Totals(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)})
 	return api.LogTotals200JSONResponse{All: wireTotal(t.All), ByPilot: wireTotals(t.Pilots), ByAircraft: wireTotals(t.Aircraft), ByType: wireTotals(t.Types), ByPack: wireTotals(t.Packs)}, err
+}
+
+func (h *Handlers) LogWeeks(ctx context.Context, r api.LogWeeksRequestObject) (api.LogWeeksResponseObject, error) {
+	p := r.Params
+	weeks, err := h.Log.Weeks(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)})
+	out := api.LogWeeks200JSONResponse{Weeks: []api.LogWeek{}}
+	for _, w := range weeks {
+		out.Weeks = append(out.Weeks, api.LogWeek{From: openapi.Date{Time: w.From}, Flights: w.Flights, Seconds: w.Seconds})
+	}
+	return out, err
 }
 
 func wireTotal(t Total) api.Total {

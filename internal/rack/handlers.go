@@ -54,6 +54,19 @@ func (h *Handlers) GetPack(ctx context.Context, r api.GetPackRequestObject) (api
 	return out, err
 }
 
+func (h *Handlers) GetRackHealth(ctx context.Context, _ api.GetRackHealthRequestObject) (api.GetRackHealthResponseObject, error) {
+	all, err := h.Rack.Fleet.RackHealth(ctx)
+	out := api.GetRackHealth200JSONResponse{Packs: []api.PackHealth{}}
+	for _, p := range all {
+		x := api.PackHealth{Id: p.ID, Label: p.Label, Points: []api.HealthPoint{}}
+		for _, m := range p.Points {
+			x.Points = append(x.Points, api.HealthPoint{At: m.At, Percent: m.Percent})
+		}
+		out.Packs = append(out.Packs, x)
+	}
+	return out, err
+}
+
 func (h *Handlers) ListReadings(ctx context.Context, r api.ListReadingsRequestObject) (api.ListReadingsResponseObject, error) {
 	cursor := ""
 	if r.Params.Cursor != nil {

@@ -40,6 +40,7 @@ import (
 	"mainstay/internal/types"
 	"mainstay/internal/walkround"
 	"mainstay/internal/workshop"
+	"mainstay/internal/year"
 )
 
 // Services are the use cases of all features.
@@ -64,6 +65,7 @@ type Services struct {
 	Spraying   *spraying.Service
 	Missions   *missions.Service
 	Sheets     *sheets.Service
+	Year       *year.Service
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
@@ -86,11 +88,12 @@ func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
 	j.Plans = map[string]func(context.Context, uuid.UUID, uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned, string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
 	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
 	plan.Learned, w.Today = flown.Learned, flown.Today
-	return &Services{Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
+	log := &logbook.Service{DB: g, Clock: c, People: p}
+	return &Services{Year: &year.Service{Clock: c, People: p, Fleet: f, Log: log, Walks: w, Workshop: shop}, Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
 		_, b, err := w.Photo(ctx, id)
 		return b, err
 	}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Types: &types.Service{DB: g, Fleet: f, Walkrounds: w, Workshop: shop}, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
-		Flights: flown, Log: &logbook.Service{DB: g, Clock: c, People: p},
+		Flights: flown, Log: log,
 		Rack: r, Evening: night, Sites: at}
 }
 
@@ -136,6 +139,7 @@ type (
 	sprayingAPI  = spraying.Handlers
 	missionsAPI  = missions.Handlers
 	sheetsAPI    = sheets.Handlers
+	yearAPI      = year.Handlers
 	benchAPI     = bench.Handlers
 )
 
@@ -159,6 +163,7 @@ type handlers struct {
 	*sprayingAPI
 	*missionsAPI
 	*sheetsAPI
+	*yearAPI
 	benchAPI
 	streamAPI
 }

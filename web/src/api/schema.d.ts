@@ -359,6 +359,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/aircraft/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The last 53 weeks of each aircraft; flights, signed work, and what stopped it */
+        get: operations["getYear"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/aircraft": {
         parameters: {
             query?: never;
@@ -466,6 +483,23 @@ export interface paths {
         put?: never;
         /** Add a pack */
         post: operations["addPack"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/packs/health": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The measured health of every pack that is not retired, over time */
+        get: operations["getRackHealth"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1040,6 +1074,23 @@ export interface paths {
         };
         /** Totals of the same selection */
         get: operations["logTotals"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/log/weeks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Flights and hours of the same selection, week by week */
+        get: operations["logWeeks"];
         put?: never;
         post?: never;
         delete?: never;
@@ -4773,6 +4824,56 @@ export interface components {
             by_aircraft: components["schemas"]["Total"][];
             by_type: components["schemas"]["Total"][];
             by_pack: components["schemas"]["Total"][];
+        };
+        LogWeeks: {
+            /** @description every week from the first flight of the selection to its last, at most the newest ten years */
+            weeks: components["schemas"]["LogWeek"][];
+        };
+        LogWeek: {
+            /**
+             * Format: date
+             * @description its Monday
+             */
+            from: string;
+            flights: number;
+            seconds: number;
+        };
+        FleetYear: {
+            /** @description Mondays, in the zone of the crew; the newest is this week */
+            weeks: string[];
+            aircraft: components["schemas"]["AircraftYear"][];
+        };
+        /** @description one value for each week */
+        AircraftYear: {
+            /** Format: uuid */
+            id: string;
+            flights: number[];
+            seconds: number[];
+            /** @description work orders signed */
+            work: number[];
+            /** @description groundings and defects with a Stop that began */
+            stops: number[];
+            /** @description whether one of them stood open in it */
+            down: boolean[];
+        };
+        RackHealth: {
+            packs: components["schemas"]["PackHealth"][];
+        };
+        PackHealth: {
+            /** Format: uuid */
+            id: string;
+            label: string;
+            /** @description measured capacity, oldest first; the newest sixty */
+            points: components["schemas"]["HealthPoint"][];
+        };
+        HealthPoint: {
+            /** Format: date-time */
+            at: string;
+            /**
+             * Format: double
+             * @description of the rated capacity
+             */
+            percent: number;
         };
         RowProblem: {
             line: number;
@@ -8811,6 +8912,27 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
+    getYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description FleetYear */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FleetYear"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
     listAircraft: {
         parameters: {
             query?: never;
@@ -9026,6 +9148,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Pack"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    getRackHealth: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description RackHealth */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackHealth"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -9978,6 +10121,36 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Totals"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    logWeeks: {
+        parameters: {
+            query?: {
+                /** @description words in purpose or remarks */
+                q?: string;
+                aircraft?: string;
+                pilot?: string;
+                /** @description first day */
+                from?: string;
+                /** @description last day */
+                to?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description LogWeeks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogWeeks"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -18,6 +18,9 @@ import { Empty, QueryView } from "../parts/states";
 import { fleetOrders, sortedFleet } from "./model";
 import { AddAircraft } from "./AddAircraft";
 import { counted } from "../parts/number";
+import { useYear } from "../year/api";
+import { weeksOf } from "../year/model";
+import { YearStrip } from "../year/YearStrip";
 
 export function useTypes() {
   return useQuery({ queryKey: keys.types, queryFn: () => ask(api.GET("/types")), staleTime: 60_000 });
@@ -86,6 +89,7 @@ interface HangarProps {
 
 function Hangar({ entries, types, q }: HangarProps) {
   const [many, setMany] = useState(page);
+  const year = useYear();
   const byKey = useMemo(() => new Map(types.map((t) => [t.profile.key, t])), [types]);
   const found = entries.filter((e) =>
     `${e.aircraft.name} ${e.aircraft.serial} ${e.aircraft.registration}`
@@ -123,6 +127,7 @@ function Hangar({ entries, types, q }: HangarProps) {
               </div>
               <Rope used={e.next_due_fraction} verdict={due} label={e.next_due} />
               <div>{e.next_due}</div>
+              {year.data && <YearStrip weeks={weeksOf(year.data, e.aircraft.id)} name={e.aircraft.name} />}
               <div className="soft fig mt-auto">
                 {e.aircraft.hours.toFixed(1)} h · {counted(e.aircraft.flights, "flight")}
               </div>
@@ -137,7 +142,8 @@ function Hangar({ entries, types, q }: HangarProps) {
       )}
       <p className="soft mt-3">
         All plans at one scale; the picture is {span.toFixed(1)} m wide. A filled mark is a station to look
-        at: its name and reason are inside.
+        at: its name and reason are inside. Under it the last year, week by week: flights as bars, signed work
+        as notches, hatched while something stood open, lined where a Stop began.
       </p>
     </>
   );

@@ -1,18 +1,17 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
+import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../app/session";
 import { asText, BringIn } from "../parts/BringIn";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
-import { ScrollX } from "../parts/ScrollX";
 import { DayFilter } from "../parts/DayFilter";
-import { Sheet, ViewHead } from "../parts/Sheet";
-import { Empty, Loading, Problem, QueryView } from "../parts/states";
-import { hoursMinutes, useZone } from "../parts/time";
-import { counted } from "../parts/number";
+import { ViewHead } from "../parts/Sheet";
+import { Flights } from "./Flights";
+import { csvOf } from "./model";
+import { Totals } from "./Totals";
 
 /** The log: every flight, totals of the selection, out as CSV and back in. */
 export function LogView() {
@@ -29,7 +28,7 @@ export function LogView() {
     to: get("to"),
   };
   const set = (k: string, v: string) => change({ [k]: v });
-  const csv = `/api/v1/log.csv?${new URLSearchParams(Object.entries(filter).filter((e): e is [string, string] => Boolean(e[1])))}`;
+  const csv = csvOf(filter);
   return (
     <>
       <ViewHead
@@ -93,138 +92,6 @@ export function LogView() {
       <Totals filter={filter} />
       <Flights filter={filter} />
     </>
-  );
-}
-
-type Filter = { q?: string; aircraft?: string; pilot?: string; from?: string; to?: string };
-
-function Totals({ filter }: { filter: Filter }) {
-  const q = useQuery({
-    queryKey: keys.totals(filter),
-    queryFn: () => ask(api.GET("/log/totals", { params: { query: filter } })),
-  });
-  const groups = (t: Schemas["Totals"]): [string, Schemas["Total"][]][] => [
-    ["By pilot", t.by_pilot],
-    ["By aircraft", t.by_aircraft],
-    ["By type", t.by_type],
-    ["By pack", t.by_pack],
-  ];
-  return (
-    <QueryView query={q} what="the totals">
-      {(t) => (
-        <div className="mb-3">
-          <div className="sums">
-            <div>
-              <span className="fig">{hoursMinutes(t.all.seconds)}</span> hours
-            </div>
-            <div>
-              <span className="fig">{t.all.flights}</span> flights
-            </div>
-            <div>
-              <span className="fig">{t.all.landings}</span> landings
-            </div>
-          </div>
-          <details>
-            <summary>Totals by pilot, aircraft, type and pack</summary>
-            <div className="two">
-              {groups(t).map(([name, rows]) => (
-                <Sheet key={name} title={name}>
-                  <table className="ledger">
-                    <thead>
-                      <tr>
-                        <th>Name</th>
-                        <th className="num">Hours</th>
-                        <th className="num">Flights</th>
-                        <th className="num">Landings</th>
-                      </tr>
-                    </thead>
-                    <tbody>
-                      {rows.map((r) => (
-                        <tr key={r.name}>
-                          <td>{r.name}</td>
-                          <td className="num">{hoursMinutes(r.seconds)}</td>
-                          <td className="num">{r.flights}</td>
-                          <td className="num">{r.landings}</td>
-                        </tr>
-                      ))}
-                    </tbody>
-                  </table>
-                </Sheet>
-              ))}
-            </div>
-          </details>
-        </div>
-      )}
-    </QueryView>
-  );
-}
-
-function Flights({ filter }: { filter: Filter }) {
-  const z = useZone();
-  const q = useInfiniteQuery({
-    queryKey: keys.log(filter),
-    queryFn: ({ pageParam }) =>
-      ask(api.GET("/log", { params: { query: { ...filter, cursor: pageParam || undefined } } })),
-    initialPageParam: "",
-    getNextPageParam: (last) => last.next_cursor || undefined,
-  });
-  if (q.isError && !q.data) return <Problem error={q.error} retry={() => void q.refetch()} />;
-  if (!q.data) return <Loading what="the flights" />;
-  const flights = q.data.pages.flatMap((p) => p.flights);
-  if (flights.length === 0)
-    return (
-      <Empty>
-        {Object.values(filter).some(Boolean)
-          ? "No flight matches."
-          : "No flight has been logged yet. Flights come here by themselves when they are logged."}
-      </Empty>
-    );
-  return (
-    <ScrollX label="Flights">
-      <table className="ledger">
-        <thead>
-          <tr>
-            <th>Take-off</th>
-            <th>Aircraft</th>
-            <th>Pilot</th>
-            <th>Packs</th>
-            <th className="num">h:min</th>
-            <th className="num">Ldg</th>
-            <th>Purpose and remarks</th>
-          </tr>
-        </thead>
-        <tbody>
-          {flights.map((f) => (
-            <tr key={f.id}>
-              <td className="fig text-nowrap">
-                <Link to={`/fly/${f.id}`}>{z.both(f.took_off_at)}</Link>
-              </td>
-              <td className="text-nowrap">{f.aircraft}</td>
-              <td>{f.pilot}</td>
-              <td>{f.packs.join(", ")}</td>
-              <td className="num">{hoursMinutes(f.seconds)}</td>
-              <td className="num">{f.landings}</td>
-              <td>
-                {f.purpose}
-                {f.remarks && <div className="soft">{f.remarks}</div>}
-                {f.events > 0 && <div className="soft">{counted(f.events, "event")}</div>}
-                {f.source === "import" && <div className="soft">imported</div>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {q.hasNextPage && (
-        <Button
-          variant="outline-primary"
-          className="mt-3"
-          disabled={q.isFetchingNextPage}
-          onClick={() => void q.fetchNextPage()}
-        >
-          {q.isFetchingNextPage ? "Loading …" : "Show older flights"}
-        </Button>
-      )}
-    </ScrollX>
   );
 }
 

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -16,6 +17,8 @@ import { ImportReadings } from "./ImportReadings";
 import { Rack } from "./Rack";
 import { SetsSheet } from "./SetsSheet";
 import { stateOrder } from "./states";
+
+const RackHealth = lazy(() => import("./RackHealth"));
 
 type Pack = Schemas["Pack"];
 
@@ -73,6 +76,7 @@ export function PacksView() {
           { key: "rack", name: "Rack" },
           { key: "charge", name: "Charger and files" },
           { key: "sets", name: "Sets" },
+          { key: "health", name: "Health over time" },
         ]}
       />
       <QueryView query={packs} what="the rack">
@@ -96,6 +100,10 @@ export function PacksView() {
             </div>
           ) : tab === "sets" ? (
             <SetsSheet />
+          ) : tab === "health" ? (
+            <Suspense fallback={null}>
+              <RackHealth />
+            </Suspense>
           ) : (
             <Rack packs={d.packs} q={q} state={state} />
           )

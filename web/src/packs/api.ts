@@ -1,5 +1,6 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
+import { keys } from "../api/keys";
 
 export type Outcome = Schemas["PackOutcome"];
 
@@ -62,3 +63,6 @@ export function useWithdraw(id: string) {
     onSuccess: look,
   });
 }
+
+export const useRackHealth = () =>
+  useQuery({ queryKey: keys.rackHealth, queryFn: () => ask(api.GET("/packs/health")), staleTime: 60_000 });
