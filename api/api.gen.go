@@ -1617,6 +1617,7 @@ const (
 	ProblemTypeNoField               ProblemType = "no-field"
 	ProblemTypeNoPlan                ProblemType = "no-plan"
 	ProblemTypeNoTank                ProblemType = "no-tank"
+	ProblemTypeNoTerrain             ProblemType = "no-terrain"
 	ProblemTypeNoWeatherService      ProblemType = "no-weather-service"
 	ProblemTypeNobodyToBrief         ProblemType = "nobody-to-brief"
 	ProblemTypeNotFitted             ProblemType = "not-fitted"
@@ -1751,6 +1752,8 @@ func (e ProblemType) Valid() bool {
 	case ProblemTypeNoPlan:
 		return true
 	case ProblemTypeNoTank:
+		return true
+	case ProblemTypeNoTerrain:
 		return true
 	case ProblemTypeNoWeatherService:
 		return true
@@ -4570,6 +4573,21 @@ type OrderRef struct {
 	Id    openapi_types.UUID `json:"id"`
 	State string             `json:"state"`
 	Title string             `json:"title"`
+}
+
+// OutsideLinks defines model for OutsideLinks.
+type OutsideLinks struct {
+	// Aircraft a link to aircraft
+	Aircraft bool `json:"aircraft"`
+
+	// Charger a charger on the network
+	Charger bool `json:"charger"`
+
+	// Desk an airspace desk
+	Desk bool `json:"desk"`
+
+	// Weather a weather service
+	Weather bool `json:"weather"`
 }
 
 // OverlapMap defines model for OverlapMap.
@@ -7464,6 +7482,9 @@ type ServerInterface interface {
 	// SaveNozzle Add a kind of nozzle, or change it; version 0 is a new one
 	// (PUT /nozzles/{id})
 	SaveNozzle(c *gin.Context, id openapi_types.UUID)
+	// ListOutside Which devices and services of others this server is connected to
+	// (GET /outside)
+	ListOutside(c *gin.Context)
 	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
 	ListPacks(c *gin.Context, params ListPacksParams)
@@ -11546,6 +11567,19 @@ func (siw *ServerInterfaceWrapper) SaveNozzle(c *gin.Context) {
 	siw.Handler.SaveNozzle(c, id)
 }
 
+// ListOutside operation middleware
+func (siw *ServerInterfaceWrapper) ListOutside(c *gin.Context) {
+
+	for _, middleware := range siw.HandlerMiddlewares {
+		middleware(c)
+		if c.IsAborted() {
+			return
+		}
+	}
+
+	siw.Handler.ListOutside(c)
+}
+
 // ListPacks operation middleware
 func (siw *ServerInterfaceWrapper) ListPacks(c *gin.Context) {
 
@@ -14317,6 +14351,7 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.GET(options.BaseURL+"/types/:key/rounds", wrapper.ListRounds)
 	router.GET(options.BaseURL+"/types/:key/paper.pdf", wrapper.GetPaper)
 	router.GET(options.BaseURL+"/drills", wrapper.GetDrills)
+	router.GET(options.BaseURL+"/outside", wrapper.ListOutside)
 	router.GET(options.BaseURL+"/aircraft/year", wrapper.GetYear)
 	router.GET(options.BaseURL+"/aircraft", wrapper.ListAircraft)
 	router.POST(options.BaseURL+"/aircraft", wrapper.AddAircraft)
@@ -18603,6 +18638,44 @@ type SaveNozzledefaultApplicationProblemPlusJSONResponse struct {
 }
 
 func (response SaveNozzledefaultApplicationProblemPlusJSONResponse) VisitSaveNozzleResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(response.StatusCode)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListOutsideRequestObject struct {
+}
+
+type ListOutsideResponseObject interface {
+	VisitListOutsideResponse(w http.ResponseWriter) error
+}
+
+type ListOutside200JSONResponse OutsideLinks
+
+func (response ListOutside200JSONResponse) VisitListOutsideResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(200)
+	_, err := buf.WriteTo(w)
+	return err
+}
+
+type ListOutsidedefaultApplicationProblemPlusJSONResponse struct {
+	Body       Problem
+	StatusCode int
+}
+
+func (response ListOutsidedefaultApplicationProblemPlusJSONResponse) VisitListOutsideResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -23129,6 +23202,9 @@ type StrictServerInterface interface {
 	// SaveNozzle Add a kind of nozzle, or change it; version 0 is a new one
 	// (PUT /nozzles/{id})
 	SaveNozzle(ctx context.Context, request SaveNozzleRequestObject) (SaveNozzleResponseObject, error)
+	// ListOutside Which devices and services of others this server is connected to
+	// (GET /outside)
+	ListOutside(ctx context.Context, request ListOutsideRequestObject) (ListOutsideResponseObject, error)
 	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
 	ListPacks(ctx context.Context, request ListPacksRequestObject) (ListPacksResponseObject, error)
@@ -27282,6 +27358,30 @@ func (sh *strictHandler) SaveNozzle(ctx *gin.Context, id openapi_types.UUID) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(SaveNozzleResponseObject); ok {
 		if err := validResponse.VisitSaveNozzleResponse(ctx.Writer); err != nil {
+			sh.options.ResponseErrorHandlerFunc(ctx, err)
+		}
+	} else if response != nil {
+		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
+	}
+}
+
+// ListOutside operation middleware
+func (sh *strictHandler) ListOutside(ctx *gin.Context) {
+	var request ListOutsideRequestObject
+
+	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
+		return sh.ssi.ListOutside(ctx, request.(ListOutsideRequestObject))
+	}
+	for _, middleware := range sh.middlewares {
+		handler = middleware(handler, "ListOutside")
+	}
+
+	response, err := handler(ctx, request)
+
+	if err != nil {
+		sh.options.HandlerErrorFunc(ctx, err)
+	} else if validResponse, ok := response.(ListOutsideResponseObject); ok {
+		if err := validResponse.VisitListOutsideResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {

@@ -252,6 +252,7 @@ func TestNozzlesOfTheCrew(t *testing.T) {
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/setup", 390, 844)
 	p.SignIn("tamsin", demo.Password)
+	p.Click("Practices and lists")
 	p.Click("Nozzles")
 	p.See("Kinds of nozzle", "Flat fan 020")
 	p.Click("Add a nozzle")

@@ -262,6 +262,13 @@ func TestCommandsSayWhatIsWrong(t *testing.T) {
 	require.NoError(t, err)
 	defer func() { _ = l.Close() }()
 	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL, "MAINSTAY_ADDRESS=" + l.Addr().String()}, "serve"), "in use by another program")
+	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL}, "reset-password", "nobody-here"), "does not exist")
+	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL}, "reset-password", s.Chief.Login), "One-time password of "+s.Chief.Login)
+	var once, by string
+	require.NoError(t, s.DB.Raw("select once from people where id = ?", s.Chief.ID).Scan(&once).Error)
+	assert.Equal(t, "reset", once)
+	require.NoError(t, s.DB.Raw("select by_name from records order by seq desc limit 1").Scan(&by).Error)
+	assert.Contains(t, by, "Whoever runs the server")
 	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL}, "verify"), "records hold")
 	require.NoError(t, s.DB.Exec("alter table records disable trigger user").Error)
 	require.NoError(t, s.DB.Exec("update records set summary = 'x' where seq = 1").Error)

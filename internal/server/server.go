@@ -37,6 +37,7 @@ import (
 	"mainstay/internal/rack"
 	"mainstay/internal/readiness"
 	"mainstay/internal/rulebook"
+	"mainstay/internal/setup"
 	"mainstay/internal/sheets"
 	"mainstay/internal/sites"
 	"mainstay/internal/spraying"
@@ -127,7 +128,7 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	strict := api.NewStrictHandlerWithOptions(handlers{
 		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &types.Handlers{Types: svc.Types}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
 		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
-		&airspace.Handlers{Airspace: svc.Airspace}, &readiness.Handlers{Readiness: svc.Readiness}, &rulebook.Handlers{Rules: svc.Rules}, &practice.Handlers{Practice: svc.Practices}, &jobs.Handlers{Jobs: svc.Jobs}, &spraying.Handlers{Spraying: svc.Spraying}, &missions.Handlers{Missions: svc.Missions}, &sheets.Handlers{Sheets: svc.Sheets}, &year.Handlers{Year: svc.Year}, bench.Handlers{}, streamAPI{o.Changes}}, nil,
+		&airspace.Handlers{Airspace: svc.Airspace}, &readiness.Handlers{Readiness: svc.Readiness}, &rulebook.Handlers{Rules: svc.Rules}, &practice.Handlers{Practice: svc.Practices}, &jobs.Handlers{Jobs: svc.Jobs}, &spraying.Handlers{Spraying: svc.Spraying}, &missions.Handlers{Missions: svc.Missions}, &sheets.Handlers{Sheets: svc.Sheets}, &year.Handlers{Year: svc.Year}, &setup.Handlers{Rack: svc.Rack, Sites: svc.Sites, Airspace: svc.Airspace, Missions: svc.Missions}, bench.Handlers{}, streamAPI{o.Changes}}, nil,
 		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.unreadable, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
 	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {
 		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))

@@ -34,6 +34,7 @@ import (
 	"mainstay/internal/rack"
 	"mainstay/internal/readiness"
 	"mainstay/internal/rulebook"
+	"mainstay/internal/setup"
 	"mainstay/internal/sheets"
 	"mainstay/internal/sites"
 	"mainstay/internal/spraying"
@@ -140,6 +141,7 @@ type (
 	missionsAPI  = missions.Handlers
 	sheetsAPI    = sheets.Handlers
 	yearAPI      = year.Handlers
+	setupAPI     = setup.Handlers
 	benchAPI     = bench.Handlers
 )
 
@@ -164,6 +166,7 @@ type handlers struct {
 	*missionsAPI
 	*sheetsAPI
 	*yearAPI
+	*setupAPI
 	benchAPI
 	streamAPI
 }

@@ -4,6 +4,7 @@ export const keys = {
   setup: ["setup"] as const,
   day: ["day"] as const,
   fleet: ["fleet"] as const,
+  outside: ["outside"] as const,
   year: ["fleet", "year"] as const,
   aircraft: (id: string) => ["fleet", id] as const,
   types: ["types"] as const,

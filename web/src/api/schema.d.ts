@@ -359,6 +359,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/outside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Which devices and services of others this server is connected to */
+        get: operations["listOutside"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/aircraft/year": {
         parameters: {
             query?: never;
@@ -3364,7 +3381,7 @@ export interface components {
              * @description stable, for programs; the sentence for people is detail
              * @enum {string}
              */
-            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "fill-complete" | "fill-order" | "flown-already" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "link" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-field" | "no-plan" | "no-tank" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-pictures" | "not-signed-in" | "not-spraying" | "nothing-to-decide" | "nothing-to-fill" | "on-shelf" | "order-open" | "other-load" | "plan-changed" | "press-not-yours" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "sprayed-already" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
+            type: "already-closed" | "already-deferred" | "already-flown" | "already-logged" | "already-released" | "already-set-up" | "already-signed" | "briefing-changed" | "busy" | "cancelled" | "charger" | "clock" | "conflict" | "database-away" | "desk" | "discarded" | "ended" | "feel-it" | "fill-complete" | "fill-order" | "flown-already" | "forbidden" | "gate-changed" | "gate-stop" | "gear-stops" | "grounded" | "id-in-use" | "in-doubt" | "in-flight" | "in-the-air" | "incomplete" | "internal" | "invalid" | "job-closed" | "job-flying" | "level-unknown" | "link" | "locked" | "may-not-defer" | "move-not-allowed" | "must-not-charge" | "no-background" | "no-charger" | "no-checklist" | "no-desk" | "no-field" | "no-plan" | "no-tank" | "no-terrain" | "no-weather-service" | "nobody-to-brief" | "not-fitted" | "not-found" | "not-granted" | "not-grounded" | "not-in-the-air" | "not-logged" | "not-pictures" | "not-signed-in" | "not-spraying" | "nothing-to-decide" | "nothing-to-fill" | "on-shelf" | "order-open" | "other-load" | "plan-changed" | "press-not-yours" | "press-used" | "propellers-not-replaced" | "release-expired" | "release-withdrawn" | "run-ended" | "secrets-chosen" | "secrets-first" | "site-not-ready" | "sprayed-already" | "stale" | "too-large" | "too-many" | "walkround-open" | "weather-service" | "work-open" | "wrong-password";
             title: string;
             status: number;
             detail: string;
@@ -4837,6 +4854,16 @@ export interface components {
             from: string;
             flights: number;
             seconds: number;
+        };
+        OutsideLinks: {
+            /** @description a charger on the network */
+            charger: boolean;
+            /** @description a weather service */
+            weather: boolean;
+            /** @description an airspace desk */
+            desk: boolean;
+            /** @description a link to aircraft */
+            aircraft: boolean;
         };
         FleetYear: {
             /** @description Mondays, in the zone of the crew; the newest is this week */
@@ -8907,6 +8934,27 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Drills"];
+                };
+            };
+            default: components["responses"]["Problem"];
+        };
+    };
+    listOutside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OutsideLinks */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OutsideLinks"];
                 };
             };
             default: components["responses"]["Problem"];

@@ -53,7 +53,8 @@ export function SignIn() {
         <Fold summary="You cannot sign in?">
           <p className="mb-0">
             Nobody can look a password up. A chief of your crew gives you a one-time password, on your page
-            under Crew; with it you come in and choose your own. Your PIN stays.
+            under Crew; with it you come in and choose your own. Your PIN stays. Where the only chief is
+            locked out, whoever runs the server gives one: <code>mainstay reset-password</code>.
           </p>
         </Fold>
       </form>

@@ -42,6 +42,7 @@ export function AircraftNow({ d, set }: { d: Detail; set: Set }) {
           height="min(56vh, 470px)"
           label={`Plan of ${a.name}; choose a station for its story`}
         />
+        <StationsToSee d={d} onSelect={(s) => set({ station: s, part: "" })} />
         <div className="soft fig">
           {a.hours.toFixed(1)} h · {counted(a.flights, "flight")} · {counted(a.landings, "landing")}
         </div>
@@ -61,6 +62,27 @@ export function AircraftNow({ d, set }: { d: Detail; set: Set }) {
         <OpenWork orders={d.orders} />
       </div>
     </div>
+  );
+}
+
+/** The condition of each place that is not clear, said without a press. */
+function StationsToSee({ d, onSelect }: { d: Detail; onSelect: (station: string) => void }) {
+  const see = d.stations.filter((s) => s.verdict !== "clear");
+  if (see.length === 0) return <p className="mb-2">Nothing is noted at any place.</p>;
+  return (
+    <ul className="onmap mb-2">
+      {see.map((s) => (
+        <li key={s.station}>
+          <button type="button" onClick={() => onSelect(s.station)}>
+            <span>
+              <strong>{d.type.stations.find((x) => x.id === s.station)?.label ?? s.station}</strong>{" "}
+              {s.sentence}
+            </span>
+            <VerdictMark verdict={s.verdict} />
+          </button>
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,7 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
+import type { Schemas } from "../api/client";
 import { useAbout } from "../outbox/hooks";
 import { Waits } from "../outbox/Waits";
 import { useAddress } from "../parts/address";
@@ -10,6 +8,7 @@ import { Tabs } from "../parts/Tabs";
 import { CompassPanel } from "../practice/CompassPanel";
 import { ChecksLeaf } from "../spraying/ChecksLeaf";
 import { EnergyLeaf } from "../energy/EnergyLeaf";
+import { useAircraft } from "./api";
 import { AircraftActs } from "./AircraftActs";
 import { AircraftHead } from "./AircraftHead";
 import { AircraftNow } from "./AircraftNow";
@@ -20,11 +19,7 @@ import { TrendsPanel } from "./TrendsPanel";
 /** One aircraft: what is against it now, its parts, its trends, how it is set. */
 export function AircraftView() {
   const { id = "" } = useParams();
-  const q = useQuery({
-    queryKey: keys.aircraft(id),
-    queryFn: () => ask(api.GET("/aircraft/{id}", { params: { path: { id } } })),
-    refetchInterval: 60_000,
-  });
+  const q = useAircraft(id);
   return (
     <QueryView query={q} what="the aircraft">
       {(d) => <Aircraft d={d} />}

@@ -1,9 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
+import type { Schemas } from "../api/client";
 import { useMay } from "../app/session";
 import { marksOf } from "../day/DayView";
 import { Airframe, extent } from "../drawings/Airframe";
@@ -16,23 +14,16 @@ import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { fleetOrders, sortedFleet } from "./model";
+import { useFleet, useTypes } from "./api";
 import { AddAircraft } from "./AddAircraft";
 import { counted } from "../parts/number";
 import { useYear } from "../year/api";
 import { weeksOf } from "../year/model";
 import { YearStrip } from "../year/YearStrip";
 
-export function useTypes() {
-  return useQuery({ queryKey: keys.types, queryFn: () => ask(api.GET("/types")), staleTime: 60_000 });
-}
-
 /** The fleet, each aircraft drawn as its own plan at one scale, stations tinted by condition. */
 export function FleetView() {
-  const fleet = useQuery({
-    queryKey: keys.fleet,
-    queryFn: () => ask(api.GET("/aircraft")),
-    refetchInterval: 60_000,
-  });
+  const fleet = useFleet();
   const types = useTypes();
   const may = useMay();
   const [params, change] = useAddress();

@@ -2,7 +2,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
-import { useTypes } from "../fleet/FleetView";
+import { useTypes } from "../fleet/api";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";

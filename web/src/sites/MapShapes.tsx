@@ -22,7 +22,7 @@ export function Shape({ f, buffer, on, wind, onSelect }: ShapeProps) {
   return (
     <>
       {rough && <Polygon positions={all(rough)} className="m-lee" interactive={false} />}
-      <Body f={f} buffer={buffer} cls={cls} key={key} events={events} />
+      <Body key={key} {...{ f, buffer, cls, events }} />
     </>
   );
 }

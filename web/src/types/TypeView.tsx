@@ -1,5 +1,5 @@
 import { useParams } from "react-router";
-import { useTypes } from "../fleet/FleetView";
+import { useTypes } from "../fleet/api";
 import { useMay } from "../app/session";
 import { useAddress } from "../parts/address";
 import { Sheet, ViewHead } from "../parts/Sheet";

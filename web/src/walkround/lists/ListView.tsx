@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
 import { useMay } from "../../app/session";
-import { useTypes } from "../../fleet/FleetView";
+import { useTypes } from "../../fleet/api";
 import { useAddress } from "../../parts/address";
 import { clearDraft, readDraft, writeDraft } from "../../parts/drafts";
 import { SelectField } from "../../parts/Field";
