@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
@@ -151,7 +152,7 @@ function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
             <Flag verdict={f.verdict} size={14} />
             <span>
               <span className="visually-hidden">{words[f.verdict]}: </span>
-              {f.sentence}
+              <Explained text={f.sentence} />
             </span>
           </li>
         ))}

@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type Schemas } from "../api/client";
@@ -83,7 +84,7 @@ function Drifting({ title, all }: DriftingProps) {
       <h3>{title}</h3>
       {odd.map((x) => (
         <p key={x.sentence} className={`judged ${x.verdict} mb-1`}>
-          <VerdictMark verdict={x.verdict} /> {x.sentence}
+          <VerdictMark verdict={x.verdict} /> <Explained text={x.sentence} />
         </p>
       ))}
       {odd.length === 0 && (

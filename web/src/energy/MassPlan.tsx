@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import type { Schemas } from "../api/client";
 import { Flag, words } from "../parts/Flag";
 import { useUnits } from "../parts/units";
@@ -93,7 +94,7 @@ export function MassPlan({ b, items, type }: MassPlanProps) {
       {b.says.map((s) => (
         <div key={s.sentence} className={`judged ${s.verdict} mt-2`}>
           <Flag verdict={s.verdict} size={14} />
-          <span className="visually-hidden">{words[s.verdict]}: </span> {s.sentence}
+          <span className="visually-hidden">{words[s.verdict]}: </span> <Explained text={s.sentence} />
         </div>
       ))}
     </>

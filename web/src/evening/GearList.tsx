@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -55,7 +56,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
         {e.gear.map((g) => (
           <Tick key={g.id} e={e} item={`gear:${g.id}`} label={`Charged: ${g.name}`}>
             <strong>{g.name}</strong> <span className="soft">{gearKinds[g.kind]}</span>{" "}
-            <VerdictMark verdict={g.verdict} /> {g.sentence}
+            <VerdictMark verdict={g.verdict} /> <Explained text={g.sentence} />
             {g.checked_at && (
               <span className="soft">
                 {" "}

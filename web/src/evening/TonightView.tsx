@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
@@ -69,7 +70,7 @@ function Plan({ e }: { e: Evening }) {
           {!flying && <Empty>Say on the left what flies; the plan follows at once.</Empty>}
           {p.findings.map((f, i) => (
             <p key={i} className="mb-1">
-              <VerdictMark verdict={f.verdict} /> {f.sentence}
+              <VerdictMark verdict={f.verdict} /> <Explained text={f.sentence} />
             </p>
           ))}
           {p.charge.length > 0 && (

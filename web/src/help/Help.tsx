@@ -3,7 +3,7 @@ import { Keys } from "../app/Shortcuts";
 import { Dialog } from "../parts/Dialog";
 import { Fold } from "../parts/Fold";
 import { allTerms, pageAt } from "./model";
-import { terms, type Term } from "./words";
+import { terms, type Term } from "../parts/words";
 
 /** How the work of this page is done here, the words that stand on it, and the keys. */
 export function Help({ open, onClose }: { open: boolean; onClose: () => void }) {

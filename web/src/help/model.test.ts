@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { allTerms, pageAt, pages } from "./model";
-import { terms } from "./words";
+import { terms } from "../parts/words";
 
 describe("help", () => {
   it("has a page for every place of the application", () => {

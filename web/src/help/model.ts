@@ -1,4 +1,4 @@
-import { terms } from "./words";
+import { terms } from "../parts/words";
 
 /** How the work of a page is done here, and the words that stand on it. */
 export interface Page {

@@ -1,3 +1,4 @@
+import { Explained } from "./Explained";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { Flag, words } from "./Flag";
@@ -29,7 +30,7 @@ export function Hoist({ findings, aircraft, here, back, decide }: HoistProps) {
             <Flag verdict={f.verdict} />
             <div className="said">
               <span className="visually-hidden">{words[f.verdict]}: </span>
-              {f.sentence}
+              <Explained text={f.sentence} />
               <div className="evidence">{evidence(f, age)}</div>
               {f.asks && f.asks.length > 1 && (
                 <details>

@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -110,13 +111,13 @@ export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
           .filter((f) => !a.zones.some((x) => x.sentence === f.sentence))
           .map((f, i) => (
             <p key={i} className="mb-1">
-              <VerdictMark verdict={f.verdict} /> {f.sentence}
+              <VerdictMark verdict={f.verdict} /> <Explained text={f.sentence} />
             </p>
           ))}
         <ul className="plain">
           {a.zones.map((x) => (
             <li key={x.id}>
-              <VerdictMark verdict={x.verdict} /> {x.sentence}
+              <VerdictMark verdict={x.verdict} /> <Explained text={x.sentence} />
               <div className="soft">
                 {levels(x, u.show)}
                 {!x.inside && `, border ${u.show("length", Math.round(x.border_m))} away`}

@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -201,7 +202,9 @@ export function Hours({ sky, limit }: { sky: Schemas["Sky"]; limit?: number }) {
 function Fact({ name, children }: { name: string; children: React.ReactNode }) {
   return (
     <div>
-      <dt>{name}</dt>
+      <dt>
+        <Explained text={name} />
+      </dt>
       <dd className="fig">{children}</dd>
     </div>
   );

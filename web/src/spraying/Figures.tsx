@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { Button } from "react-bootstrap";
 import { Flag, words } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
@@ -66,7 +67,7 @@ export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
       {p.broken.map((b) => (
         <div key={b.wish + b.sentence} className={`judged ${b.verdict} mb-1`}>
           <Flag verdict={b.verdict} size={14} />
-          <span className="visually-hidden">{words[b.verdict]}: </span> {b.sentence}
+          <span className="visually-hidden">{words[b.verdict]}: </span> <Explained text={b.sentence} />
           {b.nearest != null && takes[b.wish] && (
             <Button
               variant="outline-primary"

@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -113,7 +114,7 @@ function List({ d }: { d: Schemas["DueList"] }) {
                           <Names group={group} />
                         </td>
                         <td>
-                          <VerdictMark verdict={i.verdict} /> {i.sentence}
+                          <VerdictMark verdict={i.verdict} /> <Explained text={i.sentence} />
                         </td>
                         <td>
                           <Rope used={i.fraction} verdict={i.verdict} label={i.sentence} />

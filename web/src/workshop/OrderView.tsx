@@ -1,3 +1,4 @@
+import { Explained } from "../parts/Explained";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -221,7 +222,8 @@ function StepEntry({ o, s }: { o: Order; s: Step }) {
         )}
         {s.at && (
           <span>
-            <VerdictMark verdict={s.verdict} /> {s.sentence} <span className="soft">{s.by}</span>
+            <VerdictMark verdict={s.verdict} /> <Explained text={s.sentence} />{" "}
+            <span className="soft">{s.by}</span>
           </span>
         )}
       </div>
