@@ -4302,11 +4302,14 @@ type NewPackChemistry string
 
 // NewPacks defines model for NewPacks.
 type NewPacks struct {
-	CapacityMah int                `json:"capacity_mah"`
-	Cells       int                `json:"cells"`
-	Chemistry   NewPacksChemistry  `json:"chemistry"`
-	Cycles      int                `json:"cycles"`
-	Id          openapi_types.UUID `json:"id"`
+	CapacityMah int `json:"capacity_mah"`
+	Cells       int `json:"cells"`
+
+	// Charged they were charged within the last day; else they lie at storage level
+	Charged   *bool              `json:"charged,omitempty"`
+	Chemistry NewPacksChemistry  `json:"chemistry"`
+	Cycles    int                `json:"cycles"`
+	Id        openapi_types.UUID `json:"id"`
 
 	// Labels like L1 to L8, or A, B, C
 	Labels string `json:"labels"`

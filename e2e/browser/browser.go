@@ -64,6 +64,9 @@ type Page struct {
 	mu      sync.Mutex
 	faults  []string
 	timeout time.Duration
+
+	// Presses and Fields count what a person does: each press of a key, link or box, and each field filled or chosen.
+	Presses, Fields int
 }
 
 // Open opens a tab of width x height at a path of the server. The test fails
@@ -300,6 +303,7 @@ func (p *Page) press(js, what string) {
 // Click clicks the button, link or station with these words.
 func (p *Page) Click(words string) {
 	p.t.Helper()
+	p.Presses++
 	p.press("__find.button("+quote(words)+")", "a button "+quote(words))
 }
 
@@ -322,6 +326,7 @@ func (p *Page) PressIfThere(words string) {
 // from its top left.
 func (p *Page) Press(css string, right, down float64) {
 	p.t.Helper()
+	p.Presses++
 	p.until("Boolean(document.querySelector("+quote(css)+"))", css)
 	at := Eval[[]float64](p, fmt.Sprintf("(() => { const e = document.querySelector(%s); e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width * %g, r.y + r.height * %g]; })()", quote(css), right, down))
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(at[0], at[1])))
@@ -337,6 +342,7 @@ func (p *Page) Drag(title string, right, down float64) {
 // Fill types into the field with this label, in place of what stands there.
 func (p *Page) Fill(label, text string) {
 	p.t.Helper()
+	p.Fields++
 	js, what := "__find.field("+quote(label)+")", "a field "+quote(label)
 	p.spot(js, what)
 	kind := Eval[string](p, find+"; "+js+".type")
@@ -368,6 +374,7 @@ func (p *Page) Pick(label, words string) {
 // Tick clicks the checkbox with this label.
 func (p *Page) Tick(label string) {
 	p.t.Helper()
+	p.Presses++
 	p.press("__find.field("+quote(label)+")", "a box "+quote(label))
 }
 

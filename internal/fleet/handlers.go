@@ -105,7 +105,7 @@ func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (a
 // AddPacks adds several packs.
 func (h *Handlers) AddPacks(ctx context.Context, r api.AddPacksRequestObject) (api.AddPacksResponseObject, error) {
 	b := r.Body
-	n := NewPacks{ID: b.Id, Labels: b.Labels, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles}
+	n := NewPacks{ID: b.Id, Labels: b.Labels, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles, Charged: b.Charged != nil && *b.Charged}
 	if b.Serials != nil {
 		n.Serials = *b.Serials
 	}

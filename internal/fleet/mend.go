@@ -24,6 +24,7 @@ type NewPacks struct {
 	Chemistry            string
 	Cells, MilliampHours int
 	Cycles               int
+	Charged              bool // they were charged within the last day; else they lie at storage level
 }
 
 // AddPacks adds several packs, all or none. Adding the same id twice changes nothing.
@@ -42,7 +43,7 @@ func (s *Service) AddPacks(ctx context.Context, n NewPacks) ([]Pack, error) {
 			if len(n.Serials) > 0 {
 				serial = n.Serials[i]
 			}
-			p, err := s.AddPack(ctx, NewPack{ID: uuid.NewSHA1(n.ID, []byte(l)), Label: l, Serial: serial, Unmarked: len(n.Serials) == 0, Chemistry: n.Chemistry, Cells: n.Cells, MilliampHours: n.MilliampHours, Cycles: n.Cycles})
+			p, err := s.AddPack(ctx, NewPack{ID: uuid.NewSHA1(n.ID, []byte(l)), Label: l, Serial: serial, Unmarked: len(n.Serials) == 0, Chemistry: n.Chemistry, Cells: n.Cells, MilliampHours: n.MilliampHours, Cycles: n.Cycles, Charged: n.Charged})
 			if f, ok := fault.As(err); ok {
 				return fault.Bad("labels", "%s: %s", l, f.Detail)
 			}

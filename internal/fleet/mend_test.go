@@ -15,6 +15,22 @@ import (
 	"mainstay/internal/testbed"
 )
 
+// Packs that come charged are so since some time within the last day, and count from the
+// earliest; the others lie at storage level.
+func TestPacksComeChargedOrNot(t *testing.T) {
+	s := testbed.NewStage(t)
+	for charged, want := range map[bool]string{true: "charged", false: "storage"} {
+		got, err := s.Fleet.AddPacks(s.As(s.Tech), fleet.NewPacks{ID: testbed.NewID(), Labels: want, Chemistry: "LiPo", Cells: 6, MilliampHours: 5000, Charged: charged})
+		require.NoError(t, err)
+		assert.Equal(t, want, got[0].State)
+		if charged {
+			assert.Equal(t, s.Clock.Now().Add(-24*time.Hour), *got[0].FullSince)
+		} else {
+			assert.Nil(t, got[0].FullSince)
+		}
+	}
+}
+
 // Several packs are added at once, all or none; the same sent twice is once.
 func TestPacksAreAddedTogether(t *testing.T) {
 	s := testbed.NewStage(t)

@@ -99,6 +99,7 @@ type NewPack struct {
 	Cells, MilliampHours int
 	Cycles               int
 	Unmarked             bool // its serial number is not known yet
+	Charged              bool // it was charged within the last day; else it lies at storage level
 }
 
 // wrong says what of a pack cannot be used; nil: nothing.
@@ -126,9 +127,13 @@ func (s *Service) AddPack(ctx context.Context, n NewPack) (Pack, error) {
 	if err := s.DB.WithContext(ctx).Limit(1).Find(&old, "id = ?", n.ID).Error; err != nil || old.ID != uuid.Nil {
 		return old, err
 	}
-	now := s.Clock.Now()
+	now, state := s.Clock.Now(), pack.Storage
+	var full *time.Time
+	if n.Charged {
+		state, full = pack.Charged, new(now.Add(-24*time.Hour)) // at some time within the last day: the earliest counts
+	}
 	p := Pack{ID: n.ID, Label: strings.TrimSpace(n.Label), Serial: strings.TrimSpace(n.Serial), Chemistry: n.Chemistry, Cells: n.Cells, CapacityMAh: n.MilliampHours,
-		Cycles: n.Cycles, OutMAh: float64(n.Cycles) * float64(n.MilliampHours), State: string(pack.Storage), StateSince: now, Version: 1, CreatedAt: now}
+		Cycles: n.Cycles, OutMAh: float64(n.Cycles) * float64(n.MilliampHours), State: string(state), StateSince: now, FullSince: full, Version: 1, CreatedAt: now}
 	return p, db.Translate(s.DB.WithContext(ctx).Create(&p).Error)
 }
 

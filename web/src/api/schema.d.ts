@@ -4011,6 +4011,8 @@ export interface components {
             cells: number;
             capacity_mah: number;
             cycles: number;
+            /** @description they were charged within the last day; else they lie at storage level */
+            charged?: boolean;
         };
         PacksAdded: {
             labels: string[];

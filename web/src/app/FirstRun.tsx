@@ -7,6 +7,7 @@ import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { setServerTime } from "../parts/time";
 import { UnitFields } from "./UnitFields";
+import { loginOf } from "./login";
 import { metric } from "./units";
 
 /** The first page of an empty Mainstay: the crew and its first chief. */
@@ -51,7 +52,15 @@ export function FirstRun({ zones }: { zones: string[] }) {
         </SelectField>
         <UnitFields value={f.watch("units")} onChange={(u) => f.setValue("units", u)} />
         <h2 className="mt-2">You</h2>
-        <TextField label="Your name" autoComplete="name" {...f.register("name")} wrong={f.wrong("name")} />
+        <TextField
+          label="Your name"
+          autoComplete="name"
+          {...f.register("name", {
+            onBlur: (e: { target: { value: string } }) =>
+              f.getValues("login") || f.setValue("login", loginOf(e.target.value)),
+          })}
+          wrong={f.wrong("name")}
+        />
         <TextField
           label="Sign-in name"
           autoCapitalize="none"

@@ -12,7 +12,7 @@ import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
 import { logDraft, useFlightPress } from "./api";
 import { LandedPacks } from "./LandedPacks";
-import { blankLog, logForm } from "./logform";
+import { alikeAll, blankLog, logForm } from "./logform";
 import { SignFields } from "./SignFields";
 
 /** After landing: landings, motors, packs, remarks. What is known is filled in. */
@@ -42,6 +42,18 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
             onChange={(w) => form.setValue("warmth_c", w, { shouldDirty: true })}
             wrong={form.wrong("warmth_c")}
           />
+          {n > 1 && (
+            <Button
+              variant="outline-primary"
+              className="mb-2"
+              disabled={!form.watch("warmth_c")[0]?.trim()}
+              onClick={() =>
+                form.setValue("warmth_c", alikeAll(form.watch("warmth_c"), n), { shouldDirty: true })
+              }
+            >
+              All feel like motor 1
+            </Button>
+          )}
           <p className="soft mb-0">
             One that is {f.type.profile.limits.warmth_outlier_c} °C above its sisters grounds the aircraft
             until the cause is found.

@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { rememberUnits } from "../parts/number";
 import type { Units } from "../parts/units";
-import { blankLog, logForm, type LogTyped } from "./logform";
+import { alikeAll, blankLog, logForm, type LogTyped } from "./logform";
 import type { Flight } from "./model";
 
 const metric: Units = {
@@ -90,4 +90,10 @@ it("asks for litres only of an aircraft with a tank", () => {
   expect(faults(flight(0), typed())).toEqual([]);
   expect(faults(flight(16), typed())).toEqual(["litres: Enter what was sprayed; 0 when nothing was."]);
   expect(faults(flight(16), typed({ litres: "0" }))).toEqual([]);
+});
+
+it("takes motors that feel alike as warm as the first, and leaves what was entered", () => {
+  expect(alikeAll(["35"], 3)).toEqual(["35", "35", "35"]);
+  expect(alikeAll(["35", "", " ", "61"], 4)).toEqual(["35", "35", "35", "61"]);
+  expect(alikeAll([], 2)).toEqual(["", ""]);
 });

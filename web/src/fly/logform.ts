@@ -94,3 +94,7 @@ export function logForm(f: Flight, u: Units) {
       litres: v.litres === null ? null : u.toBase("volume", v.litres),
     }));
 }
+
+/** Every motor that was not entered by itself, as warm as the first: felt one after the other, and alike. */
+export const alikeAll = (typed: string[], n: number): string[] =>
+  Array.from({ length: n }, (_, i) => typed[i]?.trim() || (typed[0] ?? ""));

@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { useTypes } from "../fleet/api";
 import { Dialog } from "../parts/Dialog";
-import { AreaField, SelectField, TextField } from "../parts/Field";
+import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { KindFields } from "./KindFields";
@@ -19,6 +19,7 @@ const blank = {
   cells: "",
   capacity_mah: "",
   cycles: "0",
+  charged: false,
 };
 
 /** Adds packs, one or a whole set: from a type of aircraft, or by themselves. */
@@ -31,8 +32,8 @@ export function AddPack({ open, onClose }: { open: boolean; onClose: () => void 
     const t = types.find((x) => x.profile.key === key)?.profile;
     if (t) Object.entries(fitting(t)).forEach(([k, v]) => f.setValue(k as "cells", v));
   };
-  const send = f.submit(async ({ labels, serials, chemistry, cells, capacity_mah, cycles }) => {
-    const body = { id, labels, chemistry, cells, capacity_mah, cycles };
+  const send = f.submit(async ({ labels, serials, chemistry, cells, capacity_mah, cycles, charged }) => {
+    const body = { id, labels, chemistry, cells, capacity_mah, cycles, charged };
     await add.mutateAsync(serials.length ? { ...body, serials } : body);
     setId(newId());
     f.reset(blank);
@@ -66,6 +67,7 @@ export function AddPack({ open, onClose }: { open: boolean; onClose: () => void 
           {...f.register("serials")}
           wrong={f.wrong("serials")}
         />
+        <CheckField label="Charged within the last day; else they lie at storage level" {...f.register("charged")} />
         <KindFields register={(n) => f.register(n)} wrong={(n) => f.wrong(n)} />
         <Button type="submit" className="w-100" disabled={add.isPending}>
           Add the packs

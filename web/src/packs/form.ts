@@ -42,6 +42,7 @@ export const addForm = z.object({
       .map((s) => s.trim())
       .filter(Boolean),
   ),
+  charged: z.boolean(),
   ...kind,
 });
 

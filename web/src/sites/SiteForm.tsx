@@ -9,8 +9,8 @@ import { useDraftForm } from "../parts/form";
 import { PlaceField } from "../parts/PlaceField";
 import { showPlace } from "../parts/place";
 import { Problem } from "../parts/states";
-import { useKeepSite, useSites } from "./api";
-import { siteForm } from "./model";
+import { useDraw, useKeepSite, useSites } from "./api";
+import { beginning, siteForm } from "./model";
 
 export interface SiteFormProps {
   /** The site that is changed; without it a new one is begun. */
@@ -28,6 +28,8 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
   const { crew } = useSession();
   const sites = useSites();
   const keep = useKeepSite(head !== undefined);
+  const draw = useDraw();
+  const [drawn] = useState<[string, string]>(() => [newId(), newId()]);
   const f = useDraftForm(
     `site-${head ? `${head.id}-${head.version}` : "new"}`,
     {
@@ -36,13 +38,15 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
       elevation: head ? String(head.elevation_m ?? "") : "",
       note: head?.note ?? "",
       practice: head?.practice ?? false,
+      begin: false,
     },
     [],
     zodResolver(siteForm),
     (field) => (field === "lat" || field === "lon" ? "place" : field === "elevation_m" ? "elevation" : field),
   );
-  const save = f.submit(async ({ place, elevation, ...v }) => {
+  const save = f.submit(async ({ place, elevation, begin, ...v }) => {
     await keep.mutateAsync({ ...v, ...place, id, elevation_m: elevation, version: head?.version ?? 0 });
+    if (begin) await draw.mutateAsync({ id, features: beginning(place, drawn) });
     onSaved(id);
   });
   return (
@@ -67,13 +71,19 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
           wrong={f.wrong("elevation")}
         />
         <AreaField label="Note" rows={2} {...f.register("note")} wrong={f.wrong("note")} />
+        {!head && (
+          <CheckField
+            label="Begin its map: we take off there, and fly over a square of 100 m round it"
+            {...f.register("begin")}
+          />
+        )}
         {chief && (
           <CheckField
             label="A base or practice site: practice and check flights are flown here"
             {...f.register("practice")}
           />
         )}
-        <Button type="submit" disabled={keep.isPending}>
+        <Button type="submit" disabled={keep.isPending || draw.isPending}>
           {head ? "Save" : "Begin the site file"}
         </Button>
       </form>

@@ -25,6 +25,23 @@ export function useKeepSite(there: boolean) {
   });
 }
 
+/** Puts features on the map of a site, one after the other; what is there already stays. */
+export function useDraw() {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: async ({ id, features }: { id: string; features: Schemas["Feature"][] }) => {
+      for (const feature of features)
+        await ask(
+          api.PUT("/sites/{id}/features/{feature}", {
+            params: { path: { id, feature: feature.id } },
+            body: { feature, version: 0 },
+          }),
+        );
+    },
+    onSuccess: () => qc.invalidateQueries({ queryKey: ["site"] }),
+  });
+}
+
 /** Brings a feature back that was taken off the map. */
 export function useRestoreFeature(id: string) {
   const qc = useQueryClient();

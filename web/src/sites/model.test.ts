@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { readHeadings, readPlaces, siteForm, windows } from "./model";
+import { apart } from "./shapes";
+import { beginning, readHeadings, readPlaces, siteForm, windows } from "./model";
 
 const hours = (verdicts: string) =>
   [...verdicts].map((v, i) => ({
@@ -40,7 +41,14 @@ it("reads headings, or none of them", () => {
 });
 
 describe("the head of a site", () => {
-  const good = { name: "Corner", place: "46.31, -119.7", elevation: "210", note: "", practice: false };
+  const good = {
+    name: "Corner",
+    place: "46.31, -119.7",
+    elevation: "210",
+    note: "",
+    practice: false,
+    begin: false,
+  };
   const faults = (v: unknown) => {
     const r = siteForm.safeParse(v);
     return r.success ? [] : r.error.issues.map((i) => i.path.join("."));
@@ -56,5 +64,16 @@ describe("the head of a site", () => {
       "elevation",
     ]);
     expect(siteForm.parse({ ...good, elevation: " " }).elevation).toBeNull();
+  });
+});
+
+describe("a map that begins by itself", () => {
+  it("has a main take-off place in the middle of a square of 100 m", () => {
+    const [off, field] = beginning({ lat: 46.31, lon: -119.7 }, ["a", "b"]);
+    expect(off).toMatchObject({ id: "a", kind: "take-off", main: true, places: [{ lat: 46.31, lon: -119.7 }] });
+    const [sw, se, ne] = field!.places;
+    expect(apart(sw!, se!)).toBeCloseTo(100, 0);
+    expect(apart(se!, ne!)).toBeCloseTo(100, 0);
+    expect(apart(sw!, ne!)).toBeCloseTo(141.4, 0);
   });
 });

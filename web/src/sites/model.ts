@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { Schemas } from "../api/client";
+import { blank, type Feature } from "./kinds";
 import { parseInRange } from "../parts/number";
 import { readPlace } from "../parts/place";
 import type { Wind } from "./shapes";
@@ -65,6 +66,7 @@ export const siteForm = z.object({
   }),
   note: z.string().max(4000, "At most 4000 characters."),
   practice: z.boolean(),
+  begin: z.boolean(),
 });
 
 /** A site has what a way home is judged by. */
@@ -99,4 +101,17 @@ export function flownAt(w: Pick<Schemas["WayHome"], "datum" | "route_m" | "home_
     if (w.datum === "ground") return ground + w.route_m;
     return w.datum === "sea" ? w.route_m : w.home_m + w.route_m;
   };
+}
+
+/** What a map may begin with: a take-off place, and a square field of 100 m round it. */
+export function beginning(p: Schemas["Place"], ids: [string, string]): Feature[] {
+  const [north, east] = [50 / 111_200, 50 / (111_320 * Math.cos((p.lat * Math.PI) / 180))];
+  const corner = (n: number, e: number) => ({ lat: p.lat + n * north, lon: p.lon + e * east });
+  return [
+    { ...blank(ids[0], "take-off", "point", [p]), name: "Take-off", main: true },
+    {
+      ...blank(ids[1], "area", "area", [corner(-1, -1), corner(-1, 1), corner(1, 1), corner(1, -1)]),
+      name: "Field",
+    },
+  ];
 }
