@@ -22,11 +22,11 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"gocloud.dev/blob/memblob"
 
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/web"
@@ -100,7 +100,7 @@ func serveAnew() (base string, done func(), err error) {
 	if err != nil {
 		return "", nil, err
 	}
-	h, err := server.New(server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), memblob.OpenBucket(nil)), server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), PerMinute: 1 << 40})
+	h, err := server.New(server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), &photos.Memory{}), server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), PerMinute: 1 << 40})
 	if err != nil {
 		return "", nil, err
 	}

@@ -24,7 +24,6 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
-	"gocloud.dev/blob/memblob"
 
 	"mainstay/core/gate"
 	"mainstay/core/spray"
@@ -33,6 +32,7 @@ import (
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/web"
@@ -111,7 +111,7 @@ func setUp(ctx context.Context, url, login, password string, fill func(*server.S
 	if err := errors.Join(db.Migrate(ctx, g), records.Baseline(ctx, g, "")); err != nil {
 		return nil, nil, err
 	}
-	svc := server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), memblob.OpenBucket(nil))
+	svc := server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), &photos.Memory{})
 	if err := svc.Seed(ctx); err != nil {
 		return nil, nil, err
 	}

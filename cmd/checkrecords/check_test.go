@@ -111,7 +111,7 @@ func TestPhotosAreCompared(t *testing.T) {
 	require.NoError(t, records.Export(ctx, s.DB, &b))
 	_, err := check(bytes.NewReader(b.Bytes()), folder, "")
 	assert.ErrorContains(t, err, "missing")
-	picture, err := s.Walkrounds.Photos.ReadAll(ctx, id)
+	picture, err := s.Walkrounds.Photos.Get(id)
 	require.NoError(t, err)
 	require.NoError(t, os.WriteFile(filepath.Join(folder, id), picture, 0o600))
 	said, err := check(bytes.NewReader(b.Bytes()), folder, "")

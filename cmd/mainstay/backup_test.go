@@ -11,10 +11,10 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"gocloud.dev/blob/fileblob"
 
 	"mainstay/core/checks"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/testbed"
 )
@@ -25,9 +25,9 @@ import (
 func TestBackupAndRestore(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx, folder := context.Background(), t.TempDir()
-	photos := filepath.Join(folder, "photos")
-	require.NoError(t, os.Mkdir(photos, 0o700))
-	store, err := fileblob.OpenBucket(photos, nil)
+	folderOf := filepath.Join(folder, "photos")
+	require.NoError(t, os.Mkdir(folderOf, 0o700))
+	store, err := photos.Open(folderOf)
 	require.NoError(t, err)
 	defer func() { _ = store.Close() }()
 	s.Walkrounds.Photos = store
@@ -43,7 +43,7 @@ func TestBackupAndRestore(t *testing.T) {
 		require.NoError(t, err, string(out))
 	}
 	run("pg_dump", "-Fc", "-f", dump, s.URL)
-	require.NoError(t, os.CopyFS(filepath.Join(folder, "photos-copy"), os.DirFS(photos)))
+	require.NoError(t, os.CopyFS(filepath.Join(folder, "photos-copy"), os.DirFS(folderOf)))
 
 	// Life goes on after the backup.
 	s.Walk(checks.Full, []uuid.UUID{s.Packs[0].ID}, nil)
@@ -55,7 +55,7 @@ func TestBackupAndRestore(t *testing.T) {
 	g, err := records.Open(fresh, db.Options{Size: 2})
 	require.NoError(t, err)
 	defer db.Close(g)
-	copied, err := fileblob.OpenBucket(filepath.Join(folder, "photos-copy"), nil)
+	copied, err := photos.Open(filepath.Join(folder, "photos-copy"))
 	require.NoError(t, err)
 	defer func() { _ = copied.Close() }()
 	res, err := records.Verify(ctx, g, records.Check{Photos: copied, Head: &old})

@@ -9,7 +9,6 @@ import (
 	"net"
 	"net/http"
 	"os"
-	"path/filepath"
 	"runtime/debug"
 	"syscall"
 	"time"
@@ -18,8 +17,6 @@ import (
 	"github.com/prometheus/client_golang/prometheus"
 	"github.com/prometheus/client_golang/prometheus/promhttp"
 	"github.com/spf13/cobra"
-	"gocloud.dev/blob"
-	_ "gocloud.dev/blob/fileblob" // folders as photo stores
 	"gorm.io/gorm"
 
 	"mainstay/internal/demo"
@@ -27,6 +24,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/outside"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/internal/standins/aircraft"
@@ -43,7 +41,7 @@ type config struct {
 	DatabaseURL string        `env:"DATABASE_URL,required"`                        // any PostgreSQL from version 15, as the role of the application
 	OwnerURL    string        `env:"MAINSTAY_OWNER_URL"`                           // the same database as its owner, who migrates; default: DATABASE_URL
 	Address     string        `env:"MAINSTAY_ADDRESS" envDefault:"127.0.0.1:8080"` // host:port to listen on
-	Photos      string        `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder, or the URL of an object store
+	Photos      string        `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder
 	Secure      bool          `env:"MAINSTAY_SECURE" envDefault:"false"`           // true behind TLS: cookies only over TLS
 	Clock       time.Time     `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
 	Debug       bool          `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
@@ -78,68 +76,17 @@ func (c config) clock() clock.Clock {
 	return clock.From(c.Clock)
 }
 
-func (c config) open(ctx context.Context) (*gorm.DB, *blob.Bucket, error) {
+func (c config) open() (*gorm.DB, *photos.Folder, error) {
 	g, err := records.Open(c.DatabaseURL, db.Options{})
 	if err != nil {
 		return nil, nil, err
 	}
-	b, err := c.photos(ctx)
+	b, err := photos.Open(c.Photos)
 	return g, b, err
-}
-
-// photos opens the store of photos.
-func (c config) photos(ctx context.Context) (*blob.Bucket, error) {
-	url := c.Photos
-	if !hasScheme(url) {
-		folder, err := filepath.Abs(url)
-		if err != nil {
-			return nil, err
-		}
-		if err := os.MkdirAll(folder, 0o700); err != nil {
-			return nil, fmt.Errorf("photo folder: %w", err)
-		}
-		url = "file://" + filepath.ToSlash(folder) + "?no_tmp_dir=true"
-	}
-	b, err := blob.OpenBucket(ctx, url)
-	if err != nil {
-		return nil, fmt.Errorf("photo store: %w", err)
-	}
-	return b, nil
-}
-
-// syncPhoto makes a photo in a folder stay there when the power goes.
-func (c config) syncPhoto() func(key string) error {
-	if hasScheme(c.Photos) {
-		return nil
-	}
-	return func(key string) error {
-		for _, name := range []string{filepath.Join(c.Photos, key), c.Photos} { // the file, and its entry in the folder
-			f, err := os.Open(name)
-			if err != nil {
-				return err
-			}
-			if err := errors.Join(f.Sync(), f.Close()); err != nil {
-				return err
-			}
-		}
-		return nil
-	}
 }
 
 // memoryWanted is where the collector begins to work harder.
 const memoryWanted = 256 << 20
-
-func hasScheme(s string) bool {
-	for i, r := range s {
-		if r == ':' {
-			return i > 1
-		}
-		if r == '/' {
-			return false
-		}
-	}
-	return false
-}
 
 func serveCommand() *cobra.Command {
 	return &cobra.Command{Use: "serve", Short: "Serve the application", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
@@ -171,7 +118,7 @@ func serve(ctx context.Context, withDemo bool) error {
 	if err != nil {
 		return fmt.Errorf("listen: %w", err)
 	}
-	g, photos, err := c.open(ctx)
+	g, photos, err := c.open()
 	if err != nil {
 		return err
 	}
@@ -192,7 +139,6 @@ func serve(ctx context.Context, withDemo bool) error {
 		return err
 	}
 	svc := server.NewServices(g, c.clock(), photos)
-	svc.Walkrounds.SyncPhoto = c.syncPhoto()
 	if err := svc.Seed(ctx); err != nil {
 		return err
 	}

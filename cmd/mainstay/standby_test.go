@@ -25,13 +25,13 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"gocloud.dev/blob/memblob"
 
 	"mainstay/core/crew"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/internal/testbed"
@@ -215,7 +215,7 @@ func TestStandbyTakesOver(t *testing.T) {
 		g, err := records.Open(url, db.Options{Size: 8})
 		require.NoError(t, err)
 		t.Cleanup(func() { db.Close(g) })
-		s := server.NewServices(g, clock.System{}, memblob.OpenBucket(nil))
+		s := server.NewServices(g, clock.System{}, &photos.Memory{})
 		s.People.Hash = hash
 		if svc == nil {
 			svc = s

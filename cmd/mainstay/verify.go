@@ -7,12 +7,13 @@ import (
 	"github.com/spf13/cobra"
 
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 )
 
 func verifyCommand() *cobra.Command {
 	var head string
-	var photos bool
+	var compare bool
 	cmd := &cobra.Command{Use: "verify", Short: "Check the records, and everything else against them", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
 		c, err := load()
 		if err != nil {
@@ -31,11 +32,13 @@ func verifyCommand() *cobra.Command {
 			return err
 		}
 		defer db.Close(g)
-		if photos {
-			if check.Photos, err = c.photos(cmd.Context()); err != nil {
+		if compare {
+			store, err := photos.Open(c.Photos)
+			if err != nil {
 				return err
 			}
-			defer check.Photos.Close()
+			defer func() { _ = store.Close() }()
+			check.Photos = store
 		}
 		res, err := records.Verify(cmd.Context(), g, check)
 		if err != nil {
@@ -49,6 +52,6 @@ func verifyCommand() *cobra.Command {
 		return nil
 	}}
 	cmd.Flags().StringVar(&head, "head", "", "a head known outside, like \"1234.2\" and its eight words: the chain must lead through it")
-	cmd.Flags().BoolVar(&photos, "photos", true, "compare the bytes of every photo")
+	cmd.Flags().BoolVar(&compare, "photos", true, "compare the bytes of every photo")
 	return cmd
 }

@@ -9,10 +9,10 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"gocloud.dev/blob/memblob"
 
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/internal/testbed"
@@ -29,7 +29,7 @@ func TestTheYearMayEndAtNight(t *testing.T) {
 		at, err := time.Parse(time.RFC3339, e)
 		require.NoError(t, err)
 		empty, _ := testbed.Empty(t, clock.At(at))
-		svc := server.NewServices(empty.DB, clock.At(at), memblob.OpenBucket(nil))
+		svc := server.NewServices(empty.DB, clock.At(at), &photos.Memory{})
 		require.NoError(t, demo.FillLast(context.Background(), svc, 45, func(int, int) {}), e)
 		var flights, ahead int64
 		require.NoError(t, svc.DB.Raw("select count(*), count(*) filter (where took_off_at > ?) from flights", at).Row().Scan(&flights, &ahead))

@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 
 	"mainstay/internal/platform/db"
 )
@@ -117,7 +116,7 @@ func (s *Service) limitColumns(ctx context.Context) (map[string]any, error) {
 		return nil, err
 	}
 	const meanMonth = 365.2425 / 12
-	var keys, kinds pq.StringArray
+	var keys, kinds db.Array[string]
 	var hours, flights, landings, cycles, litres, days []*float64
 	set := func(v float64) *float64 {
 		if v <= 0 {
@@ -136,5 +135,5 @@ func (s *Service) limitColumns(ctx context.Context) (map[string]any, error) {
 			cycles, litres, days = append(cycles, set(float64(l.Cycles))), append(litres, set(l.Litres)), append(days, set(d))
 		}
 	}
-	return map[string]any{"keys": keys, "kinds": kinds, "hours": pq.Array(hours), "flights": pq.Array(flights), "landings": pq.Array(landings), "cycles": pq.Array(cycles), "litres": pq.Array(litres), "days": pq.Array(days)}, nil
+	return map[string]any{"keys": keys, "kinds": kinds, "hours": db.Array[*float64](hours), "flights": db.Array[*float64](flights), "landings": db.Array[*float64](landings), "cycles": db.Array[*float64](cycles), "litres": db.Array[*float64](litres), "days": db.Array[*float64](days)}, nil
 }

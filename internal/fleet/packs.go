@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/core/crew"
@@ -54,13 +53,13 @@ type Reading struct {
 	At           time.Time
 	ByName       string
 	Source       string
-	CellMV       pq.Int64Array `gorm:"column:cell_mv;type:int[]"`
+	CellMV       db.Array[int64] `gorm:"column:cell_mv;type:int[]"`
 	RestedMin    *float64
 	Percent      *float64
-	TemperatureC *float64        `gorm:"column:temperature_c"`
-	MilliOhm     pq.Float64Array `gorm:"column:resistance_mohm;type:double precision[]"`
-	MAhIn        *float64        `gorm:"column:mah_in"`
-	MAhOut       *float64        `gorm:"column:mah_out"`
+	TemperatureC *float64          `gorm:"column:temperature_c"`
+	MilliOhm     db.Array[float64] `gorm:"column:resistance_mohm;type:double precision[]"`
+	MAhIn        *float64          `gorm:"column:mah_in"`
+	MAhOut       *float64          `gorm:"column:mah_out"`
 	StartPercent *float64
 	EndPercent   *float64
 	CapacityMAh  *float64 `gorm:"column:capacity_mah"`
@@ -351,8 +350,8 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 			return Reading{}, fault.Clash("clock", "The server's clock reads earlier than the last reading of %s. Nothing was saved; ask a chief to check the clock.", p.Label)
 		}
 	}
-	r := Reading{ID: n.ID, PackID: p.ID, At: n.At, ByName: people.From(ctx).Name, Source: n.Source, CellMV: pq.Int64Array{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC,
-		MilliOhm: append(pq.Float64Array{}, n.MilliOhm...), MAhIn: n.MAhIn, MAhOut: n.MAhOut, StartPercent: n.StartPercent, EndPercent: n.EndPercent}
+	r := Reading{ID: n.ID, PackID: p.ID, At: n.At, ByName: people.From(ctx).Name, Source: n.Source, CellMV: db.Array[int64]{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC,
+		MilliOhm: append(db.Array[float64]{}, n.MilliOhm...), MAhIn: n.MAhIn, MAhOut: n.MAhOut, StartPercent: n.StartPercent, EndPercent: n.EndPercent}
 	if n.Load != nil {
 		r.LoadA, r.LoadS = &n.Load.Amps, &n.Load.Seconds
 	}

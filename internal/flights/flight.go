@@ -6,7 +6,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
@@ -47,15 +46,15 @@ type Flight struct {
 	WarmthMotor *int              // the motor that stood out, from 1
 	Source      string
 	Events      int
-	Litres      float64         // sprayed
-	HoverSet    pq.Float64Array `gorm:"type:double precision[]"` // output of each motor in the first hover, percent
-	WarmthSet   pq.Float64Array `gorm:"type:double precision[]"` // warmth of each motor after landing, degC
+	Litres      float64           // sprayed
+	HoverSet    db.Array[float64] `gorm:"type:double precision[]"` // output of each motor in the first hover, percent
+	WarmthSet   db.Array[float64] `gorm:"type:double precision[]"` // warmth of each motor after landing, degC
 
 	AcceptanceOrder *uuid.UUID // the work order for which this was the acceptance flight
 	JobID           *uuid.UUID // nil: of before flights belonged to jobs, or imported
 
-	NextTime string         // what to change before the next flight
-	Signs    pq.StringArray `gorm:"type:text[]"` // what was heard, seen or felt
+	NextTime string           // what to change before the next flight
+	Signs    db.Array[string] `gorm:"type:text[]"` // what was heard, seen or felt
 
 	MassKg      *float64           `gorm:"column:mass_kg"`      // at take-off; nil: not known
 	RhoKgM3     *float64           `gorm:"column:rho_kgm3"`     // of the air

@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 
 	"mainstay/api"
 	"mainstay/core/airframe"
@@ -18,6 +17,7 @@ import (
 	"mainstay/core/mass"
 	"mainstay/core/pack"
 	"mainstay/core/trend"
+	"mainstay/internal/platform/db"
 )
 
 // setOff keeps with what a flight took off, for what its airframe learns.
@@ -150,7 +150,7 @@ func (s *Service) sisters(ctx context.Context, aircraft uuid.UUID) ([]trend.Pack
 		}
 	}
 	var labels []struct{ ID, Label string }
-	if err := s.DB.WithContext(ctx).Raw("select id::text, label from packs where id::text = any(?)", pq.StringArray(slices.Sorted(maps.Keys(ids)))).Scan(&labels).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id::text, label from packs where id::text = any(?)", db.Array[string](slices.Sorted(maps.Keys(ids)))).Scan(&labels).Error; err != nil {
 		return nil, err
 	}
 	name := map[string]string{}

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/core/airframe"
@@ -95,7 +94,7 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 			i++
 			f.WarmthMotor = &i
 		}
-		f.NextTime, f.Signs = strings.TrimSpace(n.NextTime), append(pq.StringArray{}, n.Signs...)
+		f.NextTime, f.Signs = strings.TrimSpace(n.NextTime), append(db.Array[string]{}, n.Signs...)
 		f.State, f.LoggedAt, f.Landings, f.Remarks = stateLogged, &now, n.Landings, strings.TrimSpace(f.Remarks+n.Remarks)
 		f.Litres, f.WarmthSet = n.Litres, n.WarmthC
 		if err := s.took(ctx, &f, t, n); err != nil {

@@ -5,7 +5,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/core/gate"
@@ -42,7 +41,7 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 		if err != nil {
 			return err
 		}
-		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: r.PilotID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: at, State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID, Signs: pq.StringArray{},
+		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: r.PilotID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: at, State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID, Signs: db.Array[string]{},
 			TookOffHeardAt: press.HeardAt(now), Unasked: unasked}
 		f.setOff(with)
 		if deviceAt != nil {

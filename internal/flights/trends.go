@@ -6,10 +6,10 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 
 	"mainstay/api"
 	"mainstay/core/trend"
+	"mainstay/internal/platform/db"
 )
 
 // trendFlights is how many flights a trend looks back.
@@ -25,8 +25,8 @@ func (s *Service) Trends(ctx context.Context, aircraft uuid.UUID) (api.Trends, e
 	}
 	g := s.DB.WithContext(ctx)
 	var rows []struct {
-		WarmthSet pq.Float64Array `gorm:"type:double precision[]"`
-		HoverSet  pq.Float64Array `gorm:"type:double precision[]"`
+		WarmthSet db.Array[float64] `gorm:"type:double precision[]"`
+		HoverSet  db.Array[float64] `gorm:"type:double precision[]"`
 	}
 	if err := g.Raw(`select warmth_set, hover_set from flights where aircraft_id = @a and state = 'logged' and (warmth_set is not null or hover_set is not null)
 		and took_off_at > coalesce((select max(fitted_at) from parts where aircraft_id = @a and kind = 'motor'), '-infinity') order by took_off_at desc limit @n`,

@@ -10,7 +10,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/api"
@@ -104,7 +103,7 @@ func (s *Service) sift(ctx context.Context, tx *gorm.DB, rows []logcsv.Row) (*si
 	var numbers []int
 	err = tx.Raw(`select x.n from unnest(?::uuid[], ?::timestamptz[], ?::timestamptz[]) with ordinality x (aircraft, begins, ends, n)
 		where x.begins < (select coalesce(f.landed_at, 'infinity') from flights f where f.aircraft_id = x.aircraft and f.took_off_at < x.ends order by f.took_off_at desc limit 1)`,
-		crafts, pq.Array(begin), pq.Array(end)).Scan(&numbers).Error
+		crafts, db.Array[time.Time](begin), db.Array[time.Time](end)).Scan(&numbers).Error
 	for _, n := range numbers {
 		out.clash[n-1] = true
 	}

@@ -10,7 +10,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/internal/formats/logcsv"
@@ -45,7 +44,7 @@ type Line struct {
 	TypeName   string
 	Pilot      string
 	PilotLogin string
-	Packs      pq.StringArray `gorm:"type:text[]"`
+	Packs      db.Array[string] `gorm:"type:text[]"`
 	Seconds    int
 	Landings   int
 	Purpose    string

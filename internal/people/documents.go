@@ -8,10 +8,10 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 
 	"mainstay/core/judge"
 	"mainstay/core/rules"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
 )
@@ -22,9 +22,9 @@ type Document struct {
 	Kind       string
 	PersonID   *uuid.UUID // nil: of the crew
 	Number     string
-	IssuedOn   *time.Time     `gorm:"type:date"`
-	ExpiresOn  *time.Time     `gorm:"type:date"`
-	Rules      pq.StringArray `gorm:"type:text[]"`
+	IssuedOn   *time.Time       `gorm:"type:date"`
+	ExpiresOn  *time.Time       `gorm:"type:date"`
+	Rules      db.Array[string] `gorm:"type:text[]"`
 	Conditions string
 	Version    int
 	ChangedAt  time.Time
@@ -93,7 +93,7 @@ func (s *Service) SaveDocument(ctx context.Context, d Document) error {
 		return err
 	}
 	if d.Rules == nil {
-		d.Rules = pq.StringArray{}
+		d.Rules = db.Array[string]{}
 	}
 	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.DocumentSaved, Subject: subject(d.PersonID), At: s.Clock.Now(), By: From(ctx).By(), Summary: fmt.Sprintf("Document: %s %s", d.Kind, d.Number), Content: d}, `insert into documents as o (id, kind, person_id, number, issued_on, expires_on, rules, conditions, changed_at, changed_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 		on conflict (id) do update set kind = excluded.kind, person_id = excluded.person_id, number = excluded.number, issued_on = excluded.issued_on, expires_on = excluded.expires_on,

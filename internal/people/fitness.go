@@ -6,16 +6,16 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 
 	"mainstay/core/crew"
+	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 )
 
 type fitnessRow struct {
 	PersonID uuid.UUID
 	At       time.Time
-	Against  pq.StringArray `gorm:"type:text[]"`
+	Against  db.Array[string] `gorm:"type:text[]"`
 }
 
 // DeclareFit keeps what the acting person says about being fit today; against
@@ -31,7 +31,7 @@ func (s *Service) DeclareFit(ctx context.Context, id uuid.UUID, against []string
 		return err
 	}
 	now := s.Clock.Now()
-	return s.DB.WithContext(ctx).Exec("insert into fitness (id, person_id, day, at, against) values (?, ?, ?, ?, ?) on conflict (id) do nothing", id, From(ctx).ID, c.Day(now), now, pq.StringArray(append([]string{}, against...))).Error
+	return s.DB.WithContext(ctx).Exec("insert into fitness (id, person_id, day, at, against) values (?, ?, ?, ?, ?) on conflict (id) do nothing", id, From(ctx).ID, c.Day(now), now, db.Array[string](append([]string{}, against...))).Error
 }
 
 // FitOn is the newest declaration of each person for a civil day.

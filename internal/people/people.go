@@ -11,7 +11,6 @@ import (
 
 	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/core/crew"
@@ -26,7 +25,7 @@ type Person struct {
 	ID           uuid.UUID
 	Login        string
 	Name         string
-	Roles        pq.StringArray `gorm:"type:text[]"`
+	Roles        db.Array[string] `gorm:"type:text[]"`
 	PasswordHash string
 	PinHash      string
 	Active       bool

@@ -14,7 +14,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/lib/pq"
 	"gorm.io/gorm"
 
 	"mainstay/internal/platform/db"
@@ -163,7 +162,7 @@ func standing(tx *gorm.DB, entries []Entry) error {
 		ID     uuid.UUID
 		Active bool
 		Once   string
-		Roles  pq.StringArray `gorm:"type:text[]"`
+		Roles  db.Array[string] `gorm:"type:text[]"`
 	}
 	var now []person
 	if err := tx.Raw("select id, active, once, roles from people where id = any(?::uuid[])", ids).Scan(&now).Error; err != nil {

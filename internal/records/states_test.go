@@ -9,12 +9,12 @@ import (
 	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-	"gocloud.dev/blob/memblob"
 	"gorm.io/gorm"
 
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/testbed"
 )
@@ -54,7 +54,7 @@ func TestFiftyChangesByHand(t *testing.T) {
 	// The last weeks hold every kind of record, and are checked sooner than the year.
 	svc, _ := testbed.Empty(t, clock.At(testbed.Noon))
 	g := svc.DB
-	svc.Walkrounds.Photos = memblob.OpenBucket(nil)
+	svc.Walkrounds.Photos = &photos.Memory{}
 	require.NoError(t, demo.FillLast(context.Background(), svc, 60, func(int, int) {}))
 	require.True(t, verify(t, g, records.Check{}).OK(), verify(t, g, records.Check{}).Sentence())
 	found := 0
@@ -96,15 +96,15 @@ func verifyIn(t *testing.T, ctx context.Context, tx *gorm.DB) records.Result {
 // A photo whose bytes were changed in the store, or that is gone, is named.
 func TestBytesOfPhotos(t *testing.T) {
 	s := testbed.NewStage(t)
-	ctx, store := context.Background(), s.Walkrounds.Photos
+	store := s.Walkrounds.Photos.(*photos.Memory)
 	first := s.Photo()
 	s.Photo()
 	res := verify(t, s.DB, records.Check{Photos: store})
 	assert.True(t, res.OK())
 	assert.EqualValues(t, 2, res.Photos)
-	require.NoError(t, store.WriteAll(ctx, first, []byte("another picture"), nil))
+	store.Spoil(first, []byte("another picture"))
 	assert.Contains(t, verify(t, s.DB, records.Check{Photos: store}).Sentence(), first)
-	require.NoError(t, store.Delete(ctx, first))
+	store.Spoil(first, nil)
 	assert.Contains(t, verify(t, s.DB, records.Check{Photos: store}).Sentence(), "missing")
 }
 

@@ -1,20 +1,18 @@
 package records
 
 import (
+	"bytes"
 	"context"
 	"crypto/sha256"
 	"errors"
 	"fmt"
-	"hash"
-	"io"
 	"time"
 
-	"gocloud.dev/blob"
-	"gocloud.dev/gcerrors"
 	"gorm.io/gorm"
 
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/photos"
 )
 
 // Result of a check.
@@ -52,7 +50,7 @@ func (r Result) Sentence() string {
 
 // Check says how far a check goes.
 type Check struct {
-	Photos *blob.Bucket // compare the bytes of every photo
+	Photos photos.Store // compare the bytes of every photo
 	Head   *Head        // a head known outside: the chain must lead through it
 }
 
@@ -102,7 +100,7 @@ func verify(ctx context.Context, tx *gorm.DB, c Check, res *Result) error {
 	if err := compare(ctx, tx, res); err != nil || res.Differs != "" || c.Photos == nil {
 		return err
 	}
-	return photos(ctx, tx, c.Photos, res)
+	return comparePhotos(ctx, tx, c.Photos, res)
 }
 
 func chain(ctx context.Context, tx *gorm.DB, known *Head, res *Result) error {
@@ -236,7 +234,7 @@ func name(ctx context.Context, tx *gorm.DB, f Family, key string) string {
 
 // photos compares the bytes of every photo with the hash on file, which the
 // chain has sealed.
-func photos(ctx context.Context, tx *gorm.DB, store *blob.Bucket, res *Result) error {
+func comparePhotos(ctx context.Context, tx *gorm.DB, store photos.Store, res *Result) error {
 	var all []struct {
 		ID     string
 		Sha256 []byte
@@ -245,14 +243,14 @@ func photos(ctx context.Context, tx *gorm.DB, store *blob.Bucket, res *Result) e
 		return err
 	}
 	for _, p := range all {
-		h, err := hashOf(ctx, store, p.ID)
+		b, err := store.Get(p.ID)
 		switch {
-		case gcerrors.Code(err) == gcerrors.NotFound:
+		case errors.Is(err, photos.ErrMissing):
 			res.Differs = fmt.Sprintf("The photo %s is missing from the store.", p.ID)
 			return nil
 		case err != nil:
 			return err
-		case string(h) != string(p.Sha256):
+		case !holds(b, p.Sha256):
 			res.Differs = fmt.Sprintf("The photo %s in the store is not the one that was taken in.", p.ID)
 			return nil
 		}
@@ -261,13 +259,8 @@ func photos(ctx context.Context, tx *gorm.DB, store *blob.Bucket, res *Result) e
 	return nil
 }
 
-func hashOf(ctx context.Context, store *blob.Bucket, key string) ([]byte, error) {
-	r, err := store.NewReader(ctx, key, nil)
-	if err != nil {
-		return nil, err
-	}
-	defer func() { _ = r.Close() }()
-	h := hash.Hash(sha256.New())
-	_, err = io.Copy(h, r)
-	return h.Sum(nil), err
+// holds tells whether bytes have this hash.
+func holds(b, hash []byte) bool {
+	sum := sha256.Sum256(b)
+	return bytes.Equal(sum[:], hash)
 }

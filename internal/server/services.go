@@ -9,7 +9,6 @@ import (
 
 	"github.com/google/uuid"
 	"github.com/riverqueue/river"
-	"gocloud.dev/blob"
 	"gorm.io/gorm"
 
 	"mainstay/api"
@@ -28,6 +27,7 @@ import (
 	"mainstay/internal/people"
 	"mainstay/internal/planning"
 	"mainstay/internal/platform/clock"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/platform/versions"
 	"mainstay/internal/platform/work"
 	"mainstay/internal/practice"
@@ -70,10 +70,10 @@ type Services struct {
 }
 
 // NewServices wires the features to a database, a clock and a photo store.
-func NewServices(g *gorm.DB, c clock.Clock, photos *blob.Bucket) *Services {
+func NewServices(g *gorm.DB, c clock.Clock, pictures photos.Store) *Services {
 	p := &people.Service{DB: g, Clock: c}
 	f := &fleet.Service{DB: g, Clock: c, People: p, Kept: &versions.Kept[airframe.Type]{}}
-	w := &walkround.Service{DB: g, Clock: c, Fleet: f, People: p, Photos: photos}
+	w := &walkround.Service{DB: g, Clock: c, Fleet: f, People: p, Photos: pictures}
 	r := &rack.Service{DB: g, Clock: c, People: p, Fleet: f}
 	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Kept: &versions.Kept[upkeep.Programme]{}}
 	at := &sites.Service{DB: g, Clock: c, People: p, Fleet: f}

@@ -20,13 +20,13 @@ import (
 
 	_ "github.com/jackc/pgx/v5/stdlib" // the driver used to make databases
 	"github.com/stretchr/testify/require"
-	"gocloud.dev/blob/memblob"
 	"gorm.io/gorm"
 
 	"mainstay/internal/demo"
 	"mainstay/internal/platform/changes"
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/db"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 	"mainstay/web"
@@ -125,7 +125,7 @@ func Demo(t testing.TB, c clock.Clock) (*server.Services, string) {
 		if err := errors.Join(db.Migrate(ctx, g), records.Baseline(ctx, g, "")); err != nil {
 			return err
 		}
-		svc := server.NewServices(g, clock.At(Noon), memblob.OpenBucket(nil))
+		svc := server.NewServices(g, clock.At(Noon), &photos.Memory{})
 		if err := svc.Seed(ctx); err != nil {
 			return err
 		}
@@ -138,7 +138,7 @@ func Demo(t testing.TB, c clock.Clock) (*server.Services, string) {
 	var b bytes.Buffer
 	require.NoError(t, png.Encode(&b, image.NewGray(image.Rect(0, 0, 8, 6))))
 	for _, id := range ids {
-		require.NoError(t, svc.Walkrounds.Photos.WriteAll(context.Background(), id, b.Bytes(), nil))
+		require.NoError(t, svc.Walkrounds.Photos.Put(id, b.Bytes()))
 	}
 	return svc, url
 }
@@ -149,7 +149,7 @@ func open(t testing.TB, name string, c clock.Clock) (*server.Services, string) {
 	g, err := records.Open(databaseURL(t, name), db.Options{Size: 1})
 	require.NoError(t, err)
 	t.Cleanup(func() { db.Close(g) })
-	return server.NewServices(g, c, memblob.OpenBucket(nil)), databaseURL(t, name)
+	return server.NewServices(g, c, &photos.Memory{}), databaseURL(t, name)
 }
 
 // App returns the URL of the database under the role of the application, which
@@ -170,7 +170,7 @@ func Wide(t testing.TB, url string, c clock.Clock, connections int) *server.Serv
 	g, err := records.Open(url, db.Options{Size: connections})
 	require.NoError(t, err)
 	t.Cleanup(func() { db.Close(g) })
-	return server.NewServices(g, c, memblob.OpenBucket(nil))
+	return server.NewServices(g, c, &photos.Memory{})
 }
 
 // Serve puts services behind a server on loopback and returns its address.

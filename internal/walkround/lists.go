@@ -11,7 +11,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"gocloud.dev/blob"
 	"gorm.io/gorm"
 
 	"mainstay/core/checks"
@@ -20,6 +19,7 @@ import (
 	"mainstay/internal/platform/clock"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/platform/outside"
+	"mainstay/internal/platform/photos"
 	"mainstay/internal/records"
 )
 
@@ -32,13 +32,11 @@ type Service struct {
 	Clock  clock.Clock
 	Fleet  *fleet.Service
 	People *people.Service
-	Photos *blob.Bucket
+	Photos photos.Store
 	Link   *outside.Link // to aircraft on the network; nil: none
 	// Today says what is known about a flight that is about to be checked; nil: nothing is.
 	Today func(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID, packs []uuid.UUID) (Today, error)
 	heard heard
-	// SyncPhoto sees to it that a photo is on disk; nil where the store does so itself.
-	SyncPhoto func(key string) error
 }
 
 type listRow struct {

@@ -4,16 +4,16 @@ import (
 	"bytes"
 	"context"
 	"crypto/sha256"
+	"errors"
 	"io"
 	"time"
 
 	"github.com/google/uuid"
-	"gocloud.dev/blob"
-	"gocloud.dev/gcerrors"
 
 	"mainstay/internal/formats/picture"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/photos"
 )
 
 // Photo is a picture kept as evidence.
@@ -71,20 +71,15 @@ func (s *Service) KeepPhoto(ctx context.Context, id uuid.UUID, body io.Reader) (
 		return old, nil
 	}
 	// What lies there already was sent before, and its sender heard nothing: it is the same, or it stays.
-	err = s.Photos.Upload(ctx, id.String(), bytes.NewReader(b), &blob.WriterOptions{ContentType: media, IfNotExist: true})
-	if gcerrors.Code(err) == gcerrors.FailedPrecondition {
+	err = s.Photos.Put(id.String(), b)
+	if errors.Is(err, photos.ErrThere) {
 		var kept []byte
-		if kept, err = s.Photos.ReadAll(ctx, id.String()); err == nil && !bytes.Equal(kept, b) {
+		if kept, err = s.Photos.Get(id.String()); err == nil && !bytes.Equal(kept, b) {
 			return Photo{}, fault.Clash("id-in-use", "Another photo has this id. Nothing was kept; add it again.")
 		}
 	}
 	if err != nil {
 		return Photo{}, err
-	}
-	if s.SyncPhoto != nil {
-		if err := s.SyncPhoto(id.String()); err != nil {
-			return Photo{}, err
-		}
 	}
 	res := s.DB.WithContext(ctx).Exec("insert into photos (id, media_type, bytes, sha256, by_name, at) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing", p.ID, p.MediaType, p.Bytes, p.Sha256, p.ByName, p.At)
 	return p, res.Error
@@ -99,6 +94,6 @@ func (s *Service) Photo(ctx context.Context, id uuid.UUID) (Photo, []byte, error
 	if p.ID == uuid.Nil {
 		return p, nil, fault.Missing("photo")
 	}
-	b, err := s.Photos.ReadAll(ctx, id.String())
+	b, err := s.Photos.Get(id.String())
 	return p, b, err
 }
