@@ -1,11 +1,43 @@
-import tseslint from "typescript-eslint";
 import hooks from "eslint-plugin-react-hooks";
+import tseslint from "typescript-eslint";
+import { readdirSync } from "node:fs";
 
-export default tseslint.config({ ignores: ["src/api/schema.d.ts"] }, ...tseslint.configs.recommended, {
-  plugins: { "react-hooks": hooks },
-  rules: {
-    "react-hooks/rules-of-hooks": "error",
-    "react-hooks/exhaustive-deps": "error",
-    "no-console": "error",
-  },
+// Layers, the lowest first; what is in none of them is a feature. A file imports from
+// its own layer's folder and from lower ones; features do not know the application
+// that shows them. Circles between folders are found by src/layers.test.ts.
+const layers = ["api", "parts", "drawings"];
+const folders = readdirSync("src", { withFileTypes: true })
+  .filter((d) => d.isDirectory() && d.name !== "styles")
+  .map((d) => d.name);
+const features = folders.filter((f) => !layers.includes(f) && f !== "app");
+
+const never = (names, message) => ({
+  "no-restricted-imports": [
+    "error",
+    { patterns: [{ group: names.flatMap((n) => [`**/../${n}/*`]), message }] },
+  ],
 });
+
+export default tseslint.config(
+  { ignores: ["src/api/schema.d.ts"] },
+  ...tseslint.configs.recommended,
+  {
+    plugins: { "react-hooks": hooks },
+    rules: {
+      "react-hooks/rules-of-hooks": "error",
+      "react-hooks/exhaustive-deps": "error",
+      "no-console": "error",
+    },
+  },
+  ...layers.map((layer, i) => ({
+    files: [`src/${layer}/**/*.{ts,tsx}`],
+    rules: never(
+      [...layers.slice(i + 1), ...features, "app"],
+      `${layer} is below what it imports here: hand it in, or move it down.`,
+    ),
+  })),
+  {
+    files: features.map((f) => `src/${f}/**/*.{ts,tsx}`),
+    rules: never(["app"], "A feature does not know the application that shows it."),
+  },
+);

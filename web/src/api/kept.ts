@@ -1,5 +1,5 @@
 import { hashKey, type QueryClient, type QueryKey } from "@tanstack/react-query";
-import { clearShelf, shelve, shelved, unshelve } from "../parts/device";
+import { clearShelf, shelve, shelved, unshelve } from "./device";
 
 /** Answers that a page without network opens with: who is signed in, and the work in hand. */
 const kinds = new Set(["session", "flight", "walkround", "gate", "packs", "day", "spray", "spray-checks"]);

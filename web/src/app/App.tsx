@@ -8,7 +8,7 @@ import { setDraftOwner } from "../parts/drafts";
 import { setServerTime } from "../parts/time";
 import { client } from "./client";
 import { FlyView, GateView, inTheField, WalkStart, WalkView } from "./field";
-import { SessionContext } from "./session";
+import { SessionContext } from "../parts/session";
 import { Shell } from "./Shell";
 import { SignIn } from "./SignIn";
 import { DayView } from "../day/DayView";

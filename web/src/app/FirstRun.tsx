@@ -6,9 +6,9 @@ import { SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { setServerTime } from "../parts/time";
-import { UnitFields } from "./UnitFields";
+import { UnitFields } from "../setup/UnitFields";
 import { loginOf } from "./login";
-import { metric } from "./units";
+import { metric } from "../setup/units";
 
 /** The first page of an empty Mainstay: the crew and its first chief. */
 export function FirstRun({ zones }: { zones: string[] }) {

@@ -1,8 +1,8 @@
 import { Button, Offcanvas } from "react-bootstrap";
 import { NavLink } from "react-router";
 import { Find } from "../find/Find";
-import { places } from "./places";
-import { useSession } from "./session";
+import { places } from "../parts/places";
+import { useSession } from "../parts/session";
 import { SignOut } from "./SignOut";
 
 export interface MoreProps {

@@ -4,7 +4,7 @@ import type { Schemas } from "../api/client";
 import { Airframe, type StationMark } from "../drawings/Airframe";
 import { CellBars } from "../drawings/CellBars";
 import { Rope } from "../drawings/Rope";
-import { useTypes } from "../fleet/api";
+import { useTypes } from "../api/queries";
 import { CellsField } from "../parts/CellsField";
 import { readCells } from "../parts/cells";
 import { Dialog } from "../parts/Dialog";

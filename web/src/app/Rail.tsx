@@ -1,7 +1,7 @@
 import { memo, useCallback, useDeferredValue, useEffect, useRef, type MouseEvent } from "react";
 import { useLocation, useNavigate } from "react-router";
 import { forgetBack } from "../parts/back";
-import { isUnder, places, type Place } from "./places";
+import { isUnder, places, type Place } from "../parts/places";
 
 type Go = (e: MouseEvent, path: string) => void;
 

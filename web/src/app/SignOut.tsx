@@ -7,7 +7,7 @@ import { usePresses } from "../outbox/hooks";
 import { waitWords } from "../outbox/model";
 import { Dialog } from "../parts/Dialog";
 import { Problem } from "../parts/states";
-import { useSession } from "./session";
+import { useSession } from "../parts/session";
 
 /** Ends the session on this device; what still waits to be sent is said first. */
 export function SignOut() {

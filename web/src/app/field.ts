@@ -1,3 +1,4 @@
+import { warmable } from "../parts/warm";
 import { held } from "./held";
 
 /** The views of the field; they are on the device before the network goes, and open with the press. */
@@ -7,3 +8,5 @@ export const GateView = held(() => import("../gate/GateView").then((m) => m.Gate
 export const FlyView = held(() => import("../fly/FlyView").then((m) => m.FlyView));
 
 export const inTheField = [WalkStart, WalkView, GateView, FlyView];
+
+warmable("fly", FlyView.fetch);

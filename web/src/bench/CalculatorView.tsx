@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { AreaField, NumberField } from "../parts/Field";
 import { Sheet, ViewHead } from "../parts/Sheet";

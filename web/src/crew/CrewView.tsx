@@ -1,10 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
+import { usePeople } from "../api/queries";
 import { useState } from "react";
 import { Link } from "react-router";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { type Schemas } from "../api/client";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { VerdictMark } from "../parts/Flag";
 import { useAddress } from "../parts/address";
@@ -41,7 +40,7 @@ export function CrewView() {
 }
 
 function People() {
-  const q = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
+  const q = usePeople();
   const may = useMay();
   const [open, setOpen] = useState<"add" | Person | null>(null);
   return (

@@ -1,9 +1,10 @@
+import { usePeople } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay, useSession } from "../app/session";
+import { useMay, useSession } from "../parts/session";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
@@ -12,7 +13,7 @@ import { useZone } from "../parts/time";
 /** Each person says for oneself whether one is fit to fly today. */
 export function FitToday() {
   const q = useQuery({ queryKey: keys.fitness, queryFn: () => ask(api.GET("/fitness")) });
-  const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
+  const people = usePeople();
   const qc = useQueryClient();
   const { person } = useSession();
   const may = useMay()("pilot", "crew", "technician");

@@ -1,10 +1,11 @@
+import { usePeople } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { DateField } from "../parts/DateField";
 import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
@@ -21,7 +22,7 @@ type Paper = Schemas["Paper"];
 /** Licences, certificates, exemptions and waivers: those of one person, or of all and the crew. */
 export function Papers({ person }: { person?: string }) {
   const q = useQuery({ queryKey: keys.documents, queryFn: () => ask(api.GET("/documents")) });
-  const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
+  const people = usePeople();
   const may = useMay()();
   const [open, setOpen] = useState<Paper | "new" | null>(null);
   const name = (id: string | null | undefined) => people.data?.people.find((p) => p.id === id)?.name;

@@ -1,10 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { usePeople } from "../api/queries";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
-import { api, ask } from "../api/client";
-import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -16,7 +14,7 @@ import { ReadinessSheet } from "./ReadinessSheet";
 /** One person: roles, certificate and recency, licences, and how far on each type. */
 export function PersonView() {
   const { id = "" } = useParams();
-  const q = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
+  const q = usePeople();
   const may = useMay()();
   const [change, setChange] = useState(false);
   return (

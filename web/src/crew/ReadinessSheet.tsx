@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay, useSession } from "../app/session";
+import { useMay, useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { DateField } from "../parts/DateField";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";

@@ -1,26 +1,21 @@
+import { marksOf } from "../drawings/marks";
 import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { Airframe, type StationMark } from "../drawings/Airframe";
+import { Airframe } from "../drawings/Airframe";
 import { Flag, VerdictMark, words } from "../parts/Flag";
 import { remedyPath, remedyWords } from "../parts/remedy";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { hoursMinutes, useNow, useZone } from "../parts/time";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { JobList, useJobs } from "../jobs/JobsView";
 import { StartList } from "./StartList";
 
 export function useDay() {
   return useQuery({ queryKey: keys.day, queryFn: () => ask(api.GET("/day")), refetchInterval: 60_000 });
-}
-
-export function marksOf(stations: Schemas["StationState"][]): Record<string, StationMark> {
-  return Object.fromEntries(
-    stations.map((s) => [s.station, { verdict: s.verdict, label: `${words[s.verdict]}. ${s.sentence}` }]),
-  );
 }
 
 /** What stops me today: each aircraft with its verdict, its reasons and the next thing to do. */

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";

@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useTick } from "./api";
 
 /** A pack on charge is full: one press, and the rack knows it. */

@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Sheet } from "../parts/Sheet";
 import { useZone } from "../parts/time";
 import { useTick } from "./api";

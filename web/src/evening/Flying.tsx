@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { MomentField } from "../parts/DateField";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";

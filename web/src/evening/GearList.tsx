@@ -1,10 +1,10 @@
+import { useFleet } from "../api/queries";
 import { Explained } from "../parts/Explained";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
@@ -100,7 +100,7 @@ function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
     active: g?.active ?? true,
     aircraft: g?.aircraft_id ?? "",
   });
-  const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
+  const fleet = useFleet();
   const send = f.submit(async (v) => {
     const min = parseInRange(v.minimum, 1, 100, "%");
     if (!min.ok) {

@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useZone } from "../parts/time";
 import { useTick } from "./api";
 

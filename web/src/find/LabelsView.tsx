@@ -1,10 +1,11 @@
+import { useFleet } from "../api/queries";
 import { useQuery } from "@tanstack/react-query";
 import QRCode from "qrcode";
 import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { gearKinds } from "../evening/GearList";
-import { usePacks } from "../packs/PacksView";
+import { usePacks } from "../api/queries";
 import { useAddress } from "../parts/address";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -20,7 +21,7 @@ export function LabelsView() {
   const [params, set] = useAddress();
   const of = params.get("of") ?? "packs";
   const packs = usePacks();
-  const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
+  const fleet = useFleet();
   return (
     <>
       <ViewHead title="Labels">

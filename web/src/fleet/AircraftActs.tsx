@@ -3,7 +3,7 @@ import { useAddress } from "../parts/address";
 import { FitParts, GroundAircraft, ReturnAircraft } from "./acts";
 import { EditAircraft } from "./EditAircraft";
 import type { AircraftAct } from "./model";
-import { RaiseDefect } from "./RaiseDefect";
+import { RaiseDefect } from "../workshop/RaiseDefect";
 import { ReportIncident } from "./ReportIncident";
 
 /** The dialogs of what can be done with an aircraft; the address says which one is open. */

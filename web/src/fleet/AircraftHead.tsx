@@ -1,7 +1,7 @@
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { ViewHead } from "../parts/Sheet";
 import type { AircraftAct } from "./model";
 

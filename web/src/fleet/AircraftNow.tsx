@@ -1,8 +1,8 @@
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
-import { marksOf } from "../day/DayView";
+import { useMay } from "../parts/session";
+import { marksOf } from "../drawings/marks";
 import { Airframe } from "../drawings/Airframe";
 import { useAddress } from "../parts/address";
 import { VerdictMark } from "../parts/Flag";

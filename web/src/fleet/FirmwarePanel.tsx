@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button, Table } from "react-bootstrap";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { QueryView } from "../parts/states";

@@ -3,7 +3,7 @@ import { useId, useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";

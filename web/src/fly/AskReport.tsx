@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { eventWords, grounds, type Flight } from "./model";
 
 /** After a contact or a hard landing: whether the authority must be told, while it is known what happened. */

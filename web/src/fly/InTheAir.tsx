@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useLink } from "../api/link";
-import { useQuiet } from "../app/quiet";
-import { useMay, useSession } from "../app/session";
+import { useQuiet } from "../parts/quiet";
+import { useMay, useSession } from "../parts/session";
 import type { About } from "../outbox/model";
 import { HomeTable } from "../energy/HomeTable";
 import { Waits } from "../outbox/Waits";

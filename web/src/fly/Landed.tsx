@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { useQuiet } from "../app/quiet";
+import { useQuiet } from "../parts/quiet";
 import { Waits } from "../outbox/Waits";
 import { ViewHead } from "../parts/Sheet";
 import { Soon } from "../parts/Soon";

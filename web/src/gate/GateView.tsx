@@ -1,6 +1,6 @@
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../api/client";
-import { useMay, useSession } from "../app/session";
+import { useMay, useSession } from "../parts/session";
 import { ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { useUnits } from "../parts/units";

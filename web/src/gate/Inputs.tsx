@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { PackChoice } from "../packs/PackChoice";
-import { usePacks } from "../packs/PacksView";
+import { usePacks } from "../api/queries";
 import { readDraft, writeDraft } from "../parts/drafts";
 import { SelectField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";

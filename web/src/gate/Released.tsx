@@ -3,9 +3,9 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useLink } from "../api/link";
-import { FlyView } from "../app/field";
-import { useQuiet } from "../app/quiet";
-import { useMay } from "../app/session";
+import { warm } from "../parts/warm";
+import { useQuiet } from "../parts/quiet";
+import { useMay } from "../parts/session";
 import { useOwnFlights } from "../fly/api";
 import { clearDraft } from "../parts/drafts";
 import { VerdictMark } from "../parts/Flag";
@@ -36,7 +36,7 @@ export function Released({ g, r, mine }: Props) {
   const withdraw = useWithdrawRelease(r.id);
   const [gone, setGone] = useState<number>();
   const flight = useOwnFlights().find((p) => p.body.release_id === r.id);
-  useEffect(() => FlyView.fetch(), []); // the next press opens it
+  useEffect(() => warm("fly"), []); // the next press opens it
   useEffect(() => clearDraft(`gate-${g.aircraft.id}`), [g.aircraft.id]); // the next flight is chosen anew
   return (
     <>

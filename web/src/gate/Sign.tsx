@@ -1,4 +1,4 @@
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { TextField } from "../parts/Field";
 import { VerdictMark, words } from "../parts/Flag";
 import { counted } from "../parts/number";

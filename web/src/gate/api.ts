@@ -4,7 +4,7 @@ import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { seedFlight, type FlightPresses } from "../fly/model";
 import { usePress } from "../outbox/hooks";
-import { usePacks } from "../packs/PacksView";
+import { usePacks } from "../api/queries";
 import { afterPaint } from "../parts/afterPaint";
 import { letGo } from "../parts/letGo";
 

@@ -1,5 +1,5 @@
 import { useLocation } from "react-router";
-import { Keys } from "../app/Shortcuts";
+import { Keys } from "../parts/Shortcuts";
 import { Dialog } from "../parts/Dialog";
 import { Fold } from "../parts/Fold";
 import { allTerms, pageAt } from "./model";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { Flag } from "../parts/Flag";
 import { PinPad } from "../parts/PinPad";

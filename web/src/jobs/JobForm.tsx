@@ -1,9 +1,9 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { usePeople, useFleet, useSites } from "../api/queries";
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { GearFields } from "./GearFields";
 import { CraftFields, blankCraft, type ChosenCraft } from "./CraftFields";
 import { PlaceFields } from "./PlaceFields";
@@ -26,9 +26,9 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
   const u = useUnits();
   const { person } = useSession();
   const [id] = useState(() => job?.id ?? newId());
-  const sites = useQuery({ queryKey: keys.sites, queryFn: () => ask(api.GET("/sites")) });
-  const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
-  const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
+  const sites = useSites();
+  const people = usePeople();
+  const fleet = useFleet();
   const hour = new Date(Math.ceil(serverNow() / 3_600_000) * 3_600_000);
   const length = (m: number | null | undefined) =>
     m == null ? "" : String(Math.round(u.value("length", m) * 10) / 10);

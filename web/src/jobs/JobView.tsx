@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay, useSession } from "../app/session";
+import { useMay, useSession } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
 import { VerdictMark } from "../parts/Flag";

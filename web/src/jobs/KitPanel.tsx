@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import { Waits } from "../outbox/Waits";
 import { NumberField, TextField } from "../parts/Field";

@@ -1,9 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { usePeople, useFleet } from "../api/queries";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask } from "../api/client";
-import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { asText, BringIn } from "../parts/BringIn";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
@@ -17,8 +16,8 @@ import { Totals } from "./Totals";
 export function LogView() {
   const [params, change] = useAddress();
   const may = useMay();
-  const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
-  const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
+  const people = usePeople();
+  const fleet = useFleet();
   const get = (k: string) => params.get(k) || undefined;
   const filter = {
     q: get("q"),

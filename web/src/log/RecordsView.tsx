@@ -1,7 +1,7 @@
 import { useAddress } from "../parts/address";
 import { ViewHead } from "../parts/Sheet";
 import { Tabs } from "../parts/Tabs";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { ChainCheck } from "../records/ChainCheck";
 import { RecordList } from "./RecordList";
 

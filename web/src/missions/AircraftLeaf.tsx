@@ -1,6 +1,6 @@
 import { Button } from "react-bootstrap";
-import { MissionMap } from "../drawings/MissionMap";
-import { useMay } from "../app/session";
+import { MissionMap } from "./MissionMap";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { FileKey } from "../parts/FileKey";
 import { VerdictMark } from "../parts/Flag";

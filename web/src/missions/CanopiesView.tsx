@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { z } from "zod";
 import { newId, type Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";

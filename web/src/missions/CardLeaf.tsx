@@ -2,7 +2,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
 import { Flag } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";

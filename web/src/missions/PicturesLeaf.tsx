@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { MissionMap } from "../drawings/MissionMap";
-import { useMay } from "../app/session";
+import { MissionMap } from "./MissionMap";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";

@@ -1,8 +1,8 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMemo, useState } from "react";
 import { newId } from "../api/client";
-import { MissionMap } from "../drawings/MissionMap";
-import { MissionSide } from "../drawings/MissionSide";
+import { MissionMap } from "./MissionMap";
+import { MissionSide } from "./MissionSide";
 import { useAddress } from "../parts/address";
 import { useDraftForm } from "../parts/form";
 import { KeepBar } from "../parts/KeepBar";

@@ -1,6 +1,6 @@
 import { Dialog } from "../parts/Dialog";
 import { serverIso, useZone } from "../parts/time";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { usePresses } from "./hooks";
 import { saidOf } from "./kinds";
 import { isDurable } from "./store";

@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useSyncExternalStore } from "react";
 import { newId } from "../api/client";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { about, orderAfter, type About, type Press } from "./model";
 import { onPresses, presses, put } from "./store";
 

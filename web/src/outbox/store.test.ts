@@ -1,6 +1,6 @@
 import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it } from "vitest";
-import { clearShelf, shelved } from "../parts/device";
+import { clearShelf, shelved } from "../api/device";
 import type { Press } from "./model";
 import { drop, isDurable, load, onPresses, presses, put } from "./store";
 

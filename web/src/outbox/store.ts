@@ -1,4 +1,4 @@
-import { shelve, shelved, unshelve } from "../parts/device";
+import { shelve, shelved, unshelve } from "../api/device";
 import { inOrder, type Press } from "./model";
 
 let all: Press[] = [];

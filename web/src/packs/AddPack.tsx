@@ -2,7 +2,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
-import { useTypes } from "../fleet/api";
+import { useTypes } from "../api/queries";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -67,7 +67,10 @@ export function AddPack({ open, onClose }: { open: boolean; onClose: () => void 
           {...f.register("serials")}
           wrong={f.wrong("serials")}
         />
-        <CheckField label="Charged within the last day; else they lie at storage level" {...f.register("charged")} />
+        <CheckField
+          label="Charged within the last day; else they lie at storage level"
+          {...f.register("charged")}
+        />
         <KindFields register={(n) => f.register(n)} wrong={(n) => f.wrong(n)} />
         <Button type="submit" className="w-100" disabled={add.isPending}>
           Add the packs

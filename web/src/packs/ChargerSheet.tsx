@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { CellBars } from "../drawings/CellBars";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";

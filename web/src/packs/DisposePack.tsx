@@ -1,7 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";

@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { CellBars } from "../drawings/CellBars";
 import { useAddress } from "../parts/address";
 import { VerdictMark } from "../parts/Flag";

@@ -1,9 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
+import { usePacks } from "../api/queries";
 import { lazy, Suspense } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { ReadLabel } from "../find/ReadLabel";
 import { SearchField } from "../parts/SearchField";
@@ -19,23 +17,6 @@ import { SetsSheet } from "./SetsSheet";
 import { stateOrder } from "./states";
 
 const RackHealth = lazy(() => import("./RackHealth"));
-
-type Pack = Schemas["Pack"];
-
-/** The whole rack, page after page. */
-async function allPacks(): Promise<{ packs: Pack[] }> {
-  const packs: Pack[] = [];
-  for (let cursor: string | undefined; ;) {
-    const page = await ask(api.GET("/packs", { params: { query: { cursor } } }));
-    packs.push(...page.packs);
-    if (!page.next_cursor) return { packs };
-    cursor = page.next_cursor;
-  }
-}
-
-export function usePacks() {
-  return useQuery({ queryKey: keys.packs, queryFn: allPacks, refetchInterval: 60_000 });
-}
 
 /** The rack: each pack as its cells, grouped by what it is good for now. */
 export function PacksView() {

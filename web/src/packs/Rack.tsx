@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Empty } from "../parts/states";
 import { orderWords, sorted, type PackOrder } from "./model";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { VerdictMark } from "../parts/Flag";
 import { ScrollX } from "../parts/ScrollX";
 import { Problem } from "../parts/states";

@@ -1,5 +1,5 @@
 import { useCallback, useSyncExternalStore } from "react";
-import { useSession } from "../app/session";
+import { useSession } from "./session";
 import { isMoment } from "./when";
 
 const offsetKey = "mainstay.clock";

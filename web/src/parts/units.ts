@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { useSession } from "../app/session";
+import { useSession } from "./session";
 import type { Schemas } from "../api/client";
 
 export type Quantity = "length" | "speed" | "mass" | "temperature" | "volume";

@@ -2,7 +2,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { DateField } from "../parts/DateField";
 import { CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";

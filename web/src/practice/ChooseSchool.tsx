@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button, Form } from "react-bootstrap";
 import { useForm } from "react-hook-form";
 import { NumberField, TextField } from "../parts/Field";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
 import { useChoosePractice, type Practice } from "./api";

@@ -1,9 +1,8 @@
-import { useQuery } from "@tanstack/react-query";
+import { useSites } from "../api/queries";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { newId, type Schemas } from "../api/client";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField, TextField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
@@ -47,7 +46,7 @@ export function CompassPanel({ d }: { d: Schemas["AircraftDetail"] }) {
 }
 
 function CalibrateForm({ d, onClose }: { d: Schemas["AircraftDetail"]; onClose: () => void }) {
-  const sites = useQuery({ queryKey: keys.sites, queryFn: () => ask(api.GET("/sites")) });
+  const sites = useSites();
   const calibrate = useCalibrate(d.aircraft.id);
   const [id] = useState(newId);
   const [site, setSite] = useState("");

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { useUnits } from "../parts/units";

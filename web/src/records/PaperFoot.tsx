@@ -1,4 +1,4 @@
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { serverNow, useZone } from "../parts/time";
 import { useHead } from "./api";
 

@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { workWords } from "../jobs/words";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, SelectField, TextField } from "../parts/Field";

@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay, useSession } from "../app/session";
+import { useMay, useSession } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { NumberField, SelectField } from "../parts/Field";
 import { parseInRange } from "../parts/number";

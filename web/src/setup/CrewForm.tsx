@@ -1,7 +1,7 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Button } from "react-bootstrap";
-import { useSession } from "../app/session";
-import { UnitFields } from "../app/UnitFields";
+import { useSession } from "../parts/session";
+import { UnitFields } from "./UnitFields";
 import { AreaField, CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";

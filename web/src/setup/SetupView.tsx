@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Tabs } from "../parts/Tabs";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Airframe } from "../drawings/Airframe";
-import { useTypes } from "../fleet/api";
+import { useTypes } from "../api/queries";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { QueryView } from "../parts/states";

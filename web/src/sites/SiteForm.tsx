@@ -1,15 +1,16 @@
+import { useSites } from "../api/queries";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
-import { useMay, useSession } from "../app/session";
+import { useMay, useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { PlaceField } from "../parts/PlaceField";
 import { showPlace } from "../parts/place";
 import { Problem } from "../parts/states";
-import { useDraw, useKeepSite, useSites } from "./api";
+import { useDraw, useKeepSite } from "./api";
 import { beginning, siteForm } from "./model";
 
 export interface SiteFormProps {

@@ -12,7 +12,7 @@ import {
   useMapEvents,
 } from "react-leaflet";
 import type { Schemas } from "../api/client";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { MapGrid } from "../parts/MapGrid";
 import { MapNames } from "../parts/MapNames";
 import { WindRose } from "../parts/WindRose";

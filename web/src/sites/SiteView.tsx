@@ -2,7 +2,7 @@ import { Button } from "react-bootstrap";
 import { useState } from "react";
 import { useParams } from "react-router";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { VerdictMark } from "../parts/Flag";
 import { ViewHead } from "../parts/Sheet";

@@ -4,7 +4,7 @@ import { useMemo } from "react";
 import { CircleMarker, MapContainer, ScaleControl, TileLayer } from "react-leaflet";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { MapGrid } from "../parts/MapGrid";
 import { MapNames } from "../parts/MapNames";
 

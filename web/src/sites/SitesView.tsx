@@ -1,12 +1,12 @@
+import { useSites } from "../api/queries";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
-import { useSites } from "./api";
 import { SiteForm } from "./SiteForm";
 import { SitesMap } from "./SitesMap";
 

@@ -1,11 +1,9 @@
+import { useFleet } from "../api/queries";
 import type { Schemas } from "../api/client";
 import { NumberField, SelectField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { Hoist } from "../parts/Hoist";
 import { Sheet } from "../parts/Sheet";
-import { useQuery } from "@tanstack/react-query";
-import { api, ask } from "../api/client";
-import { keys } from "../api/keys";
 import { Problem } from "../parts/states";
 
 export interface WayHomePanelProps {
@@ -107,7 +105,7 @@ const counted: Record<Schemas["Datum"], string> = {
 
 /** Which aircraft of the fleet is meant. */
 export function AircraftField({ value, onChange }: { value: string; onChange: (v: string) => void }) {
-  const q = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
+  const q = useFleet();
   return (
     <SelectField label="Aircraft" value={value} onChange={(e) => onChange(e.target.value)}>
       <option value="">usual values, no aircraft</option>

@@ -5,8 +5,6 @@ import { keys } from "../api/keys";
 import type { Ground } from "./relief";
 import type { Place } from "./shapes";
 
-export const useSites = () => useQuery({ queryKey: keys.sites, queryFn: () => ask(api.GET("/sites")) });
-
 export const useSite = (id: string) =>
   useQuery({
     queryKey: keys.site(id),

@@ -70,7 +70,12 @@ describe("the head of a site", () => {
 describe("a map that begins by itself", () => {
   it("has a main take-off place in the middle of a square of 100 m", () => {
     const [off, field] = beginning({ lat: 46.31, lon: -119.7 }, ["a", "b"]);
-    expect(off).toMatchObject({ id: "a", kind: "take-off", main: true, places: [{ lat: 46.31, lon: -119.7 }] });
+    expect(off).toMatchObject({
+      id: "a",
+      kind: "take-off",
+      main: true,
+      places: [{ lat: 46.31, lon: -119.7 }],
+    });
     const [sw, se, ne] = field!.places;
     expect(apart(sw!, se!)).toBeCloseTo(100, 0);
     expect(apart(se!, ne!)).toBeCloseTo(100, 0);

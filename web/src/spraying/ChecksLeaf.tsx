@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import { Waits } from "../outbox/Waits";
 import { VerdictMark } from "../parts/Flag";

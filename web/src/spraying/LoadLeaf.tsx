@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import { Sheet } from "../parts/Sheet";
 import { Empty } from "../parts/states";

@@ -1,4 +1,4 @@
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { KindsView } from "../parts/KindsView";
 import { useNozzles } from "./api";
 import { NozzleDialog } from "./NozzleDialog";

@@ -1,6 +1,6 @@
 import { useMemo, useState } from "react";
 import { newId } from "../api/client";
-import { FieldPlan } from "../drawings/FieldPlan";
+import { FieldPlan } from "./FieldPlan";
 import { KeepBar } from "../parts/KeepBar";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { z } from "zod";
 import { newId } from "../api/client";
-import { useMay, useSession } from "../app/session";
+import { useMay, useSession } from "../parts/session";
 import { AreaField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { PinPad } from "../parts/PinPad";

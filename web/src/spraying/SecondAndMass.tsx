@@ -1,11 +1,10 @@
+import { usePeople } from "../api/queries";
 import { zodResolver } from "@hookform/resolvers/zod";
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { z } from "zod";
-import { api, ask, newId, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
-import { useSession } from "../app/session";
+import { newId, type Schemas } from "../api/client";
+import { useSession } from "../parts/session";
 import { NumberField, SelectField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { PinPad } from "../parts/PinPad";
@@ -27,7 +26,7 @@ interface SecondProps {
 export function SecondAndMass({ fill, p, waits }: SecondProps) {
   const u = useUnits();
   const { person } = useSession();
-  const people = useQuery({ queryKey: keys.people, queryFn: () => ask(api.GET("/people")) });
+  const people = usePeople();
   const send = useFill(p.job_id, p.aircraft_id, fill.number);
   const press = usePlanPress(p.job_id, p.aircraft_id);
   const [login, setLogin] = useState("");

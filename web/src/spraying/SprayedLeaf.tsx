@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
-import { useMay } from "../app/session";
-import { FieldPlan } from "../drawings/FieldPlan";
+import { useMay } from "../parts/session";
+import { FieldPlan } from "./FieldPlan";
 import { counted } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Empty } from "../parts/states";

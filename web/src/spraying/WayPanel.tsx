@@ -1,4 +1,4 @@
-import { ReachPlan } from "../drawings/ReachPlan";
+import { ReachPlan } from "./ReachPlan";
 import { Hoist } from "../parts/Hoist";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";

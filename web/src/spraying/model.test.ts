@@ -2,19 +2,17 @@ import { expect, it } from "vitest";
 import type { Units } from "../parts/units";
 import type { Plan } from "./api";
 import { fromMean, readRow, checkForm } from "./checks";
+import { box, plane, scaleLength } from "../drawings/plane";
 import {
-  box,
   isDone,
   minutes,
   nextFill,
   partsOf,
   partsUpTo,
-  plane,
   rateOf,
   reachOf,
   recordLines,
   rates,
-  scaleLength,
   sheetOf,
   sprayedOf,
   totals,

@@ -1,7 +1,7 @@
 import { Button } from "react-bootstrap";
 import { useFieldArray } from "react-hook-form";
 import { Sheet } from "../parts/Sheet";
-import { capital } from "../walkround/typed";
+import { capital } from "../parts/text";
 import { equipmentKinds } from "./model";
 import type { FormOfType } from "./useTypeForm";
 

@@ -1,6 +1,6 @@
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
-import { capital } from "../walkround/typed";
+import { capital } from "../parts/text";
 import { lives } from "./figures";
 import type { FormOfType } from "./useTypeForm";
 

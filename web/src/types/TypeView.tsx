@@ -1,6 +1,6 @@
 import { useParams } from "react-router";
-import { useTypes } from "../fleet/api";
-import { useMay } from "../app/session";
+import { useTypes } from "../api/queries";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";

@@ -2,7 +2,8 @@ import { CellsField } from "../parts/CellsField";
 import { Fold } from "../parts/Fold";
 import type { EntryProps } from "./EntryFields";
 import { Marks } from "./Marks";
-import { capital, memberOf, unitOf } from "./typed";
+import { capital } from "../parts/text";
+import { memberOf, unitOf } from "./typed";
 
 /** All alike until one is pressed; with numbers where the aircraft shows them. */
 export function Alike({ item, typed, sentence, change }: EntryProps) {

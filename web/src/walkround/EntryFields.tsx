@@ -9,7 +9,8 @@ import { KnownWords } from "./KnownWords";
 import { Marks } from "./Marks";
 import type { Item, Value } from "./model";
 import { OneOf } from "./OneOf";
-import { capital, memberOf, unitOf, warned, type Typed } from "./typed";
+import { capital } from "../parts/text";
+import { memberOf, unitOf, warned, type Typed } from "./typed";
 import { Votes } from "./Votes";
 
 export interface EntryProps {

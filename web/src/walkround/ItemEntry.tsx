@@ -1,8 +1,8 @@
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { useSession } from "../app/session";
-import { RaiseDefect } from "../fleet/RaiseDefect";
+import { useSession } from "../parts/session";
+import { RaiseDefect } from "../workshop/RaiseDefect";
 import { afterPaint } from "../parts/afterPaint";
 import { readDraft, writeDraft } from "../parts/drafts";
 import { entryDraft, useOffer } from "./api";

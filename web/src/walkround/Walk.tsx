@@ -1,7 +1,7 @@
 import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
-import { useQuiet } from "../app/quiet";
-import { useMay, useSession } from "../app/session";
+import { useQuiet } from "../parts/quiet";
+import { useMay, useSession } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import type { About } from "../outbox/model";
 import { Refused, Waits } from "../outbox/Waits";

@@ -6,7 +6,7 @@ import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useJobs } from "../jobs/JobsView";
 import { PackChoice } from "../packs/PackChoice";
-import { usePacks } from "../packs/PacksView";
+import { usePacks } from "../api/queries";
 import { Fold } from "../parts/Fold";
 import { PhotoField } from "../parts/PhotoField";
 import { Sheet, ViewHead } from "../parts/Sheet";

@@ -62,8 +62,6 @@ export const confirmed = <O extends { value: Value }>(offer: O | undefined, note
 /** Whether nothing was typed yet, so that what is offered may stand. */
 export const untouched = (t: Typed) => t.look !== "skip" && !t.number.trim() && !t.set.some((x) => x.trim());
 
-export const capital = (s = "") => s.charAt(0).toUpperCase() + s.slice(1);
-
 export function unitOf(item: Item): string {
   return { degC: "°C", deg: "°", ohm: "Ω" }[item.unit ?? ""] ?? item.unit ?? "";
 }

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
-import { typing } from "../app/Shortcuts";
+import { typing } from "../parts/Shortcuts";
 import { nextOpen, type RunSeen } from "./model";
 
 /**

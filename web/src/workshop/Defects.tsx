@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { VerdictMark } from "../parts/Flag";
 import { LongList } from "../parts/LongList";
 import { Sheet } from "../parts/Sheet";

@@ -2,7 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId } from "../api/client";
-import { useSession } from "../app/session";
+import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { counted } from "../parts/number";
 import { Defer } from "./Defer";
 import type { DueLine } from "./model";

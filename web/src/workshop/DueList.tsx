@@ -2,7 +2,7 @@ import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Rope } from "../drawings/Rope";
 import { VerdictMark } from "../parts/Flag";
 import { useAddress } from "../parts/address";

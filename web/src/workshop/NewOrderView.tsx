@@ -1,3 +1,4 @@
+import { useFleet } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -11,7 +12,7 @@ import { Empty, Problem, QueryView } from "../parts/states";
 
 /** Opens a work order: for a task of the programme, for a defect, or with its own steps. */
 export function NewOrderView() {
-  const fleet = useQuery({ queryKey: keys.fleet, queryFn: () => ask(api.GET("/aircraft")) });
+  const fleet = useFleet();
   const [params, set] = useSearchParams();
   const chosen = params.get("aircraft") ?? "";
   return (

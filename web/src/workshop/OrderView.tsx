@@ -5,7 +5,7 @@ import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { api, ask, newId, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField, SelectField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";

@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Rope } from "../drawings/Rope";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, SelectField } from "../parts/Field";

@@ -1,10 +1,11 @@
+import { useTypes } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField, SelectField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
@@ -162,10 +163,6 @@ function Approvals({ s, onAdd }: { s: Schemas["Stock"]; onAdd?: () => void }) {
       </ul>
     </Sheet>
   );
-}
-
-function useTypes() {
-  return useQuery({ queryKey: keys.types, queryFn: () => ask(api.GET("/types")) });
 }
 
 /** The kinds of part that a type carries. */

@@ -3,7 +3,7 @@ import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
-import { useMay } from "../app/session";
+import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { ViewHead } from "../parts/Sheet";
 import { QueryView } from "../parts/states";

@@ -1,8 +1,8 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useParams } from "react-router";
-import { useMay } from "../../app/session";
-import { useTypes } from "../../fleet/api";
+import { useMay } from "../../parts/session";
+import { useTypes } from "../../api/queries";
 import { useAddress } from "../../parts/address";
 import { clearDraft, readDraft, writeDraft } from "../../parts/drafts";
 import { SelectField } from "../../parts/Field";

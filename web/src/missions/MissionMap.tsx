@@ -1,10 +1,10 @@
 import type { Schemas } from "../api/client";
-import { box, plane, scaleLength, type Spot } from "../spraying/model";
-import { apart } from "../missions/model";
+import { box, plane, scaleLength, type Spot } from "../drawings/plane";
+import { apart } from "./model";
 import { begins, FlightLines, path } from "./MissionLines";
 import { Overlap } from "./Overlap";
-import { Scale } from "./Scale";
-import { useDrawn } from "./useDrawn";
+import { Scale } from "../drawings/Scale";
+import { useDrawn } from "../drawings/useDrawn";
 
 type Plan = Schemas["MissionPlan"];
 

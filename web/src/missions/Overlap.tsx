@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
-import { bands } from "../missions/model";
-import type { Spot } from "../spraying/model";
+import { bands } from "./model";
+import type { Spot } from "../drawings/plane";
 
 /** How often each cell of the ground was seen: the fuller, the darker; what was not seen stays empty. */
 export function Overlap({ t, to }: { t: Schemas["PicturesTaken"]; to: (p: Schemas["Place"]) => Spot }) {

@@ -1,5 +1,5 @@
 import type { Schemas } from "../api/client";
-import type { Spot } from "../spraying/model";
+import type { Spot } from "../drawings/plane";
 
 type To = (p: Schemas["Place"]) => Spot;
 

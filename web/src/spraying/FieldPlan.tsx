@@ -1,7 +1,8 @@
 import type { Schemas } from "../api/client";
-import { Scale } from "./Scale";
-import { useDrawn } from "./useDrawn";
-import { box, isDone, plane, scaleLength, sprayedOf, type Spot } from "../spraying/model";
+import { Scale } from "../drawings/Scale";
+import { useDrawn } from "../drawings/useDrawn";
+import { box, plane, scaleLength, type Spot } from "../drawings/plane";
+import { isDone, sprayedOf } from "./model";
 
 export interface FieldPlanProps {
   plan: Schemas["SprayPlan"];

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
-import { useDrawn } from "./useDrawn";
-import { plane, scaleLength, type Spot } from "../spraying/model";
+import { useDrawn } from "../drawings/useDrawn";
+import { plane, scaleLength, type Spot } from "../drawings/plane";
 
 export interface ReachPlanProps {
   start: Schemas["Place"];

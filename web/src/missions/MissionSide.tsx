@@ -1,8 +1,8 @@
 import type { Schemas } from "../api/client";
-import { sideBox } from "../missions/model";
+import { sideBox } from "./model";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
-import { useDrawn } from "./useDrawn";
+import { useDrawn } from "../drawings/useDrawn";
 
 const tall = 190;
 const [left, top, foot] = [64, 26, 34];
