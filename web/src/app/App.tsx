@@ -17,11 +17,11 @@ const OwnSecrets = lazy(() => import("../people/OwnSecrets").then((m) => ({ defa
 const FirstRun = lazy(() => import("./FirstRun").then((m) => ({ default: m.FirstRun })));
 const FleetView = lazy(() => import("../fleet/FleetView").then((m) => ({ default: m.FleetView })));
 const AircraftView = lazy(() => import("../fleet/AircraftView").then((m) => ({ default: m.AircraftView })));
-const PacksView = lazy(() => import("../packs/PacksView").then((m) => ({ default: m.PacksView })));
-const PackView = lazy(() => import("../packs/PackView").then((m) => ({ default: m.PackView })));
-const LogView = lazy(() => import("../log/LogView").then((m) => ({ default: m.LogView })));
-const RecordsView = lazy(() => import("../log/RecordsView").then((m) => ({ default: m.RecordsView })));
-const CrewView = lazy(() => import("../crew/CrewView").then((m) => ({ default: m.CrewView })));
+const PacksView = lazy(() => import("../rack/PacksView").then((m) => ({ default: m.PacksView })));
+const PackView = lazy(() => import("../rack/PackView").then((m) => ({ default: m.PackView })));
+const LogView = lazy(() => import("../logbook/LogView").then((m) => ({ default: m.LogView })));
+const RecordsView = lazy(() => import("../records/RecordsView").then((m) => ({ default: m.RecordsView })));
+const CrewView = lazy(() => import("../people/CrewView").then((m) => ({ default: m.CrewView })));
 const SetupView = lazy(() => import("../setup/SetupView").then((m) => ({ default: m.SetupView })));
 const WorkshopView = lazy(() =>
   import("../workshop/WorkshopView").then((m) => ({ default: m.WorkshopView })),
@@ -50,11 +50,11 @@ const CalculatorView = lazy(() =>
 const RotationView = lazy(() =>
   import("../rotation/RotationView").then((m) => ({ default: m.RotationView })),
 );
-const PersonView = lazy(() => import("../crew/PersonView").then((m) => ({ default: m.PersonView })));
+const PersonView = lazy(() => import("../people/PersonView").then((m) => ({ default: m.PersonView })));
 const PracticesView = lazy(() =>
   import("../practice/PracticesView").then((m) => ({ default: m.PracticesView })),
 );
-const RulesView = lazy(() => import("../rules/RulesView").then((m) => ({ default: m.RulesView })));
+const RulesView = lazy(() => import("../rulebook/RulesView").then((m) => ({ default: m.RulesView })));
 const LabelView = lazy(() => import("../find/LabelView").then((m) => ({ default: m.LabelView })));
 const LabelsView = lazy(() => import("../find/LabelsView").then((m) => ({ default: m.LabelsView })));
 const ListView = lazy(() => import("../walkround/lists/ListView").then((m) => ({ default: m.ListView })));

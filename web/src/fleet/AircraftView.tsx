@@ -7,7 +7,7 @@ import { QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import { CompassPanel } from "../practice/CompassPanel";
 import { ChecksLeaf } from "../spraying/ChecksLeaf";
-import { EnergyLeaf } from "../energy/EnergyLeaf";
+import { EnergyLeaf } from "../flights/energy/EnergyLeaf";
 import { useAircraft } from "./api";
 import { AircraftActs } from "./AircraftActs";
 import { AircraftHead } from "./AircraftHead";

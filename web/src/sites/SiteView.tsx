@@ -8,7 +8,7 @@ import { VerdictMark } from "../parts/Flag";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
-import { AirspacePanel } from "./AirspacePanel";
+import { AirspacePanel } from "../airspace/AirspacePanel";
 import { useAirspace, useGround, useSite, useSky, useWayHome } from "./api";
 import { DrawBar } from "./DrawBar";
 import { FilesPanel } from "./FilesPanel";

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
-import { chemistries } from "../packs/form";
+import { chemistries } from "../rack/form";
 import { NumberField, SelectField, TextField } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { EquipmentFields } from "./EquipmentFields";

@@ -5,7 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useJobs } from "../jobs/JobsView";
-import { PackChoice } from "../packs/PackChoice";
+import { PackChoice } from "../rack/PackChoice";
 import { usePacks } from "../api/queries";
 import { Fold } from "../parts/Fold";
 import { PhotoField } from "../parts/PhotoField";

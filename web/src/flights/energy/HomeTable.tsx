@@ -1,0 +1,18 @@
+import { useUnits } from "../../parts/units";
+import { callOutWords, type CallOut } from "./model";
+
+/** What the packs must still show to come home, by distance. */
+export function HomeTable({ home }: { home: CallOut[] }) {
+  const u = useUnits();
+  if (home.length === 0) return null;
+  return (
+    <dl className="home-table" aria-label="What the packs must show to come home, by distance">
+      {home.map((c) => (
+        <div key={c.distance_m}>
+          <dt>{u.show("length", c.distance_m)}</dt>
+          <dd className="fig">{callOutWords(c)}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
