@@ -2,9 +2,11 @@ package main
 
 import (
 	"context"
+	"errors"
 	"log/slog"
 	"time"
 
+	"mainstay/internal/outbox"
 	"mainstay/internal/records"
 	"mainstay/internal/server"
 )
@@ -20,7 +22,8 @@ func (c config) keepHouse(ctx context.Context, svc *server.Services, log *slog.L
 		if err := svc.People.SendHeads(ctx, post); err != nil && ctx.Err() == nil {
 			log.Error("sending the head of the records", "error", err)
 		}
-		if err := svc.People.Forget(ctx); err != nil && ctx.Err() == nil {
+		forgotten := errors.Join(svc.People.Forget(ctx), outbox.Forget(ctx, svc.DB, svc.Clock.Now()))
+		if err := forgotten; err != nil && ctx.Err() == nil {
 			log.Error("removing what is over", "error", err)
 		}
 		select {

@@ -489,3 +489,8 @@ func (s *Service) PackPage(ctx context.Context, cursor string) ([]uuid.UUID, str
 	}
 	return ids, next, nil
 }
+
+// PutBack gives a pack the state again that it had before something that did not begin.
+func PutBack(tx *gorm.DB, id uuid.UUID, before pack.State) error {
+	return tx.Exec("update packs set state = ?, version = version + 1 where id = ?", before, id).Error
+}

@@ -5,6 +5,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"gorm.io/gorm"
 )
 
 // Stopped is a time in which something barred an aircraft from flying.
@@ -63,4 +64,9 @@ func (s *Service) RackHealth(ctx context.Context) ([]PackHealth, error) {
 		}
 	}
 	return out, err
+}
+
+// LiftGroundings lifts all that are open: the aircraft is returned to service.
+func LiftGroundings(tx *gorm.DB, aircraft uuid.UUID, at time.Time, by, note string) error {
+	return tx.Exec("update groundings set lifted_at = ?, lifted_by = ?, lifted_note = ? where aircraft_id = ? and lifted_at is null", at, by, note, aircraft).Error
 }

@@ -14,6 +14,7 @@ import (
 
 	"mainstay/api"
 	"mainstay/internal/fleet"
+	"mainstay/internal/flights"
 	"mainstay/internal/formats/logcsv"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -172,10 +173,7 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, all []flight) error {
 		if err != nil {
 			return err
 		}
-		if err := tx.Exec(`insert into flights (id, aircraft_id, pilot_id, pack_ids, purpose, took_off_at, landed_at, logged_at, state, seconds, landings, remarks, source)
-			select id, aircraft_id, pilot_id, pack_ids::uuid[], purpose, took_off_at, landed_at, ?, 'logged', seconds, landings, remarks, 'import'
-			from jsonb_to_recordset(?::jsonb) as x (id uuid, aircraft_id uuid, pilot_id uuid, pack_ids text, purpose text, took_off_at timestamptz, landed_at timestamptz, seconds int, landings int, remarks text)`,
-			now, set).Error; err != nil {
+		if err := flights.TakeIn(tx, set, now); err != nil {
 			return err
 		}
 		if err := fleet.ApplyUse(tx, uses...); err != nil {

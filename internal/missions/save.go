@@ -98,19 +98,14 @@ func hashes(p Plan) []string {
 func (p Plan) tell(tx *gorm.DB) error {
 	height, speed, datum, flights := p.height()
 	if flights > 0 {
-		if err := tx.Exec("update jobs set sorties = ?, version = version + 1 where id = ? and sorties is distinct from ?", min(flights, 50), p.Job.ID, min(flights, 50)).Error; err != nil {
+		if err := jobs.CountSorties(tx, p.Job.ID, flights); err != nil {
 			return err
 		}
 	}
 	if p.Out.Inspect != nil {
 		return nil // it flies round what stands, not along one height: the way that is charted stays what is judged
 	}
-	res := tx.Exec("update job_aircraft set route_m = ?, route_datum = ?, speed_ms = ? where job_id = ? and aircraft_id = ? and (route_m, route_datum, speed_ms) is distinct from (?::double precision, ?::text, ?::double precision)",
-		height, string(datum), speed, p.Job.ID, p.Aircraft.ID, height, string(datum), speed)
-	if res.Error != nil || res.RowsAffected == 0 {
-		return res.Error
-	}
-	return tx.Exec("update jobs set version = version + 1 where id = ?", p.Job.ID).Error
+	return jobs.Tell(tx, p.Job.ID, p.Aircraft.ID, jobs.PlannedWay{HeightM: height, SpeedMS: speed, Datum: datum})
 }
 
 // height is how high and fast the plan flies, and in how many flights.

@@ -96,3 +96,11 @@ func Once(ctx context.Context, tx *gorm.DB, what string, now time.Time) (fresh b
 	}
 	return false, nil
 }
+
+// Remembered is how long a press is known by its id: longer than any device keeps one.
+const Remembered = 60 * 24 * time.Hour
+
+// Forget removes the ids of presses that nobody sends again.
+func Forget(ctx context.Context, g *gorm.DB, now time.Time) error {
+	return g.WithContext(ctx).Exec("delete from presses where heard_at < ?", now.Add(-Remembered)).Error
+}

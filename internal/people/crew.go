@@ -3,6 +3,7 @@ package people
 import (
 	"context"
 	"encoding/json"
+	"maps"
 	"net/url"
 	"regexp"
 	"strings"
@@ -166,12 +167,9 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 		if err != nil {
 			return err
 		}
-		done := tx.Exec("update crew set name = ?, zone = ?, units = ?, tile_url = ?, head_to = ?, keep_places = ?, version = version + 1 where version = ?", c.Name, c.Zone, string(u), c.TileURL, c.HeadTo, c.KeepPlaces, c.Version)
-		if done.Error != nil {
-			return done.Error
-		}
-		if done.RowsAffected == 0 {
-			return fault.Stale("crew")
+		if err := ChangeCrew(tx, c.Version, map[string]any{"name": c.Name, "zone": c.Zone, "units": string(u), "tile_url": c.TileURL,
+			"head_to": c.HeadTo, "keep_places": c.KeepPlaces}); err != nil {
+			return err
 		}
 		c.Version++
 		shown := func(c Crew) map[string]any {
@@ -180,4 +178,16 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewChanged, At: s.Clock.Now(), By: From(ctx).By(), Summary: "Settings of the crew changed.", Content: map[string]any{"before": shown(before), "after": shown(c)}})
 		return err
 	})
+}
+
+// ChangeCrew sets columns of the crew if nobody changed it meanwhile; every change makes a
+// new version.
+func ChangeCrew(tx *gorm.DB, version int, set map[string]any) error {
+	values := maps.Clone(set)
+	values["version"] = version + 1
+	done := tx.Table("crew").Where("version = ?", version).Updates(values)
+	if done.Error == nil && done.RowsAffected == 0 {
+		return fault.Stale("crew")
+	}
+	return done.Error
 }

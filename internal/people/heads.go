@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/work"
 	"mainstay/internal/records"
 )
 
@@ -52,8 +53,7 @@ func (s *Service) SendHeads(ctx context.Context, p *records.Post) error {
 	if err != nil {
 		state, message = "failed", err.Error()
 	}
-	return s.DB.WithContext(ctx).Exec(`insert into background_work (kind, done, total, state, message, started_at, ended_at) values (?, 1, 1, ?, ?, ?, ?)
-		on conflict (kind) do update set state = excluded.state, message = excluded.message, started_at = excluded.started_at, ended_at = excluded.ended_at`, HeadsKind, state, message, now, now).Error
+	return work.Note(ctx, s.DB, work.Progress{Kind: HeadsKind, Done: 1, Total: 1, State: state, Message: message, StartedAt: now, EndedAt: &now})
 }
 
 // HeadsSent is when heads were last sent, and what was in the way.

@@ -129,7 +129,7 @@ func (t *turns) wait(ctx context.Context, key string) (func(), error) {
 	}
 }
 
-// Forget removes counts, sessions, devices and presses taken long ago, which no longer matter.
+// Forget removes counts, sessions and devices of long ago, which no longer matter.
 func (s *Service) Forget(ctx context.Context) error {
 	now := s.Clock.Now()
 	g := s.DB.WithContext(ctx)
@@ -137,9 +137,6 @@ func (s *Service) Forget(ctx context.Context) error {
 		return err
 	}
 	if err := g.Exec("delete from sessions where expiry < now()").Error; err != nil {
-		return err
-	}
-	if err := g.Exec("delete from presses where heard_at < ?", now.Add(-60*24*time.Hour)).Error; err != nil {
 		return err
 	}
 	return g.Exec("delete from devices where last_at < ?", now.Add(-deviceLife)).Error

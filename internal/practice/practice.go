@@ -76,13 +76,6 @@ func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice,
 		return fault.Bad("school", "%s.", err)
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		done := tx.Exec("update crew set version = version + 1 where version = ?", version)
-		if done.Error != nil {
-			return done.Error
-		}
-		if done.RowsAffected == 0 {
-			return fault.Stale("crew")
-		}
 		set, err := s.Fleet.Practice(ctx)
 		if err != nil {
 			return err
@@ -93,7 +86,7 @@ func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice,
 		if err != nil {
 			return err
 		}
-		if err := tx.Exec("update crew set practices = ?", string(text)).Error; err != nil {
+		if err := people.ChangeCrew(tx, version, map[string]any{"practices": string(text)}); err != nil {
 			return err
 		}
 		after, _ := set.Kept(id)

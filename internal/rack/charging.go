@@ -254,7 +254,7 @@ func (s *Service) notTaken(ctx context.Context, charge, id uuid.UUID, before pac
 		if err := tx.Exec("update charges set ended_at = ?, outcome = 'not taken' where id = ? and ended_at is null", s.Clock.Now(), charge).Error; err != nil || packs[0].State != string(pack.Charging) {
 			return err
 		}
-		return tx.Exec("update packs set state = ?, version = version + 1 where id = ?", before, id).Error
+		return fleet.PutBack(tx, id, before)
 	})
 }
 

@@ -9,6 +9,7 @@ import (
 
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/fault"
+	"mainstay/internal/platform/work"
 )
 
 // ForecastKind names the run over the whole rack.
@@ -36,22 +37,12 @@ func (w *ForecastWorker) Work(ctx context.Context, _ *river.Job[ForecastArgs]) e
 	return w.Rack.ComputeAll(ctx)
 }
 
-// Progress is how far a piece of background work is.
-type Progress struct {
-	Kind      string
-	Done      int
-	Total     int
-	State     string // waiting, running, done, failed
-	Message   string
-	StartedAt time.Time
-	EndedAt   *time.Time
-}
+// Progress is how far a kind of background work is.
+type Progress = work.Progress
 
 // Background lists the background work there is or was.
 func (s *Service) Background(ctx context.Context) ([]Progress, error) {
-	var out []Progress
-	err := s.DB.WithContext(ctx).Raw("select * from background_work order by kind").Scan(&out).Error
-	return out, err
+	return work.Noted(ctx, s.DB)
 }
 
 // AskForecasts puts the run over the whole rack on the queue.
@@ -68,9 +59,7 @@ func (s *Service) AskForecasts(ctx context.Context) (Progress, error) {
 }
 
 func (s *Service) note(ctx context.Context, p Progress) error {
-	return s.DB.WithContext(ctx).Exec(`insert into background_work (kind, done, total, state, message, started_at, ended_at) values (?, ?, ?, ?, ?, ?, ?)
-		on conflict (kind) do update set done = excluded.done, total = excluded.total, state = excluded.state, message = excluded.message, started_at = excluded.started_at, ended_at = excluded.ended_at`,
-		p.Kind, p.Done, p.Total, p.State, p.Message, p.StartedAt, p.EndedAt).Error
+	return work.Note(ctx, s.DB, p)
 }
 
 // ComputeAll computes the standing of every pack that is not retired, in blocks,

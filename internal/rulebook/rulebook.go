@@ -106,12 +106,8 @@ func (s *Service) Choose(ctx context.Context, c Choice, version int) error {
 		return fault.Bad("pack", "Choose one of the rule packs.")
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		done := tx.Exec("update crew set rule_pack = ?, sight_m = ?, version = version + 1 where version = ?", c.Pack, c.SightM, version)
-		if done.Error != nil {
-			return done.Error
-		}
-		if done.RowsAffected == 0 {
-			return fault.Stale("crew")
+		if err := people.ChangeCrew(tx, version, map[string]any{"rule_pack": c.Pack, "sight_m": c.SightM}); err != nil {
+			return err
 		}
 		by := people.From(ctx)
 		_, err := records.Append(ctx, tx, records.Entry{Kind: records.RulesChosen, At: s.Clock.Now(), By: by.By(), Content: c,

@@ -278,18 +278,13 @@ func (s *Service) count(ctx context.Context, tx *gorm.DB, job, aircraft uuid.UUI
 	if flights == 0 {
 		return nil
 	}
-	return tx.Exec("update jobs set sorties = ?, version = version + 1 where id = ? and sorties is distinct from ?", min(flights, 50), job, min(flights, 50)).Error
+	return jobs.CountSorties(tx, job, flights)
 }
 
 // tell writes height and speed of the plan into the job, where people are briefed from.
 func (p Plan) tell(tx *gorm.DB) error {
-	height, speed := p.Wish.HeightM+p.Wish.CropM, p.Out.Settings.Speed
-	res := tx.Exec("update job_aircraft set route_m = ?, route_datum = ?, speed_ms = ? where job_id = ? and aircraft_id = ? and (route_m, route_datum, speed_ms) is distinct from (?::double precision, ?::text, ?::double precision)",
-		height, string(intent.AboveGround), speed, p.Job.ID, p.Aircraft.ID, height, string(intent.AboveGround), speed)
-	if res.Error != nil || res.RowsAffected == 0 {
-		return res.Error
-	}
-	return tx.Exec("update jobs set version = version + 1 where id = ?", p.Job.ID).Error
+	way := jobs.PlannedWay{HeightM: p.Wish.HeightM + p.Wish.CropM, SpeedMS: p.Out.Settings.Speed, Datum: intent.AboveGround}
+	return jobs.Tell(tx, p.Job.ID, p.Aircraft.ID, way)
 }
 
 func same(stored string, w spray.Wish) bool {

@@ -268,3 +268,8 @@ func (s *Service) DeferOf(ctx context.Context, run uuid.UUID, item string) (*upk
 	}
 	return nil, nil
 }
+
+// EndDeferral ends that of a task of an aircraft: the task is done.
+func EndDeferral(tx *gorm.DB, aircraft uuid.UUID, task string, at time.Time) error {
+	return tx.Exec("update deferrals set ended_at = ? where aircraft_id = ? and task_id = ? and ended_at is null", at, aircraft, task).Error
+}

@@ -171,7 +171,7 @@ func (s *Service) Return(ctx context.Context, aircraft uuid.UUID, note, pin stri
 			return fault.Clash("work-open", "Work that grounds it is not signed yet: %s. The aircraft stays grounded.", strings.Join(work, "; "))
 		}
 		now := s.Clock.Now()
-		if err := tx.Exec("update groundings set lifted_at = ?, lifted_by = ?, lifted_note = ? where aircraft_id = ? and lifted_at is null", now, by.Name, note, aircraft).Error; err != nil {
+		if err := fleet.LiftGroundings(tx, aircraft, now, by.Name, note); err != nil {
 			return err
 		}
 		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Returned, Subject: aircraft, At: now, By: by.By(), Signed: true,

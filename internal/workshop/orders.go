@@ -19,6 +19,7 @@ import (
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
 	"mainstay/internal/records"
+	"mainstay/internal/walkround"
 )
 
 // States of a work order.
@@ -398,7 +399,7 @@ func (s *Service) signed(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o O
 			a.ID, o.TaskID, o.SignedAt, a.Seconds, a.Flights, a.Landings, a.Litres).Error; err != nil {
 			return err
 		}
-		if err := tx.Exec("update deferrals set ended_at = ? where aircraft_id = ? and task_id = ? and ended_at is null", o.SignedAt, a.ID, o.TaskID).Error; err != nil {
+		if err := walkround.EndDeferral(tx, a.ID, o.TaskID, *o.SignedAt); err != nil {
 			return err
 		}
 	}
