@@ -27,6 +27,13 @@ export default tseslint.config(
       "react-hooks/rules-of-hooks": "error",
       "react-hooks/exhaustive-deps": "error",
       "no-console": "error",
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "CallExpression[callee.property.name='invalidateQueries'][arguments.length=0]",
+          message: 'Say what was written: wrote(qc, "packs") of api/touched.',
+        },
+      ],
     },
   },
   ...layers.map((layer, i) => ({

@@ -89,6 +89,7 @@ export function AirspacePanel({ site, a, error, may }: AirspacePanelProps) {
             )}
             <BringIn
               label="Zones from GeoJSON"
+              writes={["zones", "site_airspace"]}
               field="File with zones"
               what="zones"
               accept=".geojson,.json"

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useFleet } from "../api/queries";
 import { Explained } from "../parts/Explained";
 import { useQueryClient } from "@tanstack/react-query";
@@ -121,7 +122,7 @@ function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
       }),
     );
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "gear");
   });
   return (
     <Dialog title={g ? `Change: ${g.name}` : "Add gear"} open onClose={onClose}>
@@ -174,7 +175,7 @@ function ReadGear({ g, onClose }: { g: Gear; onClose: () => void }) {
     }
     await ask(api.POST("/gear/{id}/level", { params: { path: { id: g.id } }, body: { level: level.value } }));
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "gear");
   });
   return (
     <Dialog title={`Read ${g.name}`} open onClose={onClose}>

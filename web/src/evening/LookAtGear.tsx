@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
@@ -13,7 +14,7 @@ export function LookAtGear({ g, onClose }: { g: Schemas["Gear"]; onClose: () => 
   const send = f.submit(async (v) => {
     await ask(api.POST("/gear/{id}/look", { params: { path: { id: g.id } }, body: v }));
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "gear");
   });
   return (
     <Dialog title={`Look at ${g.name}`} open onClose={onClose}>

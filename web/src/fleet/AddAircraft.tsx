@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -45,7 +46,7 @@ export function AddAircraft({ open, onClose, types }: Props) {
         },
       }),
     );
-    await qc.invalidateQueries();
+    await wrote(qc, "aircraft", "parts", "work_orders");
     f.reset({
       ...f.formState.defaultValues,
       name: "",

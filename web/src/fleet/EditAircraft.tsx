@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
@@ -37,7 +38,7 @@ export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: 
       }),
     );
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "aircraft", "weighings");
   });
   return (
     <Dialog title={`Change ${a.name}`} open onClose={onClose}>

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -37,7 +38,7 @@ export function ReportIncident({ open, onClose, d }: ReportIncidentProps) {
     setId(newId());
     f.reset(blank);
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "incident_reports", "groundings", "defects", "work_orders");
   });
   return (
     <Dialog title={`Something happened to ${d.aircraft.name}`} open={open} onClose={onClose}>

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Button } from "react-bootstrap";
@@ -27,7 +28,7 @@ export function GroundAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
     setId(newId());
     f.reset({ reason: "" });
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "groundings");
   });
   return (
     <Dialog title={`Ground ${d.aircraft.name}`} open={open} onClose={onClose}>
@@ -59,7 +60,7 @@ export function ReturnAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
     }
     f.reset({ note: "", pin: "" });
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "groundings");
   });
   return (
     <Dialog title={`Return ${d.aircraft.name} to service`} open={open} onClose={onClose}>
@@ -126,7 +127,7 @@ export function FitParts({ open, onClose, d, positions }: ActProps & { d: Detail
     setIds(places.map(newId));
     f.reset({ serials: {}, source: "maker", old: "discard", cut_up: false, fits: "" });
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "parts", "stock_lines", "work_orders");
   });
   return (
     <Dialog

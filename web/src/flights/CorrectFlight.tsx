@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -63,7 +64,7 @@ export function CorrectFlight({ f, onClose }: { f: Schemas["Flight"]; onClose: (
           },
         }),
       );
-      await qc.invalidateQueries();
+      await wrote(qc, "flights", "flight_corrections", "parts");
       qc.setQueryData(keys.flight(f.id), fresh);
       onClose();
     } finally {

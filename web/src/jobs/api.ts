@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -16,7 +17,7 @@ export function useTakeOffPlaces(site: string, wanted = true) {
 /** Puts a decision on record; it changes the job, its gate and the day. */
 export async function decide(qc: QueryClient, job: string, body: Schemas["JobDecision"]) {
   await ask(api.POST("/jobs/{id}/decisions", { params: { path: { id: job } }, body }));
-  await qc.invalidateQueries();
+  await wrote(qc, "jobs", "job_decisions");
 }
 
 /** Takes a decision back; what it lifted stands again, in the job, at the gate and on the day. */
@@ -30,6 +31,6 @@ export function useWithdraw(job: string, decision: string) {
           body,
         }),
       ),
-    onSuccess: () => void qc.invalidateQueries(),
+    onSuccess: () => void wrote(qc, "jobs", "job_decisions"),
   });
 }

@@ -98,6 +98,7 @@ function ImportLog() {
   return (
     <BringIn
       label="Import CSV"
+      writes={["flights", "parts", "packs", "aircraft"]}
       field="CSV file of flights"
       what="flights"
       accept=".csv,text/csv"

@@ -2,6 +2,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
+import { type Table, wrote } from "../api/touched";
 import { sending } from "../api/upload";
 import { Dialog } from "./Dialog";
 import { ImportLook } from "./ImportLook";
@@ -24,6 +25,8 @@ export interface BringInProps {
   look?: BringInProps["take"];
   /** A kind of what is brought in, in words. */
   called?: (kind: string) => string;
+  /** The tables that are written, so that what shows them looks again. */
+  writes: Table[];
   /** Sends the file through the given fetch; the answer is a report of its lines or a sentence. */
   take: (file: File, fetch: ReturnType<typeof sending>) => Promise<Schemas["ImportReport"] | string>;
 }
@@ -45,6 +48,7 @@ export function BringIn({
   look,
   called = (k) => k,
   take,
+  writes,
 }: BringInProps) {
   const qc = useQueryClient();
   const input = useRef<HTMLInputElement>(null);
@@ -69,7 +73,7 @@ export function BringIn({
       if (look && !sure && typeof said === "object") setLooked({ file: f, report: said });
       else {
         setAnswer(said);
-        await qc.invalidateQueries();
+        await wrote(qc, ...writes);
       }
     } catch (e) {
       setError(e);

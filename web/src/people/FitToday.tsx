@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { usePeople } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -25,7 +26,7 @@ export function FitToday() {
     try {
       await ask(api.POST("/fitness", { body: { id: newId(), against } }));
       setAgainst([]);
-      await qc.invalidateQueries();
+      await wrote(qc, "fitness");
     } catch (e) {
       setError(e);
     }

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { usePeople } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -194,14 +195,14 @@ function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) {
         },
       }),
     );
-    await qc.invalidateQueries();
+    await wrote(qc, "documents");
     onDone();
   });
   const [error, setError] = useState<unknown>();
   const remove = async () => {
     try {
       await ask(api.DELETE("/documents/{id}", { params: { path: { id } } }));
-      await qc.invalidateQueries();
+      await wrote(qc, "documents");
       onDone();
     } catch (e) {
       setError(e);

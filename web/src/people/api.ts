@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -20,7 +21,7 @@ export function useChangePerson(id: string) {
   return useMutation({
     mutationFn: (body: Schemas["PersonEdit"]) =>
       ask(api.PUT("/people/{id}", { params: { path: { id } }, body })),
-    onSuccess: () => qc.invalidateQueries(),
+    onSuccess: () => wrote(qc, "people", "documents"),
   });
 }
 

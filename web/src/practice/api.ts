@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -15,7 +16,7 @@ export function useChoosePractice(id: Practice["id"]) {
   return useMutation({
     mutationFn: (body: Schemas["PracticeEdit"]) =>
       ask(api.PUT("/practices/{id}", { params: { path: { id } }, body })),
-    onSuccess: () => qc.invalidateQueries(),
+    onSuccess: () => wrote(qc, "crew", "packs", "jobs"),
   });
 }
 
@@ -25,6 +26,6 @@ export function useCalibrate(aircraft: string) {
   return useMutation({
     mutationFn: (body: Schemas["Calibrate"]) =>
       ask(api.POST("/aircraft/{id}/calibrations", { params: { path: { id: aircraft } }, body })),
-    onSuccess: () => qc.invalidateQueries(),
+    onSuccess: () => wrote(qc, "calibrations", "aircraft"),
   });
 }

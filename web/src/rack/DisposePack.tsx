@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
@@ -24,7 +25,7 @@ export function DisposePack({ p, onClose }: { p: Schemas["Pack"]; onClose: () =>
       f.setValue("pin", "");
     }
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "packs");
   });
   return (
     <Dialog title={`Dispose of ${p.label}`} open onClose={onClose}>

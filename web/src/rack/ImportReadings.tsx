@@ -6,6 +6,7 @@ export function ImportReadings() {
   return (
     <BringIn
       label="Bring in the file of a charger"
+      writes={["packs", "pack_readings", "pack_outlooks"]}
       field="File of a charger"
       what="readings"
       accept=".csv,text/csv"

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -42,7 +43,7 @@ export function Moves({ p }: { p: Pack }) {
         }),
       );
       setAsking(null);
-      await qc.invalidateQueries();
+      await wrote(qc, "packs");
     } catch (e) {
       setError(e);
     }

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -118,7 +119,7 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
     setSaved(r.sentence);
     setId(newId());
     f.reset(blank);
-    await qc.invalidateQueries();
+    await wrote(qc, "packs", "pack_readings", "pack_outlooks");
   });
   return (
     <Sheet title="Read it" at="reading">

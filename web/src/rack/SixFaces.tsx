@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -94,7 +95,7 @@ function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => void })
       }),
     );
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "packs", "pack_looks");
   });
   return (
     <Dialog title={`${d.pack.label}: all six faces`} open onClose={onClose}>

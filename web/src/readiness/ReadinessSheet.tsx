@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -156,7 +157,7 @@ function PracticeForm({ person, d, onDone }: { person: string; d: Readiness; onD
         },
       }),
     );
-    await qc.invalidateQueries();
+    await wrote(qc, "practice");
     onDone();
   });
   return (

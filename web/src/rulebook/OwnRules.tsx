@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -97,13 +98,13 @@ function OwnForm({ r, onDone }: { r?: Own; onDone: () => void }) {
         },
       }),
     );
-    await qc.invalidateQueries();
+    await wrote(qc, "local_rules");
     onDone();
   });
   const remove = async () => {
     try {
       await ask(api.DELETE("/rules/local/{id}", { params: { path: { id } } }));
-      await qc.invalidateQueries();
+      await wrote(qc, "local_rules");
       onDone();
     } catch (e) {
       setError(e);

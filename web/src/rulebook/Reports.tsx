@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -113,7 +114,7 @@ function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
     const at = instant(v.happened_at, z.zone);
     if (!at) return f.setError("happened_at", { message: "Enter date and time." });
     await ask(api.POST("/reports", { body: { id, aircraft_id: aircraft, what: v.what, happened_at: at } }));
-    await qc.invalidateQueries();
+    await wrote(qc, "incident_reports");
     onDone();
   });
   return (
@@ -138,7 +139,7 @@ function DoneForm({ r, onDone }: { r: Report; onDone: () => void }) {
   const f = useDraftForm(`report-${r.id}`, { reference: "" });
   const send = f.submit(async (v) => {
     await ask(api.POST("/reports/{id}/done", { params: { path: { id: r.id } }, body: v }));
-    await qc.invalidateQueries();
+    await wrote(qc, "incident_reports");
     onDone();
   });
   return (

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -174,7 +175,7 @@ function Choose({ b }: { b: Schemas["RuleBook"] }) {
         }),
       );
       setVersion((v) => v + 1);
-      await qc.invalidateQueries();
+      await wrote(qc, "crew");
     } catch (e) {
       setError(e);
     }

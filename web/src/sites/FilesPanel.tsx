@@ -58,6 +58,7 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
         <div className="d-flex gap-2 flex-wrap">
           <BringIn
             label="Bring in a map file"
+            writes={["site_features"]}
             field="Map file"
             what="features"
             accept=".geojson,.json,.kml,.kmz,.gpx,.csv"
@@ -68,6 +69,7 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
           />
           <BringIn
             label="Bring in terrain (.asc)"
+            writes={["site_terrain", "sites"]}
             field="Terrain file"
             accept=".asc,.txt"
             take={async (file, fetch) => {

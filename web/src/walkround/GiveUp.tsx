@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
@@ -19,7 +20,7 @@ export function GiveUp({ w, open, onClose }: Props) {
   const abandon = useMutation({
     mutationFn: () => ask(api.DELETE("/walkrounds/{id}", { params: { path: { id: w.id } } })),
     onSuccess: async () => {
-      await qc.invalidateQueries();
+      await wrote(qc, "walkrounds");
       void go(`/fleet/${w.aircraft_id}`);
     },
   });

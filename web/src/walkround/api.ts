@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useMutation, useQuery, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
 import { api, ask, type Schemas } from "../api/client";
@@ -135,6 +136,6 @@ pressKind<WalkPresses["walk.complete"]>("walk.complete", {
       qc,
       await ask(api.POST("/walkrounds/{id}/complete", { params: { header, path: { id: p.thing } }, signal })),
     );
-    await qc.invalidateQueries();
+    await wrote(qc, "walkrounds", "defects", "packs", "pack_readings");
   },
 });

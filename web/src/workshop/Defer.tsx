@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -52,7 +53,7 @@ export function Defer({ open, onClose, aircraft, title, defect, task }: DeferPro
     setId(newId());
     f.reset(blank);
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "deferrals", "defects");
   });
   return (
     <Dialog title={`Put off: ${title}`} open={open} onClose={onClose}>

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useFleet } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -99,7 +100,7 @@ function Choice({ d }: { d: Schemas["AircraftDetail"] }) {
         },
       }),
     );
-    await qc.invalidateQueries();
+    await wrote(qc, "work_orders", "groundings");
     void go(`/workshop/orders/${o.id}`, { replace: true });
   });
   const open = d.defects.filter((x) => !x.order_id);

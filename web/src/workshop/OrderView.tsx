@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { Explained } from "../parts/Explained";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -343,7 +344,7 @@ function Cancel({ o }: { o: Order }) {
   const send = f.submit(async (v) => {
     await ask(api.POST("/work-orders/{id}/cancel", { params: { path: { id: o.id } }, body: v }));
     setOpen(false);
-    await qc.invalidateQueries();
+    await wrote(qc, "work_orders", "work_entries", "work_used", "parts");
   });
   return (
     <>

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -145,7 +146,7 @@ function TakeOff({ p, onClose }: { p: Part; onClose: () => void }) {
   const send = f.submit(async (v) => {
     await ask(api.POST("/parts/{id}/remove", { params: { path: { id: p.id } }, body: v }));
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "parts");
   });
   const discards = f.watch("to") === "discard";
   return (
@@ -188,7 +189,7 @@ function Swap({ p, onClose }: { p: Part; onClose: () => void }) {
     }
     await ask(api.POST("/parts/{id}/swap", { params: { path: { id: p.id } }, body: v }));
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "parts", "stock_lines");
   });
   const others = q.data?.parts.filter((x) => x.kind === p.kind && x.id !== p.id) ?? [];
   return (

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Button } from "react-bootstrap";
 import { z } from "zod";
@@ -16,7 +17,7 @@ pressKind<Schemas["NewDefect"]>("defect.raise", {
   send: async (p, { header, signal }, qc) => {
     const body = { ...p.body, photos: withoutRefused(p.body.photos) };
     await ask(api.POST("/defects", { params: { header }, signal, body }));
-    void qc.invalidateQueries();
+    void wrote(qc, "defects", "groundings");
   },
 });
 

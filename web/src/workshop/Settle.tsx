@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
@@ -20,7 +21,7 @@ export function Settle({ d, onClose }: { d: Schemas["Defect"]; onClose: () => vo
       f.setValue("pin", "");
     }
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "defects", "deferrals");
   });
   return (
     <Dialog title={`Looked at: ${d.title}`} open onClose={onClose}>

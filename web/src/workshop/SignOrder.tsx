@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
@@ -30,7 +31,16 @@ export function SignOrder({ o }: { o: Schemas["WorkOrder"] }) {
       f.setValue("pin", "");
       f.setValue("second_pin", "");
     }
-    await qc.invalidateQueries();
+    await wrote(
+      qc,
+      "work_orders",
+      "task_done",
+      "defects",
+      "deferrals",
+      "groundings",
+      "parts",
+      "calibrations",
+    );
   });
   return (
     <Sheet title="Sign the work">

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useTypes } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -312,7 +313,7 @@ function AddPart({ onClose }: { onClose: () => void }) {
     setId(newId());
     setSaved(`${p.serial} is on the shelf. Enter the next, or close.`);
     f.setValue("serial", "");
-    await qc.invalidateQueries();
+    await wrote(qc, "stock_lines", "part_approvals");
   });
   return (
     <Dialog title="Put a part on the shelf" open onClose={onClose}>
@@ -358,7 +359,7 @@ function Approve({ onClose }: { onClose: () => void }) {
     await ask(api.POST("/approvals", { body: v }));
     f.reset({ type_key: "", kind: "", note: "" });
     onClose();
-    await qc.invalidateQueries();
+    await wrote(qc, "stock_lines", "part_approvals");
   });
   return (
     <Dialog title="Approve third-party parts" open onClose={onClose}>

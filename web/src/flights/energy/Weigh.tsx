@@ -1,3 +1,4 @@
+import { wrote } from "../../api/touched";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -67,7 +68,7 @@ function WeighDialog({ aircraft, onClose, last }: { aircraft: string; onClose: (
     mutationFn: (body: Schemas["NewWeighing"]) =>
       ask(api.POST("/aircraft/{id}/weighings", { params: { path: { id: aircraft } }, body })),
     onSuccess: () => {
-      ["energy", "spray", "jobs", "gate"].forEach((k) => void qc.invalidateQueries({ queryKey: [k] }));
+      void wrote(qc, "weighings");
       onClose();
     },
   });

@@ -1,3 +1,4 @@
+import { wrote } from "../../api/touched";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { api, ask, newId, type Schemas } from "../../api/client";
@@ -23,7 +24,7 @@ export function useRelease() {
   const qc = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas["NewRelease"]) => ask(api.POST("/releases", { body })),
-    onSuccess: () => qc.invalidateQueries(),
+    onSuccess: () => wrote(qc, "releases", "packs", "flights"),
     onError: () => void qc.invalidateQueries({ queryKey: ["gate"] }),
   });
 }
@@ -33,7 +34,7 @@ export function useWithdrawRelease(id: string) {
   const qc = useQueryClient();
   return useMutation({
     mutationFn: () => ask(api.POST("/releases/{id}/withdraw", { params: { path: { id } } })),
-    onSuccess: () => qc.invalidateQueries(),
+    onSuccess: () => wrote(qc, "releases", "packs"),
   });
 }
 
