@@ -23,7 +23,7 @@ var quiet = map[string]string{
 // changes or is named here, and the interface knows every table that tells.
 func TestEveryTableTellsItsChanges(t *testing.T) {
 	s := testbed.NewStage(t)
-	b, err := os.ReadFile("../../web/src/app/changes.ts")
+	b, err := os.ReadFile("../../web/src/api/touched.ts")
 	require.NoError(t, err)
 	heard := map[string]bool{}
 	for _, m := range regexp.MustCompile(`(?m)^  ([a-z_]+): \[`).FindAllStringSubmatch(string(b), -1) {

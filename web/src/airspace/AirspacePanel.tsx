@@ -5,18 +5,16 @@ import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
-import { MomentField } from "../parts/DateField";
-import { NumberField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
-import { useDraftForm } from "../parts/form";
 import { asText, BringIn } from "../parts/BringIn";
-import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Busy, Loading, Problem } from "../parts/states";
-import { instant, useAge, useZone } from "../parts/time";
+import { useAge, useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
+import { Calls, Wanted } from "./Wanted";
 
 type Airspace = Schemas["Airspace"];
+
 type Zone = Schemas["ZoneSeen"];
 
 export interface AirspacePanelProps {
@@ -217,94 +215,4 @@ function levels(x: Zone, show: (q: "length", v: number) => string): string {
   const level = (m: number, datum: Zone["floor_datum"]) => `${show("length", m)} ${datumWords[datum]}`.trim();
   const floor = !x.floor_m ? "ground" : level(x.floor_m, x.floor_datum);
   return `${floor} to ${x.ceiling_m == null ? "no ceiling given" : level(x.ceiling_m, x.ceiling_datum)}`;
-}
-
-interface CallsProps {
-  x: Schemas["Authorisation"];
-  desk: boolean;
-  onCall: (kind: "start" | "end", how: "desk" | "spoken") => void;
-}
-
-function Calls({ x, desk, onCall }: CallsProps) {
-  if (!x.needs_calls) return null;
-  const last = x.calls.at(-1)?.kind;
-  const kind = last === "start" ? "end" : "start";
-  return (
-    <>
-      {desk && (
-        <Button size="sm" onClick={() => onCall(kind, "desk")}>
-          Call the {kind}
-        </Button>
-      )}
-      <Button size="sm" variant="outline-primary" onClick={() => onCall(kind, "spoken")}>
-        {kind === "start" ? "Start" : "End"} was called by voice
-      </Button>
-    </>
-  );
-}
-
-function Wanted({ site, a, zone, onDone }: { site: string; a: Airspace; zone: Zone; onDone: () => void }) {
-  const qc = useQueryClient();
-  const z = useZone();
-  const u = useUnits();
-  const [id] = useState(newId);
-  const asks = a.desk && zone.source === "desk";
-  const f = useDraftForm(`authorisation-${zone.id}`, {
-    ceiling_m: String(Math.round(u.value("length", 100))),
-    from: z.local(a.from),
-    to: z.local(new Date(Date.parse(a.from) + 4 * 3_600_000).toISOString()),
-    number: "",
-  });
-  const send = f.submit(async (v) => {
-    const from = instant(v.from, z.zone);
-    const to = instant(v.to, z.zone);
-    const n = parseInRange(v.ceiling_m, u.value("length", 1), u.value("length", 3000), u.label("length"));
-    if (!n.ok) return f.setError("ceiling_m", { message: n.empty ? "Enter the height." : n.sentence });
-    if (!from) return f.setError("from", { message: "Enter date and time." });
-    if (!to) return f.setError("to", { message: "Enter date and time." });
-    await ask(
-      api.PUT("/authorisations/{id}", {
-        params: { path: { id } },
-        body: {
-          site_id: site,
-          zone_id: zone.id,
-          number: v.number,
-          ceiling_m: u.toBase("length", n.value),
-          from,
-          to,
-        },
-      }),
-    );
-    await qc.invalidateQueries({ queryKey: ["airspace"] });
-    onDone();
-  });
-  return (
-    <form onSubmit={send} noValidate>
-      {f.root && <Problem error={new Error(f.root)} />}
-      <p>
-        {asks
-          ? "Without a number the airspace desk is asked; its answer comes by itself. With a number, what was granted by other ways goes on record."
-          : "Enter what was granted, as it was granted."}
-      </p>
-      <NumberField
-        label="Up to, above ground"
-        unit={u.label("length")}
-        {...f.register("ceiling_m")}
-        wrong={f.wrong("ceiling_m")}
-      />
-      <div className="two" style={{ gap: "0 1rem" }}>
-        <MomentField label="From" zone={z.zone} {...f.register("from")} wrong={f.wrong("from")} />
-        <MomentField label="To" zone={z.zone} {...f.register("to")} wrong={f.wrong("to")} />
-      </div>
-      <TextField
-        label={asks ? "Number, if it is granted already" : "Number"}
-        maxLength={60}
-        {...f.register("number")}
-        wrong={f.wrong("number")}
-      />
-      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
-        {asks && !f.watch("number").trim() ? "Ask for it" : "Put it on record"}
-      </Button>
-    </form>
-  );
 }

@@ -1,7 +1,7 @@
 import { useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
-import type { Schemas } from "../api/client";
-import { Airframe, type StationMark } from "../drawings/Airframe";
+import { type StationMark } from "../drawings/AirframeStation";
+import { Airframe } from "../drawings/Airframe";
 import { CellBars } from "../drawings/CellBars";
 import { Rope } from "../drawings/Rope";
 import { useTypes } from "../api/queries";
@@ -9,49 +9,13 @@ import { CellsField } from "../parts/CellsField";
 import { readCells } from "../parts/cells";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, NumberField, SelectField, TextField } from "../parts/Field";
-import { VerdictMark, type Verdict } from "../parts/Flag";
+import { VerdictMark } from "../parts/Flag";
 import { Hoist, HoistMini } from "../parts/Hoist";
 import { parseInRange } from "../parts/number";
 import { PinPad } from "../parts/PinPad";
 import { Sheet, ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView, Stale } from "../parts/states";
-
-const verdicts: Verdict[] = ["clear", "watch", "stop"];
-const colours = [
-  "bs-body-bg",
-  "sheet",
-  "metal",
-  "bs-body-color",
-  "ink-soft",
-  "rule",
-  "clear-fill",
-  "watch-fill",
-  "stop-fill",
-  "clear-wash",
-  "watch-wash",
-  "stop-wash",
-];
-
-const findings: Schemas["Finding"][] = [
-  {
-    rule: "grounding",
-    verdict: "stop",
-    sentence: "Grounded by the technician: play in arm 2.",
-    source: "the crew's own rule",
-    evidence: "Grounding on record.",
-    lifts: "technician or chief",
-    at: new Date().toISOString(),
-    remedy: { kind: "rack" },
-  },
-  {
-    rule: "wear",
-    verdict: "watch",
-    sentence: "Propeller 1: 22.1 of 24 hours used: 1.9 left.",
-    source: "maintenance programme",
-    evidence: "Counters of the parts.",
-    lifts: "technician or chief replaces it",
-  },
-];
+import { verdicts, colours, findings } from "./samples";
 
 function Piece({ name, children }: { name: string; children: ReactNode }) {
   return (

@@ -1,18 +1,16 @@
-import { marksOf } from "../drawings/marks";
-import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { Airframe } from "../drawings/Airframe";
-import { Flag, VerdictMark, words } from "../parts/Flag";
-import { remedyPath, remedyWords } from "../parts/remedy";
+import { Flag, words } from "../parts/Flag";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, Problem, QueryView } from "../parts/states";
-import { hoursMinutes, useNow, useZone } from "../parts/time";
+import { useZone } from "../parts/time";
 import { useMay } from "../parts/session";
-import { JobList, useJobs } from "../jobs/JobsView";
+import { JobList } from "../jobs/JobList";
+import { useJobs } from "../jobs/useJobs";
 import { StartList } from "./StartList";
+import { Row } from "./DayRow";
 
 export function useDay() {
   return useQuery({ queryKey: keys.day, queryFn: () => ask(api.GET("/day")), refetchInterval: 60_000 });
@@ -94,70 +92,5 @@ function Sums({ d }: { d: Schemas["Day"] }) {
         <Link to="/packs?state=quarantine">in quarantine</Link>
       </div>
     </div>
-  );
-}
-
-function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["TypeEntry"] }) {
-  const to = remedyPath(a.next, a.id) ?? `/fleet/${a.id}`;
-  return (
-    <li>
-      <Link to={`/fleet/${a.id}`} aria-label={`${a.name}, plan`}>
-        {type && (
-          <Airframe type={type} plain marks={marksOf(a.stations)} height={96} label={`Plan of ${a.name}`} />
-        )}
-      </Link>
-      <div>
-        <h2 className="m-0">
-          <Link to={`/fleet/${a.id}`}>{a.name}</Link>
-        </h2>
-        {a.in_air_since ? (
-          <strong>{a.next.kind === "flight-log" ? "Landed, not logged" : "In the air"}</strong>
-        ) : (
-          <VerdictMark verdict={a.verdict} />
-        )}
-        <div className="soft">
-          {a.hours_left != null && <span>{a.hours_left.toFixed(1)} h to next due</span>}
-        </div>
-      </div>
-      <Reasons a={a} />
-      <div className="next">
-        <Link className={`btn w-100 ${a.verdict === "stop" ? "btn-outline-primary" : "btn-primary"}`} to={to}>
-          {remedyWords(a.next)}
-        </Link>
-      </div>
-    </li>
-  );
-}
-
-function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
-  const now = useNow();
-  const z = useZone();
-  return (
-    <ul className="reasons">
-      {a.in_air_since && (
-        <li>
-          {a.pilot}, took off {z.time(a.in_air_since)},{" "}
-          {hoursMinutes((now - Date.parse(a.in_air_since)) / 1000)} h ago
-        </li>
-      )}
-      {a.findings
-        .filter((f) => !(a.in_air_since && f.rule === "one-aircraft"))
-        .map((f, i) => (
-          <li key={i}>
-            <Flag verdict={f.verdict} size={14} />
-            <span>
-              <span className="visually-hidden">{words[f.verdict]}: </span>
-              <Explained text={f.sentence} />
-            </span>
-          </li>
-        ))}
-      {a.more > 0 && <li className="soft">and {a.more} more</li>}
-      {a.findings.length === 0 && (
-        <li className="soft">
-          Nothing against the aircraft; {a.packs_ready}
-          {a.packs_more && " or more"} charged packs fit it. The gate asks for packs and wind.
-        </li>
-      )}
-    </ul>
   );
 }

@@ -1,6 +1,6 @@
 import type { Schemas } from "../api/client";
 import { words } from "../parts/Flag";
-import type { StationMark } from "./Airframe";
+import type { StationMark } from "./AirframeStation";
 
 /** What is marked at the stations of a plan. */
 export function marksOf(stations: Schemas["StationState"][]): Record<string, StationMark> {

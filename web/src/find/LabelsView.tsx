@@ -1,20 +1,14 @@
 import { useFleet } from "../api/queries";
 import { useQuery } from "@tanstack/react-query";
-import QRCode from "qrcode";
 import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
-import { gearKinds } from "../evening/GearList";
+import { gearKinds } from "../evening/EditGear";
 import { usePacks } from "../api/queries";
 import { useAddress } from "../parts/address";
 import { ViewHead } from "../parts/Sheet";
-import { Empty, QueryView } from "../parts/states";
-
-interface Label {
-  code: string;
-  title: string;
-  line: string;
-}
+import { QueryView } from "../parts/states";
+import { Sheet } from "./LabelSheet";
 
 /** Printable labels: what each opens stands in its square code, and in words for eyes. */
 export function LabelsView() {
@@ -111,44 +105,5 @@ function PartLabels({ aircraft }: { aircraft: string }) {
         />
       )}
     </QueryView>
-  );
-}
-
-function Sheet({ labels }: { labels: Label[] }) {
-  if (labels.length === 0) return <Empty>There is nothing to label yet.</Empty>;
-  return (
-    <ul className="labels">
-      {labels.map((l) => (
-        <li key={l.code}>
-          <Square text={`${location.origin}/l/${encodeURIComponent(l.code)}`} label={l.title} />
-          <div>
-            <strong>{l.title}</strong>
-            <div className="fig">{l.line}</div>
-          </div>
-        </li>
-      ))}
-    </ul>
-  );
-}
-
-/** A square code drawn as one path, dark on light whatever the theme, so that any scanner reads it. */
-function Square({ text, label }: { text: string; label: string }) {
-  const { modules } = QRCode.create(text, { errorCorrectionLevel: "M" });
-  const n = modules.size;
-  let d = "";
-  for (let y = 0; y < n; y++)
-    for (let x = 0; x < n; x++) if (modules.get(y, x)) d += `M${x + 4} ${y + 4}h1v1h-1z`;
-  return (
-    <svg
-      viewBox={`0 0 ${n + 8} ${n + 8}`}
-      width="112"
-      height="112"
-      role="img"
-      aria-label={`Square code of ${label}`}
-      shapeRendering="crispEdges"
-    >
-      <path d={`M0 0h${n + 8}v${n + 8}H0z`} fill="#fff" />
-      <path d={d} fill="#000" />
-    </svg>
   );
 }

@@ -1,6 +1,7 @@
 import type { Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
-import { FitParts, GroundAircraft, ReturnAircraft } from "./acts";
+import { FitParts } from "./FitParts";
+import { GroundAircraft, ReturnAircraft } from "./acts";
 import { EditAircraft } from "./EditAircraft";
 import type { AircraftAct } from "./model";
 import { RaiseDefect } from "../workshop/RaiseDefect";

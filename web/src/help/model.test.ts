@@ -5,7 +5,7 @@ import { terms } from "../parts/words";
 
 describe("help", () => {
   it("has a page for every place of the application", () => {
-    const app = readFileSync("src/app/App.tsx", "utf8");
+    const app = readFileSync("src/app/Ways.tsx", "utf8");
     const shown = [...app.matchAll(/<Route path="([a-z]+)/g)].map((m) => `/${m[1]}`);
     expect(shown.length).toBeGreaterThan(15);
     // Lists of Set-up, labels and pieces explain themselves.

@@ -1,16 +1,16 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, ProblemError, type Schemas } from "../api/client";
+import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { Flag } from "../parts/Flag";
-import { PinPad } from "../parts/PinPad";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";
 import { useZone } from "../parts/time";
 import { postWords } from "./words";
+import { SignIt } from "./SignIt";
 
 /** The briefing as it was written from the assessment, read and signed by each participant. */
 export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
@@ -106,60 +106,5 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
         </>
       )}
     </Sheet>
-  );
-}
-
-interface SignItProps {
-  job: string;
-  briefing: Schemas["Briefing"];
-  who: Schemas["JobPersonSeen"];
-  onDone: () => void;
-}
-
-function SignIt({ job, briefing, who, onDone }: SignItProps) {
-  const qc = useQueryClient();
-  const [pin, setPin] = useState("");
-  const [error, setError] = useState<unknown>();
-  const [busy, setBusy] = useState(false);
-  const wrong =
-    error instanceof ProblemError ? error.fields.find((f) => f.field === "pin")?.sentence : undefined;
-  const sign = async () => {
-    setBusy(true);
-    setError(undefined);
-    try {
-      await ask(
-        api.POST("/jobs/{id}/briefing/sign", {
-          params: { path: { id: job } },
-          body: { briefing_id: briefing.id, person_id: who.person_id, hash: briefing.hash, pin },
-        }),
-      );
-      onDone();
-    } catch (e) {
-      setError(e);
-    }
-    setPin("");
-    setBusy(false);
-    await qc.invalidateQueries({ queryKey: ["jobs"] });
-  };
-  return (
-    <form
-      noValidate
-      onSubmit={(e) => {
-        e.preventDefault();
-        if (!busy && pin.length >= 4) void sign();
-      }}
-    >
-      {error !== undefined && !wrong && <Problem error={error} />}
-      <PinPad
-        value={pin}
-        onChange={setPin}
-        who={`${who.name}, ${postWords[who.post]}`}
-        statement="I have read and understood this briefing."
-        wrong={wrong}
-      />
-      <Button type="submit" className="btn-big w-100" disabled={busy || pin.length < 4}>
-        Sign
-      </Button>
-    </form>
   );
 }

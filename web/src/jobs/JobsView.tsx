@@ -1,28 +1,17 @@
-import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Button } from "react-bootstrap";
-import { Link, useNavigate } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
+import { useNavigate } from "react-router";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
-import { VerdictMark } from "../parts/Flag";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
-import { serverNow, useZone } from "../parts/time";
-import { stateWords, workWords } from "./words";
+import { JobList } from "./JobList";
+import { useJobs } from "./useJobs";
 
 // The list of jobs stands on the first page; their form is fetched when one is planned.
 const JobForm = lazy(() => import("./JobForm").then((m) => ({ default: m.JobForm })));
-
-export function useJobs(past = false) {
-  return useQuery({
-    queryKey: keys.jobs(past),
-    queryFn: () => ask(api.GET("/jobs", { params: { query: { past } } })),
-  });
-}
 
 /** The orders of work, by day: what, where, when, with whom. */
 export function JobsView() {
@@ -79,58 +68,5 @@ export function JobsView() {
         </Suspense>
       </Dialog>
     </>
-  );
-}
-
-/** Jobs by day; plain leaves the days out where the page is about one. */
-export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: boolean }) {
-  const z = useZone();
-  const days = [...new Set(jobs.map((j) => z.date(j.from)))];
-  const today = z.date(new Date(serverNow()).toISOString());
-  return (
-    <div className="agenda">
-      {days.map((day) => (
-        <section key={day}>
-          {!plain && (
-            <h2>
-              <span className="fig">{day}</span>
-              {day === today && " today"}
-            </h2>
-          )}
-          <ul>
-            {jobs
-              .filter((j) => z.date(j.from) === day)
-              .map((j) => (
-                <li key={j.id} className={j.state}>
-                  <span className="fig">
-                    {z.time(j.from)}–{z.time(j.to)}
-                  </span>
-                  <div>
-                    <Link to={`/jobs/${j.id}`}>{j.aim}</Link>
-                    <div className="soft">
-                      {workWords[j.work]} at {j.site}
-                      {j.state !== "planned" && ` · ${stateWords[j.state]}`}
-                    </div>
-                  </div>
-                  <div className="soft">
-                    {j.aircraft.join(", ") || "no aircraft yet"}
-                    <br />
-                    {j.people.join(", ") || "nobody yet"}
-                  </div>
-                  <span className="soft text-nowrap">
-                    {j.verdict && (
-                      <>
-                        <VerdictMark verdict={j.verdict} />
-                        <br />
-                      </>
-                    )}
-                    {j.flights} {j.flights === 1 ? "flight" : "flights"}
-                  </span>
-                </li>
-              ))}
-          </ul>
-        </section>
-      ))}
-    </div>
   );
 }

@@ -1,16 +1,12 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
-import { workWords } from "../jobs/words";
 import { Dialog } from "../parts/Dialog";
-import { CheckField, SelectField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
-import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
-import { Empty, Problem } from "../parts/states";
+import { Empty } from "../parts/states";
+import { OwnForm } from "./OwnForm";
 
 type Own = Schemas["LocalRule"];
 
@@ -69,95 +65,5 @@ export function OwnRules({ b }: { b: Schemas["RuleBook"] }) {
         )}
       </Dialog>
     </>
-  );
-}
-
-function OwnForm({ r, onDone }: { r?: Own; onDone: () => void }) {
-  const qc = useQueryClient();
-  const [id] = useState(() => r?.id ?? newId());
-  const [error, setError] = useState<unknown>();
-  const f = useDraftForm(r ? `rule-${r.id}-${r.version}` : "rule-new", {
-    statement: r?.statement ?? "",
-    question: r?.question ?? "",
-    citation: r?.citation ?? "",
-    verdict: (r?.verdict === "watch" ? "watch" : "stop") as Schemas["Verdict"],
-    work: Object.fromEntries((r?.work ?? []).map((w) => [w, true])) as Record<string, boolean>,
-  });
-  const v = f.watch();
-  const send = f.submit(async (x) => {
-    await ask(
-      api.PUT("/rules/local/{id}", {
-        params: { path: { id } },
-        body: {
-          statement: x.statement,
-          question: x.question,
-          citation: x.citation,
-          verdict: x.verdict,
-          work: Object.keys(x.work).filter((w) => x.work[w]) as "spraying"[],
-          version: r?.version ?? 0,
-        },
-      }),
-    );
-    await wrote(qc, "local_rules");
-    onDone();
-  });
-  const remove = async () => {
-    try {
-      await ask(api.DELETE("/rules/local/{id}", { params: { path: { id } } }));
-      await wrote(qc, "local_rules");
-      onDone();
-    } catch (e) {
-      setError(e);
-    }
-  };
-  return (
-    <form onSubmit={send} noValidate>
-      {f.root && <Problem error={new Error(f.root)} />}
-      {error !== undefined && <Problem error={error} />}
-      <TextField
-        label="What it demands"
-        maxLength={500}
-        {...f.register("statement")}
-        wrong={f.wrong("statement")}
-      />
-      <TextField
-        label="Question for every job"
-        maxLength={300}
-        placeholder="Is the gate closed?"
-        hint="Answered yes when all is well."
-        {...f.register("question")}
-        wrong={f.wrong("question")}
-      />
-      <TextField
-        label="Where it comes from"
-        maxLength={200}
-        placeholder="the crew's own rule"
-        {...f.register("citation")}
-        wrong={f.wrong("citation")}
-      />
-      <SelectField label="When it is broken" {...f.register("verdict")} wrong={f.wrong("verdict")}>
-        <option value="stop">Stop</option>
-        <option value="watch">Watch</option>
-      </SelectField>
-      <fieldset className="field">
-        <legend className="fs-6 fw-semibold">For which work (none: all)</legend>
-        {Object.entries(workWords).map(([k, w]) => (
-          <CheckField
-            key={k}
-            label={w}
-            checked={v.work[k] ?? false}
-            onChange={(e) => f.setValue("work", { ...v.work, [k]: e.target.checked })}
-          />
-        ))}
-      </fieldset>
-      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
-        Save
-      </Button>
-      {r && (
-        <Button variant="outline-primary" className="w-100 mt-2" onClick={() => void remove()}>
-          Remove the rule
-        </Button>
-      )}
-    </form>
   );
 }

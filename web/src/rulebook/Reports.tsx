@@ -1,20 +1,17 @@
-import { wrote } from "../api/touched";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
-import { MomentField } from "../parts/DateField";
-import { AreaField, TextField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
-import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
-import { Empty, Problem, QueryView } from "../parts/states";
-import { instant, serverNow, useZone } from "../parts/time";
+import { Empty, QueryView } from "../parts/states";
+import { serverNow, useZone } from "../parts/time";
 import { counted } from "../parts/number";
+import { Raise, DoneForm } from "./ReportForms";
 
 type Report = Schemas["Report"];
 
@@ -92,69 +89,4 @@ export function Reports() {
 function left(due: string): string {
   const days = (Date.parse(due) - serverNow()) / 86_400_000;
   return days < 0 ? "late" : `${counted(Math.floor(days), "day")} left`;
-}
-
-interface RaiseProps {
-  /** What is known already, when a flight leads here. */
-  aircraft: string | null;
-  at: string | null;
-  what: string;
-  onDone: () => void;
-}
-
-function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
-  const qc = useQueryClient();
-  const z = useZone();
-  const [id] = useState(newId);
-  const f = useDraftForm(`report-new${happened ?? ""}`, {
-    what,
-    happened_at: z.local(happened ?? new Date(serverNow()).toISOString()),
-  });
-  const send = f.submit(async (v) => {
-    const at = instant(v.happened_at, z.zone);
-    if (!at) return f.setError("happened_at", { message: "Enter date and time." });
-    await ask(api.POST("/reports", { body: { id, aircraft_id: aircraft, what: v.what, happened_at: at } }));
-    await wrote(qc, "incident_reports");
-    onDone();
-  });
-  return (
-    <form onSubmit={send} noValidate>
-      {f.root && <Problem error={new Error(f.root)} />}
-      <AreaField
-        label="What happened, to whom or what"
-        maxLength={500}
-        {...f.register("what")}
-        wrong={f.wrong("what")}
-      />
-      <MomentField label="When" zone={z.zone} {...f.register("happened_at")} wrong={f.wrong("happened_at")} />
-      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
-        Start the countdown
-      </Button>
-    </form>
-  );
-}
-
-function DoneForm({ r, onDone }: { r: Report; onDone: () => void }) {
-  const qc = useQueryClient();
-  const f = useDraftForm(`report-${r.id}`, { reference: "" });
-  const send = f.submit(async (v) => {
-    await ask(api.POST("/reports/{id}/done", { params: { path: { id: r.id } }, body: v }));
-    await wrote(qc, "incident_reports");
-    onDone();
-  });
-  return (
-    <form onSubmit={send} noValidate>
-      {f.root && <Problem error={new Error(f.root)} />}
-      <p>{r.what}</p>
-      <TextField
-        label="Reference of the report"
-        maxLength={120}
-        {...f.register("reference")}
-        wrong={f.wrong("reference")}
-      />
-      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
-        Save
-      </Button>
-    </form>
-  );
 }

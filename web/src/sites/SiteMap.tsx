@@ -1,16 +1,7 @@
 import L from "leaflet";
 import "leaflet/dist/leaflet.css";
-import { useEffect, useMemo } from "react";
-import {
-  ImageOverlay,
-  MapContainer,
-  Polygon,
-  Polyline,
-  ScaleControl,
-  TileLayer,
-  useMap,
-  useMapEvents,
-} from "react-leaflet";
+import { useMemo } from "react";
+import { MapContainer, Polygon, Polyline, ScaleControl, TileLayer } from "react-leaflet";
 import type { Schemas } from "../api/client";
 import { useSession } from "../parts/session";
 import { MapGrid } from "../parts/MapGrid";
@@ -23,6 +14,7 @@ import { Way } from "./MapWay";
 import { WindArrows } from "./MapWind";
 import { type Ground, heightNames } from "./relief";
 import { all, at, type Place, type Wind } from "./shapes";
+import { Relief, Reach, Clicks } from "./MapLayers";
 
 export interface SiteMapProps {
   centre: Place;
@@ -108,54 +100,4 @@ export function SiteMap(p: SiteMapProps) {
       <WindRose from={p.wind?.from} />
     </div>
   );
-}
-
-/** The shade of the slopes, and contours over it. */
-function Relief({ ground: { relief, shade } }: { ground: Ground }) {
-  return (
-    <>
-      <ImageOverlay
-        url={shade}
-        bounds={[
-          [relief.south, relief.west],
-          [relief.north, relief.east],
-        ]}
-        className="m-shade"
-      />
-      {relief.lines.map((l, i) => (
-        <Polyline
-          key={i}
-          positions={all(l.places)}
-          className={`m-contour${l.main ? " main" : ""}`}
-          interactive={false}
-        />
-      ))}
-    </>
-  );
-}
-
-/** Draws back so far that the zones round the site are seen, and comes near again. */
-function Reach({ zones }: { zones?: Schemas["ZoneSeen"][] }) {
-  const map = useMap();
-  const key = zones?.map((x) => x.id).join();
-  useEffect(() => {
-    if (!key) return;
-    const [centre, zoom] = [map.getCenter(), map.getZoom()];
-    map.setZoom(Math.min(zoom, 13), { animate: false });
-    return () => {
-      if (!map.getPane("mapPane")) return; // the page is left, and the map with it
-      map.setView(centre, zoom, { animate: false });
-    };
-  }, [map, key]);
-  return null;
-}
-
-function Clicks({ onPlace }: { onPlace?: (p: Place) => void }) {
-  useMapEvents({
-    click: (e) => {
-      const q = e.latlng.wrap();
-      onPlace?.({ lat: Math.round(q.lat * 1e7) / 1e7, lon: Math.round(q.lng * 1e7) / 1e7 });
-    },
-  });
-  return null;
 }

@@ -4,8 +4,6 @@ import { useParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
-import { VerdictMark } from "../parts/Flag";
-import { ViewHead } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import { AirspacePanel } from "../airspace/AirspacePanel";
@@ -16,11 +14,12 @@ import { MapKey } from "./MapKey";
 import { MapPanel } from "./MapPanel";
 import { asksOf, isReady, windOver } from "./model";
 import { HeightsAlong, WaysFromTheSide } from "./SideViews";
-import { SiteForm } from "./SiteForm";
 import { SiteMap } from "./SiteMap";
 import { useDrawing } from "./useDrawing";
 import { WayHomePanel } from "./WayHomePanel";
-import { Hours, WeatherPanel } from "./WeatherPanel";
+import { Hours } from "./SkyHours";
+import { WeatherPanel } from "./WeatherPanel";
+import { Head } from "./SiteHead";
 
 /** A site file: its map, the way home over it, and the air. */
 export function SiteView() {
@@ -152,45 +151,5 @@ function Charted({ s }: { s: Schemas["Site"] }) {
         authorisations and the maker&rsquo;s manual decide.
       </p>
     </>
-  );
-}
-
-interface HeadProps {
-  s: Schemas["Site"];
-  may: boolean;
-  of: Record<string, { verdict: Schemas["Verdict"] } | undefined>;
-}
-
-/** The name of the site, and how each part of it is judged. */
-function Head({ s, may, of }: HeadProps) {
-  const [change, setChange] = useState(false);
-  return (
-    <ViewHead title={s.head.name}>
-      {Object.entries(of).map(
-        ([words, x]) =>
-          x && (
-            <span key={words} className="d-flex gap-2 align-items-center">
-              {words} <VerdictMark verdict={x.verdict} />
-            </span>
-          ),
-      )}
-      <span className="d-flex gap-2 no-print">
-        {may && (
-          <Button variant="outline-primary" onClick={() => setChange(true)}>
-            Change
-          </Button>
-        )}
-        <Button variant="outline-primary" onClick={() => print()}>
-          Print
-        </Button>
-      </span>
-      <SiteForm
-        key={s.head.version}
-        head={s.head}
-        open={change}
-        onClose={() => setChange(false)}
-        onSaved={() => setChange(false)}
-      />
-    </ViewHead>
   );
 }

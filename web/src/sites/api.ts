@@ -1,6 +1,7 @@
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { api, ask, type Schemas } from "../api/client";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { wrote } from "../api/touched";
 import { keys } from "../api/keys";
 import type { Ground } from "./relief";
 import type { Place } from "./shapes";
@@ -118,3 +119,13 @@ export const useHeights = (id: string, line: Place[], state: string) =>
     enabled: line.length > 1,
     placeholderData: keepPreviousData,
   });
+
+/** Asks the weather service for the site. */
+export function useFetchWeather(id: string, ground: SkyAsk["ground"]) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: () =>
+      ask(api.POST("/sites/{id}/weather/fetch", { params: { path: { id } }, body: { id: newId(), ground } })),
+    onSuccess: () => wrote(qc, "site_weather"),
+  });
+}

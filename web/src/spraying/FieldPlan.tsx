@@ -2,7 +2,7 @@ import type { Schemas } from "../api/client";
 import { Scale } from "../drawings/Scale";
 import { useDrawn } from "../drawings/useDrawn";
 import { box, plane, scaleLength, type Spot } from "../drawings/plane";
-import { isDone, sprayedOf } from "./model";
+import { PassBand, SortieNumbers, type BandProps } from "./PassBand";
 
 export interface FieldPlanProps {
   plan: Schemas["SprayPlan"];
@@ -14,8 +14,6 @@ export interface FieldPlanProps {
 
 const path = (s: Spot[], closed: boolean) =>
   s.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("") + (closed ? "Z" : "");
-
-const between = (a: Spot, b: Spot, t: number): Spot => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
 
 /** A field from above: its passes by sortie, what is sprayed, what waits for another wind. North is up. */
 export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProps) {
@@ -80,97 +78,6 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
       <Scale view={view} bar={bar} u={u} from={p.wind_from_deg} />
     </svg>
   );
-}
-
-interface BandProps {
-  i: number;
-  x: Schemas["SprayPass"];
-  plan: Schemas["SprayPlan"];
-  to: (p: Schemas["Place"]) => Spot;
-  u: number;
-  on: boolean;
-  onPress?: () => void;
-}
-
-function PassBand({ i, x, plan, to, u, on, onPress }: BandProps) {
-  const [a, b] = [to(x.from), to(x.to)];
-  const done = isDone(plan, i);
-  const odd = x.sortie % 2 === 1;
-  const cls = [
-    "f-pass",
-    done ? "done" : odd ? "odd" : "even",
-    x.waits && !done ? "waits" : "",
-    on ? "on" : "",
-  ];
-  const said = `Pass ${i + 1}${x.edge ? " along an edge" : ""}, ${Math.round(x.length_m)} m${
-    done ? ", sprayed" : x.sortie ? `, flight ${x.sortie}` : ""
-  }${x.waits ? `, waits: drift would reach ${x.waits}` : ""}`;
-  return (
-    <g
-      className={cls.filter(Boolean).join(" ")}
-      {...(onPress && {
-        role: "button",
-        tabIndex: 0,
-        "aria-pressed": on,
-        "aria-label": said,
-        onClick: onPress,
-        onKeyDown: (e) => (e.key === "Enter" || e.key === " ") && (e.preventDefault(), onPress()),
-      })}
-    >
-      <title>{said}</title>
-      <line
-        x1={a[0]}
-        y1={a[1]}
-        x2={b[0]}
-        y2={b[1]}
-        className="band"
-        strokeWidth={plan.settings.swath_m * 0.86}
-      />
-      {sprayedOf(plan, i).map(([f, t]) => {
-        const [c, d] = [between(a, b, f), between(a, b, t)];
-        return (
-          <line
-            key={f}
-            x1={c[0]}
-            y1={c[1]}
-            x2={d[0]}
-            y2={d[1]}
-            className="sprayed"
-            strokeWidth={plan.settings.swath_m * 0.86}
-          />
-        );
-      })}
-      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} className="way" strokeWidth={u * 0.22} />
-      {x.waits && !done && (
-        <line
-          x1={a[0]}
-          y1={a[1]}
-          x2={b[0]}
-          y2={b[1]}
-          className="waiting"
-          strokeWidth={u * 0.7}
-          strokeDasharray={`${u * 0.7} ${u * 1.4}`}
-        />
-      )}
-    </g>
-  );
-}
-
-/** The number of each flight, where it begins to spray. */
-function SortieNumbers({ plan, to, u }: Pick<BandProps, "plan" | "to" | "u">) {
-  return plan.sorties.slice(0, 40).map((s, i) => {
-    const first = s.legs[0];
-    if (!first) return null;
-    const [x, y] = between(to(first.from), to(first.to), 0.06);
-    return (
-      <g key={i} transform={`translate(${x} ${y})`}>
-        <circle r={u * 1.9} className="f-flight" strokeWidth={u * 0.25} />
-        <text y={u * 0.85} fontSize={u * 2.5} textAnchor="middle">
-          {i + 1}
-        </text>
-      </g>
-    );
-  });
 }
 
 function Sensitive({ k, to, u }: { k: Schemas["KeptOut"]; to: BandProps["to"]; u: number }) {

@@ -1,4 +1,5 @@
-import { Airframe, type StationMark } from "../drawings/Airframe";
+import { type StationMark } from "../drawings/AirframeStation";
+import { Airframe } from "../drawings/Airframe";
 import { words, worst, type Verdict } from "../parts/Flag";
 import { saidOf, stationsOf, wayRound, type RunSeen, type Seen } from "./model";
 

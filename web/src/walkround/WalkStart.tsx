@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useJobs } from "../jobs/JobsView";
+import { useJobs } from "../jobs/useJobs";
 import { PackChoice } from "../rack/PackChoice";
 import { usePacks } from "../api/queries";
 import { Fold } from "../parts/Fold";

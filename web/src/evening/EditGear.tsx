@@ -1,0 +1,98 @@
+import { wrote } from "../api/touched";
+import { useFleet } from "../api/queries";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { parseInRange } from "../parts/number";
+import { Problem } from "../parts/states";
+
+type Gear = Schemas["Gear"];
+
+export const gearKinds: Record<Gear["kind"], string> = {
+  controller: "Controller",
+  tablet: "Tablet",
+  laptop: "Laptop",
+  comms: "Telemetry or radio box",
+  "base-station": "Base station",
+  charger: "Charger",
+  goggles: "Goggles",
+  camera: "Camera",
+  light: "Light",
+};
+
+export function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
+  const qc = useQueryClient();
+  const [id] = useState(() => g?.id ?? newId());
+  const f = useDraftForm(`gear-${g?.id ?? "new"}`, {
+    name: g?.name ?? "",
+    kind: g?.kind ?? ("controller" as Gear["kind"]),
+    minimum: String(g?.minimum ?? 80),
+    active: g?.active ?? true,
+    aircraft: g?.aircraft_id ?? "",
+  });
+  const fleet = useFleet();
+  const send = f.submit(async (v) => {
+    const min = parseInRange(v.minimum, 1, 100, "%");
+    if (!min.ok) {
+      f.setError("minimum", { message: min.empty ? "Enter 1 to 100 %." : min.sentence });
+      return;
+    }
+    await ask(
+      api.PUT("/gear", {
+        body: {
+          id,
+          name: v.name,
+          kind: v.kind,
+          minimum: min.value,
+          active: v.active,
+          aircraft_id: v.aircraft || null,
+          version: g?.version ?? 0,
+        },
+      }),
+    );
+    onClose();
+    await wrote(qc, "gear");
+  });
+  return (
+    <Dialog title={g ? `Change: ${g.name}` : "Add gear"} open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <TextField label="What it is called" {...f.register("name")} wrong={f.wrong("name")} />
+        <SelectField label="Kind" {...f.register("kind")} wrong={f.wrong("kind")}>
+          {Object.entries(gearKinds).map(([k, words]) => (
+            <option key={k} value={k}>
+              {words}
+            </option>
+          ))}
+        </SelectField>
+        <NumberField
+          label="Leaves the base with at least"
+          unit="%"
+          {...f.register("minimum")}
+          wrong={f.wrong("minimum")}
+        />
+        <SelectField
+          label="Belongs to"
+          {...f.register("aircraft")}
+          wrong={f.wrong("aircraft")}
+          hint="What belongs to an aircraft stops its gate as packs do."
+        >
+          <option value="">the crew</option>
+          {fleet.data?.aircraft.map(({ aircraft: a }) => (
+            <option key={a.id} value={a.id}>
+              {a.name}
+            </option>
+          ))}
+        </SelectField>
+        {g && <CheckField label="In use" {...f.register("active")} />}
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Save
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,85 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { Link } from "react-router";
+import { api, ask, type Schemas } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { Sheet } from "../parts/Sheet";
+import { Problem } from "../parts/states";
+import { hoursMinutes, useZone } from "../parts/time";
+
+type Job = Schemas["Job"];
+
+export function Flights({ j }: { j: Job }) {
+  const z = useZone();
+  return (
+    <Sheet title="Flights of this job">
+      {j.flights.length === 0 ? (
+        <p className="mb-0">None yet. Each aircraft goes through its gate first.</p>
+      ) : (
+        <ul className="plain">
+          {j.flights.map((f) => (
+            <li key={f.id}>
+              <Link to={`/fly/${f.id}`} className="fig">
+                {z.both(f.took_off_at)}
+              </Link>{" "}
+              {f.aircraft}, {f.pilot},{" "}
+              {f.state === "logged" ? hoursMinutes(f.seconds) : f.state === "air" ? "in the air" : "landed"}
+            </li>
+          ))}
+        </ul>
+      )}
+    </Sheet>
+  );
+}
+
+/** Closes the job or calls it off; either can be taken back. */
+export function Ends({ j }: { j: Job }) {
+  const qc = useQueryClient();
+  const [error, setError] = useState<unknown>();
+  const [asked, setAsked] = useState(false);
+  const end = async (state: Job["state"]) => {
+    setError(undefined);
+    try {
+      await ask(
+        api.POST("/jobs/{id}/state", {
+          params: { path: { id: j.id } },
+          body: { state, version: j.version },
+        }),
+      );
+      setAsked(false);
+      await qc.invalidateQueries({ queryKey: ["jobs"] });
+    } catch (e) {
+      setError(e);
+    }
+  };
+  if (j.state !== "planned")
+    return (
+      <>
+        <Button variant="outline-primary" onClick={() => void end("planned")}>
+          Plan it again
+        </Button>
+        {error !== undefined && <Problem error={error} />}
+      </>
+    );
+  return (
+    <>
+      <Button variant="outline-primary" onClick={() => setAsked(true)}>
+        Close
+      </Button>
+      <Dialog title="Close this job" open={asked} onClose={() => setAsked(false)}>
+        {error !== undefined && <Problem error={error} />}
+        <p>
+          Is the end called to whoever was told, the sprayer emptied and rinsed, everything switched off, and
+          all packed up? A closed job no longer holds its aircraft and people; it can be planned again.
+        </p>
+        <div className="d-flex gap-2 flex-wrap">
+          <Button onClick={() => void end("done")}>It is done</Button>
+          <Button variant="outline-primary" onClick={() => void end("called-off")}>
+            Call it off
+          </Button>
+        </div>
+      </Dialog>
+    </>
+  );
+}

@@ -1,0 +1,58 @@
+import { Link, } from "react-router";
+import { type Schemas } from "../api/client";
+import { VerdictMark } from "../parts/Flag";
+import { serverNow, useZone } from "../parts/time";
+import { stateWords, workWords } from "./words";
+
+/** Jobs by day; plain leaves the days out where the page is about one. */
+export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: boolean }) {
+  const z = useZone();
+  const days = [...new Set(jobs.map((j) => z.date(j.from)))];
+  const today = z.date(new Date(serverNow()).toISOString());
+  return (
+    <div className="agenda">
+      {days.map((day) => (
+        <section key={day}>
+          {!plain && (
+            <h2>
+              <span className="fig">{day}</span>
+              {day === today && " today"}
+            </h2>
+          )}
+          <ul>
+            {jobs
+              .filter((j) => z.date(j.from) === day)
+              .map((j) => (
+                <li key={j.id} className={j.state}>
+                  <span className="fig">
+                    {z.time(j.from)}–{z.time(j.to)}
+                  </span>
+                  <div>
+                    <Link to={`/jobs/${j.id}`}>{j.aim}</Link>
+                    <div className="soft">
+                      {workWords[j.work]} at {j.site}
+                      {j.state !== "planned" && ` · ${stateWords[j.state]}`}
+                    </div>
+                  </div>
+                  <div className="soft">
+                    {j.aircraft.join(", ") || "no aircraft yet"}
+                    <br />
+                    {j.people.join(", ") || "nobody yet"}
+                  </div>
+                  <span className="soft text-nowrap">
+                    {j.verdict && (
+                      <>
+                        <VerdictMark verdict={j.verdict} />
+                        <br />
+                      </>
+                    )}
+                    {j.flights} {j.flights === 1 ? "flight" : "flights"}
+                  </span>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}

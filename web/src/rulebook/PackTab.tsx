@@ -1,0 +1,87 @@
+import { useState } from "react";
+import { type Schemas } from "../api/client";
+import { useAddress } from "../parts/address";
+import { ScrollX } from "../parts/ScrollX";
+import { Sheet } from "../parts/Sheet";
+
+export function PackTab({ b }: { b: Schemas["RuleBook"] }) {
+  const [params, set] = useAddress();
+  const name = params.get("pack") ?? b.chosen;
+  const pack = [...b.packs, b.practice].find((p) => p.name === name) ?? b.packs[0];
+  const [words, setWords] = useState("");
+  if (!pack) return null;
+  const shown = pack.rules.filter((r) =>
+    `${r.id} ${r.citation} ${r.statement}`.toLowerCase().includes(words.trim().toLowerCase()),
+  );
+  return (
+    <div className="stack">
+      <div className="leaves no-print" role="group" aria-label="Which pack to read">
+        {[...b.packs, b.practice].map((p) => (
+          <button
+            key={p.name}
+            type="button"
+            aria-pressed={p.name === pack.name}
+            onClick={() => set({ pack: p.name === b.chosen ? "" : p.name })}
+          >
+            {p.name}
+            {p.name === b.chosen && " (chosen)"}
+          </button>
+        ))}
+      </div>
+      <Sheet
+        title={pack.title}
+        aside={
+          <span className="soft">
+            version {pack.version}, reviewed {pack.reviewed_on}
+          </span>
+        }
+      >
+        {pack.outline && (
+          <p>
+            <strong>An outline, not the whole of the law:</strong> it holds the main points. Check the rest
+            yourselves.
+          </p>
+        )}
+        <input
+          className="form-control mb-2 no-print"
+          style={{ maxWidth: 320 }}
+          placeholder="Word or paragraph"
+          aria-label="Words in the rules"
+          value={words}
+          onChange={(e) => setWords(e.target.value)}
+        />
+        <ScrollX label="Rules">
+          <table className="ledger paper">
+            <thead>
+              <tr>
+                <th>Source</th>
+                <th>What it demands</th>
+                <th>Judged by</th>
+              </tr>
+            </thead>
+            <tbody>
+              {shown.map((r) => (
+                <tr key={r.id}>
+                  <td>
+                    {r.citation}
+                    {r.waivable && <div className="evidence">may be waived</div>}
+                  </td>
+                  <td>
+                    {r.statement}
+                    {(r.asks ?? []).map((a) => (
+                      <div key={a.id} className="evidence">
+                        Asked for each job: {a.question}
+                      </div>
+                    ))}
+                  </td>
+                  <td className="evidence">{r.evidence}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </ScrollX>
+        {shown.length === 0 && <p className="mb-0">No rule has these words.</p>}
+      </Sheet>
+    </div>
+  );
+}

@@ -1,0 +1,77 @@
+import { wrote } from "../api/touched";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId, type Schemas } from "../api/client";
+import { MomentField } from "../parts/DateField";
+import { AreaField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { Problem } from "../parts/states";
+import { instant, serverNow, useZone } from "../parts/time";
+
+type Report = Schemas["Report"];
+
+interface RaiseProps {
+  /** What is known already, when a flight leads here. */
+  aircraft: string | null;
+  at: string | null;
+  what: string;
+  onDone: () => void;
+}
+
+export function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
+  const qc = useQueryClient();
+  const z = useZone();
+  const [id] = useState(newId);
+  const f = useDraftForm(`report-new${happened ?? ""}`, {
+    what,
+    happened_at: z.local(happened ?? new Date(serverNow()).toISOString()),
+  });
+  const send = f.submit(async (v) => {
+    const at = instant(v.happened_at, z.zone);
+    if (!at) return f.setError("happened_at", { message: "Enter date and time." });
+    await ask(api.POST("/reports", { body: { id, aircraft_id: aircraft, what: v.what, happened_at: at } }));
+    await wrote(qc, "incident_reports");
+    onDone();
+  });
+  return (
+    <form onSubmit={send} noValidate>
+      {f.root && <Problem error={new Error(f.root)} />}
+      <AreaField
+        label="What happened, to whom or what"
+        maxLength={500}
+        {...f.register("what")}
+        wrong={f.wrong("what")}
+      />
+      <MomentField label="When" zone={z.zone} {...f.register("happened_at")} wrong={f.wrong("happened_at")} />
+      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+        Start the countdown
+      </Button>
+    </form>
+  );
+}
+
+export function DoneForm({ r, onDone }: { r: Report; onDone: () => void }) {
+  const qc = useQueryClient();
+  const f = useDraftForm(`report-${r.id}`, { reference: "" });
+  const send = f.submit(async (v) => {
+    await ask(api.POST("/reports/{id}/done", { params: { path: { id: r.id } }, body: v }));
+    await wrote(qc, "incident_reports");
+    onDone();
+  });
+  return (
+    <form onSubmit={send} noValidate>
+      {f.root && <Problem error={new Error(f.root)} />}
+      <p>{r.what}</p>
+      <TextField
+        label="Reference of the report"
+        maxLength={120}
+        {...f.register("reference")}
+        wrong={f.wrong("reference")}
+      />
+      <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+        Save
+      </Button>
+    </form>
+  );
+}

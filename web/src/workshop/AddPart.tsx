@@ -1,0 +1,86 @@
+import { wrote } from "../api/touched";
+import { useTypes } from "../api/queries";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, newId } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { NumberField, SelectField, TextField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { parseInRange } from "../parts/number";
+import { Problem } from "../parts/states";
+import { kindName, kindsOf } from "./partKinds";
+
+export function AddPart({ onClose }: { onClose: () => void }) {
+  const qc = useQueryClient();
+  const types = useTypes();
+  const [id, setId] = useState(newId);
+  const [saved, setSaved] = useState("");
+  const f = useDraftForm("new-part", {
+    type_key: "",
+    kind: "",
+    serial: "",
+    batch: "",
+    source: "maker" as "maker" | "third-party",
+    price: "",
+  });
+  const send = f.submit(async (v) => {
+    setSaved("");
+    const price = parseInRange(v.price, 0, 1000000, "");
+    if (!price.ok && !price.empty) {
+      f.setError("price", { message: price.sentence });
+      return;
+    }
+    const p = await ask(
+      api.POST("/parts", {
+        body: {
+          id,
+          kind: v.kind,
+          type_key: v.type_key,
+          serial: v.serial,
+          batch: v.batch,
+          source: v.source,
+          price_cents: price.ok ? Math.round(price.value * 100) : null,
+        },
+      }),
+    );
+    setId(newId());
+    setSaved(`${p.serial} is on the shelf. Enter the next, or close.`);
+    f.setValue("serial", "");
+    await wrote(qc, "stock_lines", "part_approvals");
+  });
+  return (
+    <Dialog title="Put a part on the shelf" open onClose={onClose}>
+      <form onSubmit={send} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        {saved && <p role="status">{saved}</p>}
+        <SelectField label="For which type" {...f.register("type_key")} wrong={f.wrong("type_key")}>
+          <option value="">Choose</option>
+          {types.data?.types.map((t) => (
+            <option key={t.profile.key} value={t.profile.key}>
+              {t.profile.name}
+            </option>
+          ))}
+        </SelectField>
+        <SelectField label="Kind" {...f.register("kind")} wrong={f.wrong("kind")}>
+          <option value="">Choose</option>
+          {kindsOf(types.data?.types, f.watch("type_key")).map((k) => (
+            <option key={k} value={k}>
+              {kindName(k)}
+            </option>
+          ))}
+        </SelectField>
+        <TextField label="Serial number" {...f.register("serial")} wrong={f.wrong("serial")} />
+        <TextField label="Batch" {...f.register("batch")} wrong={f.wrong("batch")} />
+        <SelectField label="From" {...f.register("source")} wrong={f.wrong("source")}>
+          <option value="maker">The maker</option>
+          <option value="third-party">A third party</option>
+        </SelectField>
+        <NumberField label="Price" unit="" {...f.register("price")} wrong={f.wrong("price")} />
+        <Button type="submit" className="w-100" disabled={f.formState.isSubmitting}>
+          Put it on the shelf
+        </Button>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,42 @@
+import { wrote } from "../api/touched";
+import { useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { Button } from "react-bootstrap";
+import { api, ask, type Schemas } from "../api/client";
+import { Dialog } from "../parts/Dialog";
+import { AreaField } from "../parts/Field";
+import { useDraftForm } from "../parts/form";
+import { Problem } from "../parts/states";
+
+type Order = Schemas["WorkOrder"];
+
+export function Cancel({ o }: { o: Order }) {
+  const qc = useQueryClient();
+  const [open, setOpen] = useState(false);
+  const f = useDraftForm(`cancel-${o.id}`, { reason: "" });
+  const send = f.submit(async (v) => {
+    await ask(api.POST("/work-orders/{id}/cancel", { params: { path: { id: o.id } }, body: v }));
+    setOpen(false);
+    await wrote(qc, "work_orders", "work_entries", "work_used", "parts");
+  });
+  return (
+    <>
+      <Button variant="outline-danger" className="no-print" onClick={() => setOpen(true)}>
+        Cancel it
+      </Button>
+      <Dialog title={`Cancel: ${o.title}`} open={open} onClose={() => setOpen(false)}>
+        <form onSubmit={send} noValidate>
+          {f.root && <Problem error={new Error(f.root)} />}
+          <AreaField
+            label="Why it was opened by mistake"
+            {...f.register("reason")}
+            wrong={f.wrong("reason")}
+          />
+          <Button type="submit" variant="danger" className="w-100">
+            Cancel the work order
+          </Button>
+        </form>
+      </Dialog>
+    </>
+  );
+}
