@@ -24,9 +24,10 @@ type Ground struct {
 	LowM, HighM   float64 // elevations; NaN without any
 }
 
-// Of takes the ground from a terrain within reach of the frame's origin, m, and
-// thins it to at most Most cells a side.
+// Of takes the ground from a terrain within reach of the frame's origin, m, or two of
+// its cells where they are larger, and thins it to at most Most cells a side.
 func Of(t *home.Terrain, reachM float64) Ground {
+	reachM = max(reachM, 2*t.CellM)
 	first := func(o float64) int { return max(0, int(math.Ceil((-reachM-o)/t.CellM))) }
 	last := func(o float64, n int) int { return min(n-1, int(math.Floor((reachM-o)/t.CellM))) }
 	c0, c1 := first(t.Origin.X), last(t.Origin.X, t.Columns)
@@ -68,6 +69,9 @@ func (g Ground) at(c, r int) float64 { return float64(g.heights[r*g.Columns+c]) 
 func (g Ground) place(c, r int) geo.XY {
 	return g.Origin.Add(geo.XY{X: float64(c) * g.CellM, Y: float64(r) * g.CellM})
 }
+
+// Drawable tells whether there is anything to draw: at least two cells each way.
+func (g Ground) Drawable() bool { return g.Columns > 1 && g.Rows > 1 }
 
 // Step is how far contours lie apart, m: of 1, 2 or 5 times a power of ten the
 // least that gives at most ten.

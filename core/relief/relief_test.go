@@ -111,9 +111,12 @@ func TestGapsAndLevelGround(t *testing.T) {
 	assert.True(t, math.IsNaN(g.Shade(10, 10, 1)))
 	none := relief.Of(terrain(3, 10, func(_, _ float64) float64 { return math.NaN() }), 1000)
 	assert.Empty(t, none.Contours())
-	away := relief.Of(terrain(3, 10, func(_, _ float64) float64 { return 1 }), 0.1)
-	assert.LessOrEqual(t, away.Rows, 1)
-	assert.Empty(t, away.Contours())
+	coarse := relief.Of(terrain(2, 900, func(x, _ float64) float64 { return x }), 100)
+	assert.True(t, coarse.Drawable(), "cells that are larger than what is looked at are drawn too")
+	away := terrain(3, 10, func(_, _ float64) float64 { return 1 })
+	away.Origin = geo.XY{X: 5000}
+	assert.False(t, relief.Of(away, 100).Drawable())
+	assert.Empty(t, relief.Of(away, 100).Contours())
 }
 
 // A fine grid is thinned, and one that reaches far is cut.

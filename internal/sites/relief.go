@@ -40,7 +40,11 @@ func (s *Service) reliefOf(ctx context.Context, id uuid.UUID) (wayhome.Chart, re
 			far = max(far, geo.Dist(g.Chart.Frame.XY(p), geo.XY{}))
 		}
 	}
-	return g.Chart, relief.Of(g.Chart.Terrain, min(max(1.4*far, leastReachM), mostReachM)), nil
+	out := relief.Of(g.Chart.Terrain, min(max(1.4*far, leastReachM), mostReachM))
+	if !out.Drawable() {
+		return g.Chart, out, fault.Clash("no-terrain", "The terrain of this site is too small to be drawn: bring one that reaches round it.")
+	}
+	return g.Chart, out, nil
 }
 
 // corners are the box that the cells of a relief fill.

@@ -5,8 +5,6 @@ import type { QueryClient } from "@tanstack/react-query";
  * another, of which the server's stream tells.
  */
 export const concerned = {
-  aircraft_types: ["types", "fleet", "day", "gate", "due", "rules"],
-  checklists: ["types", "lists", "rules", "walkround"],
   aircraft: ["day", "fleet", "gate"],
   parts: ["trends", "fleet", "day", "gate", "due", "part", "stock"],
   packs: ["packs", "day", "gate", "flight", "sets", "evening", "charger"],
@@ -79,6 +77,7 @@ export const concerned = {
     "packs",
     "site",
     "types",
+    "lists",
     "due",
     "walkround",
     "flight",

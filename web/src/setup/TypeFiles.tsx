@@ -39,7 +39,7 @@ function FileIn({ label, send }: { label: string; send: (body: unknown) => Promi
   return (
     <BringIn
       label={label}
-      writes={["aircraft_types", "checklists", "programmes"]}
+      writes={["crew", "programmes"]}
       field={label}
       accept=".json,application/json"
       take={async (file) => {
