@@ -6718,8 +6718,8 @@ type ExportSiteParams struct {
 
 // GetHeightsParams defines parameters for GetHeights.
 type GetHeightsParams struct {
-	// Line two to fifty places: latitude,longitude;latitude,longitude
-	Line string `form:"line" json:"line"`
+	// Line the places of the line, each as latitude,longitude: line=46.31,-119.7&line=46.32,-119.69
+	Line []string `form:"line" json:"line"`
 }
 
 // ImportSiteParams defines parameters for ImportSite.
@@ -13001,7 +13001,7 @@ func (siw *ServerInterfaceWrapper) GetHeights(c *gin.Context) {
 
 	// ------------- Required query parameter "line" -------------
 
-	err = runtime.BindQueryParameterWithOptions("form", true, true, "line", c.Request.URL.Query(), &params.Line, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	err = runtime.BindQueryParameterWithOptions("form", true, true, "line", c.Request.URL.Query(), &params.Line, runtime.BindQueryParameterOptions{Type: "array", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter line: %w", err), http.StatusBadRequest)
 		return

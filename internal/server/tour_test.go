@@ -391,7 +391,7 @@ func (x *tour) site(craft string) {
 	x.do("PUT", at+"/terrain?name=yard.asc&sigma_m=1", "ncols 4\nnrows 4\nxllcorner -119.72\nyllcorner 46.29\ncellsize 0.01\n1 2 3 4\n3 4 5 6\n5 6 7 8\n7 8 9 9\n", nil)
 	x.do("GET", at+"/relief", nil, nil)
 	x.do("GET", at+"/shade", nil, nil)
-	x.do("GET", at+"/heights?line=46.31,-119.70;46.311,-119.699", nil, nil)
+	x.do("GET", at+"/heights?line=46.31,-119.70&line=46.311,-119.699", nil, nil)
 	x.do("POST", at+"/weather", m{"id": id(), "ground": "crops", "report": "KZZT 101630Z 24005KT 10SM CLR 18/08 A3001", "station_m": 225}, nil)
 	x.do("POST", at+"/weather/fetch", m{"id": id(), "ground": "crops"}, nil)
 	var sky api.Sky

@@ -107,15 +107,15 @@ func (h *Handlers) GetHeights(ctx context.Context, r api.GetHeightsRequestObject
 // mostPlaces is how many places a line to look along may have.
 const mostPlaces = 50
 
-func readLine(text string) ([]geo.Point, error) {
+func readLine(places []string) ([]geo.Point, error) {
 	var out []geo.Point
-	for _, pair := range strings.Split(text, ";") {
+	for _, pair := range places {
 		lat, lon, ok := strings.Cut(pair, ",")
 		a, errA := strconv.ParseFloat(strings.TrimSpace(lat), 64)
 		b, errB := strconv.ParseFloat(strings.TrimSpace(lon), 64)
 		p := geo.Point{Lat: a, Lon: b}
 		if !ok || errA != nil || errB != nil || p.Check() != nil {
-			return nil, fault.Bad("line", "A line is made of places: latitude,longitude;latitude,longitude.")
+			return nil, fault.Bad("line", "Each place of a line is latitude,longitude.")
 		}
 		out = append(out, p)
 	}

@@ -2087,8 +2087,8 @@ export interface paths {
     "/sites/{id}/heights": {
         parameters: {
             query: {
-                /** @description two to fifty places: latitude,longitude;latitude,longitude */
-                line: string;
+                /** @description the places of the line, each as latitude,longitude: line=46.31,-119.7&line=46.32,-119.69 */
+                line: string[];
             };
             header?: never;
             path: {
@@ -11758,8 +11758,8 @@ export interface operations {
     getHeights: {
         parameters: {
             query: {
-                /** @description two to fifty places: latitude,longitude;latitude,longitude */
-                line: string;
+                /** @description the places of the line, each as latitude,longitude: line=46.31,-119.7&line=46.32,-119.69 */
+                line: string[];
             };
             header?: never;
             path: {

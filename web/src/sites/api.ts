@@ -113,7 +113,7 @@ export const useHeights = (id: string, line: Place[], state: string) =>
     queryFn: () =>
       ask(
         api.GET("/sites/{id}/heights", {
-          params: { path: { id }, query: { line: line.map((p) => `${p.lat},${p.lon}`).join(";") } },
+          params: { path: { id }, query: { line: line.map((p) => `${p.lat},${p.lon}`) } },
         }),
       ),
     enabled: line.length > 1,
