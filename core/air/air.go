@@ -8,6 +8,7 @@ import (
 	"math"
 
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // ErrInput is wrapped by every refusal.
@@ -22,7 +23,7 @@ const StandardKgM3 = 1.225
 // from the QNH in hPa (850-1100), for -400 to 6000 m.
 func StationPressure(qnhHPa, heightM float64) (float64, error) {
 	if !(qnhHPa >= 850 && qnhHPa <= 1100) || !(heightM >= -400 && heightM <= 6000) {
-		return 0, fmt.Errorf("%w: QNH %g hPa, height %g m", ErrInput, qnhHPa, heightM)
+		return 0, why.Not(ErrInput, "QNH %g hPa, height %g m", qnhHPa, heightM)
 	}
 	const n = 0.190263
 	return math.Pow(math.Pow(qnhHPa, n)-8.417286e-5*heightM, 1/n), nil
@@ -45,7 +46,7 @@ func Humidity(tC, dewC float64) (float64, error) {
 // percent (over 0 to 100).
 func DewPoint(tC, percent float64) (float64, error) {
 	if !(percent > 0 && percent <= 100) || !(tC >= -60 && tC <= 60) {
-		return 0, fmt.Errorf("%w: %g degC, %g %%", ErrInput, tC, percent)
+		return 0, why.Not(ErrInput, "%g degC, %g %%", tC, percent)
 	}
 	g := math.Log(percent/100) + 17.625*tC/(tC+243.04)
 	return 243.04 * g / (17.625 - g), nil
@@ -53,7 +54,7 @@ func DewPoint(tC, percent float64) (float64, error) {
 
 func temperatures(tC, dewC float64) error {
 	if !(tC >= -60 && tC <= 60) || !(dewC >= -80 && dewC <= tC+1e-9) {
-		return fmt.Errorf("%w: temperature %g, dew point %g degC", ErrInput, tC, dewC)
+		return why.Not(ErrInput, "temperature %g, dew point %g degC", tC, dewC)
 	}
 	return nil
 }
@@ -65,7 +66,7 @@ func Density(hPa, tC, dewC float64) (float64, error) {
 		return 0, err
 	}
 	if !(hPa >= 300 && hPa <= 1100) {
-		return 0, fmt.Errorf("%w: pressure %g hPa", ErrInput, hPa)
+		return 0, why.Not(ErrInput, "pressure %g hPa", hPa)
 	}
 	e, t := Saturation(dewC), tC+kelvin
 	return (hPa*100-e)/(287.05*t) + e/(461.495*t), nil
@@ -90,7 +91,7 @@ func WetBulb(tC, dewC, hPa float64) (float64, error) {
 		return 0, err
 	}
 	if !(hPa >= 300 && hPa <= 1100) {
-		return 0, fmt.Errorf("%w: pressure %g hPa", ErrInput, hPa)
+		return 0, why.Not(ErrInput, "pressure %g hPa", hPa)
 	}
 	e := Saturation(dewC)
 	lo, hi := dewC, tC // the equation rises with Tw and its root lies between

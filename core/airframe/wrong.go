@@ -10,6 +10,7 @@ import (
 
 	"mainstay/core/pack"
 	"mainstay/core/wear"
+	"mainstay/core/why"
 )
 
 // ErrType is wrapped by every error about a profile that cannot be used.
@@ -33,7 +34,7 @@ func (t Type) Validate() error {
 	for _, w := range all {
 		words = append(words, w.Path+": "+w.Sentence)
 	}
-	return fmt.Errorf("%w: %s", ErrType, strings.Join(words, " "))
+	return why.Not(ErrType, "%s", strings.Join(words, " "))
 }
 
 // faults collects what is wrong.

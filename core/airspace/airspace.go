@@ -14,6 +14,7 @@ import (
 	"mainstay/core/home"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
+	"mainstay/core/why"
 )
 
 // Class is the kind of a zone.
@@ -140,20 +141,20 @@ var ErrZone = errors.New("zone not usable")
 func (z Zone) Check() error {
 	switch {
 	case !slices.Contains(AllClasses, z.Class):
-		return fmt.Errorf("%w: class %q is none of %v", ErrZone, z.Class, AllClasses)
+		return why.Not(ErrZone, "class %q is none of %v", z.Class, AllClasses)
 	case z.FloorDatum != "" && !slices.Contains(AllDatums, z.FloorDatum) || z.CeilingDatum != "" && !slices.Contains(AllDatums, z.CeilingDatum):
-		return fmt.Errorf("%w: its heights are counted from none of %v", ErrZone, AllDatums)
+		return why.Not(ErrZone, "its heights are counted from none of %v", AllDatums)
 	case z.FloorM != nil && !finite(*z.FloorM) || z.CeilingM != nil && !finite(*z.CeilingM):
-		return fmt.Errorf("%w: a height of it is no number", ErrZone)
+		return why.Not(ErrZone, "a height of it is no number")
 	case z.CeilingM != nil && (z.CeilingDatum == "" || z.CeilingDatum == AboveGround) && *z.CeilingM <= 0:
-		return fmt.Errorf("%w: its ceiling is not above the ground", ErrZone)
+		return why.Not(ErrZone, "its ceiling is not above the ground")
 	case z.FloorM != nil && z.CeilingM != nil && datum(z.FloorDatum) == datum(z.CeilingDatum) && *z.CeilingM <= *z.FloorM:
-		return fmt.Errorf("%w: its ceiling is not over its floor", ErrZone)
+		return why.Not(ErrZone, "its ceiling is not over its floor")
 	case z.From != nil && z.To != nil && !z.To.After(*z.From):
-		return fmt.Errorf("%w: it ends before it begins", ErrZone)
+		return why.Not(ErrZone, "it ends before it begins")
 	}
 	if err := z.Area.Check(); err != nil {
-		return fmt.Errorf("%w: %w", ErrZone, err)
+		return why.Not(ErrZone, "%w", err)
 	}
 	return nil
 }

@@ -1,10 +1,9 @@
 package bench
 
 import (
-	"fmt"
-
 	"mainstay/core/air"
 	"mainstay/core/units"
+	"mainstay/core/why"
 	"mainstay/core/wind"
 )
 
@@ -85,7 +84,7 @@ var airAndWind = []Calculator{
 		compute: func(v values) ([]Result, string, error) {
 			g, ok := wind.GroundSpeed(units.MetresPerSecond(v["airspeed"]), units.MetresPerSecond(v["speed"]), v["from"], v["course"])
 			if !ok {
-				return nil, "", fmt.Errorf("%w: it does not come forward on this course", ErrInput)
+				return nil, "", why.Not(ErrInput, "it does not come forward on this course")
 			}
 			return []Result{{"Over the ground", float64(g), "m/s", 2}}, "", nil
 		},

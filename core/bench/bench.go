@@ -11,6 +11,7 @@ import (
 	"strings"
 
 	"mainstay/core/metar"
+	"mainstay/core/why"
 )
 
 // Input is a number that a calculator asks for.
@@ -119,11 +120,11 @@ func finish(out []Result, says string, err error) ([]Result, string, error) {
 		if _, after, ok := strings.Cut(first, ": "); ok {
 			first = after
 		}
-		return nil, "", fmt.Errorf("%w: %s", ErrInput, first)
+		return nil, "", why.Not(ErrInput, "%s", first)
 	}
 	for _, r := range out {
 		if math.IsNaN(r.Value) || math.IsInf(r.Value, 0) {
-			return nil, "", fmt.Errorf("%w: these numbers have no answer", ErrInput)
+			return nil, "", why.Not(ErrInput, "these numbers have no answer")
 		}
 	}
 	return out, says, nil

@@ -10,6 +10,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // ErrInput is wrapped by every refusal.
@@ -79,7 +80,7 @@ type Card struct {
 func (c Card) Check() error {
 	var err error
 	if !slices.Contains(AllLights, c.Light) {
-		err = fmt.Errorf("%w: the light is %q, none of %v", ErrInput, c.Light, AllLights)
+		err = why.Not(ErrInput, "the light is %q, none of %v", c.Light, AllLights)
 	}
 	free := 0.0
 	if c.FreeGB != nil {

@@ -3,7 +3,7 @@ package checks
 import (
 	"encoding/json"
 	"errors"
-	"strings"
+	"mainstay/core/why"
 )
 
 // FieldQuestion is an entry to judge, as plain data.
@@ -36,7 +36,7 @@ func AnswerJSON(question string) (answer string) {
 	if err := json.Unmarshal([]byte(question), &q); err != nil {
 		return notHere
 	} else if j, err := Judge(q.Item, q.Value, q.Pack); errors.Is(err, ErrValue) {
-		_, out.Sentence, _ = strings.Cut(err.Error(), ": ")
+		out.Sentence = why.Words(err)
 	} else {
 		out.Judgement = &j
 	}

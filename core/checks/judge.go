@@ -11,6 +11,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // Value is what was entered for an item. Which fields count depends on the
@@ -43,7 +44,7 @@ type Judgement struct {
 var ErrValue = errors.New("entry not usable")
 
 func bad(format string, a ...any) error {
-	return fmt.Errorf("%w: "+format, append([]any{ErrValue}, a...)...)
+	return why.Not(ErrValue, format, a...)
 }
 
 // MaxNote is the longest note in characters.

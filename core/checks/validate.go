@@ -2,19 +2,19 @@ package checks
 
 import (
 	"errors"
-	"fmt"
 	"slices"
 	"strings"
 
 	"mainstay/core/airframe"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // ErrList is wrapped by every error about a list that cannot be used.
 var ErrList = errors.New("checklist not usable")
 
 func refuse(format string, a ...any) error {
-	return fmt.Errorf("%w: "+format, append([]any{ErrList}, a...)...)
+	return why.Not(ErrList, format, a...)
 }
 
 // MostItems bounds the items of a round, and MostWritten those of a list before anything is

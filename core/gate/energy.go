@@ -10,6 +10,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/pack"
 	"mainstay/core/units"
+	"mainstay/core/why"
 	"mainstay/core/wind"
 )
 
@@ -67,7 +68,7 @@ func (g *run) energy() *EnergyAnswer {
 		say(v, &judge.Remedy{Kind: judge.ChoosePacks}, lifts, format, x...)
 	}
 	if err != nil {
-		usual(judge.Stop, "packs that are read, and a mass", "The energy of this flight cannot be worked out: %s.", reason(err))
+		usual(judge.Stop, "packs that are read, and a mass", "The energy of this flight cannot be worked out: %s.", why.Words(err))
 		return nil
 	}
 	if f := g.in.Energy.FarM; g.in.Facts.JobID != "" && (f == nil || !(*f >= 0 && *f <= 200_000)) {
@@ -78,7 +79,7 @@ func (g *run) energy() *EnergyAnswer {
 	far.DistanceM = a.FarM
 	home, err := model.Home(far)
 	if err != nil {
-		usual(judge.Stop, "a nearer place to take off", "The way home from %.0f m cannot be worked out: %s.", a.FarM, reason(err))
+		usual(judge.Stop, "a nearer place to take off", "The way home from %.0f m cannot be worked out: %s.", a.FarM, why.Words(err))
 		return nil
 	}
 	cruise, _ := model.Cruise(back.MassKg, back.Rho)
@@ -124,12 +125,6 @@ func (g *run) usualNeed(m energy.Model, back energy.Return, cruise float64) floa
 		return math.Inf(1) // cannot be flown: it never fits
 	}
 	return up.Wh + cruise*max(0, seconds-up.Seconds)/3600
-}
-
-// reason is what is wrong, without where it was found.
-func reason(err error) string {
-	first, _, _ := strings.Cut(err.Error(), "\n")
-	return strings.TrimPrefix(first, energy.ErrInput.Error()+": ")
 }
 
 func assumedWords(assumed []string) string {

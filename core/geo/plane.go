@@ -3,6 +3,7 @@ package geo
 import (
 	"errors"
 	"fmt"
+	"mainstay/core/why"
 	"math"
 	"slices"
 )
@@ -96,21 +97,21 @@ var ErrRing = errors.New("outline not usable")
 func (r Ring) Check() error {
 	switch {
 	case len(r) < 3:
-		return fmt.Errorf("%w: it has %d corners, at least 3 are needed", ErrRing, len(r))
+		return why.Not(ErrRing, "it has %d corners, at least 3 are needed", len(r))
 	case len(r) > 2000:
-		return fmt.Errorf("%w: it has %d corners, at most 2000 are taken", ErrRing, len(r))
+		return why.Not(ErrRing, "it has %d corners, at most 2000 are taken", len(r))
 	}
 	n := len(r)
 	for i := range n {
 		if r[i] == r[(i+1)%n] {
-			return fmt.Errorf("%w: corner %d stands twice", ErrRing, i+1)
+			return why.Not(ErrRing, "corner %d stands twice", i+1)
 		}
 	}
 	if i, j, ok := r.selfCrossing(); ok {
-		return fmt.Errorf("%w: it crosses itself between corners %d and %d", ErrRing, i+1, j+1)
+		return why.Not(ErrRing, "it crosses itself between corners %d and %d", i+1, j+1)
 	}
 	if math.Abs(r.Area()) < 0.01 {
-		return fmt.Errorf("%w: it has no area", ErrRing)
+		return why.Not(ErrRing, "it has no area")
 	}
 	return nil
 }
@@ -194,7 +195,7 @@ func (a Area) Check() error {
 		}
 		for _, p := range h {
 			if !a.Outline.Holds(p) {
-				return fmt.Errorf("%w: hole %d reaches outside", ErrRing, i+1)
+				return why.Not(ErrRing, "hole %d reaches outside", i+1)
 			}
 		}
 	}
@@ -258,7 +259,7 @@ func cmpFloat(a, b float64) int {
 func Finite(ps ...XY) error {
 	for _, p := range ps {
 		if !(math.Abs(p.X) <= 1e7 && math.Abs(p.Y) <= 1e7) {
-			return fmt.Errorf("%w: %g, %g are no metres in a flat frame", ErrPlace, p.X, p.Y)
+			return why.Not(ErrPlace, "%g, %g are no metres in a flat frame", p.X, p.Y)
 		}
 	}
 	return nil

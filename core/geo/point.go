@@ -4,10 +4,10 @@ package geo
 
 import (
 	"errors"
-	"fmt"
 	"math"
 
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // ErrPlace is wrapped by every refusal of a place.
@@ -28,15 +28,15 @@ type Point struct {
 func (p Point) Check() error {
 	switch {
 	case math.IsNaN(p.Lat) || math.IsNaN(p.Lon):
-		return fmt.Errorf("%w: latitude and longitude must be numbers", ErrPlace)
+		return why.Not(ErrPlace, "latitude and longitude must be numbers")
 	case math.Abs(p.Lat) > 90 && math.Abs(p.Lat) <= 180 && math.Abs(p.Lon) <= 90:
-		return fmt.Errorf("%w: latitude %g is over 90; latitude and longitude seem to be swapped", ErrPlace, p.Lat)
+		return why.Not(ErrPlace, "latitude %g is over 90; latitude and longitude seem to be swapped", p.Lat)
 	case math.Abs(p.Lat) > 90:
-		return fmt.Errorf("%w: latitude %g is not between -90 and 90", ErrPlace, p.Lat)
+		return why.Not(ErrPlace, "latitude %g is not between -90 and 90", p.Lat)
 	case math.Abs(p.Lon) > 180:
-		return fmt.Errorf("%w: longitude %g is not between -180 and 180", ErrPlace, p.Lon)
+		return why.Not(ErrPlace, "longitude %g is not between -180 and 180", p.Lon)
 	case math.Abs(p.Lat) > MaxLatitude:
-		return fmt.Errorf("%w: latitude %g is so near the pole that a flat map does not hold; the limit is 85", ErrPlace, p.Lat)
+		return why.Not(ErrPlace, "latitude %g is so near the pole that a flat map does not hold; the limit is 85", p.Lat)
 	}
 	return nil
 }

@@ -4,7 +4,7 @@ package height
 
 import (
 	"errors"
-	"fmt"
+	"mainstay/core/why"
 	"math"
 )
 
@@ -28,7 +28,7 @@ type Value struct {
 
 func (v Value) within(what string, lo, hi float64) error {
 	if !(v.V >= lo && v.V <= hi) || !(v.Sigma >= 0 && v.Sigma <= hi) {
-		return fmt.Errorf("%w: %s %g ± %g is not between %g and %g", ErrInput, what, v.V, v.Sigma, lo, hi)
+		return why.Not(ErrInput, "%s %g ± %g is not between %g and %g", what, v.V, v.Sigma, lo, hi)
 	}
 	return nil
 }
@@ -50,7 +50,7 @@ func TwoAngles(dist, top, base Value) (Measured, error) {
 		return Measured{}, err
 	}
 	if top.V <= base.V {
-		return Measured{}, fmt.Errorf("%w: the angle to the top must be over the one to the foot", ErrInput)
+		return Measured{}, why.Not(ErrInput, "the angle to the top must be over the one to the foot")
 	}
 	d := func(a Value) float64 { c := math.Cos(a.V * rad); return dist.V / (c * c) * a.Sigma * rad }
 	t := math.Tan(top.V*rad) - math.Tan(base.V*rad)
@@ -65,7 +65,7 @@ func TwoStations(base, far, near Value, eye float64) (Measured, error) {
 	}
 	ta, tc := math.Tan(far.V*rad), math.Tan(near.V*rad)
 	if tc-ta < 0.02 {
-		return Measured{}, fmt.Errorf("%w: the near angle must be clearly over the far one", ErrInput)
+		return Measured{}, why.Not(ErrInput, "the near angle must be clearly over the far one")
 	}
 	h := base.V * ta * tc / (tc - ta)
 	sec := func(a float64) float64 { return 1 / math.Pow(math.Cos(a*rad), 2) }

@@ -6,6 +6,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // Place3 is a place of a path with its elevation.
@@ -33,7 +34,7 @@ const VerticalClear = 10.0
 // Stop: no automatic start, fly it by hand, go round, or move the start.
 func Clearance(path []Place3, obstacles []Obstacle, positionM, overM float64) ([]Leg, error) {
 	if len(path) < 2 || !(positionM >= 0 && positionM <= 100) || !(overM >= 0 && overM <= 200) {
-		return nil, fmt.Errorf("%w: a path has at least two places", ErrInput)
+		return nil, why.Not(ErrInput, "a path has at least two places")
 	}
 	for _, o := range obstacles {
 		if err := o.check(); err != nil {
@@ -42,7 +43,7 @@ func Clearance(path []Place3, obstacles []Obstacle, positionM, overM float64) ([
 	}
 	for _, p := range path {
 		if err := geo.Finite(p.At); err != nil || !finite(p.M) {
-			return nil, fmt.Errorf("%w: a place of the path is no number", ErrInput)
+			return nil, why.Not(ErrInput, "a place of the path is no number")
 		}
 	}
 	boxes := boxesOf(obstacles)
@@ -162,12 +163,12 @@ func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, 
 	}
 	for _, end := range []geo.XY{a, b} {
 		if !free(end, end) {
-			return nil, fmt.Errorf("%w: an end of the way lies inside a buffer or outside the permitted area", ErrInput)
+			return nil, why.Not(ErrInput, "an end of the way lies inside a buffer or outside the permitted area")
 		}
 	}
 	for _, o := range block {
 		if len(nodes) > 600 {
-			return nil, fmt.Errorf("%w: too many obstacles are in the way; move the take-off place", ErrInput)
+			return nil, why.Not(ErrInput, "too many obstacles are in the way; move the take-off place")
 		}
 		// The outer polygon of a circle clears it, and so does its convex sum
 		// with the obstacle.
@@ -187,7 +188,7 @@ func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, 
 	}
 	path := shortest(nodes, free)
 	if path == nil {
-		return nil, fmt.Errorf("%w: there is no way round that stays clear; move the take-off place or fly it by hand", ErrInput)
+		return nil, why.Not(ErrInput, "there is no way round that stays clear; move the take-off place or fly it by hand")
 	}
 	return path, nil
 }

@@ -2,11 +2,11 @@ package home
 
 import (
 	"cmp"
-	"fmt"
 	"math"
 	"slices"
 
 	"mainstay/core/geo"
+	"mainstay/core/why"
 )
 
 // Under is the ground under a shape.
@@ -86,7 +86,7 @@ type GroundLeg struct {
 // from levelM. Errors wrap ErrInput.
 func OverGround(path []Place3, terrain *Terrain, levelM, positionM float64) ([]GroundLeg, error) {
 	if len(path) < 2 || !(positionM >= 0 && positionM <= 100) || !finite(levelM) {
-		return nil, fmt.Errorf("%w: a path has at least two places", ErrInput)
+		return nil, why.Not(ErrInput, "a path has at least two places")
 	}
 	if err := terrain.check(); err != nil {
 		return nil, err
@@ -95,10 +95,10 @@ func OverGround(path []Place3, terrain *Terrain, levelM, positionM float64) ([]G
 	for i := range out {
 		a, b := path[i], path[i+1]
 		if !finite(a.M) || !finite(b.M) {
-			return nil, fmt.Errorf("%w: an elevation of the path is no number", ErrInput)
+			return nil, why.Not(ErrInput, "an elevation of the path is no number")
 		}
 		if err := geo.Finite(a.At, b.At); err != nil {
-			return nil, fmt.Errorf("%w: %w", ErrInput, err)
+			return nil, why.Not(ErrInput, "%w", err)
 		}
 		u := terrain.UnderShape(LineKind, []geo.XY{a.At, b.At}, positionM)
 		out[i] = GroundLeg{LowestM: min(a.M, b.M) - levelM, HighestM: max(a.M, b.M) - levelM, Known: u.Known}

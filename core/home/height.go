@@ -8,6 +8,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // Margin is how much is kept above the highest thing.
@@ -92,17 +93,17 @@ func ReturnHeight(q Question) (Answer, error) {
 
 func (q Question) check() error {
 	if len(q.Route) == 0 {
-		return fmt.Errorf("%w: there is no route", ErrInput)
+		return why.Not(ErrInput, "there is no route")
 	}
 	within := func(v, lo, hi float64) bool { return v >= lo && v <= hi }
 	switch {
 	case !within(q.PositionM, 0, 100), !within(q.HomeM, -1000, 10000), !within(q.RouteHeight, -1000, 10000), !within(q.PercentMin, 0, 1000), !within(q.TypeMinM, 0, 500),
 		q.SettingM != nil && !within(*q.SettingM, 0, 1000), !within(q.Margin.M, 0, 500), !within(q.Margin.Percent, 0, 1000), !(q.Margin.RoundM > 0 && q.Margin.RoundM <= 100),
 		!within(q.CeilingM, 0, 10000), !(q.ClimbMS > 0 && q.ClimbMS <= 100), !(q.DescentMS > 0 && q.DescentMS <= 100):
-		return fmt.Errorf("%w: errors, margins, ceiling and speeds must be positive numbers", ErrInput)
+		return why.Not(ErrInput, "errors, margins, ceiling and speeds must be positive numbers")
 	}
 	if err := geo.Finite(append([]geo.XY{q.Home}, q.Route...)...); err != nil {
-		return fmt.Errorf("%w: %w", ErrInput, err)
+		return why.Not(ErrInput, "%w", err)
 	}
 	for _, o := range q.Obstacles {
 		if err := o.check(); err != nil {

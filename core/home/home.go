@@ -6,10 +6,10 @@ package home
 
 import (
 	"errors"
-	"fmt"
 	"math"
 
 	"mainstay/core/geo"
+	"mainstay/core/why"
 )
 
 // ErrInput is wrapped by every refusal.
@@ -83,14 +83,14 @@ func (o Obstacle) check() error {
 	least := map[Kind]int{PointKind: 1, LineKind: 2, AreaKind: 3}[o.Kind]
 	switch {
 	case least == 0:
-		return fmt.Errorf("%w: %s is neither point, line nor area", ErrInput, o.Name)
+		return why.Not(ErrInput, "%s is neither point, line nor area", o.Name)
 	case len(o.Places) < least:
-		return fmt.Errorf("%w: %s needs at least %d places", ErrInput, o.Name, least)
+		return why.Not(ErrInput, "%s needs at least %d places", o.Name, least)
 	case o.HeightM != nil && !(*o.HeightM >= 0 && *o.HeightM <= 1000) || !(o.SigmaM >= 0 && o.SigmaM <= 200) || !(o.BufferM >= 0 && o.BufferM <= 1000) || !finite(o.GroundM):
-		return fmt.Errorf("%w: heights of %s are out of range", ErrInput, o.Name)
+		return why.Not(ErrInput, "heights of %s are out of range", o.Name)
 	}
 	if err := geo.Finite(o.Places...); err != nil {
-		return fmt.Errorf("%w: %s: %w", ErrInput, o.Name, err)
+		return why.Not(ErrInput, "%s: %w", o.Name, err)
 	}
 	return nil
 }
@@ -145,7 +145,7 @@ func (t *Terrain) check() error {
 		return nil
 	}
 	if !(t.CellM > 0) || t.Columns < 1 || t.Rows < 1 || len(t.Heights) != t.Columns*t.Rows || !(t.SigmaM >= 0) {
-		return fmt.Errorf("%w: the terrain grid is not whole", ErrInput)
+		return why.Not(ErrInput, "the terrain grid is not whole")
 	}
 	return nil
 }

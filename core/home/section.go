@@ -1,11 +1,11 @@
 package home
 
 import (
-	"fmt"
 	"math"
 	"slices"
 
 	"mainstay/core/geo"
+	"mainstay/core/why"
 )
 
 // sectionSteps is in how many steps a line over the ground is cut.
@@ -24,10 +24,13 @@ type Section struct {
 // knows it. Errors wrap ErrInput.
 func Along(line []geo.XY, t *Terrain, levelM *float64, obstacles []Obstacle, positionM float64) (Section, error) {
 	if len(line) < 2 || !(positionM >= 0 && positionM <= 100) {
-		return Section{}, fmt.Errorf("%w: a line has at least two places", ErrInput)
+		return Section{}, why.Not(ErrInput, "a line has at least two places")
+	}
+	if levelM != nil && !finite(*levelM) {
+		return Section{}, why.Not(ErrInput, "the elevation of the ground is no number")
 	}
 	if err := geo.Finite(line...); err != nil {
-		return Section{}, fmt.Errorf("%w: %w", ErrInput, err)
+		return Section{}, why.Not(ErrInput, "%w", err)
 	}
 	for _, o := range obstacles {
 		if err := o.check(); err != nil {

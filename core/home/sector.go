@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"mainstay/core/geo"
+	"mainstay/core/why"
 )
 
 // The sector that a wing climbs out through, or comes in through: it opens from
@@ -53,7 +54,7 @@ type Blocked struct {
 // Errors wrap ErrInput.
 func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Obstacle, terrain *Terrain) (*Blocked, error) {
 	if !finite(elevationM) || geo.Finite(place) != nil || !(direction >= 0 && direction <= 360) || !(s.StartM >= 0 && s.StartM <= 500) || !(s.Rise > 0 && s.Rise <= 10) || terrain.check() != nil {
-		return nil, fmt.Errorf("%w: a sector has a direction, and a path that rises", ErrInput)
+		return nil, why.Not(ErrInput, "a sector has a direction, and a path that rises")
 	}
 	sin, cos := math.Sincos(direction * math.Pi / 180)
 	// In this frame x lies along the direction and y to its right.

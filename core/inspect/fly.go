@@ -2,12 +2,12 @@ package inspect
 
 import (
 	"errors"
-	"fmt"
 	"math"
 
 	"mainstay/core/energy"
 	"mainstay/core/geo"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // tally adds up a flight from place to place.
@@ -67,7 +67,7 @@ func (t tally) end(from, to int) (f Flight, cannot string, err error) {
 // does not come home; "" it does. Errors wrap ErrInput.
 func (p Plan) Reckon(f Flight, w Wish, g Given) (out Flight, cannot string, err error) {
 	if f.From < 0 || f.To > len(p.Stops) || f.From >= f.To {
-		return f, "", fmt.Errorf("%w: a flight over places that are none", ErrInput)
+		return f, "", why.Not(ErrInput, "a flight over places that are none")
 	}
 	t := tally{w: w, g: g}
 	for i := f.From; i < f.To; i++ {

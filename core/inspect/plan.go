@@ -11,6 +11,7 @@ import (
 	"mainstay/core/home"
 	"mainstay/core/judge"
 	"mainstay/core/survey"
+	"mainstay/core/why"
 )
 
 // Form is what a structure is taken as.
@@ -144,7 +145,7 @@ func (p *Plan) say(wish string, v judge.Verdict, nearest *float64, format string
 func (w Wish) check() error {
 	var err error
 	if !slices.Contains(AllForms, w.Form) {
-		err = fmt.Errorf("%w: %q is none of %v", ErrInput, w.Form, AllForms)
+		err = why.Not(ErrInput, "%q is none of %v", w.Form, AllForms)
 	}
 	return errors.Join(err, within("height", w.HeightM, 0.5, 500), within("lowest", w.FromM, 0, w.HeightM), within("radius", w.RadiusM, 0.05, 500), within("pitch", w.PitchDeg, 0, 80), within("facing", w.FacesDeg, 0, 360), within("detail", w.DetailMM, 0.05, 500),
 		within("safe distance", w.SafeM, 1, 200), within("stand-off from what is energised", w.EnergisedM, 0, 200), within("overlap sideways", w.Sideways, 0, 95), within("overlap upwards", w.Upwards, 0, 95), within("speed", w.SpeedMS, 0.2, 20), within("card", w.CardGB, 0.1, 10_000))

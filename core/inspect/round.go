@@ -3,11 +3,11 @@ package inspect
 import (
 	"errors"
 	"slices"
-	"strings"
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // touchM is how far a place at the safe distance may reach into it: what arithmetic loses.
@@ -61,7 +61,7 @@ func (p *Plan) clear(w Wish, g Given) {
 		}
 		var err error
 		if s.Via, err = round(own, g, height, from, s.At); err != nil {
-			p.say("feature", judge.Stop, nil, "To picture %d there is no way round what stands: %s.", i+1, strings.TrimPrefix(err.Error(), home.ErrInput.Error()+": "))
+			p.say("feature", judge.Stop, nil, "To picture %d there is no way round what stands: %s.", i+1, why.Words(err))
 			return
 		}
 	}

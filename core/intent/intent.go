@@ -14,6 +14,7 @@ import (
 
 	"mainstay/core/airframe"
 	"mainstay/core/geo"
+	"mainstay/core/why"
 )
 
 // Datum is what the height of a route is counted from.
@@ -75,11 +76,11 @@ type Plan struct {
 // Check refuses a route that cannot be flown.
 func (p Plan) Check() error {
 	if len(p.Passes) < 2 || len(p.Passes)%2 != 0 || len(p.Passes) > 2*MostPasses || len(p.Starts) > MostPasses || !(p.SpeedMS > 0 && p.SpeedMS <= 60) {
-		return fmt.Errorf("%w: a planned route has passes of two ends, at most %d, and a speed", ErrFlight, MostPasses)
+		return why.Not(ErrFlight, "a planned route has passes of two ends, at most %d, and a speed", MostPasses)
 	}
 	for _, at := range slices.Concat(p.Passes, p.Starts) {
 		if err := at.Check(); err != nil {
-			return fmt.Errorf("%w: a place of the planned route: %w", ErrFlight, err)
+			return why.Not(ErrFlight, "a place of the planned route: %w", err)
 		}
 	}
 	return nil
@@ -95,15 +96,15 @@ var ErrFlight = errors.New("flight not usable")
 func (f Flight) Check() error {
 	num := func(name string, v *float64, lo, hi float64) error {
 		if v != nil && !(*v >= lo && *v <= hi) {
-			return fmt.Errorf("%w: %s %g is not between %g and %g", ErrFlight, name, *v, lo, hi)
+			return why.Not(ErrFlight, "%s %g is not between %g and %g", name, *v, lo, hi)
 		}
 		return nil
 	}
 	if f.Datum != "" && !slices.Contains(AllDatums, f.Datum) {
-		return fmt.Errorf("%w: %q is none of %v", ErrFlight, f.Datum, AllDatums)
+		return why.Not(ErrFlight, "%q is none of %v", f.Datum, AllDatums)
 	}
 	if f.LostLink != "" && !slices.Contains(AllLostLinks, f.LostLink) {
-		return fmt.Errorf("%w: %q is none of %v", ErrFlight, f.LostLink, AllLostLinks)
+		return why.Not(ErrFlight, "%q is none of %v", f.LostLink, AllLostLinks)
 	}
 	if f.Plan != nil {
 		if err := f.Plan.Check(); err != nil {

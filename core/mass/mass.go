@@ -5,7 +5,7 @@ package mass
 
 import (
 	"errors"
-	"fmt"
+	"mainstay/core/why"
 	"math"
 )
 
@@ -49,12 +49,12 @@ func Add(items []Item) (Sum, error) {
 	var s Sum
 	for _, i := range items {
 		if !(i.Kg >= 0 && i.Kg <= 1000) || !(math.Abs(i.X) <= 10) || !(math.Abs(i.Y) <= 10) {
-			return Sum{}, fmt.Errorf("%w: %s of %g kg at %g, %g m", ErrInput, i.Part, i.Kg, i.X, i.Y)
+			return Sum{}, why.Not(ErrInput, "%s of %g kg at %g, %g m", i.Part, i.Kg, i.X, i.Y)
 		}
 		s.Kg, s.X, s.Y = s.Kg+i.Kg, s.X+i.Kg*i.X, s.Y+i.Kg*i.Y
 	}
 	if !(s.Kg > 0) {
-		return Sum{}, fmt.Errorf("%w: nothing aboard weighs anything", ErrInput)
+		return Sum{}, why.Not(ErrInput, "nothing aboard weighs anything")
 	}
 	return Sum{Kg: s.Kg, X: s.X / s.Kg, Y: s.Y / s.Kg}, nil
 }
@@ -72,7 +72,7 @@ type Motor struct{ X, Y float64 }
 // one line.
 func Shares(s Sum, motors []Motor) ([]float64, error) {
 	if len(motors) < 3 {
-		return nil, fmt.Errorf("%w: %d motors hold nothing level", ErrInput, len(motors))
+		return nil, why.Not(ErrInput, "%d motors hold nothing level", len(motors))
 	}
 	var g [3][4]float64 // A At | b
 	for _, m := range motors {
@@ -86,7 +86,7 @@ func Shares(s Sum, motors []Motor) ([]float64, error) {
 	g[0][3], g[1][3], g[2][3] = s.Kg, s.Kg*s.X, s.Kg*s.Y
 	l, ok := solve(g)
 	if !ok {
-		return nil, fmt.Errorf("%w: the motors stand in one line", ErrInput)
+		return nil, why.Not(ErrInput, "the motors stand in one line")
 	}
 	out := make([]float64, len(motors))
 	for i, m := range motors {

@@ -15,6 +15,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // Amount is how much of the sky a layer covers.
@@ -117,7 +118,7 @@ type decoder struct {
 // next METAR or SPECI, or where another station with its time begins.
 func DecodeAll(text string) ([]Report, error) {
 	if len(text) > MaxLength {
-		return nil, fmt.Errorf("%w: it has over %d characters", ErrReport, MaxLength)
+		return nil, why.Not(ErrReport, "it has over %d characters", MaxLength)
 	}
 	var out []Report
 	for _, one := range split(text) {
@@ -128,7 +129,7 @@ func DecodeAll(text string) ([]Report, error) {
 		out = append(out, r)
 	}
 	if len(out) == 0 {
-		return nil, fmt.Errorf("%w: it is empty", ErrReport)
+		return nil, why.Not(ErrReport, "it is empty")
 	}
 	return out, nil
 }
@@ -160,11 +161,11 @@ func split(text string) []string {
 // holds more than one report.
 func Decode(text string) (Report, error) {
 	if len(text) > MaxLength {
-		return Report{}, fmt.Errorf("%w: it has over %d characters", ErrReport, MaxLength)
+		return Report{}, why.Not(ErrReport, "it has over %d characters", MaxLength)
 	}
 	parts := split(text)
 	if len(parts) != 1 {
-		return Report{}, fmt.Errorf("%w: it holds %d reports", ErrReport, len(parts))
+		return Report{}, why.Not(ErrReport, "it holds %d reports", len(parts))
 	}
 	raw := strings.Join(strings.Fields(strings.ToUpper(text)), " ")
 	r := Report{Raw: raw, RVR: []string{}, Weather: []string{}, Layers: []Layer{}, WindShear: []string{}, Bad: []BadGroup{}, Trends: []Trend{}}
@@ -181,11 +182,11 @@ func Decode(text string) (Report, error) {
 		g = g[1:]
 	}
 	if len(g) == 0 || !reStation.MatchString(g[0]) {
-		return Report{}, fmt.Errorf("%w: it does not begin with a station of four letters", ErrReport)
+		return Report{}, why.Not(ErrReport, "it does not begin with a station of four letters")
 	}
 	r.Station, g = g[0], g[1:]
 	if len(g) == 0 {
-		return Report{}, fmt.Errorf("%w: nothing follows the station", ErrReport)
+		return Report{}, why.Not(ErrReport, "nothing follows the station")
 	}
 	d := decoder{r: &r}
 	for i := 0; i < len(g); i++ {

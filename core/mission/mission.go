@@ -15,6 +15,7 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/intent"
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // ErrMission is wrapped by every refusal.
@@ -68,17 +69,17 @@ const MostItems = 20_000
 // Check refuses a mission that cannot be flown, and names the waypoint.
 func (m Mission) Check() error {
 	if len(m.Items) == 0 {
-		return fmt.Errorf("%w: it has no waypoint", ErrMission)
+		return why.Not(ErrMission, "it has no waypoint")
 	}
 	if len(m.Items) > MostItems {
-		return fmt.Errorf("%w: it has %d waypoints; %d are taken", ErrMission, len(m.Items), MostItems)
+		return why.Not(ErrMission, "it has %d waypoints; %d are taken", len(m.Items), MostItems)
 	}
 	if !slices.Contains(intent.AllDatums, m.Datum) {
-		return fmt.Errorf("%w: what its heights count from is %q, none of %v", ErrMission, m.Datum, intent.AllDatums)
+		return why.Not(ErrMission, "what its heights count from is %q, none of %v", m.Datum, intent.AllDatums)
 	}
 	if m.Home != nil {
 		if err := m.Home.Check(); err != nil {
-			return fmt.Errorf("%w: home: %w", ErrMission, err)
+			return why.Not(ErrMission, "home: %w", err)
 		}
 	}
 	for i, x := range m.Items {
@@ -87,7 +88,7 @@ func (m Mission) Check() error {
 			err = errors.Join(err, errors.New("the way to it crosses the date line; split the mission there"))
 		}
 		if err != nil {
-			return fmt.Errorf("%w: waypoint %d: %w", ErrMission, i+1, err)
+			return why.Not(ErrMission, "waypoint %d: %w", i+1, err)
 		}
 	}
 	return nil

@@ -7,6 +7,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/robust"
+	"mainstay/core/why"
 )
 
 // What a capacity measurement and its forecast need.
@@ -40,9 +41,9 @@ func MeasureCapacity(mah, start, startPM, end, endPM float64) (Capacity, error) 
 	flat := func(p float64) bool { return p > FlatFrom && p < FlatTo }
 	switch {
 	case !(mah >= 1 && mah <= 200000) || !(start >= 0 && start <= 100) || !(end >= 0 && end <= 100) || !(startPM >= 0) || !(endPM >= 0):
-		return Capacity{}, fmt.Errorf("%w: %g mAh from %g to %g %%", ErrSwing, mah, start, end)
+		return Capacity{}, why.Not(ErrSwing, "%g mAh from %g to %g %%", mah, start, end)
 	case swing < MinSwing && (swing < MinSwingSteep || flat(start) || flat(end)):
-		return Capacity{}, fmt.Errorf("%w: %.0f points between the ends; it takes %d, or %d with both ends off the flat part", ErrSwing, swing, MinSwing, MinSwingSteep)
+		return Capacity{}, why.Not(ErrSwing, "%.0f points between the ends; it takes %d, or %d with both ends off the flat part", swing, MinSwing, MinSwingSteep)
 	}
 	c := mah / (swing / 100)
 	return Capacity{c, c * math.Hypot(startPM, endPM) / swing}, nil

@@ -9,6 +9,7 @@ import (
 	"math"
 
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // Chemistry is the kind of cell a pack is built from.
@@ -91,13 +92,13 @@ type Charge struct {
 // Errors: ErrNoTable for a chemistry other than LiPo, ErrNotRested, ErrVolts.
 func PercentFromVolts(c Chemistry, mv units.Millivolts, restedMin float64) (Charge, error) {
 	if c != LiPo {
-		return Charge{}, fmt.Errorf("%w: %s", ErrNoTable, c)
+		return Charge{}, why.Not(ErrNoTable, "%s", c)
 	}
 	if !(restedMin >= RestMinutes && restedMin <= 10*365*24*60) {
 		return Charge{}, ErrNotRested
 	}
 	if mv < 500 || mv > 5000 {
-		return Charge{}, fmt.Errorf("%w: %d mV", ErrVolts, mv)
+		return Charge{}, why.Not(ErrVolts, "%d mV", mv)
 	}
 	p := lookup(mv)
 	pm := max(math.Abs(lookup(mv+10)-p), math.Abs(p-lookup(mv-10)))

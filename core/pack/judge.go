@@ -7,6 +7,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // Defaults of usual practice; a type profile may be stricter.
@@ -33,7 +34,7 @@ type Judgement struct {
 // the lowest cell. It fails with ErrCellCount on an empty set.
 func Spread(mv []units.Millivolts) (spread units.Millivolts, lowest int, err error) {
 	if len(mv) == 0 {
-		return 0, 0, fmt.Errorf("%w: no cells", ErrCellCount)
+		return 0, 0, why.Not(ErrCellCount, "no cells")
 	}
 	for i, v := range mv {
 		if v < mv[lowest] {
@@ -54,11 +55,11 @@ func JudgeCells(c Chemistry, cells int, mv []units.Millivolts) (Judgement, error
 		return Judgement{}, err
 	}
 	if len(mv) != cells {
-		return Judgement{}, fmt.Errorf("%w: %d readings for %d cells", ErrCellCount, len(mv), cells)
+		return Judgement{}, why.Not(ErrCellCount, "%d readings for %d cells", len(mv), cells)
 	}
 	for i, v := range mv {
 		if v < 500 || v > 5000 {
-			return Judgement{}, fmt.Errorf("%w: cell %d reads %d mV", ErrVolts, i+1, v)
+			return Judgement{}, why.Not(ErrVolts, "cell %d reads %d mV", i+1, v)
 		}
 	}
 	spread, low, err := Spread(mv)

@@ -3,6 +3,7 @@ package pack
 import (
 	"errors"
 	"fmt"
+	"mainstay/core/why"
 	"regexp"
 	"slices"
 	"strconv"
@@ -37,7 +38,7 @@ func Labels(text string) ([]string, error) {
 		from, _ := strconv.Atoi(m[2])
 		to, _ := strconv.Atoi(m[4])
 		if to < from || to-from >= MostAtOnce {
-			return nil, fmt.Errorf("%w: %s goes backwards, or is more than %d packs", ErrLabels, part, MostAtOnce)
+			return nil, why.Not(ErrLabels, "%s goes backwards, or is more than %d packs", part, MostAtOnce)
 		}
 		for n := from; n <= to; n++ {
 			out = append(out, fmt.Sprintf("%s%0*d", m[1], padded(m[2]), n))
@@ -45,13 +46,13 @@ func Labels(text string) ([]string, error) {
 	}
 	switch {
 	case len(out) == 0:
-		return nil, fmt.Errorf("%w: enter what stands on them, like L1 to L8", ErrLabels)
+		return nil, why.Not(ErrLabels, "enter what stands on them, like L1 to L8")
 	case len(out) > MostAtOnce:
-		return nil, fmt.Errorf("%w: at most %d at once, not %d", ErrLabels, MostAtOnce, len(out))
+		return nil, why.Not(ErrLabels, "at most %d at once, not %d", MostAtOnce, len(out))
 	}
 	for i, l := range out {
 		if slices.ContainsFunc(out[:i], func(o string) bool { return strings.EqualFold(o, l) }) {
-			return nil, fmt.Errorf("%w: %s stands there twice", ErrLabels, l)
+			return nil, why.Not(ErrLabels, "%s stands there twice", l)
 		}
 	}
 	return out, nil

@@ -8,6 +8,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/robust"
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // Limits of usual practice for internal resistance.
@@ -27,10 +28,10 @@ const (
 // range or higher under load than at rest, ErrCurrent.
 func Resistance(rest, loaded units.Millivolts, amps float64) (float64, error) {
 	if !(amps >= 0.5 && amps <= 1000) {
-		return 0, fmt.Errorf("%w: %g A", ErrCurrent, amps)
+		return 0, why.Not(ErrCurrent, "%g A", amps)
 	}
 	if rest < 500 || rest > 5000 || loaded < 500 || loaded > rest {
-		return 0, fmt.Errorf("%w: %d mV at rest, %d mV under load", ErrVolts, rest, loaded)
+		return 0, why.Not(ErrVolts, "%d mV at rest, %d mV under load", rest, loaded)
 	}
 	return float64(rest-loaded) / amps, nil
 }

@@ -1,7 +1,7 @@
 package pack
 
 import (
-	"fmt"
+	"mainstay/core/why"
 	"slices"
 )
 
@@ -44,15 +44,15 @@ func Moves(s State) []State { return slices.Clone(moves[s]) }
 func Move(from, to State) error {
 	next, known := moves[from]
 	if !known {
-		return fmt.Errorf("%w: %q is not a state of a pack", ErrMove, from)
+		return why.Not(ErrMove, "%q is not a state of a pack", from)
 	}
 	if slices.Contains(next, to) {
 		return nil
 	}
 	if len(next) == 0 {
-		return fmt.Errorf("%w: a %s pack stays %s", ErrMove, from, from)
+		return why.Not(ErrMove, "a %s pack stays %s", from, from)
 	}
-	return fmt.Errorf("%w: a pack in %s can go to %v, not to %q", ErrMove, from, next, to)
+	return why.Not(ErrMove, "a pack in %s can go to %v, not to %q", from, next, to)
 }
 
 // MayFly reports whether a pack in this state may be taken into the air.

@@ -5,7 +5,7 @@ package practice
 
 import (
 	"errors"
-	"fmt"
+	"mainstay/core/why"
 	"maps"
 	"slices"
 )
@@ -79,7 +79,7 @@ func Find(id ID) (Question, error) {
 	if i := slices.IndexFunc(Questions, func(q Question) bool { return q.ID == id }); i >= 0 {
 		return Questions[i], nil
 	}
-	return Question{}, fmt.Errorf("%w: nobody differs on %q", ErrPractice, id)
+	return Question{}, why.Not(ErrPractice, "nobody differs on %q", id)
 }
 
 // school of a question by id.
@@ -95,19 +95,19 @@ func (q Question) school(id string) (School, bool) {
 func (q Question) Check(c Choice) error {
 	s, ok := q.school(c.School)
 	if !ok {
-		return fmt.Errorf("%w: %q is no school of %s", ErrPractice, c.School, q.ID)
+		return why.Not(ErrPractice, "%q is no school of %s", c.School, q.ID)
 	}
 	for k, v := range c.Numbers {
 		i := slices.IndexFunc(s.Numbers, func(n Number) bool { return n.Key == k })
 		if i < 0 {
-			return fmt.Errorf("%w: %s, %s has no number %q", ErrPractice, q.ID, s.ID, k)
+			return why.Not(ErrPractice, "%s, %s has no number %q", q.ID, s.ID, k)
 		}
 		if n := s.Numbers[i]; !(v >= n.Min && v <= n.Max) {
-			return fmt.Errorf("%w: %s must be %g to %g %s", ErrPractice, n.Label, n.Min, n.Max, n.Unit)
+			return why.Not(ErrPractice, "%s must be %g to %g %s", n.Label, n.Min, n.Max, n.Unit)
 		}
 	}
 	if q.ID == SprayWind && !(number(s, c, "low") < number(s, c, "high")) {
-		return fmt.Errorf("%w: the window of the wind must open below where it closes", ErrPractice)
+		return why.Not(ErrPractice, "the window of the wind must open below where it closes")
 	}
 	return nil
 }

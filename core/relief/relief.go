@@ -27,7 +27,9 @@ type Ground struct {
 // Of takes the ground from a terrain within reach of the frame's origin, m, or two of
 // its cells where they are larger, and thins it to at most Most cells a side.
 func Of(t *home.Terrain, reachM float64) Ground {
-	reachM = max(reachM, 2*t.CellM)
+	if !(reachM > 2*t.CellM) { // also what is no number
+		reachM = 2 * t.CellM
+	}
 	first := func(o float64) int { return max(0, int(math.Ceil((-reachM-o)/t.CellM))) }
 	last := func(o float64, n int) int { return min(n-1, int(math.Floor((reachM-o)/t.CellM))) }
 	c0, c1 := first(t.Origin.X), last(t.Origin.X, t.Columns)

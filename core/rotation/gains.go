@@ -2,7 +2,7 @@ package rotation
 
 import (
 	"errors"
-	"fmt"
+	"mainstay/core/why"
 	"math"
 	"math/rand/v2"
 	"slices"
@@ -134,7 +134,7 @@ const MostRuns = 2000
 func (d Day) Simulations(runs int, seed uint64, v Vary) (Spread, error) {
 	out := Spread{Runs: runs, Seed: seed}
 	if runs < 1 || runs > MostRuns || !(v.Flights >= 0 && v.Flights <= 1) || !(v.Hands >= 0 && v.Hands <= 2) {
-		return out, fmt.Errorf("%w: %d runs with a scatter of %g and %g", ErrInput, runs, v.Flights, v.Hands)
+		return out, why.Not(ErrInput, "%d runs with a scatter of %g and %g", runs, v.Flights, v.Hands)
 	}
 	if err := d.Check(); err != nil {
 		return out, err

@@ -11,6 +11,7 @@ import (
 	"math"
 
 	"mainstay/core/energy"
+	"mainstay/core/why"
 )
 
 // ErrInput is wrapped by every refusal.
@@ -56,13 +57,13 @@ const (
 func (d Day) Check() error {
 	count := func(name string, v, least, most int) error {
 		if v < least || v > most {
-			return fmt.Errorf("%w: %d %s; %d to %d are taken", ErrInput, v, name, least, most)
+			return why.Not(ErrInput, "%d %s; %d to %d are taken", v, name, least, most)
 		}
 		return nil
 	}
 	number := func(name string, v, least, most float64) error {
 		if !(v >= least && v <= most) {
-			return fmt.Errorf("%w: %s %g is not between %g and %g", ErrInput, name, v, least, most)
+			return why.Not(ErrInput, "%s %g is not between %g and %g", name, v, least, most)
 		}
 		return nil
 	}
@@ -147,7 +148,7 @@ func (d Day) Simulate() (Run, error) {
 		}
 	}
 	if s.next < len(d.Sorties) && !s.over {
-		return s.finish(), fmt.Errorf("%w: after %d of %d sorties no set of packs is charged again", ErrStuck, s.run.Flown, len(d.Sorties))
+		return s.finish(), why.Not(ErrStuck, "after %d of %d sorties no set of packs is charged again", s.run.Flown, len(d.Sorties))
 	}
 	return s.finish(), nil
 }

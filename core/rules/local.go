@@ -2,11 +2,11 @@ package rules
 
 import (
 	"errors"
-	"fmt"
 	"slices"
 	"strings"
 
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // Local is a rule of the crew's own: its text, and a question for every job.
@@ -24,7 +24,7 @@ var ErrLocal = errors.New("rule not usable")
 
 // Rule turns it into a rule like any other.
 func (l Local) Rule() (Rule, error) {
-	bad := func(s string) (Rule, error) { return Rule{}, fmt.Errorf("%w: %s", ErrLocal, s) }
+	bad := func(s string) (Rule, error) { return Rule{}, why.Not(ErrLocal, "%s", s) }
 	switch {
 	case strings.TrimSpace(l.Statement) == "":
 		return bad("what it demands is empty")

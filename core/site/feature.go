@@ -11,6 +11,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
+	"mainstay/core/why"
 )
 
 // Kind is what a feature is.
@@ -127,7 +128,7 @@ func (f Feature) Check() error {
 		if name == "" {
 			name = string(f.Kind)
 		}
-		return fmt.Errorf("%w: %s: %s", ErrFeature, name, fmt.Sprintf(format, a...))
+		return why.Not(ErrFeature, "%s: %s", name, fmt.Sprintf(format, a...))
 	}
 	allowed, ok := shapes[f.Kind]
 	switch {
@@ -160,7 +161,7 @@ func (f Feature) Check() error {
 	}
 	for _, p := range slices.Concat(append([][]geo.Point{f.Places}, f.Holes...)...) {
 		if err := p.Check(); err != nil {
-			return bad("%s", words(err))
+			return bad("%s", why.Words(err))
 		}
 	}
 	return f.checkPlane(bad)
@@ -169,7 +170,7 @@ func (f Feature) Check() error {
 func (f Feature) checkPlane(bad func(string, ...any) error) error {
 	frame, err := geo.NewFrame(f.Places[0])
 	if err != nil {
-		return bad("%s", words(err))
+		return bad("%s", why.Words(err))
 	}
 	plane := frame.All(f.Places)
 	for _, p := range plane {
@@ -185,7 +186,7 @@ func (f Feature) checkPlane(bad func(string, ...any) error) error {
 		a.Holes = append(a.Holes, frame.All(h))
 	}
 	if err := a.Check(); err != nil {
-		return bad("%s", words(err))
+		return bad("%s", why.Words(err))
 	}
 	return nil
 }
@@ -198,22 +199,13 @@ func (f Feature) Near(origin geo.Point) error {
 		if d <= MaxSpan {
 			continue
 		}
-		why := "it belongs to another site"
+		reason := "it belongs to another site"
 		if turned := (geo.Point{Lat: p.Lon, Lon: p.Lat}); turned.Check() == nil && geo.Distance(turned, origin) <= MaxSpan {
-			why = "its latitude and longitude are swapped"
+			reason = "its latitude and longitude are swapped"
 		}
-		return fmt.Errorf("%w: it lies %.0f km from the site: %s", ErrFeature, d/1000, why)
+		return why.Not(ErrFeature, "it lies %.0f km from the site: %s", d/1000, reason)
 	}
 	return nil
-}
-
-// words takes the first part of a wrapped error off.
-func words(err error) string {
-	_, w, ok := strings.Cut(err.Error(), ": ")
-	if !ok {
-		return err.Error()
-	}
-	return w
 }
 
 // MaxSpan is the largest reach of a site, m.

@@ -5,7 +5,7 @@ package sun
 
 import (
 	"errors"
-	"fmt"
+	"mainstay/core/why"
 	"math"
 	"time"
 )
@@ -62,7 +62,7 @@ func orbit(t time.Time) (decl, eqTime float64) {
 
 func check(lat, lon float64) error {
 	if !(lat >= -90 && lat <= 90) || !(lon >= -180 && lon <= 180) {
-		return fmt.Errorf("%w: latitude %g, longitude %g", ErrInput, lat, lon)
+		return why.Not(ErrInput, "latitude %g, longitude %g", lat, lon)
 	}
 	return nil
 }

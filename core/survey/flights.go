@@ -5,12 +5,12 @@ import (
 	"fmt"
 	"math"
 	"slices"
-	"strings"
 
 	"mainstay/core/energy"
 	"mainstay/core/geo"
 	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // TurnS is what a turn from line to line takes an aircraft that stops for it, s.
@@ -187,7 +187,7 @@ func (f *filling) round(to geo.XY) []geo.XY {
 	}
 	way, err := home.WayRound(from, to, 0, keep, 0, 0, nil)
 	if err != nil {
-		f.stuck = fmt.Sprintf("Between two lines there is no way round what is forbidden: %s.", strings.TrimPrefix(err.Error(), home.ErrInput.Error()+": "))
+		f.stuck = fmt.Sprintf("Between two lines there is no way round what is forbidden: %s.", why.Words(err))
 		return nil
 	}
 	return way[1 : len(way)-1]

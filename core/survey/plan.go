@@ -2,12 +2,12 @@ package survey
 
 import (
 	"errors"
-	"fmt"
 	"math"
 	"slices"
 
 	"mainstay/core/geo"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // Part is what is flown at one height, or along the ground in one go.
@@ -111,7 +111,7 @@ func (p *Plan) see(w Wish, g Given, c Camera) error {
 			}
 		}
 		if p.HeightM == 0 {
-			return fmt.Errorf("%w: the canopy is not in the crew's table: choose another", ErrInput)
+			return why.Not(ErrInput, "the canopy is not in the crew's table: choose another")
 		}
 	}
 	if err != nil {

@@ -10,6 +10,7 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/home"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // Closed sets of a wish.
@@ -102,7 +103,7 @@ func Defaults(wing bool) Wish {
 func (w Wish) check() error {
 	var err error
 	if !slices.Contains(AllBys, w.By) || !slices.Contains(AllDirections, w.Direction) || !slices.Contains(AllReliefs, w.Relief) {
-		err = fmt.Errorf("%w: a choice of the plan is none of %v, %v, %v", ErrInput, AllBys, AllDirections, AllReliefs)
+		err = why.Not(ErrInput, "a choice of the plan is none of %v, %v, %v", AllBys, AllDirections, AllReliefs)
 	}
 	buffer := 0.0
 	if w.BufferM != nil {

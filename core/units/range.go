@@ -1,13 +1,13 @@
 package units
 
-import "fmt"
+import "mainstay/core/why"
 
 // Refuser refuses input of a package: its errors wrap one that the package exports.
 type Refuser struct{ Wraps error }
 
 // Sayf is a refusal in words.
 func (r Refuser) Sayf(format string, a ...any) error {
-	return fmt.Errorf("%w: "+format, append([]any{r.Wraps}, a...)...)
+	return why.Not(r.Wraps, format, a...)
 }
 
 // Within refuses a number that is none, or out of its range; both ends belong to it.

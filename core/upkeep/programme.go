@@ -13,6 +13,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/wear"
+	"mainstay/core/why"
 )
 
 // Event is something that happened to an aircraft and calls for work.
@@ -146,7 +147,7 @@ func (p Programme) Validate(stations, kinds []string) error {
 }
 
 func bad(format string, a ...any) error {
-	return fmt.Errorf("%w: "+format, append([]any{ErrProgramme}, a...)...)
+	return why.Not(ErrProgramme, format, a...)
 }
 
 func (t Task) validate(stations []string) error {
@@ -228,19 +229,19 @@ var ErrEntry = errors.New("entry not usable")
 func (s Step) Judge(e Entry) (Judgement, error) {
 	switch {
 	case e.NotOK && strings.TrimSpace(e.Note) == "":
-		return Judgement{}, fmt.Errorf("%w: say what is not in order", ErrEntry)
+		return Judgement{}, why.Not(ErrEntry, "say what is not in order")
 	case e.NotOK:
 		return Judgement{judge.Stop, "Not in order: " + strings.TrimSpace(e.Note)}, nil
 	case s.Reading == nil && !e.Done:
-		return Judgement{}, fmt.Errorf("%w: say whether it is done", ErrEntry)
+		return Judgement{}, why.Not(ErrEntry, "say whether it is done")
 	case s.Photo && len(e.Photos) == 0:
-		return Judgement{}, fmt.Errorf("%w: this step asks for a photo", ErrEntry)
+		return Judgement{}, why.Not(ErrEntry, "this step asks for a photo")
 	case s.Reading == nil:
 		return Judgement{judge.Clear, "Done."}, nil
 	case e.Number == nil:
-		return Judgement{}, fmt.Errorf("%w: enter the %s", ErrEntry, s.Reading.Quantity)
+		return Judgement{}, why.Not(ErrEntry, "enter the %s", s.Reading.Quantity)
 	case math.IsNaN(*e.Number) || math.IsInf(*e.Number, 0) || math.Abs(*e.Number) > 1e6:
-		return Judgement{}, fmt.Errorf("%w: %g is not a %s", ErrEntry, *e.Number, s.Reading.Quantity)
+		return Judgement{}, why.Not(ErrEntry, "%g is not a %s", *e.Number, s.Reading.Quantity)
 	}
 	r, v := s.Reading, *e.Number
 	var words []string

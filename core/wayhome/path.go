@@ -10,6 +10,7 @@ import (
 	"mainstay/core/intent"
 	"mainstay/core/judge"
 	"mainstay/core/site"
+	"mainstay/core/why"
 )
 
 func bounds(ps []geo.XY) (lo, hi geo.XY) {
@@ -71,7 +72,7 @@ func clearOf(path []home.Place3, leg []int, n int, things []home.Obstacle, over 
 	boxes := make([]box, len(things))
 	for i, o := range things {
 		if len(o.Places) == 0 {
-			return nil, fmt.Errorf("%w: %s has no place", home.ErrInput, o.Name)
+			return nil, why.Not(home.ErrInput, "%s has no place", o.Name)
 		}
 		boxes[i].lo, boxes[i].hi = bounds(o.Places)
 	}

@@ -9,6 +9,7 @@ import (
 	"mainstay/core/home"
 	"mainstay/core/intent"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 )
 
 // basis is what a decision about the way to the start of the route rests on:
@@ -132,7 +133,7 @@ func (r *reckoning) wayIn() error {
 	}
 	way := r.Chart.Frame.All(d.Way[1 : len(d.Way)-1]) // its ends are the take-off place and the start of the route
 	if err := geo.Finite(way...); err != nil {
-		return fmt.Errorf("%w: %w", home.ErrInput, err)
+		return why.Not(home.ErrInput, "%w", err)
 	}
 	r.way, r.in = append(way, r.way...), len(way)
 	return nil
@@ -144,7 +145,7 @@ func (r *reckoning) wayRound(all []home.Obstacle, start geo.XY) {
 	level := intent.Level(r.out.Datum, r.out.RouteM, r.out.HomeM)
 	round, err := home.WayRound(r.at, start, level, all, PositionM, intent.LeastOver(r.Type), nil)
 	if err != nil {
-		_, r.out.NoWay, _ = strings.Cut(err.Error(), ": ")
+		r.out.NoWay = why.Words(err)
 		return
 	}
 	for _, p := range round {

@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // Landing is the best of the headings that are free to land or start on.
@@ -22,7 +23,7 @@ type Landing struct {
 // Reason says why.
 func BestHeading(gust units.MetresPerSecond, from float64, free []float64, crossLimit units.MetresPerSecond) (Landing, error) {
 	if !(gust >= 0 && gust <= 100) || math.IsNaN(from) || !(crossLimit > 0) || len(free) == 0 {
-		return Landing{}, fmt.Errorf("%w: gust, direction, crosswind limit and at least one free heading are needed", ErrInput)
+		return Landing{}, why.Not(ErrInput, "gust, direction, crosswind limit and at least one free heading are needed")
 	}
 	var best *Landing
 	for _, h := range free {
@@ -76,7 +77,7 @@ var beaufort = []units.MetresPerSecond{0, 0.3, 1.6, 3.4, 5.5, 8.0, 10.8, 13.9, 1
 // wrap ErrInput.
 func ByEye(class int) (from, to units.MetresPerSecond, err error) {
 	if class < 0 || class > 12 {
-		return 0, 0, fmt.Errorf("%w: Beaufort %d is not between 0 and 12", ErrInput, class)
+		return 0, 0, why.Not(ErrInput, "Beaufort %d is not between 0 and 12", class)
 	}
 	return beaufort[class], beaufort[class+1], nil
 }

@@ -9,6 +9,7 @@ import (
 
 	"mainstay/core/judge"
 	"mainstay/core/units"
+	"mainstay/core/why"
 )
 
 // Ground is the roughness of the surface the wind blows over.
@@ -55,20 +56,20 @@ type AtHeight struct {
 func Scale(steady units.MetresPerSecond, gust *units.MetresPerSecond, ref, h units.Metres, g Ground) (AtHeight, error) {
 	a, ok := exponents[g]
 	if !ok {
-		return AtHeight{}, fmt.Errorf("%w: ground %q is none of %v", ErrInput, g, AllGrounds)
+		return AtHeight{}, why.Not(ErrInput, "ground %q is none of %v", g, AllGrounds)
 	}
 	if !(steady >= 0 && steady <= 60) {
-		return AtHeight{}, fmt.Errorf("%w: steady wind %v m/s is not between 0 and 60", ErrInput, steady)
+		return AtHeight{}, why.Not(ErrInput, "steady wind %v m/s is not between 0 and 60", steady)
 	}
 	if !(ref >= 0.5 && ref <= 500) || !(h >= 0.5 && h <= 500) {
-		return AtHeight{}, fmt.Errorf("%w: heights must be 0.5-500 m", ErrInput)
+		return AtHeight{}, why.Not(ErrInput, "heights must be 0.5-500 m")
 	}
 	out := AtHeight{GustAssumed: gust == nil, Notes: []string{}}
 	raw := units.MetresPerSecond(float64(steady) * AssumedGust)
 	if gust != nil {
 		raw = *gust
 		if !(raw >= steady && raw <= 90) {
-			return AtHeight{}, fmt.Errorf("%w: gust %v m/s is under the steady wind or over 90", ErrInput, raw)
+			return AtHeight{}, why.Not(ErrInput, "gust %v m/s is under the steady wind or over 90", raw)
 		}
 	} else {
 		out.Notes = append(out.Notes, "No gust was entered: 1.4 times the steady wind is assumed.")

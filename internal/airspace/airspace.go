@@ -10,7 +10,6 @@ import (
 	"fmt"
 	"io"
 	"slices"
-	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -23,6 +22,7 @@ import (
 	"mainstay/core/rules"
 	"mainstay/core/site"
 	"mainstay/core/wayhome"
+	"mainstay/core/why"
 	"mainstay/internal/formats/geojson"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -144,11 +144,11 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, r io.Reader) (api.Im
 	}
 	zones, refused, err := geojson.ReadZones(bytes.NewReader(b))
 	if err != nil {
-		_, why, ok := strings.Cut(err.Error(), ": ")
+		reason, ok := why.Of(err)
 		if !ok {
 			return rep, err
 		}
-		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
+		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", reason)
 	}
 	for _, x := range refused {
 		rep.Refused = append(rep.Refused, api.RowProblem{Line: x.Number, Sentence: fmt.Sprintf("Zone %d (%s): %s.", x.Number, x.Name, x.Why)})
@@ -156,11 +156,11 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, r io.Reader) (api.Im
 	covers, err := geojson.ReadCovers(b)
 	says := err == nil
 	if len(zones) == 0 && !(says && len(refused) == 0) {
-		why := " Where there is none, the file says which area it covers."
+		hint := " Where there is none, the file says which area it covers."
 		if len(rep.Refused) > 0 {
-			why = " " + rep.Refused[0].Sentence
+			hint = " " + rep.Refused[0].Sentence
 		}
-		return rep, fault.Bad("file", "There is no zone in the file that can be used.%s Nothing was saved.", why)
+		return rep, fault.Bad("file", "There is no zone in the file that can be used.%s Nothing was saved.", hint)
 	}
 	rep.Accepted = len(zones)
 	if !says {

@@ -10,6 +10,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/bench"
 	"mainstay/core/rotation"
+	"mainstay/core/why"
 	"mainstay/internal/platform/fault"
 )
 
@@ -45,7 +46,7 @@ func (Handlers) Calculate(_ context.Context, r api.CalculateRequestObject) (api.
 		}
 		return nil, fault.Bad("values."+field.Field, "%s", field.Sentence)
 	case err != nil:
-		words := strings.TrimPrefix(err.Error(), bench.ErrInput.Error()+": ")
+		words := why.Words(err)
 		return nil, fault.Bad("values", "%s.", strings.ToUpper(words[:1])+words[1:])
 	}
 	return api.Calculate200JSONResponse{Results: out, Says: says}, nil
@@ -89,7 +90,6 @@ func (Handlers) SimulateDay(_ context.Context, r api.SimulateDayRequestObject) (
 
 // refused puts a refusal of the simulation into a sentence.
 func refused(err error) error {
-	first, _, _ := strings.Cut(err.Error(), "\n")
-	words := strings.TrimPrefix(first, rotation.ErrInput.Error()+": ")
+	words := why.Words(err)
 	return fault.Bad("day", "%s.", strings.ToUpper(words[:1])+words[1:])
 }

@@ -10,6 +10,7 @@ import (
 	"gorm.io/gorm"
 
 	"mainstay/core/pack"
+	"mainstay/core/why"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
 	"mainstay/internal/platform/fault"
@@ -31,7 +32,7 @@ type NewPacks struct {
 func (s *Service) AddPacks(ctx context.Context, n NewPacks) ([]Pack, error) {
 	labels, err := pack.Labels(n.Labels)
 	if err != nil {
-		return nil, fault.Bad("labels", "%s.", strings.TrimPrefix(err.Error(), pack.ErrLabels.Error()+": "))
+		return nil, fault.Bad("labels", "%s.", why.Words(err))
 	}
 	if len(n.Serials) != 0 && len(n.Serials) != len(labels) {
 		return nil, fault.Bad("serials", "There are %d labels and %d serial numbers: one for each, in their order, or none.", len(labels), len(n.Serials))

@@ -12,6 +12,7 @@ import (
 	"mainstay/core/checks"
 	"mainstay/core/energy"
 	"mainstay/core/judge"
+	"mainstay/core/why"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -162,7 +163,7 @@ func (s *Service) Hover(ctx context.Context, flight uuid.UUID, outputs []float64
 func judgeSet(it checks.Item, field string, set []float64) (checks.Judgement, error) {
 	j, err := checks.Judge(it, checks.Value{Set: set}, nil)
 	if err != nil {
-		return j, fault.Bad(field, "%s", sentenceOf(err))
+		return j, fault.Bad(field, "%s", why.Words(err))
 	}
 	return j, nil
 }

@@ -40,15 +40,6 @@ type NewLog struct {
 	Litres   float64  // sprayed
 }
 
-// sentenceOf strips the sentinel from an error of the core.
-func sentenceOf(err error) string {
-	_, s, found := strings.Cut(err.Error(), ": ")
-	if !found {
-		return err.Error()
-	}
-	return s
-}
-
 // Log writes the flight into the log: the record, the use of aircraft, parts
 // and packs, the packs' states and readings, and a grounding when a motor ran
 // hot, all in one transaction or nothing. Logging twice changes nothing.

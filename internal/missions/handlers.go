@@ -4,12 +4,12 @@ import (
 	"bytes"
 	"context"
 	"errors"
-	"strings"
 	"time"
 
 	"github.com/google/uuid"
 
 	"mainstay/api"
+	"mainstay/core/why"
 	"mainstay/internal/formats/missionfile"
 	"mainstay/internal/planning"
 	"mainstay/internal/platform/fault"
@@ -96,7 +96,7 @@ func (h *Handlers) GetMissionPictures(ctx context.Context, r api.GetMissionPictu
 func (h *Handlers) ReadPictureList(_ context.Context, r api.ReadPictureListRequestObject) (api.ReadPictureListResponseObject, error) {
 	all, err := missionfile.ReadShots(r.Body)
 	if errors.Is(err, missionfile.ErrFile) {
-		return nil, fault.Bad("file", "The list cannot be read: %s. Nothing was saved.", strings.TrimPrefix(err.Error(), missionfile.ErrFile.Error()+": "))
+		return nil, fault.Bad("file", "The list cannot be read: %s. Nothing was saved.", why.Words(err))
 	}
 	return api.ReadPictureList200JSONResponse(wireShots(all)), err
 }

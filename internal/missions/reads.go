@@ -18,6 +18,7 @@ import (
 	"mainstay/core/mission"
 	"mainstay/core/site"
 	"mainstay/core/wayhome"
+	"mainstay/core/why"
 	"mainstay/internal/formats/missionfile"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -184,7 +185,7 @@ func (s *Service) ReadFile(ctx context.Context, job, aircraft uuid.UUID, number 
 	}
 	read, err := missionfile.Read(r)
 	if errors.Is(err, missionfile.ErrFile) {
-		return fault.Bad("file", "The file cannot be compared: %s. Nothing was saved.", strings.TrimPrefix(err.Error(), missionfile.ErrFile.Error()+": "))
+		return fault.Bad("file", "The file cannot be compared: %s. Nothing was saved.", why.Words(err))
 	}
 	if err != nil {
 		return err
@@ -195,7 +196,7 @@ func (s *Service) ReadFile(ctx context.Context, job, aircraft uuid.UUID, number 
 // take compares what was read and keeps it.
 func (s *Service) take(ctx context.Context, p Plan, number int, read mission.Mission, source string, sent bool) error {
 	if err := read.Check(); err != nil {
-		return fault.Clash("link", "What was read cannot be flown: %s. Send the plan again.", strings.TrimPrefix(err.Error(), mission.ErrMission.Error()+": "))
+		return fault.Clash("link", "What was read cannot be flown: %s. Send the plan again.", why.Words(err))
 	}
 	found, err := mission.Compare(p.Missions[number-1], read)
 	if err != nil {
@@ -258,7 +259,7 @@ func (s *Service) flight(ctx context.Context, job, aircraft uuid.UUID, number in
 	}
 	m := p.Missions[number-1]
 	if err := m.Check(); err != nil {
-		return p, m, fault.Clash("no-plan", "This flight cannot be given to an aircraft: %s.", strings.TrimPrefix(err.Error(), mission.ErrMission.Error()+": "))
+		return p, m, fault.Clash("no-plan", "This flight cannot be given to an aircraft: %s.", why.Words(err))
 	}
 	return p, m, nil
 }

@@ -18,6 +18,7 @@ import (
 	"mainstay/api"
 	"mainstay/core/judge"
 	"mainstay/core/pack"
+	"mainstay/core/why"
 	"mainstay/internal/fleet"
 	"mainstay/internal/formats/chargercsv"
 	"mainstay/internal/formats/table"
@@ -180,14 +181,14 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 	rep := api.NewImportReport()
 	rows, bad, err := chargercsv.Read(r)
 	if err != nil {
-		_, why, ok := strings.Cut(err.Error(), ": ")
+		reason, ok := why.Of(err)
 		switch {
 		case errors.Is(err, table.ErrTable) && !errors.Is(err, chargercsv.ErrColumns):
-			why = err.Error()
+			reason = err.Error()
 		case !ok || !errors.Is(err, chargercsv.ErrColumns):
-			why = "it is not comma-separated text"
+			reason = "it is not comma-separated text"
 		}
-		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
+		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", reason)
 	}
 	for _, b := range bad {
 		rep.Refuse(b.Line, "%s %v.", b.Column, b.Err)

@@ -16,6 +16,7 @@ import (
 	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/core/rules"
+	"mainstay/core/why"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -120,8 +121,7 @@ func (s *Service) Choose(ctx context.Context, c Choice, version int) error {
 // meanwhile.
 func (s *Service) SaveLocal(ctx context.Context, l rules.Local, version int) error {
 	if _, err := l.Rule(); err != nil {
-		_, why, _ := strings.Cut(err.Error(), ": ")
-		return fault.Bad("question", "The rule cannot be used: %s.", why)
+		return fault.Bad("question", "The rule cannot be used: %s.", why.Words(err))
 	}
 	content, err := json.Marshal(l)
 	if err != nil {

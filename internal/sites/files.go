@@ -12,6 +12,7 @@ import (
 
 	"mainstay/api"
 	"mainstay/core/site"
+	"mainstay/core/why"
 	"mainstay/internal/formats/geojson"
 	"mainstay/internal/formats/gpx"
 	"mainstay/internal/formats/kml"
@@ -46,11 +47,11 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 	}
 	features, refused, err := read(r)
 	if err != nil {
-		_, why, ok := strings.Cut(err.Error(), ": ")
+		reason, ok := why.Of(err)
 		if !ok {
 			return rep, err
 		}
-		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", why)
+		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", reason)
 	}
 	props.Apart(features)
 	origin, err := s.origin(ctx, id)

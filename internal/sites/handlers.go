@@ -3,9 +3,7 @@ package sites
 import (
 	"bytes"
 	"context"
-	"fmt"
 	"slices"
-	"strings"
 
 	"github.com/google/uuid"
 
@@ -18,6 +16,7 @@ import (
 	"mainstay/core/site"
 	"mainstay/core/wayhome"
 	"mainstay/core/weather"
+	"mainstay/core/why"
 	"mainstay/internal/platform/fault"
 )
 
@@ -205,12 +204,6 @@ func (h *Handlers) FetchWeather(ctx context.Context, r api.FetchWeatherRequestOb
 	return api.FetchWeather204Response{}, h.Sites.FetchWeather(ctx, r.Id, r.Body.Id, string(r.Body.Ground))
 }
 
-// why takes the sort of an error off its words.
-func why(err error) string {
-	_, w, _ := strings.Cut(err.Error(), ": ")
-	return w
-}
-
 func (h *Handlers) MeasureHeight(_ context.Context, r api.MeasureHeightRequestObject) (api.MeasureHeightResponseObject, error) {
 	b := r.Body
 	missing := func(vs ...*height.Value) bool {
@@ -226,7 +219,7 @@ func (h *Handlers) MeasureHeight(_ context.Context, r api.MeasureHeightRequestOb
 		eye = *b.EyeM
 	}
 	var m height.Measured
-	err := fmt.Errorf("%w: a reading is missing", height.ErrInput)
+	err := why.Not(height.ErrInput, "a reading is missing")
 	switch string(b.How) {
 	case "clinometer":
 		if !missing(b.Distance, b.Angle) {
@@ -246,7 +239,7 @@ func (h *Handlers) MeasureHeight(_ context.Context, r api.MeasureHeightRequestOb
 		}
 	}
 	if err != nil {
-		return nil, fault.Bad("distance", "The height cannot be worked out: %s.", why(err))
+		return nil, fault.Bad("distance", "The height cannot be worked out: %s.", why.Words(err))
 	}
 	return api.MeasureHeight200JSONResponse{M: m.M, Sigma: m.Sigma}, nil
 }

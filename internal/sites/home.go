@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"slices"
-	"strings"
 
 	"github.com/google/uuid"
 
@@ -16,6 +15,7 @@ import (
 	"mainstay/core/rules"
 	"mainstay/core/site"
 	"mainstay/core/wayhome"
+	"mainstay/core/why"
 	"mainstay/internal/platform/fault"
 )
 
@@ -65,8 +65,7 @@ func (f File) reckon(frame geo.Frame, t airframe.Type, law rules.Law, flight int
 	case errors.Is(err, wayhome.ErrNotReady) || errors.Is(err, wayhome.ErrNoElevation):
 		return out, fault.Clash("site-not-ready", "%s.", judge.Capital(err.Error()))
 	case errors.Is(err, home.ErrInput) || errors.Is(err, intent.ErrFlight):
-		_, why, _ := strings.Cut(err.Error(), ": ")
-		return out, fault.Clash("site-not-ready", "The way home cannot be judged: %s.", why)
+		return out, fault.Clash("site-not-ready", "The way home cannot be judged: %s.", why.Words(err))
 	}
 	return out, err
 }

@@ -16,6 +16,7 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/judge"
 	"mainstay/core/site"
+	"mainstay/core/why"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/clock"
@@ -109,8 +110,7 @@ func (n *Site) check() error {
 		return fault.Bad("name", "Enter what the site is called.")
 	}
 	if err := n.Origin().Check(); err != nil {
-		_, why, _ := strings.Cut(err.Error(), ": ")
-		return fault.Bad("lat", "The place cannot be used: %s.", why)
+		return fault.Bad("lat", "The place cannot be used: %s.", why.Words(err))
 	}
 	return nil
 }
@@ -296,11 +296,7 @@ func room(tx *gorm.DB, id uuid.UUID, more int) error {
 }
 
 func sentence(err error) error {
-	_, why, ok := strings.Cut(err.Error(), ": ")
-	if !ok {
-		why = err.Error()
-	}
-	return fault.Bad("feature", "%s. Nothing was saved.", judge.Capital(why))
+	return fault.Bad("feature", "%s. Nothing was saved.", judge.Capital(why.Words(err)))
 }
 
 // RemoveFeature takes a feature off the map; Restore brings it back within a

@@ -3,10 +3,8 @@ package sites
 import (
 	"context"
 	"encoding/binary"
-	"errors"
 	"io"
 	"math"
-	"strings"
 	"time"
 
 	"github.com/google/uuid"
@@ -14,6 +12,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/home"
+	"mainstay/core/why"
 	"mainstay/internal/formats/asc"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -39,11 +38,11 @@ type Terrain struct {
 func (s *Service) PutTerrain(ctx context.Context, id uuid.UUID, name string, sigma float64, r io.Reader) error {
 	g, err := asc.Read(r)
 	if err != nil {
-		_, why, ok := strings.Cut(err.Error(), ": ")
-		if !ok || !errors.Is(err, asc.ErrGrid) {
+		reason, ok := why.Of(err)
+		if !ok {
 			return err
 		}
-		return fault.Bad("file", "The terrain cannot be used: %s. Nothing was saved.", why)
+		return fault.Bad("file", "The terrain cannot be used: %s. Nothing was saved.", reason)
 	}
 	f, err := s.Get(ctx, id, false)
 	if err != nil {

@@ -10,6 +10,7 @@ import (
 	"mainstay/core/airframe"
 	"mainstay/core/checks"
 	"mainstay/core/rules"
+	"mainstay/core/why"
 )
 
 // every takes the places of numbers out of titles that stand for several items.
@@ -64,7 +65,7 @@ func (s *Service) Try(ctx context.Context, typeKey, round string, l checks.List)
 		return out, err
 	}
 	if err := l.Validate(t); errors.Is(err, checks.ErrList) {
-		_, out.Wrong, _ = strings.Cut(err.Error(), ": ")
+		out.Wrong = why.Words(err)
 		return out, nil
 	}
 	packs := []checks.PackRef{{ID: "try", Label: "1", Chemistry: t.Packs.Chemistry, Cells: t.Packs.Cells}}

@@ -4,13 +4,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"strings"
 	"time"
 
 	"github.com/google/uuid"
 	"gorm.io/gorm"
 
 	"mainstay/core/checks"
+	"mainstay/core/why"
 	"mainstay/internal/outbox"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -33,8 +33,7 @@ func (sh Sheet) judge(field, itemID string, v checks.Value) (checks.Judgement, e
 	}
 	j, err := checks.Judge(it, v, pk)
 	if errors.Is(err, checks.ErrValue) {
-		_, sentence, _ := strings.Cut(err.Error(), ": ")
-		return j, fault.Bad(field, "%s", sentence)
+		return j, fault.Bad(field, "%s", why.Words(err))
 	}
 	return j, err
 }

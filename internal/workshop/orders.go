@@ -14,6 +14,7 @@ import (
 	"mainstay/core/crew"
 	"mainstay/core/judge"
 	"mainstay/core/upkeep"
+	"mainstay/core/why"
 	"mainstay/internal/fleet"
 	"mainstay/internal/people"
 	"mainstay/internal/platform/db"
@@ -271,8 +272,7 @@ func (s *Service) Enter(ctx context.Context, id uuid.UUID, entries []NewEntry) e
 			}
 			j, err := o.Work.Steps[i].Judge(e.Value)
 			if err != nil {
-				_, sentence, _ := strings.Cut(err.Error(), ": ")
-				return fault.Bad(e.Step, "%s.", judge.Capital(sentence))
+				return fault.Bad(e.Step, "%s.", judge.Capital(why.Words(err)))
 			}
 			if err := photosHere(tx, e.Step, e.Value.Photos); err != nil {
 				return err

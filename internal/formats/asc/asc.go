@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"mainstay/core/geo"
+	"mainstay/core/why"
 )
 
 // MaxBytes and MaxCells bound what is read.
@@ -59,31 +60,31 @@ func Read(r io.Reader) (Grid, error) {
 		}
 		v, err := strconv.ParseFloat(word, 32)
 		if err != nil {
-			return Grid{}, fmt.Errorf("%w: elevation %d, %q, is not a number", ErrGrid, i+1, clip(word))
+			return Grid{}, why.Not(ErrGrid, "elevation %d, %q, is not a number", i+1, clip(word))
 		}
 		row, col := g.Rows-1-i/g.Columns, i%g.Columns
 		if v == noData || math.IsNaN(v) {
 			v = math.NaN()
 			g.Gaps++
 		} else if v < -500 || v > 9000 {
-			return Grid{}, fmt.Errorf("%w: elevation %g m is none on this earth; are they metres, and is the gap value named?", ErrGrid, v)
+			return Grid{}, why.Not(ErrGrid, "elevation %g m is none on this earth; are they metres, and is the gap value named?", v)
 		}
 		g.Heights[row*g.Columns+col] = float32(v)
 	}
 	if s.Scan() {
-		return Grid{}, fmt.Errorf("%w: it has more elevations than %d columns and %d rows hold", ErrGrid, g.Columns, g.Rows)
+		return Grid{}, why.Not(ErrGrid, "it has more elevations than %d columns and %d rows hold", g.Columns, g.Rows)
 	}
 	if g.Gaps == len(g.Heights) {
-		return Grid{}, fmt.Errorf("%w: every elevation is a gap", ErrGrid)
+		return Grid{}, why.Not(ErrGrid, "every elevation is a gap")
 	}
 	return g, nil
 }
 
-func short(l *io.LimitedReader, why string) error {
+func short(l *io.LimitedReader, reason string) error {
 	if l.N <= 0 {
-		why = fmt.Sprintf("it is larger than %d MB", MaxBytes>>20)
+		reason = fmt.Sprintf("it is larger than %d MB", MaxBytes>>20)
 	}
-	return fmt.Errorf("%w: %s", ErrGrid, why)
+	return why.Not(ErrGrid, "%s", reason)
 }
 
 func clip(s string) string {
@@ -99,22 +100,22 @@ func header(s *bufio.Scanner) (map[string]float64, string, error) {
 	head := map[string]float64{}
 	for range 8 {
 		if !s.Scan() {
-			return nil, "", fmt.Errorf("%w: it has no grid", ErrGrid)
+			return nil, "", why.Not(ErrGrid, "it has no grid")
 		}
 		name := strings.ToLower(s.Text())
 		if _, err := strconv.ParseFloat(name, 64); err == nil && name != "nan" {
 			return head, name, nil
 		}
 		if !s.Scan() {
-			return nil, "", fmt.Errorf("%w: %s has no value", ErrGrid, clip(name))
+			return nil, "", why.Not(ErrGrid, "%s has no value", clip(name))
 		}
 		v, err := strconv.ParseFloat(s.Text(), 64)
 		if err != nil {
-			return nil, "", fmt.Errorf("%w: %s %q is not a number", ErrGrid, clip(name), clip(s.Text()))
+			return nil, "", why.Not(ErrGrid, "%s %q is not a number", clip(name), clip(s.Text()))
 		}
 		head[name] = v
 	}
-	return nil, "", fmt.Errorf("%w: its head is too long", ErrGrid)
+	return nil, "", why.Not(ErrGrid, "its head is too long")
 }
 
 func fromHead(head map[string]float64) (Grid, float64, error) {
@@ -138,17 +139,17 @@ func fromHead(head map[string]float64) (Grid, float64, error) {
 	}
 	switch {
 	case !(cols >= 2 && rows >= 2) || cols != math.Trunc(cols) || rows != math.Trunc(rows):
-		return g, 0, fmt.Errorf("%w: ncols and nrows must be whole numbers from 2", ErrGrid)
+		return g, 0, why.Not(ErrGrid, "ncols and nrows must be whole numbers from 2")
 	case cols*rows > MaxCells:
-		return g, 0, fmt.Errorf("%w: it has over %d cells; cut out the site", ErrGrid, MaxCells)
+		return g, 0, why.Not(ErrGrid, "it has over %d cells; cut out the site", MaxCells)
 	case !okX || !okY || !(g.CellDeg > 0):
-		return g, 0, fmt.Errorf("%w: the head needs xllcorner, yllcorner and cellsize", ErrGrid)
+		return g, 0, why.Not(ErrGrid, "the head needs xllcorner, yllcorner and cellsize")
 	case math.Abs(x) > 180 || math.Abs(y) > 90 || g.CellDeg > 0.1:
-		return g, 0, fmt.Errorf("%w: corner and cell look like metres of a map projection; degrees of WGS 84 are read. Convert it first", ErrGrid)
+		return g, 0, why.Not(ErrGrid, "corner and cell look like metres of a map projection; degrees of WGS 84 are read. Convert it first")
 	}
 	g.SouthWest, g.Columns, g.Rows = geo.Point{Lat: y, Lon: x}, int(cols), int(rows)
 	if err := g.SouthWest.Check(); err != nil {
-		return g, 0, fmt.Errorf("%w: %w", ErrGrid, err)
+		return g, 0, why.Not(ErrGrid, "%w", err)
 	}
 	return g, noData, nil
 }

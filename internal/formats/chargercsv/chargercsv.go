@@ -14,6 +14,7 @@ import (
 	"strings"
 	"time"
 
+	"mainstay/core/why"
 	"mainstay/internal/formats/table"
 )
 
@@ -64,11 +65,11 @@ func parseColumn(name string) (column, error) {
 	}
 	m := cellName.FindStringSubmatch(name)
 	if m == nil {
-		return column{}, fmt.Errorf("%w: %q is not known; see the form of this file in the manual", ErrColumns, name)
+		return column{}, why.Not(ErrColumns, "%q is not known; see the form of this file in the manual", name)
 	}
 	n, err := strconv.Atoi(m[1])
 	if err != nil || n < 1 || n > 24 {
-		return column{}, fmt.Errorf("%w: %q: cells count from 1 to 24", ErrColumns, name)
+		return column{}, why.Not(ErrColumns, "%q: cells count from 1 to 24", name)
 	}
 	c := column{name: name, cell: n - 1}
 	switch m[2] {
@@ -81,7 +82,7 @@ func parseColumn(name string) (column, error) {
 	case "ohm":
 		c.field, c.factor = "ohm", 1000
 	default:
-		return column{}, fmt.Errorf("%w: %q: the unit is none of mv, v, mohm, ohm", ErrColumns, name)
+		return column{}, why.Not(ErrColumns, "%q: the unit is none of mv, v, mohm, ohm", name)
 	}
 	return c, nil
 }
@@ -92,7 +93,7 @@ func parseColumn(name string) (column, error) {
 func Read(r io.Reader) (rows []Row, bad []*RowError, err error) {
 	t, err := table.NewReader(r)
 	if err != nil {
-		return nil, nil, fmt.Errorf("%w: %w", ErrColumns, err)
+		return nil, nil, why.Not(ErrColumns, "%w", err)
 	}
 	cols, err := columns(t.Columns())
 	if err != nil {
@@ -128,17 +129,17 @@ func columns(head []string) ([]column, error) {
 		}
 		key := fmt.Sprint(c.field, c.cell)
 		if seen[key] {
-			return nil, fmt.Errorf("%w: %q is there twice, or the same in another unit", ErrColumns, c.name)
+			return nil, why.Not(ErrColumns, "%q is there twice, or the same in another unit", c.name)
 		}
 		seen[key] = true
 		cols = append(cols, c)
 	}
 	has := func(f string) bool { return slices.ContainsFunc(cols, func(c column) bool { return c.field == f }) }
 	if !has("time") || !has("pack") {
-		return nil, fmt.Errorf("%w: there must be columns time and pack", ErrColumns)
+		return nil, why.Not(ErrColumns, "there must be columns time and pack")
 	}
 	if !has("cell") && !has("ohm") && !has("in") && !has("out") {
-		return nil, fmt.Errorf("%w: there is nothing measured: cells, resistances or charge", ErrColumns)
+		return nil, why.Not(ErrColumns, "there is nothing measured: cells, resistances or charge")
 	}
 	return cols, nil
 }

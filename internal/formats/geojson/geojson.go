@@ -14,6 +14,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/site"
+	"mainstay/core/why"
 	"mainstay/internal/formats/props"
 )
 
@@ -107,7 +108,7 @@ func collection(r io.Reader) (*orbjson.FeatureCollection, error) {
 	case err != nil:
 		return nil, err
 	case len(b) > MaxBytes:
-		return nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+		return nil, why.Not(ErrFile, "it is larger than %d MB", MaxBytes>>20)
 	}
 	var head struct {
 		Type string `json:"type"`
@@ -118,28 +119,28 @@ func collection(r io.Reader) (*orbjson.FeatureCollection, error) {
 		} `json:"crs"`
 	}
 	if err := json.Unmarshal(b, &head); err != nil {
-		return nil, fmt.Errorf("%w: it is not JSON", ErrFile)
+		return nil, why.Not(ErrFile, "it is not JSON")
 	}
 	if head.CRS != nil {
 		n := strings.ToUpper(head.CRS.Properties.Name)
 		if n != "" && !strings.HasSuffix(n, "CRS84") && !strings.HasSuffix(n, ":4326") {
-			return nil, fmt.Errorf("%w: it says that its coordinates are %q; only WGS 84 in degrees is read. Convert it first", ErrFile, head.CRS.Properties.Name)
+			return nil, why.Not(ErrFile, "it says that its coordinates are %q; only WGS 84 in degrees is read. Convert it first", head.CRS.Properties.Name)
 		}
 	}
 	c := orbjson.NewFeatureCollection()
 	switch head.Type {
 	case "FeatureCollection":
 		if c, err = orbjson.UnmarshalFeatureCollection(b); err != nil {
-			return nil, fmt.Errorf("%w: a feature in it is not GeoJSON", ErrFile)
+			return nil, why.Not(ErrFile, "a feature in it is not GeoJSON")
 		}
 	case "Feature":
 		f, err := orbjson.UnmarshalFeature(b)
 		if err != nil {
-			return nil, fmt.Errorf("%w: the feature in it is not GeoJSON", ErrFile)
+			return nil, why.Not(ErrFile, "the feature in it is not GeoJSON")
 		}
 		c.Append(f)
 	default:
-		return nil, fmt.Errorf("%w: it is no GeoJSON FeatureCollection", ErrFile)
+		return nil, why.Not(ErrFile, "it is no GeoJSON FeatureCollection")
 	}
 	return c, nil
 }

@@ -16,6 +16,7 @@ import (
 	"mainstay/core/airspace"
 	"mainstay/core/geo"
 	"mainstay/core/site"
+	"mainstay/core/why"
 )
 
 // Zone is a piece of airspace as a file gives it. Heights are metres over their
@@ -59,7 +60,7 @@ func ReadZones(r io.Reader) (taken []Zone, refused []site.Refused, err error) {
 		return nil, nil, err
 	}
 	if len(c.Features) > MaxZones {
-		return nil, nil, fmt.Errorf("%w: it holds %d zones, at most %d are taken", ErrFile, len(c.Features), MaxZones)
+		return nil, nil, why.Not(ErrFile, "it holds %d zones, at most %d are taken", len(c.Features), MaxZones)
 	}
 	names := map[string]int{}
 	for i, g := range c.Features {
@@ -123,8 +124,7 @@ func (z Zone) check() error {
 	for _, ps := range append([][]geo.Point{z.Outline}, z.Holes...) {
 		for _, p := range ps {
 			if err := p.Check(); err != nil {
-				_, why, _ := strings.Cut(err.Error(), ": ")
-				return fmt.Errorf("%s", why)
+				return errors.New(why.Words(err))
 			}
 		}
 	}
@@ -139,8 +139,7 @@ func (z Zone) check() error {
 	}
 	err = airspace.Zone{ID: z.OutsideID, Name: z.Name, Class: z.Class, Area: z.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, FloorDatum: z.FloorDatum, CeilingDatum: z.CeilingDatum, From: z.From, To: z.To}.Check()
 	if err != nil {
-		_, why, _ := strings.Cut(err.Error(), ": ")
-		return fmt.Errorf("%s", why)
+		return errors.New(why.Words(err))
 	}
 	return nil
 }
@@ -240,8 +239,7 @@ type Circle struct {
 
 func (c Circle) outline() ([]geo.Point, error) {
 	if err := c.At.Check(); err != nil {
-		_, why, _ := strings.Cut(err.Error(), ": ")
-		return nil, fmt.Errorf("%s", why)
+		return nil, errors.New(why.Words(err))
 	}
 	frame, err := geo.NewFrame(c.At)
 	if err != nil {

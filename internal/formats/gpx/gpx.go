@@ -12,6 +12,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/site"
+	"mainstay/core/why"
 	"mainstay/internal/formats/props"
 )
 
@@ -118,9 +119,9 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 	err = xml.NewDecoder(limited).Decode(&in)
 	switch {
 	case limited.N <= 0:
-		return nil, nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+		return nil, nil, why.Not(ErrFile, "it is larger than %d MB", MaxBytes>>20)
 	case err != nil:
-		return nil, nil, fmt.Errorf("%w: it is not GPX 1.1, or it is cut off", ErrFile)
+		return nil, nil, why.Not(ErrFile, "it is not GPX 1.1, or it is cut off")
 	}
 	n := 0
 	add := func(name, desc, kind, ele string, ext *extensions, s site.Shape, ps []place) {

@@ -16,6 +16,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/site"
+	"mainstay/core/why"
 	"mainstay/internal/formats/props"
 )
 
@@ -122,7 +123,7 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 	case err != nil:
 		return nil, nil, err
 	case len(b) > MaxBytes:
-		return nil, nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+		return nil, nil, why.Not(ErrFile, "it is larger than %d MB", MaxBytes>>20)
 	case bytes.HasPrefix(b, []byte("PK")):
 		if b, err = unzip(b); err != nil {
 			return nil, nil, err
@@ -135,7 +136,7 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 func unzip(b []byte) ([]byte, error) {
 	z, err := zip.NewReader(bytes.NewReader(b), int64(len(b)))
 	if err != nil {
-		return nil, fmt.Errorf("%w: it is no KMZ, or it is cut off", ErrFile)
+		return nil, why.Not(ErrFile, "it is no KMZ, or it is cut off")
 	}
 	for _, f := range z.File {
 		if !strings.HasSuffix(strings.ToLower(f.Name), ".kml") {
@@ -143,19 +144,19 @@ func unzip(b []byte) ([]byte, error) {
 		}
 		in, err := f.Open()
 		if err != nil {
-			return nil, fmt.Errorf("%w: the KML in it cannot be read", ErrFile)
+			return nil, why.Not(ErrFile, "the KML in it cannot be read")
 		}
 		defer func() { _ = in.Close() }()
 		out, err := io.ReadAll(io.LimitReader(in, MaxBytes+1))
 		switch {
 		case err != nil:
-			return nil, fmt.Errorf("%w: the KML in it is cut off", ErrFile)
+			return nil, why.Not(ErrFile, "the KML in it is cut off")
 		case len(out) > MaxBytes:
-			return nil, fmt.Errorf("%w: the KML in it is larger than %d MB", ErrFile, MaxBytes>>20)
+			return nil, why.Not(ErrFile, "the KML in it is larger than %d MB", MaxBytes>>20)
 		}
 		return out, nil
 	}
-	return nil, fmt.Errorf("%w: there is no KML in it", ErrFile)
+	return nil, why.Not(ErrFile, "there is no KML in it")
 }
 
 func read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error) {
@@ -168,17 +169,17 @@ func read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 			return taken, refused, nil
 		}
 		if limited.N <= 0 {
-			return nil, nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+			return nil, nil, why.Not(ErrFile, "it is larger than %d MB", MaxBytes>>20)
 		}
 		if err != nil {
-			return nil, nil, fmt.Errorf("%w: it is not KML, or it is cut off", ErrFile)
+			return nil, nil, why.Not(ErrFile, "it is not KML, or it is cut off")
 		}
 		start, ok := tok.(xml.StartElement)
 		if !ok {
 			continue
 		}
 		if !seen && start.Name.Local != "kml" {
-			return nil, nil, fmt.Errorf("%w: it is not KML", ErrFile)
+			return nil, nil, why.Not(ErrFile, "it is not KML")
 		}
 		seen = true
 		if start.Name.Local != "Placemark" {
@@ -187,7 +188,7 @@ func read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 		number++
 		var p placemark
 		if err := d.DecodeElement(&p, &start); err != nil {
-			return nil, nil, fmt.Errorf("%w: placemark %d cannot be read", ErrFile, number)
+			return nil, nil, why.Not(ErrFile, "placemark %d cannot be read", number)
 		}
 		p.take(number, &taken, &refused)
 	}

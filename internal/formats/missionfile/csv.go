@@ -2,12 +2,12 @@ package missionfile
 
 import (
 	"bytes"
-	"fmt"
 	"io"
 	"strconv"
 
 	"mainstay/core/intent"
 	"mainstay/core/mission"
+	"mainstay/core/why"
 	"mainstay/internal/formats/table"
 )
 
@@ -28,11 +28,11 @@ func writeCSV(w io.Writer, m mission.Mission) error {
 func readCSV(b []byte) (mission.Mission, error) {
 	t, err := table.NewReader(bytes.NewReader(b))
 	if err != nil {
-		return mission.Mission{}, fmt.Errorf("%w: %w", ErrFile, err)
+		return mission.Mission{}, why.Not(ErrFile, "%w", err)
 	}
 	for _, c := range []string{"latitude", "longitude", "height_m", "datum"} {
 		if !t.Has(c) {
-			return mission.Mission{}, fmt.Errorf("%w: it has no column %s", ErrFile, c)
+			return mission.Mission{}, why.Not(ErrFile, "it has no column %s", c)
 		}
 	}
 	var rows []row
@@ -49,10 +49,10 @@ func readCSV(b []byte) (mission.Mission, error) {
 		return nil
 	})
 	if err != nil {
-		return mission.Mission{}, fmt.Errorf("%w: %w", ErrFile, err)
+		return mission.Mission{}, why.Not(ErrFile, "%w", err)
 	}
 	if bad := t.Bad(); len(bad) > 0 {
-		return mission.Mission{}, fmt.Errorf("%w: %w", ErrFile, bad[0]) // a mission with a line missing is another mission
+		return mission.Mission{}, why.Not(ErrFile, "%w", bad[0]) // a mission with a line missing is another mission
 	}
 	return gather("", rows)
 }

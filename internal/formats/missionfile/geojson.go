@@ -7,6 +7,7 @@ import (
 
 	"mainstay/core/intent"
 	"mainstay/core/mission"
+	"mainstay/core/why"
 )
 
 type collection struct {
@@ -57,7 +58,7 @@ func writeGeoJSON(w io.Writer, m mission.Mission) error {
 func readGeoJSON(b []byte) (mission.Mission, error) {
 	var c collection
 	if err := json.Unmarshal(b, &c); err != nil {
-		return mission.Mission{}, fmt.Errorf("%w: it is no GeoJSON: %w", ErrFile, err)
+		return mission.Mission{}, why.Not(ErrFile, "it is no GeoJSON: %w", err)
 	}
 	var rows []row
 	for i, f := range c.Features {
@@ -69,11 +70,11 @@ func readGeoJSON(b []byte) (mission.Mission, error) {
 		case "Point":
 			all = make([][]float64, 1)
 			if err := json.Unmarshal(f.Geometry.Coordinates, &all[0]); err != nil {
-				return mission.Mission{}, fmt.Errorf("%w: feature %d has no place: %w", ErrFile, i+1, err)
+				return mission.Mission{}, why.Not(ErrFile, "feature %d has no place: %w", i+1, err)
 			}
 		case "LineString":
 			if err := json.Unmarshal(f.Geometry.Coordinates, &all); err != nil {
-				return mission.Mission{}, fmt.Errorf("%w: feature %d has no places: %w", ErrFile, i+1, err)
+				return mission.Mission{}, why.Not(ErrFile, "feature %d has no places: %w", i+1, err)
 			}
 		default:
 			continue
@@ -89,7 +90,7 @@ func readGeoJSON(b []byte) (mission.Mission, error) {
 		}
 		for _, at := range all {
 			if len(at) < 2 {
-				return mission.Mission{}, fmt.Errorf("%w: feature %d has no place", ErrFile, i+1)
+				return mission.Mission{}, why.Not(ErrFile, "feature %d has no place", i+1)
 			}
 			p, err := placed(num(at[1]), num(at[0]))
 			if err != nil {

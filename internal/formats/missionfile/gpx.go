@@ -2,12 +2,12 @@ package missionfile
 
 import (
 	"encoding/xml"
-	"fmt"
 	"io"
 	"strconv"
 
 	"mainstay/core/intent"
 	"mainstay/core/mission"
+	"mainstay/core/why"
 )
 
 type gpxField struct {
@@ -70,10 +70,10 @@ func writeGPX(w io.Writer, m mission.Mission) error {
 func readGPX(b []byte) (mission.Mission, error) {
 	var doc gpxDoc
 	if err := xml.Unmarshal(b, &doc); err != nil {
-		return mission.Mission{}, fmt.Errorf("%w: it is no GPX: %w", ErrFile, err)
+		return mission.Mission{}, why.Not(ErrFile, "it is no GPX: %w", err)
 	}
 	if len(doc.Routes) != 1 {
-		return mission.Mission{}, fmt.Errorf("%w: it holds %d routes; a mission is one", ErrFile, len(doc.Routes))
+		return mission.Mission{}, why.Not(ErrFile, "it holds %d routes; a mission is one", len(doc.Routes))
 	}
 	var rows []row
 	for _, p := range doc.Routes[0].Places {

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"encoding/xml"
 	"errors"
-	"fmt"
 	"io"
 	"strings"
 
@@ -13,6 +12,7 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/intent"
 	"mainstay/core/mission"
+	"mainstay/core/why"
 )
 
 // modes are the altitude modes of the datums. KML knows none for heights above take-off:
@@ -71,7 +71,7 @@ func readKML(b []byte) (mission.Mission, error) {
 			break
 		}
 		if err != nil {
-			return mission.Mission{}, fmt.Errorf("%w: it is no KML: %w", ErrFile, err)
+			return mission.Mission{}, why.Not(ErrFile, "it is no KML: %w", err)
 		}
 		s, ok := t.(xml.StartElement)
 		if !ok {
@@ -81,24 +81,24 @@ func readKML(b []byte) (mission.Mission, error) {
 		switch {
 		case s.Name.Local == "name" && name == "" && len(rows) == 0:
 			if err := d.DecodeElement(&name, &s); err != nil {
-				return mission.Mission{}, fmt.Errorf("%w: %w", ErrFile, err)
+				return mission.Mission{}, why.Not(ErrFile, "%w", err)
 			}
 		case s.Name.Local == "Placemark":
 			var k kmlMark
 			if err := d.DecodeElement(&k, &s); err != nil {
-				return mission.Mission{}, fmt.Errorf("%w: a placemark cannot be read: %w", ErrFile, err)
+				return mission.Mission{}, why.Not(ErrFile, "a placemark cannot be read: %w", err)
 			}
 			more, err := k.rows()
 			if err != nil {
 				return mission.Mission{}, err
 			}
 			if rows = append(rows, more...); len(rows) > mission.MostItems+1 {
-				return mission.Mission{}, fmt.Errorf("%w: more than %d waypoints", ErrFile, mission.MostItems)
+				return mission.Mission{}, why.Not(ErrFile, "more than %d waypoints", mission.MostItems)
 			}
 		}
 	}
 	if depth == 0 {
-		return mission.Mission{}, fmt.Errorf("%w: it holds no mission", ErrFile)
+		return mission.Mission{}, why.Not(ErrFile, "it holds no mission")
 	}
 	return gather(name, rows)
 }
@@ -126,7 +126,7 @@ func (k kmlMark) rows() ([]row, error) {
 	for _, c := range strings.Fields(shape.Coordinates) {
 		parts := strings.Split(c, ",")
 		if len(parts) < 2 {
-			return nil, fmt.Errorf("%w: %q is no place", ErrFile, cut(c))
+			return nil, why.Not(ErrFile, "%q is no place", cut(c))
 		}
 		p, err := placed(parts[1], parts[0])
 		if err != nil {
@@ -140,7 +140,7 @@ func (k kmlMark) rows() ([]row, error) {
 			q := row{values: map[string]string{"height_m": parts[2]}}
 			x, _, err := q.item()
 			if err != nil {
-				return nil, fmt.Errorf("%w: %w", ErrFile, err)
+				return nil, why.Not(ErrFile, "%w", err)
 			}
 			r.height = &x.HeightM
 		}

@@ -17,6 +17,7 @@ import (
 	"mainstay/core/geo"
 	"mainstay/core/intent"
 	"mainstay/core/mission"
+	"mainstay/core/why"
 )
 
 // MaxBytes is the largest file that is read.
@@ -51,7 +52,7 @@ func Write(w io.Writer, f Format, m mission.Mission) error {
 	case CSV:
 		return writeCSV(w, m)
 	}
-	return fmt.Errorf("%w: %q is none of %v", ErrFile, f, All)
+	return why.Not(ErrFile, "%q is none of %v", f, All)
 }
 
 // Read reads a mission in any of the formats, told by its first characters, and refuses
@@ -62,13 +63,13 @@ func Read(r io.Reader) (mission.Mission, error) {
 		return mission.Mission{}, err
 	}
 	if len(b) > MaxBytes {
-		return mission.Mission{}, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+		return mission.Mission{}, why.Not(ErrFile, "it is larger than %d MB", MaxBytes>>20)
 	}
 	start := bytes.TrimLeft(bytes.TrimPrefix(b, []byte("\xef\xbb\xbf")), " \t\r\n")
 	var m mission.Mission
 	switch {
 	case len(start) == 0:
-		return m, fmt.Errorf("%w: it is empty", ErrFile)
+		return m, why.Not(ErrFile, "it is empty")
 	case start[0] == '{':
 		m, err = readGeoJSON(start)
 	case start[0] == '<' && bytes.Contains(start[:min(len(start), 2000)], []byte("<gpx")):
@@ -82,7 +83,7 @@ func Read(r io.Reader) (mission.Mission, error) {
 		return mission.Mission{}, err
 	}
 	if err := m.Check(); err != nil {
-		return mission.Mission{}, fmt.Errorf("%w: %w", ErrFile, err)
+		return mission.Mission{}, why.Not(ErrFile, "%w", err)
 	}
 	return m, nil
 }
@@ -131,7 +132,7 @@ func gather(name string, rows []row) (mission.Mission, error) {
 	last := -1
 	for i, r := range rows {
 		if numbered && r.number == last {
-			return m, fmt.Errorf("%w: two waypoints have the number %d", ErrFile, r.number)
+			return m, why.Not(ErrFile, "two waypoints have the number %d", r.number)
 		}
 		last = r.number
 		if numbered && r.number == homeNumber || r.values["action"] == "home" {
@@ -140,12 +141,12 @@ func gather(name string, rows []row) (mission.Mission, error) {
 		}
 		x, datum, err := r.item()
 		if err != nil {
-			return m, fmt.Errorf("%w: waypoint %d: %w", ErrFile, i+1, err)
+			return m, why.Not(ErrFile, "waypoint %d: %w", i+1, err)
 		}
 		if m.Datum == "" {
 			m.Datum = datum
 		} else if m.Datum != datum {
-			return m, fmt.Errorf("%w: heights count %s and %s in one mission", ErrFile, m.Datum.Words(), datum.Words())
+			return m, why.Not(ErrFile, "heights count %s and %s in one mission", m.Datum.Words(), datum.Words())
 		}
 		m.Items = append(m.Items, x)
 	}
@@ -216,7 +217,7 @@ func place(lat, lon string) (geo.Point, error) {
 func placed(lat, lon string) (geo.Point, error) {
 	p, err := place(lat, lon)
 	if err != nil {
-		err = fmt.Errorf("%w: %w", ErrFile, err)
+		err = why.Not(ErrFile, "%w", err)
 	}
 	return p, err
 }

@@ -8,6 +8,7 @@ import (
 	"time"
 
 	"mainstay/core/geo"
+	"mainstay/core/why"
 	"mainstay/internal/formats/table"
 )
 
@@ -30,15 +31,15 @@ func ReadShots(r io.Reader) ([]Shot, error) {
 		return nil, err
 	}
 	if len(b) > MaxBytes {
-		return nil, fmt.Errorf("%w: it is larger than %d MB", ErrFile, MaxBytes>>20)
+		return nil, why.Not(ErrFile, "it is larger than %d MB", MaxBytes>>20)
 	}
 	t, err := table.NewReader(bytes.NewReader(b))
 	if err != nil {
-		return nil, fmt.Errorf("%w: %w", ErrFile, err)
+		return nil, why.Not(ErrFile, "%w", err)
 	}
 	for _, c := range []string{"name", "latitude", "longitude"} {
 		if !t.Has(c) {
-			return nil, fmt.Errorf("%w: it has no column %s", ErrFile, c)
+			return nil, why.Not(ErrFile, "it has no column %s", c)
 		}
 	}
 	var out []Shot
@@ -65,10 +66,10 @@ func ReadShots(r io.Reader) ([]Shot, error) {
 		return nil
 	})
 	if err != nil {
-		return nil, fmt.Errorf("%w: %w", ErrFile, err)
+		return nil, why.Not(ErrFile, "%w", err)
 	}
 	if bad := t.Bad(); len(bad) > 0 {
-		return nil, fmt.Errorf("%w: %w", ErrFile, bad[0])
+		return nil, why.Not(ErrFile, "%w", bad[0])
 	}
 	return out, nil
 }

@@ -6,11 +6,11 @@ import (
 	"bytes"
 	"encoding/binary"
 	"errors"
-	"fmt"
 	"hash/crc32"
 	"image"
 	"image/jpeg"
 	_ "image/png" // the kinds that are taken, with JPEG
+	"mainstay/core/why"
 	"slices"
 
 	"golang.org/x/image/draw"
@@ -30,15 +30,15 @@ var decoding = make(chan struct{}, 1)
 func Check(b []byte) (media string, err error) {
 	c, kind, err := image.DecodeConfig(bytes.NewReader(b))
 	if err != nil {
-		return "", fmt.Errorf("%w: this is not a JPEG, PNG or WebP picture", ErrPicture)
+		return "", why.Not(ErrPicture, "this is not a JPEG, PNG or WebP picture")
 	}
 	if c.Width <= 0 || c.Height <= 0 || c.Width*c.Height > MaxPixels {
-		return "", fmt.Errorf("%w: it has more than %d million pixels", ErrPicture, MaxPixels/1_000_000)
+		return "", why.Not(ErrPicture, "it has more than %d million pixels", MaxPixels/1_000_000)
 	}
 	decoding <- struct{}{}
 	defer func() { <-decoding }()
 	if _, _, err := image.Decode(bytes.NewReader(b)); err != nil {
-		return "", fmt.Errorf("%w: it is damaged or cut off", ErrPicture)
+		return "", why.Not(ErrPicture, "it is damaged or cut off")
 	}
 	return "image/" + kind, nil
 }
@@ -47,13 +47,13 @@ func Check(b []byte) (media string, err error) {
 func Small(b []byte, most int) ([]byte, error) {
 	c, _, err := image.DecodeConfig(bytes.NewReader(b))
 	if err != nil || c.Width <= 0 || c.Height <= 0 || c.Width*c.Height > MaxPixels {
-		return nil, fmt.Errorf("%w: it cannot be shown", ErrPicture)
+		return nil, why.Not(ErrPicture, "it cannot be shown")
 	}
 	decoding <- struct{}{}
 	defer func() { <-decoding }()
 	whole, _, err := image.Decode(bytes.NewReader(b))
 	if err != nil {
-		return nil, fmt.Errorf("%w: it cannot be shown", ErrPicture)
+		return nil, why.Not(ErrPicture, "it cannot be shown")
 	}
 	scale := min(1, float64(most)/float64(max(c.Width, c.Height)))
 	small := image.NewRGBA(image.Rect(0, 0, max(1, int(float64(c.Width)*scale)), max(1, int(float64(c.Height)*scale))))
@@ -75,10 +75,10 @@ func Bare(b []byte, media string) ([]byte, error) {
 	case "image/webp":
 		return bareWebP(b)
 	}
-	return nil, fmt.Errorf("%w: %s", ErrPicture, media)
+	return nil, why.Not(ErrPicture, "%s", media)
 }
 
-var errCut = fmt.Errorf("%w: it is damaged or cut off", ErrPicture)
+var errCut = why.Not(ErrPicture, "it is damaged or cut off")
 
 // Markers of JPEG.
 const (

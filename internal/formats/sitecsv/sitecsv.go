@@ -12,6 +12,7 @@ import (
 
 	"mainstay/core/geo"
 	"mainstay/core/site"
+	"mainstay/core/why"
 	"mainstay/internal/formats/props"
 	"mainstay/internal/formats/table"
 )
@@ -58,11 +59,11 @@ type gathered struct {
 func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error) {
 	t, err := table.NewReader(r)
 	if err != nil {
-		return nil, nil, fmt.Errorf("%w: %w", ErrFile, err)
+		return nil, nil, why.Not(ErrFile, "%w", err)
 	}
 	for _, need := range []string{"lat", "lon"} {
 		if !t.Has(need) {
-			return nil, nil, fmt.Errorf("%w: there is no column %s; places are degrees of latitude and longitude (WGS 84)", ErrFile, need)
+			return nil, nil, why.Not(ErrFile, "there is no column %s; places are degrees of latitude and longitude (WGS 84)", need)
 		}
 	}
 	var all []*gathered
@@ -85,7 +86,7 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 		return nil
 	})
 	if err != nil {
-		return nil, nil, fmt.Errorf("%w: %w", ErrFile, err)
+		return nil, nil, why.Not(ErrFile, "%w", err)
 	}
 	for _, b := range t.Bad() {
 		refused = append(refused, site.Refused{Number: b.Line, Why: fmt.Sprintf("line %d %v", b.Line, b.Err)})
