@@ -35,7 +35,7 @@ func accessible(t *testing.T, p *browser.Page, axe, name string) {
 	}
 }
 
-// small finds words under 16 px and things to press under 48 px. A link within a
+// small finds words under 16 px and things to press under 48 px. A link or a word of the trade within a
 // sentence is as high as its line; a box belongs to its label; a station of a
 // drawing is chosen from a list too.
 const small = `(() => {
@@ -49,7 +49,7 @@ const small = `(() => {
     const px = parseFloat(getComputedStyle(e).fontSize) * scale;
     if (px < 15.9) out.add('words of ' + px.toFixed(1) + ' px: ' + n.data.trim().slice(0, 40) + ' in ' + (e.closest('[class]')?.getAttribute('class') ?? e.tagName));
   }
-  for (const e of document.querySelectorAll('button, a.btn, input:not([type=hidden]), select, textarea, summary')) {
+  for (const e of document.querySelectorAll('button:not(.term), a.btn, input:not([type=hidden]), select, textarea, summary')) {
     if (!shown(e) || e.closest('svg')) continue;
     const box = e.matches('[type=checkbox], [type=radio]') ? e.closest('label, li, .field, .form-check') ?? e : e;
     const r = box.getBoundingClientRect();

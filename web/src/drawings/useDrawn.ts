@@ -1,13 +1,16 @@
 import { useLayoutEffect, useRef, useState, type RefObject } from "react";
 
-/** Less than this no drawing is legible; it scrolls instead. */
-const least = 260;
+/** Less than this most drawings are not legible; they scroll instead. */
+const usualLeast = 260;
 
 /**
  * The size at which a drawing stands on the page, in px, so that its words are
  * as large on a phone as on a tablet. Before it is known, the usual size.
  */
-export function useDrawn(usual: { width: number; height?: number }): {
+export function useDrawn(
+  usual: { width: number; height?: number },
+  least = usualLeast,
+): {
   ref: RefObject<SVGSVGElement | null>;
   width: number;
   height: number;
@@ -27,6 +30,6 @@ export function useDrawn(usual: { width: number; height?: number }): {
     const watch = new ResizeObserver(measure);
     watch.observe(svg);
     return () => watch.disconnect();
-  }, []);
+  }, [least]);
   return { ref, ...size };
 }

@@ -3,6 +3,7 @@ import { Button, Table } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { VerdictMark } from "../parts/Flag";
+import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -61,33 +62,35 @@ function Rows({ f }: { f: Schemas["AircraftFirmware"] }) {
   const rows = firmwareRows(f);
   if (rows.length === 0) return null;
   return (
-    <Table responsive>
-      <thead>
-        <tr>
-          <th>Component</th>
-          <th>Tested together</th>
-          <th>Installed</th>
-          <th>Judged</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map((r) => (
-          <tr key={r.component}>
-            <td>{componentNames[r.component]}</td>
-            <td className="fig">{r.tested ?? "nothing"}</td>
-            <td>
-              <span className="fig">{r.installed?.version ?? "not known"}</span>
-              {r.installed && (
-                <span className="soft">
-                  {" "}
-                  {z.date(r.installed.at)}, {r.installed.by}
-                </span>
-              )}
-            </td>
-            <td>{r.verdict ? <VerdictMark verdict={r.verdict} /> : "against nothing"}</td>
+    <ScrollX label="Firmware">
+      <Table>
+        <thead>
+          <tr>
+            <th>Component</th>
+            <th>Tested together</th>
+            <th>Installed</th>
+            <th>Judged</th>
           </tr>
-        ))}
-      </tbody>
-    </Table>
+        </thead>
+        <tbody>
+          {rows.map((r) => (
+            <tr key={r.component}>
+              <td>{componentNames[r.component]}</td>
+              <td className="fig">{r.tested ?? "nothing"}</td>
+              <td>
+                <span className="fig">{r.installed?.version ?? "not known"}</span>
+                {r.installed && (
+                  <span className="soft">
+                    {" "}
+                    {z.date(r.installed.at)}, {r.installed.by}
+                  </span>
+                )}
+              </td>
+              <td>{r.verdict ? <VerdictMark verdict={r.verdict} /> : "against nothing"}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </ScrollX>
   );
 }

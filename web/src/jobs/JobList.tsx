@@ -1,4 +1,4 @@
-import { Link, } from "react-router";
+import { Link } from "react-router";
 import { type Schemas } from "../api/client";
 import { VerdictMark } from "../parts/Flag";
 import { serverNow, useZone } from "../parts/time";

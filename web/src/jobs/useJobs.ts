@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { api, ask, } from "../api/client";
+import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 
 export function useJobs(past = false) {

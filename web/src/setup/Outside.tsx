@@ -1,5 +1,6 @@
 import { Table } from "react-bootstrap";
 import type { Schemas } from "../api/client";
+import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { QueryView } from "../parts/states";
 import { useOutside } from "./api";
@@ -38,28 +39,30 @@ export function Outside() {
     <QueryView query={q} what="the devices and services">
       {(links) => (
         <Sheet title="Devices and services">
-          <Table responsive>
-            <thead>
-              <tr>
-                <th>What</th>
-                <th>Now</th>
-                <th>Gives</th>
-                <th>Without it</th>
-              </tr>
-            </thead>
-            <tbody>
-              {rows.map((r) => (
-                <tr key={r.kind}>
-                  <td>
-                    <strong>{r.name}</strong>
-                  </td>
-                  <td>{links[r.kind] ? "connected" : "not connected"}</td>
-                  <td>{r.gives}</td>
-                  <td>{r.without}</td>
+          <ScrollX label="Devices and services">
+            <Table>
+              <thead>
+                <tr>
+                  <th>What</th>
+                  <th>Now</th>
+                  <th>Gives</th>
+                  <th>Without it</th>
                 </tr>
-              ))}
-            </tbody>
-          </Table>
+              </thead>
+              <tbody>
+                {rows.map((r) => (
+                  <tr key={r.kind}>
+                    <td>
+                      <strong>{r.name}</strong>
+                    </td>
+                    <td>{links[r.kind] ? "connected" : "not connected"}</td>
+                    <td>{r.gives}</td>
+                    <td>{r.without}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </ScrollX>
           <p className="soft mb-0">
             Their addresses are set where the server runs. Small stand-ins for each come with the program, to
             try it and to learn; docs/operations.md says how.

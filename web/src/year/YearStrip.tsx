@@ -9,7 +9,7 @@ const [tall, foot] = [44, 20];
  */
 export function YearStrip({ weeks, name }: { weeks: Week[]; name: string }) {
   const most = Math.max(...weeks.map((w) => w.flights), 1);
-  const { ref, width } = useDrawn({ width: 280 });
+  const { ref, width } = useDrawn({ width: 280 }, 150);
   const cell = width / weeks.length;
   return (
     <svg
