@@ -10,7 +10,8 @@ func NewImportReport() ImportReport { return ImportReport{Refused: []RowProblem{
 
 // Refuse names a line that was not taken and says why.
 func (r *ImportReport) Refuse(line int, format string, a ...any) {
-	r.Refused = append(r.Refused, RowProblem{Line: line, Sentence: fmt.Sprintf("Line %d: ", line) + fmt.Sprintf(format, a...)})
+	r.Refused = append(r.Refused, RowProblem{Line: line, Sentence: fmt.Sprintf("Line %d: ", line) + fmt.Sprintf(format,
+		a...)})
 }
 
 // Clip returns the report so far, to which any number of runs may add each for
@@ -29,6 +30,7 @@ const most = 500
 func (r *ImportReport) Sort() {
 	slices.SortStableFunc(r.Refused, func(a, b RowProblem) int { return a.Line - b.Line })
 	if more := len(r.Refused) - most; more > 0 {
-		r.Refused = append(r.Refused[:most:most], RowProblem{Line: r.Refused[most].Line, Sentence: fmt.Sprintf("From line %d on, %d more were not taken.", r.Refused[most].Line, more)})
+		r.Refused = append(r.Refused[:most:most], RowProblem{Line: r.Refused[most].Line,
+			Sentence: fmt.Sprintf("From line %d on, %d more were not taken.", r.Refused[most].Line, more)})
 	}
 }

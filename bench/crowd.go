@@ -86,7 +86,8 @@ func signedIn(ctx context.Context, base, login string) (device, error) {
 		return device{}, err
 	}
 	d := device{&http.Client{Jar: jar}, base}
-	status, b, err := d.do(ctx, http.MethodPost, "/session", "application/json", []byte(`{"login":"`+login+`","password":"`+demo.Password+`"}`))
+	status, b, err := d.do(ctx, http.MethodPost, "/session", "application/json",
+		[]byte(`{"login":"`+login+`","password":"`+demo.Password+`"}`))
 	if err == nil && status != http.StatusOK {
 		err = fmt.Errorf("%s: %d %s", login, status, b)
 	}
@@ -100,7 +101,8 @@ func serveAnew() (base string, done func(), err error) {
 	if err != nil {
 		return "", nil, err
 	}
-	h, err := server.New(server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)), &photos.Memory{}), server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), PerMinute: 1 << 40})
+	h, err := server.New(server.NewServices(g, clock.From(time.Date(2026, 6, 10, 16, 40, 0, 0, time.UTC)),
+		&photos.Memory{}), server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), PerMinute: 1 << 40})
 	if err != nil {
 		return "", nil, err
 	}
@@ -131,7 +133,8 @@ func crowd(ctx context.Context, w *tabwriter.Writer) error {
 				return
 			}
 			for n := 0; time.Since(began) < crowdFor; n++ {
-				method, path, body := http.MethodGet, []string{"/day", "/aircraft", "/packs", "/records", "/log", "/jobs", "/people"}[rand.IntN(7)], []byte(nil)
+				method, path, body := http.MethodGet, []string{"/day", "/aircraft", "/packs", "/records", "/log", "/jobs",
+					"/people"}[rand.IntN(7)], []byte(nil)
 				if n%5 == 0 {
 					method, path = http.MethodPost, "/fitness"
 					body, _ = json.Marshal(map[string]any{"id": uuid.New(), "against": []string{}})
@@ -157,7 +160,8 @@ func crowd(ctx context.Context, w *tabwriter.Writer) error {
 	}
 	slices.Sort(took)
 	at := func(p int) string { return short(took[min(len(took)-1, len(took)*p/100)]) }
-	fmt.Fprintf(w, "%d people for %v\t%s\t%s\tp99 %s\t%d requests\t%d MB\tstatus %v\t\t\n", crowdSize, crowdFor, at(50), at(95), at(99), len(took), memory()>>20, statuses)
+	fmt.Fprintf(w, "%d people for %v\t%s\t%s\tp99 %s\t%d requests\t%d MB\tstatus %v\t\t\n", crowdSize, crowdFor, at(50),
+		at(95), at(99), len(took), memory()>>20, statuses)
 	return nil
 }
 
@@ -193,28 +197,38 @@ func uploads(ctx context.Context, w *tabwriter.Writer) error {
 		{"6 MB of commas as a log", "/log/import", bytes.Repeat([]byte(","), 6<<20)},
 		{"60 MB of commas as a log", "/log/import", bytes.Repeat([]byte(","), 60<<20)},
 		{"16 MB of lines that cannot be used", "/log/import", append([]byte(head), bytes.Repeat([]byte("x\n"), 7<<20)...)},
-		{"90,000 lines about no aircraft", "/log/import", append([]byte(head), bytes.Repeat([]byte("01a21404-0000-7000-8000-000000000000,2026-01-01T10:00:00Z,2026-01-01T10:10:00Z,NONE,imre,,600,1,Work,\n"), 90_000)...)},
+		{"90,000 lines about no aircraft", "/log/import", append([]byte(head),
+			bytes.Repeat([]byte("01a21404-0000-7000-8000-000000000000,2026-01-01T10:00:00Z,2026-01-01T10:10:00Z,NONE,imre,,600,1,Work,\n"),
+				90_000)...)},
 		{"a charger's file of commas", "/packs/import", bytes.Repeat([]byte(","), 16<<20)},
-		{"deep GeoJSON", site + "/import?format=geojson", []byte(`{"type":"FeatureCollection","features":` + strings.Repeat("[", 4<<20))},
-		{"10 MB of features that are none", site + "/import?format=geojson", []byte(`{"type":"FeatureCollection","features":[` + strings.Repeat(`{},`, 3<<20) + `{}]}`)},
-		{"a KML of one tag", site + "/import?format=kml", []byte(`<kml xmlns="http://www.opengis.net/kml/2.2">` + strings.Repeat("<Folder>", 1<<20))},
-		{"a grid of one line", site + "/terrain?name=x&sigma_m=1", append([]byte("ncols 9999999\nnrows 9999999\nxllcorner 0\nyllcorner 0\ncellsize 1\n"), bytes.Repeat([]byte("1 "), 10<<20)...)},
+		{"deep GeoJSON", site + "/import?format=geojson",
+			[]byte(`{"type":"FeatureCollection","features":` + strings.Repeat("[", 4<<20))},
+		{"10 MB of features that are none", site + "/import?format=geojson",
+			[]byte(`{"type":"FeatureCollection","features":[` + strings.Repeat(`{},`, 3<<20) + `{}]}`)},
+		{"a KML of one tag", site + "/import?format=kml",
+			[]byte(`<kml xmlns="http://www.opengis.net/kml/2.2">` + strings.Repeat("<Folder>", 1<<20))},
+		{"a grid of one line", site + "/terrain?name=x&sigma_m=1",
+			append([]byte("ncols 9999999\nnrows 9999999\nxllcorner 0\nyllcorner 0\ncellsize 1\n"),
+				bytes.Repeat([]byte("1 "), 10<<20)...)},
 		{"a picture of 49 million pixels", "/photos?id=" + uuid.NewString(), picture.Bytes()},
 	} {
 		memory := peak()
 		t := time.Now()
-		status, answer, err := d.do(ctx, map[bool]string{true: http.MethodPut, false: http.MethodPost}[strings.Contains(x.path, "/terrain")], x.path, kindOf(x.path), x.body)
+		status, answer, err := d.do(ctx, map[bool]string{true: http.MethodPut,
+			false: http.MethodPost}[strings.Contains(x.path, "/terrain")], x.path, kindOf(x.path), x.body)
 		most := memory() - min(uint64(len(x.body)), 1<<62)
 		if err != nil { // the server hung up on a body that is too long
 			status = 0
 		}
-		fmt.Fprintf(w, "%s (%d kB)\t%s\t\t\tstatus %d\tanswer %d B\t%d MB\t\t\n", x.name, len(x.body)>>10, short(time.Since(t)), status, len(answer), most>>20)
+		fmt.Fprintf(w, "%s (%d kB)\t%s\t\t\tstatus %d\tanswer %d B\t%d MB\t\t\n", x.name, len(x.body)>>10,
+			short(time.Since(t)), status, len(answer), most>>20)
 	}
 	return nil
 }
 
 func kindOf(path string) string {
-	if strings.HasPrefix(path, "/photos") || strings.Contains(path, "geojson") || strings.Contains(path, "kml") || strings.Contains(path, "terrain") {
+	if strings.HasPrefix(path, "/photos") || strings.Contains(path, "geojson") || strings.Contains(path, "kml") ||
+		strings.Contains(path, "terrain") {
 		return "application/octet-stream"
 	}
 	return "text/csv"

@@ -18,7 +18,8 @@ import (
 // large500 measures the views on the large fleet, kept between runs.
 func large500(ctx context.Context, w *tabwriter.Writer) error {
 	began := time.Now()
-	b, done, err := setUp(ctx, os.Getenv("LARGE_URL"), "chief", largePassword, func(svc *server.Services, conn *pgx.Conn) error { return fillLarge(ctx, svc, conn) })
+	b, done, err := setUp(ctx, os.Getenv("LARGE_URL"), "chief", largePassword,
+		func(svc *server.Services, conn *pgx.Conn) error { return fillLarge(ctx, svc, conn) })
 	if err != nil {
 		return err
 	}

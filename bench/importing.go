@@ -27,7 +27,8 @@ func importing(ctx context.Context, w *tabwriter.Writer, b *bed) error {
 	for _, c := range []struct {
 		name string
 		ago  time.Duration
-	}{{"from before the parts were fitted", 4 * 365 * 24 * time.Hour}, {"with the ledger of all fitted parts", (3*365 - 10) * 24 * time.Hour}} {
+	}{{"from before the parts were fitted", 4 * 365 * 24 * time.Hour}, {"with the ledger of all fitted parts",
+		(3*365 - 10) * 24 * time.Hour}} {
 		file, err := logFile(ctx, b, b.svc.Clock.Now().Add(-c.ago))
 		if err != nil {
 			return err
@@ -58,7 +59,8 @@ func importing(ctx context.Context, w *tabwriter.Writer, b *bed) error {
 			return err
 		}
 		line := func(base string, t time.Duration) {
-			fmt.Fprintf(w, "500 aircraft: log import %s, %d rows at %.0f/s\t%s\t\t%s\t%s\t\t%.2f\t\t\n", c.name, importRows, importRows/took.Seconds(), short(took), base, short(t), float64(took)/float64(t))
+			fmt.Fprintf(w, "500 aircraft: log import %s, %d rows at %.0f/s\t%s\t\t%s\t%s\t\t%.2f\t\t\n", c.name, importRows,
+				importRows/took.Seconds(), short(took), base, short(t), float64(took)/float64(t))
 		}
 		line("COPY of the flights", bare)
 		line("COPY of all it writes", all)
@@ -76,8 +78,10 @@ func logFile(ctx context.Context, b *bed, from time.Time) ([]byte, error) {
 	for i := range rows {
 		n := i / len(serials)
 		start := from.AddDate(0, 0, n/4).Add(time.Duration(n%4) * time.Hour)
-		rows[i] = logcsv.Row{ID: uuid.New(), TookOffAt: start, LandedAt: start.Add(10 * time.Minute), AircraftSerial: serials[i%len(serials)], PilotLogin: "chief",
-			Packs: []string{fmt.Sprintf("P%04d", 1+i%largePacks)}, Seconds: 600, Landings: 1, Purpose: "Spraying, north yard", Remarks: ""}
+		rows[i] = logcsv.Row{ID: uuid.New(), TookOffAt: start, LandedAt: start.Add(10 * time.Minute),
+			AircraftSerial: serials[i%len(serials)], PilotLogin: "chief",
+			Packs: []string{fmt.Sprintf("P%04d",
+				1+i%largePacks)}, Seconds: 600, Landings: 1, Purpose: "Spraying, north yard", Remarks: ""}
 	}
 	var out bytes.Buffer
 	err := logcsv.Write(&out, rows)
@@ -93,7 +97,8 @@ type table struct {
 // written reads back what an import of this transaction stored.
 func written(tx *gorm.DB) (flights, everything []table, err error) {
 	for _, t := range []struct{ name, of string }{
-		{"flights", "x.source = 'import'"}, {"flight_use", "x.flight_id in (select id from flights where source = 'import')"}, {"records", "x.kind = 'flight'"},
+		{"flights", "x.source = 'import'"}, {"flight_use",
+			"x.flight_id in (select id from flights where source = 'import')"}, {"records", "x.kind = 'flight'"},
 	} {
 		rows, err := tx.Raw("select x.* from " + t.name + " x where " + t.of).Rows()
 		if err != nil {

@@ -33,8 +33,10 @@ func fillLarge(ctx context.Context, svc *server.Services, conn *pgx.Conn) error 
 	}
 	now := svc.Clock.Now()
 	trained := now.AddDate(0, -3, 0)
-	chief, err := svc.People.SetUp(ctx, people.Crew{Name: "Large fleet", Zone: "America/Los_Angeles", Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}},
-		people.New{Login: "chief", Name: "Chief", Password: largePassword, PIN: "2580", Certificate: "R-1", TrainedOn: &trained})
+	chief, err := svc.People.SetUp(ctx, people.Crew{Name: "Large fleet", Zone: "America/Los_Angeles",
+		Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}},
+		people.New{Login: "chief", Name: "Chief", Password: largePassword, PIN: "2580", Certificate: "R-1",
+			TrainedOn: &trained})
 	if err != nil {
 		return err
 	}
@@ -42,7 +44,8 @@ func fillLarge(ctx context.Context, svc *server.Services, conn *pgx.Conn) error 
 	if err != nil {
 		return err
 	}
-	l := &large{ctx: ctx, conn: conn, now: now, rand: rand.New(rand.NewPCG(500, 5000)), types: map[string]airframe.Type{}, chief: chief.ID}
+	l := &large{ctx: ctx, conn: conn, now: now, rand: rand.New(rand.NewPCG(500, 5000)), types: map[string]airframe.Type{},
+		chief: chief.ID}
 	for _, t := range types {
 		l.types[t.Key] = t
 	}
@@ -95,7 +98,8 @@ func (l *large) aircraft() error {
 		}
 		id, began := pgID(), l.now.AddDate(-3, 0, 0)
 		l.crafts = append(l.crafts, largeCraft{id, key})
-		crafts = append(crafts, []any{id[:], key, fmt.Sprintf("Craft %03d", i+1), fmt.Sprintf("LF-%04d", i+1), fmt.Sprintf("LF%d", i+1), l.now.AddDate(1, 0, 0), true, began})
+		crafts = append(crafts, []any{id[:], key, fmt.Sprintf("Craft %03d", i+1), fmt.Sprintf("LF-%04d", i+1),
+			fmt.Sprintf("LF%d", i+1), l.now.AddDate(1, 0, 0), true, began})
 		for _, at := range l.types[key].Positions() {
 			pid, fitted := pgID(), began
 			if at.Kind == "propeller" {
@@ -103,7 +107,8 @@ func (l *large) aircraft() error {
 			} else if l.types[key].Wear[at.Kind].Months > 0 {
 				fitted = l.now.AddDate(0, 0, -1-l.rand.IntN(600)) // renewed in time, as a crew does
 			}
-			parts = append(parts, []any{pid[:], at.Kind, fmt.Sprintf("LF-%04d-%s", i+1, at.ID), "maker", key, id[:], at.ID, fitted, fitted})
+			parts = append(parts, []any{pid[:], at.Kind, fmt.Sprintf("LF-%04d-%s", i+1, at.ID), "maker", key, id[:], at.ID,
+				fitted, fitted})
 			moves = append(moves, []any{pgIDBytes(), pid[:], id[:], at.ID, fitted, "Chief"})
 		}
 	}
@@ -111,10 +116,12 @@ func (l *large) aircraft() error {
 		pid := pgID()
 		parts = append(parts, []any{pid[:], "propeller", fmt.Sprintf("SH-%05d", i), "maker", "dray-30", nil, nil, nil, l.now})
 	}
-	if err := l.copy("aircraft", []string{"id", "type_key", "name", "serial", "registration", "registration_expires", "active", "created_at"}, crafts); err != nil {
+	if err := l.copy("aircraft", []string{"id", "type_key", "name", "serial", "registration", "registration_expires",
+		"active", "created_at"}, crafts); err != nil {
 		return err
 	}
-	if err := l.copy("parts", []string{"id", "kind", "serial", "source", "type_key", "aircraft_id", "station", "fitted_at", "since"}, parts); err != nil {
+	if err := l.copy("parts", []string{"id", "kind", "serial", "source", "type_key", "aircraft_id", "station", "fitted_at",
+		"since"}, parts); err != nil {
 		return err
 	}
 	return l.copy("part_moves", []string{"id", "part_id", "aircraft_id", "station", "fitted_at", "by_name"}, moves)
@@ -143,19 +150,25 @@ func (l *large) packs() error {
 		if state == "charged" {
 			full = l.now.Add(-time.Duration(l.rand.IntN(40)) * time.Hour)
 		}
-		rows = append(rows, []any{id[:], fmt.Sprintf("P%04d", i+1), fmt.Sprintf("PS-%05d", i+1), string(p.Chemistry), p.Cells, p.CapacityMAh, 40 + l.rand.IntN(200), state, l.now.Add(-time.Hour), full, float64(p.CapacityMAh) * float64(40+l.rand.IntN(160)), l.now.AddDate(-3, 0, 0)})
+		rows = append(rows, []any{id[:], fmt.Sprintf("P%04d", i+1), fmt.Sprintf("PS-%05d", i+1), string(p.Chemistry), p.Cells,
+			p.CapacityMAh, 40 + l.rand.IntN(200), state, l.now.Add(-time.Hour), full,
+			float64(p.CapacityMAh) * float64(40+l.rand.IntN(160)), l.now.AddDate(-3, 0, 0)})
 	}
-	return l.copy("packs", []string{"id", "label", "serial", "chemistry", "cells", "capacity_mah", "cycles", "state", "state_since", "full_since", "out_mah", "created_at"}, rows)
+	return l.copy("packs", []string{"id", "label", "serial", "chemistry", "cells", "capacity_mah", "cycles", "state",
+		"state_since", "full_since", "out_mah", "created_at"}, rows)
 }
 
 func (l *large) flights() error {
 	each := largeFlights / largeAircraft
 	var rows, use [][]any
 	flush := func() error {
-		if err := l.copy("flights", []string{"id", "aircraft_id", "pilot_id", "pack_ids", "purpose", "took_off_at", "landed_at", "logged_at", "state", "seconds", "landings", "litres", "warmth_set", "hover_set", "source"}, rows); err != nil {
+		if err := l.copy("flights", []string{"id", "aircraft_id", "pilot_id", "pack_ids", "purpose", "took_off_at",
+			"landed_at", "logged_at", "state", "seconds", "landings", "litres", "warmth_set", "hover_set", "source"},
+			rows); err != nil {
 			return err
 		}
-		if err := l.copy("flight_use", []string{"flight_id", "thing", "thing_id", "seconds", "flights", "landings", "cycles", "litres"}, use); err != nil {
+		if err := l.copy("flight_use", []string{"flight_id", "thing", "thing_id", "seconds", "flights", "landings", "cycles",
+			"litres"}, use); err != nil {
 			return err
 		}
 		rows, use = rows[:0], use[:0]
@@ -182,7 +195,8 @@ func (l *large) flights() error {
 			for k := range warm {
 				warm[k], out[k] = float64(38+l.rand.IntN(5)), float64(47+l.rand.IntN(4))
 			}
-			rows = append(rows, []any{id[:], a.id[:], l.chief[:], packs, purposes[l.rand.IntN(4)], start, land, land.Add(time.Minute), "logged", seconds, 1, litres, warm, out, "live"})
+			rows = append(rows, []any{id[:], a.id[:], l.chief[:], packs, purposes[l.rand.IntN(4)], start, land,
+				land.Add(time.Minute), "logged", seconds, 1, litres, warm, out, "live"})
 			use = append(use, []any{id[:], "aircraft", a.id[:], seconds, 1, 1, 0, litres})
 			for _, p := range packs {
 				use = append(use, []any{id[:], "pack", p[:], seconds, 1, 0, 1, 0.0})
@@ -209,11 +223,14 @@ func (l *large) readings() error {
 					cells[c], ohms[c] = int32(4190-l.rand.IntN(10)), 2+float64(k)*0.03+l.rand.Float64()*0.05
 				}
 				mah := float64(p.CapacityMAh) * (health - float64(k)*0.006)
-				rows = append(rows, []any{pgIDBytes(), id[:], l.now.AddDate(0, 0, -14*(13-k)).Add(-time.Hour), "Chief", "charger", cells, 45.0, 99.0, 21.0, ohms, mah * 0.75, 25.0, 100.0, mah, mah * 0.03, float64(60 + 6*k)})
+				rows = append(rows, []any{pgIDBytes(), id[:], l.now.AddDate(0, 0, -14*(13-k)).Add(-time.Hour), "Chief", "charger",
+					cells, 45.0, 99.0, 21.0, ohms, mah * 0.75, 25.0, 100.0, mah, mah * 0.03, float64(60 + 6*k)})
 			}
 		}
 	}
-	return l.copy("pack_readings", []string{"id", "pack_id", "at", "by_name", "source", "cell_mv", "rested_min", "percent", "temperature_c", "resistance_mohm", "mah_in", "start_percent", "end_percent", "capacity_mah", "capacity_pm", "cycles"}, rows)
+	return l.copy("pack_readings", []string{"id", "pack_id", "at", "by_name", "source", "cell_mv", "rested_min", "percent",
+		"temperature_c", "resistance_mohm", "mah_in", "start_percent", "end_percent", "capacity_mah", "capacity_pm",
+		"cycles"}, rows)
 }
 
 func (l *large) walks() error {
@@ -225,10 +242,12 @@ func (l *large) walks() error {
 			if k%2 == 1 {
 				kind = "turnaround"
 			}
-			rows = append(rows, []any{pgIDBytes(), a.id[:], kind, 1, a.key, 1, []uuid.UUID{}, "Chief", at, "Chief", at.Add(20 * time.Minute), "clear", []byte("[]")})
+			rows = append(rows, []any{pgIDBytes(), a.id[:], kind, 1, a.key, 1, []uuid.UUID{}, "Chief", at, "Chief",
+				at.Add(20 * time.Minute), "clear", []byte("[]")})
 		}
 	}
-	return l.copy("walkrounds", []string{"id", "aircraft_id", "kind", "checklist_version", "type_key", "type_version", "pack_ids", "started_by", "started_at", "completed_by", "completed_at", "verdict", "findings"}, rows)
+	return l.copy("walkrounds", []string{"id", "aircraft_id", "kind", "checklist_version", "type_key", "type_version",
+		"pack_ids", "started_by", "started_at", "completed_by", "completed_at", "verdict", "findings"}, rows)
 }
 
 // counters makes every counter the sum of its flights.

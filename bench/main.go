@@ -103,7 +103,8 @@ type bed struct {
 	ask  func(method, path string, body any) error
 }
 
-func setUp(ctx context.Context, url, login, password string, fill func(*server.Services, *pgx.Conn) error) (*bed, func(), error) {
+func setUp(ctx context.Context, url, login, password string, fill func(*server.Services, *pgx.Conn) error) (*bed,
+	func(), error) {
 	g, err := records.Open(url, db.Options{Patient: true}) // sealing the large fleet once takes minutes
 	if err != nil {
 		return nil, nil, err
@@ -132,7 +133,10 @@ func setUp(ctx context.Context, url, login, password string, fill func(*server.S
 		return nil, nil, err
 	}
 	c := &http.Client{Jar: jar}
-	b := &bed{svc: svc, conn: conn, ask: func(method, path string, body any) error { return request(ctx, c, method, s.URL+"/api/v1"+path, body) }}
+	b := &bed{svc: svc, conn: conn, ask: func(method, path string,
+		body any) error {
+		return request(ctx, c, method, s.URL+"/api/v1"+path, body)
+	}}
 	done := func() {
 		s.Close()
 		_ = conn.Close(ctx)
@@ -167,7 +171,8 @@ func request(ctx context.Context, c *http.Client, method, url string, body any) 
 }
 
 func small(ctx context.Context, w *tabwriter.Writer) error {
-	b, done, err := setUp(ctx, os.Getenv("DATABASE_URL"), "imre", demo.Password, func(svc *server.Services, _ *pgx.Conn) error { return demo.Fill(ctx, svc, func(int, int) {}) })
+	b, done, err := setUp(ctx, os.Getenv("DATABASE_URL"), "imre", demo.Password,
+		func(svc *server.Services, _ *pgx.Conn) error { return demo.Fill(ctx, svc, func(int, int) {}) })
 	if err != nil {
 		return err
 	}
@@ -208,7 +213,8 @@ func printAll(w *tabwriter.Writer, prefix string, benches []bench) error {
 				return fmt.Errorf("%s baseline: %w", b.name, err)
 			}
 		}
-		fmt.Fprintf(w, "%s%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%.2f\t\n", prefix, b.name, short(p50), short(p95), b.baseName, short(b50), short(b95), float64(p50)/float64(b50), float64(p95)/float64(b95))
+		fmt.Fprintf(w, "%s%s\t%s\t%s\t%s\t%s\t%s\t%.2f\t%.2f\t\n", prefix, b.name, short(p50), short(p95), b.baseName,
+			short(b50), short(b95), float64(p50)/float64(b50), float64(p95)/float64(b95))
 	}
 	return nil
 }
@@ -220,9 +226,12 @@ func short(d time.Duration) string {
 	return fmt.Sprintf("%.2f ms", float64(d.Nanoseconds())/1e6)
 }
 
-func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(method, path string, body any) error) ([]bench, error) {
+func list(ctx context.Context, svc *server.Services, conn *pgx.Conn,
+	ask func(method, path string, body any) error) ([]bench, error) {
 	var aircraft, pack, pilot, job uuid.UUID
-	for sql, into := range map[string]*uuid.UUID{"select id from jobs where work = 'inspection'": &job, "select id from aircraft where name = 'Lantern Three'": &aircraft, "select id from packs where label = 'L5'": &pack, "select id from people where login = 'imre'": &pilot} {
+	for sql, into := range map[string]*uuid.UUID{"select id from jobs where work = 'inspection'": &job,
+		"select id from aircraft where name = 'Lantern Three'": &aircraft, "select id from packs where label = 'L5'": &pack,
+		"select id from people where login = 'imre'": &pilot} {
 		var id string
 		if err := conn.QueryRow(ctx, sql).Scan(&id); err != nil {
 			return nil, err
@@ -239,7 +248,8 @@ func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(me
 		return nil, err
 	}
 	now := svc.Clock.Now()
-	question := map[string]any{"aircraft_id": aircraft, "pack_ids": []uuid.UUID{pack}, "wind": map[string]any{"at": now, "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
+	question := map[string]any{"aircraft_id": aircraft, "pack_ids": []uuid.UUID{pack},
+		"wind": map[string]any{"at": now, "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
 	ofJob := maps.Clone(question)
 	ofJob["job_id"] = job
 	if _, err := svc.Flights.Ask(ctx, flights.Question{Aircraft: aircraft, Packs: []uuid.UUID{pack}}); err != nil {
@@ -261,15 +271,26 @@ func list(ctx context.Context, svc *server.Services, conn *pgx.Conn, ask func(me
 	wish := spray.Defaults()
 	wish.Mix = []spray.Product{}
 	return append(grow, []bench{
-		{name: "spray plan while a slider moves, request", fn: func() error { return ask(http.MethodPost, plan+"/try", wish) }, budget: 100 * time.Millisecond, baseName: "budget"},
-		{name: "gate, core, one aircraft", fn: func() error { gate.Judge(ks[len(ks)/2].Input); return nil }, budget: 200 * time.Microsecond, baseName: "budget"},
-		{name: "gate of a job, request", fn: func() error { return ask(http.MethodPost, "/gate", ofJob) }, budget: 30 * time.Millisecond, baseName: "budget"},
-		{name: "job, request", fn: func() error { return ask(http.MethodGet, "/jobs/"+job.String(), nil) }, budget: 60 * time.Millisecond, baseName: "budget"},
-		{name: "jobs, request", fn: func() error { return ask(http.MethodGet, "/jobs", nil) }, budget: 60 * time.Millisecond, baseName: "budget"},
-		{name: "gate, request", fn: func() error { return ask(http.MethodPost, "/gate", question) }, base: func() error { return fetch(ctx, conn, gateSQL, aircraft, pack, pilot) }, baseName: "plain SQL"},
-		{name: "day, request", fn: func() error { return ask(http.MethodGet, "/day", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
-		{name: "fleet, request", fn: func() error { return ask(http.MethodGet, "/aircraft", nil) }, base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
-		{name: "log, one page", fn: func() error { return ask(http.MethodGet, "/log?q=spraying", nil) }, base: func() error { return fetch(ctx, conn, logSQL) }, baseName: "plain SQL"},
+		{name: "spray plan while a slider moves, request", fn: func() error {
+			return ask(http.MethodPost, plan+"/try",
+				wish)
+		}, budget: 100 * time.Millisecond, baseName: "budget"},
+		{name: "gate, core, one aircraft", fn: func() error { gate.Judge(ks[len(ks)/2].Input); return nil },
+			budget: 200 * time.Microsecond, baseName: "budget"},
+		{name: "gate of a job, request", fn: func() error { return ask(http.MethodPost, "/gate", ofJob) },
+			budget: 30 * time.Millisecond, baseName: "budget"},
+		{name: "job, request", fn: func() error { return ask(http.MethodGet, "/jobs/"+job.String(), nil) },
+			budget: 60 * time.Millisecond, baseName: "budget"},
+		{name: "jobs, request", fn: func() error { return ask(http.MethodGet, "/jobs", nil) }, budget: 60 * time.Millisecond,
+			baseName: "budget"},
+		{name: "gate, request", fn: func() error { return ask(http.MethodPost, "/gate", question) },
+			base: func() error { return fetch(ctx, conn, gateSQL, aircraft, pack, pilot) }, baseName: "plain SQL"},
+		{name: "day, request", fn: func() error { return ask(http.MethodGet, "/day", nil) },
+			base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
+		{name: "fleet, request", fn: func() error { return ask(http.MethodGet, "/aircraft", nil) },
+			base: func() error { return fetch(ctx, conn, daySQL) }, baseName: "plain SQL"},
+		{name: "log, one page", fn: func() error { return ask(http.MethodGet, "/log?q=spraying", nil) },
+			base: func() error { return fetch(ctx, conn, logSQL) }, baseName: "plain SQL"},
 	}...), nil
 }
 

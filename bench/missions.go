@@ -29,8 +29,12 @@ func surveyed(ha float64, holes int) survey.Given {
 		a.LeaveOut = append(a.LeaveOut, hole)
 	}
 	at := survey.Place{ID: "t", Name: "gate", Known: true}
-	return survey.Given{Area: &a, Start: at, Places: []survey.Place{at}, Camera: &survey.Camera{SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, PixelsW: 5472, PixelsH: 3648, LeastS: 1}, PictureM: 9, Canopies: survey.UsualCanopies, MassKg: 7, Rho: 1.1, UsableWh: 400, FullWh: 500, Reserve: 20, ReturnM: 40,
-		Model: energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.6, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 12, ClimbMS: 4, DescentMS: 3}}
+	return survey.Given{Area: &a, Start: at, Places: []survey.Place{at},
+		Camera:   &survey.Camera{SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, PixelsW: 5472, PixelsH: 3648, LeastS: 1},
+		PictureM: 9, Canopies: survey.UsualCanopies, MassKg: 7, Rho: 1.1, UsableWh: 400, FullWh: 500, Reserve: 20,
+		ReturnM: 40,
+		Model: energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.6, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 12,
+			ClimbMS: 4, DescentMS: 3}}
 }
 
 // hills are smooth hills of 60 m over a grid of n x n cells.
@@ -65,10 +69,11 @@ func missionPlans() ([]bench, error) {
 		a := waypoints(n)
 		b := waypoints(n)
 		b.Items = slices.Delete(b.Items, n/2, n/2+1)
-		out = append(out, bench{name: fmt.Sprintf("read-back compared, core, %d waypoints", n), rounds: 100, budget: 20 * time.Millisecond, baseName: "budget", fn: func() error {
-			_, err := mission.Compare(a, b)
-			return err
-		}})
+		out = append(out, bench{name: fmt.Sprintf("read-back compared, core, %d waypoints", n), rounds: 100,
+			budget: 20 * time.Millisecond, baseName: "budget", fn: func() error {
+				_, err := mission.Compare(a, b)
+				return err
+			}})
 	}
 	g := surveyed(500, 0)
 	p, err := survey.Make(survey.Defaults(false), g)
@@ -86,10 +91,11 @@ func missionPlans() ([]bench, error) {
 				}
 			}
 		}
-		out = append(out, bench{name: fmt.Sprintf("pictures judged, core, %d places", len(shots)), rounds: 30, budget: 200 * time.Millisecond, baseName: "budget", fn: func() error {
-			_, err := p.Look(p.Parts[0].Pieces, shots, g.Area)
-			return err
-		}})
+		out = append(out, bench{name: fmt.Sprintf("pictures judged, core, %d places", len(shots)), rounds: 30,
+			budget: 200 * time.Millisecond, baseName: "budget", fn: func() error {
+				_, err := p.Look(p.Parts[0].Pieces, shots, g.Area)
+				return err
+			}})
 	}
 	return out, nil
 }
@@ -98,7 +104,8 @@ func missionPlans() ([]bench, error) {
 func waypoints(n int) mission.Mission {
 	m := mission.Mission{Datum: intent.AboveTakeOff, Home: &geo.Point{Lat: 46.3, Lon: -119.7}}
 	for i := range n {
-		m.Items = append(m.Items, mission.Item{At: geo.Point{Lat: 46.31 + float64(i%40)*0.00018, Lon: -119.71 + float64(i/40)*0.00026}, HeightM: 80, SpeedMS: 10, Action: mission.Fly})
+		m.Items = append(m.Items, mission.Item{At: geo.Point{Lat: 46.31 + float64(i%40)*0.00018,
+			Lon: -119.71 + float64(i/40)*0.00026}, HeightM: 80, SpeedMS: 10, Action: mission.Fly})
 	}
 	return m
 }

@@ -38,7 +38,8 @@ func largeSite(ctx context.Context, svc *sites.Service) (uuid.UUID, error) {
 	if f, err := svc.Get(ctx, id, false); err == nil && f.Terrain != nil {
 		return id, nil
 	}
-	if err := svc.Add(ctx, sites.Site{ID: id, Name: "Bench site", Lat: siteAt.Lat, Lon: siteAt.Lon, ElevationM: new(210.0)}); err != nil {
+	if err := svc.Add(ctx, sites.Site{ID: id, Name: "Bench site", Lat: siteAt.Lat, Lon: siteAt.Lon,
+		ElevationM: new(210.0)}); err != nil {
 		return id, err
 	}
 	var file bytes.Buffer
@@ -50,7 +51,8 @@ func largeSite(ctx context.Context, svc *sites.Service) (uuid.UUID, error) {
 	}
 	var grid strings.Builder
 	const cell = 0.00002
-	fmt.Fprintf(&grid, "ncols %d\nnrows %d\nxllcorner %.6f\nyllcorner %.6f\ncellsize %g\n", siteCells, siteCells, siteAt.Lon-siteCells/2*cell, siteAt.Lat-siteCells/2*cell, cell)
+	fmt.Fprintf(&grid, "ncols %d\nnrows %d\nxllcorner %.6f\nyllcorner %.6f\ncellsize %g\n", siteCells, siteCells,
+		siteAt.Lon-siteCells/2*cell, siteAt.Lat-siteCells/2*cell, cell)
 	for r := range siteCells {
 		for c := range siteCells {
 			fmt.Fprintf(&grid, "%.1f ", 210+10*math.Sin(float64(r)/80)*math.Cos(float64(c)/60))
@@ -74,7 +76,8 @@ func siteFeatures() []site.Feature {
 	out = append(out, route)
 	for i := range siteObstacles {
 		h := float64(5 + i%20)
-		out = append(out, site.Feature{ID: id(), Kind: site.Obstacle, Shape: site.Point, Name: fmt.Sprintf("Tree %d", i), HeightM: &h, SigmaM: 1, BufferM: 5, Places: []geo.Point{at(float64(i*37%1500)-750, float64(i*91%1900)-950)}})
+		out = append(out, site.Feature{ID: id(), Kind: site.Obstacle, Shape: site.Point, Name: fmt.Sprintf("Tree %d", i),
+			HeightM: &h, SigmaM: 1, BufferM: 5, Places: []geo.Point{at(float64(i*37%1500)-750, float64(i*91%1900)-950)}})
 	}
 	return out
 }
@@ -86,8 +89,10 @@ func siteBenches(id uuid.UUID, ask func(method, path string, body any) error) []
 		panic(err)
 	}
 	features := siteFeatures()
-	q := home.Question{Route: frame.All(features[1].Places), Obstacles: site.Standing(features, frame, nil, 210), HomeM: 210, PositionM: 3, Margin: home.UsualMargin, CeilingM: 121.92, ClimbMS: 3, DescentMS: 2,
-		Terrain: &home.Terrain{Origin: geo.XY{X: -1000, Y: -1000}, CellM: 2, Columns: siteCells, Rows: siteCells, Heights: make([]float32, siteCells*siteCells)}}
+	q := home.Question{Route: frame.All(features[1].Places), Obstacles: site.Standing(features, frame, nil, 210),
+		HomeM: 210, PositionM: 3, Margin: home.UsualMargin, CeilingM: 121.92, ClimbMS: 3, DescentMS: 2,
+		Terrain: &home.Terrain{Origin: geo.XY{X: -1000, Y: -1000}, CellM: 2, Columns: siteCells, Rows: siteCells,
+			Heights: make([]float32, siteCells*siteCells)}}
 	for _, p := range q.Route {
 		path = append(path, home.Place3{At: p, M: 260})
 	}
@@ -102,8 +107,13 @@ func siteBenches(id uuid.UUID, ask func(method, path string, body any) error) []
 			setting++ // nothing kept answers it
 			return ask(http.MethodGet, fmt.Sprintf("/sites/%s/way-home?setting_m=%.2f", id, 60+setting/100), nil)
 		}, budget: 150 * time.Millisecond, baseName: "budget", rounds: 40},
-		{name: "site, way home, request, again", fn: func() error { return ask(http.MethodGet, "/sites/"+id.String()+"/way-home?setting_m=60", nil) }, budget: 150 * time.Millisecond, baseName: "budget", rounds: 40},
-		{name: "site, map, request", fn: func() error { return ask(http.MethodGet, "/sites/"+id.String(), nil) }, budget: 150 * time.Millisecond, baseName: "budget", rounds: 40},
+		{name: "site, way home, request, again", fn: func() error {
+			return ask(http.MethodGet,
+				"/sites/"+id.String()+"/way-home?setting_m=60", nil)
+		}, budget: 150 * time.Millisecond, baseName: "budget",
+			rounds: 40},
+		{name: "site, map, request", fn: func() error { return ask(http.MethodGet, "/sites/"+id.String(), nil) },
+			budget: 150 * time.Millisecond, baseName: "budget", rounds: 40},
 	}
 }
 
@@ -116,7 +126,8 @@ func bigFile(ctx context.Context, w *tabwriter.Writer, b *bed, id uuid.UUID) err
 	}
 	var features []site.Feature
 	for i := range 498 {
-		f := site.Feature{ID: uuid.Must(uuid.NewV7()).String(), Kind: site.Obstacle, Shape: site.Area, Name: fmt.Sprintf("Wood %d", i)}
+		f := site.Feature{ID: uuid.Must(uuid.NewV7()).String(), Kind: site.Obstacle, Shape: site.Area,
+			Name: fmt.Sprintf("Wood %d", i)}
 		for k := range 520 {
 			s, c := math.Sincos(2 * math.Pi * float64(k) / 520)
 			f.Places = append(f.Places, frame.Point(geo.XY{X: float64(i%20)*100 + 40*s, Y: float64(i/20)*100 + 40*c}))
@@ -140,6 +151,7 @@ func bigFile(ctx context.Context, w *tabwriter.Writer, b *bed, id uuid.UUID) err
 	if !errors.Is(err, errUndo) {
 		return err
 	}
-	fmt.Fprintf(w, "import of %.1f MB of GeoJSON, %d areas\t%s\t\tbudget\t%s\t\t%.2f\t\t\n", float64(file.Len())/(1<<20), len(features), short(took), short(3*time.Second), float64(took)/float64(3*time.Second))
+	fmt.Fprintf(w, "import of %.1f MB of GeoJSON, %d areas\t%s\t\tbudget\t%s\t\t%.2f\t\t\n", float64(file.Len())/(1<<20),
+		len(features), short(took), short(3*time.Second), float64(took)/float64(3*time.Second))
 	return nil
 }

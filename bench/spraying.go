@@ -23,7 +23,8 @@ func bigField(ha float64, ponds int) spray.Field {
 		a, d := 2.4*float64(i), r*0.85*math.Sqrt(float64(i)/float64(ponds))
 		k := spray.KeepOut{Name: "pond", Area: true, BufferM: 5}
 		for c := range 10 {
-			k.Places = append(k.Places, geo.XY{X: d*math.Cos(a) + 15*math.Cos(float64(c)*math.Pi/5), Y: d*math.Sin(a) + 15*math.Sin(float64(c)*math.Pi/5)})
+			k.Places = append(k.Places, geo.XY{X: d*math.Cos(a) + 15*math.Cos(float64(c)*math.Pi/5),
+				Y: d*math.Sin(a) + 15*math.Sin(float64(c)*math.Pi/5)})
 		}
 		f.KeepOuts = append(f.KeepOuts, k)
 	}
@@ -43,24 +44,29 @@ func sprayPlans() ([]bench, error) {
 		if err != nil {
 			return nil, err
 		}
-		w := spray.Work{Settings: s, Start: geo.XY{}, TankL: 30, KgPerL: 1, DryKg: 40, MostKg: 72, TurnS: 6, ReturnM: 15, HeightM: 3, Rho: 1.2, UsableWh: 4000,
-			Model: energy.Model{Kind: energy.Rotors, Discs: 6, DiameterM: 1, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 8, ClimbMS: 3, DescentMS: 2}}
-		out = append(out, bench{name: fmt.Sprintf("spray plan, core, %g ha, %d holes", x.ha, x.ponds), rounds: 40, budget: 50 * time.Millisecond, baseName: "budget", fn: func() error {
-			c, err := f.Passes(spray.Pattern{BearingDeg: 20, SwathM: 7, Sections: 1})
-			if err != nil {
+		w := spray.Work{Settings: s, Start: geo.XY{}, TankL: 30, KgPerL: 1, DryKg: 40, MostKg: 72, TurnS: 6, ReturnM: 15,
+			HeightM: 3, Rho: 1.2, UsableWh: 4000,
+			Model: energy.Model{Kind: energy.Rotors, Discs: 6, DiameterM: 1, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 8,
+				ClimbMS: 3, DescentMS: 2}}
+		out = append(out, bench{name: fmt.Sprintf("spray plan, core, %g ha, %d holes", x.ha, x.ponds), rounds: 40,
+			budget: 50 * time.Millisecond, baseName: "budget", fn: func() error {
+				c, err := f.Passes(spray.Pattern{BearingDeg: 20, SwathM: 7, Sections: 1})
+				if err != nil {
+					return err
+				}
+				w.Cover = c
+				_, err = w.Fly()
 				return err
-			}
-			w.Cover = c
-			_, err = w.Fly()
-			return err
-		}})
+			}})
 	}
-	d := rotation.Day{Aircraft: 2, Sets: 6, PerSet: 2, PackWh: 1450, ChargeTo: 95, CoolS: 700, Channels: 8, ChannelW: 900, Hands: 2, SwapS: 120, FillS: 150}
+	d := rotation.Day{Aircraft: 2, Sets: 6, PerSet: 2, PackWh: 1450, ChargeTo: 95, CoolS: 700, Channels: 8, ChannelW: 900,
+		Hands: 2, SwapS: 120, FillS: 150}
 	for range 64 {
 		d.Sorties = append(d.Sorties, rotation.Sortie{Seconds: 540, Wh: 1300, Done: 1.2, Fill: true})
 	}
-	return append(out, bench{name: "rotation of 64 flights, 200 runs, core", rounds: 20, budget: time.Second, baseName: "budget", fn: func() error {
-		_, err := d.Simulations(200, 1, rotation.Usual)
-		return err
-	}}), nil
+	return append(out, bench{name: "rotation of 64 flights, 200 runs, core", rounds: 20, budget: time.Second,
+		baseName: "budget", fn: func() error {
+			_, err := d.Simulations(200, 1, rotation.Usual)
+			return err
+		}}), nil
 }

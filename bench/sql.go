@@ -16,16 +16,21 @@ const (
 
 var daySQL = []string{
 	session, `select * from people where login = 'imre'`, `select * from crew`, types,
-	`select * from aircraft order by lower(name)`, `select * from groundings where lifted_at is null`, `select * from parts where aircraft_id is not null`,
+	`select * from aircraft order by lower(name)`, `select * from groundings where lifted_at is null`,
+	`select * from parts where aircraft_id is not null`,
 	`select chemistry, cells, capacity_mah, state, count(*) from packs group by 1, 2, 3, 4`,
-	runsOf, `select * from defects where closed_at is null order by raised_at`, openFlight, openRel, lastFlight + ` where f.warmth_motor is not null`,
+	runsOf, `select * from defects where closed_at is null order by raised_at`, openFlight, openRel, lastFlight +
+		` where f.warmth_motor is not null`,
 }
 
 var gateSQL = []string{
 	session, `select * from people where id = $3::uuid`, `select * from crew`, types,
-	`select * from aircraft where id = $1::uuid`, `select * from groundings where lifted_at is null and aircraft_id = $1::uuid`, `select * from parts where aircraft_id = $1::uuid`,
+	`select * from aircraft where id = $1::uuid`,
+	`select * from groundings where lifted_at is null and aircraft_id = $1::uuid`,
+	`select * from parts where aircraft_id = $1::uuid`,
 	`select chemistry, cells, capacity_mah, count(*) from packs where state = 'charged' group by 1, 2, 3`,
-	runsOf + ` where a.id = $1::uuid`, `select * from defects where closed_at is null and aircraft_id = $1::uuid`, openFlight, openRel, lastFlight + ` where a.id = $1::uuid`,
+	runsOf + ` where a.id = $1::uuid`, `select * from defects where closed_at is null and aircraft_id = $1::uuid`,
+	openFlight, openRel, lastFlight + ` where a.id = $1::uuid`,
 	`select a.name from flights f join aircraft a on a.id = f.aircraft_id where f.pilot_id = $3::uuid and f.state = 'air' and f.aircraft_id <> $1::uuid`,
 	`select p.*, r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc limit 1) r where p.id = $2::uuid`,
 }
@@ -39,7 +44,8 @@ var logSQL = []string{
 // overviewSQL fetches what the Day and Fleet views show of a large fleet.
 var overviewSQL = []string{
 	session, `select * from people where login = 'chief'`, `select * from crew`,
-	`select distinct on (key) key, version from aircraft_types order by key, version desc`, `select distinct on (type_key) type_key, version from programmes order by type_key, version desc`,
+	`select distinct on (key) key, version from aircraft_types order by key, version desc`,
+	`select distinct on (type_key) type_key, version from programmes order by type_key, version desc`,
 	`select * from aircraft order by lower(name)`, `select * from groundings where lifted_at is null`,
 	`with lim as (select t.key as type_key, w.key as kind, (w.value->>'hours')::float8 as hours, (w.value->>'flights')::float8 as flights, (w.value->>'landings')::float8 as landings, (w.value->>'litres')::float8 as litres, (w.value->>'months')::float8 * 30.44 as days
 			from aircraft_types t cross join lateral jsonb_each(t.profile->'wear') w),
@@ -49,8 +55,10 @@ var overviewSQL = []string{
 		g as (select aircraft_id, max(share) as most, count(*) as fitted, max(fitted_at) as newest, min(hours_left) as hours_left from f group by 1)
 		select p.*, g.* from f join g on g.aircraft_id = f.aircraft_id join parts p on p.id = f.id where f.share >= 0.85 or f.share = g.most`,
 	`select chemistry, cells, capacity_mah, state, count(*) from packs group by 1, 2, 3, 4`,
-	runsOf, `select * from defects where closed_at is null order by raised_at`, openFlight, openRel, lastFlight + ` where f.warmth_motor is not null`,
-	`select * from task_done`, `select * from work_orders where state in ('open', 'signed')`, `select * from deferrals where ended_at is null`, `select * from firmware_sets`, `select * from firmware_installed`,
+	runsOf, `select * from defects where closed_at is null order by raised_at`, openFlight, openRel, lastFlight +
+		` where f.warmth_motor is not null`,
+	`select * from task_done`, `select * from work_orders where state in ('open', 'signed')`,
+	`select * from deferrals where ended_at is null`, `select * from firmware_sets`, `select * from firmware_installed`,
 }
 
 var rackSQL = []string{
@@ -61,7 +69,8 @@ var rackSQL = []string{
 
 var dueSQL = []string{
 	session, `select * from people where login = 'chief'`, `select * from crew`, types,
-	`select * from aircraft order by lower(name)`, `select * from parts where aircraft_id is not null`, `select * from task_done`, `select * from work_orders where state in ('open', 'signed')`,
+	`select * from aircraft order by lower(name)`, `select * from parts where aircraft_id is not null`,
+	`select * from task_done`, `select * from work_orders where state in ('open', 'signed')`,
 	`select * from deferrals where ended_at is null`,
 	`select u.thing, u.thing_id, date_trunc('day', f.took_off_at, 'UTC'), sum(u.seconds), sum(u.flights), sum(u.landings), sum(u.cycles), sum(u.litres)
 		from flights f join flight_use u on u.flight_id = f.id and u.thing in ('part', 'aircraft') where f.took_off_at > (select max(took_off_at) from flights) - interval '28 days' group by 1, 2, 3`,

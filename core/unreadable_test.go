@@ -54,14 +54,19 @@ func num(v float64) *float64 { return &v }
 var anArea = survey.Area{Outline: geo.Ring{{}, {X: 300}, {X: 300, Y: 300}, {Y: 300}}}
 
 var (
-	noon    = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
-	tree    = []home.Obstacle{{Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50, Y: 0}}, HeightM: num(20), BufferM: 5, GroundKnown: true}}
-	band    = func(below, above float64) *checks.Band { return &checks.Band{StopBelow: &below, StopAbove: &above} }
-	volts   = checks.Item{ID: "v", Title: "Volts", Kind: checks.Reading, Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: band(10, 50)}
+	noon = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
+	tree = []home.Obstacle{{Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50, Y: 0}}, HeightM: num(20),
+		BufferM: 5, GroundKnown: true}}
+	band  = func(below, above float64) *checks.Band { return &checks.Band{StopBelow: &below, StopAbove: &above} }
+	volts = checks.Item{ID: "v", Title: "Volts", Kind: checks.Reading, Unit: "V", Step: 0.1, Min: num(0), Max: num(60),
+		Band: band(10, 50)}
 	latches = checks.Item{ID: "l", Title: "Latches", Kind: checks.Counted, Defect: judge.Stop, Expect: num(6)}
-	compass = checks.Item{ID: "h", Title: "Headings", Kind: checks.Set, Per: "heading", Unit: "deg", Step: 1, Min: num(0), Max: num(360), Count: 4, Compare: &checks.Compare{How: "heading", Watch: 7, Stop: 10}}
-	warm    = checks.Item{ID: "w", Title: "Warmth", Kind: checks.Motors, Unit: "C", Step: 1, Min: num(-20), Max: num(120), Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
-	fine    = weather.Hour{At: noon, WindMS: num(3), GustMS: num(4), FromDeg: num(270), TempC: num(20), DewC: num(10), QNH: num(1013), VisibilityM: num(16000)}
+	compass = checks.Item{ID: "h", Title: "Headings", Kind: checks.Set, Per: "heading", Unit: "deg", Step: 1, Min: num(0),
+		Max: num(360), Count: 4, Compare: &checks.Compare{How: "heading", Watch: 7, Stop: 10}}
+	warm = checks.Item{ID: "w", Title: "Warmth", Kind: checks.Motors, Unit: "C", Step: 1, Min: num(-20), Max: num(120),
+		Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
+	fine = weather.Hour{At: noon, WindMS: num(3), GustMS: num(4), FromDeg: num(270), TempC: num(20), DewC: num(10),
+		QNH: num(1013), VisibilityM: num(16000)}
 )
 
 // calls are the functions of the core that take figures, each with a call that
@@ -73,30 +78,53 @@ var calls = []call{
 	{"air.Density", air.Density, []any{1013.0, 20.0, 10.0}},
 	{"air.WetBulb", air.WetBulb, []any{20.0, 10.0, 1013.0}},
 	{"air.JudgeDeltaT", air.JudgeDeltaT, []any{5.0}},
-	{"air.Inversion.Judge", air.Inversion.Judge, []any{air.Inversion{HoursAfterRise: num(4), HoursToSet: num(6), WindMS: num(3), LowC: num(20), HighC: num(19)}}},
-	{"checks.Judge", func(v float64) (checks.Judgement, error) { return checks.Judge(volts, checks.Value{Number: &v}, nil) }, []any{20.0}},
-	{"checks.Judge headings", func(v []float64) (checks.Judgement, error) { return checks.Judge(compass, checks.Value{Set: v}, nil) }, []any{[]float64{2, 91, 178, 271}}},
-	{"checks.Judge count", func(v float64) (checks.Judgement, error) { return checks.Judge(latches, checks.Value{Number: &v}, nil) }, []any{6.0}},
-	{"checks.Judge motors", func(v []float64) (checks.Judgement, error) { return checks.Judge(warm, checks.Value{Set: v}, nil) }, []any{[]float64{40, 41, 42, 43}}},
+	{"air.Inversion.Judge", air.Inversion.Judge, []any{air.Inversion{HoursAfterRise: num(4), HoursToSet: num(6),
+		WindMS: num(3), LowC: num(20), HighC: num(19)}}},
+	{"checks.Judge", func(v float64) (checks.Judgement, error) {
+		return checks.Judge(volts, checks.Value{Number: &v},
+			nil)
+	}, []any{20.0}},
+	{"checks.Judge headings", func(v []float64) (checks.Judgement, error) {
+		return checks.Judge(compass,
+			checks.Value{Set: v}, nil)
+	}, []any{[]float64{2, 91, 178, 271}}},
+	{"checks.Judge count", func(v float64) (checks.Judgement, error) {
+		return checks.Judge(latches,
+			checks.Value{Number: &v}, nil)
+	}, []any{6.0}},
+	{"checks.Judge motors", func(v []float64) (checks.Judgement, error) {
+		return checks.Judge(warm, checks.Value{Set: v},
+			nil)
+	}, []any{[]float64{40, 41, 42, 43}}},
 	{"height.Clinometer", height.Clinometer, []any{height.Value{V: 30, Sigma: 0.5}, height.Value{V: 30, Sigma: 0.5}, 1.7}},
-	{"height.TwoStations", height.TwoStations, []any{height.Value{V: 20, Sigma: 0.2}, height.Value{V: 20, Sigma: 0.2}, height.Value{V: 40, Sigma: 0.2}, 1.7}},
-	{"home.Clearance", home.Clearance, []any{[]home.Place3{{At: geo.XY{X: 0, Y: 40}, M: 30}, {At: geo.XY{X: 100, Y: 40}, M: 30}}, tree, 3.0, 10.0}},
-	{"home.WayRound", home.WayRound, []any{geo.XY{X: 0, Y: 0}, geo.XY{X: 100, Y: 0}, 10.0, tree, 3.0, 10.0, (*geo.Area)(nil)}},
-	{"home.OverGround", home.OverGround, []any{[]home.Place3{{At: geo.XY{}, M: 30}, {At: geo.XY{X: 100}, M: 30}}, (*home.Terrain)(nil), 0.0, 3.0}},
+	{"height.TwoStations", height.TwoStations, []any{height.Value{V: 20, Sigma: 0.2}, height.Value{V: 20, Sigma: 0.2},
+		height.Value{V: 40, Sigma: 0.2}, 1.7}},
+	{"home.Clearance", home.Clearance, []any{[]home.Place3{{At: geo.XY{X: 0, Y: 40}, M: 30},
+		{At: geo.XY{X: 100, Y: 40}, M: 30}}, tree, 3.0, 10.0}},
+	{"home.WayRound", home.WayRound, []any{geo.XY{X: 0, Y: 0}, geo.XY{X: 100, Y: 0}, 10.0, tree, 3.0, 10.0,
+		(*geo.Area)(nil)}},
+	{"home.OverGround", home.OverGround, []any{[]home.Place3{{At: geo.XY{}, M: 30}, {At: geo.XY{X: 100}, M: 30}},
+		(*home.Terrain)(nil), 0.0, 3.0}},
 	{"home.Sector", home.Sector, []any{geo.XY{}, 0.0, 90.0, home.Slope{StartM: 0, Rise: 0.3}, tree, (*home.Terrain)(nil)}},
-	{"home.ReturnHeight", home.ReturnHeight, []any{home.Question{Route: []geo.XY{{X: 100, Y: 0}}, Obstacles: tree, PositionM: 3, Margin: home.UsualMargin, CeilingM: 120, RouteHeight: 10, ClimbMS: 3, DescentMS: 2, PercentMin: 5, SettingM: num(40)}}},
+	{"home.ReturnHeight", home.ReturnHeight, []any{home.Question{Route: []geo.XY{{X: 100, Y: 0}}, Obstacles: tree,
+		PositionM: 3, Margin: home.UsualMargin, CeilingM: 120, RouteHeight: 10, ClimbMS: 3, DescentMS: 2, PercentMin: 5,
+		SettingM: num(40)}}},
 	{"home.Along", home.Along, []any{[]geo.XY{{}, {X: 100}}, (*home.Terrain)(nil), num(210), tree, 3.0}},
-	{"home.SideView", home.SideView, []any{home.Question{Route: []geo.XY{{X: 100, Y: 0}}, Obstacles: tree, PositionM: 3, Margin: home.UsualMargin, CeilingM: 120, RouteHeight: 10, ClimbMS: 3, DescentMS: 2, PercentMin: 5, SettingM: num(40)}, 40.0}},
+	{"home.SideView", home.SideView, []any{home.Question{Route: []geo.XY{{X: 100, Y: 0}}, Obstacles: tree, PositionM: 3,
+		Margin: home.UsualMargin, CeilingM: 120, RouteHeight: 10, ClimbMS: 3, DescentMS: 2, PercentMin: 5, SettingM: num(40)},
+		40.0}},
 	{"pack.MeasureCapacity", pack.MeasureCapacity, []any{8000.0, 95.0, 1.0, 20.0, 1.0}},
 	{"pack.PercentFromVolts", pack.PercentFromVolts, []any{pack.LiPo, units.Millivolts(4100), 60.0}},
 	{"pack.JudgeLaunch", pack.JudgeLaunch, []any{units.Percent(99), units.Percent(1), units.Percent(95)}},
 	{"pack.JudgeShown", pack.JudgeShown, []any{pack.LiPo, units.Percent(99), []units.Millivolts{4190, 4190}}},
 	{"pack.JudgeTakeoffTemperature", pack.JudgeTakeoffTemperature, []any{units.Celsius(20)}},
-	{"pack.JudgeCharge", pack.JudgeCharge, []any{func() *units.Celsius { v := units.Celsius(20); return &v }(), time.Minute}},
+	{"pack.JudgeCharge", pack.JudgeCharge, []any{func() *units.Celsius { v := units.Celsius(20); return &v }(),
+		time.Minute}},
 	{"pack.JudgeLandedTemperature", pack.JudgeLandedTemperature, []any{units.Celsius(30)}},
 	{"pack.Resistance", pack.Resistance, []any{units.Millivolts(4100), units.Millivolts(4000), 10.0}},
 	{"pack.LandBy.Under", func(p, limit, minutes float64) judge.Verdict {
-		if (pack.LandBy{Percent: units.Percent(limit), Minutes: minutes, Call: practice.ByMinutes}).Under(pack.Landed{Percent: &p, Seconds: 60}) == "" {
+		if (pack.LandBy{Percent: units.Percent(limit), Minutes: minutes,
+			Call: practice.ByMinutes}).Under(pack.Landed{Percent: &p, Seconds: 60}) == "" {
 			return judge.Clear
 		}
 		return judge.Watch
@@ -116,22 +144,27 @@ var calls = []call{
 	{"energy.Model.Home", quadModel.Home, []any{wayBack}},
 	{"energy.Model.Radius", quadModel.Radius, []any{wayBack, 90.0, 200.0}},
 	{"energy.Cold", energy.Cold, []any{15.0}},
-	{"energy.Pack.Full", energy.Pack.Full, []any{energy.Pack{AmpereHours: 22, Volts: 22, Health: 0.9, Celsius: 20, Percent: 100}}},
-	{"energy.Together", energy.Together, []any{[]energy.Pack{{AmpereHours: 22, Volts: 22, Health: 0.9, Celsius: 20, Percent: 100}}}},
+	{"energy.Pack.Full", energy.Pack.Full, []any{energy.Pack{AmpereHours: 22, Volts: 22, Health: 0.9, Celsius: 20,
+		Percent: 100}}},
+	{"energy.Together", energy.Together, []any{[]energy.Pack{{AmpereHours: 22, Volts: 22, Health: 0.9, Celsius: 20,
+		Percent: 100}}}},
 	{"mass.Add", mass.Add, []any{[]mass.Item{{Part: mass.Empty, Kg: 20}, {Part: mass.Packs, Kg: 10}}}},
-	{"mass.Limits.Judge", mass.Limits.Judge, []any{mass.Limits{XM: num(0.1), AheadM: num(0.1), BehindM: num(0.1)}, mass.Sum{Kg: 20}, []mass.Motor{{X: 1, Y: 1}, {X: 1, Y: -1}, {X: -1, Y: -1}, {X: -1, Y: 1}}, 30.0}},
+	{"mass.Limits.Judge", mass.Limits.Judge, []any{mass.Limits{XM: num(0.1), AheadM: num(0.1), BehindM: num(0.1)},
+		mass.Sum{Kg: 20}, []mass.Motor{{X: 1, Y: 1}, {X: 1, Y: -1}, {X: -1, Y: -1}, {X: -1, Y: 1}}, 30.0}},
 	{"rotation.Day.Simulate", rotation.Day.Simulate, []any{aDay}},
 	{"rotation.Day.Simulations", func(d rotation.Day, flights, hands float64) (rotation.Spread, error) {
 		return d.Simulations(3, 1, rotation.Vary{Flights: flights, Hands: hands})
 	}, []any{aDay, 0.1, 0.1}},
 	{"spray.Settings.Solve", spray.Settings.Solve, []any{spray.Settings{Rate: 15, Speed: 6, Swath: 7}, spray.UnknownFlow}},
-	{"spray.Nozzle.Check", spray.Nozzle.Check, []any{spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1, MostBar: 4, Droplets: "medium"}}},
+	{"spray.Nozzle.Check", spray.Nozzle.Check, []any{spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1,
+		MostBar: 4, Droplets: "medium"}}},
 	{"spray.Product.Check", spray.Product.Check, []any{spray.Product{Name: "A", PerHa: 1, Unit: "L"}}},
 	{"spray.LoadOf", spray.LoadOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
 	{"survey.TurnPath", survey.TurnPath, []any{geo.XY{}, geo.XY{Y: 1}, geo.XY{X: 60}, geo.XY{Y: -1}, 30.0}},
 	{"survey.Camera.See", lens.See, []any{90.0}},
 	{"survey.Camera.HeightFor", lens.HeightFor, []any{0.02}},
-	{"survey.Camera.Pace", lens.Pace, []any{survey.Picture{AcrossM: 135, AlongM: 90, GSDAcross: 0.025, GSDAlong: 0.025}, 22.5, 8.0, 0.001}},
+	{"survey.Camera.Pace", lens.Pace, []any{survey.Picture{AcrossM: 135, AlongM: 90, GSDAcross: 0.025, GSDAlong: 0.025},
+		22.5, 8.0, 0.001}},
 	{"survey.Lines", survey.Lines, []any{400.0, 40.0}},
 	{"survey.Pictures", survey.Pictures, []any{225.0, 22.5}},
 	{"survey.Area.Hatch", anArea.Hatch, []any{90.0, 20.0, 10.0, 5.0}},
@@ -146,20 +179,31 @@ var calls = []call{
 	{"spray.Spread", spray.Spread, []any{[]float64{1, 1, 1}}},
 	{"spray.PumpFactor", spray.PumpFactor, []any{1.0, 10.0, 10.0, false}},
 	{"spray.ScaleCheck", spray.ScaleCheck, []any{0.0, 20.0, 20.0, 0.02}},
-	{"spray.Make", spray.Make, []any{aWish, spray.Given{Field: aField, Nozzle: &spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 1, LeastBar: 1, MostBar: 4, Droplets: "medium"}, TankL: 30, DryKg: 40, MostKg: 72, Rho: 1.2, Model: quadModel, UsableWh: 2000, ReturnM: 15}}},
+	{"spray.Make", spray.Make, []any{aWish, spray.Given{Field: aField,
+		Nozzle: &spray.Nozzle{Name: "Fan", LeastLPM: 0.4, MostLPM: 1, LeastBar: 1, MostBar: 4, Droplets: "medium"}, TankL: 30,
+		DryKg: 40, MostKg: 72, Rho: 1.2, Model: quadModel, UsableWh: 2000, ReturnM: 15}}},
 	{"spray.Field.Check", spray.Field.Check, []any{aField}},
 	{"spray.Field.Passes", aField.Passes, []any{spray.Pattern{SwathM: 7, Sections: 1}}},
 	{"spray.Field.BestBearing", aField.BestBearing, []any{spray.Pattern{SwathM: 7, Sections: 1}}},
 	{"energy.ChargeTime", energy.ChargeTime, []any{300.0, 200.0, 20.0, 95.0}},
 	{"units.Steps", units.Steps, []any{1.5, 0.1}},
-	{"upkeep.Step.Judge", upkeep.Step.Judge, []any{upkeep.Step{ID: "s", Text: "Torque", Reading: &upkeep.Reading{Quantity: "torque", Unit: "Nm", Bands: []upkeep.Band{{Target: 1.2, Tolerance: 0.2}}}}, upkeep.Entry{Number: num(1.2)}}},
-	{"wear.Judge", wear.Judge, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
-	{"wear.Stand", wear.Stand, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
+	{"upkeep.Step.Judge", upkeep.Step.Judge, []any{upkeep.Step{ID: "s", Text: "Torque",
+		Reading: &upkeep.Reading{Quantity: "torque", Unit: "Nm", Bands: []upkeep.Band{{Target: 1.2, Tolerance: 0.2}}}},
+		upkeep.Entry{Number: num(1.2)}}},
+	{"wear.Judge", wear.Judge, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)},
+		wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
+	{"wear.Stand", wear.Stand, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)},
+		wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
 	{"gate.Part.Life", gate.Part.Life, []any{worn, noon}},
-	{"aircraft.PartDue", aircraft.PartDue, []any{"A", worn, wear.Recent{Litres: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon, noon}},
-	{"aircraft.TaskDue", aircraft.TaskDue, []any{"A", upkeep.Standing{Task: upkeep.Task{Every: wear.Limits{Hours: 24}}, Since: wear.Counters{Seconds: 3600, Litres: 10, Since: noon}}, wear.Due{Fraction: 0.1}, wear.Recent{Hours: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon}},
-	{"wear.First", wear.First, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
-	{"wear.When", wear.When, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, wear.Limits{Hours: 24, Litres: 100, Months: 6}, wear.Recent{Litres: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon}},
+	{"aircraft.PartDue", aircraft.PartDue, []any{"A", worn, wear.Recent{Litres: []wear.DayUse{{DaysAgo: 1, Amount: 5}}},
+		noon, noon}},
+	{"aircraft.TaskDue", aircraft.TaskDue, []any{"A", upkeep.Standing{Task: upkeep.Task{Every: wear.Limits{Hours: 24}},
+		Since: wear.Counters{Seconds: 3600, Litres: 10, Since: noon}}, wear.Due{Fraction: 0.1},
+		wear.Recent{Hours: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon}},
+	{"wear.First", wear.First, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)},
+		wear.Limits{Hours: 24, Litres: 100, Months: 6}, noon}},
+	{"wear.When", wear.When, []any{wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)},
+		wear.Limits{Hours: 24, Litres: 100, Months: 6}, wear.Recent{Litres: []wear.DayUse{{DaysAgo: 1, Amount: 5}}}, noon}},
 	{"wear.Forecast", wear.Forecast, []any{[]wear.DayUse{{DaysAgo: 1, Amount: 5}}, 10.0}},
 	{"weather.Far", weather.Far, []any{"the station", num(10)}},
 	{"weather.JudgeForecast", func(km *float64) judge.Verdict {
@@ -168,24 +212,33 @@ var calls = []call{
 		}
 		return judge.Watch
 	}, []any{num(10)}},
-	{"weather.JudgeHour", weather.JudgeHour, []any{fine, num(200), "open", weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 30, MaxMassKg: 7, Work: weather.Inspection}, sun.Light("day"), false}},
-	{"wind.Scale", wind.Scale, []any{units.MetresPerSecond(3), (*units.MetresPerSecond)(nil), units.Metres(2), units.Metres(30), wind.Open}},
+	{"weather.JudgeHour", weather.JudgeHour, []any{fine, num(200), "open",
+		weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 30, MaxMassKg: 7, Work: weather.Inspection}, sun.Light("day"),
+		false}},
+	{"wind.Scale", wind.Scale, []any{units.MetresPerSecond(3), (*units.MetresPerSecond)(nil), units.Metres(2),
+		units.Metres(30), wind.Open}},
 	{"wind.Hold", func(steady, gust, l, lg float64) judge.Verdict {
 		var v []judge.Verdict
-		for _, h := range wind.Hold(wind.AtHeight{Steady: units.MetresPerSecond(steady), Gust: units.MetresPerSecond(gust)}, units.MetresPerSecond(l), units.MetresPerSecond(lg), 30) {
+		for _, h := range wind.Hold(wind.AtHeight{Steady: units.MetresPerSecond(steady), Gust: units.MetresPerSecond(gust)},
+			units.MetresPerSecond(l), units.MetresPerSecond(lg), 30) {
 			v = append(v, h.Verdict)
 		}
 		return worst(reflect.ValueOf(v))
 	}, []any{3.0, 4.0, 8.0, 10.0}},
-	{"wind.BestHeading", wind.BestHeading, []any{units.MetresPerSecond(5), 270.0, []float64{260, 90}, units.MetresPerSecond(6)}},
+	{"wind.BestHeading", wind.BestHeading, []any{units.MetresPerSecond(5), 270.0, []float64{260, 90},
+		units.MetresPerSecond(6)}},
 	{"wind.GroundSpeed", wind.GroundSpeed, []any{units.MetresPerSecond(10), units.MetresPerSecond(5), 270.0, 90.0}},
 }
 
 var (
-	quadModel = energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.5, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 10, ClimbMS: 3, DescentMS: 2}
-	wayBack   = energy.Return{MassKg: 12, Rho: 1.2, HeightM: 30, ReturnM: 40, DistanceM: 500, CourseDeg: 90, Wind: energy.Wind{MeanMS: 3, GustMS: 5, FromDeg: 270}}
-	aDay      = rotation.Day{Sorties: []rotation.Sortie{{Seconds: 600, Wh: 50, Done: 1}}, Aircraft: 1, Sets: 1, PerSet: 1, PackWh: 100, ChargeTo: 100, CoolS: 600, Channels: 1, ChannelW: 100, GeneratorW: 1000, Hands: 1, SwapS: 60, FillS: 60, DayS: 36000}
-	aField    = spray.Field{Outline: geo.Ring{{X: 0, Y: 0}, {X: 70, Y: 0}, {X: 70, Y: 100}, {X: 0, Y: 100}}, EdgeM: 1}
+	quadModel = energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.5, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 10,
+		ClimbMS: 3, DescentMS: 2}
+	wayBack = energy.Return{MassKg: 12, Rho: 1.2, HeightM: 30, ReturnM: 40, DistanceM: 500, CourseDeg: 90,
+		Wind: energy.Wind{MeanMS: 3, GustMS: 5, FromDeg: 270}}
+	aDay = rotation.Day{Sorties: []rotation.Sortie{{Seconds: 600, Wh: 50, Done: 1}}, Aircraft: 1, Sets: 1, PerSet: 1,
+		PackWh: 100, ChargeTo: 100, CoolS: 600, Channels: 1, ChannelW: 100, GeneratorW: 1000, Hands: 1, SwapS: 60, FillS: 60,
+		DayS: 36000}
+	aField = spray.Field{Outline: geo.Ring{{X: 0, Y: 0}, {X: 70, Y: 0}, {X: 70, Y: 100}, {X: 0, Y: 100}}, EdgeM: 1}
 )
 
 var aWish = spray.Defaults()
@@ -304,7 +357,8 @@ func TestUnreadableIsRefused(t *testing.T) {
 
 var lens = survey.Camera{SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, PixelsW: 5472, PixelsH: 3648, LeastS: 2}
 
-var worn = gate.Part{ID: "p", Kind: "motor", Counters: wear.Counters{Seconds: 3600, Litres: 10, Since: noon.AddDate(0, -1, 0)}, Limits: wear.Limits{Hours: 24, Litres: 100, Months: 6}}
+var worn = gate.Part{ID: "p", Kind: "motor", Counters: wear.Counters{Seconds: 3600, Litres: 10,
+	Since: noon.AddDate(0, -1, 0)}, Limits: wear.Limits{Hours: 24, Litres: 100, Months: 6}}
 
 // Every exported function of the core that takes figures is called above, or
 // listed with the reason why not.

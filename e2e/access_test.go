@@ -28,7 +28,8 @@ func accessible(t *testing.T, p *browser.Page, axe, name string) {
 	if !browser.Eval[bool](p, "'axe' in window") {
 		browser.Eval[bool](p, axe+"; true")
 	}
-	vs := browser.Eval[[]violation](p, `axe.run(document, {resultTypes: ['violations']}).then((r) => r.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+	vs := browser.Eval[[]violation](p,
+		`axe.run(document, {resultTypes: ['violations']}).then((r) => r.violations.filter((v) => v.impact === 'serious' || v.impact === 'critical')
 		.map((v) => ({id: v.id, impact: v.impact, help: v.help, where: v.nodes.slice(0, 3).map((n) => n.target.join(' ')).join(' | ')})))`)
 	for _, v := range vs {
 		t.Errorf("%s: %s (%s): %s at %s", name, v.ID, v.Impact, v.Help, v.Where)
@@ -79,20 +80,48 @@ func TestEveryScreenIsAccessibleAndFits(t *testing.T) {
 	survey, _ := planAt(t, svc, "Tally W")
 	roof, _ := planAt(t, svc, "Lantern Three")
 	screens := map[string]string{
-		"/": "Lantern Three", "/fleet": "Tally W", "/fleet?add=aircraft": "Put a new part", "/fleet/" + quad: "What is against it", "/fleet/" + quad + "?station=motor-3": "Motor 3", "/fleet/" + quad + "?tab=parts": "Parts, nearest", "/fleet/" + quad + "?tab=trends": "sisters", "/fleet/" + quad + "?tab=set": "Calibrated now", "/fleet/" + quad + "?act=fit": "Replace all",
-		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" + id("select id from packs where label = 'D5'"): "Read it", "/packs/" + id("select id from packs where label = 'D5'") + "?tab=readings": "Readings, newest first",
-		"/walk/start/" + quad: "Which round", "/walk/" + id("select id from walkrounds where completed_at is not null order by completed_at desc limit 1"): "On record",
-		"/gate/" + id("select id from aircraft where name = 'Tally W'"): "Wind here, now", "/fly/" + id("select id from flights order by took_off_at desc limit 1"): "On record",
-		"/log": "Show older flights", "/log/records": "Show older records", "/log/records?tab=check": "Check everything", "/rules?tab=chosen": "What this crew flies under", "/crew": "Odile Varga", "/setup": "Dray 30", "/workshop": "What falls due", "/workshop?tab=defects": "Wing tip light dim", "/workshop?tab=orders": "After contact", "/workshop?tab=stock": "Propellers, Dray 30",
-		"/workshop/orders/" + id("select id from work_orders where state = 'open' limit 1"): "Torque", "/workshop/orders/new?aircraft=" + quad: "What for", "/part/" + id("select id from parts where serial = 'LN4-2204-motor-3'"): "Everywhere it has been",
-		"/sites": "Long Bank", "/sites/" + yard: "Radio mast", "/sites/" + yard + "?tab=home&setting=30": "Set it to", "/sites/" + yard + "?tab=weather": "Delta T", "/sites/" + yard + "?tab=files": "Terrain:",
-		"/sites/" + yard + "?tab=airspace": "TD-1093", "/jobs": "Flood bank", "/jobs/" + job: "Site, air, airspace, people", "/jobs/" + job + "?tab=asks": "to answer", "/jobs/" + job + "?tab=kit": "to pack", "/jobs/" + job + "?tab=briefing": "Read and understood",
-		"/jobs/" + job + "?change=1": "Return height set in", "/crew?tab=fit": "Declared today", "/crew?tab=papers": "QX-2117", "/crew/" + id("select id from people where login = 'bao'"): "Ready for which type", "/rules": "What it demands", "/rules?tab=own": "has no rules of its own",
+		"/": "Lantern Three", "/fleet": "Tally W", "/fleet?add=aircraft": "Put a new part", "/fleet/" +
+			quad: "What is against it", "/fleet/" + quad + "?station=motor-3": "Motor 3",
+		"/fleet/" + quad + "?tab=parts": "Parts, nearest", "/fleet/" + quad + "?tab=trends": "sisters",
+		"/fleet/" + quad + "?tab=set": "Calibrated now", "/fleet/" + quad + "?act=fit": "Replace all",
+		"/fleet/" + quad + "?act=defect": "May it fly with this?", "/packs": "Charged, ready to fly", "/packs/" +
+			id("select id from packs where label = 'D5'"): "Read it",
+		"/packs/" + id("select id from packs where label = 'D5'") + "?tab=readings": "Readings, newest first",
+		"/walk/start/" + quad: "Which round", "/walk/" +
+			id("select id from walkrounds where completed_at is not null order by completed_at desc limit 1"): "On record",
+		"/gate/" + id("select id from aircraft where name = 'Tally W'"): "Wind here, now", "/fly/" +
+			id("select id from flights order by took_off_at desc limit 1"): "On record",
+		"/log": "Show older flights", "/log/records": "Show older records", "/log/records?tab=check": "Check everything",
+		"/rules?tab=chosen": "What this crew flies under", "/crew": "Odile Varga", "/setup": "Dray 30",
+		"/workshop": "What falls due", "/workshop?tab=defects": "Wing tip light dim",
+		"/workshop?tab=orders": "After contact", "/workshop?tab=stock": "Propellers, Dray 30",
+		"/workshop/orders/" +
+			id("select id from work_orders where state = 'open' limit 1"): "Torque",
+		"/workshop/orders/new?aircraft=" + quad:                                 "What for",
+		"/part/" + id("select id from parts where serial = 'LN4-2204-motor-3'"): "Everywhere it has been",
+		"/sites": "Long Bank", "/sites/" + yard: "Radio mast", "/sites/" + yard +
+			"?tab=home&setting=30": "Set it to", "/sites/" + yard + "?tab=weather": "Delta T",
+		"/sites/" + yard + "?tab=files":    "Terrain:",
+		"/sites/" + yard + "?tab=airspace": "TD-1093", "/jobs": "Flood bank", "/jobs/" +
+			job: "Site, air, airspace, people", "/jobs/" + job + "?tab=asks": "to answer",
+		"/jobs/" + job + "?tab=kit": "to pack", "/jobs/" + job + "?tab=briefing": "Read and understood",
+		"/jobs/" + job + "?change=1": "Return height set in", "/crew?tab=fit": "Declared today",
+		"/crew?tab=papers": "QX-2117", "/crew/" + id("select id from people where login = 'bao'"): "Ready for which type",
+		"/rules": "What it demands", "/rules?tab=own": "has no rules of its own",
 		"/rules?tab=coverage": "Advisory item", "/rules?tab=reports": "Nothing is due",
-		survey: "What follows", survey + "?tab=aircraft&flight=2": "another mission", survey + "?tab=camera": "Nobody has filled", survey + "?tab=pictures&flight=1": "is flown", roof + "?tab=found": "Panel 4", "/cameras": "Mapper 42",
-		spraying: "What follows", spraying + "?tab=load": "Fill 1", spraying + "?tab=done": "The flight just flown", spraying + "?tab=checks": "Newest catch test", spraying + "?tab=record": "Not signed yet",
-		"/bench": "Spraying", "/bench/hover": "Comes out", "/rotation": "What comes of it", "/nozzles": "Kinds of nozzle", "/fleet/" + id("select id from aircraft where name = 'Dray One'") + "?tab=energy": "Mass and balance",
-		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner", "/packs/" + id("select id from packs where label = 'L3'") + "?tab=health": "It meets 80 %", "/labels": "L7", "/checklists/lantern-4": "Frame and inside", "/checklists/lantern-4?tab=try": "every condition asked", "/checklists/lantern-4?tab=compare": "Compared with version", "/parts": "Airframes", "/nowhere": "There is nothing at this address",
+		survey: "What follows", survey + "?tab=aircraft&flight=2": "another mission", survey +
+			"?tab=camera": "Nobody has filled", survey + "?tab=pictures&flight=1": "is flown", roof + "?tab=found": "Panel 4",
+		"/cameras": "Mapper 42",
+		spraying:   "What follows", spraying + "?tab=load": "Fill 1", spraying +
+			"?tab=done": "The flight just flown", spraying + "?tab=checks": "Newest catch test",
+		spraying + "?tab=record": "Not signed yet",
+		"/bench":                 "Spraying", "/bench/hover": "Comes out", "/rotation": "What comes of it", "/nozzles": "Kinds of nozzle",
+		"/fleet/" + id("select id from aircraft where name = 'Dray One'") + "?tab=energy": "Mass and balance",
+		"/tonight": "Gear to charge", "/packs?tab=charge": "Bring in the file", "/packs?tab=sets": "Without a partner",
+		"/packs/" + id("select id from packs where label = 'L3'") + "?tab=health": "It meets 80 %", "/labels": "L7",
+		"/checklists/lantern-4": "Frame and inside", "/checklists/lantern-4?tab=try": "every condition asked",
+		"/checklists/lantern-4?tab=compare": "Compared with version", "/parts": "Airframes",
+		"/nowhere": "There is nothing at this address",
 	}
 	t.Run("screens", func(t *testing.T) {
 		for name, w := range map[string]struct{ width, height int64 }{"tablet": {1280, 800}, "phone": {390, 844}} {

@@ -45,7 +45,8 @@ func asImre(t *testing.T, svc *server.Services, aim string) string {
 	callOff(t, svc, id)
 	j, err := svc.Jobs.Get(t.Context(), uuid.MustParse(id))
 	require.NoError(t, err)
-	j.People = []jobs.Post{{PersonID: person(t, svc, "imre").ID, Post: "rpic"}, {PersonID: person(t, svc, "tamsin").ID, Post: "ground"}}
+	j.People = []jobs.Post{{PersonID: person(t, svc, "imre").ID, Post: "rpic"},
+		{PersonID: person(t, svc, "tamsin").ID, Post: "ground"}}
 	require.NoError(t, svc.Jobs.Save(as(t, svc, "imre"), j))
 	return id
 }

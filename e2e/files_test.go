@@ -80,7 +80,8 @@ func TestLogSearchAndImport(t *testing.T) {
 	var csv bytes.Buffer
 	require.NoError(t, svc.Log.Export(context.Background(), logbook.Filter{}, &csv))
 	lines := strings.SplitAfter(csv.String(), "\n")
-	p.Upload("input[aria-label='CSV file of flights']", write(t, "flights.csv", strings.Join(lines[:11], "")+"not,a,flight\n"))
+	p.Upload("input[aria-label='CSV file of flights']", write(t, "flights.csv",
+		strings.Join(lines[:11], "")+"not,a,flight\n"))
 	p.See("0 flights taken, 10 were here already, 1 refused.", "Line 12: line has 3 fields instead of 10.")
 	p.Keys("\x1b")
 	p.Upload("input[aria-label='CSV file of flights']", write(t, "other.csv", "date;pilot\n"))

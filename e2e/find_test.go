@@ -20,7 +20,8 @@ func TestFindAndLabels(t *testing.T) {
 	p := chromium.Open(t, base, "/", 1280, 800)
 	p.SignIn("tamsin", demo.Password)
 	p.Keys("/")
-	assert.Equal(t, "Find by name, label or serial", browser.Eval[string](p, "document.activeElement.getAttribute('aria-label')"))
+	assert.Equal(t, "Find by name, label or serial", browser.Eval[string](p,
+		"document.activeElement.getAttribute('aria-label')"))
 	p.Fill("Find by name, label or serial", "D5")
 	p.See("D-3248 · charged")
 	p.Keys("\r")

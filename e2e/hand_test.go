@@ -101,7 +101,8 @@ func (f inTheField) release(t *testing.T, aircraft string) {
 	var packs []uuid.UUID
 	require.NoError(t, f.svc.DB.Raw("select id from packs where label in ('D3', 'D4')").Scan(&packs).Error)
 	ctx := as(t, f.svc, "imre")
-	sh, err := f.svc.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: a, Round: "walkround", Packs: packs})
+	sh, err := f.svc.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: a, Round: "walkround",
+		Packs: packs})
 	require.NoError(t, err)
 	_, err = f.svc.Walkrounds.Save(ctx, sh.ID, testbed.Entries(sh, 4195, nil))
 	require.NoError(t, err)
@@ -146,7 +147,9 @@ func TestWalkBegunOnlineEndedOffline(t *testing.T) {
 		p.See("Kept on this device, not on record yet")
 		p.Reload()
 		p.See("Kept on this device, not on record yet")
-		assert.Zero(t, count(t, f.svc, "select count(*) from walkrounds where completed_at > started_at and kind = 'turnaround' and abandoned_at is null and started_at > ?", f.svc.Clock.Now().Add(-time.Hour)))
+		assert.Zero(t, count(t, f.svc,
+			"select count(*) from walkrounds where completed_at > started_at and kind = 'turnaround' and abandoned_at is null and started_at > ?",
+			f.svc.Clock.Now().Add(-time.Hour)))
 
 		p.Offline(false)
 		p.See("On record")
@@ -157,9 +160,11 @@ func TestWalkBegunOnlineEndedOffline(t *testing.T) {
 		}
 		require.NoError(t, f.svc.DB.Raw("select id, completed_at from walkrounds order by started_at desc limit 1").Scan(&run).Error)
 		items := count(t, f.svc, "select count(distinct item_id) from walkround_entries where walkround_id = ?", run.ID)
-		assert.Equal(t, items, count(t, f.svc, "select count(*) from walkround_entries where walkround_id = ?", run.ID), "each once")
+		assert.Equal(t, items, count(t, f.svc, "select count(*) from walkround_entries where walkround_id = ?", run.ID),
+			"each once")
 		assert.Equal(t, 1, count(t, f.svc, "select count(*) from presses where what = ?", "complete "+run.ID.String()))
-		assert.Positive(t, count(t, f.svc, "select count(*) from presses where heard_at > pressed_at + interval '1 second'"), "from when they were pressed")
+		assert.Positive(t, count(t, f.svc, "select count(*) from presses where heard_at > pressed_at + interval '1 second'"),
+			"from when they were pressed")
 		t.Logf("%s: %d items, %d presses without network", h.name, items, presses+2)
 		assert.Empty(t, p.Faults())
 	})
@@ -219,8 +224,10 @@ func TestFlightWithoutNetwork(t *testing.T) {
 		p.See("On record", "All motors alike.")
 		p.Gone("waiting for network")
 		assert.Equal(t, 1, count(t, f.svc, "select count(*) from flights where logged_at > ?", testbed.Noon))
-		assert.Equal(t, 2, count(t, f.svc, "select count(*) from flight_events e join flights f on f.id = e.flight_id where f.logged_at > ?", testbed.Noon))
-		assert.Equal(t, 2, count(t, f.svc, "select count(*) from pack_readings where source = 'landing' and at > ?", testbed.Noon), "one for each pack")
+		assert.Equal(t, 2, count(t, f.svc,
+			"select count(*) from flight_events e join flights f on f.id = e.flight_id where f.logged_at > ?", testbed.Noon))
+		assert.Equal(t, 2, count(t, f.svc, "select count(*) from pack_readings where source = 'landing' and at > ?",
+			testbed.Noon), "one for each pack")
 		p.Go("/gate/" + id(t, f.svc, "Dray One").String())
 		p.Fill("This flight belongs to", f.job)
 		p.Click("Still so")
@@ -230,7 +237,9 @@ func TestFlightWithoutNetwork(t *testing.T) {
 		p.Reload()
 		p.See("no job")
 		assert.Equal(t, "none", p.FieldValue("This flight belongs to"), "a choice once made stays")
-		assert.Empty(t, browser.Eval[[]string](p, "indexedDB.databases().then((d) => new Promise((go) => { const o = indexedDB.open('mainstay'); o.onsuccess = () => { const q = o.result.transaction('presses').objectStore('presses').getAllKeys(); q.onsuccess = () => go(q.result.map(String)); }; }))"), "the outbox is empty")
+		assert.Empty(t, browser.Eval[[]string](p,
+			"indexedDB.databases().then((d) => new Promise((go) => { const o = indexedDB.open('mainstay'); o.onsuccess = () => { const q = o.result.transaction('presses').objectStore('presses').getAllKeys(); q.onsuccess = () => go(q.result.map(String)); }; }))"),
+			"the outbox is empty")
 	})
 }
 
@@ -241,7 +250,8 @@ func TestTakeOffThatIsRefused(t *testing.T) {
 	f := goOut(t, phone, "Dray One")
 	p := f.page
 	f.release(t, "Dray One")
-	require.NoError(t, f.svc.Fleet.Ground(as(t, f.svc, "tamsin"), testbed.NewID(), id(t, f.svc, "Dray One"), "person", "Frame cracked"))
+	require.NoError(t, f.svc.Fleet.Ground(as(t, f.svc, "tamsin"), testbed.NewID(), id(t, f.svc, "Dray One"), "person",
+		"Frame cracked"))
 	p.See("What has come up since stands against it", "Frame cracked")
 	p.Click("Take off")
 	p.See("not released to fly", "Stay on the ground")
@@ -277,7 +287,9 @@ func TestTwoTabletsOneOffline(t *testing.T) {
 	a.See("Stops the flight:", first)
 	a.Click(first)
 	a.See("Tamsin Okoro", "The worse of what was said counts")
-	assert.Equal(t, 2, count(t, f.svc, "select count(*) from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.completed_at is null and w.abandoned_at is null and w.started_at > ?", testbed.Noon))
+	assert.Equal(t, 2, count(t, f.svc,
+		"select count(*) from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.completed_at is null and w.abandoned_at is null and w.started_at > ?",
+		testbed.Noon))
 	assert.Empty(t, append(a.Faults(), b.Faults()...))
 }
 
@@ -296,24 +308,28 @@ func TestPressesAreAnsweredAtOnce(t *testing.T) {
 		for range 8 {
 			p.Calm()
 			at := browser.Eval[string](p, step)
-			d := p.Answered("In order, next", step+" !== "+fmt.Sprintf("%q", at)+" || document.querySelector('.thumb [type=submit]')?.textContent === 'Noted ✓'")
+			d := p.Answered("In order, next", step+" !== "+fmt.Sprintf("%q",
+				at)+" || document.querySelector('.thumb [type=submit]')?.textContent === 'Noted ✓'")
 			items = append(items, d)
 		}
 		p.Slow(0, 1)
 		took["the first item in order, on a page just opened"] = items[0]
 		slices.Sort(items)
 		took["an item in order, the middle one"] = items[len(items)/2]
-		require.NoError(t, f.svc.Walkrounds.Abandon(as(t, f.svc, "imre"), uuid.MustParse(strings.Split(p.Path(), "/")[2][:36])))
+		require.NoError(t, f.svc.Walkrounds.Abandon(as(t, f.svc, "imre"),
+			uuid.MustParse(strings.Split(p.Path(), "/")[2][:36])))
 		f.release(t, "Dray One")
 		p.Slow(300*time.Millisecond, 4)
 		p.Calm()
-		took["take off"] = p.Answered("Take off", "document.querySelector('.timer') || document.querySelector('.btn-land')?.textContent.startsWith('Took off')")
+		took["take off"] = p.Answered("Take off",
+			"document.querySelector('.timer') || document.querySelector('.btn-land')?.textContent.startsWith('Took off')")
 		p.Calm()
 		took["event"] = p.Answered("Gust", "document.querySelector('.callouts').textContent.includes('Gust')")
 		p.Calm()
 		took["LAND"] = p.Answered("LAND", "document.querySelector('h1').textContent.includes('has landed')")
 		for what, d := range took {
-			t.Logf("%s, 300 ms network, four times slower processor: %s shown after %d ms (aim: %d)", h.name, what, d.Milliseconds(), quick.Milliseconds())
+			t.Logf("%s, 300 ms network, four times slower processor: %s shown after %d ms (aim: %d)", h.name, what,
+				d.Milliseconds(), quick.Milliseconds())
 		}
 		p.Slow(0, 1)
 		assert.Empty(t, p.Faults())
@@ -398,5 +414,7 @@ func TestLineDiesUnderAPress(t *testing.T) {
 	f.wire.Mend()
 	p.See("Connected")
 	p.Gone("↑") // nothing waits on this device
-	assert.Equal(t, 1, count(t, f.svc, "select count(*) from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.started_at > ?", testbed.Noon))
+	assert.Equal(t, 1, count(t, f.svc,
+		"select count(*) from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.started_at > ?",
+		testbed.Noon))
 }

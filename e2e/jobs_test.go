@@ -36,7 +36,8 @@ func TestJobIsBriefedReleasedAndFlown(t *testing.T) {
 	p := chromium.Open(t, base, "/", 1280, 800)
 	p.SignIn("imre", demo.Password)
 	p.Click("Roof panels and intake")
-	p.See("Not briefed yet: Imre Castellan.", "must be told before the start", "questions about this job are not answered", "Set it to 45 m")
+	p.See("Not briefed yet: Imre Castellan.", "must be told before the start", "questions about this job are not answered",
+		"Set it to 45 m")
 	require.Equal(t, 0, p.Wide(), "the page fits")
 
 	p.Click("Change")
@@ -131,7 +132,8 @@ func TestHopYardIsFlownByDecision(t *testing.T) {
 	p.See("No automatic start: fly to the start of the route by hand")
 	p.Click("Put it on record")
 	p.See("Enter at least 3 characters.")
-	p.Fill("Why: what was looked at", "Both ends of the trellis seen; over the gap at 10 m by hand, Tamsin watches the wires.")
+	p.Fill("Why: what was looked at",
+		"Both ends of the trellis seen; over the gap at 10 m by hand, Tamsin watches the wires.")
 	p.Click("Put it on record")
 	p.See("Decided by Imre Castellan", "by hand, Tamsin watches the wires")
 	allInOrder(t, svc, job)
@@ -236,13 +238,15 @@ func TestContactAsksForAReport(t *testing.T) {
 	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	var flight, craft string
-	require.NoError(t, svc.DB.Raw("select f.id, f.aircraft_id from flights f join flight_events e on e.flight_id = f.id where e.kind = 'contact' order by e.at desc limit 1").Row().Scan(&flight, &craft))
+	require.NoError(t, svc.DB.Raw("select f.id, f.aircraft_id from flights f join flight_events e on e.flight_id = f.id where e.kind = 'contact' order by e.at desc limit 1").Row().Scan(&flight,
+		&craft))
 	p := chromium.Open(t, testbed.Serve(t, svc), "/fly/"+flight, 1280, 800)
 	p.SignIn("imre", demo.Password)
 	p.See("is reported within 10 calendar days")
 	p.Click("It must be reported")
 	p.See("Something must be reported")
-	assert.Equal(t, "Contact of Dray Two: Brushed the top wire of row 63, propeller 2.", p.FieldValue("What happened, to whom or what"))
+	assert.Equal(t, "Contact of Dray Two: Brushed the top wire of row 63, propeller 2.",
+		p.FieldValue("What happened, to whom or what"))
 	p.Click("Start the countdown")
 	p.See("noted by Imre Castellan", "days left")
 	p.Gone("Start the countdown")

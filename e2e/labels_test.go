@@ -66,7 +66,9 @@ func TestLabelsAreReadWithTheCamera(t *testing.T) {
 	p.See("The 2 packs that come along")
 	p.Click("Read the label of the pack in hand")
 	p.Gone("Number on the label")
-	assert.True(t, browser.Eval[bool](p, "[...document.querySelectorAll('.choice [aria-pressed=true]')].some((b) => b.textContent.includes('D3'))"), "the pack in hand is chosen")
+	assert.True(t, browser.Eval[bool](p,
+		"[...document.querySelectorAll('.choice [aria-pressed=true]')].some((b) => b.textContent.includes('D3'))"),
+		"the pack in hand is chosen")
 	p.Go("/walk/start/" + id(t, f.svc, "Lantern Three").String())
 	p.See("The pack that comes along")
 	p.Click("Read the label of the pack in hand")

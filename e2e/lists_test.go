@@ -54,7 +54,8 @@ func TestAChecklistIsEdited(t *testing.T) {
 	p.Click("Keep it as version 4")
 	p.Gone("Keep it as version 4")
 	p.See("4 of ")
-	assert.Equal(t, 1, count(t, f.svc, "select count(*) from checklists where type_key = 'lantern-4' and version = 4 and content::text like '%spare-card%'"))
+	assert.Equal(t, 1, count(t, f.svc,
+		"select count(*) from checklists where type_key = 'lantern-4' and version = 4 and content::text like '%spare-card%'"))
 	sh, err := f.svc.Walkrounds.Sheet(as(t, f.svc, "imre"), running.ID)
 	assert.NoError(t, err)
 	assert.Equal(t, 3, sh.ChecklistVersion)

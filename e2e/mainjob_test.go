@@ -51,7 +51,8 @@ func TestMainJobOnDemoData(t *testing.T) {
 	sign(p, "9999")
 	p.Click("Sign and release")
 	p.See("This is not Imre Castellan's PIN. Nothing was signed.")
-	assert.Equal(t, "Spraying, Upper Tolmere yard, rows 1-24", p.FieldValue("What this flight is for"), "nothing typed is lost")
+	assert.Equal(t, "Spraying, Upper Tolmere yard, rows 1-24", p.FieldValue("What this flight is for"),
+		"nothing typed is lost")
 	sign(p, demo.Crew[0].PIN)
 	p.Click("Sign and release")
 	p.See("Released by you")
@@ -207,7 +208,8 @@ func TestBrokenChainIsNamed(t *testing.T) {
 	var seq int64
 	require.NoError(t, svc.DB.Raw("select min(seq) from records where content like '%walkround%'").Scan(&seq).Error)
 	require.NoError(t, svc.DB.Exec("alter table records disable trigger user").Error)
-	require.NoError(t, svc.DB.Exec("update records set content = replace(content, 'walkround', 'nothing') where seq = ?", seq).Error)
+	require.NoError(t, svc.DB.Exec("update records set content = replace(content, 'walkround', 'nothing') where seq = ?",
+		seq).Error)
 	p.Go("/log/records?tab=check")
 	p.See("The newest head: ")
 	p.Click("Check everything")
@@ -273,7 +275,8 @@ func TestWalkroundBadInputDraftAndPhoto(t *testing.T) {
 	p.See("Stops the flight:", "Corner 2: arm, motor, propeller")
 	p.Click("All ")
 	p.Click("Controller charge")
-	for typed, says := range map[string]string{"abc": "is not a number", "140": "Enter 0 to 100 %", "1.234,5": "thousands mark", "-3": "Enter 0 to 100 %"} {
+	for typed, says := range map[string]string{"abc": "is not a number", "140": "Enter 0 to 100 %",
+		"1.234,5": "thousands mark", "-3": "Enter 0 to 100 %"} {
 		p.Fill("Controller charge", typed)
 		p.See(says)
 	}
@@ -294,7 +297,8 @@ func TestWalkroundBadInputDraftAndPhoto(t *testing.T) {
 func TestTwoPilotsAtOneGate(t *testing.T) {
 	t.Parallel()
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
-	require.NoError(t, svc.DB.Exec("update people set trained_on = ? where login = 'odile'", testbed.Noon.AddDate(0, -3, 0)).Error)
+	require.NoError(t, svc.DB.Exec("update people set trained_on = ? where login = 'odile'",
+		testbed.Noon.AddDate(0, -3, 0)).Error)
 	job := practise(t, svc, "Lantern Three", "imre", "odile")
 	base := testbed.Serve(t, svc)
 	one, two := chromium.Open(t, base, "/", 1280, 800), chromium.Open(t, base, "/", 1280, 800)

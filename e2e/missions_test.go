@@ -31,7 +31,8 @@ func linked(t *testing.T, svc *server.Services) *aircraft.Link {
 // planAt is the address of the mission plan of an aircraft.
 func planAt(t *testing.T, svc *server.Services, name string) (at, serial string) {
 	var row struct{ Job, Aircraft, Serial string }
-	require.NoError(t, svc.DB.Raw("select p.job_id as job, p.aircraft_id as aircraft, a.serial from mission_plans p join aircraft a on a.id = p.aircraft_id where a.name = ?", name).Scan(&row).Error)
+	require.NoError(t, svc.DB.Raw("select p.job_id as job, p.aircraft_id as aircraft, a.serial from mission_plans p join aircraft a on a.id = p.aircraft_id where a.name = ?",
+		name).Scan(&row).Error)
 	return "/jobs/" + row.Job + "/mission/" + row.Aircraft, row.Serial
 }
 
@@ -79,7 +80,8 @@ func TestSurveyToTheLastPicture(t *testing.T) {
 // again is the words of the key that plans the gaps.
 func again(p *browser.Page) string {
 	p.SeeIn("button", "again")
-	return browser.Eval[string](p, "[...document.querySelectorAll('main .btn')].map(b => b.textContent).find(t => /^Fly .* again$/.test(t)) ?? ''")
+	return browser.Eval[string](p,
+		"[...document.querySelectorAll('main .btn')].map(b => b.textContent).find(t => /^Fly .* again$/.test(t)) ?? ''")
 }
 
 // A pilot plans a survey of the same bank anew: what cannot be is said with the nearest that

@@ -45,7 +45,8 @@ func TestNewcomerFlies(t *testing.T) {
 	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
 	c := &tally{t: t, p: p}
 	p.See("Set up your crew")
-	for _, f := range [][2]string{{"Name of the crew", "Fieldside"}, {"Your name", "Ada Field"}, {"Password", "a long password"}, {"PIN for your signatures", "7391"}, {"The PIN once more", "7391"}} {
+	for _, f := range [][2]string{{"Name of the crew", "Fieldside"}, {"Your name", "Ada Field"},
+		{"Password", "a long password"}, {"PIN for your signatures", "7391"}, {"The PIN once more", "7391"}} {
 		p.Fill(f[0], f[1])
 	}
 	p.Click("Set up the crew")
@@ -69,7 +70,9 @@ func TestNewcomerFlies(t *testing.T) {
 	p.Click("Day")
 	p.Click("Aircraft: do it")
 	p.Fill("Type", "kite-4")
-	for _, f := range [][2]string{{"Name the crew calls it by", "Kite"}, {"Maker's serial number", "K-1"}, {"Registration", "FF-1"}, {"Registration valid through", "2028-06-01"}, {"Usual take-off mass", "7.1"}, {"Weighed on", "2026-06-10"}} {
+	for _, f := range [][2]string{{"Name the crew calls it by", "Kite"}, {"Maker's serial number", "K-1"},
+		{"Registration", "FF-1"}, {"Registration valid through", "2028-06-01"}, {"Usual take-off mass", "7.1"},
+		{"Weighed on", "2026-06-10"}} {
 		p.Fill(f[0], f[1])
 	}
 	p.Click("Add the aircraft")

@@ -165,7 +165,8 @@ func TestNewCrewFliesItsFirstFlight(t *testing.T) {
 	p.See("to answer")
 	for n := browser.Eval[int](p, "document.querySelectorAll('.asked').length"); n > 0; n-- {
 		p.See(fmt.Sprintf("%d to answer", n))
-		browser.Eval[bool](p, "(() => { const f = [...document.querySelectorAll('.asked')].find((x) => !x.querySelector(':checked')); f?.querySelector('input').click(); return true })()")
+		browser.Eval[bool](p,
+			"(() => { const f = [...document.querySelectorAll('.asked')].find((x) => !x.querySelector(':checked')); f?.querySelector('input').click(); return true })()")
 	}
 	p.See("All answered")
 	p.Click("Briefing")

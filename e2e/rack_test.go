@@ -62,7 +62,8 @@ func TestTonightsPlan(t *testing.T) {
 	p := chromium.Open(t, base, "/", 1280, 800)
 	p.SignIn("odile", demo.Password)
 	p.Click("Tonight")
-	p.See("Tonight, for Thursday 2026-06-11", "for Dray One: Depot rack, channel 1", "Level not known, planned from empty", "V2", "Charged for 2 days.", "It stands at 64 %, it needs 80 %: charge it.", "Its level has never been read.")
+	p.See("Tonight, for Thursday 2026-06-11", "for Dray One: Depot rack, channel 1", "Level not known, planned from empty",
+		"V2", "Charged for 2 days.", "It stands at 64 %, it needs 80 %: charge it.", "Its level has never been read.")
 	p.Click("One sortie more for Dray One")
 	p.See("packs in sets may fly, 4 sorties take 8.")
 	p.Click("One sortie fewer for Dray One")
@@ -137,7 +138,8 @@ func TestChargerFile(t *testing.T) {
 	write := func(text string) { require.NoError(t, os.WriteFile(file, []byte(text), 0o600)) }
 	write("time,pack,cell_1_v,cell_2_v,cell_3_v,cell_4_v,cell_5_v,cell_6_v\n2026-06-09T20:00:00Z,L3,3.9,3.9,3.9,3.9,3.9,3.9\n2026-06-09T20:00:00Z,L3,3.9,3.9,3.9,3.9,3.9,3.9\n2026-06-09T20:05:00Z,X9,3.9,3.9,3.9,3.9,3.9,3.9\n2026-06-09T20:10:00Z,L3,3.9,,3.9,3.9,3.9,3.9\n2026-06-09T20:20:00Z,D1,3.9,3.9,3.9,3.9,3.9,3.9\n")
 	p.Upload("input[type=file]", file)
-	p.See("1 reading taken, 0 were here already, 4 refused.", "Line 3: the same pack and time stand in line 2.", `no pack is labelled "X9"`, "cell 2 has no voltage", "D1 has 14 cells; 6 were entered.")
+	p.See("1 reading taken, 0 were here already, 4 refused.", "Line 3: the same pack and time stand in line 2.",
+		`no pack is labelled "X9"`, "cell 2 has no voltage", "D1 has 14 cells; 6 were entered.")
 	p.Upload("input[type=file]", file)
 	p.See("0 readings taken, 1 was here already, 4 refused.")
 	write("time,pack,cell_1_volts\n")

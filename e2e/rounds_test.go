@@ -28,19 +28,23 @@ import (
 func craftOf(t *testing.T, svc *server.Services, ctx context.Context, key string) uuid.UUID {
 	t.Helper()
 	var have string
-	require.NoError(t, svc.DB.Raw("select id from aircraft a where type_key = ? and not exists (select 1 from work_orders o where o.aircraft_id = a.id and o.closed_at is null) and not exists (select 1 from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = a.id and e.at > (select max(completed_at) from walkrounds w where w.aircraft_id = a.id)) order by name desc limit 1", key).Scan(&have).Error)
+	require.NoError(t, svc.DB.Raw("select id from aircraft a where type_key = ? and not exists (select 1 from work_orders o where o.aircraft_id = a.id and o.closed_at is null) and not exists (select 1 from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = a.id and e.at > (select max(completed_at) from walkrounds w where w.aircraft_id = a.id)) order by name desc limit 1",
+		key).Scan(&have).Error)
 	ty, err := svc.Fleet.Type(ctx, key)
 	require.NoError(t, err)
 	var at uuid.UUID
 	if have != "" {
 		at = uuid.MustParse(have)
 	} else {
-		a, err := svc.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: key, Name: "New " + ty.Name, Serial: "N-" + key, FitNewParts: true})
+		a, err := svc.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: key, Name: "New " + ty.Name,
+			Serial: "N-" + key, FitNewParts: true})
 		require.NoError(t, err)
 		at = a.ID
 	}
 	for i := range ty.Packs.Count {
-		p, err := svc.Fleet.AddPack(ctx, fleet.NewPack{ID: testbed.NewID(), Label: fmt.Sprintf("N%d %s", i+1, key), Serial: fmt.Sprintf("NP%d-%s", i+1, key), Chemistry: string(ty.Packs.Chemistry), Cells: ty.Packs.Cells, MilliampHours: ty.Packs.CapacityMAh})
+		p, err := svc.Fleet.AddPack(ctx, fleet.NewPack{ID: testbed.NewID(), Label: fmt.Sprintf("N%d %s", i+1, key),
+			Serial: fmt.Sprintf("NP%d-%s", i+1, key), Chemistry: string(ty.Packs.Chemistry), Cells: ty.Packs.Cells,
+			MilliampHours: ty.Packs.CapacityMAh})
 		require.NoError(t, err)
 		for _, to := range []pack.State{pack.Charging, pack.Charged} {
 			p, err = svc.Fleet.MovePack(ctx, p.ID, to, "", p.Version)
@@ -49,7 +53,9 @@ func craftOf(t *testing.T, svc *server.Services, ctx context.Context, key string
 		c, err := pack.CellOf(ty.Packs.Chemistry)
 		require.NoError(t, err)
 		rested, level, warm := 40.0, 100.0, 22.0
-		_, err = svc.Fleet.ReadPack(ctx, p.ID, fleet.NewReading{ID: testbed.NewID(), At: svc.Fleet.Clock.Now(), CellMV: slices.Repeat([]int{int(c.Full) - 5}, ty.Packs.Cells), RestedMin: &rested, Percent: &level, TemperatureC: &warm, Source: "charger"})
+		_, err = svc.Fleet.ReadPack(ctx, p.ID, fleet.NewReading{ID: testbed.NewID(), At: svc.Fleet.Clock.Now(),
+			CellMV: slices.Repeat([]int{int(c.Full) - 5}, ty.Packs.Cells), RestedMin: &rested, Percent: &level,
+			TemperatureC: &warm, Source: "charger"})
 		require.NoError(t, err)
 	}
 	return at
@@ -144,7 +150,8 @@ func TestTwoPeopleWalkOneRound(t *testing.T) {
 		t.Logf("mark %d seen by the other after %s", i+1, time.Since(began).Round(time.Millisecond))
 	}
 	var names []string
-	require.NoError(t, f.svc.DB.Raw("select distinct e.by_name from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.completed_at is null and w.abandoned_at is null and w.started_at >= ? order by 1", testbed.Noon).Scan(&names).Error)
+	require.NoError(t, f.svc.DB.Raw("select distinct e.by_name from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.completed_at is null and w.abandoned_at is null and w.started_at >= ? order by 1",
+		testbed.Noon).Scan(&names).Error)
 	assert.Equal(t, []string{"Bao Lindqvist", "Imre Castellan"}, names)
 	assert.Empty(t, append(a.Faults(), b.Faults()...))
 }
@@ -161,19 +168,24 @@ func kinds(key string) checks.List {
 	return checks.List{Type: key, Version: 90, Sections: []checks.Section{{Title: "All kinds", Items: []checks.Item{
 		item("look", checks.Look, stops),
 		item("group", checks.Group, func(it *checks.Item) {
-			it.Defect, it.Marks = judge.Stop, []checks.Mark{{ID: "m1", Station: "frame", Title: "The first"}, {ID: "m2", Station: "bay", Title: "The second"}}
+			it.Defect, it.Marks = judge.Stop, []checks.Mark{{ID: "m1", Station: "frame", Title: "The first"},
+				{ID: "m2", Station: "bay", Title: "The second"}}
 		}),
 		item("strap", checks.Look, func(it *checks.Item) { it.Defect = judge.Watch }),
 		item("count", checks.Counted, func(it *checks.Item) { it.Defect, it.Expect = judge.Stop, num(4) }),
 		item("volts", checks.Reading, func(it *checks.Item) {
-			it.Quantity, it.Unit, it.Step, it.Min, it.Max, it.Band = "receiver supply", "V", 0.1, num(0), num(30), &checks.Band{StopBelow: num(4.8)}
+			it.Quantity, it.Unit, it.Step, it.Min, it.Max, it.Band = "receiver supply", "V", 0.1, num(0), num(30),
+				&checks.Band{StopBelow: num(4.8)}
 		}),
 		item("headings", checks.Set, func(it *checks.Item) {
-			it.Per, it.Quantity, it.Unit, it.Step, it.Min, it.Max, it.Compare = "heading", "heading", "deg", 1, num(0), num(360), &checks.Compare{How: checks.ByHeading, Watch: 7, Stop: 10}
+			it.Per, it.Quantity, it.Unit, it.Step, it.Min, it.Max, it.Compare = "heading", "heading", "deg", 1, num(0), num(360),
+				&checks.Compare{How: checks.ByHeading,
+					Watch: 7, Stop: 10}
 		}),
 		item("alike", checks.Alike, stops),
 		item("choice", checks.Choice, func(it *checks.Item) {
-			it.Options = []checks.Option{{Key: "even", Title: "An even note"}, {Key: "whistle", Title: "A whistle", Verdict: judge.Stop, Do: "Land."}}
+			it.Options = []checks.Option{{Key: "even", Title: "An even note"},
+				{Key: "whistle", Title: "A whistle", Verdict: judge.Stop, Do: "Land."}}
 		}),
 		item("time", checks.Timer, func(it *checks.Item) { it.Defect, it.LeastS = judge.Stop, 1 }),
 		item("mass", checks.Computed, func(it *checks.Item) { it.Defect, it.Rule = judge.Stop, judge.RuleMass }),
@@ -189,14 +201,17 @@ func TestOneFailureOfEachKind(t *testing.T) {
 	f := goOut(t, tablet, "Lantern Three")
 	p := f.page
 	require.NoError(t, f.svc.Walkrounds.AddList(as(t, f.svc, "imre"), "lantern-4", kinds("lantern-4")))
-	_, err := f.svc.Walkrounds.Raise(as(t, f.svc, "imre"), walkround.Defect{ID: testbed.NewID(), AircraftID: id(t, f.svc, "Lantern Three"), Station: "frame", Title: "Foot scratched", Severity: "watch"})
+	_, err := f.svc.Walkrounds.Raise(as(t, f.svc, "imre"),
+		walkround.Defect{ID: testbed.NewID(), AircraftID: id(t, f.svc, "Lantern Three"), Station: "frame",
+			Title: "Foot scratched", Severity: "watch"})
 	require.NoError(t, err)
 	f.begin(t, "Lantern Three", "walkround")
 	p.Judges()
 	at := func(id string) { p.See("Try " + id) }
 	at("look")
 	p.See("Foot scratched") // what is open at this place
-	assert.False(t, browser.Eval[bool](p, "document.body.innerText.includes('Leave out')"), "what can stop a flight cannot be left out")
+	assert.False(t, browser.Eval[bool](p, "document.body.innerText.includes('Leave out')"),
+		"what can stop a flight cannot be left out")
 	p.Click("Defect")
 	p.Click("Save, next")
 	p.See("Say in the note what the defect is.")
@@ -264,8 +279,11 @@ func TestOneFailureOfEachKind(t *testing.T) {
 	p.See("On record", "A line in the tube", "Left out: no strap on this one", "3 of 4: 1 missing.")
 	var got []string
 	require.NoError(t, f.svc.DB.Raw("select item_id from walkround_entries e join walkrounds w on w.id = e.walkround_id where w.checklist_version = 90 and e.verdict = 'stop' order by e.at").Scan(&got).Error)
-	assert.Equal(t, []string{"look", "group", "count", "volts", "headings", "alike", "choice", "time", "mass", "poll"}, got)
-	assert.Equal(t, 6, count(t, f.svc, "select count(*) from defects where walkround_id in (select id from walkrounds where checklist_version = 90)"), "what lasts is a defect at its place")
+	assert.Equal(t, []string{"look", "group", "count", "volts", "headings", "alike", "choice", "time", "mass", "poll"},
+		got)
+	assert.Equal(t, 6, count(t, f.svc,
+		"select count(*) from defects where walkround_id in (select id from walkrounds where checklist_version = 90)"),
+		"what lasts is a defect at its place")
 	assert.Empty(t, p.Faults())
 }
 

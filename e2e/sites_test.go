@@ -124,7 +124,8 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 		<Placemark><name>Mast</name><ExtendedData><Data name="kind"><value>obstacle</value></Data></ExtendedData><Point><coordinates>-119.7004,46.3102</coordinates></Point></Placemark>
 		<Placemark><name>Bull paddock</name><ExtendedData><Data name="zone_class"><value>keep out</value></Data></ExtendedData><Point><coordinates>-119.7030,46.3140</coordinates></Point></Placemark>
 		<Placemark><name>Swapped</name><Point><coordinates>46.31,-119.70</coordinates></Point></Placemark></Document></kml>`))
-	p.See("Nothing is taken yet.", "guessed: the file does not say what this point is: Bull paddock", "Not understood, and left out: zone_class.", "Feature 3 (Swapped)")
+	p.See("Nothing is taken yet.", "guessed: the file does not say what this point is: Bull paddock",
+		"Not understood, and left out: zone_class.", "Feature 3 (Swapped)")
 	p.Click("Leave it")
 	p.Gone("Nothing is taken yet.")
 	p.Upload("input[aria-label='Map file']", write(t, "more.kml", `<kml><Document>
@@ -236,11 +237,13 @@ func TestHeadingsOfAWing(t *testing.T) {
 	var at []struct{ Lat, Lon float64 }
 	require.NoError(t, json.Unmarshal([]byte(places), &at))
 	p.Click("Files")
-	p.Upload("input[aria-label='Map file']", write(t, "mast.csv", fmt.Sprintf("lat,lon,kind,name,height_m\n%f,%f,obstacle,New mast,40\n", at[0].Lat, at[0].Lon-0.002)))
+	p.Upload("input[aria-label='Map file']", write(t, "mast.csv",
+		fmt.Sprintf("lat,lon,kind,name,height_m\n%f,%f,obstacle,New mast,40\n", at[0].Lat, at[0].Lon-0.002)))
 	p.Click("Take 1 onto the map")
 	p.See("1 feature taken")
 	p.Click("Way home")
-	p.See("Heading 270 is not free for climb-out: New mast reaches 40 m", "Heading 090 is not free for the approach", "No heading is free for climb-out and approach")
+	p.See("Heading 270 is not free for climb-out: New mast reaches 40 m", "Heading 090 is not free for the approach",
+		"No heading is free for climb-out and approach")
 	assert.Equal(t, 2, browser.Eval[int](p, "document.querySelectorAll('.m-sector.blocked').length"))
 	assert.Empty(t, p.Faults())
 }

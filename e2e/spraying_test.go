@@ -87,7 +87,10 @@ func TestHopYardFromPlanToRecord(t *testing.T) {
 	p.Gone(fmt.Sprintf("in %d parts", n))
 	onRecord := func(is func(int) bool) {
 		t.Helper()
-		require.Eventually(t, func() bool { return is(count(t, svc, "select count(*) from spray_done where back_at is null")) }, 10*time.Second, 50*time.Millisecond)
+		require.Eventually(t, func() bool {
+			return is(count(t, svc,
+				"select count(*) from spray_done where back_at is null"))
+		}, 10*time.Second, 50*time.Millisecond)
 	}
 	onRecord(func(k int) bool { return k > n })
 	p.Click("Take the last back")
@@ -142,7 +145,8 @@ func TestTruckWithoutNetwork(t *testing.T) {
 		return count(t, svc, "select count(*) from spray_done where back_at is null") > before
 	}, 10*time.Second, 50*time.Millisecond)
 	assert.Equal(t, 1, count(t, svc, "select count(*) from spray_fills"))
-	assert.Equal(t, 1, count(t, svc, "select count(*) from spray_fills f, jsonb_array_elements(f.lines::jsonb) l where l->>'first' = 'Odile Varga'"))
+	assert.Equal(t, 1, count(t, svc,
+		"select count(*) from spray_fills f, jsonb_array_elements(f.lines::jsonb) l where l->>'first' = 'Odile Varga'"))
 	assert.Empty(t, p.Faults())
 }
 
@@ -168,7 +172,8 @@ func TestTwoPeopleOnOnePlan(t *testing.T) {
 	}
 	has := func(field, value string) {
 		t.Helper()
-		require.Eventually(t, func() bool { return imre.FieldValue(field) == value }, 10*time.Second, 50*time.Millisecond, "%s %s", field, value)
+		require.Eventually(t, func() bool { return imre.FieldValue(field) == value }, 10*time.Second, 50*time.Millisecond,
+			"%s %s", field, value)
 	}
 	imre.Fill("Turn", "9")
 	imre.Go("/jobs") // left as it was typed
@@ -191,7 +196,8 @@ func TestTwoPeopleOnOnePlan(t *testing.T) {
 func number(t *testing.T, svc *server.Services, field string) float64 {
 	t.Helper()
 	var v float64
-	require.NoError(t, svc.DB.Raw("select (p.wish->>?)::float from spray_plans p join aircraft a on a.id = p.aircraft_id where a.name = 'Dray One'", field).Scan(&v).Error)
+	require.NoError(t, svc.DB.Raw("select (p.wish->>?)::float from spray_plans p join aircraft a on a.id = p.aircraft_id where a.name = 'Dray One'",
+		field).Scan(&v).Error)
 	return v
 }
 
@@ -223,7 +229,8 @@ func TestBenchAndRotation(t *testing.T) {
 	p := chromium.Open(t, testbed.Serve(t, svc), "/bench?q=hover", 1280, 800)
 	p.SignIn("rhea", demo.Password)
 	p.Click("Hover power and endurance")
-	for label, v := range map[string]string{"Rotors": "4", "Rotor diameter": "0.55", "Air density": "1.225", "Mass": "12"} {
+	for label, v := range map[string]string{"Rotors": "4", "Rotor diameter": "0.55", "Air density": "1.225",
+		"Mass": "12"} {
 		p.Fill(label, v)
 	}
 	p.See("1521 W")
@@ -256,7 +263,8 @@ func TestNozzlesOfTheCrew(t *testing.T) {
 	p.Click("Nozzles")
 	p.See("Kinds of nozzle", "Flat fan 020")
 	p.Click("Add a nozzle")
-	for label, v := range map[string]string{"Name": "Our drift fan", "Least flow": "0.6", "Most flow": "0.4", "Least pressure": "1", "Most pressure": "4"} {
+	for label, v := range map[string]string{"Name": "Our drift fan", "Least flow": "0.6", "Most flow": "0.4",
+		"Least pressure": "1", "Most pressure": "4"} {
 		p.Fill(label, v)
 	}
 	p.Pick("Droplets", "coarse")

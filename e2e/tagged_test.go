@@ -62,7 +62,8 @@ func tagged(t *testing.T, at *geo.Point, when time.Time) []byte {
 	b = append(b, when.UTC().Format("2006:01:02 15:04:05")+"\x00"...)
 	b = degrees(degrees(b, at.Lat), at.Lon)
 	body := append([]byte("Exif\x00\x00"), b...)
-	out := append(bytes.Clone(plain.Bytes()[:2]), binary.BigEndian.AppendUint16([]byte{0xff, 0xe1}, uint16(len(body)+2))...)
+	out := append(bytes.Clone(plain.Bytes()[:2]), binary.BigEndian.AppendUint16([]byte{0xff, 0xe1},
+		uint16(len(body)+2))...)
 	return append(append(out, body...), plain.Bytes()[2:]...)
 }
 
@@ -107,7 +108,8 @@ func TestPicturesByTheirTags(t *testing.T) {
 	p.See("Pictures of flight 2", "The pictures themselves")
 	began := time.Now()
 	p.Upload("main input[multiple]", files...)
-	p.See(fmt.Sprintf("%d pictures", all), "are here; nothing is kept yet", fmt.Sprintf("%d of %d pictures carry no place", bare, all))
+	p.See(fmt.Sprintf("%d pictures", all), "are here; nothing is kept yet",
+		fmt.Sprintf("%d of %d pictures carry no place", bare, all))
 	t.Logf("%d pictures read and held against the plan in %s", all, time.Since(began).Round(100*time.Millisecond))
 	p.Gone("have no picture")
 	assert.Empty(t, p.Faults())

@@ -63,7 +63,8 @@ func TestATypeOfOnesOwn(t *testing.T) {
 	p.See("Keep as version 2")
 	p.Tick("Two motors on each arm, one over the other")
 	p.See("37 places on the walk")
-	assert.Equal(t, 12, browser.Eval[int](p, "[...document.querySelectorAll('.type-preview .station title')].filter((s) => s.textContent.includes('Motor')).length"))
+	assert.Equal(t, 12, browser.Eval[int](p,
+		"[...document.querySelectorAll('.type-preview .station title')].filter((s) => s.textContent.includes('Motor')).length"))
 	p.Click("Keep as version 2")
 	p.See("Kite 6 version 2")
 	assert.Empty(t, p.Faults())

@@ -12,8 +12,10 @@ import (
 )
 
 // readings are good values by the label of the field.
-var readings = map[string]string{"Controller charge": "88", "Number of satellites": "14", "Heading difference": "2", "Pack temperature": "21", "Level": "99", "Bus resistance": "60",
-	"Flow at idle": "0,02", "Empty scale": "0", "Covered airspeed": "0.4", "Lowest cell under load": "3.98", "Receiver supply": "5.2", "Empty hopper": "0"}
+var readings = map[string]string{"Controller charge": "88", "Number of satellites": "14", "Heading difference": "2",
+	"Pack temperature": "21", "Level": "99", "Bus resistance": "60",
+	"Flow at idle": "0,02", "Empty scale": "0", "Covered airspeed": "0.4", "Lowest cell under load": "3.98",
+	"Receiver supply": "5.2", "Empty hopper": "0"}
 
 // directions are good headings by the label of their field.
 var directions = map[string]string{"North": "1", "East": "91", "South": "179", "West": "271"}

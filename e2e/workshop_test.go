@@ -48,7 +48,8 @@ func TestDueTaskIsDone(t *testing.T) {
 	p.Click("Save as not in order")
 	p.See("Not in order: Screw of motor 2 stripped", "3 steps stand between")
 	p.Click("Back")
-	for _, step := range [][2]string{{"Motor screws first", "2 steps stand between"}, {"Frame, arms", "One step stands between"}, {"Shake it", "Your own PIN"}} {
+	for _, step := range [][2]string{{"Motor screws first", "2 steps stand between"},
+		{"Frame, arms", "One step stands between"}, {"Shake it", "Your own PIN"}} {
 		p.Click("Done: " + step[0])
 		p.See(step[1])
 	}

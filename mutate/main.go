@@ -96,7 +96,8 @@ func equivalents(path string, all []fault) (map[string]string, error) {
 	for i, l := range strings.Split(strings.TrimSpace(string(text)), "\n") {
 		p := strings.Split(l, "\t")
 		if len(p) != 3 || p[2] == "" || known[p[0]+"\t"+p[1]] != 1 {
-			return nil, fmt.Errorf("%s:%d: this is not one fault that can be seeded, but %d: %s", path, i+1, known[strings.Join(p[:min(2, len(p))], "\t")], l)
+			return nil, fmt.Errorf("%s:%d: this is not one fault that can be seeded, but %d: %s", path, i+1,
+				known[strings.Join(p[:min(2, len(p))], "\t")], l)
 		}
 		out[p[0]+"\t"+p[1]] = p[2]
 	}
@@ -117,7 +118,8 @@ func faults(root string) ([]fault, error) {
 	return out, err
 }
 
-var turned = map[token.Token]token.Token{token.LSS: token.LEQ, token.LEQ: token.LSS, token.GTR: token.GEQ, token.GEQ: token.GTR, token.EQL: token.NEQ, token.NEQ: token.EQL,
+var turned = map[token.Token]token.Token{token.LSS: token.LEQ, token.LEQ: token.LSS, token.GTR: token.GEQ,
+	token.GEQ: token.GTR, token.EQL: token.NEQ, token.NEQ: token.EQL,
 	token.LAND: token.LOR, token.LOR: token.LAND, token.ADD: token.SUB, token.SUB: token.ADD}
 
 func inFile(path string) ([]fault, error) {
@@ -136,7 +138,8 @@ func inFile(path string) ([]fault, error) {
 		line := string(text[p.Offset-p.Column+1:])
 		line, _, _ = strings.Cut(line, "\n")
 		at := p.Column - 1
-		out = append(out, fault{path, p.Line, p.Offset, len(was), was, now, strings.TrimSpace(line[:at] + now + line[at+len(was):])})
+		out = append(out, fault{path, p.Line, p.Offset, len(was), was, now,
+			strings.TrimSpace(line[:at] + now + line[at+len(was):])})
 	}
 	ast.Inspect(f, func(node ast.Node) bool {
 		switch x := node.(type) {

@@ -215,12 +215,15 @@ func check(r io.Reader, folder, known string) (string, error) {
 	switch {
 	case end == nil:
 		return "", errors.New("the end of the export is missing")
-	case end.Records != records || end.Seals != seals || end.Photos != photos || end.Hash != prev || end.Head != fmt.Sprintf("%d.%d", seq, nth) || end.Words != words(prev):
+	case end.Records != records || end.Seals != seals || end.Photos != photos || end.Hash != prev ||
+		end.Head != fmt.Sprintf("%d.%d", seq, nth) || end.Words != words(prev):
 		return "", errors.New("the last line does not fit the lines before it")
 	case !led:
-		return "", fmt.Errorf("the chain does not lead through %s, which is known from outside: it ends at %d.%d", place, seq, nth)
+		return "", fmt.Errorf("the chain does not lead through %s, which is known from outside: it ends at %d.%d", place, seq,
+			nth)
 	}
-	said := fmt.Sprintf("%d records and %d seals hold, each bound to the one before it. Head: %d.%d %s", records, seals, seq, nth, words(prev))
+	said := fmt.Sprintf("%d records and %d seals hold, each bound to the one before it. Head: %d.%d %s", records, seals,
+		seq, nth, words(prev))
 	if compared > 0 {
 		said += fmt.Sprintf("\nThe bytes of %d photos are as recorded.", compared)
 	}

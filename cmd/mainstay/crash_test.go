@@ -59,7 +59,8 @@ func start(t *testing.T, s *testbed.Stage) *process {
 	address := l.Addr().String()
 	require.NoError(t, l.Close())
 	p := &process{cmd: exec.Command(binary, "serve"), base: "http://" + address}
-	p.cmd.Env = append(os.Environ(), "DATABASE_URL="+s.URL, "MAINSTAY_ADDRESS="+address, "MAINSTAY_PHOTOS="+t.TempDir(), "MAINSTAY_CLOCK="+s.Clock.Now().Add(time.Minute).Format(time.RFC3339))
+	p.cmd.Env = append(os.Environ(), "DATABASE_URL="+s.URL, "MAINSTAY_ADDRESS="+address, "MAINSTAY_PHOTOS="+t.TempDir(),
+		"MAINSTAY_CLOCK="+s.Clock.Now().Add(time.Minute).Format(time.RFC3339))
 	require.NoError(t, p.cmd.Start())
 	t.Cleanup(p.kill)
 	require.Eventually(t, func() bool {
@@ -119,7 +120,8 @@ func send(t *testing.T, base, cookie string, f flights.Flight) {
 }
 
 func signIn(t *testing.T, base string) string {
-	res, err := http.Post(base+"/api/v1/session", "application/json", strings.NewReader(`{"login":"pilot","password":"long enough"}`))
+	res, err := http.Post(base+"/api/v1/session", "application/json",
+		strings.NewReader(`{"login":"pilot","password":"long enough"}`))
 	require.NoError(t, err)
 	_ = res.Body.Close()
 	require.Equal(t, http.StatusOK, res.StatusCode)
@@ -151,7 +153,8 @@ func consistent(t *testing.T, s *testbed.Stage, f flights.Flight) (logged bool) 
 	}
 	for table, thing := range map[string]string{"parts": "part", "aircraft": "aircraft", "packs": "pack"} {
 		var wrong int64
-		require.NoError(t, s.DB.Raw("select count(*) from "+table+" x where seconds <> (select coalesce(sum(u.seconds), 0) from flight_use u where u.thing = ? and u.thing_id = x.id)", thing).Scan(&wrong).Error)
+		require.NoError(t, s.DB.Raw("select count(*) from "+table+" x where seconds <> (select coalesce(sum(u.seconds), 0) from flight_use u where u.thing = ? and u.thing_id = x.id)",
+			thing).Scan(&wrong).Error)
 		assert.Zero(t, wrong, table)
 	}
 	res, err := records.Verify(context.Background(), s.DB, records.Check{})
@@ -224,7 +227,8 @@ func TestKilledAtAnyMoment(t *testing.T) {
 		}
 		s.Clock.Advance(5 * time.Minute)
 	}
-	t.Logf("6 kills of the server in the middle of a log: %d were saved whole, %d not at all, none by half", saved, 6-saved)
+	t.Logf("6 kills of the server in the middle of a log: %d were saved whole, %d not at all, none by half", saved,
+		6-saved)
 }
 
 // Stopped in good order, the server ends although screens listen to it.
@@ -261,9 +265,11 @@ func TestCommandsSayWhatIsWrong(t *testing.T) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	require.NoError(t, err)
 	defer func() { _ = l.Close() }()
-	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL, "MAINSTAY_ADDRESS=" + l.Addr().String()}, "serve"), "in use by another program")
+	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL, "MAINSTAY_ADDRESS=" + l.Addr().String()}, "serve"),
+		"in use by another program")
 	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL}, "reset-password", "nobody-here"), "does not exist")
-	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL}, "reset-password", s.Chief.Login), "One-time password of "+s.Chief.Login)
+	assert.Contains(t, run([]string{"DATABASE_URL=" + s.URL}, "reset-password", s.Chief.Login),
+		"One-time password of "+s.Chief.Login)
 	var once, by string
 	require.NoError(t, s.DB.Raw("select once from people where id = ?", s.Chief.ID).Scan(&once).Error)
 	assert.Equal(t, "reset", once)

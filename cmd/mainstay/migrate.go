@@ -12,13 +12,14 @@ import (
 )
 
 func migrateCommand() *cobra.Command {
-	return &cobra.Command{Use: "migrate", Short: "Bring the database up to this version", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		c, err := load()
-		if err != nil {
-			return err
-		}
-		return c.migrate(cmd.Context(), cmd.OutOrStdout())
-	}}
+	return &cobra.Command{Use: "migrate", Short: "Bring the database up to this version", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			c, err := load()
+			if err != nil {
+				return err
+			}
+			return c.migrate(cmd.Context(), cmd.OutOrStdout())
+		}}
 }
 
 // migrate changes the form of the database, as its owner, and gives the role of

@@ -38,25 +38,31 @@ const demoFlightSpeed = 20
 
 // config comes from the environment.
 type config struct {
-	DatabaseURL string        `env:"DATABASE_URL,required"`                        // any PostgreSQL from version 15, as the role of the application
-	OwnerURL    string        `env:"MAINSTAY_OWNER_URL"`                           // the same database as its owner, who migrates; default: DATABASE_URL
-	Address     string        `env:"MAINSTAY_ADDRESS" envDefault:"127.0.0.1:8080"` // host:port to listen on
-	Photos      string        `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder
-	Secure      bool          `env:"MAINSTAY_SECURE" envDefault:"false"`           // true behind TLS: cookies only over TLS
-	Clock       time.Time     `env:"MAINSTAY_CLOCK"`                               // for tests and pictures: the clock starts here and runs
-	Debug       bool          `env:"MAINSTAY_DEBUG" envDefault:"false"`            // log every request
-	PerMinute   int64         `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
-	Charger     string        `env:"MAINSTAY_CHARGER_URL"`  // a charger on the network; none by default
-	Weather     string        `env:"MAINSTAY_WEATHER_URL"`  // a weather service on the network; none by default
-	Desk        string        `env:"MAINSTAY_DESK_URL"`     // an airspace desk on the network; none by default
-	Aircraft    string        `env:"MAINSTAY_AIRCRAFT_URL"` // a link to aircraft on the network; none by default
-	AircraftKey string        `env:"MAINSTAY_AIRCRAFT_KEY"`
-	ChargerKey  string        `env:"MAINSTAY_CHARGER_KEY"` // what each of them wants to hear, if anything
-	WeatherKey  string        `env:"MAINSTAY_WEATHER_KEY"`
-	DeskKey     string        `env:"MAINSTAY_DESK_KEY"`
-	Metrics     string        `env:"MAINSTAY_METRICS"`      // host:port for figures, away from the application; none by default
-	Heads       string        `env:"MAINSTAY_HEADS"`        // folder for files with heads of the records; none by default
-	HeadCommand string        `env:"MAINSTAY_HEAD_COMMAND"` // sends a mail given on its input, like "/usr/sbin/sendmail -i"; none by default
+	// any PostgreSQL from version 15, as the role of the application
+	DatabaseURL string `env:"DATABASE_URL,required"`
+	// the same database as its owner, who migrates; default: DATABASE_URL
+	OwnerURL string `env:"MAINSTAY_OWNER_URL"`
+	Address  string `env:"MAINSTAY_ADDRESS" envDefault:"127.0.0.1:8080"` // host:port to listen on
+	Photos   string `env:"MAINSTAY_PHOTOS" envDefault:".local/photos"`   // folder
+	// true behind TLS: cookies only over TLS
+	Secure bool `env:"MAINSTAY_SECURE" envDefault:"false"`
+	// for tests and pictures: the clock starts here and runs
+	Clock       time.Time `env:"MAINSTAY_CLOCK"`
+	Debug       bool      `env:"MAINSTAY_DEBUG" envDefault:"false"` // log every request
+	PerMinute   int64     `env:"MAINSTAY_REQUESTS_PER_MINUTE" envDefault:"1200"`
+	Charger     string    `env:"MAINSTAY_CHARGER_URL"`  // a charger on the network; none by default
+	Weather     string    `env:"MAINSTAY_WEATHER_URL"`  // a weather service on the network; none by default
+	Desk        string    `env:"MAINSTAY_DESK_URL"`     // an airspace desk on the network; none by default
+	Aircraft    string    `env:"MAINSTAY_AIRCRAFT_URL"` // a link to aircraft on the network; none by default
+	AircraftKey string    `env:"MAINSTAY_AIRCRAFT_KEY"`
+	ChargerKey  string    `env:"MAINSTAY_CHARGER_KEY"` // what each of them wants to hear, if anything
+	WeatherKey  string    `env:"MAINSTAY_WEATHER_KEY"`
+	DeskKey     string    `env:"MAINSTAY_DESK_KEY"`
+	// host:port for figures, away from the application; none by default
+	Metrics string `env:"MAINSTAY_METRICS"`
+	Heads   string `env:"MAINSTAY_HEADS"` // folder for files with heads of the records; none by default
+	// sends a mail given on its input, like "/usr/sbin/sendmail -i"; none by default
+	HeadCommand string        `env:"MAINSTAY_HEAD_COMMAND"`
 	HeadEvery   time.Duration `env:"MAINSTAY_HEAD_EVERY" envDefault:"1h"`
 	Proxies     []string      `env:"MAINSTAY_PROXIES"` // proxies in front, whose X-Forwarded-For is believed
 }
@@ -89,15 +95,17 @@ func (c config) open() (*gorm.DB, *photos.Folder, error) {
 const memoryWanted = 256 << 20
 
 func serveCommand() *cobra.Command {
-	return &cobra.Command{Use: "serve", Short: "Serve the application", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		return serve(cmd.Context(), false)
-	}}
+	return &cobra.Command{Use: "serve", Short: "Serve the application", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return serve(cmd.Context(), false)
+		}}
 }
 
 func demoCommand() *cobra.Command {
-	return &cobra.Command{Use: "demo", Short: "Fill an empty database with the demo crew and serve it", Args: cobra.NoArgs, RunE: func(cmd *cobra.Command, _ []string) error {
-		return serve(cmd.Context(), true)
-	}}
+	return &cobra.Command{Use: "demo", Short: "Fill an empty database with the demo crew and serve it", Args: cobra.NoArgs,
+		RunE: func(cmd *cobra.Command, _ []string) error {
+			return serve(cmd.Context(), true)
+		}}
 }
 
 func serve(ctx context.Context, withDemo bool) error {
@@ -175,7 +183,8 @@ func serve(ctx context.Context, withDemo bool) error {
 		if err != nil {
 			return err
 		}
-		if c.Aircraft, err = serveAt(ctx, "aircraft", "127.0.0.1:0", aircraft.New(demoFlightSpeed, svc.Clock.Now, crafts...)); err != nil {
+		if c.Aircraft, err = serveAt(ctx, "aircraft", "127.0.0.1:0",
+			aircraft.New(demoFlightSpeed, svc.Clock.Now, crafts...)); err != nil {
 			return err
 		}
 		log.Info("aircraft stand-in", "address", c.Aircraft)
@@ -210,11 +219,13 @@ func serve(ctx context.Context, withDemo bool) error {
 			return err
 		}
 	}
-	h, err := server.New(svc, server.Options{Changes: hub, Figures: figures, Secure: c.Secure, PerMinute: c.PerMinute, Proxies: c.Proxies, Web: web.Files(), Log: log})
+	h, err := server.New(svc, server.Options{Changes: hub, Figures: figures, Secure: c.Secure, PerMinute: c.PerMinute,
+		Proxies: c.Proxies, Web: web.Files(), Log: log})
 	if err != nil {
 		return err
 	}
-	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
+	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: 2 * time.Minute,
+		WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute, MaxHeaderBytes: 64 << 10}
 	stopped := make(chan error, 1)
 	go func() {
 		<-ctx.Done()

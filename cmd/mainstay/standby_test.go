@@ -84,7 +84,8 @@ func newCluster(t *testing.T, base, name string, port int) *cluster {
 
 func (c *cluster) start() {
 	log := c.dir + ".log"
-	opts := fmt.Sprintf("-p %d -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c wal_level=replica -c max_wal_senders=5 -c hot_standby=on -c max_connections=60 -c synchronous_commit=on", c.port)
+	opts := fmt.Sprintf("-p %d -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c wal_level=replica -c max_wal_senders=5 -c hot_standby=on -c max_connections=60 -c synchronous_commit=on",
+		c.port)
 	require.NoError(c.t, pg(c.t, "pg_ctl", "-D", c.dir, "-w", "-t", "60", "-l", log, "-o", opts, "start"))
 }
 
@@ -102,7 +103,8 @@ func (c *cluster) sql(q string) error {
 // that one wait for it at every commit.
 func (c *cluster) follow(of *cluster) {
 	require.NoError(c.t, os.RemoveAll(c.dir))
-	require.NoError(c.t, pg(c.t, "pg_basebackup", "-D", c.dir, "-R", "-X", "stream", "-c", "fast", "-d", fmt.Sprintf("host=127.0.0.1 port=%d user=mainstay application_name=standby", of.port)))
+	require.NoError(c.t, pg(c.t, "pg_basebackup", "-D", c.dir, "-R", "-X", "stream", "-c", "fast", "-d",
+		fmt.Sprintf("host=127.0.0.1 port=%d user=mainstay application_name=standby", of.port)))
 	c.start()
 	require.NoError(c.t, of.sql("alter system set synchronous_standby_names = 'standby'"))
 	require.NoError(c.t, of.sql("select pg_reload_conf()"))
@@ -149,7 +151,8 @@ func (w *writer) run(stop <-chan struct{}, from time.Time) {
 	for i := 0; ; i++ {
 		at := from.Add(time.Duration(i) * 10 * time.Minute)
 		id := uuid.Must(uuid.NewV7())
-		row := fmt.Sprintf("id,took_off_at,landed_at,aircraft_serial,pilot_login,packs,seconds,landings,purpose,remarks\n%s,%s,%s,%s,pilot,,300,1,Standby,\n", id, at.Format(time.RFC3339), at.Add(5*time.Minute).Format(time.RFC3339), w.serial)
+		row := fmt.Sprintf("id,took_off_at,landed_at,aircraft_serial,pilot_login,packs,seconds,landings,purpose,remarks\n%s,%s,%s,%s,pilot,,300,1,Standby,\n",
+			id, at.Format(time.RFC3339), at.Add(5*time.Minute).Format(time.RFC3339), w.serial)
 		for try := 0; ; try++ {
 			select {
 			case <-stop:
@@ -202,10 +205,12 @@ func TestStandbyTakesOver(t *testing.T) {
 			_ = pg(t, "pg_ctl", "-D", c.dir, "-m", "immediate", "stop")
 		}
 	})
-	require.NoError(t, pg(t, "initdb", "-D", one.dir, "-U", "mainstay", "--auth=trust", "--encoding=UTF8", "--locale=C.UTF-8"))
+	require.NoError(t, pg(t, "initdb", "-D", one.dir, "-U", "mainstay", "--auth=trust", "--encoding=UTF8",
+		"--locale=C.UTF-8"))
 	one.start()
 	require.NoError(t, one.sql("create database crew"))
-	url := fmt.Sprintf("postgres://mainstay@127.0.0.1:%d,127.0.0.1:%d/crew?sslmode=disable&target_session_attrs=read-write&connect_timeout=2", one.port, two.port)
+	url := fmt.Sprintf("postgres://mainstay@127.0.0.1:%d,127.0.0.1:%d/crew?sslmode=disable&target_session_attrs=read-write&connect_timeout=2",
+		one.port, two.port)
 
 	hash := &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32}
 	ctx := context.Background()
@@ -228,16 +233,20 @@ func TestStandbyTakesOver(t *testing.T) {
 		t.Cleanup(srv.Close)
 		servers = append(servers, srv.URL)
 	}
-	chief, err := svc.People.SetUp(ctx, people.Crew{Name: "Crew", Zone: "UTC", Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}}, people.New{Login: "chief", Name: "Chief Person", Password: "hop hedge drum", PIN: testbed.PIN})
+	chief, err := svc.People.SetUp(ctx, people.Crew{Name: "Crew", Zone: "UTC",
+		Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}},
+		people.New{Login: "chief", Name: "Chief Person", Password: "hop hedge drum", PIN: testbed.PIN})
 	require.NoError(t, err)
-	_, err = svc.People.Add(ctx, people.New{ID: testbed.NewID(), Login: "pilot", Name: "Pilot Person", Roles: []crew.Role{crew.Pilot}, Password: "hop hedge drum", PIN: testbed.PIN})
+	_, err = svc.People.Add(ctx, people.New{ID: testbed.NewID(), Login: "pilot", Name: "Pilot Person",
+		Roles: []crew.Role{crew.Pilot}, Password: "hop hedge drum", PIN: testbed.PIN})
 	require.NoError(t, err)
 	two.follow(one)
 
 	var writers []*writer
 	for i := range 4 {
 		serial := fmt.Sprintf("S-%d", i)
-		_, err := svc.Fleet.AddAircraft(people.With(ctx, chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: serial, Serial: serial, FitNewParts: true})
+		_, err := svc.Fleet.AddAircraft(people.With(ctx, chief),
+			fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: serial, Serial: serial, FitNewParts: true})
 		require.NoError(t, err)
 		jar, err := cookiejar.New(nil)
 		require.NoError(t, err)
@@ -263,14 +272,16 @@ func TestStandbyTakesOver(t *testing.T) {
 			all.Go(func() { w.run(stop, from) })
 		}
 		before := acked()
-		require.Eventually(t, func() bool { return acked() >= before+5 }, 60*time.Second, 10*time.Millisecond, "flights are logged")
+		require.Eventually(t, func() bool { return acked() >= before+5 }, 60*time.Second, 10*time.Millisecond,
+			"flights are logged")
 		time.Sleep(time.Duration(rand.IntN(700)) * time.Millisecond)
 		require.NoError(t, pg(t, "pg_ctl", "-D", primary.dir, "-m", "immediate", "stop"))
 		require.NoError(t, pg(t, "pg_ctl", "-D", standby.dir, "-w", "promote"))
 		require.NoError(t, standby.sql("alter system reset synchronous_standby_names"))
 		require.NoError(t, standby.sql("select pg_reload_conf()"))
 		at := acked()
-		require.Eventually(t, func() bool { return acked() >= at+5 }, 60*time.Second, 10*time.Millisecond, "it goes on by itself")
+		require.Eventually(t, func() bool { return acked() >= at+5 }, 60*time.Second, 10*time.Millisecond,
+			"it goes on by itself")
 		close(stop)
 		all.Wait()
 		wholeAndOnce(t, svc, writers)
@@ -282,14 +293,16 @@ func TestStandbyTakesOver(t *testing.T) {
 		repeated += w.repeated
 		heads += len(w.heads)
 	}
-	t.Logf("%d kills, %d acknowledged flights on two servers: none lost, none twice; %d were saved without an answer and answered on the second try; %d heads told, all on the chain", rounds, acked(), repeated, heads)
+	t.Logf("%d kills, %d acknowledged flights on two servers: none lost, none twice; %d were saved without an answer and answered on the second try; %d heads told, all on the chain",
+		rounds, acked(), repeated, heads)
 }
 
 func wholeAndOnce(t *testing.T, svc *server.Services, writers []*writer) {
 	t.Helper()
 	for _, w := range writers {
 		var ids []uuid.UUID
-		require.NoError(t, svc.DB.Raw("select f.id from flights f join aircraft a on a.id = f.aircraft_id where a.serial = ?", w.serial).Scan(&ids).Error)
+		require.NoError(t, svc.DB.Raw("select f.id from flights f join aircraft a on a.id = f.aircraft_id where a.serial = ?",
+			w.serial).Scan(&ids).Error)
 		have := map[uuid.UUID]bool{}
 		for _, id := range ids {
 			have[id] = true
@@ -300,7 +313,8 @@ func wholeAndOnce(t *testing.T, svc *server.Services, writers []*writer) {
 		var sums struct{ Counted, Flights, Used, Recorded int }
 		require.NoError(t, svc.DB.Raw(`select a.flights as counted, (select count(*) from flights f where f.aircraft_id = a.id) as flights,
 			(select count(*) from flight_use u where u.thing_id = a.id) as used, (select count(*) from records r where r.kind = 'flight' and r.subject = a.id) as recorded from aircraft a where a.serial = ?`, w.serial).Scan(&sums).Error)
-		assert.Equal(t, struct{ Counted, Flights, Used, Recorded int }{len(ids), len(ids), len(ids), len(ids)}, sums, "nothing is there twice, or by half")
+		assert.Equal(t, struct{ Counted, Flights, Used, Recorded int }{len(ids), len(ids), len(ids), len(ids)}, sums,
+			"nothing is there twice, or by half")
 		for _, said := range w.heads[max(0, len(w.heads)-3):] {
 			h, err := records.ParseHead(said)
 			require.NoError(t, err)

@@ -122,11 +122,14 @@ func JudgeDeltaT(deltaT float64) (judge.Verdict, string) {
 	case !(deltaT >= -0.05 && deltaT <= 60):
 		return judge.Stop, "Delta T is not known."
 	case d > DeltaTHigh:
-		return judge.Stop, fmt.Sprintf("Delta T %.1f °C is over %g: drops dry before they land. The label wins.", d, DeltaTHigh)
+		return judge.Stop, fmt.Sprintf("Delta T %.1f °C is over %g: drops dry before they land. The label wins.", d,
+			DeltaTHigh)
 	case d < DeltaTLow:
-		return judge.Stop, fmt.Sprintf("Delta T %.1f °C is under %g: drops hang in the air and drift. The label wins.", d, DeltaTLow)
+		return judge.Stop, fmt.Sprintf("Delta T %.1f °C is under %g: drops hang in the air and drift. The label wins.", d,
+			DeltaTLow)
 	case d > DeltaTGood:
-		return judge.Watch, fmt.Sprintf("Delta T %.1f °C is over %g: coarse drops only, if the label lets you.", d, DeltaTGood)
+		return judge.Watch, fmt.Sprintf("Delta T %.1f °C is over %g: coarse drops only, if the label lets you.", d,
+			DeltaTGood)
 	case d < DeltaTLow+DeltaTMargin:
 		return judge.Watch, fmt.Sprintf("Delta T %.1f °C is near the limit of %g.", d, DeltaTLow)
 	case d > DeltaTGood-DeltaTMargin:

@@ -27,7 +27,8 @@ func TestHotAndHigh(t *testing.T) {
 // The tables of the International Standard Atmosphere (ICAO Doc 7488): height,
 // pressure hPa, temperature degC, density kg/m3, dry air.
 func TestStandardAtmosphere(t *testing.T) {
-	for _, row := range [][4]float64{{0, 1013.25, 15, 1.2250}, {500, 954.61, 11.75, 1.1673}, {1000, 898.76, 8.5, 1.1117}, {2000, 795.01, 2, 1.0066}, {3000, 701.21, -4.5, 0.90925}} {
+	for _, row := range [][4]float64{{0, 1013.25, 15, 1.2250}, {500, 954.61, 11.75, 1.1673}, {1000, 898.76, 8.5, 1.1117},
+		{2000, 795.01, 2, 1.0066}, {3000, 701.21, -4.5, 0.90925}} {
 		p, err := air.StationPressure(1013.25, row[0])
 		require.NoError(t, err)
 		assert.InDelta(t, row[1], p, 0.4)
@@ -48,7 +49,8 @@ func TestSaturationTable(t *testing.T) {
 // Psychrometric chart at 1013.25 hPa, read to a third of a degree: dry bulb,
 // humidity, wet bulb.
 func TestWetBulbTable(t *testing.T) {
-	for _, row := range [][3]float64{{20, 50, 13.8}, {25, 50, 17.9}, {30, 50, 22.0}, {30, 30, 17.8}, {35, 20, 18.8}, {15, 80, 13.0}, {25, 100, 25}} {
+	for _, row := range [][3]float64{{20, 50, 13.8}, {25, 50, 17.9}, {30, 50, 22.0}, {30, 30, 17.8}, {35, 20, 18.8},
+		{15, 80, 13.0}, {25, 100, 25}} {
 		dew, err := air.DewPoint(row[0], row[1])
 		require.NoError(t, err)
 		w, err := air.WetBulb(row[0], dew, 1013.25)
@@ -65,7 +67,9 @@ func TestWetBulbAgainstStull(t *testing.T) {
 		require.NoError(t, err)
 		w, err := air.WetBulb(c, dew, 1013.25)
 		require.NoError(t, err)
-		stull := c*math.Atan(0.151977*math.Sqrt(rh+8.313659)) + math.Atan(c+rh) - math.Atan(rh-1.676331) + 0.00391838*math.Pow(rh, 1.5)*math.Atan(0.023101*rh) - 4.686035
+		stull := c*math.Atan(0.151977*math.Sqrt(rh+8.313659)) + math.Atan(c+rh) - math.Atan(rh-1.676331) +
+			0.00391838*math.Pow(rh,
+				1.5)*math.Atan(0.023101*rh) - 4.686035
 		assert.Greater(t, w-stull, -1.15)
 		assert.Less(t, w-stull, 1.15)
 		assert.LessOrEqual(t, w, c+1e-9)
@@ -77,7 +81,9 @@ func TestWetBulbAgainstStull(t *testing.T) {
 }
 
 func TestDeltaT(t *testing.T) {
-	for d, want := range map[float64]judge.Verdict{1.9: judge.Stop, 2: judge.Watch, 2.69: judge.Clear, 2.6: judge.Watch, 5: judge.Clear, 7.3: judge.Clear, 7.4: judge.Watch, 8: judge.Watch, 9: judge.Watch, 10: judge.Watch, 10.1: judge.Stop, math.NaN(): judge.Stop, math.Inf(1): judge.Stop, math.Inf(-1): judge.Stop} {
+	for d, want := range map[float64]judge.Verdict{1.9: judge.Stop, 2: judge.Watch, 2.69: judge.Clear, 2.6: judge.Watch,
+		5: judge.Clear, 7.3: judge.Clear, 7.4: judge.Watch, 8: judge.Watch, 9: judge.Watch, 10: judge.Watch, 10.1: judge.Stop,
+		math.NaN(): judge.Stop, math.Inf(1): judge.Stop, math.Inf(-1): judge.Stop} {
 		v, words := air.JudgeDeltaT(d)
 		assert.Equal(t, want, v, "%g: %s", d, words)
 	}
@@ -90,20 +96,28 @@ func TestInversion(t *testing.T) {
 		in   air.Inversion
 		want judge.Verdict
 	}{
-		"measured":          {air.Inversion{LowC: f(12), HighC: f(13)}, judge.Stop},
-		"measured even":     {air.Inversion{LowC: f(12), HighC: f(12), HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy}, judge.Watch},
-		"even, and signs":   {air.Inversion{LowC: f(12), HighC: f(12.4), HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(1), ClearSky: &clear}, judge.Stop},
+		"measured": {air.Inversion{LowC: f(12), HighC: f(13)}, judge.Stop},
+		"measured even": {air.Inversion{LowC: f(12), HighC: f(12), HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3),
+			ClearSky: &cloudy}, judge.Watch},
+		"even, and signs": {air.Inversion{LowC: f(12), HighC: f(12.4), HoursAfterRise: f(0.5), HoursToSet: f(14),
+			WindMS: f(1), ClearSky: &clear}, judge.Stop},
 		"just an inversion": {air.Inversion{LowC: f(12), HighC: f(12.5)}, judge.Stop},
-		"just inside":       {air.Inversion{LowC: f(12), HighC: f(11.6), HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy}, judge.Watch},
-		"not a number":      {air.Inversion{LowC: f(math.NaN()), HighC: f(11)}, judge.Stop},
-		"wind no number":    {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(math.NaN()), ClearSky: &clear}, judge.Stop},
-		"measured cooler":   {air.Inversion{LowC: f(12), HighC: f(11.5), WindMS: f(0), ClearSky: &clear}, judge.Clear},
-		"still clear dawn":  {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(1), ClearSky: &clear}, judge.Stop},
-		"evening":           {air.Inversion{HoursAfterRise: f(13), HoursToSet: f(1), WindMS: f(1), ClearSky: &clear}, judge.Stop},
-		"windy dawn":        {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(3), ClearSky: &clear}, judge.Watch},
-		"noon":              {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy}, judge.Clear},
-		"nothing known":     {air.Inversion{}, judge.Stop},
-		"sky not known":     {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3)}, judge.Watch},
+		"just inside": {air.Inversion{LowC: f(12), HighC: f(11.6), HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3),
+			ClearSky: &cloudy}, judge.Watch},
+		"not a number": {air.Inversion{LowC: f(math.NaN()), HighC: f(11)}, judge.Stop},
+		"wind no number": {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(math.NaN()),
+			ClearSky: &clear}, judge.Stop},
+		"measured cooler": {air.Inversion{LowC: f(12), HighC: f(11.5), WindMS: f(0), ClearSky: &clear}, judge.Clear},
+		"still clear dawn": {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(1), ClearSky: &clear},
+			judge.Stop},
+		"evening": {air.Inversion{HoursAfterRise: f(13), HoursToSet: f(1), WindMS: f(1), ClearSky: &clear},
+			judge.Stop},
+		"windy dawn": {air.Inversion{HoursAfterRise: f(0.5), HoursToSet: f(14), WindMS: f(3), ClearSky: &clear},
+			judge.Watch},
+		"noon": {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3), ClearSky: &cloudy},
+			judge.Clear},
+		"nothing known": {air.Inversion{}, judge.Stop},
+		"sky not known": {air.Inversion{HoursAfterRise: f(6), HoursToSet: f(8), WindMS: f(3)}, judge.Watch},
 	} {
 		v, words := c.in.Judge()
 		assert.Equal(t, c.want, v, "%s: %s", name, words)

@@ -47,11 +47,13 @@ func TestAirAsApproved(t *testing.T) {
 		lines = append(lines, fmt.Sprintf("delta t %.1f: %s %s", d, v, words))
 	}
 	for rho := 0.7; rho <= 1.4; rho += 0.05 {
-		lines = append(lines, fmt.Sprintf("%.2f: %.1f m, %.3f kg", rho, air.DensityAltitude(rho), air.MassLimit(72, rho, 1.225)))
+		lines = append(lines, fmt.Sprintf("%.2f: %.1f m, %.3f kg", rho, air.DensityAltitude(rho),
+			air.MassLimit(72, rho, 1.225)))
 	}
 	num := func(v float64) *float64 { return &v }
 	yes := true
-	in := air.Inversion{HoursAfterRise: num(1.5), HoursToSet: num(8), WindMS: num(1.5), ClearSky: &yes, LowC: num(20), HighC: num(20.5)}
+	in := air.Inversion{HoursAfterRise: num(1.5), HoursToSet: num(8), WindMS: num(1.5), ClearSky: &yes, LowC: num(20),
+		HighC: num(20.5)}
 	say2 := func(what string, x air.Inversion) {
 		v, words := x.Judge()
 		lines = append(lines, fmt.Sprintf("inversion%s: %s %s", what, v, words))

@@ -37,7 +37,8 @@ func (i Inversion) Judge() (judge.Verdict, string) {
 			return judge.Stop, "Measured: it is warmer above than below. That is an inversion; spray hangs and drifts far. Do not spray."
 		case apart > -10*InstrumentC:
 			v, words := i.signs()
-			return max(v, judge.Watch), "Measured: the two heights differ by less than the instruments' error; that decides nothing. " + words
+			return max(v, judge.Watch),
+				"Measured: the two heights differ by less than the instruments' error; that decides nothing. " + words
 		}
 		return judge.Clear, "Measured: it is cooler above than below."
 	}

@@ -21,12 +21,16 @@ func TestStationsAsApproved(t *testing.T) {
 	in.Parts = nil
 	positions := in.Type.Positions()
 	for _, p := range append(positions[:4:4], positions[len(positions)-2:]...) {
-		in.Parts = append(in.Parts, gate.Part{ID: "p-" + p.ID, Station: p.ID, Label: p.Label, Kind: p.Kind, Required: p.Required, Counters: wear.Counters{Seconds: 18*3600 - 1, Since: now.AddDate(0, -2, 0)}, Limits: wear.Limits{Hours: 20, Flights: 100}})
+		in.Parts = append(in.Parts, gate.Part{ID: "p-" + p.ID, Station: p.ID, Label: p.Label, Kind: p.Kind,
+			Required: p.Required, Counters: wear.Counters{Seconds: 18*3600 - 1, Since: now.AddDate(0, -2, 0)},
+			Limits: wear.Limits{Hours: 20, Flights: 100}})
 	}
-	in.Tasks = []gate.Task{{ID: "t", Title: "Screws", Place: "frame", Due: wear.Due{Verdict: judge.Watch, Sentence: "due."}}}
+	in.Tasks = []gate.Task{{ID: "t", Title: "Screws", Place: "frame",
+		Due: wear.Due{Verdict: judge.Watch, Sentence: "due."}}}
 	in.Orders = []gate.Order{{ID: "o", Title: "Arm", Place: in.Parts[0].Station, At: now, Grounds: true}}
 	in.Defects = []gate.Defect{{ID: "d", Title: "Crack", Place: "frame", Station: "Frame", Severity: judge.Watch, At: now}}
-	in.Walkround.Findings = []gate.RunFinding{{Place: in.Parts[1].Station, Title: "Look", Verdict: judge.Watch, Sentence: "odd"}, {Place: in.Parts[1].Station, Title: "Pack", Verdict: judge.Stop, Sentence: "hot", PackID: "x"}}
+	in.Walkround.Findings = []gate.RunFinding{{Place: in.Parts[1].Station, Title: "Look", Verdict: judge.Watch,
+		Sentence: "odd"}, {Place: in.Parts[1].Station, Title: "Pack", Verdict: judge.Stop, Sentence: "hot", PackID: "x"}}
 	var lines []string
 	seen := map[string]bool{}
 	say := func(what string, in gate.Input) {
@@ -36,7 +40,8 @@ func TestStationsAsApproved(t *testing.T) {
 		if due.HoursLeft != nil {
 			left = fmt.Sprintf("%.4f", *due.HoursLeft)
 		}
-		said := []string{fmt.Sprintf("  next: %s (%.4f, %s h left), %d odd", due.Sentence, due.Fraction, left, len(aircraft.Odd(states)))}
+		said := []string{fmt.Sprintf("  next: %s (%.4f, %s h left), %d odd", due.Sentence, due.Fraction, left,
+			len(aircraft.Odd(states)))}
 		for _, s := range states {
 			if s.Verdict != judge.Clear || s.Fraction > 0 {
 				said = append(said, fmt.Sprintf("  %s %s %.4f %s", s.Station, s.Verdict, s.Fraction, s.Sentence))

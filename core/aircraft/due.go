@@ -34,7 +34,8 @@ func PartDue(name string, p gate.Part, lately wear.Recent, now, today time.Time)
 		return Item{}, false
 	}
 	d := p.Life(now)
-	it = Item{Aircraft: name, Station: p.Station, Label: p.Label, Verdict: d.Verdict, Sentence: d.Sentence, Fraction: d.Fraction, By: d.By}
+	it = Item{Aircraft: name, Station: p.Station, Label: p.Label, Verdict: d.Verdict, Sentence: d.Sentence,
+		Fraction: d.Fraction, By: d.By}
 	if d.By == "" {
 		return it, d.Verdict != judge.Clear
 	}
@@ -45,7 +46,8 @@ func PartDue(name string, p gate.Part, lately wear.Recent, now, today time.Time)
 // TaskDue is the line of a repeating task of which due is known; ok is false for
 // one that is done after flying and has been.
 func TaskDue(name string, t upkeep.Standing, due wear.Due, lately wear.Recent, today time.Time) (it Item, ok bool) {
-	it = Item{Aircraft: name, Station: t.Task.Station, Label: t.Task.Title, Verdict: due.Verdict, Sentence: due.Sentence, Fraction: due.Fraction, By: due.By}
+	it = Item{Aircraft: name, Station: t.Task.Station, Label: t.Task.Title, Verdict: due.Verdict, Sentence: due.Sentence,
+		Fraction: due.Fraction, By: due.By}
 	if t.Task.AfterFlying {
 		it.On, it.By = &today, "flying"
 		return it, due.Fraction > 0
@@ -74,7 +76,8 @@ func (it *Item) falls(c wear.Counters, l wear.Limits, lately wear.Recent, today 
 // DueOrder puts what is due now before what will be, that by its day, and what
 // has no day last.
 func DueOrder(a, b Item) int {
-	return cmp.Or(cmp.Compare(a.rank(), b.rank()), a.day().Compare(b.day()), cmp.Compare(b.Fraction, a.Fraction), cmp.Compare(a.Aircraft, b.Aircraft), cmp.Compare(a.Station, b.Station))
+	return cmp.Or(cmp.Compare(a.rank(), b.rank()), a.day().Compare(b.day()), cmp.Compare(b.Fraction, a.Fraction),
+		cmp.Compare(a.Aircraft, b.Aircraft), cmp.Compare(a.Station, b.Station))
 }
 
 func (it Item) rank() int {

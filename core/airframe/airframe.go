@@ -33,34 +33,39 @@ const VTail = "v"
 // Rotors, ArmM and RotorDiameterM hold for layouts with lifting rotors; SpanM,
 // LengthM and ChordM for layouts with a wing.
 type Geometry struct {
-	Kind           Kind         `json:"kind"`
-	Rotors         int          `json:"rotors,omitempty"`           // lifting rotors: 4, 6 or 8 on a multirotor, 4 on a vertical take-off wing
+	Kind Kind `json:"kind"`
+	// lifting rotors: 4, 6 or 8 on a multirotor, 4 on a vertical take-off wing
+	Rotors         int          `json:"rotors,omitempty"`
 	ArmM           units.Metres `json:"arm_m,omitempty"`            // centre to motor axis
 	RotorDiameterM units.Metres `json:"rotor_diameter_m,omitempty"` // of the lifting rotors
 	SpanM          units.Metres `json:"span_m,omitempty"`
 	LengthM        units.Metres `json:"length_m,omitempty"`
 	ChordM         units.Metres `json:"chord_m,omitempty"`
 	PropDiameterM  units.Metres `json:"prop_diameter_m,omitempty"` // of the propeller that drives a wing forward
-	Tail           string       `json:"tail,omitempty"`            // of a wing: "v", or empty for one with fin and tailplane
+	// of a wing: "v", or empty for one with fin and tailplane
+	Tail string `json:"tail,omitempty"`
 }
 
 // Limits are the maker's limits that the gate holds a flight against.
 type Limits struct {
-	TakeoffMassKg  units.Kilograms       `json:"takeoff_mass_kg"`
-	WindMS         units.MetresPerSecond `json:"wind_ms"` // steady, at flight height
-	GustMS         units.MetresPerSecond `json:"gust_ms"`
-	FlightHeightM  units.Metres          `json:"flight_height_m"`          // usual height above ground, for scaling the wind
-	LaunchPercent  units.Percent         `json:"launch_percent,omitempty"` // where the maker demands one; 0: the crew's practice
-	LandByPercent  units.Percent         `json:"land_by_percent"`
-	LandByCellMV   units.Millivolts      `json:"land_by_cell_mv"`  // under load
-	PlannedMinutes float64               `json:"planned_minutes"`  // usual flight on full packs
-	WarmthOutlierC units.Celsius         `json:"warmth_outlier_c"` // a motor this much over its sisters' median
+	TakeoffMassKg units.Kilograms       `json:"takeoff_mass_kg"`
+	WindMS        units.MetresPerSecond `json:"wind_ms"` // steady, at flight height
+	GustMS        units.MetresPerSecond `json:"gust_ms"`
+	// usual height above ground, for scaling the wind
+	FlightHeightM units.Metres `json:"flight_height_m"`
+	// where the maker demands one; 0: the crew's practice
+	LaunchPercent  units.Percent    `json:"launch_percent,omitempty"`
+	LandByPercent  units.Percent    `json:"land_by_percent"`
+	LandByCellMV   units.Millivolts `json:"land_by_cell_mv"`  // under load
+	PlannedMinutes float64          `json:"planned_minutes"`  // usual flight on full packs
+	WarmthOutlierC units.Celsius    `json:"warmth_outlier_c"` // a motor this much over its sisters' median
 	// Not every profile gives these; zero takes the usual value.
 	CrosswindMS units.MetresPerSecond `json:"crosswind_ms,omitempty"` // start and landing of a wing
 	ClimbMS     units.MetresPerSecond `json:"climb_ms,omitempty"`
 	DescentMS   units.MetresPerSecond `json:"descent_ms,omitempty"`
-	SpeedMS     units.MetresPerSecond `json:"speed_ms,omitempty"`     // greatest over the ground; zero is not known
-	TransitionM units.Metres          `json:"transition_m,omitempty"` // a vertical take-off wing goes over to forward flight here
+	SpeedMS     units.MetresPerSecond `json:"speed_ms,omitempty"` // greatest over the ground; zero is not known
+	// a vertical take-off wing goes over to forward flight here
+	TransitionM units.Metres `json:"transition_m,omitempty"`
 	// Least heights that a route keeps over the ground and over what stands there;
 	// zero takes the usual one of the work.
 	LeastGroundM units.Metres `json:"least_ground_m,omitempty"`
@@ -121,17 +126,18 @@ type Packs struct {
 
 // Type is a profile that a crew can copy and change.
 type Type struct {
-	Key        string                 `json:"key"`
-	Version    int                    `json:"version"`
-	Name       string                 `json:"name"`
-	Work       string                 `json:"work"` // what it is for, in a few words
-	Geometry   Geometry               `json:"geometry"`
-	Limits     Limits                 `json:"limits"`
-	Packs      Packs                  `json:"packs"`
-	Wear       map[string]wear.Limits `json:"wear"` // by part kind
-	Equipment  []Equipment            `json:"equipment,omitempty"`
-	TankL      float64                `json:"tank_l,omitempty"`      // liquid it can carry; 0: it does not spray
-	PowerOrder string                 `json:"power_order,omitempty"` // controller-first or aircraft-first, where the maker demands it
+	Key       string                 `json:"key"`
+	Version   int                    `json:"version"`
+	Name      string                 `json:"name"`
+	Work      string                 `json:"work"` // what it is for, in a few words
+	Geometry  Geometry               `json:"geometry"`
+	Limits    Limits                 `json:"limits"`
+	Packs     Packs                  `json:"packs"`
+	Wear      map[string]wear.Limits `json:"wear"` // by part kind
+	Equipment []Equipment            `json:"equipment,omitempty"`
+	TankL     float64                `json:"tank_l,omitempty"` // liquid it can carry; 0: it does not spray
+	// controller-first or aircraft-first, where the maker demands it
+	PowerOrder string `json:"power_order,omitempty"`
 	// Demands are what the maker demands where crews differ; it overrules their practice.
 	Demands practice.Settings `json:"demands,omitempty"`
 	// Practice is what the crew chose where crews differ. It is no part of a profile:
@@ -170,8 +176,9 @@ func (t Type) Prepared() Type {
 
 // Station is a place on the airframe.
 type Station struct {
-	ID    string       `json:"id"`
-	Kind  string       `json:"kind"` // arm, motor, propeller, wing, tail, surface, frame, bay, electronics, antenna, sensor, payload, controller
+	ID string `json:"id"`
+	// arm, motor, propeller, wing, tail, surface, frame, bay, electronics, antenna, sensor, payload, controller
+	Kind  string       `json:"kind"`
 	Label string       `json:"label"`
 	X     units.Metres `json:"x"`
 	Y     units.Metres `json:"y"`

@@ -122,7 +122,9 @@ func TestValidateNamesWhatIsWrong(t *testing.T) {
 
 func TestPositionsMakeATree(t *testing.T) {
 	typ := shipped(t)["lantern-4"]
-	typ.Equipment = []airframe.Equipment{{Kind: "arm", At: "arm"}, {Kind: "speed-controller", At: "arm"}, {Kind: "nozzle", At: "payload", Count: 4}, {Kind: "light", At: "arm", Count: 2}, {Kind: "receiver", At: "electronics"}}
+	typ.Equipment = []airframe.Equipment{{Kind: "arm", At: "arm"}, {Kind: "speed-controller", At: "arm"},
+		{Kind: "nozzle", At: "payload", Count: 4}, {Kind: "light", At: "arm", Count: 2},
+		{Kind: "receiver", At: "electronics"}}
 	require.NoError(t, typ.Validate())
 	ps := typ.Positions()
 	byID := map[string]airframe.Position{}
@@ -146,7 +148,8 @@ func TestPositionsMakeATree(t *testing.T) {
 			steps++
 		}
 	}
-	for _, e := range []airframe.Equipment{{Kind: "keel", At: "arm"}, {Kind: "light", At: "keel"}, {Kind: "light", At: "arm", Count: 41}} {
+	for _, e := range []airframe.Equipment{{Kind: "keel", At: "arm"}, {Kind: "light", At: "keel"},
+		{Kind: "light", At: "arm", Count: 41}} {
 		bad := typ
 		bad.Equipment = []airframe.Equipment{e}
 		assert.Error(t, bad.Validate(), "%v", e)

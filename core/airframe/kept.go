@@ -46,7 +46,8 @@ func (t Type) Demanded() []practice.ID {
 	for _, q := range practice.Questions {
 		_, ok := t.Demands[q.ID]
 		_, life := t.Wear["propeller"]
-		if ok || q.ID == practice.PowerOrder && t.PowerOrder != "" || q.ID == practice.LaunchCharge && t.Limits.LaunchPercent != 0 || q.ID == practice.Propellers && life {
+		if ok || q.ID == practice.PowerOrder && t.PowerOrder != "" || q.ID == practice.LaunchCharge &&
+			t.Limits.LaunchPercent != 0 || q.ID == practice.Propellers && life {
 			out = append(out, q.ID)
 		}
 	}

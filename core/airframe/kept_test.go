@@ -13,7 +13,9 @@ import (
 // What a profile gives is the maker's and overrules the crew; what it leaves out
 // is the crew's.
 func TestMakerOverCrew(t *testing.T) {
-	crew := practice.Settings{practice.LaunchCharge: {School: "full"}, practice.PowerOrder: {School: "aircraft-first"}, practice.Propellers: {School: "hours", Numbers: map[string]float64{"hours": 10}}, practice.VerticalSensing: {School: "off"}}
+	crew := practice.Settings{practice.LaunchCharge: {School: "full"}, practice.PowerOrder: {School: "aircraft-first"},
+		practice.Propellers:      {School: "hours", Numbers: map[string]float64{"hours": 10}},
+		practice.VerticalSensing: {School: "off"}}
 	open := airframe.Type{Practice: crew}
 	assert.Equal(t, 100.0, open.LaunchPercent())
 	assert.Equal(t, "aircraft-first", open.Kept().Power())

@@ -18,13 +18,20 @@ func TestBoundsAreInside(t *testing.T) {
 		"packs":    {func(a *airframe.Type) { a.Packs.Count = 4 }, func(a *airframe.Type) { a.Packs.Count = 5 }},
 		"one pack": {func(a *airframe.Type) { a.Packs.Count = 1 }, func(a *airframe.Type) { a.Packs.Count = 0 }},
 		"cells":    {func(a *airframe.Type) { a.Packs.Cells = 24 }, func(a *airframe.Type) { a.Packs.Cells = 25 }},
-		"capacity": {func(a *airframe.Type) { a.Packs.CapacityMAh = 200000 }, func(a *airframe.Type) { a.Packs.CapacityMAh = 200001 }},
-		"small":    {func(a *airframe.Type) { a.Packs.CapacityMAh = 100 }, func(a *airframe.Type) { a.Packs.CapacityMAh = 99 }},
-		"mass":     {func(a *airframe.Type) { a.Limits.TakeoffMassKg = 1000 }, func(a *airframe.Type) { a.Limits.TakeoffMassKg = 1000.1 }},
-		"height":   {func(a *airframe.Type) { a.Limits.FlightHeightM = 500 }, func(a *airframe.Type) { a.Limits.FlightHeightM = 500.1 }},
-		"minutes":  {func(a *airframe.Type) { a.Limits.PlannedMinutes = 600 }, func(a *airframe.Type) { a.Limits.PlannedMinutes = 600.1 }},
-		"warmth":   {func(a *airframe.Type) { a.Limits.WarmthOutlierC = 100 }, func(a *airframe.Type) { a.Limits.WarmthOutlierC = 100.1 }},
-		"launch":   {func(a *airframe.Type) { a.Limits.LaunchPercent = 100 }, func(a *airframe.Type) { a.Limits.LaunchPercent = 100.1 }},
+		"capacity": {func(a *airframe.Type) { a.Packs.CapacityMAh = 200000 },
+			func(a *airframe.Type) { a.Packs.CapacityMAh = 200001 }},
+		"small": {func(a *airframe.Type) { a.Packs.CapacityMAh = 100 },
+			func(a *airframe.Type) { a.Packs.CapacityMAh = 99 }},
+		"mass": {func(a *airframe.Type) { a.Limits.TakeoffMassKg = 1000 },
+			func(a *airframe.Type) { a.Limits.TakeoffMassKg = 1000.1 }},
+		"height": {func(a *airframe.Type) { a.Limits.FlightHeightM = 500 },
+			func(a *airframe.Type) { a.Limits.FlightHeightM = 500.1 }},
+		"minutes": {func(a *airframe.Type) { a.Limits.PlannedMinutes = 600 },
+			func(a *airframe.Type) { a.Limits.PlannedMinutes = 600.1 }},
+		"warmth": {func(a *airframe.Type) { a.Limits.WarmthOutlierC = 100 },
+			func(a *airframe.Type) { a.Limits.WarmthOutlierC = 100.1 }},
+		"launch": {func(a *airframe.Type) { a.Limits.LaunchPercent = 100 },
+			func(a *airframe.Type) { a.Limits.LaunchPercent = 100.1 }},
 	} {
 		a, b := shipped(t)["lantern-4"], shipped(t)["lantern-4"]
 		c.at(&a)
@@ -46,8 +53,14 @@ func TestFiguresOfAProfileAtBothEnds(t *testing.T) {
 	}
 	quad := []ends{
 		of("mass", 0.1, 1000, func(a *airframe.Type, v float64) { a.Limits.TakeoffMassKg = units.Kilograms(v) }),
-		of("wind", 0.5, 40, func(a *airframe.Type, v float64) { a.Limits.WindMS, a.Limits.GustMS = units.MetresPerSecond(v), 40 }),
-		of("gust", 5, 60, func(a *airframe.Type, v float64) { a.Limits.WindMS, a.Limits.GustMS = 5, units.MetresPerSecond(v) }),
+		of("wind", 0.5, 40, func(a *airframe.Type, v float64) {
+			a.Limits.WindMS, a.Limits.GustMS = units.MetresPerSecond(v),
+				40
+		}),
+		of("gust", 5, 60, func(a *airframe.Type, v float64) {
+			a.Limits.WindMS, a.Limits.GustMS = 5,
+				units.MetresPerSecond(v)
+		}),
 		of("height", 1, 500, func(a *airframe.Type, v float64) { a.Limits.FlightHeightM = units.Metres(v) }),
 		of("launch", 25, 100, func(a *airframe.Type, v float64) {
 			a.Limits.LaunchPercent, a.Limits.LandByPercent = units.Percent(v), 25
@@ -78,7 +91,10 @@ func TestFiguresOfAProfileAtBothEnds(t *testing.T) {
 		of("version", 1, wear.Most, func(a *airframe.Type, v float64) { a.Version = int(v) }),
 		of("efficiency", 0.1, 0.95, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{Efficiency: v} }),
 		of("cruise share", 0.5, 2, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{CruiseShare: v} }),
-		of("cruise", 0.5, 80, func(a *airframe.Type, v float64) { a.Power = &airframe.Power{CruiseMS: units.MetresPerSecond(v)} }),
+		of("cruise", 0.5, 80, func(a *airframe.Type,
+			v float64) {
+			a.Power = &airframe.Power{CruiseMS: units.MetresPerSecond(v)}
+		}),
 		of("empty", 0.01, 1000, balance(func(b *airframe.Balance, v float64) { b.EmptyKg = units.Kilograms(v) })),
 		of("one pack", 0, 200, balance(func(b *airframe.Balance, v float64) { b.PackKg = units.Kilograms(v) })),
 		of("tank across", -5, 5, balance(func(b *airframe.Balance, v float64) { b.Tank.X = v })),

@@ -16,7 +16,8 @@ type Equipment struct {
 }
 
 // EquipmentKinds are the parts with a life that a type may carry.
-var EquipmentKinds = []string{"arm", "wing", "speed-controller", "landing-gear", "gimbal", "sensor", "pump", "nozzle", "hose", "filter", "spreader", "light", "receiver"}
+var EquipmentKinds = []string{"arm", "wing", "speed-controller", "landing-gear", "gimbal", "sensor", "pump", "nozzle",
+	"hose", "filter", "spreader", "light", "receiver"}
 
 // KindName is a kind of part in words.
 func KindName(kind string) string { return strings.ReplaceAll(kind, "-", " ") }

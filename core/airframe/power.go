@@ -15,7 +15,8 @@ type Power struct {
 	CruiseMS    units.MetresPerSecond `json:"cruise_ms,omitempty"`    // airspeed of transit and way home
 	LiftDrag    float64               `json:"lift_drag,omitempty"`    // of a wing
 	WingDrive   float64               `json:"wing_drive,omitempty"`   // efficiency of what drives a wing, 0-1
-	Coaxial     bool                  `json:"coaxial,omitempty"`      // each rotor of the geometry is a pair, one over the other
+	// each rotor of the geometry is a pair, one over the other
+	Coaxial bool `json:"coaxial,omitempty"`
 }
 
 // Balance is where the parts of the take-off mass lie, m from the centre, and how
@@ -82,7 +83,8 @@ func (t Type) Model(own *energy.Learned) (m energy.Model, assumed []string) {
 			m.CruiseShare = p.CruiseShare
 		}
 	} else {
-		m.LiftDrag, m.WingDrive = usual(p.LiftDrag, energy.UsualLiftDrag, "lift over drag"), usual(p.WingDrive, energy.UsualWingDrive, "efficiency of the drive")
+		m.LiftDrag, m.WingDrive = usual(p.LiftDrag, energy.UsualLiftDrag, "lift over drag"), usual(p.WingDrive,
+			energy.UsualWingDrive, "efficiency of the drive")
 		m.CruiseMS = usual(float64(p.CruiseMS), UsualWingCruiseMS, "cruise speed")
 	}
 	if own != nil && own.Own {
@@ -124,8 +126,10 @@ func (t Type) Items(l Load) (items []mass.Item, ok bool) {
 		return usual
 	}
 	at := func(p mass.Part, kg float64, s Spot) mass.Item { return mass.Item{Part: p, Kg: kg, X: s.X, Y: s.Y} }
-	return []mass.Item{at(mass.Empty, or(l.EmptyKg, float64(b.EmptyKg)), b.Empty), at(mass.Packs, or(l.PackKg, float64(b.PackKg)*float64(t.Packs.Count)), b.Packs),
-		at(mass.Payload, l.PayloadKg, b.Payload), at(mass.Attachments, l.AttachedKg, Spot{}), at(mass.Liquid, l.LiquidKg, b.Tank)}, true
+	return []mass.Item{at(mass.Empty, or(l.EmptyKg, float64(b.EmptyKg)), b.Empty),
+		at(mass.Packs, or(l.PackKg, float64(b.PackKg)*float64(t.Packs.Count)), b.Packs),
+		at(mass.Payload, l.PayloadKg, b.Payload), at(mass.Attachments, l.AttachedKg, Spot{}), at(mass.Liquid, l.LiquidKg,
+			b.Tank)}, true
 }
 
 // BalanceLimits is what its balance is held against.

@@ -17,7 +17,8 @@ type Sticks struct {
 
 // known reports whether all gestures are given.
 func (s *Sticks) known() bool {
-	return s != nil && !slices.ContainsFunc([]string{s.Start, s.Stop, s.Emergency}, func(g string) bool { return plain(g) == "" })
+	return s != nil && !slices.ContainsFunc([]string{s.Start, s.Stop, s.Emergency},
+		func(g string) bool { return plain(g) == "" })
 }
 
 // plain is a gesture without spelling: what two types write differently by case
@@ -39,7 +40,8 @@ func (t Type) Gestures() (words []string, unknown bool) {
 	if t.Sticks.From != "" {
 		from = " (from firmware " + t.Sticks.From + ")"
 	}
-	return append(words, fmt.Sprintf("Sticks%s: start, %s; stop, %s; emergency stop, %s. Cutting the motors in the air is the last resort.", from, t.Sticks.Start, t.Sticks.Stop, t.Sticks.Emergency)), false
+	return append(words, fmt.Sprintf("Sticks%s: start, %s; stop, %s; emergency stop, %s. Cutting the motors in the air is the last resort.",
+		from, t.Sticks.Start, t.Sticks.Stop, t.Sticks.Emergency)), false
 }
 
 // Opposite names what is meant by another gesture on t than on the type that was

@@ -56,7 +56,8 @@ func (f *faults) within(path string, v, lo, hi float64, unit string) {
 // usual is within, for a figure that may be left away for the usual one.
 func (f *faults) usual(path string, v, lo, hi float64, unit string) {
 	if v != 0 && !(v >= lo && v <= hi) {
-		f.say(path, "It must be %s to %s, or left away for the usual value, not %g.", plainNumber(lo), strings.TrimSpace(plainNumber(hi)+" "+unit), v)
+		f.say(path, "It must be %s to %s, or left away for the usual value, not %g.", plainNumber(lo),
+			strings.TrimSpace(plainNumber(hi)+" "+unit), v)
 	}
 }
 
@@ -166,12 +167,14 @@ func (t Type) wrongLimits(f *faults) {
 	f.within("limits.takeoff_mass_kg", float64(l.TakeoffMassKg), 0.1, 1000, "kg")
 	f.within("limits.wind_ms", float64(l.WindMS), 0.5, 40, "m/s")
 	if !(l.GustMS >= l.WindMS && l.GustMS <= 60) {
-		f.say("limits.gust_ms", "It must be at least wind_ms (%g) and at most 60 m/s, not %g.", float64(l.WindMS), float64(l.GustMS))
+		f.say("limits.gust_ms", "It must be at least wind_ms (%g) and at most 60 m/s, not %g.", float64(l.WindMS),
+			float64(l.GustMS))
 	}
 	f.within("limits.flight_height_m", float64(l.FlightHeightM), 1, 500, "m")
 	f.usual("limits.launch_percent", float64(l.LaunchPercent), 1, 100, "%")
 	if most := t.LaunchPercent(); !(l.LandByPercent >= 1 && float64(l.LandByPercent) <= most) {
-		f.say("limits.land_by_percent", "It must be 1 to %g %%, under the charge at launch, not %g.", most, float64(l.LandByPercent))
+		f.say("limits.land_by_percent", "It must be 1 to %g %%, under the charge at launch, not %g.", most,
+			float64(l.LandByPercent))
 	}
 	f.within("limits.planned_minutes", l.PlannedMinutes, 1, 600, "min")
 	f.within("limits.warmth_outlier_c", float64(l.WarmthOutlierC), 1, 100, "°C")
@@ -201,7 +204,8 @@ func (t Type) wrongPacks(f *faults) {
 	if err != nil {
 		f.say("packs.chemistry", "%s.", err)
 	} else if l.LandByCellMV < c.Damage || l.LandByCellMV > c.Full {
-		f.say("limits.land_by_cell_mv", "It must be %d to %d mV for %s, not %d.", c.Damage, c.Full, p.Chemistry, l.LandByCellMV)
+		f.say("limits.land_by_cell_mv", "It must be %d to %d mV for %s, not %d.", c.Damage, c.Full, p.Chemistry,
+			l.LandByCellMV)
 	}
 }
 
@@ -235,7 +239,8 @@ func (t Type) wrongBalance(f *faults) {
 		path string
 		v    *float64
 		hi   float64
-	}{{"balance.x_m", b.XM, 5}, {"balance.ahead_m", b.AheadM, 5}, {"balance.behind_m", b.BehindM, 5}, {"balance.motor_share", b.MostShare, 3}} {
+	}{{"balance.x_m", b.XM, 5}, {"balance.ahead_m", b.AheadM, 5}, {"balance.behind_m", b.BehindM,
+		5}, {"balance.motor_share", b.MostShare, 3}} {
 		if s.v != nil {
 			f.within(s.path, *s.v, 0.001, s.hi, "")
 		}

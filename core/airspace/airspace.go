@@ -142,7 +142,8 @@ func (z Zone) Check() error {
 	switch {
 	case !slices.Contains(AllClasses, z.Class):
 		return why.Not(ErrZone, "class %q is none of %v", z.Class, AllClasses)
-	case z.FloorDatum != "" && !slices.Contains(AllDatums, z.FloorDatum) || z.CeilingDatum != "" && !slices.Contains(AllDatums, z.CeilingDatum):
+	case z.FloorDatum != "" && !slices.Contains(AllDatums, z.FloorDatum) || z.CeilingDatum != "" &&
+		!slices.Contains(AllDatums, z.CeilingDatum):
 		return why.Not(ErrZone, "its heights are counted from none of %v", AllDatums)
 	case z.FloorM != nil && !finite(*z.FloorM) || z.CeilingM != nil && !finite(*z.CeilingM):
 		return why.Not(ErrZone, "a height of it is no number")
@@ -208,7 +209,8 @@ func Judge(q Question, zones []Zone, grants []Grant, looked *time.Time) ([]Zoned
 		q.Law.AirspaceCite = rules.Usual
 	}
 	find := func(v judge.Verdict, sentence string, at *time.Time) {
-		findings = append(findings, judge.Finding{Rule: judge.RuleAirspace, Verdict: v, Sentence: sentence, Source: q.Law.AirspaceCite, Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
+		findings = append(findings, judge.Finding{Rule: judge.RuleAirspace, Verdict: v, Sentence: sentence,
+			Source: q.Law.AirspaceCite, Evidence: "Zones on file.", At: at, Lifts: "authorisation, another place or time"})
 	}
 	switch {
 	case looked == nil:
@@ -218,7 +220,8 @@ func Judge(q Question, zones []Zone, grants []Grant, looked *time.Time) ([]Zoned
 	case q.Now.Sub(*looked) > LookHolds:
 		find(judge.Stop, "The airspace here was looked up over 24 hours ago; temporary areas change. Look again.", looked)
 	}
-	if !(q.HeightM >= 0) || geo.Finite(q.Places...) != nil || geo.Finite(q.Homes...) != nil || len(q.Places) == 0 || !(q.ReachM >= 0) {
+	if !(q.HeightM >= 0) || geo.Finite(q.Places...) != nil || geo.Finite(q.Homes...) != nil || len(q.Places) == 0 ||
+		!(q.ReachM >= 0) {
 		find(judge.Stop, "Where the flight goes is not known: the airspace cannot be judged.", nil)
 		return out, findings
 	}
@@ -287,7 +290,8 @@ func (q Question) one(x *Zoned, grants []Grant) {
 		x.Sentence = fmt.Sprintf("%s is not in force in the planned window.", name)
 		return
 	case under:
-		x.Sentence = fmt.Sprintf("%s begins %s; the flight stays %.0f m under it.", name, Words(*z.FloorM, z.FloorDatum), room)
+		x.Sentence = fmt.Sprintf("%s begins %s; the flight stays %.0f m under it.", name, Words(*z.FloorM, z.FloorDatum),
+			room)
 		if room < 15 {
 			x.Verdict = judge.Watch
 		}
@@ -340,7 +344,8 @@ func (q Question) one(x *Zoned, grants []Grant) {
 func InFlight(now time.Time, law rules.Law, zoned []Zoned) []judge.Finding {
 	var out []judge.Finding
 	find := func(v judge.Verdict, sentence string) {
-		out = append(out, judge.Finding{Rule: judge.RuleAirspace, Verdict: v, Sentence: sentence, Source: law.AirspaceCite, Evidence: "Authorisations on record.", Lifts: "landing, then a new authorisation"})
+		out = append(out, judge.Finding{Rule: judge.RuleAirspace, Verdict: v, Sentence: sentence, Source: law.AirspaceCite,
+			Evidence: "Authorisations on record.", Lifts: "landing, then a new authorisation"})
 	}
 	for _, x := range zoned {
 		switch g := x.Grant; {
@@ -348,7 +353,8 @@ func InFlight(now time.Time, law rules.Law, zoned []Zoned) []judge.Finding {
 		case g != nil && !now.Before(g.To):
 			find(judge.Stop, fmt.Sprintf("%s for %s has ended. Land now.", g.Number, x.Zone.Name))
 		case g != nil && g.To.Sub(now) <= EndsSoon:
-			find(judge.Watch, fmt.Sprintf("%s for %s ends in %.0f min. Come home.", g.Number, x.Zone.Name, g.To.Sub(now).Minutes()))
+			find(judge.Watch, fmt.Sprintf("%s for %s ends in %.0f min. Come home.", g.Number, x.Zone.Name,
+				g.To.Sub(now).Minutes()))
 		case x.Verdict == judge.Stop:
 			find(judge.Stop, x.Sentence+" Land now.")
 		}

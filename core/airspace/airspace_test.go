@@ -23,7 +23,8 @@ func box(x, y, side float64) geo.Area {
 }
 
 func question() airspace.Question {
-	return airspace.Question{Places: []geo.XY{{X: 0, Y: 0}, {X: 100, Y: 0}}, ReachM: 20, HeightM: 60, From: noon, To: noon.Add(2 * time.Hour), Now: noon}
+	return airspace.Question{Places: []geo.XY{{X: 0, Y: 0}, {X: 100, Y: 0}}, ReachM: 20, HeightM: 60, From: noon,
+		To: noon.Add(2 * time.Hour), Now: noon}
 }
 
 func TestZonesOfEachKind(t *testing.T) {
@@ -33,19 +34,32 @@ func TestZonesOfEachKind(t *testing.T) {
 		want judge.Verdict
 		word string
 	}{
-		"control zone":        {airspace.Zone{Class: airspace.D, Area: box(-500, -500, 1000)}, judge.Stop, "without authorisation"},
-		"way through":         {airspace.Zone{Class: airspace.C, Area: box(40, -10, 20)}, judge.Stop, "without authorisation"},
-		"within reach":        {airspace.Zone{Class: airspace.D, Area: box(115, -50, 100)}, judge.Stop, "without authorisation"},
-		"beside":              {airspace.Zone{Class: airspace.D, Area: box(300, -50, 100)}, judge.Clear, "begins 200 m away"},
-		"above":               {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(370)}, judge.Clear, "under it"},
-		"just above":          {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(70)}, judge.Watch, "under it"},
-		"restricted":          {airspace.Zone{Class: airspace.Restricted, Area: box(-500, -500, 1000)}, judge.Stop, "permission"},
-		"temporary":           {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), From: &ended, To: &later}, judge.Stop, "permission"},
-		"temporary, not yet":  {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), From: &later}, judge.Clear, "not in force"},
-		"temporary, over":     {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), To: &ended}, judge.Clear, "not in force"},
-		"uncontrolled":        {airspace.Zone{Class: airspace.G, Area: box(-500, -500, 1000)}, judge.Clear, "no authorisation"},
-		"advisory":            {airspace.Zone{Class: airspace.Advisory, Area: box(-500, -500, 1000)}, judge.Watch, "read what it asks"},
-		"in a hole of a zone": {airspace.Zone{Class: airspace.D, Area: geo.Area{Outline: box(-900, -900, 1800).Outline, Holes: []geo.Ring{box(-300, -300, 600).Outline}}}, judge.Clear, "begins 200 m away"},
+		"control zone": {airspace.Zone{Class: airspace.D, Area: box(-500, -500, 1000)}, judge.Stop,
+			"without authorisation"},
+		"way through": {airspace.Zone{Class: airspace.C, Area: box(40, -10, 20)}, judge.Stop,
+			"without authorisation"},
+		"within reach": {airspace.Zone{Class: airspace.D, Area: box(115, -50, 100)}, judge.Stop,
+			"without authorisation"},
+		"beside": {airspace.Zone{Class: airspace.D, Area: box(300, -50, 100)}, judge.Clear, "begins 200 m away"},
+		"above": {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(370)}, judge.Clear,
+			"under it"},
+		"just above": {airspace.Zone{Class: airspace.B, Area: box(-500, -500, 1000), FloorM: f(70)}, judge.Watch,
+			"under it"},
+		"restricted": {airspace.Zone{Class: airspace.Restricted, Area: box(-500, -500, 1000)}, judge.Stop,
+			"permission"},
+		"temporary": {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), From: &ended,
+			To: &later}, judge.Stop, "permission"},
+		"temporary, not yet": {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), From: &later},
+			judge.Clear, "not in force"},
+		"temporary, over": {airspace.Zone{Class: airspace.Temporary, Area: box(-500, -500, 1000), To: &ended},
+			judge.Clear, "not in force"},
+		"uncontrolled": {airspace.Zone{Class: airspace.G, Area: box(-500, -500, 1000)}, judge.Clear,
+			"no authorisation"},
+		"advisory": {airspace.Zone{Class: airspace.Advisory, Area: box(-500, -500, 1000)}, judge.Watch,
+			"read what it asks"},
+		"in a hole of a zone": {airspace.Zone{Class: airspace.D,
+			Area: geo.Area{Outline: box(-900, -900, 1800).Outline, Holes: []geo.Ring{box(-300, -300, 600).Outline}}},
+			judge.Clear, "begins 200 m away"},
 	} {
 		c.zone.ID, c.zone.Name = "z", "Test"
 		require.NoError(t, c.zone.Check(), name)
@@ -59,7 +73,8 @@ func TestZonesOfEachKind(t *testing.T) {
 
 func TestGrants(t *testing.T) {
 	zone := airspace.Zone{ID: "z", Name: "Cutwater", Class: airspace.D, Area: box(-500, -500, 1000)}
-	grant := airspace.Grant{ID: "g", ZoneID: "z", Number: "A-17", CeilingM: 60, From: noon.Add(-time.Hour), To: noon.Add(3 * time.Hour)}
+	grant := airspace.Grant{ID: "g", ZoneID: "z", Number: "A-17", CeilingM: 60, From: noon.Add(-time.Hour),
+		To: noon.Add(3 * time.Hour)}
 	ask := func(change func(*airspace.Grant)) airspace.Zoned {
 		g := grant
 		change(&g)
@@ -91,25 +106,27 @@ func TestNotLookedUpIsStop(t *testing.T) {
 func TestZonesThatAreRefused(t *testing.T) {
 	early := noon.Add(-time.Hour)
 	for word, z := range map[string]airspace.Zone{
-		"class":                       {Class: "Z", Area: box(0, 0, 10)},
-		"ceiling":                     {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(100), CeilingM: f(50)},
-		"begins":                      {Class: airspace.D, Area: box(0, 0, 10), From: &noon, To: &early},
-		"corners":                     {Class: airspace.D},
-		"counted from none":           {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(10), FloorDatum: "roof"},
-		"heights are counted from":    {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(10), CeilingDatum: "roof"},
-		"is no number":                {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(math.Inf(1))},
-		"height of it is no number":   {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(math.NaN())},
-		"not above the ground":        {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(0)},
-		"ceiling is not above the gr": {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(0), CeilingDatum: airspace.AboveGround},
-		"ceiling is not over its":     {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(50), CeilingM: f(50)},
-		"it begins":                   {Class: airspace.D, Area: box(0, 0, 10), From: &noon, To: &noon},
+		"class":                     {Class: "Z", Area: box(0, 0, 10)},
+		"ceiling":                   {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(100), CeilingM: f(50)},
+		"begins":                    {Class: airspace.D, Area: box(0, 0, 10), From: &noon, To: &early},
+		"corners":                   {Class: airspace.D},
+		"counted from none":         {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(10), FloorDatum: "roof"},
+		"heights are counted from":  {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(10), CeilingDatum: "roof"},
+		"is no number":              {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(math.Inf(1))},
+		"height of it is no number": {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(math.NaN())},
+		"not above the ground":      {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(0)},
+		"ceiling is not above the gr": {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(0),
+			CeilingDatum: airspace.AboveGround},
+		"ceiling is not over its": {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(50), CeilingM: f(50)},
+		"it begins":               {Class: airspace.D, Area: box(0, 0, 10), From: &noon, To: &noon},
 	} {
 		err := z.Check()
 		require.ErrorIs(t, err, airspace.ErrZone)
 		assert.ErrorContains(t, err, word)
 	}
 	for name, z := range map[string]airspace.Zone{
-		"from the sea, under its floor over ground": {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(100), FloorDatum: airspace.AboveGround, CeilingM: f(50), CeilingDatum: airspace.AboveSea},
+		"from the sea, under its floor over ground": {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(100),
+			FloorDatum: airspace.AboveGround, CeilingM: f(50), CeilingDatum: airspace.AboveSea},
 		"under the sea": {Class: airspace.D, Area: box(0, 0, 10), CeilingM: f(-3), CeilingDatum: airspace.AboveSea},
 		"just over":     {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(50), CeilingM: f(50.1)},
 		"open upwards":  {Class: airspace.D, Area: box(0, 0, 10), FloorM: f(50)},
@@ -121,7 +138,8 @@ func TestZonesThatAreRefused(t *testing.T) {
 func TestLookCallsAndRefusals(t *testing.T) {
 	zone := airspace.Zone{ID: "z", Name: "Cutwater", Class: airspace.D, Area: box(-500, -500, 1000)}
 	at := func(d time.Duration) *time.Time { x := noon.Add(d); return &x }
-	grant := airspace.Grant{ID: "g", ZoneID: "z", Number: "A-17", CeilingM: 60, From: noon.Add(-time.Hour), To: noon.Add(3 * time.Hour)}
+	grant := airspace.Grant{ID: "g", ZoneID: "z", Number: "A-17", CeilingM: 60, From: noon.Add(-time.Hour),
+		To: noon.Add(3 * time.Hour)}
 	verdict := func(change func(*airspace.Grant)) (judge.Verdict, string) {
 		g := grant
 		change(&g)
@@ -142,7 +160,10 @@ func TestLookCallsAndRefusals(t *testing.T) {
 		{"refused", func(g *airspace.Grant) { g.Refused, g.Number = "traffic.", "" }, judge.Stop, "refused: traffic"},
 		{"call due", func(g *airspace.Grant) { g.NeedsCalls = true }, judge.Stop, "must be told"},
 		{"called", func(g *airspace.Grant) { g.NeedsCalls, g.Started = true, at(-time.Minute) }, judge.Clear, ""},
-		{"called off again", func(g *airspace.Grant) { g.NeedsCalls, g.Started, g.Ended = true, at(-time.Hour), at(-time.Minute) }, judge.Stop, "must be told"},
+		{"called off again", func(g *airspace.Grant) {
+			g.NeedsCalls, g.Started, g.Ended = true, at(-time.Hour),
+				at(-time.Minute)
+		}, judge.Stop, "must be told"},
 	} {
 		v, says := verdict(c.change)
 		assert.Equal(t, c.want, v, c.name)
@@ -172,12 +193,14 @@ func TestWhatEndsInFlightIsSaid(t *testing.T) {
 // lift; never an area that is closed, a look that is missing, a call that is due.
 func TestOnlyControlledAirspaceIsALimit(t *testing.T) {
 	for _, class := range airspace.AllClasses {
-		_, found := airspace.Judge(question(), []airspace.Zone{{ID: "z", Name: "Zone", Class: class, Area: box(-500, -500, 1000)}}, nil, nil)
+		_, found := airspace.Judge(question(), []airspace.Zone{{ID: "z", Name: "Zone", Class: class,
+			Area: box(-500, -500, 1000)}}, nil, nil)
 		assert.False(t, found[0].Limit, "not looked up")
 		if len(found) > 1 {
 			assert.Equal(t, class.NeedsAuthorisation(), found[1].Limit, class)
 		}
 	}
 	low := -5.0
-	assert.ErrorIs(t, airspace.Zone{Class: airspace.D, Area: box(0, 0, 10), CeilingM: &low}.Check(), airspace.ErrZone, "a ceiling under the ground")
+	assert.ErrorIs(t, airspace.Zone{Class: airspace.D, Area: box(0, 0, 10), CeilingM: &low}.Check(), airspace.ErrZone,
+		"a ceiling under the ground")
 }

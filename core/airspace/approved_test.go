@@ -22,10 +22,13 @@ func TestZonesAsApproved(t *testing.T) {
 	}
 	var lines []string
 	for _, datum := range []airspace.Datum{airspace.AboveGround, airspace.AboveSea, airspace.FlightLevel} {
-		for _, class := range []airspace.Class{airspace.B, airspace.D, airspace.G, airspace.Restricted, airspace.Temporary, airspace.Advisory} {
+		for _, class := range []airspace.Class{airspace.B, airspace.D, airspace.G, airspace.Restricted, airspace.Temporary,
+			airspace.Advisory} {
 			later, ended := noon.Add(3*time.Hour), noon.Add(-time.Hour)
-			s := scene{Q: question(), Zone: airspace.Zone{ID: "z", Name: "Test", Class: class, Area: box(40, -50, 200), FloorM: f(50), CeilingM: f(300), FloorDatum: datum, CeilingDatum: datum, From: &ended, To: &later},
-				Grant: airspace.Grant{ZoneID: "z", Number: "A-1", CeilingM: 80, From: ended, To: later}, Looked: noon.Add(-time.Hour)}
+			s := scene{Q: question(), Zone: airspace.Zone{ID: "z", Name: "Test", Class: class, Area: box(40, -50, 200),
+				FloorM: f(50), CeilingM: f(300), FloorDatum: datum, CeilingDatum: datum, From: &ended, To: &later},
+				Grant: airspace.Grant{ZoneID: "z", Number: "A-1", CeilingM: 80, From: ended,
+					To: later}, Looked: noon.Add(-time.Hour)}
 			s.Q.TopM, s.Q.QNH, s.Q.Law = f(270), f(1010), rules.USSmall.Law
 			base := ""
 			say := func(what string, s scene) {

@@ -12,7 +12,8 @@ import (
 // A floor in flight levels sinks with the pressure, by 8.23 m for each hPa under
 // the standard; where the pressure is not known the lowest that is met counts.
 func TestFlightLevelsSinkWithThePressure(t *testing.T) {
-	zone := airspace.Zone{ID: "z", Name: "Test", Class: airspace.C, Area: box(-500, -500, 1000), FloorM: f(1000), FloorDatum: airspace.FlightLevel}
+	zone := airspace.Zone{ID: "z", Name: "Test", Class: airspace.C, Area: box(-500, -500, 1000), FloorM: f(1000),
+		FloorDatum: airspace.FlightLevel}
 	verdict := func(topM float64, qnh *float64) judge.Verdict {
 		q := question()
 		q.TopM, q.QNH = f(topM), qnh

@@ -27,9 +27,12 @@ func TestVerdictAgainstTheDefinition(t *testing.T) {
 		if !to.After(from) {
 			to = from.Add(time.Hour)
 		}
-		zone := airspace.Zone{ID: "z", Name: "Zone", Class: rapid.SampledFrom([]airspace.Class{airspace.D, airspace.Restricted, airspace.G}).Draw(t, "class"), Area: box(x, y, side), FloorM: &floor, From: &from, To: &to}
-		grant := airspace.Grant{ID: "g", ZoneID: "z", Number: rapid.SampledFrom([]string{"", "A-1"}).Draw(t, "number"), CeilingM: whole("granted", 5, 120), From: hours("granted from"), To: hours("granted to")}
-		q := airspace.Question{Places: []geo.XY{{}}, ReachM: 20, HeightM: height, From: noon, To: noon.Add(2 * time.Hour), Now: noon}
+		zone := airspace.Zone{ID: "z", Name: "Zone", Class: rapid.SampledFrom([]airspace.Class{airspace.D,
+			airspace.Restricted, airspace.G}).Draw(t, "class"), Area: box(x, y, side), FloorM: &floor, From: &from, To: &to}
+		grant := airspace.Grant{ID: "g", ZoneID: "z", Number: rapid.SampledFrom([]string{"", "A-1"}).Draw(t, "number"),
+			CeilingM: whole("granted", 5, 120), From: hours("granted from"), To: hours("granted to")}
+		q := airspace.Question{Places: []geo.XY{{}}, ReachM: 20, HeightM: height, From: noon, To: noon.Add(2 * time.Hour),
+			Now: noon}
 
 		dx, dy := max(x, -(x+side), 0), max(y, -(y+side), 0)
 		outside := max(dx, dy) > 0
@@ -38,7 +41,8 @@ func TestVerdictAgainstTheDefinition(t *testing.T) {
 		inTime := from.Before(q.To) && to.After(q.From)
 		met := inReach && inTime && height >= floor
 		open := zone.Class == airspace.G
-		granted := grant.Number != "" && grant.CeilingM >= height && !grant.From.After(q.From) && !grant.To.Before(q.To) && grant.To.After(q.Now)
+		granted := grant.Number != "" && grant.CeilingM >= height && !grant.From.After(q.From) && !grant.To.Before(q.To) &&
+			grant.To.After(q.Now)
 		want := judge.Clear
 		switch {
 		case met && !open && !granted:
@@ -62,7 +66,9 @@ func TestGrantsOnlyHelp(t *testing.T) {
 		zone := airspace.Zone{ID: "z", Name: "Zone", Class: airspace.D, Area: box(-100, -100, 200)}
 		var grants []airspace.Grant
 		for range rapid.IntRange(0, 4).Draw(t, "grants") {
-			grants = append(grants, airspace.Grant{ZoneID: "z", Number: "A", CeilingM: float64(rapid.IntRange(10, 100).Draw(t, "ceiling")), From: noon.Add(-time.Hour), To: noon.Add(time.Duration(rapid.IntRange(-2, 5).Draw(t, "to")) * time.Hour)})
+			grants = append(grants, airspace.Grant{ZoneID: "z", Number: "A",
+				CeilingM: float64(rapid.IntRange(10, 100).Draw(t, "ceiling")), From: noon.Add(-time.Hour),
+				To: noon.Add(time.Duration(rapid.IntRange(-2, 5).Draw(t, "to")) * time.Hour)})
 		}
 		q := question()
 		verdict := func(gs []airspace.Grant, h float64) judge.Verdict {

@@ -48,7 +48,8 @@ type Calculator struct {
 }
 
 // Groups lists the groups in the order of work.
-var Groups = []string{"Air", "Wind", "Heights", "Power and endurance", "Packs", "Spraying", "Mapping and inspection", "Sun and reports", "Flight signs"}
+var Groups = []string{"Air", "Wind", "Heights", "Power and endurance", "Packs", "Spraying", "Mapping and inspection",
+	"Sun and reports", "Flight signs"}
 
 // values are the inputs by name; every name that a calculator asks for is there.
 type values map[string]float64

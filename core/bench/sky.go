@@ -16,8 +16,12 @@ import (
 var sky = []Calculator{
 	{
 		Key: "sun", Group: "Sun and reports", Title: "Where the sun stands",
-		Formula: "NOAA solar position: declination and equation of time of the day, hour angle of the place", Limits: "Between 65 S and 65 N within a minute of published times. Sunrise and sunset at -0.833 degrees, twilight at -6.", Source: "Equations published by NOAA.",
-		Inputs: []Input{{"lat", "Latitude, degrees north", "", 46.3, -90, 90}, {"lon", "Longitude, degrees east", "", -119.7, -180, 180}, {"year", "Year", "", 2026, 1950, 2100}, {"month", "Month", "", 6, 1, 12}, {"day", "Day", "", 10, 1, 31}, {"hour", "Hour UTC", "", 17, 0, 23.999}},
+		Formula: "NOAA solar position: declination and equation of time of the day, hour angle of the place",
+		Limits:  "Between 65 S and 65 N within a minute of published times. Sunrise and sunset at -0.833 degrees, twilight at -6.",
+		Source:  "Equations published by NOAA.",
+		Inputs: []Input{{"lat", "Latitude, degrees north", "", 46.3, -90, 90},
+			{"lon", "Longitude, degrees east", "", -119.7, -180, 180}, {"year", "Year", "", 2026, 1950, 2100},
+			{"month", "Month", "", 6, 1, 12}, {"day", "Day", "", 10, 1, 31}, {"hour", "Hour UTC", "", 17, 0, 23.999}},
 		compute: func(v values) ([]Result, string, error) {
 			day := time.Date(int(v["year"]), time.Month(int(v["month"])), int(v["day"]), 0, 0, 0, 0, time.UTC)
 			if day.Day() != int(v["day"]) {
@@ -39,8 +43,10 @@ var sky = []Calculator{
 	{
 		Key: "report", Group: "Sun and reports", Title: "A weather report, decoded",
 		Text: "Report", TextDefault: "METAR KZZT 101653Z 24008G14KT 10SM FEW040 BKN070 24/11 A2992",
-		Formula: "group by group; what cannot be read is not known, never fine", Limits: "METAR and SPECI. Trends change nothing of what was observed.", Source: "Form of aerodrome reports as published by the World Meteorological Organization.",
-		decode: decodeReport,
+		Formula: "group by group; what cannot be read is not known, never fine",
+		Limits:  "METAR and SPECI. Trends change nothing of what was observed.",
+		Source:  "Form of aerodrome reports as published by the World Meteorological Organization.",
+		decode:  decodeReport,
 	},
 }
 
@@ -51,7 +57,8 @@ func sunWords(d sun.Day, up float64) string {
 		}
 		return what + " " + t.UTC().Format("15:04") + " UTC, "
 	}
-	says := strings.TrimSuffix(clock("dawn", d.Dawn)+clock("sunrise", d.Rise)+clock("noon", &d.Noon)+clock("sunset", d.Set)+clock("dusk", d.Dusk), ", ") + "."
+	says := strings.TrimSuffix(clock("dawn", d.Dawn)+clock("sunrise", d.Rise)+clock("noon", &d.Noon)+clock("sunset",
+		d.Set)+clock("dusk", d.Dusk), ", ") + "."
 	if d.Kind != sun.Normal {
 		says += " " + strings.ToUpper(string(d.Kind[:1])) + string(d.Kind[1:]) + "."
 	}

@@ -225,7 +225,8 @@ func (in Input) emergency() Section {
 		case a.ReturnM == nil:
 			s.add("Link lost: what %s does is not known, its return height has not been read. Read it before take-off.", a.Name)
 		default:
-			s.add("Link lost: %s climbs to %.0f m above take-off and returns %s. Keep clear of the landing place.", a.Name, *a.ReturnM, home)
+			s.add("Link lost: %s climbs to %.0f m above take-off and returns %s. Keep clear of the landing place.", a.Name,
+				*a.ReturnM, home)
 		}
 		if a.ReturnM != nil && a.AdvisedM != nil && *a.ReturnM < *a.AdvisedM {
 			s.add("The return height of %s is too low: at least %.0f m are needed.", a.Name, *a.AdvisedM)
@@ -308,7 +309,8 @@ func (b Basis) For(aircraft string) Basis {
 
 // BasisOf takes it from an input.
 func BasisOf(in Input, siteID, day string) Basis {
-	b := Basis{Agreed: strings.Join([]string{in.Work, in.Product, in.Meeting, in.Channel}, "; "), Site: siteID, Day: day, People: []string{}, Things: []string{}, Drawn: []string{}, Plan: []string{}, Stops: []string{}}
+	b := Basis{Agreed: strings.Join([]string{in.Work, in.Product, in.Meeting, in.Channel}, "; "), Site: siteID, Day: day,
+		People: []string{}, Things: []string{}, Drawn: []string{}, Plan: []string{}, Stops: []string{}}
 	for _, p := range in.People {
 		b.People = append(b.People, p.ID+" "+string(p.Post))
 	}

@@ -40,7 +40,8 @@ const BalanceK = 600.0
 // Stops is how many stops of filter bring a metered exposure to a wanted one:
 // log2(wanted/metered). Below 0 it is too dark for any. Valid: 1/20000-30 s.
 func Stops(meteredS, wantedS float64) (float64, error) {
-	if err := errors.Join(within("metered exposure", meteredS, 1.0/20000, 30), within("wanted exposure", wantedS, 1.0/20000, 30)); err != nil {
+	if err := errors.Join(within("metered exposure", meteredS, 1.0/20000, 30),
+		within("wanted exposure", wantedS, 1.0/20000, 30)); err != nil {
 		return 0, err
 	}
 	return math.Log2(wantedS / meteredS), nil
@@ -92,7 +93,9 @@ func (c Card) Check() error {
 	if c.Metered != 0 {
 		err = errors.Join(err, within("metered shutter", c.Metered, 1, 20000))
 	}
-	return errors.Join(err, within("shutter", c.Shutter, 1, 20000), within("filter", c.FilterStop, 0, 12), within("sensitivity", float64(c.ISO), 20, 102400), within("white balance", c.KelvinK, 1500, 15000), within("free space", free, 0, 10_000))
+	return errors.Join(err, within("shutter", c.Shutter, 1, 20000), within("filter", c.FilterStop, 0, 12),
+		within("sensitivity", float64(c.ISO), 20, 102400), within("white balance", c.KelvinK, 1500, 15000),
+		within("free space", free, 0, 10_000))
 }
 
 // Judge says what stands against flying with a card as it is set. needGB is what the plan
@@ -111,7 +114,8 @@ func (c Card) Judge(needGB, planned float64) []judge.Broken {
 		}
 	}
 	asked("cap_off", c.CapOff, "Nobody has looked whether the lens cap is off.", "The lens cap is on.")
-	asked("formatted", c.Formatted, "Whether the card was formatted in the aircraft is not known.", "The card was not formatted in the aircraft: a card of another device loses pictures.")
+	asked("formatted", c.Formatted, "Whether the card was formatted in the aircraft is not known.",
+		"The card was not formatted in the aircraft: a card of another device loses pictures.")
 	switch {
 	case c.FreeGB == nil:
 		say("free_gb", judge.Watch, nil, "How much is free on the card is not known; the plan takes %.1f GB.", needGB)
@@ -122,10 +126,12 @@ func (c Card) Judge(needGB, planned float64) []judge.Broken {
 	case c.Before == nil || c.After == nil:
 		say("after", judge.Stop, nil, "No test picture was taken: the counter must go up by it.")
 	case *c.After <= *c.Before:
-		say("after", judge.Stop, nil, "The counter stood at %d before the test picture and at %d after it: no picture was kept.", *c.Before, *c.After)
+		say("after", judge.Stop, nil,
+			"The counter stood at %d before the test picture and at %d after it: no picture was kept.", *c.Before, *c.After)
 	}
 	if c.FilterStop > 0 {
-		asked("gimbal_off", c.GimbalOff, "Whether the gimbal was off while the filter was fitted is not known.", "The filter was fitted with the gimbal on: its motors may be harmed. Watch that it comes level and holds.")
+		asked("gimbal_off", c.GimbalOff, "Whether the gimbal was off while the filter was fitted is not known.",
+			"The filter was fitted with the gimbal on: its motors may be harmed. Watch that it comes level and holds.")
 	}
 	if k := c.Light.Kelvin(); math.Abs(c.KelvinK-k) > BalanceK {
 		say("kelvin", judge.Watch, &k, "White balance is %.0f K; %s asks for about %.0f.", c.KelvinK, c.Light, k)
@@ -146,10 +152,12 @@ func (c Card) exposure(planned float64, say func(string, judge.Verdict, *float64
 		}
 		near := 1 / want
 		if stops := math.Abs(math.Log2(near / c.Shutter)); stops > 0.34 {
-			say("shutter", judge.Watch, &near, "Shutter is 1/%.0f s; %.0f pictures a second ask for 1/%.0f.", c.Shutter, c.FPS, near)
+			say("shutter", judge.Watch, &near, "Shutter is 1/%.0f s; %.0f pictures a second ask for 1/%.0f.", c.Shutter, c.FPS,
+				near)
 		}
 	} else if planned > 0 && c.Shutter < planned*(1-1e-9) {
-		say("shutter", judge.Watch, &planned, "Shutter is 1/%.0f s; the plan was reckoned with 1/%.0f: pictures smear more.", c.Shutter, planned)
+		say("shutter", judge.Watch, &planned, "Shutter is 1/%.0f s; the plan was reckoned with 1/%.0f: pictures smear more.",
+			c.Shutter, planned)
 	}
 	if c.Metered == 0 {
 		return
@@ -160,7 +168,8 @@ func (c Card) exposure(planned float64, say func(string, judge.Verdict, *float64
 	}
 	switch {
 	case need < -0.34:
-		say("filter_stop", judge.Watch, nil, "It is %.1f stops too dark for this shutter without a filter: take a longer exposure or more sensitivity.", -need)
+		say("filter_stop", judge.Watch, nil,
+			"It is %.1f stops too dark for this shutter without a filter: take a longer exposure or more sensitivity.", -need)
 	case math.Abs(need-c.FilterStop) > 0.67:
 		need = max(0, math.Round(need))
 		say("filter_stop", judge.Watch, &need, "A filter of %.0f stops fits this light; %.0f are fitted.", need, c.FilterStop)

@@ -16,7 +16,8 @@ func n(v int) *int         { return &v }
 func f(v float64) *float64 { return &v }
 
 func good() camera.Card {
-	return camera.Card{Light: camera.Sun, Shutter: 1000, ISO: 100, BaseISO: 100, KelvinK: 5600, Formatted: yes(true), FreeGB: f(60), CapOff: yes(true), Before: n(10), After: n(11)}
+	return camera.Card{Light: camera.Sun, Shutter: 1000, ISO: 100, BaseISO: 100, KelvinK: 5600, Formatted: yes(true),
+		FreeGB: f(60), CapOff: yes(true), Before: n(10), After: n(11)}
 }
 
 // Metered 1/1600 s, wanted 1/50 s: five stops; the other way round is too dark.
@@ -58,9 +59,11 @@ func TestCards(t *testing.T) {
 		"noisy":              {func(c *camera.Card) { c.ISO = 400 }, "iso", judge.Watch},
 		"slower than plan":   {func(c *camera.Card) { c.Shutter = 500 }, "shutter", judge.Watch},
 		"slow for video":     {func(c *camera.Card) { c.Video, c.FPS = true, 25 }, "shutter", judge.Watch},
-		"wants a filter":     {func(c *camera.Card) { c.Shutter, c.Video, c.FPS, c.Metered = 50, true, 25, 1600 }, "filter_stop", judge.Watch},
-		"too dark":           {func(c *camera.Card) { c.Metered = 100 }, "filter_stop", judge.Watch},
-		"gimbal was on":      {func(c *camera.Card) { c.FilterStop, c.GimbalOff, c.Metered = 5, yes(false), 32000/1.6 }, "gimbal_off", judge.Stop},
+		"wants a filter": {func(c *camera.Card) { c.Shutter, c.Video, c.FPS, c.Metered = 50, true, 25, 1600 },
+			"filter_stop", judge.Watch},
+		"too dark": {func(c *camera.Card) { c.Metered = 100 }, "filter_stop", judge.Watch},
+		"gimbal was on": {func(c *camera.Card) { c.FilterStop, c.GimbalOff, c.Metered = 5, yes(false), 32000/1.6 },
+			"gimbal_off", judge.Stop},
 	} {
 		card := good()
 		c.change(&card)

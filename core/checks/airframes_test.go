@@ -16,7 +16,8 @@ import (
 // A timer runs longer when its condition holds, or when nobody knows.
 func TestATimerRunsLonger(t *testing.T) {
 	five, six := 5.0, 6.0
-	it := checks.Item{ID: "hold", Station: "frame", Title: "Hold", Kind: checks.Timer, Defect: judge.Stop, LeastS: 60, Longer: &checks.Longer{When: checks.When{Fact: "wind", Over: &five}, LeastS: 120}}
+	it := checks.Item{ID: "hold", Station: "frame", Title: "Hold", Kind: checks.Timer, Defect: judge.Stop, LeastS: 60,
+		Longer: &checks.Longer{When: checks.When{Fact: "wind", Over: &five}, LeastS: 120}}
 	l := checks.List{Type: "lantern-4", Version: 1, Sections: []checks.Section{{Title: "S", Items: []checks.Item{it}}}}
 	ty, _ := load(t, "lantern-4")
 	require.NoError(t, l.Validate(ty))
@@ -24,15 +25,19 @@ func TestATimerRunsLonger(t *testing.T) {
 		facts checks.Facts
 		want  float64
 		says  string
-	}{"calm": {checks.Facts{"wind": {Number: &five}}, 60, ""}, "wind": {checks.Facts{"wind": {Number: &six}}, 120, "120 s today: the wind, with gusts, of the last hour is 6 m/s, over 5."},
+	}{"calm": {checks.Facts{"wind": {Number: &five}}, 60, ""}, "wind": {checks.Facts{"wind": {Number: &six}}, 120,
+		"120 s today: the wind, with gusts, of the last hour is 6 m/s, over 5."},
 		"not known": {nil, 120, "120 s today: the wind, with gusts, of the last hour is not known."}} {
 		got, _ := checks.Expand(l, ty, checks.Ask{Round: checks.Full, Facts: x.facts})
 		assert.Equal(t, x.want, got[0].LeastS, name)
 		assert.Equal(t, x.says, got[0].How, name)
 	}
-	for name, bad := range map[string]checks.Longer{"shorter": {When: checks.When{Fact: "wind", Over: &five}, LeastS: 59}, "endless": {When: checks.When{Fact: "wind", Over: &five}, LeastS: 3601}, "unknown fact": {When: checks.When{Fact: "mood", Over: &five}, LeastS: 90}} {
+	for name, bad := range map[string]checks.Longer{"shorter": {When: checks.When{Fact: "wind", Over: &five}, LeastS: 59},
+		"endless":      {When: checks.When{Fact: "wind", Over: &five}, LeastS: 3601},
+		"unknown fact": {When: checks.When{Fact: "mood", Over: &five}, LeastS: 90}} {
 		it.Longer = &bad
-		assert.Error(t, checks.List{Type: "lantern-4", Version: 1, Sections: []checks.Section{{Title: "S", Items: []checks.Item{it}}}}.Validate(ty), name)
+		assert.Error(t, checks.List{Type: "lantern-4", Version: 1,
+			Sections: []checks.Section{{Title: "S", Items: []checks.Item{it}}}}.Validate(ty), name)
 	}
 }
 
@@ -85,7 +90,9 @@ func TestEachSurface(t *testing.T) {
 	ty.Geometry.Tail = airframe.VTail
 	ty = ty.Prepared()
 	require.NoError(t, ty.Validate())
-	l := checks.List{Type: "tally-w", Version: 1, Sections: []checks.Section{{Title: "Surfaces", Each: "surface", Items: []checks.Item{{ID: "move-{s}", Station: "{s}", Title: "{surface}: free, right way", Kind: checks.Look, Defect: judge.Stop}}}}}
+	l := checks.List{Type: "tally-w", Version: 1, Sections: []checks.Section{{Title: "Surfaces", Each: "surface",
+		Items: []checks.Item{{ID: "move-{s}", Station: "{s}", Title: "{surface}: free, right way", Kind: checks.Look,
+			Defect: judge.Stop}}}}}
 	require.NoError(t, l.Validate(ty))
 	items, _ := checks.Expand(l, ty, checks.Ask{Round: checks.Full})
 	var titles []string
@@ -94,7 +101,8 @@ func TestEachSurface(t *testing.T) {
 			titles = append(titles, it.Title)
 		}
 	}
-	assert.Equal(t, []string{"Right aileron: free, right way", "Right tail surface: free, right way", "Left tail surface: free, right way", "Left aileron: free, right way"}, titles)
+	assert.Equal(t, []string{"Right aileron: free, right way", "Right tail surface: free, right way",
+		"Left tail surface: free, right way", "Left aileron: free, right way"}, titles)
 	ty.Geometry.Tail = "y"
 	assert.ErrorContains(t, ty.Validate(), "geometry.tail: It must be v")
 }
@@ -108,7 +116,8 @@ func TestPicturesOfWhatIsBad(t *testing.T) {
 		for _, p := range it.Pictures {
 			n++
 			assert.True(t, p.Damage, it.ID)
-			assert.True(t, slices.ContainsFunc(it.Stations(), func(s string) bool { return strings.HasPrefix(s, p.Of) }), "%s shows %s", it.ID, p.Key)
+			assert.True(t, slices.ContainsFunc(it.Stations(), func(s string) bool { return strings.HasPrefix(s, p.Of) }),
+				"%s shows %s", it.ID, p.Key)
 		}
 	}
 	assert.Greater(t, n, 20)

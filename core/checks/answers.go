@@ -37,13 +37,15 @@ func (it Item) Stops() bool {
 		return it.Defect == judge.Stop
 	case Look, Group, Alike, Counted, Timer, Computed:
 	}
-	return it.Defect == judge.Stop || it.Compare != nil || slices.ContainsFunc(it.Marks, func(m Mark) bool { return it.of(m) == judge.Stop })
+	return it.Defect == judge.Stop || it.Compare != nil ||
+		slices.ContainsFunc(it.Marks, func(m Mark) bool { return it.of(m) == judge.Stop })
 }
 
 // judgeSkip takes why an item was left out.
 func judgeSkip(it Item, v Value) (Judgement, error) {
 	switch {
-	case v.Look != "" || v.Number != nil || len(v.Set) > 0 || len(v.Wrong) > 0 || v.Choice != "" || v.Seconds != nil || len(v.Poll) > 0 || v.From != "":
+	case v.Look != "" || v.Number != nil || len(v.Set) > 0 || len(v.Wrong) > 0 || v.Choice != "" || v.Seconds != nil ||
+		len(v.Poll) > 0 || v.From != "":
 		return Judgement{}, bad("It is left out or it is answered, not both.")
 	case it.Stops():
 		return Judgement{}, bad("This can stop a flight: it cannot be left out.")
@@ -62,9 +64,12 @@ func judgeCount(it Item, v Value) (Judgement, error) {
 	want, against := int(*it.Expect), fmt.Sprintf("%s expected", num(*it.Expect))
 	switch have := int(*v.Number); {
 	case have < want:
-		return Judgement{max(it.Defect, judge.Watch), fmt.Sprintf("%d of %d: %d missing.", have, want, want-have), against}, nil
+		return Judgement{max(it.Defect, judge.Watch), fmt.Sprintf("%d of %d: %d missing.", have, want, want-have),
+			against}, nil
 	case have > want:
-		return Judgement{judge.Watch, fmt.Sprintf("%d, and there ought to be %d: count again, and find where the others belong.", have, want), against}, nil
+		return Judgement{judge.Watch,
+				fmt.Sprintf("%d, and there ought to be %d: count again, and find where the others belong.", have, want), against},
+			nil
 	}
 	return Judgement{judge.Clear, "All " + num(*it.Expect) + " there.", against}, nil
 }
@@ -112,7 +117,8 @@ func judgePoll(it Item, v Value) (Judgement, error) {
 	against := "go of everybody by name"
 	switch {
 	case len(no) > 0:
-		return Judgement{judge.Stop, "No go: " + strings.Join(no, ", ") + ". Hear why, put it right, ask everybody again.", against}, nil
+		return Judgement{judge.Stop, "No go: " + strings.Join(no, ", ") + ". Hear why, put it right, ask everybody again.",
+			against}, nil
 	case len(it.Names) == 0:
 		return Judgement{}, bad("Nobody is named who could be asked. Give the job its crew.")
 	case len(silent) > 0 || len(v.Poll) != len(it.Names):

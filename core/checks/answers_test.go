@@ -57,7 +57,8 @@ func TestComputed(t *testing.T) {
 	refused(t, it, checks.Value{Look: "defect"})
 	refused(t, it, checks.Value{})
 	it.Known.Verdict = judge.Stop
-	assert.Contains(t, refused(t, it, checks.Value{Look: "ok"}), "what you saw", "what is not in order is not pressed away unread")
+	assert.Contains(t, refused(t, it, checks.Value{Look: "ok"}), "what you saw",
+		"what is not in order is not pressed away unread")
 	v, _ = verdict(t, it, checks.Value{Look: "ok", Note: "read it"})
 	assert.Equal(t, judge.Stop, v, "confirming makes it no better")
 }
@@ -83,8 +84,11 @@ func TestPollAndWho(t *testing.T) {
 
 // Headings on either side of north, just under, at and just over each bound.
 func TestHeadings(t *testing.T) {
-	it := checks.Item{ID: "h", Kind: checks.Set, Per: "heading", Quantity: "heading", Unit: "deg", Step: 1, Min: p(0), Max: p(360), Count: 4, Compare: &checks.Compare{How: checks.ByHeading, Watch: 7, Stop: 10}}
-	for north, want := range map[float64]judge.Verdict{0: judge.Clear, 360: judge.Clear, 7: judge.Clear, 353: judge.Clear, 8: judge.Watch, 352: judge.Watch, 10: judge.Watch, 350: judge.Watch, 11: judge.Stop, 349: judge.Stop, 180: judge.Stop} {
+	it := checks.Item{ID: "h", Kind: checks.Set, Per: "heading", Quantity: "heading", Unit: "deg", Step: 1, Min: p(0),
+		Max: p(360), Count: 4, Compare: &checks.Compare{How: checks.ByHeading, Watch: 7, Stop: 10}}
+	for north, want := range map[float64]judge.Verdict{0: judge.Clear, 360: judge.Clear, 7: judge.Clear, 353: judge.Clear,
+		8: judge.Watch, 352: judge.Watch, 10: judge.Watch, 350: judge.Watch, 11: judge.Stop, 349: judge.Stop,
+		180: judge.Stop} {
 		v, words := verdict(t, it, checks.Value{Set: []float64{north, 90, 180, 270}})
 		assert.Equal(t, want, v, north)
 		if want != judge.Clear {
@@ -93,7 +97,8 @@ func TestHeadings(t *testing.T) {
 	}
 	v, _ := verdict(t, it, checks.Value{Set: []float64{0, 90, 180, 259}})
 	assert.Equal(t, judge.Stop, v)
-	assert.Contains(t, refused(t, it, checks.Value{Set: []float64{-3, 90, 180, 270}}), "North: Heading must be between 0 and 360")
+	assert.Contains(t, refused(t, it, checks.Value{Set: []float64{-3, 90, 180, 270}}),
+		"North: Heading must be between 0 and 360")
 	refused(t, it, checks.Value{Set: []float64{0, 90, 180}})
 	rapid.Check(t, func(t *rapid.T) {
 		h, d := rapid.Float64Range(0, 360).Draw(t, "h"), rapid.SampledFrom([]float64{0, 90, 180, 270}).Draw(t, "d")
@@ -119,7 +124,8 @@ func absMod(x float64) float64 {
 }
 
 func TestNozzlesAgainstEachOther(t *testing.T) {
-	it := checks.Item{ID: "n", Kind: checks.Set, Per: "nozzle", Quantity: "flow", Unit: "L/min", Step: 0.01, Min: p(0), Max: p(10), Count: 4, Compare: &checks.Compare{How: checks.BySpread, Watch: 10, Stop: 20}}
+	it := checks.Item{ID: "n", Kind: checks.Set, Per: "nozzle", Quantity: "flow", Unit: "L/min", Step: 0.01, Min: p(0),
+		Max: p(10), Count: 4, Compare: &checks.Compare{How: checks.BySpread, Watch: 10, Stop: 20}}
 	v, words := verdict(t, it, checks.Value{Set: []float64{1, 1, 1.15, 1}})
 	assert.Equal(t, judge.Watch, v)
 	assert.Equal(t, "Nozzles differ by 14.5 % of their mean. Find out why.", words)
@@ -144,7 +150,8 @@ func TestLeavingOut(t *testing.T) {
 			assert.Equal(t, it.Stops(), err != nil, "%s %s", key, it.ID)
 		}
 	}
-	mixed := checks.Item{ID: "g", Kind: checks.Group, Defect: judge.Watch, Marks: []checks.Mark{{ID: "a"}, {ID: "b", Defect: judge.Stop}}}
+	mixed := checks.Item{ID: "g", Kind: checks.Group, Defect: judge.Watch,
+		Marks: []checks.Mark{{ID: "a"}, {ID: "b", Defect: judge.Stop}}}
 	assert.True(t, mixed.Stops(), "one of its marks stops")
 	refused(t, mixed, checks.Value{Skip: "in a hurry today"})
 }
@@ -153,15 +160,18 @@ func TestLeavingOut(t *testing.T) {
 func TestSpoiledAnswersAreNeverMilder(t *testing.T) {
 	names := []string{"A", "B"}
 	rapid.Check(t, func(t *rapid.T) {
-		known := rapid.SampledFrom([]*checks.Known{nil, {Verdict: judge.Clear, Words: "w", Source: "s"}, {Verdict: judge.Watch, Words: "w", Source: "s"}, {Verdict: judge.Stop, Words: "w", Source: "s"}}).Draw(t, "known")
+		known := rapid.SampledFrom([]*checks.Known{nil, {Verdict: judge.Clear, Words: "w", Source: "s"},
+			{Verdict: judge.Watch, Words: "w", Source: "s"}, {Verdict: judge.Stop, Words: "w", Source: "s"}}).Draw(t, "known")
 		it := rapid.SampledFrom([]checks.Item{
 			{ID: "a", Kind: checks.Counted, Defect: judge.Stop, Expect: p(3)},
 			{ID: "b", Kind: checks.Computed, Defect: judge.Stop, Rule: judge.RuleMass, Known: known},
 			{ID: "c", Kind: checks.Poll, Names: names},
 			{ID: "d", Kind: checks.Look, Defect: judge.Watch},
-			{ID: "e", Kind: checks.Group, Defect: judge.Watch, Marks: []checks.Mark{{ID: "A", Title: "A"}, {ID: "B", Title: "B", Defect: judge.Stop}}},
+			{ID: "e", Kind: checks.Group, Defect: judge.Watch, Marks: []checks.Mark{{ID: "A", Title: "A"},
+				{ID: "B", Title: "B", Defect: judge.Stop}}},
 		}).Draw(t, "item")
-		v := checks.Value{Look: rapid.SampledFrom([]string{"", "ok", "defect"}).Draw(t, "look"), Note: rapid.SampledFrom([]string{"", "seen"}).Draw(t, "note")}
+		v := checks.Value{Look: rapid.SampledFrom([]string{"", "ok", "defect"}).Draw(t, "look"),
+			Note: rapid.SampledFrom([]string{"", "seen"}).Draw(t, "note")}
 		if rapid.Bool().Draw(t, "number") {
 			v.Number = p(float64(rapid.IntRange(0, 5).Draw(t, "n")))
 		}

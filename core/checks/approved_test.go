@@ -11,9 +11,13 @@ import (
 // Readings and motor sets step by step through their bands.
 func TestEntriesAsApproved(t *testing.T) {
 	num := func(v float64) *float64 { return &v }
-	reading := checks.Item{ID: "r", Title: "Volts", Kind: checks.Reading, Quantity: "volts", Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: &checks.Band{StopBelow: num(10), WatchBelow: num(12), WatchAbove: num(48), StopAbove: num(50)}}
-	warm := checks.Item{ID: "w", Title: "Warmth", Kind: checks.Motors, Unit: "°C", Step: 1, Min: num(-20), Max: num(120), Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
-	spread := checks.Item{ID: "s", Title: "Outputs", Kind: checks.Motors, Unit: "%", Step: 1, Min: num(0), Max: num(100), Count: 4, Compare: &checks.Compare{How: "spread-percent", Watch: 10, Stop: 20}}
+	reading := checks.Item{ID: "r", Title: "Volts", Kind: checks.Reading, Quantity: "volts", Unit: "V", Step: 0.1,
+		Min: num(0), Max: num(60), Band: &checks.Band{StopBelow: num(10), WatchBelow: num(12), WatchAbove: num(48),
+			StopAbove: num(50)}}
+	warm := checks.Item{ID: "w", Title: "Warmth", Kind: checks.Motors, Unit: "°C", Step: 1, Min: num(-20), Max: num(120),
+		Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
+	spread := checks.Item{ID: "s", Title: "Outputs", Kind: checks.Motors, Unit: "%", Step: 1, Min: num(0), Max: num(100),
+		Count: 4, Compare: &checks.Compare{How: "spread-percent", Watch: 10, Stop: 20}}
 	var lines []string
 	say := func(what string, it checks.Item, v checks.Value) {
 		j, err := checks.Judge(it, v, nil)

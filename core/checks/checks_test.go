@@ -78,7 +78,10 @@ func TestShippedListsAreUsableAndVisitEveryStation(t *testing.T) {
 		assert.NotEmpty(t, short)
 		for i := range a.Geometry.Rotors {
 			n := string(rune('1' + i))
-			assert.True(t, slices.ContainsFunc(short, func(it checks.Item) bool { return slices.Contains(it.Stations(), "propeller-"+n) }), "every propeller, every pack")
+			assert.True(t, slices.ContainsFunc(short, func(it checks.Item) bool {
+				return slices.Contains(it.Stations(),
+					"propeller-"+n)
+			}), "every propeller, every pack")
 		}
 	}
 }
@@ -98,7 +101,8 @@ func TestExpandPerPackAndSmartOnly(t *testing.T) {
 	assert.Equal(t, 0, count("pack-percent@"), "plain packs show no level")
 	assert.Equal(t, 6, count("corner-"))
 	b, m := load(t, "lantern-4")
-	assert.True(t, slices.ContainsFunc(expand(m, b, checks.Full, twoPacks(b)), func(it checks.Item) bool { return it.ID == "pack-percent@a" }))
+	assert.True(t, slices.ContainsFunc(expand(m, b, checks.Full, twoPacks(b)),
+		func(it checks.Item) bool { return it.ID == "pack-percent@a" }))
 }
 
 // A turnaround is done in a minute: with every pack, in at most 18 presses, the start and the
@@ -107,14 +111,16 @@ func TestTurnaroundsAreShort(t *testing.T) {
 	for _, key := range keys {
 		a, l := load(t, key)
 		presses, numbers := 2, 0
-		short, _ := checks.Expand(l, a, checks.Ask{Round: checks.Turnaround, Packs: twoPacks(a), Facts: checks.Facts{"event": {Word: "no"}}})
+		short, _ := checks.Expand(l, a, checks.Ask{Round: checks.Turnaround, Packs: twoPacks(a),
+			Facts: checks.Facts{"event": {Word: "no"}}})
 		for _, it := range short {
 			presses++
 			if it.Kind == checks.Reading && it.Quantity != "level" {
 				numbers++
 			}
 		}
-		t.Logf("%s: %d presses, %d numbers; the whole walk has %d items", key, presses, numbers, len(expand(l, a, checks.Full, twoPacks(a))))
+		t.Logf("%s: %d presses, %d numbers; the whole walk has %d items", key, presses, numbers,
+			len(expand(l, a, checks.Full, twoPacks(a))))
 		assert.LessOrEqual(t, presses, 18, key)
 		assert.LessOrEqual(t, numbers, 3, key)
 	}
@@ -123,18 +129,21 @@ func TestTurnaroundsAreShort(t *testing.T) {
 func p(v float64) *float64 { return &v }
 
 func reading(band checks.Band) checks.Item {
-	return checks.Item{ID: "r", Kind: checks.Reading, Quantity: "bus resistance", Unit: "ohm", Step: 1, Min: p(0), Max: p(1000), Band: &band}
+	return checks.Item{ID: "r", Kind: checks.Reading, Quantity: "bus resistance", Unit: "ohm", Step: 1, Min: p(0),
+		Max: p(1000), Band: &band}
 }
 
 func TestReadingBands(t *testing.T) {
 	it := reading(checks.Band{StopBelow: p(57), WatchBelow: p(58), WatchAbove: p(62), StopAbove: p(63)})
-	for x, want := range map[float64]judge.Verdict{56: judge.Stop, 57: judge.Watch, 58: judge.Clear, 60: judge.Clear, 62: judge.Clear, 63: judge.Watch, 64: judge.Stop} {
+	for x, want := range map[float64]judge.Verdict{56: judge.Stop, 57: judge.Watch, 58: judge.Clear, 60: judge.Clear,
+		62: judge.Clear, 63: judge.Watch, 64: judge.Stop} {
 		j, err := checks.Judge(it, checks.Value{Number: &x}, nil)
 		require.NoError(t, err)
 		assert.Equal(t, want, j.Verdict, "%v ohm", x)
 		assert.Contains(t, j.Against, "58 to 62 Ω")
 	}
-	for name, v := range map[string]checks.Value{"empty": {}, "over": {Number: p(1001)}, "under": {Number: p(-1)}, "nan": {Number: p(math.NaN())}, "inf": {Number: p(math.Inf(1))}} {
+	for name, v := range map[string]checks.Value{"empty": {}, "over": {Number: p(1001)}, "under": {Number: p(-1)},
+		"nan": {Number: p(math.NaN())}, "inf": {Number: p(math.Inf(1))}} {
 		_, err := checks.Judge(it, v, nil)
 		assert.ErrorIs(t, err, checks.ErrValue, name)
 	}
@@ -183,7 +192,8 @@ func TestCells(t *testing.T) {
 }
 
 func motors(how string, watch, stop float64, n int) checks.Item {
-	return checks.Item{ID: "m", Kind: checks.Motors, Quantity: "warmth", Unit: "degC", Step: 1, Min: p(-30), Max: p(200), Count: n, Compare: &checks.Compare{How: how, Watch: watch, Stop: stop}}
+	return checks.Item{ID: "m", Kind: checks.Motors, Quantity: "warmth", Unit: "degC", Step: 1, Min: p(-30), Max: p(200),
+		Count: n, Compare: &checks.Compare{How: how, Watch: watch, Stop: stop}}
 }
 
 func TestMotorsAgainstTheirSisters(t *testing.T) {
@@ -194,7 +204,8 @@ func TestMotorsAgainstTheirSisters(t *testing.T) {
 	}{
 		{"outlier", []float64{40, 41, 42, 40}, judge.Clear}, {"outlier", []float64{40, 41, 56, 41}, judge.Clear},
 		{"outlier", []float64{40, 41, 57, 41}, judge.Watch}, {"outlier", []float64{40, 41, 67, 41}, judge.Stop},
-		{"spread-percent", []float64{50, 52, 54, 55}, judge.Clear}, {"spread-percent", []float64{50, 52, 54, 58}, judge.Watch},
+		{"spread-percent", []float64{50, 52, 54, 55}, judge.Clear}, {"spread-percent", []float64{50, 52, 54, 58},
+			judge.Watch},
 		{"spread-percent", []float64{45, 52, 54, 58}, judge.Stop}, {"spread-percent", []float64{0, 0, 0, 0}, judge.Stop},
 	} {
 		it := motors(c.how, 15, 25, 4)
@@ -254,14 +265,24 @@ func TestValidateNamesTheItem(t *testing.T) {
 	assert.NoError(t, one(warmth()).Validate(a))
 	for name, change := range map[string]func(*checks.Item){
 		"id": func(it *checks.Item) { it.ID = "" }, "station": func(it *checks.Item) { it.Station = "keel" },
-		"defect": func(it *checks.Item) { it.Defect = judge.Clear }, "reading": func(it *checks.Item) { it.Kind = checks.Reading },
-		"cells": func(it *checks.Item) { it.Kind = checks.Cells }, "motors": func(it *checks.Item) { it.Kind = checks.Motors },
-		"kind":    func(it *checks.Item) { it.Kind = "smell" },
-		"no band": func(it *checks.Item) { *it = volts(); it.Band = nil }, "no step": func(it *checks.Item) { *it = volts(); it.Step = 0 }, "no unit": func(it *checks.Item) { *it = volts(); it.Unit = "" },
-		"no comparison": func(it *checks.Item) { *it = warmth(); it.Compare = nil }, "no step of motors": func(it *checks.Item) { *it = warmth(); it.Step = 0 }, "no unit of motors": func(it *checks.Item) { *it = warmth(); it.Unit = "" },
-		"no least of motors": func(it *checks.Item) { *it = warmth(); it.Min = nil }, "no most of motors": func(it *checks.Item) { *it = warmth(); it.Max = nil }, "no range of motors": func(it *checks.Item) { *it = warmth(); it.Max = it.Min },
-		"no least": func(it *checks.Item) { *it = volts(); it.Min = nil }, "no most": func(it *checks.Item) { *it = volts(); it.Max = nil }, "no range": func(it *checks.Item) { *it = volts(); it.Max = it.Min },
-		"how": func(it *checks.Item) { *it = motors("guess", 1, 2, 4); it.Title, it.Station = "M", "frame" },
+		"defect":             func(it *checks.Item) { it.Defect = judge.Clear },
+		"reading":            func(it *checks.Item) { it.Kind = checks.Reading },
+		"cells":              func(it *checks.Item) { it.Kind = checks.Cells },
+		"motors":             func(it *checks.Item) { it.Kind = checks.Motors },
+		"kind":               func(it *checks.Item) { it.Kind = "smell" },
+		"no band":            func(it *checks.Item) { *it = volts(); it.Band = nil },
+		"no step":            func(it *checks.Item) { *it = volts(); it.Step = 0 },
+		"no unit":            func(it *checks.Item) { *it = volts(); it.Unit = "" },
+		"no comparison":      func(it *checks.Item) { *it = warmth(); it.Compare = nil },
+		"no step of motors":  func(it *checks.Item) { *it = warmth(); it.Step = 0 },
+		"no unit of motors":  func(it *checks.Item) { *it = warmth(); it.Unit = "" },
+		"no least of motors": func(it *checks.Item) { *it = warmth(); it.Min = nil },
+		"no most of motors":  func(it *checks.Item) { *it = warmth(); it.Max = nil },
+		"no range of motors": func(it *checks.Item) { *it = warmth(); it.Max = it.Min },
+		"no least":           func(it *checks.Item) { *it = volts(); it.Min = nil },
+		"no most":            func(it *checks.Item) { *it = volts(); it.Max = nil },
+		"no range":           func(it *checks.Item) { *it = volts(); it.Max = it.Min },
+		"how":                func(it *checks.Item) { *it = motors("guess", 1, 2, 4); it.Title, it.Station = "M", "frame" },
 	} {
 		it := good
 		change(&it)
@@ -286,7 +307,8 @@ func TestOutliersNeedSomethingToCompare(t *testing.T) {
 // volts is a reading that is in order.
 func volts() checks.Item {
 	num := func(v float64) *float64 { return &v }
-	return checks.Item{ID: "v", Title: "V", Station: "frame", Kind: checks.Reading, Quantity: "volts", Unit: "V", Step: 0.1, Min: num(0), Max: num(60), Band: &checks.Band{StopBelow: num(10)}}
+	return checks.Item{ID: "v", Title: "V", Station: "frame", Kind: checks.Reading, Quantity: "volts", Unit: "V",
+		Step: 0.1, Min: num(0), Max: num(60), Band: &checks.Band{StopBelow: num(10)}}
 }
 
 // warmth is a set of motors that is in order.

@@ -107,7 +107,8 @@ func (s Shown) With(items []Item) []Item {
 	if s.Picture.Key == "" || s.At > len(items) {
 		return items
 	}
-	one := Item{ID: DrillID, Station: s.Station, Section: "Picture", Title: "A picture: is this in order?", Kind: Drill, Bars: true, Drawing: s.Picture.Key,
+	one := Item{ID: DrillID, Station: s.Station, Section: "Picture", Title: "A picture: is this in order?", Kind: Drill,
+		Bars: true, Drawing: s.Picture.Key,
 		How: "A drawing of a part as it may lie in your hand. Look at it as you look at the aircraft, and say what you see.",
 		Why: "Eyes that have seen a hundred whole parts stop looking. What was right is told to you alone, at the end."}
 	return slices.Insert(slices.Clone(items), s.At, one)

@@ -170,5 +170,6 @@ func words(t airframe.Type) []string {
 	}
 	return []string{"{power-order}", first, "{stick-start}", start, "{stick-stop}", stop, "{stick-emergency}", emergency,
 		"{stand-off}", num(t.Kept().StandOffM()) + " m", "{range-check}", reach,
-		"{land-by}", fmt.Sprintf("%.2f V a cell under load, or %s %%", float64(t.Limits.LandByCellMV)/1000, num(float64(t.Limits.LandByPercent)))}
+		"{land-by}", fmt.Sprintf("%.2f V a cell under load, or %s %%", float64(t.Limits.LandByCellMV)/1000,
+			num(float64(t.Limits.LandByPercent)))}
 }

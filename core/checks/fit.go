@@ -38,8 +38,10 @@ func (l List) Fit(t airframe.Type, from string) (out List, changed bool) {
 	more := Section{Title: "Also"}
 	for _, s := range t.Stations() {
 		if slices.Contains(left, s.ID) {
-			more.Items = append(more.Items, Item{ID: "also-" + s.ID, Station: s.ID, Title: s.Label + ": fast, whole, free", Kind: Look, Defect: judge.Stop, Short: s.Kind == "propeller",
-				How: "Look at it from all sides and move it by hand.", Why: "The list comes from " + from + ", which has no such place.", Bad: "Loose, cracked, chafed, or it binds."})
+			more.Items = append(more.Items, Item{ID: "also-" + s.ID, Station: s.ID, Title: s.Label + ": fast, whole, free",
+				Kind: Look, Defect: judge.Stop, Short: s.Kind == "propeller",
+				How: "Look at it from all sides and move it by hand.", Why: "The list comes from " + from +
+					", which has no such place.", Bad: "Loose, cracked, chafed, or it binds."})
 		}
 	}
 	out.Sections = slices.Insert(out.Sections, min(1, len(out.Sections)), more)

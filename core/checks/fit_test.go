@@ -48,7 +48,8 @@ func TestAnyListFitsAnyTypeOfItsLayout(t *testing.T) {
 		kept := items(got)
 		for _, it := range items(l) {
 			if there[it.Station] {
-				assert.True(t, slices.ContainsFunc(kept, func(k checks.Item) bool { return k.ID == it.ID }), "%s at %s is lost", it.ID, it.Station)
+				assert.True(t, slices.ContainsFunc(kept, func(k checks.Item) bool { return k.ID == it.ID }), "%s at %s is lost",
+					it.ID, it.Station)
 			}
 		}
 	})

@@ -49,7 +49,8 @@ func FuzzTypeAndList(f *testing.F) {
 			for i := range set {
 				set[i] = number
 			}
-			j, err := checks.Judge(it, checks.Value{Look: look, Note: look, Number: &number, Set: set, Wrong: []string{look}, Choice: look, Seconds: &number}, &p)
+			j, err := checks.Judge(it, checks.Value{Look: look, Note: look, Number: &number, Set: set, Wrong: []string{look},
+				Choice: look, Seconds: &number}, &p)
 			if err == nil && (j.Sentence == "" || j.Against == "") {
 				t.Fatalf("item %s judged without a word", it.ID)
 			}

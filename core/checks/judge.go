@@ -139,7 +139,8 @@ func inRange(it Item, x float64, which string) error {
 		return bad("%sEnter a number.", which)
 	}
 	if x < *it.Min || x > *it.Max {
-		return bad("%s%s must be between %s and %s %s.", which, judge.Capital(it.Quantity), num(*it.Min), num(*it.Max), Sign(it.Unit))
+		return bad("%s%s must be between %s and %s %s.", which, judge.Capital(it.Quantity), num(*it.Min), num(*it.Max),
+			Sign(it.Unit))
 	}
 	return nil
 }
@@ -152,7 +153,8 @@ func judgeBand(it Item, x float64) Judgement {
 	shown := num(x) + " " + Sign(it.Unit)
 	switch {
 	case under(b.StopBelow), over(b.StopAbove):
-		return Judgement{judge.Stop, fmt.Sprintf("%s of %s is outside what may fly.", judge.Capital(it.Quantity), shown), against}
+		return Judgement{judge.Stop, fmt.Sprintf("%s of %s is outside what may fly.", judge.Capital(it.Quantity), shown),
+			against}
 	case under(b.WatchBelow), over(b.WatchAbove):
 		return Judgement{judge.Watch, fmt.Sprintf("%s of %s is near the limit.", judge.Capital(it.Quantity), shown), against}
 	}
@@ -223,7 +225,8 @@ func Outliers(it Item, set []float64) []Apart {
 		}
 		by := x - median(slices.Delete(slices.Clone(set[from:to]), i-from, i-from+1))
 		if v := it.Compare.grade(by, it.Step); v != judge.Clear {
-			out = append(out, Apart{i, by, v, fmt.Sprintf("%s is %s %s above its sisters%s", it.NameOf(i), num(by), Sign(it.Unit), overworking(it))})
+			out = append(out, Apart{i, by, v, fmt.Sprintf("%s is %s %s above its sisters%s", it.NameOf(i), num(by),
+				Sign(it.Unit), overworking(it))})
 		}
 	}
 	return out
@@ -275,7 +278,8 @@ func judgeSpread(it Item, set []float64) Judgement {
 	sentence := fmt.Sprintf("%ss differ by %.1f %% of their mean.", judge.Capital(it.member()), s)
 	switch {
 	case !ok:
-		return Judgement{judge.Stop, fmt.Sprintf("No %s reports any %s: it is not known whether they agree.", it.member(), it.Quantity), against}
+		return Judgement{judge.Stop, fmt.Sprintf("No %s reports any %s: it is not known whether they agree.", it.member(),
+			it.Quantity), against}
 	case n > steps(c.Stop, 0.1):
 		return Judgement{judge.Stop, sentence + landed, against}
 	case n > steps(c.Watch, 0.1):

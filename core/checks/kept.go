@@ -52,8 +52,10 @@ func keptItem(t airframe.Type) *Item {
 			station = s.ID
 		}
 	}
-	return &Item{ID: KeptID, Station: station, Section: "Settings", Title: "Set as the crew keeps it", How: Kept(t), Short: true,
-		Why: "The crew agreed on it; what another crew or yesterday's job left set is found here.", Kind: Look, Defect: judge.Stop, Bars: true, Source: "crew's practice"}
+	return &Item{ID: KeptID, Station: station, Section: "Settings", Title: "Set as the crew keeps it", How: Kept(t),
+		Short: true,
+		Why:   "The crew agreed on it; what another crew or yesterday's job left set is found here.", Kind: Look,
+		Defect: judge.Stop, Bars: true, Source: "crew's practice"}
 }
 
 // sets reports whether an item looks at the settings, by itself or among others.

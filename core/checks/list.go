@@ -13,11 +13,12 @@ type Kind string
 
 // The item kinds.
 const (
-	Look     Kind = "look"     // ok, or a defect with a note
-	Reading  Kind = "reading"  // one number held against a band
-	Cells    Kind = "cells"    // resting millivolts of every cell of a pack
-	Motors   Kind = "motors"   // one number per motor, held against each other
-	Set      Kind = "set"      // one number per arm, nozzle or heading, held against each other or against what it should be
+	Look    Kind = "look"    // ok, or a defect with a note
+	Reading Kind = "reading" // one number held against a band
+	Cells   Kind = "cells"   // resting millivolts of every cell of a pack
+	Motors  Kind = "motors"  // one number per motor, held against each other
+	// one number per arm, nozzle or heading, held against each other or against what it should be
+	Set      Kind = "set"
 	Group    Kind = "group"    // several marks looked at together, like a corner
 	Alike    Kind = "alike"    // all motors alike, or which of them are not, with or without numbers
 	Choice   Kind = "choice"   // one of some answers, each with its verdict
@@ -31,7 +32,8 @@ const (
 )
 
 // AllKinds lists the item kinds that a list may have.
-var AllKinds = []Kind{Look, Reading, Cells, Motors, Set, Group, Alike, Choice, Counted, Timer, Photo, Computed, Poll, Who}
+var AllKinds = []Kind{Look, Reading, Cells, Motors, Set, Group, Alike, Choice, Counted, Timer, Photo, Computed, Poll,
+	Who}
 
 // Band is the tolerance of a reading in the item's unit. A nil bound is none.
 // Between the stop bounds and the watch bounds the verdict is Watch.
@@ -58,39 +60,42 @@ type Compare struct {
 
 // Item is one thing to do at a station.
 type Item struct {
-	ID        string        `json:"id"`
-	Station   string        `json:"station"`
-	Title     string        `json:"title"`
-	How       string        `json:"how,omitempty"`
-	Why       string        `json:"why,omitempty"`
-	Bad       string        `json:"bad,omitempty"` // what it looks like when it is not in order
-	Do        string        `json:"do,omitempty"`  // what is done then
-	Kind      Kind          `json:"kind"`
-	Defect    judge.Verdict `json:"defect,omitempty"`   // what a defect here means: watch or stop
-	Advisory  bool          `json:"advisory,omitempty"` // what is found here is told and bars nothing; with defect watch
-	Passing   bool          `json:"passing,omitempty"`  // what is found here passes with the day and is no defect of the aircraft
-	Defer     *Defer        `json:"defer,omitempty"`    // within which limits a defect here may be put off; nil: as the programme says
-	When      []When        `json:"when,omitempty"`     // asked if one of these holds; none: always
-	Quantity  string        `json:"quantity,omitempty"`
-	Unit      string        `json:"unit,omitempty"`
-	Step      float64       `json:"step,omitempty"` // resolution of the instrument in Unit
-	Min       *float64      `json:"min,omitempty"`  // what the field accepts at all
-	Max       *float64      `json:"max,omitempty"`
-	Band      *Band         `json:"band,omitempty"`
-	Compare   *Compare      `json:"compare,omitempty"`
-	Per       string        `json:"per,omitempty"`        // of a set: arm, nozzle or heading
-	Expect    *float64      `json:"expect,omitempty"`     // of a count: how many there ought to be
-	Rule      judge.Rule    `json:"rule,omitempty"`       // of something computed: the rule of the gate that works it out
-	Tells     []string      `json:"tells,omitempty"`      // of a look or a group: what the aircraft tells over its link, shown here
-	PerPack   bool          `json:"per_pack,omitempty"`   // once per pack taken along
-	SmartOnly bool          `json:"smart_only,omitempty"` // only where the pack shows its own charge
-	Short     bool          `json:"short,omitempty"`      // belongs to the turnaround too
-	Source    string        `json:"source,omitempty"`
-	Marks     []Mark        `json:"marks,omitempty"`   // of a group
-	Options   []Option      `json:"options,omitempty"` // of a choice
-	LeastS    float64       `json:"least_s,omitempty"` // of a timer, s
-	Longer    *Longer       `json:"longer,omitempty"`  // when a timer runs longer
-	Hands     int           `json:"hands,omitempty"`   // 2: call and response, two people enter it
+	ID       string        `json:"id"`
+	Station  string        `json:"station"`
+	Title    string        `json:"title"`
+	How      string        `json:"how,omitempty"`
+	Why      string        `json:"why,omitempty"`
+	Bad      string        `json:"bad,omitempty"` // what it looks like when it is not in order
+	Do       string        `json:"do,omitempty"`  // what is done then
+	Kind     Kind          `json:"kind"`
+	Defect   judge.Verdict `json:"defect,omitempty"`   // what a defect here means: watch or stop
+	Advisory bool          `json:"advisory,omitempty"` // what is found here is told and bars nothing; with defect watch
+	// what is found here passes with the day and is no defect of the aircraft
+	Passing bool `json:"passing,omitempty"`
+	// within which limits a defect here may be put off; nil: as the programme says
+	Defer    *Defer     `json:"defer,omitempty"`
+	When     []When     `json:"when,omitempty"` // asked if one of these holds; none: always
+	Quantity string     `json:"quantity,omitempty"`
+	Unit     string     `json:"unit,omitempty"`
+	Step     float64    `json:"step,omitempty"` // resolution of the instrument in Unit
+	Min      *float64   `json:"min,omitempty"`  // what the field accepts at all
+	Max      *float64   `json:"max,omitempty"`
+	Band     *Band      `json:"band,omitempty"`
+	Compare  *Compare   `json:"compare,omitempty"`
+	Per      string     `json:"per,omitempty"`    // of a set: arm, nozzle or heading
+	Expect   *float64   `json:"expect,omitempty"` // of a count: how many there ought to be
+	Rule     judge.Rule `json:"rule,omitempty"`   // of something computed: the rule of the gate that works it out
+	// of a look or a group: what the aircraft tells over its link, shown here
+	Tells     []string `json:"tells,omitempty"`
+	PerPack   bool     `json:"per_pack,omitempty"`   // once per pack taken along
+	SmartOnly bool     `json:"smart_only,omitempty"` // only where the pack shows its own charge
+	Short     bool     `json:"short,omitempty"`      // belongs to the turnaround too
+	Source    string   `json:"source,omitempty"`
+	Marks     []Mark   `json:"marks,omitempty"`   // of a group
+	Options   []Option `json:"options,omitempty"` // of a choice
+	LeastS    float64  `json:"least_s,omitempty"` // of a timer, s
+	Longer    *Longer  `json:"longer,omitempty"`  // when a timer runs longer
+	Hands     int      `json:"hands,omitempty"`   // 2: call and response, two people enter it
 
 	// Filled by Expand, and by who runs the list.
 	Section string   `json:"section,omitempty"`

@@ -92,7 +92,8 @@ func (p Pace) Said(leastS, usualS float64) string {
 	var out []string
 	switch {
 	case p.Fast > 0:
-		out = append(out, fmt.Sprintf("%s in %s by %s: faster than anybody can look.", judge.Count(p.Fast, "item"), clock(p.FastS), p.FastBy))
+		out = append(out, fmt.Sprintf("%s in %s by %s: faster than anybody can look.", judge.Count(p.Fast, "item"),
+			clock(p.FastS), p.FastBy))
 	case p.Quick >= ShortestRow && 2*p.Quick > p.Items: // rests between them make no looks of them
 		out = append(out, fmt.Sprintf("%d of %d items came faster than anybody can look.", p.Quick, p.Items))
 	}

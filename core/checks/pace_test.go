@@ -19,7 +19,8 @@ var began = time.Date(2026, 6, 10, 6, 0, 0, 0, time.UTC)
 // row is n looks, each so many seconds after the one before, from a second on.
 func row(by string, from float64, n int, gap float64) (out []checks.Press) {
 	for i := range n {
-		out = append(out, checks.Press{Item: checks.Item{ID: fmt.Sprintf("%s%d", by, i), Kind: checks.Look}, By: by, At: began.Add(time.Duration((from + gap*float64(i+1)) * float64(time.Second)))})
+		out = append(out, checks.Press{Item: checks.Item{ID: fmt.Sprintf("%s%d", by, i), Kind: checks.Look}, By: by,
+			At: began.Add(time.Duration((from + gap*float64(i+1)) * float64(time.Second)))})
 	}
 	return out
 }
@@ -50,16 +51,19 @@ func TestPaceOfARow(t *testing.T) {
 	all := checks.PaceOf(began, "Imre", rests, 0.7)
 	assert.Zero(t, all.Fast)
 	assert.Equal(t, "The check went fast. 16 of 20 items came faster than anybody can look.", all.Said(0, 0))
-	assert.Empty(t, checks.PaceOf(began, "Imre", slices.Concat(row("Imre", 0, 4, 0.2), row("Imre", 10, 4, 3)), 0.7).Said(0, 0), "half is not more than half")
+	assert.Empty(t, checks.PaceOf(began, "Imre", slices.Concat(row("Imre", 0, 4, 0.2), row("Imre", 10, 4, 3)), 0.7).Said(0,
+		0), "half is not more than half")
 	assert.Equal(t, 40, checks.PaceOf(began, "Imre", row("Imre", 39.6, 1, 0.4), 0.7).Each["Imre0"])
-	assert.Equal(t, 34, checks.PaceOf(began, "Imre", row("Imre", 0, 34, 0.5), math.NaN()).Fast, "no usable bound is no excuse")
+	assert.Equal(t, 34, checks.PaceOf(began, "Imre", row("Imre", 0, 34, 0.5), math.NaN()).Fast,
+		"no usable bound is no excuse")
 }
 
 // Two people beside each other are two rows: the one's press does not make the other's fast.
 func TestTwoHandsAreTwoRows(t *testing.T) {
 	both := slices.Concat(row("Imre", 0, 10, 1), row("Bao", 0.1, 10, 1))
 	assert.Zero(t, checks.PaceOf(began, "Imre", both, 0.7).Fast)
-	assert.NotContains(t, checks.PaceOf(began, "Imre", both, 0.7).Each, "Bao0", "when who joined began to look is not known")
+	assert.NotContains(t, checks.PaceOf(began, "Imre", both, 0.7).Each, "Bao0",
+		"when who joined began to look is not known")
 }
 
 func TestPaceAgainstTheUsual(t *testing.T) {

@@ -60,7 +60,8 @@ func TestNothingVanishesUnseen(t *testing.T) {
 		for s := range rapid.IntRange(1, 3).Draw(t, "sections") {
 			sec := checks.Section{Title: fmt.Sprint("S", s)}
 			for i := range rapid.IntRange(1, 5).Draw(t, "items") {
-				sec.Items = append(sec.Items, checks.Item{ID: fmt.Sprintf("i%d-%d", s, i), Station: "frame", Title: "T", Kind: checks.Look, When: drawWhen(t),
+				sec.Items = append(sec.Items, checks.Item{ID: fmt.Sprintf("i%d-%d", s, i), Station: "frame", Title: "T",
+					Kind: checks.Look, When: drawWhen(t),
 					Defect: rapid.SampledFrom([]judge.Verdict{judge.Watch, judge.Stop}).Draw(t, "defect")})
 			}
 			l.Sections = append(l.Sections, sec)
@@ -129,7 +130,8 @@ func TestBarsIsSaidOfEveryItem(t *testing.T) {
 func TestConditions(t *testing.T) {
 	a, _ := load(t, "lantern-4")
 	look := func(w ...checks.When) checks.List {
-		return checks.List{Type: a.Key, Version: 1, Sections: []checks.Section{{Title: "S", Items: []checks.Item{{ID: "x", Station: "frame", Title: "Light", Kind: checks.Look, Defect: judge.Stop, When: w}}}}}
+		return checks.List{Type: a.Key, Version: 1, Sections: []checks.Section{{Title: "S",
+			Items: []checks.Item{{ID: "x", Station: "frame", Title: "Light", Kind: checks.Look, Defect: judge.Stop, When: w}}}}}
 	}
 	asked := func(f checks.Facts, w ...checks.When) (bool, string) {
 		items, left := checks.Expand(look(w...), a, checks.Ask{Round: checks.Full, Facts: f})
@@ -155,7 +157,8 @@ func TestConditions(t *testing.T) {
 		}
 	}
 	// One of several is enough.
-	yes, _ = asked(checks.Facts{"night": {Word: "no"}, "event": {Word: "yes"}}, night, checks.When{Fact: "event", Is: []string{"yes"}})
+	yes, _ = asked(checks.Facts{"night": {Word: "no"}, "event": {Word: "yes"}}, night,
+		checks.When{Fact: "event", Is: []string{"yes"}})
 	assert.True(t, yes)
 	kept := checks.Facts{}.WithPractice(practice.Settings{practice.Compass: {School: "flying-day"}})
 	yes, _ = asked(kept, checks.When{Fact: "practice.compass", Is: []string{"flying-day"}})
@@ -163,8 +166,10 @@ func TestConditions(t *testing.T) {
 	yes, why = asked(kept, checks.When{Fact: "practice.compass", Is: []string{"none"}})
 	assert.False(t, yes)
 	assert.Contains(t, why, "flying-day")
-	for name, w := range map[string]checks.When{"unknown": {Fact: "moon", Is: []string{"yes"}}, "no word": {Fact: "night"}, "other word": {Fact: "night", Is: []string{"maybe"}}, "number for a word": {Fact: "night", Over: p(1)},
-		"word for a number": {Fact: "days-since-flight", Is: []string{"yes"}}, "unknown practice": {Fact: "practice.moon", Is: []string{"x"}}, "unknown school": {Fact: "practice.compass", Is: []string{"moon"}}} {
+	for name, w := range map[string]checks.When{"unknown": {Fact: "moon", Is: []string{"yes"}}, "no word": {Fact: "night"},
+		"other word": {Fact: "night", Is: []string{"maybe"}}, "number for a word": {Fact: "night", Over: p(1)},
+		"word for a number": {Fact: "days-since-flight", Is: []string{"yes"}}, "unknown practice": {Fact: "practice.moon",
+			Is: []string{"x"}}, "unknown school": {Fact: "practice.compass", Is: []string{"moon"}}} {
 		assert.ErrorIs(t, look(w).Validate(a), checks.ErrList, name)
 	}
 }
@@ -216,10 +221,12 @@ func TestOrderAndWordsOfTheType(t *testing.T) {
 	}
 	b, _ := load(t, "lantern-4")
 	b.RangeCheck = &airframe.RangeCheck{DistanceM: 30, Power: "at reduced power"}
-	say := checks.List{Type: b.Key, Version: 1, Sections: []checks.Section{{Title: "S", Items: []checks.Item{{ID: "x", Station: "frame", Title: "T", Kind: checks.Look, Defect: judge.Stop,
-		How: "First {power-order}. {range-check}. Land by {land-by}. Stand {stand-off} off. Start: {stick-start}."}}}}}
+	say := checks.List{Type: b.Key, Version: 1, Sections: []checks.Section{{Title: "S",
+		Items: []checks.Item{{ID: "x", Station: "frame", Title: "T", Kind: checks.Look, Defect: judge.Stop,
+			How: "First {power-order}. {range-check}. Land by {land-by}. Stand {stand-off} off. Start: {stick-start}."}}}}}
 	how := expand(say, b, checks.Full, nil)[0].How
-	assert.Contains(t, how, "First the controller, then the aircraft. 30 m away, at reduced power. Land by 3.55 V a cell under load, or ")
+	assert.Contains(t, how,
+		"First the controller, then the aircraft. 30 m away, at reduced power. Land by 3.55 V a cell under load, or ")
 	assert.Contains(t, how, "Stand 10 m off. Start: "+b.Sticks.Start)
 	b.Sticks = nil
 	assert.Contains(t, expand(say, b, checks.Full, nil)[0].How, "Start: as the maker's manual says")

@@ -92,7 +92,8 @@ func judgeHeadings(it Item, set []float64) Judgement {
 	for i, x := range set {
 		by := HeadingError(x, headings[i].Deg)
 		if v := it.Compare.grade(math.Abs(by), it.Step); v != judge.Clear {
-			worst, words = max(worst, v), append(words, fmt.Sprintf("%s shows %s°, off by %s°.", headings[i].Name, num(x), num(by)))
+			worst, words = max(worst, v), append(words, fmt.Sprintf("%s shows %s°, off by %s°.", headings[i].Name, num(x),
+				num(by)))
 		}
 	}
 	if worst == judge.Clear {

@@ -34,7 +34,8 @@ const MostParts = 40
 func sisters(t airframe.Type) (out []Mark) {
 	for i := range t.SisterMotors() {
 		n := fmt.Sprint(i + 1)
-		m := Mark{ID: n, Station: "motor-" + n, Title: "Motor " + n, Bad: "It sounds, turns or feels otherwise than the others."}
+		m := Mark{ID: n, Station: "motor-" + n, Title: "Motor " + n,
+			Bad: "It sounds, turns or feels otherwise than the others."}
 		if t.Geometry.Rotors == 0 {
 			m.Station, m.Title = "motor-drive", "Drive motor"
 		}

@@ -14,9 +14,11 @@ import (
 )
 
 func corner(t *rapid.T) checks.Item {
-	it := checks.Item{ID: "corner", Title: "Corner", Kind: checks.Group, Defect: rapid.SampledFrom([]judge.Verdict{judge.Watch, judge.Stop}).Draw(t, "item")}
+	it := checks.Item{ID: "corner", Title: "Corner", Kind: checks.Group,
+		Defect: rapid.SampledFrom([]judge.Verdict{judge.Watch, judge.Stop}).Draw(t, "item")}
 	for i := range rapid.IntRange(1, 6).Draw(t, "marks") {
-		it.Marks = append(it.Marks, checks.Mark{ID: fmt.Sprint("m", i), Station: "frame", Title: fmt.Sprint("mark ", i), Defect: rapid.SampledFrom([]judge.Verdict{judge.Clear, judge.Watch, judge.Stop}).Draw(t, fmt.Sprint("of ", i))})
+		it.Marks = append(it.Marks, checks.Mark{ID: fmt.Sprint("m", i), Station: "frame", Title: fmt.Sprint("mark ", i),
+			Defect: rapid.SampledFrom([]judge.Verdict{judge.Clear, judge.Watch, judge.Stop}).Draw(t, fmt.Sprint("of ", i))})
 	}
 	return it
 }
@@ -60,7 +62,10 @@ func TestMarksOfAGroup(t *testing.T) {
 // What contradicts itself, or says nothing, is refused in words, never judged.
 func TestHalfAnswersAreRefused(t *testing.T) {
 	it := func(kind checks.Kind) checks.Item {
-		return checks.Item{ID: "x", Kind: kind, Defect: judge.Stop, LeastS: 60, Marks: []checks.Mark{{ID: "a", Station: "frame", Title: "A"}, {ID: "1", Station: "motor-1", Title: "Motor 1"}}, Options: []checks.Option{{Key: "yes", Title: "Yes", Verdict: judge.Clear}, {Key: "no", Title: "No", Verdict: judge.Stop, Do: "Land."}}}
+		return checks.Item{ID: "x", Kind: kind, Defect: judge.Stop, LeastS: 60,
+			Marks: []checks.Mark{{ID: "a", Station: "frame", Title: "A"}, {ID: "1", Station: "motor-1", Title: "Motor 1"}},
+			Options: []checks.Option{{Key: "yes", Title: "Yes", Verdict: judge.Clear},
+				{Key: "no", Title: "No", Verdict: judge.Stop, Do: "Land."}}}
 	}
 	short, long := 59.0, 61.0
 	for name, c := range map[string]struct {
@@ -103,7 +108,8 @@ func TestHalfAnswersAreRefused(t *testing.T) {
 // By hand or by number: of motors that are not alike the worse counts.
 func TestMotorsByHandAndByNumber(t *testing.T) {
 	lo, hi := -30.0, 200.0
-	it := checks.Item{ID: "warmth", Kind: checks.Alike, Quantity: "warmth", Unit: "degC", Step: 1, Min: &lo, Max: &hi, Defect: judge.Watch, Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
+	it := checks.Item{ID: "warmth", Kind: checks.Alike, Quantity: "warmth", Unit: "degC", Step: 1, Min: &lo, Max: &hi,
+		Defect: judge.Watch, Count: 4, Compare: &checks.Compare{How: "outlier", Watch: 10, Stop: 15}}
 	for i := range 4 {
 		n := fmt.Sprint(i + 1)
 		it.Marks = append(it.Marks, checks.Mark{ID: n, Station: "motor-" + n, Title: "Motor " + n})
@@ -113,12 +119,16 @@ func TestMotorsByHandAndByNumber(t *testing.T) {
 		want judge.Verdict
 		at   []string // stations of what was found
 	}{
-		"all alike":                {checks.Value{Look: "ok"}, judge.Clear, []string{""}},
-		"one by hand":              {checks.Value{Look: "defect", Wrong: []string{"3"}}, judge.Watch, []string{"motor-3"}},
-		"one said twice":           {checks.Value{Look: "defect", Wrong: []string{"3", "1", "3"}}, judge.Watch, []string{"motor-1", "motor-3"}},
-		"alike, but the number":    {checks.Value{Look: "ok", Set: []float64{30, 30, 60, 30}}, judge.Stop, []string{"motor-3"}},
-		"by hand and by number":    {checks.Value{Look: "defect", Wrong: []string{"2"}, Set: []float64{30, 30, 60, 30}}, judge.Stop, []string{"motor-2", "motor-3"}},
-		"by hand, number is alike": {checks.Value{Look: "defect", Wrong: []string{"1", "3"}, Set: []float64{30, 31, 30, 30}}, judge.Watch, []string{"motor-1", "motor-3"}},
+		"all alike":   {checks.Value{Look: "ok"}, judge.Clear, []string{""}},
+		"one by hand": {checks.Value{Look: "defect", Wrong: []string{"3"}}, judge.Watch, []string{"motor-3"}},
+		"one said twice": {checks.Value{Look: "defect", Wrong: []string{"3", "1", "3"}}, judge.Watch,
+			[]string{"motor-1", "motor-3"}},
+		"alike, but the number": {checks.Value{Look: "ok", Set: []float64{30, 30, 60, 30}}, judge.Stop,
+			[]string{"motor-3"}},
+		"by hand and by number": {checks.Value{Look: "defect", Wrong: []string{"2"}, Set: []float64{30, 30, 60, 30}},
+			judge.Stop, []string{"motor-2", "motor-3"}},
+		"by hand, number is alike": {checks.Value{Look: "defect", Wrong: []string{"1", "3"}, Set: []float64{30, 31, 30, 30}},
+			judge.Watch, []string{"motor-1", "motor-3"}},
 	} {
 		j, err := checks.Judge(it, c.v, nil)
 		require.NoError(t, err, name)
@@ -131,7 +141,8 @@ func TestMotorsByHandAndByNumber(t *testing.T) {
 	}
 	// The spread of outputs is held against its own limits, whichever way one lies apart.
 	it.Compare = &checks.Compare{How: "spread-percent", Watch: 10, Stop: 20}
-	for low, want := range map[float64]judge.Verdict{30: judge.Clear, 27.5: judge.Clear, 26: judge.Watch, 15: judge.Stop, 0: judge.Stop} {
+	for low, want := range map[float64]judge.Verdict{30: judge.Clear, 27.5: judge.Clear, 26: judge.Watch, 15: judge.Stop,
+		0: judge.Stop} {
 		j, err := checks.Judge(it, checks.Value{Look: "ok", Set: []float64{30, 30, low, 30}}, nil)
 		require.NoError(t, err)
 		assert.Equal(t, want, j.Verdict, "one at %v", low)

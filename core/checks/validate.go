@@ -94,14 +94,18 @@ func (it Item) check(stations, seen map[string]bool) error {
 		return refuse("reading %q needs a unit, a step, a range and a band", it.ID)
 	case it.Kind == Cells && it.PackID == "":
 		return refuse("item %q reads cells and must be per pack", it.ID)
-	case (it.Kind == Counted) != (it.Expect != nil) || it.Expect != nil && !(*it.Expect >= 0 && *it.Expect <= 1000 && *it.Expect == float64(int(*it.Expect))):
+	case (it.Kind == Counted) != (it.Expect != nil) || it.Expect != nil &&
+		!(*it.Expect >= 0 && *it.Expect <= 1000 && *it.Expect == float64(int(*it.Expect))):
 		return refuse("item %q: a count says how many there ought to be, a whole number, and nothing else does", it.ID)
-	case (it.Kind == Computed) != (it.Rule != "") || it.Rule == judge.RuleWalkround || it.Rule != "" && !slices.Contains(judge.AllRules, it.Rule):
-		return refuse("item %q: something computed names the rule of the gate that works it out, and nothing else does", it.ID)
+	case (it.Kind == Computed) != (it.Rule != "") || it.Rule == judge.RuleWalkround || it.Rule != "" &&
+		!slices.Contains(judge.AllRules, it.Rule):
+		return refuse("item %q: something computed names the rule of the gate that works it out, and nothing else does",
+			it.ID)
 	}
 	for _, w := range it.Tells {
 		if !slices.Contains(AllTells, w) || it.Kind != Look && it.Kind != Group {
-			return refuse("item %q shows %q of the aircraft; a look or a group shows one of %s", it.ID, w, strings.Join(AllTells, ", "))
+			return refuse("item %q shows %q of the aircraft; a look or a group shows one of %s", it.ID, w,
+				strings.Join(AllTells, ", "))
 		}
 	}
 	for _, w := range it.When {
@@ -117,8 +121,10 @@ func (it Item) check(stations, seen map[string]bool) error {
 			return refuse("item %q: a timer may run longer, up to 3600 s, and nothing else does", it.ID)
 		}
 	}
-	if d := it.Defer; d != nil && (d.Days < 1 || d.Days > 90 || d.Flights < 0 || !(d.Hours >= 0) || d.Limits == "" || !it.Lasting()) {
-		return refuse("item %q: a defect is put off for 1 to 90 days and within limits in words, and only one of the aircraft", it.ID)
+	if d := it.Defer; d != nil && (d.Days < 1 || d.Days > 90 || d.Flights < 0 || !(d.Hours >= 0) || d.Limits == "" ||
+		!it.Lasting()) {
+		return refuse("item %q: a defect is put off for 1 to 90 days and within limits in words, and only one of the aircraft",
+			it.ID)
 	}
 	if err := it.checkSet(ranged); err != nil {
 		return err

@@ -46,7 +46,8 @@ func TestReadiness(t *testing.T) {
 		{"not enough for a tank", []crew.Practice{{crew.Empty, 3, 6, true, d(1)}}, true, false, 1},
 		{"all", []crew.Practice{{crew.Empty, 3, 3, true, d(1)}, {crew.Loaded, 3, 3, false, d(2)}}, true, true, 0},
 		{"same day", []crew.Practice{{crew.Loaded, 3, 3, false, d(1)}, {crew.Empty, 3, 3, true, d(1)}}, true, true, 0},
-		{"loaded too early", []crew.Practice{{crew.Loaded, 3, 3, true, d(1)}, {crew.Empty, 3, 3, true, d(2)}}, true, false, 3},
+		{"loaded too early", []crew.Practice{{crew.Loaded, 3, 3, true, d(1)}, {crew.Empty, 3, 3, true, d(2)}}, true, false,
+			3},
 		{"never nose-in", []crew.Practice{{crew.Empty, 4, 9, false, d(1)}}, false, false, 1},
 	} {
 		r := s.Judge(c.done, c.tank)

@@ -24,7 +24,8 @@ func (p Post) Flies() bool { return p == InCommand || p == AtSticks || p == Obse
 
 // Words is the post as people say it.
 func (p Post) Words() string {
-	return map[Post]string{InCommand: "remote pilot in command", AtSticks: "pilot at the controls", Observer: "observer", Ground: "ground crew"}[p]
+	return map[Post]string{InCommand: "remote pilot in command", AtSticks: "pilot at the controls", Observer: "observer",
+		Ground: "ground crew"}[p]
 }
 
 // Point is one thing a person asks oneself before flying.

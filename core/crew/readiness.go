@@ -50,7 +50,10 @@ type Readiness struct {
 // once the empty packs are done. hasTank says whether the type carries liquid.
 func (s Syllabus) Judge(done []Practice, hasTank bool) Readiness {
 	done = slices.Clone(done)
-	slices.SortStableFunc(done, func(a, b Practice) int { return cmp.Or(a.On.Compare(b.On), cmp.Compare(a.Phase, b.Phase)) })
+	slices.SortStableFunc(done, func(a, b Practice) int {
+		return cmp.Or(a.On.Compare(b.On),
+			cmp.Compare(a.Phase, b.Phase))
+	})
 	var r Readiness
 	early := 0
 	for _, p := range done {

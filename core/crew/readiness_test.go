@@ -22,7 +22,9 @@ func TestPracticeOnlyHelps(t *testing.T) {
 			if tank && rapid.Bool().Draw(t, "loaded") {
 				phase = crew.Loaded
 			}
-			done = append(done, crew.Practice{Phase: phase, Packs: rapid.IntRange(0, 4).Draw(t, "packs"), Landings: rapid.IntRange(0, 5).Draw(t, "landings"), NoseIn: rapid.Bool().Draw(t, "nose-in"), On: time.Date(2026, 5, rapid.IntRange(1, 20).Draw(t, "day"), 0, 0, 0, 0, time.UTC)})
+			done = append(done, crew.Practice{Phase: phase, Packs: rapid.IntRange(0, 4).Draw(t, "packs"),
+				Landings: rapid.IntRange(0, 5).Draw(t, "landings"), NoseIn: rapid.Bool().Draw(t, "nose-in"),
+				On: time.Date(2026, 5, rapid.IntRange(1, 20).Draw(t, "day"), 0, 0, 0, 0, time.UTC)})
 		}
 		s := crew.UsualSyllabus
 		before := s.Judge(done, tank)
@@ -60,9 +62,11 @@ func TestLandingsWithoutATank(t *testing.T) {
 	for _, c := range []struct {
 		asked, done int
 		tank, open  bool
-	}{{5, 3, false, true}, {5, 2, false, false}, {6, 3, false, true}, {6, 2, false, false}, {1, 1, false, true}, {5, 4, true, false}, {5, 5, true, true}} {
+	}{{5, 3, false, true}, {5, 2, false, false}, {6, 3, false, true}, {6, 2, false, false}, {1, 1, false, true}, {5, 4,
+		true, false}, {5, 5, true, true}} {
 		s := crew.Syllabus{EmptyPacks: 1, LoadedPacks: 1, Landings: c.asked}
-		got := s.Judge([]crew.Practice{{Phase: crew.Empty, Packs: 1, NoseIn: true, On: day}, {Phase: crew.Loaded, Packs: 1, Landings: c.done, On: day.AddDate(0, 0, 1)}}, c.tank)
+		got := s.Judge([]crew.Practice{{Phase: crew.Empty, Packs: 1, NoseIn: true, On: day},
+			{Phase: crew.Loaded, Packs: 1, Landings: c.done, On: day.AddDate(0, 0, 1)}}, c.tank)
 		assert.Equal(t, c.open, got.Open, "%d of %d, tank %v: %v", c.done, c.asked, c.tank, got.Missing)
 	}
 }

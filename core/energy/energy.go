@@ -100,9 +100,11 @@ func (m Model) Check() error {
 	if m.Kind == Rotors {
 		err = errors.Join(err, within("cruise share", m.CruiseShare, 0.5, 2))
 	} else {
-		err = errors.Join(err, within("lift over drag", m.LiftDrag, 2, 60), within("efficiency of the drive", m.WingDrive, 0.1, 0.95))
+		err = errors.Join(err, within("lift over drag", m.LiftDrag, 2, 60),
+			within("efficiency of the drive", m.WingDrive, 0.1, 0.95))
 	}
-	return errors.Join(err, within("cruise speed", m.CruiseMS, 0.5, 80), within("climb", m.ClimbMS, 0.1, 30), within("descent", m.DescentMS, 0.1, 30))
+	return errors.Join(err, within("cruise speed", m.CruiseMS, 0.5, 80), within("climb", m.ClimbMS, 0.1, 30),
+		within("descent", m.DescentMS, 0.1, 30))
 }
 
 // perMass is k in P = k (m g)^1.5, for the lifting rotors.

@@ -12,7 +12,8 @@ import (
 )
 
 func quad() energy.Model {
-	return energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.55, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 12, ClimbMS: 3, DescentMS: 2}
+	return energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.55, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 12,
+		ClimbMS: 3, DescentMS: 2}
 }
 
 func wing() energy.Model {
@@ -32,7 +33,8 @@ func TestHoverPower(t *testing.T) {
 	// Textbooks give the ideal power loading at sea level as 37.9/sqrt(T/A) pounds
 	// per horsepower, T/A in pounds per square foot.
 	for _, row := range []struct{ pounds, feet float64 }{{1, 0.5}, {2.2, 1.1}, {11, 4.4}, {220, 13}, {2000, 30}} {
-		one := energy.Model{Kind: energy.Rotors, Discs: 1, DiameterM: row.feet * 0.3048, Efficiency: 0.95, CruiseShare: 1, CruiseMS: 1, ClimbMS: 1, DescentMS: 1}
+		one := energy.Model{Kind: energy.Rotors, Discs: 1, DiameterM: row.feet * 0.3048, Efficiency: 0.95, CruiseShare: 1,
+			CruiseMS: 1, ClimbMS: 1, DescentMS: 1}
 		p, err := one.Hover(row.pounds*0.45359237, 1.225)
 		require.NoError(t, err)
 		horsepower := p * 0.95 / 745.69987
@@ -42,7 +44,8 @@ func TestHoverPower(t *testing.T) {
 }
 
 func TestSprayingSortie(t *testing.T) {
-	m := energy.Model{Kind: energy.Rotors, Discs: 6, DiameterM: 0.9, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 8, ClimbMS: 2, DescentMS: 2}
+	m := energy.Model{Kind: energy.Rotors, Discs: 6, DiameterM: 0.9, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 8,
+		ClimbMS: 2, DescentMS: 2}
 	e, err := m.Spray(58, 38, 20/317.46, 1.225)
 	require.NoError(t, err)
 	assert.InDelta(t, 538.4, e, 0.1)
@@ -78,7 +81,8 @@ func TestUsableEnergy(t *testing.T) {
 }
 
 func TestColdPacks(t *testing.T) {
-	for _, row := range [][2]float64{{-10, 0.70}, {-5, 0.775}, {0, 0.85}, {5, 0.90}, {10, 0.95}, {15, 0.975}, {19.999, 0.999995}, {20, 1}, {45, 1}} {
+	for _, row := range [][2]float64{{-10, 0.70}, {-5, 0.775}, {0, 0.85}, {5, 0.90}, {10, 0.95}, {15, 0.975},
+		{19.999, 0.999995}, {20, 1}, {45, 1}} {
 		c, err := energy.Cold(row[0])
 		require.NoError(t, err)
 		assert.InDelta(t, row[1], c, 1e-6, row[0])
@@ -135,7 +139,8 @@ func TestRadiusClosesTheBooks(t *testing.T) {
 		m := rapid.SampledFrom([]energy.Model{quad(), wing()}).Draw(rt, "model")
 		mean := rapid.Float64Range(0, 8).Draw(rt, "wind")
 		r := calm()
-		r.Wind = energy.Wind{MeanMS: mean, GustMS: mean * rapid.Float64Range(1, 1.3).Draw(rt, "gust"), FromDeg: rapid.Float64Range(0, 360).Draw(rt, "from")}
+		r.Wind = energy.Wind{MeanMS: mean, GustMS: mean * rapid.Float64Range(1, 1.3).Draw(rt, "gust"),
+			FromDeg: rapid.Float64Range(0, 360).Draw(rt, "from")}
 		b := rapid.Float64Range(0, 360).Draw(rt, "bearing")
 		may := rapid.Float64Range(1, 600).Draw(rt, "wh")
 		far, err := m.Radius(r, b, may)
@@ -162,7 +167,9 @@ func TestRadiusClosesTheBooks(t *testing.T) {
 // More mass, more headwind, more distance never need less.
 func TestMoreNeedsMore(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
-		m := rapid.SampledFrom([]energy.Model{quad(), wing(), {Kind: energy.RotorsOnWing, Discs: 4, DiameterM: 0.5, Efficiency: 0.5, LiftDrag: 11, WingDrive: 0.5, CruiseMS: 18, ClimbMS: 2, DescentMS: 2}}).Draw(rt, "model")
+		m := rapid.SampledFrom([]energy.Model{quad(), wing(),
+			{Kind: energy.RotorsOnWing, Discs: 4, DiameterM: 0.5, Efficiency: 0.5, LiftDrag: 11, WingDrive: 0.5, CruiseMS: 18,
+				ClimbMS: 2, DescentMS: 2}}).Draw(rt, "model")
 		r := calm()
 		r.MassKg = rapid.Float64Range(1, 40).Draw(rt, "mass")
 		r.DistanceM = rapid.Float64Range(0, 5000).Draw(rt, "distance")
@@ -276,7 +283,8 @@ func TestWhyAFlightIsLeftOut(t *testing.T) {
 // A vertical take-off wing hovers up and down and cruises between: more than cruise
 // alone, and the higher it goes over, the more.
 func TestVerticalsOfAWing(t *testing.T) {
-	m := energy.Model{Kind: energy.RotorsOnWing, Discs: 4, DiameterM: 0.5, Efficiency: 0.55, LiftDrag: 12, WingDrive: 0.5, CruiseMS: 16, ClimbMS: 3, DescentMS: 2}
+	m := energy.Model{Kind: energy.RotorsOnWing, Discs: 4, DiameterM: 0.5, Efficiency: 0.55, LiftDrag: 12, WingDrive: 0.5,
+		CruiseMS: 16, ClimbMS: 3, DescentMS: 2}
 	last := 0.0
 	for _, h := range []float64{10, 30, 60} {
 		up := m.Verticals(h)

@@ -79,7 +79,8 @@ func (m Model) Verticals(transitionM float64) []Phase {
 	if m.Kind != RotorsOnWing || !(transitionM > 0) {
 		return nil
 	}
-	return []Phase{{Kind: Climbing, Seconds: transitionM / m.ClimbMS}, {Kind: Descending, Seconds: transitionM/m.DescentMS + LandingSeconds}}
+	return []Phase{{Kind: Climbing, Seconds: transitionM / m.ClimbMS},
+		{Kind: Descending, Seconds: transitionM/m.DescentMS + LandingSeconds}}
 }
 
 // Wind is the wind at the height of the way.
@@ -112,7 +113,8 @@ func (w Wind) Over(course, airspeed float64) (speed float64, ok bool) {
 }
 
 func (w Wind) check() error {
-	for _, e := range []error{within("wind", w.MeanMS, 0, 60), within("gust", w.GustMS, w.MeanMS, 100), within("wind direction", w.FromDeg, 0, 360)} {
+	for _, e := range []error{within("wind", w.MeanMS, 0, 60), within("gust", w.GustMS, w.MeanMS, 100),
+		within("wind direction", w.FromDeg, 0, 360)} {
 		if e != nil {
 			return e
 		}
@@ -172,7 +174,9 @@ func (m Model) Home(r Return) (Home, error) {
 }
 
 func (m Model) returns(r Return) error {
-	for _, e := range []error{m.usable(r.MassKg, r.Rho), within("height", r.HeightM, 0, 5000), within("return height", r.ReturnM, 0, 5000), within("distance", r.DistanceM, 0, 200_000), within("course", r.CourseDeg, 0, 360), r.Wind.check()} {
+	for _, e := range []error{m.usable(r.MassKg, r.Rho), within("height", r.HeightM, 0, 5000),
+		within("return height", r.ReturnM, 0, 5000), within("distance", r.DistanceM, 0, 200_000),
+		within("course", r.CourseDeg, 0, 360), r.Wind.check()} {
 		if e != nil {
 			return e
 		}
@@ -199,7 +203,8 @@ func (m Model) CallOuts(r Return, s Store, reservePercent float64, distances []f
 		if err != nil {
 			return nil, err
 		}
-		out = append(out, CallOut{DistanceM: d, Wh: h.Wh, Seconds: h.Seconds, Cannot: h.Cannot, Percent: s.PercentOf(h.Wh) + reservePercent})
+		out = append(out, CallOut{DistanceM: d, Wh: h.Wh, Seconds: h.Seconds, Cannot: h.Cannot,
+			Percent: s.PercentOf(h.Wh) + reservePercent})
 	}
 	return out, nil
 }

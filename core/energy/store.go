@@ -46,7 +46,8 @@ func (p Pack) Full() (float64, error) {
 	if err != nil {
 		return 0, err
 	}
-	for _, e := range []error{within("capacity", p.AmpereHours, 0.1, 1000), within("voltage", p.Volts, 1, 1000), within("health", p.Health, 0.05, 1.2), within("level", p.Percent, 0, 100)} {
+	for _, e := range []error{within("capacity", p.AmpereHours, 0.1, 1000), within("voltage", p.Volts, 1, 1000),
+		within("health", p.Health, 0.05, 1.2), within("level", p.Percent, 0, 100)} {
 		if e != nil {
 			return 0, e
 		}

@@ -12,9 +12,11 @@ import (
 
 func TestCompare(t *testing.T) {
 	want := firmware.Set{firmware.Aircraft: "4.2.1", firmware.Controller: "2.0", firmware.App: "9"}
-	assert.Empty(t, firmware.Compare(want, firmware.Set{firmware.Aircraft: " 4.2.1", firmware.Controller: "2.0", firmware.App: "9", firmware.Payload: "7"}, false), "what the set does not name is free")
+	assert.Empty(t, firmware.Compare(want, firmware.Set{firmware.Aircraft: " 4.2.1", firmware.Controller: "2.0",
+		firmware.App: "9", firmware.Payload: "7"}, false), "what the set does not name is free")
 	got := firmware.Compare(want, firmware.Set{firmware.Aircraft: "4.2.10", firmware.App: "9"}, false)
-	assert.Equal(t, []firmware.Component{firmware.Aircraft, firmware.Controller}, []firmware.Component{got[0].Component, got[1].Component})
+	assert.Equal(t, []firmware.Component{firmware.Aircraft, firmware.Controller},
+		[]firmware.Component{got[0].Component, got[1].Component})
 	assert.Equal(t, judge.Stop, got[0].Verdict, "4.2.10 is not 4.2.1")
 	assert.Equal(t, judge.Watch, got[1].Verdict, "unknown is a finding")
 	for _, isNew := range []bool{false, true} {
@@ -25,7 +27,8 @@ func TestCompare(t *testing.T) {
 	assert.Empty(t, firmware.Compare(nil, firmware.Set{firmware.Aircraft: "1", firmware.Controller: "2"}, true))
 	for _, c := range firmware.AllComponents {
 		assert.True(t, firmware.Known(c))
-		assert.Len(t, firmware.Compare(firmware.Set{c: "1"}, firmware.Set{c: "2", firmware.Aircraft: "2", firmware.Controller: "2"}, false), 1)
+		assert.Len(t, firmware.Compare(firmware.Set{c: "1"},
+			firmware.Set{c: "2", firmware.Aircraft: "2", firmware.Controller: "2"}, false), 1)
 	}
 	assert.False(t, firmware.Known("toaster"))
 }

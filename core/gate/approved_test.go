@@ -19,11 +19,13 @@ import (
 func TestGateAsApproved(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(3 * time.Hour))
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(2 * time.Hour), PackIDs: []string{"b"}, Kept: in.Walkround.Kept, LeftOut: []checks.LeftOut{}, Asked: []string{}}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(2 * time.Hour), PackIDs: []string{"b"}, Kept: in.Walkround.Kept,
+		LeftOut: []checks.LeftOut{}, Asked: []string{}}
 	in.Walkround.At = ago(5 * time.Hour)
 	in.Tasks = []gate.Task{{ID: "screws", Title: "Screws", Due: wear.Due{Verdict: judge.Watch, Sentence: "due soon"}}}
 	in.Orders = []gate.Order{{ID: "o", Title: "Arm", By: "Bo", At: ago(time.Hour), Signed: true, Next: upkeep.NoLoad}}
-	in.Defects = []gate.Defect{{ID: "d", Title: "Scratch", Station: "Frame", Severity: judge.Watch, By: "Bo", At: ago(time.Hour)}}
+	in.Defects = []gate.Defect{{ID: "d", Title: "Scratch", Station: "Frame", Severity: judge.Watch, By: "Bo",
+		At: ago(time.Hour)}}
 	in.Reports = []gate.Report{{ID: "r", What: "Fence", DueAt: now.Add(time.Hour)}}
 	in.Packs[0].FlownAt, in.Packs[0].LookedAt = ptr(ago(3*time.Hour)), ptr(ago(time.Hour))
 	in.Packs[0].Reading.CellMV = []units.Millivolts{4200, 4175, 4198}
@@ -40,7 +42,8 @@ func TestGateAsApproved(t *testing.T) {
 			out := gate.Judge(q)
 			said := []string{out.Verdict.String()}
 			for _, f := range append(out.Findings, out.Notices...) {
-				said = append(said, "  "+string(f.Rule)+" "+f.Verdict.String()+" "+f.Sentence+" ["+f.Source+"; "+f.Evidence+"; "+f.Lifts+"]")
+				said = append(said, "  "+string(f.Rule)+" "+f.Verdict.String()+" "+
+					f.Sentence+" ["+f.Source+"; "+f.Evidence+"; "+f.Lifts+"]")
 			}
 			if text := strings.Join(said, "\n"); text != last || what == "" { // what changes nothing is not said
 				lines = append(lines, strings.Split(string(scope)+what+": "+text, "\n")...)

@@ -34,26 +34,41 @@ func TestGateAtItsEdges(t *testing.T) {
 		rule     judge.Rule
 		at, over func(*gate.Input)
 	}{
-		"walkround":   {"walkround", func(i *gate.Input) { i.Walkround.At = ago(gate.WalkroundValidFor) }, func(i *gate.Input) { i.Walkround.At = second(gate.WalkroundValidFor) }},
-		"wind":        {"wind", func(i *gate.Input) { i.Wind.At = ago(gate.WindValidFor) }, func(i *gate.Input) { i.Wind.At = second(gate.WindValidFor) }},
-		"wind ahead":  {"wind", func(i *gate.Input) { i.Wind.At = now.Add(gate.ClockSkew) }, func(i *gate.Input) { i.Wind.At = now.Add(gate.ClockSkew + time.Second) }},
-		"reading":     {"packs", func(i *gate.Input) { i.Packs[0].Reading.At = ago(24 * time.Hour) }, func(i *gate.Input) { i.Packs[0].Reading.At = second(24 * time.Hour) }},
-		"reading now": {"packs", func(i *gate.Input) { i.Packs[0].Reading.At = now }, func(i *gate.Input) { i.Packs[0].Reading.At = now.Add(time.Second) }},
-		"cells":       {"packs", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4170, 4200) }, func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4169, 4200) }},
-		"cold":        {"packs", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(15)) }, func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(14.9)) }},
-		"compass":     {"compass", func(i *gate.Input) { i.Compass.At = ago(30 * 24 * time.Hour) }, func(i *gate.Input) { i.Compass.At = second(30 * 24 * time.Hour) }},
-		"far":         {"compass", func(i *gate.Input) { i.Compass.MovedKm = ptr(50.0) }, func(i *gate.Input) { i.Compass.MovedKm = ptr(50.001) }},
-		"near people": {"other-propellers", func(i *gate.Input) { i.Parts[0].Foreign, i.Facts.PeopleM = true, ptr(30.0) }, func(i *gate.Input) { i.Parts[0].Foreign, i.Facts.PeopleM = true, ptr(29.9) }},
-		"mass":        {"mass", func(i *gate.Input) { i.Mass.MassKg, i.Mass.LiftKg = ptr(7.5), ptr(7.5) }, func(i *gate.Input) { i.Mass.MassKg, i.Mass.LiftKg = ptr(7.51), ptr(7.6) }},
-		"lift":        {"mass", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.2) }, func(i *gate.Input) { i.Mass.LiftKg = ptr(7.1) }},
-		"gear level":  {"gear", func(i *gate.Input) { i.Gear[0].Percent = ptr(30.0) }, func(i *gate.Input) { i.Gear[0].Percent = ptr(29.9) }},
-		"gear look":   {"gear", func(i *gate.Input) { i.Gear[0].LookedAt = ptr(ago(7 * 24 * time.Hour)) }, func(i *gate.Input) { i.Gear[0].LookedAt = ptr(second(7 * 24 * time.Hour)) }},
+		"walkround": {"walkround", func(i *gate.Input) { i.Walkround.At = ago(gate.WalkroundValidFor) },
+			func(i *gate.Input) { i.Walkround.At = second(gate.WalkroundValidFor) }},
+		"wind": {"wind", func(i *gate.Input) { i.Wind.At = ago(gate.WindValidFor) },
+			func(i *gate.Input) { i.Wind.At = second(gate.WindValidFor) }},
+		"wind ahead": {"wind", func(i *gate.Input) { i.Wind.At = now.Add(gate.ClockSkew) },
+			func(i *gate.Input) { i.Wind.At = now.Add(gate.ClockSkew + time.Second) }},
+		"reading": {"packs", func(i *gate.Input) { i.Packs[0].Reading.At = ago(24 * time.Hour) },
+			func(i *gate.Input) { i.Packs[0].Reading.At = second(24 * time.Hour) }},
+		"reading now": {"packs", func(i *gate.Input) { i.Packs[0].Reading.At = now },
+			func(i *gate.Input) { i.Packs[0].Reading.At = now.Add(time.Second) }},
+		"cells": {"packs", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4170, 4200) },
+			func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4169, 4200) }},
+		"cold": {"packs", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(15)) },
+			func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(14.9)) }},
+		"compass": {"compass", func(i *gate.Input) { i.Compass.At = ago(30 * 24 * time.Hour) },
+			func(i *gate.Input) { i.Compass.At = second(30 * 24 * time.Hour) }},
+		"far": {"compass", func(i *gate.Input) { i.Compass.MovedKm = ptr(50.0) },
+			func(i *gate.Input) { i.Compass.MovedKm = ptr(50.001) }},
+		"near people": {"other-propellers", func(i *gate.Input) { i.Parts[0].Foreign, i.Facts.PeopleM = true, ptr(30.0) },
+			func(i *gate.Input) { i.Parts[0].Foreign, i.Facts.PeopleM = true, ptr(29.9) }},
+		"mass": {"mass", func(i *gate.Input) { i.Mass.MassKg, i.Mass.LiftKg = ptr(7.5), ptr(7.5) },
+			func(i *gate.Input) { i.Mass.MassKg, i.Mass.LiftKg = ptr(7.51), ptr(7.6) }},
+		"lift": {"mass", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.2) },
+			func(i *gate.Input) { i.Mass.LiftKg = ptr(7.1) }},
+		"gear level": {"gear", func(i *gate.Input) { i.Gear[0].Percent = ptr(30.0) },
+			func(i *gate.Input) { i.Gear[0].Percent = ptr(29.9) }},
+		"gear look": {"gear", func(i *gate.Input) { i.Gear[0].LookedAt = ptr(ago(7 * 24 * time.Hour)) },
+			func(i *gate.Input) { i.Gear[0].LookedAt = ptr(second(7 * 24 * time.Hour)) }},
 		"pack looked": {"packs", func(i *gate.Input) {
 			i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(ago(gate.WalkroundValidFor))
 		}, func(i *gate.Input) {
 			i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(second(gate.WalkroundValidFor))
 		}},
-		"hours": {"wear", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24*3600*9/10 - 1 }, func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 * 9 / 10 }},
+		"hours": {"wear", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24*3600*9/10 - 1 },
+			func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 * 9 / 10 }},
 	} {
 		assert.Equal(t, found(x.rule, func(*gate.Input) {}), found(x.rule, x.at), "%s at its edge", name)
 		assert.Greater(t, found(x.rule, x.over), found(x.rule, x.at), "%s over its edge", name)
@@ -66,7 +81,8 @@ func TestGateAtItsEdges(t *testing.T) {
 func TestOrdersSayWhatLiftsThem(t *testing.T) {
 	in := good()
 	in.Acceptance = "b"
-	in.Orders = []gate.Order{{ID: "a", Title: "A", Signed: true, Next: upkeep.NoLoad}, {ID: "b", Title: "B", Signed: true, Next: upkeep.NoLoad}, {ID: "c", Title: "C"}}
+	in.Orders = []gate.Order{{ID: "a", Title: "A", Signed: true, Next: upkeep.NoLoad},
+		{ID: "b", Title: "B", Signed: true, Next: upkeep.NoLoad}, {ID: "c", Title: "C"}}
 	lifts := map[string]string{}
 	for _, f := range gate.Judge(in).Findings {
 		if f.Rule == judge.RuleWorkOrders {
@@ -77,7 +93,8 @@ func TestOrdersSayWhatLiftsThem(t *testing.T) {
 			lifts[f.Lifts] = id
 		}
 	}
-	assert.Equal(t, map[string]string{"the acceptance flight": "acceptance a", "this flight": "none", "technician or chief signs it": "order c"}, lifts)
+	assert.Equal(t, map[string]string{"the acceptance flight": "acceptance a", "this flight": "none",
+		"technician or chief signs it": "order c"}, lifts)
 }
 
 // Propellers of another maker that may fly away from people say nothing of an
@@ -87,7 +104,8 @@ func TestOtherPropellersNeedAFlight(t *testing.T) {
 		in := good()
 		near := 5.0
 		in.Scope, in.Parts[0].Foreign, in.Facts.PeopleM = scope, true, &near
-		found := slices.ContainsFunc(gate.Judge(in).Findings, func(f judge.Finding) bool { return f.Rule == judge.RuleOtherPropellers })
+		found := slices.ContainsFunc(gate.Judge(in).Findings,
+			func(f judge.Finding) bool { return f.Rule == judge.RuleOtherPropellers })
 		assert.Equal(t, want, found, "scope %v", scope)
 	}
 }
@@ -95,7 +113,8 @@ func TestOtherPropellersNeedAFlight(t *testing.T) {
 // Packs that cannot fly together anyway are not held against each other too.
 func TestPacksOfTwoKindsAreNamedOnce(t *testing.T) {
 	for name, change := range map[string]func(b *gate.Pack){
-		"cells": func(b *gate.Pack) { b.Cells = 6 }, "chemistry": func(b *gate.Pack) { b.Chemistry = pack.LiHV }, "the same": func(b *gate.Pack) { b.ID = "b" },
+		"cells": func(b *gate.Pack) { b.Cells = 6 }, "chemistry": func(b *gate.Pack) { b.Chemistry = pack.LiHV },
+		"the same": func(b *gate.Pack) { b.ID = "b" },
 	} {
 		in := good()
 		in.Type.Packs.Count = 2

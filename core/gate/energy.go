@@ -57,18 +57,22 @@ func (g *run) energy() *EnergyAnswer {
 		if g.in.Wind == nil {
 			kind = judge.EnterWind
 		}
-		g.find(judge.RuleEnergy, judge.RulePower, judge.Watch, "The energy of this flight is worked out when packs and wind are entered.", "None.", nil, "entering them", &judge.Remedy{Kind: kind})
+		g.find(judge.RuleEnergy, judge.RulePower, judge.Watch,
+			"The energy of this flight is worked out when packs and wind are entered.", "None.", nil, "entering them",
+			&judge.Remedy{Kind: kind})
 		return nil
 	}
 	a, store, back, model, err := g.supply()
 	say := func(v judge.Verdict, r *judge.Remedy, lifts, format string, x ...any) {
-		g.find(judge.RuleEnergy, judge.RulePower, v, fmt.Sprintf(format, x...), "Packs, mass and wind as entered"+assumedWords(a.Assumed)+".", nil, lifts, r)
+		g.find(judge.RuleEnergy, judge.RulePower, v, fmt.Sprintf(format, x...),
+			"Packs, mass and wind as entered"+assumedWords(a.Assumed)+".", nil, lifts, r)
 	}
 	usual := func(v judge.Verdict, lifts, format string, x ...any) {
 		say(v, &judge.Remedy{Kind: judge.ChoosePacks}, lifts, format, x...)
 	}
 	if err != nil {
-		usual(judge.Stop, "packs that are read, and a mass", "The energy of this flight cannot be worked out: %s.", why.Words(err))
+		usual(judge.Stop, "packs that are read, and a mass", "The energy of this flight cannot be worked out: %s.",
+			why.Words(err))
 		return nil
 	}
 	if f := g.in.Energy.FarM; g.in.Facts.JobID != "" && (f == nil || !(*f >= 0 && *f <= 200_000)) {
@@ -79,7 +83,8 @@ func (g *run) energy() *EnergyAnswer {
 	far.DistanceM = a.FarM
 	home, err := model.Home(far)
 	if err != nil {
-		usual(judge.Stop, "a nearer place to take off", "The way home from %.0f m cannot be worked out: %s.", a.FarM, why.Words(err))
+		usual(judge.Stop, "a nearer place to take off", "The way home from %.0f m cannot be worked out: %s.", a.FarM,
+			why.Words(err))
 		return nil
 	}
 	cruise, _ := model.Cruise(back.MassKg, back.Rho)
@@ -100,18 +105,26 @@ func (g *run) energy() *EnergyAnswer {
 	}
 	a.Home, _ = model.CallOuts(back, store, a.LandBy, distances(a.FarM))
 	// Out in still air and home against the wind: one of them is never better.
-	out, _ := model.Fly(back.MassKg, back.Rho, []energy.Phase{{Kind: energy.Climbing, Seconds: back.ReturnM / model.ClimbMS}, {Kind: energy.Cruising, Seconds: a.FarM / model.CruiseMS}})
+	out, _ := model.Fly(back.MassKg, back.Rho, []energy.Phase{{Kind: energy.Climbing,
+		Seconds: back.ReturnM / model.ClimbMS}, {Kind: energy.Cruising, Seconds: a.FarM / model.CruiseMS}})
 	switch {
 	case home.Cannot != "":
-		usual(judge.Stop, "less wind, or a nearer place to take off", "There is no way home from %.0f m: %s.", a.FarM, home.Cannot)
+		usual(judge.Stop, "less wind, or a nearer place to take off", "There is no way home from %.0f m: %s.", a.FarM,
+			home.Cannot)
 	case !(out.Wh+home.Wh <= a.UsableWh):
-		usual(judge.Stop, "fuller packs, or a nearer place to take off", "The packs give %.0f Wh over %.0f %%; the farthest place, %.0f m away, takes %.0f out and home.", a.UsableWh, a.LandBy, a.FarM, out.Wh+home.Wh)
+		usual(judge.Stop, "fuller packs, or a nearer place to take off",
+			"The packs give %.0f Wh over %.0f %%; the farthest place, %.0f m away, takes %.0f out and home.", a.UsableWh,
+			a.LandBy, a.FarM, out.Wh+home.Wh)
 	case planned && !(a.NeedWh <= a.UsableWh):
-		usual(judge.Stop, "fuller packs, or a shorter flight in the plan", "The planned flight needs %.0f Wh; these packs give %.0f over %.0f %%.", a.NeedWh, a.UsableWh, a.LandBy)
+		usual(judge.Stop, "fuller packs, or a shorter flight in the plan",
+			"The planned flight needs %.0f Wh; these packs give %.0f over %.0f %%.", a.NeedWh, a.UsableWh, a.LandBy)
 	case !(a.NeedWh <= a.UsableWh):
-		usual(judge.Watch, "fuller packs, less on board, or a shorter flight", "It needs %.0f Wh; the packs give %.0f over %.0f %%: about %.0f minutes.", a.NeedWh, a.UsableWh, a.LandBy, math.Floor(a.Minutes))
+		usual(judge.Watch, "fuller packs, less on board, or a shorter flight",
+			"It needs %.0f Wh; the packs give %.0f over %.0f %%: about %.0f minutes.", a.NeedWh, a.UsableWh, a.LandBy,
+			math.Floor(a.Minutes))
 	case len(a.Assumed) > 0:
-		say(judge.Watch, nil, "the pilot, by landing early", "The energy is worked out with what had to be assumed: %s. Land by the pack's level.", strings.Join(a.Assumed, "; "))
+		say(judge.Watch, nil, "the pilot, by landing early",
+			"The energy is worked out with what had to be assumed: %s. Land by the pack's level.", strings.Join(a.Assumed, "; "))
 	}
 	return &a
 }
@@ -155,8 +168,10 @@ func (g *run) supply() (a EnergyAnswer, store energy.Store, back energy.Return, 
 		sight = g.in.Facts.SightM
 	}
 	a.FarM = or(e.FarM, 0, 200_000, sight, fmt.Sprintf("no route: %.0f m away", sight))
-	back = energy.Return{MassKg: or(g.in.Mass.MassKg, 0.05, 1000, float64(g.in.Type.Limits.TakeoffMassKg), "the type's greatest mass"),
-		Rho: or(e.Rho, 0.3, 1.5, thinAir, "thin air"), ReturnM: or(e.ReturnM, 0, 5000, highReturnM, fmt.Sprintf("return at %.0f m", highReturnM))}
+	back = energy.Return{MassKg: or(g.in.Mass.MassKg, 0.05, 1000, float64(g.in.Type.Limits.TakeoffMassKg),
+		"the type's greatest mass"),
+		Rho: or(e.Rho, 0.3, 1.5, thinAir, "thin air"), ReturnM: or(e.ReturnM, 0, 5000, highReturnM,
+			fmt.Sprintf("return at %.0f m", highReturnM))}
 	back.Wind = g.homeWind(back.ReturnM, &a)
 	packs := make([]energy.Pack, 0, len(g.in.Packs))
 	for _, p := range g.in.Packs {
@@ -184,7 +199,8 @@ func (g *run) energyPack(p Pack, a *EnergyAnswer) (energy.Pack, error) {
 	if err != nil {
 		return energy.Pack{}, fmt.Errorf("the chemistry of %s is not known", p.Label)
 	}
-	out := energy.Pack{AmpereHours: float64(p.Capacity) / 1000, Volts: float64(cell.Nominal) / 1000 * float64(p.Cells), Health: weakPack, Celsius: energy.ColdTo, Percent: float64(c.Percent)}
+	out := energy.Pack{AmpereHours: float64(p.Capacity) / 1000, Volts: float64(cell.Nominal) / 1000 * float64(p.Cells),
+		Health: weakPack, Celsius: energy.ColdTo, Percent: float64(c.Percent)}
 	if m := p.Set.CapacityMAh; m != nil && p.Capacity > 0 && *m > 0 && *m < 2*float64(p.Capacity) {
 		out.Health = *m / float64(p.Capacity)
 	} else {

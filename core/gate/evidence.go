@@ -18,7 +18,9 @@ import (
 
 func (g *run) wear() {
 	if len(g.in.Parts) == 0 && !g.in.PartsNear {
-		g.find(judge.RuleWear, judge.RuleWear, judge.Stop, "No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil, "technician or chief", &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
+		g.find(judge.RuleWear, judge.RuleWear, judge.Stop,
+			"No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil,
+			"technician or chief", &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
 	}
 	type group struct {
 		labels []string
@@ -50,11 +52,13 @@ func (g *run) wear() {
 		for _, p := range missing {
 			labels = append(labels, p.Label)
 		}
-		g.find(judge.RuleWear, judge.RuleWear, judge.Watch, "No part is recorded at "+strings.Join(labels, ", ")+": their life is not known.", "Nothing fitted.", nil, "technician or chief", g.fit(missing[0]))
+		g.find(judge.RuleWear, judge.RuleWear, judge.Watch, "No part is recorded at "+strings.Join(labels,
+			", ")+": their life is not known.", "Nothing fitted.", nil, "technician or chief", g.fit(missing[0]))
 	}
 	for _, key := range order {
 		x := groups[key]
-		g.find(judge.RuleWear, judge.RuleWear, x.worst.Verdict, strings.Join(x.labels, ", ")+": "+x.worst.Sentence, "Counters of the parts.", nil, "technician or chief replaces it", g.fit(x.first))
+		g.find(judge.RuleWear, judge.RuleWear, x.worst.Verdict, strings.Join(x.labels, ", ")+": "+x.worst.Sentence,
+			"Counters of the parts.", nil, "technician or chief replaces it", g.fit(x.first))
 	}
 }
 
@@ -72,7 +76,9 @@ func Ready(t airframe.Type, p Pack, now time.Time) bool {
 
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s may fly in it; a flight takes %d.", charged(g.in.PacksReady), n), "States on the rack.", nil, "charging packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop,
+			fmt.Sprintf("%s may fly in it; a flight takes %d.", charged(g.in.PacksReady), n), "States on the rack.", nil,
+			"charging packs",
 			&judge.Remedy{Kind: judge.OpenRack})
 	}
 }
@@ -87,12 +93,15 @@ func charged(n int) string {
 func (g *run) packs() {
 	want := g.in.Type.Packs
 	if len(g.in.Packs) != want.Count {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop, fmt.Sprintf("%s takes %s; %d chosen.", g.in.Type.Name, judge.Count(want.Count, "pack"), len(g.in.Packs)), "Choice of packs.", nil, "choosing packs",
+		g.find(judge.RulePacks, judge.RulePower, judge.Stop,
+			fmt.Sprintf("%s takes %s; %d chosen.", g.in.Type.Name, judge.Count(want.Count, "pack"), len(g.in.Packs)),
+			"Choice of packs.", nil, "choosing packs",
 			&judge.Remedy{Kind: judge.ChoosePacks})
 	}
 	for i, p := range g.in.Packs {
 		if slices.ContainsFunc(g.in.Packs[:i], func(q Pack) bool { return q.ID == p.ID }) {
-			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil, "choosing another", &judge.Remedy{Kind: judge.ChoosePacks})
+			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil,
+				"choosing another", &judge.Remedy{Kind: judge.ChoosePacks})
 		}
 		g.pack(p, want)
 	}
@@ -107,7 +116,8 @@ func (g *run) sets() {
 				continue // named above
 			}
 			if s := pack.JudgeSet(b.Set, a.Set); s.Verdict != judge.Clear {
-				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil, "choosing another set", &judge.Remedy{Kind: judge.ChoosePacks})
+				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil,
+					"choosing another set", &judge.Remedy{Kind: judge.ChoosePacks})
 			}
 		}
 	}
@@ -120,22 +130,26 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
 	}
 	if p.Chemistry != want.Chemistry || p.Cells != want.Cells {
-		stop(fmt.Sprintf("it is %s with %d cells; %s needs %s with %d.", p.Chemistry, p.Cells, g.in.Type.Name, want.Chemistry, want.Cells), "Pack on file.", "choosing another", other)
+		stop(fmt.Sprintf("it is %s with %d cells; %s needs %s with %d.", p.Chemistry, p.Cells, g.in.Type.Name, want.Chemistry,
+			want.Cells), "Pack on file.", "choosing another", other)
 		return
 	}
 	if p.Capacity < want.CapacityMAh {
-		stop(fmt.Sprintf("it holds %d mAh; %s is planned for %d.", p.Capacity, g.in.Type.Name, want.CapacityMAh), "Pack on file.", "choosing another", other)
+		stop(fmt.Sprintf("it holds %d mAh; %s is planned for %d.", p.Capacity, g.in.Type.Name, want.CapacityMAh),
+			"Pack on file.", "choosing another", other)
 	}
 	switch {
 	case p.InUseBy != "":
 		stop("it is fitted to "+p.InUseBy+".", "State on the rack.", "choosing another", other)
 	case p.State == pack.Quarantine || p.State == pack.Retired:
-		stop(fmt.Sprintf("it is in %s and must not fly.", p.State), "State on the rack.", "technician or chief, never the pilot", other)
+		stop(fmt.Sprintf("it is in %s and must not fly.", p.State), "State on the rack.",
+			"technician or chief, never the pilot", other)
 	case !pack.MayFly(p.State):
 		stop(fmt.Sprintf("it is %s, not charged.", p.State), "State on the rack.", "charging it", read)
 	}
 	if want.MaxCycles > 0 && p.Cycles >= want.MaxCycles {
-		stop(fmt.Sprintf("%d of %d cycles used: retire it.", p.Cycles, want.MaxCycles), "Cycles counted.", "technician or chief", other)
+		stop(fmt.Sprintf("%d of %d cycles used: retire it.", p.Cycles, want.MaxCycles), "Cycles counted.",
+			"technician or chief", other)
 	}
 	if p.FullSince != nil || p.State == pack.Charged {
 		var since time.Time
@@ -143,12 +157,14 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 			since = *p.FullSince
 		}
 		if j := pack.JudgeFull(since, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.", p.FullSince, "a look at all six faces", &judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
+			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.",
+				p.FullSince, "a look at all six faces", &judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
 		}
 	}
 	for _, j := range p.Condition {
 		if j.Verdict != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "History of the pack.", nil, "technician, or another pack", read)
+			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "History of the pack.", nil,
+				"technician, or another pack", read)
 		}
 	}
 	g.packReading(p, want, read)
@@ -157,12 +173,14 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
 	r := p.Reading
 	if r == nil {
-		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+" has never been read.", "No reading.", nil, "reading it", read)
+		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+" has never been read.", "No reading.", nil,
+			"reading it", read)
 		return
 	}
 	add := func(v judge.Verdict, s string) {
 		if v != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, v, p.Label+": "+s, "Newest reading.", &r.At, "technician, or another pack", read)
+			g.find(judge.RulePacks, judge.RulePackPractice, v, p.Label+": "+s, "Newest reading.", &r.At,
+				"technician, or another pack", read)
 		}
 	}
 	if g.in.Now.Sub(r.At) > pack.CheckValidFor {
@@ -218,30 +236,39 @@ func (g *run) wind() (*wind.AtHeight, float64) {
 	enter := &judge.Remedy{Kind: judge.EnterWind}
 	w, l := g.in.Wind, g.in.Type.Limits
 	if w == nil {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil, "measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil,
+			"measuring it", enter)
 		return nil, 0
 	}
 	switch old := g.in.Now.Sub(w.At); {
 	case w.At.After(g.in.Now.Add(ClockSkew)):
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop,
+			"The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measuring it", enter)
 	case old > WindValidFor:
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At, "measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop,
+			fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At,
+			"measuring it", enter)
 	}
 	height, said := float64(l.FlightHeightM), ", the usual height of the type: no route is known"
 	if g.in.HighM == nil && g.in.Facts.JobID != "" {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "How high this flight goes is not known, and with it the wind up there.", "Site file and job.", nil, "a route that can be judged", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop,
+			"How high this flight goes is not known, and with it the wind up there.", "Site file and job.", nil,
+			"a route that can be judged", enter)
 	}
 	if g.in.HighM != nil {
 		height, said = *g.in.HighM, ", the highest place that the flight reaches"
 	}
 	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(least(height)), w.Ground)
 	if err != nil {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading cannot be used: "+err.Error()+".", "Reading.", &w.At, "measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading cannot be used: "+err.Error()+".",
+			"Reading.", &w.At, "measuring it", enter)
 		return nil, 0
 	}
-	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %.0f m%s.", float64(w.SteadyMS), float64(w.MeasuredM), w.Ground, height, said)
+	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %.0f m%s.", float64(w.SteadyMS), float64(w.MeasuredM),
+		w.Ground, height, said)
 	for _, h := range wind.Hold(at, l.WindMS, l.GustMS, units.Metres(height)) {
-		g.find(judge.RuleWind, judge.RuleMakerLimits, h.Verdict, h.Sentence, evidence, &w.At, "waiting, or flying lower under its own limits", enter)
+		g.find(judge.RuleWind, judge.RuleMakerLimits, h.Verdict, h.Sentence, evidence, &w.At,
+			"waiting, or flying lower under its own limits", enter)
 	}
 	return &at, height
 }
@@ -258,7 +285,9 @@ func least(m float64) float64 {
 func (g *run) gear() {
 	for _, x := range g.in.Gear {
 		for _, f := range x.Judge(g.in.Now) {
-			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence), "Gear on file.", f.At, "another one, or putting it right", &judge.Remedy{Kind: judge.OpenGear, ID: x.ID, Name: x.Label})
+			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence),
+				"Gear on file.", f.At, "another one, or putting it right",
+				&judge.Remedy{Kind: judge.OpenGear, ID: x.ID, Name: x.Label})
 		}
 	}
 }

@@ -67,7 +67,8 @@ func (g *run) step(name judge.Rule, check func()) {
 	}
 }
 
-func (g *run) find(rule, source judge.Rule, v judge.Verdict, sentence, evidence string, at *time.Time, lifts string, r *judge.Remedy) {
+func (g *run) find(rule, source judge.Rule, v judge.Verdict, sentence, evidence string, at *time.Time, lifts string,
+	r *judge.Remedy) {
 	g.out = append(g.out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: g.in.Rules.Source(source),
 		Evidence: evidence, At: at, Lifts: lifts, Remedy: r})
 }
@@ -100,9 +101,13 @@ func (g *run) reports() {
 	for _, r := range g.in.Reports {
 		open := &judge.Remedy{Kind: judge.OpenReports, ID: r.ID}
 		if g.in.Now.After(r.DueAt) {
-			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Stop, fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
+			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Stop,
+				fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil,
+				"reporting it", open)
 		} else {
-			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Watch, fmt.Sprintf("To be reported to the authority by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil, "reporting it", open)
+			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Watch,
+				fmt.Sprintf("To be reported to the authority by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil,
+				"reporting it", open)
 		}
 	}
 }
@@ -128,12 +133,14 @@ func cautions(in Input) []string {
 	if slices.ContainsFunc(in.Facts.Light, func(l string) bool { return l != string(sun.Daylight) }) {
 		out = append(out, "In the dark distance and attitude are hard to see: lights checked lit, nearer than by day, a second pair of eyes.")
 	}
-	return append(out, fmt.Sprintf("Nobody in front of it, at its side or within %.0f m; anybody may call stop.", in.Type.Kept().StandOffM()))
+	return append(out, fmt.Sprintf("Nobody in front of it, at its side or within %.0f m; anybody may call stop.",
+		in.Type.Kept().StandOffM()))
 }
 
 func (g *run) active() {
 	if !g.in.Aircraft.Active {
-		g.find(judge.RuleAircraftActive, judge.RuleCondition, judge.Stop, g.in.Aircraft.Name+" is out of service.", "Status in the fleet.", nil, "technician or chief",
+		g.find(judge.RuleAircraftActive, judge.RuleCondition, judge.Stop, g.in.Aircraft.Name+" is out of service.",
+			"Status in the fleet.", nil, "technician or chief",
 			&judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
 	}
 }
@@ -142,13 +149,16 @@ func (g *run) free() {
 	if f := g.in.InAir; f != nil {
 		sentence, kind := fmt.Sprintf("%s is in the air with %s.", g.in.Aircraft.Name, f.Pilot), judge.OpenFlight
 		if f.Landed {
-			sentence, kind = fmt.Sprintf("%s has landed and its flight with %s is not logged yet.", g.in.Aircraft.Name, f.Pilot), judge.LogFlight
+			sentence, kind = fmt.Sprintf("%s has landed and its flight with %s is not logged yet.", g.in.Aircraft.Name,
+				f.Pilot), judge.LogFlight
 		}
-		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop, sentence, "Open flight.", nil, "the pilot of that flight",
+		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop, sentence, "Open flight.", nil,
+			"the pilot of that flight",
 			&judge.Remedy{Kind: kind, ID: f.FlightID})
 	}
 	if r := g.in.Released; r != nil && g.in.Scope == WholeFlight {
-		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop, fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot), "Open release.", &r.At,
+		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop,
+			fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot), "Open release.", &r.At,
 			"the pilot who released, or a chief", &judge.Remedy{Kind: judge.OpenRelease, ID: r.ID})
 	}
 }
@@ -159,7 +169,8 @@ func (g *run) groundings() {
 		if x.Cause == "contact" {
 			kind = judge.ReplacePropeller
 		}
-		g.find(judge.RuleGrounding, judge.RuleCrewOrder, judge.Stop, fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason), "Grounding on record.", &x.At, "technician or chief, never the pilot",
+		g.find(judge.RuleGrounding, judge.RuleCrewOrder, judge.Stop, fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason),
+			"Grounding on record.", &x.At, "technician or chief, never the pilot",
 			&judge.Remedy{Kind: kind, ID: g.in.Aircraft.ID})
 	}
 }
@@ -169,13 +180,15 @@ func (g *run) groundings() {
 func (g *run) defects() {
 	for _, d := range g.in.Defects {
 		v, sentence := d.Judge()
-		g.find(judge.RuleDefects, judge.RuleCondition, v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief", &judge.Remedy{Kind: judge.OpenDefect, ID: d.ID})
+		g.find(judge.RuleDefects, judge.RuleCondition, v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief",
+			&judge.Remedy{Kind: judge.OpenDefect, ID: d.ID})
 	}
 }
 
 // Judge is what an open defect means for the next flight.
 func (d Defect) Judge() (judge.Verdict, string) {
-	v, sentence := max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s.", d.Station, strings.TrimRight(strings.TrimPrefix(d.Title, d.Station+": "), ". "))
+	v, sentence := max(d.Severity, judge.Watch), fmt.Sprintf("Open defect at %s: %s.", d.Station,
+		strings.TrimRight(strings.TrimPrefix(d.Title, d.Station+": "), ". "))
 	switch {
 	case d.Deferred != "":
 		return judge.Watch, sentence + " " + d.Deferred
@@ -199,33 +212,44 @@ func (g *run) walkround() {
 	w := g.in.walked()
 	switch {
 	case w == nil:
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, a.Name+" has no complete walkround.", "None on record.", nil, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, a.Name+" has no complete walkround.", "None on record.",
+			nil, "anyone who walks it", start)
 		return
 	case w.At.After(g.in.Now):
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "The walkround is dated in the future: the clock is wrong.", "By "+w.By+".", &w.At, "chief", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
+			"The walkround is dated in the future: the clock is wrong.", "By "+w.By+".", &w.At, "chief", start)
 		return
 	case g.in.Now.Sub(w.At) > WalkroundValidFor:
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, fmt.Sprintf("The last walkround is %s old; it holds for %s.", age(g.in.Now.Sub(w.At)), age(WalkroundValidFor)), "By "+w.By+".", &w.At, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
+			fmt.Sprintf("The last walkround is %s old; it holds for %s.", age(g.in.Now.Sub(w.At)), age(WalkroundValidFor)),
+			"By "+w.By+".", &w.At, "anyone who walks it", start)
 		return
 	}
 	for _, p := range g.in.Parts {
 		if p.ID != "" && p.FittedAt.IsZero() {
-			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "When "+p.Label+" was fitted is not known, nor whether the walk came after it.", "Parts on file.", nil, "technician or chief", g.fit(p))
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
+				"When "+p.Label+" was fitted is not known, nor whether the walk came after it.", "Parts on file.", nil,
+				"technician or chief", g.fit(p))
 			return
 		}
 		if p.FittedAt.After(w.At) {
 			at := p.FittedAt
-			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "Work was done since the walk: "+p.Label+" is newly fitted. Walk round again before it flies.", "Part fitted.", &at, "anyone who walks it", start)
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
+				"Work was done since the walk: "+p.Label+" is newly fitted. Walk round again before it flies.", "Part fitted.", &at,
+				"anyone who walks it", start)
 			return
 		}
 	}
 	newest := g.in.Checks()[0]
 	if now := checks.Kept(g.in.Type); newest.Kept != now {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "What the crew keeps is not what the last check looked at. Set now: "+now, "Practice of the crew.", &newest.At, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
+			"What the crew keeps is not what the last check looked at. Set now: "+now, "Practice of the crew.", &newest.At,
+			"anyone who walks it", start)
 	}
 	last := a.LastLanding
 	if last != nil && last.IsZero() {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "When it landed last is not known.", "Flights on file.", nil, "chief", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "When it landed last is not known.", "Flights on file.",
+			nil, "chief", start)
 		return
 	}
 	if last != nil && !w.At.After(*last) {
@@ -234,7 +258,9 @@ func (g *run) walkround() {
 			if g.in.Draft == nil {
 				start = &judge.Remedy{Kind: judge.StartTurnaround, ID: a.ID}
 			}
-			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last, "anyone who walks it", start)
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
+				"It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last,
+				"anyone who walks it", start)
 			return
 		}
 	}
@@ -250,7 +276,8 @@ func (g *run) walkround() {
 // flight, where the crew keeps it so: a short check then opens the day.
 func (in Input) inspectedAtBase() bool {
 	last := in.Aircraft.LastLanding
-	return !in.Type.Kept().InspectsBefore() && in.Inspected != nil && !in.Inspected.IsZero() && !in.Inspected.After(in.Now) && (last == nil || in.Inspected.After(*last))
+	return !in.Type.Kept().InspectsBefore() && in.Inspected != nil && !in.Inspected.IsZero() &&
+		!in.Inspected.After(in.Now) && (last == nil || in.Inspected.After(*last))
 }
 
 // walked is the check that opens the day: the full walkround, or the short check
@@ -286,12 +313,15 @@ func (g *run) looked(newest *Run) {
 	}
 	for _, p := range g.in.Packs {
 		fresh := func(at time.Time) bool {
-			return !at.After(g.in.Now) && g.in.Now.Sub(at) <= WalkroundValidFor && (p.FlownAt == nil || !p.FlownAt.IsZero() && at.After(*p.FlownAt))
+			return !at.After(g.in.Now) && g.in.Now.Sub(at) <= WalkroundValidFor &&
+				(p.FlownAt == nil || !p.FlownAt.IsZero() && at.After(*p.FlownAt))
 		}
 		if slices.Contains(newest.PackIDs, p.ID) && fresh(newest.At) || p.LookedAt != nil && fresh(*p.LookedAt) {
 			continue
 		}
-		g.find(judge.RulePacks, judge.RuleCondition, judge.Stop, fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label), "Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
+		g.find(judge.RulePacks, judge.RuleCondition, judge.Stop,
+			fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label),
+			"Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
 			&judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
 	}
 }
@@ -303,7 +333,8 @@ func (g *run) leftOut(r *Run, again *judge.Remedy) {
 		return
 	}
 	if r.LeftOut == nil {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "What the check left out is not known.", "By "+r.By+".", &r.At, "walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "What the check left out is not known.", "By "+r.By+".",
+			&r.At, "walking again", again)
 	}
 	for _, l := range r.LeftOut {
 		if !l.Asked(g.in.Day) {
@@ -313,7 +344,9 @@ func (g *run) leftOut(r *Run, again *judge.Remedy) {
 		if l.Stops {
 			v = judge.Stop
 		}
-		g.find(judge.RuleWalkround, judge.RuleCondition, v, "Left out on the check, and this flight asks for it: "+l.Title+".", "By "+r.By+". "+l.Why, &r.At, "walking again, for this flight", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, v,
+			"Left out on the check, and this flight asks for it: "+l.Title+".", "By "+r.By+". "+l.Why, &r.At,
+			"walking again, for this flight", again)
 	}
 }
 
@@ -323,7 +356,8 @@ func (g *run) asked(r *Run, again *judge.Remedy) {
 		return
 	}
 	if r.Asked == nil {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "Who was asked for go or no go is not known.", "By "+r.By+".", &r.At, "asking everybody before launch, or walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "Who was asked for go or no go is not known.",
+			"By "+r.By+".", &r.At, "asking everybody before launch, or walking again", again)
 		return
 	}
 	var not []string
@@ -333,7 +367,9 @@ func (g *run) asked(r *Run, again *judge.Remedy) {
 		}
 	}
 	if len(not) > 0 {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "Go or no go was not asked of "+strings.Join(not, ", ")+".", "By "+r.By+", of "+strings.Join(r.Asked, ", ")+".", &r.At, "asking them before launch, or walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch,
+			"Go or no go was not asked of "+strings.Join(not, ", ")+".", "By "+r.By+", of "+strings.Join(r.Asked, ", ")+".",
+			&r.At, "asking them before launch, or walking again", again)
 	}
 }
 
@@ -341,13 +377,16 @@ func (g *run) asked(r *Run, again *judge.Remedy) {
 // is wrong with the airframe itself is a defect.
 func (g *run) runFindings(r *Run, again *judge.Remedy) {
 	if r.Pace != "" {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, r.Pace, "Seconds of each item.", &r.At, "walking it again, looking", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, r.Pace, "Seconds of each item.", &r.At,
+			"walking it again, looking", again)
 	}
 	for _, f := range r.Findings {
-		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs, func(p Pack) bool { return p.ID == f.PackID })) {
+		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs,
+			func(p Pack) bool { return p.ID == f.PackID })) {
 			continue // about a pack that does not fly this time
 		}
-		g.find(judge.RuleWalkround, judge.RuleCondition, f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".", &r.At, "putting it right, then walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".",
+			&r.At, "putting it right, then walking again", again)
 	}
 }
 
@@ -361,7 +400,8 @@ func (g *run) mass() {
 	if g.in.Facts.JobID != "" {
 		r = &judge.Remedy{Kind: judge.EnterJobMass, ID: g.in.Facts.JobID}
 	}
-	g.find(judge.RuleMass, judge.RuleMakerLimits, v, words, "Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
+	g.find(judge.RuleMass, judge.RuleMakerLimits, v, words,
+		"Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
 }
 
 // sticks says what is not known of the gestures, and what means something else
@@ -369,17 +409,22 @@ func (g *run) mass() {
 func (g *run) sticks() {
 	open := &judge.Remedy{Kind: judge.OpenProgramme, ID: g.in.Type.Key}
 	if _, unknown := g.in.Type.Gestures(); unknown {
-		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, "Which gestures of the sticks start and stop its motors is not in the file of "+g.in.Type.Name+".", "Type profile.", nil, "reading the manual; chief, in the type file", open)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch,
+			"Which gestures of the sticks start and stop its motors is not in the file of "+g.in.Type.Name+".", "Type profile.",
+			nil, "reading the manual; chief, in the type file", open)
 		return
 	}
 	if g.in.LastType == nil {
 		return
 	}
 	if _, unknown := g.in.LastType.Gestures(); unknown && g.in.LastType.Key != g.in.Type.Key {
-		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, "The pilot flew "+g.in.LastType.Name+" last; whether its gestures mean something else here is not known.", "Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch,
+			"The pilot flew "+g.in.LastType.Name+" last; whether its gestures mean something else here is not known.",
+			"Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
 	}
 	for _, s := range g.in.Type.Opposite(*g.in.LastType) {
-		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, judge.Capital(s)+".", "Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, judge.Capital(s)+".",
+			"Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
 	}
 }
 

@@ -37,10 +37,14 @@ func mv(v ...units.Millivolts) []units.Millivolts { return v }
 
 // facts of a job about which nothing is wrong.
 func facts() rules.Facts {
-	ivo := rules.Person{ID: "i", Name: "Ivo", IsPilot: true, Certificate: "R-1", TrainedOn: date(2025, 3, 3), Role: crew.InCommand, Fit: &crew.Fitness{At: ago(time.Hour)}, Ready: &crew.Readiness{Open: true}}
-	f := rules.Facts{Day: *date(2026, 6, 10), JobID: "j", Work: "inspection", Pilot: &ivo, People: []rules.Person{ivo}, Light: []string{"day"},
-		Aircraft: rules.Aircraft{ID: "a", Name: "Quad one", Registration: "FA-1", RegistrationExpires: date(2027, 6, 1), MassKg: 7.5},
-		HeightM:  ptr(40.0), SpeedMS: ptr(8.0), FarM: ptr(200.0), SightM: 500, Briefing: &rules.Briefing{}, Answers: map[string]string{}}
+	ivo := rules.Person{ID: "i", Name: "Ivo", IsPilot: true, Certificate: "R-1", TrainedOn: date(2025, 3, 3),
+		Role: crew.InCommand, Fit: &crew.Fitness{At: ago(time.Hour)}, Ready: &crew.Readiness{Open: true}}
+	f := rules.Facts{Day: *date(2026, 6, 10), JobID: "j", Work: "inspection", Pilot: &ivo, People: []rules.Person{ivo},
+		Light: []string{"day"},
+		Aircraft: rules.Aircraft{ID: "a", Name: "Quad one", Registration: "FA-1", RegistrationExpires: date(2027, 6, 1),
+			MassKg: 7.5},
+		HeightM: ptr(40.0), SpeedMS: ptr(8.0), FarM: ptr(200.0), SightM: 500, Briefing: &rules.Briefing{},
+		Answers: map[string]string{}}
 	for _, a := range rules.USSmall.With(nil).Questions(f) {
 		f.Answers[a.ID] = a.Options[0].ID
 	}
@@ -49,24 +53,34 @@ func facts() rules.Facts {
 
 // good is a flight about which nothing is wrong.
 func good() gate.Input {
-	ty := airframe.Type{Key: "quad", Name: "Quad", Sticks: &airframe.Sticks{Start: "down and in", Stop: "down", Emergency: "down and out"}, Limits: airframe.Limits{TakeoffMassKg: 7.5, WindMS: 10, GustMS: 14, FlightHeightM: 30, LaunchPercent: 95, LandByPercent: 25, PlannedMinutes: 5},
-		Geometry: airframe.Geometry{Kind: airframe.Multirotor, Rotors: 4, ArmM: 0.6, RotorDiameterM: 0.8}, Power: &airframe.Power{Efficiency: 0.7, CruiseMS: 16},
-		Packs: airframe.Packs{Count: 1, Chemistry: pack.LiPo, Cells: 3, CapacityMAh: 5000, PercentFrom: "volts", MaxCycles: 300}}
+	ty := airframe.Type{Key: "quad", Name: "Quad", Sticks: &airframe.Sticks{Start: "down and in", Stop: "down",
+		Emergency: "down and out"}, Limits: airframe.Limits{TakeoffMassKg: 7.5, WindMS: 10, GustMS: 14, FlightHeightM: 30,
+		LaunchPercent: 95, LandByPercent: 25, PlannedMinutes: 5},
+		Geometry: airframe.Geometry{Kind: airframe.Multirotor, Rotors: 4, ArmM: 0.6,
+			RotorDiameterM: 0.8}, Power: &airframe.Power{Efficiency: 0.7, CruiseMS: 16},
+		Packs: airframe.Packs{Count: 1, Chemistry: pack.LiPo, Cells: 3, CapacityMAh: 5000, PercentFrom: "volts",
+			MaxCycles: 300}}
 	return gate.Input{
 		Scope: gate.WholeFlight, Now: now, Type: ty,
-		Aircraft:  gate.Aircraft{ID: "a", Name: "Quad one", Active: true},
-		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}, Kept: checks.Kept(ty), LeftOut: []checks.LeftOut{}, Asked: []string{}},
-		Compass:   &gate.Calibration{By: "Bo", At: ago(5 * 24 * time.Hour), MovedKm: ptr(12.0)},
-		HighM:     ptr(30.0), Mass: intent.Mass{MassKg: ptr(7.2), MaxKg: 7.5, LiftKg: ptr(7.4)},
-		Gear: []gear.Piece{{ID: "c", Label: "Controller 1", Kind: "controller", Percent: ptr(80.0), Least: 30, At: ptr(ago(time.Hour)), LookedAt: ptr(ago(time.Hour))}},
-		Parts: []gate.Part{{ID: "p", FittedAt: ago(30 * 24 * time.Hour), Station: "propeller-1", Label: "Propeller 1", Kind: "propeller", Required: true,
+		Aircraft: gate.Aircraft{ID: "a", Name: "Quad one", Active: true},
+		Walkround: &gate.Run{ID: "w", By: "Bo", At: ago(time.Hour), PackIDs: []string{"b"}, Kept: checks.Kept(ty),
+			LeftOut: []checks.LeftOut{}, Asked: []string{}},
+		Compass: &gate.Calibration{By: "Bo", At: ago(5 * 24 * time.Hour), MovedKm: ptr(12.0)},
+		HighM:   ptr(30.0), Mass: intent.Mass{MassKg: ptr(7.2), MaxKg: 7.5, LiftKg: ptr(7.4)},
+		Gear: []gear.Piece{{ID: "c", Label: "Controller 1", Kind: "controller", Percent: ptr(80.0), Least: 30,
+			At: ptr(ago(time.Hour)), LookedAt: ptr(ago(time.Hour))}},
+		Parts: []gate.Part{{ID: "p", FittedAt: ago(30 * 24 * time.Hour), Station: "propeller-1", Label: "Propeller 1",
+			Kind: "propeller", Required: true,
 			Counters: wear.Counters{Seconds: 3600, Since: ago(30 * 24 * time.Hour)}, Limits: wear.Limits{Hours: 24, Months: 6}}},
-		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged, FullSince: ptr(ago(5 * time.Hour)), Cycles: 20, Set: pack.Candidate{CapacityMAh: ptr(4900.0)},
-			Reading: &gate.PackReading{At: ago(time.Hour), CellMV: mv(4200, 4195, 4198), RestedMin: 60, Temperature: ptr(units.Celsius(22))}}},
+		Packs: []gate.Pack{{ID: "b", Label: "B1", Chemistry: pack.LiPo, Cells: 3, Capacity: 5000, State: pack.Charged,
+			FullSince: ptr(ago(5 * time.Hour)), Cycles: 20, Set: pack.Candidate{CapacityMAh: ptr(4900.0)},
+			Reading: &gate.PackReading{At: ago(time.Hour), CellMV: mv(4200, 4195, 4198), RestedMin: 60,
+				Temperature: ptr(units.Celsius(22))}}},
 		Energy:     gate.Energy{FarM: ptr(200.0), ReturnM: ptr(30.0), Rho: ptr(1.2), Planned: true, NeedWh: ptr(30.0)},
 		PacksReady: 3, Programme: true,
 		Rules: rules.USSmall.With(nil), Facts: facts(),
-		Wind: &gate.Wind{At: ago(5 * time.Minute), SteadyMS: 3, GustMS: ptr(units.MetresPerSecond(4)), MeasuredM: 2, Ground: wind.Open},
+		Wind: &gate.Wind{At: ago(5 * time.Minute), SteadyMS: 3, GustMS: ptr(units.MetresPerSecond(4)), MeasuredM: 2,
+			Ground: wind.Open},
 	}
 }
 
@@ -89,24 +103,34 @@ var wrong = []struct {
 	says   string
 }{
 	{"out of service", func(i *gate.Input) { i.Aircraft.Active = false }, "aircraft-active", judge.Stop, "out of service"},
-	{"in the air", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda"} }, "one-aircraft", judge.Stop, "in the air with Oda"},
-	{"not logged", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda", Landed: true} }, "one-aircraft", judge.Stop, "not logged"},
-	{"released by another", func(i *gate.Input) { i.Released = &gate.Release{ID: "r", Pilot: "Oda", At: now} }, "one-aircraft", judge.Stop, "released by Oda"},
-	{"grounded", func(i *gate.Input) { i.Groundings = []gate.Grounding{{Reason: "shakes", By: "Bo", At: now}} }, "grounding", judge.Stop, "Grounded by Bo: shakes"},
+	{"in the air", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda"} }, "one-aircraft", judge.Stop,
+		"in the air with Oda"},
+	{"not logged", func(i *gate.Input) { i.InAir = &gate.InAir{FlightID: "f", Pilot: "Oda", Landed: true} },
+		"one-aircraft", judge.Stop, "not logged"},
+	{"released by another", func(i *gate.Input) { i.Released = &gate.Release{ID: "r", Pilot: "Oda", At: now} },
+		"one-aircraft", judge.Stop, "released by Oda"},
+	{"grounded", func(i *gate.Input) { i.Groundings = []gate.Grounding{{Reason: "shakes", By: "Bo", At: now}} },
+		"grounding", judge.Stop, "Grounded by Bo: shakes"},
 	{"left out by day, flown by night", func(i *gate.Input) {
-		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "lights", Title: "Light lit", Stops: true, Why: "Night: no.", When: []checks.When{{Fact: "night", Is: []string{"yes"}}}}}
+		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "lights", Title: "Light lit", Stops: true, Why: "Night: no.",
+			When: []checks.When{{Fact: "night", Is: []string{"yes"}}}}}
 		i.Day = checks.Facts{"night": {Word: "yes"}}
 	}, "walkround", judge.Stop, "this flight asks for it: Light lit"},
 	{"left out, and nobody knows whether it is night", func(i *gate.Input) {
-		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "lights", Title: "Light lit", Stops: true, When: []checks.When{{Fact: "night", Is: []string{"yes"}}}}}
+		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "lights", Title: "Light lit", Stops: true,
+			When: []checks.When{{Fact: "night", Is: []string{"yes"}}}}}
 	}, "walkround", judge.Stop, "Left out on the check"},
 	{"a watch left out", func(i *gate.Input) {
-		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "gestures", Title: "Gestures", When: []checks.When{{Fact: "other-type", Is: []string{"yes"}}}}}
+		i.Walkround.LeftOut = []checks.LeftOut{{ItemID: "gestures", Title: "Gestures",
+			When: []checks.When{{Fact: "other-type", Is: []string{"yes"}}}}}
 		i.Day = checks.Facts{"other-type": {Word: "yes"}}
 	}, "walkround", judge.Watch, "Gestures"},
-	{"nobody knows who was asked", func(i *gate.Input) { i.Walkround.Asked = nil }, "walkround", judge.Watch, "is not known"},
-	{"not asked for go", func(i *gate.Input) { i.Walkround.Asked = []string{"Bo"} }, "walkround", judge.Watch, "Go or no go was not asked of Ivo."},
-	{"walked fast", func(i *gate.Input) { i.Walkround.Pace = "The check went fast." }, "walkround", judge.Watch, "went fast"},
+	{"nobody knows who was asked", func(i *gate.Input) { i.Walkround.Asked = nil }, "walkround", judge.Watch,
+		"is not known"},
+	{"not asked for go", func(i *gate.Input) { i.Walkround.Asked = []string{"Bo"} }, "walkround", judge.Watch,
+		"Go or no go was not asked of Ivo."},
+	{"walked fast", func(i *gate.Input) { i.Walkround.Pace = "The check went fast." }, "walkround", judge.Watch,
+		"went fast"},
 	{"contact", func(i *gate.Input) {
 		i.Groundings = []gate.Grounding{{Reason: "branch", By: "Bo", At: now, Cause: "contact"}}
 	}, "grounding", judge.Stop, "branch"},
@@ -121,10 +145,13 @@ var wrong = []struct {
 	}, "walkround", judge.Stop, "Obstacle sensing on, off only over open areas"},
 	{"never calibrated", func(i *gate.Input) { i.Compass = nil }, "compass", judge.Watch, "not known"},
 	{"calibrated tomorrow", func(i *gate.Input) { i.Compass.At = now.Add(time.Hour) }, "compass", judge.Watch, "future"},
-	{"calibrated long ago", func(i *gate.Input) { i.Compass.At = ago(30*24*time.Hour + time.Minute) }, "compass", judge.Watch, "holds for 30 days"},
+	{"calibrated long ago", func(i *gate.Input) { i.Compass.At = ago(30*24*time.Hour + time.Minute) }, "compass",
+		judge.Watch, "holds for 30 days"},
 	{"calibrated far away", func(i *gate.Input) { i.Compass.MovedKm = ptr(50.1) }, "compass", judge.Watch, "50 km"},
-	{"calibrated nobody knows where", func(i *gate.Input) { i.Compass.MovedKm = nil }, "compass", judge.Watch, "How far it came"},
-	{"worked on since", func(i *gate.Input) { i.Compass.Since = "Receiver replaced" }, "compass", judge.Watch, "Receiver replaced"},
+	{"calibrated nobody knows where", func(i *gate.Input) { i.Compass.MovedKm = nil }, "compass", judge.Watch,
+		"How far it came"},
+	{"worked on since", func(i *gate.Input) { i.Compass.Since = "Receiver replaced" }, "compass", judge.Watch,
+		"Receiver replaced"},
 	{"not calibrated today", func(i *gate.Input) {
 		i.Type.Practice = practice.Settings{practice.Compass: {School: "flying-day"}}
 	}, "compass", judge.Watch, "not calibrated today"},
@@ -135,50 +162,70 @@ var wrong = []struct {
 		i.Parts[0].Foreign, i.Type.Practice = true, practice.Settings{practice.OtherPropellers: {School: "never"}}
 	}, "other-propellers", judge.Stop, "never flies them"},
 	{"no walkround", func(i *gate.Input) { i.Walkround = nil }, "walkround", judge.Stop, "no complete walkround"},
-	{"old walkround", func(i *gate.Input) { i.Walkround.At = ago(12*time.Hour + time.Minute) }, "walkround", judge.Stop, "12 h old"},
+	{"old walkround", func(i *gate.Input) { i.Walkround.At = ago(12*time.Hour + time.Minute) }, "walkround", judge.Stop,
+		"12 h old"},
 	{"future walkround", func(i *gate.Input) { i.Walkround.At = now.Add(time.Minute) }, "walkround", judge.Stop, "future"},
-	{"flown since", func(i *gate.Input) { i.Aircraft.LastLanding = ptr(ago(10 * time.Minute)) }, "walkround", judge.Stop, "flown since"},
+	{"flown since", func(i *gate.Input) { i.Aircraft.LastLanding = ptr(ago(10 * time.Minute)) }, "walkround", judge.Stop,
+		"flown since"},
 	{"stale turnaround", func(i *gate.Input) {
 		i.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
 		i.Turnaround = &gate.Run{At: ago(20 * time.Minute)}
 	}, "walkround", judge.Stop, "flown since"},
-	{"work since the walk", func(i *gate.Input) { i.Parts[0].FittedAt = ago(30 * time.Minute) }, "walkround", judge.Stop, "Propeller 1 is newly fitted"},
+	{"work since the walk", func(i *gate.Input) { i.Parts[0].FittedAt = ago(30 * time.Minute) }, "walkround", judge.Stop,
+		"Propeller 1 is newly fitted"},
 	{"found on the walk", func(i *gate.Input) {
 		i.Walkround.Findings = []gate.RunFinding{{Title: "Arm 2", Verdict: judge.Watch, Sentence: "play"}}
 	}, "walkround", judge.Watch, "Arm 2: play"},
-	{"no registration", func(i *gate.Input) { i.Facts.Aircraft.Registration = " " }, "registration", judge.Stop, "No registration"},
-	{"no expiry", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil }, "registration", judge.Stop, "not known"},
-	{"expired", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration", judge.Stop, "expired on 2026-06-09"},
-	{"expires today is watch", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 10) }, "registration", judge.Watch, "expires"},
+	{"no registration", func(i *gate.Input) { i.Facts.Aircraft.Registration = " " }, "registration", judge.Stop,
+		"No registration"},
+	{"no expiry", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil }, "registration", judge.Stop,
+		"not known"},
+	{"expired", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 9) }, "registration",
+		judge.Stop, "expired on 2026-06-09"},
+	{"expires today is watch", func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = date(2026, 6, 10) },
+		"registration", judge.Watch, "expires"},
 	{"part missing", func(i *gate.Input) { i.Parts[0].ID = "" }, "wear", judge.Stop, "No propeller"},
 	{"lesser part missing", func(i *gate.Input) {
 		i.Parts = append(i.Parts, gate.Part{Station: "light", Label: "Light", Kind: "light"})
 	}, "wear", judge.Watch, "No part is recorded at Light"},
 	{"no programme", func(i *gate.Input) { i.Programme = false }, "programme", judge.Watch, "not known"},
 	{"task due", func(i *gate.Input) {
-		i.Tasks = []gate.Task{{ID: "s", Title: "Screws", Due: wear.Due{Verdict: judge.Stop, Sentence: "7 of 7 days used: due now."}}}
+		i.Tasks = []gate.Task{{ID: "s", Title: "Screws", Due: wear.Due{Verdict: judge.Stop,
+			Sentence: "7 of 7 days used: due now."}}}
 	}, "programme", judge.Stop, "Screws: 7 of 7"},
-	{"work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Grounds: true}} }, "work-orders", judge.Stop, "Work is open: Arm 2"},
-	{"small work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Light"}} }, "work-orders", judge.Watch, "A work order is open"},
+	{"work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Grounds: true}} }, "work-orders",
+		judge.Stop, "Work is open: Arm 2"},
+	{"small work open", func(i *gate.Input) { i.Orders = []gate.Order{{ID: "o", Title: "Light"}} }, "work-orders",
+		judge.Watch, "A work order is open"},
 	{"acceptance flight due", func(i *gate.Input) {
 		i.Orders = []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.NoLoad}}
 	}, "work-orders", judge.Stop, "acceptance flight without load"},
 	{"this is the acceptance flight", func(i *gate.Input) {
 		i.Acceptance, i.Orders = "o", []gate.Order{{ID: "o", Title: "Arm 2", Signed: true, Next: upkeep.Loaded}}
 	}, "work-orders", judge.Watch, "Acceptance flight with load"},
-	{"acceptance of nothing", func(i *gate.Input) { i.Acceptance = "o" }, "work-orders", judge.Stop, "No acceptance flight is due"},
+	{"acceptance of nothing", func(i *gate.Input) { i.Acceptance = "o" }, "work-orders", judge.Stop,
+		"No acceptance flight is due"},
 	{"firmware", func(i *gate.Input) {
 		i.Firmware = firmware.Compare(firmware.Set{"app": "2"}, firmware.Set{"app": "1"}, false)
 	}, "firmware", judge.Stop, "tested together was 2"},
 	{"defect put off", func(i *gate.Input) {
-		i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Stop, At: now, Deferred: "Put off through 2026-06-20."}}
+		i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Stop, At: now,
+			Deferred: "Put off through 2026-06-20."}}
 	}, "defects", judge.Watch, "Put off through"},
 	{"deferral ended", func(i *gate.Input) {
-		i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Watch, At: now, Ended: "it ended on 2026-06-09"}}
+		i.Defects = []gate.Defect{{Title: "dim", Station: "Light", Severity: judge.Watch, At: now,
+			Ended: "it ended on 2026-06-09"}}
 	}, "defects", judge.Stop, "it ended on"},
-	{"defect not decided", func(i *gate.Input) { i.Defects = []gate.Defect{{Title: "dim", Severity: judge.Watch, At: now}} }, "defects", judge.Watch, "No work order and no deferral"},
-	{"pack charged too long", func(i *gate.Input) { i.Packs[0].FullSince = ptr(ago(11 * 24 * time.Hour)) }, "packs", judge.Stop, "six faces"},
-	{"pack flown and full too long", func(i *gate.Input) { i.Packs[0].State, i.Packs[0].FullSince = pack.Flown, ptr(ago(11*24*time.Hour)) }, "packs", judge.Stop, "six faces"},
+	{"defect not decided", func(i *gate.Input) {
+		i.Defects = []gate.Defect{{Title: "dim", Severity: judge.Watch,
+			At: now}}
+	}, "defects", judge.Watch, "No work order and no deferral"},
+	{"pack charged too long", func(i *gate.Input) { i.Packs[0].FullSince = ptr(ago(11 * 24 * time.Hour)) }, "packs",
+		judge.Stop, "six faces"},
+	{"pack flown and full too long", func(i *gate.Input) {
+		i.Packs[0].State, i.Packs[0].FullSince = pack.Flown,
+			ptr(ago(11*24*time.Hour))
+	}, "packs", judge.Stop, "six faces"},
 	{"pack shows more than its cells hold", func(i *gate.Input) {
 		i.Packs[0].Reading.Percent, i.Packs[0].Reading.CellMV = ptr(units.Percent(99)), []units.Millivolts{3760, 3750, 3760}
 	}, "packs", judge.Stop, "It shows 99 %, but with cell 2 at 3.75 V"},
@@ -200,32 +247,51 @@ var wrong = []struct {
 	{"part overdue", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 24 * 3600 }, "wear", judge.Stop, "due now"},
 	{"part nearly due", func(i *gate.Input) { i.Parts[0].Counters.Seconds = 22 * 3600 }, "wear", judge.Watch, "2.0 left"},
 	{"pack not looked at", func(i *gate.Input) { i.Walkround.PackIDs = nil }, "packs", judge.Stop, "B1 was not looked at"},
-	{"another pack looked at", func(i *gate.Input) { i.Walkround.PackIDs = []string{"x"} }, "packs", judge.Stop, "B1 was not looked at"},
-	{"pack flown since the look", func(i *gate.Input) { i.Packs[0].FlownAt = ptr(ago(30 * time.Minute)) }, "packs", judge.Stop, "B1 was not looked at"},
-	{"pack looked at too long ago", func(i *gate.Input) { i.Walkround.PackIDs, i.Packs[0].LookedAt = nil, ptr(ago(13*time.Hour)) }, "packs", judge.Stop, "B1 was not looked at"},
+	{"another pack looked at", func(i *gate.Input) { i.Walkround.PackIDs = []string{"x"} }, "packs", judge.Stop,
+		"B1 was not looked at"},
+	{"pack flown since the look", func(i *gate.Input) { i.Packs[0].FlownAt = ptr(ago(30 * time.Minute)) }, "packs",
+		judge.Stop, "B1 was not looked at"},
+	{"pack looked at too long ago", func(i *gate.Input) {
+		i.Walkround.PackIDs, i.Packs[0].LookedAt = nil,
+			ptr(ago(13*time.Hour))
+	}, "packs", judge.Stop, "B1 was not looked at"},
 	{"mass not known", func(i *gate.Input) { i.Mass.MassKg = nil }, "mass", judge.Stop, "not known"},
 	{"mass of the type not known", func(i *gate.Input) { i.Mass.MaxKg = 0 }, "mass", judge.Stop, "greatest take-off mass"},
 	{"gestures not known", func(i *gate.Input) { i.Type.Sticks = nil }, "sticks", judge.Watch, "gestures"},
-	{"packs too empty for the plan", func(i *gate.Input) { i.Energy.NeedWh = ptr(45.0) }, "energy", judge.Stop, "The planned flight needs 45 Wh; these packs give"},
-	{"packs too empty for the usual minutes", func(i *gate.Input) { i.Energy.Planned, i.Type.Limits.PlannedMinutes = false, 90 }, "energy", judge.Watch, "Wh; the packs give"},
-	{"plan that cannot be worked out", func(i *gate.Input) { i.Energy.NeedWh = nil }, "energy", judge.Stop, "cannot be worked out"},
+	{"packs too empty for the plan", func(i *gate.Input) { i.Energy.NeedWh = ptr(45.0) }, "energy", judge.Stop,
+		"The planned flight needs 45 Wh; these packs give"},
+	{"packs too empty for the usual minutes", func(i *gate.Input) {
+		i.Energy.Planned, i.Type.Limits.PlannedMinutes = false,
+			90
+	}, "energy", judge.Watch, "Wh; the packs give"},
+	{"plan that cannot be worked out", func(i *gate.Input) { i.Energy.NeedWh = nil }, "energy", judge.Stop,
+		"cannot be worked out"},
 	{"no plan", func(i *gate.Input) { i.Energy.Planned, i.Energy.NeedWh = false, nil }, "energy", judge.Watch, "no plan"},
-	{"too far out", func(i *gate.Input) { i.Energy.FarM = ptr(5000.0) }, "energy", judge.Stop, "the farthest place, 5000 m away"},
-	{"no way home in gusts", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(11)) }, "energy", judge.Stop, "in the gusts it does not come forward"},
+	{"too far out", func(i *gate.Input) { i.Energy.FarM = ptr(5000.0) }, "energy", judge.Stop,
+		"the farthest place, 5000 m away"},
+	{"no way home in gusts", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(11)) }, "energy", judge.Stop,
+		"in the gusts it does not come forward"},
 	{"air not known", func(i *gate.Input) { i.Energy.Rho = nil }, "energy", judge.Watch, "thin air"},
-	{"capacity never measured", func(i *gate.Input) { i.Packs[0].Set.CapacityMAh = nil }, "energy", judge.Watch, "capacity of B1 never measured"},
+	{"capacity never measured", func(i *gate.Input) { i.Packs[0].Set.CapacityMAh = nil }, "energy", judge.Watch,
+		"capacity of B1 never measured"},
 	{"no packs", func(i *gate.Input) { i.Packs = nil }, "packs", judge.Stop, ""},
-	{"last flew a type of unknown gestures", func(i *gate.Input) { i.LastType = &airframe.Type{Key: "other", Name: "Other"} }, "sticks", judge.Watch, "Other"},
+	{"last flew a type of unknown gestures", func(i *gate.Input) {
+		i.LastType = &airframe.Type{Key: "other",
+			Name: "Other"}
+	}, "sticks", judge.Watch, "Other"},
 	{"gesture means something else", func(i *gate.Input) {
-		i.LastType = &airframe.Type{Name: "Hexa", Sticks: &airframe.Sticks{Start: "Down and  out", Stop: "down", Emergency: "down and in"}}
+		i.LastType = &airframe.Type{Name: "Hexa", Sticks: &airframe.Sticks{Start: "Down and  out", Stop: "down",
+			Emergency: "down and in"}}
 	}, "sticks", judge.Watch, "Down and out is emergency stop here, and was start on the Hexa"},
 	{"too heavy", func(i *gate.Input) { i.Mass.MassKg = ptr(7.51) }, "mass", judge.Stop, "the type takes 7.5"},
 	{"heavy for the air", func(i *gate.Input) { i.Mass.LiftKg = ptr(7.19) }, "mass", judge.Watch, "thinner air"},
 	{"lift not known", func(i *gate.Input) { i.Mass.LiftKg = nil }, "mass", judge.Watch, "lifts is not known"},
 	{"controller flat", func(i *gate.Input) { i.Gear[0].Percent = ptr(29.0) }, "gear", judge.Stop, "stands at 29 %"},
 	{"controller not read", func(i *gate.Input) { i.Gear[0].Percent = nil }, "gear", judge.Stop, "never been read"},
-	{"controller read long ago", func(i *gate.Input) { i.Gear[0].At = ptr(ago(25 * time.Hour)) }, "gear", judge.Stop, "25 h ago"},
-	{"controller not looked at", func(i *gate.Input) { i.Gear[0].LookedAt = nil }, "gear", judge.Stop, "Nobody has looked"},
+	{"controller read long ago", func(i *gate.Input) { i.Gear[0].At = ptr(ago(25 * time.Hour)) }, "gear", judge.Stop,
+		"25 h ago"},
+	{"controller not looked at", func(i *gate.Input) { i.Gear[0].LookedAt = nil }, "gear", judge.Stop,
+		"Nobody has looked"},
 	{"controller swollen", func(i *gate.Input) { i.Gear[0].Found = "swollen" }, "gear", judge.Stop, "found: swollen"},
 	{"controller out of use", func(i *gate.Input) { i.Gear[0].Retired = true }, "gear", judge.Stop, "out of use"},
 	{"wind from the future", func(i *gate.Input) { i.Wind.At = now.Add(3 * time.Hour) }, "wind", judge.Stop, "future"},
@@ -238,9 +304,11 @@ var wrong = []struct {
 		i.Parts[0].Counters.Seconds = 24 * 3600
 		i.Parts = append(i.Parts, p)
 	}, "wear", judge.Stop, "Propeller 1, Propeller 2: 24.0"},
-	{"part of unknown age", func(i *gate.Input) { i.Parts[0].Counters.Since = time.Time{} }, "wear", judge.Stop, "not known"},
+	{"part of unknown age", func(i *gate.Input) { i.Parts[0].Counters.Since = time.Time{} }, "wear", judge.Stop,
+		"not known"},
 	{"no pack", func(i *gate.Input) { i.Packs = nil }, "packs", judge.Stop, "takes 1"},
-	{"same pack twice", func(i *gate.Input) { i.Type.Packs.Count = 2; i.Packs = append(i.Packs, i.Packs[0]) }, "packs", judge.Stop, "twice"},
+	{"same pack twice", func(i *gate.Input) { i.Type.Packs.Count = 2; i.Packs = append(i.Packs, i.Packs[0]) }, "packs",
+		judge.Stop, "twice"},
 	{"wrong pack", func(i *gate.Input) { i.Packs[0].Cells = 4 }, "packs", judge.Stop, "needs LiPo with 3"},
 	{"small pack", func(i *gate.Input) { i.Packs[0].Capacity = 4000 }, "packs", judge.Stop, "4000 mAh"},
 	{"pack elsewhere", func(i *gate.Input) { i.Packs[0].InUseBy = "Quad two" }, "packs", judge.Stop, "Quad two"},
@@ -248,37 +316,54 @@ var wrong = []struct {
 	{"not charged", func(i *gate.Input) { i.Packs[0].State = pack.Storage }, "packs", judge.Stop, "storage, not charged"},
 	{"worn out", func(i *gate.Input) { i.Packs[0].Cycles = 300 }, "packs", judge.Stop, "retire"},
 	{"never read", func(i *gate.Input) { i.Packs[0].Reading = nil }, "packs", judge.Stop, "never been read"},
-	{"read yesterday", func(i *gate.Input) { i.Packs[0].Reading.At = ago(25 * time.Hour) }, "packs", judge.Stop, "25 h old"},
-	{"cells not read", func(i *gate.Input) { i.Packs[0].Reading.CellMV = nil }, "packs", judge.Stop, "cells were not read"},
-	{"uneven cells", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4150, 4200) }, "packs", judge.Watch, "50 mV"},
+	{"read yesterday", func(i *gate.Input) { i.Packs[0].Reading.At = ago(25 * time.Hour) }, "packs", judge.Stop,
+		"25 h old"},
+	{"cells not read", func(i *gate.Input) { i.Packs[0].Reading.CellMV = nil }, "packs", judge.Stop,
+		"cells were not read"},
+	{"uneven cells", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(4200, 4150, 4200) }, "packs", judge.Watch,
+		"50 mV"},
 	{"not rested", func(i *gate.Input) { i.Packs[0].Reading.RestedMin = 5 }, "packs", judge.Stop, "not rested"},
-	{"half charged", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(3850, 3850, 3850) }, "packs", judge.Stop, "under 95"},
-	{"level not entered", func(i *gate.Input) { i.Type.Packs.PercentFrom = "pack" }, "packs", judge.Stop, "was not entered"},
-	{"cold pack", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(2)) }, "packs", judge.Stop, "warm it"},
+	{"half charged", func(i *gate.Input) { i.Packs[0].Reading.CellMV = mv(3850, 3850, 3850) }, "packs", judge.Stop,
+		"under 95"},
+	{"level not entered", func(i *gate.Input) { i.Type.Packs.PercentFrom = "pack" }, "packs", judge.Stop,
+		"was not entered"},
+	{"cold pack", func(i *gate.Input) { i.Packs[0].Reading.Temperature = ptr(units.Celsius(2)) }, "packs", judge.Stop,
+		"warm it"},
 	{"temperature unknown", func(i *gate.Input) { i.Packs[0].Reading.Temperature = nil }, "packs", judge.Stop, "not read"},
 	{"no pilot", func(i *gate.Input) { i.Facts.Pilot = nil }, "operator", judge.Stop, "No pilot"},
 	{"not a pilot", func(i *gate.Input) { i.Facts.Pilot.IsPilot = false }, "operator", judge.Stop, "not a pilot"},
-	{"no certificate", func(i *gate.Input) { i.Facts.Pilot.Certificate = "" }, "operator", judge.Stop, "no remote pilot certificate"},
+	{"no certificate", func(i *gate.Input) { i.Facts.Pilot.Certificate = "" }, "operator", judge.Stop,
+		"no remote pilot certificate"},
 	{"training unknown", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = nil }, "operator", judge.Stop, "not known"},
-	{"not current", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop, "2026-05-31"},
-	{"current to the end of the month", func(i *gate.Input) { i.Facts.Pilot.TrainedOn, i.Facts.Day = date(2024, 6, 1), *date(2026, 6, 23) }, "operator", judge.Watch, "2026-06-30"},
-	{"trained tomorrow", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop, "future"},
-	{"pilot has another in the air", func(i *gate.Input) { i.Facts.People[0].InAir = "Quad two" }, "one-aircraft", judge.Stop, "Quad two in the air"},
+	{"not current", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2024, 5, 31) }, "operator", judge.Stop,
+		"2026-05-31"},
+	{"current to the end of the month", func(i *gate.Input) {
+		i.Facts.Pilot.TrainedOn, i.Facts.Day = date(2024, 6, 1),
+			*date(2026, 6, 23)
+	}, "operator", judge.Watch, "2026-06-30"},
+	{"trained tomorrow", func(i *gate.Input) { i.Facts.Pilot.TrainedOn = date(2026, 6, 11) }, "operator", judge.Stop,
+		"future"},
+	{"pilot has another in the air", func(i *gate.Input) { i.Facts.People[0].InAir = "Quad two" }, "one-aircraft",
+		judge.Stop, "Quad two in the air"},
 	{"report to the authority", func(i *gate.Input) {
 		i.Reports = []gate.Report{{What: "a broken fence", DueAt: now.AddDate(0, 0, 4)}}
 	}, "accident", judge.Watch, "by 2026-06-14: a broken fence"},
-	{"report late", func(i *gate.Input) { i.Reports = []gate.Report{{What: "a broken fence", DueAt: ago(time.Hour)}} }, "accident", judge.Stop, "was due"},
+	{"report late", func(i *gate.Input) { i.Reports = []gate.Report{{What: "a broken fence", DueAt: ago(time.Hour)}} },
+		"accident", judge.Stop, "was due"},
 	{"site stops it", func(i *gate.Input) {
 		i.Site = []judge.Finding{{Rule: "airspace", Verdict: judge.Stop, Sentence: "Inside a zone.", Source: "x", Lifts: "y"}}
 	}, "airspace", judge.Stop, "Inside a zone"},
 	{"site stops it, lifted by a waiver", func(i *gate.Input) {
-		i.Site = []judge.Finding{{Rule: "visibility", Verdict: judge.Stop, Sentence: "Haze.", Source: "x", Lifts: "y", Limit: true}}
-		i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []judge.Rule{"visibility"}, Conditions: "Over the river."}}
+		i.Site = []judge.Finding{{Rule: "visibility", Verdict: judge.Stop, Sentence: "Haze.", Source: "x", Lifts: "y",
+			Limit: true}}
+		i.Facts.Docs = []rules.Document{{Kind: rules.Waiver, Number: "W-9", Rules: []judge.Rule{"visibility"},
+			Conditions: "Over the river."}}
 	}, "visibility", judge.Watch, "waiver W-9"},
 	{"wind unknown", func(i *gate.Input) { i.Wind = nil }, "wind", judge.Stop, "not been entered"},
 	{"old wind", func(i *gate.Input) { i.Wind.At = ago(61 * time.Minute) }, "wind", judge.Stop, "61 min old"},
 	{"windy", func(i *gate.Input) { i.Wind.SteadyMS, i.Wind.GustMS = 8, nil }, "wind", judge.Stop, "the limit is 14.0"},
-	{"gusty", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(8.5)) }, "wind", judge.Watch, "Gusts 12.4 m/s at 30 m"},
+	{"gusty", func(i *gate.Input) { i.Wind.GustMS = ptr(units.MetresPerSecond(8.5)) }, "wind", judge.Watch,
+		"Gusts 12.4 m/s at 30 m"},
 	{"wind nonsense", func(i *gate.Input) { i.Wind.SteadyMS = -3 }, "wind", judge.Stop, "cannot be used"},
 }
 
@@ -319,9 +404,11 @@ func TestCautions(t *testing.T) {
 func TestTurnaroundAfterAFlightIsEnough(t *testing.T) {
 	in := good()
 	in.Aircraft.LastLanding = ptr(ago(10 * time.Minute))
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}, Asked: []string{}}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"},
+		Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}, Asked: []string{}}
 	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict)
-	in.Turnaround.Findings = []gate.RunFinding{{Title: "Pack B9", Verdict: judge.Stop, Sentence: "swollen", PackID: "other"}}
+	in.Turnaround.Findings = []gate.RunFinding{{Title: "Pack B9", Verdict: judge.Stop, Sentence: "swollen",
+		PackID: "other"}}
 	assert.Equal(t, judge.Clear, gate.Judge(in).Verdict, "a pack that stays behind does not stop the flight")
 	in.Turnaround.Findings[0].PackID = "b"
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict)
@@ -338,7 +425,8 @@ func TestFullInspectionAtBase(t *testing.T) {
 	in.Type.Practice = practice.Settings{practice.FullInspection: {School: "after"}}
 	in.Aircraft.LastLanding = ptr(ago(20 * time.Hour))
 	in.Walkround = nil
-	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"}, Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}, Asked: []string{}}
+	in.Turnaround = &gate.Run{ID: "t", By: "Bo", At: ago(5 * time.Minute), PackIDs: []string{"b"},
+		Kept: checks.Kept(in.Type), LeftOut: []checks.LeftOut{}, Asked: []string{}}
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "nobody inspected it")
 	in.Inspected = ptr(ago(21 * time.Hour))
 	assert.Equal(t, judge.Stop, gate.Judge(in).Verdict, "inspected, then flown")
@@ -384,8 +472,10 @@ func TestUnknownIsNeverClear(t *testing.T) {
 // Same input, same bytes; and taking evidence away never makes it better.
 func TestDeterministicAndMonotonic(t *testing.T) {
 	away := []func(*gate.Input){
-		func(i *gate.Input) { i.Walkround = nil }, func(i *gate.Input) { i.Packs = nil }, func(i *gate.Input) { i.Facts.Pilot = nil },
-		func(i *gate.Input) { i.Wind = nil }, func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil }, func(i *gate.Input) { i.Parts[0].ID = "" },
+		func(i *gate.Input) { i.Walkround = nil }, func(i *gate.Input) { i.Packs = nil },
+		func(i *gate.Input) { i.Facts.Pilot = nil },
+		func(i *gate.Input) { i.Wind = nil }, func(i *gate.Input) { i.Facts.Aircraft.RegistrationExpires = nil },
+		func(i *gate.Input) { i.Parts[0].ID = "" },
 		func(i *gate.Input) { i.Defects = append(i.Defects, gate.Defect{ID: "d", Title: "x"}) },
 	}
 	rapid.Check(t, func(t *rapid.T) {

@@ -233,9 +233,10 @@ type Output struct {
 	Notices  []judge.Finding `json:"notices"` // what ends soon: beside the verdict, never part of it
 	Checked  []judge.Rule    `json:"checked"` // rules that were held and found clear
 	Wind     *wind.AtHeight  `json:"wind,omitempty"`
-	WindM    float64         `json:"wind_m,omitempty"`    // height above ground that it was brought to
-	Energy   *EnergyAnswer   `json:"energy,omitempty"`    // nil: cannot be worked out
-	Rules    string          `json:"rules"`               // rule pack and version
-	FirstLeg string          `json:"first_leg,omitempty"` // what the mission in the aircraft does first; empty: it flies none
-	Cautions []string        `json:"cautions"`            // what hurts people in a flight like this, whatever the verdict
+	WindM    float64         `json:"wind_m,omitempty"` // height above ground that it was brought to
+	Energy   *EnergyAnswer   `json:"energy,omitempty"` // nil: cannot be worked out
+	Rules    string          `json:"rules"`            // rule pack and version
+	// what the mission in the aircraft does first; empty: it flies none
+	FirstLeg string   `json:"first_leg,omitempty"`
+	Cautions []string `json:"cautions"` // what hurts people in a flight like this, whatever the verdict
 }

@@ -15,7 +15,9 @@ func (g *run) compass() {
 	}
 	c := g.in.Compass
 	find := func(v judge.Verdict, sentence string) {
-		f := judge.Finding{Rule: judge.RuleCompass, Verdict: v, Sentence: sentence, Source: g.in.Rules.Source(judge.RuleCompass), Evidence: "No calibration on record.", Lifts: "a calibration away from metal, on record",
+		f := judge.Finding{Rule: judge.RuleCompass, Verdict: v, Sentence: sentence,
+			Source: g.in.Rules.Source(judge.RuleCompass), Evidence: "No calibration on record.",
+			Lifts:  "a calibration away from metal, on record",
 			Remedy: &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID}}
 		if c != nil {
 			at := c.At
@@ -35,12 +37,14 @@ func (g *run) compass() {
 			find(judge.Watch, "The compass was not calibrated today.")
 		}
 	case g.in.Now.Sub(c.At).Hours() > days*24:
-		find(judge.Watch, fmt.Sprintf("The compass was calibrated %s ago; it holds for %.0f days.", age(g.in.Now.Sub(c.At)), days))
+		find(judge.Watch, fmt.Sprintf("The compass was calibrated %s ago; it holds for %.0f days.", age(g.in.Now.Sub(c.At)),
+			days))
 	case g.in.Scope != WholeFlight:
 	case c.MovedKm == nil:
 		find(judge.Watch, "How far it came since the compass was calibrated is not known.")
 	case !(*c.MovedKm >= 0 && *c.MovedKm <= km):
-		find(judge.Watch, fmt.Sprintf("The compass was calibrated %.0f km from here; it holds within %.0f km.", *c.MovedKm, km))
+		find(judge.Watch, fmt.Sprintf("The compass was calibrated %.0f km from here; it holds within %.0f km.", *c.MovedKm,
+			km))
 	}
 }
 
@@ -68,7 +72,8 @@ func (g *run) propellers() {
 		return
 	}
 	say := func(v judge.Verdict, sentence string) {
-		g.find(judge.RuleOtherPropellers, judge.RuleOtherPropellers, v, sentence, fmt.Sprintf("%s of another maker fitted.", judge.Count(n, "propeller")), nil, "propellers of the maker",
+		g.find(judge.RuleOtherPropellers, judge.RuleOtherPropellers, v, sentence,
+			fmt.Sprintf("%s of another maker fitted.", judge.Count(n, "propeller")), nil, "propellers of the maker",
 			&judge.Remedy{Kind: judge.ReplacePropeller, ID: g.in.Aircraft.ID})
 	}
 	switch {

@@ -168,7 +168,8 @@ func TestSpoiltEvidenceIsNeverMilder(t *testing.T) {
 		in, names := good(), []string{}
 		for range 3 {
 			w := rapid.SampledFrom(wrong).Draw(t, "wrong")
-			if len(in.Packs) == 0 || in.Wind == nil || in.Walkround == nil || in.Compass == nil || in.Facts.Pilot == nil || in.Packs[0].Reading == nil {
+			if len(in.Packs) == 0 || in.Wind == nil || in.Walkround == nil || in.Compass == nil || in.Facts.Pilot == nil ||
+				in.Packs[0].Reading == nil {
 				break
 			}
 			w.change(&in)

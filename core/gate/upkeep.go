@@ -11,7 +11,9 @@ import (
 // what falls due.
 func (g *run) programme() {
 	if !g.in.Programme {
-		g.find(judge.RuleProgramme, judge.RuleCondition, judge.Watch, "There is no maintenance programme for "+g.in.Type.Name+": what falls due is not known.", "None on file.", nil, "chief",
+		g.find(judge.RuleProgramme, judge.RuleCondition, judge.Watch,
+			"There is no maintenance programme for "+g.in.Type.Name+": what falls due is not known.", "None on file.", nil,
+			"chief",
 			&judge.Remedy{Kind: judge.OpenProgramme, ID: g.in.Type.Key})
 		return
 	}
@@ -19,7 +21,8 @@ func (g *run) programme() {
 		if t.Due.Verdict == judge.Clear {
 			continue
 		}
-		g.find(judge.RuleProgramme, judge.RuleCondition, t.Due.Verdict, t.Title+": "+t.Due.Sentence, "Maintenance programme.", nil, "technician or chief does it",
+		g.find(judge.RuleProgramme, judge.RuleCondition, t.Due.Verdict, t.Title+": "+t.Due.Sentence, "Maintenance programme.",
+			nil, "technician or chief does it",
 			&judge.Remedy{Kind: judge.OpenTask, ID: g.in.Aircraft.ID + "/" + t.ID})
 	}
 }
@@ -45,7 +48,8 @@ func (g *run) orders() {
 		g.find(judge.RuleWorkOrders, judge.RuleCondition, v, sentence, evidence, &o.At, lifts, open)
 	}
 	if g.in.Acceptance != "" && !known {
-		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Stop, "No acceptance flight is due for this aircraft.", "Work orders.", nil, "asking the gate again without it", nil)
+		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Stop, "No acceptance flight is due for this aircraft.",
+			"Work orders.", nil, "asking the gate again without it", nil)
 	}
 }
 
@@ -54,7 +58,8 @@ func (g *run) orders() {
 func (o Order) Judge(acceptance string) (judge.Verdict, string) {
 	switch {
 	case o.Signed && acceptance == o.ID:
-		return judge.Watch, fmt.Sprintf("Acceptance flight %s after: %s. Near, alone in the area, ready to land at once.", loads[o.Next], o.Title)
+		return judge.Watch, fmt.Sprintf("Acceptance flight %s after: %s. Near, alone in the area, ready to land at once.",
+			loads[o.Next], o.Title)
 	case o.Signed:
 		return judge.Stop, fmt.Sprintf("An acceptance flight %s is due after: %s.", loads[o.Next], o.Title)
 	case o.Grounds:
@@ -65,7 +70,8 @@ func (o Order) Judge(acceptance string) (judge.Verdict, string) {
 
 func (g *run) firmware() {
 	for _, f := range g.in.Firmware {
-		g.find(judge.RuleFirmware, judge.RuleCondition, f.Verdict, f.Sentence, "Tested combination of the type.", nil, "technician or chief, at base with a network",
+		g.find(judge.RuleFirmware, judge.RuleCondition, f.Verdict, f.Sentence, "Tested combination of the type.", nil,
+			"technician or chief, at base with a network",
 			&judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
 	}
 }

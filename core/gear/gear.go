@@ -79,7 +79,8 @@ func (p Piece) Judge(now time.Time) []Found {
 	case p.LookedAt.After(now.Add(skew)):
 		stop(p.LookedAt, "The last look at it is dated in the future.")
 	case now.Sub(*p.LookedAt) > LookHolds:
-		stop(p.LookedAt, "The last look at it is %.0f days old; it holds for %.0f.", now.Sub(*p.LookedAt).Hours()/24, LookHolds.Hours()/24)
+		stop(p.LookedAt, "The last look at it is %.0f days old; it holds for %.0f.", now.Sub(*p.LookedAt).Hours()/24,
+			LookHolds.Hours()/24)
 	}
 	switch {
 	case p.Kind == Charger:

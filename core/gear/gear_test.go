@@ -18,7 +18,8 @@ func f(v float64) *float64           { return &v }
 
 func TestEachThingAgainstAPiece(t *testing.T) {
 	good := func() gear.Piece {
-		return gear.Piece{Label: "Controller 1", Kind: gear.Controller, Percent: f(80), Least: 30, At: ago(time.Hour), LookedAt: ago(time.Hour)}
+		return gear.Piece{Label: "Controller 1", Kind: gear.Controller, Percent: f(80), Least: 30, At: ago(time.Hour),
+			LookedAt: ago(time.Hour)}
 	}
 	assert.Empty(t, good().Judge(now))
 	for name, c := range map[string]struct {

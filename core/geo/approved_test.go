@@ -28,7 +28,8 @@ func TestPlacesAsApproved(t *testing.T) {
 			p := geo.XY{X: x, Y: y}
 			near, d := geo.Nearest(p, ring[1], ring[3])
 			dist, along := geo.Segments(p, geo.XY{X: x + 3, Y: y + 1}, ring[2], ring[4])
-			lines = append(lines, fmt.Sprintf("%v: in %v, edge %.4f, near %.4f %.4f %.4f, segments %.4f %.4f", p, area.Holds(p), ring.ToEdge(p), near.X, near.Y, d, dist, along))
+			lines = append(lines, fmt.Sprintf("%v: in %v, edge %.4f, near %.4f %.4f %.4f, segments %.4f %.4f", p, area.Holds(p),
+				ring.ToEdge(p), near.X, near.Y, d, dist, along))
 		}
 	}
 	lines = append(lines, fmt.Sprintf("%.3f %.3f", ring.Area(), area.Size()))

@@ -98,7 +98,8 @@ func TestSegmentsAgainstSampling(t *testing.T) {
 		}
 		assert.InDelta(t, least, got, geo.Dist(a, b)/200+1e-6)
 		n, _ := geo.Nearest(a.Add(b.Sub(a).Times(along)), c, d)
-		assert.InDelta(t, got, geo.Dist(a.Add(b.Sub(a).Times(along)), n), 1e-6, "the place along the first is where they are nearest")
+		assert.InDelta(t, got, geo.Dist(a.Add(b.Sub(a).Times(along)), n), 1e-6,
+			"the place along the first is where they are nearest")
 	})
 }
 
@@ -107,7 +108,8 @@ func TestHullHoldsEverything(t *testing.T) {
 		n := rapid.IntRange(3, 30).Draw(t, "n")
 		var ps []geo.XY
 		for range n {
-			ps = append(ps, geo.XY{X: float64(rapid.IntRange(-20, 20).Draw(t, "x")), Y: float64(rapid.IntRange(-20, 20).Draw(t, "y"))})
+			ps = append(ps, geo.XY{X: float64(rapid.IntRange(-20, 20).Draw(t, "x")),
+				Y: float64(rapid.IntRange(-20, 20).Draw(t, "y"))})
 		}
 		h := geo.Hull(ps)
 		if len(h) < 3 {
@@ -157,9 +159,12 @@ func TestCross(t *testing.T) {
 		a, b, c, d geo.XY
 		meet       bool
 	}{
-		{o(0, 0), o(10, 10), o(0, 10), o(10, 0), true}, {o(0, 0), o(10, 0), o(5, 0), o(5, 5), true}, {o(0, 0), o(10, 0), o(5, 0), o(5, -5), true}, {o(0, 0), o(10, 0), o(10, 0), o(20, 5), true},
-		{o(0, 0), o(10, 0), o(5, 0), o(15, 0), true}, {o(0, 0), o(10, 0), o(11, 0), o(15, 0), false}, {o(0, 0), o(10, 0), o(5, 1), o(5, 5), false}, {o(0, 0), o(10, 0), o(0, 1), o(10, 1), false},
-		{o(0, 0), o(10, 0), o(11, -5), o(11, 5), false}, {o(0, 0), o(10, 0), o(11, 0), o(11, 5), false}, {o(0, 0), o(10, 0), o(-1, 0), o(-1, 5), false},
+		{o(0, 0), o(10, 10), o(0, 10), o(10, 0), true}, {o(0, 0), o(10, 0), o(5, 0), o(5, 5), true}, {o(0, 0), o(10, 0),
+			o(5, 0), o(5, -5), true}, {o(0, 0), o(10, 0), o(10, 0), o(20, 5), true},
+		{o(0, 0), o(10, 0), o(5, 0), o(15, 0), true}, {o(0, 0), o(10, 0), o(11, 0), o(15, 0), false}, {o(0, 0), o(10, 0),
+			o(5, 1), o(5, 5), false}, {o(0, 0), o(10, 0), o(0, 1), o(10, 1), false},
+		{o(0, 0), o(10, 0), o(11, -5), o(11, 5), false}, {o(0, 0), o(10, 0), o(11, 0), o(11, 5), false}, {o(0, 0), o(10, 0),
+			o(-1, 0), o(-1, 5), false},
 	} {
 		assert.Equal(t, c.meet, geo.Cross(c.a, c.b, c.c, c.d), "%v", c)
 		assert.Equal(t, c.meet, geo.Cross(c.c, c.d, c.a, c.b), "%v turned", c)

@@ -44,7 +44,8 @@ func Cross(a, b, c, d XY) bool {
 	if s1*s2 < 0 && s3*s4 < 0 {
 		return true
 	}
-	return s1 == 0 && between(c, a, b) || s2 == 0 && between(d, a, b) || s3 == 0 && between(a, c, d) || s4 == 0 && between(b, c, d)
+	return s1 == 0 && between(c, a, b) || s2 == 0 && between(d, a, b) || s3 == 0 && between(a, c, d) || s4 == 0 &&
+		between(b, c, d)
 }
 
 func sign(v float64) int {

@@ -53,7 +53,8 @@ func Distance(a, b Point) float64 {
 // 0 to under 360; 0 when both are one place.
 func Bearing(a, b Point) float64 {
 	la, lb, d := a.Lat*rad, b.Lat*rad, (b.Lon-a.Lon)*rad
-	return Turn(math.Atan2(math.Sin(d)*math.Cos(lb), math.Cos(la)*math.Sin(lb)-math.Sin(la)*math.Cos(lb)*math.Cos(d)) / rad)
+	return Turn(math.Atan2(math.Sin(d)*math.Cos(lb),
+		math.Cos(la)*math.Sin(lb)-math.Sin(la)*math.Cos(lb)*math.Cos(d)) / rad)
 }
 
 const rad = math.Pi / 180

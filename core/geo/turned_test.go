@@ -38,7 +38,8 @@ func TestCapsuleAtAgreesWithDistance(t *testing.T) {
 			p := geo.XY{X: -200 + 2*float64(i), Y: y}
 			q, _ := geo.Nearest(p, a, b)
 			if d := geo.Dist(p, q); math.Abs(d-reach) > 1e-6 {
-				assert.Equal(t, d < reach, ok && p.X >= lo && p.X <= hi, "%v: %v from it, reach %v, stretch %v to %v", p, d, reach, lo, hi)
+				assert.Equal(t, d < reach, ok && p.X >= lo && p.X <= hi, "%v: %v from it, reach %v, stretch %v to %v", p, d, reach,
+					lo, hi)
 			}
 		}
 	})

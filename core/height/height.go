@@ -36,7 +36,8 @@ func (v Value) within(what string, lo, hi float64) error {
 // Clinometer is h = d tan(a) + eye, the foot level with the observer's feet:
 // distance 1-2000 m, angle to the top 0-80 degrees, eye 0-3 m above the ground.
 func Clinometer(dist, angle Value, eye float64) (Measured, error) {
-	if err := errors.Join(dist.within("distance in m", 1, 2000), angle.within("angle in degrees", 0, 80), Value{V: eye}.within("eye height in m", 0, 3)); err != nil {
+	if err := errors.Join(dist.within("distance in m", 1, 2000), angle.within("angle in degrees", 0, 80),
+		Value{V: eye}.within("eye height in m", 0, 3)); err != nil {
 		return Measured{}, err
 	}
 	t, c := math.Tan(angle.V*rad), math.Cos(angle.V*rad)
@@ -46,7 +47,8 @@ func Clinometer(dist, angle Value, eye float64) (Measured, error) {
 // TwoAngles is for slopes: h = d (tan(top) - tan(base)), base negative when the
 // foot lies below the eye. Angles -80 to 80 degrees, top over base.
 func TwoAngles(dist, top, base Value) (Measured, error) {
-	if err := errors.Join(dist.within("distance in m", 1, 2000), top.within("angle to the top", -80, 80), base.within("angle to the foot", -80, 80)); err != nil {
+	if err := errors.Join(dist.within("distance in m", 1, 2000), top.within("angle to the top", -80, 80),
+		base.within("angle to the foot", -80, 80)); err != nil {
 		return Measured{}, err
 	}
 	if top.V <= base.V {
@@ -60,7 +62,8 @@ func TwoAngles(dist, top, base Value) (Measured, error) {
 // TwoStations needs no distance to the foot: angles from two places in line
 // with the thing, base metres apart (1-1000); far under near, 1-80 degrees.
 func TwoStations(base, far, near Value, eye float64) (Measured, error) {
-	if err := errors.Join(base.within("distance between the stations in m", 1, 1000), far.within("far angle", 1, 80), near.within("near angle", 1, 80), Value{V: eye}.within("eye height in m", 0, 3)); err != nil {
+	if err := errors.Join(base.within("distance between the stations in m", 1, 1000), far.within("far angle", 1, 80),
+		near.within("near angle", 1, 80), Value{V: eye}.within("eye height in m", 0, 3)); err != nil {
 		return Measured{}, err
 	}
 	ta, tc := math.Tan(far.V*rad), math.Tan(near.V*rad)
@@ -70,16 +73,19 @@ func TwoStations(base, far, near Value, eye float64) (Measured, error) {
 	h := base.V * ta * tc / (tc - ta)
 	sec := func(a float64) float64 { return 1 / math.Pow(math.Cos(a*rad), 2) }
 	q := math.Pow(tc-ta, 2)
-	return Measured{h + eye, math.Sqrt(math.Pow(base.V*tc*tc*sec(far.V)*far.Sigma*rad/q, 2) + math.Pow(base.V*ta*ta*sec(near.V)*near.Sigma*rad/q, 2) + math.Pow(h/base.V*base.Sigma, 2))}, nil
+	return Measured{h + eye, math.Sqrt(math.Pow(base.V*tc*tc*sec(far.V)*far.Sigma*rad/q,
+		2) + math.Pow(base.V*ta*ta*sec(near.V)*near.Sigma*rad/q, 2) + math.Pow(h/base.V*base.Sigma, 2))}, nil
 }
 
 // Shadow is h = shadow times stick over the stick's shadow, all in m, measured
 // at one time on level ground.
 func Shadow(shadow, stick, stickShadow Value) (Measured, error) {
-	if err := errors.Join(shadow.within("shadow in m", 0.1, 1000), stick.within("stick in m", 0.1, 10), stickShadow.within("shadow of the stick in m", 0.05, 50)); err != nil {
+	if err := errors.Join(shadow.within("shadow in m", 0.1, 1000), stick.within("stick in m", 0.1, 10),
+		stickShadow.within("shadow of the stick in m", 0.05, 50)); err != nil {
 		return Measured{}, err
 	}
 	h := shadow.V * stick.V / stickShadow.V
-	rel := math.Sqrt(math.Pow(shadow.Sigma/shadow.V, 2) + math.Pow(stick.Sigma/stick.V, 2) + math.Pow(stickShadow.Sigma/stickShadow.V, 2))
+	rel := math.Sqrt(math.Pow(shadow.Sigma/shadow.V, 2) + math.Pow(stick.Sigma/stick.V,
+		2) + math.Pow(stickShadow.Sigma/stickShadow.V, 2))
 	return Measured{h, h * rel}, nil
 }

@@ -43,20 +43,23 @@ func TestScenesAsApproved(t *testing.T) {
 		lines = append(lines, fmt.Sprintf("%d %s: %s", scene, what, rounded))
 	}
 	for scene := range 60 {
-		ground := &home.Terrain{Origin: geo.XY{X: -300, Y: -300}, CellM: 20, Columns: 31, Rows: 31, SigmaM: float64(scene % 3)}
+		ground := &home.Terrain{Origin: geo.XY{X: -300, Y: -300}, CellM: 20, Columns: 31, Rows: 31,
+			SigmaM: float64(scene % 3)}
 		for i := range ground.Columns * ground.Rows {
 			ground.Heights = append(ground.Heights, float32(i%31)/4*float32(scene%4))
 		}
 		var things []home.Obstacle
 		for i := range 1 + scene%5 {
 			c := at(180)
-			o := home.Obstacle{ID: fmt.Sprint(i), Name: fmt.Sprintf("thing %d", i), Kind: home.PointKind, Places: []geo.XY{c}, SigmaM: float64(i % 2), BufferM: 2 + float64(i)*3, GroundM: float64(i % 3), GroundKnown: i%4 != 3, Wire: i%3 == 2}
+			o := home.Obstacle{ID: fmt.Sprint(i), Name: fmt.Sprintf("thing %d", i), Kind: home.PointKind, Places: []geo.XY{c},
+				SigmaM: float64(i % 2), BufferM: 2 + float64(i)*3, GroundM: float64(i % 3), GroundKnown: i%4 != 3, Wire: i%3 == 2}
 			if h := 5 + r.Float64()*35; i%5 != 4 {
 				o.HeightM = &h
 			}
 			switch i % 3 {
 			case 1:
-				o.Kind, o.Places = home.AreaKind, []geo.XY{c, {X: c.X + 30, Y: c.Y}, {X: c.X + 30, Y: c.Y + 20}, {X: c.X, Y: c.Y + 20}}
+				o.Kind, o.Places = home.AreaKind, []geo.XY{c, {X: c.X + 30, Y: c.Y}, {X: c.X + 30, Y: c.Y + 20},
+					{X: c.X, Y: c.Y + 20}}
 			case 2:
 				o.Kind, o.Places = home.LineKind, []geo.XY{c, {X: c.X + 60, Y: c.Y + 10}}
 			}
@@ -64,7 +67,9 @@ func TestScenesAsApproved(t *testing.T) {
 		}
 		route := []geo.XY{at(200), at(200), at(200)}
 		set := 20 + r.Float64()*40
-		q := home.Question{Home: geo.XY{}, HomeM: 2, Route: route, Obstacles: things, Terrain: ground, PositionM: 3, Margin: home.UsualMargin, CeilingM: 120 - float64(scene%2)*60, SettingM: &set, ClimbMS: 3, DescentMS: 2, PercentMin: 4, RouteHeight: 30, TypeMinM: float64(scene%3) * 10}
+		q := home.Question{Home: geo.XY{}, HomeM: 2, Route: route, Obstacles: things, Terrain: ground, PositionM: 3,
+			Margin: home.UsualMargin, CeilingM: 120 - float64(scene%2)*60, SettingM: &set, ClimbMS: 3, DescentMS: 2,
+			PercentMin: 4, RouteHeight: 30, TypeMinM: float64(scene%3) * 10}
 		if scene%7 == 0 {
 			q.Terrain = nil
 		}
@@ -78,7 +83,8 @@ func TestScenesAsApproved(t *testing.T) {
 		say(scene, "legs", legs, err)
 		over, err := home.OverGround(path, q.Terrain, 2, 3)
 		say(scene, "ground", over, err)
-		blocked, err := home.Sector(at(50), 2, float64(scene*17%360), home.Slope{StartM: float64(scene % 2 * 20), Rise: 0.2 + r.Float64()/3}, things, q.Terrain)
+		blocked, err := home.Sector(at(50), 2, float64(scene*17%360),
+			home.Slope{StartM: float64(scene % 2 * 20), Rise: 0.2 + r.Float64()/3}, things, q.Terrain)
 		say(scene, "sector", blocked, err)
 		round, err := home.WayRound(at(200), at(200), 12, things, 3, 10, nil)
 		say(scene, "round", round, err)
@@ -86,7 +92,8 @@ func TestScenesAsApproved(t *testing.T) {
 			say(scene, "under "+string(k), ground.UnderShape(k, route, float64(scene%3)*5), nil)
 		}
 		area := geo.Area{Outline: geo.Ring{at(150), {X: 150, Y: -150}, {X: 150, Y: 150}}}
-		say(scene, "fan", []bool{home.FanReaches(geo.XY{}, route, area, 3), home.FanMeetsRing(geo.XY{}, route, area.Outline, 3)}, nil)
+		say(scene, "fan", []bool{home.FanReaches(geo.XY{}, route, area, 3),
+			home.FanMeetsRing(geo.XY{}, route, area.Outline, 3)}, nil)
 	}
 	approved.Text(t, "scenes", lines)
 }

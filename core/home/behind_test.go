@@ -14,7 +14,8 @@ import (
 func TestSectorReachesItsBuffer(t *testing.T) {
 	tall := 300.0
 	blocked := func(x float64) bool {
-		o := []home.Obstacle{{Name: "mast", Kind: home.PointKind, Places: []geo.XY{{X: x}}, HeightM: &tall, BufferM: 5, GroundKnown: true}}
+		o := []home.Obstacle{{Name: "mast", Kind: home.PointKind, Places: []geo.XY{{X: x}}, HeightM: &tall, BufferM: 5,
+			GroundKnown: true}}
 		b, err := home.Sector(geo.XY{}, 0, 90, home.Slope{Rise: 0.3}, o, nil)
 		require.NoError(t, err)
 		return b != nil

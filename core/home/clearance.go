@@ -112,11 +112,14 @@ func (b box) far(lo, hi geo.XY, reach float64) bool {
 func sentence(o Obstacle, clear float64, over *float64, v judge.Verdict, overM float64) string {
 	switch {
 	case v == judge.Stop && over == nil:
-		return fmt.Sprintf("%s of unknown height is in the way: no automatic start. Measure it, go round, fly it by hand or move the take-off place.", o.Name)
+		return fmt.Sprintf("%s of unknown height is in the way: no automatic start. Measure it, go round, fly it by hand or move the take-off place.",
+			o.Name)
 	case v == judge.Stop && o.Wire && *over >= 0:
-		return fmt.Sprintf("It passes only %.1f m over the wires of %s; %g m are kept: no automatic start. Go round, fly it by hand or move the take-off place.", math.Floor(*over*10)/10, o.Name, overM)
+		return fmt.Sprintf("It passes only %.1f m over the wires of %s; %g m are kept: no automatic start. Go round, fly it by hand or move the take-off place.",
+			math.Floor(*over*10)/10, o.Name, overM)
 	case v == judge.Stop && o.Wire:
-		return fmt.Sprintf("It meets the wires of %s: no automatic start. Go round, fly it by hand or move the take-off place.", o.Name)
+		return fmt.Sprintf("It meets the wires of %s: no automatic start. Go round, fly it by hand or move the take-off place.",
+			o.Name)
 	case v == judge.Stop && *over < 0:
 		return fmt.Sprintf("It runs into %s, %.0f m under its top. Go round, or higher.", o.Name, -*over)
 	case v == judge.Stop:
@@ -134,7 +137,8 @@ const corners = 12
 // WayRound is the shortest path from a to b at one elevation that stays clear
 // of every obstacle it does not pass over, and inside the permitted area when
 // one is given; it holds both ends. An error says that there is none.
-func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, overM float64, inside *geo.Area) ([]geo.XY, error) {
+func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, overM float64,
+	inside *geo.Area) ([]geo.XY, error) {
 	var block []Obstacle
 	for _, o := range obstacles {
 		if err := o.check(); err != nil {

@@ -48,7 +48,8 @@ func (t *Terrain) UnderShape(kind Kind, places []geo.XY, reach float64) Under {
 func (t *Terrain) inside(r geo.Ring) (high, low float64, gaps int) {
 	high, low = math.Inf(-1), math.Inf(1)
 	lo, hi := bounds(r)
-	first, last := max(0, int(math.Ceil((lo.Y-t.Origin.Y)/t.CellM))), min(t.Rows-1, int(math.Floor((hi.Y-t.Origin.Y)/t.CellM)))
+	first, last := max(0, int(math.Ceil((lo.Y-t.Origin.Y)/t.CellM))), min(t.Rows-1,
+		int(math.Floor((hi.Y-t.Origin.Y)/t.CellM)))
 	var xs []float64
 	for row := first; row <= last; row++ {
 		y := t.Origin.Y + float64(row)*t.CellM
@@ -60,7 +61,8 @@ func (t *Terrain) inside(r geo.Ring) (high, low float64, gaps int) {
 		}
 		slices.SortFunc(xs, cmp.Compare[float64])
 		for i := 0; i+1 < len(xs); i += 2 {
-			from, to := max(0, int(math.Ceil((xs[i]-t.Origin.X)/t.CellM))), min(t.Columns-1, int(math.Floor((xs[i+1]-t.Origin.X)/t.CellM)))
+			from, to := max(0, int(math.Ceil((xs[i]-t.Origin.X)/t.CellM))), min(t.Columns-1,
+				int(math.Floor((xs[i+1]-t.Origin.X)/t.CellM)))
 			for col := from; col <= to; col++ {
 				v := float64(t.Heights[row*t.Columns+col])
 				if v != v {
@@ -118,7 +120,8 @@ func OverGround(path []Place3, terrain *Terrain, levelM, positionM float64) ([]G
 			p, q := a.At.Add(b.At.Sub(a.At).Times(s)), a.At.Add(b.At.Sub(a.At).Times(e))
 			from, to := a.M+(b.M-a.M)*s, a.M+(b.M-a.M)*e
 			if v := terrain.UnderShape(LineKind, []geo.XY{p, q}, positionM); !math.IsInf(v.HighM, -1) {
-				out[i].LowestM, out[i].HighestM = min(out[i].LowestM, min(from, to)-v.HighM-sure), max(out[i].HighestM, max(from, to)-v.LowM)
+				out[i].LowestM, out[i].HighestM = min(out[i].LowestM, min(from, to)-v.HighM-sure), max(out[i].HighestM,
+					max(from, to)-v.LowM)
 			}
 		}
 	}

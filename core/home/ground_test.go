@@ -65,7 +65,8 @@ func TestAWoodOverAHilltop(t *testing.T) {
 	assert.InDelta(t, 15, u.HighM, 0.1, "its top, not its corners")
 	assert.True(t, u.Known)
 	ridge := slope(100, 5, func(x, _ float64) float64 { return max(0, 20-math.Abs(x)/2) })
-	assert.InDelta(t, 20, ridge.UnderShape(home.LineKind, []geo.XY{{X: -100}, {X: 100}}, 0).HighM, 0.1, "the span crosses the ridge")
+	assert.InDelta(t, 20, ridge.UnderShape(home.LineKind, []geo.XY{{X: -100}, {X: 100}}, 0).HighM, 0.1,
+		"the span crosses the ridge")
 	assert.False(t, ridge.UnderShape(home.LineKind, []geo.XY{{X: -100}, {X: 900}}, 0).Known, "over the edge")
 	ridge.Heights[50*100+50] = float32(math.NaN())
 	assert.False(t, ridge.UnderShape(home.LineKind, []geo.XY{{X: -100}, {X: 100}}, 0).Known, "a gap")
@@ -127,7 +128,8 @@ func TestFanAgainstItsPlaces(t *testing.T) {
 			assert.True(t, home.FanReaches(at, route, geo.Area{Outline: ring}, 0))
 		}
 	})
-	hole := geo.Area{Outline: geo.Ring{{X: -900, Y: -900}, {X: 900, Y: -900}, {X: 900, Y: 900}, {X: -900, Y: 900}}, Holes: []geo.Ring{{{X: -300, Y: -300}, {X: 300, Y: -300}, {X: 300, Y: 300}, {X: -300, Y: 300}}}}
+	hole := geo.Area{Outline: geo.Ring{{X: -900, Y: -900}, {X: 900, Y: -900}, {X: 900, Y: 900}, {X: -900, Y: 900}},
+		Holes: []geo.Ring{{{X: -300, Y: -300}, {X: 300, Y: -300}, {X: 300, Y: 300}, {X: -300, Y: 300}}}}
 	assert.False(t, home.FanReaches(geo.XY{}, []geo.XY{{X: 100}, {X: 100, Y: 100}}, hole, 20), "wholly in its hole")
 	assert.True(t, home.FanReaches(geo.XY{}, []geo.XY{{X: 100}, {X: 350, Y: 100}}, hole, 20))
 }
@@ -221,7 +223,8 @@ func TestTheReachOfAShape(t *testing.T) {
 // Between cells the ground is a plane where the cells are; at the edge and beside a gap it
 // is that of its own cell.
 func TestSmoothGround(t *testing.T) {
-	g := &home.Terrain{CellM: 10, Columns: 3, Rows: 3, Heights: []float32{0, 10, 20, 5, 15, 25, 10, 20, float32(math.NaN())}}
+	g := &home.Terrain{CellM: 10, Columns: 3, Rows: 3, Heights: []float32{0, 10, 20, 5, 15, 25, 10, 20,
+		float32(math.NaN())}}
 	at := func(x, y float64) float64 {
 		v, ok := g.Smooth(geo.XY{X: x, Y: y})
 		require.True(t, ok, "%g %g", x, y)

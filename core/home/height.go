@@ -41,16 +41,17 @@ type Question struct {
 
 // Answer is the height to return at, above take-off.
 type Answer struct {
-	NeedM     float64         `json:"need_m"`     // highest top on the way
-	MarginM   float64         `json:"margin_m"`   //
-	HeightM   float64         `json:"height_m"`   // to set
-	Decides   string          `json:"decides"`    // what is highest
-	DecidesID string          `json:"decides_id"` // its id, "" for the ground
-	MaxAGL    float64         `json:"max_agl_m"`  // greatest height above ground on the way at that height
-	InWay     []string        `json:"in_way"`     // ids of all obstacles in the corridor
-	Unknown   []string        `json:"unknown"`    // obstacles in the corridor of unknown height
-	Gaps      int             `json:"gaps"`       // cells of the terrain under the fan that are not known; all of it is when there is no terrain
-	Findings  []judge.Finding `json:"findings"`
+	NeedM     float64  `json:"need_m"`     // highest top on the way
+	MarginM   float64  `json:"margin_m"`   //
+	HeightM   float64  `json:"height_m"`   // to set
+	Decides   string   `json:"decides"`    // what is highest
+	DecidesID string   `json:"decides_id"` // its id, "" for the ground
+	MaxAGL    float64  `json:"max_agl_m"`  // greatest height above ground on the way at that height
+	InWay     []string `json:"in_way"`     // ids of all obstacles in the corridor
+	Unknown   []string `json:"unknown"`    // obstacles in the corridor of unknown height
+	// cells of the terrain under the fan that are not known; all of it is when there is no terrain
+	Gaps     int             `json:"gaps"`
+	Findings []judge.Finding `json:"findings"`
 }
 
 // ReturnHeight sweeps the fan of straight ways home from every place of the
@@ -97,8 +98,10 @@ func (q Question) check() error {
 	}
 	within := func(v, lo, hi float64) bool { return v >= lo && v <= hi }
 	switch {
-	case !within(q.PositionM, 0, 100), !within(q.HomeM, -1000, 10000), !within(q.RouteHeight, -1000, 10000), !within(q.PercentMin, 0, 1000), !within(q.TypeMinM, 0, 500),
-		q.SettingM != nil && !within(*q.SettingM, 0, 1000), !within(q.Margin.M, 0, 500), !within(q.Margin.Percent, 0, 1000), !(q.Margin.RoundM > 0 && q.Margin.RoundM <= 100),
+	case !within(q.PositionM, 0, 100), !within(q.HomeM, -1000, 10000), !within(q.RouteHeight, -1000, 10000),
+		!within(q.PercentMin, 0, 1000), !within(q.TypeMinM, 0, 500),
+		q.SettingM != nil && !within(*q.SettingM, 0, 1000), !within(q.Margin.M, 0, 500), !within(q.Margin.Percent, 0,
+			1000), !(q.Margin.RoundM > 0 && q.Margin.RoundM <= 100),
 		!within(q.CeilingM, 0, 10000), !(q.ClimbMS > 0 && q.ClimbMS <= 100), !(q.DescentMS > 0 && q.DescentMS <= 100):
 		return why.Not(ErrInput, "errors, margins, ceiling and speeds must be positive numbers")
 	}
@@ -119,20 +122,27 @@ func roundUp(v, step float64) float64 { return math.Ceil(v/step-1e-9) * step }
 
 func (q Question) judge(a *Answer, gaps int) {
 	find := func(v judge.Verdict, rule judge.Rule, sentence, source string) {
-		a.Findings = append(a.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: source, Evidence: "Site file."})
+		a.Findings = append(a.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: source,
+			Evidence: "Site file."})
 	}
 	const usual = "usual practice"
 	for _, name := range a.Unknown {
-		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The height of %s, which stands on the way home, is not known. Measure it.", name), usual)
+		find(judge.Stop, judge.RuleReturnHeight,
+			fmt.Sprintf("The height of %s, which stands on the way home, is not known. Measure it.", name), usual)
 	}
 	a.Gaps = gaps
 	switch {
 	case q.SettingM == nil:
-		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The return height in the aircraft is not known. Set it to %.0f m.", a.HeightM), usual)
+		find(judge.Stop, judge.RuleReturnHeight,
+			fmt.Sprintf("The return height in the aircraft is not known. Set it to %.0f m.", a.HeightM), usual)
 	case *q.SettingM+1e-6 < a.NeedM:
-		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The aircraft returns at %.0f m, under the top of %s at %.0f m. Set it to %.0f m.", *q.SettingM, a.Decides, a.NeedM, a.HeightM), usual)
+		find(judge.Stop, judge.RuleReturnHeight,
+			fmt.Sprintf("The aircraft returns at %.0f m, under the top of %s at %.0f m. Set it to %.0f m.", *q.SettingM,
+				a.Decides, a.NeedM, a.HeightM), usual)
 	case *q.SettingM+1e-6 < a.HeightM:
-		find(judge.Stop, judge.RuleReturnHeight, fmt.Sprintf("The aircraft returns at %.0f m: only %.0f m over %s, %.0f m are kept. Set it to %.0f m.", *q.SettingM, *q.SettingM-a.NeedM, a.Decides, a.MarginM, a.HeightM), usual)
+		find(judge.Stop, judge.RuleReturnHeight,
+			fmt.Sprintf("The aircraft returns at %.0f m: only %.0f m over %s, %.0f m are kept. Set it to %.0f m.", *q.SettingM,
+				*q.SettingM-a.NeedM, a.Decides, a.MarginM, a.HeightM), usual)
 	case *q.SettingM > a.HeightM+q.Margin.RoundM+1e-6:
 		more := *q.SettingM - max(a.HeightM, q.RouteHeight)
 		if more > 0 {
@@ -141,7 +151,9 @@ func (q Question) judge(a *Answer, gaps int) {
 			if q.PercentMin > 0 {
 				cost += fmt.Sprintf(" and %.0f %% of a pack", math.Ceil(seconds/60*q.PercentMin))
 			}
-			find(judge.Watch, judge.RuleReturnHeight, fmt.Sprintf("The aircraft returns at %.0f m; %.0f m are enough. It wastes %s.", *q.SettingM, a.HeightM, cost), usual)
+			find(judge.Watch, judge.RuleReturnHeight,
+				fmt.Sprintf("The aircraft returns at %.0f m; %.0f m are enough. It wastes %s.", *q.SettingM, a.HeightM, cost),
+				usual)
 		}
 	}
 	slices.SortStableFunc(a.Findings, func(x, y judge.Finding) int { return cmp.Compare(y.Verdict, x.Verdict) })
@@ -216,7 +228,8 @@ func (t *Terrain) sweep(fan []triangle, reach float64) (high, low float64, gaps 
 	grow := reach + t.CellM/2
 	first, last := int(math.Floor((lo.Y-grow-t.Origin.Y)/t.CellM)), int(math.Ceil((hi.Y+grow-t.Origin.Y)/t.CellM))
 	south0, west0 := t.Origin.Y-t.CellM/2, t.Origin.X-t.CellM/2
-	if lo.Y-reach < south0 || hi.Y+reach > south0+float64(t.Rows)*t.CellM || lo.X-reach < west0 || hi.X+reach > west0+float64(t.Columns)*t.CellM {
+	if lo.Y-reach < south0 || hi.Y+reach > south0+float64(t.Rows)*t.CellM || lo.X-reach < west0 ||
+		hi.X+reach > west0+float64(t.Columns)*t.CellM {
 		gaps++ // the fan reaches over the edge
 	}
 	var cuts [][2]float64
@@ -235,7 +248,8 @@ func (t *Terrain) sweep(fan []triangle, reach float64) (high, low float64, gaps 
 		done, cells := 0, t.Heights[row*t.Columns:(row+1)*t.Columns]
 		top, foot := float32(math.Inf(-1)), float32(math.Inf(1))
 		for _, c := range cuts {
-			from, to := max(done, int(math.Ceil((c[0]-t.Origin.X)/t.CellM))), min(t.Columns-1, int(math.Floor((c[1]-t.Origin.X)/t.CellM)))
+			from, to := max(done, int(math.Ceil((c[0]-t.Origin.X)/t.CellM))), min(t.Columns-1,
+				int(math.Floor((c[1]-t.Origin.X)/t.CellM)))
 			for col := from; col <= to; col++ {
 				v := cells[col]
 				if v != v {

@@ -86,7 +86,8 @@ func (o Obstacle) check() error {
 		return why.Not(ErrInput, "%s is neither point, line nor area", o.Name)
 	case len(o.Places) < least:
 		return why.Not(ErrInput, "%s needs at least %d places", o.Name, least)
-	case o.HeightM != nil && !(*o.HeightM >= 0 && *o.HeightM <= 1000) || !(o.SigmaM >= 0 && o.SigmaM <= 200) || !(o.BufferM >= 0 && o.BufferM <= 1000) || !finite(o.GroundM):
+	case o.HeightM != nil && !(*o.HeightM >= 0 && *o.HeightM <= 1000) || !(o.SigmaM >= 0 && o.SigmaM <= 200) ||
+		!(o.BufferM >= 0 && o.BufferM <= 1000) || !finite(o.GroundM):
 		return why.Not(ErrInput, "heights of %s are out of range", o.Name)
 	}
 	if err := geo.Finite(o.Places...); err != nil {

@@ -16,16 +16,20 @@ import (
 func f(v float64) *float64 { return &v }
 
 func question() home.Question {
-	return home.Question{Route: []geo.XY{{X: 0, Y: 100}, {X: 100, Y: 100}}, PositionM: 3, Margin: home.UsualMargin, CeilingM: 121.92, ClimbMS: 3, DescentMS: 2, PercentMin: 4, SettingM: f(20)}
+	return home.Question{Route: []geo.XY{{X: 0, Y: 100}, {X: 100, Y: 100}}, PositionM: 3, Margin: home.UsualMargin,
+		CeilingM: 121.92, ClimbMS: 3, DescentMS: 2, PercentMin: 4, SettingM: f(20)}
 }
 
 func tree(x, y, h float64) home.Obstacle {
-	return home.Obstacle{ID: "t", Name: "the tall tree", Kind: home.PointKind, Places: []geo.XY{{X: x, Y: y}}, HeightM: &h, SigmaM: 1, BufferM: 5}
+	return home.Obstacle{ID: "t", Name: "the tall tree", Kind: home.PointKind, Places: []geo.XY{{X: x, Y: y}}, HeightM: &h,
+		SigmaM: 1, BufferM: 5}
 }
 
 func TestHighestTopDecides(t *testing.T) {
 	q := question()
-	q.Obstacles = []home.Obstacle{tree(40, 60, 22), tree(-20, 50, 60), {ID: "w", Name: "the wires", Kind: home.LineKind, Places: []geo.XY{{X: -50, Y: 80}, {X: 90, Y: 80}}, HeightM: f(8), SigmaM: 0.5, BufferM: 10, Wire: true}}
+	q.Obstacles = []home.Obstacle{tree(40, 60, 22), tree(-20, 50, 60),
+		{ID: "w", Name: "the wires", Kind: home.LineKind, Places: []geo.XY{{X: -50, Y: 80}, {X: 90, Y: 80}}, HeightM: f(8),
+			SigmaM: 0.5, BufferM: 10, Wire: true}}
 	a, err := home.ReturnHeight(q)
 	require.NoError(t, err)
 	assert.Equal(t, "the tall tree", a.Decides)
@@ -93,7 +97,8 @@ func words(a home.Answer) string {
 }
 
 func slope(n int, cell float64, at func(x, y float64) float64) *home.Terrain {
-	t := &home.Terrain{Origin: geo.XY{X: -float64(n) / 2 * cell, Y: -float64(n) / 2 * cell}, CellM: cell, Columns: n, Rows: n}
+	t := &home.Terrain{Origin: geo.XY{X: -float64(n) / 2 * cell, Y: -float64(n) / 2 * cell}, CellM: cell, Columns: n,
+		Rows: n}
 	for r := range n {
 		for c := range n {
 			t.Heights = append(t.Heights, float32(at(t.Origin.X+float64(c)*cell, t.Origin.Y+float64(r)*cell)))
@@ -174,7 +179,8 @@ func TestReturnHeightClearsEverything(t *testing.T) {
 		n := rapid.IntRange(1, 8).Draw(t, "n")
 		last := 0.0
 		for i := range n {
-			o := tree(rapid.Float64Range(-50, 150).Draw(t, "x"), rapid.Float64Range(-20, 150).Draw(t, "y"), rapid.Float64Range(0, 80).Draw(t, "h"))
+			o := tree(rapid.Float64Range(-50, 150).Draw(t, "x"), rapid.Float64Range(-20, 150).Draw(t, "y"),
+				rapid.Float64Range(0, 80).Draw(t, "h"))
 			o.ID = string(rune('a' + i))
 			q.Obstacles = append(q.Obstacles, o)
 			a, err := home.ReturnHeight(q)
@@ -192,9 +198,12 @@ func TestReturnHeightClearsEverything(t *testing.T) {
 }
 
 func TestClearanceOfLegs(t *testing.T) {
-	wires := home.Obstacle{ID: "w", Name: "the power line", Kind: home.LineKind, Places: []geo.XY{{X: 50, Y: -50}, {X: 50, Y: 50}}, HeightM: f(12), SigmaM: 1, BufferM: 10, Wire: true}
-	hidden := home.Obstacle{ID: "u", Name: "the old mast", Kind: home.PointKind, Places: []geo.XY{{X: 150, Y: 0}}, BufferM: 10}
-	path := []home.Place3{{At: geo.XY{}, M: 6}, {At: geo.XY{X: 30}, M: 6}, {At: geo.XY{X: 80}, M: 6}, {At: geo.XY{X: 80, Y: 60}, M: 6}, {At: geo.XY{X: 160, Y: 60}, M: 40}, {At: geo.XY{X: 160}, M: 40}}
+	wires := home.Obstacle{ID: "w", Name: "the power line", Kind: home.LineKind,
+		Places: []geo.XY{{X: 50, Y: -50}, {X: 50, Y: 50}}, HeightM: f(12), SigmaM: 1, BufferM: 10, Wire: true}
+	hidden := home.Obstacle{ID: "u", Name: "the old mast", Kind: home.PointKind, Places: []geo.XY{{X: 150, Y: 0}},
+		BufferM: 10}
+	path := []home.Place3{{At: geo.XY{}, M: 6}, {At: geo.XY{X: 30}, M: 6}, {At: geo.XY{X: 80}, M: 6},
+		{At: geo.XY{X: 80, Y: 60}, M: 6}, {At: geo.XY{X: 160, Y: 60}, M: 40}, {At: geo.XY{X: 160}, M: 40}}
 	legs, err := home.Clearance(path, []home.Obstacle{wires, hidden}, 2, home.VerticalClear)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, legs[0].Verdict)
@@ -205,7 +214,8 @@ func TestClearanceOfLegs(t *testing.T) {
 	assert.Equal(t, judge.Clear, legs[2].Verdict)
 	assert.Equal(t, judge.Stop, legs[4].Verdict)
 	assert.Contains(t, legs[4].Sentence, "the old mast of unknown height is in the way")
-	over, err := home.Clearance([]home.Place3{{At: geo.XY{X: 0}, M: 30}, {At: geo.XY{X: 100}, M: 30}}, []home.Obstacle{wires}, 2, home.VerticalClear)
+	over, err := home.Clearance([]home.Place3{{At: geo.XY{X: 0}, M: 30}, {At: geo.XY{X: 100}, M: 30}},
+		[]home.Obstacle{wires}, 2, home.VerticalClear)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, over[0].Verdict)
 	assert.Equal(t, "It passes 16 m over the power line.", over[0].Sentence)
@@ -214,7 +224,8 @@ func TestClearanceOfLegs(t *testing.T) {
 }
 
 func TestWayRound(t *testing.T) {
-	wall := home.Obstacle{ID: "w", Name: "the wood", Kind: home.AreaKind, Places: []geo.XY{{X: 40, Y: -100}, {X: 60, Y: -100}, {X: 60, Y: 30}, {X: 40, Y: 30}}, HeightM: f(20), BufferM: 5}
+	wall := home.Obstacle{ID: "w", Name: "the wood", Kind: home.AreaKind,
+		Places: []geo.XY{{X: 40, Y: -100}, {X: 60, Y: -100}, {X: 60, Y: 30}, {X: 40, Y: 30}}, HeightM: f(20), BufferM: 5}
 	a, b := geo.XY{}, geo.XY{X: 100}
 	path, err := home.WayRound(a, b, 10, []home.Obstacle{wall}, 2, home.VerticalClear, nil)
 	require.NoError(t, err)
@@ -266,10 +277,13 @@ func TestSideView(t *testing.T) {
 func TestRefusals(t *testing.T) {
 	q := question()
 	for name, change := range map[string]func(*home.Question){
-		"no route":      func(q *home.Question) { q.Route = nil },
-		"bad margin":    func(q *home.Question) { q.Margin.RoundM = 0 },
-		"bad shape":     func(q *home.Question) { q.Obstacles = []home.Obstacle{{Kind: "cloud", Places: []geo.XY{{}}}} },
-		"short line":    func(q *home.Question) { q.Obstacles = []home.Obstacle{{Kind: home.LineKind, Places: []geo.XY{{}}}} },
+		"no route":   func(q *home.Question) { q.Route = nil },
+		"bad margin": func(q *home.Question) { q.Margin.RoundM = 0 },
+		"bad shape":  func(q *home.Question) { q.Obstacles = []home.Obstacle{{Kind: "cloud", Places: []geo.XY{{}}}} },
+		"short line": func(q *home.Question) {
+			q.Obstacles = []home.Obstacle{{Kind: home.LineKind,
+				Places: []geo.XY{{}}}}
+		},
 		"deep":          func(q *home.Question) { q.Obstacles = []home.Obstacle{tree(0, 0, -3)} },
 		"broken grid":   func(q *home.Question) { q.Terrain = &home.Terrain{CellM: 5, Columns: 2, Rows: 2} },
 		"no ceiling":    func(q *home.Question) { q.CeilingM = -1 },
@@ -325,7 +339,8 @@ func large() (home.Question, []home.Place3) {
 // whole metres and no more than the corners of its polygon take.
 func TestWayRoundKeepsItsDistance(t *testing.T) {
 	for _, buffer := range []float64{0, 5, 30} {
-		tree := home.Obstacle{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50}}, HeightM: f(20), BufferM: buffer}
+		tree := home.Obstacle{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50}}, HeightM: f(20),
+			BufferM: buffer}
 		path, err := home.WayRound(geo.XY{}, geo.XY{X: 100}, 10, []home.Obstacle{tree}, 3, home.VerticalClear, nil)
 		require.NoError(t, err)
 		near := math.Inf(1)
@@ -347,7 +362,8 @@ func TestTheWayHomeIsTouched(t *testing.T) {
 		for d, in := range map[float64]bool{4: true, 8: true, 8.01: false} {
 			q := question()
 			q.Home, q.Route, q.PositionM = geo.XY{}, []geo.XY{turn(geo.XY{X: 64})}, 3
-			q.Obstacles = []home.Obstacle{{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{turn(geo.XY{X: 64 + d})}, HeightM: f(20), BufferM: 5}}
+			q.Obstacles = []home.Obstacle{{ID: "t", Name: "tree", Kind: home.PointKind,
+				Places: []geo.XY{turn(geo.XY{X: 64 + d})}, HeightM: f(20), BufferM: 5}}
 			a, err := home.ReturnHeight(q)
 			require.NoError(t, err)
 			assert.Equal(t, in, len(a.InWay) == 1, "%g m beyond", d)

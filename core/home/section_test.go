@@ -18,11 +18,13 @@ import (
 func TestSectionHoldsWhatStandsNearTheLine(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		place := func(name string) geo.XY {
-			return geo.XY{X: rapid.Float64Range(-300, 300).Draw(t, name+" x"), Y: rapid.Float64Range(-300, 300).Draw(t, name+" y")}
+			return geo.XY{X: rapid.Float64Range(-300, 300).Draw(t, name+" x"),
+				Y: rapid.Float64Range(-300, 300).Draw(t, name+" y")}
 		}
 		line := []geo.XY{place("a"), place("b"), place("c")}
 		h := rapid.Float64Range(0, 40).Draw(t, "height")
-		tree := home.Obstacle{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{place("tree")}, HeightM: &h, BufferM: rapid.Float64Range(0, 30).Draw(t, "buffer")}
+		tree := home.Obstacle{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{place("tree")}, HeightM: &h,
+			BufferM: rapid.Float64Range(0, 30).Draw(t, "buffer")}
 		got, err := home.Along(line, nil, nil, []home.Obstacle{tree}, 2)
 		require.NoError(t, err)
 		near, length := math.Inf(1), 0.0
@@ -43,7 +45,8 @@ func TestSectionHoldsWhatStandsNearTheLine(t *testing.T) {
 }
 
 func TestSectionOverHills(t *testing.T) {
-	ground := &home.Terrain{Origin: geo.XY{X: -100, Y: -100}, CellM: 10, Columns: 21, Rows: 21, Heights: make([]float32, 21*21)}
+	ground := &home.Terrain{Origin: geo.XY{X: -100, Y: -100}, CellM: 10, Columns: 21, Rows: 21,
+		Heights: make([]float32, 21*21)}
 	for i := range ground.Heights {
 		ground.Heights[i] = float32(200 + 10*(i%21)) // rises eastward, a metre a metre
 	}

@@ -52,8 +52,10 @@ type Blocked struct {
 // elevation against what stands there and against the ground. It returns what
 // stands nearest in the way; nil says that it is free of all that is charted.
 // Errors wrap ErrInput.
-func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Obstacle, terrain *Terrain) (*Blocked, error) {
-	if !finite(elevationM) || geo.Finite(place) != nil || !(direction >= 0 && direction <= 360) || !(s.StartM >= 0 && s.StartM <= 500) || !(s.Rise > 0 && s.Rise <= 10) || terrain.check() != nil {
+func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Obstacle,
+	terrain *Terrain) (*Blocked, error) {
+	if !finite(elevationM) || geo.Finite(place) != nil || !(direction >= 0 && direction <= 360) ||
+		!(s.StartM >= 0 && s.StartM <= 500) || !(s.Rise > 0 && s.Rise <= 10) || terrain.check() != nil {
 		return nil, why.Not(ErrInput, "a sector has a direction, and a path that rises")
 	}
 	sin, cos := math.Sincos(direction * math.Pi / 180)
@@ -110,10 +112,12 @@ func groundIn(place geo.XY, elevationM float64, s Slope, terrain *Terrain, sin, 
 			y = min(y, wide)
 			g, ok := terrain.At(place.Add(geo.XY{X: sin*d + cos*y, Y: cos*d - sin*y}))
 			if !ok {
-				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), Unknown: true, Sentence: fmt.Sprintf("the ground %.0f m away is not known: the terrain does not cover it", d)}
+				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), Unknown: true,
+					Sentence: fmt.Sprintf("the ground %.0f m away is not known: the terrain does not cover it", d)}
 			}
 			if top := g - elevationM; top > s.room(d, false) {
-				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), TopM: &top, Sentence: fmt.Sprintf("the ground rises to %.0f m, %.0f m away, where the path is at %.0f m", top, d, s.at(d))}
+				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), TopM: &top,
+					Sentence: fmt.Sprintf("the ground rises to %.0f m, %.0f m away, where the path is at %.0f m", top, d, s.at(d))}
 			}
 			if y == wide {
 				break

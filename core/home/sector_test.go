@@ -20,10 +20,13 @@ func TestSectorByHand(t *testing.T) {
 	}
 	unknown := pole(0, 150, 0)
 	unknown.HeightM = nil
-	wire := home.Obstacle{Name: "Wire", Kind: home.LineKind, Places: []geo.XY{{X: -500, Y: 100}, {X: 500, Y: 100}}, HeightM: f(9), GroundM: 100, Wire: true}
+	wire := home.Obstacle{Name: "Wire", Kind: home.LineKind, Places: []geo.XY{{X: -500, Y: 100}, {X: 500, Y: 100}},
+		HeightM: f(9), GroundM: 100, Wire: true}
 	hedge := wire
 	hedge.Wire, hedge.Name = false, "Hedge"
-	wood := home.Obstacle{Name: "Wood", Kind: home.AreaKind, Places: []geo.XY{{X: -900, Y: 200}, {X: 900, Y: 200}, {X: 900, Y: 900}, {X: -900, Y: 900}}, HeightM: f(35), GroundM: 100}
+	wood := home.Obstacle{Name: "Wood", Kind: home.AreaKind,
+		Places: []geo.XY{{X: -900, Y: 200}, {X: 900, Y: 200}, {X: 900, Y: 900}, {X: -900, Y: 900}}, HeightM: f(35),
+		GroundM: 100}
 	for name, x := range map[string]struct {
 		o       home.Obstacle
 		along   float64
@@ -75,7 +78,8 @@ func TestSectorAgainstEveryPlaceOfIt(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		coord := rapid.Float64Range(-350, 350)
 		h := rapid.Float64Range(1, 60).Draw(t, "height")
-		o := home.Obstacle{Name: "Thing", Kind: home.LineKind, HeightM: &h, BufferM: rapid.Float64Range(0, 20).Draw(t, "buffer")}
+		o := home.Obstacle{Name: "Thing", Kind: home.LineKind, HeightM: &h,
+			BufferM: rapid.Float64Range(0, 20).Draw(t, "buffer")}
 		for range 2 {
 			o.Places = append(o.Places, geo.XY{X: coord.Draw(t, "x"), Y: coord.Draw(t, "y")})
 		}

@@ -31,13 +31,16 @@ func (t tally) need(to Stop) (energy.Need, error) {
 		long, from = long+geo.Dist(from, q), q
 	}
 	long += geo.Dist(from, to.At)
-	return t.g.Model.Fly(t.g.MassKg, t.g.Rho, []energy.Phase{{Kind: energy.Climbing, Seconds: max(0, to.HeightM-height) / t.g.Model.ClimbMS}, {Kind: energy.Cruising, Seconds: math.Hypot(long, min(0, to.HeightM-height)) / speed}, {Kind: energy.Hovering, Seconds: StopS}})
+	return t.g.Model.Fly(t.g.MassKg, t.g.Rho, []energy.Phase{{Kind: energy.Climbing,
+		Seconds: max(0, to.HeightM-height) / t.g.Model.ClimbMS}, {Kind: energy.Cruising,
+		Seconds: math.Hypot(long, min(0, to.HeightM-height)) / speed}, {Kind: energy.Hovering, Seconds: StopS}})
 }
 
 // home is the way home from a place.
 func (t tally) home(s Stop) (energy.Home, error) {
 	d := t.g.Start.At.Sub(s.At)
-	return t.g.Model.Home(energy.Return{MassKg: t.g.MassKg, Rho: t.g.Rho, HeightM: max(0, s.HeightM), ReturnM: t.g.ReturnM, DistanceM: d.Len(), CourseDeg: geo.Turn(math.Atan2(d.X, d.Y) * 180 / math.Pi), Wind: t.g.Wind})
+	return t.g.Model.Home(energy.Return{MassKg: t.g.MassKg, Rho: t.g.Rho, HeightM: max(0, s.HeightM), ReturnM: t.g.ReturnM,
+		DistanceM: d.Len(), CourseDeg: geo.Turn(math.Atan2(d.X, d.Y) * 180 / math.Pi), Wind: t.g.Wind})
 }
 
 // add flies on to a place.

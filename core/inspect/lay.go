@@ -99,7 +99,8 @@ func (p *Plan) wall(w Wish, a, b geo.XY, face int) {
 			if r%2 == 1 {
 				k = along[len(along)-1-i]
 			}
-			p.Stops = append(p.Stops, Stop{At: a.Add(d.Times(k)).Add(right.Times(p.StandM)), HeightM: h, HeadingDeg: heading, Face: face, Row: r})
+			p.Stops = append(p.Stops, Stop{At: a.Add(d.Times(k)).Add(right.Times(p.StandM)), HeightM: h, HeadingDeg: heading,
+				Face: face, Row: r})
 		}
 	}
 }
@@ -124,7 +125,8 @@ func (p *Plan) ring(w Wish, c geo.XY, radius float64, face int) error {
 		for i := range n {
 			a := 2 * math.Pi * float64(i) / float64(n)
 			out := geo.XY{X: math.Sin(a), Y: math.Cos(a)}
-			p.Stops = append(p.Stops, Stop{At: c.Add(out.Times(radius + p.StandM)), HeightM: h, HeadingDeg: geo.Turn(a*180/math.Pi + 180), Face: face, Row: r})
+			p.Stops = append(p.Stops, Stop{At: c.Add(out.Times(radius + p.StandM)), HeightM: h,
+				HeadingDeg: geo.Turn(a*180/math.Pi + 180), Face: face, Row: r})
 		}
 	}
 	return nil
@@ -155,7 +157,8 @@ func (p *Plan) poles(w Wish, places []geo.XY) {
 				if k%2 == 1 {
 					r = len(heights) - 1 - n
 				}
-				p.Stops = append(p.Stops, Stop{At: places[i].Add(out.Times(w.RadiusM + p.StandM)), HeightM: heights[r], HeadingDeg: heading, Face: i, Row: r})
+				p.Stops = append(p.Stops, Stop{At: places[i].Add(out.Times(w.RadiusM + p.StandM)), HeightM: heights[r],
+					HeadingDeg: heading, Face: i, Row: r})
 			}
 		}
 	}
@@ -168,7 +171,8 @@ func (w Wish) outline(places []geo.XY) geo.Ring {
 		return places
 	}
 	c, r := middle(places), w.RadiusM
-	return geo.Ring{c.Add(geo.XY{X: -r, Y: -r}), c.Add(geo.XY{X: r, Y: -r}), c.Add(geo.XY{X: r, Y: r}), c.Add(geo.XY{X: -r, Y: r})}
+	return geo.Ring{c.Add(geo.XY{X: -r, Y: -r}), c.Add(geo.XY{X: r, Y: -r}), c.Add(geo.XY{X: r, Y: r}),
+		c.Add(geo.XY{X: -r, Y: r})}
 }
 
 // roof pictures a plane from above it, square to it, in strips along its eaves.
@@ -196,7 +200,8 @@ func (p *Plan) roof(w Wish, places []geo.XY) error {
 				k = along[len(along)-1-i]
 			}
 			at := geo.XY{X: lo.X + s*cos + p.StandM*sin, Y: lo.Y + k}
-			p.Stops = append(p.Stops, Stop{At: t.From(at), HeightM: w.HeightM - s*sin + p.StandM*cos, HeadingDeg: geo.Turn(w.FacesDeg + 180), GimbalDeg: -90 + w.PitchDeg, Row: r})
+			p.Stops = append(p.Stops, Stop{At: t.From(at), HeightM: w.HeightM - s*sin + p.StandM*cos,
+				HeadingDeg: geo.Turn(w.FacesDeg + 180), GimbalDeg: -90 + w.PitchDeg, Row: r})
 		}
 	}
 	return nil

@@ -66,7 +66,8 @@ type Look struct {
 
 // Defaults are what a wish begins with.
 func Defaults() Wish {
-	return Wish{Form: Box, HeightM: 8, FromM: 1.5, RadiusM: 1, FacesDeg: 180, DetailMM: 2, SafeM: UsualSafeM, Sideways: 40, Upwards: 40, SpeedMS: 2, CardGB: 64, Look: []Look{}}
+	return Wish{Form: Box, HeightM: 8, FromM: 1.5, RadiusM: 1, FacesDeg: 180, DetailMM: 2, SafeM: UsualSafeM, Sideways: 40,
+		Upwards: 40, SpeedMS: 2, CardGB: 64, Look: []Look{}}
 }
 
 // Given is what is known of structure, aircraft and air.
@@ -139,7 +140,8 @@ type Flight struct {
 }
 
 func (p *Plan) say(wish string, v judge.Verdict, nearest *float64, format string, a ...any) {
-	p.Broken = append(p.Broken, judge.Broken{Wish: wish, Verdict: v, Sentence: fmt.Sprintf(format, a...), Nearest: nearest})
+	p.Broken = append(p.Broken, judge.Broken{Wish: wish, Verdict: v, Sentence: fmt.Sprintf(format, a...),
+		Nearest: nearest})
 }
 
 func (w Wish) check() error {
@@ -147,8 +149,12 @@ func (w Wish) check() error {
 	if !slices.Contains(AllForms, w.Form) {
 		err = why.Not(ErrInput, "%q is none of %v", w.Form, AllForms)
 	}
-	return errors.Join(err, within("height", w.HeightM, 0.5, 500), within("lowest", w.FromM, 0, w.HeightM), within("radius", w.RadiusM, 0.05, 500), within("pitch", w.PitchDeg, 0, 80), within("facing", w.FacesDeg, 0, 360), within("detail", w.DetailMM, 0.05, 500),
-		within("safe distance", w.SafeM, 1, 200), within("stand-off from what is energised", w.EnergisedM, 0, 200), within("overlap sideways", w.Sideways, 0, 95), within("overlap upwards", w.Upwards, 0, 95), within("speed", w.SpeedMS, 0.2, 20), within("card", w.CardGB, 0.1, 10_000))
+	return errors.Join(err, within("height", w.HeightM, 0.5, 500), within("lowest", w.FromM, 0, w.HeightM),
+		within("radius", w.RadiusM, 0.05, 500), within("pitch", w.PitchDeg, 0, 80), within("facing", w.FacesDeg, 0, 360),
+		within("detail", w.DetailMM, 0.05, 500),
+		within("safe distance", w.SafeM, 1, 200), within("stand-off from what is energised", w.EnergisedM, 0,
+			200), within("overlap sideways", w.Sideways, 0, 95), within("overlap upwards", w.Upwards, 0, 95), within("speed",
+			w.SpeedMS, 0.2, 20), within("card", w.CardGB, 0.1, 10_000))
 }
 
 // Make works a wish out. Errors wrap ErrInput and are about figures that cannot be; what
@@ -162,7 +168,8 @@ func Make(w Wish, g Given) (Plan, error) {
 		return p, errors.Join(ErrInput, errors.New("what is inspected has no place on the map"), err)
 	}
 	if g.Camera == nil {
-		p.say("camera", judge.Stop, nil, "Which camera takes the pictures is not chosen: stand-off and pictures cannot be found.")
+		p.say("camera", judge.Stop, nil,
+			"Which camera takes the pictures is not chosen: stand-off and pictures cannot be found.")
 		p.Verdict = judge.Stop
 		return p, nil
 	}
@@ -206,7 +213,9 @@ func (p *Plan) stand(w Wish, g Given) error {
 	p.DetailMM, p.WideM, p.HighM = see.GroundGSDM*1000, see.AcrossM, see.AlongM
 	if far < safe-0.005 {
 		near := math.Ceil(p.DetailMM*100) / 100
-		p.say("detail_mm", judge.Watch, &near, "%g mm would be seen from %.1f m; nearer than %.1f m, %s, it does not come: one pixel shows %.2f mm. A longer lens shows more.", w.DetailMM, far, safe, why, p.DetailMM)
+		p.say("detail_mm", judge.Watch, &near,
+			"%g mm would be seen from %.1f m; nearer than %.1f m, %s, it does not come: one pixel shows %.2f mm. A longer lens shows more.",
+			w.DetailMM, far, safe, why, p.DetailMM)
 	}
 	return nil
 }
@@ -225,7 +234,8 @@ func (p *Plan) hold(w Wish, g Given) {
 		most = max(most, w.HeightM+*g.OverTopM)
 	}
 	if p.TopM > most+0.05 {
-		p.say("height_m", judge.Stop, &most, "The highest picture is taken %.0f m over the ground; %.0f m are allowed here.", p.TopM, most)
+		p.say("height_m", judge.Stop, &most, "The highest picture is taken %.0f m over the ground; %.0f m are allowed here.",
+			p.TopM, most)
 	}
 	p.CardGB = float64(p.Pictures) * g.PictureM / 1000
 	if p.CardGB > w.CardGB {
@@ -240,9 +250,11 @@ func (p *Plan) hold(w Wish, g Given) {
 	}
 	switch {
 	case !g.WindKnown:
-		p.say("wind", judge.Watch, nil, "Where the wind comes from is not known: which pictures lie in the rough air behind the structure neither.")
+		p.say("wind", judge.Watch, nil,
+			"Where the wind comes from is not known: which pictures lie in the rough air behind the structure neither.")
 	case n > 0:
-		p.say("wind", judge.Watch, nil, "%d pictures lie in the rough air behind the structure: begin on the other side, and keep more distance there.", n)
+		p.say("wind", judge.Watch, nil,
+			"%d pictures lie in the rough air behind the structure: begin on the other side, and keep more distance there.", n)
 	}
 	if len(p.Stops) == 0 {
 		p.say("feature", judge.Stop, nil, "No place is left from which a picture could be taken.")
@@ -251,7 +263,8 @@ func (p *Plan) hold(w Wish, g Given) {
 		p.say("feature", judge.Watch, nil, "The ground under the structure is not known: heights count from take-off.")
 	}
 	if w.EnergisedM == 0 && w.Form == Poles {
-		p.say("energised_m", judge.Watch, nil, "Ask the owner of the line how far to stay from what is energised, and enter it.")
+		p.say("energised_m", judge.Watch, nil,
+			"Ask the owner of the line how far to stay from what is energised, and enter it.")
 	}
 }
 
@@ -271,6 +284,7 @@ func (p *Plan) lee(w Wish, g Given) {
 			}
 		}
 		along := d.X*behind.X + d.Y*behind.Y
-		p.Stops[i].Lee = w.Form != Roof && along > 0.5*near && near <= LeeHeights*w.HeightM+p.StandM && s.HeightM < 1.5*w.HeightM
+		p.Stops[i].Lee = w.Form != Roof && along > 0.5*near && near <= LeeHeights*w.HeightM+p.StandM &&
+			s.HeightM < 1.5*w.HeightM
 	}
 }

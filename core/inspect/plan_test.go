@@ -20,8 +20,10 @@ import (
 
 func given(places ...geo.XY) inspect.Given {
 	c := survey.Camera{SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 6.8, PixelsW: 8000, PixelsH: 6000}
-	return inspect.Given{Places: places, Start: survey.Place{At: geo.XY{X: -80, Y: -80}}, OverM: 10, Known: true, Camera: &c, PictureM: 12, MassKg: 7, Rho: 1.1, UsableWh: 300, FullWh: 400, Reserve: 20, ReturnM: 30, WindKnown: true,
-		Model: energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.55, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 10, ClimbMS: 3, DescentMS: 2}}
+	return inspect.Given{Places: places, Start: survey.Place{At: geo.XY{X: -80, Y: -80}}, OverM: 10, Known: true,
+		Camera: &c, PictureM: 12, MassKg: 7, Rho: 1.1, UsableWh: 300, FullWh: 400, Reserve: 20, ReturnM: 30, WindKnown: true,
+		Model: energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.55, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 10,
+			ClimbMS: 3, DescentMS: 2}}
 }
 
 func square(side float64) []geo.XY {
@@ -60,7 +62,8 @@ func TestWallsAreSeenWhole(t *testing.T) {
 						look := geo.XY{X: sin, Y: cos}
 						d := at.Sub(s.At)
 						ahead, beside := d.X*look.X+d.Y*look.Y, math.Abs(d.X*look.Y-d.Y*look.X)
-						seen = seen || math.Abs(ahead-p.StandM) < 1e-6 && beside <= p.WideM/2+1e-6 && math.Abs(h-s.HeightM) <= p.HighM/2+1e-6
+						seen = seen || math.Abs(ahead-p.StandM) < 1e-6 && beside <= p.WideM/2+1e-6 &&
+							math.Abs(h-s.HeightM) <= p.HighM/2+1e-6
 					}
 					assert.True(t, seen, "wall %d at %v, %v m up", i, at, h)
 				}
@@ -75,7 +78,8 @@ func TestWaysStayClear(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		w := inspect.Defaults()
 		w.Form = rapid.SampledFrom([]inspect.Form{inspect.Box, inspect.Cylinder, inspect.Poles}).Draw(t, "form")
-		w.HeightM, w.SafeM, w.DetailMM = rapid.Float64Range(3, 30).Draw(t, "height"), rapid.Float64Range(2, 12).Draw(t, "safe"), rapid.Float64Range(1.2, 3).Draw(t, "detail")
+		w.HeightM, w.SafeM, w.DetailMM = rapid.Float64Range(3, 30).Draw(t, "height"), rapid.Float64Range(2, 12).Draw(t,
+			"safe"), rapid.Float64Range(1.2, 3).Draw(t, "detail")
 		w.RadiusM = rapid.Float64Range(0.2, 8).Draw(t, "radius")
 		var places []geo.XY
 		g := given()
@@ -91,7 +95,8 @@ func TestWaysStayClear(t *testing.T) {
 		}
 		g.Places = places
 		h := 14.0
-		tree := home.Obstacle{Name: "oak", Kind: home.PointKind, Places: []geo.XY{{X: rapid.Float64Range(-40, 60).Draw(t, "tree"), Y: -25}}, HeightM: &h, BufferM: 4}
+		tree := home.Obstacle{Name: "oak", Kind: home.PointKind,
+			Places: []geo.XY{{X: rapid.Float64Range(-40, 60).Draw(t, "tree"), Y: -25}}, HeightM: &h, BufferM: 4}
 		g.Stand = []home.Obstacle{tree}
 		g.UsableWh = rapid.SampledFrom([]float64{80, 1e5}).Draw(t, "packs")
 		p, err := inspect.Make(w, g)
@@ -196,7 +201,8 @@ func TestInspectionsThatCannotBe(t *testing.T) {
 		"card_gb":   {func(w *inspect.Wish, _ *inspect.Given) { w.CardGB, w.DetailMM = 0.1, 1 }, judge.Stop},
 		"camera":    {func(_ *inspect.Wish, g *inspect.Given) { g.Camera = nil }, judge.Stop},
 		"feature":   {func(_ *inspect.Wish, g *inspect.Given) { g.UsableWh = 1 }, judge.Stop},
-		"wind":      {func(_ *inspect.Wish, g *inspect.Given) { g.Wind = energy.Wind{MeanMS: 6, GustMS: 8, FromDeg: 270} }, judge.Watch},
+		"wind": {func(_ *inspect.Wish, g *inspect.Given) { g.Wind = energy.Wind{MeanMS: 6, GustMS: 8, FromDeg: 270} },
+			judge.Watch},
 	} {
 		w, g := inspect.Defaults(), given(square(12)...)
 		c.change(&w, &g)

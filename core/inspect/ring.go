@@ -27,7 +27,9 @@ type Shots struct {
 // shows of the surface; overlaps are percent, 0-95. Valid: radius 0.05-500, height to
 // 1000.
 func Ring(radiusM, heightM, wideM, highM, sideways, upward float64) (Shots, error) {
-	if err := errors.Join(within("radius", radiusM, 0.05, 500), within("height", heightM, 0.1, 1000), within("picture width", wideM, 0.05, 1000), within("picture height", highM, 0.05, 1000), within("overlap sideways", sideways, 0, 95), within("overlap upwards", upward, 0, 95)); err != nil {
+	if err := errors.Join(within("radius", radiusM, 0.05, 500), within("height", heightM, 0.1, 1000),
+		within("picture width", wideM, 0.05, 1000), within("picture height", highM, 0.05, 1000),
+		within("overlap sideways", sideways, 0, 95), within("overlap upwards", upward, 0, 95)); err != nil {
 		return Shots{}, err
 	}
 	s := Shots{Around: int(math.Ceil(2*math.Pi*radiusM/(wideM*(1-sideways/100)) - 1e-9)), Rows: 1}

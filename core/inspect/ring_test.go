@@ -27,7 +27,8 @@ func TestRingByHand(t *testing.T) {
 // Every height of the surface lies in a row, and the rows reach its top.
 func TestRowsReachTheTop(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
-		h, high, up := rapid.Float64Range(0.1, 200).Draw(r, "height"), rapid.Float64Range(0.05, 50).Draw(r, "seen"), rapid.Float64Range(0, 95).Draw(r, "overlap")
+		h, high, up := rapid.Float64Range(0.1, 200).Draw(r, "height"), rapid.Float64Range(0.05, 50).Draw(r,
+			"seen"), rapid.Float64Range(0, 95).Draw(r, "overlap")
 		s, err := inspect.Ring(1, h, 2, high, 30, up)
 		require.NoError(r, err)
 		step := high * (1 - up/100)

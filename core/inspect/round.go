@@ -34,7 +34,8 @@ func (w Wish) Structure(places []geo.XY, line bool, safe float64) []home.Obstacl
 	case line && len(places) > 1:
 		out = append(out, home.Obstacle{Name: "what is inspected", Kind: home.LineKind, Places: places, BufferM: safe})
 	default:
-		out = append(out, home.Obstacle{Name: "what is inspected", Kind: home.AreaKind, Places: w.outline(places), BufferM: safe})
+		out = append(out, home.Obstacle{Name: "what is inspected", Kind: home.AreaKind, Places: w.outline(places),
+			BufferM: safe})
 	}
 	return out
 }
@@ -49,7 +50,9 @@ func (p *Plan) clear(w Wish, g Given) {
 	before := len(p.Stops)
 	p.Stops = slices.DeleteFunc(p.Stops, func(s Stop) bool { return blocked(own, g, s.HeightM, s.At, s.At) })
 	if n := before - len(p.Stops); n > 0 {
-		p.say("safe_m", judge.Watch, nil, "%d places would lie nearer than is safe to another side or to what stands beside: they are left out. Picture what they would show from elsewhere, or by hand.", n)
+		p.say("safe_m", judge.Watch, nil,
+			"%d places would lie nearer than is safe to another side or to what stands beside: they are left out. Picture what they would show from elsewhere, or by hand.",
+			n)
 	}
 	from, height := g.Start.At, 0.0
 	for i := range p.Stops {
@@ -74,7 +77,8 @@ func blocked(own []home.Obstacle, g Given, heightM float64, a, b geo.XY) bool {
 			return true
 		}
 	}
-	legs, err := home.Clearance([]home.Place3{{At: a, M: g.GroundM + heightM}, {At: b, M: g.GroundM + heightM}}, g.Stand, g.PositionM, g.OverM)
+	legs, err := home.Clearance([]home.Place3{{At: a, M: g.GroundM + heightM}, {At: b, M: g.GroundM + heightM}}, g.Stand,
+		g.PositionM, g.OverM)
 	return len(g.Stand) > 0 && (err != nil || legs[0].Verdict == judge.Stop)
 }
 
@@ -111,7 +115,8 @@ func (p *Plan) Join(from int, w Wish, g Given) (f Flight, cannot string, err err
 			return f, "there is no way round what stands", nil
 		}
 	}
-	if f, cannot, err = p.Reckon(Flight{From: from, To: len(p.Stops)}, w, g); err == nil && cannot == "" && f.Wh > g.UsableWh {
+	if f, cannot, err = p.Reckon(Flight{From: from, To: len(p.Stops)}, w, g); err == nil && cannot == "" &&
+		f.Wh > g.UsableWh {
 		cannot = "one set of packs does not carry it"
 	}
 	return f, cannot, err

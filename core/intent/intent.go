@@ -32,7 +32,8 @@ var AllDatums = []Datum{AboveTakeOff, AboveGround, AboveSea}
 
 // Words is the datum as people say it.
 func (d Datum) Words() string {
-	return map[Datum]string{AboveTakeOff: "above take-off", AboveGround: "above the ground", AboveSea: "above sea level"}[d]
+	return map[Datum]string{AboveTakeOff: "above take-off", AboveGround: "above the ground",
+		AboveSea: "above sea level"}[d]
 }
 
 // Usual is the datum of a kind of work when nobody chose one: a sprayer follows
@@ -75,7 +76,8 @@ type Plan struct {
 
 // Check refuses a route that cannot be flown.
 func (p Plan) Check() error {
-	if len(p.Passes) < 2 || len(p.Passes)%2 != 0 || len(p.Passes) > 2*MostPasses || len(p.Starts) > MostPasses || !(p.SpeedMS > 0 && p.SpeedMS <= 60) {
+	if len(p.Passes) < 2 || len(p.Passes)%2 != 0 || len(p.Passes) > 2*MostPasses || len(p.Starts) > MostPasses ||
+		!(p.SpeedMS > 0 && p.SpeedMS <= 60) {
 		return why.Not(ErrFlight, "a planned route has passes of two ends, at most %d, and a speed", MostPasses)
 	}
 	for _, at := range slices.Concat(p.Passes, p.Starts) {
@@ -115,7 +117,8 @@ func (f Flight) Check() error {
 	if f.Datum == AboveSea {
 		most = 7000
 	}
-	return errors.Join(num("the height of the route", f.RouteM, -500, most), num("the return height", f.ReturnM, 0, 500), num("the mass", f.MassKg, 0.05, 1000))
+	return errors.Join(num("the height of the route", f.RouteM, -500, most), num("the return height", f.ReturnM, 0, 500),
+		num("the mass", f.MassKg, 0.05, 1000))
 }
 
 // Kind is what a person may decide about a flight.
@@ -136,8 +139,10 @@ var AllKinds = []Kind{ByHand, HoldAndLook, WayRound, OtherPlace, SetReturn, Leve
 
 // Words is the decision as people say it.
 func (k Kind) Words() string {
-	return map[Kind]string{ByHand: "fly by hand to the start of the route", HoldAndLook: "hold at the start of the route and look with the camera", WayRound: "take the way round into the route",
-		OtherPlace: "take off from another place", SetReturn: "set the return height", LevelGround: "the ground was looked at and is level"}[k]
+	return map[Kind]string{ByHand: "fly by hand to the start of the route",
+		HoldAndLook: "hold at the start of the route and look with the camera", WayRound: "take the way round into the route",
+		OtherPlace: "take off from another place", SetReturn: "set the return height",
+		LevelGround: "the ground was looked at and is level"}[k]
 }
 
 // Decision is what a named person put on record about a flight.
@@ -153,7 +158,8 @@ type Decision struct {
 
 // Says is the decision as a finding quotes it.
 func (d Decision) Says() string {
-	return fmt.Sprintf("Decided by %s at %s UTC: %s, because %s.", d.By, d.At.UTC().Format("2006-01-02 15:04"), d.Kind.Words(), strings.TrimRight(strings.TrimSpace(d.Reason), "."))
+	return fmt.Sprintf("Decided by %s at %s UTC: %s, because %s.", d.By, d.At.UTC().Format("2006-01-02 15:04"),
+		d.Kind.Words(), strings.TrimRight(strings.TrimSpace(d.Reason), "."))
 }
 
 // About finds the newest decision of one of the kinds that rests on a basis,

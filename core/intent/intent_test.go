@@ -77,5 +77,6 @@ func TestDecisionsRestOnTheirBasis(t *testing.T) {
 	found, void = f.About("d", intent.ByHand)
 	assert.Nil(t, found)
 	assert.NotNil(t, void)
-	assert.Equal(t, "Decided by Ivo at 2026-06-10 15:00 UTC: fly by hand to the start of the route, because room beside it.", f.Decided[0].Says())
+	assert.Equal(t, "Decided by Ivo at 2026-06-10 15:00 UTC: fly by hand to the start of the route, because room beside it.",
+		f.Decided[0].Says())
 }

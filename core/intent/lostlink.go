@@ -34,5 +34,6 @@ func (l LostLink) Judge() (judge.Verdict, string) {
 
 // Words say it for the briefing.
 func (l LostLink) Words() string {
-	return map[LostLink]string{Returns: "returns", Hovers: "hovers or circles where it is", Lands: "lands where it is", Continues: "flies the mission to its end"}[l]
+	return map[LostLink]string{Returns: "returns", Hovers: "hovers or circles where it is", Lands: "lands where it is",
+		Continues: "flies the mission to its end"}[l]
 }

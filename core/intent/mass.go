@@ -15,7 +15,8 @@ type Mass struct {
 }
 
 // Judge holds a take-off mass against the type's maximum and today's lift, in
-// steps of 10 g: over the maximum is Stop, over the lift, a rule of thumb, Watch. What is not known is a finding, and weighs as the worst it could be.
+// steps of 10 g: over the maximum is Stop, over the lift, a rule of thumb, Watch. What is not known is a finding, and
+// weighs as the worst it could be.
 func (m Mass) Judge() (judge.Verdict, string) {
 	kg := func(v float64) (int64, bool) { return units.Steps(v, 0.01) }
 	most, ok := kg(m.MaxKg)
@@ -23,7 +24,8 @@ func (m Mass) Judge() (judge.Verdict, string) {
 		return judge.Stop, "The greatest take-off mass of the type is not known."
 	}
 	if m.MassKg == nil || !finite(*m.MassKg) || *m.MassKg <= 0 {
-		return judge.Stop, fmt.Sprintf("The take-off mass of today is not known: weigh it with packs, payload and liquid. The type takes %.1f kg.", m.MaxKg)
+		return judge.Stop, fmt.Sprintf("The take-off mass of today is not known: weigh it with packs, payload and liquid. The type takes %.1f kg.",
+			m.MaxKg)
 	}
 	mass, _ := kg(*m.MassKg)
 	if mass > most {
@@ -33,7 +35,8 @@ func (m Mass) Judge() (judge.Verdict, string) {
 		return judge.Watch, fmt.Sprintf("It takes off with %.1f kg; how much today's air lifts is not known.", *m.MassKg)
 	}
 	if lift, _ := kg(*m.LiftKg); mass > lift {
-		return judge.Watch, fmt.Sprintf("It takes off with %.1f kg; today's thinner air lifts %.1f kg, unless the maker's table says more.", *m.MassKg, *m.LiftKg)
+		return judge.Watch, fmt.Sprintf("It takes off with %.1f kg; today's thinner air lifts %.1f kg, unless the maker's table says more.",
+			*m.MassKg, *m.LiftKg)
 	}
 	return judge.Clear, fmt.Sprintf("%.1f kg of %.1f.", *m.MassKg, m.MaxKg)
 }

@@ -25,14 +25,16 @@ func TestVerdictWordsRoundTrip(t *testing.T) {
 
 func TestWorstAndOrder(t *testing.T) {
 	assert.Equal(t, judge.Clear, judge.Worst(nil))
-	fs := []judge.Finding{{Rule: "b", Verdict: judge.Watch}, {Rule: "a", Verdict: judge.Watch}, {Rule: "c", Verdict: judge.Stop}}
+	fs := []judge.Finding{{Rule: "b", Verdict: judge.Watch}, {Rule: "a", Verdict: judge.Watch},
+		{Rule: "c", Verdict: judge.Stop}}
 	assert.Equal(t, judge.Stop, judge.Worst(fs))
 	judge.Sort(fs)
 	assert.Equal(t, []judge.Rule{"c", "a", "b"}, []judge.Rule{fs[0].Rule, fs[1].Rule, fs[2].Rule})
 }
 
 func TestCapital(t *testing.T) {
-	for in, want := range map[string]string{"": "", "wind": "Wind", "Wind": "Wind", "öl": "Öl", "9 m": "9 m", "éa: b": "Éa: b", "\xff": "\xff"} {
+	for in, want := range map[string]string{"": "", "wind": "Wind", "Wind": "Wind", "öl": "Öl", "9 m": "9 m",
+		"éa: b": "Éa: b", "\xff": "\xff"} {
 		assert.Equal(t, want, judge.Capital(in))
 	}
 }

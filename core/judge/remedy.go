@@ -49,6 +49,9 @@ const (
 )
 
 // AllRemedies lists the remedies by name.
-var AllRemedies = []RemedyKind{FlyAcceptance, OpenAircraft, OpenBriefing, ChoosePacks, OpenDefect, OpenDocuments, EnterWind, DeclareFitness, OpenFlight, LogFlight, OpenGear, OpenJob, DecideInJob, EnterJobMass, AnswerInJob,
-	PlanJob, EnterMass, OpenMission, OpenOrder, LookAtPack, ReadPack, OpenPerson, OpenProgramme, ReplacePropeller, OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather, OpenSprayChecks, OpenSprayPlan, OpenStation, OpenTask, StartTurnaround,
+var AllRemedies = []RemedyKind{FlyAcceptance, OpenAircraft, OpenBriefing, ChoosePacks, OpenDefect, OpenDocuments,
+	EnterWind, DeclareFitness, OpenFlight, LogFlight, OpenGear, OpenJob, DecideInJob, EnterJobMass, AnswerInJob,
+	PlanJob, EnterMass, OpenMission, OpenOrder, LookAtPack, ReadPack, OpenPerson, OpenProgramme, ReplacePropeller,
+	OpenRack, OpenReadiness, OpenRelease, OpenReports, ReturnToService, OpenSite, OpenAirspace, OpenWayHome, ReadWeather,
+	OpenSprayChecks, OpenSprayPlan, OpenStation, OpenTask, StartTurnaround,
 	StartWalkround, ResumeWalkround}

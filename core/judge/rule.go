@@ -92,4 +92,14 @@ const (
 )
 
 // AllRules lists the rules by name.
-var AllRules = []Rule{RuleAccident, RuleAccidentReport, RuleAgricultural, RuleAircraftActive, RuleAirspace, RuleAnswers, RuleAttachments, RuleBriefing, RuleCamera, RuleCategory, RuleClouds, RuleCold, RuleCompass, RuleCondition, RuleControlLink, RuleCrewOrder, RuleDefects, RuleDeltaT, RuleDirection, RuleDrift, RuleEnergised, RuleEnergy, RuleFamiliariseSite, RuleFirmware, RuleFitness, RuleGear, RuleGiveWay, RuleGround, RuleGrounding, RuleHazard, RuleHazardousOperation, RuleHazmat, RuleHeat, RuleHeavy, RuleHeight, RuleHomeWind, RuleInsurance, RuleInversion, RuleJob, RuleLandowner, RuleLift, RuleLight, RuleLineOfSight, RuleMakerLimits, RuleMass, RuleMission, RuleMissionPlan, RuleNight, RuleNightTraining, RuleOneAircraft, RuleOperator, RuleOtherPropellers, RuleOverPeople, RuleOwn, RulePackPractice, RulePacks, RulePath, RulePower, RulePracticeLoad, RuleProgramme, RuleReadiness, RuleRecords, RuleRegistration, RuleRemoteID, RuleReturnHeight, RuleRoles, RuleSector, RuleSite, RuleSpeed, RuleSprayPlan, RuleSpraySystem, RuleSprayWind, RuleSticks, RuleStructureRequest, RuleTakeOff, RuleVehicle, RuleVisibility, RuleWalkround, RuleWear, RuleWeatherAge, RuleWind, RuleWorkOrders}
+var AllRules = []Rule{RuleAccident, RuleAccidentReport, RuleAgricultural, RuleAircraftActive, RuleAirspace, RuleAnswers,
+	RuleAttachments, RuleBriefing, RuleCamera, RuleCategory, RuleClouds, RuleCold, RuleCompass, RuleCondition,
+	RuleControlLink, RuleCrewOrder, RuleDefects, RuleDeltaT, RuleDirection, RuleDrift, RuleEnergised, RuleEnergy,
+	RuleFamiliariseSite, RuleFirmware, RuleFitness, RuleGear, RuleGiveWay, RuleGround, RuleGrounding, RuleHazard,
+	RuleHazardousOperation, RuleHazmat, RuleHeat, RuleHeavy, RuleHeight, RuleHomeWind, RuleInsurance, RuleInversion,
+	RuleJob, RuleLandowner, RuleLift, RuleLight, RuleLineOfSight, RuleMakerLimits, RuleMass, RuleMission, RuleMissionPlan,
+	RuleNight, RuleNightTraining, RuleOneAircraft, RuleOperator, RuleOtherPropellers, RuleOverPeople, RuleOwn,
+	RulePackPractice, RulePacks, RulePath, RulePower, RulePracticeLoad, RuleProgramme, RuleReadiness, RuleRecords,
+	RuleRegistration, RuleRemoteID, RuleReturnHeight, RuleRoles, RuleSector, RuleSite, RuleSpeed, RuleSprayPlan,
+	RuleSpraySystem, RuleSprayWind, RuleSticks, RuleStructureRequest, RuleTakeOff, RuleVehicle, RuleVisibility,
+	RuleWalkround, RuleWear, RuleWeatherAge, RuleWind, RuleWorkOrders}

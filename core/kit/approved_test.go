@@ -25,7 +25,9 @@ func TestKitAsApproved(t *testing.T) {
 	}
 	three := 3
 	for _, work := range []string{"spraying", "mapping", "inspection", "practice"} {
-		j := kit.Job{Work: work, People: 2, Sorties: &three, Lights: "seen for 3 statute miles", Aircraft: []kit.Aircraft{{Type: "Dray 30", Packs: 2, Propellers: 6}, {Type: "Dray 30", Packs: 2, Propellers: 6}, {Type: "Tally W", Packs: 1}}}
+		j := kit.Job{Work: work, People: 2, Sorties: &three, Lights: "seen for 3 statute miles",
+			Aircraft: []kit.Aircraft{{Type: "Dray 30", Packs: 2, Propellers: 6}, {Type: "Dray 30", Packs: 2, Propellers: 6},
+				{Type: "Tally W", Packs: 1}}}
 		say(work, j)
 		approved.Vary(j, func(what string, j kit.Job) { say(work+what, j) })
 		j.Sorties = nil

@@ -21,7 +21,8 @@ type Aircraft struct {
 	Type       string
 	Packs      int // of one flight
 	Propellers int // on the airframe
-	Sets       int // of packs that are enough for the planned flights, since they are charged in the field; 0: one for each flight
+	// of packs that are enough for the planned flights, since they are charged in the field; 0: one for each flight
+	Sets int
 }
 
 // Job is what the quantities follow from. Sorties is how many flights are
@@ -57,11 +58,13 @@ func List(j Job) []Item {
 		if j.Sorties != nil {
 			flights, why = *j.Sorties*same, fmt.Sprintf("for %s planned and one more", judge.Count(*j.Sorties*same, "flight"))
 			if a.Sets > 0 && a.Sets < flights {
-				flights, why = a.Sets, fmt.Sprintf("for %s planned, charged again in the field meanwhile, and one set more", judge.Count(flights, "flight"))
+				flights, why = a.Sets, fmt.Sprintf("for %s planned, charged again in the field meanwhile, and one set more",
+					judge.Count(flights, "flight"))
 			}
 		}
 		add("packs-"+a.Type, "Packs, "+a.Type, (flights+1)*a.Packs, why)
-		add("propellers-"+a.Type, "Spare propellers, "+a.Type, max(a.Propellers, 1), "one of each position; contact means replacing")
+		add("propellers-"+a.Type, "Spare propellers, "+a.Type, max(a.Propellers, 1),
+			"one of each position; contact means replacing")
 	}
 	add("chargers", "Chargers, generator, fuel, cables", 0, "with the channels of tonight's plan")
 	add("controller", "Controllers, tablet, station, all charged", max(len(j.Aircraft), 1), "each is gear with a level")

@@ -19,7 +19,8 @@ func quantity(items []kit.Item, id string) int {
 
 func TestQuantitiesFollowFromTheJob(t *testing.T) {
 	six := 6
-	j := kit.Job{Work: "spraying", Aircraft: []kit.Aircraft{{Type: "Dray", Packs: 2, Propellers: 6}, {Type: "Dray", Packs: 2, Propellers: 6}, {Type: "Lantern", Packs: 1, Propellers: 4}}, People: 3, Sorties: &six}
+	j := kit.Job{Work: "spraying", Aircraft: []kit.Aircraft{{Type: "Dray", Packs: 2, Propellers: 6},
+		{Type: "Dray", Packs: 2, Propellers: 6}, {Type: "Lantern", Packs: 1, Propellers: 4}}, People: 3, Sorties: &six}
 	list := kit.List(j)
 	assert.Equal(t, 26, quantity(list, "packs-Dray"), "two aircraft, six flights each, and one more: 13 sets of two")
 	assert.Equal(t, 7, quantity(list, "packs-Lantern"))
@@ -44,7 +45,8 @@ func TestQuantitiesFollowFromTheJob(t *testing.T) {
 func TestIDsAreUnique(t *testing.T) {
 	for _, work := range []string{"spraying", "mapping", "inspection"} {
 		seen := map[string]bool{}
-		for _, it := range kit.List(kit.Job{Work: work, Night: true, Observer: true, Aircraft: []kit.Aircraft{{Type: "A", Packs: 1, Propellers: 1}, {Type: "B", Packs: 1, Propellers: 1}}}) {
+		for _, it := range kit.List(kit.Job{Work: work, Night: true, Observer: true,
+			Aircraft: []kit.Aircraft{{Type: "A", Packs: 1, Propellers: 1}, {Type: "B", Packs: 1, Propellers: 1}}}) {
 			assert.False(t, seen[it.ID], it.ID)
 			seen[it.ID] = true
 			assert.NotEmpty(t, it.Label)

@@ -27,7 +27,8 @@ func TestCentreOfGravity(t *testing.T) {
 	assert.InDelta(t, 60, s.Kg, 1e-12)
 	assert.InDelta(t, 0.01, s.X, 1e-12)
 	assert.InDelta(t, 0, s.Y, 1e-12)
-	for _, bad := range [][]mass.Item{nil, {{mass.Empty, 0, 0, 0}}, {{mass.Empty, -1, 0, 0}}, {{mass.Empty, 1, math.NaN(), 0}}, {{mass.Empty, 1, 0, 11}}, {{mass.Empty, math.Inf(1), 0, 0}}} {
+	for _, bad := range [][]mass.Item{nil, {{mass.Empty, 0, 0, 0}}, {{mass.Empty, -1, 0, 0}},
+		{{mass.Empty, 1, math.NaN(), 0}}, {{mass.Empty, 1, 0, 11}}, {{mass.Empty, math.Inf(1), 0, 0}}} {
 		_, err := mass.Add(bad)
 		require.ErrorIs(t, err, mass.ErrInput)
 	}
@@ -50,7 +51,8 @@ func TestSharesOfAQuadByHand(t *testing.T) {
 func TestSharesAreTheLeastSquares(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
 		motors := ring(rapid.SampledFrom([]int{4, 6, 8}).Draw(rt, "motors"), rapid.Float64Range(0.3, 1.5).Draw(rt, "arm"))
-		s := mass.Sum{Kg: rapid.Float64Range(1, 80).Draw(rt, "kg"), X: rapid.Float64Range(-0.3, 0.3).Draw(rt, "x"), Y: rapid.Float64Range(-0.3, 0.3).Draw(rt, "y")}
+		s := mass.Sum{Kg: rapid.Float64Range(1, 80).Draw(rt, "kg"), X: rapid.Float64Range(-0.3, 0.3).Draw(rt, "x"),
+			Y: rapid.Float64Range(-0.3, 0.3).Draw(rt, "y")}
 		got, err := mass.Shares(s, motors)
 		require.NoError(rt, err)
 		var sum, mx, my, squares float64

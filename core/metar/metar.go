@@ -103,8 +103,9 @@ var (
 	reTemp    = regexp.MustCompile(`^(M?\d{2}|//)/(M?\d{2}|//)?$`)
 	reQNH     = regexp.MustCompile(`^([QA])(\d{4}|////)$`)
 	reStation = regexp.MustCompile(`^[A-Z][A-Z0-9]{3}$`)
-	rePlain   = regexp.MustCompile(`^(\S*\d\S*(KT|MPS|KMH|SM)|[QA]\d[\d/]*|M?\d{1,3}/M?\d{1,3}|\d{6}Z?)$`) // wind, visibility, pressure, temperature or time, mistyped
-	reWhole   = regexp.MustCompile(`^\d{1,2}$`)
+	// wind, visibility, pressure, temperature or time, mistyped
+	rePlain = regexp.MustCompile(`^(\S*\d\S*(KT|MPS|KMH|SM)|[QA]\d[\d/]*|M?\d{1,3}/M?\d{1,3}|\d{6}Z?)$`)
+	reWhole = regexp.MustCompile(`^\d{1,2}$`)
 )
 
 type decoder struct {
@@ -168,7 +169,8 @@ func Decode(text string) (Report, error) {
 		return Report{}, why.Not(ErrReport, "it holds %d reports", len(parts))
 	}
 	raw := strings.Join(strings.Fields(strings.ToUpper(text)), " ")
-	r := Report{Raw: raw, RVR: []string{}, Weather: []string{}, Layers: []Layer{}, WindShear: []string{}, Bad: []BadGroup{}, Trends: []Trend{}}
+	r := Report{Raw: raw, RVR: []string{}, Weather: []string{}, Layers: []Layer{}, WindShear: []string{},
+		Bad: []BadGroup{}, Trends: []Trend{}}
 	body, _, _ := strings.Cut(raw, "=")
 	body, r.Remarks, _ = strings.Cut(body+" ", " RMK ")
 	r.Remarks = strings.TrimSpace(r.Remarks)
@@ -261,7 +263,8 @@ func (d *decoder) group(g []string) int {
 		r.Layers, d.skySet = append(r.Layers, Layer{Amount: Amount(x)}), true
 	case reSky.MatchString(x):
 		d.sky(x)
-	case strings.HasPrefix(x, "FEW") || strings.HasPrefix(x, "SCT") || strings.HasPrefix(x, "BKN") || strings.HasPrefix(x, "OVC") || strings.HasPrefix(x, "VV"):
+	case strings.HasPrefix(x, "FEW") || strings.HasPrefix(x, "SCT") || strings.HasPrefix(x, "BKN") ||
+		strings.HasPrefix(x, "OVC") || strings.HasPrefix(x, "VV"):
 		d.skyBad = true
 		d.bad(x, "the layer of cloud cannot be read")
 	case reWeather.MatchString(x) && x != "" && x != "RE" && x != "VC":
@@ -495,7 +498,8 @@ func (r Report) Hazards() []string {
 		if strings.HasPrefix(w, "RE") || strings.HasPrefix(w, "VC") && !strings.Contains(w, "TS") {
 			continue
 		}
-		for _, bad := range []string{"TS", "RA", "DZ", "SN", "SG", "IC", "PL", "GR", "GS", "UP", "FG", "SQ", "FC", "SS", "DS", "VA"} {
+		for _, bad := range []string{"TS", "RA", "DZ", "SN", "SG", "IC", "PL", "GR", "GS", "UP", "FG", "SQ", "FC", "SS", "DS",
+			"VA"} {
 			if strings.Contains(w, bad) {
 				out = append(out, w)
 				break

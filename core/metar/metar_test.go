@@ -121,7 +121,9 @@ func TestUnknownIsNotBadAndBadIsNamed(t *testing.T) {
 }
 
 func TestLightForMapping(t *testing.T) {
-	for s, want := range map[string]judge.Verdict{"OVC030": judge.Clear, "FEW040 OVC200": judge.Clear, "SCT040": judge.Watch, "FEW040 BKN100": judge.Watch, "FEW040": judge.Clear, "CLR": judge.Clear, "SKC": judge.Clear, "NSC": judge.Watch, "CAVOK": judge.Watch, "//////": judge.Watch, "10/05": judge.Watch} {
+	for s, want := range map[string]judge.Verdict{"OVC030": judge.Clear, "FEW040 OVC200": judge.Clear,
+		"SCT040": judge.Watch, "FEW040 BKN100": judge.Watch, "FEW040": judge.Clear, "CLR": judge.Clear, "SKC": judge.Clear,
+		"NSC": judge.Watch, "CAVOK": judge.Watch, "//////": judge.Watch, "10/05": judge.Watch} {
 		v, words := decode(t, "KABC 121755Z "+s).Light()
 		assert.Equal(t, want, v, "%s: %s", s, words)
 	}

@@ -41,7 +41,8 @@ var (
 )
 
 func beginsTrend(x string) bool {
-	return slices.Contains([]string{"NOSIG", "BECMG", "TEMPO", "INTER", "FM"}, x) || reProb.MatchString(x) || reFromFull.MatchString(x)
+	return slices.Contains([]string{"NOSIG", "BECMG", "TEMPO", "INTER", "FM"}, x) || reProb.MatchString(x) ||
+		reFromFull.MatchString(x)
 }
 
 // trends decodes what follows the observation, one trend after the other.
@@ -49,7 +50,8 @@ func trends(g []string) []Trend {
 	out := []Trend{}
 	for i := 0; i < len(g); {
 		n := i + 1
-		if n < len(g) && (reProb.MatchString(g[i]) && (g[n] == "TEMPO" || g[n] == "INTER") || reFromFull.MatchString(g[n]) && !reFromFull.MatchString(g[i])) {
+		if n < len(g) && (reProb.MatchString(g[i]) && (g[n] == "TEMPO" || g[n] == "INTER") || reFromFull.MatchString(g[n]) &&
+			!reFromFull.MatchString(g[i])) {
 			n++ // PROB40 TEMPO is one trend, and BECMG FM1030 too
 		}
 		for n < len(g) && !beginsTrend(g[n]) {
@@ -88,7 +90,8 @@ func trend(g []string) Trend {
 		}
 	}
 	t.Bad = append(t.Bad, r.Bad...)
-	t.Hazards, t.WindMS, t.GustMS, t.VisibilityM = append(r.Hazards(), r.Vicinity()...), r.Wind.SpeedMS, r.Wind.GustMS, r.VisibilityM
+	t.Hazards, t.WindMS, t.GustMS, t.VisibilityM = append(r.Hazards(),
+		r.Vicinity()...), r.Wind.SpeedMS, r.Wind.GustMS, r.VisibilityM
 	t.BaseFt = r.lowest(Few, Scattered, Broken, Overcast, Vertical)
 	return t
 }

@@ -80,7 +80,9 @@ func Compare(planned, read Mission) ([]Difference, error) {
 	c.items()
 	if c.matched*2 < len(planned.Items) && c.matched*2 < len(read.Items) {
 		// What differs from point to point says nothing then.
-		c.out, c.more = append([]Difference{{Kind: Another, Sentence: fmt.Sprintf("Only %d of %d waypoints lie where they were planned: the aircraft holds another mission. Send the plan again.", c.matched, len(planned.Items))}}, c.out[:frame]...), 0
+		c.out, c.more = append([]Difference{{Kind: Another,
+			Sentence: fmt.Sprintf("Only %d of %d waypoints lie where they were planned: the aircraft holds another mission. Send the plan again.",
+				c.matched, len(planned.Items))}}, c.out[:frame]...), 0
 	}
 	if c.more > 0 {
 		c.out = append(c.out, Difference{Kind: Count, Sentence: fmt.Sprintf("%d more differences are not shown.", c.more)})
@@ -131,7 +133,8 @@ func (c *comparison) frame() {
 		c.say(Home, 0, 0, "The aircraft does not say where its home is.")
 	default:
 		if d := geo.Distance(*p.Home, *r.Home); !(d <= HomeM) {
-			c.say(Home, 0, 0, "Its home lies %.0f m from where it takes off, at %03.0f degrees: it would return there.", d, geo.Bearing(*p.Home, *r.Home))
+			c.say(Home, 0, 0, "Its home lies %.0f m from where it takes off, at %03.0f degrees: it would return there.", d,
+				geo.Bearing(*p.Home, *r.Home))
 			c.out[len(c.out)-1].At, c.out[len(c.out)-1].Found = p.Home, r.Home
 		}
 	}
@@ -171,7 +174,8 @@ func (c *comparison) items() {
 			c.same(i, k)
 			i, j = i+1, j+1
 		default:
-			c.say(Place, i+1, j+1, "Waypoint %d lies %.0f m from where it was planned, at %03.0f degrees.", i+1, geo.Distance(p[i].At, r[j].At), geo.Bearing(p[i].At, r[j].At))
+			c.say(Place, i+1, j+1, "Waypoint %d lies %.0f m from where it was planned, at %03.0f degrees.", i+1,
+				geo.Distance(p[i].At, r[j].At), geo.Bearing(p[i].At, r[j].At))
 			c.figures(i, j)
 			i, j = i+1, j+1
 		}
@@ -180,7 +184,8 @@ func (c *comparison) items() {
 		c.say(Missing, i+1, 0, "Waypoint %d is not in the aircraft: %s.", i+1, c.leads(i))
 	}
 	for ; j < len(r); j++ {
-		c.say(Extra, 0, j+1, "The aircraft holds a waypoint more at its end, its number %d, %s: left over from another mission?", j+1, where(c.nearPlan(len(p)), r[j].At))
+		c.say(Extra, 0, j+1, "The aircraft holds a waypoint more at its end, its number %d, %s: left over from another mission?",
+			j+1, where(c.nearPlan(len(p)), r[j].At))
 	}
 }
 
@@ -243,7 +248,8 @@ func (c *comparison) figures(i, j int) {
 		if d < 0 {
 			word = "lower"
 		}
-		c.say(Height, i+1, j+1, "Waypoint %d is at %.1f m; planned are %.1f: it would fly %.1f m %s.", i+1, r.HeightM, p.HeightM, math.Abs(d), word)
+		c.say(Height, i+1, j+1, "Waypoint %d is at %.1f m; planned are %.1f: it would fly %.1f m %s.", i+1, r.HeightM,
+			p.HeightM, math.Abs(d), word)
 	}
 	if !(math.Abs(r.SpeedMS-p.SpeedMS) <= SpeedMS+1e-9) {
 		c.say(Speed, i+1, j+1, "To waypoint %d it flies %.1f m/s; planned are %.1f.", i+1, r.SpeedMS, p.SpeedMS)
@@ -252,7 +258,8 @@ func (c *comparison) figures(i, j int) {
 		c.say(Doing, i+1, j+1, "At waypoint %d it would %s; planned is to %s.", i+1, r.Action.Words(), p.Action.Words())
 	}
 	if !(math.Abs(r.EveryM-p.EveryM) <= EveryM+1e-9) {
-		c.say(Camera, i+1, j+1, "From waypoint %d it takes a picture every %.1f m; planned are %.1f.", i+1, r.EveryM, p.EveryM)
+		c.say(Camera, i+1, j+1, "From waypoint %d it takes a picture every %.1f m; planned are %.1f.", i+1, r.EveryM,
+			p.EveryM)
 	}
 	c.angle("looks", i, j, p.HeadingDeg, r.HeadingDeg)
 	c.angle("tilts the camera", i, j, p.GimbalDeg, r.GimbalDeg)

@@ -70,7 +70,8 @@ func (c Chart) area(m Mission, way []home.Place3, say func(judge.Verdict, string
 		return
 	}
 	for i, x := range m.Items {
-		if d := c.Outline.ToEdge(way[i].At); (x.Action == Start || x.Action == Stop) && !c.Outline.Holds(way[i].At) && d > c.ReachM {
+		if d := c.Outline.ToEdge(way[i].At); (x.Action == Start || x.Action == Stop) && !c.Outline.Holds(way[i].At) &&
+			d > c.ReachM {
 			say(judge.Stop, "Waypoint %d, with the camera running, lies %.0f m outside of what is pictured.", i+1, d)
 			return
 		}
@@ -117,10 +118,12 @@ func (c Chart) heights(m Mission, way []home.Place3, unknown int, say func(judge
 		}
 	}
 	if low < c.LeastM-0.05 {
-		say(judge.Stop, "Between waypoint %d and %d it comes down to %.1f m over the ground; %.1f m are kept.", lowAt+1, lowAt+2, low, c.LeastM)
+		say(judge.Stop, "Between waypoint %d and %d it comes down to %.1f m over the ground; %.1f m are kept.", lowAt+1,
+			lowAt+2, low, c.LeastM)
 	}
 	if c.CeilingM != nil && high > *c.CeilingM+0.05 {
-		say(judge.Stop, "Between waypoint %d and %d it flies %.0f m over the ground; %.0f m are allowed.", highAt+1, highAt+2, high, *c.CeilingM)
+		say(judge.Stop, "Between waypoint %d and %d it flies %.0f m over the ground; %.0f m are allowed.", highAt+1, highAt+2,
+			high, *c.CeilingM)
 	}
 	if unknown > 0 {
 		say(judge.Watch, "The terrain does not cover all of its way: the height over the ground is not known there.")

@@ -41,7 +41,8 @@ var AllActions = []Action{Fly, Start, Stop, Picture, Hold, Return}
 
 // Words is an action as people say it.
 func (a Action) Words() string {
-	return map[Action]string{Fly: "fly on", Start: "begin to take pictures", Stop: "stop taking pictures", Picture: "take a picture", Hold: "hold", Return: "return home"}[a]
+	return map[Action]string{Fly: "fly on", Start: "begin to take pictures", Stop: "stop taking pictures",
+		Picture: "take a picture", Hold: "hold", Return: "return home"}[a]
 }
 
 // Item is one waypoint.
@@ -104,7 +105,9 @@ func (x Item) check() error {
 	if !slices.Contains(AllActions, x.Action) {
 		return fmt.Errorf("the action %q is none of %v", x.Action, AllActions)
 	}
-	return errors.Join(x.At.Check(), within("height", x.HeightM, -500, 9000), within("speed", x.SpeedMS, 0, 60), within("distance of pictures", x.EveryM, 0, 5000), angle("heading", x.HeadingDeg, 0, 360), angle("gimbal", x.GimbalDeg, -120, 60))
+	return errors.Join(x.At.Check(), within("height", x.HeightM, -500, 9000), within("speed", x.SpeedMS, 0, 60),
+		within("distance of pictures", x.EveryM, 0, 5000), angle("heading", x.HeadingDeg, 0, 360),
+		angle("gimbal", x.GimbalDeg, -120, 60))
 }
 
 // Hash names a mission by its content, to the millimetre and a tenth of a microdegree.
@@ -121,7 +124,8 @@ func (m Mission) Hash() string {
 		fmt.Fprintf(h, "home %.7f %.7f\n", m.Home.Lat, m.Home.Lon)
 	}
 	for _, x := range m.Items {
-		fmt.Fprintf(h, "%.7f %.7f %.3f %.3f %s %.3f %s %s\n", x.At.Lat, x.At.Lon, x.HeightM, x.SpeedMS, x.Action, x.EveryM, angle(x.HeadingDeg), angle(x.GimbalDeg))
+		fmt.Fprintf(h, "%.7f %.7f %.3f %.3f %s %.3f %s %s\n", x.At.Lat, x.At.Lon, x.HeightM, x.SpeedMS, x.Action, x.EveryM,
+			angle(x.HeadingDeg), angle(x.GimbalDeg))
 	}
 	return hex.EncodeToString(h.Sum(nil))
 }
@@ -153,6 +157,7 @@ func (m Mission) First(from geo.Point, elevationM *float64) (FirstLeg, bool) {
 	case intent.AboveGround:
 		over = " over the ground"
 	}
-	f.Sentence = fmt.Sprintf("It will climb to %.0f m%s and fly %03.0f degrees for %.0f m.", f.ClimbM, over, math.Mod(math.Round(f.CourseDeg), 360), f.DistanceM)
+	f.Sentence = fmt.Sprintf("It will climb to %.0f m%s and fly %03.0f degrees for %.0f m.", f.ClimbM, over,
+		math.Mod(math.Round(f.CourseDeg), 360), f.DistanceM)
 	return f, true
 }

@@ -27,7 +27,8 @@ func rows(n int) mission.Mission {
 		if i%2 == 1 {
 			a = mission.Stop
 		}
-		x := mission.Item{At: geo.Point{Lat: 46.31 + float64(i%40)*0.00018, Lon: -119.71 + float64(i/40)*0.00026}, HeightM: 80, SpeedMS: 10, Action: a, HeadingDeg: deg(45), GimbalDeg: deg(-90)}
+		x := mission.Item{At: geo.Point{Lat: 46.31 + float64(i%40)*0.00018, Lon: -119.71 + float64(i/40)*0.00026},
+			HeightM: 80, SpeedMS: 10, Action: a, HeadingDeg: deg(45), GimbalDeg: deg(-90)}
 		if a == mission.Start {
 			x.EveryM = 22.5
 		}
@@ -79,7 +80,8 @@ func TestEveryMutationIsFound(t *testing.T) {
 			m.Home = &geo.Point{Lat: m.Home.Lat, Lon: m.Home.Lon + (5.2+by)/76_900}
 		},
 	}
-	kinds := []mission.Kind{mission.Place, mission.Height, mission.Speed, mission.Doing, mission.Camera, mission.Missing, mission.Extra, mission.Order, mission.Datum, mission.Home}
+	kinds := []mission.Kind{mission.Place, mission.Height, mission.Speed, mission.Doing, mission.Camera, mission.Missing,
+		mission.Extra, mission.Order, mission.Datum, mission.Home}
 	rapid.Check(t, func(t *rapid.T) {
 		for range 10 { // a thousand changes in a run of a hundred
 			kind := rapid.SampledFrom(kinds).Draw(t, "kind")
@@ -87,7 +89,8 @@ func TestEveryMutationIsFound(t *testing.T) {
 			changes[kind](&m, rapid.IntRange(0, 119).Draw(t, "waypoint"), rapid.Float64Range(0, 1).Draw(t, "by"))
 			d, err := mission.Compare(p, m)
 			require.NoError(t, err)
-			assert.True(t, slices.ContainsFunc(d, func(x mission.Difference) bool { return x.Kind == kind }), "%s is not told: %v", kind, d)
+			assert.True(t, slices.ContainsFunc(d, func(x mission.Difference) bool { return x.Kind == kind }),
+				"%s is not told: %v", kind, d)
 			assert.LessOrEqual(t, len(d), 8, "%s is told once: %v", kind, d)
 			assert.Equal(t, judge.Stop, mission.Verdict(d))
 		}
@@ -171,7 +174,8 @@ func TestFirstLeg(t *testing.T) {
 func TestWayIsJudged(t *testing.T) {
 	frame, err := geo.NewFrame(geo.Point{Lat: 46.31, Lon: -119.71})
 	require.NoError(t, err)
-	ground := &home.Terrain{Origin: geo.XY{X: -500, Y: -500}, CellM: 10, Columns: 200, Rows: 200, Heights: make([]float32, 40_000)}
+	ground := &home.Terrain{Origin: geo.XY{X: -500, Y: -500}, CellM: 10, Columns: 200, Rows: 200,
+		Heights: make([]float32, 40_000)}
 	for i := range ground.Heights {
 		ground.Heights[i] = 300
 	}
@@ -187,7 +191,8 @@ func TestWayIsJudged(t *testing.T) {
 		},
 		"runs into the mast": func(_ *mission.Mission, c *mission.Chart) {
 			tall := 90.0
-			c.OverM, c.Stand = 10, []home.Obstacle{{Name: "the mast", Kind: home.PointKind, Places: []geo.XY{{X: 0, Y: 50}}, HeightM: &tall, GroundM: 300, BufferM: 5}}
+			c.OverM, c.Stand = 10, []home.Obstacle{{Name: "the mast", Kind: home.PointKind, Places: []geo.XY{{X: 0, Y: 50}},
+				HeightM: &tall, GroundM: 300, BufferM: 5}}
 		},
 		"enters the school": func(_ *mission.Mission, c *mission.Chart) {
 			c.Keep = []home.Obstacle{{Name: "the school", Kind: home.PointKind, Places: []geo.XY{{X: 0, Y: 50}}, BufferM: 5}}

@@ -41,12 +41,15 @@ func TestPacksAsApproved(t *testing.T) {
 		}
 	}
 	for _, c := range []float64{-60.1, -60, 200, 200.1} {
-		say(fmt.Sprintf("%g degC", c), []any{pack.JudgeTakeoffTemperature(units.Celsius(c)), pack.JudgeLandedTemperature(units.Celsius(c))}, nil)
+		say(fmt.Sprintf("%g degC", c), []any{pack.JudgeTakeoffTemperature(units.Celsius(c)),
+			pack.JudgeLandedTemperature(units.Celsius(c))}, nil)
 	}
 	for c := -12.0; c <= 72; c += 0.5 {
-		say(fmt.Sprintf("%g degC", c), []any{pack.JudgeTakeoffTemperature(units.Celsius(c)), pack.JudgeLandedTemperature(units.Celsius(c))}, nil)
+		say(fmt.Sprintf("%g degC", c), []any{pack.JudgeTakeoffTemperature(units.Celsius(c)),
+			pack.JudgeLandedTemperature(units.Celsius(c))}, nil)
 	}
-	for _, x := range [][5]float64{{5000, 95, 1, 35, 1}, {5000, 95, 1, 35.1, 1}, {5000, 99, 1, 60, 1}, {5000, 99, 0, 59, 0}, {0.9, 99, 0, 20, 0}, {200001, 99, 0, 20, 0}, {5000, 20, 2, 95, 3}, {5000, 95, -1, 20, 1}} {
+	for _, x := range [][5]float64{{5000, 95, 1, 35, 1}, {5000, 95, 1, 35.1, 1}, {5000, 99, 1, 60, 1},
+		{5000, 99, 0, 59, 0}, {0.9, 99, 0, 20, 0}, {200001, 99, 0, 20, 0}, {5000, 20, 2, 95, 3}, {5000, 95, -1, 20, 1}} {
 		one, err := pack.MeasureCapacity(x[0], x[1], x[2], x[3], x[4])
 		say(fmt.Sprint("capacity ", x), fmt.Sprintf("%.2f ± %.2f", one.MilliampHours, one.PlusMinus), err)
 	}

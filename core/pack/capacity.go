@@ -40,10 +40,12 @@ func MeasureCapacity(mah, start, startPM, end, endPM float64) (Capacity, error) 
 	swing := math.Abs(start - end)
 	flat := func(p float64) bool { return p > FlatFrom && p < FlatTo }
 	switch {
-	case !(mah >= 1 && mah <= 200000) || !(start >= 0 && start <= 100) || !(end >= 0 && end <= 100) || !(startPM >= 0) || !(endPM >= 0):
+	case !(mah >= 1 && mah <= 200000) || !(start >= 0 && start <= 100) || !(end >= 0 && end <= 100) || !(startPM >= 0) ||
+		!(endPM >= 0):
 		return Capacity{}, why.Not(ErrSwing, "%g mAh from %g to %g %%", mah, start, end)
 	case swing < MinSwing && (swing < MinSwingSteep || flat(start) || flat(end)):
-		return Capacity{}, why.Not(ErrSwing, "%.0f points between the ends; it takes %d, or %d with both ends off the flat part", swing, MinSwing, MinSwingSteep)
+		return Capacity{}, why.Not(ErrSwing,
+			"%.0f points between the ends; it takes %d, or %d with both ends off the flat part", swing, MinSwing, MinSwingSteep)
 	}
 	c := mah / (swing / 100)
 	return Capacity{c, c * math.Hypot(startPM, endPM) / swing}, nil
@@ -104,7 +106,8 @@ func Forecast(points []CapacityPoint, rated float64) Outlook {
 	o.Verdict = judge.Clear
 	said := fmt.Sprintf("Health %.0f %% of rated. ", health)
 	if math.Round(health*10) < HealthRetire*10 {
-		o.Verdict, o.Sentence = judge.Stop, fmt.Sprintf("Health %.0f %% of rated, under %d %%: retire it.", health, HealthRetire)
+		o.Verdict, o.Sentence = judge.Stop, fmt.Sprintf("Health %.0f %% of rated, under %d %%: retire it.", health,
+			HealthRetire)
 		return o
 	}
 	x, y := make([]float64, len(points)), make([]float64, len(points))
@@ -114,7 +117,8 @@ func Forecast(points []CapacityPoint, rated float64) Outlook {
 	first, end := points[0], points[len(points)-1]
 	span := end.Cycles - first.Cycles
 	if len(points) < ForecastPoints || span < ForecastCycles {
-		o.Sentence = said + fmt.Sprintf("Not enough data for a forecast: %d of %d points over %.0f of %d cycles.", len(points), ForecastPoints, max(span, 0), ForecastCycles)
+		o.Sentence = said + fmt.Sprintf("Not enough data for a forecast: %d of %d points over %.0f of %d cycles.",
+			len(points), ForecastPoints, max(span, 0), ForecastCycles)
 		return o
 	}
 	l, err := robust.TheilSen(x, y)
@@ -152,14 +156,16 @@ func Forecast(points []CapacityPoint, rated float64) Outlook {
 	o.AtCycles, o.EarlyCycles, o.LateCycles = meets(l.Slope), meets(l.Low), meets(l.High)
 	o.On, o.EarlyOn, o.LateOn = when(o.AtCycles), when(o.EarlyCycles), when(o.LateCycles)
 	if o.AtCycles == nil {
-		o.Sentence = said + fmt.Sprintf("It loses %.1f %% per 100 cycles; %d %% lies further ahead than these readings can tell.", -per100, HealthRetire)
+		o.Sentence = said + fmt.Sprintf("It loses %.1f %% per 100 cycles; %d %% lies further ahead than these readings can tell.",
+			-per100, HealthRetire)
 		return o
 	}
 	o.Sentence = said + fmt.Sprintf("It meets %d %% at about %.0f cycles", HealthRetire, *o.AtCycles)
 	if o.On != nil {
 		o.Sentence += ", " + o.On.Format(time.DateOnly)
 	}
-	o.Sentence += " (" + end90("earliest", o.EarlyCycles, o.EarlyOn) + ", " + end90("latest", o.LateCycles, o.LateOn) + ")."
+	o.Sentence += " (" + end90("earliest", o.EarlyCycles, o.EarlyOn) + ", " + end90("latest", o.LateCycles,
+		o.LateOn) + ")."
 	if *o.AtCycles-end.Cycles <= ForecastCycles {
 		o.Verdict = judge.Watch
 	}

@@ -19,12 +19,14 @@ func TestCapacityAsApproved(t *testing.T) {
 		return fmt.Sprintf("%.2f", *v)
 	}
 	say := func(what string, o pack.Outlook) {
-		lines = append(lines, fmt.Sprintf("%s: %s, health %s, per 100 %s, at %s (%s to %s): %s", what, o.Verdict, show(o.Health), show(o.SlopePer100), show(o.AtCycles), show(o.EarlyCycles), show(o.LateCycles), o.Sentence))
+		lines = append(lines, fmt.Sprintf("%s: %s, health %s, per 100 %s, at %s (%s to %s): %s", what, o.Verdict,
+			show(o.Health), show(o.SlopePer100), show(o.AtCycles), show(o.EarlyCycles), show(o.LateCycles), o.Sentence))
 	}
 	for _, n := range []int{0, 1, 7, 8, 9, 20} {
 		for _, step := range []float64{2.8, 2.85, 2.86, 3, 10} {
 			for _, fade := range []float64{-1, 0, 1, 10, 40} {
-				say(fmt.Sprintf("%d points each %g cycles fading %g", n, step, fade), pack.Forecast(fading(n, step, 9500, fade), 10000))
+				say(fmt.Sprintf("%d points each %g cycles fading %g", n, step, fade),
+					pack.Forecast(fading(n, step, 9500, fade), 10000))
 			}
 		}
 	}

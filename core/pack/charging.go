@@ -24,7 +24,8 @@ func JudgeCharge(t *units.Celsius, age time.Duration) Judgement {
 	case t == nil || age < 0 || age >= TemperatureHolds:
 		return Judgement{judge.Watch, "Its temperature is not known: feel it before it goes on the charger.", against}
 	case !(*t >= ChargeFromC && *t <= ChargeToC):
-		return Judgement{judge.Stop, fmt.Sprintf("It was at %.1f °C. Charge between %.0f and %.0f °C.", float64(*t), float64(ChargeFromC), float64(ChargeToC)), against}
+		return Judgement{judge.Stop, fmt.Sprintf("It was at %.1f °C. Charge between %.0f and %.0f °C.", float64(*t),
+			float64(ChargeFromC), float64(ChargeToC)), against}
 	}
 	return Judgement{judge.Clear, fmt.Sprintf("Pack is at %.0f °C.", float64(*t)), against}
 }

@@ -17,7 +17,8 @@ func TestTemperatureBeforeACharge(t *testing.T) {
 		v := units.Celsius(c)
 		return pack.JudgeCharge(&v, age).Verdict
 	}
-	for c, want := range map[float64]judge.Verdict{4.9: judge.Stop, 5: judge.Clear, 40: judge.Clear, 40.1: judge.Stop, math.Inf(1): judge.Stop, -300: judge.Stop} {
+	for c, want := range map[float64]judge.Verdict{4.9: judge.Stop, 5: judge.Clear, 40: judge.Clear, 40.1: judge.Stop,
+		math.Inf(1): judge.Stop, -300: judge.Stop} {
 		assert.Equal(t, want, at(c, 59*time.Minute), "%g", c)
 	}
 	assert.Equal(t, judge.Stop, at(math.NaN(), 0))

@@ -39,7 +39,8 @@ func resistances(now, temp float64, n int) []pack.ResistanceReading {
 	for i := range n {
 		// The scatter has median 2.0 for cell 1 and 2.2 for cell 2.
 		d := []float64{-0.1, 0, 0.1, 0, 0}[i%5]
-		h = append(h, pack.ResistanceReading{At: start.AddDate(0, 0, i), TemperatureC: ptr(22 + d*10), MilliOhm: []float64{2 + d, 2.2 + d}})
+		h = append(h, pack.ResistanceReading{At: start.AddDate(0, 0, i), TemperatureC: ptr(22 + d*10),
+			MilliOhm: []float64{2 + d, 2.2 + d}})
 	}
 	return append(h, pack.ResistanceReading{At: start.AddDate(0, 6, 0), TemperatureC: &temp, MilliOhm: []float64{2, now}})
 }
@@ -78,7 +79,9 @@ func TestMeasureCapacity(t *testing.T) {
 	for _, x := range []struct {
 		start, end float64
 		ok         bool
-	}{{95, 35, true}, {95, 36, false}, {100, 60, true}, {99, 60, false}, {100, 59, false}, {12, 62, true}, {20, 62, false}, {20, 80, true}, {-1, 90, false}, {50, math.NaN(), false}, {101, 20, false}, {90, -1, false}, {20, 101, false}, {0, 100, true}, {100, 0, true}} {
+	}{{95, 35, true}, {95, 36, false}, {100, 60, true}, {99, 60, false}, {100, 59, false}, {12, 62, true}, {20, 62,
+		false}, {20, 80, true}, {-1, 90, false}, {50, math.NaN(), false}, {101, 20, false}, {90, -1, false}, {20, 101, false},
+		{0, 100, true}, {100, 0, true}} {
 		_, err := pack.MeasureCapacity(10000, x.start, 1, x.end, 1)
 		assert.Equal(t, x.ok, err == nil, "%v", x)
 	}
@@ -121,7 +124,8 @@ func TestForecast(t *testing.T) {
 // has no date.
 func TestForecastIntervalHoldsTheMiddle(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		pts := fading(rapid.IntRange(8, 30).Draw(t, "n"), 5, rapid.Float64Range(8500, 10000).Draw(t, "from"), rapid.Float64Range(-2, 20).Draw(t, "loss"))
+		pts := fading(rapid.IntRange(8, 30).Draw(t, "n"), 5, rapid.Float64Range(8500, 10000).Draw(t, "from"),
+			rapid.Float64Range(-2, 20).Draw(t, "loss"))
 		for i := range pts {
 			pts[i].MAh += rapid.Float64Range(-150, 150).Draw(t, "scatter")
 		}
@@ -170,7 +174,8 @@ func TestChargedTooLong(t *testing.T) {
 		hours  float64
 		looked *float64 // hours after the charge
 		v      judge.Verdict
-	}{{47.9, nil, judge.Clear}, {48, nil, judge.Watch}, {239, nil, judge.Watch}, {240, nil, judge.Stop}, {260, ptr(239), judge.Stop}, {260, ptr(241), judge.Watch}} {
+	}{{47.9, nil, judge.Clear}, {48, nil, judge.Watch}, {239, nil, judge.Watch}, {240, nil, judge.Stop}, {260, ptr(239),
+		judge.Stop}, {260, ptr(241), judge.Watch}} {
 		var at *time.Time
 		if c.looked != nil {
 			x := start.Add(time.Duration(*c.looked * float64(time.Hour)))
@@ -194,7 +199,8 @@ func TestTheSameCellLowest(t *testing.T) {
 }
 
 func candidate(i int, mv, cap, cycles, r float64) pack.Candidate {
-	return pack.Candidate{ID: fmt.Sprint(i), Label: fmt.Sprintf("D%d", i), Model: "m", MeanMV: &mv, CapacityMAh: &cap, Cycles: cycles, ResistanceMO: &r}
+	return pack.Candidate{ID: fmt.Sprint(i), Label: fmt.Sprintf("D%d", i), Model: "m", MeanMV: &mv, CapacityMAh: &cap,
+		Cycles: cycles, ResistanceMO: &r}
 }
 
 func TestJudgeSet(t *testing.T) {
@@ -253,7 +259,9 @@ func TestMatchingAgainstTryingAll(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		var ps []pack.Candidate
 		for i := range rapid.IntRange(0, 10).Draw(t, "n") {
-			c := candidate(i, float64(rapid.IntRange(4150, 4200).Draw(t, "mv")), float64(rapid.IntRange(9000, 10000).Draw(t, "cap")), float64(rapid.IntRange(20, 70).Draw(t, "cycles")), rapid.Float64Range(1.8, 2.6).Draw(t, "r"))
+			c := candidate(i, float64(rapid.IntRange(4150, 4200).Draw(t, "mv")),
+				float64(rapid.IntRange(9000, 10000).Draw(t, "cap")), float64(rapid.IntRange(20, 70).Draw(t, "cycles")),
+				rapid.Float64Range(1.8, 2.6).Draw(t, "r"))
 			if rapid.IntRange(0, 4).Draw(t, "unknown") == 0 {
 				c.CapacityMAh = nil
 			}
@@ -292,9 +300,11 @@ func TestStandingNamesWhatIsKnownAndWhatIsNot(t *testing.T) {
 		return pack.Measured{At: start.Add(time.Duration(day*24) * time.Hour), CellMV: mv, RestedMin: &minutes}
 	}
 	for i, r := range resistances(4.4, 22, 5) {
-		h = append(h, pack.Measured{At: r.At, TemperatureC: r.TemperatureC, MilliOhm: r.MilliOhm, Capacity: &pack.Capacity{MilliampHours: 7900, PlusMinus: 100}, Cycles: float64(i)})
+		h = append(h, pack.Measured{At: r.At, TemperatureC: r.TemperatureC, MilliOhm: r.MilliOhm,
+			Capacity: &pack.Capacity{MilliampHours: 7900, PlusMinus: 100}, Cycles: float64(i)})
 	}
-	h = append(h, rest(200, 1440, 3900, 3900, 3890), rest(204, 1440*5, 3896, 3896, 3862), rest(205, 1440*6, 3896, 3896, 3861))
+	h = append(h, rest(200, 1440, 3900, 3900, 3890), rest(204, 1440*5, 3896, 3896, 3862),
+		rest(205, 1440*6, 3896, 3896, 3861))
 	s = pack.Stand(10000, h)
 	assert.Equal(t, judge.Stop, s.Verdict)
 	require.Len(t, s.Concerns, 4, "%v", s.Concerns)
@@ -351,7 +361,8 @@ func TestMatchingOfOddRacks(t *testing.T) {
 	for range 1500 {
 		var ps []pack.Candidate
 		for i := range 3 + r.IntN(10) {
-			ps = append(ps, candidate(i, float64(4150+r.IntN(60)), float64(9000+r.IntN(1500)), float64(20+r.IntN(60)), 1.8+r.Float64()*1.2))
+			ps = append(ps, candidate(i, float64(4150+r.IntN(60)), float64(9000+r.IntN(1500)), float64(20+r.IntN(60)),
+				1.8+r.Float64()*1.2))
 		}
 		sets, cost := bestByTrying(ps)
 		got, sum, seen := pack.MatchSets(ps), 0.0, map[string]bool{}

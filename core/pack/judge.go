@@ -66,13 +66,18 @@ func JudgeCells(c Chemistry, cells int, mv []units.Millivolts) (Judgement, error
 	if err != nil {
 		return Judgement{}, err
 	}
-	against := fmt.Sprintf("spread to %d mV clear, to %d mV watch; cell %d-%d mV", SpreadWatch, SpreadStop, limits.Damage, limits.Full)
+	against := fmt.Sprintf("spread to %d mV clear, to %d mV watch; cell %d-%d mV", SpreadWatch, SpreadStop, limits.Damage,
+		limits.Full)
 	high := slices.Max(mv)
 	switch {
 	case mv[low] < limits.Damage:
-		return Judgement{judge.Stop, fmt.Sprintf("Cell %d is at %d mV, under the %d mV where %s cells are damaged. Quarantine the pack.", low+1, mv[low], limits.Damage, c), against}, nil
+		return Judgement{judge.Stop,
+			fmt.Sprintf("Cell %d is at %d mV, under the %d mV where %s cells are damaged. Quarantine the pack.", low+1, mv[low],
+				limits.Damage, c), against}, nil
 	case high > limits.Full+10:
-		return Judgement{judge.Stop, fmt.Sprintf("Cell %d is at %d mV, over the %d mV of a full %s cell: overcharged. Quarantine the pack.", slices.Index(mv, high)+1, high, limits.Full, c), against}, nil
+		return Judgement{judge.Stop,
+			fmt.Sprintf("Cell %d is at %d mV, over the %d mV of a full %s cell: overcharged. Quarantine the pack.",
+				slices.Index(mv, high)+1, high, limits.Full, c), against}, nil
 	case spread > SpreadStop:
 		return Judgement{judge.Stop, fmt.Sprintf("Cells differ by %d mV; cell %d is lowest.", spread, low+1), against}, nil
 	case spread > SpreadWatch:
@@ -125,7 +130,8 @@ func JudgeLandedTemperature(t units.Celsius) Judgement {
 	case !sensible(t):
 		return noTemperature(against)
 	case t > AfterFlightTempOK:
-		return Judgement{judge.Stop, fmt.Sprintf("Pack came back at %.0f °C: out of use until the cause is found.", float64(t)), against}
+		return Judgement{judge.Stop, fmt.Sprintf("Pack came back at %.0f °C: out of use until the cause is found.",
+			float64(t)), against}
 	case t > CoolBelow:
 		return Judgement{judge.Watch, fmt.Sprintf("Pack is at %.0f °C: let it cool before charging.", float64(t)), against}
 	}

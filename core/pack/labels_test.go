@@ -12,7 +12,8 @@ import (
 
 func TestLabelsOfSeveralPacks(t *testing.T) {
 	for text, want := range map[string]string{
-		"L1 to L8": "L1 L2 L3 L4 L5 L6 L7 L8", "L1-L3": "L1 L2 L3", "l1 – L2": "l1 l2", "L09 to 11": "L09 L10 L11", "L9 to L11": "L9 L10 L11", "7": "7",
+		"L1 to L8": "L1 L2 L3 L4 L5 L6 L7 L8", "L1-L3": "L1 L2 L3", "l1 – L2": "l1 l2", "L09 to 11": "L09 L10 L11",
+		"L9 to L11": "L9 L10 L11", "7": "7",
 		"A, B; C3 to C4\nD": "A B C3 C4 D", "3 to 3": "3", "Dray 1 to Dray 2": "Dray 1|Dray 2",
 	} {
 		got, err := pack.Labels(text)
@@ -23,7 +24,8 @@ func TestLabelsOfSeveralPacks(t *testing.T) {
 		}
 		assert.Equal(t, strings.Split(want, sep), got, text)
 	}
-	for text, says := range map[string]string{"": "like L1 to L8", " , ": "like L1 to L8", "L8 to L1": "backwards", "L1 to L90": "40", "A, a": "twice", "L1 to L3, L2": "twice"} {
+	for text, says := range map[string]string{"": "like L1 to L8", " , ": "like L1 to L8", "L8 to L1": "backwards",
+		"L1 to L90": "40", "A, a": "twice", "L1 to L3, L2": "twice"} {
 		_, err := pack.Labels(text)
 		require.ErrorIs(t, err, pack.ErrLabels, text)
 		assert.ErrorContains(t, err, says, text)

@@ -33,7 +33,8 @@ func (l LandBy) Under(p Landed) string {
 	}
 	for i, mv := range p.CellMV {
 		if mv < int(l.CellMV) {
-			return fmt.Sprintf("%s came back with cell %d at %.2f V; land by %.2f V under load.", p.Label, i+1, float64(mv)/1000, float64(l.CellMV)/1000)
+			return fmt.Sprintf("%s came back with cell %d at %.2f V; land by %.2f V under load.", p.Label, i+1, float64(mv)/1000,
+				float64(l.CellMV)/1000)
 		}
 	}
 	if l.Call == practice.ByMinutes && !(float64(p.Seconds) <= l.Minutes*60) {

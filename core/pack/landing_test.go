@@ -28,7 +28,8 @@ func TestLandBy(t *testing.T) {
 		{"one cell under", by, pack.Landed{Label: "A", CellMV: []int{3600, 3549}}, "A came back with cell 2 at 3.55 V"},
 		{"long, by percent", by, pack.Landed{Percent: percent(30), Seconds: 721}, ""},
 		{"as long as planned", minutes, pack.Landed{Percent: percent(30), Seconds: 720}, ""},
-		{"longer", minutes, pack.Landed{Label: "A", Percent: percent(30), Seconds: 721}, "A flew 12.0 min; the crew lands by the planned 12."},
+		{"longer", minutes, pack.Landed{Label: "A", Percent: percent(30), Seconds: 721},
+			"A flew 12.0 min; the crew lands by the planned 12."},
 		{"by minutes, but empty", minutes, pack.Landed{Percent: percent(10), Seconds: 60}, "came back at 10 %"},
 	} {
 		got := x.by.Under(x.p)

@@ -40,7 +40,9 @@ func JudgeShown(c Chemistry, shown units.Percent, cellMV []units.Millivolts) Jud
 	mv := cellMV[low]
 	against := fmt.Sprintf("at most %.0f %% with a cell at %.2f V", float64(most(c, mv)), float64(mv)/1000)
 	if !(shown <= most(c, mv)+GaugeError) {
-		return Judgement{judge.Stop, fmt.Sprintf("It shows %.0f %%, but with cell %d at %.2f V it holds at most %.0f %%: gauge or cell is wrong. Charge it and read it again; if it says so again, quarantine.", float64(shown), low+1, float64(mv)/1000, float64(most(c, mv))), against}
+		return Judgement{judge.Stop,
+			fmt.Sprintf("It shows %.0f %%, but with cell %d at %.2f V it holds at most %.0f %%: gauge or cell is wrong. Charge it and read it again; if it says so again, quarantine.",
+				float64(shown), low+1, float64(mv)/1000, float64(most(c, mv))), against}
 	}
 	return Judgement{judge.Clear, "Level and cells agree.", against}
 }

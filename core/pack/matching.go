@@ -29,8 +29,10 @@ type edge struct {
 
 func newMatcher(n int) *matcher {
 	size := 2*n + 2
-	m := &matcher{n: n, top: n, lab: make([]int64, size), match: make([]int, size), slack: make([]int, size), st: make([]int, size), pa: make([]int, size),
-		s: make([]int, size), vis: make([]int, size), flower: make([][]int, size), from: make([][]int, size), g: make([][]edge, size)}
+	m := &matcher{n: n, top: n, lab: make([]int64, size), match: make([]int, size), slack: make([]int, size),
+		st: make([]int, size), pa: make([]int, size),
+		s: make([]int, size), vis: make([]int, size), flower: make([][]int, size), from: make([][]int,
+			size), g: make([][]edge, size)}
 	for i := range size {
 		m.g[i], m.from[i] = make([]edge, size), make([]int, n+1)
 		for j := range size {
@@ -285,7 +287,8 @@ func (m *matcher) phase() bool {
 		}
 		m.queue = m.queue[:0]
 		for x := 1; x <= m.top; x++ {
-			if m.st[x] == x && m.slack[x] != 0 && m.st[m.slack[x]] != x && m.delta(m.g[m.slack[x]][x]) == 0 && m.tight(m.g[m.slack[x]][x]) {
+			if m.st[x] == x && m.slack[x] != 0 && m.st[m.slack[x]] != x && m.delta(m.g[m.slack[x]][x]) == 0 &&
+				m.tight(m.g[m.slack[x]][x]) {
 				return true
 			}
 		}

@@ -13,7 +13,8 @@ import (
 )
 
 func TestPercentFromVoltsAtThePointsOfTheCurve(t *testing.T) {
-	for mv, want := range map[units.Millivolts]float64{4200: 100, 4150: 95, 4020: 80, 3840: 50, 3800: 40, 3730: 20, 3610: 5, 3270: 0, 3000: 0, 3815: 43.75} {
+	for mv, want := range map[units.Millivolts]float64{4200: 100, 4150: 95, 4020: 80, 3840: 50, 3800: 40, 3730: 20,
+		3610: 5, 3270: 0, 3000: 0, 3815: 43.75} {
 		c, err := pack.PercentFromVolts(pack.LiPo, mv, 30)
 		require.NoError(t, err)
 		assert.InDelta(t, want, float64(c.Percent), 1e-9, "%d mV", mv)
@@ -53,7 +54,8 @@ func TestPercentRefusesWhatItCannotKnow(t *testing.T) {
 		rested float64
 		want   error
 	}{
-		{pack.LiHV, 3900, 60, pack.ErrNoTable}, {pack.LiIon, 3900, 60, pack.ErrNoTable}, {pack.LiPo, 3900, 29.9, pack.ErrNotRested},
+		{pack.LiHV, 3900, 60, pack.ErrNoTable}, {pack.LiIon, 3900, 60, pack.ErrNoTable}, {pack.LiPo, 3900, 29.9,
+			pack.ErrNotRested},
 		{pack.LiPo, 400, 60, pack.ErrVolts}, {pack.LiPo, 6000, 60, pack.ErrVolts},
 	} {
 		_, err := pack.PercentFromVolts(c.chem, c.mv, c.rested)
@@ -95,10 +97,12 @@ func TestJudgeLaunchAndTemperatures(t *testing.T) {
 	assert.Equal(t, judge.Clear, pack.JudgeLaunch(95, 0, 95).Verdict)
 	assert.Equal(t, judge.Stop, pack.JudgeLaunch(94.9, 0, 95).Verdict)
 	assert.Equal(t, judge.Watch, pack.JudgeLaunch(95, 2, 95).Verdict)
-	for temp, want := range map[units.Celsius]judge.Verdict{4.9: judge.Stop, 5: judge.Watch, 14.9: judge.Watch, 15: judge.Clear, 60: judge.Clear, 61: judge.Stop} {
+	for temp, want := range map[units.Celsius]judge.Verdict{4.9: judge.Stop, 5: judge.Watch, 14.9: judge.Watch,
+		15: judge.Clear, 60: judge.Clear, 61: judge.Stop} {
 		assert.Equal(t, want, pack.JudgeTakeoffTemperature(temp).Verdict, "%v", temp)
 	}
-	for temp, want := range map[units.Celsius]judge.Verdict{45: judge.Clear, 46: judge.Watch, 60: judge.Watch, 61: judge.Stop} {
+	for temp, want := range map[units.Celsius]judge.Verdict{45: judge.Clear, 46: judge.Watch, 60: judge.Watch,
+		61: judge.Stop} {
 		assert.Equal(t, want, pack.JudgeLandedTemperature(temp).Verdict, "%v", temp)
 	}
 }

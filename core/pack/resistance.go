@@ -86,10 +86,14 @@ func JudgeResistance(history []ResistanceReading) ResistanceTrend {
 		}
 	}
 	if len(first) < BaselineReadings {
-		return ResistanceTrend{Verdict: judge.Watch, Sentence: fmt.Sprintf("Resistance: %d of %d readings with a temperature for a baseline.", len(first), BaselineReadings)}
+		return ResistanceTrend{Verdict: judge.Watch,
+			Sentence: fmt.Sprintf("Resistance: %d of %d readings with a temperature for a baseline.", len(first),
+				BaselineReadings)}
 	}
 	if newest == nil {
-		return ResistanceTrend{Verdict: judge.Watch, Sentence: fmt.Sprintf("Resistance: no reading since the baseline within %g °C of its %.0f °C.", CompareWithinC, robust.Median(temps))}
+		return ResistanceTrend{Verdict: judge.Watch,
+			Sentence: fmt.Sprintf("Resistance: no reading since the baseline within %g °C of its %.0f °C.", CompareWithinC,
+				robust.Median(temps))}
 	}
 	out := ResistanceTrend{Known: true, Percent: math.Inf(-1)}
 	for c := range newest.MilliOhm {
@@ -108,7 +112,8 @@ func JudgeResistance(history []ResistanceReading) ResistanceTrend {
 	if math.IsInf(out.Percent, -1) {
 		return ResistanceTrend{Verdict: judge.Watch, Sentence: "Resistance: the baseline reads zero."}
 	}
-	out.Sentence = fmt.Sprintf("Resistance of cell %d is %.1f mΩ, %+.0f %% against %.1f mΩ when new.", out.Cell, out.Now, out.Percent, out.Baseline)
+	out.Sentence = fmt.Sprintf("Resistance of cell %d is %.1f mΩ, %+.0f %% against %.1f mΩ when new.", out.Cell, out.Now,
+		out.Percent, out.Baseline)
 	// In whole tenths of a percent, so that exactly double counts as double.
 	switch tenths := math.Round(out.Percent * 10); {
 	case tenths >= RiseRetire*10:
@@ -117,10 +122,12 @@ func JudgeResistance(history []ResistanceReading) ResistanceTrend {
 		out.Verdict = judge.Watch
 	}
 	if apart != nil {
-		out.Sentence += fmt.Sprintf(" A newer reading, at %.0f °C, is not compared: the baseline is at %.0f °C.", *apart.TemperatureC, robust.Median(temps))
+		out.Sentence += fmt.Sprintf(" A newer reading, at %.0f °C, is not compared: the baseline is at %.0f °C.",
+			*apart.TemperatureC, robust.Median(temps))
 	}
 	if unfit {
-		out.Verdict, out.Sentence = max(out.Verdict, judge.Watch), out.Sentence+" A reading that no cell can give is left out."
+		out.Verdict, out.Sentence = max(out.Verdict,
+			judge.Watch), out.Sentence+" A reading that no cell can give is left out."
 	}
 	return out
 }

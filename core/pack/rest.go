@@ -39,7 +39,8 @@ type Discharge struct {
 // that loses over three times the median of the other cells and over 5 mV a
 // day is suspect: Stop. ok is false when the readings do not qualify.
 func SelfDischarge(chargedAt time.Time, a, b RestingReading) (d Discharge, ok bool) {
-	if a.At.Sub(chargedAt) < SelfDischargeAfter || b.At.Sub(a.At) < SelfDischargeApart || len(a.CellMV) == 0 || len(a.CellMV) != len(b.CellMV) {
+	if a.At.Sub(chargedAt) < SelfDischargeAfter || b.At.Sub(a.At) < SelfDischargeApart || len(a.CellMV) == 0 ||
+		len(a.CellMV) != len(b.CellMV) {
 		return Discharge{}, false
 	}
 	days := b.At.Sub(a.At).Hours() / 24
@@ -74,7 +75,8 @@ func JudgeFull(since, now time.Time, lookedAt *time.Time) Judgement {
 	full := now.Sub(since)
 	against := "48 h watch, 10 days stop"
 	if since.IsZero() || full < -judge.ClockSkew {
-		return Judgement{judge.Stop, "Since when it is charged is not known: look at all six faces, and bring it down to storage.", against}
+		return Judgement{judge.Stop,
+			"Since when it is charged is not known: look at all six faces, and bring it down to storage.", against}
 	}
 	if lookedAt != nil && now.Before(lookedAt.Add(-judge.ClockSkew)) {
 		lookedAt = nil
@@ -85,7 +87,9 @@ func JudgeFull(since, now time.Time, lookedAt *time.Time) Judgement {
 	}
 	switch {
 	case full >= FullStop && (lookedAt == nil || lookedAt.Before(since.Add(FullStop))):
-		return Judgement{judge.Stop, days + ": it may have swollen where nobody looks. Look at all six faces before it flies, and bring it down to storage.", against}
+		return Judgement{judge.Stop,
+			days + ": it may have swollen where nobody looks. Look at all six faces before it flies, and bring it down to storage.",
+			against}
 	case full >= FullWatch:
 		return Judgement{judge.Watch, days + ": fly it first or bring it down to storage.", against}
 	}

@@ -47,7 +47,8 @@ func JudgeSet(a, b Candidate) Set {
 	}
 	s := Set{A: a.ID, B: b.ID, Labels: a.Label + " + " + b.Label}
 	if a.Model != b.Model {
-		s.Verdict, s.Cost, s.Sentence = judge.Stop, math.MaxFloat32, fmt.Sprintf("%s and %s are different models.", a.Label, b.Label)
+		s.Verdict, s.Cost, s.Sentence = judge.Stop, math.MaxFloat32, fmt.Sprintf("%s and %s are different models.", a.Label,
+			b.Label)
 		return s
 	}
 	var over, unknown []string
@@ -76,9 +77,11 @@ func JudgeSet(a, b Candidate) Set {
 	hold("resistances", a.ResistanceMO, b.ResistanceMO, SetResistance, share, "%")
 	switch {
 	case len(over) > 0:
-		s.Verdict, s.Sentence = judge.Stop, fmt.Sprintf("%s and %s do not make a set: %s.", a.Label, b.Label, strings.Join(over, "; "))
+		s.Verdict, s.Sentence = judge.Stop, fmt.Sprintf("%s and %s do not make a set: %s.", a.Label, b.Label,
+			strings.Join(over, "; "))
 	case len(unknown) > 0:
-		s.Verdict, s.Sentence = judge.Watch, fmt.Sprintf("%s and %s match as far as known; not known: %s.", a.Label, b.Label, strings.Join(unknown, ", "))
+		s.Verdict, s.Sentence = judge.Watch, fmt.Sprintf("%s and %s match as far as known; not known: %s.", a.Label, b.Label,
+			strings.Join(unknown, ", "))
 	default:
 		s.Sentence = fmt.Sprintf("%s and %s match.", a.Label, b.Label)
 	}
@@ -114,6 +117,9 @@ func MatchSets(packs []Candidate) []Set {
 			out = append(out, allowed[[2]int{i, j}])
 		}
 	}
-	slices.SortFunc(out, func(a, b Set) int { return cmp.Or(cmp.Compare(a.Cost, b.Cost), cmp.Compare(a.Labels, b.Labels)) })
+	slices.SortFunc(out, func(a, b Set) int {
+		return cmp.Or(cmp.Compare(a.Cost, b.Cost),
+			cmp.Compare(a.Labels, b.Labels))
+	})
 	return out
 }

@@ -140,12 +140,14 @@ func (s *Standing) sum() {
 		add(s.Capacity.Verdict, s.Capacity.Sentence)
 	}
 	if s.Discharge == nil {
-		s.NotKnown = append(s.NotKnown, "Self-discharge: no two readings of one rest, the first a day after the charge, the second three days later.")
+		s.NotKnown = append(s.NotKnown,
+			"Self-discharge: no two readings of one rest, the first a day after the charge, the second three days later.")
 	} else {
 		add(s.Discharge.Verdict, s.Discharge.Sentence)
 	}
 	if s.LowestCell > 0 {
-		add(judge.Watch, fmt.Sprintf("Cell %d was the lowest in each of the last %d resting readings.", s.LowestCell, LowestTimes))
+		add(judge.Watch, fmt.Sprintf("Cell %d was the lowest in each of the last %d resting readings.", s.LowestCell,
+			LowestTimes))
 	}
 }
 

@@ -34,7 +34,8 @@ func TestEveryQuestionCanBeKept(t *testing.T) {
 						assert.NoError(t, q.Check(c), "%s %s %s %g", q.ID, s.ID, n.Key, v)
 					}
 				}
-				for _, v := range []float64{math.Nextafter(n.Min, -math.MaxFloat64), math.Nextafter(n.Max, math.MaxFloat64), math.NaN(), math.Inf(1), math.Inf(-1)} {
+				for _, v := range []float64{math.Nextafter(n.Min, -math.MaxFloat64), math.Nextafter(n.Max, math.MaxFloat64),
+					math.NaN(), math.Inf(1), math.Inf(-1)} {
 					c.Numbers[n.Key] = v
 					assert.ErrorIs(t, q.Check(c), practice.ErrPractice, "%s %s %s %g", q.ID, s.ID, n.Key, v)
 				}
@@ -73,7 +74,8 @@ func TestWhatIsKept(t *testing.T) {
 	assert.Equal(t, pair(50, 12), life(keep(practice.Propellers, "first", map[string]float64{"hours": 50, "months": 12})))
 	assert.Equal(t, []bool{true, true}, []bool{d.InspectsBefore(), d.InspectsAfter()})
 	before, after := keep(practice.FullInspection, "before", nil), keep(practice.FullInspection, "after", nil)
-	assert.Equal(t, []bool{true, false, false, true}, []bool{before.InspectsBefore(), before.InspectsAfter(), after.InspectsBefore(), after.InspectsAfter()})
+	assert.Equal(t, []bool{true, false, false, true}, []bool{before.InspectsBefore(), before.InspectsAfter(),
+		after.InspectsBefore(), after.InspectsAfter()})
 	assert.Equal(t, "controller-first", d.Power())
 	assert.Equal(t, "aircraft-first", keep(practice.PowerOrder, "aircraft-first", nil).Power())
 	assert.Equal(t, 95.0, d.LaunchPercent())
@@ -104,7 +106,8 @@ func TestWhatIsKept(t *testing.T) {
 // Every school of what is set on the controller is said in words, and no two
 // schools of one question the same way.
 func TestToSetSaysEverySchool(t *testing.T) {
-	for _, id := range []practice.ID{practice.Satellites, practice.Sensing, practice.TakeOffBy, practice.Corrections, practice.Antennas, practice.VerticalSensing} {
+	for _, id := range []practice.ID{practice.Satellites, practice.Sensing, practice.TakeOffBy, practice.Corrections,
+		practice.Antennas, practice.VerticalSensing} {
 		q, err := practice.Find(id)
 		require.NoError(t, err)
 		said := map[string]bool{}
@@ -127,5 +130,6 @@ func TestMakersWin(t *testing.T) {
 	assert.Equal(t, 100.0, got.LaunchPercent())
 	assert.Equal(t, 8.0, crew.MinSatellites(), "the crew's own stay as they are")
 	assert.Equal(t, 10.0, practice.Settings{practice.Satellites: {School: "moon"}}.MinSatellites())
-	assert.Equal(t, 95.0, practice.Settings{practice.LaunchCharge: {School: "least", Numbers: map[string]float64{"percent": math.NaN()}}}.LaunchPercent())
+	assert.Equal(t, 95.0, practice.Settings{practice.LaunchCharge: {School: "least",
+		Numbers: map[string]float64{"percent": math.NaN()}}}.LaunchPercent())
 }

@@ -111,15 +111,21 @@ func (s Settings) ToSet(lifts bool) []string {
 		k, _ := s.Kept(id)
 		out = append(out, words[k.ID])
 	}
-	word(Sensing, map[string]string{"on": "obstacle sensing on", "off-open": "obstacle sensing on, off only over open areas", "vertical-off": "obstacle sensing on, vertical off near the ground"})
+	word(Sensing, map[string]string{"on": "obstacle sensing on",
+		"off-open":     "obstacle sensing on, off only over open areas",
+		"vertical-off": "obstacle sensing on, vertical off near the ground"})
 	if lifts {
 		if !s.is(Sensing, "vertical-off") {
-			word(VerticalSensing, map[string]string{"on": "vertical sensing on", "off": "vertical sensing off for take-off and landing"})
+			word(VerticalSensing, map[string]string{"on": "vertical sensing on",
+				"off": "vertical sensing off for take-off and landing"})
 		}
-		word(TakeOffBy, map[string]string{"position-hold": "take-off in position hold (by hand only by a pilot current on it)", "manual": "take-off by hand, by a pilot current on it"})
+		word(TakeOffBy, map[string]string{"position-hold": "take-off in position hold (by hand only by a pilot current on it)",
+			"manual": "take-off by hand, by a pilot current on it"})
 	}
-	word(Corrections, map[string]string{"off-in-training": "position corrections on (off only while training, on record)", "always": "position corrections on"})
+	word(Corrections, map[string]string{"off-in-training": "position corrections on (off only while training, on record)",
+		"always": "position corrections on"})
 	out = append(out, fmt.Sprintf("at least %.0f satellites and the home point seen", s.MinSatellites()))
-	word(Antennas, map[string]string{"broadside": "antennas parallel and broadside, tips never at the aircraft", "tilted": "antennas tilted 45 to 90 degrees to each other, tips never at the aircraft"})
+	word(Antennas, map[string]string{"broadside": "antennas parallel and broadside, tips never at the aircraft",
+		"tilted": "antennas tilted 45 to 90 degrees to each other, tips never at the aircraft"})
 	return out
 }

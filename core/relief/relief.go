@@ -35,7 +35,8 @@ func Of(t *home.Terrain, reachM float64) Ground {
 	c0, c1 := first(t.Origin.X), last(t.Origin.X, t.Columns)
 	r0, r1 := first(t.Origin.Y), last(t.Origin.Y, t.Rows)
 	step := max(1, (max(c1-c0, r1-r0)+Most)/Most)
-	g := Ground{Origin: t.Origin.Add(geo.XY{X: float64(c0) * t.CellM, Y: float64(r0) * t.CellM}), CellM: t.CellM * float64(step), LowM: math.NaN(), HighM: math.NaN()}
+	g := Ground{Origin: t.Origin.Add(geo.XY{X: float64(c0) * t.CellM, Y: float64(r0) * t.CellM}),
+		CellM: t.CellM * float64(step), LowM: math.NaN(), HighM: math.NaN()}
 	for r := r0; r <= r1; r += step {
 		g.Rows++
 		for c := c0; c <= c1; c += step {

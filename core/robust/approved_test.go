@@ -21,7 +21,8 @@ func TestLinesAsApproved(t *testing.T) {
 				y = append(y, float64(int(r.Float64()*20))/2-float64(round*i))
 			}
 			l, err := robust.TheilSen(x, y)
-			lines = append(lines, fmt.Sprintf("%d points, %d: %.4f %.4f %.4f at 3: %.4f, median %.4f mad %.4f %v", n, round, l.Slope, l.Low, l.High, l.At(3), robust.Median(y), robust.MAD(y), err))
+			lines = append(lines, fmt.Sprintf("%d points, %d: %.4f %.4f %.4f at 3: %.4f, median %.4f mad %.4f %v", n, round,
+				l.Slope, l.Low, l.High, l.At(3), robust.Median(y), robust.MAD(y), err))
 		}
 	}
 	approved.Text(t, "lines", lines)

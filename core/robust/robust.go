@@ -84,7 +84,8 @@ func TheilSen(x, y []float64) (Line, error) {
 	low := int(math.Floor((total-c)/2)) - 1 // ranks count from 1
 	high := int(math.Ceil((total + c) / 2))
 	last := len(slopes) - 1
-	return Line{Slope: Median(slopes), Low: slopes[min(max(low, 0), last)], High: slopes[max(min(high, last), 0)], MidX: Median(x), MidY: Median(y)}, nil
+	return Line{Slope: Median(slopes), Low: slopes[min(max(low, 0), last)], High: slopes[max(min(high, last), 0)],
+		MidX: Median(x), MidY: Median(y)}, nil
 }
 
 // ties sums t(t-1)(2t+5) over groups of t equal values.

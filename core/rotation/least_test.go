@@ -14,8 +14,10 @@ import (
 // sets go round. No smaller number of sets is as quick: tried one by one.
 func TestLeastSets(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
-		d := rotation.Day{Aircraft: rapid.IntRange(1, 3).Draw(r, "aircraft"), Sets: 1, PerSet: 2, PackWh: 1000, ChargeTo: 95, CoolS: rapid.Float64Range(0, 1800).Draw(r, "cool"),
-			Channels: rapid.IntRange(0, 6).Draw(r, "channels"), ChannelW: rapid.Float64Range(200, 3000).Draw(r, "watts"), Hands: 2, SwapS: 120, FillS: 150}
+		d := rotation.Day{Aircraft: rapid.IntRange(1, 3).Draw(r, "aircraft"), Sets: 1, PerSet: 2, PackWh: 1000, ChargeTo: 95,
+			CoolS:    rapid.Float64Range(0, 1800).Draw(r, "cool"),
+			Channels: rapid.IntRange(0, 6).Draw(r, "channels"), ChannelW: rapid.Float64Range(200, 3000).Draw(r,
+				"watts"), Hands: 2, SwapS: 120, FillS: 150}
 		for range rapid.IntRange(1, 14).Draw(r, "flights") {
 			d.Sorties = append(d.Sorties, rotation.Sortie{Seconds: 540, Wh: 1300, Done: 1, Fill: true})
 		}

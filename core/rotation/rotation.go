@@ -67,12 +67,18 @@ func (d Day) Check() error {
 		}
 		return nil
 	}
-	err := errors.Join(count("sorties", len(d.Sorties), 1, MostSorties), count("aircraft", d.Aircraft, 1, MostAircraft), count("sets of packs", d.Sets, 1, MostSets), count("packs in a set", d.PerSet, 1, 12),
-		count("channels", d.Channels, 0, MostChannels), count("hands", d.Hands, 1, MostHands), number("energy of a pack", d.PackWh, 1, 1e5), number("level after a charge", d.ChargeTo, 10, 100), number("cooling", d.CoolS, 0, 86400),
-		number("power of a channel", d.ChannelW, 0, 1e6), number("power of the generator", d.GeneratorW, 0, 1e7), number("swap", d.SwapS, 0, 86400), number("fill", d.FillS, 0, 86400), number("length of the day", d.DayS, 0, 7*86400))
+	err := errors.Join(count("sorties", len(d.Sorties), 1, MostSorties), count("aircraft", d.Aircraft, 1, MostAircraft),
+		count("sets of packs", d.Sets, 1, MostSets), count("packs in a set", d.PerSet, 1, 12),
+		count("channels", d.Channels, 0, MostChannels), count("hands", d.Hands, 1, MostHands), number("energy of a pack",
+			d.PackWh, 1, 1e5), number("level after a charge", d.ChargeTo, 10, 100), number("cooling", d.CoolS, 0, 86400),
+		number("power of a channel", d.ChannelW, 0, 1e6), number("power of the generator", d.GeneratorW, 0,
+			1e7), number("swap", d.SwapS, 0, 86400), number("fill", d.FillS, 0, 86400), number("length of the day", d.DayS, 0,
+			7*86400))
 	for i, s := range d.Sorties {
 		full := d.PackWh * float64(d.PerSet) * d.ChargeTo / 100
-		err = errors.Join(err, number(fmt.Sprintf("minutes of sortie %d", i+1), s.Seconds, 1, 86400), number(fmt.Sprintf("energy of sortie %d", i+1), s.Wh, 0, full), number(fmt.Sprintf("what sortie %d does", i+1), s.Done, 0, 1e7))
+		err = errors.Join(err, number(fmt.Sprintf("minutes of sortie %d", i+1), s.Seconds, 1, 86400),
+			number(fmt.Sprintf("energy of sortie %d", i+1), s.Wh, 0, full),
+			number(fmt.Sprintf("what sortie %d does", i+1), s.Done, 0, 1e7))
 	}
 	return err
 }
@@ -148,7 +154,8 @@ func (d Day) Simulate() (Run, error) {
 		}
 	}
 	if s.next < len(d.Sorties) && !s.over {
-		return s.finish(), why.Not(ErrStuck, "after %d of %d sorties no set of packs is charged again", s.run.Flown, len(d.Sorties))
+		return s.finish(), why.Not(ErrStuck, "after %d of %d sorties no set of packs is charged again", s.run.Flown,
+			len(d.Sorties))
 	}
 	return s.finish(), nil
 }

@@ -17,7 +17,8 @@ import (
 func day() rotation.Day {
 	return rotation.Day{
 		Sorties:  []rotation.Sortie{{600, 50, 2, false}, {600, 50, 2, false}, {600, 50, 2, false}, {600, 50, 2, false}},
-		Aircraft: 1, Sets: 2, PerSet: 1, PackWh: 100, ChargeTo: 80, Channels: 1, ChannelW: 50 * 3600 / (energy.Efficiency * 1000), Hands: 1, SwapS: 120,
+		Aircraft: 1, Sets: 2, PerSet: 1, PackWh: 100, ChargeTo: 80, Channels: 1,
+		ChannelW: 50 * 3600 / (energy.Efficiency * 1000), Hands: 1, SwapS: 120,
 	}
 }
 
@@ -141,7 +142,8 @@ func TestDaysAddUp(t *testing.T) {
 		d := day()
 		d.Sorties = nil
 		for range n {
-			d.Sorties = append(d.Sorties, rotation.Sortie{Seconds: rapid.Float64Range(60, 1500).Draw(rt, "s"), Wh: rapid.Float64Range(0, 150).Draw(rt, "wh"), Done: 1, Fill: rapid.Bool().Draw(rt, "fill")})
+			d.Sorties = append(d.Sorties, rotation.Sortie{Seconds: rapid.Float64Range(60, 1500).Draw(rt, "s"),
+				Wh: rapid.Float64Range(0, 150).Draw(rt, "wh"), Done: 1, Fill: rapid.Bool().Draw(rt, "fill")})
 		}
 		d.Aircraft, d.Sets, d.PerSet = rapid.IntRange(1, 4).Draw(rt, "aircraft"), rapid.IntRange(1, 6).Draw(rt, "sets"), 2
 		d.Channels, d.Hands = rapid.IntRange(1, 4).Draw(rt, "channels"), rapid.IntRange(1, 3).Draw(rt, "hands")

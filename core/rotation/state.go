@@ -96,7 +96,8 @@ func (s *state) dispatch() {
 // startCharge puts the next pack that waits on a free channel, if the generator
 // bears one more.
 func (s *state) startCharge() bool {
-	if len(s.charge) == 0 || s.free == 0 || s.d.ChannelW <= 0 || s.d.GeneratorW > 0 && s.watts+s.d.ChannelW > s.d.GeneratorW {
+	if len(s.charge) == 0 || s.free == 0 || s.d.ChannelW <= 0 || s.d.GeneratorW > 0 &&
+		s.watts+s.d.ChannelW > s.d.GeneratorW {
 		return false
 	}
 	i := s.charge[0]

@@ -93,11 +93,14 @@ const (
 )
 
 // AllDocumentKinds lists the kinds.
-var AllDocumentKinds = []DocumentKind{NightTraining, Applicator, Competency, Agricultural, HeavyExemption, HazmatExempt, Waiver, Operator, Authorisation, Insurance}
+var AllDocumentKinds = []DocumentKind{NightTraining, Applicator, Competency, Agricultural, HeavyExemption, HazmatExempt,
+	Waiver, Operator, Authorisation, Insurance}
 
 var kindNames = map[DocumentKind]string{
-	NightTraining: "night training", Applicator: "applicator licence", Competency: "proof of competency", Agricultural: "agricultural operator certificate", HeavyExemption: "exemption for 55 lb and over",
-	HazmatExempt: "exemption for hazardous material", Waiver: "waiver", Operator: "operator registration", Authorisation: "operational authorisation", Insurance: "insurance",
+	NightTraining: "night training", Applicator: "applicator licence", Competency: "proof of competency",
+	Agricultural: "agricultural operator certificate", HeavyExemption: "exemption for 55 lb and over",
+	HazmatExempt: "exemption for hazardous material", Waiver: "waiver", Operator: "operator registration",
+	Authorisation: "operational authorisation", Insurance: "insurance",
 }
 
 // Name is the kind in words.
@@ -128,7 +131,8 @@ type Document struct {
 // InForce reports whether it has a number, was issued, and has not run out on a
 // day. Its last day counts.
 func (d Document) InForce(day time.Time) bool {
-	return strings.TrimSpace(d.Number) != "" && (d.Issued == nil || !d.Issued.After(day)) && (d.Expires == nil || !day.After(*d.Expires))
+	return strings.TrimSpace(d.Number) != "" && (d.Issued == nil || !d.Issued.After(day)) &&
+		(d.Expires == nil || !day.After(*d.Expires))
 }
 
 // document finds one of a kind, of a person or of the crew (empty), in force on
@@ -155,12 +159,15 @@ func (c *checker) need(k DocumentKind, person, words string) (Document, bool) {
 	open := &judge.Remedy{Kind: judge.OpenDocuments, ID: person}
 	switch {
 	case inForce && d.Expires != nil:
-		c.ends(*d.Expires, words+": the "+k.Name()+" "+d.Number+" ends on "+date(*d.Expires)+".", "Documents on file.", "chief", open)
+		c.ends(*d.Expires, words+": the "+k.Name()+" "+d.Number+" ends on "+date(*d.Expires)+".", "Documents on file.",
+			"chief", open)
 	case inForce:
 	case have && d.Expires != nil && c.Day.After(*d.Expires):
-		c.find(judge.Stop, words+": the "+k.Name()+" "+d.Number+" ended on "+date(*d.Expires)+".", "Documents on file.", "chief, with a new one", open)
+		c.find(judge.Stop, words+": the "+k.Name()+" "+d.Number+" ended on "+date(*d.Expires)+".", "Documents on file.",
+			"chief, with a new one", open)
 	case have:
-		c.find(judge.Stop, words+": the "+k.Name()+" on file has no number or does not hold yet.", "Documents on file.", "chief", open)
+		c.find(judge.Stop, words+": the "+k.Name()+" on file has no number or does not hold yet.", "Documents on file.",
+			"chief", open)
 	default:
 		c.find(judge.Stop, words+": no "+k.Name()+" is on file.", "Documents on file.", "chief", open)
 	}

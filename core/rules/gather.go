@@ -25,7 +25,9 @@ func Gather(fs []judge.Finding) []judge.Finding {
 			continue
 		}
 		asks := append(slices.Clone(out[i].Asks), f.Asks...)
-		out[i] = judge.Finding{Rule: judge.RuleAnswers, Verdict: max(out[i].Verdict, f.Verdict), Sentence: fmt.Sprintf("%d questions about this job are not answered.", len(asks)), Source: "rules and usual practice, question by question",
+		out[i] = judge.Finding{Rule: judge.RuleAnswers, Verdict: max(out[i].Verdict, f.Verdict),
+			Sentence: fmt.Sprintf("%d questions about this job are not answered.", len(asks)),
+			Source:   "rules and usual practice, question by question",
 			Evidence: "No answers.", Lifts: "answers", Remedy: f.Remedy, Asks: asks}
 	}
 	return out

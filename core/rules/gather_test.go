@@ -19,10 +19,13 @@ func TestUnansweredQuestionsAreOneFinding(t *testing.T) {
 	}
 	wind := judge.Finding{Rule: judge.RuleWind, Verdict: judge.Stop, Sentence: "Wind."}
 	answered := judge.Finding{Rule: judge.RuleDrift, Verdict: judge.Watch, Sentence: "Bees.", Remedy: here}
-	in := []judge.Finding{ask("a", judge.Watch, here), wind, ask("b", judge.Stop, here), answered, ask("c", judge.Stop, there), ask("d", judge.Watch, here)}
+	in := []judge.Finding{ask("a", judge.Watch, here), wind, ask("b", judge.Stop, here), answered,
+		ask("c", judge.Stop, there), ask("d", judge.Watch, here)}
 	got := rules.Gather(in)
 	require.Len(t, got, 4)
-	assert.Equal(t, judge.Finding{Rule: judge.RuleAnswers, Verdict: judge.Stop, Sentence: "3 questions about this job are not answered.", Source: got[0].Source, Evidence: "No answers.", Lifts: "answers", Remedy: here, Asks: []string{"a", "b", "d"}}, got[0])
+	assert.Equal(t, judge.Finding{Rule: judge.RuleAnswers, Verdict: judge.Stop,
+		Sentence: "3 questions about this job are not answered.", Source: got[0].Source, Evidence: "No answers.",
+		Lifts: "answers", Remedy: here, Asks: []string{"a", "b", "d"}}, got[0])
 	assert.Equal(t, []judge.Finding{wind, answered, in[4]}, got[1:])
 	assert.Equal(t, judge.Worst(in), judge.Worst(got), "no verdict becomes milder")
 	assert.Equal(t, "a", in[0].Asks[0])

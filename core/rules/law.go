@@ -84,28 +84,34 @@ func (l Law) HeightLimit() string {
 
 var usLaw = Law{
 	Pack:    "United States",
-	HeightM: HeightLimitM, HeightWords: "121.9 m (400 ft)", HeightCite: "14 CFR 107.51(b)", StructureWithin: HeightLimitM, StructureOver: HeightLimitM,
-	SpeedMS:     SpeedLimitMS,
-	VisibilityM: 3 * units.MetresPerStatuteMile, Visibility: "3 statute miles (4.8 km)", SeenCite: "14 CFR 107.51(c)",
-	CloudBelowM: 500 * units.MetresPerFoot, CloudBeside: 2000 * units.MetresPerFoot, CloudWords: "500 ft under and 2000 ft beside a cloud", CloudCite: "14 CFR 107.51(d)",
+	HeightM: HeightLimitM, HeightWords: "121.9 m (400 ft)", HeightCite: "14 CFR 107.51(b)", StructureWithin: HeightLimitM,
+	StructureOver: HeightLimitM,
+	SpeedMS:       SpeedLimitMS,
+	VisibilityM:   3 * units.MetresPerStatuteMile, Visibility: "3 statute miles (4.8 km)", SeenCite: "14 CFR 107.51(c)",
+	CloudBelowM: 500 * units.MetresPerFoot, CloudBeside: 2000 * units.MetresPerFoot,
+	CloudWords: "500 ft under and 2000 ft beside a cloud", CloudCite: "14 CFR 107.51(d)",
 	TwilightLast: 30 * time.Minute, NightCite: "14 CFR 107.29",
 	TwilightSays: "the anti-collision light is lit and seen for 3 statute miles",
 	NightSays:    "the anti-collision light is lit and seen for 3 statute miles, and the pilot is trained for night",
 	SiteCite:     "14 CFR 107.49(a)", AirspaceCite: "14 CFR 107.41, 107.45, 107.47", BriefingCite: "14 CFR 107.49(b)",
 	LightsSeen: "seen for 3 statute miles", AlcoholAsks: "No alcohol for 8 hours, and under 0.04",
-	PersonCite: "14 CFR 107.17, 107.27, 91.17", PersonWords: "no condition that interferes, 8 hours since alcohol, under 0.04",
+	PersonCite:  "14 CFR 107.17, 107.27, 91.17",
+	PersonWords: "no condition that interferes, 8 hours since alcohol, under 0.04",
 	ReportsCite: "14 CFR 107.9", ReportWithin: Within{Days: 10},
 }
 
 var euLaw = Law{
 	Pack:    "European Union",
-	HeightM: EUHeightM, HeightWords: "120 m", HeightCite: eu947 + " UAS.OPEN.010(2), (3)", StructureWithin: 50, StructureOver: EUOverStructM, StructureTall: 105,
+	HeightM: EUHeightM, HeightWords: "120 m", HeightCite: eu947 +
+		" UAS.OPEN.010(2), (3)", StructureWithin: 50, StructureOver: EUOverStructM, StructureTall: 105,
 	NightCite:    eu947 + " UAS.OPEN.060(2)(g)",
 	TwilightSays: "the green flashing light is lit from the end of daylight on",
 	NightSays:    "the green flashing light is lit",
 	SiteCite:     eu947 + " UAS.OPEN.060(1)", AirspaceCite: eu947 + " article 15", BriefingCite: eu947 + " UAS.SPEC.050",
-	LightsSeen: "green and flashing, seen from the air and the ground", AlcoholAsks: "Not under the influence of alcohol or drugs, and no alcohol for 8 hours",
-	PersonCite: eu947 + " UAS.OPEN.060(2)(a)", PersonWords: "not under the influence of alcohol or drugs, and fit for the task",
+	LightsSeen:  "green and flashing, seen from the air and the ground",
+	AlcoholAsks: "Not under the influence of alcohol or drugs, and no alcohol for 8 hours",
+	PersonCite:  eu947 + " UAS.OPEN.060(2)(a)",
+	PersonWords: "not under the influence of alcohol or drugs, and fit for the task",
 	ReportsCite: "Regulation (EU) 376/2014", ReportWithin: Within{Hours: 72},
 }
 

@@ -37,8 +37,11 @@ func (l Local) Rule() (Rule, error) {
 	if cite == "" {
 		cite = "the crew's own rule"
 	}
-	r := Rule{ID: judge.RuleOwn, Own: l.ID, Citation: cite, Statement: l.Statement, Evidence: "The crew's answer.", Scope: OfJob,
-		Asks: choice("local-"+l.ID, l.Question, fine("yes", "Yes"), Option{ID: "no", Words: "No", Verdict: l.Verdict, Then: "Against the crew's own rule: " + strings.TrimRight(l.Statement, ".") + "."})}
+	r := Rule{ID: judge.RuleOwn, Own: l.ID, Citation: cite, Statement: l.Statement, Evidence: "The crew's answer.",
+		Scope: OfJob,
+		Asks: choice("local-"+l.ID, l.Question, fine("yes", "Yes"),
+			Option{ID: "no", Words: "No", Verdict: l.Verdict,
+				Then: "Against the crew's own rule: " + strings.TrimRight(l.Statement, ".") + "."})}
 	if len(l.Work) > 0 {
 		r.when = func(f Facts) bool { return slices.Contains(l.Work, f.Work) }
 	}

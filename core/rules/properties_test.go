@@ -18,8 +18,10 @@ func TestTakingEvidenceAwayNeverHelps(t *testing.T) {
 		p := rapid.SampledFrom(rules.Packs).Draw(t, "pack")
 		f := spray(p)
 		away := []func(){
-			func() { f.Pilot = nil }, func() { f.HeightM = nil }, func() { f.SpeedMS = nil }, func() { f.FarM = nil }, func() { f.Briefing = nil }, func() { f.Product = "" }, func() { f.Docs = nil },
-			func() { f.Aircraft.RegistrationExpires = nil }, func() { f.People[0].Fit = nil }, func() { f.People = f.People[:1] },
+			func() { f.Pilot = nil }, func() { f.HeightM = nil }, func() { f.SpeedMS = nil }, func() { f.FarM = nil },
+			func() { f.Briefing = nil }, func() { f.Product = "" }, func() { f.Docs = nil },
+			func() { f.Aircraft.RegistrationExpires = nil }, func() { f.People[0].Fit = nil },
+			func() { f.People = f.People[:1] },
 			func() {
 				for k := range f.Answers {
 					delete(f.Answers, k)
@@ -73,9 +75,11 @@ func TestTheFirstAnswerIsTheGoodOne(t *testing.T) {
 // without a number.
 func TestInForce(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		from, long, at := rapid.IntRange(0, 200).Draw(t, "from"), rapid.IntRange(0, 200).Draw(t, "long"), rapid.IntRange(-10, 420).Draw(t, "at")
+		from, long, at := rapid.IntRange(0, 200).Draw(t, "from"), rapid.IntRange(0, 200).Draw(t, "long"), rapid.IntRange(-10,
+			420).Draw(t, "at")
 		base := day(2026, 1, 1)
-		d := rules.Document{Number: rapid.SampledFrom([]string{"", " ", "N-1"}).Draw(t, "number"), Issued: ptr(base.AddDate(0, 0, from)), Expires: ptr(base.AddDate(0, 0, from+long))}
+		d := rules.Document{Number: rapid.SampledFrom([]string{"", " ", "N-1"}).Draw(t, "number"),
+			Issued: ptr(base.AddDate(0, 0, from)), Expires: ptr(base.AddDate(0, 0, from+long))}
 		assert.Equal(t, d.Number == "N-1" && at >= from && at <= from+long, d.InForce(base.AddDate(0, 0, at)))
 	})
 }
@@ -91,8 +95,10 @@ func TestNearPeople(t *testing.T) {
 		category string
 		want     bool
 	}{
-		{&near, "nobody", "a3", true}, {&far, "nobody", "", false}, {nil, "nobody", "", false}, {nil, "participants", "", false}, {nil, "sheltered", "", true}, {&far, "others", "", true},
-		{nil, "", "", true}, {&far, "", "", true}, {nil, "", "a3", false}, {nil, "", "a1", true}, {nil, "", "a2", true}, {&near, "", "a3", true},
+		{&near, "nobody", "a3", true}, {&far, "nobody", "", false}, {nil, "nobody", "", false}, {nil, "participants", "",
+			false}, {nil, "sheltered", "", true}, {&far, "others", "", true},
+		{nil, "", "", true}, {&far, "", "", true}, {nil, "", "a3", false}, {nil, "", "a1", true}, {nil, "", "a2",
+			true}, {&near, "", "a3", true},
 	} {
 		f := rules.Facts{PeopleM: c.charted, Answers: map[string]string{}}
 		if c.under != "" {
@@ -103,7 +109,9 @@ func TestNearPeople(t *testing.T) {
 		}
 		assert.Equal(t, c.want, f.NearPeople(30), "%+v", c)
 	}
-	for what, people := range map[string]bool{"": true, "house": true, "school": true, "bees": false, "Water": false, "bees by the house": true, "field with people": true, "stock": false, "cattle": false, "birds": false, "crop": false, "organic": false} {
+	for what, people := range map[string]bool{"": true, "house": true, "school": true, "bees": false, "Water": false,
+		"bees by the house": true, "field with people": true, "stock": false, "cattle": false, "birds": false, "crop": false,
+		"organic": false} {
 		assert.Equal(t, people, site.WherePeopleAre(what), what)
 	}
 }

@@ -161,11 +161,13 @@ func (p Pack) Lift(findings []judge.Finding, docs []Document, day time.Time) []j
 				continue
 			}
 			if strings.TrimSpace(d.Conditions) == "" {
-				out[i].Sentence = fmt.Sprintf("%s The %s %s lifts nothing: its conditions are not on file.", f.Sentence, d.Kind.Name(), d.Number)
+				out[i].Sentence = fmt.Sprintf("%s The %s %s lifts nothing: its conditions are not on file.", f.Sentence,
+					d.Kind.Name(), d.Number)
 				continue
 			}
 			out[i].Verdict = judge.Watch
-			out[i].Sentence = fmt.Sprintf("%s Flown under %s %s: %s.", f.Sentence, d.Kind.Name(), d.Number, strings.TrimRight(d.Conditions, "."))
+			out[i].Sentence = fmt.Sprintf("%s Flown under %s %s: %s.", f.Sentence, d.Kind.Name(), d.Number,
+				strings.TrimRight(d.Conditions, "."))
 			break
 		}
 	}
@@ -184,7 +186,8 @@ func (c *checker) find(v judge.Verdict, sentence, evidence, lifts string, remedy
 	if evidence == "" {
 		evidence = c.rule.Evidence
 	}
-	c.out = append(c.out, judge.Finding{Rule: c.rule.ID, Own: c.rule.Own, Verdict: v, Sentence: sentence, Source: c.rule.Citation, Evidence: evidence, Lifts: lifts, Remedy: remedy})
+	c.out = append(c.out, judge.Finding{Rule: c.rule.ID, Own: c.rule.Own, Verdict: v, Sentence: sentence,
+		Source: c.rule.Citation, Evidence: evidence, Lifts: lifts, Remedy: remedy})
 }
 
 // What merely ends soon is a notice for a month and Watch in its last week.

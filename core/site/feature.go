@@ -45,7 +45,8 @@ const (
 
 // shapes are the shapes a kind may have.
 var shapes = map[Kind][]Shape{
-	Work: {Area}, NoGo: {Area}, TakeOff: {Point}, Obstacle: {Point, Line, Area}, Wires: {Line}, Interference: {Point, Line, Area}, Sensitive: {Point, Line, Area}, Access: {Point, Line}, Route: {Line},
+	Work: {Area}, NoGo: {Area}, TakeOff: {Point}, Obstacle: {Point, Line, Area}, Wires: {Line}, Interference: {Point, Line,
+		Area}, Sensitive: {Point, Line, Area}, Access: {Point, Line}, Route: {Line},
 }
 
 // Structure marks an obstacle that people built; the rule of height near
@@ -78,15 +79,16 @@ type Feature struct {
 	HeightM  *float64      `json:"height_m,omitempty"` // obstacle, wires: above its ground; nil not known
 	SigmaM   float64       `json:"sigma_m,omitempty"`
 	BufferM  float64       `json:"buffer_m,omitempty"`
-	SagM     float64       `json:"sag_m,omitempty"`     // wires: how far the span hangs under its poles
-	Measured string        `json:"measured,omitempty"`  // how the height was found
-	What     string        `json:"what,omitempty"`      // sensitive: bees, houses, ...; interference: mast, power line, ...; obstacle: structure, or empty
-	Main     bool          `json:"main,omitempty"`      // take-off: the main place
-	Ground   *GroundCheck  `json:"ground,omitempty"`    // take-off: what was found there
-	Free     []float64     `json:"free_deg,omitempty"`  // take-off: headings free for climb-out and approach, degrees true
-	Note     string        `json:"note,omitempty"`      //
-	Heights  []Height      `json:"heights,omitempty"`   // earlier measurements, oldest first
-	GroundM  *float64      `json:"elevation,omitempty"` // elevation of the ground when the terrain does not say
+	SagM     float64       `json:"sag_m,omitempty"`    // wires: how far the span hangs under its poles
+	Measured string        `json:"measured,omitempty"` // how the height was found
+	// sensitive: bees, houses, ...; interference: mast, power line, ...; obstacle: structure, or empty
+	What    string       `json:"what,omitempty"`
+	Main    bool         `json:"main,omitempty"`      // take-off: the main place
+	Ground  *GroundCheck `json:"ground,omitempty"`    // take-off: what was found there
+	Free    []float64    `json:"free_deg,omitempty"`  // take-off: headings free for climb-out and approach, degrees true
+	Note    string       `json:"note,omitempty"`      //
+	Heights []Height     `json:"heights,omitempty"`   // earlier measurements, oldest first
+	GroundM *float64     `json:"elevation,omitempty"` // elevation of the ground when the terrain does not say
 
 	// Of a file that is read, for whoever brings it in; never stored.
 	Guessed bool     `json:"-"` // it names no kind: that was taken from the shape
@@ -244,7 +246,8 @@ func Standing(features []Feature, frame geo.Frame, terrain *home.Terrain, fallba
 		if f.Kind != Obstacle && f.Kind != Wires {
 			continue
 		}
-		o := home.Obstacle{ID: f.ID, Name: f.Name, Kind: map[Shape]home.Kind{Point: home.PointKind, Line: home.LineKind, Area: home.AreaKind}[f.Shape], Places: frame.All(f.Places),
+		o := home.Obstacle{ID: f.ID, Name: f.Name, Kind: map[Shape]home.Kind{Point: home.PointKind, Line: home.LineKind,
+			Area: home.AreaKind}[f.Shape], Places: frame.All(f.Places),
 			HeightM: f.HeightM, SigmaM: f.SigmaM, BufferM: f.Buffer(), Wire: f.Kind == Wires}
 		if o.Name == "" {
 			o.Name = "an unnamed " + string(f.Kind)

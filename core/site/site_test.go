@@ -35,20 +35,32 @@ func TestFeaturesThatAreRefused(t *testing.T) {
 		"none of the kinds":      func(x *site.Feature) { x.Kind = "pond" },
 		"cannot be a point":      func(x *site.Feature) { x.Shape = site.Point },
 		"at least three corners": func(x *site.Feature) { x.Places = nil },
-		"crosses itself":         func(x *site.Feature) { x.Places = []geo.Point{square[0], square[2], square[1], square[3]} },
+		"crosses itself": func(x *site.Feature) {
+			x.Places = []geo.Point{square[0], square[2], square[1],
+				square[3]}
+		},
 		"swapped": func(x *site.Feature) {
 			x.Places = []geo.Point{{Lat: -119.7, Lon: 46.3}, {Lat: -119.7, Lon: 46.4}, {Lat: -119.8, Lon: 46.4}}
 		},
-		"a site is smaller":          func(x *site.Feature) { x.Places = []geo.Point{square[0], square[1], {Lat: 47, Lon: -119}} },
-		"heights are metres":         func(x *site.Feature) { x.HeightM = f(5000) },
-		"out of range":               func(x *site.Feature) { x.BufferM = -1 },
-		"no way to measure":          func(x *site.Feature) { x.Measured = "guess" },
-		"reaches outside":            func(x *site.Feature) { x.Holes = [][]geo.Point{{at(t, 150, 0), at(t, 160, 0), at(t, 160, 10)}} },
-		"words are too long":         func(x *site.Feature) { x.Name = strings.Repeat("x", 200) },
-		"at most 2000":               func(x *site.Feature) { x.Places = make([]geo.Point, 2001) },
-		"0 to under 360":             func(x *site.Feature) { x.Free = []float64{360} },
-		"elevation -600":             func(x *site.Feature) { x.GroundM = f(-600) },
-		"near the pole":              func(x *site.Feature) { x.Places = []geo.Point{{Lat: 89}, {Lat: 89, Lon: 1}, {Lat: 88, Lon: 1}} },
+		"a site is smaller": func(x *site.Feature) {
+			x.Places = []geo.Point{square[0], square[1],
+				{Lat: 47, Lon: -119}}
+		},
+		"heights are metres": func(x *site.Feature) { x.HeightM = f(5000) },
+		"out of range":       func(x *site.Feature) { x.BufferM = -1 },
+		"no way to measure":  func(x *site.Feature) { x.Measured = "guess" },
+		"reaches outside": func(x *site.Feature) {
+			x.Holes = [][]geo.Point{{at(t, 150, 0), at(t, 160, 0),
+				at(t, 160, 10)}}
+		},
+		"words are too long": func(x *site.Feature) { x.Name = strings.Repeat("x", 200) },
+		"at most 2000":       func(x *site.Feature) { x.Places = make([]geo.Point, 2001) },
+		"0 to under 360":     func(x *site.Feature) { x.Free = []float64{360} },
+		"elevation -600":     func(x *site.Feature) { x.GroundM = f(-600) },
+		"near the pole": func(x *site.Feature) {
+			x.Places = []geo.Point{{Lat: 89}, {Lat: 89, Lon: 1},
+				{Lat: 88, Lon: 1}}
+		},
 		"none of the kinds of featu": func(x *site.Feature) { x.Kind = "" },
 	} {
 		x := good
@@ -59,13 +71,16 @@ func TestFeaturesThatAreRefused(t *testing.T) {
 	}
 	// A reach of 50 km, to the place.
 	for metres, fits := range map[float64]bool{site.MaxSpan - 1: true, site.MaxSpan + 1: false} {
-		far := site.Feature{Kind: site.Wires, Name: "far", Shape: site.Line, Places: []geo.Point{at(t, 0, 0), at(t, metres, 0)}}
+		far := site.Feature{Kind: site.Wires, Name: "far", Shape: site.Line,
+			Places: []geo.Point{at(t, 0, 0), at(t, metres, 0)}}
 		assert.Equal(t, fits, far.Check() == nil, "%g m: %v", metres, far.Check())
 	}
 	long := good
-	long.Name, long.What, long.Note = strings.Repeat("x", site.MaxName), strings.Repeat("x", site.MaxName), strings.Repeat("x", 4000)
+	long.Name, long.What, long.Note = strings.Repeat("x", site.MaxName), strings.Repeat("x",
+		site.MaxName), strings.Repeat("x", 4000)
 	assert.NoError(t, long.Check())
-	for _, spoil := range []func(x *site.Feature){func(x *site.Feature) { x.Name += "x" }, func(x *site.Feature) { x.What += "x" }, func(x *site.Feature) { x.Note += "x" }} {
+	for _, spoil := range []func(x *site.Feature){func(x *site.Feature) { x.Name += "x" },
+		func(x *site.Feature) { x.What += "x" }, func(x *site.Feature) { x.Note += "x" }} {
 		x := long
 		spoil(&x)
 		assert.ErrorContains(t, x.Check(), "words are too long")
@@ -74,14 +89,16 @@ func TestFeaturesThatAreRefused(t *testing.T) {
 	assert.ErrorContains(t, line.Check(), "at least two places")
 	hole := site.Feature{Kind: site.Obstacle, Shape: site.Point, Places: square[:1], Holes: [][]geo.Point{square}}
 	assert.ErrorContains(t, hole.Check(), "only an area has holes")
-	date := site.Feature{Kind: site.Work, Shape: site.Area, Places: []geo.Point{{Lat: -17, Lon: 179.999}, {Lat: -17, Lon: -179.999}, {Lat: -17.001, Lon: -179.999}}}
+	date := site.Feature{Kind: site.Work, Shape: site.Area,
+		Places: []geo.Point{{Lat: -17, Lon: 179.999}, {Lat: -17, Lon: -179.999}, {Lat: -17.001, Lon: -179.999}}}
 	assert.NoError(t, date.Check(), "a site may lie across the date line")
 }
 
 func TestObstaclesStandOnTheGround(t *testing.T) {
 	fr, err := geo.NewFrame(depot)
 	require.NoError(t, err)
-	terrain := &home.Terrain{Origin: geo.XY{X: -50, Y: -50}, CellM: 50, Columns: 3, Rows: 3, Heights: []float32{100, 101, 102, 103, 104, 105, 106, 107, float32(math.NaN())}}
+	terrain := &home.Terrain{Origin: geo.XY{X: -50, Y: -50}, CellM: 50, Columns: 3, Rows: 3,
+		Heights: []float32{100, 101, 102, 103, 104, 105, 106, 107, float32(math.NaN())}}
 	got := site.Standing([]site.Feature{
 		{ID: "a", Kind: site.Obstacle, Name: "Mast", Shape: site.Point, Places: []geo.Point{at(t, 0, 0)}, HeightM: f(30)},
 		{ID: "b", Kind: site.Wires, Shape: site.Line, Places: []geo.Point{at(t, -50, -50), at(t, 0, 50)}, HeightM: f(8)},
@@ -107,7 +124,8 @@ func TestTakeOffPlaces(t *testing.T) {
 	place := func(g *site.GroundCheck) site.Feature {
 		return site.Feature{ID: "t", Kind: site.TakeOff, Shape: site.Point, Places: []geo.Point{depot}, Ground: g}
 	}
-	fine := &site.GroundCheck{Flat: yes(true), Firm: yes(true), Clear: yes(true), NoPlastic: yes(true), NoDust: yes(true), NoPeople: yes(true)}
+	fine := &site.GroundCheck{Flat: yes(true), Firm: yes(true), Clear: yes(true), NoPlastic: yes(true), NoDust: yes(true),
+		NoPeople: yes(true)}
 	assert.Empty(t, site.JudgeTakeOff(place(fine), nil, fr))
 	one := func(got []site.Judgement) site.Judgement {
 		require.Len(t, got, 1)
@@ -121,11 +139,14 @@ func TestTakeOffPlaces(t *testing.T) {
 	assert.Equal(t, judge.Stop, got[0].Verdict)
 	assert.Contains(t, got[1].Sentence, "Not looked at: dust")
 	around := []site.Feature{
-		{ID: "w", Kind: site.Wires, Name: "Road line", Shape: site.Line, Places: []geo.Point{at(t, -100, 20), at(t, 100, 20)}},
-		{ID: "o", Kind: site.Obstacle, Name: "Barn", Shape: site.Area, Places: []geo.Point{at(t, 12, -5), at(t, 30, -5), at(t, 30, 5), at(t, 12, 5)}, BufferM: 5},
+		{ID: "w", Kind: site.Wires, Name: "Road line", Shape: site.Line,
+			Places: []geo.Point{at(t, -100, 20), at(t, 100, 20)}},
+		{ID: "o", Kind: site.Obstacle, Name: "Barn", Shape: site.Area,
+			Places: []geo.Point{at(t, 12, -5), at(t, 30, -5), at(t, 30, 5), at(t, 12, 5)}, BufferM: 5},
 		{ID: "i", Kind: site.Interference, Name: "Mast", Shape: site.Point, Places: []geo.Point{at(t, 0, -25)}},
 		{ID: "s", Kind: site.Sensitive, Name: "Hives", What: "bees", Shape: site.Point, Places: []geo.Point{at(t, -29, 0)}},
-		{ID: "n", Kind: site.NoGo, Name: "Paddock", Shape: site.Area, Places: []geo.Point{at(t, -50, -50), at(t, 50, -50), at(t, 50, 50), at(t, -50, 50)}},
+		{ID: "n", Kind: site.NoGo, Name: "Paddock", Shape: site.Area,
+			Places: []geo.Point{at(t, -50, -50), at(t, 50, -50), at(t, 50, 50), at(t, -50, 50)}},
 		{ID: "far", Kind: site.Obstacle, Name: "Silo", Shape: site.Point, Places: []geo.Point{at(t, 0, 60)}, BufferM: 5},
 	}
 	var verdicts []judge.Verdict
@@ -135,7 +156,8 @@ func TestTakeOffPlaces(t *testing.T) {
 		all += j.Sentence
 	}
 	assert.Equal(t, []judge.Verdict{judge.Stop, judge.Stop, judge.Watch, judge.Watch, judge.Stop}, verdicts)
-	for _, w := range []string{"wires 20 m away, 30 m are kept", "Barn stands 12 m away, 15 m are kept", "do not calibrate here", "(bees) is 29 m away", "no-go area Paddock"} {
+	for _, w := range []string{"wires 20 m away, 30 m are kept", "Barn stands 12 m away, 15 m are kept",
+		"do not calibrate here", "(bees) is 29 m away", "no-go area Paddock"} {
 		assert.Contains(t, all, w)
 	}
 }
@@ -155,16 +177,19 @@ func TestFindCover(t *testing.T) {
 	require.NoError(t, err)
 	h := 3.0
 	thing := func(name string, x, y float64) site.Feature {
-		return site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: name, HeightM: &h, Places: []geo.Point{frame.Point(geo.XY{X: x, Y: y})}}
+		return site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: name, HeightM: &h,
+			Places: []geo.Point{frame.Point(geo.XY{X: x, Y: y})}}
 	}
-	all := []site.Feature{thing("too near", 0, -5), thing("shed", 5, -30), thing("far", 0, -80), thing("upwind", 0, 20), thing("beside", 25, 0), {Kind: site.Wires, Shape: site.Point, HeightM: &h, Places: []geo.Point{at}}}
+	all := []site.Feature{thing("too near", 0, -5), thing("shed", 5, -30), thing("far", 0, -80), thing("upwind", 0, 20),
+		thing("beside", 25, 0), {Kind: site.Wires, Shape: site.Point, HeightM: &h, Places: []geo.Point{at}}}
 	got := site.FindCover(at, 0, 10, all, frame) // wind from the north: behind is south
 	require.NotNil(t, got)
 	assert.Equal(t, "shed", got.Name)
 	assert.InDelta(t, 30.4, got.DistanceM, 0.1)
 	assert.Equal(t, "upwind", site.FindCover(at, 180, 10, all, frame).Name)
 	assert.Nil(t, site.FindCover(at, 90, 10, all, frame))
-	wall := site.Feature{Kind: site.Obstacle, Shape: site.Line, Name: "wall", HeightM: &h, Places: []geo.Point{frame.Point(geo.XY{X: -20, Y: -50}), frame.Point(geo.XY{X: -20, Y: 50})}}
+	wall := site.Feature{Kind: site.Obstacle, Shape: site.Line, Name: "wall", HeightM: &h,
+		Places: []geo.Point{frame.Point(geo.XY{X: -20, Y: -50}), frame.Point(geo.XY{X: -20, Y: 50})}}
 	assert.InDelta(t, 20, site.FindCover(at, 90, 10, []site.Feature{wall}, frame).DistanceM, 0.01)
 }
 
@@ -174,14 +199,16 @@ func TestBuffer(t *testing.T) {
 	for _, c := range []struct {
 		kind     site.Kind
 		own, has float64
-	}{{site.Obstacle, 0, 5}, {site.Wires, 0, 15}, {site.Wires, 8, 8}, {site.Obstacle, 30, 30}, {site.Sensitive, 0, 0}, {site.Sensitive, 60, 60}, {site.TakeOff, 0, 0}} {
+	}{{site.Obstacle, 0, 5}, {site.Wires, 0, 15}, {site.Wires, 8, 8}, {site.Obstacle, 30, 30}, {site.Sensitive, 0,
+		0}, {site.Sensitive, 60, 60}, {site.TakeOff, 0, 0}} {
 		assert.Equal(t, c.has, site.Feature{Kind: c.kind, BufferM: c.own}.Buffer(), "%s with %g m", c.kind, c.own)
 	}
 	frame, err := geo.NewFrame(depot)
 	require.NoError(t, err)
 	pole := site.Feature{ID: "p", Kind: site.Wires, Shape: site.Line, Places: []geo.Point{at(t, 0, 10), at(t, 30, 10)}}
 	assert.Equal(t, 15.0, site.Standing([]site.Feature{pole}, frame, nil, 0)[0].BufferM)
-	bees := site.Feature{ID: "b", Kind: site.Sensitive, Shape: site.Point, Name: "Hives", What: "bees", BufferM: 90, Places: []geo.Point{at(t, 80, 0)}}
+	bees := site.Feature{ID: "b", Kind: site.Sensitive, Shape: site.Point, Name: "Hives", What: "bees", BufferM: 90,
+		Places: []geo.Point{at(t, 80, 0)}}
 	start := site.Feature{ID: "t", Kind: site.TakeOff, Shape: site.Point, Places: []geo.Point{at(t, 0, 0)}}
 	found := site.JudgeTakeOff(start, []site.Feature{bees}, frame)
 	assert.Contains(t, found[len(found)-1].Sentence, "Hives (bees) is 80 m away", "90 m are kept around these")

@@ -33,7 +33,8 @@ func JudgeTakeOff(t Feature, all []Feature, frame geo.Frame) []Judgement {
 			continue
 		}
 		d, inside := distance(at, f, frame)
-		keep := map[Kind]float64{Obstacle: FromObstacle + f.Buffer(), Wires: max(FromWires, f.Buffer()), Interference: max(FromInterference, f.Buffer()), Sensitive: max(FromSensitive, f.Buffer())}[f.Kind]
+		keep := map[Kind]float64{Obstacle: FromObstacle + f.Buffer(), Wires: max(FromWires, f.Buffer()),
+			Interference: max(FromInterference, f.Buffer()), Sensitive: max(FromSensitive, f.Buffer())}[f.Kind]
 		name := f.Name
 		if name == "" {
 			name = string(f.Kind)
@@ -43,11 +44,14 @@ func JudgeTakeOff(t Feature, all []Feature, frame geo.Frame) []Judgement {
 			out = append(out, Judgement{judge.Stop, "It lies inside the no-go area " + name + "."})
 		case keep == 0 || d >= keep:
 		case f.Kind == Wires:
-			out = append(out, Judgement{judge.Stop, fmt.Sprintf("%s: wires %.0f m away, %.0f m are kept. Never start under or beside wires.", name, d, keep)})
+			out = append(out, Judgement{judge.Stop,
+				fmt.Sprintf("%s: wires %.0f m away, %.0f m are kept. Never start under or beside wires.", name, d, keep)})
 		case f.Kind == Obstacle:
 			out = append(out, Judgement{judge.Stop, fmt.Sprintf("%s stands %.0f m away, %.0f m are kept.", name, d, keep)})
 		case f.Kind == Interference:
-			out = append(out, Judgement{judge.Watch, fmt.Sprintf("%s, %.0f m away, disturbs compass and positioning: do not calibrate here; better start %.0f m off.", name, d, keep)})
+			out = append(out, Judgement{judge.Watch,
+				fmt.Sprintf("%s, %.0f m away, disturbs compass and positioning: do not calibrate here; better start %.0f m off.",
+					name, d, keep)})
 		default:
 			out = append(out, Judgement{judge.Watch, fmt.Sprintf("%s (%s) is %.0f m away.", name, f.What, d)})
 		}
@@ -69,7 +73,8 @@ func groundFindings(g *GroundCheck) []Judgement {
 		{g.Flat, "flat", "It is not flat.", judge.Stop},
 		{g.Firm, "firm", "It is not firm.", judge.Stop},
 		{g.Clear, "clear", "It is not clear.", judge.Stop},
-		{g.NoPlastic, "loose plastic", "Loose plastic or film lies about: a bag in a propeller brings it down. Pick it up.", judge.Stop},
+		{g.NoPlastic, "loose plastic", "Loose plastic or film lies about: a bag in a propeller brings it down. Pick it up.",
+			judge.Stop},
 		{g.NoDust, "dust", "Dust: use a landing pad or wet the place.", judge.Watch},
 		{g.NoPeople, "road and people", "It is on a road or near a crowd.", judge.Stop},
 	} {

@@ -22,7 +22,8 @@ func big(ha float64, ponds int) spray.Field {
 		a, d := 2.4*float64(i), r*0.85*math.Sqrt(float64(i)/float64(max(1, ponds)))
 		k := spray.KeepOut{Name: "pond", Area: true, BufferM: 5}
 		for c := range 10 {
-			k.Places = append(k.Places, geo.XY{X: d*math.Cos(a) + 15*math.Cos(float64(c)*math.Pi/5), Y: d*math.Sin(a) + 15*math.Sin(float64(c)*math.Pi/5)})
+			k.Places = append(k.Places, geo.XY{X: d*math.Cos(a) + 15*math.Cos(float64(c)*math.Pi/5),
+				Y: d*math.Sin(a) + 15*math.Sin(float64(c)*math.Pi/5)})
 		}
 		f.KeepOuts = append(f.KeepOuts, k)
 	}

@@ -83,11 +83,13 @@ func Catch(litresPerMinute []float64, target float64) (CatchTest, error) {
 	case t.Verdict == judge.Stop:
 		t.Sentence = fmt.Sprintf("Nozzle %d is %.1f %% from the mean: clean or replace it, then catch again.", at+1, worst)
 	case off:
-		t.Sentence = fmt.Sprintf("All together give %.2f L/min, %.1f %% from the target: calibrate the pump again.", t.Total, math.Abs(t.FromPct))
+		t.Sentence = fmt.Sprintf("All together give %.2f L/min, %.1f %% from the target: calibrate the pump again.", t.Total,
+			math.Abs(t.FromPct))
 	case t.Verdict == judge.Watch:
 		t.Sentence = fmt.Sprintf("Nozzle %d is %.1f %% from the mean: look at it again soon.", at+1, worst)
 	default:
-		t.Sentence = fmt.Sprintf("All nozzles within %g %% of the mean, %.1f %% from the target.", NozzleWatch, math.Abs(t.FromPct))
+		t.Sentence = fmt.Sprintf("All nozzles within %g %% of the mean, %.1f %% from the target.", NozzleWatch,
+			math.Abs(t.FromPct))
 	}
 	return t, nil
 }
@@ -105,7 +107,8 @@ func tenths(percent float64) float64 {
 // turned over where it is pulses for each litre. More than a doubling or halving is
 // refused: something was read wrongly. Errors wrap ErrInput.
 func PumpFactor(old, caught, shown float64, pulsesPerLitre bool) (float64, error) {
-	if err := errors.Join(within("factor", old, 1e-6, 1e6), within("caught", caught, 0.01, 1000), within("shown", shown, 0.01, 1000)); err != nil {
+	if err := errors.Join(within("factor", old, 1e-6, 1e6), within("caught", caught, 0.01, 1000),
+		within("shown", shown, 0.01, 1000)); err != nil {
 		return 0, err
 	}
 	r := caught / shown
@@ -129,16 +132,20 @@ type Scale struct {
 // of at least 10 kg within 1 percent. span is what it multiplies counts with, kg
 // for each count; the new one is old x known/shown. Errors wrap ErrInput.
 func ScaleCheck(emptyKg, knownKg, shownKg, span float64) (Scale, error) {
-	if err := errors.Join(within("empty", emptyKg, -1000, 1000), within("known mass", knownKg, LeastKnownKg, 1000), within("shown", shownKg, 0.1, 2000), within("span", span, 1e-9, 1e6)); err != nil {
+	if err := errors.Join(within("empty", emptyKg, -1000, 1000), within("known mass", knownKg, LeastKnownKg, 1000),
+		within("shown", shownKg, 0.1, 2000), within("span", span, 1e-9, 1e6)); err != nil {
 		return Scale{}, err
 	}
 	if n, _ := units.Steps(math.Abs(emptyKg), 0.01); float64(n) > EmptyScaleKg*100 {
-		return Scale{Verdict: judge.Stop, Sentence: fmt.Sprintf("Empty it shows %.2f kg: set it to zero first.", emptyKg)}, nil
+		return Scale{Verdict: judge.Stop, Sentence: fmt.Sprintf("Empty it shows %.2f kg: set it to zero first.",
+			emptyKg)}, nil
 	}
 	off := (shownKg/knownKg - 1) * 100
 	if n, _ := units.Steps(math.Abs(off), 0.01); float64(n) > ScaleWithin*100 {
 		next := span * knownKg / shownKg
-		return Scale{Verdict: judge.Stop, Sentence: fmt.Sprintf("It shows %.2f kg for %.2f, %.1f %% off: set the new span and weigh again.", shownKg, knownKg, math.Abs(off)), Span: &next}, nil
+		return Scale{Verdict: judge.Stop,
+			Sentence: fmt.Sprintf("It shows %.2f kg for %.2f, %.1f %% off: set the new span and weigh again.", shownKg, knownKg,
+				math.Abs(off)), Span: &next}, nil
 	}
 	return Scale{Sentence: fmt.Sprintf("%.2f kg for %.2f: within %g %%.", shownKg, knownKg, ScaleWithin)}, nil
 }
@@ -179,9 +186,12 @@ func Spread(trays []float64) (SpreadTest, error) {
 	t := SpreadTest{Variation: math.Sqrt(squares/float64(len(trays)-1)) / mean * 100}
 	switch n := tenths(t.Variation); {
 	case n > SpreadStop*10:
-		t.Verdict, t.Sentence = judge.Stop, fmt.Sprintf("The trays vary by %.1f %%: set the disc or the width, then try again.", t.Variation)
+		t.Verdict, t.Sentence = judge.Stop,
+			fmt.Sprintf("The trays vary by %.1f %%: set the disc or the width, then try again.",
+				t.Variation)
 	case n > SpreadWatch*10:
-		t.Verdict, t.Sentence = judge.Watch, fmt.Sprintf("The trays vary by %.1f %%: a narrower width would be more even.", t.Variation)
+		t.Verdict, t.Sentence = judge.Watch, fmt.Sprintf("The trays vary by %.1f %%: a narrower width would be more even.",
+			t.Variation)
 	default:
 		t.Sentence = fmt.Sprintf("The trays vary by %.1f %%.", t.Variation)
 	}

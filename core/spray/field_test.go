@@ -42,7 +42,8 @@ func TestPassesOfABox(t *testing.T) {
 		{70.00000001, 300, 0, 7, 10, 21000, 21000}, // a hair more is no eleventh pass
 	} {
 		name := fmt.Sprint(row)
-		c := cover(t, spray.Field{Outline: box(0, 0, row.width, row.long), EdgeM: row.edge}, spray.Pattern{SwathM: row.swath, Sections: 1})
+		c := cover(t, spray.Field{Outline: box(0, 0, row.width, row.long), EdgeM: row.edge},
+			spray.Pattern{SwathM: row.swath, Sections: 1})
 		assert.Len(t, c.Passes, row.passes, name)
 		assert.InDelta(t, row.once, c.OnceM2, 1e-3*row.once+1e-6, name)
 		assert.InDelta(t, row.opened, c.OpenedM2, 1e-6*row.opened+1e-6, name)
@@ -65,7 +66,8 @@ func blob(rt *rapid.T, name string, x, y, least, most float64) geo.Ring {
 }
 
 func anyField(rt *rapid.T) spray.Field {
-	f := spray.Field{Outline: blob(rt, "field", 0, 0, 60, 250), EdgeM: rapid.SampledFrom([]float64{0, 0.5, 5, 12}).Draw(rt, "edge")}
+	f := spray.Field{Outline: blob(rt, "field", 0, 0, 60, 250),
+		EdgeM: rapid.SampledFrom([]float64{0, 0.5, 5, 12}).Draw(rt, "edge")}
 	for i := range rapid.IntRange(0, 4).Draw(rt, "keep-outs") {
 		x, y := rapid.Float64Range(-120, 120).Draw(rt, "x"), rapid.Float64Range(-120, 120).Draw(rt, "y")
 		k := spray.KeepOut{Name: fmt.Sprint(i), BufferM: rapid.SampledFrom([]float64{0, 2, 15}).Draw(rt, "buffer")}
@@ -103,7 +105,9 @@ func depth(f spray.Field, p geo.XY) float64 {
 func TestNothingOutsideEverythingInside(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
 		f := anyField(rt)
-		p := spray.Pattern{BearingDeg: rapid.Float64Range(0, 360).Draw(rt, "bearing"), SwathM: rapid.Float64Range(2, 9).Draw(rt, "swath"), Sections: rapid.IntRange(1, 4).Draw(rt, "sections"), Edges: rapid.Bool().Draw(rt, "edges")}
+		p := spray.Pattern{BearingDeg: rapid.Float64Range(0, 360).Draw(rt, "bearing"),
+			SwathM: rapid.Float64Range(2, 9).Draw(rt, "swath"), Sections: rapid.IntRange(1, 4).Draw(rt, "sections"),
+			Edges: rapid.Bool().Draw(rt, "edges")}
 		c, err := f.Passes(p)
 		require.NoError(rt, err)
 		r := rand.New(rand.NewPCG(1, 2))
@@ -181,19 +185,21 @@ func TestEdgesReachWhatStripsLeave(t *testing.T) {
 func TestFieldsThatAreNone(t *testing.T) {
 	good := box(0, 0, 100, 100)
 	for name, f := range map[string]spray.Field{
-		"no outline":     {},
-		"crossing":       {Outline: geo.Ring{{X: 0, Y: 0}, {X: 10, Y: 10}, {X: 10, Y: 0}, {X: 0, Y: 10}}},
-		"edge":           {Outline: good, EdgeM: -1},
-		"edge unknown":   {Outline: good, EdgeM: math.NaN()},
-		"keep-out":       {Outline: good, KeepOuts: []spray.KeepOut{{Name: "pole"}}},
-		"buffer":         {Outline: good, KeepOuts: []spray.KeepOut{{Name: "pole", Places: []geo.XY{{}}, BufferM: 501}}},
-		"hole":           {Outline: good, KeepOuts: []spray.KeepOut{{Name: "pond", Area: true, Places: []geo.XY{{}, {X: 1}}}}},
+		"no outline":   {},
+		"crossing":     {Outline: geo.Ring{{X: 0, Y: 0}, {X: 10, Y: 10}, {X: 10, Y: 0}, {X: 0, Y: 10}}},
+		"edge":         {Outline: good, EdgeM: -1},
+		"edge unknown": {Outline: good, EdgeM: math.NaN()},
+		"keep-out":     {Outline: good, KeepOuts: []spray.KeepOut{{Name: "pole"}}},
+		"buffer":       {Outline: good, KeepOuts: []spray.KeepOut{{Name: "pole", Places: []geo.XY{{}}, BufferM: 501}}},
+		"hole": {Outline: good, KeepOuts: []spray.KeepOut{{Name: "pond", Area: true,
+			Places: []geo.XY{{}, {X: 1}}}}},
 		"as wide as all": {Outline: box(0, 0, 21_000, 10)},
 	} {
 		_, err := f.Passes(spray.Pattern{SwathM: 7, Sections: 1})
 		require.ErrorIs(t, err, spray.ErrInput, name)
 	}
-	for _, p := range []spray.Pattern{{SwathM: 0, Sections: 1}, {SwathM: 7}, {SwathM: 7, Sections: 17}, {SwathM: 7, Sections: 1, BearingDeg: 361}, {SwathM: math.NaN(), Sections: 1}} {
+	for _, p := range []spray.Pattern{{SwathM: 0, Sections: 1}, {SwathM: 7}, {SwathM: 7, Sections: 17},
+		{SwathM: 7, Sections: 1, BearingDeg: 361}, {SwathM: math.NaN(), Sections: 1}} {
 		_, err := spray.Field{Outline: good}.Passes(p)
 		require.ErrorIs(t, err, spray.ErrInput)
 	}

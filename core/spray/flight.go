@@ -66,7 +66,8 @@ func (f flight) over(l Leg) flight {
 
 // home is the way home from where it is.
 func (f flight) home() energy.Home {
-	h, err := f.w.Model.Home(energy.Return{MassKg: f.mass, Rho: f.w.Rho, HeightM: f.w.HeightM, ReturnM: f.w.ReturnM, DistanceM: geo.Dist(f.at, f.w.Start), CourseDeg: bearing(f.at, f.w.Start), Wind: f.w.Wind})
+	h, err := f.w.Model.Home(energy.Return{MassKg: f.mass, Rho: f.w.Rho, HeightM: f.w.HeightM, ReturnM: f.w.ReturnM,
+		DistanceM: geo.Dist(f.at, f.w.Start), CourseDeg: bearing(f.at, f.w.Start), Wind: f.w.Wind})
 	if err != nil || h.Cannot != "" {
 		return energy.Home{Wh: math.Inf(1)}
 	}

@@ -72,7 +72,8 @@ func LoadOf(ha, rate float64, mix []Product) (Load, error) {
 		}
 	}
 	if l.Water < -1e-9*l.Litres {
-		return l, refuse("the products are %.1f L more than the %.1f L of the load: the rate of %g L/ha is too low for them", -l.Water, l.Litres, rate)
+		return l, refuse("the products are %.1f L more than the %.1f L of the load: the rate of %g L/ha is too low for them",
+			-l.Water, l.Litres, rate)
 	}
 	l.Water = max(0, l.Water)
 	return l, nil
@@ -81,7 +82,8 @@ func LoadOf(ha, rate float64, mix []Product) (Load, error) {
 // Loads is how many fills an area takes at a rate with a tank, and the last: so
 // many full ones, and a part load that is exact. Valid: area 0-10,000 ha.
 func Loads(ha, rate, tank float64, mix []Product) ([]Load, error) {
-	if err := errors.Join(within("area", ha, 0, 10_000), within("rate", rate, 0.1, MostRate), within("tank", tank, 0.1, 1000)); err != nil {
+	if err := errors.Join(within("area", ha, 0, 10_000), within("rate", rate, 0.1, MostRate),
+		within("tank", tank, 0.1, 1000)); err != nil {
 		return nil, err
 	}
 	if ha == 0 {
@@ -126,16 +128,22 @@ func broken(wish string, v judge.Verdict, sentence string, nearest *float64) Bro
 func (l Label) Hold(rate float64, unit string) []Broken {
 	var out []Broken
 	if l.MostRate != nil && !(rate <= *l.MostRate*(1+1e-9)) {
-		out = append(out, broken("rate", judge.Stop, fmt.Sprintf("The label allows at most %g %s/ha; %g are planned.", *l.MostRate, unit, rate), l.MostRate))
+		out = append(out, broken("rate", judge.Stop, fmt.Sprintf("The label allows at most %g %s/ha; %g are planned.",
+			*l.MostRate, unit, rate), l.MostRate))
 	}
 	if l.LeastRate != nil && !(rate >= *l.LeastRate*(1-1e-9)) {
-		out = append(out, broken("rate", judge.Stop, fmt.Sprintf("The label asks for at least %g %s/ha; %g are planned.", *l.LeastRate, unit, rate), l.LeastRate))
+		out = append(out, broken("rate", judge.Stop, fmt.Sprintf("The label asks for at least %g %s/ha; %g are planned.",
+			*l.LeastRate, unit, rate), l.LeastRate))
 	}
 	if l.MostRate != nil && l.LeastRate != nil && !(*l.LeastRate <= *l.MostRate) {
-		out = append(out, broken("label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g %s/ha.", *l.LeastRate, *l.MostRate, unit), nil))
+		out = append(out, broken("label", judge.Stop,
+			fmt.Sprintf("The label as entered allows nothing: at least %g and at most %g %s/ha.", *l.LeastRate, *l.MostRate,
+				unit), nil))
 	}
 	if l.LeastDeltaT != nil && l.MostDeltaT != nil && !(*l.LeastDeltaT <= *l.MostDeltaT) {
-		out = append(out, broken("label", judge.Stop, fmt.Sprintf("The label as entered allows nothing: delta T at least %g and at most %g °C.", *l.LeastDeltaT, *l.MostDeltaT), nil))
+		out = append(out, broken("label", judge.Stop,
+			fmt.Sprintf("The label as entered allows nothing: delta T at least %g and at most %g °C.", *l.LeastDeltaT,
+				*l.MostDeltaT), nil))
 	}
 	return out
 }
@@ -156,11 +164,15 @@ func (l Label) HoldAir(tempC, deltaT *float64) []Broken {
 		}
 		switch {
 		case v == nil || math.IsNaN(*v) || math.IsInf(*v, 0):
-			out = append(out, broken(wish, judge.Stop, fmt.Sprintf("The label asks for a %s of %s %g °C, and it is not known.", what, side, *limit), nil))
+			out = append(out, broken(wish, judge.Stop, fmt.Sprintf("The label asks for a %s of %s %g °C, and it is not known.",
+				what, side, *limit), nil))
 		case sign*degrees(*v) > sign*degrees(*limit):
-			out = append(out, broken(wish, judge.Stop, fmt.Sprintf("A %s of %.1f °C is %s the %g °C of the label.", what, *v, away, *limit), nil))
+			out = append(out, broken(wish, judge.Stop, fmt.Sprintf("A %s of %.1f °C is %s the %g °C of the label.", what, *v,
+				away, *limit), nil))
 		case sign*degrees(*v) > sign*degrees(*limit)-10*margin:
-			out = append(out, broken(wish, judge.Watch, fmt.Sprintf("A %s of %.1f °C is near the %g °C of the label: the instruments err by %g.", what, *v, *limit, margin), nil))
+			out = append(out, broken(wish, judge.Watch,
+				fmt.Sprintf("A %s of %.1f °C is near the %g °C of the label: the instruments err by %g.", what, *v, *limit, margin),
+				nil))
 		}
 	}
 	hold("most_c", "temperature", tempC, l.MostC, "at most", 0)
@@ -182,9 +194,13 @@ func (s Settings) HoldNozzles(n Nozzle, count int) []Broken {
 	least, most := s.SpeedRange(n, count)
 	switch {
 	case !(each <= n.MostLPM*(1+1e-9)):
-		return []Broken{broken("speed", judge.Stop, fmt.Sprintf("Each nozzle would have to give %.2f L/min; %s gives %g at most. Fly at %.1f m/s or less, or fit larger nozzles.", each, n.Name, n.MostLPM, floor(most)), ptr(floor(most)))}
+		return []Broken{broken("speed", judge.Stop,
+			fmt.Sprintf("Each nozzle would have to give %.2f L/min; %s gives %g at most. Fly at %.1f m/s or less, or fit larger nozzles.",
+				each, n.Name, n.MostLPM, floor(most)), ptr(floor(most)))}
 	case !(each >= n.LeastLPM*(1-1e-9)):
-		return []Broken{broken("speed", judge.Stop, fmt.Sprintf("Each nozzle would give only %.2f L/min; %s needs %g. Fly at %.1f m/s or more, or fit smaller nozzles.", each, n.Name, n.LeastLPM, ceil(least)), ptr(ceil(least)))}
+		return []Broken{broken("speed", judge.Stop,
+			fmt.Sprintf("Each nozzle would give only %.2f L/min; %s needs %g. Fly at %.1f m/s or more, or fit smaller nozzles.",
+				each, n.Name, n.LeastLPM, ceil(least)), ptr(ceil(least)))}
 	}
 	return nil
 }

@@ -73,7 +73,8 @@ func (f Field) Passes(p Pattern) (*Cover, error) {
 	if err := f.Check(); err != nil {
 		return nil, err
 	}
-	for _, e := range []error{within("bearing", p.BearingDeg, 0, 360), within("swath", p.SwathM, 0.2, MostSwath), within("sections", float64(p.Sections), 1, 16)} {
+	for _, e := range []error{within("bearing", p.BearingDeg, 0, 360), within("swath", p.SwathM, 0.2, MostSwath),
+		within("sections", float64(p.Sections), 1, 16)} {
 		if e != nil {
 			return nil, e
 		}
@@ -156,7 +157,8 @@ func union(all []span) []span {
 // pass is one piece of a strip as it is flown.
 func (s strip) pass(t *turned, piece span, k int) Pass {
 	y := (s.y0 + s.y1) / 2
-	p := Pass{Strip: k, From: t.From(geo.XY{X: piece.from, Y: y}), To: t.From(geo.XY{X: piece.to, Y: y}), Sections: make([][]Open, len(s.open))}
+	p := Pass{Strip: k, From: t.From(geo.XY{X: piece.from, Y: y}), To: t.From(geo.XY{X: piece.to, Y: y}),
+		Sections: make([][]Open, len(s.open))}
 	w := (s.y1 - s.y0) / float64(len(s.open))
 	for i, open := range s.open {
 		for _, o := range open {

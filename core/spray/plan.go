@@ -52,7 +52,8 @@ type Wish struct {
 
 // Defaults are what a wish begins with.
 func Defaults() Wish {
-	return Wish{Settings: Settings{Rate: 20, Speed: 6, Swath: 6}, Unknown: UnknownFlow, Direction: Best, HeightM: 2.5, Sections: 1, WholePass: true, Nozzles: 4, Mix: []Product{}, KgPerL: 1, TurnS: 6}
+	return Wish{Settings: Settings{Rate: 20, Speed: 6, Swath: 6}, Unknown: UnknownFlow, Direction: Best, HeightM: 2.5,
+		Sections: 1, WholePass: true, Nozzles: 4, Mix: []Product{}, KgPerL: 1, TurnS: 6}
 }
 
 // Given is what is known about field, aircraft and air.
@@ -98,7 +99,8 @@ type Plan struct {
 // what cannot be flown, sprayed or allowed is in Broken, with the nearest value that
 // can.
 func Make(w Wish, g Given) (Plan, error) {
-	p := Plan{Passes: []Pass{}, Loads: []Load{}, Waiting: []Waits{}, Broken: []Broken{}, FieldHa: math.Abs(g.Field.Outline.Area()) / 1e4}
+	p := Plan{Passes: []Pass{}, Loads: []Load{}, Waiting: []Waits{}, Broken: []Broken{},
+		FieldHa: math.Abs(g.Field.Outline.Area()) / 1e4}
 	s, err := w.Settings.Solve(w.Unknown)
 	if g.Nozzle != nil {
 		err = errors.Join(err, g.Nozzle.Check())
@@ -143,7 +145,9 @@ func (w Wish) check() error {
 	if !known {
 		err = errors.Join(err, refuse("%q is none of %v", w.Direction, AllDirections))
 	}
-	return errors.Join(err, within("edge", w.EdgeM, 0, MostBuffer), within("height over the crop", w.HeightM, 0.5, 30), within("height of the crop", w.CropM, 0, 60), within("sections", float64(w.Sections), 1, 16), within("bearing", w.BearingDeg, 0, 360), within("tank", w.TankL, 0, 1000))
+	return errors.Join(err, within("edge", w.EdgeM, 0, MostBuffer), within("height over the crop", w.HeightM, 0.5, 30),
+		within("height of the crop", w.CropM, 0, 60), within("sections", float64(w.Sections), 1, 16),
+		within("bearing", w.BearingDeg, 0, 360), within("tank", w.TankL, 0, 1000))
 }
 
 func (w Wish) bearing(g Given, p Pattern) (float64, error) {
@@ -167,7 +171,8 @@ func (p *Plan) say(wish string, v judge.Verdict, nearest *float64, format string
 func (p *Plan) hold(w Wish, g Given, s Settings) {
 	p.Broken = append(p.Broken, w.Label.Hold(s.Rate, UnitOf(w.Granules))...)
 	if w.Edges && w.Label.MostRate != nil && !(2*s.Rate <= *w.Label.MostRate) {
-		p.say("edges", judge.Watch, nil, "Where a pass along an edge overlaps, %g go on each hectare; the label allows %g.", 2*s.Rate, *w.Label.MostRate)
+		p.say("edges", judge.Watch, nil, "Where a pass along an edge overlaps, %g go on each hectare; the label allows %g.",
+			2*s.Rate, *w.Label.MostRate)
 	}
 	switch {
 	case w.Granules:
@@ -198,7 +203,8 @@ func (p *Plan) hold(w Wish, g Given, s Settings) {
 		p.say("direction", judge.Watch, nil, "Where the wind comes from is not known: the strips lie for the fewest passes.")
 	}
 	if w.Label.BufferM == nil && len(g.Sensitive) > 0 {
-		p.say("label", judge.Watch, nil, "The distance that the label asks for to what is sensitive is not entered; %g m are held.", UsualBufferM)
+		p.say("label", judge.Watch, nil,
+			"The distance that the label asks for to what is sensitive is not entered; %g m are held.", UsualBufferM)
 	}
 }
 
@@ -208,13 +214,15 @@ func (p *Plan) reach(w Wish, g Given, c *Cover) {
 	case len(c.Passes) == 0 && c.AreaM2 <= 0:
 		p.say("edge_m", judge.Stop, ptr(0), "Nothing of the field is left inside edge and keep-outs.")
 	case len(c.Passes) == 0:
-		p.say("swath_m", judge.Stop, nil, "No pass fits: the field is nowhere one swath of %g m wide inside edge and keep-outs.", w.Swath)
+		p.say("swath_m", judge.Stop, nil,
+			"No pass fits: the field is nowhere one swath of %g m wide inside edge and keep-outs.", w.Swath)
 	case c.OnceM2 < 0.98*c.AreaM2:
 		more := "Switch sections alone, or add passes along the edges."
 		if w.Edges {
 			more = "What is left lies in corners; spray it by hand or leave it."
 		}
-		p.say("edges", judge.Watch, nil, "%.2f of %.2f ha are not reached, since nothing outside is sprayed. %s", p.AreaHa-p.OnceHa, p.AreaHa, more)
+		p.say("edges", judge.Watch, nil, "%.2f of %.2f ha are not reached, since nothing outside is sprayed. %s",
+			p.AreaHa-p.OnceHa, p.AreaHa, more)
 	}
 }
 
@@ -231,7 +239,10 @@ func (p *Plan) fly(w Wish, g Given, s Settings, c *Cover) error {
 	if w.TankL > 0 {
 		tank = min(tank, w.TankL)
 	}
-	work := Work{Cover: c, Settings: s, Start: g.Start, Refills: g.Refills, Sprayed: g.Sprayed, TankL: tank, Granules: w.Granules, KgPerL: kgPerL, DryKg: g.DryKg, MostKg: g.MostKg, TurnS: w.TurnS, ReturnM: g.ReturnM, HeightM: w.HeightM + w.CropM, Rho: g.Rho, Wind: g.Wind, Model: g.Model, UsableWh: g.UsableWh, WholePass: w.WholePass, EndAtStart: w.EndAtStart}
+	work := Work{Cover: c, Settings: s, Start: g.Start, Refills: g.Refills, Sprayed: g.Sprayed, TankL: tank,
+		Granules: w.Granules, KgPerL: kgPerL, DryKg: g.DryKg, MostKg: g.MostKg, TurnS: w.TurnS, ReturnM: g.ReturnM,
+		HeightM: w.HeightM + w.CropM, Rho: g.Rho, Wind: g.Wind, Model: g.Model, UsableWh: g.UsableWh, WholePass: w.WholePass,
+		EndAtStart: w.EndAtStart}
 	f, err := work.Fly()
 	if err != nil {
 		return err
@@ -271,7 +282,8 @@ func (p *Plan) drift(w Wish, g Given, s Settings) {
 	}
 	p.Waiting = blow.Waiting(p.Passes, s.Swath, g.Sensitive, p.Buffer)
 	if n := len(p.Waiting); n > 0 {
-		p.say("wind", judge.Watch, nil, "%s for another wind: drift would come within %g m of %s.", waitWords(n), p.Buffer, p.Waiting[0].Reaches)
+		p.say("wind", judge.Watch, nil, "%s for another wind: drift would come within %g m of %s.", waitWords(n), p.Buffer,
+			p.Waiting[0].Reaches)
 	}
 }
 

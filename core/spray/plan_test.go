@@ -13,11 +13,13 @@ import (
 )
 
 func wish() (spray.Wish, spray.Given) {
-	n := spray.Nozzle{Key: "fan-020", Name: "Fan 020", LeastLPM: 0.4, MostLPM: 1, LeastBar: 1.5, MostBar: 6, Droplets: "medium"}
+	n := spray.Nozzle{Key: "fan-020", Name: "Fan 020", LeastLPM: 0.4, MostLPM: 1, LeastBar: 1.5, MostBar: 6,
+		Droplets: "medium"}
 	w := spray.Defaults()
 	w.Swath, w.Rate, w.Nozzle, w.Label.BufferM = 7, 15, n.Key, f(20)
 	w.Mix = []spray.Product{{Name: "Hop guard", PerHa: 0.5, Unit: "L"}}
-	return w, spray.Given{Field: spray.Field{Outline: box(0, 0, 70, 300)}, Start: geo.XY{X: 3.5, Y: -20}, Nozzle: &n, TankL: 30, DryKg: 40, MostKg: 72, Rho: 1.2, Model: sprayer(), UsableWh: 2000, ReturnM: 15,
+	return w, spray.Given{Field: spray.Field{Outline: box(0, 0, 70, 300)}, Start: geo.XY{X: 3.5, Y: -20}, Nozzle: &n,
+		TankL: 30, DryKg: 40, MostKg: 72, Rho: 1.2, Model: sprayer(), UsableWh: 2000, ReturnM: 15,
 		Blow: &spray.Blow{MeanMS: 3, FromDeg: f(270)}}
 }
 
@@ -58,14 +60,17 @@ func TestEachWishThatBreaks(t *testing.T) {
 		"flow under the nozzles": {func(w *spray.Wish, _ *spray.Given) { w.Nozzles = 12 }, "speed", judge.Stop},
 		"nozzle not chosen":      {func(_ *spray.Wish, g *spray.Given) { g.Nozzle = nil }, "nozzle", judge.Watch},
 		"rate over the label":    {func(w *spray.Wish, _ *spray.Given) { w.Label.MostRate = f(14.9) }, "rate", judge.Stop},
-		"label allows nothing":   {func(w *spray.Wish, _ *spray.Given) { w.Label.MostRate, w.Label.LeastRate = f(10), f(20) }, "label", judge.Stop},
-		"twice along edges":      {func(w *spray.Wish, _ *spray.Given) { w.Edges, w.Label.MostRate = true, f(20) }, "edges", judge.Watch},
-		"product over the rate":  {func(w *spray.Wish, _ *spray.Given) { w.Mix[0].PerHa = 16 }, "rate", judge.Stop},
-		"no product":             {func(w *spray.Wish, _ *spray.Given) { w.Mix = nil }, "mix", judge.Watch},
-		"nothing left":           {func(w *spray.Wish, _ *spray.Given) { w.EdgeM = 36 }, "edge_m", judge.Stop},
-		"too wide a swath":       {func(w *spray.Wish, _ *spray.Given) { w.EdgeM, w.Direction = 32, spray.Along }, "swath_m", judge.Stop},
-		"too heavy":              {func(_ *spray.Wish, g *spray.Given) { g.DryKg = 73 }, "mass", judge.Stop},
-		"no energy":              {func(_ *spray.Wish, g *spray.Given) { g.UsableWh = 0 }, "energy", judge.Stop},
+		"label allows nothing": {func(w *spray.Wish, _ *spray.Given) { w.Label.MostRate, w.Label.LeastRate = f(10), f(20) },
+			"label", judge.Stop},
+		"twice along edges": {func(w *spray.Wish, _ *spray.Given) { w.Edges, w.Label.MostRate = true, f(20) }, "edges",
+			judge.Watch},
+		"product over the rate": {func(w *spray.Wish, _ *spray.Given) { w.Mix[0].PerHa = 16 }, "rate", judge.Stop},
+		"no product":            {func(w *spray.Wish, _ *spray.Given) { w.Mix = nil }, "mix", judge.Watch},
+		"nothing left":          {func(w *spray.Wish, _ *spray.Given) { w.EdgeM = 36 }, "edge_m", judge.Stop},
+		"too wide a swath": {func(w *spray.Wish, _ *spray.Given) { w.EdgeM, w.Direction = 32, spray.Along }, "swath_m",
+			judge.Stop},
+		"too heavy": {func(_ *spray.Wish, g *spray.Given) { g.DryKg = 73 }, "mass", judge.Stop},
+		"no energy": {func(_ *spray.Wish, g *spray.Given) { g.UsableWh = 0 }, "energy", judge.Stop},
 		"wind not known": {func(w *spray.Wish, g *spray.Given) {
 			w.Direction, g.Blow = spray.IntoWind, nil
 		}, "direction", judge.Watch},
@@ -85,7 +90,9 @@ func TestEachWishThatBreaks(t *testing.T) {
 		assert.Equal(t, row.v, v, name)
 		assert.GreaterOrEqual(t, p.Verdict, row.v, name)
 	}
-	for _, spoil := range []func(*spray.Wish){func(w *spray.Wish) { w.Rate = 0 }, func(w *spray.Wish) { w.HeightM = math.NaN() }, func(w *spray.Wish) { w.Direction = "up" }, func(w *spray.Wish) { w.Sections = 0 }, func(w *spray.Wish) { w.Mix[0].Unit = "oz" }} {
+	for _, spoil := range []func(*spray.Wish){func(w *spray.Wish) { w.Rate = 0 },
+		func(w *spray.Wish) { w.HeightM = math.NaN() }, func(w *spray.Wish) { w.Direction = "up" },
+		func(w *spray.Wish) { w.Sections = 0 }, func(w *spray.Wish) { w.Mix[0].Unit = "oz" }} {
 		w, g := wish()
 		spoil(&w)
 		_, err := spray.Make(w, g)

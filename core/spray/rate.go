@@ -73,7 +73,8 @@ func (s Settings) Solve(u Unknown) (Settings, error) {
 	default:
 		return s, refuse("%q is none of %v", u, AllUnknowns)
 	}
-	return s, errors.Join(within("rate", s.Rate, 0.1, MostRate), within("speed", s.Speed, 0.1, MostSpeed), within("swath", s.Swath, 0.2, MostSwath), within("flow", s.Flow, 0.001, MostFlow))
+	return s, errors.Join(within("rate", s.Rate, 0.1, MostRate), within("speed", s.Speed, 0.1, MostSpeed),
+		within("swath", s.Swath, 0.2, MostSwath), within("flow", s.Flow, 0.001, MostFlow))
 }
 
 // Nozzle is a kind of nozzle, as its maker's table gives it.
@@ -105,7 +106,8 @@ func (n Nozzle) Check() error {
 	if !known {
 		return refuse("%s: %q is none of the droplet classes %v", n.Name, n.Droplets, Droplets)
 	}
-	return errors.Join(within(n.Name+": flow", n.LeastLPM, 0.01, 50), within(n.Name+": flow", n.MostLPM, 0.01, 50), within(n.Name+": pressure", n.LeastBar, 0.1, 50), within(n.Name+": pressure", n.MostBar, 0.1, 50))
+	return errors.Join(within(n.Name+": flow", n.LeastLPM, 0.01, 50), within(n.Name+": flow", n.MostLPM, 0.01, 50),
+		within(n.Name+": pressure", n.LeastBar, 0.1, 50), within(n.Name+": pressure", n.MostBar, 0.1, 50))
 }
 
 // Pressure is the pressure at which a nozzle gives a flow, bar: flow grows with

@@ -26,7 +26,9 @@ func TestFlow(t *testing.T) {
 // Whichever of the four is left out comes back.
 func TestEachCanBeTheUnknown(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
-		s, err := spray.Settings{Rate: rapid.Float64Range(1, 100).Draw(rt, "rate"), Speed: rapid.Float64Range(1, 10).Draw(rt, "speed"), Swath: rapid.Float64Range(1, 12).Draw(rt, "swath")}.Solve(spray.UnknownFlow)
+		s, err := spray.Settings{Rate: rapid.Float64Range(1, 100).Draw(rt, "rate"),
+			Speed: rapid.Float64Range(1, 10).Draw(rt, "speed"),
+			Swath: rapid.Float64Range(1, 12).Draw(rt, "swath")}.Solve(spray.UnknownFlow)
 		require.NoError(rt, err)
 		for _, u := range spray.AllUnknowns {
 			cut := s
@@ -42,13 +44,15 @@ func TestEachCanBeTheUnknown(t *testing.T) {
 			}
 			got, err := cut.Solve(u)
 			require.NoError(rt, err)
-			assert.InEpsilonSlice(rt, []float64{s.Rate, s.Speed, s.Swath, s.Flow}, []float64{got.Rate, got.Speed, got.Swath, got.Flow}, 1e-9)
+			assert.InEpsilonSlice(rt, []float64{s.Rate, s.Speed, s.Swath, s.Flow},
+				[]float64{got.Rate, got.Speed, got.Swath, got.Flow}, 1e-9)
 		}
 	})
 }
 
 func TestRatesThatAreNone(t *testing.T) {
-	for _, s := range []spray.Settings{{}, {Rate: 15, Speed: 6}, {Rate: math.NaN(), Speed: 6, Swath: 7}, {Rate: -1, Speed: 6, Swath: 7}, {Rate: 1001, Speed: 1, Swath: 1}} {
+	for _, s := range []spray.Settings{{}, {Rate: 15, Speed: 6}, {Rate: math.NaN(), Speed: 6, Swath: 7},
+		{Rate: -1, Speed: 6, Swath: 7}, {Rate: 1001, Speed: 1, Swath: 1}} {
 		_, err := s.Solve(spray.UnknownFlow)
 		require.ErrorIs(t, err, spray.ErrInput)
 	}
@@ -57,7 +61,8 @@ func TestRatesThatAreNone(t *testing.T) {
 }
 
 func fan() spray.Nozzle {
-	return spray.Nozzle{Key: "fan-015", Name: "Fan 015", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1.5, MostBar: 6, Droplets: "medium"}
+	return spray.Nozzle{Key: "fan-015", Name: "Fan 015", LeastLPM: 0.4, MostLPM: 0.8, LeastBar: 1.5, MostBar: 6,
+		Droplets: "medium"}
 }
 
 func TestFlowOutsideTheNozzles(t *testing.T) {
@@ -75,7 +80,9 @@ func TestFlowOutsideTheNozzles(t *testing.T) {
 	assert.InDelta(t, 6, fan().Pressure(0.8), 0.01)
 	assert.InDelta(t, 1.5, fan().Pressure(0.4), 0.01)
 	require.NoError(t, fan().Check())
-	for _, spoil := range []func(*spray.Nozzle){func(n *spray.Nozzle) { n.Name = "" }, func(n *spray.Nozzle) { n.MostLPM = 0.1 }, func(n *spray.Nozzle) { n.Droplets = "wet" }, func(n *spray.Nozzle) { n.LeastBar = math.NaN() }} {
+	for _, spoil := range []func(*spray.Nozzle){func(n *spray.Nozzle) { n.Name = "" },
+		func(n *spray.Nozzle) { n.MostLPM = 0.1 }, func(n *spray.Nozzle) { n.Droplets = "wet" },
+		func(n *spray.Nozzle) { n.LeastBar = math.NaN() }} {
 		n := fan()
 		spoil(&n)
 		require.ErrorIs(t, n.Check(), spray.ErrInput)
@@ -83,7 +90,8 @@ func TestFlowOutsideTheNozzles(t *testing.T) {
 }
 
 func TestLoads(t *testing.T) {
-	mix := []spray.Product{{Name: "A", PerHa: 0.5, Unit: "L"}, {Name: "B", Percent: 1, Unit: "L"}, {Name: "C", PerHa: 2, Unit: "kg"}}
+	mix := []spray.Product{{Name: "A", PerHa: 0.5, Unit: "L"}, {Name: "B", Percent: 1, Unit: "L"},
+		{Name: "C", PerHa: 2, Unit: "kg"}}
 	l, err := spray.Loads(4.5, 15, 30, mix)
 	require.NoError(t, err)
 	require.Len(t, l, 3)
@@ -103,7 +111,8 @@ func TestLoads(t *testing.T) {
 	}
 	_, err = spray.LoadOf(1, 2, []spray.Product{{Name: "A", PerHa: 3, Unit: "L"}})
 	require.ErrorIs(t, err, spray.ErrInput, "more product than mix")
-	for _, p := range []spray.Product{{Name: "A", Unit: "L"}, {Name: "A", PerHa: 1, Percent: 1, Unit: "L"}, {Name: "A", PerHa: 1, Unit: "oz"}, {PerHa: 1, Unit: "L"}, {Name: "A", PerHa: math.NaN(), Percent: 1, Unit: "L"}} {
+	for _, p := range []spray.Product{{Name: "A", Unit: "L"}, {Name: "A", PerHa: 1, Percent: 1, Unit: "L"},
+		{Name: "A", PerHa: 1, Unit: "oz"}, {PerHa: 1, Unit: "L"}, {Name: "A", PerHa: math.NaN(), Percent: 1, Unit: "L"}} {
 		require.ErrorIs(t, p.Check(), spray.ErrInput)
 	}
 }

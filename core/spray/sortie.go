@@ -123,8 +123,11 @@ func (w Work) Check() error {
 	if _, err := w.Settings.Solve(UnknownFlow); err != nil {
 		return err
 	}
-	return errors.Join(within("tank", w.TankL, 0.1, 1000), within("density of the mix", w.KgPerL, 0.3, 3), within("dry mass", w.DryKg, 0.1, 1000), within("greatest mass", w.MostKg, 0.1, 1000),
-		within("turn", w.TurnS, 0, 300), within("return height", w.ReturnM, 0, 500), within("height", w.HeightM, 0, 500), within("density", w.Rho, 0.3, 1.5), within("energy", w.UsableWh, 0, 1e6), w.Model.Check(), geo.Finite(w.Start), geo.Finite(w.Refills...))
+	return errors.Join(within("tank", w.TankL, 0.1, 1000), within("density of the mix", w.KgPerL, 0.3, 3),
+		within("dry mass", w.DryKg, 0.1, 1000), within("greatest mass", w.MostKg, 0.1, 1000),
+		within("turn", w.TurnS, 0, 300), within("return height", w.ReturnM, 0, 500), within("height", w.HeightM, 0,
+			500), within("density", w.Rho, 0.3, 1.5), within("energy", w.UsableWh, 0, 1e6), w.Model.Check(), geo.Finite(w.Start),
+		geo.Finite(w.Refills...))
 }
 
 // Fly divides the passes that are left into sorties. A sortie takes passes in order,
@@ -139,11 +142,13 @@ func (w Work) Fly() (Flown, error) {
 	}
 	room := min(w.TankL, (w.MostKg-w.DryKg)/w.KgPerL)
 	if room <= 0 {
-		out.Broken = append(out.Broken, broken("mass", judge.Stop, fmt.Sprintf("Dry it takes off with %.1f kg of %.1f: nothing can be filled in.", w.DryKg, w.MostKg), nil))
+		out.Broken = append(out.Broken, broken("mass", judge.Stop,
+			fmt.Sprintf("Dry it takes off with %.1f kg of %.1f: nothing can be filled in.", w.DryKg, w.MostKg), nil))
 		return out, nil
 	}
 	if room < w.TankL*(1-1e-9) {
-		out.Broken = append(out.Broken, broken("tank", judge.Watch, fmt.Sprintf("The mass allows %.1f %s of the %.1f that it holds.", room, UnitOf(w.Granules), w.TankL), &room))
+		out.Broken = append(out.Broken, broken("tank", judge.Watch,
+			fmt.Sprintf("The mass allows %.1f %s of the %.1f that it holds.", room, UnitOf(w.Granules), w.TankL), &room))
 	}
 	legs := w.order()
 	places := append([]geo.XY{w.Start}, w.Refills...)
@@ -162,7 +167,8 @@ func (w Work) Fly() (Flown, error) {
 			return out, nil
 		}
 		out.Sorties = append(out.Sorties, s)
-		out.AreaM2, out.Litres, out.Wh, out.Seconds = out.AreaM2+s.AreaM2, out.Litres+s.Litres, out.Wh+s.Wh, out.Seconds+s.Seconds
+		out.AreaM2, out.Litres, out.Wh, out.Seconds = out.AreaM2+s.AreaM2, out.Litres+s.Litres, out.Wh+s.Wh,
+			out.Seconds+s.Seconds
 		legs = rest
 	}
 	return out, nil
@@ -176,7 +182,8 @@ func (w Work) order() []Leg {
 		way := p.To.Sub(p.From)
 		for _, s := range left(i, w.Sprayed) {
 			if (s[1]-s[0])*p.Length() >= ShortestPass {
-				legs = append(legs, Leg{Pass: i, From: p.From.Add(way.Times(s[0])), To: p.From.Add(way.Times(s[1])), AreaM2: p.Area * (s[1] - s[0]), Share: s})
+				legs = append(legs, Leg{Pass: i, From: p.From.Add(way.Times(s[0])), To: p.From.Add(way.Times(s[1])),
+					AreaM2: p.Area * (s[1] - s[0]), Share: s})
 			}
 		}
 	}
@@ -289,11 +296,16 @@ func (w Work) fits(l Leg, room float64) bool {
 // none says why no flight can be made.
 func (w Work) none(l Leg, limit Limit, room float64) Broken {
 	if limit == ByEnergy {
-		h, err := w.Model.Home(energy.Return{MassKg: w.DryKg, Rho: w.Rho, ReturnM: w.ReturnM, HeightM: w.HeightM, DistanceM: geo.Dist(l.From, w.Start), CourseDeg: bearing(l.From, w.Start), Wind: w.Wind})
+		h, err := w.Model.Home(energy.Return{MassKg: w.DryKg, Rho: w.Rho, ReturnM: w.ReturnM, HeightM: w.HeightM,
+			DistanceM: geo.Dist(l.From, w.Start), CourseDeg: bearing(l.From, w.Start), Wind: w.Wind})
 		if err == nil && h.Cannot != "" {
-			return broken("wind", judge.Stop, fmt.Sprintf("There is no way home from the next pass, %.0f m away: %s.", geo.Dist(l.From, w.Start), h.Cannot), nil)
+			return broken("wind", judge.Stop, fmt.Sprintf("There is no way home from the next pass, %.0f m away: %s.",
+				geo.Dist(l.From, w.Start), h.Cannot), nil)
 		}
-		return broken("energy", judge.Stop, fmt.Sprintf("The packs give %.0f Wh over the reserve; that does not take it to the next pass, %.0f m away, and home. Take off nearer to it.", w.UsableWh, geo.Dist(l.From, w.Start)), nil)
+		return broken("energy", judge.Stop,
+			fmt.Sprintf("The packs give %.0f Wh over the reserve; that does not take it to the next pass, %.0f m away, and home. Take off nearer to it.",
+				w.UsableWh, geo.Dist(l.From, w.Start)), nil)
 	}
-	return broken("tank", judge.Stop, fmt.Sprintf("%.1f %s do not last for %g m of the next pass.", room, UnitOf(w.Granules), ShortestPass), nil)
+	return broken("tank", judge.Stop, fmt.Sprintf("%.1f %s do not last for %g m of the next pass.", room,
+		UnitOf(w.Granules), ShortestPass), nil)
 }

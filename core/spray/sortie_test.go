@@ -15,7 +15,8 @@ import (
 )
 
 func sprayer() energy.Model {
-	return energy.Model{Kind: energy.Rotors, Discs: 6, DiameterM: 1, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 8, ClimbMS: 3, DescentMS: 2}
+	return energy.Model{Kind: energy.Rotors, Discs: 6, DiameterM: 1, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 8,
+		ClimbMS: 3, DescentMS: 2}
 }
 
 // work is a sprayer beside a field of 70 x 300 m: 10 passes of 300 m and 3.15 L each.
@@ -23,7 +24,8 @@ func work(t require.TestingT) spray.Work {
 	c := cover(t, spray.Field{Outline: box(0, 0, 70, 300)}, spray.Pattern{SwathM: 7, Sections: 1})
 	s, err := spray.Settings{Rate: 15, Speed: 6, Swath: 7}.Solve(spray.UnknownFlow)
 	require.NoError(t, err)
-	return spray.Work{Cover: c, Settings: s, Start: geo.XY{X: 3.5, Y: -20}, TankL: 30, KgPerL: 1, DryKg: 40, MostKg: 72, TurnS: 6, ReturnM: 10, HeightM: 3, Rho: 1.225, Model: sprayer(), UsableWh: 2000}
+	return spray.Work{Cover: c, Settings: s, Start: geo.XY{X: 3.5, Y: -20}, TankL: 30, KgPerL: 1, DryKg: 40, MostKg: 72,
+		TurnS: 6, ReturnM: 10, HeightM: 3, Rho: 1.225, Model: sprayer(), UsableWh: 2000}
 }
 
 func TestSortiesOfABoxByHand(t *testing.T) {
@@ -122,11 +124,13 @@ func TestWishesThatBreak(t *testing.T) {
 func TestSortiesAddUp(t *testing.T) {
 	rapid.Check(t, func(rt *rapid.T) {
 		f := anyField(rt)
-		c, err := f.Passes(spray.Pattern{BearingDeg: rapid.Float64Range(0, 360).Draw(rt, "bearing"), SwathM: 6, Sections: 2, Edges: rapid.Bool().Draw(rt, "edges")})
+		c, err := f.Passes(spray.Pattern{BearingDeg: rapid.Float64Range(0, 360).Draw(rt, "bearing"), SwathM: 6, Sections: 2,
+			Edges: rapid.Bool().Draw(rt, "edges")})
 		require.NoError(rt, err)
 		w := work(rt)
 		w.Cover = c
-		w.Settings, err = spray.Settings{Rate: rapid.Float64Range(5, 60).Draw(rt, "rate"), Speed: 6, Swath: 6}.Solve(spray.UnknownFlow)
+		w.Settings, err = spray.Settings{Rate: rapid.Float64Range(5, 60).Draw(rt, "rate"), Speed: 6,
+			Swath: 6}.Solve(spray.UnknownFlow)
 		require.NoError(rt, err)
 		w.UsableWh = rapid.Float64Range(200, 1500).Draw(rt, "energy")
 		w.WholePass, w.EndAtStart = rapid.Bool().Draw(rt, "whole"), rapid.Bool().Draw(rt, "end at start")

@@ -16,7 +16,8 @@ func TestOrdersAsApproved(t *testing.T) {
 			for _, days := range []int{0, 6, 14, 15, 21} {
 				for _, needs := range [][]int{nil, {-3}, {0}, {20}, {5, 20}, {20, 20, 40}} {
 					o, err := stock.Reorder(stock.Line{OnHand: onHand, Minimum: minimum, DeliveryDays: days}, in(needs...), today)
-					lines = append(lines, fmt.Sprintf("%d on hand, minimum %d, %d days, needs %v: %d %s %s %v", onHand, minimum, days, needs, o.Quantity, o.Verdict, o.Sentence, err))
+					lines = append(lines, fmt.Sprintf("%d on hand, minimum %d, %d days, needs %v: %d %s %s %v", onHand, minimum, days,
+						needs, o.Quantity, o.Verdict, o.Sentence, err))
 				}
 			}
 		}

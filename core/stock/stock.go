@@ -70,15 +70,20 @@ func Reorder(l Line, needs []time.Time, today time.Time) (Order, error) {
 		}
 	}
 	o := Order{Quantity: max(count+l.Minimum-l.OnHand, 1), By: &by, ShortOn: &on}
-	word := fmt.Sprintf("Order %d by %s: below the minimum of %d from %s, delivery takes %d days.", o.Quantity, by.Format(time.DateOnly), l.Minimum, on.Format(time.DateOnly), l.DeliveryDays)
+	word := fmt.Sprintf("Order %d by %s: below the minimum of %d from %s, delivery takes %d days.", o.Quantity,
+		by.Format(time.DateOnly), l.Minimum, on.Format(time.DateOnly), l.DeliveryDays)
 	switch days := by.Sub(today).Hours() / 24; {
 	case days <= 0 && !on.After(today):
-		o.Verdict, o.Sentence = judge.Stop, fmt.Sprintf("Order %d now: %d on the shelf, the minimum is %d, delivery takes %d days.", o.Quantity, l.OnHand, l.Minimum, l.DeliveryDays)
+		o.Verdict, o.Sentence = judge.Stop,
+			fmt.Sprintf("Order %d now: %d on the shelf, the minimum is %d, delivery takes %d days.",
+				o.Quantity, l.OnHand, l.Minimum, l.DeliveryDays)
 		if l.OnHand >= l.Minimum {
-			o.Sentence = fmt.Sprintf("Order %d now: %d on the shelf, more are due than that, delivery takes %d days.", o.Quantity, l.OnHand, l.DeliveryDays)
+			o.Sentence = fmt.Sprintf("Order %d now: %d on the shelf, more are due than that, delivery takes %d days.",
+				o.Quantity, l.OnHand, l.DeliveryDays)
 		}
 	case days <= 0:
-		o.Verdict, o.Sentence = judge.Stop, fmt.Sprintf("Order %d now: needed on %s, and delivery takes %d days.", o.Quantity, on.Format(time.DateOnly), l.DeliveryDays)
+		o.Verdict, o.Sentence = judge.Stop, fmt.Sprintf("Order %d now: needed on %s, and delivery takes %d days.", o.Quantity,
+			on.Format(time.DateOnly), l.DeliveryDays)
 	case days <= 14:
 		o.Verdict, o.Sentence = judge.Watch, word
 	default:

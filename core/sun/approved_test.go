@@ -34,7 +34,8 @@ func TestSunAsApproved(t *testing.T) {
 				}
 				return at.UTC().Format("02 15:04:05")
 			}
-			lines = append(lines, fmt.Sprintf("%g %s: dawn %s, rise %s, noon %s, set %s, dusk %s", lat, day.Format(time.DateOnly), said(d.Dawn), said(d.Rise), said(&d.Noon), said(d.Set), said(d.Dusk)))
+			lines = append(lines, fmt.Sprintf("%g %s: dawn %s, rise %s, noon %s, set %s, dusk %s", lat,
+				day.Format(time.DateOnly), said(d.Dawn), said(d.Rise), said(&d.Noon), said(d.Set), said(d.Dusk)))
 			for _, last := range []time.Duration{0, 30 * time.Minute} {
 				light := ""
 				for h := range 48 {

@@ -50,13 +50,15 @@ func orbit(t time.Time) (decl, eqTime float64) {
 	l0 := math.Mod(280.46646+c*(36000.76983+c*0.0003032), 360)
 	m := 357.52911 + c*(35999.05029-0.0001537*c)
 	e := 0.016708634 - c*(0.000042037+0.0000001267*c)
-	center := math.Sin(m*rad)*(1.914602-c*(0.004817+0.000014*c)) + math.Sin(2*m*rad)*(0.019993-0.000101*c) + math.Sin(3*m*rad)*0.000289
+	center := math.Sin(m*rad)*(1.914602-c*(0.004817+0.000014*c)) + math.Sin(2*m*rad)*(0.019993-0.000101*c) +
+		math.Sin(3*m*rad)*0.000289
 	omega := 125.04 - 1934.136*c
 	lambda := l0 + center - 0.00569 - 0.00478*math.Sin(omega*rad)
 	obliq := 23 + (26+(21.448-c*(46.815+c*(0.00059-c*0.001813)))/60)/60 + 0.00256*math.Cos(omega*rad)
 	decl = math.Asin(math.Sin(obliq*rad)*math.Sin(lambda*rad)) / rad
 	y := math.Pow(math.Tan(obliq/2*rad), 2)
-	eqTime = 4 / rad * (y*math.Sin(2*l0*rad) - 2*e*math.Sin(m*rad) + 4*e*y*math.Sin(m*rad)*math.Cos(2*l0*rad) - 0.5*y*y*math.Sin(4*l0*rad) - 1.25*e*e*math.Sin(2*m*rad))
+	eqTime = 4 / rad * (y*math.Sin(2*l0*rad) - 2*e*math.Sin(m*rad) +
+		4*e*y*math.Sin(m*rad)*math.Cos(2*l0*rad) - 0.5*y*y*math.Sin(4*l0*rad) - 1.25*e*e*math.Sin(2*m*rad))
 	return decl, eqTime
 }
 
@@ -80,7 +82,8 @@ func Position(t time.Time, lat, lon float64) (elevation, azimuth float64, err er
 	ha := minutes/4 - 180
 	sinEl := math.Sin(lat*rad)*math.Sin(decl*rad) + math.Cos(lat*rad)*math.Cos(decl*rad)*math.Cos(ha*rad)
 	elevation = math.Asin(max(-1, min(1, sinEl))) / rad
-	azimuth = math.Atan2(math.Sin(ha*rad), math.Cos(ha*rad)*math.Sin(lat*rad)-math.Tan(decl*rad)*math.Cos(lat*rad))/rad + 180
+	azimuth = math.Atan2(math.Sin(ha*rad),
+		math.Cos(ha*rad)*math.Sin(lat*rad)-math.Tan(decl*rad)*math.Cos(lat*rad))/rad + 180
 	return elevation, math.Mod(azimuth+360, 360), nil
 }
 

@@ -123,7 +123,8 @@ func TestLightOfTheRule(t *testing.T) {
 		days = append(days, d)
 	}
 	today := days[1]
-	for off, want := range map[time.Duration]sun.Light{time.Minute: sun.Daylight, -time.Minute: sun.Twilight, -29 * time.Minute: sun.Twilight, -40 * time.Minute: sun.Night} {
+	for off, want := range map[time.Duration]sun.Light{time.Minute: sun.Daylight, -time.Minute: sun.Twilight,
+		-29 * time.Minute: sun.Twilight, -40 * time.Minute: sun.Night} {
 		assert.Equal(t, want, sun.LightAt(today.Rise.Add(off), days, 30*time.Minute), "%s from sunrise", off)
 		assert.Equal(t, want, sun.LightAt(today.Set.Add(-off), days, 30*time.Minute), "%s before sunset", off)
 	}

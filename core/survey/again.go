@@ -7,7 +7,8 @@ import (
 // Again is a flight as it was laid out, reckoned with what is known now: its lines stay,
 // whatever the packs give. Errors wrap ErrInput.
 func (p Plan) Again(kept Flight, w Wish, g Given) (Flight, error) {
-	if err := errors.Join(g.Model.Check(), within("mass", g.MassKg, 0.05, 1000), within("part", float64(kept.Part), 0, float64(len(p.Parts)-1)), p.usable(w)); err != nil {
+	if err := errors.Join(g.Model.Check(), within("mass", g.MassKg, 0.05, 1000),
+		within("part", float64(kept.Part), 0, float64(len(p.Parts)-1)), p.usable(w)); err != nil {
 		return kept, errors.Join(ErrInput, err)
 	}
 	x := p.Parts[kept.Part]
@@ -26,7 +27,8 @@ func (p Plan) Again(kept Flight, w Wish, g Given) (Flight, error) {
 		return kept, nil
 	}
 	out := try.Flights[0]
-	out.Ways, out.MostOverM, out.Again = kept.Ways, kept.MostOverM, kept.Again // where it flies was laid when it was planned
+	// where it flies was laid when it was planned
+	out.Ways, out.MostOverM, out.Again = kept.Ways, kept.MostOverM, kept.Again
 	return out, nil
 }
 

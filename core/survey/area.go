@@ -67,7 +67,9 @@ func (a Area) Check() error {
 		return err
 	}
 	lo, hi := extent(a.Outline)
-	if err := errors.Join(within("the width of the area", hi.X-lo.X, 0, MostExtent), within("the length of the area", hi.Y-lo.Y, 0, MostExtent), within("the number of holes", float64(len(a.LeaveOut)+len(a.Forbidden)), 0, MostHoles)); err != nil {
+	if err := errors.Join(within("the width of the area", hi.X-lo.X, 0, MostExtent),
+		within("the length of the area", hi.Y-lo.Y, 0, MostExtent),
+		within("the number of holes", float64(len(a.LeaveOut)+len(a.Forbidden)), 0, MostHoles)); err != nil {
 		return err
 	}
 	for _, h := range a.LeaveOut {
@@ -79,7 +81,8 @@ func (a Area) Check() error {
 		if len(f.Places) == 0 {
 			return wrap(errors.New(f.Name + " has no place"))
 		}
-		if err := errors.Join(wrap(geo.Finite(f.Places...)), within("the buffer of "+f.Name, f.BufferM, 0, MostBuffer)); err != nil {
+		if err := errors.Join(wrap(geo.Finite(f.Places...)),
+			within("the buffer of "+f.Name, f.BufferM, 0, MostBuffer)); err != nil {
 			return err
 		}
 		if f.Area {

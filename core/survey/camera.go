@@ -30,7 +30,9 @@ type Camera struct {
 
 // Check refuses a camera that cannot be.
 func (c Camera) Check() error {
-	return errors.Join(within("sensor width", c.SensorWMM, 1, 100), within("sensor height", c.SensorHMM, 1, 100), within("focal length", c.FocalMM, 1, 1000), within("picture width", c.PixelsW, 100, 50000), within("picture height", c.PixelsH, 100, 50000), within("least interval", c.LeastS, 0, 60))
+	return errors.Join(within("sensor width", c.SensorWMM, 1, 100), within("sensor height", c.SensorHMM, 1, 100),
+		within("focal length", c.FocalMM, 1, 1000), within("picture width", c.PixelsW, 100, 50000),
+		within("picture height", c.PixelsH, 100, 50000), within("least interval", c.LeastS, 0, 60))
 }
 
 // Picture is what one picture shows of level ground.
@@ -100,7 +102,8 @@ type Pace struct {
 // at least 1.2 times the camera's least; blur is speed x exposure over the resolution
 // along the flight. Valid: 0.1-60 m/s, exposure 1/20000-1 s.
 func (c Camera) Pace(p Picture, picturesM, speedMS, exposureS float64) (Pace, error) {
-	if err := errors.Join(c.Check(), within("spacing", picturesM, 0.01, 5000), within("speed", speedMS, 0.1, MostSpeedMS), within("exposure", exposureS, 1.0/20000, 1), within("resolution", p.GSDAlong, 1e-6, 10)); err != nil {
+	if err := errors.Join(c.Check(), within("spacing", picturesM, 0.01, 5000), within("speed", speedMS, 0.1, MostSpeedMS),
+		within("exposure", exposureS, 1.0/20000, 1), within("resolution", p.GSDAlong, 1e-6, 10)); err != nil {
 		return Pace{}, err
 	}
 	out := Pace{IntervalS: picturesM / speedMS, FitsMS: MostSpeedMS, BlurPx: speedMS * exposureS / p.GSDAlong}
@@ -109,9 +112,13 @@ func (c Camera) Pace(p Picture, picturesM, speedMS, exposureS float64) (Pace, er
 	}
 	switch {
 	case speedMS > out.FitsMS*(1+1e-9):
-		out.Verdict, out.Sentence = judge.Stop, fmt.Sprintf("A picture each %.2f s is more than the camera takes. Fly at most %.1f m/s.", out.IntervalS, out.FitsMS)
+		out.Verdict, out.Sentence = judge.Stop,
+			fmt.Sprintf("A picture each %.2f s is more than the camera takes. Fly at most %.1f m/s.",
+				out.IntervalS, out.FitsMS)
 	case out.BlurPx > BlurStop:
-		out.Verdict, out.Sentence = judge.Stop, fmt.Sprintf("Each picture smears over %.2f pixels. Fly slower, or with a shorter exposure.", out.BlurPx)
+		out.Verdict, out.Sentence = judge.Stop,
+			fmt.Sprintf("Each picture smears over %.2f pixels. Fly slower, or with a shorter exposure.",
+				out.BlurPx)
 	case out.BlurPx > BlurWatch:
 		out.Verdict, out.Sentence = judge.Watch, fmt.Sprintf("Each picture smears over %.2f pixels.", out.BlurPx)
 	default:

@@ -19,7 +19,8 @@ func Corridor(line []geo.XY, width, spacing, pictures, lead float64) (Hatch, err
 	if len(line) < 2 {
 		return h, errors.Join(ErrInput, errors.New("a line has two places at least"))
 	}
-	if err := errors.Join(geo.Finite(line...), within("width", width, 0, 2000), within("lead", lead, 0, MostBuffer)); err != nil {
+	if err := errors.Join(geo.Finite(line...), within("width", width, 0, 2000),
+		within("lead", lead, 0, MostBuffer)); err != nil {
 		return h, errors.Join(ErrInput, err)
 	}
 	n, err := Lines(width, spacing)
@@ -80,7 +81,8 @@ func beside(line []geo.XY, off, lead float64) []Piece {
 		d := line[i+1].Sub(line[i])
 		d = d.Times(1 / d.Len())
 		right := geo.XY{X: d.Y, Y: -d.X}.Times(off)
-		out = append(out, Piece{From: line[i].Add(right).Sub(d.Times(bend(i))), To: line[i+1].Add(right).Add(d.Times(bend(i + 1)))})
+		out = append(out, Piece{From: line[i].Add(right).Sub(d.Times(bend(i))),
+			To: line[i+1].Add(right).Add(d.Times(bend(i + 1)))})
 	}
 	return out
 }

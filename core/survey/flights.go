@@ -46,7 +46,8 @@ func (p *Plan) fly(w Wish, g Given) error {
 
 // fillAs divides the lines of every part, in the order they stand in, into flights.
 func (p *Plan) fillAs(w Wish, g Given) error {
-	if err := errors.Join(g.Model.Check(), within("mass", g.MassKg, 0.05, 1000), within("usable energy", g.UsableWh, 0, 1e6)); err != nil {
+	if err := errors.Join(g.Model.Check(), within("mass", g.MassKg, 0.05, 1000),
+		within("usable energy", g.UsableWh, 0, 1e6)); err != nil {
 		return errors.Join(ErrInput, err)
 	}
 	for i := range p.Parts {
@@ -105,7 +106,8 @@ func (f *filling) need(x Piece) (wh, seconds float64, home energy.Home, err erro
 		return 0, 0, home, errors.Join(ErrInput, err)
 	}
 	d := f.start.Sub(x.To)
-	home, err = f.g.Model.Home(energy.Return{MassKg: f.g.MassKg, Rho: f.g.Rho, HeightM: f.height, ReturnM: f.g.ReturnM, DistanceM: d.Len(), CourseDeg: geo.Turn(math.Atan2(d.X, d.Y) * 180 / math.Pi), Wind: f.g.Wind})
+	home, err = f.g.Model.Home(energy.Return{MassKg: f.g.MassKg, Rho: f.g.Rho, HeightM: f.height, ReturnM: f.g.ReturnM,
+		DistanceM: d.Len(), CourseDeg: geo.Turn(math.Atan2(d.X, d.Y) * 180 / math.Pi), Wind: f.g.Wind})
 	if err != nil {
 		return 0, 0, home, errors.Join(ErrInput, err)
 	}
@@ -148,7 +150,8 @@ func (f *filling) add(x Piece) error {
 		return f.add(x)
 	}
 	if x.Pictures < 4 || x.Length() < 2*leastStepM {
-		f.stuck = fmt.Sprintf("Line %d lies too far out: full packs do not carry it there and home. Take off nearer to it.", x.Line+1)
+		f.stuck = fmt.Sprintf("Line %d lies too far out: full packs do not carry it there and home. Take off nearer to it.",
+			x.Line+1)
 		f.now.Pieces, f.now.Pictures = append(f.now.Pieces, x), f.now.Pictures+x.Pictures
 		f.whOut, f.now.Seconds = wh, seconds
 		f.close()
@@ -200,7 +203,8 @@ func (f *filling) close() {
 		return
 	}
 	d := f.start.Sub(f.now.Pieces[n-1].To)
-	way, err := f.g.Model.Home(energy.Return{MassKg: f.g.MassKg, Rho: f.g.Rho, HeightM: f.height, ReturnM: f.g.ReturnM, DistanceM: d.Len(), CourseDeg: geo.Turn(math.Atan2(d.X, d.Y) * 180 / math.Pi), Wind: f.g.Wind})
+	way, err := f.g.Model.Home(energy.Return{MassKg: f.g.MassKg, Rho: f.g.Rho, HeightM: f.height, ReturnM: f.g.ReturnM,
+		DistanceM: d.Len(), CourseDeg: geo.Turn(math.Atan2(d.X, d.Y) * 180 / math.Pi), Wind: f.g.Wind})
 	if err == nil {
 		f.whOut, f.now.Seconds = f.whOut+way.Wh, f.now.Seconds+way.Seconds
 	}

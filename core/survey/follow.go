@@ -29,7 +29,8 @@ func (f *filling) follow() {
 // Following is a leg at least heightM over the highest ground within reach beside it,
 // that rises by at most up and falls by at most down, m per m. Where the ground is not
 // known it counts from levelM. most is its greatest height over the ground.
-func Following(t *home.Terrain, from, to geo.XY, heightM, reach, levelM, up, down float64) (way []home.Place3, most float64) {
+func Following(t *home.Terrain, from, to geo.XY, heightM, reach, levelM, up, down float64) (way []home.Place3,
+	most float64) {
 	long := geo.Dist(from, to)
 	step := leastStepM / 2
 	if t != nil {
@@ -136,11 +137,15 @@ func advise(x Part, g Given) Advice {
 	if best >= 0 {
 		s := g.Places[best]
 		a := Advice{ID: s.ID, Name: s.Name, At: s.At, ElevM: s.ElevM, HeightM: x.LevelM - s.ElevM}
-		a.Sentence = fmt.Sprintf("Take off at %s, the highest place near this part that may be used: it flies %.0f m over it.", s.Name, a.HeightM)
+		a.Sentence = fmt.Sprintf("Take off at %s, the highest place near this part that may be used: it flies %.0f m over it.",
+			s.Name, a.HeightM)
 		return a
 	}
 	// Heights count from where it is charted that somebody takes off; nothing is made up.
-	a := Advice{Name: g.Start.Name, ID: g.Start.ID, At: g.Start.At, ElevM: g.Start.ElevM, HeightM: x.LevelM - g.Start.ElevM, Sentence: fmt.Sprintf("No take-off place on the map lies within %.1f km of this part and may be used: heights count from %s.", nearM/1000, g.Start.Name)}
+	a := Advice{Name: g.Start.Name, ID: g.Start.ID, At: g.Start.At, ElevM: g.Start.ElevM,
+		HeightM: x.LevelM - g.Start.ElevM,
+		Sentence: fmt.Sprintf("No take-off place on the map lies within %.1f km of this part and may be used: heights count from %s.",
+			nearM/1000, g.Start.Name)}
 	top := math.Inf(-1)
 	for _, k := range x.Pieces {
 		for i := range 9 {

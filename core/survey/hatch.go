@@ -58,7 +58,8 @@ type Hatch struct {
 // 0.1-5000 m, buffer 0-500 m. Errors wrap ErrInput.
 func (a Area) Hatch(bearing, spacing, pictures, buffer float64) (Hatch, error) {
 	h := Hatch{BearingDeg: bearing, SpacingM: spacing, PicturesM: pictures, Pieces: []Piece{}}
-	if err := errors.Join(a.Check(), within("bearing", bearing, 0, 360), within("buffer", buffer, 0, MostBuffer), within("spacing of pictures", pictures, 0.01, 5000)); err != nil {
+	if err := errors.Join(a.Check(), within("bearing", bearing, 0, 360), within("buffer", buffer, 0, MostBuffer),
+		within("spacing of pictures", pictures, 0.01, 5000)); err != nil {
 		return h, err
 	}
 	f := a.turned(bearing, buffer)
@@ -81,7 +82,8 @@ func (a Area) Hatch(bearing, spacing, pictures, buffer float64) (Hatch, error) {
 			if err != nil {
 				return h, err
 			}
-			h.Pieces = append(h.Pieces, Piece{Line: i, From: f.turn.From(geo.XY{X: s.from, Y: y}), To: f.turn.From(geo.XY{X: s.to, Y: y}), Pictures: count})
+			h.Pieces = append(h.Pieces, Piece{Line: i, From: f.turn.From(geo.XY{X: s.from, Y: y}),
+				To: f.turn.From(geo.XY{X: s.to, Y: y}), Pictures: count})
 			any = true
 		}
 		if any {

@@ -65,7 +65,8 @@ func Make(w Wish, g Given) (Plan, error) {
 		return p, err
 	}
 	if g.Camera == nil {
-		p.say("camera", judge.Stop, nil, "Which camera takes the pictures is not chosen: neither lines nor pictures can be counted.")
+		p.say("camera", judge.Stop, nil,
+			"Which camera takes the pictures is not chosen: neither lines nor pictures can be counted.")
 		p.Verdict = judge.Stop
 		return p, nil
 	}
@@ -131,7 +132,9 @@ func (p *Plan) see(w Wish, g Given, c Camera) error {
 	p.Views = int(p.Picture.AcrossM/p.LinesM+1e-9) * int(p.Picture.AlongM/p.PicturesM+1e-9)
 	if w.BufferM != nil {
 		if *w.BufferM < p.BufferM {
-			p.say("buffer_m", judge.Watch, ptr(p.BufferM), "With %.0f m beyond the edge, places near it lie in fewer than %d pictures; all of them take %.0f m.", *w.BufferM, p.Views, p.BufferM)
+			p.say("buffer_m", judge.Watch, ptr(p.BufferM),
+				"With %.0f m beyond the edge, places near it lie in fewer than %d pictures; all of them take %.0f m.", *w.BufferM,
+				p.Views, p.BufferM)
 		}
 		p.BufferM = *w.BufferM
 	}
@@ -157,7 +160,8 @@ func (p *Plan) pace(w Wish, g Given, c Camera) error {
 		words += " With the wind from behind it is that fast over the ground."
 	}
 	if near < 0.5 {
-		p.say("speed_ms", p.Pace.Verdict, nil, "%s No speed is slow enough: fly higher, take less overlap, or a shorter exposure.", words)
+		p.say("speed_ms", p.Pace.Verdict, nil,
+			"%s No speed is slow enough: fly higher, take less overlap, or a shorter exposure.", words)
 		return nil
 	}
 	p.say("speed_ms", p.Pace.Verdict, &near, "%s", words)
@@ -221,7 +225,8 @@ func (p *Plan) hold(w Wish, g Given) {
 	case len(p.Parts) == 0:
 		p.say("area", judge.Stop, nil, "Nothing is left to fly over: the area lies in what is forbidden or left out.")
 	case unknown:
-		p.say("relief", judge.Watch, nil, "The terrain does not cover all of it: resolution, overlap and height over the ground are those of level ground at take-off there.")
+		p.say("relief", judge.Watch, nil,
+			"The terrain does not cover all of it: resolution, overlap and height over the ground are those of level ground at take-off there.")
 		most = max(most, p.HeightM)
 	}
 	if w.Relief == Follow {
@@ -229,25 +234,31 @@ func (p *Plan) hold(w Wish, g Given) {
 	}
 	if g.CeilingM != nil && most > *g.CeilingM+0.05 {
 		near := *g.CeilingM - (most - p.HeightM)
-		if w.Relief == Split && g.Terrain != nil { // from another height the parts are others, but none has more relief than this
+		// from another height the parts are others, but none has more relief than this
+		if w.Relief == Split && g.Terrain != nil {
 			near = min(near, *g.CeilingM-MostReliefM)
 		}
 		words := "Fly lower, or in parts."
 		if near < 2 {
-			p.say("height_m", judge.Stop, nil, "It flies up to %.0f m over the ground; %.0f m are allowed. Fly in parts, or follow the ground.", most, *g.CeilingM)
+			p.say("height_m", judge.Stop, nil,
+				"It flies up to %.0f m over the ground; %.0f m are allowed. Fly in parts, or follow the ground.", most, *g.CeilingM)
 		} else {
 			near = floor1(near)
-			p.say("height_m", judge.Stop, &near, "It flies up to %.0f m over the ground; %.0f m are allowed. %s", most, *g.CeilingM, words)
+			p.say("height_m", judge.Stop, &near, "It flies up to %.0f m over the ground; %.0f m are allowed. %s", most,
+				*g.CeilingM, words)
 		}
 	}
 	p.CardGB = float64(p.Pictures) * g.PictureM / 1000
 	if p.CardGB > w.CardGB {
-		p.say("card_gb", judge.Stop, ptr(math.Ceil(p.CardGB)), "%d pictures take %.1f GB; the card holds %.0f.", p.Pictures, p.CardGB, w.CardGB)
+		p.say("card_gb", judge.Stop, ptr(math.Ceil(p.CardGB)), "%d pictures take %.1f GB; the card holds %.0f.", p.Pictures,
+			p.CardGB, w.CardGB)
 	}
 	if g.MostWay > 0 {
 		for i, f := range p.Flights {
 			if n := 2*len(f.Pieces) + 2; n > g.MostWay {
-				p.say("area", judge.Stop, nil, "Flight %d has %d waypoints; the aircraft takes %d. Make the area smaller, or its edge simpler.", i+1, n, g.MostWay)
+				p.say("area", judge.Stop, nil,
+					"Flight %d has %d waypoints; the aircraft takes %d. Make the area smaller, or its edge simpler.", i+1, n,
+					g.MostWay)
 			}
 		}
 	}
@@ -333,7 +344,8 @@ func (p *Plan) tooRough() {
 			return
 		}
 	}
-	p.say("relief", judge.Stop, nil, "The ground is too rough to be split into parts of %.0f m relief. Follow the ground instead.", MostReliefM)
+	p.say("relief", judge.Stop, nil,
+		"The ground is too rough to be split into parts of %.0f m relief. Follow the ground instead.", MostReliefM)
 }
 
 // part adds one, with its height, what is seen from it, and where to take off.
@@ -354,7 +366,9 @@ func (p *Plan) part(w Wish, g Given, c Camera, x Part) error {
 		low, high = p.HeightM, p.HeightM // what the climb adds is found when it is flown
 	}
 	if over < 2 {
-		p.say("relief", judge.Stop, ptr(math.Ceil(x.HighM-g.Start.ElevM+p.HeightM)), "The ground rises to %.0f m over take-off: at %.0f m it would be flown into. Fly in parts, or follow the ground.", x.HighM-g.Start.ElevM, p.HeightM)
+		p.say("relief", judge.Stop, ptr(math.Ceil(x.HighM-g.Start.ElevM+p.HeightM)),
+			"The ground rises to %.0f m over take-off: at %.0f m it would be flown into. Fly in parts, or follow the ground.",
+			x.HighM-g.Start.ElevM, p.HeightM)
 		high, low = max(high, 2), max(low, 2)
 	}
 	near, err := c.See(high)
@@ -369,7 +383,8 @@ func (p *Plan) part(w Wish, g Given, c Camera, x Part) error {
 		if least < 30 {
 			v = judge.Stop
 		}
-		p.say("relief", v, nil, "On the highest ground %.0f %% of overlap remain of %.0f %%.", max(0, least), min(w.Side, w.Front))
+		p.say("relief", v, nil, "On the highest ground %.0f %% of overlap remain of %.0f %%.", max(0, least),
+			min(w.Side, w.Front))
 	}
 	if x.TakeOff = advise(x, g); x.TakeOff.Top != nil {
 		p.say("area", judge.Watch, nil, "%s", x.TakeOff.Sentence)

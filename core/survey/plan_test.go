@@ -26,8 +26,10 @@ var pocket = survey.Camera{SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, Pixels
 // quad is a mapper that carries a long flight.
 func quad(area *survey.Area) survey.Given {
 	at := survey.Place{ID: "t", Name: "the gate", Known: true}
-	return survey.Given{Area: area, Start: at, Places: []survey.Place{at}, Camera: &pocket, PictureM: 9, Canopies: survey.UsualCanopies, MassKg: 7, Rho: 1.1, UsableWh: 400, FullWh: 500, Reserve: 20, ReturnM: 40,
-		Model: energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.6, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 12, ClimbMS: 4, DescentMS: 3}}
+	return survey.Given{Area: area, Start: at, Places: []survey.Place{at}, Camera: &pocket, PictureM: 9,
+		Canopies: survey.UsualCanopies, MassKg: 7, Rho: 1.1, UsableWh: 400, FullWh: 500, Reserve: 20, ReturnM: 40,
+		Model: energy.Model{Kind: energy.Rotors, Discs: 4, DiameterM: 0.6, Efficiency: 0.55, CruiseShare: 1, CruiseMS: 12,
+			ClimbMS: 4, DescentMS: 3}}
 }
 
 // outline draws a star-shaped outline round the origin.
@@ -44,7 +46,8 @@ func outline(t *rapid.T) geo.Ring {
 
 // hills are smooth hills up to high m over a square.
 func hills(high float64, cell float64, n int) *home.Terrain {
-	t := &home.Terrain{Origin: geo.XY{X: -float64(n) / 2 * cell, Y: -float64(n) / 2 * cell}, CellM: cell, Columns: n, Rows: n, Heights: make([]float32, n*n)}
+	t := &home.Terrain{Origin: geo.XY{X: -float64(n) / 2 * cell, Y: -float64(n) / 2 * cell}, CellM: cell, Columns: n,
+		Rows: n, Heights: make([]float32, n*n)}
 	for i := range t.Heights {
 		x, y := t.Origin.X+float64(i%n)*cell, t.Origin.Y+float64(i/n)*cell
 		t.Heights[i] = float32(200 + high/2*(1+math.Sin(x/300)*math.Cos(y/260)))
@@ -189,7 +192,8 @@ func TestCorridorCoversItsWidth(t *testing.T) {
 		for i := range rapid.IntRange(1, 6).Draw(t, "legs") {
 			bearing += rapid.Float64Range(-80, 80).Draw(t, fmt.Sprint("bend ", i))
 			sin, cos := math.Sincos(bearing * math.Pi / 180)
-			line = append(line, line[len(line)-1].Add(geo.XY{X: sin, Y: cos}.Times(rapid.Float64Range(120, 500).Draw(t, fmt.Sprint("leg ", i)))))
+			line = append(line, line[len(line)-1].Add(geo.XY{X: sin,
+				Y: cos}.Times(rapid.Float64Range(120, 500).Draw(t, fmt.Sprint("leg ", i)))))
 		}
 		width := rapid.Float64Range(0, 100).Draw(t, "width")
 		h, err := survey.Corridor(line, width, 20, 15, 30)
@@ -216,7 +220,8 @@ func TestCorridorCoversItsWidth(t *testing.T) {
 func TestHolesAndForbidden(t *testing.T) {
 	ring := geo.Ring{{X: 0, Y: 0}, {X: 1000, Y: 0}, {X: 1000, Y: 1000}, {X: 0, Y: 1000}}
 	hole := geo.Ring{{X: 300, Y: 300}, {X: 700, Y: 300}, {X: 700, Y: 700}, {X: 300, Y: 700}}
-	a := survey.Area{Outline: ring, LeaveOut: []geo.Ring{hole}, Forbidden: []survey.Forbidden{{Name: "mast", Places: []geo.XY{{X: 100, Y: 500}}, BufferM: 50}}}
+	a := survey.Area{Outline: ring, LeaveOut: []geo.Ring{hole},
+		Forbidden: []survey.Forbidden{{Name: "mast", Places: []geo.XY{{X: 100, Y: 500}}, BufferM: 50}}}
 	h, err := a.Hatch(90, 20, 10, 30)
 	require.NoError(t, err)
 	for _, x := range h.Pieces {
@@ -240,7 +245,8 @@ func TestWaysBetweenLinesStayClear(t *testing.T) {
 		n := rapid.Float64Range(-200, 200)
 		for i := range rapid.IntRange(1, 3).Draw(t, "forbidden") {
 			c := geo.XY{X: n.Draw(t, fmt.Sprint("x ", i)), Y: n.Draw(t, fmt.Sprint("y ", i))}
-			f := survey.Forbidden{Name: "no", Places: []geo.XY{c}, BufferM: rapid.Float64Range(10, 60).Draw(t, fmt.Sprint("buffer ", i))}
+			f := survey.Forbidden{Name: "no", Places: []geo.XY{c},
+				BufferM: rapid.Float64Range(10, 60).Draw(t, fmt.Sprint("buffer ", i))}
 			if rapid.Bool().Draw(t, fmt.Sprint("area ", i)) {
 				f.Area, f.Places = true, []geo.XY{c, c.Add(geo.XY{X: 70}), c.Add(geo.XY{X: 70, Y: 50}), c.Add(geo.XY{Y: 50})}
 			}
@@ -277,7 +283,8 @@ func TestWaysBetweenLinesStayClear(t *testing.T) {
 		}
 	})
 	g := quad(nil)
-	g.Line, g.Forbidden = []geo.XY{{}, {X: 600}}, []survey.Forbidden{{Name: "the sluice", Places: []geo.XY{{X: 300, Y: 5}}, BufferM: 20}}
+	g.Line, g.Forbidden = []geo.XY{{}, {X: 600}}, []survey.Forbidden{{Name: "the sluice", Places: []geo.XY{{X: 300, Y: 5}},
+		BufferM: 20}}
 	p, err := survey.Make(survey.Defaults(false), g)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Stop, p.Verdict)
@@ -329,8 +336,11 @@ func TestWishesThatCannotBeMet(t *testing.T) {
 	for name, bad := range map[string]func(*survey.Wish, *survey.Given){
 		"an overlap of 100": func(w *survey.Wish, _ *survey.Given) { w.Side = 100 },
 		"no number":         func(w *survey.Wish, _ *survey.Given) { w.SpeedMS = math.NaN() },
-		"an empty area":     func(_ *survey.Wish, g *survey.Given) { g.Area = &survey.Area{Outline: geo.Ring{{}, {X: 1}, {X: 2}}} },
-		"a canopy unknown":  func(w *survey.Wish, _ *survey.Given) { w.By, w.Canopy = survey.ByCanopy, "jungle" },
+		"an empty area": func(_ *survey.Wish, g *survey.Given) {
+			g.Area = &survey.Area{Outline: geo.Ring{{}, {X: 1},
+				{X: 2}}}
+		},
+		"a canopy unknown": func(w *survey.Wish, _ *survey.Given) { w.By, w.Canopy = survey.ByCanopy, "jungle" },
 	} {
 		w, g := survey.Defaults(false), quad(area)
 		bad(&w, &g)
@@ -356,7 +366,8 @@ func TestWishesThatCannotBeMet(t *testing.T) {
 		"too far for the packs": {func(w *survey.Wish, g *survey.Given) { g.UsableWh = 5 }, "area", 0},
 		"no camera":             {func(w *survey.Wish, g *survey.Given) { g.Camera = nil }, "camera", 0},
 		"all of it forbidden": {func(w *survey.Wish, g *survey.Given) {
-			g.Area = &survey.Area{Outline: ring, Forbidden: []survey.Forbidden{{Name: "x", Places: ring, Area: true, BufferM: 300}}}
+			g.Area = &survey.Area{Outline: ring, Forbidden: []survey.Forbidden{{Name: "x", Places: ring, Area: true,
+				BufferM: 300}}}
 		}, "area", 0},
 		"a hill that it flies in": {func(w *survey.Wish, g *survey.Given) {
 			w.Relief = survey.Level
@@ -512,7 +523,8 @@ func TestClockOff(t *testing.T) {
 	from := time.Date(2026, 6, 1, 10, 0, 0, 0, time.UTC)
 	to := from.Add(14 * time.Minute)
 	for _, off := range []time.Duration{time.Hour, -time.Hour, 30 * time.Minute, 7 * time.Hour, -8 * time.Hour} {
-		got, ok := survey.ClockOff([]time.Time{from.Add(2 * time.Minute).Add(-off), from.Add(12 * time.Minute).Add(-off)}, from, to)
+		got, ok := survey.ClockOff([]time.Time{from.Add(2 * time.Minute).Add(-off), from.Add(12 * time.Minute).Add(-off)},
+			from, to)
 		assert.True(t, ok)
 		assert.Equal(t, off, got)
 	}

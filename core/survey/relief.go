@@ -33,7 +33,8 @@ type relief struct {
 
 // reliefUnder looks at the ground under a hatch once for every cell of the terrain.
 func reliefUnder(h Hatch, t *home.Terrain) *relief {
-	r := &relief{turn: geo.TurnedTo(h.BearingDeg), step: max(stepPictures*h.PicturesM, leastStepM), wide: h.SpacingM, x0: math.Inf(1)}
+	r := &relief{turn: geo.TurnedTo(h.BearingDeg), step: max(stepPictures*h.PicturesM, leastStepM), wide: h.SpacingM,
+		x0: math.Inf(1)}
 	x1, y := math.Inf(-1), 0.0
 	first, last := math.MaxInt, -1
 	for _, p := range h.Pieces {
@@ -244,7 +245,8 @@ func (r *relief) within(h Hatch, b block) []Piece {
 		if err != nil {
 			continue // the spacing was held when the hatch was made
 		}
-		out = append(out, Piece{Line: p.Line, From: r.turn.From(geo.XY{X: lo, Y: a.Y}), To: r.turn.From(geo.XY{X: hi, Y: a.Y}), Pictures: n})
+		out = append(out, Piece{Line: p.Line, From: r.turn.From(geo.XY{X: lo, Y: a.Y}),
+			To: r.turn.From(geo.XY{X: hi, Y: a.Y}), Pictures: n})
 	}
 	return out
 }

@@ -68,7 +68,10 @@ type Taken struct {
 // wanted; nil counts round the pieces alone. Errors wrap ErrInput.
 func (p *Plan) Look(pieces []Piece, shots []Shot, area *Area) (Taken, error) {
 	t := Taken{Count: len(shots), Gaps: []Gap{}, Findings: []judge.Broken{}, Views: p.Views}
-	if err := errors.Join(within("the number of pictures", float64(len(shots)), 0, MostShots), within("the number of lines", float64(len(pieces)), 1, MostLines), within("spacing of pictures", p.PicturesM, 0.01, 5000), within("spacing of lines", p.LinesM, 0.01, 5000)); err != nil {
+	if err := errors.Join(within("the number of pictures", float64(len(shots)), 0, MostShots),
+		within("the number of lines", float64(len(pieces)), 1, MostLines),
+		within("spacing of pictures", p.PicturesM, 0.01, 5000),
+		within("spacing of lines", p.LinesM, 0.01, 5000)); err != nil {
 		return t, err
 	}
 	on := make([][]float64, len(pieces))
@@ -158,7 +161,8 @@ func (p *Plan) overlap(t *Taken, pieces []Piece, placed []placedShot, area *Area
 		lo, hi = lo.Sub(half), hi.Add(half)
 	}
 	cell := max((hi.X-lo.X)/mapCells, (hi.Y-lo.Y)/mapCells, p.PicturesM/4, 0.5)
-	o := Overlap{Origin: lo, CellM: cell, Columns: max(1, int(math.Ceil((hi.X-lo.X)/cell))), Rows: max(1, int(math.Ceil((hi.Y-lo.Y)/cell)))}
+	o := Overlap{Origin: lo, CellM: cell, Columns: max(1, int(math.Ceil((hi.X-lo.X)/cell))),
+		Rows: max(1, int(math.Ceil((hi.Y-lo.Y)/cell)))}
 	o.Views = make([]int, o.Columns*o.Rows)
 	for i := range o.Views {
 		c := lo.Add(geo.XY{X: (float64(i%o.Columns) + 0.5) * cell, Y: (float64(i/o.Columns) + 0.5) * cell})
@@ -236,7 +240,8 @@ func (t *Taken) judge() {
 		return
 	}
 	if n := t.Count - t.Placed; n > 0 {
-		say(judge.Watch, "%d of %d pictures carry no place: what they show is not counted. Where one may lie in a gap, look at it before that is flown again.", n, t.Count)
+		say(judge.Watch, "%d of %d pictures carry no place: what they show is not counted. Where one may lie in a gap, look at it before that is flown again.",
+			n, t.Count)
 	}
 	if n := t.Placed - t.OnLines; n > 0 {
 		say(judge.Watch, "%d pictures lie on no planned line.", n)

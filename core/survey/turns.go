@@ -70,7 +70,8 @@ func arc(out []geo.XY, centre, from, ahead, into geo.XY, r, side float64) []geo.
 	n := max(1, int(math.Ceil(angle/turnStep)))
 	for i := range n + 1 {
 		a := side * angle * float64(i) / float64(n)
-		out = append(out, centre.Add(geo.XY{X: start.X*math.Cos(a) - start.Y*math.Sin(a), Y: start.X*math.Sin(a) + start.Y*math.Cos(a)}))
+		out = append(out, centre.Add(geo.XY{X: start.X*math.Cos(a) - start.Y*math.Sin(a),
+			Y: start.X*math.Sin(a) + start.Y*math.Cos(a)}))
 	}
 	return out
 }
@@ -105,7 +106,9 @@ func (p *Plan) turns(w Wish, g Given) {
 				for k := 1; k < len(way) && !said[n.Name]; k++ {
 					if n.enters(way[k-1], way[k]) {
 						said[n.Name] = true
-						p.say("bearing_deg", judge.Stop, nil, "Turning from line %d into line %d it comes into %s. Fly in another direction, turn tighter, or leave more room.", a.Line+1, b.Line+1, n.Name)
+						p.say("bearing_deg", judge.Stop, nil,
+							"Turning from line %d into line %d it comes into %s. Fly in another direction, turn tighter, or leave more room.",
+							a.Line+1, b.Line+1, n.Name)
 					}
 				}
 			}

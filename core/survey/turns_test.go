@@ -19,7 +19,8 @@ import (
 func TestTurnPaths(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		at := func(name string) geo.XY {
-			return geo.XY{X: rapid.Float64Range(-800, 800).Draw(t, name+" x"), Y: rapid.Float64Range(-800, 800).Draw(t, name+" y")}
+			return geo.XY{X: rapid.Float64Range(-800, 800).Draw(t, name+" x"),
+				Y: rapid.Float64Range(-800, 800).Draw(t, name+" y")}
 		}
 		way := func(name string) geo.XY {
 			a := rapid.Float64Range(0, 2*math.Pi).Draw(t, name)
@@ -43,7 +44,8 @@ func TestTurnPaths(t *testing.T) {
 			assert.LessOrEqual(t, turned, math.Pi/18+1e-3, "a corner at place %d", i)
 			before = now
 		}
-		assert.LessOrEqual(t, math.Abs(math.Atan2(before.X*into.Y-before.Y*into.X, before.X*into.X+before.Y*into.Y)), math.Pi/18+1e-3)
+		assert.LessOrEqual(t, math.Abs(math.Atan2(before.X*into.Y-before.Y*into.X, before.X*into.X+before.Y*into.Y)),
+			math.Pi/18+1e-3)
 		assert.GreaterOrEqual(t, length, geo.Dist(from, to)-1e-6)
 	})
 	// The textbook's case: a half circle between two lines two radii apart.
@@ -63,7 +65,8 @@ func TestTurnPaths(t *testing.T) {
 func TestTurnsKeepOff(t *testing.T) {
 	g := quad(nil)
 	g.Wing = true
-	g.Model, g.MassKg = energy.Model{Kind: energy.Wing, LiftDrag: 12, WingDrive: 0.5, CruiseMS: 17, ClimbMS: 3, DescentMS: 2}, 4
+	g.Model, g.MassKg = energy.Model{Kind: energy.Wing, LiftDrag: 12, WingDrive: 0.5, CruiseMS: 17, ClimbMS: 3,
+		DescentMS: 2}, 4
 	w := survey.Defaults(true)
 	w.Direction, w.BearingDeg = survey.Along, 0
 	g.Area = &survey.Area{Outline: geo.Ring{{X: 0, Y: 0}, {X: 500, Y: 0}, {X: 500, Y: 600}, {X: 0, Y: 600}}}

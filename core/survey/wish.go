@@ -65,7 +65,8 @@ const (
 )
 
 // UsualCanopies are the heights that one usual table gives.
-var UsualCanopies = []Canopy{{"low", "low, under 1 m", 80}, {"medium", "medium, 1 to 3 m", 100}, {"high", "high, over 3 m", 120}}
+var UsualCanopies = []Canopy{{"low", "low, under 1 m", 80}, {"medium", "medium, 1 to 3 m", 100},
+	{"high", "high, over 3 m", 120}}
 
 // Wish is how somebody wants pictures of an area or along a line.
 type Wish struct {
@@ -93,7 +94,8 @@ type Wish struct {
 
 // Defaults are what a wish begins with; wing is for aircraft that do not stop to turn.
 func Defaults(wing bool) Wish {
-	w := Wish{By: ByResolution, WidthM: 60, GSDCm: 2.5, Canopy: "medium", HeightM: 80, Side: 75, Front: 75, SpeedMS: 10, Shutter: 1000, Direction: Best, Relief: Split, CardGB: 64}
+	w := Wish{By: ByResolution, WidthM: 60, GSDCm: 2.5, Canopy: "medium", HeightM: 80, Side: 75, Front: 75, SpeedMS: 10,
+		Shutter: 1000, Direction: Best, Relief: Split, CardGB: 64}
 	if wing {
 		w.SpeedMS, w.TurnM, w.LeadM = 16, 30, 40
 	}
@@ -102,15 +104,20 @@ func Defaults(wing bool) Wish {
 
 func (w Wish) check() error {
 	var err error
-	if !slices.Contains(AllBys, w.By) || !slices.Contains(AllDirections, w.Direction) || !slices.Contains(AllReliefs, w.Relief) {
+	if !slices.Contains(AllBys, w.By) || !slices.Contains(AllDirections, w.Direction) ||
+		!slices.Contains(AllReliefs, w.Relief) {
 		err = why.Not(ErrInput, "a choice of the plan is none of %v, %v, %v", AllBys, AllDirections, AllReliefs)
 	}
 	buffer := 0.0
 	if w.BufferM != nil {
 		buffer = *w.BufferM
 	}
-	return errors.Join(err, within("ground resolution", w.GSDCm, 0.05, 500), within("height", w.HeightM, LeastHeightM, MostHeightM), within("side overlap", w.Side, 0, 95), within("front overlap", w.Front, 0, 95), within("speed", w.SpeedMS, 0.5, 60),
-		within("shutter", w.Shutter, 1, 20000), within("buffer", buffer, 0, MostBuffer), within("bearing", w.BearingDeg, 0, 360), within("turn", w.TurnM, 0, 500), within("lead-in", w.LeadM, 0, MostBuffer), within("card", w.CardGB, 0.1, 10_000), within("width", w.WidthM, 0, 2000))
+	return errors.Join(err, within("ground resolution", w.GSDCm, 0.05, 500),
+		within("height", w.HeightM, LeastHeightM, MostHeightM), within("side overlap", w.Side, 0, 95),
+		within("front overlap", w.Front, 0, 95), within("speed", w.SpeedMS, 0.5, 60),
+		within("shutter", w.Shutter, 1, 20000), within("buffer", buffer, 0, MostBuffer), within("bearing", w.BearingDeg, 0,
+			360), within("turn", w.TurnM, 0, 500), within("lead-in", w.LeadM, 0, MostBuffer), within("card", w.CardGB, 0.1,
+			10_000), within("width", w.WidthM, 0, 2000))
 }
 
 // Place is somewhere to take off from.
@@ -156,7 +163,8 @@ func (g Given) forbidden() []Forbidden {
 }
 
 func (p *Plan) say(wish string, v judge.Verdict, nearest *float64, format string, a ...any) {
-	p.Broken = append(p.Broken, judge.Broken{Wish: wish, Verdict: v, Sentence: fmt.Sprintf(format, a...), Nearest: nearest})
+	p.Broken = append(p.Broken, judge.Broken{Wish: wish, Verdict: v, Sentence: fmt.Sprintf(format, a...),
+		Nearest: nearest})
 }
 
 func ptr(v float64) *float64 { return &v }

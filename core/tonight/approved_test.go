@@ -14,8 +14,12 @@ import (
 // An evening with everything about packs, flying and chargers near where it
 // decides.
 func TestEveningsAsApproved(t *testing.T) {
-	in := tonight.Input{Start: evening, ReadyBy: evening.Add(10 * time.Hour), Packs: rack(pack.Charged, pack.Flown, pack.Storage, pack.Charged, pack.Quarantine, pack.Charged, pack.Storage, pack.Charged),
-		Flying: []tonight.Flying{{Aircraft: "Dray One", TypeKey: "dray", Sorties: 3, Packs: 2}, {Aircraft: "Dray Two", TypeKey: "dray", Sorties: 1, Packs: 1}}, Chargers: []tonight.Charger{{Name: "Truck", Channels: 2, Watts: 500}, {Name: "Shed", Channels: 1, Watts: 200}}}
+	in := tonight.Input{Start: evening, ReadyBy: evening.Add(10 * time.Hour),
+		Packs: rack(pack.Charged, pack.Flown, pack.Storage, pack.Charged, pack.Quarantine, pack.Charged, pack.Storage,
+			pack.Charged),
+		Flying: []tonight.Flying{{Aircraft: "Dray One", TypeKey: "dray", Sorties: 3, Packs: 2},
+			{Aircraft: "Dray Two", TypeKey: "dray", Sorties: 1, Packs: 1}},
+		Chargers: []tonight.Charger{{Name: "Truck", Channels: 2, Watts: 500}, {Name: "Shed", Channels: 1, Watts: 200}}}
 	for _, pair := range [][2]int{{0, 1}, {2, 3}, {5, 6}} {
 		a, b := &in.Packs[pair[0]], &in.Packs[pair[1]]
 		a.Mate, b.Mate = b.ID, a.ID
@@ -31,7 +35,8 @@ func TestEveningsAsApproved(t *testing.T) {
 			said = append(said, "  "+err.Error())
 		}
 		for _, j := range p.Charge {
-			said = append(said, fmt.Sprintf("  charge %s for %s on %s %d to %g, %s to %s", j.Label, j.For, j.Charger, j.Channel, j.To, j.Start.Format("15:04:05"), j.End.Format("15:04:05")))
+			said = append(said, fmt.Sprintf("  charge %s for %s on %s %d to %g, %s to %s", j.Label, j.For, j.Charger, j.Channel,
+				j.To, j.Start.Format("15:04:05"), j.End.Format("15:04:05")))
 		}
 		for _, r := range p.Ready {
 			said = append(said, "  ready "+r.Label+" for "+r.For)

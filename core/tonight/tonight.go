@@ -130,9 +130,11 @@ func Make(in Input) (Plan, error) {
 		order = append(order, got...)
 		switch {
 		case len(got) < least && f.enough() < f.Sorties:
-			p.find(judge.Stop, "%s: %d packs in sets may fly; %s take %d, charged again in the field. Fly fewer, or take more time.", f.Aircraft, len(got), flights(f.Sorties), least)
+			p.find(judge.Stop, "%s: %d packs in sets may fly; %s take %d, charged again in the field. Fly fewer, or take more time.",
+				f.Aircraft, len(got), flights(f.Sorties), least)
 		case len(got) < least:
-			p.find(judge.Stop, "%s: %d packs in sets may fly, %s take %d. Fly fewer, or charge between flights.", f.Aircraft, len(got), flights(f.Sorties), least)
+			p.find(judge.Stop, "%s: %d packs in sets may fly, %s take %d. Fly fewer, or charge between flights.", f.Aircraft,
+				len(got), flights(f.Sorties), least)
 		case len(got) < need:
 			p.find(judge.Watch, "%s: enough packs for %s, none to spare.", f.Aircraft, flights(f.Sorties))
 		}
@@ -147,7 +149,8 @@ func Make(in Input) (Plan, error) {
 		l := Lower{PackID: x.ID, Label: x.Label, Why: "Charged and not needed tomorrow.", Verdict: judge.Clear}
 		switch {
 		case x.FullFor >= pack.FullStop:
-			l.Why, l.Verdict = fmt.Sprintf("Charged for %.0f days: look at all six faces, then bring it down.", x.FullFor.Hours()/24), judge.Stop
+			l.Why, l.Verdict = fmt.Sprintf("Charged for %.0f days: look at all six faces, then bring it down.",
+				x.FullFor.Hours()/24), judge.Stop
 		case x.FullFor >= pack.FullWatch:
 			l.Why, l.Verdict = fmt.Sprintf("Charged for %.0f days.", x.FullFor.Hours()/24), judge.Watch
 		}
@@ -192,7 +195,8 @@ func choose(packs []Pack, f Flying, need int, taken map[string]string) []Pack {
 	var out []Pack
 	in := map[string]bool{}
 	for _, x := range can {
-		if i := slices.IndexFunc(can, func(y Pack) bool { return y.ID == x.Mate }); i >= 0 && !in[x.ID] && len(out)+2 <= need {
+		if i := slices.IndexFunc(can, func(y Pack) bool { return y.ID == x.Mate }); i >= 0 && !in[x.ID] &&
+			len(out)+2 <= need {
 			out = append(out, x, can[i])
 			in[x.ID], in[x.Mate] = true, true
 		}
@@ -246,13 +250,15 @@ func (p *Plan) schedule(in Input, order []Pack, taken map[string]string) error {
 			}
 		}
 		c := &channels[best]
-		p.Charge = append(p.Charge, Job{PackID: x.ID, Label: x.Label, For: taken[x.ID], Charger: c.charger, Channel: c.n, From: x.Percent, To: energy.Full, State: x.State, Start: c.free, End: bestEnd})
+		p.Charge = append(p.Charge, Job{PackID: x.ID, Label: x.Label, For: taken[x.ID], Charger: c.charger, Channel: c.n,
+			From: x.Percent, To: energy.Full, State: x.State, Start: c.free, End: bestEnd})
 		c.free = bestEnd
 		if p.DoneAt == nil || bestEnd.After(*p.DoneAt) {
 			p.DoneAt = &bestEnd
 		}
 		if bestEnd.After(in.ReadyBy) {
-			p.find(judge.Stop, "%s for %s is not ready by then: it ends %s after.", x.Label, taken[x.ID], bestEnd.Sub(in.ReadyBy).Round(time.Minute))
+			p.find(judge.Stop, "%s for %s is not ready by then: it ends %s after.", x.Label, taken[x.ID],
+				bestEnd.Sub(in.ReadyBy).Round(time.Minute))
 		}
 	}
 	return nil

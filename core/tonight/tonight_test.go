@@ -47,14 +47,17 @@ func level(v float64) *float64 { return &v }
 func rack(states ...pack.State) []tonight.Pack {
 	var out []tonight.Pack
 	for i, s := range states {
-		out = append(out, tonight.Pack{ID: fmt.Sprint(i + 1), Label: fmt.Sprintf("D%d", i+1), Types: []string{"dray"}, State: s, Percent: level(50), WattHours: 500, Health: 95})
+		out = append(out, tonight.Pack{ID: fmt.Sprint(i + 1), Label: fmt.Sprintf("D%d", i+1), Types: []string{"dray"},
+			State: s, Percent: level(50), WattHours: 500, Health: 95})
 	}
 	return out
 }
 
 func TestTonight(t *testing.T) {
-	in := tonight.Input{Start: evening, ReadyBy: evening.Add(10 * time.Hour), Packs: rack(pack.Charged, pack.Flown, pack.Storage, pack.Charged, pack.Quarantine, pack.Charged, pack.Storage),
-		Flying: []tonight.Flying{{Aircraft: "Dray One", TypeKey: "dray", Sorties: 2, Packs: 2}}, Chargers: []tonight.Charger{{Name: "Truck", Channels: 2, Watts: 500}}}
+	in := tonight.Input{Start: evening, ReadyBy: evening.Add(10 * time.Hour),
+		Packs: rack(pack.Charged, pack.Flown, pack.Storage, pack.Charged, pack.Quarantine, pack.Charged, pack.Storage),
+		Flying: []tonight.Flying{{Aircraft: "Dray One", TypeKey: "dray", Sorties: 2,
+			Packs: 2}}, Chargers: []tonight.Charger{{Name: "Truck", Channels: 2, Watts: 500}}}
 	in.Packs[4].Stop = "In quarantine."
 	for _, pair := range [][2]int{{0, 1}, {2, 3}, {5, 6}} {
 		a, b := &in.Packs[pair[0]], &in.Packs[pair[1]]
@@ -82,14 +85,16 @@ func TestTonight(t *testing.T) {
 	in.Packs[5].Mate, in.Packs[6].Mate = "", ""
 	in.Flying[0].Sorties = 3
 	p, _ = tonight.Make(in)
-	assert.Contains(t, p.Findings[0].Sentence, "4 packs in sets may fly, 3 sorties take 6", "a pack without a partner does not fly on a twin")
+	assert.Contains(t, p.Findings[0].Sentence, "4 packs in sets may fly, 3 sorties take 6",
+		"a pack without a partner does not fly on a twin")
 	in.Packs[5].Mate, in.Packs[6].Mate = "7", "6"
 
 	in.Flying = nil
 	in.Packs[0].FullFor, in.Packs[3].FullFor = 11*24*time.Hour, 3*24*time.Hour
 	p, _ = tonight.Make(in)
 	require.Len(t, p.Lower, 3)
-	assert.Equal(t, []judge.Verdict{judge.Stop, judge.Watch, judge.Clear}, []judge.Verdict{p.Lower[0].Verdict, p.Lower[1].Verdict, p.Lower[2].Verdict})
+	assert.Equal(t, []judge.Verdict{judge.Stop, judge.Watch, judge.Clear},
+		[]judge.Verdict{p.Lower[0].Verdict, p.Lower[1].Verdict, p.Lower[2].Verdict})
 
 	in.Flying = []tonight.Flying{{Aircraft: "Dray One", TypeKey: "dray", Sorties: 2, Packs: 2}}
 	in.Packs[1].Percent, in.ReadyBy = nil, evening.Add(time.Hour)
@@ -110,10 +115,14 @@ func TestChannelsNeverOverlap(t *testing.T) {
 		states := []pack.State{pack.Charged, pack.Flown, pack.Storage, pack.Hot}
 		var packs []tonight.Pack
 		for i := range rapid.IntRange(0, 25).Draw(t, "packs") {
-			packs = append(packs, tonight.Pack{ID: fmt.Sprint(i), Label: fmt.Sprint(i), Types: []string{"a", "b"}[:1+i%2], State: rapid.SampledFrom(states).Draw(t, "state"), Percent: level(rapid.Float64Range(0, 100).Draw(t, "level")), WattHours: 300})
+			packs = append(packs, tonight.Pack{ID: fmt.Sprint(i), Label: fmt.Sprint(i), Types: []string{"a", "b"}[:1+i%2],
+				State: rapid.SampledFrom(states).Draw(t, "state"), Percent: level(rapid.Float64Range(0, 100).Draw(t, "level")),
+				WattHours: 300})
 		}
-		in := tonight.Input{Start: evening, ReadyBy: evening.Add(time.Hour * 8), Packs: packs, Chargers: []tonight.Charger{{"x", 2, 400}, {"y", 1, 900}},
-			Flying: []tonight.Flying{{"A", "a", rapid.IntRange(0, 6).Draw(t, "sa"), 2, rapid.IntRange(0, 8).Draw(t, "sets")}, {"B", "b", rapid.IntRange(0, 6).Draw(t, "sb"), 1, 0}}}
+		in := tonight.Input{Start: evening, ReadyBy: evening.Add(time.Hour * 8), Packs: packs,
+			Chargers: []tonight.Charger{{"x", 2, 400}, {"y", 1, 900}},
+			Flying: []tonight.Flying{{"A", "a", rapid.IntRange(0, 6).Draw(t, "sa"), 2, rapid.IntRange(0, 8).Draw(t, "sets")},
+				{"B", "b", rapid.IntRange(0, 6).Draw(t, "sb"), 1, 0}}}
 		p, err := tonight.Make(in)
 		require.NoError(t, err)
 		seen, free := map[string]bool{}, map[string]time.Time{}
@@ -139,9 +148,11 @@ func TestChannelsNeverOverlap(t *testing.T) {
 func TestSetsThatGoRound(t *testing.T) {
 	var packs []tonight.Pack
 	for i := range 6 {
-		packs = append(packs, tonight.Pack{ID: fmt.Sprint(i), Label: fmt.Sprint(i), Types: []string{"a"}, State: pack.Charged, Percent: level(98), WattHours: 300})
+		packs = append(packs, tonight.Pack{ID: fmt.Sprint(i), Label: fmt.Sprint(i), Types: []string{"a"}, State: pack.Charged,
+			Percent: level(98), WattHours: 300})
 	}
-	in := tonight.Input{Start: evening, ReadyBy: evening.Add(8 * time.Hour), Packs: packs, Flying: []tonight.Flying{{Aircraft: "A", TypeKey: "a", Sorties: 12, Packs: 1}}}
+	in := tonight.Input{Start: evening, ReadyBy: evening.Add(8 * time.Hour), Packs: packs,
+		Flying: []tonight.Flying{{Aircraft: "A", TypeKey: "a", Sorties: 12, Packs: 1}}}
 	p, err := tonight.Make(in)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Stop, p.Verdict)

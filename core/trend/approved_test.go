@@ -15,7 +15,8 @@ func TestDriftsAsApproved(t *testing.T) {
 	for _, n := range []int{0, 1, 4, 5, 7, 8, 9, 12, 20, 40} {
 		for _, rise := range []float64{0, 1, 2.9, 3, 3.1, 3.9, 4, 4.1, 5, 7, -3.9, -4.1, -7} {
 			for i, d := range trend.Judge(flights(n, rise), trend.WarmthFloorC, "warmth", "°C") {
-				lines = append(lines, fmt.Sprintf("%d flights, %+.1f, motor %d: %s %v %.3f to %.3f: %s", n, rise, i+1, d.Verdict, d.Known, d.Before, d.Now, d.Sentence))
+				lines = append(lines, fmt.Sprintf("%d flights, %+.1f, motor %d: %s %v %.3f to %.3f: %s", n, rise, i+1, d.Verdict,
+					d.Known, d.Before, d.Now, d.Sentence))
 			}
 		}
 	}

@@ -75,7 +75,8 @@ func Packs(flights []map[string]float64) []PackDrift {
 			x.Sentence = fmt.Sprintf("Steady: %+.1f points from the packs it flies with.", x.Now)
 			if moved := math.Abs(x.Now - x.Before); moved > limit && moved > ownShare*most {
 				x.Verdict = judge.Watch
-				x.Sentence = fmt.Sprintf("%s is drifting: it gives %+.1f points of its capacity against the packs it flies with, it was %+.1f. Measure its capacity, look at its plugs.", name, x.Now, x.Before)
+				x.Sentence = fmt.Sprintf("%s is drifting: it gives %+.1f points of its capacity against the packs it flies with, it was %+.1f. Measure its capacity, look at its plugs.",
+					name, x.Now, x.Before)
 			}
 		}
 		out[i] = x

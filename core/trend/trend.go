@@ -88,14 +88,16 @@ func Judge(readings [][]float64, floor float64, quantity, unit string) []Drift {
 	for i, d := range devs {
 		out[i] = Drift{Motor: i + 1, Deviates: d}
 		if len(d) < Least {
-			out[i].Verdict, out[i].Sentence = judge.Watch, fmt.Sprintf("%d of %d readings of %s for a trend.", len(d), Least, quantity)
+			out[i].Verdict, out[i].Sentence = judge.Watch, fmt.Sprintf("%d of %d readings of %s for a trend.", len(d), Least,
+				quantity)
 			continue
 		}
 		before, now := robust.Median(d[:len(d)-Recent]), robust.Median(d[len(d)-Recent:])
 		out[i].Known, out[i].Before, out[i].Now = true, before, now
 		if moved := now - before; math.Abs(moved) > limit {
 			out[i].Verdict = judge.Watch
-			out[i].Sentence = fmt.Sprintf("Motor %d is drifting: its %s is %+.1f %s from its sisters, it was %+.1f.", i+1, quantity, now, unit, before)
+			out[i].Sentence = fmt.Sprintf("Motor %d is drifting: its %s is %+.1f %s from its sisters, it was %+.1f.", i+1,
+				quantity, now, unit, before)
 			continue
 		}
 		out[i].Sentence = fmt.Sprintf("Steady: %+.1f %s from its sisters.", now, unit)

@@ -33,7 +33,8 @@ func TestADriftingMotorIsNamed(t *testing.T) {
 		rise  float64
 		known bool
 		v     judge.Verdict
-	}{{"steady", 20, 0, true, judge.Clear}, {"under the floor", 20, 3.5, true, judge.Clear}, {"drifting", 20, 7, true, judge.Watch}, {"cooling too", 20, -7, true, judge.Watch}, {"too few", 7, 9, false, judge.Watch}} {
+	}{{"steady", 20, 0, true, judge.Clear}, {"under the floor", 20, 3.5, true, judge.Clear}, {"drifting", 20, 7, true,
+		judge.Watch}, {"cooling too", 20, -7, true, judge.Watch}, {"too few", 7, 9, false, judge.Watch}} {
 		got := trend.Judge(flights(c.n, c.rise), trend.WarmthFloorC, "warmth", "°C")
 		require.Len(t, got, 4, c.name)
 		assert.Equal(t, c.v, got[2].Verdict, "%s: %s", c.name, got[2].Sentence)
@@ -57,7 +58,8 @@ func TestWeatherAndOneWildReadingNameNobody(t *testing.T) {
 				rs[i][m] += day
 			}
 		}
-		rs[rapid.IntRange(0, len(rs)-1).Draw(t, "which")][rapid.IntRange(0, 3).Draw(t, "motor")] += rapid.Float64Range(-60, 60).Draw(t, "wild")
+		rs[rapid.IntRange(0, len(rs)-1).Draw(t, "which")][rapid.IntRange(0, 3).Draw(t, "motor")] += rapid.Float64Range(-60,
+			60).Draw(t, "wild")
 		for _, d := range trend.Judge(rs, trend.WarmthFloorC, "warmth", "°C") {
 			assert.Equal(t, judge.Clear, d.Verdict, d.Sentence)
 		}

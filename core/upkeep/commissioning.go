@@ -8,7 +8,8 @@ const CommissioningID = "commissioning"
 // before anybody lifts off, and then flown without load and, with a tank, with
 // load (usual practice; the maker's list wins).
 func Commissioning(hasTank bool) Task {
-	t := Task{ID: CommissioningID, Title: "Acceptance of a new or rebuilt aircraft", Station: "frame", After: []Event{Built}, Grounds: true,
+	t := Task{ID: CommissioningID, Title: "Acceptance of a new or rebuilt aircraft", Station: "frame",
+		After: []Event{Built}, Grounds: true,
 		Why: "Nobody knows yet that everything on it is what it should be, sits where it should, and turns the right way.",
 		Steps: []Step{
 			{ID: "parameters", Text: "Parameters compared with a known-good set of the type; every difference explained."},
@@ -22,7 +23,8 @@ func Commissioning(hasTank bool) Task {
 			{ID: "surfaces", Text: "Ground run: tilt gently by stick and see it answer the right way."},
 		}, Acceptance: []Load{NoLoad}}
 	if hasTank {
-		t.Steps = append(t.Steps, Step{ID: "dispensing", Text: "Load cell zeroed and checked with a known mass; pump, flow meter and spreader answer their keys, with clean water."})
+		t.Steps = append(t.Steps, Step{ID: "dispensing",
+			Text: "Load cell zeroed and checked with a known mass; pump, flow meter and spreader answer their keys, with clean water."})
 		t.Acceptance = append(t.Acceptance, Loaded)
 	}
 	return t

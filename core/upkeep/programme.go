@@ -81,20 +81,21 @@ type Grace struct {
 
 // Task is one piece of the programme.
 type Task struct {
-	ID           string      `json:"id"`
-	Title        string      `json:"title"`
-	Why          string      `json:"why"`
-	Station      string      `json:"station"`                // where on the airframe, "frame" for the whole
-	Every        wear.Limits `json:"every"`                  // since it was last done; first limit wins
-	AfterFlying  bool        `json:"after_flying,omitempty"` // due in the evening of a day on which it flew
-	After        []Event     `json:"after,omitempty"`
-	Grounds      bool        `json:"grounds,omitempty"` // when an event opened it, the aircraft stays on the ground until it is signed
-	Tools        []string    `json:"tools,omitempty"`
-	Steps        []Step      `json:"steps"`
-	Parts        []Need      `json:"parts,omitempty"`
-	SecondPerson bool        `json:"second_person,omitempty"`
-	Acceptance   []Load      `json:"acceptance,omitempty"`
-	Defer        *Grace      `json:"defer,omitempty"` // nil: may not be put off
+	ID          string      `json:"id"`
+	Title       string      `json:"title"`
+	Why         string      `json:"why"`
+	Station     string      `json:"station"`                // where on the airframe, "frame" for the whole
+	Every       wear.Limits `json:"every"`                  // since it was last done; first limit wins
+	AfterFlying bool        `json:"after_flying,omitempty"` // due in the evening of a day on which it flew
+	After       []Event     `json:"after,omitempty"`
+	// when an event opened it, the aircraft stays on the ground until it is signed
+	Grounds      bool     `json:"grounds,omitempty"`
+	Tools        []string `json:"tools,omitempty"`
+	Steps        []Step   `json:"steps"`
+	Parts        []Need   `json:"parts,omitempty"`
+	SecondPerson bool     `json:"second_person,omitempty"`
+	Acceptance   []Load   `json:"acceptance,omitempty"`
+	Defer        *Grace   `json:"defer,omitempty"` // nil: may not be put off
 }
 
 // Leave allows defects at kinds of station to be put off.
@@ -139,7 +140,8 @@ func (p Programme) Validate(stations, kinds []string) error {
 		if err := l.Grace.validate("leave"); err != nil {
 			return err
 		}
-		if i := slices.IndexFunc(l.Stations, func(k string) bool { return !slices.Contains(kinds, k) }); i >= 0 || len(l.Stations) == 0 {
+		if i := slices.IndexFunc(l.Stations, func(k string) bool { return !slices.Contains(kinds, k) }); i >= 0 ||
+			len(l.Stations) == 0 {
 			return bad("a leave names stations of the kinds %s", strings.Join(kinds, ", "))
 		}
 	}
@@ -191,7 +193,11 @@ func (t Task) validate(stations []string) error {
 			return bad("task %s: each step has its own id and a text", t.ID)
 		}
 		seen[s.ID] = true
-		if r := s.Reading; r != nil && (r.Quantity == "" || len(r.Bands) == 0 || slices.ContainsFunc(r.Bands, func(b Band) bool { return !(b.Tolerance >= 0 && b.Tolerance <= 1e6) || !(math.Abs(b.Target) <= 1e6) })) {
+		if r := s.Reading; r != nil && (r.Quantity == "" || len(r.Bands) == 0 ||
+			slices.ContainsFunc(r.Bands, func(b Band) bool {
+				return !(b.Tolerance >= 0 && b.Tolerance <= 1e6) ||
+					!(math.Abs(b.Target) <= 1e6)
+			})) {
 			return bad("task %s, step %s: a reading has a quantity and bands with a tolerance of zero or more", t.ID, s.ID)
 		}
 	}

@@ -17,9 +17,12 @@ var noon = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
 var day = time.Date(2026, 6, 10, 0, 0, 0, 0, time.UTC)
 
 func valid() upkeep.Programme {
-	return upkeep.Programme{TypeKey: "q", Version: 1, Tasks: []upkeep.Task{{ID: "screws", Title: "All screws", Station: "frame", Every: wear.Limits{Hours: 10, Days: 7},
-		Steps: []upkeep.Step{{ID: "one", Text: "Tighten."}}, Defer: &upkeep.Grace{Days: 3, Hours: 2, Limits: "Empty tank only."}},
-		{ID: "hard", Title: "After a hard landing", Station: "frame", After: []upkeep.Event{upkeep.HardLanding}, Grounds: true, Steps: []upkeep.Step{{ID: "one", Text: "Look."}}}},
+	return upkeep.Programme{TypeKey: "q", Version: 1, Tasks: []upkeep.Task{{ID: "screws", Title: "All screws",
+		Station: "frame", Every: wear.Limits{Hours: 10, Days: 7},
+		Steps: []upkeep.Step{{ID: "one", Text: "Tighten."}}, Defer: &upkeep.Grace{Days: 3, Hours: 2,
+			Limits: "Empty tank only."}},
+		{ID: "hard", Title: "After a hard landing", Station: "frame", After: []upkeep.Event{upkeep.HardLanding},
+			Grounds: true, Steps: []upkeep.Step{{ID: "one", Text: "Look."}}}},
 		Leaves: []upkeep.Leave{{Stations: []string{"sensor"}, Grace: upkeep.Grace{Days: 10}}}}
 }
 
@@ -52,8 +55,10 @@ func TestValidate(t *testing.T) {
 }
 
 func TestReadingsInEitherBand(t *testing.T) {
-	s := upkeep.Step{ID: "bus", Text: "Measure the bus.", Reading: &upkeep.Reading{Quantity: "bus resistance", Unit: "Ω", Bands: []upkeep.Band{{60, 3}, {120, 3}}}}
-	for v, want := range map[float64]judge.Verdict{57: judge.Clear, 63: judge.Clear, 63.1: judge.Stop, 56.9: judge.Stop, 90: judge.Stop, 117: judge.Clear, 123: judge.Clear, 123.2: judge.Stop, 0: judge.Stop} {
+	s := upkeep.Step{ID: "bus", Text: "Measure the bus.",
+		Reading: &upkeep.Reading{Quantity: "bus resistance", Unit: "Ω", Bands: []upkeep.Band{{60, 3}, {120, 3}}}}
+	for v, want := range map[float64]judge.Verdict{57: judge.Clear, 63: judge.Clear, 63.1: judge.Stop, 56.9: judge.Stop,
+		90: judge.Stop, 117: judge.Clear, 123: judge.Clear, 123.2: judge.Stop, 0: judge.Stop} {
 		j, err := s.Judge(upkeep.Entry{Number: &v})
 		require.NoError(t, err)
 		assert.Equal(t, want, j.Verdict, "%g: %s", v, j.Sentence)
@@ -96,7 +101,9 @@ func TestDeferralHoldsUntilItsFirstLimit(t *testing.T) {
 		seconds int64
 		v       judge.Verdict
 		says    string
-	}{{day, 36000, judge.Watch, "Put off by Tamsin through 2026-06-13. Empty tank only."}, {day.AddDate(0, 0, 3), 36000, judge.Watch, ""}, {day.AddDate(0, 0, 4), 36000, judge.Stop, "it ended on 2026-06-13"}, {day, 43200, judge.Stop, "it ended at 12.0 h"}} {
+	}{{day, 36000, judge.Watch, "Put off by Tamsin through 2026-06-13. Empty tank only."}, {day.AddDate(0, 0, 3), 36000,
+		judge.Watch, ""}, {day.AddDate(0, 0, 4), 36000, judge.Stop, "it ended on 2026-06-13"}, {day, 43200, judge.Stop,
+		"it ended at 12.0 h"}} {
 		got, err := s.Judge(noon, c.day, time.UTC, c.seconds, 40)
 		require.NoError(t, err)
 		assert.Equal(t, c.v, got.Verdict, got.Sentence)
@@ -121,12 +128,15 @@ func TestDeferralHoldsUntilItsFirstLimit(t *testing.T) {
 // A task done now is never due now, and use since then counts alone.
 func TestUseSinceItWasDone(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		at := wear.Counters{Seconds: rapid.Int64Range(0, 1e6).Draw(t, "s"), Flights: rapid.IntRange(0, 1000).Draw(t, "f"), Landings: rapid.IntRange(0, 1000).Draw(t, "l"), Litres: rapid.Float64Range(0, 1e4).Draw(t, "lit"), Since: noon}
-		s := upkeep.Standing{Task: upkeep.Task{Every: wear.Limits{Hours: 5, Flights: 20, Litres: 300, Days: 7}}, Since: at.From(at)}
+		at := wear.Counters{Seconds: rapid.Int64Range(0, 1e6).Draw(t, "s"), Flights: rapid.IntRange(0, 1000).Draw(t, "f"),
+			Landings: rapid.IntRange(0, 1000).Draw(t, "l"), Litres: rapid.Float64Range(0, 1e4).Draw(t, "lit"), Since: noon}
+		s := upkeep.Standing{Task: upkeep.Task{Every: wear.Limits{Hours: 5, Flights: 20, Litres: 300, Days: 7}},
+			Since: at.From(at)}
 		d, err := s.Judge(noon, day, time.UTC, at.Seconds, at.Flights)
 		require.NoError(t, err)
 		assert.Equal(t, judge.Clear, d.Verdict)
-		use := wear.Use{Seconds: rapid.Int64Range(0, 5*3600-1).Draw(t, "us"), Flights: rapid.IntRange(0, 19).Draw(t, "uf"), Litres: rapid.Float64Range(0, 299).Draw(t, "ul")}
+		use := wear.Use{Seconds: rapid.Int64Range(0, 5*3600-1).Draw(t, "us"), Flights: rapid.IntRange(0, 19).Draw(t, "uf"),
+			Litres: rapid.Float64Range(0, 299).Draw(t, "ul")}
 		s.Since = at.Add(use).From(at)
 		d, err = s.Judge(noon, day, time.UTC, 0, 0)
 		require.NoError(t, err)

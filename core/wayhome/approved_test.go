@@ -15,7 +15,8 @@ import (
 func TestWayAsApproved(t *testing.T) {
 	b := setUp(t)
 	b.put("oak", site.Obstacle, site.Point, f(18), [2]float64{4, 120})
-	b.put("wood", site.Obstacle, site.Area, f(12), [2]float64{-40, 60}, [2]float64{-20, 60}, [2]float64{-20, 90}, [2]float64{-40, 90})
+	b.put("wood", site.Obstacle, site.Area, f(12), [2]float64{-40, 60}, [2]float64{-20, 60}, [2]float64{-20, 90},
+		[2]float64{-40, 90})
 	b.put("line wires", site.Wires, site.Line, f(9), [2]float64{40, 0}, [2]float64{60, 150})
 	b.put("yard", site.Sensitive, site.Point, nil, [2]float64{90, 100})
 	b.put("second", site.TakeOff, site.Point, nil, [2]float64{-60, 0})
@@ -27,9 +28,11 @@ func TestWayAsApproved(t *testing.T) {
 		a, err := wayhome.Reckon(q)
 		said := []string{fmt.Sprint(what, ": ", err)}
 		if err == nil {
-			said[0] = fmt.Sprintf("%s: return %.3f need %.3f, high %.3f top %.3f far %.3f shown %.3f, legs %d, round %d %s", what, a.Return.HeightM, a.Return.NeedM, a.HighM, a.TopM, a.FarM, a.ShownM, len(a.Legs), len(a.WayRound), a.NoWay)
+			said[0] = fmt.Sprintf("%s: return %.3f need %.3f, high %.3f top %.3f far %.3f shown %.3f, legs %d, round %d %s",
+				what, a.Return.HeightM, a.Return.NeedM, a.HighM, a.TopM, a.FarM, a.ShownM, len(a.Legs), len(a.WayRound), a.NoWay)
 			for _, x := range a.Findings {
-				said = append(said, "  "+string(x.Rule)+" "+x.Verdict.String()+" "+x.Sentence+" ["+x.Source+"; "+x.Evidence+"; "+x.Lifts+"]")
+				said = append(said, "  "+string(x.Rule)+" "+x.Verdict.String()+" "+
+					x.Sentence+" ["+x.Source+"; "+x.Evidence+"; "+x.Lifts+"]")
 			}
 		}
 		text := strings.Join(said, "\n")
@@ -44,7 +47,8 @@ func TestWayAsApproved(t *testing.T) {
 	q := b.q
 	q.Chart.Terrain = nil // too many figures
 	approved.Vary(q, func(what string, q wayhome.Question) {
-		if !strings.HasPrefix(what, ".Law") && !strings.Contains(what, ".Lat") && !strings.Contains(what, ".Lon") && !strings.HasPrefix(what, ".Chart.Frame") {
+		if !strings.HasPrefix(what, ".Law") && !strings.Contains(what, ".Lat") && !strings.Contains(what, ".Lon") &&
+			!strings.HasPrefix(what, ".Chart.Frame") {
 			say(what, q)
 		}
 	})

@@ -104,7 +104,8 @@ func (c Chart) noGo() []home.Obstacle {
 	var out []home.Obstacle
 	for _, x := range c.Features {
 		if x.Kind == site.NoGo {
-			out = append(out, home.Obstacle{ID: x.ID, Name: "the no-go area " + x.Name, Kind: home.AreaKind, Places: c.Frame.All(x.Places), BufferM: x.Buffer()})
+			out = append(out, home.Obstacle{ID: x.ID, Name: "the no-go area " + x.Name, Kind: home.AreaKind,
+				Places: c.Frame.All(x.Places), BufferM: x.Buffer()})
 		}
 	}
 	return out

@@ -22,7 +22,8 @@ func bounds(ps []geo.XY) (lo, hi geo.XY) {
 }
 
 func span(lo, hi, a, b geo.XY, reach float64) bool {
-	return lo.X-reach <= max(a.X, b.X) && hi.X+reach >= min(a.X, b.X) && lo.Y-reach <= max(a.Y, b.Y) && hi.Y+reach >= min(a.Y, b.Y)
+	return lo.X-reach <= max(a.X, b.X) && hi.X+reach >= min(a.X, b.X) && lo.Y-reach <= max(a.Y, b.Y) &&
+		hi.Y+reach >= min(a.Y, b.Y)
 }
 
 // leg names a leg in a sentence: by its number, or by the passes of a plan.
@@ -44,7 +45,10 @@ func (r *reckoning) path() error {
 	path, leg := r.points()
 	all := append(slices.Clone(r.obstacles), r.Chart.noGo()...)
 	if r.Flight.Plan != nil {
-		all = slices.DeleteFunc(all, func(o home.Obstacle) bool { return o.ID != "" && slices.Contains(r.Flight.Plan.Around, o.ID) })
+		all = slices.DeleteFunc(all, func(o home.Obstacle) bool {
+			return o.ID != "" &&
+				slices.Contains(r.Flight.Plan.Around, o.ID)
+		})
 	}
 	var err error
 	if r.Flight.Plan != nil && r.out.Datum == intent.AboveGround { // over the crop, and what is part of it
@@ -180,7 +184,8 @@ func worstOf(pieces []home.Leg, leg []int, n int) []home.Leg {
 	out, have := make([]home.Leg, n), make([]bool, n)
 	for i, p := range pieces {
 		k := leg[i]
-		if w := out[k]; !have[k] || p.Verdict > w.Verdict || p.Verdict == w.Verdict && p.Nearest != "" && (w.Nearest == "" || p.HorizontalM < w.HorizontalM) {
+		if w := out[k]; !have[k] || p.Verdict > w.Verdict || p.Verdict == w.Verdict && p.Nearest != "" &&
+			(w.Nearest == "" || p.HorizontalM < w.HorizontalM) {
 			out[k], have[k] = p, true
 		}
 	}
@@ -194,8 +199,10 @@ func (r *reckoning) secondPlace() error {
 		return nil
 	}
 	l := r.Type.Limits
-	a, err := home.ReturnHeight(home.Question{Home: r.Chart.Frame.XY(r.out.Second.Places[0]), HomeM: r.out.HomeM, Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain, PositionM: PositionM, Margin: r.out.Margin,
-		CeilingM: r.Law.HeightM, SettingM: &r.out.ShownM, ClimbMS: l.Climb(), DescentMS: l.Descent(), RouteHeight: r.overTakeOff()})
+	a, err := home.ReturnHeight(home.Question{Home: r.Chart.Frame.XY(r.out.Second.Places[0]), HomeM: r.out.HomeM,
+		Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain, PositionM: PositionM, Margin: r.out.Margin,
+		CeilingM: r.Law.HeightM, SettingM: &r.out.ShownM, ClimbMS: l.Climb(), DescentMS: l.Descent(),
+		RouteHeight: r.overTakeOff()})
 	if err != nil {
 		return err
 	}
@@ -204,14 +211,21 @@ func (r *reckoning) secondPlace() error {
 		r.unknown = append(r.unknown, "on the way to the second landing place")
 	}
 	for _, thing := range a.Unknown {
-		r.find(judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s: the height of %s in the way is not known.", name, thing), Lifts: "measuring it, or another place"})
+		r.find(judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Stop,
+			Sentence: fmt.Sprintf("%s: the height of %s in the way is not known.", name, thing),
+			Lifts:    "measuring it, or another place"})
 	}
 	if r.out.ShownM < a.NeedM+a.MarginM-1e-6 {
-		r.find(judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s it needs %.0f m above take-off over %s; %.0f m are set.", name, a.HeightM, a.Decides, r.out.ShownM), Lifts: "a higher setting, or another place"})
+		r.find(judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Stop,
+			Sentence: fmt.Sprintf("%s it needs %.0f m above take-off over %s; %.0f m are set.", name, a.HeightM, a.Decides,
+				r.out.ShownM), Lifts: "a higher setting, or another place"})
 	}
 	for _, x := range r.Chart.Features {
-		if x.Kind == site.NoGo && home.FanReaches(r.Chart.Frame.XY(r.out.Second.Places[0]), r.way, x.Area(r.Chart.Frame), x.Buffer()+PositionM) {
-			r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s the straight way from part of the route goes over the no-go area %s.", name, x.Name), Lifts: "another second place"})
+		if x.Kind == site.NoGo && home.FanReaches(r.Chart.Frame.XY(r.out.Second.Places[0]), r.way, x.Area(r.Chart.Frame),
+			x.Buffer()+PositionM) {
+			r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop,
+				Sentence: fmt.Sprintf("%s the straight way from part of the route goes over the no-go area %s.", name, x.Name),
+				Lifts:    "another second place"})
 		}
 	}
 	r.out.HighM = max(r.out.HighM, r.out.ShownM+a.MaxAGL-a.HeightM)

@@ -91,7 +91,8 @@ func TestDecidedForAPlan(t *testing.T) {
 	b.planned(4, 50, 150)
 	b.put("fence", site.Wires, site.Line, f(2), [2]float64{-20, 30}, [2]float64{60, 30})
 	basis := find(b.reckon(), judge.RulePath, "begins").Basis
-	b.q.Flight.Decided = []intent.Decision{{ID: "1", Kind: intent.ByHand, Reason: "I fly it", By: "Odile Varga", At: time.Unix(1e9, 0), Basis: basis}}
+	b.q.Flight.Decided = []intent.Decision{{ID: "1", Kind: intent.ByHand, Reason: "I fly it", By: "Odile Varga",
+		At: time.Unix(1e9, 0), Basis: basis}}
 	assert.Equal(t, judge.Watch, find(b.reckon(), judge.RulePath, "begins").Verdict)
 	p := b.q.Flight.Plan
 	p.Starts = []geo.Point{p.Passes[2], p.Passes[6]}
@@ -170,9 +171,11 @@ func TestSlopesUnderAPlan(t *testing.T) {
 func TestPlansThatCannotBe(t *testing.T) {
 	for name, spoil := range map[string]func(*intent.Plan){
 		"no pass": func(p *intent.Plan) { p.Passes = nil }, "half a pass": func(p *intent.Plan) { p.Passes = p.Passes[1:] },
-		"no speed": func(p *intent.Plan) { p.SpeedMS = 0 }, "speed no number": func(p *intent.Plan) { p.SpeedMS = math.NaN() },
-		"off the earth": func(p *intent.Plan) { p.Passes[1].Lat = 91 }, "start no number": func(p *intent.Plan) { p.Starts = []geo.Point{{Lat: math.NaN()}} },
-		"too many": func(p *intent.Plan) { p.Passes = make([]geo.Point, 2*intent.MostPasses+2) },
+		"no speed":        func(p *intent.Plan) { p.SpeedMS = 0 },
+		"speed no number": func(p *intent.Plan) { p.SpeedMS = math.NaN() },
+		"off the earth":   func(p *intent.Plan) { p.Passes[1].Lat = 91 },
+		"start no number": func(p *intent.Plan) { p.Starts = []geo.Point{{Lat: math.NaN()}} },
+		"too many":        func(p *intent.Plan) { p.Passes = make([]geo.Point, 2*intent.MostPasses+2) },
 	} {
 		b := setUp(t)
 		b.planned(3, 50, 150)
@@ -186,11 +189,13 @@ func TestPlansThatCannotBe(t *testing.T) {
 func TestOnlyWhatIsNearIsLookedAt(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
 		place := func(name string) geo.XY {
-			return geo.XY{X: rapid.Float64Range(-200, 200).Draw(r, name+" x"), Y: rapid.Float64Range(-200, 200).Draw(r, name+" y")}
+			return geo.XY{X: rapid.Float64Range(-200, 200).Draw(r, name+" x"),
+				Y: rapid.Float64Range(-200, 200).Draw(r, name+" y")}
 		}
 		var things []home.Obstacle
 		for range rapid.IntRange(0, 8).Draw(r, "things") {
-			o := home.Obstacle{ID: "1", Name: "thing", Kind: home.LineKind, Places: []geo.XY{place("from"), place("to")}, BufferM: rapid.Float64Range(0, 20).Draw(r, "buffer")}
+			o := home.Obstacle{ID: "1", Name: "thing", Kind: home.LineKind, Places: []geo.XY{place("from"), place("to")},
+				BufferM: rapid.Float64Range(0, 20).Draw(r, "buffer")}
 			if rapid.Bool().Draw(r, "known") {
 				h := rapid.Float64Range(0, 20).Draw(r, "height")
 				o.HeightM = &h
@@ -205,7 +210,8 @@ func TestOnlyWhatIsNearIsLookedAt(t *testing.T) {
 		for k := range n {
 			end := place("end")
 			for i := 1; i <= 3; i++ { // in pieces, as the ground is followed
-				path = append(path, home.Place3{At: at.Add(end.Sub(at).Times(float64(i) / 3)), M: rapid.Float64Range(0, 25).Draw(r, "m")})
+				path = append(path, home.Place3{At: at.Add(end.Sub(at).Times(float64(i) / 3)),
+					M: rapid.Float64Range(0, 25).Draw(r, "m")})
 				leg = append(leg, k)
 			}
 			at = end

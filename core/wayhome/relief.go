@@ -64,7 +64,8 @@ func (r *reckoning) relief() error {
 	climb := min(r.Type.Limits.Climb(), r.Type.Limits.Descent())
 	if need := out.Steepest * plan.SpeedMS; need > climb+1e-9 {
 		r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Lifts: "a slower plan, or passes along the slope",
-			Sentence: fmt.Sprintf("%s rises or falls %.0f %%: at %.1f m/s it would have to climb or sink %.1f m/s to keep its height, and does %.1f. Fly at most %.1f m/s, or along the slope.", judge.Capital(out.On), out.Steepest*100, plan.SpeedMS, need, climb, climb/out.Steepest)})
+			Sentence: fmt.Sprintf("%s rises or falls %.0f %%: at %.1f m/s it would have to climb or sink %.1f m/s to keep its height, and does %.1f. Fly at most %.1f m/s, or along the slope.",
+				judge.Capital(out.On), out.Steepest*100, plan.SpeedMS, need, climb, climb/out.Steepest)})
 	}
 	return nil
 }

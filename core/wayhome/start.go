@@ -30,7 +30,8 @@ func (r *reckoning) sectors() error {
 		return nil
 	}
 	find := func(v judge.Verdict, sentence string) {
-		r.find(judge.Finding{Rule: judge.RuleSector, Verdict: v, Sentence: sentence, Source: "usual practice; " + makers, Evidence: "Site file, climb and descent of the type.", Lifts: "another take-off place, or another heading"})
+		r.find(judge.Finding{Rule: judge.RuleSector, Verdict: v, Sentence: sentence, Source: "usual practice; " + makers,
+			Evidence: "Site file, climb and descent of the type.", Lifts: "another take-off place, or another heading"})
 	}
 	if len(w.TakeOff.Free) == 0 {
 		find(judge.Stop, "Which headings are free for climb-out and approach is not charted: walk them, and enter them at the take-off place.")
@@ -45,11 +46,13 @@ func (r *reckoning) sectors() error {
 	landAt := r.Chart.Frame.XY(w.Landing.Places[0])
 	w.Clear, w.Sectored = nil, true
 	for _, h := range w.TakeOff.Free {
-		out, err := home.Sector(r.at, w.HomeM, h, home.Slope{StartM: start, Rise: t.Limits.Climb() / speed}, r.obstacles, r.Chart.Terrain)
+		out, err := home.Sector(r.at, w.HomeM, h, home.Slope{StartM: start, Rise: t.Limits.Climb() / speed}, r.obstacles,
+			r.Chart.Terrain)
 		if err != nil {
 			return err
 		}
-		in, err := home.Sector(landAt, down, math.Mod(h+180, 360), home.Slope{StartM: start, Rise: t.Limits.Descent() / speed}, r.obstacles, r.Chart.Terrain)
+		in, err := home.Sector(landAt, down, math.Mod(h+180, 360),
+			home.Slope{StartM: start, Rise: t.Limits.Descent() / speed}, r.obstacles, r.Chart.Terrain)
 		if err != nil {
 			return err
 		}
@@ -78,13 +81,16 @@ func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type) {
 	}
 	w.comesHome(*now, t)
 	find := func(v judge.Verdict, sentence string) {
-		w.Findings = append(w.Findings, judge.Finding{Rule: judge.RuleDirection, Verdict: v, Sentence: sentence, Source: makers, Evidence: "Latest weather, free headings of the take-off place.", Lifts: "another take-off place, or another wind"})
+		w.Findings = append(w.Findings, judge.Finding{Rule: judge.RuleDirection, Verdict: v, Sentence: sentence,
+			Source: makers, Evidence: "Latest weather, free headings of the take-off place.",
+			Lifts: "another take-off place, or another wind"})
 	}
 	if now.FromDeg == nil {
 		switch gust := gustOf(*now); {
 		case !wing(t) || *now.WindMS < calmMS:
 		case gust > t.Limits.Crosswind():
-			find(judge.Stop, fmt.Sprintf("Start and landing: gusts of %.1f m/s from no known direction are over the crosswind limit of %.1f.", gust, t.Limits.Crosswind()))
+			find(judge.Stop, fmt.Sprintf("Start and landing: gusts of %.1f m/s from no known direction are over the crosswind limit of %.1f.",
+				gust, t.Limits.Crosswind()))
 		default:
 			find(judge.Stop, "Start and landing: the wind has no known direction. Look at it on the spot, and enter it; never with tailwind.")
 		}
@@ -92,10 +98,12 @@ func (w *Answer) InWind(now *weather.Air, c Chart, t airframe.Type) {
 	}
 	p := site.Stand(w.TakeOff.Places[0], *now.FromDeg, w.StandOffM, c.Frame)
 	w.Stand, w.Cover = &p, site.FindCover(w.TakeOff.Places[0], *now.FromDeg, w.StandOffM, c.Features, c.Frame)
-	if t.Geometry.Kind == airframe.Multirotor || len(w.Clear) == 0 { // it turns into the wind where it stands, or the sectors say it
+	// it turns into the wind where it stands, or the sectors say it
+	if t.Geometry.Kind == airframe.Multirotor || len(w.Clear) == 0 {
 		return
 	}
-	l, err := wind.BestHeading(units.MetresPerSecond(gustOf(*now)), *now.FromDeg, w.Clear, units.MetresPerSecond(t.Limits.Crosswind()))
+	l, err := wind.BestHeading(units.MetresPerSecond(gustOf(*now)), *now.FromDeg, w.Clear,
+		units.MetresPerSecond(t.Limits.Crosswind()))
 	if err != nil {
 		find(judge.Stop, "Start and landing: this wind cannot be used to choose a heading.")
 		return
@@ -129,7 +137,8 @@ const slowHome = 1.0 / 3
 // A wind without a direction is taken from ahead.
 func (w *Answer) comesHome(now weather.Air, t airframe.Type) {
 	find := func(v judge.Verdict, sentence string) {
-		w.Findings = append(w.Findings, judge.Finding{Rule: judge.RuleHomeWind, Verdict: v, Sentence: sentence, Source: makers, Evidence: "Latest weather, speed of the type.", Lifts: "less wind, or a place upwind of the work"})
+		w.Findings = append(w.Findings, judge.Finding{Rule: judge.RuleHomeWind, Verdict: v, Sentence: sentence,
+			Source: makers, Evidence: "Latest weather, speed of the type.", Lifts: "less wind, or a place upwind of the work"})
 	}
 	speed := t.Limits.SpeedMS
 	if speed == 0 {
@@ -139,7 +148,8 @@ func (w *Answer) comesHome(now weather.Air, t airframe.Type) {
 		return
 	}
 	gust := units.MetresPerSecond(gustOf(now))
-	at, err := wind.Scale(units.MetresPerSecond(*now.WindMS), &gust, units.Metres(now.WindHeightM), units.Metres(max(w.ShownM, wind.Least)), wind.Ground(now.Ground))
+	at, err := wind.Scale(units.MetresPerSecond(*now.WindMS), &gust, units.Metres(now.WindHeightM),
+		units.Metres(max(w.ShownM, wind.Least)), wind.Ground(now.Ground))
 	if err != nil {
 		find(judge.Stop, "How fast it comes home against the wind is not known: this wind cannot be used.")
 		return
@@ -155,8 +165,10 @@ func (w *Answer) comesHome(now weather.Air, t airframe.Type) {
 	}
 	switch v, ok := wind.GroundSpeed(speed, at.Gust, from, course); {
 	case !ok:
-		find(judge.Stop, fmt.Sprintf("In gusts of %.1f m/s at %.0f m it does not come home from the farthest place: it flies %.1f m/s at most.", float64(at.Gust), w.ShownM, float64(speed)))
+		find(judge.Stop, fmt.Sprintf("In gusts of %.1f m/s at %.0f m it does not come home from the farthest place: it flies %.1f m/s at most.",
+			float64(at.Gust), w.ShownM, float64(speed)))
 	case float64(v) < slowHome*float64(speed):
-		find(judge.Watch, fmt.Sprintf("In gusts of %.1f m/s at %.0f m only %.1f m/s over the ground are left on the way home.", float64(at.Gust), w.ShownM, float64(v)))
+		find(judge.Watch, fmt.Sprintf("In gusts of %.1f m/s at %.0f m only %.1f m/s over the ground are left on the way home.",
+			float64(at.Gust), w.ShownM, float64(v)))
 	}
 }

@@ -135,7 +135,8 @@ func (r *reckoning) find(f judge.Finding) {
 func (r *reckoning) places(start site.Feature) {
 	r.out.TakeOff, r.out.Landing = start, start
 	gone := func(what string) {
-		r.find(judge.Finding{Rule: judge.RuleTakeOff, Verdict: judge.Stop, Sentence: "The " + what + " that was chosen is no longer on the map.", Lifts: "choosing another"})
+		r.find(judge.Finding{Rule: judge.RuleTakeOff, Verdict: judge.Stop,
+			Sentence: "The " + what + " that was chosen is no longer on the map.", Lifts: "choosing another"})
 	}
 	if id := r.Flight.Landing; id != "" {
 		if p := r.Chart.Place(id); p != nil {
@@ -162,7 +163,8 @@ func (r *reckoning) places(start site.Feature) {
 
 // heights of the route: as planned, or else the usual ones of type and work.
 func (r *reckoning) heights() {
-	r.out.RouteM, r.out.Datum, r.out.Margin, r.out.CeilingM = float64(r.Type.Limits.FlightHeightM), r.Flight.Datum, margin(r.Type), r.Law.HeightM
+	r.out.RouteM, r.out.Datum, r.out.Margin, r.out.CeilingM = float64(r.Type.Limits.FlightHeightM), r.Flight.Datum,
+		margin(r.Type), r.Law.HeightM
 	if r.out.Datum == "" {
 		r.out.Datum = intent.Usual(r.Flight.Work)
 	}
@@ -176,8 +178,10 @@ func (r *reckoning) heights() {
 // returns works out the return height and its side view.
 func (r *reckoning) returns() error {
 	l := r.Type.Limits
-	q := home.Question{Home: r.at, HomeM: r.out.HomeM, Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain, PositionM: PositionM, Margin: r.out.Margin, CeilingM: r.Law.HeightM,
-		SettingM: r.Flight.ReturnM, ClimbMS: l.Climb(), DescentMS: l.Descent(), RouteHeight: r.overTakeOff(), TypeMinM: float64(l.LeastReturnM)}
+	q := home.Question{Home: r.at, HomeM: r.out.HomeM, Route: r.way, Obstacles: r.obstacles, Terrain: r.Chart.Terrain,
+		PositionM: PositionM, Margin: r.out.Margin, CeilingM: r.Law.HeightM,
+		SettingM: r.Flight.ReturnM, ClimbMS: l.Climb(), DescentMS: l.Descent(), RouteHeight: r.overTakeOff(),
+		TypeMinM: float64(l.LeastReturnM)}
 	if m := l.PlannedMinutes; m > 0 {
 		q.PercentMin = (r.Type.LaunchPercent() - float64(l.LandByPercent)) / m
 	}
@@ -284,12 +288,17 @@ func (r *reckoning) highest() error {
 	}
 	switch {
 	case worst < 0:
-		r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s it flies into the ground, %.0f m under its top. Fly higher, follow the ground, or split the area.", name, -worst), Lifts: "a higher route"})
+		r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop,
+			Sentence: fmt.Sprintf("%s it flies into the ground, %.0f m under its top. Fly higher, follow the ground, or split the area.",
+				name, -worst), Lifts: "a higher route"})
 	case worst < least-1e-9:
-		r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("%s only %.1f m are left over the ground; %.1f m are kept for this work.", name, worst, least), Lifts: "a higher route"})
+		r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop,
+			Sentence: fmt.Sprintf("%s only %.1f m are left over the ground; %.1f m are kept for this work.", name, worst, least),
+			Lifts:    "a higher route"})
 	}
 	r.out.TopM = top
-	r.out.OverTopM, r.out.PeopleM = r.Chart.overTop(r.way, top, r.Law.StructureWithin), r.Chart.nearPeople(append([]geo.XY{r.at}, r.way...))
+	r.out.OverTopM, r.out.PeopleM = r.Chart.overTop(r.way, top,
+		r.Law.StructureWithin), r.Chart.nearPeople(append([]geo.XY{r.at}, r.way...))
 	return nil
 }
 
@@ -301,8 +310,10 @@ func (r *reckoning) ceiling() {
 	case !l.Over(o.HighM):
 	case o.OverTopM != nil && o.HighM-*o.OverTopM > l.StructureTall && *o.OverTopM <= l.StructureOver+0.005:
 	default:
-		r.find(judge.Finding{Rule: judge.RuleHeight, Verdict: judge.Stop, Source: l.HeightCite, Limit: true, Lifts: "flying lower, or another take-off place", Decide: []string{string(intent.OtherPlace)},
-			Sentence: fmt.Sprintf("Route and way home at %.0f m reach %.0f m above the ground; the limit is %s. Move the take-off place, or fly and return lower.", o.ShownM, o.HighM, l.HeightLimit())})
+		r.find(judge.Finding{Rule: judge.RuleHeight, Verdict: judge.Stop, Source: l.HeightCite, Limit: true,
+			Lifts: "flying lower, or another take-off place", Decide: []string{string(intent.OtherPlace)},
+			Sentence: fmt.Sprintf("Route and way home at %.0f m reach %.0f m above the ground; the limit is %s. Move the take-off place, or fly and return lower.",
+				o.ShownM, o.HighM, l.HeightLimit())})
 	}
 }
 
@@ -310,7 +321,9 @@ func (r *reckoning) ceiling() {
 func (r *reckoning) fan() {
 	for _, x := range r.Chart.Features {
 		if x.Kind == site.NoGo && home.FanReaches(r.at, r.way, x.Area(r.Chart.Frame), x.Buffer()+PositionM) {
-			r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop, Sentence: fmt.Sprintf("The straight way home from part of the route goes over the no-go area %s.", x.Name), Lifts: "another take-off place, or another route", Decide: []string{string(intent.OtherPlace)}})
+			r.find(judge.Finding{Rule: judge.RulePath, Verdict: judge.Stop,
+				Sentence: fmt.Sprintf("The straight way home from part of the route goes over the no-go area %s.", x.Name),
+				Lifts:    "another take-off place, or another route", Decide: []string{string(intent.OtherPlace)}})
 		}
 	}
 }
@@ -325,7 +338,10 @@ func (r *reckoning) ground() {
 		}
 		where = "the terrain does not cover it " + list(r.unknown)
 	}
-	f := judge.Finding{Rule: judge.RuleGround, Verdict: judge.Stop, Sentence: "The ground is not known: " + where + ". Bring the terrain, or look at it and put on record that it is level.", Lifts: "pilot in command or chief, after looking at the ground",
+	f := judge.Finding{Rule: judge.RuleGround, Verdict: judge.Stop,
+		Sentence: "The ground is not known: " + where +
+			". Bring the terrain, or look at it and put on record that it is level.",
+		Lifts:  "pilot in command or chief, after looking at the ground",
 		Decide: []string{string(intent.LevelGround)}, Basis: fmt.Sprint("ground ", where, r.out.TakeOff.ID, r.way)}
 	r.decide(&f, intent.LevelGround)
 	r.find(f)
@@ -339,7 +355,8 @@ func (r *reckoning) decide(f *judge.Finding, kinds ...intent.Kind) {
 	case found != nil:
 		f.Verdict, f.Sentence = judge.Watch, f.Sentence+" "+found.Says()
 	case void != nil:
-		f.Sentence += fmt.Sprintf(" What %s decided on %s no longer holds: the flight has changed.", void.By, void.At.UTC().Format("2006-01-02 15:04"))
+		f.Sentence += fmt.Sprintf(" What %s decided on %s no longer holds: the flight has changed.", void.By,
+			void.At.UTC().Format("2006-01-02 15:04"))
 	}
 }
 

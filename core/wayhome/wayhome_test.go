@@ -36,9 +36,12 @@ func setUp(t *testing.T) *bed {
 	frame, err := geo.NewFrame(depot)
 	require.NoError(t, err)
 	b := &bed{t: t, frame: frame}
-	b.q = wayhome.Question{Type: airframe.Type{Geometry: airframe.Geometry{Kind: airframe.Multirotor}, Limits: airframe.Limits{FlightHeightM: 30, SpeedMS: 15, LaunchPercent: 95, LandByPercent: 25, PlannedMinutes: 20}}, TypeKnown: true,
-		Law: rules.USSmall.Law, Flight: intent.Flight{Work: "inspection", ReturnM: f(30)}}
-	b.q.Chart = wayhome.Chart{Frame: frame, ElevationM: new(200.0), Terrain: b.terrain(func(_, _ float64) float64 { return 200 })}
+	b.q = wayhome.Question{Type: airframe.Type{Geometry: airframe.Geometry{Kind: airframe.Multirotor},
+		Limits: airframe.Limits{FlightHeightM: 30, SpeedMS: 15, LaunchPercent: 95, LandByPercent: 25, PlannedMinutes: 20}},
+		TypeKnown: true,
+		Law:       rules.USSmall.Law, Flight: intent.Flight{Work: "inspection", ReturnM: f(30)}}
+	b.q.Chart = wayhome.Chart{Frame: frame, ElevationM: new(200.0),
+		Terrain: b.terrain(func(_, _ float64) float64 { return 200 })}
 	b.put("start", site.TakeOff, site.Point, nil, [2]float64{0, 0})
 	b.put("line", site.Route, site.Line, nil, [2]float64{0, 50}, [2]float64{0, 200})
 	return b
@@ -167,7 +170,8 @@ func TestUnknownGroundIsAFinding(t *testing.T) {
 	require.NotNil(t, g, says(a, ""))
 	assert.Equal(t, judge.Stop, g.Verdict)
 	assert.Equal(t, []string{string(intent.LevelGround)}, g.Decide)
-	b.q.Flight.Decided = []intent.Decision{{Kind: intent.LevelGround, Reason: "walked it", By: "Imre", At: time.Date(2026, 6, 10, 15, 0, 0, 0, time.UTC), Basis: g.Basis}}
+	b.q.Flight.Decided = []intent.Decision{{Kind: intent.LevelGround, Reason: "walked it", By: "Imre",
+		At: time.Date(2026, 6, 10, 15, 0, 0, 0, time.UTC), Basis: g.Basis}}
 	g = find(b.reckon(), "ground", "Decided by Imre at 2026-06-10 15:00 UTC")
 	require.NotNil(t, g)
 	assert.Equal(t, judge.Watch, g.Verdict)
@@ -222,7 +226,8 @@ func TestDecisionsAboutTheWayIn(t *testing.T) {
 		assert.Equal(t, judge.Stop, x.Verdict, name)
 		assert.Contains(t, x.Sentence, "no longer holds", name)
 	}
-	b.q.Flight.Decided = []intent.Decision{{Kind: intent.WayRound, Reason: "clear on both sides", By: "Odile", Basis: w.Basis, Way: a.WayRound}}
+	b.q.Flight.Decided = []intent.Decision{{Kind: intent.WayRound, Reason: "clear on both sides", By: "Odile",
+		Basis: w.Basis, Way: a.WayRound}}
 	round := b.reckon()
 	assert.Nil(t, find(round, "path", "From take-off"), says(round, ""))
 	assert.Greater(t, len(round.Route), len(a.Route), "the way round is flown")
@@ -231,9 +236,11 @@ func TestDecisionsAboutTheWayIn(t *testing.T) {
 // The fan home is held against no-go areas like the route.
 func TestNoGoUnderTheFan(t *testing.T) {
 	b := setUp(t)
-	b.q.Chart.Features[1].Places = []geo.Point{b.frame.Point(geo.XY{X: 10, Y: 200}), b.frame.Point(geo.XY{X: 200, Y: 200}), b.frame.Point(geo.XY{X: 200, Y: 10})}
+	b.q.Chart.Features[1].Places = []geo.Point{b.frame.Point(geo.XY{X: 10, Y: 200}), b.frame.Point(geo.XY{X: 200, Y: 200}),
+		b.frame.Point(geo.XY{X: 200, Y: 10})}
 	assert.Nil(t, find(b.reckon(), "path", "no-go"))
-	b.put("paddock", site.NoGo, site.Area, nil, [2]float64{90, 90}, [2]float64{110, 90}, [2]float64{110, 110}, [2]float64{90, 110})
+	b.put("paddock", site.NoGo, site.Area, nil, [2]float64{90, 90}, [2]float64{110, 90}, [2]float64{110, 110},
+		[2]float64{90, 110})
 	assert.NotNil(t, find(b.reckon(), "path", "over the no-go area paddock"))
 }
 
@@ -243,7 +250,8 @@ func TestWayToTheSecondLandingPlace(t *testing.T) {
 	b.q.Flight.Second = "second"
 	assert.Empty(t, b.reckon().Findings)
 	b.put("poplar", site.Obstacle, site.Point, f(28), [2]float64{150, 120})
-	assert.NotNil(t, find(b.reckon(), "return-height", "To the second landing place second it needs 40 m"), says(b.reckon(), ""))
+	assert.NotNil(t, find(b.reckon(), "return-height", "To the second landing place second it needs 40 m"),
+		says(b.reckon(), ""))
 	b.q.Chart.Features[3].HeightM = nil
 	assert.NotNil(t, find(b.reckon(), "return-height", "the height of poplar in the way is not known"))
 	b.q.Flight.Second = "gone"
@@ -298,12 +306,14 @@ func TestPeopleNearTheRoute(t *testing.T) {
 	assert.Nil(t, b.reckon().PeopleM)
 	b.put("farm", site.Sensitive, site.Point, nil, [2]float64{60, 100})
 	assert.InDelta(t, 60, *b.reckon().PeopleM, 0.1, "what is not said to be something else counts")
-	b.put("yard", site.Sensitive, site.Area, nil, [2]float64{30, 80}, [2]float64{50, 80}, [2]float64{50, 120}, [2]float64{30, 120})
+	b.put("yard", site.Sensitive, site.Area, nil, [2]float64{30, 80}, [2]float64{50, 80}, [2]float64{50, 120},
+		[2]float64{30, 120})
 	assert.InDelta(t, 30, *b.reckon().PeopleM, 0.1, "to the nearest of its edges")
 	b.put("lane", site.Sensitive, site.Line, nil, [2]float64{20, 50}, [2]float64{-20, 20})
 	assert.InDelta(t, 0, *b.reckon().PeopleM, 0.1, "across the way to the start")
 	b.q.Chart.Features = b.q.Chart.Features[:2]
-	b.put("village", site.Sensitive, site.Area, nil, [2]float64{-300, -300}, [2]float64{300, -300}, [2]float64{300, 300}, [2]float64{-300, 300})
+	b.put("village", site.Sensitive, site.Area, nil, [2]float64{-300, -300}, [2]float64{300, -300}, [2]float64{300, 300},
+		[2]float64{-300, 300})
 	assert.Zero(t, *b.reckon().PeopleM, "over it")
 }
 
@@ -349,10 +359,16 @@ func TestSpoiltChartIsNeverMilder(t *testing.T) {
 	rapid.Check(t, func(r *rapid.T) {
 		b := *base
 		b.q.Chart.Features = append([]site.Feature{}, base.q.Chart.Features...)
-		b.put("tree", site.Obstacle, site.Point, f(rapid.Float64Range(1, 60).Draw(r, "tree")), [2]float64{rapid.Float64Range(-20, 20).Draw(r, "x"), rapid.Float64Range(10, 180).Draw(r, "y")})
-		b.put("wires", site.Wires, site.Line, f(rapid.Float64Range(4, 30).Draw(r, "wires")), [2]float64{-50, 30}, [2]float64{rapid.Float64Range(-40, 40).Draw(r, "to"), 30})
-		b.q.Flight.RouteM, b.q.Flight.ReturnM = f(rapid.Float64Range(2, 130).Draw(r, "route")), f(rapid.Float64Range(10, 130).Draw(r, "return"))
-		b.q.Chart.Terrain = b.terrain(func(_, y float64) float64 { return 200 + y/rapid.SampledFrom([]float64{-4, 4, 1000}).Draw(r, "slope") })
+		b.put("tree", site.Obstacle, site.Point, f(rapid.Float64Range(1, 60).Draw(r, "tree")),
+			[2]float64{rapid.Float64Range(-20, 20).Draw(r, "x"), rapid.Float64Range(10, 180).Draw(r, "y")})
+		b.put("wires", site.Wires, site.Line, f(rapid.Float64Range(4, 30).Draw(r, "wires")), [2]float64{-50, 30},
+			[2]float64{rapid.Float64Range(-40, 40).Draw(r, "to"), 30})
+		b.q.Flight.RouteM, b.q.Flight.ReturnM = f(rapid.Float64Range(2, 130).Draw(r, "route")), f(rapid.Float64Range(10,
+			130).Draw(r, "return"))
+		b.q.Chart.Terrain = b.terrain(func(_, y float64) float64 {
+			return 200 + y/rapid.SampledFrom([]float64{-4, 4,
+				1000}).Draw(r, "slope")
+		})
 		before := judge.Worst(b.reckon().Findings)
 		switch what := rapid.SampledFrom([]string{"tree", "wires", "terrain", "gap", "setting"}).Draw(r, "what"); what {
 		case "tree", "wires":
@@ -376,12 +392,16 @@ func TestInTheWind(t *testing.T) {
 		air  weather.Air
 		says string
 	}{
-		"into it":      {weather.Air{WindMS: f(4), FromDeg: f(10), WindHeightM: 10, Ground: "open"}, ""},
-		"across":       {weather.Air{WindMS: f(5), FromDeg: f(90), WindHeightM: 10, Ground: "open"}, "stop: Start and landing"},
-		"no direction": {weather.Air{WindMS: f(3), WindHeightM: 10, Ground: "open"}, "stop: Start and landing: the wind has no known direction"},
-		"calm":         {weather.Air{WindMS: f(0), WindHeightM: 10, Ground: "open"}, ""},
-		"not usable":   {weather.Air{WindMS: f(3), FromDeg: f(10), WindHeightM: math.NaN(), Ground: "open"}, "this wind cannot be used"},
-		"strong":       {weather.Air{WindMS: f(14), FromDeg: f(180), WindHeightM: 10, Ground: "open"}, "it does not come home"},
+		"into it": {weather.Air{WindMS: f(4), FromDeg: f(10), WindHeightM: 10, Ground: "open"}, ""},
+		"across": {weather.Air{WindMS: f(5), FromDeg: f(90), WindHeightM: 10, Ground: "open"},
+			"stop: Start and landing"},
+		"no direction": {weather.Air{WindMS: f(3), WindHeightM: 10, Ground: "open"},
+			"stop: Start and landing: the wind has no known direction"},
+		"calm": {weather.Air{WindMS: f(0), WindHeightM: 10, Ground: "open"}, ""},
+		"not usable": {weather.Air{WindMS: f(3), FromDeg: f(10), WindHeightM: math.NaN(), Ground: "open"},
+			"this wind cannot be used"},
+		"strong": {weather.Air{WindMS: f(14), FromDeg: f(180), WindHeightM: 10, Ground: "open"},
+			"it does not come home"},
 	} {
 		x := a
 		x.Findings = nil
@@ -411,10 +431,13 @@ func TestWindAndTheType(t *testing.T) {
 	a.Clear = []float64{0, 180}
 	assert.NotContains(t, said(func(*airframe.Type) {}), "Start and landing")
 	assert.Contains(t, said(func(ty *airframe.Type) { ty.Geometry.Kind = airframe.FixedWing }), "Start and landing")
-	assert.Contains(t, said(func(ty *airframe.Type) { ty.Limits.SpeedMS = 0 }), "stop: How fast it comes home against the wind is not known")
-	assert.NotContains(t, said(func(ty *airframe.Type) { *ty = airframe.Type{} }), "How fast it comes home", "nobody has said which aircraft flies")
+	assert.Contains(t, said(func(ty *airframe.Type) { ty.Limits.SpeedMS = 0 }),
+		"stop: How fast it comes home against the wind is not known")
+	assert.NotContains(t, said(func(ty *airframe.Type) { *ty = airframe.Type{} }), "How fast it comes home",
+		"nobody has said which aircraft flies")
 	a.Clear = nil
-	assert.NotContains(t, said(func(ty *airframe.Type) { ty.Geometry.Kind = airframe.FixedWing }), "this wind cannot be used")
+	assert.NotContains(t, said(func(ty *airframe.Type) { ty.Geometry.Kind = airframe.FixedWing }),
+		"this wind cannot be used")
 }
 
 // The way is that of the routes, and round the areas where there is none.
@@ -446,7 +469,8 @@ func TestAnotherLandingPlace(t *testing.T) {
 // At the ground itself nothing is left; under it, it flies into it.
 func TestRouteAtTheGround(t *testing.T) {
 	b := setUp(t)
-	for top, want := range map[float64]string{229: "only 1.0 m are left", 230: "only 0.0 m are left", 231: "it flies into the ground, 1 m under its top"} {
+	for top, want := range map[float64]string{229: "only 1.0 m are left", 230: "only 0.0 m are left",
+		231: "it flies into the ground, 1 m under its top"} {
 		b.q.Chart.Terrain = b.terrain(func(_, y float64) float64 {
 			if y > 45 {
 				return top

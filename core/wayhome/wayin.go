@@ -63,8 +63,10 @@ func (r *reckoning) wayTo(all []home.Obstacle) error {
 			continue
 		}
 		said[l.NearestID] = len(found)
-		f := judge.Finding{Rule: judge.RulePath, Verdict: l.Verdict, Sentence: l.Sentence, Lifts: "pilot in command or chief: by hand, holding and looking, the way round, or another take-off place",
-			Decide: []string{string(intent.ByHand), string(intent.HoldAndLook), string(intent.OtherPlace)}, Basis: r.basis(start)}
+		f := judge.Finding{Rule: judge.RulePath, Verdict: l.Verdict, Sentence: l.Sentence,
+			Lifts: "pilot in command or chief: by hand, holding and looking, the way round, or another take-off place",
+			Decide: []string{string(intent.ByHand), string(intent.HoldAndLook),
+				string(intent.OtherPlace)}, Basis: r.basis(start)}
 		if r.Flight.Plan == nil {
 			r.wayRound(all, start)
 		}

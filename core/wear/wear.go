@@ -34,7 +34,8 @@ func (c Counters) Add(u Use) Counters {
 // From returns what c has been through since the counters of then, whose Since
 // it takes: the use since a task was last done.
 func (c Counters) From(then Counters) Counters {
-	return Counters{Seconds: c.Seconds - then.Seconds, Flights: c.Flights - then.Flights, Landings: c.Landings - then.Landings, Cycles: c.Cycles - then.Cycles,
+	return Counters{Seconds: c.Seconds - then.Seconds, Flights: c.Flights - then.Flights,
+		Landings: c.Landings - then.Landings, Cycles: c.Cycles - then.Cycles,
 		Litres: max(c.Litres-then.Litres, 0), Since: then.Since}
 }
 
@@ -67,7 +68,8 @@ const Most = 1_000_000
 
 // Beyond reports whether any limit is outside 0 to Most, or not a number.
 func (l Limits) Beyond() bool {
-	for _, v := range []float64{l.Hours, float64(l.Flights), float64(l.Landings), float64(l.Cycles), l.Litres, float64(l.Days), float64(l.Months)} {
+	for _, v := range []float64{l.Hours, float64(l.Flights), float64(l.Landings), float64(l.Cycles), l.Litres,
+		float64(l.Days), float64(l.Months)} {
 		if !(v >= 0 && v <= Most) {
 			return true
 		}
@@ -86,7 +88,8 @@ var ErrNoStart = errors.New("there is a calendar limit but no start date")
 
 // Due is the limit that is reached first.
 type Due struct {
-	By       string        `json:"by"`       // hours, flights, landings, cycles, litres, days, months, or "" without a limit
+	// hours, flights, landings, cycles, litres, days, months, or "" without a limit
+	By       string        `json:"by"`
 	Used     float64       `json:"used"`     // in the unit of By
 	Limit    float64       `json:"limit"`    // in the unit of By
 	Fraction float64       `json:"fraction"` // used / limit, 1 or more when due

@@ -112,9 +112,11 @@ func TestWhenTakesTheEarliest(t *testing.T) {
 	}{
 		{"hours before months", c, wear.Limits{Hours: 24, Months: 6}, hourADay, date(2026, 6, 20), "hours", true, true},
 		{"months before hours", c, wear.Limits{Hours: 240, Months: 6}, hourADay, date(2026, 7, 1), "months", false, true},
-		{"no use leaves the calendar", c, wear.Limits{Hours: 24, Months: 6}, wear.Recent{}, date(2026, 7, 1), "months", false, true},
+		{"no use leaves the calendar", c, wear.Limits{Hours: 24, Months: 6}, wear.Recent{}, date(2026, 7, 1), "months", false,
+			true},
 		{"no use, no calendar, no date", c, wear.Limits{Hours: 24}, wear.Recent{}, time.Time{}, "", false, false},
-		{"due already is today", wear.Counters{Seconds: 24 * 3600, Since: now}, wear.Limits{Hours: 24}, wear.Recent{}, now, "hours", false, true},
+		{"due already is today", wear.Counters{Seconds: 24 * 3600, Since: now}, wear.Limits{Hours: 24}, wear.Recent{}, now,
+			"hours", false, true},
 		{"no limit", c, wear.Limits{}, hourADay, time.Time{}, "", false, false},
 	} {
 		got, err := wear.When(x.c, x.l, x.r, now)
@@ -163,7 +165,8 @@ func TestForecastEndsAtTenYears(t *testing.T) {
 	days, ok := wear.Forecast(r.Hours, 0)
 	assert.True(t, ok)
 	assert.Zero(t, days)
-	days, ok = wear.Forecast([]wear.DayUse{{DaysAgo: 13, Amount: 42}, {DaysAgo: 14, Amount: 42}, {DaysAgo: 27, Amount: 42}, {DaysAgo: 28, Amount: 1e6}, {DaysAgo: -1, Amount: 1e6}}, 8)
+	days, ok = wear.Forecast([]wear.DayUse{{DaysAgo: 13, Amount: 42}, {DaysAgo: 14, Amount: 42}, {DaysAgo: 27, Amount: 42},
+		{DaysAgo: 28, Amount: 1e6}, {DaysAgo: -1, Amount: 1e6}}, 8)
 	assert.True(t, ok)
 	assert.InDelta(t, 2, days, 1e-12, "the last fourteen days count twice, older ones and those to come not at all")
 	_, ok = wear.Forecast([]wear.DayUse{{Amount: -1}}, 1)

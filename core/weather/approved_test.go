@@ -33,7 +33,8 @@ func TestAirAsApproved(t *testing.T) {
 				for _, f := range got.Findings {
 					lines = append(lines, "  "+string(f.Rule)+" "+f.Verdict.String()+" "+f.Sentence+" ["+f.Source+"; "+f.Evidence+"]")
 				}
-				for _, v := range []*float64{got.DeltaT, got.DensityKgM3, got.DensityAltitudeM, got.MassLimitKg, got.CloudCeilingM} {
+				for _, v := range []*float64{got.DeltaT, got.DensityKgM3, got.DensityAltitudeM, got.MassLimitKg,
+					got.CloudCeilingM} {
 					if v != nil {
 						lines[len(lines)-1] += fmt.Sprintf(" %.4g", *v)
 					}

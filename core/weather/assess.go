@@ -34,27 +34,28 @@ var AllWork = []Work{Spraying, Mapping, Inspection, Practice}
 
 // Air is what was read or reported; nil is not known.
 type Air struct {
-	At          time.Time `json:"at"`
-	Source      string    `json:"source"` // hand, metar, forecast
-	WindMS      *float64  `json:"wind_ms"`
-	GustMS      *float64  `json:"gust_ms"`
-	FromDeg     *float64  `json:"from_deg"`
-	VariesFrom  *float64  `json:"varies_from_deg,omitempty"` // reported range of its direction, clockwise; nil: none reported
-	VariesTo    *float64  `json:"varies_to_deg,omitempty"`
-	WindHeightM float64   `json:"wind_height_m"` // of the reading; 10 for a report
-	Ground      string    `json:"ground"`        // what the wind blows over
-	TempC       *float64  `json:"temp_c"`
-	DewC        *float64  `json:"dew_c"`
-	QNH         *float64  `json:"qnh_hpa"`
-	VisibilityM *float64  `json:"visibility_m"`
-	CloudBaseFt *int      `json:"cloud_base_ft"` // lowest layer, above the station
-	CloudKnown  bool      `json:"cloud_known"`   // a nil base is then a sky without cloud
-	ClearSky    *bool     `json:"clear_sky"`
-	StationM    *float64  `json:"station_m"`  // elevation the cloud base counts from
-	StationKm   *float64  `json:"station_km"` // of a report: how far its station is from the site; nil: not known
-	Hazards     []string  `json:"hazards"`
-	LowC        *float64  `json:"low_c"`  // temperatures measured at two heights
-	HighC       *float64  `json:"high_c"` //
+	At      time.Time `json:"at"`
+	Source  string    `json:"source"` // hand, metar, forecast
+	WindMS  *float64  `json:"wind_ms"`
+	GustMS  *float64  `json:"gust_ms"`
+	FromDeg *float64  `json:"from_deg"`
+	// reported range of its direction, clockwise; nil: none reported
+	VariesFrom  *float64 `json:"varies_from_deg,omitempty"`
+	VariesTo    *float64 `json:"varies_to_deg,omitempty"`
+	WindHeightM float64  `json:"wind_height_m"` // of the reading; 10 for a report
+	Ground      string   `json:"ground"`        // what the wind blows over
+	TempC       *float64 `json:"temp_c"`
+	DewC        *float64 `json:"dew_c"`
+	QNH         *float64 `json:"qnh_hpa"`
+	VisibilityM *float64 `json:"visibility_m"`
+	CloudBaseFt *int     `json:"cloud_base_ft"` // lowest layer, above the station
+	CloudKnown  bool     `json:"cloud_known"`   // a nil base is then a sky without cloud
+	ClearSky    *bool    `json:"clear_sky"`
+	StationM    *float64 `json:"station_m"`  // elevation the cloud base counts from
+	StationKm   *float64 `json:"station_km"` // of a report: how far its station is from the site; nil: not known
+	Hazards     []string `json:"hazards"`
+	LowC        *float64 `json:"low_c"`  // temperatures measured at two heights
+	HighC       *float64 `json:"high_c"` //
 	// WeatherKnown says that Hazards and Vicinity are all there is: a report or
 	// a person looked, and everything could be read.
 	WeatherKnown bool          `json:"weather_known"`
@@ -63,7 +64,8 @@ type Air struct {
 	Trends       []metar.Trend `json:"trends"`    // expected, decoded apart
 	Raw          string        `json:"raw"`
 	Humidity     *float64      `json:"humidity_percent,omitempty"` // as read by hand, in the place of DewC
-	Beaufort     *int          `json:"beaufort,omitempty"`         // the wind was estimated by eye: WindMS is the upper end of this class
+	// the wind was estimated by eye: WindMS is the upper end of this class
+	Beaufort *int `json:"beaufort,omitempty"`
 }
 
 // ByEye puts an estimate by eye in the place of a measured wind: the upper end
@@ -88,7 +90,9 @@ func (a Air) Least() float64 {
 
 // FromReport takes what a report says.
 func FromReport(r metar.Report, now time.Time, ground string) Air {
-	a := Air{Source: "metar", WindMS: r.Wind.SpeedMS, GustMS: r.Wind.GustMS, WindHeightM: 10, Ground: ground, TempC: r.Temperature, DewC: r.DewPoint, QNH: r.QNH, VisibilityM: r.VisibilityM, Hazards: r.Hazards(), Vicinity: r.Vicinity(),
+	a := Air{Source: "metar", WindMS: r.Wind.SpeedMS, GustMS: r.Wind.GustMS, WindHeightM: 10, Ground: ground,
+		TempC: r.Temperature, DewC: r.DewPoint, QNH: r.QNH, VisibilityM: r.VisibilityM, Hazards: r.Hazards(),
+		Vicinity:     r.Vicinity(),
 		WeatherKnown: r.WeatherKnown, NoStorms: r.NoStorms(), Trends: r.Trends, Raw: r.Raw}
 	if t, ok := r.At(now); ok {
 		a.At = t
@@ -105,7 +109,8 @@ func FromReport(r metar.Report, now time.Time, ground string) Air {
 	if r.SkyKnown {
 		clear := true
 		for _, l := range r.Layers {
-			clear = clear && (l.Amount == metar.Few || l.Amount == metar.SkyClear || l.Amount == metar.Clear || l.Amount == metar.NoSig || l.Amount == metar.NoneSeen)
+			clear = clear && (l.Amount == metar.Few || l.Amount == metar.SkyClear || l.Amount == metar.Clear ||
+				l.Amount == metar.NoSig || l.Amount == metar.NoneSeen)
 		}
 		a.ClearSky = &clear
 	}
@@ -176,17 +181,18 @@ func (l Label) window(kept practice.Settings) (low, high, height float64, source
 
 // Assessment is what the air allows.
 type Assessment struct {
-	Air              Air             `json:"air"`
-	Wind             *wind.AtHeight  `json:"wind"`
-	PressureHPa      *float64        `json:"pressure_hpa"`
-	DensityKgM3      *float64        `json:"density_kgm3"`
-	DensityAltitudeM *float64        `json:"density_altitude_m"`
-	MassLimitKg      *float64        `json:"mass_limit_kg"`
-	DeltaT           *float64        `json:"delta_t"`
-	HumidityPercent  *float64        `json:"humidity_percent"`
-	CloudCeilingM    *float64        `json:"cloud_ceiling_m"` // greatest height above the site's ground under the cloud rule
-	Notes            []string        `json:"notes"`           // how it was worked out
-	Findings         []judge.Finding `json:"findings"`
+	Air              Air            `json:"air"`
+	Wind             *wind.AtHeight `json:"wind"`
+	PressureHPa      *float64       `json:"pressure_hpa"`
+	DensityKgM3      *float64       `json:"density_kgm3"`
+	DensityAltitudeM *float64       `json:"density_altitude_m"`
+	MassLimitKg      *float64       `json:"mass_limit_kg"`
+	DeltaT           *float64       `json:"delta_t"`
+	HumidityPercent  *float64       `json:"humidity_percent"`
+	// greatest height above the site's ground under the cloud rule
+	CloudCeilingM *float64        `json:"cloud_ceiling_m"`
+	Notes         []string        `json:"notes"` // how it was worked out
+	Findings      []judge.Finding `json:"findings"`
 }
 
 type run struct {
@@ -226,11 +232,15 @@ func (r *run) sound() {
 		name   string
 		lo, hi float64
 	}{
-		{&a.WindMS, "wind", 0, 60}, {&a.GustMS, "gust", 0, 90}, {&a.FromDeg, "wind direction", 0, 360}, {&a.VariesFrom, "range of the wind direction", 0, 360}, {&a.VariesTo, "range of the wind direction", 0, 360}, {&a.TempC, "temperature", -60, 60}, {&a.DewC, "dew point", -80, 60}, {&a.QNH, "pressure", 850, 1100},
-		{&a.VisibilityM, "visibility", 0, 1e6}, {&a.StationM, "elevation of the station", -500, 6000}, {&a.LowC, "lower temperature", -60, 60}, {&a.HighC, "upper temperature", -60, 60}, {&a.Humidity, "humidity", 0, 100},
+		{&a.WindMS, "wind", 0, 60}, {&a.GustMS, "gust", 0, 90}, {&a.FromDeg, "wind direction", 0, 360}, {&a.VariesFrom,
+			"range of the wind direction", 0, 360}, {&a.VariesTo, "range of the wind direction", 0, 360}, {&a.TempC,
+			"temperature", -60, 60}, {&a.DewC, "dew point", -80, 60}, {&a.QNH, "pressure", 850, 1100},
+		{&a.VisibilityM, "visibility", 0, 1e6}, {&a.StationM, "elevation of the station", -500, 6000}, {&a.LowC,
+			"lower temperature", -60, 60}, {&a.HighC, "upper temperature", -60, 60}, {&a.Humidity, "humidity", 0, 100},
 	} {
 		if p := *x.v; p != nil && !(*p >= x.lo && *p <= x.hi) {
-			r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The "+x.name+" of this weather cannot be: it counts as not known.")
+			r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(),
+				"The "+x.name+" of this weather cannot be: it counts as not known.")
 			*x.v = nil
 		}
 	}
@@ -238,15 +248,18 @@ func (r *run) sound() {
 		a.FromDeg, a.VariesFrom, a.VariesTo = nil, nil, nil
 	}
 	if a.CloudBaseFt != nil && (*a.CloudBaseFt < 0 || *a.CloudBaseFt > 100_000) {
-		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The cloud base of this weather cannot be: it counts as not known.")
+		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(),
+			"The cloud base of this weather cannot be: it counts as not known.")
 		a.CloudBaseFt, a.CloudKnown = nil, false
 	}
 	if a.GustMS != nil && a.WindMS != nil && *a.GustMS < *a.WindMS {
-		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The gust of this weather is under its wind: both count as not known.")
+		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(),
+			"The gust of this weather is under its wind: both count as not known.")
 		a.GustMS, a.WindMS = nil, nil
 	}
 	if a.DewC != nil && a.TempC != nil && *a.DewC > *a.TempC {
-		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(), "The dew point of this weather is over its temperature: it counts as not known.")
+		r.find(judge.Stop, judge.RuleWeatherAge, r.l.Law.Site(),
+			"The dew point of this weather is over its temperature: it counts as not known.")
 		a.DewC = nil
 	}
 }
@@ -259,7 +272,8 @@ func (r *run) find(v judge.Verdict, rule judge.Rule, source, sentence string) {
 		return
 	}
 	at := r.a.At
-	f := judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: source, Evidence: "Weather: " + r.a.Source + ".", Lifts: "measure again, or wait"}
+	f := judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: source,
+		Evidence: "Weather: " + r.a.Source + ".", Lifts: "measure again, or wait"}
 	if !at.IsZero() {
 		f.At = &at
 	}
@@ -285,7 +299,8 @@ func (r *run) age() {
 	case r.a.At.After(r.now.Add(Future)):
 		r.find(judge.Stop, judge.RuleWeatherAge, site, "The weather is dated in the future.")
 	case r.now.Sub(r.a.At) > HoldsFor:
-		r.find(judge.Stop, judge.RuleWeatherAge, site, fmt.Sprintf("The weather is %.0f min old; it holds for %.0f.", r.now.Sub(r.a.At).Minutes(), HoldsFor.Minutes()))
+		r.find(judge.Stop, judge.RuleWeatherAge, site, fmt.Sprintf("The weather is %.0f min old; it holds for %.0f.",
+			r.now.Sub(r.a.At).Minutes(), HoldsFor.Minutes()))
 	}
 }
 
@@ -310,7 +325,8 @@ func (r *run) wind() {
 		r.find(judge.Stop, judge.RuleWind, maker, "The wind is not known.")
 		return
 	}
-	at, err := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(max(r.l.FlightHeightM, wind.Least)), wind.Ground(r.a.Ground))
+	at, err := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM),
+		units.Metres(max(r.l.FlightHeightM, wind.Least)), wind.Ground(r.a.Ground))
 	if err != nil {
 		r.find(judge.Stop, judge.RuleWind, maker, "The wind cannot be used: "+err.Error()+".")
 		return
@@ -318,12 +334,16 @@ func (r *run) wind() {
 	r.out.Wind = &at
 	r.out.Notes = append(r.out.Notes, at.Notes...)
 	if r.l.HeightAssumed {
-		r.out.Notes = append(r.out.Notes, fmt.Sprintf("No route is known: the wind is judged at %.0f m, the usual height of the type.", r.l.FlightHeightM))
+		r.out.Notes = append(r.out.Notes,
+			fmt.Sprintf("No route is known: the wind is judged at %.0f m, the usual height of the type.", r.l.FlightHeightM))
 	}
 	if r.a.Beaufort != nil {
-		r.find(judge.Watch, judge.RuleWind, maker, fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.", *r.a.Beaufort, r.a.Least(), *r.a.WindMS))
+		r.find(judge.Watch, judge.RuleWind, maker,
+			fmt.Sprintf("The wind was estimated by eye: Beaufort %d, %.1f to %.1f m/s. The upper end counts; measure it.",
+				*r.a.Beaufort, r.a.Least(), *r.a.WindMS))
 	}
-	for _, x := range wind.Hold(at, units.MetresPerSecond(r.l.WindMS), units.MetresPerSecond(r.l.GustMS), units.Metres(r.l.FlightHeightM)) {
+	for _, x := range wind.Hold(at, units.MetresPerSecond(r.l.WindMS), units.MetresPerSecond(r.l.GustMS),
+		units.Metres(r.l.FlightHeightM)) {
 		r.find(x.Verdict, judge.RuleWind, maker, x.Sentence)
 	}
 }
@@ -338,7 +358,8 @@ func (r *run) warmth() {
 		r.find(judge.Watch, judge.RuleCold, usualOnly, fmt.Sprintf("%.0f °C: keep packs warm until they fly.", *a.TempC))
 	}
 	if *a.TempC > 40 {
-		r.find(judge.Watch, judge.RuleHeat, usualOnly, fmt.Sprintf("%.0f °C: packs and people get hot; keep both in the shade.", *a.TempC))
+		r.find(judge.Watch, judge.RuleHeat, usualOnly,
+			fmt.Sprintf("%.0f °C: packs and people get hot; keep both in the shade.", *a.TempC))
 	}
 }
 
@@ -350,7 +371,8 @@ func (r *run) lift() {
 		}
 	}
 	if a.TempC == nil || a.DewC == nil || a.QNH == nil {
-		r.find(judge.Watch, judge.RuleLift, usualOnly, "Density altitude is not known: temperature, dew point or pressure is missing.")
+		r.find(judge.Watch, judge.RuleLift, usualOnly,
+			"Density altitude is not known: temperature, dew point or pressure is missing.")
 		return
 	}
 	if r.l.GroundM == nil {
@@ -367,7 +389,9 @@ func (r *run) lift() {
 				r.out.MassLimitKg = &mass
 			}
 			if mass < 0.9*r.l.MaxMassKg {
-				r.find(judge.Watch, judge.RuleLift, usualOnly, fmt.Sprintf("Thin air, density altitude %.0f m: start with at most %.1f kg, unless the maker's table says more.", da, mass))
+				r.find(judge.Watch, judge.RuleLift, usualOnly,
+					fmt.Sprintf("Thin air, density altitude %.0f m: start with at most %.1f kg, unless the maker's table says more.",
+						da, mass))
 			}
 			if w, werr := air.WetBulb(*a.TempC, *a.DewC, p); werr == nil {
 				d := *a.TempC - w
@@ -391,13 +415,16 @@ func (l Limits) reference() float64 {
 func (r *run) hazards() {
 	site := r.l.Law.Site()
 	if len(r.a.Hazards) > 0 {
-		r.find(judge.Stop, judge.RuleHazard, site, "Reported: "+strings.Join(r.a.Hazards, ", ")+". Nobody flies in thunderstorm, fog, rain or snow.")
+		r.find(judge.Stop, judge.RuleHazard, site, "Reported: "+strings.Join(r.a.Hazards,
+			", ")+". Nobody flies in thunderstorm, fog, rain or snow.")
 	}
 	if !r.a.WeatherKnown {
-		r.find(judge.Stop, judge.RuleHazard, site, "Whether there is thunderstorm, fog, rain or snow is not known: part of the weather cannot be read. Look, and enter it by hand.")
+		r.find(judge.Stop, judge.RuleHazard, site,
+			"Whether there is thunderstorm, fog, rain or snow is not known: part of the weather cannot be read. Look, and enter it by hand.")
 	}
 	if len(r.a.Vicinity) > 0 {
-		r.find(judge.Watch, judge.RuleHazard, site, "Reported near here: "+strings.Join(r.a.Vicinity, ", ")+". Watch where it goes.")
+		r.find(judge.Watch, judge.RuleHazard, site, "Reported near here: "+strings.Join(r.a.Vicinity,
+			", ")+". Watch where it goes.")
 	}
 	if r.a.NoStorms {
 		r.find(judge.Watch, judge.RuleHazard, site, "This station cannot tell thunderstorms (TSNO): look and listen.")
@@ -409,7 +436,8 @@ func (r *run) hazards() {
 			continue
 		}
 		if words := r.expected(t); words != "" {
-			r.find(judge.Watch, judge.RuleHazard, site, fmt.Sprintf("Expected %s to %s UTC (%s): %s.", from.Format("15:04"), to.Format("15:04"), t.Kind, words))
+			r.find(judge.Watch, judge.RuleHazard, site, fmt.Sprintf("Expected %s to %s UTC (%s): %s.", from.Format("15:04"),
+				to.Format("15:04"), t.Kind, words))
 		}
 	}
 }
@@ -466,12 +494,15 @@ func (r *run) seeing() {
 	case r.a.VisibilityM == nil && l.VisibilityM > 0:
 		r.find(judge.Stop, judge.RuleVisibility, seen, "The visibility is not known; at least "+l.Visibility+" are needed.")
 	case r.a.VisibilityM == nil:
-		r.find(judge.Stop, judge.RuleVisibility, seen, "The visibility is not known: nobody can say how far the aircraft is seen.")
+		r.find(judge.Stop, judge.RuleVisibility, seen,
+			"The visibility is not known: nobody can say how far the aircraft is seen.")
 	case *r.a.VisibilityM < l.VisibilityM-1e-6:
-		r.find(judge.Stop, judge.RuleVisibility, seen, fmt.Sprintf("Visibility %.1f km is under %s.", *r.a.VisibilityM/1000, l.Visibility))
+		r.find(judge.Stop, judge.RuleVisibility, seen, fmt.Sprintf("Visibility %.1f km is under %s.", *r.a.VisibilityM/1000,
+			l.Visibility))
 		r.limit()
 	case *r.a.VisibilityM < LeastSeenM:
-		r.find(judge.Stop, judge.RuleVisibility, usualOnly, fmt.Sprintf("Visibility %.1f km: the aircraft is lost from sight. Wait.", *r.a.VisibilityM/1000))
+		r.find(judge.Stop, judge.RuleVisibility, usualOnly,
+			fmt.Sprintf("Visibility %.1f km: the aircraft is lost from sight. Wait.", *r.a.VisibilityM/1000))
 	}
 	if !r.a.CloudKnown {
 		r.find(judge.Stop, judge.RuleClouds, cloud, "The cloud is not known; the aircraft stays "+cloudWords(l)+".")
@@ -485,15 +516,20 @@ func (r *run) seeing() {
 	case !known && r.a.StationM == nil:
 		r.find(judge.Stop, judge.RuleClouds, cloud, "The elevation that the cloud base counts from is not known.")
 	case !known:
-		r.find(judge.Stop, judge.RuleClouds, cloud, "The elevation of the site is not known, and so how high the cloud is over it: enter it in the site file.")
+		r.find(judge.Stop, judge.RuleClouds, cloud,
+			"The elevation of the site is not known, and so how high the cloud is over it: enter it in the site file.")
 	default:
 		c := base - l.CloudBelowM
 		r.out.CloudCeilingM = &c
 		if c < r.l.FlightHeightM {
-			r.find(judge.Stop, judge.RuleClouds, cloud, fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± %.0f m: bases are rounded); the flight reaches %.0f.", math.Max(c, 0), CloudRounding, r.l.FlightHeightM))
+			r.find(judge.Stop, judge.RuleClouds, cloud,
+				fmt.Sprintf("Under the lowest cloud at most %.0f m above the ground are left (± %.0f m: bases are rounded); the flight reaches %.0f.",
+					math.Max(c, 0), CloudRounding, r.l.FlightHeightM))
 			r.limit()
 		} else if c < r.l.FlightHeightM+CloudRounding {
-			r.find(judge.Watch, judge.RuleClouds, cloud, fmt.Sprintf("Under the lowest cloud %.0f m above the ground are left, ± %.0f m: bases are rounded.", c, CloudRounding))
+			r.find(judge.Watch, judge.RuleClouds, cloud,
+				fmt.Sprintf("Under the lowest cloud %.0f m above the ground are left, ± %.0f m: bases are rounded.", c,
+					CloudRounding))
 		}
 	}
 }
@@ -514,20 +550,26 @@ func cloudWords(l rules.Law) string {
 func (r *run) spraying() {
 	low, high, height, source := r.l.Label.window(r.l.Kept)
 	if r.a.WindMS != nil {
-		least, err := wind.Scale(units.MetresPerSecond(r.a.Least()), nil, units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
-		most, err2 := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM), units.Metres(height), wind.Ground(r.a.Ground))
+		least, err := wind.Scale(units.MetresPerSecond(r.a.Least()), nil, units.Metres(r.a.WindHeightM), units.Metres(height),
+			wind.Ground(r.a.Ground))
+		most, err2 := wind.Scale(units.MetresPerSecond(*r.a.WindMS), r.gust(), units.Metres(r.a.WindHeightM),
+			units.Metres(height), wind.Ground(r.a.Ground))
 		switch {
 		case err != nil || err2 != nil || !(low >= 0 && high > low):
-			r.find(judge.Stop, judge.RuleSprayWind, source, "The wind at the height of spraying cannot be worked out, or the limits of the label contradict each other.")
+			r.find(judge.Stop, judge.RuleSprayWind, source,
+				"The wind at the height of spraying cannot be worked out, or the limits of the label contradict each other.")
 		default:
-			r.sprayWind(float64(least.Steady), float64(most.Steady), float64(most.Gust), low, high, height, most.GustAssumed, source)
+			r.sprayWind(float64(least.Steady), float64(most.Steady), float64(most.Gust), low, high, height, most.GustAssumed,
+				source)
 		}
 		if r.a.FromDeg == nil && *r.a.WindMS > 0 {
-			r.find(judge.Watch, judge.RuleSprayWind, usual, "Where the wind comes from is not known or changes: nobody can say what lies downwind.")
+			r.find(judge.Watch, judge.RuleSprayWind, usual,
+				"Where the wind comes from is not known or changes: nobody can say what lies downwind.")
 		}
 	}
 	if r.out.DeltaT == nil {
-		r.find(judge.Stop, judge.RuleDeltaT, usual, "Delta T is not known: temperature, dew point, pressure or the elevation of the site is missing.")
+		r.find(judge.Stop, judge.RuleDeltaT, usual,
+			"Delta T is not known: temperature, dew point, pressure or the elevation of the site is missing.")
 	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear && !r.l.Label.rules(*r.out.DeltaT) {
 		r.find(v, judge.RuleDeltaT, usual, words)
 	}
@@ -536,7 +578,8 @@ func (r *run) spraying() {
 		low := r.a.Least()
 		calm = &low
 	}
-	v, words := air.Inversion{HoursAfterRise: r.l.HoursAfterRise, HoursToSet: r.l.HoursToSet, WindMS: calm, ClearSky: r.a.ClearSky, LowC: r.a.LowC, HighC: r.a.HighC}.Judge()
+	v, words := air.Inversion{HoursAfterRise: r.l.HoursAfterRise, HoursToSet: r.l.HoursToSet, WindMS: calm,
+		ClearSky: r.a.ClearSky, LowC: r.a.LowC, HighC: r.a.HighC}.Judge()
 	r.find(v, judge.RuleInversion, usual, words)
 }
 
@@ -547,13 +590,16 @@ func (r *run) sprayWind(least, steady, gust, low, high, height float64, assumed 
 		word = "Gusts (assumed)"
 	}
 	if n(least) < n(low) {
-		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("Wind %.1f m/s at %.0f m is under %.1f: dead calm hides an inversion.", least, height, low))
+		r.find(judge.Stop, judge.RuleSprayWind, source,
+			fmt.Sprintf("Wind %.1f m/s at %.0f m is under %.1f: dead calm hides an inversion.", least, height, low))
 	}
 	switch {
 	case n(steady) > n(high):
-		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("Wind %.1f m/s at %.0f m is over %.1f: spray drifts.", steady, height, high))
+		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("Wind %.1f m/s at %.0f m is over %.1f: spray drifts.",
+			steady, height, high))
 	case n(gust) > n(high):
-		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("%s %.1f m/s at %.0f m are over %.1f: spray drifts.", word, gust, height, high))
+		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("%s %.1f m/s at %.0f m are over %.1f: spray drifts.",
+			word, gust, height, high))
 	}
 }
 
@@ -562,7 +608,8 @@ func (r *run) mapping() {
 	case r.l.SunElevation == nil:
 		r.find(judge.Watch, judge.RuleLight, usualOnly, "Where the sun stands is not known.")
 	case *r.l.SunElevation < LowSun:
-		r.find(judge.Watch, judge.RuleLight, usualOnly, fmt.Sprintf("The sun stands only %.0f° high: long shadows.", *r.l.SunElevation))
+		r.find(judge.Watch, judge.RuleLight, usualOnly, fmt.Sprintf("The sun stands only %.0f° high: long shadows.",
+			*r.l.SunElevation))
 	}
 	if r.l.Light == nil {
 		r.find(judge.Watch, judge.RuleLight, usualOnly, "Whether the light is even is not known. Look up.")

@@ -28,7 +28,8 @@ func report(t *testing.T, s string) metar.Report {
 }
 
 func limits() weather.Limits {
-	return weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 10, MaxMassKg: 72, GroundM: f(210), Work: weather.Inspection, Law: rules.USSmall.Law}
+	return weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 10, MaxMassKg: 72, GroundM: f(210),
+		Work: weather.Inspection, Law: rules.USSmall.Law}
 }
 
 func air(t *testing.T, s string) weather.Air {
@@ -76,7 +77,8 @@ func TestFineMorning(t *testing.T) {
 	require.NotNil(t, x.Wind)
 	assert.InDelta(t, 1.54, float64(x.Wind.Steady), 0.01)
 	assert.InDelta(t, 1016.26-25.1, *x.PressureHPa, 0.5, "12 hPa less in 100 m")
-	assert.InDelta(t, 375, *x.DensityAltitudeM, 20, "pressure altitude 185 m, 4 degrees over standard at 36 m each, and moist")
+	assert.InDelta(t, 375, *x.DensityAltitudeM, 20,
+		"pressure altitude 185 m, 4 degrees over standard at 36 m each, and moist")
 	assert.InDelta(t, (6000-500)*0.3048+225-210, *x.CloudCeilingM, 1e-6)
 	assert.InDelta(t, 52, *x.HumidityPercent, 1)
 }
@@ -124,7 +126,8 @@ func TestSprayWindow(t *testing.T) {
 	l := limits()
 	l.Work, l.HoursAfterRise, l.HoursToSet = weather.Spraying, f(5), f(9)
 	for text, by := range map[string]map[judge.Rule]judge.Verdict{
-		"KZZT 101653Z 24005KT 10SM SCT060 20/13 A3001":    {"spray-wind": judge.Clear, "delta-t": judge.Clear, "inversion": judge.Clear},
+		"KZZT 101653Z 24005KT 10SM SCT060 20/13 A3001": {"spray-wind": judge.Clear, "delta-t": judge.Clear,
+			"inversion": judge.Clear},
 		"KZZT 101653Z 00000KT 10SM CLR 20/13 A3001":       {"spray-wind": judge.Stop, "inversion": judge.Watch},
 		"KZZT 101653Z VRB05KT 10SM SCT060 20/13 A3001":    {"spray-wind": judge.Watch},
 		"KZZT 101653Z 24005G12KT 10SM SCT060 20/13 A3001": {"spray-wind": judge.Stop},
@@ -170,7 +173,8 @@ func TestLabelWins(t *testing.T) {
 		label        weather.Label
 		want         judge.Verdict
 	}{
-		{0.9, 1, weather.Label{}, judge.Stop}, {1, 1, weather.Label{}, judge.Clear}, {4.5, 4.5, weather.Label{}, judge.Clear}, {4.6, 4.6, weather.Label{}, judge.Stop}, {4, 4.6, weather.Label{}, judge.Stop},
+		{0.9, 1, weather.Label{}, judge.Stop}, {1, 1, weather.Label{}, judge.Clear}, {4.5, 4.5, weather.Label{},
+			judge.Clear}, {4.6, 4.6, weather.Label{}, judge.Stop}, {4, 4.6, weather.Label{}, judge.Stop},
 		{1.9, 2, own, judge.Stop}, {2, 2, own, judge.Clear}, {6, 6, own, judge.Clear}, {5, 6.1, own, judge.Stop},
 		{4, 4, weather.Label{HeightM: f(10)}, judge.Stop}, // 4 m/s at 2 m over crops are 5.7 at 10 m
 		{4, 4, weather.Label{LowMS: f(5), HighMS: f(3)}, judge.Stop},
@@ -185,14 +189,19 @@ func TestExpectedWeather(t *testing.T) {
 	l := limits()
 	text := "KZZT 101653Z 24003KT 10SM CLR 18/08 A3001 "
 	for trend, want := range map[string]judge.Verdict{
-		"NOSIG": judge.Clear, "TEMPO TSRA": judge.Watch, "BECMG 24018KT": judge.Watch, "BECMG 9999 SCT080": judge.Clear, "TEMPO 0800 FG": judge.Watch, "TEMPO BKN002": judge.Watch, "PROB30 XX": judge.Watch, "BECMG FM2300 TSRA": judge.Clear,
+		"NOSIG": judge.Clear, "TEMPO TSRA": judge.Watch, "BECMG 24018KT": judge.Watch, "BECMG 9999 SCT080": judge.Clear,
+		"TEMPO 0800 FG": judge.Watch, "TEMPO BKN002": judge.Watch, "PROB30 XX": judge.Watch,
+		"BECMG FM2300 TSRA": judge.Clear,
 	} {
 		l.From, l.To = now, now.Add(2*time.Hour)
 		assert.Equal(t, want, worst(weather.Assess(air(t, text+trend), l, now), "hazard"), trend)
 	}
-	assert.Equal(t, judge.Watch, worst(weather.Assess(air(t, "KZZT 101653Z 24003KT 10SM VCSH CLR 18/08 A3001"), l, now), "hazard"))
-	assert.Equal(t, judge.Stop, worst(weather.Assess(air(t, "KZZT 101653Z 24003KT 10SM +T5RA CLR 18/08 A3001"), l, now), "hazard"), "cannot be read")
-	assert.Equal(t, judge.Watch, worst(weather.Assess(air(t, "KZZT 101653Z 24003KT 10SM CLR 18/08 A3001 RMK TSNO"), l, now), "hazard"))
+	assert.Equal(t, judge.Watch, worst(weather.Assess(air(t, "KZZT 101653Z 24003KT 10SM VCSH CLR 18/08 A3001"), l, now),
+		"hazard"))
+	assert.Equal(t, judge.Stop, worst(weather.Assess(air(t, "KZZT 101653Z 24003KT 10SM +T5RA CLR 18/08 A3001"), l, now),
+		"hazard"), "cannot be read")
+	assert.Equal(t, judge.Watch, worst(weather.Assess(air(t, "KZZT 101653Z 24003KT 10SM CLR 18/08 A3001 RMK TSNO"), l,
+		now), "hazard"))
 }
 
 // Another law has other limits: no visibility, no distance from cloud.
@@ -223,7 +232,8 @@ func TestUnderAnotherLaw(t *testing.T) {
 		}
 		assert.Equal(t, want == judge.Watch, long, "%g degrees", up)
 	}
-	for km, want := range map[float64]judge.Verdict{0: judge.Clear, weather.NearKm: judge.Clear, weather.NearKm + 0.1: judge.Watch, -1: judge.Watch, math.NaN(): judge.Watch} {
+	for km, want := range map[float64]judge.Verdict{0: judge.Clear, weather.NearKm: judge.Clear,
+		weather.NearKm + 0.1: judge.Watch, -1: judge.Watch, math.NaN(): judge.Watch} {
 		got, _ := weather.Far("the station", &km)
 		assert.Equal(t, want, got, "%g km", km)
 	}
@@ -245,8 +255,10 @@ func TestSpoiltAirIsNeverMilder(t *testing.T) {
 		pick := func(name string, v ...float64) *float64 { return f(rapid.SampledFrom(v).Draw(t, name)) }
 		base := rapid.SampledFrom([]int{200, 700, 1500, 9000}).Draw(t, "base")
 		clear := rapid.Bool().Draw(t, "clear")
-		a := weather.Air{At: now.Add(-time.Duration(rapid.IntRange(-10, 90).Draw(t, "age")) * time.Minute), Source: "hand", WindMS: pick("wind", 0, 1, 3, 5, 9), FromDeg: pick("from", 10, 200), WindHeightM: 2, Ground: "crops",
-			TempC: pick("temp", -5, 18, 45), DewC: pick("dew", -9, -6), QNH: pick("qnh", 960, 1013), VisibilityM: pick("vis", 500, 4000, 9999), CloudBaseFt: &base, CloudKnown: true, ClearSky: &clear, StationM: f(225),
+		a := weather.Air{At: now.Add(-time.Duration(rapid.IntRange(-10, 90).Draw(t, "age")) * time.Minute), Source: "hand",
+			WindMS: pick("wind", 0, 1, 3, 5, 9), FromDeg: pick("from", 10, 200), WindHeightM: 2, Ground: "crops",
+			TempC: pick("temp", -5, 18, 45), DewC: pick("dew", -9, -6), QNH: pick("qnh", 960, 1013), VisibilityM: pick("vis",
+				500, 4000, 9999), CloudBaseFt: &base, CloudKnown: true, ClearSky: &clear, StationM: f(225),
 			Hazards: rapid.SampledFrom([][]string{nil, {"RA"}}).Draw(t, "hazards"), WeatherKnown: true}
 		a.GustMS = f(*a.WindMS + *pick("more", 0, 2, 8))
 		l := limits()
@@ -260,7 +272,8 @@ func TestSpoiltAirIsNeverMilder(t *testing.T) {
 		if rapid.Bool().Draw(t, "gone") {
 			bad = nil
 		}
-		what := rapid.SampledFrom([]string{"wind", "from", "temp", "dew", "qnh", "vis", "base", "cloud", "clear", "station", "weather", "at", "ground", "height", "rise", "sun"}).Draw(t, "what")
+		what := rapid.SampledFrom([]string{"wind", "from", "temp", "dew", "qnh", "vis", "base", "cloud", "clear", "station",
+			"weather", "at", "ground", "height", "rise", "sun"}).Draw(t, "what")
 		switch what {
 		case "wind":
 			a.WindMS = bad

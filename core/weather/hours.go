@@ -25,12 +25,15 @@ type Hour struct {
 	Rain        *bool     `json:"rain"`
 }
 
-var covers = map[string]metar.Amount{"CLR": metar.Clear, "FEW": metar.Few, "SCT": metar.Scattered, "BKN": metar.Broken, "OVC": metar.Overcast}
+var covers = map[string]metar.Amount{"CLR": metar.Clear, "FEW": metar.Few, "SCT": metar.Scattered, "BKN": metar.Broken,
+	"OVC": metar.Overcast}
 
 // Air is the hour as air: what the forecast leaves out is not known.
 func (h Hour) Air(stationM *float64, ground string) Air {
-	a := Air{At: h.At, Source: "forecast", WindMS: h.WindMS, GustMS: h.GustMS, FromDeg: h.FromDeg, WindHeightM: 10, Ground: ground, TempC: h.TempC, DewC: h.DewC, QNH: h.QNH, VisibilityM: h.VisibilityM,
-		CloudBaseFt: h.CloudBaseFt, StationM: stationM, Hazards: []string{}, Vicinity: []string{}, WeatherKnown: h.Rain != nil}
+	a := Air{At: h.At, Source: "forecast", WindMS: h.WindMS, GustMS: h.GustMS, FromDeg: h.FromDeg, WindHeightM: 10,
+		Ground: ground, TempC: h.TempC, DewC: h.DewC, QNH: h.QNH, VisibilityM: h.VisibilityM,
+		CloudBaseFt: h.CloudBaseFt, StationM: stationM, Hazards: []string{}, Vicinity: []string{},
+		WeatherKnown: h.Rain != nil}
 	if h.Rain != nil && *h.Rain {
 		a.Hazards = append(a.Hazards, "rain")
 	}

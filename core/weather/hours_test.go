@@ -22,7 +22,8 @@ func TestHourAsAir(t *testing.T) {
 	dry.Rain = nil
 	assert.Empty(t, dry.Air(nil, "open").Hazards)
 	assert.False(t, dry.Air(nil, "open").WeatherKnown, "nobody said whether it rains")
-	for cover, want := range map[string]struct{ known, clear bool }{"CLR": {true, true}, "FEW": {true, true}, "SCT": {true, false}, "BKN": {true, false}, "OVC": {true, false}} {
+	for cover, want := range map[string]struct{ known, clear bool }{"CLR": {true, true}, "FEW": {true, true},
+		"SCT": {true, false}, "BKN": {true, false}, "OVC": {true, false}} {
 		h := weather.Hour{At: now, Cover: text(cover), CloudBaseFt: &base}
 		a := h.Air(nil, "open")
 		assert.Equal(t, want.known, a.CloudKnown, cover)
@@ -44,7 +45,8 @@ func TestLightOfAnHour(t *testing.T) {
 	num := func(v float64) *float64 { return &v }
 	base, no := 4500, false
 	why := func(cover string, light sun.Light, assumed bool) string {
-		h := weather.Hour{At: now, Cover: &cover, CloudBaseFt: &base, Rain: &no, WindMS: num(3), GustMS: num(4), FromDeg: num(270), TempC: num(20), DewC: num(10), QNH: num(1013), VisibilityM: num(16000)}
+		h := weather.Hour{At: now, Cover: &cover, CloudBaseFt: &base, Rain: &no, WindMS: num(3), GustMS: num(4),
+			FromDeg: num(270), TempC: num(20), DewC: num(10), QNH: num(1013), VisibilityM: num(16000)}
 		got := weather.JudgeHour(h, num(210), "open", l, light, assumed)
 		if got.Verdict == judge.Clear {
 			return ""

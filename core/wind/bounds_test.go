@@ -16,7 +16,8 @@ import (
 func TestHoldAtItsLimits(t *testing.T) {
 	worst := func(steady, gust, limit, gustLimit float64) judge.Verdict {
 		v := judge.Clear
-		for _, h := range wind.Hold(wind.AtHeight{Steady: units.MetresPerSecond(steady), Gust: units.MetresPerSecond(gust)}, units.MetresPerSecond(limit), units.MetresPerSecond(gustLimit), 30) {
+		for _, h := range wind.Hold(wind.AtHeight{Steady: units.MetresPerSecond(steady), Gust: units.MetresPerSecond(gust)},
+			units.MetresPerSecond(limit), units.MetresPerSecond(gustLimit), 30) {
 			v = max(v, h.Verdict)
 		}
 		return v
@@ -25,10 +26,13 @@ func TestHoldAtItsLimits(t *testing.T) {
 		steady, gust, limit, gustLimit float64
 		want                           judge.Verdict
 	}{
-		{8, 8, 10, 14, judge.Clear}, {8.04, 8, 10, 14, judge.Clear}, {8.1, 8, 10, 14, judge.Watch}, {10, 8, 10, 14, judge.Watch}, {10.04, 8, 10, 14, judge.Watch}, {10.1, 8, 10, 14, judge.Stop},
-		{5, 11.2, 10, 14, judge.Clear}, {5, 11.3, 10, 14, judge.Watch}, {5, 14, 10, 14, judge.Watch}, {5, 14.1, 10, 14, judge.Stop},
+		{8, 8, 10, 14, judge.Clear}, {8.04, 8, 10, 14, judge.Clear}, {8.1, 8, 10, 14, judge.Watch}, {10, 8, 10, 14,
+			judge.Watch}, {10.04, 8, 10, 14, judge.Watch}, {10.1, 8, 10, 14, judge.Stop},
+		{5, 11.2, 10, 14, judge.Clear}, {5, 11.3, 10, 14, judge.Watch}, {5, 14, 10, 14, judge.Watch}, {5, 14.1, 10, 14,
+			judge.Stop},
 		{5, 5, 0, 14, judge.Stop}, {5, 5, 10, 0, judge.Stop}, {5, 5, -1, 14, judge.Stop},
-		{math.NaN(), 5, 10, 14, judge.Stop}, {5, math.NaN(), 10, 14, judge.Stop}, {5, 5, math.NaN(), 14, judge.Stop}, {5, 5, 10, math.NaN(), judge.Stop},
+		{math.NaN(), 5, 10, 14, judge.Stop}, {5, math.NaN(), 10, 14, judge.Stop}, {5, 5, math.NaN(), 14, judge.Stop}, {5, 5,
+			10, math.NaN(), judge.Stop},
 	} {
 		assert.Equal(t, x.want, worst(x.steady, x.gust, x.limit, x.gustLimit), "%+v", x)
 	}

@@ -21,7 +21,8 @@ type Landing struct {
 // with the least crosswind, more headwind deciding a tie, judged with the gust
 // against the type's crosswind limit. None is an answer too: OK is false and
 // Reason says why.
-func BestHeading(gust units.MetresPerSecond, from float64, free []float64, crossLimit units.MetresPerSecond) (Landing, error) {
+func BestHeading(gust units.MetresPerSecond, from float64, free []float64,
+	crossLimit units.MetresPerSecond) (Landing, error) {
 	if !(gust >= 0 && gust <= 100) || math.IsNaN(from) || !(crossLimit > 0) || len(free) == 0 {
 		return Landing{}, why.Not(ErrInput, "gust, direction, crosswind limit and at least one free heading are needed")
 	}
@@ -40,9 +41,11 @@ func BestHeading(gust units.MetresPerSecond, from float64, free []float64, cross
 	case best == nil:
 		return Landing{Reason: "Only tailwind on the free headings: move the place or wait."}, nil
 	case math.Abs(float64(best.Cross)) > float64(crossLimit):
-		best.Reason = fmt.Sprintf("Crosswind %.1f m/s in gusts on heading %03.0f is over the limit of %.1f.", math.Abs(float64(best.Cross)), best.Heading, float64(crossLimit))
+		best.Reason = fmt.Sprintf("Crosswind %.1f m/s in gusts on heading %03.0f is over the limit of %.1f.",
+			math.Abs(float64(best.Cross)), best.Heading, float64(crossLimit))
 	default:
-		best.OK, best.Reason = true, fmt.Sprintf("Heading %03.0f: %.1f m/s from ahead, %.1f across.", best.Heading, float64(best.Head), math.Abs(float64(best.Cross)))
+		best.OK, best.Reason = true, fmt.Sprintf("Heading %03.0f: %.1f m/s from ahead, %.1f across.", best.Heading,
+			float64(best.Head), math.Abs(float64(best.Cross)))
 	}
 	return *best, nil
 }

@@ -56,7 +56,8 @@ func TestGroundSpeedClosesTheTriangle(t *testing.T) {
 // The WMO table of the scale in knots, rounded there to whole ones, is an
 // independent source of the edges.
 func TestByEyeAgreesWithTheTableInKnots(t *testing.T) {
-	knots := [][2]float64{{0, 0}, {1, 3}, {4, 6}, {7, 10}, {11, 16}, {17, 21}, {22, 27}, {28, 33}, {34, 40}, {41, 47}, {48, 55}, {56, 63}}
+	knots := [][2]float64{{0, 0}, {1, 3}, {4, 6}, {7, 10}, {11, 16}, {17, 21}, {22, 27}, {28, 33}, {34, 40}, {41, 47},
+		{48, 55}, {56, 63}}
 	last := units.MetresPerSecond(0)
 	for class, k := range knots {
 		from, to, err := wind.ByEye(class)

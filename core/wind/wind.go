@@ -78,7 +78,8 @@ func Scale(steady units.MetresPerSecond, gust *units.MetresPerSecond, ref, h uni
 	out.Steady = units.MetresPerSecond(float64(steady) * f)
 	out.Gust = units.MetresPerSecond(float64(raw) * max(f, 1))
 	if ref <= 2.5 && h > 30 {
-		out.Notes = append(out.Notes, "From a reading near the ground to over 30 m is a rough estimate; at night or in an inversion the wind up there is stronger than this.")
+		out.Notes = append(out.Notes,
+			"From a reading near the ground to over 30 m is a rough estimate; at night or in an inversion the wind up there is stronger than this.")
 	}
 	return out, nil
 }

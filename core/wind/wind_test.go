@@ -47,7 +47,8 @@ func TestComponents(t *testing.T) {
 	assert.InDelta(t, 6.13, float64(head), 0.005)
 	assert.InDelta(t, 5.14, float64(cross), 0.005)
 	rapid.Check(t, func(t *rapid.T) {
-		v, d, h := rapid.Float64Range(0, 40).Draw(t, "v"), rapid.Float64Range(0, 360).Draw(t, "from"), rapid.Float64Range(0, 360).Draw(t, "heading")
+		v, d, h := rapid.Float64Range(0, 40).Draw(t, "v"), rapid.Float64Range(0, 360).Draw(t, "from"), rapid.Float64Range(0,
+			360).Draw(t, "heading")
 		head, cross := wind.Components(units.MetresPerSecond(v), d, h)
 		assert.InDelta(t, v, math.Hypot(float64(head), float64(cross)), 1e-9)
 	})
@@ -58,7 +59,8 @@ func TestGustIsNeverScaledDown(t *testing.T) {
 		s := rapid.Float64Range(0, 40).Draw(t, "steady")
 		g := units.MetresPerSecond(s + rapid.Float64Range(0, 20).Draw(t, "more"))
 		ref, h := rapid.Float64Range(0.5, 500).Draw(t, "ref"), rapid.Float64Range(0.5, 500).Draw(t, "h")
-		at, err := wind.Scale(units.MetresPerSecond(s), &g, units.Metres(ref), units.Metres(h), rapid.SampledFrom(wind.AllGrounds).Draw(t, "ground"))
+		at, err := wind.Scale(units.MetresPerSecond(s), &g, units.Metres(ref), units.Metres(h),
+			rapid.SampledFrom(wind.AllGrounds).Draw(t, "ground"))
 		require.NoError(t, err)
 		assert.GreaterOrEqual(t, at.Gust, g)
 	})

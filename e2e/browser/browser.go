@@ -40,9 +40,12 @@ func Start() (*Browser, error) {
 	if err != nil {
 		return nil, fmt.Errorf("chromium is missing; bin/test installs it: %w", err)
 	}
-	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox, chromedp.DisableGPU,
-		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking", true), chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
-		chromedp.Flag("use-fake-device-for-media-stream", true), chromedp.Flag("use-fake-ui-for-media-stream", true), chromedp.Flag("use-file-for-fake-video-capture", Camera),
+	opts := append(chromedp.DefaultExecAllocatorOptions[:], chromedp.ExecPath(path), chromedp.NoSandbox,
+		chromedp.DisableGPU,
+		chromedp.Flag("disable-quic", true), chromedp.Flag("disable-background-networking",
+			true), chromedp.Flag("disable-component-update", true), chromedp.Flag("disable-sync", true),
+		chromedp.Flag("use-fake-device-for-media-stream", true), chromedp.Flag("use-fake-ui-for-media-stream",
+			true), chromedp.Flag("use-file-for-fake-video-capture", Camera),
 		chromedp.Flag("force-prefers-reduced-motion", true), chromedp.Flag("lang", "en-US"))
 	alloc, stop := chromedp.NewExecAllocator(context.Background(), opts...)
 	ctx, cancel := chromedp.NewContext(alloc)
@@ -230,7 +233,8 @@ func (p *Page) SeeThing(css string) {
 // SeeIn waits until the words stand in a part of the page.
 func (p *Page) SeeIn(css, words string) {
 	p.t.Helper()
-	p.until("[...document.querySelectorAll("+quote(css)+")].some((e) => e.innerText.includes("+quote(words)+"))", quote(words)+" in "+css)
+	p.until("[...document.querySelectorAll("+quote(css)+")].some((e) => e.innerText.includes("+quote(words)+"))",
+		quote(words)+" in "+css)
 }
 
 // Gone waits until the words no longer stand on the page.
@@ -247,7 +251,8 @@ func (p *Page) spot(js, what string) (x, y float64) {
 	p.until("Boolean("+js+")", what)
 	var last []float64
 	for range 80 {
-		at := Eval[[]float64](p, find+`; (() => { const e = `+js+`; if (!e) return []; e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`)
+		at := Eval[[]float64](p,
+			find+`; (() => { const e = `+js+`; if (!e) return []; e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width / 2, r.y + r.height / 2]; })()`)
 		if len(at) == 2 && slices.Equal(at, last) {
 			return at[0], at[1]
 		}
@@ -291,7 +296,8 @@ func (p *Page) press(js, what string) {
 		// A press that opened another page took the mark with it. One that met the
 		// thing but made no click, because the page drew it anew under the finger, is
 		// made again, unless the thing has gone with it.
-		met, err := chromedp.Run(p.ctx, chromedp.Evaluate[bool](find+"; (() => { window.__disarm?.(); return window.__met === undefined || window.__met && (window.__clicked || !("+js+")); })()"))
+		met, err := chromedp.Run(p.ctx,
+			chromedp.Evaluate[bool](find+"; (() => { window.__disarm?.(); return window.__met === undefined || window.__met && (window.__clicked || !("+js+")); })()"))
 		if err != nil || met {
 			return
 		}
@@ -328,7 +334,9 @@ func (p *Page) Press(css string, right, down float64) {
 	p.t.Helper()
 	p.Presses++
 	p.until("Boolean(document.querySelector("+quote(css)+"))", css)
-	at := Eval[[]float64](p, fmt.Sprintf("(() => { const e = document.querySelector(%s); e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width * %g, r.y + r.height * %g]; })()", quote(css), right, down))
+	at := Eval[[]float64](p,
+		fmt.Sprintf("(() => { const e = document.querySelector(%s); e.scrollIntoView({block: 'center', behavior: 'instant'}); const r = e.getBoundingClientRect(); return [r.x + r.width * %g, r.y + r.height * %g]; })()",
+			quote(css), right, down))
 	require.NoError(p.t, chromedp.Do(p.ctx, chromedp.MouseClickXY(at[0], at[1])))
 }
 
@@ -350,7 +358,8 @@ func (p *Page) Fill(label, text string) {
 		p.until("[...("+js+"?.options ?? [])].some((o) => o.value === "+quote(text)+")", what+" with the choice "+quote(text))
 	}
 	if kind == "date" || kind == "datetime-local" || kind == "select-one" || kind == "checkbox" {
-		set := fmt.Sprintf(`const e = %s; const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), 'value').set; set.call(e, %s); e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); e.dispatchEvent(new FocusEvent('focusout', {bubbles: true})); return true;`, js, quote(text))
+		set := fmt.Sprintf(`const e = %s; const set = Object.getOwnPropertyDescriptor(Object.getPrototypeOf(e), 'value').set; set.call(e, %s); e.dispatchEvent(new Event('input', {bubbles: true})); e.dispatchEvent(new Event('change', {bubbles: true})); e.dispatchEvent(new FocusEvent('focusout', {bubbles: true})); return true;`,
+			js, quote(text))
 		Eval[bool](p, find+"; (() => { "+set+" })()")
 		return
 	}
@@ -366,7 +375,8 @@ func (p *Page) Fill(label, text string) {
 // Pick chooses what begins with these words in the list with this label.
 func (p *Page) Pick(label, words string) {
 	p.t.Helper()
-	js := "[...(__find.field(" + quote(label) + ")?.options ?? [])].find((o) => o.text.trim().startsWith(" + quote(words) + "))"
+	js := "[...(__find.field(" + quote(label) + ")?.options ?? [])].find((o) => o.text.trim().startsWith(" + quote(words) +
+		"))"
 	p.until("Boolean("+js+")", "the choice "+quote(words)+" of "+quote(label))
 	p.Fill(label, Eval[string](p, find+"; "+js+".value"))
 }
@@ -414,13 +424,15 @@ func (p *Page) Shot(file string) {
 
 // Scroll brings the heading with these words to the top.
 func (p *Page) Scroll(heading string) {
-	p.until(`[...document.querySelectorAll("h2,h3")].some(h => { if (!h.innerText.startsWith(`+quote(heading)+`)) return false; h.scrollIntoView(); return true; })`, "heading "+heading)
+	p.until(`[...document.querySelectorAll("h2,h3")].some(h => { if (!h.innerText.startsWith(`+quote(heading)+`)) return false; h.scrollIntoView(); return true; })`,
+		"heading "+heading)
 }
 
 // Settle waits until nothing is loading and fonts are there.
 func (p *Page) Settle() {
 	p.t.Helper()
-	p.until("document.fonts.status === 'loaded' && ![...document.querySelectorAll('.loading')].some((e) => !e.closest('[data-sample]')) && document.images.length === [...document.images].filter((i) => i.complete).length", "the page to settle")
+	p.until("document.fonts.status === 'loaded' && ![...document.querySelectorAll('.loading')].some((e) => !e.closest('[data-sample]')) && document.images.length === [...document.images].filter((i) => i.complete).length",
+		"the page to settle")
 }
 
 // Upload puts a file into a file field.
@@ -439,7 +451,8 @@ func (p *Page) Pause() { _ = chromedp.Do(p.ctx, chromedp.Sleep(25*time.Milliseco
 // Paper shows the page as it is printed, or as on a screen again.
 func (p *Page) Paper(on bool) {
 	p.t.Helper()
-	_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: map[bool]string{true: "print"}[on]})
+	_, err := chromedp.Call(p.ctx, emulation.SetEmulatedMedia,
+		emulation.SetEmulatedMediaParams{Media: map[bool]string{true: "print"}[on]})
 	require.NoError(p.t, err)
 }
 
@@ -507,10 +520,12 @@ func (p *Page) OnScreen(buttons ...string) []string {
 		js := "(() => { window.scrollTo({top: " + y + ", behavior: 'instant'}); const out = [];"
 		for _, b := range buttons {
 			// The same thing may be offered in two places; one of them has to be at hand.
-			js += "{ const all = __find.buttons(" + quote(b) + "), why = (all.length ? all : [__find.button(" + quote(b) + ")]).map((e) => " + within + "(e, " + quote(b) + ")); if (!why.includes('')) out.push(why[0]); }"
+			js += "{ const all = __find.buttons(" + quote(b) + "), why = (all.length ? all : [__find.button(" + quote(b) +
+				")]).map((e) => " + within + "(e, " + quote(b) + ")); if (!why.includes('')) out.push(why[0]); }"
 		}
 		// An error stands above the keys, or at the field it belongs to.
-		js += "document.querySelectorAll('.thumb [role=alert]').forEach((e) => out.push(" + within + "(e, 'the error ' + e.textContent)));"
+		js += "document.querySelectorAll('.thumb [role=alert]').forEach((e) => out.push(" + within +
+			"(e, 'the error ' + e.textContent)));"
 		js += "return out.filter(Boolean).map((s) => s + ' (scrolled to ' + Math.round(scrollY) + ')'); })()"
 		out = append(out, Eval[[]string](p, find+"; "+js)...)
 	}
@@ -538,7 +553,8 @@ func (p *Page) Answered(button, js string) time.Duration {
 // Kept waits until the program is on the device, so that it opens without network.
 func (p *Page) Kept() {
 	p.t.Helper()
-	p.until("Boolean(navigator.serviceWorker.controller) || (window.__ready ??= (navigator.serviceWorker.ready.then(() => { window.__kept = true; }), true)) && window.__kept === true", "the program to be kept on the device")
+	p.until("Boolean(navigator.serviceWorker.controller) || (window.__ready ??= (navigator.serviceWorker.ready.then(() => { window.__kept = true; }), true)) && window.__kept === true",
+		"the program to be kept on the device")
 }
 
 // Holds waits until this device keeps an answer of a kind for a page without network.
@@ -574,13 +590,15 @@ func (p *Page) Pages(file string) (sheets int, controls []string) {
 	p.t.Helper()
 	p.Settle()
 	css := true
-	r, err := chromedp.Call(p.ctx, page.PrintToPDF, page.PrintToPDFParams{PaperWidth: 8.27, PaperHeight: 11.69, PreferCSSPageSize: &css})
+	r, err := chromedp.Call(p.ctx, page.PrintToPDF, page.PrintToPDFParams{PaperWidth: 8.27, PaperHeight: 11.69,
+		PreferCSSPageSize: &css})
 	require.NoError(p.t, err)
 	if file != "" {
 		require.NoError(p.t, os.WriteFile(file, r.Data, 0o600))
 	}
 	p.Paper(true)
 	defer p.Paper(false)
-	controls = Eval[[]string](p, `[...document.querySelectorAll('button, .btn, input[type=search], input[type=file]')].filter((e) => e.checkVisibility() && e.getBoundingClientRect().height > 0 && !e.closest('svg, summary')).map((e) => (e.getAttribute('aria-label') ?? e.textContent).trim())`)
+	controls = Eval[[]string](p,
+		`[...document.querySelectorAll('button, .btn, input[type=search], input[type=file]')].filter((e) => e.checkVisibility() && e.getBoundingClientRect().height > 0 && !e.closest('svg, summary')).map((e) => (e.getAttribute('aria-label') ?? e.textContent).trim())`)
 	return len(sheet.FindAll(r.Data, -1)), controls
 }

@@ -73,7 +73,9 @@ type shape struct {
 
 func (z Zone) in(frame geo.Frame) airspace.Zone {
 	g := geojson.Zone{Outline: z.Outline, Holes: z.Holes}
-	return airspace.Zone{ID: z.ID.String(), Name: z.Name, Class: airspace.Class(z.Class), Area: g.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, From: z.FromAt, To: z.ToAt, FloorDatum: airspace.Datum(z.FloorDatum), CeilingDatum: airspace.Datum(z.CeilingDatum)}
+	return airspace.Zone{ID: z.ID.String(), Name: z.Name, Class: airspace.Class(z.Class), Area: g.Area(frame),
+		FloorM: z.FloorM, CeilingM: z.CeilingM, From: z.FromAt, To: z.ToAt, FloorDatum: airspace.Datum(z.FloorDatum),
+		CeilingDatum: airspace.Datum(z.CeilingDatum)}
 }
 
 // zones are all that are on file and not gone.
@@ -110,7 +112,8 @@ func (s *Service) Look(ctx context.Context, id uuid.UUID) error {
 	}
 	b, err := s.Desk.Get(ctx, fmt.Sprintf("/zones?lat=%.4f&lon=%.4f&radius_km=%.0f", f.Site.Lat, f.Site.Lon, LookKm))
 	if err != nil {
-		return fault.Clash("desk", "The airspace desk does not answer. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
+		return fault.Clash("desk",
+			"The airspace desk does not answer. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
 	}
 	return s.Take(ctx, id, b)
 }
@@ -120,11 +123,13 @@ func (s *Service) Take(ctx context.Context, id uuid.UUID, b []byte) error {
 	zones, refused, err := geojson.ReadZones(bytes.NewReader(b))
 	if err != nil || len(refused) > 0 {
 		// A zone that cannot be read may be the one that matters.
-		return fault.Clash("desk", "The airspace desk answers what cannot be read. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
+		return fault.Clash("desk",
+			"The airspace desk answers what cannot be read. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
 	}
 	covers, err := geojson.ReadCovers(b)
 	if err != nil {
-		return fault.Clash("desk", "The airspace desk does not say for which area it answers. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
+		return fault.Clash("desk",
+			"The airspace desk does not say for which area it answers. What is on file is unchanged and may be old; ask again, or bring the zones in as a file.")
 	}
 	return s.keep(ctx, id, "desk", zones, true, &covers)
 }
@@ -151,7 +156,8 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, r io.Reader) (api.Im
 		return rep, fault.Bad("file", "The file cannot be read: %s. Nothing was saved.", reason)
 	}
 	for _, x := range refused {
-		rep.Refused = append(rep.Refused, api.RowProblem{Line: x.Number, Sentence: fmt.Sprintf("Zone %d (%s): %s.", x.Number, x.Name, x.Why)})
+		rep.Refused = append(rep.Refused, api.RowProblem{Line: x.Number,
+			Sentence: fmt.Sprintf("Zone %d (%s): %s.", x.Number, x.Name, x.Why)})
 	}
 	covers, err := geojson.ReadCovers(b)
 	says := err == nil
@@ -173,7 +179,8 @@ func (s *Service) Import(ctx context.Context, id uuid.UUID, r io.Reader) (api.Im
 // for and are no longer given are gone; a file only adds. whole says that all
 // that was given could be read: only then the site counts as looked up, and by
 // the desk only when its area holds the site.
-func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones []geojson.Zone, whole bool, covers *geojson.Circle) error {
+func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones []geojson.Zone, whole bool,
+	covers *geojson.Circle) error {
 	now, by := s.Clock.Now(), people.From(ctx).Name
 	head, err := s.Sites.Get(ctx, site, false)
 	if err != nil {
@@ -182,9 +189,11 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 	at := head.Site.Origin()
 	if covers != nil && !covers.Around(at, airspace.Near) {
 		if source == "file" {
-			return fault.Bad("file", "The file does not cover this site and %.0f km round it. Nothing was saved.", airspace.Near/1000)
+			return fault.Bad("file", "The file does not cover this site and %.0f km round it. Nothing was saved.",
+				airspace.Near/1000)
 		}
-		return fault.Clash("desk", "The airspace desk did not answer for this site and what lies round it. What is on file is unchanged; ask again, or bring the zones in as a file.")
+		return fault.Clash("desk",
+			"The airspace desk did not answer for this site and what lies round it. What is on file is unchanged; ask again, or bring the zones in as a file.")
 	}
 	if covers == nil {
 		near := geojson.Circle{At: at, RadiusM: fileReachKm * 1000}
@@ -205,7 +214,8 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 			if err := tx.Exec(`insert into zones (id, outside_id, name, class, floor_m, ceiling_m, floor_datum, ceiling_datum, from_at, to_at, calls, area, source, taken_at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 				on conflict (source, outside_id) where gone_at is null do update set name = excluded.name, class = excluded.class, floor_m = excluded.floor_m, ceiling_m = excluded.ceiling_m, floor_datum = excluded.floor_datum, ceiling_datum = excluded.ceiling_datum,
 					from_at = excluded.from_at, to_at = excluded.to_at, calls = excluded.calls, area = excluded.area, taken_at = excluded.taken_at, by_name = excluded.by_name`,
-				id, z.OutsideID, z.Name, string(z.Class), z.FloorM, z.CeilingM, string(z.FloorDatum), string(z.CeilingDatum), z.From, z.To, z.Calls, string(area), source, now, by).Error; err != nil {
+				id, z.OutsideID, z.Name, string(z.Class), z.FloorM, z.CeilingM, string(z.FloorDatum), string(z.CeilingDatum),
+				z.From, z.To, z.Calls, string(area), source, now, by).Error; err != nil {
 				return err
 			}
 		}
@@ -224,7 +234,8 @@ func (s *Service) keep(ctx context.Context, site uuid.UUID, source string, zones
 
 // dropGone takes zones of the desk off the file that reach into the area it
 // answered for and that it did not give.
-func (s *Service) dropGone(ctx context.Context, tx *gorm.DB, covers geojson.Circle, seen map[string]bool, now time.Time) error {
+func (s *Service) dropGone(ctx context.Context, tx *gorm.DB, covers geojson.Circle, seen map[string]bool,
+	now time.Time) error {
 	on := *s
 	on.DB = tx
 	all, err := on.zones(ctx)
@@ -244,7 +255,8 @@ func (s *Service) dropGone(ctx context.Context, tx *gorm.DB, covers geojson.Circ
 
 // Remove takes a zone off the file. Those of the desk come and go with it.
 func (s *Service) Remove(ctx context.Context, id uuid.UUID) error {
-	res := s.DB.WithContext(ctx).Exec("update zones set gone_at = ? where id = ? and source = 'file' and gone_at is null", s.Clock.Now(), id)
+	res := s.DB.WithContext(ctx).Exec("update zones set gone_at = ? where id = ? and source = 'file' and gone_at is null",
+		s.Clock.Now(), id)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Missing("zone from a file")
 	}
@@ -260,7 +272,8 @@ type looked struct {
 
 func (s *Service) looked(ctx context.Context, id uuid.UUID) (looked, error) {
 	var l looked
-	err := s.DB.WithContext(ctx).Raw("select looked_at, by_name, source from site_airspace where site_id = ?", id).Scan(&l).Error
+	err := s.DB.WithContext(ctx).Raw("select looked_at, by_name, source from site_airspace where site_id = ?",
+		id).Scan(&l).Error
 	return l, err
 }
 
@@ -315,7 +328,8 @@ func (s *Service) Meet(ctx context.Context, id uuid.UUID, f Flown) (Seen, error)
 			grants = append(grants, a.fact())
 		}
 	}
-	q := airspace.Question{Law: f.Law, Places: f.Places, ReachM: reachM, HeightM: f.HeightM, TopM: f.TopM, QNH: f.QNH, From: f.From, To: f.To, Now: s.Clock.Now()}
+	q := airspace.Question{Law: f.Law, Places: f.Places, ReachM: reachM, HeightM: f.HeightM, TopM: f.TopM, QNH: f.QNH,
+		From: f.From, To: f.To, Now: s.Clock.Now()}
 	if len(f.Places) > 1 {
 		q.Homes = append([]geo.XY{f.Places[0]}, f.Second...)
 	}
@@ -340,7 +354,8 @@ func (s *Service) Over(ctx context.Context, id uuid.UUID, heightM float64, from,
 	if c.ElevationM != nil {
 		top = new(*c.ElevationM + heightM)
 	}
-	seen, err := s.Meet(ctx, id, Flown{Law: law, Frame: c.Frame, Places: places(c), HeightM: heightM, TopM: top, From: from, To: to})
+	seen, err := s.Meet(ctx, id, Flown{Law: law, Frame: c.Frame, Places: places(c), HeightM: heightM, TopM: top,
+		From: from, To: to})
 	seen.HeightM = heightM
 	return seen, err
 }

@@ -33,7 +33,8 @@ func setUp(t *testing.T) bed {
 	srv := httptest.NewServer(b.desk)
 	t.Cleanup(srv.Close)
 	b.Airspace.Desk = outside.New(srv.URL, "")
-	require.NoError(t, b.Sites.Add(b.As(b.Chief), sites.Site{ID: b.site, Name: "Station", Lat: 46.3215, Lon: -119.6905, ElevationM: new(210.0)}))
+	require.NoError(t, b.Sites.Add(b.As(b.Chief), sites.Site{ID: b.site, Name: "Station", Lat: 46.3215, Lon: -119.6905,
+		ElevationM: new(210.0)}))
 	return b
 }
 
@@ -59,7 +60,8 @@ func TestLookingUpTheAirspace(t *testing.T) {
 	b := setUp(t)
 	ctx := b.As(b.Pilot)
 	assert.Contains(t, b.over(t).Findings[0].Sentence, "has not been looked up")
-	for name, f := range map[string]desk.Faults{"away": {Unreachable: true}, "nonsense": {Nonsense: true}, "latitude first": {Swapped: true}} {
+	for name, f := range map[string]desk.Faults{"away": {Unreachable: true}, "nonsense": {Nonsense: true},
+		"latitude first": {Swapped: true}} {
 		b.desk.Set(f)
 		assert.True(t, fault.Is(b.Airspace.Look(ctx, b.site), "desk"), name)
 	}
@@ -69,7 +71,8 @@ func TestLookingUpTheAirspace(t *testing.T) {
 	seen := b.over(t)
 	assert.Equal(t, judge.Stop, judge.Worst(seen.Findings))
 	assert.Len(t, seen.Zoned, 4, "the range is too far")
-	assert.True(t, strings.HasPrefix(seen.Zoned[0].Sentence, "Inside Fire fighting, canal") || strings.HasPrefix(seen.Zoned[1].Sentence, "Inside Fire fighting, canal"))
+	assert.True(t, strings.HasPrefix(seen.Zoned[0].Sentence, "Inside Fire fighting, canal") ||
+		strings.HasPrefix(seen.Zoned[1].Sentence, "Inside Fire fighting, canal"))
 	b.desk.Set(desk.Faults{})
 	require.NoError(t, b.Airspace.Look(ctx, b.site))
 	assert.Len(t, b.over(t).Zoned, 3, "the temporary area is gone")
@@ -82,20 +85,24 @@ func TestZonesByFile(t *testing.T) {
 	b := setUp(t)
 	ctx := b.As(b.Pilot)
 	file := func(class string) string {
-		return `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[[-119.70,46.31],[-119.68,46.31],[-119.68,46.33],[-119.70,46.33],[-119.70,46.31]]]},"properties":{"id":"r","name":"Range","class":"` + class + `"}},
+		return `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[[-119.70,46.31],[-119.68,46.31],[-119.68,46.33],[-119.70,46.33],[-119.70,46.31]]]},"properties":{"id":"r","name":"Range","class":"` +
+			class + `"}},
 			{"type":"Feature","geometry":{"type":"Point","coordinates":[-119.7,46.3]},"properties":{"name":"Dot","class":"D"}}]}`
 	}
 	rep, err := b.Airspace.Import(ctx, b.site, strings.NewReader(file("restricted")))
 	require.NoError(t, err)
 	assert.Equal(t, 1, rep.Accepted)
 	assert.Contains(t, rep.Refused[0].Sentence, "Zone 2 (Dot): a zone is an area")
-	assert.Contains(t, b.over(t).Findings[0].Sentence, "has not been looked up", "a zone that could not be read may be the one that matters")
+	assert.Contains(t, b.over(t).Findings[0].Sentence, "has not been looked up",
+		"a zone that could not be read may be the one that matters")
 	_, err = b.Airspace.Import(ctx, b.site, strings.NewReader(file("Q")))
 	assert.True(t, fault.Is(err, "invalid"))
 	assert.Contains(t, err.Error(), "is none of", "it says why")
-	err = b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: b.zone(t, "restricted"), CeilingM: 60, From: testbed.Noon, To: testbed.Noon.Add(time.Hour)})
+	err = b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: b.zone(t, "restricted"), CeilingM: 60,
+		From: testbed.Noon, To: testbed.Noon.Add(time.Hour)})
 	assert.True(t, fault.Is(err, "invalid"), "no desk takes requests for it: %v", err)
-	require.NoError(t, b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: b.zone(t, "restricted"), Number: "P-3", CeilingM: 60, From: testbed.Noon, To: testbed.Noon.Add(time.Hour)}))
+	require.NoError(t, b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: b.zone(t, "restricted"),
+		Number: "P-3", CeilingM: 60, From: testbed.Noon, To: testbed.Noon.Add(time.Hour)}))
 	assert.Contains(t, b.over(t).Zoned[0].Sentence, "P-3 holds")
 	require.NoError(t, b.Airspace.Remove(ctx, b.zone(t, "restricted")))
 	assert.Empty(t, b.over(t).Zoned, "taken off the file")
@@ -110,7 +117,8 @@ func TestAuthorisationsAndCalls(t *testing.T) {
 	require.NoError(t, b.Airspace.Look(ctx, b.site))
 	zone := b.zone(t, "D")
 	ask := func(id uuid.UUID, ceiling float64) error {
-		return b.Airspace.Ask(ctx, airspace.New{ID: id, Site: b.site, Zone: zone, CeilingM: ceiling, From: testbed.Noon, To: testbed.Noon.Add(2 * time.Hour)})
+		return b.Airspace.Ask(ctx, airspace.New{ID: id, Site: b.site, Zone: zone, CeilingM: ceiling, From: testbed.Noon,
+			To: testbed.Noon.Add(2 * time.Hour)})
 	}
 	newest := func() airspace.Authorisation {
 		require.NoError(t, b.Airspace.Refresh(ctx, b.site))
@@ -122,7 +130,8 @@ func TestAuthorisationsAndCalls(t *testing.T) {
 	require.NoError(t, ask(first, 60))
 	require.NoError(t, ask(first, 60), "the same press twice is one request")
 	assert.Equal(t, "asked", newest().State)
-	assert.True(t, fault.Is(b.Airspace.Call(ctx, first, airspace.Call{ID: testbed.NewID(), Kind: "start", How: "desk"}), "not-granted"))
+	assert.True(t, fault.Is(b.Airspace.Call(ctx, first, airspace.Call{ID: testbed.NewID(), Kind: "start", How: "desk"}),
+		"not-granted"))
 	b.Clock.Advance(21 * time.Second)
 	got := newest()
 	assert.Equal(t, "granted", got.State)
@@ -130,7 +139,8 @@ func TestAuthorisationsAndCalls(t *testing.T) {
 	assert.Contains(t, b.over(t).Findings[0].Sentence, "must be told before the start")
 
 	b.desk.Set(desk.Faults{Unreachable: true})
-	assert.True(t, fault.Is(b.Airspace.Call(ctx, first, airspace.Call{ID: testbed.NewID(), Kind: "start", How: "desk"}), "desk"))
+	assert.True(t, fault.Is(b.Airspace.Call(ctx, first, airspace.Call{ID: testbed.NewID(), Kind: "start", How: "desk"}),
+		"desk"))
 	require.NoError(t, b.Airspace.Call(ctx, first, airspace.Call{ID: testbed.NewID(), Kind: "start", How: "spoken"}))
 	assert.Empty(t, b.over(t).Findings)
 	b.desk.Set(desk.Faults{})
@@ -160,7 +170,8 @@ func TestAuthorisationsAndCalls(t *testing.T) {
 		n.ID, n.Site = testbed.NewID(), b.site
 		assert.True(t, fault.Is(b.Airspace.Ask(ctx, n), "invalid"), name)
 	}
-	assert.True(t, fault.Is(b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: testbed.NewID(), From: testbed.Noon, To: testbed.Noon.Add(time.Hour)}), "not-found"))
+	assert.True(t, fault.Is(b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: testbed.NewID(),
+		From: testbed.Noon, To: testbed.Noon.Add(time.Hour)}), "not-found"))
 }
 
 // A desk that grants without a number, or answers another request, grants
@@ -181,7 +192,8 @@ func TestAnswersThatCannotBe(t *testing.T) {
 			_, _ = w.Write([]byte(strings.ReplaceAll(answer, "REF", id.String())))
 		}))
 		b.Airspace.Desk = outside.New(srv.URL, "")
-		err := b.Airspace.Ask(ctx, airspace.New{ID: id, Site: b.site, Zone: zone, CeilingM: 60, From: testbed.Noon, To: testbed.Noon.Add(time.Hour)})
+		err := b.Airspace.Ask(ctx, airspace.New{ID: id, Site: b.site, Zone: zone, CeilingM: 60, From: testbed.Noon,
+			To: testbed.Noon.Add(time.Hour)})
 		assert.True(t, fault.Is(err, "desk"), "%s: %v", name, err)
 		srv.Close()
 	}

@@ -56,7 +56,8 @@ type Call struct {
 }
 
 func (a Authorisation) fact() airspace.Grant {
-	g := airspace.Grant{ID: a.ID.String(), ZoneID: a.ZoneID.String(), Number: a.Number, CeilingM: a.CeilingM, From: a.FromAt, To: a.ToAt, NeedsCalls: a.NeedsCalls, Asked: a.State == asked}
+	g := airspace.Grant{ID: a.ID.String(), ZoneID: a.ZoneID.String(), Number: a.Number, CeilingM: a.CeilingM,
+		From: a.FromAt, To: a.ToAt, NeedsCalls: a.NeedsCalls, Asked: a.State == asked}
 	if a.State == refused {
 		g.Refused = a.Why
 		if g.Refused == "" {
@@ -87,7 +88,8 @@ func (s *Service) Authorisations(ctx context.Context, siteID uuid.UUID) ([]Autho
 		ids[i] = out[i].ID
 	}
 	var calls []Call
-	if err := s.DB.WithContext(ctx).Raw("select * from authorisation_calls where authorisation_id = any(?::uuid[]) order by at, id", ids).Scan(&calls).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select * from authorisation_calls where authorisation_id = any(?::uuid[]) order by at, id",
+		ids).Scan(&calls).Error; err != nil {
 		return out, err
 	}
 	for i := range out {
@@ -120,7 +122,8 @@ func (x answer) check(ref string) error {
 	case x.State == refused:
 	case x.State != granted:
 		return fmt.Errorf("state %q is unknown", x.State)
-	case strings.TrimSpace(x.Number) == "" || len(x.Number) > 60 || x.CeilingM < 1 || x.CeilingM > 3000 || !x.To.After(x.From):
+	case strings.TrimSpace(x.Number) == "" || len(x.Number) > 60 || x.CeilingM < 1 || x.CeilingM > 3000 ||
+		!x.To.After(x.From):
 		return errors.New("what is granted has no number, ceiling or window")
 	}
 	return nil
@@ -146,7 +149,8 @@ func (s *Service) Ask(ctx context.Context, n New) error {
 		Source    string
 		Class     string
 	}
-	if err := s.DB.WithContext(ctx).Raw("select outside_id, source, class from zones where id = ? and gone_at is null", n.Zone).Scan(&z).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select outside_id, source, class from zones where id = ? and gone_at is null",
+		n.Zone).Scan(&z).Error; err != nil {
 		return err
 	}
 	class := airspace.Class(z.Class)
@@ -160,7 +164,8 @@ func (s *Service) Ask(ctx context.Context, n New) error {
 	case n.Number == "" && !n.To.After(s.Clock.Now()):
 		return fault.Bad("to", "The window lies in the past.")
 	case n.Number == "" && (s.Desk == nil || z.Source != "desk"):
-		return fault.Bad("number", "No airspace desk takes requests for this zone. Ask whoever controls it and enter the number of what was granted.")
+		return fault.Bad("number",
+			"No airspace desk takes requests for this zone. Ask whoever controls it and enter the number of what was granted.")
 	}
 	now, by := s.Clock.Now(), people.From(ctx).Name
 	state, ref := granted, ""
@@ -169,12 +174,14 @@ func (s *Service) Ask(ctx context.Context, n New) error {
 	}
 	res := s.DB.WithContext(ctx).Exec(`insert into authorisations (id, zone_id, site_id, state, ref, number, ceiling_m, from_at, to_at, asked_at, asked_by, answered_at)
 		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
-		n.ID, n.Zone, n.Site, state, ref, n.Number, n.CeilingM, n.From, n.To, now, by, map[bool]*time.Time{true: &now}[state == granted])
+		n.ID, n.Zone, n.Site, state, ref, n.Number, n.CeilingM, n.From, n.To, now, by,
+		map[bool]*time.Time{true: &now}[state == granted])
 	if res.Error != nil || res.RowsAffected == 0 || state == granted {
 		return db.Translate(res.Error)
 	}
 	var x answer
-	err := s.Desk.Call(ctx, http.MethodPost, "/requests", map[string]any{"ref": ref, "zone": z.OutsideID, "ceiling_m": n.CeilingM, "from": n.From.UTC(), "to": n.To.UTC()}, &x)
+	err := s.Desk.Call(ctx, http.MethodPost, "/requests",
+		map[string]any{"ref": ref, "zone": z.OutsideID, "ceiling_m": n.CeilingM, "from": n.From.UTC(), "to": n.To.UTC()}, &x)
 	if err == nil {
 		if cerr := x.check(ref); cerr != nil {
 			err = fmt.Errorf("%w: %w", outside.ErrService, cerr)
@@ -182,10 +189,12 @@ func (s *Service) Ask(ctx context.Context, n New) error {
 	}
 	if err != nil {
 		// Nothing reached the desk that we know of: the request is taken back, so that it can be made again.
-		if derr := s.DB.WithContext(ctx).Exec("delete from authorisations where id = ? and state = 'asked'", n.ID).Error; derr != nil {
+		if derr := s.DB.WithContext(ctx).Exec("delete from authorisations where id = ? and state = 'asked'",
+			n.ID).Error; derr != nil {
 			return derr
 		}
-		return fault.Clash("desk", "The airspace desk did not take the request. Nothing was asked for; try again, or ask by other ways and enter the number.")
+		return fault.Clash("desk",
+			"The airspace desk did not take the request. Nothing was asked for; try again, or ask by other ways and enter the number.")
 	}
 	return s.take(ctx, n.ID, x)
 }
@@ -196,9 +205,11 @@ func (s *Service) take(ctx context.Context, id uuid.UUID, x answer) error {
 		return nil
 	}
 	if x.State == refused {
-		return s.DB.WithContext(ctx).Exec("update authorisations set state = 'refused', why = ?, answered_at = ? where id = ? and state = 'asked'", x.Why, s.Clock.Now(), id).Error
+		return s.DB.WithContext(ctx).Exec("update authorisations set state = 'refused', why = ?, answered_at = ? where id = ? and state = 'asked'",
+			x.Why, s.Clock.Now(), id).Error
 	}
-	return s.DB.WithContext(ctx).Exec("update authorisations set state = 'granted', number = ?, ceiling_m = ?, from_at = ?, to_at = ?, answered_at = ? where id = ? and state = 'asked'", x.Number, x.CeilingM, x.From, x.To, s.Clock.Now(), id).Error
+	return s.DB.WithContext(ctx).Exec("update authorisations set state = 'granted', number = ?, ceiling_m = ?, from_at = ?, to_at = ?, answered_at = ? where id = ? and state = 'asked'",
+		x.Number, x.CeilingM, x.From, x.To, s.Clock.Now(), id).Error
 }
 
 // Refresh asks the desk about what is not answered yet. A desk that does not
@@ -208,7 +219,8 @@ func (s *Service) Refresh(ctx context.Context, siteID uuid.UUID) error {
 		return nil
 	}
 	var open []Authorisation
-	if err := s.DB.WithContext(ctx).Raw("select id, ref from authorisations where site_id = ? and state = 'asked' and ref <> ''", siteID).Scan(&open).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id, ref from authorisations where site_id = ? and state = 'asked' and ref <> ''",
+		siteID).Scan(&open).Error; err != nil {
 		return err
 	}
 	for _, a := range open {
@@ -225,7 +237,8 @@ func (s *Service) Refresh(ctx context.Context, siteID uuid.UUID) error {
 
 // Withdraw takes a request or an authorisation back.
 func (s *Service) Withdraw(ctx context.Context, id uuid.UUID) error {
-	res := s.DB.WithContext(ctx).Exec("update authorisations set state = 'withdrawn', answered_at = ? where id = ? and state <> 'withdrawn'", s.Clock.Now(), id)
+	res := s.DB.WithContext(ctx).Exec("update authorisations set state = 'withdrawn', answered_at = ? where id = ? and state <> 'withdrawn'",
+		s.Clock.Now(), id)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Missing("authorisation")
 	}
@@ -254,9 +267,12 @@ func (s *Service) Call(ctx context.Context, id uuid.UUID, c Call) error {
 		var x struct {
 			Kind string `json:"kind"`
 		}
-		if err := s.Desk.Call(ctx, http.MethodPost, "/calls", map[string]any{"number": a.Number, "kind": c.Kind}, &x); err != nil || x.Kind != c.Kind {
-			return fault.Clash("desk", "The airspace desk did not take the call. Call by radio or telephone and note it as spoken.")
+		if err := s.Desk.Call(ctx, http.MethodPost, "/calls", map[string]any{"number": a.Number, "kind": c.Kind},
+			&x); err != nil || x.Kind != c.Kind {
+			return fault.Clash("desk",
+				"The airspace desk did not take the call. Call by radio or telephone and note it as spoken.")
 		}
 	}
-	return s.DB.WithContext(ctx).Exec("insert into authorisation_calls (id, authorisation_id, kind, how, at, by_name) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing", c.ID, id, c.Kind, c.How, s.Clock.Now(), people.From(ctx).Name).Error
+	return s.DB.WithContext(ctx).Exec("insert into authorisation_calls (id, authorisation_id, kind, how, at, by_name) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
+		c.ID, id, c.Kind, c.How, s.Clock.Now(), people.From(ctx).Name).Error
 }

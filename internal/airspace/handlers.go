@@ -15,7 +15,8 @@ import (
 // Handlers serve the airspace.
 type Handlers struct{ Airspace *Service }
 
-func (h *Handlers) GetAirspace(ctx context.Context, r api.GetAirspaceRequestObject) (api.GetAirspaceResponseObject, error) {
+func (h *Handlers) GetAirspace(ctx context.Context,
+	r api.GetAirspaceRequestObject) (api.GetAirspaceResponseObject, error) {
 	s := h.Airspace
 	from, heightM := s.Clock.Now(), 0.0
 	if r.Params.From != nil {
@@ -35,14 +36,19 @@ func (h *Handlers) GetAirspace(ctx context.Context, r api.GetAirspaceRequestObje
 	if err != nil {
 		return nil, err
 	}
-	out := api.GetAirspace200JSONResponse{Verdict: judge.Worst(seen.Findings), Findings: seen.Findings, Zones: []api.ZoneSeen{}, Authorisations: []api.Authorisation{}, LookedAt: seen.Looked.LookedAt, LookedBy: seen.Looked.ByName, Source: seen.Looked.Source,
+	out := api.GetAirspace200JSONResponse{Verdict: judge.Worst(seen.Findings), Findings: seen.Findings,
+		Zones: []api.ZoneSeen{}, Authorisations: []api.Authorisation{}, LookedAt: seen.Looked.LookedAt,
+		LookedBy: seen.Looked.ByName, Source: seen.Looked.Source,
 		Desk: s.Desk != nil, From: from.UTC(), To: to.UTC(), HeightM: seen.HeightM}
 	if out.Findings == nil {
 		out.Findings = []judge.Finding{}
 	}
 	for _, z := range seen.Zoned {
 		on := seen.Zones[z.Zone.ID]
-		w := api.ZoneSeen{Id: on.ID, Name: on.Name, Class: on.Class, FloorM: on.FloorM, CeilingM: on.CeilingM, FloorDatum: api.ZoneDatum(datum(on.FloorDatum)), CeilingDatum: api.ZoneDatum(datum(on.CeilingDatum)), From: on.FromAt, To: on.ToAt, Calls: on.Calls, Source: on.Source, Inside: z.Inside, BorderM: z.BorderM, Verdict: z.Verdict, Sentence: z.Sentence,
+		w := api.ZoneSeen{Id: on.ID, Name: on.Name, Class: on.Class, FloorM: on.FloorM, CeilingM: on.CeilingM,
+			FloorDatum: api.ZoneDatum(datum(on.FloorDatum)), CeilingDatum: api.ZoneDatum(datum(on.CeilingDatum)),
+			From: on.FromAt, To: on.ToAt, Calls: on.Calls, Source: on.Source, Inside: z.Inside, BorderM: z.BorderM,
+			Verdict: z.Verdict, Sentence: z.Sentence,
 			Outline: on.Outline, Holes: on.Holes, MayAsk: z.Zone.Class.NeedsAuthorisation() || z.Zone.Class.NeedsPermission()}
 		if w.Holes == nil {
 			w.Holes = [][]api.Place{}
@@ -65,7 +71,9 @@ func datum(d string) string {
 
 // wire is an authorisation with what to say about it now.
 func wire(a Authorisation, now time.Time) api.Authorisation {
-	out := api.Authorisation{Id: a.ID, ZoneId: a.ZoneID, Zone: a.Zone, State: api.AuthorisationState(a.State), Number: a.Number, CeilingM: a.CeilingM, From: a.FromAt.UTC(), To: a.ToAt.UTC(), Why: a.Why, AskedAt: a.AskedAt.UTC(), AskedBy: a.AskedBy, Calls: []api.Call{}, NeedsCalls: a.NeedsCalls}
+	out := api.Authorisation{Id: a.ID, ZoneId: a.ZoneID, Zone: a.Zone, State: api.AuthorisationState(a.State),
+		Number: a.Number, CeilingM: a.CeilingM, From: a.FromAt.UTC(), To: a.ToAt.UTC(), Why: a.Why, AskedAt: a.AskedAt.UTC(),
+		AskedBy: a.AskedBy, Calls: []api.Call{}, NeedsCalls: a.NeedsCalls}
 	for _, c := range a.Calls {
 		out.Calls = append(out.Calls, api.Call{Kind: api.CallKind(c.Kind), How: c.How, At: c.At.UTC(), By: c.ByName})
 	}
@@ -97,28 +105,35 @@ func says(a Authorisation, g airspace.Grant, now time.Time) (judge.Verdict, stri
 	return judge.Clear, fmt.Sprintf("Granted up to %.0f m.", a.CeilingM)
 }
 
-func (h *Handlers) LookAirspace(ctx context.Context, r api.LookAirspaceRequestObject) (api.LookAirspaceResponseObject, error) {
+func (h *Handlers) LookAirspace(ctx context.Context,
+	r api.LookAirspaceRequestObject) (api.LookAirspaceResponseObject, error) {
 	return api.LookAirspace204Response{}, h.Airspace.Look(ctx, r.Id)
 }
 
-func (h *Handlers) ImportZones(ctx context.Context, r api.ImportZonesRequestObject) (api.ImportZonesResponseObject, error) {
+func (h *Handlers) ImportZones(ctx context.Context,
+	r api.ImportZonesRequestObject) (api.ImportZonesResponseObject, error) {
 	rep, err := h.Airspace.Import(ctx, r.Id, r.Body)
 	return api.ImportZones200JSONResponse(rep), err
 }
 
-func (h *Handlers) RemoveZone(ctx context.Context, r api.RemoveZoneRequestObject) (api.RemoveZoneResponseObject, error) {
+func (h *Handlers) RemoveZone(ctx context.Context,
+	r api.RemoveZoneRequestObject) (api.RemoveZoneResponseObject, error) {
 	return api.RemoveZone204Response{}, h.Airspace.Remove(ctx, r.Id)
 }
 
-func (h *Handlers) AskAuthorisation(ctx context.Context, r api.AskAuthorisationRequestObject) (api.AskAuthorisationResponseObject, error) {
+func (h *Handlers) AskAuthorisation(ctx context.Context,
+	r api.AskAuthorisationRequestObject) (api.AskAuthorisationResponseObject, error) {
 	b := r.Body
-	return api.AskAuthorisation204Response{}, h.Airspace.Ask(ctx, New{ID: r.Id, Site: b.SiteId, Zone: b.ZoneId, Number: b.Number, CeilingM: b.CeilingM, From: b.From, To: b.To})
+	return api.AskAuthorisation204Response{}, h.Airspace.Ask(ctx,
+		New{ID: r.Id, Site: b.SiteId, Zone: b.ZoneId, Number: b.Number, CeilingM: b.CeilingM, From: b.From, To: b.To})
 }
 
-func (h *Handlers) WithdrawAuthorisation(ctx context.Context, r api.WithdrawAuthorisationRequestObject) (api.WithdrawAuthorisationResponseObject, error) {
+func (h *Handlers) WithdrawAuthorisation(ctx context.Context,
+	r api.WithdrawAuthorisationRequestObject) (api.WithdrawAuthorisationResponseObject, error) {
 	return api.WithdrawAuthorisation204Response{}, h.Airspace.Withdraw(ctx, r.Id)
 }
 
 func (h *Handlers) CallDesk(ctx context.Context, r api.CallDeskRequestObject) (api.CallDeskResponseObject, error) {
-	return api.CallDesk204Response{}, h.Airspace.Call(ctx, r.Id, Call{ID: uuid.UUID(r.Body.Id), Kind: string(r.Body.Kind), How: string(r.Body.How)})
+	return api.CallDesk204Response{}, h.Airspace.Call(ctx, r.Id,
+		Call{ID: uuid.UUID(r.Body.Id), Kind: string(r.Body.Kind), How: string(r.Body.How)})
 }

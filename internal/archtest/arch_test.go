@@ -46,10 +46,18 @@ func packages(t *testing.T) []pkg {
 }
 
 // The layers of internal, lowest first; a package imports only lower ones.
-var layers = []string{"internal/platform", "internal/formats/formatstest", "internal/formats/props", "internal/formats/table", "internal/formats", "internal/standins", "internal/records", "internal/people", "internal/fleet", "internal/rack", "internal/evening", "internal/sites", "internal/airspace", "internal/walkround", "internal/workshop", "internal/types", "internal/readiness", "internal/rulebook", "internal/jobs", "internal/planning", "internal/spraying", "internal/missions", "internal/sheets", "internal/bench", "internal/flights", "internal/logbook", "internal/day", "internal/server", "internal/demo", "internal/testbed"}
+var layers = []string{"internal/platform", "internal/formats/formatstest", "internal/formats/props",
+	"internal/formats/table", "internal/formats", "internal/standins", "internal/records", "internal/people",
+	"internal/fleet", "internal/rack", "internal/evening", "internal/sites", "internal/airspace", "internal/walkround",
+	"internal/workshop", "internal/types", "internal/readiness", "internal/rulebook", "internal/jobs", "internal/planning",
+	"internal/spraying", "internal/missions", "internal/sheets", "internal/bench", "internal/flights", "internal/logbook",
+	"internal/day", "internal/server", "internal/demo", "internal/testbed"}
 
 func layer(path string) int {
-	return slices.IndexFunc(layers, func(l string) bool { return strings.HasPrefix(strings.TrimPrefix(path, "mainstay/"), l) })
+	return slices.IndexFunc(layers, func(l string) bool {
+		return strings.HasPrefix(strings.TrimPrefix(path, "mainstay/"),
+			l)
+	})
 }
 
 // Tables are read within bounds and written without formulas in one place.
@@ -68,7 +76,8 @@ func TestDependenciesPointOneWay(t *testing.T) {
 			if !strings.HasPrefix(i, "mainstay/") {
 				if core {
 					assert.NotContains(t, i, ".", "%s imports %s: the core needs nothing but the standard library", p.ImportPath, i)
-					for _, banned := range []string{"os", "net", "net/http", "database/sql", "io/fs", "log", "log/slog", "math/rand", "math/rand/v2"} {
+					for _, banned := range []string{"os", "net", "net/http", "database/sql", "io/fs", "log", "log/slog", "math/rand",
+						"math/rand/v2"} {
 						if p.ImportPath == "mainstay/core/rotation" && i == "math/rand/v2" {
 							continue // from the seed in its input, so that the same input gives the same output
 						}
@@ -81,7 +90,8 @@ func TestDependenciesPointOneWay(t *testing.T) {
 			if core {
 				assert.True(t, strings.HasPrefix(i, "mainstay/core/"), "%s imports %s", p.ImportPath, i)
 			}
-			if from, to := layer(p.ImportPath), layer(i); from >= 0 && to >= 0 && !strings.HasPrefix(i, "mainstay/internal/platform") {
+			if from, to := layer(p.ImportPath), layer(i); from >= 0 && to >= 0 &&
+				!strings.HasPrefix(i, "mainstay/internal/platform") {
 				assert.Less(t, to, from, "%s imports %s", p.ImportPath, i)
 			}
 		}
@@ -114,7 +124,8 @@ func TestGeneratedCodeIsCurrent(t *testing.T) {
 	config, err := os.ReadFile("../../api/codegen.yaml")
 	require.NoError(t, err)
 	elsewhere := filepath.Join(dir, "codegen.yaml")
-	require.NoError(t, os.WriteFile(elsewhere, bytes.Replace(config, []byte("output: api.gen.go"), []byte("output: "+generated), 1), 0o600))
+	require.NoError(t, os.WriteFile(elsewhere, bytes.Replace(config, []byte("output: api.gen.go"),
+		[]byte("output: "+generated), 1), 0o600))
 	cmd := exec.Command("go", "tool", "oapi-codegen", "-config", elsewhere, "openapi.yaml")
 	cmd.Dir = "../../api"
 	out, err := cmd.CombinedOutput()

@@ -25,14 +25,16 @@ func TestRulesAndRemediesAreClosedSets(t *testing.T) {
 	rules, remedies := texts(judge.AllRules), texts(judge.AllRemedies)
 	assert.ElementsMatch(t, rules, doc.Components.Schemas["RuleId"].Value.Enum)
 	assert.ElementsMatch(t, remedies, doc.Components.Schemas["Remedy"].Value.Properties["kind"].Value.Enum)
-	assert.ElementsMatch(t, append(remedies, "gate", "take-off"), doc.Components.Schemas["NextStep"].Value.Properties["kind"].Value.Enum)
+	assert.ElementsMatch(t, append(remedies, "gate", "take-off"),
+		doc.Components.Schemas["NextStep"].Value.Properties["kind"].Value.Enum)
 
 	// The compiler reads the files for us; looking at them tells go test that its
 	// answer of last time is no longer good when one is added.
 	for _, top := range []string{"../../core", ".."} {
 		require.NoError(t, filepath.WalkDir(top, func(string, fs.DirEntry, error) error { return nil }))
 	}
-	mode := load.NeedName | load.NeedSyntax | load.NeedTypes | load.NeedTypesInfo | load.NeedImports | load.NeedExportFile | load.NeedCompiledGoFiles
+	mode := load.NeedName | load.NeedSyntax | load.NeedTypes | load.NeedTypesInfo |
+		load.NeedImports | load.NeedExportFile | load.NeedCompiledGoFiles
 	all, err := load.Load(&load.Config{Mode: mode, Dir: "../.."}, "./core/...", "./internal/...")
 	require.NoError(t, err)
 	require.Greater(t, len(all), 50)

@@ -21,8 +21,10 @@ import (
 func TestSchemasHaveTheFieldsOfTheirTypes(t *testing.T) {
 	doc, err := openapi3.NewLoader().LoadFromData(api.Document)
 	require.NoError(t, err)
-	require.NoError(t, filepath.WalkDir("../../core", func(string, fs.DirEntry, error) error { return nil })) // go test sees that files change
-	all, err := load.Load(&load.Config{Mode: load.NeedName | load.NeedTypes | load.NeedImports | load.NeedExportFile, Dir: "../.."}, "./core/...", "./internal/...")
+	// go test sees that files change
+	require.NoError(t, filepath.WalkDir("../../core", func(string, fs.DirEntry, error) error { return nil }))
+	all, err := load.Load(&load.Config{Mode: load.NeedName | load.NeedTypes | load.NeedImports | load.NeedExportFile,
+		Dir: "../.."}, "./core/...", "./internal/...")
 	require.NoError(t, err)
 	packages := map[string]*types.Package{}
 	for _, p := range all {

@@ -18,14 +18,16 @@ var lawNamed = regexp.MustCompile(`\bCFR\b|\bUSC\b|\b107\.[0-9]|\bpart (48|89|91
 // Only core/rules names a law: whatever judges gets its law handed in as a
 // value, and the screens show what they are told.
 func TestOnlyTheRulesNameLaw(t *testing.T) {
-	for _, s := range []string{`"14 CFR 107.49"`, "Regulation (EU) 2019/947", "UAS.OPEN.060", "3 statute miles", "FAA AC 107-2A"} {
+	for _, s := range []string{`"14 CFR 107.49"`, "Regulation (EU) 2019/947", "UAS.OPEN.060", "3 statute miles",
+		"FAA AC 107-2A"} {
 		require.Regexp(t, lawNamed, s)
 	}
 	n := 0
 	for _, top := range []string{"core", "internal", "cmd", "bench", "web/src", "api/openapi.yaml"} {
 		require.NoError(t, filepath.WalkDir(filepath.Join("../..", top), func(path string, d fs.DirEntry, err error) error {
 			name := strings.TrimPrefix(filepath.ToSlash(path), "../../")
-			if err != nil || d.IsDir() || strings.HasPrefix(name, "core/rules/") || strings.HasSuffix(name, "_test.go") || strings.HasSuffix(name, ".test.ts") {
+			if err != nil || d.IsDir() || strings.HasPrefix(name, "core/rules/") || strings.HasSuffix(name, "_test.go") ||
+				strings.HasSuffix(name, ".test.ts") {
 				return err
 			}
 			switch filepath.Ext(name) {

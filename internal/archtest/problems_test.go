@@ -73,7 +73,8 @@ func TestProblemsAreThoseOfTheContract(t *testing.T) {
 					}
 				}
 			case *ast.AssignStmt:
-				if s, ok := x.Lhs[0].(*ast.SelectorExpr); ok && s.Sel.Name == "Type" && typeName(s.X) == "p" && strings.HasSuffix(path, "problem.go") {
+				if s, ok := x.Lhs[0].(*ast.SelectorExpr); ok && s.Sel.Name == "Type" && typeName(s.X) == "p" &&
+					strings.HasSuffix(path, "problem.go") {
 					take(x.Rhs[0])
 				}
 			}

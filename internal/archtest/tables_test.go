@@ -128,15 +128,20 @@ func TestTablesAreWrittenByTheirOwner(t *testing.T) {
 // features are the folders of internal/ that hold use cases; what the rest is for is
 // said here too.
 var folders = map[string]string{
-	"archtest": "tests of the structure", "testbed": "stages for tests", "demo": "the made-up crew", "formats": "files in and out",
-	"platform": "what all features stand on", "server": "the wiring", "standins": "small servers in place of devices and services",
-	"planning": "what the two kinds of plans share", "outbox": "presses of devices", "records": "the chain, shown by the log",
+	"archtest": "tests of the structure", "testbed": "stages for tests", "demo": "the made-up crew",
+	"formats":  "files in and out",
+	"platform": "what all features stand on", "server": "the wiring",
+	"standins": "small servers in place of devices and services",
+	"planning": "what the two kinds of plans share", "outbox": "presses of devices",
+	"records": "the chain, shown by the log",
 }
 
 // web are the folders of the web application that have no feature of the same name.
 var web = map[string]string{
-	"api": "the contract", "parts": "what views are made of", "drawings": "airframes, sites and plots of their own", "app": "the frame of the application",
-	"styles": "the look", "help": "words about the pages", "judge": "the judge on the device", "find": "search over all features", "rotation": "a view of the bench",
+	"api": "the contract", "parts": "what views are made of", "drawings": "airframes, sites and plots of their own",
+	"app":    "the frame of the application",
+	"styles": "the look", "help": "words about the pages", "judge": "the judge on the device",
+	"find": "search over all features", "rotation": "a view of the bench",
 }
 
 // Every folder is a feature, or says what else it is; and a feature has the same name on
@@ -166,10 +171,12 @@ func TestFoldersAreKnown(t *testing.T) {
 			require.NoError(t, err)
 			text.Write(b)
 		}
-		assert.True(t, strings.Contains(text.String(), "RequestObject) (api."), "internal/%s serves no operation: say in folders what it is for", dir)
+		assert.True(t, strings.Contains(text.String(), "RequestObject) (api."),
+			"internal/%s serves no operation: say in folders what it is for", dir)
 	}
 	for dir := range names("../../web/src") {
-		assert.True(t, inside[dir] || web[dir] != "", "web/src/%s has no feature of its name: rename it, or say in web what it is for", dir)
+		assert.True(t, inside[dir] || web[dir] != "",
+			"web/src/%s has no feature of its name: rename it, or say in web what it is for", dir)
 	}
 	for dir := range folders {
 		assert.True(t, inside[dir], "internal/%s is named and not there", dir)

@@ -31,12 +31,14 @@ func TestNothingInsideATransactionReachesThePool(t *testing.T) {
 		require.NoError(t, err)
 		ast.Inspect(f, func(n ast.Node) bool {
 			// A foreign key shares the key of what it points at; a lock on the key too would make circles of waiting with it.
-			if l, ok := n.(*ast.BasicLit); ok && !strings.HasSuffix(path, "_test.go") && strings.Contains(strings.ToLower(l.Value), " for update") {
+			if l, ok := n.(*ast.BasicLit); ok && !strings.HasSuffix(path, "_test.go") &&
+				strings.Contains(strings.ToLower(l.Value), " for update") {
 				t.Errorf("%s locks rows \"for update\"; \"for no key update\" is enough", path)
 			}
 			c, ok := n.(*ast.CallExpr)
 			if !ok || !isSel(c.Fun, "db", "Tx") || len(c.Args) != 3 {
-				if ok && isSelName(c.Fun, "Transaction", "BeginTx", "Begin") && strings.Contains(path, "/internal/") && !strings.HasSuffix(path, "_test.go") {
+				if ok && isSelName(c.Fun, "Transaction", "BeginTx", "Begin") && strings.Contains(path, "/internal/") &&
+					!strings.HasSuffix(path, "_test.go") {
 					if s, ok := c.Fun.(*ast.SelectorExpr); ok && isDB(s.X) {
 						t.Errorf("%s begins a transaction by itself; db.Tx is the one way", path)
 					}

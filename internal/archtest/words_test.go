@@ -33,7 +33,8 @@ func TestCountsAreSaidInTheRightNumber(t *testing.T) {
 				return err
 			}
 			ast.Inspect(file, func(n ast.Node) bool {
-				if l, ok := n.(*ast.BasicLit); ok && l.Kind == token.STRING && (bothNumbers.MatchString(l.Value) && !strings.Contains(l.Value, "select ") || something.MatchString(l.Value)) {
+				if l, ok := n.(*ast.BasicLit); ok && l.Kind == token.STRING &&
+					(bothNumbers.MatchString(l.Value) && !strings.Contains(l.Value, "select ") || something.MatchString(l.Value)) {
 					t.Errorf("%s: %s", path, l.Value)
 				}
 				return true
@@ -47,7 +48,8 @@ func TestCountsAreSaidInTheRightNumber(t *testing.T) {
 		}
 		b, err := os.ReadFile(path)
 		for i, line := range strings.Split(string(b), "\n") {
-			if (bothNumbers.MatchString(line) && !regexp.MustCompile(`\w\(s\)[ ;,)}?:]`).MatchString(line)) || something.MatchString(line) || plainCount.MatchString(line) && !strings.Contains(line, "=== 1") {
+			if (bothNumbers.MatchString(line) && !regexp.MustCompile(`\w\(s\)[ ;,)}?:]`).MatchString(line)) ||
+				something.MatchString(line) || plainCount.MatchString(line) && !strings.Contains(line, "=== 1") {
 				t.Errorf("%s:%d: %s", path, i+1, strings.TrimSpace(line))
 			}
 		}

@@ -17,10 +17,13 @@ import (
 // Handlers serve the bench.
 type Handlers struct{}
 
-func (Handlers) ListCalculators(context.Context, api.ListCalculatorsRequestObject) (api.ListCalculatorsResponseObject, error) {
+func (Handlers) ListCalculators(context.Context,
+	api.ListCalculatorsRequestObject) (api.ListCalculatorsResponseObject, error) {
 	out := api.ListCalculators200JSONResponse{Groups: bench.Groups, Calculators: []api.Calculator{}}
 	for _, c := range bench.All {
-		out.Calculators = append(out.Calculators, api.Calculator{Key: c.Key, Group: c.Group, Title: c.Title, Formula: c.Formula, Limits: c.Limits, Source: c.Source, Inputs: append([]bench.Input{}, c.Inputs...), Text: c.Text, TextDefault: c.TextDefault})
+		out.Calculators = append(out.Calculators, api.Calculator{Key: c.Key, Group: c.Group, Title: c.Title,
+			Formula: c.Formula, Limits: c.Limits, Source: c.Source, Inputs: append([]bench.Input{}, c.Inputs...), Text: c.Text,
+			TextDefault: c.TextDefault})
 	}
 	return out, nil
 }

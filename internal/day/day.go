@@ -19,7 +19,8 @@ type Handlers struct{ Flights *flights.Service }
 
 // first is the order in which obstacles are best cleared: there is no sense in
 // walking round an aircraft that is grounded.
-var first = []judge.Rule{judge.RuleAircraftActive, judge.RuleOneAircraft, judge.RuleGrounding, judge.RuleDefects, judge.RuleRegistration, judge.RuleWear, judge.RuleWalkround, judge.RulePacks}
+var first = []judge.Rule{judge.RuleAircraftActive, judge.RuleOneAircraft, judge.RuleGrounding, judge.RuleDefects,
+	judge.RuleRegistration, judge.RuleWear, judge.RuleWalkround, judge.RulePacks}
 
 // showFindings is how many findings of an aircraft stand on the page; its own
 // page has them all.
@@ -58,7 +59,8 @@ func (h *Handlers) GetDay(ctx context.Context, _ api.GetDayRequestObject) (api.G
 	}
 	now := s.Clock.Now()
 	today := c.Day(now)
-	out := api.GetDay200JSONResponse{Now: now, Date: *api.DateOf(&today), Zone: c.Zone, Types: []api.TypeEntry{}, Aircraft: []api.DayAircraft{}}
+	out := api.GetDay200JSONResponse{Now: now, Date: *api.DateOf(&today), Zone: c.Zone, Types: []api.TypeEntry{},
+		Aircraft: []api.DayAircraft{}}
 	drawn := map[string]bool{}
 	for _, k := range ks {
 		if !k.Aircraft.Active {
@@ -70,8 +72,10 @@ func (h *Handlers) GetDay(ctx context.Context, _ api.GetDayRequestObject) (api.G
 			out.Types = append(out.Types, fleet.WireType(k.Type))
 		}
 		shown := g.Findings[:min(len(g.Findings), showFindings)]
-		a := api.DayAircraft{Id: k.Aircraft.ID, Name: k.Aircraft.Name, TypeKey: k.Type.Key, Verdict: g.Verdict, Findings: shown, More: len(g.Findings) - len(shown), Next: Next(k, g),
-			Stations: flights.WireStations(aircraft.Odd(states)), HoursLeft: aircraft.NextDue(k.Type, states, k.HoursLeft).HoursLeft, PacksReady: k.PacksReady, PacksMore: k.PacksMore}
+		a := api.DayAircraft{Id: k.Aircraft.ID, Name: k.Aircraft.Name, TypeKey: k.Type.Key, Verdict: g.Verdict,
+			Findings: shown, More: len(g.Findings) - len(shown), Next: Next(k, g),
+			Stations: flights.WireStations(aircraft.Odd(states)), HoursLeft: aircraft.NextDue(k.Type, states,
+				k.HoursLeft).HoursLeft, PacksReady: k.PacksReady, PacksMore: k.PacksMore}
 		if k.Flight != nil {
 			a.Pilot, a.InAirSince = k.Flight.Pilot, &k.Flight.TookOffAt
 		} else if k.Release != nil {
@@ -86,7 +90,8 @@ func (h *Handlers) GetDay(ctx context.Context, _ api.GetDayRequestObject) (api.G
 		return nil, err
 	}
 	out.Start, err = start(ctx, s, ks, counts)
-	out.PacksCharged, out.PacksFlown, out.PacksQuarantine = counts["charged"]+counts["fitted"], counts["flown"]+counts["hot"], counts["quarantine"]
+	out.PacksCharged, out.PacksFlown, out.PacksQuarantine = counts["charged"]+counts["fitted"],
+		counts["flown"]+counts["hot"], counts["quarantine"]
 	return out, err
 }
 

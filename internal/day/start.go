@@ -13,7 +13,8 @@ import (
 
 // start is what a crew that begins has still to set, in the order in which it is best done; nil
 // as soon as a flight has been flown.
-func start(ctx context.Context, s *flights.Service, ks []flights.Known, packs map[string]int) (*[]api.StartStep, error) {
+func start(ctx context.Context, s *flights.Service, ks []flights.Known,
+	packs map[string]int) (*[]api.StartStep, error) {
 	if slices.ContainsFunc(ks, func(k flights.Known) bool { return k.Aircraft.LastLandingAt != nil }) {
 		return nil, nil
 	}

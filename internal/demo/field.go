@@ -43,7 +43,8 @@ func (g *generator) base(ctx context.Context) error {
 			return err
 		}
 		if head.Name != "Long Bank" { // nobody brings the terrain of the bank before the survey
-			if err := g.svc.Sites.PutTerrain(ctx, head.ID, strings.ReplaceAll(strings.ToLower(head.Name), " ", "-")+".asc", 0.5, strings.NewReader(grid(head.Origin(), 240, 240, ground))); err != nil {
+			if err := g.svc.Sites.PutTerrain(ctx, head.ID, strings.ReplaceAll(strings.ToLower(head.Name), " ", "-")+".asc", 0.5,
+				strings.NewReader(grid(head.Origin(), 240, 240, ground))); err != nil {
 				return err
 			}
 		}
@@ -101,13 +102,16 @@ func where(a *craft, purpose string) (place string, work weather.Work) {
 func (g *generator) look(ctx context.Context, place string) error {
 	id, now := g.sites[place], g.clock.Now().UTC()
 	station, far := 225.0, 9.0
-	if err := g.svc.Sites.AddWeather(ctx, id, sites.NewWeather{ID: newID(), Ground: "crops", StationM: &station, StationKm: &far,
-		Report: fmt.Sprintf("METAR KZZT %sZ AUTO 24005KT 10SM FEW060 16/06 A3000 RMK AO2", now.Format("021504"))}); err != nil {
+	if err := g.svc.Sites.AddWeather(ctx, id, sites.NewWeather{ID: newID(), Ground: "crops", StationM: &station,
+		StationKm: &far,
+		Report: fmt.Sprintf("METAR KZZT %sZ AUTO 24005KT 10SM FEW060 16/06 A3000 RMK AO2",
+			now.Format("021504"))}); err != nil {
 		return err
 	}
 	for _, c := range sitesOfTheDistrict() {
 		if c.head.Name == place {
-			answer := fmt.Appendf(nil, `{"type":"FeatureCollection","covers":{"lat":%g,"lon":%g,"radius_km":6},"features":[]}`, c.head.Lat, c.head.Lon)
+			answer := fmt.Appendf(nil, `{"type":"FeatureCollection","covers":{"lat":%g,"lon":%g,"radius_km":6},"features":[]}`,
+				c.head.Lat, c.head.Lon)
 			return g.svc.Airspace.Take(ctx, id, answer)
 		}
 	}
@@ -124,7 +128,8 @@ func (g *generator) order(ctx context.Context, a *craft, pilot, purpose string) 
 	now := g.clock.Now()
 	height, speed := 40.0, 8.0
 	c := jobs.Craft{AircraftID: a.id, ReturnM: &height, LostLink: string(intent.Returns), SpeedMS: &speed}
-	j := jobs.Job{ID: newID(), Work: string(work), SiteID: g.sites[place], Aim: purpose, FromAt: now.Add(-time.Minute), ToAt: now.Add(80 * time.Minute), Channel: "Radio channel 4", Meeting: "The truck",
+	j := jobs.Job{ID: newID(), Work: string(work), SiteID: g.sites[place], Aim: purpose, FromAt: now.Add(-time.Minute),
+		ToAt: now.Add(80 * time.Minute), Channel: "Radio channel 4", Meeting: "The truck",
 		People: []jobs.Post{{PersonID: g.people[pilot].ID, Post: string(crew.InCommand)}}}
 	if work == weather.Spraying {
 		low, tank := 4.0, 68.0
@@ -150,7 +155,8 @@ func (g *generator) order(ctx context.Context, a *craft, pilot, purpose string) 
 		return uuid.Nil, err
 	}
 	if place == "Long Bank" {
-		if err := g.svc.Jobs.Decide(ctx, j.ID, jobs.NewDecision{ID: newID(), Aircraft: a.id, Kind: intent.LevelGround, Reason: "walked the bank, level within a metre"}); err != nil {
+		if err := g.svc.Jobs.Decide(ctx, j.ID, jobs.NewDecision{ID: newID(), Aircraft: a.id, Kind: intent.LevelGround,
+			Reason: "walked the bank, level within a metre"}); err != nil {
 			return uuid.Nil, err
 		}
 	}
@@ -187,7 +193,8 @@ func (g *generator) done(ctx context.Context, a *craft, job uuid.UUID) error {
 			continue
 		}
 		g.clock.Advance(6 * time.Minute)
-		if err := g.svc.Walkrounds.Settle(g.as(ctx, "tamsin"), d.ID, "Looked at and spun by hand: nothing found.", pin("tamsin")); err != nil {
+		if err := g.svc.Walkrounds.Settle(g.as(ctx, "tamsin"), d.ID, "Looked at and spun by hand: nothing found.",
+			pin("tamsin")); err != nil {
 			return err
 		}
 	}
@@ -204,7 +211,8 @@ func (g *generator) practised(ctx context.Context, day time.Time) error {
 			first := day.AddDate(-1, -2, 7*k+i)
 			rows := []readiness.Practice{{Phase: "empty", Packs: 3 + i, Landings: 5, NoseIn: true, FlownOn: first}}
 			if key == "dray-30" {
-				rows = append(rows, readiness.Practice{Phase: "loaded", Packs: 3, Landings: 4, FlownOn: first.AddDate(0, 0, 2), Note: "Full tank, not spraying."})
+				rows = append(rows, readiness.Practice{Phase: "loaded", Packs: 3, Landings: 4, FlownOn: first.AddDate(0, 0, 2),
+					Note: "Full tank, not spraying."})
 			}
 			for _, r := range rows {
 				r.ID, r.PersonID, r.TypeKey = newID(), g.people[login].ID, key

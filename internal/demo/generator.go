@@ -67,7 +67,9 @@ func FillLast(ctx context.Context, svc *server.Services, days int, progress func
 	}
 	end := svc.Clock.Now().Truncate(time.Minute)
 	c := clock.At(end.AddDate(0, 0, -min(days, 365)))
-	g := &generator{svc: server.NewServices(svc.DB, c, svc.Walkrounds.Photos), clock: c, rand: rand.New(rand.NewPCG(30, 4)), people: map[string]people.Person{}, packs: map[string]uuid.UUID{}, renewed: map[string]bool{}, fit: map[string]time.Time{}, sites: map[string]uuid.UUID{}}
+	g := &generator{svc: server.NewServices(svc.DB, c, svc.Walkrounds.Photos), clock: c,
+		rand: rand.New(rand.NewPCG(30, 4)), people: map[string]people.Person{}, packs: map[string]uuid.UUID{},
+		renewed: map[string]bool{}, fit: map[string]time.Time{}, sites: map[string]uuid.UUID{}}
 	g.svc.People.Hash = cheap
 	ctx, err := g.stage(ctx, end)
 	if err != nil {
@@ -107,7 +109,8 @@ func (g *generator) plan(end time.Time) []sortie {
 	for _, a := range crafts {
 		for left := a.flights; left > 0; {
 			day := 3 + g.rand.IntN(358)
-			at := end.Truncate(24*time.Hour).AddDate(0, 0, -day).Add(17*time.Hour + time.Duration(g.rand.IntN(120))*time.Minute) // from 9 or 10 in the local morning
+			// from 9 or 10 in the local morning
+			at := end.Truncate(24*time.Hour).AddDate(0, 0, -day).Add(17*time.Hour + time.Duration(g.rand.IntN(120))*time.Minute)
 			for range min(left, 1+g.rand.IntN(3)) {
 				out = append(out, sortie{at, a})
 				at = at.Add(75 * time.Minute)
@@ -115,7 +118,10 @@ func (g *generator) plan(end time.Time) []sortie {
 			}
 		}
 	}
-	slices.SortStableFunc(out, func(a, b sortie) int { return cmp.Or(a.at.Compare(b.at), cmp.Compare(a.craft.name, b.craft.name)) })
+	slices.SortStableFunc(out, func(a, b sortie) int {
+		return cmp.Or(a.at.Compare(b.at),
+			cmp.Compare(a.craft.name, b.craft.name))
+	})
 	return out
 }
 
@@ -221,7 +227,8 @@ func (g *generator) service(ctx context.Context, a *craft) error {
 		if a.name == "Lantern Two" && g.share > 0.6 {
 			continue // overdue today: nobody has got round to it
 		}
-		if d, err := wear.Judge(p.Counters(), t.Lives()[p.Kind], g.clock.Now()); p.Kind == "propeller" && (err != nil || d.Fraction > 0.97) {
+		if d, err := wear.Judge(p.Counters(), t.Lives()[p.Kind], g.clock.Now()); p.Kind == "propeller" &&
+			(err != nil || d.Fraction > 0.97) {
 			due = true
 		}
 	}
@@ -238,7 +245,8 @@ func (g *generator) newPropellers(ctx context.Context, a *craft) error {
 	f := fleet.FitParts{Source: "maker", Old: "discard", CutUp: true}
 	for station, p := range g.parts(ctx, a) {
 		if p.Kind == "propeller" {
-			f.Fits = append(f.Fits, fleet.Fit{PartID: newID(), Station: station, Serial: fmt.Sprintf("P%05d", g.rand.IntN(100000))})
+			f.Fits = append(f.Fits, fleet.Fit{PartID: newID(), Station: station,
+				Serial: fmt.Sprintf("P%05d", g.rand.IntN(100000))})
 		}
 	}
 	slices.SortFunc(f.Fits, func(x, y fleet.Fit) int { return cmp.Compare(x.Station, y.Station) })
@@ -273,7 +281,8 @@ func (g *generator) charge(ctx context.Context, id uuid.UUID) error {
 		if err != nil {
 			return err
 		}
-		next := map[string]pack.State{"storage": pack.Charging, "hot": pack.Flown, "flown": pack.Charging, "charging": pack.Charged}[p.State]
+		next := map[string]pack.State{"storage": pack.Charging, "hot": pack.Flown, "flown": pack.Charging,
+			"charging": pack.Charged}[p.State]
 		if next == "" {
 			return nil
 		}
@@ -285,7 +294,8 @@ func (g *generator) charge(ctx context.Context, id uuid.UUID) error {
 }
 
 // walk runs the checklist with believable entries; change may replace one.
-func (g *generator) walk(ctx context.Context, a *craft, by, kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) error {
+func (g *generator) walk(ctx context.Context, a *craft, by, kind string, packs []uuid.UUID,
+	change func(it checks.Item, v *checks.Value)) error {
 	ctx = g.as(ctx, by)
 	sh, err := g.svc.Walkrounds.Start(ctx, walkround.New{ID: newID(), Aircraft: a.id, Round: kind, Packs: packs})
 	if err != nil {
@@ -336,7 +346,8 @@ func (g *generator) release(ctx context.Context, a *craft, pilot string) (flight
 	if err != nil {
 		return flight, job, err
 	}
-	rel, err := g.svc.Flights.Release(ctx, flights.NewRelease{ID: newID(), Question: q, Purpose: purpose, GateHash: ans.Hash, PIN: pin(pilot)})
+	rel, err := g.svc.Flights.Release(ctx, flights.NewRelease{ID: newID(), Question: q, Purpose: purpose,
+		GateHash: ans.Hash, PIN: pin(pilot)})
 	if err != nil {
 		return flight, job, err
 	}
@@ -349,7 +360,8 @@ func (g *generator) release(ctx context.Context, a *craft, pilot string) (flight
 // were fitted since.
 func (g *generator) kindNeeded(ctx context.Context, a *craft) string {
 	ev, err := g.svc.Walkrounds.ForGate(ctx, []uuid.UUID{a.id})
-	if err != nil || ev[a.id] == nil || ev[a.id].Walkround == nil || g.clock.Now().Sub(ev[a.id].Walkround.At) > 9*time.Hour {
+	if err != nil || ev[a.id] == nil || ev[a.id].Walkround == nil ||
+		g.clock.Now().Sub(ev[a.id].Walkround.At) > 9*time.Hour {
 		return checks.Full
 	}
 	for _, p := range g.parts(ctx, a) {
@@ -375,7 +387,9 @@ func pin(login string) string {
 	return ""
 }
 
-var mishaps = []struct{ kind, note string }{{"gust", ""}, {"bird", "Two crows, kept away."}, {"warning", "Compass warning for a second, gone after a turn."}, {"person", "Walker on the track, waited."}, {"takeover", "Flew the last leg by hand."}}
+var mishaps = []struct{ kind, note string }{{"gust", ""}, {"bird", "Two crows, kept away."},
+	{"warning", "Compass warning for a second, gone after a turn."}, {"person", "Walker on the track, waited."},
+	{"takeover", "Flew the last leg by hand."}}
 
 func (g *generator) inTheAir(ctx context.Context, a *craft, pilot string, flight uuid.UUID) error {
 	ctx = g.as(ctx, pilot)
@@ -518,6 +532,8 @@ func (g *generator) entry(sh walkround.Sheet, it checks.Item) checks.Value {
 		return checks.Value{Set: []float64{1, 91, 179, 271}}
 	case checks.Reading, checks.Photo, checks.Drill:
 	}
-	v := map[string]float64{"bus resistance": 60, "controller charge": 88, "number of satellites": 14, "lowest cell under load": 3.98, "receiver supply": 5.2, "heading difference": 2, "pack temperature": 21, "level": 99}[it.Quantity]
+	v := map[string]float64{"bus resistance": 60, "controller charge": 88, "number of satellites": 14,
+		"lowest cell under load": 3.98, "receiver supply": 5.2, "heading difference": 2, "pack temperature": 21,
+		"level": 99}[it.Quantity]
 	return checks.Value{Number: &v}
 }

@@ -32,7 +32,8 @@ func TestTheYearMayEndAtNight(t *testing.T) {
 		svc := server.NewServices(empty.DB, clock.At(at), &photos.Memory{})
 		require.NoError(t, demo.FillLast(context.Background(), svc, 45, func(int, int) {}), e)
 		var flights, ahead int64
-		require.NoError(t, svc.DB.Raw("select count(*), count(*) filter (where took_off_at > ?) from flights", at).Row().Scan(&flights, &ahead))
+		require.NoError(t, svc.DB.Raw("select count(*), count(*) filter (where took_off_at > ?) from flights",
+			at).Row().Scan(&flights, &ahead))
 		assert.Greater(t, flights, int64(25))
 		assert.Zero(t, ahead)
 		res, err := records.Verify(context.Background(), svc.DB, records.Check{})

@@ -48,7 +48,8 @@ func (g *generator) exemptions(ctx context.Context, end time.Time) error {
 	ends2, soon := day.AddDate(1, 0, 90), day.AddDate(0, 0, 12)
 	issued, older, ends := day.AddDate(-1, 0, -40), day.AddDate(-2, 0, 0), day.AddDate(1, 0, 0)
 	for _, d := range []people.Document{
-		{Kind: string(rules.HeavyExemption), Number: "QX-2117", IssuedOn: &issued, ExpiresOn: &ends, Conditions: "Under 200 ft; a named observer with every flight; 500 ft from people who take no part."},
+		{Kind: string(rules.HeavyExemption), Number: "QX-2117", IssuedOn: &issued, ExpiresOn: &ends,
+			Conditions: "Under 200 ft; a named observer with every flight; 500 ft from people who take no part."},
 		{Kind: string(rules.Agricultural), Number: "QA-0093", IssuedOn: &older},
 		{Kind: string(rules.Applicator), PersonID: of("imre"), Number: "PA-3301", IssuedOn: &older, ExpiresOn: &ends2},
 		{Kind: string(rules.Applicator), PersonID: of("odile"), Number: "PA-3388", IssuedOn: &issued, ExpiresOn: &soon},
@@ -72,7 +73,8 @@ func (g *generator) papers(ctx context.Context, end time.Time) error {
 	on := func(years, days int) *time.Time { t := day.AddDate(years, 0, days); return &t }
 	of := func(login string) *uuid.UUID { id := g.people[login].ID; return &id }
 	for _, d := range []people.Document{
-		{Kind: string(rules.Insurance), Number: "TM-55120", IssuedOn: on(-1, 20), ExpiresOn: on(0, 19), Conditions: "Third parties, all aircraft of the crew."},
+		{Kind: string(rules.Insurance), Number: "TM-55120", IssuedOn: on(-1, 20), ExpiresOn: on(0, 19),
+			Conditions: "Third parties, all aircraft of the crew."},
 		{Kind: string(rules.NightTraining), PersonID: of("imre"), Number: "RP-40117/N", IssuedOn: on(-1, -130)},
 	} {
 		d.ID = newID()
@@ -81,7 +83,8 @@ func (g *generator) papers(ctx context.Context, end time.Time) error {
 		}
 	}
 	// Bao is on the way: two packs of the quad, never nose-in.
-	return g.svc.Readiness.Log(ctx, readiness.Practice{ID: newID(), PersonID: g.people["bao"].ID, TypeKey: "lantern-4", Phase: "empty", Packs: 2, Landings: 6, FlownOn: day.AddDate(0, 0, -9), Note: "Calm, at the depot."}, Crew[0].PIN)
+	return g.svc.Readiness.Log(ctx, readiness.Practice{ID: newID(), PersonID: g.people["bao"].ID, TypeKey: "lantern-4",
+		Phase: "empty", Packs: 2, Landings: 6, FlownOn: day.AddDate(0, 0, -9), Note: "Calm, at the depot."}, Crew[0].PIN)
 }
 
 // jobsToday plans the work of today and tomorrow. Each leaves something to do.
@@ -97,39 +100,58 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	six, twelve, eight, tank := 6, 12.0, 8.0, 68.5
 	thirty, two := 30.0, 2
 	person := func(login, post string) jobs.Post { return jobs.Post{PersonID: g.people[login].ID, Post: post} }
-	inspection := jobs.Job{ID: newID(), Work: string(weather.Inspection), SiteID: g.sites["Cutwater station"], Aim: "Roof panels and intake, pictures for the operator", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(4 * time.Hour), Sorties: &two,
-		Meeting: "Car park, at the gate", Channel: "Radio channel 4", People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")},
-		Aircraft: []jobs.Craft{{AircraftID: byName("Lantern Three").id, ReturnM: &thirty, LostLink: string(intent.Returns), SpeedMS: &eight}}}
+	inspection := jobs.Job{ID: newID(), Work: string(weather.Inspection), SiteID: g.sites["Cutwater station"],
+		Aim: "Roof panels and intake, pictures for the operator", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(4 * time.Hour),
+		Sorties: &two,
+		Meeting: "Car park, at the gate", Channel: "Radio channel 4", People: []jobs.Post{person("imre", "rpic"),
+			person("bao", "observer")},
+		Aircraft: []jobs.Craft{{AircraftID: byName("Lantern Three").id, ReturnM: &thirty, LostLink: string(intent.Returns),
+			SpeedMS: &eight}}}
 	low := 4.0
 	yard, err := g.svc.Fleet.Type(ctx, "dray-30")
 	if err != nil {
 		return err
 	}
-	says, err := g.svc.Sites.ForJob(ctx, g.sites["Upper Tolmere yard"], sites.JobAsk{Type: yard, Flight: intent.Flight{Work: string(weather.Spraying), RouteM: &low}, From: hour, To: hour.Add(time.Hour), Zone: time.UTC})
+	says, err := g.svc.Sites.ForJob(ctx, g.sites["Upper Tolmere yard"],
+		sites.JobAsk{Type: yard, Flight: intent.Flight{Work: string(weather.Spraying), RouteM: &low}, From: hour,
+			To: hour.Add(time.Hour), Zone: time.UTC})
 	if err != nil {
 		return err
 	}
-	hopYard := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 25 to 60, mildew", Product: "Wettable sulphur 80 %", FromAt: hour.Add(-time.Hour), ToAt: hour.Add(3 * time.Hour), Sorties: &six,
+	hopYard := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"],
+		Aim: "Hops, rows 25 to 60, mildew", Product: "Wettable sulphur 80 %", FromAt: hour.Add(-time.Hour),
+		ToAt: hour.Add(3 * time.Hour), Sorties: &six,
 		Meeting: "Track at the gate", People: []jobs.Post{person("odile", "rpic"), person("tamsin", "ground")},
-		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns), RouteM: &low, RouteDatum: string(intent.AboveGround), MassKg: &tank, SpeedMS: &eight}}}
-	survey := jobs.Job{ID: newID(), Work: string(weather.Mapping), SiteID: g.sites["Long Bank"], Aim: "Flood bank, surface model, km 0 to 4", FromAt: hour.Add(23 * time.Hour), ToAt: hour.Add(28 * time.Hour),
-		People: []jobs.Post{person("imre", "rpic"), person("bao", "observer")}, Aircraft: []jobs.Craft{{AircraftID: byName("Tally W").id, SpeedMS: &twelve}}}
-	later := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"], Aim: "Hops, rows 61 to 90, spider mites", Product: "Mite oil", FromAt: hour.Add(4 * time.Hour), ToAt: hour.Add(8 * time.Hour),
+		Aircraft: []jobs.Craft{{AircraftID: byName("Dray One").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns),
+			RouteM: &low, RouteDatum: string(intent.AboveGround), MassKg: &tank, SpeedMS: &eight}}}
+	survey := jobs.Job{ID: newID(), Work: string(weather.Mapping), SiteID: g.sites["Long Bank"],
+		Aim: "Flood bank, surface model, km 0 to 4", FromAt: hour.Add(23 * time.Hour), ToAt: hour.Add(28 * time.Hour),
+		People: []jobs.Post{person("imre", "rpic"), person("bao",
+			"observer")}, Aircraft: []jobs.Craft{{AircraftID: byName("Tally W").id, SpeedMS: &twelve}}}
+	later := jobs.Job{ID: newID(), Work: string(weather.Spraying), SiteID: g.sites["Upper Tolmere yard"],
+		Aim: "Hops, rows 61 to 90, spider mites", Product: "Mite oil", FromAt: hour.Add(4 * time.Hour),
+		ToAt:    hour.Add(8 * time.Hour),
 		Meeting: "Track at the gate", People: []jobs.Post{person("odile", "rpic"), person("tamsin", "ground")},
-		Aircraft: []jobs.Craft{{AircraftID: byName("Dray Two").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns), RouteM: &low, RouteDatum: string(intent.AboveGround), SpeedMS: &eight}}}
+		Aircraft: []jobs.Craft{{AircraftID: byName("Dray Two").id, ReturnM: says.AdvisedM, LostLink: string(intent.Returns),
+			RouteM: &low, RouteDatum: string(intent.AboveGround), SpeedMS: &eight}}}
 	for _, j := range []jobs.Job{inspection, hopYard, survey, later} {
 		if err := g.svc.Jobs.Save(ctx, j); err != nil {
 			return fmt.Errorf("%s: %w", j.Aim, err)
 		}
 	}
 	roof, hops := inspection.Aircraft[0].AircraftID.String(), hopYard.Aircraft[0].AircraftID.String()
-	if err := g.svc.Jobs.Answer(ctx, inspection.ID, map[string]string{"looked-over": "yes", "attached@" + roof: "none", "people-under": "participants", "road-under": "no", "sight": "observer", "drops": "nothing", "hazmat": "none", "vehicle": "no", "remote-id@" + roof: "standard", "landowner": "yes", "energised": "agreed"}); err != nil {
+	if err := g.svc.Jobs.Answer(ctx, inspection.ID, map[string]string{"looked-over": "yes", "attached@" + roof: "none",
+		"people-under": "participants", "road-under": "no", "sight": "observer", "drops": "nothing", "hazmat": "none",
+		"vehicle": "no", "remote-id@" + roof: "standard", "landowner": "yes", "energised": "agreed"}); err != nil {
 		return err
 	}
-	if err := g.svc.Jobs.Answer(ctx, hopYard.ID, map[string]string{"looked-over": "yes", "attached@" + hops: "none", "people-under": "participants", "road-under": "no", "sight": "pilot", "landowner": "yes", "label": "yes"}); err != nil {
+	if err := g.svc.Jobs.Answer(ctx, hopYard.ID, map[string]string{"looked-over": "yes", "attached@" + hops: "none",
+		"people-under": "participants", "road-under": "no", "sight": "pilot", "landowner": "yes",
+		"label": "yes"}); err != nil {
 		return err
 	}
-	for _, it := range []string{"packs-Lantern 4", "propellers-Lantern 4", "chargers", "controller", "drivers", "pad", "fire", "aid"} {
+	for _, it := range []string{"packs-Lantern 4", "propellers-Lantern 4", "chargers", "controller", "drivers", "pad",
+		"fire", "aid"} {
 		if err := g.svc.Jobs.Pack(g.as(ctx, "bao"), inspection.ID, it, "", 0, true, it != "fire"); err != nil {
 			return err
 		}
@@ -175,7 +197,8 @@ func (g *generator) lookUp(ctx context.Context) error {
 			if err != nil {
 				return err
 			}
-			return g.svc.Airspace.Ask(ctx, airspace.New{ID: newID(), Site: g.sites["Cutwater station"], Zone: id, Number: "TD-1093", CeilingM: 90, From: hour.Add(-time.Hour), To: hour.Add(4 * time.Hour)})
+			return g.svc.Airspace.Ask(ctx, airspace.New{ID: newID(), Site: g.sites["Cutwater station"], Zone: id,
+				Number: "TD-1093", CeilingM: 90, From: hour.Add(-time.Hour), To: hour.Add(4 * time.Hour)})
 		}
 	}
 	return fmt.Errorf("the control zone of the demo is missing")
@@ -198,8 +221,10 @@ func (g *generator) briefedByOne(ctx context.Context, job uuid.UUID) error {
 // one nozzle is worn.
 func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) error {
 	w := spray.Defaults()
-	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Sections = 25, 5, 6, 6, 2.5, 4, "drift-030", 4, 2
-	w.Mix = []spray.Product{{Name: "Wettable sulphur 80 %", PerHa: 3, Unit: "kg"}, {Name: "Wetter", Percent: 0.1, Unit: "L"}}
+	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Sections = 25, 5, 6, 6, 2.5, 4,
+		"drift-030", 4, 2
+	w.Mix = []spray.Product{{Name: "Wettable sulphur 80 %", PerHa: 3, Unit: "kg"},
+		{Name: "Wetter", Percent: 0.1, Unit: "L"}}
 	w.Number = "QX-REG 4471"
 	buffer, most, entry := 95.0, 40.0, 24.0
 	w.Label = spray.Label{BufferM: &buffer, MostRate: &most, ReEntryHours: &entry}
@@ -238,14 +263,16 @@ func (g *generator) sprayPlan(ctx context.Context, job, aircraft uuid.UUID) erro
 
 // byHand decides how it comes over the trellis to where the flights begin.
 func (g *generator) byHand(ctx context.Context, job, aircraft uuid.UUID) error {
-	return g.svc.Jobs.Decide(ctx, job, jobs.NewDecision{ID: newID(), Aircraft: aircraft, Kind: intent.ByHand, Reason: "flown by hand over the end of the trellis, Bao watches the wires"})
+	return g.svc.Jobs.Decide(ctx, job, jobs.NewDecision{ID: newID(), Aircraft: aircraft, Kind: intent.ByHand,
+		Reason: "flown by hand over the end of the trellis, Bao watches the wires"})
 }
 
 // heavyPlan plans the afternoon for Dray Two: so much water that the mass, and not the
 // tank, ends a flight.
 func (g *generator) heavyPlan(ctx context.Context, job, aircraft uuid.UUID) error {
 	w := spray.Defaults()
-	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Direction, w.BearingDeg = 60, 3, 5, 6, 3, 4, "air-030", 4, spray.Along, 90
+	w.Rate, w.Speed, w.Swath, w.CropM, w.HeightM, w.EdgeM, w.Nozzle, w.Nozzles, w.Direction, w.BearingDeg = 60, 3, 5, 6, 3,
+		4, "air-030", 4, spray.Along, 90
 	w.Mix = []spray.Product{{Name: "Mite oil", Percent: 1, Unit: "L"}}
 	w.Number = "QX-REG 5120"
 	buffer, entry, dry := 40.0, 12.0, 44.5

@@ -27,7 +27,8 @@ import (
 // weather and has a gap of its own; what the aircraft holds for the next is an old mission.
 func (g *generator) surveyPlan(ctx context.Context, job, craft uuid.UUID) error {
 	// 4 km of bank, and what lies beside it.
-	if err := g.svc.Sites.PutTerrain(ctx, g.sites["Long Bank"], "long-bank.asc", 0.5, strings.NewReader(grid(bankAt, 1140, 240, bankGround))); err != nil {
+	if err := g.svc.Sites.PutTerrain(ctx, g.sites["Long Bank"], "long-bank.asc", 0.5,
+		strings.NewReader(grid(bankAt, 1140, 240, bankGround))); err != nil {
 		return err
 	}
 	w := survey.Defaults(true)
@@ -49,7 +50,8 @@ func (g *generator) surveyPlan(ctx context.Context, job, craft uuid.UUID) error 
 	middle := len(shots) / 2
 	shots = append(shots[:middle:middle], shots[middle+9:]...) // the camera stayed out for a while
 	running := true
-	if err := g.svc.Missions.Fly(ctx, job, craft, missions.After{ID: newID(), Number: 1, Shots: shots, Running: &running}); err != nil {
+	if err := g.svc.Missions.Fly(ctx, job, craft, missions.After{ID: newID(), Number: 1, Shots: shots,
+		Running: &running}); err != nil {
 		return err
 	}
 	if err := g.svc.Missions.FlyAgain(ctx, job, craft, 1); err != nil {
@@ -85,7 +87,8 @@ func (g *generator) readBack(ctx context.Context, job, craft uuid.UUID, number i
 func (g *generator) roofPlan(ctx context.Context, job, craft uuid.UUID) error {
 	w := inspect.Defaults()
 	w.Form, w.HeightM, w.PitchDeg, w.FacesDeg, w.DetailMM, w.Camera, w.SafeM = inspect.Roof, 9, 12, 180, 2.5, "look-48", 8
-	w.Look = []inspect.Look{{What: "Panels, south row: cracks, soiling"}, {What: "Intake grate: leaves, rust"}, {What: "Lightning rod at the ridge"}}
+	w.Look = []inspect.Look{{What: "Panels, south row: cracks, soiling"}, {What: "Intake grate: leaves, rust"},
+		{What: "Lightning rod at the ridge"}}
 	if err := g.svc.Missions.Save(ctx, newID(), job, craft, missions.Wish{Inspect: &w}, 0); err != nil {
 		return err
 	}
@@ -98,7 +101,8 @@ func (g *generator) roofPlan(ctx context.Context, job, craft uuid.UUID) error {
 	}
 	yes := true
 	before, after, free := 412, 413, 58.0
-	c := camera.Card{Camera: w.Camera, Light: camera.Sun, Shutter: 800, ISO: 100, KelvinK: 5600, Profile: "plain", Formatted: &yes, FreeGB: &free, CapOff: &yes, Before: &before, After: &after}
+	c := camera.Card{Camera: w.Camera, Light: camera.Sun, Shutter: 800, ISO: 100, KelvinK: 5600, Profile: "plain",
+		Formatted: &yes, FreeGB: &free, CapOff: &yes, Before: &before, After: &after}
 	if err := g.svc.Missions.FillCard(ctx, newID(), job, craft, c); err != nil {
 		return err
 	}
@@ -110,7 +114,8 @@ func (g *generator) roofPlan(ctx context.Context, job, craft uuid.UUID) error {
 	if err != nil {
 		return err
 	}
-	return g.svc.Missions.Find(ctx, job, craft, missions.Found{ID: newID(), PhotoID: &photo.ID, Picture: "IMG_0007.jpg", Place: "Panel 4, south row", Words: "Crack from the lower left corner, about 12 cm.", Severity: "serious"})
+	return g.svc.Missions.Find(ctx, job, craft, missions.Found{ID: newID(), PhotoID: &photo.ID, Picture: "IMG_0007.jpg",
+		Place: "Panel 4, south row", Words: "Crack from the lower left corner, about 12 cm.", Severity: "serious"})
 }
 
 // cracked is a drawn panel with a crack from its lower left corner.
@@ -152,7 +157,8 @@ func Crafts(ctx context.Context, svc *server.Services) ([]aircraft.Craft, error)
 		}
 		c := aircraft.Craft{Serial: a.Serial, Motors: t.SisterMotors(), Cells: t.Packs.Cells * t.Packs.Count, At: depotAt}
 		var set []aircraft.Limits // as its newest job sets it
-		if err := svc.DB.WithContext(ctx).Raw("select return_m, 120 as height_m, lost_link from job_aircraft where aircraft_id = ? and return_m is not null order by lower(span) desc limit 1", id).Scan(&set).Error; err != nil {
+		if err := svc.DB.WithContext(ctx).Raw("select return_m, 120 as height_m, lost_link from job_aircraft where aircraft_id = ? and return_m is not null order by lower(span) desc limit 1",
+			id).Scan(&set).Error; err != nil {
 			return nil, err
 		}
 		if len(set) > 0 {

@@ -56,19 +56,29 @@ type craft struct {
 }
 
 var crafts = []*craft{
-	{name: "Dray One", typeKey: "dray-30", serial: "DR30-0117", registration: "QB-101", expiresInDays: 610, flights: 74, minutes: [2]int{8, 12}, packs: []string{"D1", "D2", "D3", "D4", "D5", "D6"},
-		purposes: []string{"Spraying, Upper Tolmere yard, rows 1-24", "Spraying, Upper Tolmere yard, rows 25-60", "Water run, calibration"}},
-	{name: "Dray Two", typeKey: "dray-30", serial: "DR30-0144", registration: "QB-102", expiresInDays: 410, flights: 52, minutes: [2]int{8, 12}, packs: []string{"D1", "D2", "D3", "D4", "D5", "D6"},
-		purposes: []string{"Spraying, Upper Tolmere yard, rows 61-90", "Spraying, Upper Tolmere yard, headland", "Practice, full tank, no spraying"}},
-	{name: "Lantern One", typeKey: "lantern-4", serial: "LN4-2203", registration: "QB-121", expiresInDays: 300, flights: 120, renewAt: 0.535, minutes: [2]int{23, 27}, packs: []string{"L1", "L2", "L3", "L4"},
-		purposes: []string{"Inspection, Cutwater station, roof panels", "Inspection, Cutwater station, intake", "Inspection, Long Bank culverts"}},
-	{name: "Lantern Two", typeKey: "lantern-4", serial: "LN4-2204", registration: "QB-122", expiresInDays: 300, flights: 40, minutes: [2]int{18, 25}, packs: []string{"L1", "L2", "L3", "L4"},
+	{name: "Dray One", typeKey: "dray-30", serial: "DR30-0117", registration: "QB-101", expiresInDays: 610, flights: 74,
+		minutes: [2]int{8, 12}, packs: []string{"D1", "D2", "D3", "D4", "D5", "D6"},
+		purposes: []string{"Spraying, Upper Tolmere yard, rows 1-24", "Spraying, Upper Tolmere yard, rows 25-60",
+			"Water run, calibration"}},
+	{name: "Dray Two", typeKey: "dray-30", serial: "DR30-0144", registration: "QB-102", expiresInDays: 410, flights: 52,
+		minutes: [2]int{8, 12}, packs: []string{"D1", "D2", "D3", "D4", "D5", "D6"},
+		purposes: []string{"Spraying, Upper Tolmere yard, rows 61-90", "Spraying, Upper Tolmere yard, headland",
+			"Practice, full tank, no spraying"}},
+	{name: "Lantern One", typeKey: "lantern-4", serial: "LN4-2203", registration: "QB-121", expiresInDays: 300,
+		flights: 120, renewAt: 0.535, minutes: [2]int{23, 27}, packs: []string{"L1", "L2", "L3", "L4"},
+		purposes: []string{"Inspection, Cutwater station, roof panels", "Inspection, Cutwater station, intake",
+			"Inspection, Long Bank culverts"}},
+	{name: "Lantern Two", typeKey: "lantern-4", serial: "LN4-2204", registration: "QB-122", expiresInDays: 300,
+		flights: 40, minutes: [2]int{18, 25}, packs: []string{"L1", "L2", "L3", "L4"},
 		purposes: []string{"Inspection, Cutwater station, outlet", "Practice, manual flying"}},
-	{name: "Lantern Three", typeKey: "lantern-4", serial: "LN4-2291", registration: "QB-123", expiresInDays: 520, flights: 34, renewAt: 0.8, minutes: [2]int{15, 24}, packs: []string{"L5", "L6", "L8"},
+	{name: "Lantern Three", typeKey: "lantern-4", serial: "LN4-2291", registration: "QB-123", expiresInDays: 520,
+		flights: 34, renewAt: 0.8, minutes: [2]int{15, 24}, packs: []string{"L5", "L6", "L8"},
 		purposes: []string{"Inspection, Upper Tolmere yard, poles and wires", "Check flight at the depot"}},
-	{name: "Tally V", typeKey: "tally-v", serial: "TV-0088", registration: "QB-131", expiresInDays: 700, flights: 30, minutes: [2]int{28, 40}, packs: []string{"V1", "V2", "V3"},
+	{name: "Tally V", typeKey: "tally-v", serial: "TV-0088", registration: "QB-131", expiresInDays: 700, flights: 30,
+		minutes: [2]int{28, 40}, packs: []string{"V1", "V2", "V3"},
 		purposes: []string{"Mapping, Long Bank, km 0-2", "Mapping, Long Bank, km 2-4"}},
-	{name: "Tally W", typeKey: "tally-w", serial: "TW-0031", registration: "QB-141", expiresInDays: 21, flights: 28, minutes: [2]int{35, 54}, packs: []string{"W1", "W2", "W3"},
+	{name: "Tally W", typeKey: "tally-w", serial: "TW-0031", registration: "QB-141", expiresInDays: 21, flights: 28,
+		minutes: [2]int{35, 54}, packs: []string{"W1", "W2", "W3"},
 		purposes: []string{"Mapping, Long Bank, whole bank", "Mapping, Upper Tolmere yard, canopy"}},
 }
 
@@ -87,12 +97,14 @@ type kit struct {
 	cycles    int
 }
 
-var kits = []kit{{"D", 8, pack.LiPo, 14, 30000, 60}, {"L", 8, pack.LiHV, 6, 12000, 35}, {"V", 4, pack.LiPo, 12, 16000, 20}, {"W", 4, pack.LiIon, 6, 14000, 15}}
+var kits = []kit{{"D", 8, pack.LiPo, 14, 30000, 60}, {"L", 8, pack.LiHV, 6, 12000, 35},
+	{"V", 4, pack.LiPo, 12, 16000, 20}, {"W", 4, pack.LiIon, 6, 14000, 15}}
 
 // stage makes the crew, its aircraft and its packs.
 func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, error) {
 	zone := crewZone.String()
-	c := people.Crew{Name: "Quillback Aerial", Zone: zone, Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}}
+	c := people.Crew{Name: "Quillback Aerial", Zone: zone,
+		Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}}
 	day := c.Day(end)
 	trained := func(months int) *time.Time {
 		if months == 0 {
@@ -102,17 +114,21 @@ func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, 
 		return &t
 	}
 	chief := Crew[0]
-	p, err := g.svc.People.SetUp(ctx, c, people.New{Login: chief.Login, Name: chief.Name, Password: Password, PIN: chief.PIN, Certificate: chief.Certificate})
+	p, err := g.svc.People.SetUp(ctx, c, people.New{Login: chief.Login, Name: chief.Name, Password: Password,
+		PIN: chief.PIN, Certificate: chief.Certificate})
 	if err != nil {
 		return ctx, err
 	}
 	// The first chief's training date is set at the end of the year; a pilot in the past must not look untrained.
-	if p, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: chief.Certificate, TrainedOn: trained(18), StickMode: chief.sticks()}); err != nil {
+	if p, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true,
+		Certificate: chief.Certificate, TrainedOn: trained(18), StickMode: chief.sticks()}); err != nil {
 		return ctx, err
 	}
 	g.people[chief.Login] = p
 	for _, w := range Crew[1:] {
-		q, err := g.svc.People.Add(ctx, people.New{ID: newID(), Login: w.Login, Name: w.Name, Roles: w.Roles, Password: Password, PIN: w.PIN, Certificate: w.Certificate, TrainedOn: trained(w.TrainedMonthsAgo), StickMode: w.sticks()})
+		q, err := g.svc.People.Add(ctx, people.New{ID: newID(), Login: w.Login, Name: w.Name, Roles: w.Roles,
+			Password: Password, PIN: w.PIN, Certificate: w.Certificate, TrainedOn: trained(w.TrainedMonthsAgo),
+			StickMode: w.sticks()})
 		if err != nil {
 			return ctx, fmt.Errorf("%s: %w", w.Name, err)
 		}
@@ -121,7 +137,9 @@ func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, 
 	ctx = people.With(ctx, p)
 	for _, a := range crafts {
 		expires, weighed := day.AddDate(0, 0, a.expiresInDays), day.AddDate(0, -7, 0)
-		made, err := g.svc.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: newID(), TypeKey: a.typeKey, Name: a.name, Serial: a.serial, Registration: a.registration, RegistrationExpires: &expires, FitNewParts: true, MassKg: a.mass(), WeighedOn: &weighed})
+		made, err := g.svc.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: newID(), TypeKey: a.typeKey, Name: a.name,
+			Serial: a.serial, Registration: a.registration, RegistrationExpires: &expires, FitNewParts: true, MassKg: a.mass(),
+			WeighedOn: &weighed})
 		if err != nil {
 			return ctx, fmt.Errorf("%s: %w", a.name, err)
 		}
@@ -133,7 +151,9 @@ func (g *generator) stage(ctx context.Context, end time.Time) (context.Context, 
 	for _, k := range kits {
 		for i := range k.n {
 			label := fmt.Sprintf("%s%d", k.prefix, i+1)
-			made, err := g.svc.Fleet.AddPack(ctx, fleet.NewPack{ID: newID(), Label: label, Serial: fmt.Sprintf("%s-%04d", k.prefix, 3100+37*i), Chemistry: string(k.chemistry), Cells: k.cells, MilliampHours: k.mah, Cycles: k.cycles})
+			made, err := g.svc.Fleet.AddPack(ctx, fleet.NewPack{ID: newID(), Label: label,
+				Serial: fmt.Sprintf("%s-%04d", k.prefix, 3100+37*i), Chemistry: string(k.chemistry), Cells: k.cells,
+				MilliampHours: k.mah, Cycles: k.cycles})
 			if err != nil {
 				return ctx, fmt.Errorf("%s: %w", label, err)
 			}

@@ -37,7 +37,8 @@ func grid(at geo.Point, columns, rows int, ground func(geo.Point) float64) strin
 	const cell = 0.00005
 	wide, high := float64(columns)/2*cell, float64(rows)/2*cell
 	var b strings.Builder
-	fmt.Fprintf(&b, "ncols %d\nnrows %d\nxllcorner %.6f\nyllcorner %.6f\ncellsize %g\nNODATA_value -9999\n", columns, rows, at.Lon-wide, at.Lat-high, cell)
+	fmt.Fprintf(&b, "ncols %d\nnrows %d\nxllcorner %.6f\nyllcorner %.6f\ncellsize %g\nNODATA_value -9999\n", columns, rows,
+		at.Lon-wide, at.Lat-high, cell)
 	for r := range rows {
 		for c := range columns {
 			p := geo.Point{Lat: at.Lat + high - (float64(r)+0.5)*cell, Lon: at.Lon - wide + (float64(c)+0.5)*cell}
@@ -62,8 +63,10 @@ func built(m mapped) mapped {
 	return m
 }
 
-func standing(kind site.Kind, shape site.Shape, name string, h *float64, sigma float64, how string, buffer float64, xy ...[2]float64) mapped {
-	return mapped{f: site.Feature{Kind: kind, Shape: shape, Name: name, HeightM: h, SigmaM: sigma, Measured: how, BufferM: buffer}, xy: xy}
+func standing(kind site.Kind, shape site.Shape, name string, h *float64, sigma float64, how string, buffer float64,
+	xy ...[2]float64) mapped {
+	return mapped{f: site.Feature{Kind: kind, Shape: shape, Name: name, HeightM: h, SigmaM: sigma, Measured: how,
+		BufferM: buffer}, xy: xy}
 }
 
 type charted struct {
@@ -82,40 +85,63 @@ func sitesOfTheDistrict() []charted {
 	house, sHouse, wHouse := height(9, 0.5, "estimate")
 	willow, sWillow, wWillow := height(16, 1.2, "shadow")
 	start := func(name string, main bool, x, y float64, free ...float64) mapped {
-		return mapped{f: site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: name, Main: main, Ground: looked, Free: free}, xy: [][2]float64{{x, y}}}
+		return mapped{f: site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: name, Main: main, Ground: looked,
+			Free: free}, xy: [][2]float64{{x, y}}}
 	}
 	return []charted{
-		{sites.Site{Name: "Upper Tolmere yard", Note: "Trellised hops. Poles and wires 6 m high everywhere; a power line along the road. Ask the grower to close the gate.", Lat: yardAt.Lat, Lon: yardAt.Lon}, []mapped{
-			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Hop yard"}, xy: [][2]float64{{-180, -110}, {190, -110}, {190, 120}, {-180, 120}}, holes: [][][2]float64{{{-20, -10}, {30, -10}, {30, 25}, {-20, 25}}}},
+		{sites.Site{Name: "Upper Tolmere yard",
+			Note: "Trellised hops. Poles and wires 6 m high everywhere; a power line along the road. Ask the grower to close the gate.",
+			Lat:  yardAt.Lat, Lon: yardAt.Lon}, []mapped{
+			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Hop yard"},
+				xy:    [][2]float64{{-180, -110}, {190, -110}, {190, 120}, {-180, 120}},
+				holes: [][][2]float64{{{-20, -10}, {30, -10}, {30, 25}, {-20, 25}}}},
 			standing(site.Wires, site.Line, "Trellis, north side", six, s6, w6, 8, [2]float64{-180, 124}, [2]float64{190, 124}),
-			standing(site.Wires, site.Line, "Trellis, south side", six, s6, w6, 8, [2]float64{-180, -114}, [2]float64{190, -114}),
+			standing(site.Wires, site.Line, "Trellis, south side", six, s6, w6, 8, [2]float64{-180, -114},
+				[2]float64{190, -114}),
 			standing(site.Wires, site.Line, "Trellis, west end", six, s6, w6, 8, [2]float64{-184, -110}, [2]float64{-184, 120}),
-			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Round the rows"}, xy: [][2]float64{{-160, -90}, {170, -90}, {170, 98}, {-160, 98}, {-160, -90}}},
-			standing(site.Wires, site.Line, "Power line along the road", line, sLine, wLine, 15, [2]float64{-260, -175}, [2]float64{-40, -178}, [2]float64{240, -170}),
+			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Round the rows"},
+				xy: [][2]float64{{-160, -90}, {170, -90}, {170, 98}, {-160, 98}, {-160, -90}}},
+			standing(site.Wires, site.Line, "Power line along the road", line, sLine, wLine, 15, [2]float64{-260, -175},
+				[2]float64{-40, -178}, [2]float64{240, -170}),
 			standing(site.Obstacle, site.Point, "Oak at the pump house", oak, sOak, wOak, 6, [2]float64{5, 8}),
-			{f: site.Feature{Kind: site.Sensitive, Shape: site.Point, Name: "Bee yard", What: "bees", BufferM: 60, Note: "Tell the keeper the evening before."}, xy: [][2]float64{{260, 170}}},
-			{f: site.Feature{Kind: site.Interference, Shape: site.Line, Name: "Power line", What: "power line"}, xy: [][2]float64{{-260, -175}, {240, -170}}},
+			{f: site.Feature{Kind: site.Sensitive, Shape: site.Point, Name: "Bee yard", What: "bees", BufferM: 60,
+				Note: "Tell the keeper the evening before."}, xy: [][2]float64{{260, 170}}},
+			{f: site.Feature{Kind: site.Interference, Shape: site.Line, Name: "Power line", What: "power line"},
+				xy: [][2]float64{{-260, -175}, {240, -170}}},
 			start("Headland west", true, -225, -20, 180, 0), start("Headland east", false, 230, -20, 0, 180),
-			{f: site.Feature{Kind: site.Access, Shape: site.Line, Name: "Gate and track"}, xy: [][2]float64{{-250, -170}, {-240, -60}, {-230, -25}}},
+			{f: site.Feature{Kind: site.Access, Shape: site.Line, Name: "Gate and track"},
+				xy: [][2]float64{{-250, -170}, {-240, -60}, {-230, -25}}},
 		}},
-		{sites.Site{Name: depotName, Note: "Base. Practice and check flights over the meadow behind the sheds.", Lat: depotAt.Lat, Lon: depotAt.Lon, Practice: true}, []mapped{
-			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Round the meadow"}, xy: [][2]float64{{-60, 60}, {80, 60}, {80, 160}, {-60, 160}, {-60, 60}}},
+		{sites.Site{Name: depotName, Note: "Base. Practice and check flights over the meadow behind the sheds.",
+			Lat: depotAt.Lat, Lon: depotAt.Lon, Practice: true}, []mapped{
+			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Round the meadow"},
+				xy: [][2]float64{{-60, 60}, {80, 60}, {80, 160}, {-60, 160}, {-60, 60}}},
 			start("Pad", true, 0, 0, 0, 90, 180, 270),
 			{f: site.Feature{Kind: site.Access, Shape: site.Line, Name: "Yard gate"}, xy: [][2]float64{{-40, -60}, {-10, -10}}},
 		}},
-		{sites.Site{Name: "Long Bank", Note: "Flood bank, 4 km. Two parts, take off from the highest of each.", Lat: bankAt.Lat, Lon: bankAt.Lon}, []mapped{
-			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Bank"}, xy: [][2]float64{{-2000, -40}, {-600, 10}, {800, -20}, {2000, 30}, {2000, 90}, {800, 40}, {-600, 70}, {-2000, 20}}},
-			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Km 2, in sight of the sluice"}, xy: [][2]float64{{-220, 30}, {150, 0}, {480, -5}, {480, 30}, {150, 40}, {-220, 60}}},
-			standing(site.Obstacle, site.Line, "Willows", willow, sWillow, wWillow, 6, [2]float64{-420, -60}, [2]float64{-90, -75}),
+		{sites.Site{Name: "Long Bank", Note: "Flood bank, 4 km. Two parts, take off from the highest of each.",
+			Lat: bankAt.Lat, Lon: bankAt.Lon}, []mapped{
+			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Bank"},
+				xy: [][2]float64{{-2000, -40}, {-600, 10}, {800, -20}, {2000, 30}, {2000, 90}, {800, 40}, {-600, 70}, {-2000, 20}}},
+			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Km 2, in sight of the sluice"},
+				xy: [][2]float64{{-220, 30}, {150, 0}, {480, -5}, {480, 30}, {150, 40}, {-220, 60}}},
+			standing(site.Obstacle, site.Line, "Willows", willow, sWillow, wWillow, 6, [2]float64{-420, -60},
+				[2]float64{-90, -75}),
 			standing(site.Obstacle, site.Point, "Gauge mast", nil, 0, "", 10, [2]float64{640, 60}),
 			start("Sluice", true, 150, -95, 270, 90),
 		}},
-		{sites.Site{Name: "Cutwater station", Note: "Pumping station and roof panels. Near a radio mast, inside a control zone. The usual return height of the aircraft is too low here.", Lat: cutwaterAt.Lat, Lon: cutwaterAt.Lon}, []mapped{
-			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Roof and yard"}, xy: [][2]float64{{-60, -35}, {65, -35}, {65, 45}, {-60, 45}}},
-			built(standing(site.Obstacle, site.Area, "Station building", house, sHouse, wHouse, 4, [2]float64{-40, -20}, [2]float64{40, -20}, [2]float64{40, 25}, [2]float64{-40, 25})),
-			standing(site.Obstacle, site.Line, "Poplars along the canal", poplar, sPoplar, wPoplar, 6, [2]float64{-90, -70}, [2]float64{95, -72}),
+		{sites.Site{Name: "Cutwater station",
+			Note: "Pumping station and roof panels. Near a radio mast, inside a control zone. The usual return height of the aircraft is too low here.",
+			Lat:  cutwaterAt.Lat, Lon: cutwaterAt.Lon}, []mapped{
+			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Roof and yard"},
+				xy: [][2]float64{{-60, -35}, {65, -35}, {65, 45}, {-60, 45}}},
+			built(standing(site.Obstacle, site.Area, "Station building", house, sHouse, wHouse, 4, [2]float64{-40, -20},
+				[2]float64{40, -20}, [2]float64{40, 25}, [2]float64{-40, 25})),
+			standing(site.Obstacle, site.Line, "Poplars along the canal", poplar, sPoplar, wPoplar, 6, [2]float64{-90, -70},
+				[2]float64{95, -72}),
 			built(standing(site.Obstacle, site.Point, "Radio mast", mast, sMast, wMast, 30, [2]float64{210, 130})),
-			{f: site.Feature{Kind: site.Interference, Shape: site.Point, Name: "Radio mast", What: "mast"}, xy: [][2]float64{{210, 130}}},
+			{f: site.Feature{Kind: site.Interference, Shape: site.Point, Name: "Radio mast", What: "mast"},
+				xy: [][2]float64{{210, 130}}},
 			start("Car park", true, -20, -130, 225, 270),
 		}},
 	}
@@ -130,8 +156,10 @@ func (g *generator) district(ctx context.Context, end time.Time) error {
 		}
 		station, far := 225.0, 9.0
 		at := g.clock.Now().Add(-12 * time.Minute).UTC()
-		if err := g.svc.Sites.AddWeather(ctx, g.sites[c.head.Name], sites.NewWeather{ID: newID(), Ground: "crops", StationM: &station, StationKm: &far,
-			Report: fmt.Sprintf("METAR KZZT %sZ AUTO 24005KT 10SM FEW060 16/06 A3000 RMK AO2", at.Format("021504"))}); err != nil {
+		if err := g.svc.Sites.AddWeather(ctx, g.sites[c.head.Name],
+			sites.NewWeather{ID: newID(), Ground: "crops", StationM: &station, StationKm: &far,
+				Report: fmt.Sprintf("METAR KZZT %sZ AUTO 24005KT 10SM FEW060 16/06 A3000 RMK AO2",
+					at.Format("021504"))}); err != nil {
 			return err
 		}
 	}

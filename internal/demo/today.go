@@ -27,7 +27,8 @@ func byName(name string) *craft {
 // lastDays sets the scene that the crew finds today, so that each judgement
 // shows itself.
 func (g *generator) lastDays(ctx context.Context, end time.Time) error {
-	steps := []func(context.Context, time.Time) error{g.swollenPack, g.contact, g.workshopToday, g.fadedLight, g.calibrated, g.thisMorning, g.rackTonight, g.eveningTonight, g.district, g.training, g.papers, g.jobsToday}
+	steps := []func(context.Context, time.Time) error{g.swollenPack, g.contact, g.workshopToday, g.fadedLight,
+		g.calibrated, g.thisMorning, g.rackTonight, g.eveningTonight, g.district, g.training, g.papers, g.jobsToday}
 	for _, step := range steps {
 		if err := step(ctx, end); err != nil {
 			return err
@@ -48,7 +49,8 @@ func (g *generator) swollenPack(ctx context.Context, end time.Time) error {
 	if err != nil {
 		return err
 	}
-	_, err = g.svc.Fleet.MovePack(g.as(ctx, "tamsin"), p.ID, pack.Quarantine, "Swollen on the underside, does not seat. Stored full for two weeks.", p.Version)
+	_, err = g.svc.Fleet.MovePack(g.as(ctx, "tamsin"), p.ID, pack.Quarantine,
+		"Swollen on the underside, does not seat. Stored full for two weeks.", p.Version)
 	return err
 }
 
@@ -66,7 +68,8 @@ func (g *generator) contact(ctx context.Context, end time.Time) error {
 		return err
 	}
 	g.clock.Advance(4 * time.Minute)
-	if err := g.svc.Flights.AddEvent(g.as(ctx, "imre"), f, flights.Event{ID: newID(), Kind: "contact", Note: "Brushed the top wire of row 63, propeller 2."}); err != nil {
+	if err := g.svc.Flights.AddEvent(g.as(ctx, "imre"), f,
+		flights.Event{ID: newID(), Kind: "contact", Note: "Brushed the top wire of row 63, propeller 2."}); err != nil {
 		return err
 	}
 	if err := g.inTheAir(ctx, a, "imre", f); err != nil {
@@ -76,7 +79,8 @@ func (g *generator) contact(ctx context.Context, end time.Time) error {
 }
 
 func (g *generator) fadedLight(ctx context.Context, _ time.Time) error {
-	_, err := g.svc.Walkrounds.Raise(g.as(ctx, "bao"), walkround.Defect{ID: newID(), AircraftID: byName("Tally V").id, Station: "wing-left", Title: "Wing tip light dim",
+	_, err := g.svc.Walkrounds.Raise(g.as(ctx, "bao"), walkround.Defect{ID: newID(), AircraftID: byName("Tally V").id,
+		Station: "wing-left", Title: "Wing tip light dim",
 		Note: "Still seen at 200 m. No night flight until changed.", Severity: judge.Watch.String()})
 	return err
 }
@@ -185,6 +189,7 @@ func (g *generator) training(ctx context.Context, end time.Time) error {
 		return err
 	}
 	on := c.Day(end).AddDate(0, -Crew[0].TrainedMonthsAgo, 0)
-	_, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: p.Certificate, TrainedOn: &on, StickMode: p.StickMode})
+	_, err = g.svc.People.Update(ctx, p.ID, people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true,
+		Certificate: p.Certificate, TrainedOn: &on, StickMode: p.StickMode})
 	return err
 }

@@ -136,7 +136,8 @@ func (g *generator) measurePacks(ctx context.Context) error {
 			from, to := float64(24+g.rand.IntN(6)), 100.0
 			mah := float64(int(float64(k.mah) * health * (to - from) / 100))
 			temp := float64(19 + g.rand.IntN(6))
-			n := fleet.NewReading{ID: newID(), Source: "charger", MAhIn: &mah, StartPercent: &from, EndPercent: &to, TemperatureC: &temp}
+			n := fleet.NewReading{ID: newID(), Source: "charger", MAhIn: &mah, StartPercent: &from, EndPercent: &to,
+				TemperatureC: &temp}
 			for c := range k.cells {
 				r := 40000/float64(k.mah)*(1+0.12*g.share) + float64(g.rand.IntN(9))/100
 				if label == "D5" && c == 8 {
@@ -153,10 +154,12 @@ func (g *generator) measurePacks(ctx context.Context) error {
 }
 
 var tested = map[string]firmware.Set{
-	"dray-30":   {firmware.Aircraft: "5.2.1", firmware.Controller: "3.4.0", firmware.Pack: "1.9", firmware.Payload: "2.0.3", firmware.App: "7.1"},
-	"lantern-4": {firmware.Aircraft: "2.8.4", firmware.Controller: "2.8.1", firmware.Payload: "1.3.0", firmware.App: "4.6"},
-	"tally-v":   {firmware.Aircraft: "4.0.2", firmware.Controller: "1.7", firmware.App: "11.2"},
-	"tally-w":   {firmware.Aircraft: "3.9.0", firmware.Controller: "1.7", firmware.App: "11.2"},
+	"dray-30": {firmware.Aircraft: "5.2.1", firmware.Controller: "3.4.0", firmware.Pack: "1.9",
+		firmware.Payload: "2.0.3", firmware.App: "7.1"},
+	"lantern-4": {firmware.Aircraft: "2.8.4", firmware.Controller: "2.8.1", firmware.Payload: "1.3.0",
+		firmware.App: "4.6"},
+	"tally-v": {firmware.Aircraft: "4.0.2", firmware.Controller: "1.7", firmware.App: "11.2"},
+	"tally-w": {firmware.Aircraft: "3.9.0", firmware.Controller: "1.7", firmware.App: "11.2"},
 }
 
 // installed puts on record what each aircraft came with: the tested set, but for
@@ -179,7 +182,8 @@ func (g *generator) installed(ctx context.Context) error {
 func (g *generator) calibrated(ctx context.Context, _ time.Time) error {
 	depot := g.sites[depotName]
 	for _, a := range crafts {
-		if err := g.svc.Practices.Calibrate(g.as(ctx, "tamsin"), practice.Calibration{ID: newID(), AircraftID: a.id, SiteID: &depot, Note: "Meadow behind the sheds."}); err != nil {
+		if err := g.svc.Practices.Calibrate(g.as(ctx, "tamsin"),
+			practice.Calibration{ID: newID(), AircraftID: a.id, SiteID: &depot, Note: "Meadow behind the sheds."}); err != nil {
 			return err
 		}
 	}
@@ -194,20 +198,27 @@ func (g *generator) workshopToday(ctx context.Context, end time.Time) error {
 	}
 	tech := g.as(ctx, "tamsin")
 	for key, set := range tested {
-		if err := g.svc.Workshop.AddFirmwareSet(tech, workshop.FirmwareSet{TypeKey: key, Version: 1, Content: set, Note: "Flown together at the depot for a day."}); err != nil {
+		if err := g.svc.Workshop.AddFirmwareSet(tech, workshop.FirmwareSet{TypeKey: key, Version: 1, Content: set,
+			Note: "Flown together at the depot for a day."}); err != nil {
 			return err
 		}
 	}
-	if err := g.svc.Workshop.Approve(g.as(ctx, "imre"), "filter", "dray-30", "Mesh and seat measured, the same as the maker's; bought by the dozen."); err != nil {
+	if err := g.svc.Workshop.Approve(g.as(ctx, "imre"), "filter", "dray-30",
+		"Mesh and seat measured, the same as the maker's; bought by the dozen."); err != nil {
 		return err
 	}
 	price := func(v int64) *int64 { return &v }
 	for _, l := range []workshop.StockLine{
-		{Name: "Propellers, Lantern 4", Kind: "propeller", TypeKey: "lantern-4", Minimum: 4, DeliveryDays: 12, PriceCents: price(3900), Source: "Maker's spares desk"},
-		{Name: "Propellers, Dray 30", Kind: "propeller", TypeKey: "dray-30", Minimum: 6, DeliveryDays: 21, PriceCents: price(11800), Source: "Maker's spares desk"},
-		{Name: "Motors, Lantern 4", Kind: "motor", TypeKey: "lantern-4", Minimum: 1, DeliveryDays: 30, PriceCents: price(21500), Source: "Maker's spares desk"},
-		{Name: "Filters, Dray 30", Kind: "filter", TypeKey: "dray-30", Minimum: 2, DeliveryDays: 5, PriceCents: price(900), Source: "Farm supply"},
-		{Name: "Motor screws M3 x 8, box of 50", Quantity: 3, Minimum: 1, DeliveryDays: 4, PriceCents: price(650), Source: "Hardware shop"},
+		{Name: "Propellers, Lantern 4", Kind: "propeller", TypeKey: "lantern-4", Minimum: 4, DeliveryDays: 12,
+			PriceCents: price(3900), Source: "Maker's spares desk"},
+		{Name: "Propellers, Dray 30", Kind: "propeller", TypeKey: "dray-30", Minimum: 6, DeliveryDays: 21,
+			PriceCents: price(11800), Source: "Maker's spares desk"},
+		{Name: "Motors, Lantern 4", Kind: "motor", TypeKey: "lantern-4", Minimum: 1, DeliveryDays: 30,
+			PriceCents: price(21500), Source: "Maker's spares desk"},
+		{Name: "Filters, Dray 30", Kind: "filter", TypeKey: "dray-30", Minimum: 2, DeliveryDays: 5, PriceCents: price(900),
+			Source: "Farm supply"},
+		{Name: "Motor screws M3 x 8, box of 50", Quantity: 3, Minimum: 1, DeliveryDays: 4, PriceCents: price(650),
+			Source: "Hardware shop"},
 		{Name: "Alcohol, 1 L", Quantity: 1, Minimum: 1, DeliveryDays: 3, PriceCents: price(800), Source: "Hardware shop"},
 	} {
 		l.ID = newID()
@@ -218,15 +229,18 @@ func (g *generator) workshopToday(ctx context.Context, end time.Time) error {
 	for _, p := range []struct {
 		kind, key, prefix string
 		n                 int
-	}{{"propeller", "lantern-4", "PL7", 6}, {"propeller", "dray-30", "PD5", 8}, {"motor", "lantern-4", "ML2", 1}, {"filter", "dray-30", "F", 3}} {
+	}{{"propeller", "lantern-4", "PL7", 6}, {"propeller", "dray-30", "PD5", 8}, {"motor", "lantern-4", "ML2",
+		1}, {"filter", "dray-30", "F", 3}} {
 		for i := range p.n {
-			if _, err := g.svc.Fleet.AddPart(tech, fleet.NewPart{ID: newID(), Kind: p.kind, TypeKey: p.key, Serial: fmt.Sprintf("%s-%03d", p.prefix, 11+i), Batch: "26-02", Source: "maker"}); err != nil {
+			if _, err := g.svc.Fleet.AddPart(tech, fleet.NewPart{ID: newID(), Kind: p.kind, TypeKey: p.key,
+				Serial: fmt.Sprintf("%s-%03d", p.prefix, 11+i), Batch: "26-02", Source: "maker"}); err != nil {
 				return err
 			}
 		}
 	}
 	// The weekly screws of Tally V were put off for three days; Lantern Two's are overdue.
-	_, err := g.svc.Workshop.Defer(tech, workshop.NewDeferral{ID: newID(), Aircraft: byName("Tally V").id, TaskID: "weekly-screws", Days: 3, Reason: "The thread lock comes tomorrow.", PIN: pin("tamsin")})
+	_, err := g.svc.Workshop.Defer(tech, workshop.NewDeferral{ID: newID(), Aircraft: byName("Tally V").id,
+		TaskID: "weekly-screws", Days: 3, Reason: "The thread lock comes tomorrow.", PIN: pin("tamsin")})
 	return err
 }
 
@@ -237,7 +251,9 @@ func (g *generator) eveningTonight(ctx context.Context, end time.Time) error {
 		name, kind string
 		minimum    float64
 		level      float64 // 0: never read
-	}{{"Controller Dray", "controller", 80, 92}, {"Controller Lantern", "controller", 80, 64}, {"Controller Tally", "controller", 80, 88}, {"Tablet 1", "tablet", 70, 81}, {"Tablet 2", "tablet", 70, 0}, {"Ground station laptop", "laptop", 60, 97}, {"Radio box", "comms", 80, 100}, {"Base station", "base-station", 80, 83}} {
+	}{{"Controller Dray", "controller", 80, 92}, {"Controller Lantern", "controller", 80, 64}, {"Controller Tally",
+		"controller", 80, 88}, {"Tablet 1", "tablet", 70, 81}, {"Tablet 2", "tablet", 70, 0}, {"Ground station laptop",
+		"laptop", 60, 97}, {"Radio box", "comms", 80, 100}, {"Base station", "base-station", 80, 83}} {
 		gear := evening.Gear{ID: newID(), Name: x.name, Kind: x.kind, Minimum: x.minimum, Active: true}
 		if err := g.svc.Evening.SaveGear(tech, gear); err != nil {
 			return err
@@ -252,7 +268,9 @@ func (g *generator) eveningTonight(ctx context.Context, end time.Time) error {
 			return err
 		}
 	}
-	for _, c := range []evening.Charger{{Name: "Depot rack", Channels: 4, Watts: 900, Active: true}, {Name: "Bench", Channels: 2, Watts: 350, Active: true}, {Name: "Truck", Channels: 2, Watts: 800, InField: true, GeneratorW: 1600, Active: true}} {
+	for _, c := range []evening.Charger{{Name: "Depot rack", Channels: 4, Watts: 900, Active: true},
+		{Name: "Bench", Channels: 2, Watts: 350, Active: true},
+		{Name: "Truck", Channels: 2, Watts: 800, InField: true, GeneratorW: 1600, Active: true}} {
 		c.ID = newID()
 		if err := g.svc.Evening.SaveCharger(tech, c); err != nil {
 			return err

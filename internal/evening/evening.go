@@ -60,7 +60,8 @@ func (Gear) TableName() string { return "gear" }
 
 // Piece is the gear as the core judges it.
 func (g Gear) Piece() gear.Piece {
-	return gear.Piece{ID: g.ID.String(), Label: g.Name, Kind: gear.Kind(g.Kind), Retired: !g.Active, Percent: g.Level, Least: g.Minimum, At: g.CheckedAt, LookedAt: g.LookedAt, Found: g.Found}
+	return gear.Piece{ID: g.ID.String(), Label: g.Name, Kind: gear.Kind(g.Kind), Retired: !g.Active, Percent: g.Level,
+		Least: g.Minimum, At: g.CheckedAt, LookedAt: g.LookedAt, Found: g.Found}
 }
 
 // Judge says whether the gear is ready at a moment, in one sentence.
@@ -157,7 +158,8 @@ func (s *Service) Of(ctx context.Context, day time.Time) (Sheet, error) {
 	if err := g.Order("lower(name)").Find(&sh.Chargers).Error; err != nil {
 		return sh, err
 	}
-	if err := g.Raw("select t.item, t.by_name, t.at, coalesce(p.label, '') as label from evening_ticks t left join packs p on p.id::text = split_part(t.item, ':', 2) where t.day = ? order by t.at", day.Format(time.DateOnly)).Scan(&sh.Ticks).Error; err != nil {
+	if err := g.Raw("select t.item, t.by_name, t.at, coalesce(p.label, '') as label from evening_ticks t left join packs p on p.id::text = split_part(t.item, ':', 2) where t.day = ? order by t.at",
+		day.Format(time.DateOnly)).Scan(&sh.Ticks).Error; err != nil {
 		return sh, err
 	}
 	in, err := s.input(ctx, sh)
@@ -220,7 +222,8 @@ func (s *Service) input(ctx context.Context, sh Sheet) (tonight.Input, error) {
 	for _, f := range sh.Flying {
 		types[f.Type.Key] = f.Type
 		if f.Sorties > 0 {
-			in.Flying = append(in.Flying, tonight.Flying{Aircraft: f.Aircraft.Name, TypeKey: f.Type.Key, Sorties: f.Sorties, Packs: f.Type.Packs.Count, Sets: field.Sets(f.Type, f.Sorties, 1)})
+			in.Flying = append(in.Flying, tonight.Flying{Aircraft: f.Aircraft.Name, TypeKey: f.Type.Key, Sorties: f.Sorties,
+				Packs: f.Type.Packs.Count, Sets: field.Sets(f.Type, f.Sorties, 1)})
 		}
 	}
 	for _, c := range sh.Chargers {
@@ -255,7 +258,8 @@ func (s *Service) mates(ctx context.Context) (map[string]string, error) {
 }
 
 func (s *Service) pack(v fleet.PackView, types map[string]airframe.Type, mates map[string]string) tonight.Pack {
-	p := tonight.Pack{ID: v.ID.String(), Label: v.Label, State: pack.State(v.State), Mate: mates[v.ID.String()], Health: 100}
+	p := tonight.Pack{ID: v.ID.String(), Label: v.Label, State: pack.State(v.State), Mate: mates[v.ID.String()],
+		Health: 100}
 	p.Percent, _, _ = v.Level()
 	if v.Standing != nil && v.Standing.Capacity.Health != nil {
 		p.Health = *v.Standing.Capacity.Health
@@ -320,7 +324,8 @@ func (s *Service) Save(ctx context.Context, day time.Time, e Edit) error {
 			if a.ID == uuid.Nil {
 				return fault.Missing("aircraft")
 			}
-			if err := tx.Exec("insert into evening_sorties (day, aircraft_id, sorties) values (?, ?, ?)", d, id, n).Error; err != nil {
+			if err := tx.Exec("insert into evening_sorties (day, aircraft_id, sorties) values (?, ?, ?)", d, id,
+				n).Error; err != nil {
 				return err
 			}
 		}
@@ -341,9 +346,11 @@ func (s *Service) SaveGear(ctx context.Context, n Gear) error {
 		return fault.Bad("name", "Enter what it is called.")
 	}
 	if n.Version == 0 {
-		return db.Translate(s.DB.WithContext(ctx).Exec("insert into gear (id, name, kind, minimum, active, aircraft_id) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing", n.ID, n.Name, n.Kind, n.Minimum, n.Active, n.AircraftID).Error)
+		return db.Translate(s.DB.WithContext(ctx).Exec("insert into gear (id, name, kind, minimum, active, aircraft_id) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
+			n.ID, n.Name, n.Kind, n.Minimum, n.Active, n.AircraftID).Error)
 	}
-	res := s.DB.WithContext(ctx).Exec("update gear set name = ?, kind = ?, minimum = ?, active = ?, aircraft_id = ?, version = version + 1 where id = ? and version = ?", n.Name, n.Kind, n.Minimum, n.Active, n.AircraftID, n.ID, n.Version)
+	res := s.DB.WithContext(ctx).Exec("update gear set name = ?, kind = ?, minimum = ?, active = ?, aircraft_id = ?, version = version + 1 where id = ? and version = ?",
+		n.Name, n.Kind, n.Minimum, n.Active, n.AircraftID, n.ID, n.Version)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Stale("gear")
 	}
@@ -352,7 +359,8 @@ func (s *Service) SaveGear(ctx context.Context, n Gear) error {
 
 // CheckGear notes the level of gear as read now.
 func (s *Service) CheckGear(ctx context.Context, id uuid.UUID, level float64) error {
-	res := s.DB.WithContext(ctx).Exec("update gear set level = ?, checked_at = ?, checked_by = ? where id = ?", level, s.Clock.Now(), people.From(ctx).Name, id)
+	res := s.DB.WithContext(ctx).Exec("update gear set level = ?, checked_at = ?, checked_by = ? where id = ?", level,
+		s.Clock.Now(), people.From(ctx).Name, id)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Missing("gear")
 	}
@@ -364,16 +372,19 @@ func (s *Service) CheckGear(ctx context.Context, id uuid.UUID, level float64) er
 // looks it away.
 func (s *Service) LookAtGear(ctx context.Context, id uuid.UUID, found string) error {
 	var open []string
-	if err := s.DB.WithContext(ctx).Raw("select found from gear where id = ? and found <> ''", id).Scan(&open).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select found from gear where id = ? and found <> ''",
+		id).Scan(&open).Error; err != nil {
 		return err
 	}
 	if len(open) > 0 && strings.TrimSpace(found) == "" && !people.From(ctx).Has(crew.Technician) {
-		return fault.Denied("The last look found: %s. A technician or chief says when that is put right.", strings.TrimRight(open[0], "."))
+		return fault.Denied("The last look found: %s. A technician or chief says when that is put right.",
+			strings.TrimRight(open[0], "."))
 	}
 	if len(open) > 0 && strings.TrimSpace(found) != "" && !strings.Contains(found, open[0]) {
 		found = open[0] + "; " + found // both were seen
 	}
-	res := s.DB.WithContext(ctx).Exec("update gear set looked_at = ?, looked_by = ?, found = ? where id = ?", s.Clock.Now(), people.From(ctx).Name, strings.TrimSpace(found), id)
+	res := s.DB.WithContext(ctx).Exec("update gear set looked_at = ?, looked_by = ?, found = ? where id = ?",
+		s.Clock.Now(), people.From(ctx).Name, strings.TrimSpace(found), id)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Missing("gear")
 	}

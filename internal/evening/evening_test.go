@@ -119,8 +119,10 @@ func TestGearAndChargers(t *testing.T) {
 	require.NoError(t, s.Evening.SaveGear(ctx, g))
 	assert.True(t, fault.Is(s.Evening.CheckGear(ctx, testbed.NewID(), 50), "not-found"))
 	require.NoError(t, s.Evening.CheckGear(ctx, g.ID, 75))
-	require.NoError(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: "Rack", Channels: 2, Watts: 500, Active: true}))
-	assert.ErrorContains(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: "RACK", Channels: 2, Watts: 500}), "has this name")
+	require.NoError(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: "Rack", Channels: 2,
+		Watts: 500, Active: true}))
+	assert.ErrorContains(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: "RACK", Channels: 2,
+		Watts: 500}), "has this name")
 	assert.Error(t, s.Evening.SaveCharger(ctx, evening.Charger{ID: testbed.NewID(), Name: " "}))
 
 	level := func(v float64) *float64 { return &v }
@@ -128,7 +130,10 @@ func TestGearAndChargers(t *testing.T) {
 		g evening.Gear
 		v judge.Verdict
 	}{
-		{evening.Gear{Minimum: 80, Active: true, LookedAt: &now}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(79), CheckedAt: &now, Active: true, LookedAt: &now}, judge.Stop}, {evening.Gear{Minimum: 80, Level: level(80), CheckedAt: &now, Active: true, LookedAt: &now}, judge.Clear},
+		{evening.Gear{Minimum: 80, Active: true, LookedAt: &now},
+			judge.Stop}, {evening.Gear{Minimum: 80, Level: level(79), CheckedAt: &now, Active: true, LookedAt: &now},
+			judge.Stop}, {evening.Gear{Minimum: 80, Level: level(80), CheckedAt: &now, Active: true, LookedAt: &now},
+			judge.Clear},
 	} {
 		v, sentence := c.g.Judge(now)
 		assert.Equal(t, c.v, v, sentence)

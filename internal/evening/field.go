@@ -59,17 +59,22 @@ func (f Field) Sets(t airframe.Type, flights, aircraft int) int {
 	if err != nil || f.Channels == 0 || flights < 2 || t.Packs.Count < 1 || t.Limits.PlannedMinutes <= 0 {
 		return 0
 	}
-	one := energy.Pack{AmpereHours: float64(t.Packs.CapacityMAh) / 1000, Volts: float64(cell.Nominal) / 1000 * float64(t.Packs.Cells), Health: 1, Celsius: energy.ColdFrom, Percent: t.LaunchPercent()}
+	one := energy.Pack{AmpereHours: float64(t.Packs.CapacityMAh) / 1000,
+		Volts: float64(cell.Nominal) / 1000 * float64(t.Packs.Cells), Health: 1, Celsius: energy.ColdFrom,
+		Percent: t.LaunchPercent()}
 	store, err := energy.Together([]energy.Pack{one})
 	if err != nil {
 		return 0
 	}
 	sorties := make([]rotation.Sortie, flights)
 	for i := range sorties {
-		sorties[i] = rotation.Sortie{Seconds: t.Limits.PlannedMinutes * 60, Wh: store.Usable(float64(t.Limits.LandByPercent)) * float64(t.Packs.Count), Done: 1, Fill: t.TankL > 0}
+		sorties[i] = rotation.Sortie{Seconds: t.Limits.PlannedMinutes * 60,
+			Wh: store.Usable(float64(t.Limits.LandByPercent)) * float64(t.Packs.Count), Done: 1, Fill: t.TankL > 0}
 	}
-	d := rotation.Day{Sorties: sorties, Aircraft: max(aircraft, 1), Sets: 1, PerSet: t.Packs.Count, PackWh: store.FullWh, ChargeTo: t.LaunchPercent(), CoolS: rotation.UsualCoolS,
-		Channels: f.Channels, ChannelW: f.ChannelW, GeneratorW: f.GeneratorW, Hands: rotation.UsualHands, SwapS: rotation.UsualSwapS, FillS: rotation.UsualFillS}
+	d := rotation.Day{Sorties: sorties, Aircraft: max(aircraft, 1), Sets: 1, PerSet: t.Packs.Count, PackWh: store.FullWh,
+		ChargeTo: t.LaunchPercent(), CoolS: rotation.UsualCoolS,
+		Channels: f.Channels, ChannelW: f.ChannelW, GeneratorW: f.GeneratorW, Hands: rotation.UsualHands,
+		SwapS: rotation.UsualSwapS, FillS: rotation.UsualFillS}
 	n, err := d.LeastSets()
 	if err != nil || n >= flights {
 		return 0

@@ -43,7 +43,8 @@ func (s *Service) Tick(ctx context.Context, day time.Time, item string, done boo
 			return err
 		}
 		var old struct{ Item, Was string }
-		if err := tx.Raw("select item, was from evening_ticks where day = ? and item = ?", d, item).Scan(&old).Error; err != nil || done == (old.Item != "") {
+		if err := tx.Raw("select item, was from evening_ticks where day = ? and item = ?", d,
+			item).Scan(&old).Error; err != nil || done == (old.Item != "") {
 			return err // it is so already
 		}
 		to, moves := does[kind]
@@ -62,7 +63,8 @@ func (s *Service) Tick(ctx context.Context, day time.Time, item string, done boo
 				return err
 			}
 		}
-		return tx.Exec("insert into evening_ticks (day, item, by_name, at, was) values (?, ?, ?, ?, ?)", d, item, people.From(ctx).Name, outbox.From(ctx).At(now), string(was)).Error
+		return tx.Exec("insert into evening_ticks (day, item, by_name, at, was) values (?, ?, ?, ?, ?)", d, item,
+			people.From(ctx).Name, outbox.From(ctx).At(now), string(was)).Error
 	})
 }
 

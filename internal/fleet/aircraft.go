@@ -102,8 +102,10 @@ func (s *Service) AddAircraft(ctx context.Context, n NewAircraft) (Aircraft, err
 		return old, err
 	}
 	now := s.Clock.Now()
-	a := Aircraft{ID: n.ID, TypeKey: n.TypeKey, Name: strings.TrimSpace(n.Name), Serial: strings.TrimSpace(n.Serial), Registration: strings.TrimSpace(n.Registration),
-		RegistrationExpires: n.RegistrationExpires, MassKg: n.MassKg, WeighedOn: n.WeighedOn, Active: true, Version: 1, CreatedAt: now}
+	a := Aircraft{ID: n.ID, TypeKey: n.TypeKey, Name: strings.TrimSpace(n.Name), Serial: strings.TrimSpace(n.Serial),
+		Registration:        strings.TrimSpace(n.Registration),
+		RegistrationExpires: n.RegistrationExpires, MassKg: n.MassKg, WeighedOn: n.WeighedOn, Active: true, Version: 1,
+		CreatedAt: now}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		if err := tx.Create(&a).Error; err != nil {
 			return err
@@ -145,7 +147,8 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Aircraft, e
 		return Aircraft{}, err
 	}
 	res := s.DB.WithContext(ctx).Exec(`update aircraft set name = ?, registration = ?, registration_expires = ?, mass_kg = ?, weighed_on = ?, active = ?, version = version + 1 where id = ? and version = ?`,
-		strings.TrimSpace(e.Name), strings.TrimSpace(e.Registration), e.RegistrationExpires, e.MassKg, e.WeighedOn, e.Active, id, e.Version)
+		strings.TrimSpace(e.Name), strings.TrimSpace(e.Registration), e.RegistrationExpires, e.MassKg, e.WeighedOn, e.Active,
+		id, e.Version)
 	if res.Error != nil {
 		return Aircraft{}, db.Translate(res.Error)
 	}
@@ -181,12 +184,14 @@ func (s *Service) Ground(ctx context.Context, id, aircraft uuid.UUID, cause, rea
 			return fault.Missing("aircraft")
 		}
 		now := s.Clock.Now()
-		res := tx.Exec(`insert into groundings (id, aircraft_id, cause, reason, by_name, at) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing`, id, aircraft, cause, reason, by.Name, now)
+		res := tx.Exec(`insert into groundings (id, aircraft_id, cause, reason, by_name, at) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
+			id, aircraft, cause, reason, by.Name, now)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
 		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, Subject: aircraft, At: now, By: by.By(),
-			Summary: a.Name + " grounded: " + reason, Content: map[string]any{"grounding": id, "cause": cause, "reason": reason}})
+			Summary: a.Name + " grounded: " + reason, Content: map[string]any{"grounding": id, "cause": cause,
+				"reason": reason}})
 		return err
 	})
 }

@@ -128,7 +128,8 @@ func (s *Service) ready(ctx context.Context, t airframe.Type) (n int, err error)
 	which := fmt.Sprintf(`where p.state = 'charged' and p.chemistry = ? and p.cells = ? and p.label > ?
 		and exists (select 1 from pack_readings r where r.pack_id = p.id and r.withdrawn_at is null and r.at >= ?) order by p.label limit %d`, readyPage)
 	for {
-		views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", which, string(t.Packs.Chemistry), t.Packs.Cells, after, now.Add(-pack.CheckValidFor))
+		views, err := s.packViews(ctx, "jsonb_build_object('concerns', o.summary->'concerns')", which,
+			string(t.Packs.Chemistry), t.Packs.Cells, after, now.Add(-pack.CheckValidFor))
 		if err != nil {
 			return 0, err
 		}
@@ -205,7 +206,8 @@ func (s *Service) packViews(ctx context.Context, summary, which string, args ...
 		return nil, err
 	}
 	var readings []Reading
-	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r `+which, args...).Scan(&readings).Error; err != nil {
+	if err := g.Raw(`select r.* from packs p cross join lateral (select * from pack_readings x where x.pack_id = p.id order by x.at desc, x.id desc limit 1) r `+which,
+		args...).Scan(&readings).Error; err != nil {
 		return nil, err
 	}
 	newest := make(map[uuid.UUID]*Reading, len(readings))
@@ -219,7 +221,8 @@ func (s *Service) packViews(ctx context.Context, summary, which string, args ...
 		if gone {
 			r = nil // what was read before it is not good again
 		}
-		out[i] = PackView{Pack: p.Pack, Reading: r, Withdrawn: gone, FittedTo: p.FittedTo, Standing: p.Standing, LookedAt: p.LookedAt}
+		out[i] = PackView{Pack: p.Pack, Reading: r, Withdrawn: gone, FittedTo: p.FittedTo, Standing: p.Standing,
+			LookedAt: p.LookedAt}
 	}
 	return out, nil
 }
@@ -234,7 +237,8 @@ func (s *Service) FlightPacks(ctx context.Context, ids []uuid.UUID) ([]PackView,
 		ID uuid.UUID
 		At time.Time
 	}
-	if err := s.DB.WithContext(ctx).Raw("select u.thing_id as id, max(f.landed_at) as at from flight_use u join flights f on f.id = u.flight_id where u.thing = 'pack' and u.thing_id in ? group by 1", ids).Scan(&flown).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select u.thing_id as id, max(f.landed_at) as at from flight_use u join flights f on f.id = u.flight_id where u.thing = 'pack' and u.thing_id in ? group by 1",
+		ids).Scan(&flown).Error; err != nil {
 		return nil, err
 	}
 	for i := range views {
@@ -249,7 +253,8 @@ func (s *Service) FlightPacks(ctx context.Context, ids []uuid.UUID) ([]PackView,
 
 // GatePack is the pack as the gate takes it; for is the aircraft it would fly.
 func (v PackView) GatePack(forAircraft uuid.UUID) gate.Pack {
-	out := gate.Pack{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells, Capacity: v.CapacityMAh, State: pack.State(v.State), Cycles: v.Cycles, FullSince: v.FullSince,
+	out := gate.Pack{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells,
+		Capacity: v.CapacityMAh, State: pack.State(v.State), Cycles: v.Cycles, FullSince: v.FullSince,
 		LookedAt: v.LookedAt, FlownAt: v.FlownAt, Set: v.Candidate()}
 	if v.Standing != nil {
 		out.Condition = v.Standing.Concerns
@@ -277,8 +282,10 @@ func (v PackView) GatePack(forAircraft uuid.UUID) gate.Pack {
 
 // Candidate is the pack as it is matched into sets.
 func (v PackView) Candidate() pack.Candidate {
-	c := pack.Candidate{ID: v.ID.String(), Label: v.Label, Model: fmt.Sprintf("%s %dS %d", v.Chemistry, v.Cells, v.CapacityMAh), Cycles: v.EquivalentCycles()}
-	if v.Reading != nil && len(v.Reading.CellMV) > 0 && v.Reading.RestedMin != nil && *v.Reading.RestedMin >= pack.RestMinutes {
+	c := pack.Candidate{ID: v.ID.String(), Label: v.Label,
+		Model: fmt.Sprintf("%s %dS %d", v.Chemistry, v.Cells, v.CapacityMAh), Cycles: v.EquivalentCycles()}
+	if v.Reading != nil && len(v.Reading.CellMV) > 0 && v.Reading.RestedMin != nil &&
+		*v.Reading.RestedMin >= pack.RestMinutes {
 		sum := 0.0
 		for _, mv := range v.Reading.CellMV {
 			sum += float64(mv)

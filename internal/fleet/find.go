@@ -44,7 +44,8 @@ func (h *Handlers) Find(ctx context.Context, r api.FindRequestObject) (api.FindR
 	found, err := h.Fleet.Find(ctx, r.Params.Q)
 	out := api.Find200JSONResponse{Found: []api.Found{}}
 	for _, f := range found {
-		out.Found = append(out.Found, api.Found{Kind: api.FoundKind(f.Kind), Id: f.ID, Name: f.Name, Detail: f.Detail, AircraftId: f.AircraftID, Station: f.Station})
+		out.Found = append(out.Found, api.Found{Kind: api.FoundKind(f.Kind), Id: f.ID, Name: f.Name, Detail: f.Detail,
+			AircraftId: f.AircraftID, Station: f.Station})
 	}
 	return out, err
 }

@@ -36,7 +36,8 @@ func TestDemoYearAgreesWithItsLedger(t *testing.T) {
 		var n, wrong int64
 		require.NoError(t, svc.DB.Raw("select count(*) from "+table+" where seconds > 0").Scan(&n).Error)
 		assert.Positive(t, n)
-		require.NoError(t, svc.DB.Raw(fmt.Sprintf(`select count(*) from %s x where seconds is distinct from (select coalesce(sum(u.seconds), 0) from flight_use u where u.thing = ? and u.thing_id = x.id)`, table), thing).Scan(&wrong).Error)
+		require.NoError(t, svc.DB.Raw(fmt.Sprintf(`select count(*) from %s x where seconds is distinct from (select coalesce(sum(u.seconds), 0) from flight_use u where u.thing = ? and u.thing_id = x.id)`,
+			table), thing).Scan(&wrong).Error)
 		assert.Zero(t, wrong, table)
 	}
 }
@@ -50,19 +51,23 @@ func TestAircraftBadInput(t *testing.T) {
 	ctx := s.As(s.Chief)
 	old := time.Date(1850, 1, 1, 0, 0, 0, 0, time.UTC)
 	for field, n := range map[string]fleet.NewAircraft{
-		"name":                 {ID: testbed.NewID(), TypeKey: "lantern-4", Name: " ", Serial: "x"},
-		"serial":               {ID: testbed.NewID(), TypeKey: "lantern-4", Name: "x", Serial: ""},
-		"type_key":             {ID: testbed.NewID(), TypeKey: "nothing", Name: "x", Serial: "x"},
-		"registration_expires": {ID: testbed.NewID(), TypeKey: "lantern-4", Name: "x", Serial: "x", RegistrationExpires: &old},
+		"name":     {ID: testbed.NewID(), TypeKey: "lantern-4", Name: " ", Serial: "x"},
+		"serial":   {ID: testbed.NewID(), TypeKey: "lantern-4", Name: "x", Serial: ""},
+		"type_key": {ID: testbed.NewID(), TypeKey: "nothing", Name: "x", Serial: "x"},
+		"registration_expires": {ID: testbed.NewID(), TypeKey: "lantern-4", Name: "x", Serial: "x",
+			RegistrationExpires: &old},
 	} {
 		_, err := s.Fleet.AddAircraft(ctx, n)
 		assertField(t, err, field)
 	}
-	_, err := s.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "QUAD ONE", Serial: "new"})
+	_, err := s.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "QUAD ONE",
+		Serial: "new"})
 	assertField(t, err, "name")
-	_, err = s.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "new", Serial: "q-1"})
+	_, err = s.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "new",
+		Serial: "q-1"})
 	assertField(t, err, "serial")
-	again, err := s.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: s.Aircraft.ID, TypeKey: "lantern-4", Name: "Quad one", Serial: "Q-1"})
+	again, err := s.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: s.Aircraft.ID, TypeKey: "lantern-4", Name: "Quad one",
+		Serial: "Q-1"})
 	require.NoError(t, err, "the same submit twice")
 	assert.Equal(t, s.Aircraft.ID, again.ID)
 
@@ -85,14 +90,17 @@ func TestPartsBadInput(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Tech)
 	fit := func(station, serial string) error {
-		return s.Fleet.FitParts(ctx, s.Aircraft.ID, fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: station, Serial: serial}}})
+		return s.Fleet.FitParts(ctx, s.Aircraft.ID, fleet.FitParts{Source: "maker", Old: "shelf",
+			Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: station, Serial: serial}}})
 	}
 	assertField(t, fit("keel", "x"), "fits.0.station")
 	assertField(t, fit("motor-1", " "), "fits.0.serial")
 	assert.ErrorContains(t, fit("motor-1", "Q-1-motor-2"), "is fitted to an aircraft")
 	assertField(t, s.Fleet.FitParts(ctx, s.Aircraft.ID, fleet.FitParts{}), "fits")
 	assert.True(t, fault.Is(s.Fleet.FitParts(ctx, testbed.NewID(), fleet.FitParts{Fits: []fleet.Fit{{}}}), "not-found"))
-	both := fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-1", Serial: "M-9"}, {PartID: testbed.NewID(), Station: "motor-2", Serial: ""}}}
+	both := fleet.FitParts{Source: "maker", Old: "shelf",
+		Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-1", Serial: "M-9"},
+			{PartID: testbed.NewID(), Station: "motor-2", Serial: ""}}}
 	require.Error(t, s.Fleet.FitParts(ctx, s.Aircraft.ID, both))
 	conds, err := s.Fleet.Conditions(ctx, []uuid.UUID{s.Aircraft.ID})
 	require.NoError(t, err)
@@ -132,7 +140,8 @@ func TestPackReadings(t *testing.T) {
 	}
 	assertField(t, read(fleet.NewReading{ID: testbed.NewID()}), "cell_mv")
 	assertField(t, read(fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4200, 4200}}), "cell_mv")
-	assertField(t, read(fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4200, 4200, 4200, 4200, 4200, 42000}}), "cell_mv")
+	assertField(t, read(fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4200, 4200, 4200, 4200, 4200, 42000}}),
+		"cell_mv")
 	n := fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4340, 4340, 4340, 4340, 4340, 4200}}
 	require.NoError(t, read(n))
 	require.NoError(t, read(n), "sent twice")
@@ -165,7 +174,8 @@ func TestTypesAreVersioned(t *testing.T) {
 	for _, f := range said.Fields {
 		paths = append(paths, f.Field)
 	}
-	assert.Equal(t, []string{"geometry.rotors", "limits.gust_ms", "packs.chemistry"}, paths, "every field is named, by its path in the file")
+	assert.Equal(t, []string{"geometry.rotors", "limits.gust_ms", "packs.chemistry"}, paths,
+		"every field is named, by its path in the file")
 	ty.Version, ty.Limits.WindMS = 5, 9
 	require.NoError(t, s.Fleet.AddType(ctx, ty))
 	got, err := s.Fleet.Type(ctx, "lantern-4")
@@ -181,14 +191,16 @@ func TestTypesAreVersioned(t *testing.T) {
 func TestFindByNameSerialAndRegistration(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := context.Background()
-	for words, want := range map[string]string{"quad": "aircraft", "T-1": "aircraft", "a1": "pack", "S-A2": "pack", "Q-1-motor-3": "part", "chief": "person", " q-1 ": "aircraft"} {
+	for words, want := range map[string]string{"quad": "aircraft", "T-1": "aircraft", "a1": "pack", "S-A2": "pack",
+		"Q-1-motor-3": "part", "chief": "person", " q-1 ": "aircraft"} {
 		found, err := s.Fleet.Find(ctx, words)
 		require.NoError(t, err)
 		require.NotEmpty(t, found, words)
 		assert.Equal(t, want, found[0].Kind, words)
 	}
 	box := testbed.NewID()
-	require.NoError(t, s.DB.Exec("insert into gear (id, name, kind, minimum, active, version) values (?, 'Black box', 'comms', 80, true, 1)", box).Error)
+	require.NoError(t, s.DB.Exec("insert into gear (id, name, kind, minimum, active, version) values (?, 'Black box', 'comms', 80, true, 1)",
+		box).Error)
 	for _, words := range []string{"black", box.String()} { // the label of gear carries its id
 		found, err := s.Fleet.Find(ctx, words)
 		require.NoError(t, err)
@@ -215,7 +227,8 @@ func TestPartsOnTheShelfAndSwapped(t *testing.T) {
 		return p
 	}
 	add := func(kind, key, serial string) error {
-		_, err := s.Fleet.AddPart(ctx, fleet.NewPart{ID: testbed.NewID(), Kind: kind, TypeKey: key, Serial: serial, Source: fleet.Maker})
+		_, err := s.Fleet.AddPart(ctx, fleet.NewPart{ID: testbed.NewID(), Kind: kind, TypeKey: key, Serial: serial,
+			Source: fleet.Maker})
 		return err
 	}
 	assertField(t, add("motor", "kite", "M-1"), "type_key")
@@ -224,7 +237,8 @@ func TestPartsOnTheShelfAndSwapped(t *testing.T) {
 	require.NoError(t, add("motor", "lantern-4", "M-1"))
 	require.NoError(t, add("motor", "dray-30", "M-2"))
 	fit := func(serial string) error {
-		return s.Fleet.FitParts(ctx, s.Aircraft.ID, fleet.FitParts{Source: fleet.Maker, Old: fleet.Shelf, Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-1", Serial: serial}}})
+		return s.Fleet.FitParts(ctx, s.Aircraft.ID, fleet.FitParts{Source: fleet.Maker, Old: fleet.Shelf,
+			Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-1", Serial: serial}}})
 	}
 	assert.ErrorContains(t, fit("M-2"), "made for another type")
 	require.NoError(t, fit("M-1"))
@@ -252,7 +266,8 @@ func TestPartsOnTheShelfAndSwapped(t *testing.T) {
 	assertField(t, err, "cut_up")
 	_, err = s.Fleet.RemovePart(ctx, testbed.NewID(), fleet.Discard, false, "nothing")
 	assert.True(t, fault.Is(err, "not-found"), "%v", err)
-	assert.Error(t, s.DB.Exec("update parts set aircraft_id = ?, station = 'motor-2' where serial = 'M-1'", s.Aircraft.ID).Error, "the database keeps one part at a position")
+	assert.Error(t, s.DB.Exec("update parts set aircraft_id = ?, station = 'motor-2' where serial = 'M-1'",
+		s.Aircraft.ID).Error, "the database keeps one part at a position")
 }
 
 func TestReadingsInDepth(t *testing.T) {
@@ -263,7 +278,9 @@ func TestReadingsInDepth(t *testing.T) {
 		n.ID, n.Source = testbed.NewID(), "hand"
 		return s.Fleet.ReadPack(ctx, id, n)
 	}
-	for field, n := range map[string]fleet.NewReading{"resistance_mohm": {MilliOhm: []float64{1, 2}}, "mah_in": {MAhIn: f(-1)}, "start_percent": {MAhIn: f(10), StartPercent: f(101)}, "temperature_c": {TemperatureC: f(300)}, "at": {At: s.Clock.Now().Add(time.Hour), Percent: f(40)}} {
+	for field, n := range map[string]fleet.NewReading{"resistance_mohm": {MilliOhm: []float64{1, 2}},
+		"mah_in": {MAhIn: f(-1)}, "start_percent": {MAhIn: f(10), StartPercent: f(101)},
+		"temperature_c": {TemperatureC: f(300)}, "at": {At: s.Clock.Now().Add(time.Hour), Percent: f(40)}} {
 		_, err := read(n)
 		assertField(t, err, field)
 	}
@@ -331,7 +348,8 @@ func TestResistanceFromALoad(t *testing.T) {
 	ctx, id := s.As(s.Tech), s.Packs[0].ID
 	rest, loaded := slices.Repeat([]int{4120}, 6), []int{3860, 3860, 3860, 3860, 3860, 3850}
 	read := func(change func(*fleet.NewReading)) (fleet.Reading, error) {
-		n := fleet.NewReading{ID: testbed.NewID(), Source: "hand", CellMV: rest, Load: &fleet.Load{CellMV: loaded, Amps: 18, Seconds: 10}}
+		n := fleet.NewReading{ID: testbed.NewID(), Source: "hand", CellMV: rest,
+			Load: &fleet.Load{CellMV: loaded, Amps: 18, Seconds: 10}}
 		if change != nil {
 			change(&n)
 		}
@@ -370,7 +388,8 @@ func TestReadyPacksOnALargeRack(t *testing.T) {
 	level, warm := 99.0, 21.0
 	for _, p := range s.Packs {
 		s.Charge(p.ID)
-		_, err := s.Fleet.ReadPack(s.As(s.Pilot), p.ID, fleet.NewReading{ID: testbed.NewID(), Source: "hand", CellMV: []int{4340, 4340, 4340, 4340, 4340, 4340}, Percent: &level, TemperatureC: &warm})
+		_, err := s.Fleet.ReadPack(s.As(s.Pilot), p.ID, fleet.NewReading{ID: testbed.NewID(), Source: "hand",
+			CellMV: []int{4340, 4340, 4340, 4340, 4340, 4340}, Percent: &level, TemperatureC: &warm})
 		require.NoError(t, err)
 	}
 	few, more := ready()
@@ -399,7 +418,8 @@ func TestPagesOfRackAndReadings(t *testing.T) {
 	ctx := context.Background()
 	require.NoError(t, s.DB.Exec(`insert into packs (id, label, serial, chemistry, cells, capacity_mah, state, state_since, created_at)
 		select gen_random_uuid(), case when i % 7 = 0 then 'B' else 'b' end || lpad(i::text, 5, '0'), 'S' || i, 'lihv', 6, 12000, 'storage', now(), now() from generate_series(1, 1200) i`).Error)
-	require.NoError(t, s.DB.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv) select gen_random_uuid(), ?, ?::timestamptz - (i / 3) * interval '1 hour', 'x', 'hand', '{}' from generate_series(1, 200) i`, s.Packs[0].ID, testbed.Noon).Error)
+	require.NoError(t, s.DB.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv) select gen_random_uuid(), ?, ?::timestamptz - (i / 3) * interval '1 hour', 'x', 'hand', '{}' from generate_series(1, 200) i`,
+		s.Packs[0].ID, testbed.Noon).Error)
 	seen, pages := map[uuid.UUID]bool{}, 0
 	for cursor := ""; pages == 0 || cursor != ""; pages++ {
 		ids, next, err := s.Fleet.PackPage(ctx, cursor)
@@ -482,11 +502,13 @@ func TestNothingIsUndoneThatPeopleDecided(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
 	for _, c := range []struct{ left, state string }{
-		{"charged", "quarantine"}, {"storage", "quarantine"}, {"charged", "fitted"}, {"charged", "retired"}, {"fitted", "hot"}, {"fitted", "flown"}, {"fitted", "charged"}, {"quarantine", "storage"}, {"hot", "flown"}, {"", "charged"},
+		{"charged", "quarantine"}, {"storage", "quarantine"}, {"charged", "fitted"}, {"charged", "retired"}, {"fitted",
+			"hot"}, {"fitted", "flown"}, {"fitted", "charged"}, {"quarantine", "storage"}, {"hot", "flown"}, {"", "charged"},
 	} {
 		p, err := s.Fleet.Pack(ctx, s.Packs[1].ID)
 		require.NoError(t, err)
-		require.NoError(t, s.DB.Exec("update packs set state = ?, left_state = ?, state_since = ?, aircraft_id = case when ? = 'fitted' then ?::uuid end where id = ?", c.state, c.left, s.Clock.Now(), c.state, s.Aircraft.ID, p.ID).Error)
+		require.NoError(t, s.DB.Exec("update packs set state = ?, left_state = ?, state_since = ?, aircraft_id = case when ? = 'fitted' then ?::uuid end where id = ?",
+			c.state, c.left, s.Clock.Now(), c.state, s.Aircraft.ID, p.ID).Error)
 		got, err := s.Fleet.MoveBack(s.As(s.Chief), []fleet.Chosen{{ID: p.ID, Version: p.Version}})
 		require.NoError(t, err)
 		assert.NotEmpty(t, got[0].Sentence, "from %s to %s", c.left, c.state)

@@ -35,18 +35,24 @@ func (h *Handlers) GetType(ctx context.Context, r api.GetTypeRequestObject) (api
 	return api.File{Content: t}, err
 }
 
-func (h *Handlers) UpdateAircraft(ctx context.Context, r api.UpdateAircraftRequestObject) (api.UpdateAircraftResponseObject, error) {
+func (h *Handlers) UpdateAircraft(ctx context.Context,
+	r api.UpdateAircraftRequestObject) (api.UpdateAircraftResponseObject, error) {
 	b := r.Body
-	a, err := h.Fleet.Update(ctx, r.Id, Edit{Version: b.Version, Name: b.Name, Registration: b.Registration, RegistrationExpires: api.TimeOf(b.RegistrationExpires), MassKg: b.MassKg, WeighedOn: api.TimeOf(b.WeighedOn), Active: b.Active})
+	a, err := h.Fleet.Update(ctx, r.Id, Edit{Version: b.Version, Name: b.Name, Registration: b.Registration,
+		RegistrationExpires: api.TimeOf(b.RegistrationExpires), MassKg: b.MassKg, WeighedOn: api.TimeOf(b.WeighedOn),
+		Active: b.Active})
 	return api.UpdateAircraft200JSONResponse(WireAircraft(a)), err
 }
 
-func (h *Handlers) WeighAircraft(ctx context.Context, r api.WeighAircraftRequestObject) (api.WeighAircraftResponseObject, error) {
+func (h *Handlers) WeighAircraft(ctx context.Context,
+	r api.WeighAircraftRequestObject) (api.WeighAircraftResponseObject, error) {
 	b := r.Body
-	return api.WeighAircraft204Response{}, h.Fleet.Weigh(ctx, Weighing{ID: b.Id, AircraftID: r.Id, Part: string(b.Part), Kg: b.Kg, Scale: b.Scale, WeighedOn: b.On.Time})
+	return api.WeighAircraft204Response{}, h.Fleet.Weigh(ctx,
+		Weighing{ID: b.Id, AircraftID: r.Id, Part: string(b.Part), Kg: b.Kg, Scale: b.Scale, WeighedOn: b.On.Time})
 }
 
-func (h *Handlers) GroundAircraft(ctx context.Context, r api.GroundAircraftRequestObject) (api.GroundAircraftResponseObject, error) {
+func (h *Handlers) GroundAircraft(ctx context.Context,
+	r api.GroundAircraftRequestObject) (api.GroundAircraftResponseObject, error) {
 	return api.GroundAircraft204Response{}, h.Fleet.Ground(ctx, r.Body.Id, r.Id, ByPerson, r.Body.Reason)
 }
 
@@ -86,7 +92,8 @@ func (h *Handlers) view(ctx context.Context, id openapi_types.UUID) (api.Pack, P
 
 func (h *Handlers) AddPack(ctx context.Context, r api.AddPackRequestObject) (api.AddPackResponseObject, error) {
 	b := r.Body
-	p, err := h.Fleet.AddPack(ctx, NewPack{ID: b.Id, Label: b.Label, Serial: b.Serial, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles})
+	p, err := h.Fleet.AddPack(ctx, NewPack{ID: b.Id, Label: b.Label, Serial: b.Serial, Chemistry: string(b.Chemistry),
+		Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles})
 	if err != nil {
 		return nil, err
 	}
@@ -105,7 +112,8 @@ func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (a
 // AddPacks adds several packs.
 func (h *Handlers) AddPacks(ctx context.Context, r api.AddPacksRequestObject) (api.AddPacksResponseObject, error) {
 	b := r.Body
-	n := NewPacks{ID: b.Id, Labels: b.Labels, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles, Charged: b.Charged != nil && *b.Charged}
+	n := NewPacks{ID: b.Id, Labels: b.Labels, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah,
+		Cycles: b.Cycles, Charged: b.Charged != nil && *b.Charged}
 	if b.Serials != nil {
 		n.Serials = *b.Serials
 	}
@@ -118,9 +126,11 @@ func (h *Handlers) AddPacks(ctx context.Context, r api.AddPacksRequestObject) (a
 }
 
 // CorrectPack puts right what is on file of a pack.
-func (h *Handlers) CorrectPack(ctx context.Context, r api.CorrectPackRequestObject) (api.CorrectPackResponseObject, error) {
+func (h *Handlers) CorrectPack(ctx context.Context,
+	r api.CorrectPackRequestObject) (api.CorrectPackResponseObject, error) {
 	b := r.Body
-	if err := h.Fleet.CorrectPack(ctx, NewPack{ID: r.Id, Label: b.Label, Serial: b.Serial, Chemistry: string(b.Chemistry), Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles}, b.Version); err != nil {
+	if err := h.Fleet.CorrectPack(ctx, NewPack{ID: r.Id, Label: b.Label, Serial: b.Serial, Chemistry: string(b.Chemistry),
+		Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles}, b.Version); err != nil {
 		return nil, err
 	}
 	v, _, err := h.view(ctx, r.Id)
@@ -128,7 +138,8 @@ func (h *Handlers) CorrectPack(ctx context.Context, r api.CorrectPackRequestObje
 }
 
 // WithdrawReading takes a reading out of what is judged.
-func (h *Handlers) WithdrawReading(ctx context.Context, r api.WithdrawReadingRequestObject) (api.WithdrawReadingResponseObject, error) {
+func (h *Handlers) WithdrawReading(ctx context.Context,
+	r api.WithdrawReadingRequestObject) (api.WithdrawReadingResponseObject, error) {
 	return api.WithdrawReading204Response{}, h.Fleet.WithdrawReading(ctx, r.Id, r.Reading, r.Body.Why)
 }
 
@@ -141,7 +152,8 @@ func (h *Handlers) MovePacks(ctx context.Context, r api.MovePacksRequestObject) 
 	return api.MovePacks200JSONResponse(wireOutcomes(out)), err
 }
 
-func (h *Handlers) MovePacksBack(ctx context.Context, r api.MovePacksBackRequestObject) (api.MovePacksBackResponseObject, error) {
+func (h *Handlers) MovePacksBack(ctx context.Context,
+	r api.MovePacksBackRequestObject) (api.MovePacksBackResponseObject, error) {
 	var packs []Chosen
 	for _, p := range r.Body.Packs {
 		packs = append(packs, Chosen{ID: p.Id, Version: p.Version})
@@ -164,7 +176,8 @@ func wireOutcomes(all []Outcome) api.PackOutcomes {
 
 func (h *Handlers) ReadPack(ctx context.Context, r api.ReadPackRequestObject) (api.ReadPackResponseObject, error) {
 	b := r.Body
-	n := NewReading{ID: b.Id, CellMV: b.CellMv, RestedMin: b.RestedMin, Percent: b.Percent, TemperatureC: b.TemperatureC, MAhIn: b.MahIn, MAhOut: b.MahOut, StartPercent: b.StartPercent, EndPercent: b.EndPercent, Source: "hand"}
+	n := NewReading{ID: b.Id, CellMV: b.CellMv, RestedMin: b.RestedMin, Percent: b.Percent, TemperatureC: b.TemperatureC,
+		MAhIn: b.MahIn, MAhOut: b.MahOut, StartPercent: b.StartPercent, EndPercent: b.EndPercent, Source: "hand"}
 	if b.ResistanceMohm != nil {
 		n.MilliOhm = *b.ResistanceMohm
 	}

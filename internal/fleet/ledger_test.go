@@ -43,7 +43,8 @@ func newBook(t *testing.T) *book {
 	s := testbed.NewStage(t)
 	b := &book{t: t, s: s, on: map[string]string{}, shelf: map[string][]string{}}
 	for _, name := range []string{"Spray one", "Spray two"} {
-		a, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "dray-30", Name: name, Serial: name, FitNewParts: true})
+		a, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "dray-30", Name: name,
+			Serial: name, FitNewParts: true})
 		require.NoError(t, err)
 		b.crafts = append(b.crafts, a.ID)
 		for _, at := range places {
@@ -64,8 +65,11 @@ func (b *book) part(serial string) fleet.Part {
 func (b *book) fly(craft uuid.UUID, seconds int, litres float64) {
 	start := b.s.Clock.Now()
 	b.s.Clock.Advance(time.Duration(seconds) * time.Second)
-	use := fleet.Use{Flight: fakeFlight(b.t, b.s, craft, start, seconds), Aircraft: craft, Packs: []uuid.UUID{b.s.Packs[0].ID}, TookOff: start, Landed: b.s.Clock.Now(), Seconds: seconds, Landings: 1, Litres: litres}
-	require.NoError(b.t, db.Tx(context.Background(), b.s.DB, func(_ context.Context, tx *gorm.DB) error { return fleet.ApplyUse(tx, use) }))
+	use := fleet.Use{Flight: fakeFlight(b.t, b.s, craft, start, seconds), Aircraft: craft,
+		Packs: []uuid.UUID{b.s.Packs[0].ID}, TookOff: start, Landed: b.s.Clock.Now(), Seconds: seconds, Landings: 1,
+		Litres: litres}
+	require.NoError(b.t, db.Tx(context.Background(), b.s.DB,
+		func(_ context.Context, tx *gorm.DB) error { return fleet.ApplyUse(tx, use) }))
 	e := entry{flight: use.Flight, craft: craft, seconds: int64(seconds), litres: litres}
 	for _, at := range places {
 		if serial := b.on[fmt.Sprint(craft, at)]; serial != "" {
@@ -88,7 +92,9 @@ func (b *book) fit(craft uuid.UUID, at string, fromShelf bool) {
 		b.shelf[at] = append(b.shelf[at], old)
 	}
 	b.on[key] = serial
-	require.NoError(b.t, b.s.Fleet.FitParts(b.s.As(b.s.Tech), craft, fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: at, Serial: serial}}}))
+	require.NoError(b.t, b.s.Fleet.FitParts(b.s.As(b.s.Tech), craft,
+		fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: at,
+			Serial: serial}}}))
 }
 
 func (b *book) remove(craft uuid.UUID, at string) {
@@ -113,7 +119,9 @@ func (b *book) swap(at, to string) {
 
 func (b *book) correct(i, seconds int, litres float64) {
 	e := &b.flown[i]
-	require.NoError(b.t, b.s.Flights.Correct(b.s.As(b.s.Chief), flights.Correction{ID: testbed.NewID(), FlightID: e.flight, Seconds: seconds, Landings: 1, Litres: litres, Reason: "read from the aircraft"}, testbed.PIN))
+	require.NoError(b.t, b.s.Flights.Correct(b.s.As(b.s.Chief),
+		flights.Correction{ID: testbed.NewID(), FlightID: e.flight, Seconds: seconds, Landings: 1, Litres: litres,
+			Reason: "read from the aircraft"}, testbed.PIN))
 	e.seconds, e.litres = int64(seconds), litres
 }
 
@@ -137,7 +145,8 @@ func TestCountersAreTheSumOfTheFlights(t *testing.T) {
 				b.swap("motor-1", rapid.SampledFrom([]string{"motor-1", "motor-2"}).Draw(rt, "with"))
 			case 6:
 				if len(b.flown) > 0 {
-					b.correct(rapid.IntRange(0, len(b.flown)-1).Draw(rt, "which"), rapid.IntRange(1, 4000).Draw(rt, "right seconds"), float64(rapid.IntRange(0, 40).Draw(rt, "right litres")))
+					b.correct(rapid.IntRange(0, len(b.flown)-1).Draw(rt, "which"), rapid.IntRange(1, 4000).Draw(rt, "right seconds"),
+						float64(rapid.IntRange(0, 40).Draw(rt, "right litres")))
 				}
 			}
 		}

@@ -35,7 +35,8 @@ func (s *Service) AddPacks(ctx context.Context, n NewPacks) ([]Pack, error) {
 		return nil, fault.Bad("labels", "%s.", why.Words(err))
 	}
 	if len(n.Serials) != 0 && len(n.Serials) != len(labels) {
-		return nil, fault.Bad("serials", "There are %d labels and %d serial numbers: one for each, in their order, or none.", len(labels), len(n.Serials))
+		return nil, fault.Bad("serials", "There are %d labels and %d serial numbers: one for each, in their order, or none.",
+			len(labels), len(n.Serials))
 	}
 	var out []Pack
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, _ *gorm.DB) error {
@@ -44,7 +45,9 @@ func (s *Service) AddPacks(ctx context.Context, n NewPacks) ([]Pack, error) {
 			if len(n.Serials) > 0 {
 				serial = n.Serials[i]
 			}
-			p, err := s.AddPack(ctx, NewPack{ID: uuid.NewSHA1(n.ID, []byte(l)), Label: l, Serial: serial, Unmarked: len(n.Serials) == 0, Chemistry: n.Chemistry, Cells: n.Cells, MilliampHours: n.MilliampHours, Cycles: n.Cycles, Charged: n.Charged})
+			p, err := s.AddPack(ctx, NewPack{ID: uuid.NewSHA1(n.ID, []byte(l)), Label: l, Serial: serial,
+				Unmarked: len(n.Serials) == 0, Chemistry: n.Chemistry, Cells: n.Cells, MilliampHours: n.MilliampHours,
+				Cycles: n.Cycles, Charged: n.Charged})
 			if f, ok := fault.As(err); ok {
 				return fault.Bad("labels", "%s: %s", l, f.Detail)
 			}
@@ -81,14 +84,18 @@ func (s *Service) CorrectPack(ctx context.Context, n NewPack, version int) error
 		}
 		if n.Cells != p.Cells || n.Chemistry != p.Chemistry {
 			if p.State == string(pack.Charging) {
-				return fault.Bad("chemistry", "%s is on charge as %s with %d cells. Take it off the charger first, then correct it.", p.Label, p.Chemistry, p.Cells)
+				return fault.Bad("chemistry",
+					"%s is on charge as %s with %d cells. Take it off the charger first, then correct it.", p.Label, p.Chemistry,
+					p.Cells)
 			}
 			var read bool
-			if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and withdrawn_at is null and cell_mv <> '{}')", p.ID).Scan(&read).Error; err != nil {
+			if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and withdrawn_at is null and cell_mv <> '{}')",
+				p.ID).Scan(&read).Error; err != nil {
 				return err
 			}
 			if read {
-				return fault.Bad("cells", "%s has readings of %d cells %s. Withdraw those first, or add it as another pack.", p.Label, p.Cells, p.Chemistry)
+				return fault.Bad("cells", "%s has readings of %d cells %s. Withdraw those first, or add it as another pack.",
+					p.Label, p.Cells, p.Chemistry)
 			}
 		}
 		taken, err := outOf(tx, p, n)
@@ -96,7 +103,8 @@ func (s *Service) CorrectPack(ctx context.Context, n NewPack, version int) error
 			return err
 		}
 		was := p
-		p.Label, p.Serial, p.Chemistry, p.Cells, p.CapacityMAh = strings.TrimSpace(n.Label), strings.TrimSpace(n.Serial), n.Chemistry, n.Cells, n.MilliampHours
+		p.Label, p.Serial, p.Chemistry, p.Cells, p.CapacityMAh = strings.TrimSpace(n.Label), strings.TrimSpace(n.Serial),
+			n.Chemistry, n.Cells, n.MilliampHours
 		p.OutMAh, p.Cycles = taken, n.Cycles
 		p.Version++
 		if err := db.Translate(tx.Save(&p).Error); err != nil {
@@ -105,8 +113,11 @@ func (s *Service) CorrectPack(ctx context.Context, n NewPack, version int) error
 		if err := s.standPack(ctx, tx, p); err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PackCorrected, Subject: p.ID, At: s.Clock.Now(), By: people.From(ctx).By(),
-			Summary: fmt.Sprintf("%s corrected: %s.", was.Label, strings.Join(corrected(was, p), ", ")), Content: map[string]any{"pack": p.ID, "before": filed(was), "now": filed(p)}})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PackCorrected, Subject: p.ID, At: s.Clock.Now(),
+			By: people.From(ctx).By(),
+			Summary: fmt.Sprintf("%s corrected: %s.", was.Label,
+				strings.Join(corrected(was, p), ", ")), Content: map[string]any{"pack": p.ID, "before": filed(was),
+				"now": filed(p)}})
 		return err
 	})
 }
@@ -116,14 +127,16 @@ func (s *Service) CorrectPack(ctx context.Context, n NewPack, version int) error
 // cycles that it had more or less.
 func outOf(tx *gorm.DB, p Pack, n NewPack) (float64, error) {
 	var measured float64
-	err := tx.Raw("select coalesce(sum(mah_out), 0) from pack_readings where pack_id = ? and withdrawn_at is null", p.ID).Scan(&measured).Error
+	err := tx.Raw("select coalesce(sum(mah_out), 0) from pack_readings where pack_id = ? and withdrawn_at is null",
+		p.ID).Scan(&measured).Error
 	shares := max(p.OutMAh-measured, 0) / float64(p.CapacityMAh)
 	return measured + max(shares+float64(n.Cycles-p.Cycles), 0)*float64(n.MilliampHours), err
 }
 
 // filed is what is on file of a pack, as a record keeps it.
 func filed(p Pack) map[string]any {
-	return map[string]any{"label": p.Label, "serial": p.Serial, "chemistry": p.Chemistry, "cells": p.Cells, "capacity_mah": p.CapacityMAh, "cycles": p.Cycles}
+	return map[string]any{"label": p.Label, "serial": p.Serial, "chemistry": p.Chemistry, "cells": p.Cells,
+		"capacity_mah": p.CapacityMAh, "cycles": p.Cycles}
 }
 
 // corrected says what changed, in words.
@@ -131,7 +144,8 @@ func corrected(was, p Pack) (out []string) {
 	before, now := filed(was), filed(p)
 	for _, k := range []string{"label", "serial", "chemistry", "cells", "capacity_mah", "cycles"} {
 		if before[k] != now[k] {
-			out = append(out, fmt.Sprintf("%s %v, not %v", strings.ReplaceAll(strings.TrimSuffix(k, "_mah"), "_", " "), now[k], before[k]))
+			out = append(out, fmt.Sprintf("%s %v, not %v", strings.ReplaceAll(strings.TrimSuffix(k, "_mah"), "_", " "), now[k],
+				before[k]))
 		}
 	}
 	if len(out) == 0 {
@@ -163,7 +177,8 @@ func (s *Service) WithdrawReading(ctx context.Context, id, reading uuid.UUID, wh
 			return nil
 		}
 		p, now, by := locked[0], s.Clock.Now(), people.From(ctx)
-		if err := tx.Exec("update pack_readings set withdrawn_at = ?, withdrawn_by = ?, withdrawn_why = ? where id = ?", now, by.Name, why, r.ID).Error; err != nil {
+		if err := tx.Exec("update pack_readings set withdrawn_at = ?, withdrawn_by = ?, withdrawn_why = ? where id = ?", now,
+			by.Name, why, r.ID).Error; err != nil {
 			return err
 		}
 		if r.MAhOut != nil {
@@ -176,8 +191,10 @@ func (s *Service) WithdrawReading(ctx context.Context, id, reading uuid.UUID, wh
 			return err
 		}
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.ReadingWithdrawn, Subject: p.ID, At: now, By: by.By(),
-			Summary: fmt.Sprintf("%s: the reading of %s withdrawn: %s.", p.Label, r.At.UTC().Format("2006-01-02 15:04 UTC"), strings.TrimRight(why, ".")),
-			Content: map[string]any{"pack": p.ID, "reading": r.ID, "read_at": r.At.UTC().Format(time.RFC3339), "read_by": r.ByName, "cell_mv": r.CellMV, "percent": r.Percent, "mah_out": r.MAhOut, "why": why}})
+			Summary: fmt.Sprintf("%s: the reading of %s withdrawn: %s.", p.Label, r.At.UTC().Format("2006-01-02 15:04 UTC"),
+				strings.TrimRight(why, ".")),
+			Content: map[string]any{"pack": p.ID, "reading": r.ID, "read_at": r.At.UTC().Format(time.RFC3339),
+				"read_by": r.ByName, "cell_mv": r.CellMV, "percent": r.Percent, "mah_out": r.MAhOut, "why": why}})
 		return err
 	})
 }

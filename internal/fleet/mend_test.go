@@ -20,7 +20,8 @@ import (
 func TestPacksComeChargedOrNot(t *testing.T) {
 	s := testbed.NewStage(t)
 	for charged, want := range map[bool]string{true: "charged", false: "storage"} {
-		got, err := s.Fleet.AddPacks(s.As(s.Tech), fleet.NewPacks{ID: testbed.NewID(), Labels: want, Chemistry: "LiPo", Cells: 6, MilliampHours: 5000, Charged: charged})
+		got, err := s.Fleet.AddPacks(s.As(s.Tech), fleet.NewPacks{ID: testbed.NewID(), Labels: want, Chemistry: "LiPo",
+			Cells: 6, MilliampHours: 5000, Charged: charged})
 		require.NoError(t, err)
 		assert.Equal(t, want, got[0].State)
 		if charged {
@@ -70,7 +71,8 @@ func TestAPackIsCorrected(t *testing.T) {
 	ctx := s.As(s.Tech)
 	p, err := s.Fleet.Pack(ctx, s.Packs[0].ID)
 	require.NoError(t, err)
-	n := fleet.NewPack{ID: p.ID, Label: "A9", Serial: p.Serial, Chemistry: p.Chemistry, Cells: p.Cells, MilliampHours: 11000, Cycles: 40}
+	n := fleet.NewPack{ID: p.ID, Label: "A9", Serial: p.Serial, Chemistry: p.Chemistry, Cells: p.Cells,
+		MilliampHours: 11000, Cycles: 40}
 	require.NoError(t, s.Fleet.CorrectPack(ctx, n, p.Version))
 	assert.True(t, fault.Is(s.Fleet.CorrectPack(ctx, n, p.Version), "stale"))
 	got, err := s.Fleet.Pack(ctx, p.ID)
@@ -82,7 +84,8 @@ func TestAPackIsCorrected(t *testing.T) {
 	require.NoError(t, s.DB.Raw("select summary from records where kind = 'pack-corrected'").Scan(&summary).Error)
 	assert.Contains(t, summary, "label A9, not A1")
 	assert.Contains(t, summary, "capacity 11000, not 12000")
-	_, err = s.Fleet.ReadPack(ctx, p.ID, fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4340, 4340, 4340, 4340, 4340, 4340}, Source: "hand"})
+	_, err = s.Fleet.ReadPack(ctx, p.ID, fleet.NewReading{ID: testbed.NewID(),
+		CellMV: []int{4340, 4340, 4340, 4340, 4340, 4340}, Source: "hand"})
 	require.NoError(t, err)
 	n.Cells = 4
 	require.ErrorContains(t, s.Fleet.CorrectPack(ctx, n, got.Version), "Withdraw those first")
@@ -90,7 +93,8 @@ func TestAPackIsCorrected(t *testing.T) {
 	require.NoError(t, err)
 	got, err = s.Fleet.MovePack(ctx, other.ID, pack.Charging, "", other.Version)
 	require.NoError(t, err)
-	on := fleet.NewPack{ID: got.ID, Label: got.Label, Serial: got.Serial, Chemistry: "LiPo", Cells: got.Cells, MilliampHours: got.CapacityMAh, Cycles: got.Cycles}
+	on := fleet.NewPack{ID: got.ID, Label: got.Label, Serial: got.Serial, Chemistry: "LiPo", Cells: got.Cells,
+		MilliampHours: got.CapacityMAh, Cycles: got.Cycles}
 	require.ErrorContains(t, s.Fleet.CorrectPack(ctx, on, got.Version), "is on charge as")
 	got, err = s.Fleet.Pack(ctx, p.ID)
 	require.NoError(t, err)

@@ -25,7 +25,8 @@ func historyOf(tx *gorm.DB, p Pack) ([]pack.Measured, error) {
 	slices.Reverse(rows)
 	out := make([]pack.Measured, len(rows))
 	for i, r := range rows {
-		out[i] = pack.Measured{At: r.At, CellMV: r.Millivolts(), RestedMin: r.RestedMin, TemperatureC: r.TemperatureC, MilliOhm: r.MilliOhm, LoadS: r.LoadS}
+		out[i] = pack.Measured{At: r.At, CellMV: r.Millivolts(), RestedMin: r.RestedMin, TemperatureC: r.TemperatureC,
+			MilliOhm: r.MilliOhm, LoadS: r.LoadS}
 		if r.CapacityMAh != nil && r.CapacityPM != nil {
 			out[i].Capacity = &pack.Capacity{MilliampHours: *r.CapacityMAh, PlusMinus: *r.CapacityPM}
 		}

@@ -56,7 +56,8 @@ func (s *Service) Overview(ctx context.Context) ([]Condition, error) {
 	if err := db.Each(ctx, s.DB, nearSQL, []any{args}, func(scan func(...any) error) error {
 		var r nearPart
 		p := &r.Part
-		if err := scan(&p.ID, &p.Kind, &p.Serial, &p.TypeKey, &p.AircraftID, &p.Station, &p.FittedAt, &p.Since, &p.Seconds, &p.Flights, &p.Landings, &p.Cycles, &p.Litres, &p.Source, &r.Fitted, &r.Newest, &r.HoursLeft); err != nil {
+		if err := scan(&p.ID, &p.Kind, &p.Serial, &p.TypeKey, &p.AircraftID, &p.Station, &p.FittedAt, &p.Since, &p.Seconds,
+			&p.Flights, &p.Landings, &p.Cycles, &p.Litres, &p.Source, &r.Fitted, &r.Newest, &r.HoursLeft); err != nil {
 			return err
 		}
 		rows = append(rows, r)
@@ -98,7 +99,8 @@ func (s *Service) complete(ctx context.Context, at map[uuid.UUID]*Condition, who
 	}
 	var parts []Part
 	if len(ids) > 0 {
-		if err := s.DB.WithContext(ctx).Raw("select * from parts where aircraft_id in ?", ids).Scan(&parts).Error; err != nil {
+		if err := s.DB.WithContext(ctx).Raw("select * from parts where aircraft_id in ?",
+			ids).Scan(&parts).Error; err != nil {
 			return err
 		}
 	}
@@ -131,9 +133,12 @@ func (s *Service) limitColumns(ctx context.Context) (map[string]any, error) {
 			if m := float64(l.Months) * meanMonth; m > 0 && (d == 0 || m < d) {
 				d = m
 			}
-			hours, flights, landings = append(hours, set(l.Hours)), append(flights, set(float64(l.Flights))), append(landings, set(float64(l.Landings)))
+			hours, flights, landings = append(hours, set(l.Hours)), append(flights, set(float64(l.Flights))), append(landings,
+				set(float64(l.Landings)))
 			cycles, litres, days = append(cycles, set(float64(l.Cycles))), append(litres, set(l.Litres)), append(days, set(d))
 		}
 	}
-	return map[string]any{"keys": keys, "kinds": kinds, "hours": db.Array[*float64](hours), "flights": db.Array[*float64](flights), "landings": db.Array[*float64](landings), "cycles": db.Array[*float64](cycles), "litres": db.Array[*float64](litres), "days": db.Array[*float64](days)}, nil
+	return map[string]any{"keys": keys, "kinds": kinds, "hours": db.Array[*float64](hours),
+		"flights": db.Array[*float64](flights), "landings": db.Array[*float64](landings),
+		"cycles": db.Array[*float64](cycles), "litres": db.Array[*float64](litres), "days": db.Array[*float64](days)}, nil
 }

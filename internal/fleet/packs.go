@@ -131,8 +131,10 @@ func (s *Service) AddPack(ctx context.Context, n NewPack) (Pack, error) {
 	if n.Charged {
 		state, full = pack.Charged, new(now.Add(-24*time.Hour)) // at some time within the last day: the earliest counts
 	}
-	p := Pack{ID: n.ID, Label: strings.TrimSpace(n.Label), Serial: strings.TrimSpace(n.Serial), Chemistry: n.Chemistry, Cells: n.Cells, CapacityMAh: n.MilliampHours,
-		Cycles: n.Cycles, OutMAh: float64(n.Cycles) * float64(n.MilliampHours), State: string(state), StateSince: now, FullSince: full, Version: 1, CreatedAt: now}
+	p := Pack{ID: n.ID, Label: strings.TrimSpace(n.Label), Serial: strings.TrimSpace(n.Serial), Chemistry: n.Chemistry,
+		Cells: n.Cells, CapacityMAh: n.MilliampHours,
+		Cycles: n.Cycles, OutMAh: float64(n.Cycles) * float64(n.MilliampHours), State: string(state), StateSince: now,
+		FullSince: full, Version: 1, CreatedAt: now}
 	return p, db.Translate(s.DB.WithContext(ctx).Create(&p).Error)
 }
 
@@ -172,7 +174,8 @@ func (s *Service) MovePack(ctx context.Context, id uuid.UUID, to pack.State, not
 func (s *Service) Move(ctx context.Context, tx *gorm.DB, p *Pack, to pack.State, note string) error {
 	from := pack.State(p.State)
 	if to == pack.Fitted || from == pack.Fitted && to != pack.Quarantine {
-		return fault.Clash("move-not-allowed", "A pack is fitted by a release and freed by its withdrawal or by logging the flight, not by hand.")
+		return fault.Clash("move-not-allowed",
+			"A pack is fitted by a release and freed by its withdrawal or by logging the flight, not by hand.")
 	}
 	if (from == pack.Quarantine || to == pack.Retired) && !people.From(ctx).Has(crew.Technician) {
 		return fault.Denied("Only a technician or chief takes a pack out of quarantine or retires it.")
@@ -185,7 +188,8 @@ func (s *Service) Move(ctx context.Context, tx *gorm.DB, p *Pack, to pack.State,
 
 // SetState moves a pack inside tx when the move is legal, and puts moves that
 // matter for safety on record.
-func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.State, aircraft *uuid.UUID, note string) error {
+func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.State, aircraft *uuid.UUID,
+	note string) error {
 	from := pack.State(p.State)
 	if err := pack.Move(from, to); err != nil {
 		return fault.Clash("move-not-allowed", "%s: %s.", p.Label, err)
@@ -199,14 +203,16 @@ func (s *Service) SetState(ctx context.Context, tx *gorm.DB, p *Pack, to pack.St
 		p.FullSince = nil // charging again counts anew
 	}
 	p.State, p.StateSince, p.AircraftID, p.Version = string(to), now, aircraft, p.Version+1
-	if err := tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, aircraft_id = ?, left_state = ?, left_full_since = ?, version = ? where id = ?", p.State, now, p.FullSince, aircraft, p.LeftState, p.LeftFullSince, p.Version, p.ID).Error; err != nil {
+	if err := tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, aircraft_id = ?, left_state = ?, left_full_since = ?, version = ? where id = ?",
+		p.State, now, p.FullSince, aircraft, p.LeftState, p.LeftFullSince, p.Version, p.ID).Error; err != nil {
 		return err
 	}
 	if to != pack.Quarantine && to != pack.Retired && from != pack.Quarantine {
 		return nil
 	}
 	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PackMoved, Subject: p.ID, At: now, By: by.By(),
-		Summary: fmt.Sprintf("%s from %s to %s: %s", p.Label, from, to, note), Content: map[string]any{"pack": p.Label, "from": from, "to": to, "note": note}})
+		Summary: fmt.Sprintf("%s from %s to %s: %s", p.Label, from, to, note), Content: map[string]any{"pack": p.Label,
+			"from": from, "to": to, "note": note}})
 	return err
 }
 
@@ -220,10 +226,13 @@ var together = []pack.State{pack.Storage, pack.Charging, pack.Charged, pack.Flow
 // that people give it by hand on the ground.
 func (s *Service) PutBack(ctx context.Context, tx *gorm.DB, p *Pack) error {
 	if !slices.Contains(together, pack.State(p.State)) || !slices.Contains(together, pack.State(p.LeftState)) {
-		return fault.Clash("move-not-allowed", "The last move of %s is not one that is taken back. Move it on instead.", p.Label)
+		return fault.Clash("move-not-allowed", "The last move of %s is not one that is taken back. Move it on instead.",
+			p.Label)
 	}
-	p.State, p.FullSince, p.LeftState, p.LeftFullSince, p.StateSince, p.Version = p.LeftState, p.LeftFullSince, "", nil, s.Clock.Now(), p.Version+1
-	return tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, left_state = '', left_full_since = null, version = ? where id = ?", p.State, p.StateSince, p.FullSince, p.Version, p.ID).Error
+	p.State, p.FullSince, p.LeftState, p.LeftFullSince, p.StateSince, p.Version = p.LeftState, p.LeftFullSince, "", nil,
+		s.Clock.Now(), p.Version+1
+	return tx.Exec("update packs set state = ?, state_since = ?, full_since = ?, left_state = '', left_full_since = null, version = ? where id = ?",
+		p.State, p.StateSince, p.FullSince, p.Version, p.ID).Error
 }
 
 // NewReading is a reading entered for a pack. At is now when it is zero.
@@ -266,7 +275,8 @@ func (n *NewReading) underLoad() error {
 	for i, mv := range l.CellMV {
 		r, err := pack.Resistance(units.Millivolts(n.CellMV[i]), units.Millivolts(mv), l.Amps)
 		if err != nil {
-			return fault.Bad("under_load", "Cell %d: under a load of %g A it reads less than at rest, between 500 and 5000 mV.", i+1, l.Amps)
+			return fault.Bad("under_load", "Cell %d: under a load of %g A it reads less than at rest, between 500 and 5000 mV.",
+				i+1, l.Amps)
 		}
 		n.MilliOhm = append(n.MilliOhm, r)
 	}
@@ -305,7 +315,8 @@ func (n NewReading) check(p Pack, now time.Time) error {
 	if len(n.MilliOhm) != 0 && len(n.MilliOhm) != p.Cells {
 		bad("resistance_mohm", "%s has %d cells; the resistance of %d was entered.", p.Label, p.Cells, len(n.MilliOhm))
 	}
-	if len(n.CellMV) == 0 && len(n.MilliOhm) == 0 && n.Percent == nil && n.TemperatureC == nil && n.MAhIn == nil && n.MAhOut == nil {
+	if len(n.CellMV) == 0 && len(n.MilliOhm) == 0 && n.Percent == nil && n.TemperatureC == nil && n.MAhIn == nil &&
+		n.MAhOut == nil {
 		bad("cell_mv", "Enter the cells, the level or the temperature.")
 	}
 	if i := slices.IndexFunc(n.CellMV, func(v int) bool { return v < 500 || v > 5000 }); i >= 0 {
@@ -343,15 +354,20 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 	if n.At.IsZero() {
 		n.At = now
 		var later bool
-		if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and withdrawn_at is null and at > ?)", p.ID, now.Add(2*time.Minute)).Scan(&later).Error; err != nil {
+		if err := tx.Raw("select exists (select 1 from pack_readings where pack_id = ? and withdrawn_at is null and at > ?)",
+			p.ID, now.Add(2*time.Minute)).Scan(&later).Error; err != nil {
 			return Reading{}, err
 		}
 		if later {
-			return Reading{}, fault.Clash("clock", "The server's clock reads earlier than the last reading of %s. Nothing was saved; ask a chief to check the clock.", p.Label)
+			return Reading{}, fault.Clash("clock",
+				"The server's clock reads earlier than the last reading of %s. Nothing was saved; ask a chief to check the clock.",
+				p.Label)
 		}
 	}
-	r := Reading{ID: n.ID, PackID: p.ID, At: n.At, ByName: people.From(ctx).Name, Source: n.Source, CellMV: db.Array[int64]{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC,
-		MilliOhm: append(db.Array[float64]{}, n.MilliOhm...), MAhIn: n.MAhIn, MAhOut: n.MAhOut, StartPercent: n.StartPercent, EndPercent: n.EndPercent}
+	r := Reading{ID: n.ID, PackID: p.ID, At: n.At, ByName: people.From(ctx).Name, Source: n.Source,
+		CellMV: db.Array[int64]{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC,
+		MilliOhm: append(db.Array[float64]{},
+			n.MilliOhm...), MAhIn: n.MAhIn, MAhOut: n.MAhOut, StartPercent: n.StartPercent, EndPercent: n.EndPercent}
 	if n.Load != nil {
 		r.LoadA, r.LoadS = &n.Load.Amps, &n.Load.Seconds
 	}
@@ -367,7 +383,8 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 	r.measure()
 	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c, resistance_mohm, mah_in, mah_out, start_percent, end_percent, capacity_mah, capacity_pm, cycles, load_a, load_s)
 		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
-		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC, r.MilliOhm, r.MAhIn, r.MAhOut, r.StartPercent, r.EndPercent, r.CapacityMAh, r.CapacityPM, r.Cycles, r.LoadA, r.LoadS)
+		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC, r.MilliOhm, r.MAhIn,
+		r.MAhOut, r.StartPercent, r.EndPercent, r.CapacityMAh, r.CapacityPM, r.Cycles, r.LoadA, r.LoadS)
 	if res.Error != nil || res.RowsAffected == 0 {
 		return r, res.Error
 	}
@@ -389,7 +406,8 @@ func (r Reading) Same(n NewReading) bool {
 	for i, v := range r.CellMV {
 		cells[i] = int(v)
 	}
-	return slices.Equal(cells, n.CellMV) && slices.Equal([]float64(r.MilliOhm), n.MilliOhm) && eq(r.RestedMin, n.RestedMin) && eq(r.Percent, n.Percent) && eq(r.TemperatureC, n.TemperatureC) &&
+	return slices.Equal(cells, n.CellMV) && slices.Equal([]float64(r.MilliOhm), n.MilliOhm) &&
+		eq(r.RestedMin, n.RestedMin) && eq(r.Percent, n.Percent) && eq(r.TemperatureC, n.TemperatureC) &&
 		eq(r.MAhIn, n.MAhIn) && eq(r.MAhOut, n.MAhOut) && eq(r.StartPercent, n.StartPercent) && eq(r.EndPercent, n.EndPercent)
 }
 
@@ -452,7 +470,8 @@ func (s *Service) Readings(ctx context.Context, id uuid.UUID, cursor string) ([]
 		where, args = where+" and (at, id) < (?::timestamptz, ?::uuid)", append(args, at, last)
 	}
 	var out []Reading
-	err := s.DB.WithContext(ctx).Raw("select * from pack_readings where "+where+" order by at desc, id desc limit ?", append(args, readingsPage+1)...).Scan(&out).Error
+	err := s.DB.WithContext(ctx).Raw("select * from pack_readings where "+where+" order by at desc, id desc limit ?",
+		append(args, readingsPage+1)...).Scan(&out).Error
 	if err != nil || len(out) <= readingsPage {
 		return out, "", err
 	}
@@ -475,7 +494,8 @@ func (s *Service) PackPage(ctx context.Context, cursor string) ([]uuid.UUID, str
 		ID    uuid.UUID
 		Label string
 	}
-	if err := s.DB.WithContext(ctx).Raw("select id, label from packs where "+where+" order by label, id limit ?", append(args, packsPage+1)...).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id, label from packs where "+where+" order by label, id limit ?",
+		append(args, packsPage+1)...).Scan(&rows).Error; err != nil {
 		return nil, "", err
 	}
 	next := ""

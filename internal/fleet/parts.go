@@ -47,7 +47,8 @@ func (Part) TableName() string { return "parts" }
 
 // Counters returns what the part has been through.
 func (p Part) Counters() wear.Counters {
-	return wear.Counters{Seconds: p.Seconds, Flights: p.Flights, Landings: p.Landings, Cycles: p.Cycles, Litres: p.Litres, Since: p.Since}
+	return wear.Counters{Seconds: p.Seconds, Flights: p.Flights, Landings: p.Landings, Cycles: p.Cycles, Litres: p.Litres,
+		Since: p.Since}
 }
 
 // Where a part is from, and where it goes when it is taken off.
@@ -104,11 +105,14 @@ func LockOnGround(tx *gorm.DB, aircraft uuid.UUID) (Aircraft, error) {
 		return a, fault.Missing("aircraft")
 	}
 	var flying int64
-	if err := tx.Raw("select count(*) from flights where aircraft_id = ? and state <> 'logged'", aircraft).Scan(&flying).Error; err != nil {
+	if err := tx.Raw("select count(*) from flights where aircraft_id = ? and state <> 'logged'",
+		aircraft).Scan(&flying).Error; err != nil {
 		return a, err
 	}
 	if flying > 0 {
-		return a, fault.Clash("in-flight", "%s has a flight that is not logged yet. Land and log it first, so that its hours go to the parts that flew.", a.Name)
+		return a, fault.Clash("in-flight",
+			"%s has a flight that is not logged yet. Land and log it first, so that its hours go to the parts that flew.",
+			a.Name)
 	}
 	return a, nil
 }
@@ -133,13 +137,15 @@ func (s *Service) fit(ctx context.Context, tx *gorm.DB, a Aircraft, t airframe.T
 		}
 		serial := strings.TrimSpace(one.Serial)
 		if serial == "" {
-			return fault.Bad(field+".serial", "Enter the serial number of the new %s at %s.", airframe.KindName(at.Kind), at.Label)
+			return fault.Bad(field+".serial", "Enter the serial number of the new %s at %s.", airframe.KindName(at.Kind),
+				at.Label)
 		}
 		oldSerial, err := s.takeOff(tx, a, at, f, now)
 		if err != nil {
 			return err
 		}
-		id, err := place(tx, a, at, Part{ID: one.PartID, Kind: at.Kind, Serial: serial, Batch: strings.TrimSpace(one.Batch), Source: f.Source, TypeKey: a.TypeKey, Since: now}, now)
+		id, err := place(tx, a, at, Part{ID: one.PartID, Kind: at.Kind, Serial: serial, Batch: strings.TrimSpace(one.Batch),
+			Source: f.Source, TypeKey: a.TypeKey, Since: now}, now)
 		if err != nil {
 			return err
 		}
@@ -147,13 +153,15 @@ func (s *Service) fit(ctx context.Context, tx *gorm.DB, a Aircraft, t airframe.T
 		if err != nil {
 			return err
 		}
-		if err := tx.Exec("insert into part_moves (id, part_id, aircraft_id, station, fitted_at, by_name) values (?, ?, ?, ?, ?, ?)", move, id, a.ID, at.ID, now, by.Name).Error; err != nil {
+		if err := tx.Exec("insert into part_moves (id, part_id, aircraft_id, station, fitted_at, by_name) values (?, ?, ?, ?, ?, ?)",
+			move, id, a.ID, at.ID, now, by.Name).Error; err != nil {
 			return err
 		}
 		done = append(done, map[string]string{"station": at.ID, "fitted": serial, "removed": oldSerial})
 	}
 	_, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsFitted, Subject: a.ID, At: now, By: by.By(),
-		Summary: fmt.Sprintf("%s: %s fitted.", a.Name, judge.Count(len(done), "part")), Content: map[string]any{"parts": done, "source": f.Source, "old": f.Old, "cut_up": f.CutUp}})
+		Summary: fmt.Sprintf("%s: %s fitted.", a.Name, judge.Count(len(done), "part")), Content: map[string]any{"parts": done,
+			"source": f.Source, "old": f.Old, "cut_up": f.CutUp}})
 	return err
 }
 
@@ -166,7 +174,9 @@ func approved(tx *gorm.DB, t airframe.Type, places map[string]airframe.Position,
 	}
 	for _, f := range fits {
 		if at, ok := places[f.Station]; ok && !slices.Contains(kinds, at.Kind) {
-			return fault.Bad("source", "The crew has not approved third-party parts of the kind %s for %s. A chief approves them in the workshop, under Stock.", airframe.KindName(at.Kind), t.Name)
+			return fault.Bad("source",
+				"The crew has not approved third-party parts of the kind %s for %s. A chief approves them in the workshop, under Stock.",
+				airframe.KindName(at.Kind), t.Name)
 		}
 	}
 	return nil
@@ -175,7 +185,8 @@ func approved(tx *gorm.DB, t airframe.Type, places map[string]airframe.Position,
 // takeOff removes what is at a position and returns its serial, "" for none.
 func (s *Service) takeOff(tx *gorm.DB, a Aircraft, at airframe.Position, f FitParts, now time.Time) (string, error) {
 	var old Part
-	if err := tx.Limit(1).Find(&old, "aircraft_id = ? and station = ?", a.ID, at.ID).Error; err != nil || old.ID == uuid.Nil {
+	if err := tx.Limit(1).Find(&old, "aircraft_id = ? and station = ?", a.ID, at.ID).Error; err != nil ||
+		old.ID == uuid.Nil {
 		return "", err
 	}
 	return old.Serial, remove(tx, old, f.Old, f.CutUp, "Replaced.", now)
@@ -184,7 +195,8 @@ func (s *Service) takeOff(tx *gorm.DB, a Aircraft, at airframe.Position, f FitPa
 // remove takes a part off its aircraft, to the shelf or for ever.
 func remove(tx *gorm.DB, old Part, to string, cutUp bool, why string, now time.Time) error {
 	if old.Kind == "propeller" && to == Discard && !cutUp {
-		return fault.Bad("cut_up", "Confirm that the old propellers are cut up: a discarded propeller must never come back as a spare.")
+		return fault.Bad("cut_up",
+			"Confirm that the old propellers are cut up: a discarded propeller must never come back as a spare.")
 	}
 	var discarded *time.Time
 	if to == Discard {
@@ -192,10 +204,12 @@ func remove(tx *gorm.DB, old Part, to string, cutUp bool, why string, now time.T
 	} else {
 		why = ""
 	}
-	if err := tx.Exec("update parts set aircraft_id = null, station = null, fitted_at = null, discarded_at = ?, discarded_why = ? where id = ?", discarded, why, old.ID).Error; err != nil {
+	if err := tx.Exec("update parts set aircraft_id = null, station = null, fitted_at = null, discarded_at = ?, discarded_why = ? where id = ?",
+		discarded, why, old.ID).Error; err != nil {
 		return err
 	}
-	return tx.Exec("update part_moves set removed_at = ?, removed_to = ? where part_id = ? and removed_at is null", now, to, old.ID).Error
+	return tx.Exec("update part_moves set removed_at = ?, removed_to = ? where part_id = ? and removed_at is null", now,
+		to, old.ID).Error
 }
 
 func place(tx *gorm.DB, a Aircraft, at airframe.Position, p Part, now time.Time) (uuid.UUID, error) {
@@ -210,11 +224,13 @@ func place(tx *gorm.DB, a Aircraft, at airframe.Position, p Part, now time.Time)
 	case have.DiscardedAt != nil:
 		return p.ID, fault.Bad("serial", "%s %s was discarded and must not fly again.", airframe.KindName(at.Kind), p.Serial)
 	case have.AircraftID != nil:
-		return p.ID, fault.Bad("serial", "%s %s is fitted to an aircraft; take it off there first.", airframe.KindName(at.Kind), p.Serial)
+		return p.ID, fault.Bad("serial", "%s %s is fitted to an aircraft; take it off there first.",
+			airframe.KindName(at.Kind), p.Serial)
 	case have.TypeKey != "" && have.TypeKey != a.TypeKey:
 		return p.ID, fault.Bad("serial", "%s %s is made for another type.", airframe.KindName(at.Kind), p.Serial)
 	}
-	return have.ID, tx.Exec("update parts set aircraft_id = ?, station = ?, fitted_at = ? where id = ?", a.ID, at.ID, now, have.ID).Error
+	return have.ID, tx.Exec("update parts set aircraft_id = ?, station = ?, fitted_at = ? where id = ?", a.ID, at.ID, now,
+		have.ID).Error
 }
 
 // Move is one stay of a part at a station.
@@ -254,7 +270,8 @@ func ApplyUse(tx *gorm.DB, uses ...Use) error {
 	flights, each := make(db.UUIDs, len(uses)), make([]map[string]any, len(uses))
 	for i, u := range uses {
 		flights[i] = u.Flight
-		each[i] = map[string]any{"flight": u.Flight, "aircraft": u.Aircraft, "packs": db.UUIDs(u.Packs).Literal(), "took_off": u.TookOff, "landed": u.Landed, "seconds": u.Seconds, "landings": u.Landings, "litres": u.Litres}
+		each[i] = map[string]any{"flight": u.Flight, "aircraft": u.Aircraft, "packs": db.UUIDs(u.Packs).Literal(),
+			"took_off": u.TookOff, "landed": u.Landed, "seconds": u.Seconds, "landings": u.Landings, "litres": u.Litres}
 	}
 	set, err := db.Rows(each)
 	if err != nil {
@@ -262,10 +279,12 @@ func ApplyUse(tx *gorm.DB, uses ...Use) error {
 	}
 	const used = ` jsonb_to_recordset(cast(@set as jsonb)) as u (flight uuid, aircraft uuid, packs text, took_off timestamptz, landed timestamptz, seconds int, landings int, litres double precision) `
 	for _, sql := range []string{
-		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres) select flight, 'aircraft', aircraft, seconds, 1, landings, 0, litres from` + used,
+		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres) select flight, 'aircraft', aircraft, seconds, 1, landings, 0, litres from` +
+			used,
 		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles, litres)
 			select distinct u.flight, 'part', m.part_id, u.seconds, 1, u.landings, 0, u.litres from` + used + `join part_moves m on m.aircraft_id = u.aircraft and m.fitted_at <= u.took_off and (m.removed_at is null or m.removed_at > u.took_off)`,
-		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles) select flight, 'pack', unnest(packs::uuid[]), seconds, 1, 0, 1 from` + used,
+		`insert into flight_use (flight_id, thing, thing_id, seconds, flights, landings, cycles) select flight, 'pack', unnest(packs::uuid[]), seconds, 1, 0, 1 from` +
+			used,
 		`update aircraft a set seconds = a.seconds + x.seconds, flights = a.flights + x.flights, landings = a.landings + x.landings, litres = a.litres + x.litres, last_landing_at = greatest(a.last_landing_at, x.landed)
 			from (select aircraft, sum(seconds) as seconds, count(*) as flights, sum(landings) as landings, sum(litres) as litres, max(landed) as landed from` + used + `group by aircraft) x where x.aircraft = a.id`,
 		`update parts p set seconds = p.seconds + x.seconds, flights = p.flights + x.flights, landings = p.landings + x.landings, cycles = p.cycles + x.cycles, litres = p.litres + x.litres
@@ -296,7 +315,8 @@ func CorrectUse(tx *gorm.DB, flight uuid.UUID, seconds, landings int, litres flo
 			from flight_use x where x.flight_id = ? and x.thing = 'aircraft' and x.thing_id = a.id`, []any{seconds, landings, litres, flight}},
 		{`update parts p set seconds = p.seconds - x.seconds + ?, landings = p.landings - x.landings + ?, litres = greatest(p.litres - x.litres + ?, 0)
 			from flight_use x where x.flight_id = ? and x.thing = 'part' and x.thing_id = p.id`, []any{seconds, landings, litres, flight}},
-		{`update packs p set seconds = p.seconds - x.seconds + ? from flight_use x where x.flight_id = ? and x.thing = 'pack' and x.thing_id = p.id`, []any{seconds, flight}},
+		{`update packs p set seconds = p.seconds - x.seconds + ? from flight_use x where x.flight_id = ? and x.thing = 'pack' and x.thing_id = p.id`,
+			[]any{seconds, flight}},
 		{`update flight_use set seconds = ?, landings = case when thing = 'pack' then landings else ? end, litres = case when thing = 'pack' then litres else ? end where flight_id = ?`,
 			[]any{seconds, landings, litres, flight}},
 	}

@@ -36,7 +36,8 @@ type Outcome struct {
 // there holds up no other.
 func (s *Service) MoveSeveral(ctx context.Context, to pack.State, packs []Chosen) ([]Outcome, error) {
 	if !slices.Contains(together, to) {
-		return nil, fault.Bad("state", "Several packs at once go on charge, are charged, are cooled down or are at storage level; the rest is done pack by pack.")
+		return nil, fault.Bad("state",
+			"Several packs at once go on charge, are charged, are cooled down or are at storage level; the rest is done pack by pack.")
 	}
 	return s.several(ctx, packs, func(ctx context.Context, tx *gorm.DB, p *Pack) error {
 		return s.Move(ctx, tx, p, to, "")
@@ -54,7 +55,8 @@ func (s *Service) MoveBack(ctx context.Context, packs []Chosen) ([]Outcome, erro
 	})
 }
 
-func (s *Service) several(ctx context.Context, packs []Chosen, do func(context.Context, *gorm.DB, *Pack) error) ([]Outcome, error) {
+func (s *Service) several(ctx context.Context, packs []Chosen,
+	do func(context.Context, *gorm.DB, *Pack) error) ([]Outcome, error) {
 	out := []Outcome{}
 	for _, c := range packs {
 		o := Outcome{ID: c.ID}

@@ -41,7 +41,8 @@ func (s *Service) AddPart(ctx context.Context, n NewPart) (Part, error) {
 	if strings.TrimSpace(n.Serial) == "" {
 		return Part{}, fault.Bad("serial", "Enter the serial number.")
 	}
-	p := Part{ID: n.ID, Kind: n.Kind, TypeKey: n.TypeKey, Serial: strings.TrimSpace(n.Serial), Batch: strings.TrimSpace(n.Batch), Source: n.Source, PriceCents: n.PriceCents, Since: s.Clock.Now()}
+	p := Part{ID: n.ID, Kind: n.Kind, TypeKey: n.TypeKey, Serial: strings.TrimSpace(n.Serial),
+		Batch: strings.TrimSpace(n.Batch), Source: n.Source, PriceCents: n.PriceCents, Since: s.Clock.Now()}
 	err = db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
 		var old Part
 		if err := tx.Limit(1).Find(&old, "id = ?", n.ID).Error; err != nil || old.ID != uuid.Nil {
@@ -118,10 +119,13 @@ func (s *Service) RemovePart(ctx context.Context, id uuid.UUID, to string, cutUp
 		}
 		subject, summary := p.ID, fmt.Sprintf("%s %s discarded from the shelf: %s", airframe.KindName(p.Kind), p.Serial, why)
 		if a != nil {
-			subject, summary = a.ID, fmt.Sprintf("%s: %s %s taken off (%s): %s", a.Name, airframe.KindName(p.Kind), p.Serial, to, why)
+			subject, summary = a.ID, fmt.Sprintf("%s: %s %s taken off (%s): %s", a.Name, airframe.KindName(p.Kind), p.Serial, to,
+				why)
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PartsRemoved, Subject: subject, At: now, By: by.By(), Summary: summary,
-			Content: map[string]any{"part": p.ID, "kind": p.Kind, "serial": p.Serial, "station": p.Station, "to": to, "cut_up": cutUp, "reason": why, "seconds": p.Seconds, "flights": p.Flights}})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PartsRemoved, Subject: subject, At: now, By: by.By(),
+			Summary: summary,
+			Content: map[string]any{"part": p.ID, "kind": p.Kind, "serial": p.Serial, "station": p.Station, "to": to,
+				"cut_up": cutUp, "reason": why, "seconds": p.Seconds, "flights": p.Flights}})
 		return err
 	})
 	if err != nil {
@@ -141,7 +145,8 @@ func (s *Service) SwapParts(ctx context.Context, first, second uuid.UUID) error 
 		ids := []uuid.UUID{first, second}
 		// Aircraft are locked in the order of their ids, so that two swaps never wait for each other.
 		var crafts []uuid.UUID
-		if err := tx.Raw("select distinct aircraft_id from parts where id in ? and aircraft_id is not null order by 1", ids).Scan(&crafts).Error; err != nil {
+		if err := tx.Raw("select distinct aircraft_id from parts where id in ? and aircraft_id is not null order by 1",
+			ids).Scan(&crafts).Error; err != nil {
 			return err
 		}
 		names := map[uuid.UUID]string{}
@@ -167,29 +172,34 @@ func (s *Service) SwapParts(ctx context.Context, first, second uuid.UUID) error 
 			return fault.Bad("with", "%s and %s are not the same kind of part for the same type.", a.Serial, b.Serial)
 		}
 		now := s.Clock.Now()
-		if err := tx.Exec("update part_moves set removed_at = ?, removed_to = 'swap' where part_id in ? and removed_at is null", now, ids).Error; err != nil {
+		if err := tx.Exec("update part_moves set removed_at = ?, removed_to = 'swap' where part_id in ? and removed_at is null",
+			now, ids).Error; err != nil {
 			return err
 		}
 		// Off first: one position never carries two parts, not even inside the transaction.
-		if err := tx.Exec("update parts set aircraft_id = null, station = null, fitted_at = null where id in ?", ids).Error; err != nil {
+		if err := tx.Exec("update parts set aircraft_id = null, station = null, fitted_at = null where id in ?",
+			ids).Error; err != nil {
 			return err
 		}
 		for _, m := range []struct{ p, to Part }{{a, b}, {b, a}} {
-			if err := tx.Exec("update parts set aircraft_id = ?, station = ?, fitted_at = ? where id = ?", m.to.AircraftID, m.to.Station, now, m.p.ID).Error; err != nil {
+			if err := tx.Exec("update parts set aircraft_id = ?, station = ?, fitted_at = ? where id = ?", m.to.AircraftID,
+				m.to.Station, now, m.p.ID).Error; err != nil {
 				return err
 			}
 			id, err := uuid.NewV7()
 			if err != nil {
 				return err
 			}
-			if err := tx.Exec("insert into part_moves (id, part_id, aircraft_id, station, fitted_at, by_name) values (?, ?, ?, ?, ?, ?)", id, m.p.ID, m.to.AircraftID, m.to.Station, now, by.Name).Error; err != nil {
+			if err := tx.Exec("insert into part_moves (id, part_id, aircraft_id, station, fitted_at, by_name) values (?, ?, ?, ?, ?, ?)",
+				id, m.p.ID, m.to.AircraftID, m.to.Station, now, by.Name).Error; err != nil {
 				return err
 			}
 		}
 		for _, c := range crafts {
 			if _, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsFitted, Subject: c, At: now, By: by.By(),
 				Summary: fmt.Sprintf("%s: %s %s and %s swapped.", names[c], airframe.KindName(a.Kind), a.Serial, b.Serial),
-				Content: map[string]any{"swapped": []map[string]any{{"serial": a.Serial, "from": a.Station, "to": b.Station}, {"serial": b.Serial, "from": b.Station, "to": a.Station}}}}); err != nil {
+				Content: map[string]any{"swapped": []map[string]any{{"serial": a.Serial, "from": a.Station, "to": b.Station},
+					{"serial": b.Serial, "from": b.Station, "to": a.Station}}}}); err != nil {
 				return err
 			}
 		}

@@ -18,7 +18,8 @@ type Stopped struct {
 // Groundings are those that were open at some time since then.
 func (s *Service) Groundings(ctx context.Context, since time.Time) ([]Stopped, error) {
 	var out []Stopped
-	err := s.DB.WithContext(ctx).Raw("select aircraft_id, at as since, lifted_at as until from groundings where lifted_at is null or lifted_at >= ?", since).Scan(&out).Error
+	err := s.DB.WithContext(ctx).Raw("select aircraft_id, at as since, lifted_at as until from groundings where lifted_at is null or lifted_at >= ?",
+		since).Scan(&out).Error
 	return out, err
 }
 
@@ -68,5 +69,6 @@ func (s *Service) RackHealth(ctx context.Context) ([]PackHealth, error) {
 
 // LiftGroundings lifts all that are open: the aircraft is returned to service.
 func LiftGroundings(tx *gorm.DB, aircraft uuid.UUID, at time.Time, by, note string) error {
-	return tx.Exec("update groundings set lifted_at = ?, lifted_by = ?, lifted_note = ? where aircraft_id = ? and lifted_at is null", at, by, note, aircraft).Error
+	return tx.Exec("update groundings set lifted_at = ?, lifted_by = ?, lifted_note = ? where aircraft_id = ? and lifted_at is null",
+		at, by, note, aircraft).Error
 }

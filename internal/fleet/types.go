@@ -124,7 +124,8 @@ func (s *Service) Type(ctx context.Context, key string) (airframe.Type, error) {
 // AddType adds a type or a new version of one.
 func (s *Service) AddType(ctx context.Context, t airframe.Type) error {
 	if have, err := s.Type(ctx, t.Key); err == nil && t.Version <= have.Version {
-		return fault.Bad("version", "Version %d of this type is there already: give this one %d.", have.Version, have.Version+1)
+		return fault.Bad("version", "Version %d of this type is there already: give this one %d.", have.Version,
+			have.Version+1)
 	}
 	var wrong []fault.Field
 	for _, w := range t.Wrong() {
@@ -137,7 +138,9 @@ func (s *Service) AddType(ctx context.Context, t airframe.Type) error {
 	if err != nil {
 		return err
 	}
-	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Type %s, version %d, taken in.", t.Name, t.Version), Content: t},
-		"insert into aircraft_types (key, version, profile, created_at) values (?, ?, ?, ?)", t.Key, t.Version, string(b), s.Clock.Now())
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(),
+		Summary: fmt.Sprintf("Type %s, version %d, taken in.", t.Name, t.Version), Content: t},
+		"insert into aircraft_types (key, version, profile, created_at) values (?, ?, ?, ?)", t.Key, t.Version, string(b),
+		s.Clock.Now())
 	return err
 }

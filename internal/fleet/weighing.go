@@ -33,7 +33,8 @@ func (Weighing) TableName() string { return "weighings" }
 // Weighed are the newest weighings of an aircraft, one for each part.
 func (s *Service) Weighed(ctx context.Context, aircraft uuid.UUID) ([]Weighing, error) {
 	out := []Weighing{}
-	return out, s.DB.WithContext(ctx).Raw("select distinct on (part) * from weighings where aircraft_id = ? order by part, weighed_on desc, at desc", aircraft).Scan(&out).Error
+	return out, s.DB.WithContext(ctx).Raw("select distinct on (part) * from weighings where aircraft_id = ? order by part, weighed_on desc, at desc",
+		aircraft).Scan(&out).Error
 }
 
 // Load is what an aircraft weighs by its own weighings; what was never weighed is the
@@ -78,11 +79,13 @@ func (s *Service) Weigh(ctx context.Context, w Weighing) error {
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
-		res := tx.Exec("insert into weighings (id, aircraft_id, part, kg, scale, weighed_on, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing", w.ID, w.AircraftID, w.Part, w.Kg, w.Scale, w.WeighedOn, now, by.Name)
+		res := tx.Exec("insert into weighings (id, aircraft_id, part, kg, scale, weighed_on, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
+			w.ID, w.AircraftID, w.Part, w.Kg, w.Scale, w.WeighedOn, now, by.Name)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Weighed, Subject: w.AircraftID, At: now, By: by.By(), Summary: fmt.Sprintf("%s: %s weighed, %.2f kg on %s", a.Name, w.Part, w.Kg, w.Scale), Content: w})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Weighed, Subject: w.AircraftID, At: now, By: by.By(),
+			Summary: fmt.Sprintf("%s: %s weighed, %.2f kg on %s", a.Name, w.Part, w.Kg, w.Scale), Content: w})
 		return err
 	})
 }

@@ -15,7 +15,8 @@ import (
 
 // WireType is a type as sent to the interface.
 func WireType(t airframe.Type) api.TypeEntry {
-	out := api.TypeEntry{Stations: t.Stations(), Positions: t.Positions(), Motors: t.SisterMotors(), LandingCall: api.TypeEntryLandingCall(t.Kept().LandingCall(t.Packs.PercentFrom == "pack"))}
+	out := api.TypeEntry{Stations: t.Stations(), Positions: t.Positions(), Motors: t.SisterMotors(),
+		LandingCall: api.TypeEntryLandingCall(t.Kept().LandingCall(t.Packs.PercentFrom == "pack"))}
 	t.Practice = nil // no part of the profile
 	out.Profile = t
 	return out
@@ -23,8 +24,11 @@ func WireType(t airframe.Type) api.TypeEntry {
 
 // WireAircraft is an aircraft as sent to the interface.
 func WireAircraft(a Aircraft) api.Aircraft {
-	return api.Aircraft{Id: a.ID, TypeKey: a.TypeKey, Name: a.Name, Serial: a.Serial, Registration: a.Registration, RegistrationExpires: api.DateOf(a.RegistrationExpires),
-		Active: a.Active, Hours: float64(a.Seconds) / 3600, Flights: a.Flights, Landings: a.Landings, Litres: a.Litres, LastLandingAt: a.LastLandingAt, Version: a.Version, MassKg: a.MassKg, WeighedOn: api.DateOf(a.WeighedOn)}
+	return api.Aircraft{Id: a.ID, TypeKey: a.TypeKey, Name: a.Name, Serial: a.Serial, Registration: a.Registration,
+		RegistrationExpires: api.DateOf(a.RegistrationExpires),
+		Active:              a.Active, Hours: float64(a.Seconds) / 3600, Flights: a.Flights, Landings: a.Landings,
+		Litres: a.Litres, LastLandingAt: a.LastLandingAt, Version: a.Version, MassKg: a.MassKg,
+		WeighedOn: api.DateOf(a.WeighedOn)}
 }
 
 // WireReading is a reading of a pack as sent to the interface.
@@ -32,10 +36,14 @@ func WireReading(v PackView, r Reading) api.PackReading {
 	v.Standing = nil // what is said is about this reading
 	v.Reading = &r
 	verdict, sentence := v.Judge()
-	out := api.PackReading{Id: r.ID, At: r.At, By: r.ByName, Source: r.Source, CellMv: []int{}, RestedMin: r.RestedMin, Percent: r.Percent, TemperatureC: r.TemperatureC, Verdict: verdict, Sentence: sentence,
-		ResistanceMohm: append([]float64{}, r.MilliOhm...), MahIn: r.MAhIn, MahOut: r.MAhOut, CapacityMah: r.CapacityMAh, CapacityPlusMinus: r.CapacityPM, LoadA: r.LoadA, LoadS: r.LoadS}
+	out := api.PackReading{Id: r.ID, At: r.At, By: r.ByName, Source: r.Source, CellMv: []int{}, RestedMin: r.RestedMin,
+		Percent: r.Percent, TemperatureC: r.TemperatureC, Verdict: verdict, Sentence: sentence,
+		ResistanceMohm: append([]float64{},
+			r.MilliOhm...), MahIn: r.MAhIn, MahOut: r.MAhOut, CapacityMah: r.CapacityMAh, CapacityPlusMinus: r.CapacityPM,
+		LoadA: r.LoadA, LoadS: r.LoadS}
 	if r.WithdrawnAt != nil {
-		words := fmt.Sprintf("Withdrawn by %s on %s: %s", r.WithdrawnBy, r.WithdrawnAt.UTC().Format("2006-01-02"), r.WithdrawnWhy)
+		words := fmt.Sprintf("Withdrawn by %s on %s: %s", r.WithdrawnBy, r.WithdrawnAt.UTC().Format("2006-01-02"),
+			r.WithdrawnWhy)
 		out.Withdrawn = &words
 	}
 	for _, mv := range r.CellMV {
@@ -46,8 +54,10 @@ func WireReading(v PackView, r Reading) api.PackReading {
 
 // WirePack is a pack as sent to the interface, with the types it fits.
 func WirePack(v PackView, types map[string]airframe.Type, now time.Time) api.Pack {
-	out := api.Pack{Id: v.ID, Label: v.Label, Serial: v.Serial, Chemistry: v.Chemistry, Cells: v.Cells, CapacityMah: v.CapacityMAh, Cycles: v.Cycles,
-		State: pack.State(v.State), StateSince: v.StateSince, FittedTo: v.FittedTo, Moves: []pack.State{}, Fits: []string{}, Version: v.Version,
+	out := api.Pack{Id: v.ID, Label: v.Label, Serial: v.Serial, Chemistry: v.Chemistry, Cells: v.Cells,
+		CapacityMah: v.CapacityMAh, Cycles: v.Cycles,
+		State: pack.State(v.State), StateSince: v.StateSince, FittedTo: v.FittedTo, Moves: []pack.State{}, Fits: []string{},
+		Version:          v.Version,
 		EquivalentCycles: v.EquivalentCycles(), FullSince: v.FullSince}
 	if v.Standing != nil {
 		out.HealthPercent, out.EightyOn = v.Standing.Capacity.Health, v.Standing.Capacity.On

@@ -77,9 +77,11 @@ func (s *Service) Correct(ctx context.Context, c Correction, pin string) error {
 		if err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightCorrected, Subject: f.AircraftID, At: c.At, By: by.By(), Signed: true,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightCorrected, Subject: f.AircraftID, At: c.At,
+			By: by.By(), Signed: true,
 			Summary: fmt.Sprintf("%s: flight of %s corrected: %s", a.Name, f.TookOffAt.Format("2006-01-02 15:04 UTC"), c.Reason),
-			Content: map[string]any{"correction": c.ID, "corrects_flight": f.ID, "seconds": c.Seconds, "landings": c.Landings, "litres": c.Litres, "was": map[string]any{"seconds": f.Seconds, "landings": f.Landings, "litres": f.Litres},
+			Content: map[string]any{"correction": c.ID, "corrects_flight": f.ID, "seconds": c.Seconds, "landings": c.Landings,
+				"litres": c.Litres, "was": map[string]any{"seconds": f.Seconds, "landings": f.Landings, "litres": f.Litres},
 				"reason": c.Reason, "statement": "I correct this flight; what was logged before stays readable."}})
 		return err
 	})

@@ -85,7 +85,9 @@ func (s *Service) AddEvent(ctx context.Context, flight uuid.UUID, e Event) error
 // heardBehind puts an event on record that was pressed in flight without network
 // and heard when the flight was logged already.
 func (s *Service) heardBehind(ctx context.Context, tx *gorm.DB, f Flight, e Event) error {
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.EventHeardLate, Subject: f.AircraftID, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Event %q of %s heard after the flight was logged.", e.Kind, e.ByName),
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.EventHeardLate, Subject: f.AircraftID, At: s.Clock.Now(),
+		By: people.From(ctx).By(), Summary: fmt.Sprintf("Event %q of %s heard after the flight was logged.", e.Kind,
+			e.ByName),
 		Content: map[string]any{"flight": f.ID, "event": e.ID, "kind": e.Kind, "note": e.Note, "at": e.At}})
 	return err
 }
@@ -118,14 +120,18 @@ func (s *Service) RemoveEvent(ctx context.Context, flight, event uuid.UUID) erro
 			return fault.Denied("%s entered this event. They, the pilot of the flight or a chief take it back.", e.ByName)
 		}
 		if _, grounds := opens[e.Kind]; grounds {
-			return fault.Clash("grounded", "This event has grounded the aircraft and stays in the log. If it was a mistake, say so in the remarks; a technician or chief returns the aircraft to service.")
+			return fault.Clash("grounded",
+				"This event has grounded the aircraft and stays in the log. If it was a mistake, say so in the remarks; a technician or chief returns the aircraft to service.")
 		}
 		now := s.Clock.Now()
-		if err := tx.Exec("update flight_events set taken_back_at = ?, taken_back_by = ? where id = ?", now, by.Name, event).Error; err != nil {
+		if err := tx.Exec("update flight_events set taken_back_at = ?, taken_back_by = ? where id = ?", now, by.Name,
+			event).Error; err != nil {
 			return err
 		}
-		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.EventTakenBack, Subject: f.AircraftID, At: now, By: by.By(), Summary: fmt.Sprintf("Event %q of %s taken back.", e.Kind, e.ByName),
-			Content: map[string]any{"flight": flight, "event": e.ID, "kind": e.Kind, "note": e.Note, "entered_by": e.ByName, "entered_at": e.At}}); err != nil {
+		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.EventTakenBack, Subject: f.AircraftID, At: now,
+			By: by.By(), Summary: fmt.Sprintf("Event %q of %s taken back.", e.Kind, e.ByName),
+			Content: map[string]any{"flight": flight, "event": e.ID, "kind": e.Kind, "note": e.Note, "entered_by": e.ByName,
+				"entered_at": e.At}}); err != nil {
 			return err
 		}
 		return tx.Exec("update flights set events = events - 1 where id = ?", flight).Error

@@ -125,7 +125,8 @@ func (s *Service) Know(ctx context.Context, ids []uuid.UUID) ([]Known, error) {
 		k.Input.Gear = gears[cond.Aircraft.ID]
 		if c, ok := compasses[cond.Aircraft.ID]; ok {
 			k.Compass = &c
-			k.Input.Compass = &gate.Calibration{By: c.ByName, At: c.At, SameDay: papers.Crew.Day(c.At).Equal(papers.Day), Since: c.Since}
+			k.Input.Compass = &gate.Calibration{By: c.ByName, At: c.At, SameDay: papers.Crew.Day(c.At).Equal(papers.Day),
+				Since: c.Since}
 		}
 		out[i] = k
 	}
@@ -155,7 +156,8 @@ func (s *Service) jobGear(ctx context.Context, in *gate.Input, job *uuid.UUID) e
 		return nil
 	}
 	var rows []evening.Gear
-	if err := s.DB.WithContext(ctx).Raw("select g.* from gear g join job_gear x on x.gear_id = g.id where x.job_id = ? order by lower(g.name)", *job).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select g.* from gear g join job_gear x on x.gear_id = g.id where x.job_id = ? order by lower(g.name)",
+		*job).Scan(&rows).Error; err != nil {
 		return err
 	}
 	all := slices.Clone(in.Gear)
@@ -179,12 +181,15 @@ func (s *Service) conditions(ctx context.Context, ids []uuid.UUID) ([]fleet.Cond
 
 func (k Known) input(now time.Time, papers jobs.Papers) gate.Input {
 	a := k.Aircraft
-	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Type: k.Type, Rules: papers.Pack, Facts: papers.Facts(a, k.Type), PacksReady: k.PacksReady, Parts: k.GateParts(), PartsNear: k.Partial,
+	in := gate.Input{Scope: gate.AircraftOnly, Now: now, Type: k.Type, Rules: papers.Pack, Facts: papers.Facts(a, k.Type),
+		PacksReady: k.PacksReady, Parts: k.GateParts(), PartsNear: k.Partial,
 		Aircraft: gate.Aircraft{ID: a.ID.String(), Name: a.Name, Active: a.Active, LastLanding: a.LastLandingAt},
-		Defects:  k.Walk.GateDefects(k.label), Walkround: k.Walk.Walkround, Turnaround: k.Walk.Turnaround, Draft: k.Walk.Draft}
+		Defects:  k.Walk.GateDefects(k.label), Walkround: k.Walk.Walkround, Turnaround: k.Walk.Turnaround,
+		Draft: k.Walk.Draft}
 	k.Work.Into(&in, k.Walk.Defects, papers.Day, a)
 	for _, g := range k.Groundings {
-		in.Groundings = append(in.Groundings, gate.Grounding{ID: g.ID.String(), Reason: g.Reason, By: g.ByName, At: g.At, Cause: g.Cause})
+		in.Groundings = append(in.Groundings, gate.Grounding{ID: g.ID.String(), Reason: g.Reason, By: g.ByName, At: g.At,
+			Cause: g.Cause})
 	}
 	if f := k.Flight; f != nil {
 		in.InAir = &gate.InAir{FlightID: f.ID.String(), Pilot: f.Pilot, Landed: f.State == stateLanded}
@@ -224,7 +229,8 @@ func (s *Service) moved(ctx context.Context, k Known, in *gate.Input, job *uuid.
 		return nil
 	}
 	var at []geo.Point
-	if err := s.DB.WithContext(ctx).Raw("select s.lat, s.lon from jobs j join sites s on s.id = j.site_id where j.id = ?", *job).Scan(&at).Error; err != nil || len(at) == 0 {
+	if err := s.DB.WithContext(ctx).Raw("select s.lat, s.lon from jobs j join sites s on s.id = j.site_id where j.id = ?",
+		*job).Scan(&at).Error; err != nil || len(at) == 0 {
 		return err
 	}
 	c := *in.Compass
@@ -240,11 +246,13 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 	if q.Acceptance != nil {
 		in.Acceptance = q.Acceptance.String()
 	}
-	g, err := s.Jobs.Gate(ctx, k.papers, jobs.Flight{Job: q.Job, Aircraft: k.Aircraft, Type: k.Type, Pilot: &pilot, Wind: q.Wind})
+	g, err := s.Jobs.Gate(ctx, k.papers, jobs.Flight{Job: q.Job, Aircraft: k.Aircraft, Type: k.Type, Pilot: &pilot,
+		Wind: q.Wind})
 	if err != nil {
 		return in, err
 	}
-	in.Rules, in.Facts, in.Site, in.HighM, in.Mass, in.Energy, in.FirstLeg = g.Pack, g.Facts, g.Site, g.HighM, g.Mass, g.Energy, g.FirstLeg
+	in.Rules, in.Facts, in.Site, in.HighM, in.Mass, in.Energy, in.FirstLeg = g.Pack, g.Facts, g.Site, g.HighM, g.Mass,
+		g.Energy, g.FirstLeg
 	learned, err := s.Learned(ctx, k.Aircraft.ID, k.Type)
 	if err != nil {
 		return in, err
@@ -282,7 +290,8 @@ func (s *Service) forFlight(ctx context.Context, k Known, pilot uuid.UUID, q Que
 // lastType is the type that a person flew last; nil: none yet.
 func (s *Service) lastType(ctx context.Context, pilot uuid.UUID) (*airframe.Type, error) {
 	var keys []string
-	if err := s.DB.WithContext(ctx).Raw("select a.type_key from flights f join aircraft a on a.id = f.aircraft_id where f.pilot_id = ? order by f.took_off_at desc limit 1", pilot).Scan(&keys).Error; err != nil || len(keys) == 0 {
+	if err := s.DB.WithContext(ctx).Raw("select a.type_key from flights f join aircraft a on a.id = f.aircraft_id where f.pilot_id = ? order by f.took_off_at desc limit 1",
+		pilot).Scan(&keys).Error; err != nil || len(keys) == 0 {
 		return nil, err
 	}
 	t, err := s.Fleet.Type(ctx, keys[0])

@@ -88,7 +88,8 @@ func (s *Service) Flight(ctx context.Context, id uuid.UUID) (Flight, error) {
 // lock locks and reads a flight, after its aircraft.
 func (s *Service) lock(tx *gorm.DB, id uuid.UUID) (Flight, error) {
 	var f Flight
-	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from flights where id = ?) for no key update", id).Error; err != nil {
+	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from flights where id = ?) for no key update",
+		id).Error; err != nil {
 		return f, err
 	}
 	if err := tx.Raw("select * from flights where id = ? for no key update", id).Scan(&f).Error; err != nil {
@@ -116,7 +117,8 @@ func (s *Service) Resume(ctx context.Context, flight uuid.UUID) (Flight, error) 
 		case f.State == stateLogged:
 			return fault.Clash("already-logged", "This flight is logged; a record does not change.")
 		}
-		if fresh, err := outbox.Once(ctx, tx, "resume "+flight.String(), s.Clock.Now()); err != nil || !fresh || f.State == stateAir {
+		if fresh, err := outbox.Once(ctx, tx, "resume "+flight.String(), s.Clock.Now()); err != nil || !fresh ||
+			f.State == stateAir {
 			return err
 		}
 		landed := f.LandedAt
@@ -124,7 +126,9 @@ func (s *Service) Resume(ctx context.Context, flight uuid.UUID) (Flight, error) 
 		if err := tx.Save(&f).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.LandingTakenBack, Subject: f.AircraftID, At: s.Clock.Now(), By: by.By(), Summary: "A landing pressed by mistake was taken back.", Content: map[string]any{"flight": flight, "landed_at": landed}})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.LandingTakenBack, Subject: f.AircraftID,
+			At: s.Clock.Now(), By: by.By(), Summary: "A landing pressed by mistake was taken back.",
+			Content: map[string]any{"flight": flight, "landed_at": landed}})
 		return err
 	})
 	return f, err

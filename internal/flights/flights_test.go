@@ -68,7 +68,8 @@ func TestReleaseIsRefused(t *testing.T) {
 	q := s.Question(pk)
 	a, err := s.Flights.Ask(s.As(s.Pilot), q)
 	require.NoError(t, err)
-	require.Equal(t, judge.Watch, a.Output.Verdict, "only that it belongs to no job, and the pilot has no practice: %+v", a.Output.Findings)
+	require.Equal(t, judge.Watch, a.Output.Verdict, "only that it belongs to no job, and the pilot has no practice: %+v",
+		a.Output.Findings)
 	n := flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Test", GateHash: a.Hash, PIN: "9999"}
 	_, err = s.Flights.Release(s.As(s.Pilot), n)
 	f, ok := fault.As(err)
@@ -101,7 +102,9 @@ func TestWorkAfterTheWalkAsksForAnother(t *testing.T) {
 	pk := s.Packs[0].ID
 	s.Walk(checks.Full, []uuid.UUID{pk}, nil)
 	s.Clock.Advance(time.Minute)
-	require.NoError(t, s.Fleet.FitParts(s.As(s.Tech), s.Aircraft.ID, fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-2", Serial: "NEW"}}}))
+	require.NoError(t, s.Fleet.FitParts(s.As(s.Tech), s.Aircraft.ID,
+		fleet.FitParts{Source: "maker", Old: "shelf", Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "motor-2",
+			Serial: "NEW"}}}))
 	_, err := s.Release(s.Pilot, pk)
 	assert.ErrorContains(t, err, "Motor 2 is newly fitted")
 	s.Clock.Advance(time.Minute)
@@ -125,7 +128,8 @@ func TestTwoPilotsAtTheSameTime(t *testing.T) {
 		a, err := s.Flights.Ask(s.As(p), q)
 		require.NoError(t, err)
 		wg.Go(func() {
-			_, errs[i] = s.Flights.Release(s.As(p), flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Race", GateHash: a.Hash, PIN: testbed.PIN})
+			_, errs[i] = s.Flights.Release(s.As(p), flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Race",
+				GateHash: a.Hash, PIN: testbed.PIN})
 		})
 	}
 	wg.Wait()
@@ -170,7 +174,9 @@ func TestTakeOffLooksAgain(t *testing.T) {
 
 func TestOnePilotOneAircraft(t *testing.T) {
 	s := testbed.NewStage(t)
-	second, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "Quad two", Serial: "Q-2", Registration: "T-2", RegistrationExpires: s.Aircraft.RegistrationExpires, FitNewParts: true, MassKg: s.Aircraft.MassKg})
+	second, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4",
+		Name: "Quad two", Serial: "Q-2", Registration: "T-2", RegistrationExpires: s.Aircraft.RegistrationExpires,
+		FitNewParts: true, MassKg: s.Aircraft.MassKg})
 	require.NoError(t, err)
 	s.Known(second.ID)
 	s.Walk(checks.Full, []uuid.UUID{s.Packs[0].ID}, nil)
@@ -185,7 +191,8 @@ func TestOnePilotOneAircraft(t *testing.T) {
 	assert.ErrorContains(t, err, "already has Quad one in the air")
 	a, err := s.Flights.Ask(s.As(s.Chief), s.Question(s.Packs[0].ID))
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(a.Output.Findings, func(f judge.Finding) bool { return strings.Contains(f.Sentence, "fitted to Quad one") }), "nor the same pack twice")
+	assert.True(t, slices.ContainsFunc(a.Output.Findings,
+		func(f judge.Finding) bool { return strings.Contains(f.Sentence, "fitted to Quad one") }), "nor the same pack twice")
 }
 
 func TestContactGroundsUntilPropellersAreReplaced(t *testing.T) {
@@ -214,9 +221,11 @@ func TestContactGroundsUntilPropellersAreReplaced(t *testing.T) {
 	assert.Equal(t, s.Pilot.Name, events[1].TakenBackBy)
 	seen := flights.Event{ID: testbed.NewID(), Kind: "person"}
 	require.NoError(t, s.Flights.AddEvent(tech, f.ID, seen))
-	hand, err := s.People.Add(context.Background(), people.New{ID: testbed.NewID(), Login: "hand", Name: "A Hand", Roles: []crew.Role{crew.Hand}, Password: "hop hedge drum", PIN: "7391"})
+	hand, err := s.People.Add(context.Background(), people.New{ID: testbed.NewID(), Login: "hand", Name: "A Hand",
+		Roles: []crew.Role{crew.Hand}, Password: "hop hedge drum", PIN: "7391"})
 	require.NoError(t, err)
-	assert.ErrorContains(t, s.Flights.RemoveEvent(s.As(hand), f.ID, seen.ID), "entered this event", "nobody takes back another's")
+	assert.ErrorContains(t, s.Flights.RemoveEvent(s.As(hand), f.ID, seen.ID), "entered this event",
+		"nobody takes back another's")
 	s.Clock.Advance(time.Minute)
 	fit := fleet.FitParts{Source: "maker", Old: "discard", CutUp: true}
 	for _, n := range []string{"1", "2", "3"} {
@@ -248,11 +257,13 @@ func TestContactGroundsUntilPropellersAreReplaced(t *testing.T) {
 	fit.CutUp = true
 	require.NoError(t, s.Fleet.FitParts(tech, s.Aircraft.ID, fit))
 	assert.Error(t, s.Workshop.Return(tech, s.Aircraft.ID, "all new", "0001"), "a wrong PIN")
-	assert.ErrorContains(t, s.Workshop.Return(tech, s.Aircraft.ID, "all new", testbed.PIN), "not signed yet: After contact", "the contact opened work")
+	assert.ErrorContains(t, s.Workshop.Return(tech, s.Aircraft.ID, "all new", testbed.PIN),
+		"not signed yet: After contact", "the contact opened work")
 	s.DoOrder("after-contact")
 	require.NoError(t, s.Workshop.Return(tech, s.Aircraft.ID, "all new", testbed.PIN))
 	fit.Fits[0].Serial, fit.Fits[0].PartID = "Q-1-propeller-4", testbed.NewID()
-	assert.ErrorContains(t, s.Fleet.FitParts(tech, s.Aircraft.ID, fit), "must not fly again", "a discarded propeller never comes back")
+	assert.ErrorContains(t, s.Fleet.FitParts(tech, s.Aircraft.ID, fit), "must not fly again",
+		"a discarded propeller never comes back")
 }
 
 func TestHotMotorAndHotPackAfterLanding(t *testing.T) {

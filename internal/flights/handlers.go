@@ -26,33 +26,39 @@ type Handlers struct{ Flights *Service }
 func WireStations(ss []aircraft.State) []api.StationState {
 	out := make([]api.StationState, len(ss))
 	for i, s := range ss {
-		out[i] = api.StationState{Station: s.Station, Verdict: s.Verdict, Sentence: s.Sentence, Fraction: s.Fraction, HoursLeft: s.HoursLeft}
+		out[i] = api.StationState{Station: s.Station, Verdict: s.Verdict, Sentence: s.Sentence, Fraction: s.Fraction,
+			HoursLeft: s.HoursLeft}
 	}
 	return out
 }
 
-func (h *Handlers) ListAircraft(ctx context.Context, _ api.ListAircraftRequestObject) (api.ListAircraftResponseObject, error) {
+func (h *Handlers) ListAircraft(ctx context.Context,
+	_ api.ListAircraftRequestObject) (api.ListAircraftResponseObject, error) {
 	ks, err := h.Flights.Know(ctx, nil)
 	out := api.ListAircraft200JSONResponse{Aircraft: []api.FleetEntry{}}
 	for _, k := range ks {
 		states := k.Stations()
 		due := aircraft.NextDue(k.Type, states, k.HoursLeft)
-		out.Aircraft = append(out.Aircraft, api.FleetEntry{Aircraft: fleet.WireAircraft(k.Aircraft), Verdict: gate.Judge(k.Input).Verdict, Stations: WireStations(aircraft.Odd(states)),
+		out.Aircraft = append(out.Aircraft, api.FleetEntry{Aircraft: fleet.WireAircraft(k.Aircraft),
+			Verdict: gate.Judge(k.Input).Verdict, Stations: WireStations(aircraft.Odd(states)),
 			NextDue: due.Sentence, NextDueFraction: due.Fraction, HoursLeft: due.HoursLeft})
 	}
 	return out, err
 }
 
-func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObject) (api.GetAircraftResponseObject, error) {
+func (h *Handlers) GetAircraft(ctx context.Context,
+	r api.GetAircraftRequestObject) (api.GetAircraftResponseObject, error) {
 	k, err := h.Flights.one(ctx, r.Id)
 	if err != nil {
 		return nil, err
 	}
 	states := k.Stations()
-	out := api.GetAircraft200JSONResponse{Aircraft: fleet.WireAircraft(k.Aircraft), Type: fleet.WireType(k.Type), Stations: WireStations(states), Parts: []api.Part{},
+	out := api.GetAircraft200JSONResponse{Aircraft: fleet.WireAircraft(k.Aircraft), Type: fleet.WireType(k.Type),
+		Stations: WireStations(states), Parts: []api.Part{},
 		Groundings: []api.Grounding{}, Defects: []api.Defect{}, History: []api.PartMove{}, Orders: []api.OrderRef{}}
 	if c := k.Compass; c != nil {
-		out.Compass = &api.CompassCalibration{Id: c.ID, At: c.At.UTC(), By: c.ByName, Site: c.Site, MetalM: c.MetalM, Note: c.Note, Since: c.Since}
+		out.Compass = &api.CompassCalibration{Id: c.ID, At: c.At.UTC(), By: c.ByName, Site: c.Site, MetalM: c.MetalM,
+			Note: c.Note, Since: c.Since}
 	}
 	g := gate.Judge(k.Input)
 	out.Verdict, out.Findings = g.Verdict, g.Findings
@@ -62,7 +68,8 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 		if !ok {
 			continue
 		}
-		w := api.Part{Id: p.ID, Kind: p.Kind, Serial: p.Serial, Source: api.PartSource(p.Source), Batch: p.Batch, Station: at.ID, At: at.Station, StationLabel: at.Label, Hours: float64(p.Seconds) / 3600,
+		w := api.Part{Id: p.ID, Kind: p.Kind, Serial: p.Serial, Source: api.PartSource(p.Source), Batch: p.Batch,
+			Station: at.ID, At: at.Station, StationLabel: at.Label, Hours: float64(p.Seconds) / 3600,
 			Flights: p.Flights, Landings: p.Landings, Litres: p.Litres, FittedAt: p.FittedAt}
 		if p.PriceCents != nil {
 			c := int(*p.PriceCents)
@@ -73,7 +80,8 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 		out.Parts = append(out.Parts, w)
 	}
 	for _, x := range k.Groundings {
-		out.Groundings = append(out.Groundings, api.Grounding{Id: x.ID, Cause: x.Cause, Reason: x.Reason, By: x.ByName, At: x.At})
+		out.Groundings = append(out.Groundings, api.Grounding{Id: x.ID, Cause: x.Cause, Reason: x.Reason, By: x.ByName,
+			At: x.At})
 	}
 	if out.Defects, err = h.Flights.Workshop.WireDefects(ctx, k.Walk.Defects); err != nil {
 		return nil, err
@@ -83,7 +91,8 @@ func (h *Handlers) GetAircraft(ctx context.Context, r api.GetAircraftRequestObje
 	}
 	moves, err := h.Flights.Fleet.History(ctx, r.Id)
 	for _, m := range moves {
-		out.History = append(out.History, api.PartMove{Serial: m.Serial, Kind: m.Kind, Station: m.Station, FittedAt: m.FittedAt, RemovedAt: m.RemovedAt, RemovedTo: m.RemovedTo, By: m.ByName})
+		out.History = append(out.History, api.PartMove{Serial: m.Serial, Kind: m.Kind, Station: m.Station,
+			FittedAt: m.FittedAt, RemovedAt: m.RemovedAt, RemovedTo: m.RemovedTo, By: m.ByName})
 	}
 	return out, err
 }
@@ -92,7 +101,8 @@ func unwireWind(w *api.WindReading) *gate.Wind {
 	if w == nil {
 		return nil
 	}
-	out := &gate.Wind{At: w.At.UTC().Truncate(time.Millisecond), SteadyMS: units.MetresPerSecond(w.SteadyMs), MeasuredM: units.Metres(w.MeasuredM), Ground: wind.Ground(w.Ground)}
+	out := &gate.Wind{At: w.At.UTC().Truncate(time.Millisecond), SteadyMS: units.MetresPerSecond(w.SteadyMs),
+		MeasuredM: units.Metres(w.MeasuredM), Ground: wind.Ground(w.Ground)}
 	if w.GustMs != nil {
 		g := units.MetresPerSecond(*w.GustMs)
 		out.GustMS = &g
@@ -101,11 +111,13 @@ func unwireWind(w *api.WindReading) *gate.Wind {
 }
 
 func (h *Handlers) JudgeGate(ctx context.Context, r api.JudgeGateRequestObject) (api.JudgeGateResponseObject, error) {
-	a, err := h.Flights.Ask(ctx, Question{r.Body.AircraftId, append([]uuid.UUID{}, r.Body.PackIds...), unwireWind(r.Body.Wind), r.Body.Acceptance, r.Body.JobId})
+	a, err := h.Flights.Ask(ctx, Question{r.Body.AircraftId, append([]uuid.UUID{}, r.Body.PackIds...),
+		unwireWind(r.Body.Wind), r.Body.Acceptance, r.Body.JobId})
 	if err != nil {
 		return nil, err
 	}
-	out := api.JudgeGate200JSONResponse{Aircraft: fleet.WireAircraft(a.Known.Aircraft), Type: fleet.WireType(a.Known.Type), Output: a.Output, Hash: a.Hash, Pilot: people.From(ctx).Name,
+	out := api.JudgeGate200JSONResponse{Aircraft: fleet.WireAircraft(a.Known.Aircraft), Type: fleet.WireType(a.Known.Type),
+		Output: a.Output, Hash: a.Hash, Pilot: people.From(ctx).Name,
 		SuggestedPacks: append([]uuid.UUID{}, a.Suggested...), Jobs: []api.JobRef{}}
 	js, err := h.Flights.Jobs.Of(ctx, r.Body.AircraftId)
 	if err != nil {
@@ -130,13 +142,19 @@ func (h *Handlers) wireRelease(ctx context.Context, id uuid.UUID) (api.Release, 
 		Aircraft string
 		Pilot    string
 	}
-	err := h.Flights.DB.WithContext(ctx).Raw(`select r.*, a.name as aircraft, p.name as pilot from releases r join aircraft a on a.id = r.aircraft_id join people p on p.id = r.pilot_id where r.id = ?`, id).Scan(&r).Error
-	return api.Release{Id: r.ID, AircraftId: r.AircraftID, Aircraft: r.Aircraft, PilotId: r.PilotID, Pilot: r.Pilot, Purpose: r.Purpose, Verdict: r.Gate.Verdict, PackIds: append([]uuid.UUID{}, r.PackIDs...), At: r.At, Until: r.Until(), State: r.State, JobId: r.JobID}, err
+	err := h.Flights.DB.WithContext(ctx).Raw(`select r.*, a.name as aircraft, p.name as pilot from releases r join aircraft a on a.id = r.aircraft_id join people p on p.id = r.pilot_id where r.id = ?`,
+		id).Scan(&r).Error
+	return api.Release{Id: r.ID, AircraftId: r.AircraftID, Aircraft: r.Aircraft, PilotId: r.PilotID, Pilot: r.Pilot,
+		Purpose: r.Purpose, Verdict: r.Gate.Verdict, PackIds: append([]uuid.UUID{}, r.PackIDs...), At: r.At, Until: r.Until(),
+		State: r.State, JobId: r.JobID}, err
 }
 
-func (h *Handlers) CreateRelease(ctx context.Context, r api.CreateReleaseRequestObject) (api.CreateReleaseResponseObject, error) {
+func (h *Handlers) CreateRelease(ctx context.Context,
+	r api.CreateReleaseRequestObject) (api.CreateReleaseResponseObject, error) {
 	b := r.Body
-	rel, err := h.Flights.Release(ctx, NewRelease{ID: b.Id, Question: Question{b.AircraftId, append([]uuid.UUID{}, b.PackIds...), unwireWind(&b.Wind), b.Acceptance, b.JobId}, Purpose: b.Purpose, GateHash: b.GateHash, PIN: b.Pin})
+	rel, err := h.Flights.Release(ctx, NewRelease{ID: b.Id,
+		Question: Question{b.AircraftId, append([]uuid.UUID{}, b.PackIds...), unwireWind(&b.Wind), b.Acceptance, b.JobId},
+		Purpose:  b.Purpose, GateHash: b.GateHash, PIN: b.Pin})
 	if err != nil {
 		return nil, err
 	}
@@ -144,7 +162,8 @@ func (h *Handlers) CreateRelease(ctx context.Context, r api.CreateReleaseRequest
 	return api.CreateRelease201JSONResponse(w), err
 }
 
-func (h *Handlers) WithdrawRelease(ctx context.Context, r api.WithdrawReleaseRequestObject) (api.WithdrawReleaseResponseObject, error) {
+func (h *Handlers) WithdrawRelease(ctx context.Context,
+	r api.WithdrawReleaseRequestObject) (api.WithdrawReleaseResponseObject, error) {
 	if _, err := h.Flights.Withdraw(ctx, r.Id); err != nil {
 		return nil, err
 	}
@@ -178,8 +197,12 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 	if err != nil {
 		return api.Flight{}, err
 	}
-	out := api.Flight{Id: f.ID, AircraftId: a.ID, Aircraft: a.Name, Type: fleet.WireType(t), PilotId: p.ID, Pilot: p.Name, Packs: packs, Purpose: f.Purpose, TookOffAt: f.TookOffAt, LandedAt: f.LandedAt,
-		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks, Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres, TookOffHeardAt: f.TookOffHeardAt, LandedHeardAt: f.LandedHeardAt, Corrections: []api.Correction{}, JobId: f.JobID, Alerts: []judge.Finding{}, MassKg: f.MassKg}
+	out := api.Flight{Id: f.ID, AircraftId: a.ID, Aircraft: a.Name, Type: fleet.WireType(t), PilotId: p.ID, Pilot: p.Name,
+		Packs: packs, Purpose: f.Purpose, TookOffAt: f.TookOffAt, LandedAt: f.LandedAt,
+		LoggedAt: f.LoggedAt, State: api.FlightState(f.State), Seconds: f.Seconds, Landings: f.Landings, Remarks: f.Remarks,
+		Hover: f.Hover, Warmth: f.Warmth, Events: []api.FlightEvent{}, Now: s.Clock.Now(), Litres: f.Litres,
+		TookOffHeardAt: f.TookOffHeardAt, LandedHeardAt: f.LandedHeardAt, Corrections: []api.Correction{}, JobId: f.JobID,
+		Alerts: []judge.Finding{}, MassKg: f.MassKg}
 	if len(f.Home) > 0 {
 		out.Home = &f.Home
 	}
@@ -207,10 +230,12 @@ func (h *Handlers) wire(ctx context.Context, id uuid.UUID) (api.Flight, error) {
 	}
 	for _, c := range corrections {
 		out.Seconds, out.Landings, out.Litres = c.Seconds, c.Landings, c.Litres
-		out.Corrections = append(out.Corrections, api.Correction{Seconds: c.Seconds, Landings: c.Landings, Litres: c.Litres, Reason: c.Reason, By: c.ByName, At: c.At})
+		out.Corrections = append(out.Corrections, api.Correction{Seconds: c.Seconds, Landings: c.Landings, Litres: c.Litres,
+			Reason: c.Reason, By: c.ByName, At: c.At})
 	}
 	if f.AcceptanceOrder != nil {
-		if err := s.DB.WithContext(ctx).Raw("select title from work_orders where id = ?", *f.AcceptanceOrder).Scan(&out.Acceptance).Error; err != nil {
+		if err := s.DB.WithContext(ctx).Raw("select title from work_orders where id = ?",
+			*f.AcceptanceOrder).Scan(&out.Acceptance).Error; err != nil {
 			return out, err
 		}
 	}
@@ -247,14 +272,16 @@ func (h *Handlers) AddEvent(ctx context.Context, r api.AddEventRequestObject) (a
 	if err != nil {
 		return nil, err
 	}
-	if err := h.Flights.AddEvent(ctx, r.Id, Event{ID: r.Body.Id, Kind: string(r.Body.Kind), Note: r.Body.Note}); err != nil {
+	if err := h.Flights.AddEvent(ctx, r.Id, Event{ID: r.Body.Id, Kind: string(r.Body.Kind),
+		Note: r.Body.Note}); err != nil {
 		return nil, err
 	}
 	w, err := h.wire(ctx, r.Id)
 	return api.AddEvent201JSONResponse(w), err
 }
 
-func (h *Handlers) RemoveEvent(ctx context.Context, r api.RemoveEventRequestObject) (api.RemoveEventResponseObject, error) {
+func (h *Handlers) RemoveEvent(ctx context.Context,
+	r api.RemoveEventRequestObject) (api.RemoveEventResponseObject, error) {
 	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
 	if err != nil {
 		return nil, err
@@ -266,7 +293,8 @@ func (h *Handlers) RemoveEvent(ctx context.Context, r api.RemoveEventRequestObje
 	return api.RemoveEvent200JSONResponse(w), err
 }
 
-func (h *Handlers) ResumeFlight(ctx context.Context, r api.ResumeFlightRequestObject) (api.ResumeFlightResponseObject, error) {
+func (h *Handlers) ResumeFlight(ctx context.Context,
+	r api.ResumeFlightRequestObject) (api.ResumeFlightResponseObject, error) {
 	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
 	if err != nil {
 		return nil, err
@@ -328,9 +356,11 @@ func (h *Handlers) LogFlight(ctx context.Context, r api.LogFlightRequestObject) 
 	return api.LogFlight200JSONResponse(w), err
 }
 
-func (h *Handlers) CorrectFlight(ctx context.Context, r api.CorrectFlightRequestObject) (api.CorrectFlightResponseObject, error) {
+func (h *Handlers) CorrectFlight(ctx context.Context,
+	r api.CorrectFlightRequestObject) (api.CorrectFlightResponseObject, error) {
 	b := r.Body
-	if err := h.Flights.Correct(ctx, Correction{ID: b.Id, FlightID: r.Id, Seconds: b.Seconds, Landings: b.Landings, Litres: b.Litres, Reason: b.Reason}, b.Pin); err != nil {
+	if err := h.Flights.Correct(ctx, Correction{ID: b.Id, FlightID: r.Id, Seconds: b.Seconds, Landings: b.Landings,
+		Litres: b.Litres, Reason: b.Reason}, b.Pin); err != nil {
 		return nil, err
 	}
 	w, err := h.wire(ctx, r.Id)

@@ -150,7 +150,8 @@ func (s *Service) sisters(ctx context.Context, aircraft uuid.UUID) ([]trend.Pack
 		}
 	}
 	var labels []struct{ ID, Label string }
-	if err := s.DB.WithContext(ctx).Raw("select id::text, label from packs where id::text = any(?)", db.Array[string](slices.Sorted(maps.Keys(ids)))).Scan(&labels).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id::text, label from packs where id::text = any(?)",
+		db.Array[string](slices.Sorted(maps.Keys(ids)))).Scan(&labels).Error; err != nil {
 		return nil, err
 	}
 	name := map[string]string{}
@@ -189,7 +190,8 @@ func (h *Handlers) GetEnergy(ctx context.Context, r api.GetEnergyRequestObject) 
 		return nil, err
 	}
 	m, assumed := k.Type.Model(nil)
-	out := api.AircraftEnergy{TypeEfficiency: m.Own(), Learned: energy.Learn(m.Own(), flown), Flights: []api.LearnedFlight{}, Assumed: append([]string{}, assumed...)}
+	out := api.AircraftEnergy{TypeEfficiency: m.Own(), Learned: energy.Learn(m.Own(), flown),
+		Flights: []api.LearnedFlight{}, Assumed: append([]string{}, assumed...)}
 	if out.Packs, err = h.Flights.sisters(ctx, r.Id); err != nil {
 		return nil, err
 	}
@@ -199,7 +201,8 @@ func (h *Handlers) GetEnergy(ctx context.Context, r api.GetEnergyRequestObject) 
 	}
 	out.Motors = trends.Output
 	for i, f := range flown {
-		out.Flights = append(out.Flights, api.LearnedFlight{Id: rows[i].ID, At: rows[i].TookOffAt.UTC(), MeasuredWh: f.MeasuredWh, PredictedWh: f.PredictedWh, MassKg: f.MassKg, Left: string(f.Judge())})
+		out.Flights = append(out.Flights, api.LearnedFlight{Id: rows[i].ID, At: rows[i].TookOffAt.UTC(),
+			MeasuredWh: f.MeasuredWh, PredictedWh: f.PredictedWh, MassKg: f.MassKg, Left: string(f.Judge())})
 	}
 	load, weighed, err := h.Flights.Fleet.Load(ctx, r.Id)
 	if err != nil {
@@ -207,7 +210,8 @@ func (h *Handlers) GetEnergy(ctx context.Context, r api.GetEnergyRequestObject) 
 	}
 	out.Weighed = []api.Weighing{}
 	for _, w := range weighed {
-		out.Weighed = append(out.Weighed, api.Weighing{Part: api.WeighingPart(w.Part), Kg: w.Kg, Scale: w.Scale, On: *api.DateOf(&w.WeighedOn), By: w.ByName})
+		out.Weighed = append(out.Weighed, api.Weighing{Part: api.WeighingPart(w.Part), Kg: w.Kg, Scale: w.Scale,
+			On: *api.DateOf(&w.WeighedOn), By: w.ByName})
 	}
 	if r.Params.LiquidL != nil {
 		load.LiquidKg = *r.Params.LiquidL

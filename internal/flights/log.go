@@ -97,7 +97,8 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 		if err := tx.Save(&f).Error; err != nil {
 			return err
 		}
-		if err := fleet.ApplyUse(tx, fleet.Use{Flight: f.ID, Aircraft: f.AircraftID, Packs: f.PackIDs, TookOff: f.TookOffAt, Landed: *f.LandedAt, Seconds: f.Seconds, Landings: f.Landings, Litres: f.Litres}); err != nil {
+		if err := fleet.ApplyUse(tx, fleet.Use{Flight: f.ID, Aircraft: f.AircraftID, Packs: f.PackIDs, TookOff: f.TookOffAt,
+			Landed: *f.LandedAt, Seconds: f.Seconds, Landings: f.Landings, Litres: f.Litres}); err != nil {
 			return err
 		}
 		if err := s.showed(ctx, tx, f, t, packs, n); err != nil {
@@ -118,7 +119,8 @@ func (s *Service) Log(ctx context.Context, flight uuid.UUID, n NewLog) (Flight, 
 // acceptanceSpoiled says why a flight does not count as an acceptance flight.
 func acceptanceSpoiled(tx *gorm.DB, f Flight) (string, error) {
 	var kinds []string
-	if err := tx.Raw("select distinct kind from flight_events where flight_id = ? and taken_back_at is null and kind in ('contact', 'hard-landing', 'warning', 'link-loss') order by kind", f.ID).Scan(&kinds).Error; err != nil {
+	if err := tx.Raw("select distinct kind from flight_events where flight_id = ? and taken_back_at is null and kind in ('contact', 'hard-landing', 'warning', 'link-loss') order by kind",
+		f.ID).Scan(&kinds).Error; err != nil {
 		return "", err
 	}
 	switch {
@@ -140,12 +142,14 @@ func checkLog(t airframe.Type, f Flight, n NewLog) error {
 	for _, id := range f.PackIDs {
 		i := slices.IndexFunc(n.Packs, func(p LandedPack) bool { return p.Pack == id })
 		if i < 0 || n.Packs[i].Percent == nil && len(n.Packs[i].CellMV) == 0 {
-			fields = append(fields, fault.Field{Field: "packs", Sentence: "Enter the level or the cells and the temperature of every pack that flew."})
+			fields = append(fields, fault.Field{Field: "packs",
+				Sentence: "Enter the level or the cells and the temperature of every pack that flew."})
 			break
 		}
 	}
 	if n.Litres < 0 || n.Litres > 0 && t.TankL == 0 {
-		fields = append(fields, fault.Field{Field: "litres", Sentence: t.Name + " carries no tank; nothing can have been sprayed."})
+		fields = append(fields, fault.Field{Field: "litres",
+			Sentence: t.Name + " carries no tank; nothing can have been sprayed."})
 	}
 	if len(n.Packs) > len(f.PackIDs) {
 		fields = append(fields, fault.Field{Field: "packs", Sentence: "A reading is for a pack that did not fly."})
@@ -176,7 +180,8 @@ func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, f Flight, packs []
 			return err
 		}
 		temp := l.TemperatureC
-		if err := s.Fleet.StoreReading(ctx, tx, *p, fleet.NewReading{ID: id, At: outbox.ReadAt(ctx, s.Clock.Now()), CellMV: l.CellMV, Percent: l.Percent, TemperatureC: &temp, Source: "landing"}); err != nil {
+		if err := s.Fleet.StoreReading(ctx, tx, *p, fleet.NewReading{ID: id, At: outbox.ReadAt(ctx, s.Clock.Now()),
+			CellMV: l.CellMV, Percent: l.Percent, TemperatureC: &temp, Source: "landing"}); err != nil {
 			return err
 		}
 		var level *float64
@@ -195,7 +200,8 @@ func (s *Service) landPacks(ctx context.Context, tx *gorm.DB, f Flight, packs []
 		}
 		if len(l.CellMV) > 0 && to != pack.Quarantine {
 			// Right after a flight cells may still differ under load; only a cell under its damage voltage decides here.
-			if c, err := pack.CellOf(pack.Chemistry(p.Chemistry)); err == nil && units.Millivolts(slices.Min(l.CellMV)) < c.Damage {
+			if c, err := pack.CellOf(pack.Chemistry(p.Chemistry)); err == nil &&
+				units.Millivolts(slices.Min(l.CellMV)) < c.Damage {
 				to, why = pack.Quarantine, "A cell came back under its damage voltage."
 			}
 		}
@@ -234,7 +240,8 @@ func (s *Service) judgeWarmth(ctx context.Context, f Flight, t airframe.Type, n 
 	return &j, nil
 }
 
-func (s *Service) record(ctx context.Context, tx *gorm.DB, f Flight, t airframe.Type, packs []fleet.Pack, n NewLog, by people.Person) error {
+func (s *Service) record(ctx context.Context, tx *gorm.DB, f Flight, t airframe.Type, packs []fleet.Pack, n NewLog,
+	by people.Person) error {
 	a, err := s.Fleet.Aircraft(ctx, f.AircraftID)
 	if err != nil {
 		return err
@@ -247,9 +254,14 @@ func (s *Service) record(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 	if err := tx.Order("at, id").Find(&events, "flight_id = ?", f.ID).Error; err != nil {
 		return err
 	}
-	_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: f.AircraftID, At: *f.LoggedAt, By: by.By(), Summary: f.summary(a.Name),
-		Content: map[string]any{"flight": f.ID, "release": f.ReleaseID, "aircraft": a.Name, "serial": a.Serial, "type": t.Key, "type_version": t.Version, "pilot": pilot.Name, "packs": labels(packs),
-			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "took_off_heard_at": f.TookOffHeardAt, "landed_heard_at": f.LandedHeardAt, "unasked": f.Unasked, "seconds": f.Seconds, "landings": f.Landings, "purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks, "next_time": f.NextTime, "signs": f.Signs,
+	_, err = records.Append(ctx, tx, records.Entry{Kind: records.FlightLogged, Subject: f.AircraftID, At: *f.LoggedAt,
+		By: by.By(), Summary: f.summary(a.Name),
+		Content: map[string]any{"flight": f.ID, "release": f.ReleaseID, "aircraft": a.Name, "serial": a.Serial, "type": t.Key,
+			"type_version": t.Version, "pilot": pilot.Name, "packs": labels(packs),
+			"took_off_at": f.TookOffAt, "landed_at": f.LandedAt, "took_off_heard_at": f.TookOffHeardAt,
+			"landed_heard_at": f.LandedHeardAt, "unasked": f.Unasked, "seconds": f.Seconds, "landings": f.Landings,
+			"purpose": f.Purpose, "litres": f.Litres, "acceptance_of": f.AcceptanceOrder, "remarks": f.Remarks,
+			"next_time": f.NextTime, "signs": f.Signs,
 			"events": events, "hover": f.Hover, "warmth": f.Warmth, "warmth_c": n.WarmthC, "pack_readings": n.Packs}})
 	return err
 }

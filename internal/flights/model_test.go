@@ -43,7 +43,9 @@ func TestNoOrderOfActsBreaksTheRulesOfTheField(t *testing.T) {
 	done := map[string]int{}
 	for seed := range uint64(3) {
 		s := testbed.NewStage(t)
-		second, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "Quad two", Serial: "Q-2", Registration: "T-2", RegistrationExpires: s.Aircraft.RegistrationExpires, FitNewParts: true})
+		second, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4",
+			Name: "Quad two", Serial: "Q-2", Registration: "T-2", RegistrationExpires: s.Aircraft.RegistrationExpires,
+			FitNewParts: true})
 		require.NoError(t, err)
 		crafts := []fleet.Aircraft{s.Aircraft, second}
 		r := rand.New(rand.NewPCG(seed, 3))
@@ -61,7 +63,8 @@ func TestNoOrderOfActsBreaksTheRulesOfTheField(t *testing.T) {
 		}{
 			{"walk", func(p people.Person, craft fleet.Aircraft, pk uuid.UUID) error {
 				kind := []string{checks.Full, checks.Turnaround}[r.IntN(2)]
-				sh, err := s.Walkrounds.Start(s.As(p), walkround.New{ID: testbed.NewID(), Aircraft: craft.ID, Round: kind, Packs: []uuid.UUID{pk}})
+				sh, err := s.Walkrounds.Start(s.As(p), walkround.New{ID: testbed.NewID(), Aircraft: craft.ID, Round: kind,
+					Packs: []uuid.UUID{pk}})
 				if err != nil {
 					return err
 				}
@@ -81,7 +84,8 @@ func TestNoOrderOfActsBreaksTheRulesOfTheField(t *testing.T) {
 				if err != nil {
 					return err
 				}
-				_, err = s.Flights.Release(s.As(p), flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Any order", GateHash: a.Hash, PIN: testbed.PIN})
+				_, err = s.Flights.Release(s.As(p), flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Any order",
+					GateHash: a.Hash, PIN: testbed.PIN})
 				return err
 			}},
 			{"withdraw", func(p people.Person, _ fleet.Aircraft, _ uuid.UUID) error {
@@ -160,7 +164,8 @@ func TestNoOrderOfActsBreaksTheRulesOfTheField(t *testing.T) {
 		assert.Zero(t, res.FirstBad)
 	}
 	t.Log(done)
-	for _, name := range []string{"walk", "release", "withdraw", "take off", "land", "resume", "log", "ground", "return", "charge"} {
+	for _, name := range []string{"walk", "release", "withdraw", "take off", "land", "resume", "log", "ground", "return",
+		"charge"} {
 		assert.Positive(t, done[name], "%s was never possible: the test tries too little", name)
 	}
 }

@@ -130,7 +130,8 @@ func (s *Service) suggest(ctx context.Context, k Known) ([]uuid.UUID, error) {
 	want := k.Type.Packs
 	views = slices.DeleteFunc(views, func(v fleet.PackView) bool {
 		verdict, _ := v.Judge()
-		return v.State != string(pack.Charged) || v.Chemistry != string(want.Chemistry) || v.Cells != want.Cells || v.CapacityMAh < want.CapacityMAh || verdict == judge.Stop
+		return v.State != string(pack.Charged) || v.Chemistry != string(want.Chemistry) || v.Cells != want.Cells ||
+			v.CapacityMAh < want.CapacityMAh || verdict == judge.Stop
 	})
 	rank := func(v fleet.PackView) float64 {
 		r := 0.0
@@ -221,21 +222,29 @@ func (s *Service) Release(ctx context.Context, n NewRelease) (Release, error) {
 			return err
 		}
 		if o := a.Known.Release; o != nil {
-			return fault.Clash("already-released", "%s released %s at %s. Nothing was signed; ask %s, or wait until that flight is logged or the release withdrawn.",
+			return fault.Clash("already-released",
+				"%s released %s at %s. Nothing was signed; ask %s, or wait until that flight is logged or the release withdrawn.",
 				o.Pilot, a.Known.Aircraft.Name, o.At.Format("15:04 UTC"), o.Pilot)
 		}
 		if a.Output.Verdict == judge.Stop {
-			return &fault.Error{Kind: fault.Conflict, Type: "gate-stop", Detail: "The gate says Stop: " + a.Output.Findings[0].Sentence + " Nothing was signed."}
+			return &fault.Error{Kind: fault.Conflict, Type: "gate-stop",
+				Detail: "The gate says Stop: " + a.Output.Findings[0].Sentence + " Nothing was signed."}
 		}
 		if a.Hash != n.GateHash {
-			return fault.Clash("gate-changed", "Something changed since you looked at the gate. Nothing was signed; look again and sign what you see.")
+			return fault.Clash("gate-changed",
+				"Something changed since you looked at the gate. Nothing was signed; look again and sign what you see.")
 		}
-		r = Release{ID: n.ID, AircraftID: n.Question.Aircraft, PilotID: by.ID, PackIDs: n.Question.Packs, Wind: *n.Question.Wind, Purpose: n.Purpose, Gate: a.Output, GateHash: a.Hash,
-			Verdict: a.Output.Verdict.String(), At: s.Clock.Now(), State: "open", AcceptanceOrder: n.Question.Acceptance, JobID: n.Question.Job}
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Released, Subject: r.AircraftID, At: r.At, By: by.By(), Signed: true,
+		r = Release{ID: n.ID, AircraftID: n.Question.Aircraft, PilotID: by.ID, PackIDs: n.Question.Packs,
+			Wind: *n.Question.Wind, Purpose: n.Purpose, Gate: a.Output, GateHash: a.Hash,
+			Verdict: a.Output.Verdict.String(), At: s.Clock.Now(), State: "open", AcceptanceOrder: n.Question.Acceptance,
+			JobID: n.Question.Job}
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Released, Subject: r.AircraftID, At: r.At,
+			By: by.By(), Signed: true,
 			Summary: fmt.Sprintf("%s released for: %s (%s)", a.Known.Aircraft.Name, n.Purpose, r.Verdict),
-			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind, "purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash, "acceptance_of": r.AcceptanceOrder, "job": r.JobID,
-				"statement": fmt.Sprintf("As remote pilot in command I release this flight, gate %s with %s.", r.Verdict, counted(len(r.Gate.Findings)))}})
+			Content: map[string]any{"release": r.ID, "aircraft": a.Known.Aircraft.Name, "packs": labels(packs), "wind": r.Wind,
+				"purpose": r.Purpose, "gate": r.Gate, "gate_hash": r.GateHash, "acceptance_of": r.AcceptanceOrder, "job": r.JobID,
+				"statement": fmt.Sprintf("As remote pilot in command I release this flight, gate %s with %s.", r.Verdict,
+					counted(len(r.Gate.Findings)))}})
 		if err != nil {
 			return err
 		}
@@ -303,7 +312,8 @@ func (s *Service) Withdraw(ctx context.Context, id uuid.UUID) (Release, error) {
 		if err := tx.Exec("update releases set state = 'withdrawn' where id = ?", id).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.ReleaseWithdrawn, Subject: r.AircraftID, At: s.Clock.Now(), By: by.By(),
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.ReleaseWithdrawn, Subject: r.AircraftID,
+			At: s.Clock.Now(), By: by.By(),
 			Summary: "Release withdrawn before take-off.", Content: map[string]any{"release": id}})
 		return err
 	})
@@ -312,7 +322,8 @@ func (s *Service) Withdraw(ctx context.Context, id uuid.UUID) (Release, error) {
 
 // lockRelease locks the aircraft of a release, then the release.
 func (s *Service) lockRelease(tx *gorm.DB, id uuid.UUID, r *Release) error {
-	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from releases where id = ?) for no key update", id).Error; err != nil {
+	if err := tx.Exec("select 1 from aircraft where id = (select aircraft_id from releases where id = ?) for no key update",
+		id).Error; err != nil {
 		return err
 	}
 	if err := tx.Limit(1).Find(r, "id = ?", id).Error; err != nil {

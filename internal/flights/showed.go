@@ -35,7 +35,8 @@ var looked = map[string]struct{ station, words string }{
 // nothing a flight said is forgotten at the next gate: motors that differed in
 // the hover or came back warmer than their sisters, each of them; warnings, lost
 // links, takeovers; signs; a landing under land-by.
-func (s *Service) showed(ctx context.Context, tx *gorm.DB, f Flight, t airframe.Type, packs []fleet.Pack, n NewLog) error {
+func (s *Service) showed(ctx context.Context, tx *gorm.DB, f Flight, t airframe.Type, packs []fleet.Pack,
+	n NewLog) error {
 	a, err := s.Fleet.Aircraft(ctx, f.AircraftID)
 	if err != nil {
 		return err
@@ -49,7 +50,8 @@ func (s *Service) showed(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 			station = "frame"
 		}
 		id := f.ID
-		return s.Walkrounds.Found(ctx, tx, a.Name, walkround.Defect{AircraftID: f.AircraftID, Station: station, Title: title, Note: note, Severity: v.String(), Origin: walkround.ByFlight, Item: "flight/" + item, FlightID: &id})
+		return s.Walkrounds.Found(ctx, tx, a.Name, walkround.Defect{AircraftID: f.AircraftID, Station: station, Title: title,
+			Note: note, Severity: v.String(), Origin: walkround.ByFlight, Item: "flight/" + item, FlightID: &id})
 	}
 	if h := f.Hover; h != nil && h.Verdict != judge.Clear {
 		if err := raise("frame", "hover", "Motor outputs differed in the hover", h.Sentence, h.Verdict); err != nil {
@@ -57,7 +59,8 @@ func (s *Service) showed(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 		}
 	}
 	for _, o := range checks.Outliers(checks.WarmthItem(t), n.WarmthC) {
-		if err := raise(motorStation(t, o.Index), fmt.Sprintf("warm-motor-%d", o.Index+1), fmt.Sprintf("Motor %d came back warmer than its sisters", o.Index+1), o.Sentence, o.Verdict); err != nil {
+		if err := raise(motorStation(t, o.Index), fmt.Sprintf("warm-motor-%d", o.Index+1),
+			fmt.Sprintf("Motor %d came back warmer than its sisters", o.Index+1), o.Sentence, o.Verdict); err != nil {
 			return err
 		}
 	}
@@ -79,7 +82,8 @@ func (s *Service) showed(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 			}
 		}
 	}
-	by := pack.LandBy{Percent: t.Limits.LandByPercent, CellMV: t.Limits.LandByCellMV, Minutes: t.Limits.PlannedMinutes, Call: t.Kept().LandingCall(t.Packs.PercentFrom == "pack")}
+	by := pack.LandBy{Percent: t.Limits.LandByPercent, CellMV: t.Limits.LandByCellMV, Minutes: t.Limits.PlannedMinutes,
+		Call: t.Kept().LandingCall(t.Packs.PercentFrom == "pack")}
 	for _, p := range packs {
 		for _, l := range n.Packs {
 			if l.Pack != p.ID {
@@ -89,7 +93,8 @@ func (s *Service) showed(ctx context.Context, tx *gorm.DB, f Flight, t airframe.
 			if late == "" {
 				continue
 			}
-			if err := raise("bay", "under-land-by-"+p.Label, "Landed under land-by with "+p.Label, late+" Read it at rest and look at its six faces; fly shorter.", judge.Watch); err != nil {
+			if err := raise("bay", "under-land-by-"+p.Label, "Landed under land-by with "+p.Label,
+				late+" Read it at rest and look at its six faces; fly shorter.", judge.Watch); err != nil {
 				return err
 			}
 		}

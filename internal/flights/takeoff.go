@@ -41,7 +41,9 @@ func (s *Service) TakeOff(ctx context.Context, id, release uuid.UUID, deviceAt *
 		if err != nil {
 			return err
 		}
-		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: r.PilotID, PackIDs: r.PackIDs, Purpose: r.Purpose, TookOffAt: at, State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder, JobID: r.JobID, Signs: db.Array[string]{},
+		f = Flight{ID: id, ReleaseID: &r.ID, AircraftID: r.AircraftID, PilotID: r.PilotID, PackIDs: r.PackIDs,
+			Purpose: r.Purpose, TookOffAt: at, State: stateAir, Source: "live", AcceptanceOrder: r.AcceptanceOrder,
+			JobID: r.JobID, Signs: db.Array[string]{},
 			TookOffHeardAt: press.HeardAt(now), Unasked: unasked}
 		f.setOff(with)
 		if deviceAt != nil {
@@ -91,22 +93,26 @@ func mayTakeOff(r Release, by people.Person, press outbox.Press, at time.Time) e
 	case r.State == "flown":
 		return fault.Clash("already-flown", "This release has already been flown. Ask the gate again for the next flight.")
 	case press.Late() && at.Before(r.At):
-		return fault.Clash("clock", "By the clock of this device the take-off was pressed before the release was signed. Nothing was counted; check the clock and tell the chief when it took off.")
+		return fault.Clash("clock",
+			"By the clock of this device the take-off was pressed before the release was signed. Nothing was counted; check the clock and tell the chief when it took off.")
 	case at.Sub(r.At) > ReleaseValidFor:
-		return fault.Clash("release-expired", "The release is over 60 minutes old, and so is the wind it rests on. Stay on the ground, withdraw it and ask the gate again.")
+		return fault.Clash("release-expired",
+			"The release is over 60 minutes old, and so is the wind it rests on. Stay on the ground, withdraw it and ask the gate again.")
 	}
 	return nil
 }
 
 // stillTrue asks the gate once more as of the press. What stands against a
 // take-off keeps it on the ground; against one that has happened it is said.
-func (s *Service) stillTrue(ctx context.Context, r Release, press outbox.Press, at time.Time) (unasked string, in gate.Input, err error) {
+func (s *Service) stillTrue(ctx context.Context, r Release, press outbox.Press, at time.Time) (unasked string,
+	in gate.Input, err error) {
 	k, err := s.one(ctx, r.AircraftID)
 	if err != nil {
 		return "", in, err
 	}
 	k.Input.Released = nil
-	in, err = s.forFlight(ctx, k, r.PilotID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind, Acceptance: r.AcceptanceOrder, Job: r.JobID})
+	in, err = s.forFlight(ctx, k, r.PilotID, Question{Aircraft: r.AircraftID, Packs: r.PackIDs, Wind: &r.Wind,
+		Acceptance: r.AcceptanceOrder, Job: r.JobID})
 	if err != nil {
 		return "", in, err
 	}
@@ -153,13 +159,16 @@ func (s *Service) Land(ctx context.Context, flight uuid.UUID) (Flight, error) {
 		at := press.At(now)
 		switch {
 		case now.Before(f.TookOffAt):
-			return fault.Clash("clock", "The server's clock went back past the take-off. Ask a chief to check the clock; the flight is kept.")
+			return fault.Clash("clock",
+				"The server's clock went back past the take-off. Ask a chief to check the clock; the flight is kept.")
 		case press.Late() && at.Before(f.TookOffAt):
-			return fault.Clash("clock", "By the clock of this device the landing was pressed before the take-off. The flight is kept and still counts as in the air: press LAND once more, and ask a chief to correct its time.")
+			return fault.Clash("clock",
+				"By the clock of this device the landing was pressed before the take-off. The flight is kept and still counts as in the air: press LAND once more, and ask a chief to correct its time.")
 		case at.Before(f.TookOffAt):
 			at = f.TookOffAt
 		}
-		f.State, f.LandedAt, f.LandedHeardAt, f.Seconds = stateLanded, &at, press.HeardAt(now), int(at.Sub(f.TookOffAt).Round(time.Second)/time.Second)
+		f.State, f.LandedAt, f.LandedHeardAt, f.Seconds = stateLanded, &at, press.HeardAt(now),
+			int(at.Sub(f.TookOffAt).Round(time.Second)/time.Second)
 		return tx.Save(&f).Error
 	})
 	return f, err

@@ -21,7 +21,8 @@ import (
 
 // Today is what the gate knows about a flight that is about to be checked: facts that the
 // conditions of a checklist ask for, and what it works out itself.
-func (s *Service) Today(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID, packs []uuid.UUID) (walkround.Today, error) {
+func (s *Service) Today(ctx context.Context, aircraft uuid.UUID, job *uuid.UUID,
+	packs []uuid.UUID) (walkround.Today, error) {
 	var out walkround.Today
 	k, err := s.one(ctx, aircraft)
 	if err != nil {
@@ -122,7 +123,8 @@ func (s *Service) blows(ctx context.Context, aircraft uuid.UUID, q Question) (fl
 	w := q.Wind
 	if w == nil {
 		var last Release
-		if err := s.DB.WithContext(ctx).Select("wind").Where("aircraft_id = ? or job_id = ?", aircraft, q.Job).Order("at desc").Limit(1).Find(&last).Error; err != nil {
+		if err := s.DB.WithContext(ctx).Select("wind").Where("aircraft_id = ? or job_id = ?", aircraft,
+			q.Job).Order("at desc").Limit(1).Find(&last).Error; err != nil {
 			return 0, err
 		}
 		w = &last.Wind
@@ -147,7 +149,8 @@ func known(in gate.Input, answer gate.Output) map[judge.Rule]checks.Known {
 	out := map[judge.Rule]checks.Known{}
 	at := in.Now
 	for _, r := range answer.Checked {
-		out[r] = checks.Known{Verdict: judge.Clear, Words: "The gate finds nothing against it.", Source: in.Rules.Source(r), At: &at}
+		out[r] = checks.Known{Verdict: judge.Clear, Words: "The gate finds nothing against it.", Source: in.Rules.Source(r),
+			At: &at}
 	}
 	if _, words := in.Mass.Judge(); in.Mass.MassKg != nil {
 		if k, ok := out[judge.RuleMass]; ok {

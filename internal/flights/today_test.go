@@ -27,17 +27,20 @@ func TestWhatIsKnownOfTheDay(t *testing.T) {
 		return d.Facts
 	}
 	word := func(key string) string { return facts()[key].Word }
-	assert.Equal(t, []string{"yes", "yes", "yes", "yes"}, []string{word("new-aircraft"), word("first-of-day"), word("other-type"), word("worked")})
+	assert.Equal(t, []string{"yes", "yes", "yes", "yes"},
+		[]string{word("new-aircraft"), word("first-of-day"), word("other-type"), word("worked")})
 	for _, key := range []string{"night", "work", "product", "days-since-flight", "km-since-compass"} {
 		assert.NotContains(t, facts(), key, "without a job and a flight nobody knows")
 	}
 	s.Fly(checks.Full, pk, 300)
-	assert.Equal(t, []string{"no", "no", "no", "no", "no"}, []string{word("new-aircraft"), word("first-of-day"), word("other-type"), word("worked"), word("event")})
+	assert.Equal(t, []string{"no", "no", "no", "no", "no"},
+		[]string{word("new-aircraft"), word("first-of-day"), word("other-type"), word("worked"), word("event")})
 	assert.InDelta(t, 0, *facts()["days-since-flight"].Number, 0.01)
 	s.Clock.Advance(31 * 24 * time.Hour)
 	assert.InDelta(t, 31, *facts()["days-since-flight"].Number, 0.01)
 	assert.Equal(t, "yes", word("first-of-day"))
-	require.NoError(t, s.DB.Exec("update aircraft set last_landing_at = ? where id = ?", s.Clock.Now().Add(48*time.Hour), s.Aircraft.ID).Error)
+	require.NoError(t, s.DB.Exec("update aircraft set last_landing_at = ? where id = ?", s.Clock.Now().Add(48*time.Hour),
+		s.Aircraft.ID).Error)
 	assert.NotContains(t, facts(), "days-since-flight", "a landing of the day after tomorrow tells nothing")
 
 	job := s.Practice()
@@ -79,7 +82,8 @@ func TestAReleaseLapses(t *testing.T) {
 	for name, x := range map[string]struct {
 		wind time.Time
 		want time.Duration
-	}{"wind measured then": {at, time.Hour}, "20 minutes before": {at.Add(-20 * time.Minute), 40 * time.Minute}, "ahead of it": {at.Add(time.Minute), time.Hour}, "none on file": {time.Time{}, time.Hour}} {
+	}{"wind measured then": {at, time.Hour}, "20 minutes before": {at.Add(-20 * time.Minute),
+		40 * time.Minute}, "ahead of it": {at.Add(time.Minute), time.Hour}, "none on file": {time.Time{}, time.Hour}} {
 		r := flights.Release{At: at, Wind: gate.Wind{At: x.wind}}
 		assert.Equal(t, at.Add(x.want), r.Until(), name)
 	}

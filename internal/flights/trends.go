@@ -66,7 +66,8 @@ func (s *Service) Trends(ctx context.Context, aircraft uuid.UUID) (api.Trends, e
 		Note   string
 		ByName string
 	}
-	if err := g.Raw(`select e.at, e.note, e.by_name from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = ? and e.kind = 'vibration' and e.taken_back_at is null order by e.at desc limit 20`, aircraft).Scan(&notes).Error; err != nil {
+	if err := g.Raw(`select e.at, e.note, e.by_name from flight_events e join flights f on f.id = e.flight_id where f.aircraft_id = ? and e.kind = 'vibration' and e.taken_back_at is null order by e.at desc limit 20`,
+		aircraft).Scan(&notes).Error; err != nil {
 		return out, err
 	}
 	for _, n := range notes {

@@ -24,10 +24,14 @@ func TestAnIndependentReaderAgrees(t *testing.T) {
 	require.NoError(t, err, "bin/test installs gdal-bin")
 	h := 12.5
 	features := []site.Feature{
-		{ID: "01920000-0000-7000-8000-000000000001", Kind: site.Work, Name: "Upper <yard> & co", Shape: site.Area, Places: []geo.Point{{Lat: 46.31, Lon: -119.70}, {Lat: 46.31, Lon: -119.69}, {Lat: 46.32, Lon: -119.69}, {Lat: 46.32, Lon: -119.70}},
+		{ID: "01920000-0000-7000-8000-000000000001", Kind: site.Work, Name: "Upper <yard> & co", Shape: site.Area,
+			Places: []geo.Point{{Lat: 46.31, Lon: -119.70}, {Lat: 46.31, Lon: -119.69}, {Lat: 46.32, Lon: -119.69},
+				{Lat: 46.32, Lon: -119.70}},
 			Holes: [][]geo.Point{{{Lat: 46.312, Lon: -119.698}, {Lat: 46.312, Lon: -119.696}, {Lat: 46.314, Lon: -119.696}}}},
-		{ID: "01920000-0000-7000-8000-000000000002", Kind: site.Obstacle, Name: "Mast", Shape: site.Point, Places: []geo.Point{{Lat: 46.3125, Lon: -119.6975}}, HeightM: &h},
-		{ID: "01920000-0000-7000-8000-000000000003", Kind: site.Wires, Name: "Road line", Shape: site.Line, Places: []geo.Point{{Lat: 46.31, Lon: -119.70}, {Lat: 46.315, Lon: -119.695}}},
+		{ID: "01920000-0000-7000-8000-000000000002", Kind: site.Obstacle, Name: "Mast", Shape: site.Point,
+			Places: []geo.Point{{Lat: 46.3125, Lon: -119.6975}}, HeightM: &h},
+		{ID: "01920000-0000-7000-8000-000000000003", Kind: site.Wires, Name: "Road line", Shape: site.Line,
+			Places: []geo.Point{{Lat: 46.31, Lon: -119.70}, {Lat: 46.315, Lon: -119.695}}},
 	}
 	var b bytes.Buffer
 	for name, write := range map[string]func() error{

@@ -27,7 +27,8 @@ type answerRow struct {
 
 func (s *Service) answerRows(ctx context.Context, job uuid.UUID) ([]answerRow, error) {
 	var out []answerRow
-	err := s.DB.WithContext(ctx).Raw("select ask, option, at, by_name from job_answers where job_id = ?", job).Scan(&out).Error
+	err := s.DB.WithContext(ctx).Raw("select ask, option, at, by_name from job_answers where job_id = ?",
+		job).Scan(&out).Error
 	return out, err
 }
 
@@ -92,7 +93,9 @@ func (s *Service) Answer(ctx context.Context, job uuid.UUID, said map[string]str
 		for ask, option := range said {
 			id, craft, one := strings.Cut(ask, "@")
 			a, ok := known[id]
-			if !ok || a.Each != one || one && !slices.ContainsFunc(j.Aircraft, func(c Craft) bool { return c.AircraftID.String() == craft }) || !slices.ContainsFunc(a.Options, func(o rules.Option) bool { return o.ID == option }) {
+			if !ok || a.Each != one || one && !slices.ContainsFunc(j.Aircraft,
+				func(c Craft) bool { return c.AircraftID.String() == craft }) || !slices.ContainsFunc(a.Options,
+				func(o rules.Option) bool { return o.ID == option }) {
 				return fault.Bad("answers", "There is no such question or answer in the rules that hold now. Load the job again.")
 			}
 			if err := tx.Exec("insert into job_answers (job_id, ask, option, at, by_name) values (?, ?, ?, ?, ?) on conflict (job_id, ask) do update set option = excluded.option, at = excluded.at, by_name = excluded.by_name",
@@ -127,7 +130,9 @@ type kitRow struct {
 // Kit is the list of a job with its state.
 func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 	j := a.Job
-	in := kit.Job{Work: j.Work, People: len(j.People), Sorties: j.Sorties, Night: slices.ContainsFunc(a.Judged.Light, func(l string) bool { return l != string(sun.Daylight) }), Lights: a.Judged.Law.LightsSeen, Observer: a.Facts.Answers["sight"] == "observer"}
+	in := kit.Job{Work: j.Work, People: len(j.People), Sorties: j.Sorties,
+		Night:  slices.ContainsFunc(a.Judged.Light, func(l string) bool { return l != string(sun.Daylight) }),
+		Lights: a.Judged.Law.LightsSeen, Observer: a.Facts.Answers["sight"] == "observer"}
 	field, err := s.Evening.Field(ctx)
 	if err != nil {
 		return nil, err
@@ -156,7 +161,8 @@ func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 		in.Aircraft = append(in.Aircraft, one)
 	}
 	var rows []kitRow
-	if err := s.DB.WithContext(ctx).Raw("select * from job_kit where job_id = ? order by item", j.ID).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select * from job_kit where job_id = ? order by item",
+		j.ID).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := []KitItem{}
@@ -169,17 +175,20 @@ func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 			if r.Label == "" {
 				continue // of a list that no longer has it
 			}
-			out = append(out, KitItem{Item: kit.Item{ID: r.Item, Label: r.Label, Quantity: r.Quantity, Why: "added by the crew"}, Own: true})
+			out = append(out, KitItem{Item: kit.Item{ID: r.Item, Label: r.Label, Quantity: r.Quantity, Why: "added by the crew"},
+				Own: true})
 			i = len(out) - 1
 		}
-		out[i].PackedAt, out[i].PackedBy, out[i].CheckedAt, out[i].CheckedBy = r.PackedAt, r.PackedBy, r.CheckedAt, r.CheckedBy
+		out[i].PackedAt, out[i].PackedBy, out[i].CheckedAt, out[i].CheckedBy = r.PackedAt, r.PackedBy, r.CheckedAt,
+			r.CheckedBy
 	}
 	return out, nil
 }
 
 // Pack notes that an item is packed or checked; one of the crew's own brings
 // its label and quantity. What is not packed cannot be checked.
-func (s *Service) Pack(ctx context.Context, job uuid.UUID, item, label string, quantity int, packed, checked bool) error {
+func (s *Service) Pack(ctx context.Context, job uuid.UUID, item, label string, quantity int, packed,
+	checked bool) error {
 	if checked && !packed {
 		return fault.Bad("checked", "Pack it first; then somebody checks it.")
 	}

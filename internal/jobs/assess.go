@@ -74,7 +74,8 @@ func (s *Service) Papers(ctx context.Context) (Papers, error) {
 // Facts are the facts about an aircraft that the rules about it judge.
 func (p Papers) Facts(a fleet.Aircraft, t airframe.Type) rules.Facts {
 	return rules.Facts{Day: p.Day, SightM: p.Crew.SightM, Docs: p.Docs,
-		Aircraft: rules.Aircraft{ID: a.ID.String(), Name: a.Name, Registration: a.Registration, RegistrationExpires: a.RegistrationExpires, MassKg: float64(t.Limits.TakeoffMassKg), Type: t.Name}}
+		Aircraft: rules.Aircraft{ID: a.ID.String(), Name: a.Name, Registration: a.Registration,
+			RegistrationExpires: a.RegistrationExpires, MassKg: float64(t.Limits.TakeoffMassKg), Type: t.Name}}
 }
 
 func (s *Service) background(ctx context.Context, papers Papers) (background, error) {
@@ -98,12 +99,14 @@ func (s *Service) background(ctx context.Context, papers Papers) (background, er
 }
 
 // person is somebody as rules judge them, for an aircraft.
-func (b background) person(id uuid.UUID, post string, aircraft uuid.UUID, ready map[uuid.UUID]crew.Readiness) rules.Person {
+func (b background) person(id uuid.UUID, post string, aircraft uuid.UUID,
+	ready map[uuid.UUID]crew.Readiness) rules.Person {
 	for _, p := range b.people {
 		if p.ID != id {
 			continue
 		}
-		out := rules.Person{ID: id.String(), Name: p.Name, Certificate: p.Certificate, TrainedOn: p.TrainedOn, Role: crew.Post(post)}
+		out := rules.Person{ID: id.String(), Name: p.Name, Certificate: p.Certificate, TrainedOn: p.TrainedOn,
+			Role: crew.Post(post)}
 		for _, r := range p.Held() {
 			out.IsPilot = out.IsPilot || r == crew.Pilot // the role itself: a chief without it does not fly
 		}
@@ -166,7 +169,8 @@ func (s *Service) Gate(ctx context.Context, papers Papers, q Flight) (ForGate, e
 
 func (s *Service) gate(ctx context.Context, b background, j *Job, q Flight) (ForGate, error) {
 	a, t := q.Aircraft, q.Type
-	out := ForGate{Pack: b.Pack, Site: []judge.Finding{}, Mass: intent.Mass{MassKg: a.MassKg, MaxKg: float64(t.Limits.TakeoffMassKg)}}
+	out := ForGate{Pack: b.Pack, Site: []judge.Finding{},
+		Mass: intent.Mass{MassKg: a.MassKg, MaxKg: float64(t.Limits.TakeoffMassKg)}}
 	out.Facts = b.Facts(a, t)
 	var ids []uuid.UUID
 	if q.Pilot != nil {
@@ -223,7 +227,8 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	if plan != nil {
 		label.LeastDeltaT, label.MostDeltaT = plan.LeastDeltaT, plan.MostDeltaT
 	}
-	judged, err := s.Sites.ForJob(ctx, j.SiteID, sites.JobAsk{JobID: f.JobID, Type: q.Type, Flight: flight, From: j.FromAt, To: j.ToAt, Zone: b.Crew.Location(), Wind: q.Wind, Label: label})
+	judged, err := s.Sites.ForJob(ctx, j.SiteID, sites.JobAsk{JobID: f.JobID, Type: q.Type, Flight: flight, From: j.FromAt,
+		To: j.ToAt, Zone: b.Crew.Location(), Wind: q.Wind, Label: label})
 	if err != nil {
 		return err
 	}
@@ -241,7 +246,8 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 		out.take(*plan)
 	}
 	out.about = judged
-	f.Light, f.HeightM, f.OverTopM, f.FarM, f.PeopleM = judged.Light, judged.HighM, judged.OverTopM, judged.FarM, judged.PeopleM
+	f.Light, f.HeightM, f.OverTopM, f.FarM, f.PeopleM = judged.Light, judged.HighM, judged.OverTopM, judged.FarM,
+		judged.PeopleM
 	if f.SpeedMS = craft.SpeedMS; f.SpeedMS == nil && q.Type.Limits.SpeedMS > 0 {
 		v := float64(q.Type.Limits.SpeedMS)
 		f.SpeedMS = &v
@@ -252,20 +258,26 @@ func (s *Service) site(ctx context.Context, b background, j Job, q Flight, out *
 	out.Site = append(out.Site, judged.Findings...)
 	open := &judge.Remedy{Kind: judge.OpenJob, ID: f.JobID}
 	find := func(v judge.Verdict, sentence, evidence, lifts string) {
-		out.Site = append(out.Site, judge.Finding{Rule: judge.RuleJob, Verdict: v, Sentence: sentence, Source: rules.Usual, Evidence: evidence, Lifts: lifts, Remedy: open})
+		out.Site = append(out.Site, judge.Finding{Rule: judge.RuleJob, Verdict: v, Sentence: sentence, Source: rules.Usual,
+			Evidence: evidence, Lifts: lifts, Remedy: open})
 	}
 	now := s.Clock.Now()
 	switch {
 	case j.State != Planned:
 		find(judge.Stop, "This job is "+strings.ReplaceAll(j.State, "-", " ")+".", "State of the job.", "planning it again")
 	case now.Before(j.FromAt) || !now.Before(j.ToAt):
-		find(judge.Stop, fmt.Sprintf("It is outside the window of the job, %s to %s.", j.FromAt.In(b.Crew.Location()).Format("2006-01-02 15:04"), j.ToAt.In(b.Crew.Location()).Format("15:04")), "Window of the job.", "waiting, or changing the window")
+		find(judge.Stop, fmt.Sprintf("It is outside the window of the job, %s to %s.",
+			j.FromAt.In(b.Crew.Location()).Format("2006-01-02 15:04"), j.ToAt.In(b.Crew.Location()).Format("15:04")),
+			"Window of the job.", "waiting, or changing the window")
 	}
 	if !mine {
 		find(judge.Stop, q.Aircraft.Name+" does not belong to this job.", "Aircraft of the job.", "adding it to the job")
 	}
-	if h := craft.RouteM; plan != nil && plan.Way != nil && h != nil && math.Abs(*h-max(plan.HeightM, plan.HighestM)) > 0.05 {
-		find(judge.Watch, fmt.Sprintf("The job says that %s flies at %.1f m; its plan flies at %.1f m %s, and is what is judged.", q.Aircraft.Name, *h, plan.HeightM, cmp.Or(plan.Datum, intent.AboveGround).Words()), "The job, and the plan.", "the same height in both")
+	if h := craft.RouteM; plan != nil && plan.Way != nil && h != nil &&
+		math.Abs(*h-max(plan.HeightM, plan.HighestM)) > 0.05 {
+		find(judge.Watch, fmt.Sprintf("The job says that %s flies at %.1f m; its plan flies at %.1f m %s, and is what is judged.",
+			q.Aircraft.Name, *h, plan.HeightM, cmp.Or(plan.Datum, intent.AboveGround).Words()), "The job, and the plan.",
+			"the same height in both")
 	}
 	if j.Work == string(weather.Spraying) && q.Type.TankL == 0 {
 		find(judge.Stop, q.Aircraft.Name+" carries no tank; this job is spraying.", "Type profile.", "another aircraft")
@@ -338,7 +350,8 @@ func (out *ForGate) take(p PlannedFlight) {
 
 // flown is a flight of the job as the airspace meets it.
 func flown(j Job, judged sites.Judged) airspace.Flown {
-	f := airspace.Flown{Law: judged.Law, Frame: judged.Frame, Places: judged.Places, Second: judged.SecondAt, From: j.FromAt, To: j.ToAt}
+	f := airspace.Flown{Law: judged.Law, Frame: judged.Frame, Places: judged.Places, Second: judged.SecondAt,
+		From: j.FromAt, To: j.ToAt}
 	if judged.HighM != nil {
 		f.HeightM = *judged.HighM
 	}
@@ -434,7 +447,8 @@ func (s *Service) Assess(ctx context.Context, id uuid.UUID) (Assessed, error) {
 			}
 		}
 		all = append(all, found)
-		out.Each[c.AircraftID] = AircraftPart{charted: g.about.Findings, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name, LandBy: float64(t.Limits.LandByPercent), StandOffM: t.Kept().StandOffM()}
+		out.Each[c.AircraftID] = AircraftPart{charted: g.about.Findings, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM,
+			WayRound: g.about.WayRound, Type: t.Name, LandBy: float64(t.Limits.LandByPercent), StandOffM: t.Kept().StandOffM()}
 		out.Verdict = max(out.Verdict, judge.Worst(found))
 	}
 	if len(j.Aircraft) == 0 {
@@ -467,7 +481,9 @@ func (g ForGate) found() []judge.Finding {
 	found, _ := g.Pack.Judge(g.Facts, rules.OfPilot, rules.OfJob)
 	all := append(slices.Clone(g.Site), found...)
 	if v, words := g.Mass.Judge(); v != judge.Clear {
-		all = append(all, judge.Finding{Rule: judge.RuleMass, Verdict: v, Sentence: g.Facts.Aircraft.Name + ": " + words, Source: g.Pack.Source(judge.RuleMakerLimits), Evidence: "Mass of the job, or as weighed for the aircraft; newest weather.", Lifts: "weighing it, or less on board",
+		all = append(all, judge.Finding{Rule: judge.RuleMass, Verdict: v, Sentence: g.Facts.Aircraft.Name + ": " + words,
+			Source:   g.Pack.Source(judge.RuleMakerLimits),
+			Evidence: "Mass of the job, or as weighed for the aircraft; newest weather.", Lifts: "weighing it, or less on board",
 			Remedy: &judge.Remedy{Kind: judge.EnterJobMass, ID: g.Facts.JobID}})
 	}
 	return g.Pack.Lift(all, g.Facts.Docs, g.Facts.Day)
@@ -493,7 +509,8 @@ func (s *Service) Judge(ctx context.Context, j Job, c Craft) (AircraftPart, erro
 	}
 	g, err := s.gate(ctx, b, &j, Flight{Job: &j.ID, Aircraft: a, Type: t})
 	found, _ := judge.Notices(g.found())
-	return AircraftPart{Findings: found, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound, Type: t.Name}, err
+	return AircraftPart{Findings: found, AdvisedM: g.about.AdvisedM, HighM: g.about.HighM, WayRound: g.about.WayRound,
+		Type: t.Name}, err
 }
 
 // key tells findings apart.
@@ -511,7 +528,9 @@ func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assess
 	}
 	found, _ := judge.Notices(g.found())
 	out.Facts, out.Asks = g.Facts, asks(nil, g.Pack, g.Facts)
-	out.Common = append(out.Common, judge.Finding{Rule: judge.RuleJob, Verdict: judge.Stop, Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one", Remedy: &judge.Remedy{Kind: judge.OpenJob, ID: out.Job.ID.String()}})
+	out.Common = append(out.Common, judge.Finding{Rule: judge.RuleJob, Verdict: judge.Stop,
+		Sentence: "No aircraft is named for this job.", Source: rules.Usual, Evidence: "The job.", Lifts: "naming one",
+		Remedy: &judge.Remedy{Kind: judge.OpenJob, ID: out.Job.ID.String()}})
 	for _, f := range found {
 		if f.Rule != judge.RuleJob && f.Rule != judge.RuleReturnHeight && f.Rule != judge.RuleMass {
 			out.Common = append(out.Common, f)
@@ -522,7 +541,8 @@ func (s *Service) withoutAircraft(ctx context.Context, b background, out *Assess
 }
 
 // InFlight judges what may end while an aircraft of a job is in the air.
-func (s *Service) InFlight(ctx context.Context, job uuid.UUID, a fleet.Aircraft, t airframe.Type) ([]judge.Finding, error) {
+func (s *Service) InFlight(ctx context.Context, job uuid.UUID, a fleet.Aircraft,
+	t airframe.Type) ([]judge.Finding, error) {
 	papers, err := s.Papers(ctx)
 	if err != nil {
 		return nil, err
@@ -540,7 +560,8 @@ func things(fs []site.Feature) []brief.Thing {
 	for _, f := range fs {
 		switch f.Kind {
 		case site.Obstacle, site.Wires, site.Interference, site.Sensitive, site.NoGo:
-			out = append(out, brief.Thing{Kind: string(f.Kind), Name: f.Name, What: f.What, HeightM: f.HeightM, SigmaM: f.SigmaM, BufferM: f.Buffer(), Note: f.Note})
+			out = append(out, brief.Thing{Kind: string(f.Kind), Name: f.Name, What: f.What, HeightM: f.HeightM, SigmaM: f.SigmaM,
+				BufferM: f.Buffer(), Note: f.Note})
 		}
 	}
 	return out

@@ -55,7 +55,8 @@ func (s *Service) Newest(ctx context.Context, job uuid.UUID) (*Briefing, error) 
 		At      time.Time
 		ByName  string
 	}
-	if err := s.DB.WithContext(ctx).Raw("select id, content, basis, hash, at, by_name from briefings where job_id = ? order by at desc, id desc limit 1", job).Scan(&rows).Error; err != nil || len(rows) == 0 {
+	if err := s.DB.WithContext(ctx).Raw("select id, content, basis, hash, at, by_name from briefings where job_id = ? order by at desc, id desc limit 1",
+		job).Scan(&rows).Error; err != nil || len(rows) == 0 {
 		return nil, err
 	}
 	r := rows[0]
@@ -66,7 +67,8 @@ func (s *Service) Newest(ctx context.Context, job uuid.UUID) (*Briefing, error) 
 	if err := json.Unmarshal([]byte(r.Basis), &b.Basis); err != nil {
 		return nil, err
 	}
-	err := s.DB.WithContext(ctx).Raw("select g.person_id, p.name, g.at from briefing_signatures g join people p on p.id = g.person_id where g.briefing_id = ? order by g.at", b.ID).Scan(&b.Signed).Error
+	err := s.DB.WithContext(ctx).Raw("select g.person_id, p.name, g.at from briefing_signatures g join people p on p.id = g.person_id where g.briefing_id = ? order by g.at",
+		b.ID).Scan(&b.Signed).Error
 	return &b, err
 }
 
@@ -82,7 +84,8 @@ func (b Briefing) missing(j Job) []Post {
 }
 
 // standing is the newest briefing as rules judge it.
-func (s *Service) standing(ctx context.Context, bg background, j Job, aircraft uuid.UUID, judged sites.Judged) (*rules.Briefing, error) {
+func (s *Service) standing(ctx context.Context, bg background, j Job, aircraft uuid.UUID,
+	judged sites.Judged) (*rules.Briefing, error) {
 	b, err := s.Newest(ctx, j.ID)
 	if err != nil || b == nil {
 		return nil, err
@@ -102,7 +105,8 @@ var onMap = []judge.RemedyKind{judge.OpenSite, judge.OpenWayHome, judge.DecideIn
 // basis is what a briefing of the job rests on now: the day is that of its
 // window, and a briefing is not good for another day.
 func (j Job) basis(on []site.Feature, c people.Crew, found map[uuid.UUID][]judge.Finding) brief.Basis {
-	in := brief.Input{Work: j.Work, Product: j.Product, Meeting: j.Meeting, Channel: j.Channel, Things: things(on), Drawn: j.drawn(on)}
+	in := brief.Input{Work: j.Work, Product: j.Product, Meeting: j.Meeting, Channel: j.Channel, Things: things(on),
+		Drawn: j.drawn(on)}
 	for _, x := range j.Aircraft {
 		in.Aircraft = append(in.Aircraft, j.told(x))
 	}
@@ -125,7 +129,8 @@ func (j Job) told(x Craft) brief.Aircraft {
 	if datum == "" {
 		datum = intent.Usual(j.Work)
 	}
-	out := brief.Aircraft{Name: x.Name, ReturnM: x.ReturnM, HomeFollows: x.HomeFollows, LostLink: intent.LostLink(x.LostLink), RouteM: x.RouteM, Datum: datum.Words(), SpeedMS: x.SpeedMS, MassKg: x.MassKg}
+	out := brief.Aircraft{Name: x.Name, ReturnM: x.ReturnM, HomeFollows: x.HomeFollows,
+		LostLink: intent.LostLink(x.LostLink), RouteM: x.RouteM, Datum: datum.Words(), SpeedMS: x.SpeedMS, MassKg: x.MassKg}
 	for _, d := range j.Decided {
 		if d.AircraftID == x.AircraftID {
 			out.Decided = append(out.Decided, fmt.Sprintf("%s (%s: %s)", d.Kind.Words(), d.By, strings.TrimRight(d.Reason, ".")))
@@ -146,7 +151,8 @@ func (j Job) drawn(on []site.Feature) []brief.Drawn {
 			}
 			b, _ := json.Marshal([]any{f.Places, f.Holes, f.GroundM, f.Main}) // plain numbers
 			sum := sha256.Sum256(b)
-			out = append(out, brief.Drawn{Kind: string(f.Kind), Name: f.Name, Shape: hex.EncodeToString(sum[:6]), Chosen: chosen})
+			out = append(out, brief.Drawn{Kind: string(f.Kind), Name: f.Name, Shape: hex.EncodeToString(sum[:6]),
+				Chosen: chosen})
 		}
 	}
 	return out
@@ -160,7 +166,8 @@ func (s *Service) Brief(ctx context.Context, job, id uuid.UUID) error {
 		return err
 	}
 	if len(a.Job.People) == 0 {
-		return fault.Clash("nobody-to-brief", "Nobody has a role in this job yet. Name who is in command and who helps; then brief them.")
+		return fault.Clash("nobody-to-brief",
+			"Nobody has a role in this job yet. Name who is in command and who helps; then brief them.")
 	}
 	c, _, err := s.People.Crew(ctx)
 	if err != nil {
@@ -206,10 +213,13 @@ func (a Assessed) charted() map[uuid.UUID][]judge.Finding {
 // input is what the briefing is written from.
 func (a Assessed) input(c people.Crew) brief.Input {
 	j, zone := a.Job, c.Location()
-	in := brief.Input{Job: j.Aim, Work: j.Work, Product: j.Product, Site: j.Site, SiteNote: a.Judged.Site.Note, From: j.FromAt.In(zone), To: j.ToAt.In(zone), Things: things(a.Judged.Things), TakeOffs: a.Judged.TakeOffs, Weather: a.Judged.AirWords(),
+	in := brief.Input{Job: j.Aim, Work: j.Work, Product: j.Product, Site: j.Site, SiteNote: a.Judged.Site.Note,
+		From: j.FromAt.In(zone), To: j.ToAt.In(zone), Things: things(a.Judged.Things), TakeOffs: a.Judged.TakeOffs,
+		Weather: a.Judged.AirWords(),
 		Meeting: j.Meeting, Channel: j.Channel}
 	if d := a.Judged.Sun; d.Rise != nil && d.Set != nil {
-		in.Sun = append(in.Sun, fmt.Sprintf("Sunrise %s, sunset %s.", d.Rise.In(zone).Format("15:04"), d.Set.In(zone).Format("15:04")))
+		in.Sun = append(in.Sun, fmt.Sprintf("Sunrise %s, sunset %s.", d.Rise.In(zone).Format("15:04"),
+			d.Set.In(zone).Format("15:04")))
 	}
 	for _, p := range j.People {
 		in.People = append(in.People, brief.Person{ID: p.PersonID.String(), Name: p.Name, Post: crew.Post(p.Post)})
@@ -217,7 +227,8 @@ func (a Assessed) input(c people.Crew) brief.Input {
 	about := func(fs []judge.Finding) {
 		for _, f := range fs {
 			switch f.Rule { // what people do not need to know on the field: papers, signatures, and the briefing itself
-			case judge.RuleBriefing, judge.RuleJob, judge.RuleFitness, judge.RuleOperator, judge.RuleReadiness, judge.RuleRoles, judge.RuleAgricultural, judge.RuleHeavy, judge.RuleReturnHeight, judge.RuleLandowner:
+			case judge.RuleBriefing, judge.RuleJob, judge.RuleFitness, judge.RuleOperator, judge.RuleReadiness, judge.RuleRoles,
+				judge.RuleAgricultural, judge.RuleHeavy, judge.RuleReturnHeight, judge.RuleLandowner:
 			default:
 				if f.Evidence != "No answer." {
 					in.Findings = append(in.Findings, f)
@@ -248,7 +259,8 @@ func (s *Service) SignBriefing(ctx context.Context, job, briefing, person uuid.U
 		return err
 	}
 	if b == nil || b.ID != briefing || b.Hash != hash {
-		return fault.Clash("briefing-changed", "There is a newer briefing than the one you read. Nothing was signed; read the new one.")
+		return fault.Clash("briefing-changed",
+			"There is a newer briefing than the one you read. Nothing was signed; read the new one.")
 	}
 	i := slices.IndexFunc(j.People, func(p Post) bool { return p.PersonID == person })
 	if i < 0 {
@@ -266,16 +278,20 @@ func (s *Service) SignBriefing(ctx context.Context, job, briefing, person uuid.U
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		now := s.Clock.Now()
-		res := tx.Exec("insert into briefing_signatures (briefing_id, person_id, at) values (?, ?, ?) on conflict do nothing", b.ID, person, now)
+		res := tx.Exec("insert into briefing_signatures (briefing_id, person_id, at) values (?, ?, ?) on conflict do nothing",
+			b.ID, person, now)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error // signed meanwhile by the same press
 		}
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Briefed, Subject: job, At: now, By: who.By(), Signed: true,
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Briefed, Subject: job, At: now, By: who.By(),
+			Signed:  true,
 			Summary: fmt.Sprintf("%s briefed as %s for: %s", j.People[i].Name, crew.Post(j.People[i].Post).Words(), j.Aim),
-			Content: map[string]any{"job": job, "briefing": b.ID, "hash": b.Hash, "sections": b.Sections, "statement": "I have read and understood this briefing."}})
+			Content: map[string]any{"job": job, "briefing": b.ID, "hash": b.Hash, "sections": b.Sections,
+				"statement": "I have read and understood this briefing."}})
 		if err != nil {
 			return err
 		}
-		return tx.Exec("update briefing_signatures set record_seq = ? where briefing_id = ? and person_id = ?", seq, b.ID, person).Error
+		return tx.Exec("update briefing_signatures set record_seq = ? where briefing_id = ? and person_id = ?", seq, b.ID,
+			person).Error
 	})
 }

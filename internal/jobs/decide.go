@@ -44,7 +44,9 @@ func (j Job) flight(c Craft) intent.Flight {
 		}
 		return v.String()
 	}
-	f := intent.Flight{Work: j.Work, TakeOff: id(j.TakeOffID), Landing: id(j.LandingID), Second: id(j.SecondID), RouteM: c.RouteM, Datum: intent.Datum(c.RouteDatum), ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, LostLink: intent.LostLink(c.LostLink), MassKg: c.mass()}
+	f := intent.Flight{Work: j.Work, TakeOff: id(j.TakeOffID), Landing: id(j.LandingID), Second: id(j.SecondID),
+		RouteM: c.RouteM, Datum: intent.Datum(c.RouteDatum), ReturnM: c.ReturnM, HomeFollows: c.HomeFollows,
+		LostLink: intent.LostLink(c.LostLink), MassKg: c.mass()}
 	for _, d := range j.Decided {
 		if d.AircraftID == c.AircraftID && d.Withdrawn == nil {
 			f.Decided = append(f.Decided, d.Decision)
@@ -74,11 +76,14 @@ func (s *Service) decided(ctx context.Context, ids db.UUIDs, at map[uuid.UUID]*J
 		WithdrawnBy           *string
 		WithdrawnWhy          *string
 	}
-	if err := s.DB.WithContext(ctx).Raw("select id, job_id, aircraft_id, kind, reason, basis, way, by_name, at, withdrawn_at, withdrawn_by, withdrawn_why from job_decisions where job_id = any(?::uuid[]) order by at, id", ids).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id, job_id, aircraft_id, kind, reason, basis, way, by_name, at, withdrawn_at, withdrawn_by, withdrawn_why from job_decisions where job_id = any(?::uuid[]) order by at, id",
+		ids).Scan(&rows).Error; err != nil {
 		return err
 	}
 	for _, r := range rows {
-		d := Decision{JobID: r.JobID, AircraftID: r.AircraftID, Decision: intent.Decision{ID: r.ID.String(), Kind: intent.Kind(r.Kind), Reason: r.Reason, By: r.ByName, At: r.At.UTC(), Basis: r.Basis}}
+		d := Decision{JobID: r.JobID, AircraftID: r.AircraftID,
+			Decision: intent.Decision{ID: r.ID.String(), Kind: intent.Kind(r.Kind), Reason: r.Reason, By: r.ByName,
+				At: r.At.UTC(), Basis: r.Basis}}
 		if r.WithdrawnAt != nil {
 			d.Withdrawn = &Withdrawn{By: *r.WithdrawnBy, Why: *r.WithdrawnWhy, At: r.WithdrawnAt.UTC()}
 		}
@@ -130,7 +135,8 @@ func (s *Service) Decide(ctx context.Context, job uuid.UUID, n NewDecision) erro
 	}
 	i := slices.IndexFunc(part.Findings, func(f judge.Finding) bool { return slices.Contains(f.Decide, string(n.Kind)) })
 	if i < 0 {
-		return fault.Clash("nothing-to-decide", "There is nothing to decide of this kind now: %s. Look at the findings of the job again.", n.Kind.Words())
+		return fault.Clash("nothing-to-decide",
+			"There is nothing to decide of this kind now: %s. Look at the findings of the job again.", n.Kind.Words())
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var version int
@@ -138,7 +144,8 @@ func (s *Service) Decide(ctx context.Context, job uuid.UUID, n NewDecision) erro
 			return err
 		}
 		var twice int64
-		if err := tx.Raw("select count(*) from job_decisions where id = ?", n.ID).Scan(&twice).Error; err != nil || twice > 0 {
+		if err := tx.Raw("select count(*) from job_decisions where id = ?", n.ID).Scan(&twice).Error; err != nil ||
+			twice > 0 {
 			return err // the same press sent twice at once
 		}
 		if version != j.Version { // judged as it was, not as it is now
@@ -151,12 +158,16 @@ func (s *Service) Decide(ctx context.Context, job uuid.UUID, n NewDecision) erro
 // decides refuses who may not decide about how the job is flown, and any decision
 // about one that is closed.
 func (j Job) decides(by people.Person) error {
-	command := slices.ContainsFunc(j.People, func(p Post) bool { return p.PersonID == by.ID && p.Post == string(crew.InCommand) })
+	command := slices.ContainsFunc(j.People, func(p Post) bool {
+		return p.PersonID == by.ID &&
+			p.Post == string(crew.InCommand)
+	})
 	switch {
 	case !command && !slices.Contains(by.Held(), crew.Chief):
 		return fault.Denied("Only who is in command of this job, or a chief, decides how it is flown.")
 	case j.State != Planned:
-		return fault.Clash("job-closed", "This job is %s. Plan it again before anybody decides about it.", strings.ReplaceAll(j.State, "-", " "))
+		return fault.Clash("job-closed", "This job is %s. Plan it again before anybody decides about it.",
+			strings.ReplaceAll(j.State, "-", " "))
 	}
 	return nil
 }
@@ -183,12 +194,14 @@ func (s *Service) Withdraw(ctx context.Context, job, decision uuid.UUID, why str
 	}
 	c, _ := j.craft(j.Decided[i].AircraftID)
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		r := tx.Exec("update job_decisions set withdrawn_at = ?, withdrawn_by = ?, withdrawn_why = ? where id = ? and job_id = ? and withdrawn_at is null", now, by.Name, why, decision, job)
+		r := tx.Exec("update job_decisions set withdrawn_at = ?, withdrawn_by = ?, withdrawn_why = ? where id = ? and job_id = ? and withdrawn_at is null",
+			now, by.Name, why, decision, job)
 		if r.Error != nil || r.RowsAffected == 0 {
 			return r.Error
 		}
 		d := j.Decided[i]
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, By: by.By(), Content: map[string]any{"withdrawn": decision, "job": j.ID, "aircraft": c.Name, "kind": d.Kind, "reason": why},
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, By: by.By(),
+			Content: map[string]any{"withdrawn": decision, "job": j.ID, "aircraft": c.Name, "kind": d.Kind, "reason": why},
 			Summary: fmt.Sprintf("%s, %s: no longer %s, because %s", j.Aim, c.Name, d.Kind.Words(), why)})
 		if err != nil {
 			return err
@@ -198,17 +211,20 @@ func (s *Service) Withdraw(ctx context.Context, job, decision uuid.UUID, why str
 }
 
 // keep writes the decision, its record, and what it changes in the job.
-func (s *Service) keep(ctx context.Context, tx *gorm.DB, j Job, c Craft, n NewDecision, part AircraftPart, about judge.Finding) error {
+func (s *Service) keep(ctx context.Context, tx *gorm.DB, j Job, c Craft, n NewDecision, part AircraftPart,
+	about judge.Finding) error {
 	var way []geo.Point
 	if n.Kind == intent.WayRound {
 		way = part.WayRound
 	}
 	by, now := people.From(ctx), s.Clock.Now()
-	content := map[string]any{"decision": n.ID, "job": j.ID, "aircraft": c.Name, "kind": n.Kind, "reason": n.Reason, "about": about.Sentence}
+	content := map[string]any{"decision": n.ID, "job": j.ID, "aircraft": c.Name, "kind": n.Kind, "reason": n.Reason,
+		"about": about.Sentence}
 	switch n.Kind {
 	case intent.SetReturn:
 		content["return_m"] = part.AdvisedM
-		if err := tx.Exec("update job_aircraft set return_m = ? where job_id = ? and aircraft_id = ?", part.AdvisedM, j.ID, c.AircraftID).Error; err != nil {
+		if err := tx.Exec("update job_aircraft set return_m = ? where job_id = ? and aircraft_id = ?", part.AdvisedM, j.ID,
+			c.AircraftID).Error; err != nil {
 			return err
 		}
 	case intent.OtherPlace:
@@ -230,13 +246,15 @@ func (s *Service) keep(ctx context.Context, tx *gorm.DB, j Job, c Craft, n NewDe
 		text := string(b)
 		wayJSON, content["way"] = &text, way
 	}
-	seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, By: by.By(), Content: content,
+	seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Decided, Subject: j.ID, At: now, By: by.By(),
+		Content: content,
 		Summary: fmt.Sprintf("%s, %s: %s, because %s", j.Aim, c.Name, n.Kind.Words(), n.Reason)})
 	if err != nil {
 		return err
 	}
 	if err := tx.Exec("insert into job_decisions (id, job_id, aircraft_id, kind, reason, basis, way, person_id, by_name, at, record_seq) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-		n.ID, j.ID, c.AircraftID, string(n.Kind), n.Reason, about.Basis, wayJSON, by.ID, by.Name, now, seq).Error; err != nil {
+		n.ID, j.ID, c.AircraftID, string(n.Kind), n.Reason, about.Basis, wayJSON, by.ID, by.Name, now,
+		seq).Error; err != nil {
 		return err
 	}
 	return tx.Exec("update jobs set version = version + 1 where id = ?", j.ID).Error

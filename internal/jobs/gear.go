@@ -34,7 +34,8 @@ func (s *Service) gear(ctx context.Context, tx *gorm.DB, j Job) error {
 		return err
 	}
 	for _, g := range j.Gear {
-		res := tx.Exec("insert into job_gear (job_id, gear_id) select ?, id from gear where id = ? on conflict do nothing", j.ID, g.ID)
+		res := tx.Exec("insert into job_gear (job_id, gear_id) select ?, id from gear where id = ? on conflict do nothing",
+			j.ID, g.ID)
 		if res.Error != nil {
 			return res.Error
 		}
@@ -57,7 +58,8 @@ func (s *Service) stillNeeded(ctx context.Context, tx *gorm.DB, j Job) error {
 		return nil
 	}
 	var rows []evening.Gear
-	if err := tx.Raw("select * from gear where id in (select gear_id from job_gear where job_id = ?) or id = any(?::uuid[]) order by lower(name)", j.ID, gearIDs(j)).Scan(&rows).Error; err != nil {
+	if err := tx.Raw("select * from gear where id in (select gear_id from job_gear where job_id = ?) or id = any(?::uuid[]) order by lower(name)",
+		j.ID, gearIDs(j)).Scan(&rows).Error; err != nil {
 		return err
 	}
 	kept, kinds := gearIDs(j), map[string]bool{}
@@ -70,7 +72,9 @@ func (s *Service) stillNeeded(ctx context.Context, tx *gorm.DB, j Job) error {
 		}
 		for _, f := range g.Piece().Judge(s.Clock.Now()) {
 			if f.Verdict == judge.Stop {
-				return fault.Clash("gear-stops", "%s stops this job: %s Put it right, name another of its kind in its place, or ask the chief to take it off. Nothing was saved.", g.Name, f.Sentence)
+				return fault.Clash("gear-stops",
+					"%s stops this job: %s Put it right, name another of its kind in its place, or ask the chief to take it off. Nothing was saved.",
+					g.Name, f.Sentence)
 			}
 		}
 	}

@@ -35,7 +35,9 @@ func (h *Handlers) ListJobs(ctx context.Context, r api.ListJobsRequestObject) (a
 	flown, err := h.Jobs.flown(ctx)
 	out := api.ListJobs200JSONResponse{Jobs: []api.JobHead{}}
 	for _, j := range js {
-		w := api.JobHead{Id: j.ID, Work: api.JobHeadWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim, From: j.FromAt.UTC(), To: j.ToAt.UTC(), State: api.JobHeadState(j.State), Aircraft: []string{}, People: []string{}, Flights: flown[j.ID]}
+		w := api.JobHead{Id: j.ID, Work: api.JobHeadWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim,
+			From: j.FromAt.UTC(), To: j.ToAt.UTC(), State: api.JobHeadState(j.State), Aircraft: []string{}, People: []string{},
+			Flights: flown[j.ID]}
 		if assessed < listAssesses && j.near(h.Jobs.Clock.Now()) {
 			assessed++
 			a, err := h.Jobs.Assess(ctx, j.ID)
@@ -77,7 +79,8 @@ func (s *Service) flown(ctx context.Context) (map[uuid.UUID]int, error) {
 
 func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api.SaveJobResponseObject, error) {
 	b := r.Body
-	j := Job{ID: r.Id, Work: string(b.Work), SiteID: b.SiteId, Aim: b.Aim, Product: b.Product, FromAt: b.From.UTC(), ToAt: b.To.UTC(), Sorties: b.Sorties, Meeting: b.Meeting, Channel: b.Channel, Version: b.Version,
+	j := Job{ID: r.Id, Work: string(b.Work), SiteID: b.SiteId, Aim: b.Aim, Product: b.Product, FromAt: b.From.UTC(),
+		ToAt: b.To.UTC(), Sorties: b.Sorties, Meeting: b.Meeting, Channel: b.Channel, Version: b.Version,
 		TakeOffID: b.TakeOffId, LandingID: b.LandingId, SecondID: b.SecondId}
 	if b.Label != nil {
 		j.Label = *b.Label
@@ -87,7 +90,8 @@ func (h *Handlers) SaveJob(ctx context.Context, r api.SaveJobRequestObject) (api
 		return nil, err
 	}
 	for _, c := range b.Aircraft {
-		one := Craft{AircraftID: c.AircraftId, ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, RouteM: c.RouteM, MassKg: c.MassKg, SpeedMS: c.SpeedMs, LostLink: was[c.AircraftId]}
+		one := Craft{AircraftID: c.AircraftId, ReturnM: c.ReturnM, HomeFollows: c.HomeFollows, RouteM: c.RouteM,
+			MassKg: c.MassKg, SpeedMS: c.SpeedMs, LostLink: was[c.AircraftId]}
 		if c.LostLink != nil {
 			one.LostLink = string(*c.LostLink)
 		}
@@ -136,10 +140,12 @@ func (h *Handlers) AnswerJob(ctx context.Context, r api.AnswerJobRequestObject) 
 
 func (h *Handlers) DecideJob(ctx context.Context, r api.DecideJobRequestObject) (api.DecideJobResponseObject, error) {
 	b := r.Body
-	return api.DecideJob204Response{}, h.Jobs.Decide(ctx, r.Id, NewDecision{ID: b.Id, Aircraft: b.AircraftId, Kind: intent.Kind(b.Kind), Reason: b.Reason, Place: b.PlaceId})
+	return api.DecideJob204Response{}, h.Jobs.Decide(ctx, r.Id,
+		NewDecision{ID: b.Id, Aircraft: b.AircraftId, Kind: intent.Kind(b.Kind), Reason: b.Reason, Place: b.PlaceId})
 }
 
-func (h *Handlers) WithdrawDecision(ctx context.Context, r api.WithdrawDecisionRequestObject) (api.WithdrawDecisionResponseObject, error) {
+func (h *Handlers) WithdrawDecision(ctx context.Context,
+	r api.WithdrawDecisionRequestObject) (api.WithdrawDecisionResponseObject, error) {
 	return api.WithdrawDecision204Response{}, h.Jobs.Withdraw(ctx, r.Id, r.Decision, r.Body.Reason)
 }
 
@@ -152,11 +158,13 @@ func (h *Handlers) PackKit(ctx context.Context, r api.PackKitRequestObject) (api
 	return api.PackKit204Response{}, h.Jobs.Pack(ctx, r.Id, r.Item, b.Label, b.Quantity, b.Packed, b.Checked)
 }
 
-func (h *Handlers) WriteBriefing(ctx context.Context, r api.WriteBriefingRequestObject) (api.WriteBriefingResponseObject, error) {
+func (h *Handlers) WriteBriefing(ctx context.Context,
+	r api.WriteBriefingRequestObject) (api.WriteBriefingResponseObject, error) {
 	return api.WriteBriefing204Response{}, h.Jobs.Brief(ctx, r.Id, r.Body.Id)
 }
 
-func (h *Handlers) SignBriefing(ctx context.Context, r api.SignBriefingRequestObject) (api.SignBriefingResponseObject, error) {
+func (h *Handlers) SignBriefing(ctx context.Context,
+	r api.SignBriefingRequestObject) (api.SignBriefingResponseObject, error) {
 	b := r.Body
 	return api.SignBriefing204Response{}, h.Jobs.SignBriefing(ctx, r.Id, b.BriefingId, b.PersonId, b.Hash, b.Pin)
 }
@@ -171,11 +179,18 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 	for _, g := range j.Gear {
 		held = append(held, api.JobGear{Id: g.ID, Name: g.Name})
 	}
-	out := api.GetJob200JSONResponse{Gear: held, Id: j.ID, Work: api.JobWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim, Product: j.Product, From: j.FromAt.UTC(), To: j.ToAt.UTC(), Sorties: j.Sorties, Meeting: j.Meeting, Channel: j.Channel, State: api.JobState(j.State),
-		Version: j.Version, CreatedBy: j.CreatedBy, Aircraft: []api.JobCraftSeen{}, People: wirePosts(j.People), Verdict: a.Verdict, Findings: a.Common, Rules: fmt.Sprintf("%s %d", a.Pack.Name, a.Pack.Version), Kit: []api.KitItem{}, Flights: []api.JobFlight{},
-		Notices: append([]judge.Finding{}, a.Notices...), TakeOffId: j.TakeOffID, LandingId: j.LandingID, SecondId: j.SecondID, Label: j.Label, Decisions: []api.JobDecisionSeen{}}
+	out := api.GetJob200JSONResponse{Gear: held, Id: j.ID, Work: api.JobWork(j.Work), SiteId: j.SiteID, Site: j.Site,
+		Aim: j.Aim, Product: j.Product, From: j.FromAt.UTC(), To: j.ToAt.UTC(), Sorties: j.Sorties, Meeting: j.Meeting,
+		Channel: j.Channel, State: api.JobState(j.State),
+		Version: j.Version, CreatedBy: j.CreatedBy, Aircraft: []api.JobCraftSeen{}, People: wirePosts(j.People),
+		Verdict: a.Verdict, Findings: a.Common, Rules: fmt.Sprintf("%s %d",
+			a.Pack.Name, a.Pack.Version), Kit: []api.KitItem{}, Flights: []api.JobFlight{},
+		Notices: append([]judge.Finding{},
+			a.Notices...), TakeOffId: j.TakeOffID, LandingId: j.LandingID, SecondId: j.SecondID, Label: j.Label,
+		Decisions: []api.JobDecisionSeen{}}
 	for _, d := range j.Decided {
-		w := api.JobDecisionSeen{Id: uuid.MustParse(d.ID), AircraftId: d.AircraftID, Kind: string(d.Kind), Reason: d.Reason, By: d.By, At: d.At}
+		w := api.JobDecisionSeen{Id: uuid.MustParse(d.ID), AircraftId: d.AircraftID, Kind: string(d.Kind), Reason: d.Reason,
+			By: d.By, At: d.At}
 		if x := d.Withdrawn; x != nil {
 			w.Withdrawn = &api.WithdrawnSeen{By: x.By, At: x.At, Why: x.Why}
 		}
@@ -183,7 +198,10 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 	}
 	for _, c := range j.Aircraft {
 		p := a.Each[c.AircraftID]
-		w := api.JobCraftSeen{AircraftId: c.AircraftID, Name: c.Name, Type: p.Type, ReturnM: c.ReturnM, AdvisedM: p.AdvisedM, HomeFollows: c.HomeFollows, LostLink: api.LostLink(c.LostLink), RouteM: c.RouteM, Datum: api.Datum(c.RouteDatum), MassKg: c.MassKg, UsualMassKg: c.UsualMassKg, HighM: p.HighM, SpeedMs: c.SpeedMS, Verdict: judge.Worst(p.Findings), Findings: p.Findings}
+		w := api.JobCraftSeen{AircraftId: c.AircraftID, Name: c.Name, Type: p.Type, ReturnM: c.ReturnM, AdvisedM: p.AdvisedM,
+			HomeFollows: c.HomeFollows, LostLink: api.LostLink(c.LostLink), RouteM: c.RouteM, Datum: api.Datum(c.RouteDatum),
+			MassKg: c.MassKg, UsualMassKg: c.UsualMassKg, HighM: p.HighM, SpeedMs: c.SpeedMS, Verdict: judge.Worst(p.Findings),
+			Findings: p.Findings}
 		if w.Findings == nil {
 			w.Findings = []judge.Finding{}
 		}
@@ -197,7 +215,8 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 		return nil, err
 	}
 	for _, k := range items {
-		out.Kit = append(out.Kit, api.KitItem{Id: k.ID, Label: k.Label, Quantity: k.Quantity, Why: k.Why, Own: k.Own, Packed: k.PackedAt != nil, PackedBy: k.PackedBy, Checked: k.CheckedAt != nil, CheckedBy: k.CheckedBy})
+		out.Kit = append(out.Kit, api.KitItem{Id: k.ID, Label: k.Label, Quantity: k.Quantity, Why: k.Why, Own: k.Own,
+			Packed: k.PackedAt != nil, PackedBy: k.PackedBy, Checked: k.CheckedAt != nil, CheckedBy: k.CheckedBy})
 	}
 	if out.Briefing, err = h.briefing(ctx, a); err != nil {
 		return nil, err
@@ -210,9 +229,11 @@ func (h *Handlers) GetJob(ctx context.Context, r api.GetJobRequestObject) (api.G
 		State     string
 		Seconds   int
 	}
-	err = h.Jobs.DB.WithContext(ctx).Raw("select f.id, a.name as aircraft, p.name as pilot, f.took_off_at, f.state, f.seconds from flights f join aircraft a on a.id = f.aircraft_id join people p on p.id = f.pilot_id where f.job_id = ? order by f.took_off_at", j.ID).Scan(&flights).Error
+	err = h.Jobs.DB.WithContext(ctx).Raw("select f.id, a.name as aircraft, p.name as pilot, f.took_off_at, f.state, f.seconds from flights f join aircraft a on a.id = f.aircraft_id join people p on p.id = f.pilot_id where f.job_id = ? order by f.took_off_at",
+		j.ID).Scan(&flights).Error
 	for _, f := range flights {
-		out.Flights = append(out.Flights, api.JobFlight{Id: f.ID, Aircraft: f.Aircraft, Pilot: f.Pilot, TookOffAt: f.TookOffAt.UTC(), State: f.State, Seconds: f.Seconds})
+		out.Flights = append(out.Flights, api.JobFlight{Id: f.ID, Aircraft: f.Aircraft, Pilot: f.Pilot,
+			TookOffAt: f.TookOffAt.UTC(), State: f.State, Seconds: f.Seconds})
 	}
 	return out, err
 }
@@ -262,7 +283,8 @@ func (h *Handlers) briefing(ctx context.Context, a Assessed) (*api.Briefing, err
 	if err != nil || b == nil {
 		return nil, err
 	}
-	out := api.Briefing{Id: b.ID, At: b.At.UTC(), By: b.By, Hash: b.Hash, Sections: b.Sections, Signed: []api.BriefSigned{}, Missing: wirePosts(b.missing(a.Job))}
+	out := api.Briefing{Id: b.ID, At: b.At.UTC(), By: b.By, Hash: b.Hash, Sections: b.Sections,
+		Signed: []api.BriefSigned{}, Missing: wirePosts(b.missing(a.Job))}
 	if a.Facts.Briefing != nil {
 		out.Changed = a.Facts.Briefing.Changed
 	}

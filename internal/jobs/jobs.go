@@ -145,7 +145,8 @@ func (s *Service) Get(ctx context.Context, id uuid.UUID) (Job, error) {
 
 // Coming are the planned jobs and those that ended within a day, soonest first.
 func (s *Service) Coming(ctx context.Context) ([]Job, error) {
-	return s.find(ctx, "(j.state = 'planned' or j.to_at > ?) order by j.from_at, j.id limit 200", s.Clock.Now().Add(-24*time.Hour))
+	return s.find(ctx, "(j.state = 'planned' or j.to_at > ?) order by j.from_at, j.id limit 200",
+		s.Clock.Now().Add(-24*time.Hour))
 }
 
 // Past are jobs that are done or called off, newest first.
@@ -157,7 +158,8 @@ func (s *Service) Past(ctx context.Context) ([]Job, error) {
 func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, error) {
 	g := s.DB.WithContext(ctx)
 	var out []Job
-	if err := g.Raw("select j.*, s.name as site from jobs j join sites s on s.id = j.site_id where "+where, args...).Scan(&out).Error; err != nil || len(out) == 0 {
+	if err := g.Raw("select j.*, s.name as site from jobs j join sites s on s.id = j.site_id where "+where,
+		args...).Scan(&out).Error; err != nil || len(out) == 0 {
 		return out, err
 	}
 	ids := make(db.UUIDs, len(out))
@@ -166,21 +168,24 @@ func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, e
 		ids[i], at[out[i].ID] = out[i].ID, &out[i]
 	}
 	var crafts []Craft
-	if err := g.Raw("select c.*, a.name, a.type_key, a.mass_kg as usual_mass_kg from job_aircraft c join aircraft a on a.id = c.aircraft_id where c.job_id = any(?::uuid[]) order by a.name", ids).Scan(&crafts).Error; err != nil {
+	if err := g.Raw("select c.*, a.name, a.type_key, a.mass_kg as usual_mass_kg from job_aircraft c join aircraft a on a.id = c.aircraft_id where c.job_id = any(?::uuid[]) order by a.name",
+		ids).Scan(&crafts).Error; err != nil {
 		return out, err
 	}
 	for _, c := range crafts {
 		at[c.JobID].Aircraft = append(at[c.JobID].Aircraft, c)
 	}
 	var posts []Post
-	if err := g.Raw("select p.*, q.name from job_people p join people q on q.id = p.person_id where p.job_id = any(?::uuid[]) order by q.name", ids).Scan(&posts).Error; err != nil {
+	if err := g.Raw("select p.*, q.name from job_people p join people q on q.id = p.person_id where p.job_id = any(?::uuid[]) order by q.name",
+		ids).Scan(&posts).Error; err != nil {
 		return out, err
 	}
 	for _, p := range posts {
 		at[p.JobID].People = append(at[p.JobID].People, p)
 	}
 	var gear []JobGear
-	if err := g.Raw("select x.job_id, g.id, g.name from job_gear x join gear g on g.id = x.gear_id where x.job_id = any(?::uuid[]) order by lower(g.name)", ids).Scan(&gear).Error; err != nil {
+	if err := g.Raw("select x.job_id, g.id, g.name from job_gear x join gear g on g.id = x.gear_id where x.job_id = any(?::uuid[]) order by lower(g.name)",
+		ids).Scan(&gear).Error; err != nil {
 		return out, err
 	}
 	for _, x := range gear {
@@ -200,7 +205,8 @@ func (s *Service) find(ctx context.Context, where string, args ...any) ([]Job, e
 }
 
 func (j *Job) check(now time.Time, isNew bool) error {
-	j.Aim, j.Product, j.Meeting, j.Channel = strings.TrimSpace(j.Aim), strings.TrimSpace(j.Product), strings.TrimSpace(j.Meeting), strings.TrimSpace(j.Channel)
+	j.Aim, j.Product, j.Meeting, j.Channel = strings.TrimSpace(j.Aim), strings.TrimSpace(j.Product),
+		strings.TrimSpace(j.Meeting), strings.TrimSpace(j.Channel)
 	var fields []fault.Field
 	bad := func(field, sentence string) { fields = append(fields, fault.Field{Field: field, Sentence: sentence}) }
 	if len([]rune(j.Aim)) < 3 {
@@ -269,12 +275,14 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 		}
 		for _, c := range j.Aircraft {
 			if err := tx.Exec(`insert into job_aircraft (job_id, aircraft_id, span, open, return_m, home_follows, lost_link, route_m, route_datum, mass_kg, speed_ms) values (?, ?, tstzrange(?, ?), true, ?, ?, ?, ?, ?, ?, ?)`,
-				j.ID, c.AircraftID, j.FromAt, j.ToAt, c.ReturnM, c.HomeFollows, c.LostLink, c.RouteM, c.RouteDatum, c.MassKg, c.SpeedMS).Error; err != nil {
+				j.ID, c.AircraftID, j.FromAt, j.ToAt, c.ReturnM, c.HomeFollows, c.LostLink, c.RouteM, c.RouteDatum, c.MassKg,
+				c.SpeedMS).Error; err != nil {
 				return err
 			}
 		}
 		for _, p := range j.People {
-			if err := tx.Exec("insert into job_people (job_id, person_id, post, span, open) values (?, ?, ?, tstzrange(?, ?), true)", j.ID, p.PersonID, p.Post, j.FromAt, j.ToAt).Error; err != nil {
+			if err := tx.Exec("insert into job_people (job_id, person_id, post, span, open) values (?, ?, ?, tstzrange(?, ?), true)",
+				j.ID, p.PersonID, p.Post, j.FromAt, j.ToAt).Error; err != nil {
 				return err
 			}
 		}
@@ -285,12 +293,14 @@ func (s *Service) Save(ctx context.Context, j Job) error {
 // places keeps from where it takes off and where it lands; each is a take-off
 // place on the map of the job's site.
 func (s *Service) places(tx *gorm.DB, j Job) error {
-	for field, id := range map[string]*uuid.UUID{"take_off_id": j.TakeOffID, "landing_id": j.LandingID, "second_id": j.SecondID} {
+	for field, id := range map[string]*uuid.UUID{"take_off_id": j.TakeOffID, "landing_id": j.LandingID,
+		"second_id": j.SecondID} {
 		if id == nil {
 			continue
 		}
 		var n int64
-		if err := tx.Raw("select count(*) from site_features where id = ? and site_id = ? and removed_at is null and content->>'kind' = ?", *id, j.SiteID, string(site.TakeOff)).Scan(&n).Error; err != nil {
+		if err := tx.Raw("select count(*) from site_features where id = ? and site_id = ? and removed_at is null and content->>'kind' = ?",
+			*id, j.SiteID, string(site.TakeOff)).Scan(&n).Error; err != nil {
 			return err
 		}
 		if n == 0 {
@@ -303,7 +313,8 @@ func (s *Service) places(tx *gorm.DB, j Job) error {
 			return err
 		}
 		if !practice {
-			return fault.Bad("site_id", "Practice and check flights are flown at a base or practice site. Choose one, or mark this site as one.")
+			return fault.Bad("site_id",
+				"Practice and check flights are flown at a base or practice site. Choose one, or mark this site as one.")
 		}
 	}
 	return tx.Exec("update jobs set take_off_id = ?, landing_id = ?, second_id = ?, label_low_ms = ?, label_high_ms = ?, label_height_m = ? where id = ?",
@@ -316,7 +327,8 @@ func (s *Service) head(ctx context.Context, tx *gorm.DB, j Job) error {
 		// The same press sent twice is one job: a second insert finds the first and writes the same again.
 		res := tx.Exec(`insert into jobs (id, work, site_id, aim, product, from_at, to_at, sorties, meeting, channel, created_at, created_by) select ?, ?, s.id, ?, ?, ?, ?, ?, ?, ?, ?, ? from sites s where s.id = ?
 			on conflict (id) do update set aim = excluded.aim where jobs.version = 1 and jobs.created_by = excluded.created_by`,
-			j.ID, j.Work, j.Aim, j.Product, j.FromAt, j.ToAt, j.Sorties, j.Meeting, j.Channel, s.Clock.Now(), people.From(ctx).Name, j.SiteID)
+			j.ID, j.Work, j.Aim, j.Product, j.FromAt, j.ToAt, j.Sorties, j.Meeting, j.Channel, s.Clock.Now(),
+			people.From(ctx).Name, j.SiteID)
 		if res.Error == nil && res.RowsAffected == 0 {
 			var n int64
 			if err := tx.Raw("select count(*) from jobs where id = ?", j.ID).Scan(&n).Error; err != nil {
@@ -339,7 +351,8 @@ func (s *Service) head(ctx context.Context, tx *gorm.DB, j Job) error {
 	case old.Version != j.Version:
 		return fault.Stale("job")
 	case old.State != Planned:
-		return fault.Clash("job-closed", "This job is %s. Plan it again before you change it.", strings.ReplaceAll(old.State, "-", " "))
+		return fault.Clash("job-closed", "This job is %s. Plan it again before you change it.",
+			strings.ReplaceAll(old.State, "-", " "))
 	}
 	res := tx.Exec("update jobs set work = ?, site_id = (select id from sites where id = ?), aim = ?, product = ?, from_at = ?, to_at = ?, sorties = ?, meeting = ?, channel = ?, version = version + 1 where id = ? and exists (select 1 from sites where id = ?)",
 		j.Work, j.SiteID, j.Aim, j.Product, j.FromAt, j.ToAt, j.Sorties, j.Meeting, j.Channel, j.ID, j.SiteID)
@@ -373,7 +386,8 @@ func (s *Service) mayPost(ctx context.Context, j Job) error {
 func (s *Service) End(ctx context.Context, id uuid.UUID, state string, version int) error {
 	return db.Tx(ctx, s.DB, func(_ context.Context, tx *gorm.DB) error {
 		var open int64
-		if err := tx.Raw("select count(*) from flights where job_id = ? and state <> 'logged'", id).Scan(&open).Error; err != nil {
+		if err := tx.Raw("select count(*) from flights where job_id = ? and state <> 'logged'",
+			id).Scan(&open).Error; err != nil {
 			return err
 		}
 		if open > 0 && state != Planned {
@@ -397,5 +411,6 @@ func (s *Service) End(ctx context.Context, id uuid.UUID, state string, version i
 
 // Of are the planned jobs of an aircraft that are not over, soonest first.
 func (s *Service) Of(ctx context.Context, aircraft uuid.UUID) ([]Job, error) {
-	return s.find(ctx, "j.state = 'planned' and j.to_at > ? and exists (select 1 from job_aircraft c where c.job_id = j.id and c.aircraft_id = ?) order by j.from_at, j.id limit 20", s.Clock.Now(), aircraft)
+	return s.find(ctx, "j.state = 'planned' and j.to_at > ? and exists (select 1 from job_aircraft c where c.job_id = j.id and c.aircraft_id = ?) order by j.from_at, j.id limit 20",
+		s.Clock.Now(), aircraft)
 }

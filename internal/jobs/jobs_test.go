@@ -36,21 +36,26 @@ type bed struct {
 func setUp(t *testing.T) bed {
 	b := bed{testbed.NewStage(t), t, testbed.NewID()}
 	ctx := b.As(b.Chief)
-	require.NoError(t, b.Sites.Add(ctx, sites.Site{ID: b.site, Name: "Yard", Lat: 46.31, Lon: -119.70, ElevationM: new(210.0)}))
+	require.NoError(t, b.Sites.Add(ctx, sites.Site{ID: b.site, Name: "Yard", Lat: 46.31, Lon: -119.70,
+		ElevationM: new(210.0)}))
 	yes := true
 	ground := &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes, NoPlastic: &yes, NoDust: &yes, NoPeople: &yes}
 	for _, f := range []site.Feature{
-		{Kind: site.TakeOff, Shape: site.Point, Name: "Gate", Ground: ground, Places: []geo.Point{{Lat: 46.31, Lon: -119.70}}},
+		{Kind: site.TakeOff, Shape: site.Point, Name: "Gate", Ground: ground,
+			Places: []geo.Point{{Lat: 46.31, Lon: -119.70}}},
 		{Kind: site.Route, Shape: site.Line, Places: []geo.Point{{Lat: 46.311, Lon: -119.70}, {Lat: 46.311, Lon: -119.699}}},
 	} {
 		f.ID = testbed.NewID().String()
 		require.NoError(t, b.Sites.SaveFeature(ctx, b.site, f, 0))
 	}
 	station, near := 210.0, 12.0
-	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: &station, StationKm: &near, Report: "METAR KZZT 101635Z 24005KT 10SM CLR 16/06 A3000"}))
+	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open",
+		StationM: &station, StationKm: &near, Report: "METAR KZZT 101635Z 24005KT 10SM CLR 16/06 A3000"}))
 	require.NoError(t, b.Airspace.Take(ctx, b.site, testbed.NoZones(46.31, -119.70)))
 	require.NoError(t, b.Sites.PutTerrain(ctx, b.site, "level.asc", 0, testbed.Level(46.31, -119.70, 210)))
-	require.NoError(t, b.Readiness.Log(ctx, readiness.Practice{ID: testbed.NewID(), PersonID: b.Pilot.ID, TypeKey: "lantern-4", Phase: "empty", Packs: 3, Landings: 6, NoseIn: true, FlownOn: testbed.Noon.AddDate(0, -2, 0)}, testbed.PIN))
+	require.NoError(t, b.Readiness.Log(ctx, readiness.Practice{ID: testbed.NewID(), PersonID: b.Pilot.ID,
+		TypeKey: "lantern-4", Phase: "empty", Packs: 3, Landings: 6, NoseIn: true, FlownOn: testbed.Noon.AddDate(0, -2, 0)},
+		testbed.PIN))
 	return b
 }
 
@@ -58,8 +63,10 @@ func setUp(t *testing.T) bed {
 func (b bed) job(change func(*jobs.Job)) jobs.Job {
 	b.t.Helper()
 	height, speed := 30.0, 5.0
-	j := jobs.Job{ID: testbed.NewID(), Work: "inspection", SiteID: b.site, Aim: "Roof", FromAt: testbed.Noon.Add(-time.Hour), ToAt: testbed.Noon.Add(5 * time.Hour),
-		Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID, ReturnM: &height, LostLink: "return", SpeedMS: &speed}}, People: []jobs.Post{{PersonID: b.Pilot.ID, Post: "rpic"}}}
+	j := jobs.Job{ID: testbed.NewID(), Work: "inspection", SiteID: b.site, Aim: "Roof",
+		FromAt: testbed.Noon.Add(-time.Hour), ToAt: testbed.Noon.Add(5 * time.Hour),
+		Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID, ReturnM: &height, LostLink: "return",
+			SpeedMS: &speed}}, People: []jobs.Post{{PersonID: b.Pilot.ID, Post: "rpic"}}}
 	if change != nil {
 		change(&j)
 	}
@@ -125,7 +132,8 @@ func TestJobGoesThroughTheGate(t *testing.T) {
 	require.NoError(t, err)
 	assert.NotEqual(t, judge.Stop, a.Output.Verdict, "%+v", a.Output.Findings)
 	assert.Contains(t, a.Output.Checked, judge.RuleBriefing)
-	r, err := b.Flights.Release(ctx, flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: j.Aim, GateHash: a.Hash, PIN: testbed.PIN})
+	r, err := b.Flights.Release(ctx, flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: j.Aim, GateHash: a.Hash,
+		PIN: testbed.PIN})
 	require.NoError(t, err)
 	f, err := b.Flights.TakeOff(ctx, testbed.NewID(), r.ID, nil)
 	require.NoError(t, err)
@@ -148,11 +156,13 @@ func TestBriefingHoldsForCrewSiteAndDay(t *testing.T) {
 	b.ready(j)
 	ctx := b.As(b.Chief)
 	station, near := 210.0, 12.0
-	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: &station, StationKm: &near, Report: "METAR KZZT 101638Z 24006KT 10SM CLR 17/06 A3000"}))
+	require.NoError(t, b.Sites.AddWeather(ctx, b.site, sites.NewWeather{ID: testbed.NewID(), Ground: "open",
+		StationM: &station, StationKm: &near, Report: "METAR KZZT 101638Z 24006KT 10SM CLR 17/06 A3000"}))
 	assert.Empty(t, b.stops(j))
 
 	height := 12.0
-	tree := site.Feature{ID: testbed.NewID().String(), Kind: site.Obstacle, Shape: site.Point, Name: "Tree", HeightM: &height, Places: []geo.Point{{Lat: 46.315, Lon: -119.71}}}
+	tree := site.Feature{ID: testbed.NewID().String(), Kind: site.Obstacle, Shape: site.Point, Name: "Tree",
+		HeightM: &height, Places: []geo.Point{{Lat: 46.315, Lon: -119.71}}}
 	require.NoError(t, b.Sites.SaveFeature(ctx, b.site, tree, 0))
 	assert.True(t, has(b.stops(j), "the site file changed"))
 	b.brief(j)
@@ -161,7 +171,8 @@ func TestBriefingHoldsForCrewSiteAndDay(t *testing.T) {
 	higher, was := 61.0, j.Aircraft[0].ReturnM
 	j.Version, j.Aircraft[0].ReturnM = 1, &higher
 	require.NoError(t, b.Jobs.Save(ctx, j))
-	assert.True(t, has(b.stops(j), "how it is flown changed: Quad one: returns at 61 m"), "what the aircraft does when its link is lost: %v", b.stops(j))
+	assert.True(t, has(b.stops(j), "how it is flown changed: Quad one: returns at 61 m"),
+		"what the aircraft does when its link is lost: %v", b.stops(j))
 	j.Version, j.Aircraft[0].ReturnM = 2, was
 	require.NoError(t, b.Jobs.Save(ctx, j))
 	assert.Empty(t, b.stops(j), "as it was briefed again")
@@ -200,19 +211,33 @@ func TestJobsThatCannotBe(t *testing.T) {
 		"no aim":               {"aim", func(j *jobs.Job) { j.Aim = "  " }},
 		"ends before it began": {"to", func(j *jobs.Job) { j.ToAt = j.FromAt }},
 		"longer than a day":    {"to", func(j *jobs.Job) { j.ToAt = j.FromAt.Add(25 * time.Hour) }},
-		"over already":         {"to", func(j *jobs.Job) { j.FromAt, j.ToAt = testbed.Noon.Add(-5*time.Hour), testbed.Noon.Add(-4*time.Hour) }},
-		"two in command":       {"people", func(j *jobs.Job) { j.People = append(j.People, jobs.Post{PersonID: b.Chief.ID, Post: "rpic"}) }},
-		"not a pilot":          {"people", func(j *jobs.Job) { j.People = []jobs.Post{{PersonID: b.Tech.ID, Post: "rpic"}} }},
-		"nobody we know":       {"people", func(j *jobs.Job) { j.People = []jobs.Post{{PersonID: testbed.NewID(), Post: "ground"}} }},
-		"somebody twice":       {"people", func(j *jobs.Job) { j.People = append(j.People, jobs.Post{PersonID: b.Pilot.ID, Post: "ground"}) }},
-		"aircraft twice":       {"aircraft", func(j *jobs.Job) { j.Aircraft = append(j.Aircraft, j.Aircraft[0]) }},
-		"aircraft elsewhere":   {"aircraft", func(j *jobs.Job) { j.People = nil }},
-		"pilot elsewhere":      {"people", func(j *jobs.Job) { j.Aircraft = nil }},
-		"no site":              {"site_id", func(j *jobs.Job) { j.SiteID = testbed.NewID() }},
+		"over already": {"to", func(j *jobs.Job) {
+			j.FromAt, j.ToAt = testbed.Noon.Add(-5*time.Hour),
+				testbed.Noon.Add(-4*time.Hour)
+		}},
+		"two in command": {"people", func(j *jobs.Job) {
+			j.People = append(j.People,
+				jobs.Post{PersonID: b.Chief.ID, Post: "rpic"})
+		}},
+		"not a pilot": {"people", func(j *jobs.Job) { j.People = []jobs.Post{{PersonID: b.Tech.ID, Post: "rpic"}} }},
+		"nobody we know": {"people", func(j *jobs.Job) {
+			j.People = []jobs.Post{{PersonID: testbed.NewID(),
+				Post: "ground"}}
+		}},
+		"somebody twice": {"people", func(j *jobs.Job) {
+			j.People = append(j.People,
+				jobs.Post{PersonID: b.Pilot.ID, Post: "ground"})
+		}},
+		"aircraft twice":     {"aircraft", func(j *jobs.Job) { j.Aircraft = append(j.Aircraft, j.Aircraft[0]) }},
+		"aircraft elsewhere": {"aircraft", func(j *jobs.Job) { j.People = nil }},
+		"pilot elsewhere":    {"people", func(j *jobs.Job) { j.Aircraft = nil }},
+		"no site":            {"site_id", func(j *jobs.Job) { j.SiteID = testbed.NewID() }},
 	} {
 		height := 30.0
-		j := jobs.Job{ID: testbed.NewID(), Work: "inspection", SiteID: b.site, Aim: "Roof", FromAt: testbed.Noon, ToAt: testbed.Noon.Add(2 * time.Hour),
-			Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID, ReturnM: &height}}, People: []jobs.Post{{PersonID: b.Pilot.ID, Post: "rpic"}}}
+		j := jobs.Job{ID: testbed.NewID(), Work: "inspection", SiteID: b.site, Aim: "Roof", FromAt: testbed.Noon,
+			ToAt:     testbed.Noon.Add(2 * time.Hour),
+			Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID, ReturnM: &height}}, People: []jobs.Post{{PersonID: b.Pilot.ID,
+				Post: "rpic"}}}
 		c.change(&j)
 		err := b.Jobs.Save(ctx, j)
 		f, ok := fault.As(err)
@@ -242,14 +267,15 @@ func TestOneThingWrongWithAJob(t *testing.T) {
 		says   string
 		change func(*jobs.Job)
 	}{
-		"return height not read": {"return height in the aircraft is not known", func(j *jobs.Job) { j.Aircraft[0].ReturnM = nil }},
-		"too fast":               {"over the limit of 44.7", func(j *jobs.Job) { v := 50.0; j.Aircraft[0].SpeedMS = &v }},
-		"too high":               {"the limit is 121.9 m", func(j *jobs.Job) { v := 140.0; j.Aircraft[0].RouteM = &v }},
-		"nobody in command":      {"Nobody is named", func(j *jobs.Job) { j.People = nil }},
-		"no tank":                {"carries no tank", func(j *jobs.Job) { j.Work = "spraying" }},
-		"no aircraft":            {"No aircraft is named", func(j *jobs.Job) { j.Aircraft = nil }},
-		"later":                  {"outside the window", func(j *jobs.Job) { j.FromAt = testbed.Noon.Add(time.Hour) }},
-		"at night":               {"no night training", func(j *jobs.Job) { j.ToAt = testbed.Noon.Add(16 * time.Hour) }},
+		"return height not read": {"return height in the aircraft is not known",
+			func(j *jobs.Job) { j.Aircraft[0].ReturnM = nil }},
+		"too fast":          {"over the limit of 44.7", func(j *jobs.Job) { v := 50.0; j.Aircraft[0].SpeedMS = &v }},
+		"too high":          {"the limit is 121.9 m", func(j *jobs.Job) { v := 140.0; j.Aircraft[0].RouteM = &v }},
+		"nobody in command": {"Nobody is named", func(j *jobs.Job) { j.People = nil }},
+		"no tank":           {"carries no tank", func(j *jobs.Job) { j.Work = "spraying" }},
+		"no aircraft":       {"No aircraft is named", func(j *jobs.Job) { j.Aircraft = nil }},
+		"later":             {"outside the window", func(j *jobs.Job) { j.FromAt = testbed.Noon.Add(time.Hour) }},
+		"at night":          {"no night training", func(j *jobs.Job) { j.ToAt = testbed.Noon.Add(16 * time.Hour) }},
 	} {
 		j := b.job(c.change)
 		assert.True(t, has(b.stops(j), c.says), "%s: %v", name, b.stops(j))
@@ -283,14 +309,16 @@ func TestKitKeepsWhoPackedAndChecked(t *testing.T) {
 func TestAuthorisationEndsInFlight(t *testing.T) {
 	b := setUp(t)
 	ctx := b.As(b.Pilot)
-	require.NoError(t, b.Airspace.Take(ctx, b.site, []byte(`{"type":"FeatureCollection","covers":{"lat":46.31,"lon":-119.7,"radius_km":15},"features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[[-119.72,46.30],[-119.68,46.30],[-119.68,46.32],[-119.72,46.32],[-119.72,46.30]]]},"properties":{"id":"z","name":"Zone","class":"D"}}]}`)))
+	require.NoError(t, b.Airspace.Take(ctx, b.site,
+		[]byte(`{"type":"FeatureCollection","covers":{"lat":46.31,"lon":-119.7,"radius_km":15},"features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[[-119.72,46.30],[-119.68,46.30],[-119.68,46.32],[-119.72,46.32],[-119.72,46.30]]]},"properties":{"id":"z","name":"Zone","class":"D"}}]}`)))
 	j := b.job(nil)
 	b.ready(j)
 	assert.True(t, has(b.stops(j), "Inside Zone (D) without authorisation"))
 	seen, err := b.Airspace.Over(ctx, b.site, 40, testbed.Noon, testbed.Noon.Add(time.Hour))
 	require.NoError(t, err)
 	zone := uuid.MustParse(seen.Zoned[0].Zone.ID)
-	require.NoError(t, b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: zone, Number: "A-1", CeilingM: 60, From: j.FromAt, To: j.ToAt}))
+	require.NoError(t, b.Airspace.Ask(ctx, airspace.New{ID: testbed.NewID(), Site: b.site, Zone: zone, Number: "A-1",
+		CeilingM: 60, From: j.FromAt, To: j.ToAt}))
 	assert.Empty(t, b.stops(j))
 	ty, err := b.Fleet.Type(ctx, "lantern-4")
 	require.NoError(t, err)
@@ -314,7 +342,8 @@ func TestTwoJobsWantOneAircraft(t *testing.T) {
 	var wait sync.WaitGroup
 	for i := range errs {
 		wait.Go(func() {
-			errs[i] = b.Jobs.Save(b.As(b.Chief), jobs.Job{ID: testbed.NewID(), Work: "mapping", SiteID: b.site, Aim: "Bank", FromAt: testbed.Noon, ToAt: testbed.Noon.Add(time.Hour), Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID}}})
+			errs[i] = b.Jobs.Save(b.As(b.Chief), jobs.Job{ID: testbed.NewID(), Work: "mapping", SiteID: b.site, Aim: "Bank",
+				FromAt: testbed.Noon, ToAt: testbed.Noon.Add(time.Hour), Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID}}})
 		})
 	}
 	wait.Wait()
@@ -327,7 +356,9 @@ func TestTwoJobsWantOneAircraft(t *testing.T) {
 		assert.Contains(t, err.Error(), "in another job at that time")
 	}
 	assert.Equal(t, 1, won)
-	next := jobs.Job{ID: testbed.NewID(), Work: "mapping", SiteID: b.site, Aim: "Bank", FromAt: testbed.Noon.Add(time.Hour), ToAt: testbed.Noon.Add(2 * time.Hour), Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID}}}
+	next := jobs.Job{ID: testbed.NewID(), Work: "mapping", SiteID: b.site, Aim: "Bank",
+		FromAt: testbed.Noon.Add(time.Hour), ToAt: testbed.Noon.Add(2 * time.Hour),
+		Aircraft: []jobs.Craft{{AircraftID: b.Aircraft.ID}}}
 	require.NoError(t, b.Jobs.Save(b.As(b.Chief), next), "the next hour is free")
 	require.NoError(t, b.Jobs.Save(b.As(b.Chief), next), "the same press twice is one job")
 	js, err := b.Jobs.Of(b.As(b.Chief), b.Aircraft.ID)
@@ -369,9 +400,13 @@ func TestMeasuredWindReplacesAnEstimate(t *testing.T) {
 	b := setUp(t)
 	j := b.job(func(j *jobs.Job) { j.Work, j.Product = "spraying", "Copper" })
 	light, far, from := 1, 16000.0, 240.0
-	hand := weather.Air{At: b.Clock.Now(), Ground: "open", WindHeightM: 2, Beaufort: &light, FromDeg: &from, VisibilityM: &far, CloudKnown: true, WeatherKnown: true}
+	hand := weather.Air{At: b.Clock.Now(), Ground: "open", WindHeightM: 2, Beaufort: &light, FromDeg: &from,
+		VisibilityM: &far, CloudKnown: true, WeatherKnown: true}
 	require.NoError(t, b.Sites.AddWeather(b.As(b.Pilot), b.site, sites.NewWeather{ID: testbed.NewID(), Hand: &hand}))
-	assert.True(t, slices.ContainsFunc(b.all(j), func(f judge.Finding) bool { return strings.Contains(f.Sentence, "is under 1.0: dead calm") }))
+	assert.True(t, slices.ContainsFunc(b.all(j), func(f judge.Finding) bool {
+		return strings.Contains(f.Sentence,
+			"is under 1.0: dead calm")
+	}))
 	b.Clock.Advance(time.Minute)
 	q := b.For(j.ID, b.Packs[0].ID)
 	a, err := b.Flights.Ask(b.As(b.Pilot), q)

@@ -40,7 +40,8 @@ func TestAnyOrderOfPlanningAgreesWithAPlainList(t *testing.T) {
 	ctx := b.As(b.Chief)
 	crafts := []uuid.UUID{b.Aircraft.ID}
 	for _, name := range []string{"Two", "Three"} {
-		a, err := b.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: name, Serial: name})
+		a, err := b.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: name,
+			Serial: name})
 		require.NoError(t, err)
 		crafts = append(crafts, a.ID)
 	}
@@ -64,7 +65,10 @@ func TestAnyOrderOfPlanningAgreesWithAPlainList(t *testing.T) {
 			}
 		}
 		free := func(j jobs.Job) bool {
-			return !slices.ContainsFunc(list, func(x jobs.Job) bool { return x.ID != j.ID && x.State == jobs.Planned && clash(x, j) })
+			return !slices.ContainsFunc(list, func(x jobs.Job) bool {
+				return x.ID != j.ID && x.State == jobs.Planned &&
+					clash(x, j)
+			})
 		}
 		for step := range 70 {
 			at := fmt.Sprintf("seed %d, step %d", seed, step)
@@ -103,7 +107,8 @@ func TestAnyOrderOfPlanningAgreesWithAPlainList(t *testing.T) {
 		for _, want := range list {
 			got, err := b.Jobs.Get(ctx, want.ID)
 			require.NoError(t, err)
-			assert.Equal(t, []any{want.State, want.Version, want.FromAt.UTC(), want.ToAt.UTC(), len(want.Aircraft), len(want.People)},
+			assert.Equal(t, []any{want.State, want.Version, want.FromAt.UTC(), want.ToAt.UTC(), len(want.Aircraft),
+				len(want.People)},
 				[]any{got.State, got.Version, got.FromAt.UTC(), got.ToAt.UTC(), len(got.Aircraft), len(got.People)})
 			if got.State == jobs.Planned { // makes room for the next seed
 				require.NoError(t, b.Jobs.End(ctx, got.ID, jobs.CalledOff, got.Version))
@@ -117,7 +122,8 @@ func TestAnyOrderOfPlanningAgreesWithAPlainList(t *testing.T) {
 func TestManyHandsOnOneJob(t *testing.T) {
 	b := setUp(t)
 	j := b.job(func(j *jobs.Job) {
-		j.People = append(j.People, jobs.Post{PersonID: b.Chief.ID, Post: "observer"}, jobs.Post{PersonID: b.Tech.ID, Post: "ground"})
+		j.People = append(j.People, jobs.Post{PersonID: b.Chief.ID, Post: "observer"},
+			jobs.Post{PersonID: b.Tech.ID, Post: "ground"})
 	})
 	a, err := b.Jobs.Assess(b.As(b.Pilot), j.ID)
 	require.NoError(t, err)

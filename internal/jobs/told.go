@@ -14,7 +14,8 @@ const mostSorties = 50
 // them.
 func CountSorties(tx *gorm.DB, job uuid.UUID, flights int) error {
 	n := min(flights, mostSorties)
-	return tx.Exec("update jobs set sorties = ?, version = version + 1 where id = ? and sorties is distinct from ?", n, job, n).Error
+	return tx.Exec("update jobs set sorties = ?, version = version + 1 where id = ? and sorties is distinct from ?", n,
+		job, n).Error
 }
 
 // PlannedWay is how high and fast a plan flies.

@@ -21,24 +21,30 @@ type Handlers struct{ Log *Service }
 
 func (h *Handlers) ListLog(ctx context.Context, r api.ListLogRequestObject) (api.ListLogResponseObject, error) {
 	p := r.Params
-	lines, next, err := h.Log.Page(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)}, value(p.Cursor))
+	lines, next, err := h.Log.Page(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot,
+		From: api.TimeOf(p.From), To: api.TimeOf(p.To)}, value(p.Cursor))
 	out := api.ListLog200JSONResponse{Flights: []api.LogEntry{}, NextCursor: next}
 	for _, l := range lines {
-		out.Flights = append(out.Flights, api.LogEntry{Id: l.ID, TookOffAt: l.TookOffAt, Aircraft: l.Aircraft, Type: l.TypeName, Pilot: l.Pilot, Packs: append([]string{}, l.Packs...),
-			Seconds: l.Seconds, Landings: l.Landings, Purpose: l.Purpose, Remarks: l.Remarks, Events: l.Events, Source: l.Source})
+		out.Flights = append(out.Flights, api.LogEntry{Id: l.ID, TookOffAt: l.TookOffAt, Aircraft: l.Aircraft,
+			Type: l.TypeName, Pilot: l.Pilot, Packs: append([]string{}, l.Packs...),
+			Seconds: l.Seconds, Landings: l.Landings, Purpose: l.Purpose, Remarks: l.Remarks, Events: l.Events,
+			Source: l.Source})
 	}
 	return out, err
 }
 
 func (h *Handlers) LogTotals(ctx context.Context, r api.LogTotalsRequestObject) (api.LogTotalsResponseObject, error) {
 	p := r.Params
-	t, err := h.Log.Totals(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)})
-	return api.LogTotals200JSONResponse{All: wireTotal(t.All), ByPilot: wireTotals(t.Pilots), ByAircraft: wireTotals(t.Aircraft), ByType: wireTotals(t.Types), ByPack: wireTotals(t.Packs)}, err
+	t, err := h.Log.Totals(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From),
+		To: api.TimeOf(p.To)})
+	return api.LogTotals200JSONResponse{All: wireTotal(t.All), ByPilot: wireTotals(t.Pilots),
+		ByAircraft: wireTotals(t.Aircraft), ByType: wireTotals(t.Types), ByPack: wireTotals(t.Packs)}, err
 }
 
 func (h *Handlers) LogWeeks(ctx context.Context, r api.LogWeeksRequestObject) (api.LogWeeksResponseObject, error) {
 	p := r.Params
-	weeks, err := h.Log.Weeks(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)})
+	weeks, err := h.Log.Weeks(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot,
+		From: api.TimeOf(p.From), To: api.TimeOf(p.To)})
 	out := api.LogWeeks200JSONResponse{Weeks: []api.LogWeek{}}
 	for _, w := range weeks {
 		out.Weeks = append(out.Weeks, api.LogWeek{From: openapi.Date{Time: w.From}, Flights: w.Flights, Seconds: w.Seconds})
@@ -61,7 +67,8 @@ func wireTotals(ts []Total) []api.Total {
 func (h *Handlers) ExportLog(ctx context.Context, r api.ExportLogRequestObject) (api.ExportLogResponseObject, error) {
 	p := r.Params
 	var b bytes.Buffer
-	err := h.Log.Export(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From), To: api.TimeOf(p.To)}, &b)
+	err := h.Log.Export(ctx, Filter{Words: value(p.Q), Aircraft: p.Aircraft, Pilot: p.Pilot, From: api.TimeOf(p.From),
+		To: api.TimeOf(p.To)}, &b)
 	return api.ExportLog200TextcsvResponse{Body: &b, ContentLength: int64(b.Len())}, err
 }
 
@@ -70,7 +77,8 @@ func (h *Handlers) ImportLog(ctx context.Context, r api.ImportLogRequestObject) 
 	return api.ImportLog200JSONResponse(rep), err
 }
 
-func (h *Handlers) VerifyRecords(ctx context.Context, r api.VerifyRecordsRequestObject) (api.VerifyRecordsResponseObject, error) {
+func (h *Handlers) VerifyRecords(ctx context.Context,
+	r api.VerifyRecordsRequestObject) (api.VerifyRecordsResponseObject, error) {
 	var check records.Check
 	if r.Body != nil && r.Body.Head != nil && strings.TrimSpace(*r.Body.Head) != "" {
 		known, err := records.ParseHead(*r.Body.Head)
@@ -80,7 +88,8 @@ func (h *Handlers) VerifyRecords(ctx context.Context, r api.VerifyRecordsRequest
 		check.Head = &known
 	}
 	res, err := records.Verify(ctx, h.Log.DB, check)
-	out := api.VerifyRecords200JSONResponse{Ok: res.OK(), Count: int(res.Count), Sentence: res.Sentence(), Head: wireHead(res.Head)}
+	out := api.VerifyRecords200JSONResponse{Ok: res.OK(), Count: int(res.Count), Sentence: res.Sentence(),
+		Head: wireHead(res.Head)}
 	if res.FirstBad != 0 {
 		n := int(res.FirstBad)
 		out.FirstBad = &n
@@ -93,7 +102,8 @@ func wireHead(h records.Head) api.ChainHead {
 }
 
 // ExportRecords streams: the chain may be long.
-func (h *Handlers) ExportRecords(ctx context.Context, _ api.ExportRecordsRequestObject) (api.ExportRecordsResponseObject, error) {
+func (h *Handlers) ExportRecords(ctx context.Context,
+	_ api.ExportRecordsRequestObject) (api.ExportRecordsResponseObject, error) {
 	if g, ok := ctx.(*gin.Context); ok {
 		ctx = g.Request.Context() // that of gin is used again for the next request
 	}
@@ -112,7 +122,8 @@ func (h *Handlers) GetHead(ctx context.Context, _ api.GetHeadRequestObject) (api
 	return api.GetHead200JSONResponse(out), err
 }
 
-func (h *Handlers) ListRecords(ctx context.Context, r api.ListRecordsRequestObject) (api.ListRecordsResponseObject, error) {
+func (h *Handlers) ListRecords(ctx context.Context,
+	r api.ListRecordsRequestObject) (api.ListRecordsResponseObject, error) {
 	f := records.Filter{Words: value(r.Params.Q)}
 	if c := value(r.Params.Cursor); c != "" {
 		var err error
@@ -140,7 +151,8 @@ func (h *Handlers) ListRecords(ctx context.Context, r api.ListRecordsRequestObje
 		out.NextCursor = strconv.FormatInt(lines[pageSize-1].Seq, 10)
 	}
 	for _, l := range lines {
-		out.Records = append(out.Records, api.Record{Seq: int(l.Seq), Kind: l.Kind, At: l.At, By: l.By, Signed: l.Signed, Subject: l.Subject, Summary: l.Summary, Hash: l.Hash})
+		out.Records = append(out.Records, api.Record{Seq: int(l.Seq), Kind: l.Kind, At: l.At, By: l.By, Signed: l.Signed,
+			Subject: l.Subject, Summary: l.Summary, Hash: l.Hash})
 	}
 	return out, err
 }

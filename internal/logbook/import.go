@@ -87,8 +87,10 @@ func (s *Service) sift(ctx context.Context, tx *gorm.DB, rows []logcsv.Row) (*si
 	if err != nil {
 		return nil, err
 	}
-	out := &sift{known: names, now: s.Clock.Now(), onLog: map[uuid.UUID]logcsv.Row{}, clash: make([]bool, len(rows)), taken: map[uuid.UUID][]span{}}
-	ids, crafts, begin, end := make(db.UUIDs, len(rows)), make(db.UUIDs, len(rows)), make([]time.Time, len(rows)), make([]time.Time, len(rows))
+	out := &sift{known: names, now: s.Clock.Now(), onLog: map[uuid.UUID]logcsv.Row{}, clash: make([]bool, len(rows)),
+		taken: map[uuid.UUID][]span{}}
+	ids, crafts, begin, end := make(db.UUIDs, len(rows)), make(db.UUIDs, len(rows)), make([]time.Time,
+		len(rows)), make([]time.Time, len(rows))
 	for i, r := range rows {
 		ids[i], crafts[i], begin[i], end[i] = r.ID, names.aircraft[strings.ToLower(r.AircraftSerial)], r.TookOffAt, r.LandedAt
 	}
@@ -139,7 +141,8 @@ func (s *sift) take(i int, r logcsv.Row) (*flight, string) {
 		return nil, "the flight lies in the future."
 	}
 	spans := s.taken[f.aircraft]
-	at, _ := slices.BinarySearchFunc(spans, r.LandedAt, func(x span, t time.Time) int { return x.from.Compare(t) }) // the first that begins when this one has ended
+	// the first that begins when this one has ended
+	at, _ := slices.BinarySearchFunc(spans, r.LandedAt, func(x span, t time.Time) int { return x.from.Compare(t) })
 	if s.clash[i] || at > 0 && spans[at-1].to.After(r.TookOffAt) {
 		return nil, "the aircraft was on another flight at that time."
 	}
@@ -163,11 +166,14 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, all []flight) error {
 		rows, uses := make([]map[string]any, len(block)), make([]fleet.Use, len(block))
 		for i, f := range block {
 			r := f.row
-			rows[i] = map[string]any{"id": r.ID, "aircraft_id": f.aircraft, "pilot_id": f.pilot, "pack_ids": f.packs.Literal(), "purpose": r.Purpose, "took_off_at": r.TookOffAt, "landed_at": r.LandedAt,
+			rows[i] = map[string]any{"id": r.ID, "aircraft_id": f.aircraft, "pilot_id": f.pilot, "pack_ids": f.packs.Literal(),
+				"purpose": r.Purpose, "took_off_at": r.TookOffAt, "landed_at": r.LandedAt,
 				"seconds": r.Seconds, "landings": r.Landings, "remarks": r.Remarks}
 			entries = append(entries, records.Entry{Kind: records.FlightLogged, Subject: f.aircraft, At: now, By: by.By(),
-				Summary: fmt.Sprintf("Imported: %s, %d min", r.AircraftSerial, (r.Seconds+30)/60), Content: map[string]any{"flight": r.ID, "imported": r}})
-			uses[i] = fleet.Use{Flight: r.ID, Aircraft: f.aircraft, Packs: f.packs, TookOff: r.TookOffAt, Landed: r.LandedAt, Seconds: r.Seconds, Landings: r.Landings}
+				Summary: fmt.Sprintf("Imported: %s, %d min", r.AircraftSerial,
+					(r.Seconds+30)/60), Content: map[string]any{"flight": r.ID, "imported": r}})
+			uses[i] = fleet.Use{Flight: r.ID, Aircraft: f.aircraft, Packs: f.packs, TookOff: r.TookOffAt, Landed: r.LandedAt,
+				Seconds: r.Seconds, Landings: r.Landings}
 		}
 		set, err := db.Rows(rows)
 		if err != nil {
@@ -192,7 +198,8 @@ type known struct{ aircraft, pilots, packs map[string]uuid.UUID }
 
 func lookups(tx *gorm.DB) (known, error) {
 	k := known{map[string]uuid.UUID{}, map[string]uuid.UUID{}, map[string]uuid.UUID{}}
-	for sql, into := range map[string]map[string]uuid.UUID{"select id, serial as name from aircraft": k.aircraft, "select id, login as name from people": k.pilots, "select id, label as name from packs": k.packs} {
+	for sql, into := range map[string]map[string]uuid.UUID{"select id, serial as name from aircraft": k.aircraft,
+		"select id, login as name from people": k.pilots, "select id, label as name from packs": k.packs} {
 		var rows []struct {
 			ID   uuid.UUID
 			Name string
@@ -210,6 +217,8 @@ func lookups(tx *gorm.DB) (known, error) {
 func same(a, b logcsv.Row) bool {
 	slices.Sort(a.Packs)
 	b.Packs = slices.Sorted(slices.Values(b.Packs))
-	return a.ID == b.ID && a.TookOffAt.Equal(b.TookOffAt) && a.LandedAt.Equal(b.LandedAt) && strings.EqualFold(a.AircraftSerial, b.AircraftSerial) && strings.EqualFold(a.PilotLogin, b.PilotLogin) &&
-		slices.Equal(a.Packs, b.Packs) && a.Seconds == b.Seconds && a.Landings == b.Landings && a.Purpose == b.Purpose && a.Remarks == b.Remarks
+	return a.ID == b.ID && a.TookOffAt.Equal(b.TookOffAt) && a.LandedAt.Equal(b.LandedAt) &&
+		strings.EqualFold(a.AircraftSerial, b.AircraftSerial) && strings.EqualFold(a.PilotLogin, b.PilotLogin) &&
+		slices.Equal(a.Packs, b.Packs) && a.Seconds == b.Seconds && a.Landings == b.Landings && a.Purpose == b.Purpose &&
+		a.Remarks == b.Remarks
 }

@@ -164,7 +164,8 @@ func (s *Service) Totals(ctx context.Context, f Filter) (Totals, error) {
 		}
 	}
 	err = s.DB.WithContext(ctx).Raw(`select k.label as name, sum(coalesce(c.seconds, f.seconds)) as seconds, count(*) as flights, sum(coalesce(c.landings, f.landings)) as landings`+from+
-		`join packs k on k.id = any(f.pack_ids) `+where+` group by k.label order by seconds desc, name limit 100`, args...).Scan(&out.Packs).Error
+		`join packs k on k.id = any(f.pack_ids) `+where+` group by k.label order by seconds desc, name limit 100`,
+		args...).Scan(&out.Packs).Error
 	return out, err
 }
 
@@ -186,6 +187,7 @@ func (s *Service) Export(ctx context.Context, f Filter, w io.Writer) error {
 }
 
 func (l Line) row() logcsv.Row {
-	return logcsv.Row{ID: l.ID, TookOffAt: l.TookOffAt.UTC(), LandedAt: l.LandedAt.UTC(), AircraftSerial: l.Serial, PilotLogin: l.PilotLogin, Packs: append([]string{}, l.Packs...), Seconds: l.Seconds,
+	return logcsv.Row{ID: l.ID, TookOffAt: l.TookOffAt.UTC(), LandedAt: l.LandedAt.UTC(), AircraftSerial: l.Serial,
+		PilotLogin: l.PilotLogin, Packs: append([]string{}, l.Packs...), Seconds: l.Seconds,
 		Landings: l.Landings, Purpose: l.Purpose, Remarks: l.Remarks}
 }

@@ -32,22 +32,26 @@ func TestExportComesBackTheSame(t *testing.T) {
 	require.Greater(t, strings.Count(out.String(), "\n"), 300)
 
 	to, _ := testbed.Empty(t, clock.At(testbed.Noon.AddDate(-1, 0, -1)))
-	chief, err := to.People.SetUp(ctx, people.Crew{Name: "Copy", Zone: "UTC", Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}},
+	chief, err := to.People.SetUp(ctx, people.Crew{Name: "Copy", Zone: "UTC",
+		Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}},
 		people.New{Login: demo.Crew[0].Login, Name: demo.Crew[0].Name, Password: "long enough", PIN: "2580"})
 	require.NoError(t, err)
 	ctx = people.With(ctx, chief)
-	_, err = to.People.Add(ctx, people.New{ID: testbed.NewID(), Login: "odile", Name: "Odile", Roles: []crew.Role{crew.Pilot}, Password: "long enough", PIN: "2580"})
+	_, err = to.People.Add(ctx, people.New{ID: testbed.NewID(), Login: "odile", Name: "Odile",
+		Roles: []crew.Role{crew.Pilot}, Password: "long enough", PIN: "2580"})
 	require.NoError(t, err)
 	var crafts []fleet.Aircraft
 	require.NoError(t, from.DB.Find(&crafts).Error)
 	for _, a := range crafts {
-		_, err := to.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: a.TypeKey, Name: a.Name, Serial: a.Serial, FitNewParts: true})
+		_, err := to.Fleet.AddAircraft(ctx, fleet.NewAircraft{ID: testbed.NewID(), TypeKey: a.TypeKey, Name: a.Name,
+			Serial: a.Serial, FitNewParts: true})
 		require.NoError(t, err)
 	}
 	var packs []fleet.Pack
 	require.NoError(t, from.DB.Find(&packs).Error)
 	for _, p := range packs {
-		_, err := to.Fleet.AddPack(ctx, fleet.NewPack{ID: testbed.NewID(), Label: p.Label, Serial: p.Serial, Chemistry: p.Chemistry, Cells: p.Cells, MilliampHours: p.CapacityMAh})
+		_, err := to.Fleet.AddPack(ctx, fleet.NewPack{ID: testbed.NewID(), Label: p.Label, Serial: p.Serial,
+			Chemistry: p.Chemistry, Cells: p.Cells, MilliampHours: p.CapacityMAh})
 		require.NoError(t, err)
 	}
 	later := &logbook.Service{DB: to.DB, Clock: clock.At(testbed.Noon), People: to.People}
@@ -71,7 +75,8 @@ func TestExportComesBackTheSame(t *testing.T) {
 
 	again, err := later.Import(ctx, bytes.NewReader(out.Bytes()))
 	require.NoError(t, err)
-	assert.Equal(t, api.ImportReport{Unchanged: rep.Accepted, Refused: []api.RowProblem{}}, again, "the same file twice changes nothing")
+	assert.Equal(t, api.ImportReport{Unchanged: rep.Accepted, Refused: []api.RowProblem{}}, again,
+		"the same file twice changes nothing")
 	res, err := records.Verify(ctx, to.DB, records.Check{})
 	require.NoError(t, err)
 	assert.Zero(t, res.FirstBad)
@@ -88,7 +93,8 @@ func TestImportRefusesRowByRow(t *testing.T) {
 	file := []logcsv.Row{base}
 	add := func(change func(r *logcsv.Row)) {
 		r := base
-		r.ID, r.TookOffAt, r.LandedAt = testbed.NewID(), base.TookOffAt.AddDate(-2, 0, len(file)), base.LandedAt.AddDate(-2, 0, len(file))
+		r.ID, r.TookOffAt, r.LandedAt = testbed.NewID(), base.TookOffAt.AddDate(-2, 0, len(file)), base.LandedAt.AddDate(-2,
+			0, len(file))
 		change(&r)
 		file = append(file, r)
 	}
@@ -99,7 +105,8 @@ func TestImportRefusesRowByRow(t *testing.T) {
 		r.TookOffAt, r.LandedAt = base.TookOffAt.Add(time.Minute), base.LandedAt.Add(time.Minute)
 	})
 	add(func(r *logcsv.Row) {
-		r.TookOffAt, r.LandedAt = testbed.Noon.AddDate(1, 0, 0), testbed.Noon.AddDate(1, 0, 0).Add(base.LandedAt.Sub(base.TookOffAt))
+		r.TookOffAt, r.LandedAt = testbed.Noon.AddDate(1, 0, 0), testbed.Noon.AddDate(1, 0,
+			0).Add(base.LandedAt.Sub(base.TookOffAt))
 	})
 	add(func(r *logcsv.Row) { r.ID, r.Remarks = base.ID, "rewritten" })
 	add(func(r *logcsv.Row) { r.Purpose = "Earlier job" })
@@ -110,7 +117,8 @@ func TestImportRefusesRowByRow(t *testing.T) {
 	assert.Equal(t, 1, rep.Accepted)
 	assert.Equal(t, 1, rep.Unchanged)
 	require.Len(t, rep.Refused, 6)
-	for i, words := range []string{"no aircraft has serial", "nobody signs in", "no pack is labelled", "another flight at that time", "future", "does not change"} {
+	for i, words := range []string{"no aircraft has serial", "nobody signs in", "no pack is labelled",
+		"another flight at that time", "future", "does not change"} {
 		assert.Contains(t, rep.Refused[i].Sentence, words)
 		assert.Equal(t, i+3, rep.Refused[i].Line)
 	}
@@ -124,7 +132,9 @@ func TestImportHoldsLinesAgainstEachOther(t *testing.T) {
 	var file []logcsv.Row
 	add := func(serial string, from, minutes int) *logcsv.Row {
 		at := start.Add(time.Duration(from) * time.Minute)
-		file = append(file, logcsv.Row{ID: testbed.NewID(), TookOffAt: at, LandedAt: at.Add(time.Duration(minutes) * time.Minute), AircraftSerial: serial, PilotLogin: "imre", Seconds: minutes * 60, Landings: 1, Purpose: "Old job"})
+		file = append(file, logcsv.Row{ID: testbed.NewID(), TookOffAt: at,
+			LandedAt: at.Add(time.Duration(minutes) * time.Minute), AircraftSerial: serial, PilotLogin: "imre",
+			Seconds: minutes * 60, Landings: 1, Purpose: "Old job"})
 		return &file[len(file)-1]
 	}
 	var crafts []fleet.Aircraft

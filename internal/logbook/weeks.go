@@ -29,7 +29,8 @@ func (s *Service) Weeks(ctx context.Context, f Filter) ([]Week, error) {
 	}
 	var found []Week
 	err = s.DB.WithContext(ctx).Raw(`select date_trunc('week', f.took_off_at at time zone ?)::date as "from", count(*) as flights, sum(coalesce(c.seconds, f.seconds)) as seconds`+
-		from+where+" group by 1 order by 1 desc limit ?", append(append([]any{c.Location().String()}, args...), mostWeeks)...).Scan(&found).Error
+		from+where+" group by 1 order by 1 desc limit ?", append(append([]any{c.Location().String()}, args...),
+		mostWeeks)...).Scan(&found).Error
 	if err != nil || len(found) == 0 {
 		return nil, err
 	}

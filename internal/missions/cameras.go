@@ -24,17 +24,23 @@ type Camera struct {
 }
 
 func (c Camera) core() survey.Camera {
-	return survey.Camera{SensorWMM: c.SensorWMM, SensorHMM: c.SensorHMM, FocalMM: c.FocalMM, PixelsW: float64(c.PixelsW), PixelsH: float64(c.PixelsH), LeastS: c.LeastS}
+	return survey.Camera{SensorWMM: c.SensorWMM, SensorHMM: c.SensorHMM, FocalMM: c.FocalMM, PixelsW: float64(c.PixelsW),
+		PixelsH: float64(c.PixelsH), LeastS: c.LeastS}
 }
 
 // shipped are the cameras that a new crew begins with; all are made up, and the tables of
 // the makers take their place.
 var shipped = []Camera{
-	{Kind: planning.Kind{Key: "map-20", Name: "Mapper 20, one inch"}, SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8, PixelsW: 5472, PixelsH: 3648, LeastS: 1, PictureMB: 9, BaseISO: 100},
-	{Kind: planning.Kind{Key: "map-42", Name: "Mapper 42, full frame, 35 mm"}, SensorWMM: 35.9, SensorHMM: 24, FocalMM: 35, PixelsW: 7952, PixelsH: 5304, LeastS: 0.8, PictureMB: 22, BaseISO: 100},
-	{Kind: planning.Kind{Key: "crop-5", Name: "Crop bands 5"}, SensorWMM: 4.8, SensorHMM: 3.6, FocalMM: 5.5, PixelsW: 1280, PixelsH: 960, LeastS: 1.2, PictureMB: 12.5, BaseISO: 100},
-	{Kind: planning.Kind{Key: "look-48", Name: "Inspector 48, wide"}, SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 6.8, PixelsW: 8000, PixelsH: 6000, LeastS: 2, PictureMB: 14, BaseISO: 100},
-	{Kind: planning.Kind{Key: "look-12-long", Name: "Inspector 12, long"}, SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 30, PixelsW: 4000, PixelsH: 3000, LeastS: 1, PictureMB: 6, BaseISO: 100},
+	{Kind: planning.Kind{Key: "map-20", Name: "Mapper 20, one inch"}, SensorWMM: 13.2, SensorHMM: 8.8, FocalMM: 8.8,
+		PixelsW: 5472, PixelsH: 3648, LeastS: 1, PictureMB: 9, BaseISO: 100},
+	{Kind: planning.Kind{Key: "map-42", Name: "Mapper 42, full frame, 35 mm"}, SensorWMM: 35.9, SensorHMM: 24, FocalMM: 35,
+		PixelsW: 7952, PixelsH: 5304, LeastS: 0.8, PictureMB: 22, BaseISO: 100},
+	{Kind: planning.Kind{Key: "crop-5", Name: "Crop bands 5"}, SensorWMM: 4.8, SensorHMM: 3.6, FocalMM: 5.5, PixelsW: 1280,
+		PixelsH: 960, LeastS: 1.2, PictureMB: 12.5, BaseISO: 100},
+	{Kind: planning.Kind{Key: "look-48", Name: "Inspector 48, wide"}, SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 6.8,
+		PixelsW: 8000, PixelsH: 6000, LeastS: 2, PictureMB: 14, BaseISO: 100},
+	{Kind: planning.Kind{Key: "look-12-long", Name: "Inspector 12, long"}, SensorWMM: 6.4, SensorHMM: 4.8, FocalMM: 30,
+		PixelsW: 4000, PixelsH: 3000, LeastS: 1, PictureMB: 6, BaseISO: 100},
 }
 
 // SeedCameras puts the shipped cameras on a list that is empty.

@@ -40,7 +40,8 @@ func (s *Service) SaveCanopy(ctx context.Context, c Canopy) error {
 		return fault.Bad("name", "Say what grows there in up to 60 letters.")
 	}
 	if !(c.HeightM >= survey.LeastHeightM && c.HeightM <= survey.MostHeightM) {
-		return fault.Bad("height_m", "A survey flies between %g and %g m over the ground.", survey.LeastHeightM, survey.MostHeightM)
+		return fault.Bad("height_m", "A survey flies between %g and %g m over the ground.", survey.LeastHeightM,
+			survey.MostHeightM)
 	}
 	return planning.SaveKind(ctx, s.DB, s.Clock.Now(), "canopy", records.CanopySaved, &c)
 }

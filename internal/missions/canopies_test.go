@@ -20,7 +20,8 @@ import (
 func TestHeightFollowsTheTable(t *testing.T) {
 	b := setUp(t, "Tally W")
 	ctx := b.as("imre")
-	row := missions.Canopy{Kind: planning.Kind{ID: testbed.NewID(), Key: "reeds", Name: "Reeds", Active: true}, HeightM: 87}
+	row := missions.Canopy{Kind: planning.Kind{ID: testbed.NewID(), Key: "reeds", Name: "Reeds", Active: true},
+		HeightM: 87}
 	require.NoError(t, b.Missions.SaveCanopy(ctx, row))
 	require.NoError(t, b.Missions.SaveCanopy(ctx, row), "the same press twice")
 	all, err := b.Missions.CanopyList(ctx)
@@ -38,7 +39,8 @@ func TestHeightFollowsTheTable(t *testing.T) {
 	said, ok := fault.As(err)
 	require.True(t, ok, "%v", err)
 	assert.Equal(t, "canopy", said.Fields[0].Field)
-	for field, bad := range map[string]missions.Canopy{"height_m": {Kind: planning.Kind{Name: "x"}, HeightM: math.NaN()}, "name": {Kind: planning.Kind{Name: strings.Repeat("x", 61)}, HeightM: 90}} {
+	for field, bad := range map[string]missions.Canopy{"height_m": {Kind: planning.Kind{Name: "x"}, HeightM: math.NaN()},
+		"name": {Kind: planning.Kind{Name: strings.Repeat("x", 61)}, HeightM: 90}} {
 		said, ok := fault.As(b.Missions.SaveCanopy(ctx, bad))
 		require.True(t, ok)
 		assert.Equal(t, field, said.Fields[0].Field)
@@ -51,9 +53,11 @@ func TestCameraFiguresAreNamed(t *testing.T) {
 	all, err := b.Missions.CameraList(b.as("imre"))
 	require.NoError(t, err)
 	for field, spoil := range map[string]func(*missions.Camera){
-		"sensor_w_mm": func(c *missions.Camera) { c.SensorWMM = 0 }, "sensor_h_mm": func(c *missions.Camera) { c.SensorHMM = 900 },
-		"focal_mm": func(c *missions.Camera) { c.FocalMM = math.NaN() }, "pixels_w": func(c *missions.Camera) { c.PixelsW = 3 },
-		"pixels_h": func(c *missions.Camera) { c.PixelsH = -1 }, "least_s": func(c *missions.Camera) { c.LeastS = 61 },
+		"sensor_w_mm": func(c *missions.Camera) { c.SensorWMM = 0 },
+		"sensor_h_mm": func(c *missions.Camera) { c.SensorHMM = 900 },
+		"focal_mm":    func(c *missions.Camera) { c.FocalMM = math.NaN() },
+		"pixels_w":    func(c *missions.Camera) { c.PixelsW = 3 },
+		"pixels_h":    func(c *missions.Camera) { c.PixelsH = -1 }, "least_s": func(c *missions.Camera) { c.LeastS = 61 },
 	} {
 		c := all[0]
 		spoil(&c)
@@ -70,7 +74,8 @@ func TestFindingKeepsItsPicture(t *testing.T) {
 	require.Len(t, p.Found, 1)
 	require.NotNil(t, p.Found[0].PhotoID)
 	nowhere := uuid.New()
-	f := missions.Found{ID: testbed.NewID(), Picture: "IMG_1.jpg", Place: "ridge", Words: "loose rod", Severity: "watch", PhotoID: &nowhere}
+	f := missions.Found{ID: testbed.NewID(), Picture: "IMG_1.jpg", Place: "ridge", Words: "loose rod", Severity: "watch",
+		PhotoID: &nowhere}
 	said, ok := fault.As(b.Missions.Find(b.as("imre"), b.job, b.craft, f))
 	require.True(t, ok)
 	assert.Equal(t, "photo", said.Fields[0].Field)

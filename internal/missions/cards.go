@@ -59,12 +59,15 @@ func (p Plan) judged(now time.Time) []judge.Broken {
 	out := c.Judge(need, planned)
 	switch age := now.Sub(p.Card.At); {
 	case age > cardHolds:
-		out = append(out, judge.Broken{Wish: "card", Verdict: judge.Watch, Sentence: fmt.Sprintf("The card was filled in %.0f hours ago: look at the camera again.", age.Hours())})
+		out = append(out, judge.Broken{Wish: "card", Verdict: judge.Watch,
+			Sentence: fmt.Sprintf("The card was filled in %.0f hours ago: look at the camera again.", age.Hours())})
 	case age < -time.Minute:
-		out = append(out, judge.Broken{Wish: "card", Verdict: judge.Watch, Sentence: "The card is dated in the future: look at the clocks."})
+		out = append(out, judge.Broken{Wish: "card", Verdict: judge.Watch,
+			Sentence: "The card is dated in the future: look at the clocks."})
 	}
 	if c.Camera != key {
-		out = append(out, judge.Broken{Wish: "camera", Verdict: judge.Stop, Sentence: "The card was filled in for another camera than the plan takes."})
+		out = append(out, judge.Broken{Wish: "camera", Verdict: judge.Stop,
+			Sentence: "The card was filled in for another camera than the plan takes."})
 	}
 	return out
 }
@@ -96,13 +99,19 @@ func (s *Service) FillCard(ctx context.Context, id, job, aircraft uuid.UUID, c c
 		if err := tx.Raw("select count(*) from camera_cards where id = ?", id).Scan(&n).Error; err != nil || n > 0 {
 			return err // the same press sent twice
 		}
-		if err := tx.Create(&Card{ID: id, PlanID: p.ID, Content: string(content), At: now, ByName: by.Name}).Error; err != nil {
+		if err := tx.Create(&Card{ID: id, PlanID: p.ID, Content: string(content), At: now,
+			ByName: by.Name}).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CameraCarded, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: p.Aircraft.Name + ": camera card for " + p.Job.Aim, Content: map[string]any{"plan": p.ID, "card": c}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CameraCarded, Subject: p.Aircraft.ID, At: now,
+			By: by.By(), Summary: p.Aircraft.Name + ": camera card for " + p.Job.Aim,
+			Content: map[string]any{"plan": p.ID, "card": c}})
 		return err
 	})
 }
 
 // cardFields are the fields of a card by the names that the core gives them.
-var cardFields = planning.Fields{Of: []error{camera.ErrInput}, Else: "card", By: map[string]string{"the light": "light", "pictures a second": "fps", "metered shutter": "metered", "shutter": "shutter", "filter": "filter_stop", "sensitivity": "iso", "white balance": "kelvin", "free space": "free_gb"}}
+var cardFields = planning.Fields{Of: []error{camera.ErrInput}, Else: "card",
+	By: map[string]string{"the light": "light", "pictures a second": "fps", "metered shutter": "metered",
+		"shutter": "shutter", "filter": "filter_stop", "sensitivity": "iso", "white balance": "kelvin",
+		"free space": "free_gb"}}

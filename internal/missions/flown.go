@@ -64,7 +64,8 @@ func (s *Service) Look(ctx context.Context, job, aircraft uuid.UUID, a After) (P
 		return p, survey.Taken{}, err
 	}
 	if len(a.Shots) > missionfile.MostShots {
-		return p, survey.Taken{}, fault.Bad("shots", "%d pictures are more than the %d that are taken in at once.", len(a.Shots), missionfile.MostShots)
+		return p, survey.Taken{}, fault.Bad("shots", "%d pictures are more than the %d that are taken in at once.",
+			len(a.Shots), missionfile.MostShots)
 	}
 	var shots []survey.Shot
 	frame := p.Ground.Chart.Frame
@@ -135,24 +136,30 @@ func (s *Service) Fly(ctx context.Context, job, aircraft uuid.UUID, a After) err
 			return err
 		}
 		var there []uuid.UUID
-		if err := tx.Raw("select id from mission_flown where id = ? or plan_id = ? and number = ? and back_at is null", a.ID, p.ID, a.Number).Scan(&there).Error; err != nil || slices.Contains(there, a.ID) {
+		if err := tx.Raw("select id from mission_flown where id = ? or plan_id = ? and number = ? and back_at is null", a.ID,
+			p.ID, a.Number).Scan(&there).Error; err != nil || slices.Contains(there, a.ID) {
 			return err // the same press sent twice
 		}
 		if len(there) > 0 {
 			return flownAlready(a.Number)
 		}
-		row := Flown{ID: a.ID, PlanID: p.ID, Number: a.Number, FlightID: flight, Shots: string(shots), Taken: string(taken), Running: a.Running, Shake: strings.TrimSpace(a.Shake), At: now, ByName: by.Name}
+		row := Flown{ID: a.ID, PlanID: p.ID, Number: a.Number, FlightID: flight, Shots: string(shots), Taken: string(taken),
+			Running: a.Running, Shake: strings.TrimSpace(a.Shake), At: now, ByName: by.Name}
 		if err := tx.Create(&row).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionFlown, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: fmt.Sprintf("%s: flight %d of %s flown, %d of %d pictures", p.Aircraft.Name, a.Number, p.Job.Aim, t.Count, t.Planned),
-			Content: map[string]any{"plan": p.ID, "flight": a.Number, "planned": t.Planned, "pictures": t.Count, "gaps": len(t.Gaps), "running": a.Running, "shake": a.Shake}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionFlown, Subject: p.Aircraft.ID, At: now,
+			By: by.By(), Summary: fmt.Sprintf("%s: flight %d of %s flown, %d of %d pictures", p.Aircraft.Name, a.Number,
+				p.Job.Aim, t.Count, t.Planned),
+			Content: map[string]any{"plan": p.ID, "flight": a.Number, "planned": t.Planned, "pictures": t.Count,
+				"gaps": len(t.Gaps), "running": a.Running, "shake": a.Shake}})
 		return err
 	})
 }
 
 func flownAlready(number int) error {
-	return fault.Clash("flown-already", "Flight %d is on record as flown. Take that back first, or fly its gaps again.", number)
+	return fault.Clash("flown-already", "Flight %d is on record as flown. Take that back first, or fly its gaps again.",
+		number)
 }
 
 // Unfly takes back what was put on record as flown by mistake; it stays on file.
@@ -170,10 +177,13 @@ func (s *Service) Unfly(ctx context.Context, job, aircraft uuid.UUID, number int
 		if err := p.lock(tx); err != nil {
 			return err
 		}
-		if err := tx.Exec("update mission_flown set back_at = ?, back_by = ? where id = ? and back_at is null", now, by.Name, f.ID).Error; err != nil {
+		if err := tx.Exec("update mission_flown set back_at = ?, back_by = ? where id = ? and back_at is null", now, by.Name,
+			f.ID).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionTakenBack, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: fmt.Sprintf("%s: flight %d of %s is not flown after all", p.Aircraft.Name, number, p.Job.Aim), Content: map[string]any{"plan": p.ID, "flight": number}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionTakenBack, Subject: p.Aircraft.ID, At: now,
+			By: by.By(), Summary: fmt.Sprintf("%s: flight %d of %s is not flown after all", p.Aircraft.Name, number, p.Job.Aim),
+			Content: map[string]any{"plan": p.ID, "flight": number}})
 		return err
 	})
 }
@@ -261,7 +271,8 @@ func (s *Service) add(ctx context.Context, p Plan) error {
 		if err != nil {
 			return err
 		}
-		return s.put(ctx, tx, p, Stored{ID: p.ID, JobID: p.Job.ID, AircraftID: p.Aircraft.ID, Wish: string(wish), Basis: p.basis, Version: p.Version + 1, ByName: people.From(ctx).Name, At: s.Clock.Now()})
+		return s.put(ctx, tx, p, Stored{ID: p.ID, JobID: p.Job.ID, AircraftID: p.Aircraft.ID, Wish: string(wish),
+			Basis: p.basis, Version: p.Version + 1, ByName: people.From(ctx).Name, At: s.Clock.Now()})
 	})
 }
 
@@ -276,7 +287,8 @@ func (s *Service) Pictures(ctx context.Context, job, aircraft uuid.UUID) ([]miss
 	}
 	var out struct{ Pictures []missionfile.Shot }
 	if err := s.Link.Call(ctx, "GET", "/aircraft/"+url.PathEscape(p.Aircraft.Serial)+"/pictures", nil, &out); err != nil {
-		return nil, fault.Clash("link", "The link to %s does not answer: bring the list of pictures as a file, or the pictures themselves.", p.Aircraft.Name)
+		return nil, fault.Clash("link",
+			"The link to %s does not answer: bring the list of pictures as a file, or the pictures themselves.", p.Aircraft.Name)
 	}
 	if out.Pictures == nil {
 		out.Pictures = []missionfile.Shot{}

@@ -42,7 +42,8 @@ func (p *Plan) lines(i int, f survey.Flight) mission.Mission {
 	m := mission.Mission{Name: p.name(i), Datum: intent.AboveTakeOff, Home: &at}
 	down := -90.0
 	add := func(q geo.XY, elevation float64, a mission.Action) {
-		x := mission.Item{At: frame.Point(q), HeightM: centi(elevation - part.TakeOff.ElevM), SpeedMS: w.SpeedMS, Action: a, GimbalDeg: &down}
+		x := mission.Item{At: frame.Point(q), HeightM: centi(elevation - part.TakeOff.ElevM), SpeedMS: w.SpeedMS, Action: a,
+			GimbalDeg: &down}
 		if a == mission.Start {
 			x.EveryM = centi(o.PicturesM)
 		}
@@ -121,10 +122,13 @@ func (p *Plan) stops(i int, f inspect.Flight) mission.Mission {
 			high = max(high, before)
 		}
 		for _, q := range x.Via {
-			m.Items = append(m.Items, mission.Item{At: frame.Point(q), HeightM: centi(ground + high - p.Ground.Start.ElevM), SpeedMS: speed, Action: mission.Fly})
+			m.Items = append(m.Items, mission.Item{At: frame.Point(q), HeightM: centi(ground + high - p.Ground.Start.ElevM),
+				SpeedMS: speed, Action: mission.Fly})
 		}
 		before = x.HeightM
-		m.Items = append(m.Items, mission.Item{At: frame.Point(x.At), HeightM: centi(ground + x.HeightM - p.Ground.Start.ElevM), SpeedMS: speed, Action: mission.Picture, HeadingDeg: ptr(centi(x.HeadingDeg)), GimbalDeg: ptr(centi(x.GimbalDeg))})
+		m.Items = append(m.Items, mission.Item{At: frame.Point(x.At),
+			HeightM: centi(ground + x.HeightM - p.Ground.Start.ElevM), SpeedMS: speed, Action: mission.Picture,
+			HeadingDeg: ptr(centi(x.HeadingDeg)), GimbalDeg: ptr(centi(x.GimbalDeg))})
 	}
 	if n := len(m.Items); n > 0 {
 		m.Items = append(m.Items, mission.Item{At: at, HeightM: m.Items[n-1].HeightM, SpeedMS: speed, Action: mission.Return})

@@ -71,7 +71,9 @@ func (s *Service) Find(ctx context.Context, job, aircraft uuid.UUID, f Found) er
 		if err := tx.Create(&f).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PictureFound, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: p.Job.Aim + ": " + f.Severity + " at " + f.Place + ", " + f.Words, Content: map[string]any{"plan": p.ID, "finding": f}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PictureFound, Subject: p.Aircraft.ID, At: now,
+			By: by.By(), Summary: p.Job.Aim + ": " + f.Severity + " at " + f.Place + ", " + f.Words,
+			Content: map[string]any{"plan": p.ID, "finding": f}})
 		return err
 	})
 }
@@ -84,11 +86,14 @@ func (s *Service) Unfind(ctx context.Context, job, aircraft, id uuid.UUID) error
 	}
 	by, now := people.From(ctx), s.Clock.Now()
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		res := tx.Exec("update mission_findings set back_at = ?, back_by = ? where id = ? and plan_id = ? and back_at is null", now, by.Name, id, p.ID)
+		res := tx.Exec("update mission_findings set back_at = ?, back_by = ? where id = ? and plan_id = ? and back_at is null",
+			now, by.Name, id, p.ID)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PictureTakenBack, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: p.Job.Aim + ": a finding on a picture is taken back", Content: map[string]any{"plan": p.ID, "finding": id}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PictureTakenBack, Subject: p.Aircraft.ID, At: now,
+			By: by.By(), Summary: p.Job.Aim + ": a finding on a picture is taken back",
+			Content: map[string]any{"plan": p.ID, "finding": id}})
 		return err
 	})
 }

@@ -28,7 +28,8 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 	p, err := s.Get(ctx, job, aircraft)
 	if f, people := fault.As(err); people {
 		// A plan that cannot be worked out any more stops the flight, not the gate.
-		return &jobs.PlannedFlight{Findings: []judge.Finding{head.finding(judge.RuleMissionPlan, judge.Stop, "The mission plan cannot be worked out: "+f.Detail, "changing the plan")}}, nil
+		return &jobs.PlannedFlight{Findings: []judge.Finding{head.finding(judge.RuleMissionPlan, judge.Stop,
+			"The mission plan cannot be worked out: "+f.Detail, "changing the plan")}}, nil
 	}
 	if err != nil {
 		return nil, err
@@ -40,7 +41,9 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 	}
 	p.way(number, &out)
 	if id, _, _ := p.takeOff(number); id != "" && id != p.Ground.Start.ID {
-		out.Findings = append(out.Findings, p.finding(judge.RuleMissionPlan, judge.Watch, fmt.Sprintf("By the plan flight %d takes off and lands at %s: truck, home point and people belong there.", number, p.placeName(id)), "changing the take-off place of the job"))
+		out.Findings = append(out.Findings, p.finding(judge.RuleMissionPlan, judge.Watch,
+			fmt.Sprintf("By the plan flight %d takes off and lands at %s: truck, home point and people belong there.", number,
+				p.placeName(id)), "changing the take-off place of the job"))
 	}
 	if f, ok := p.First(number); ok {
 		out.FirstLeg = f.Sentence
@@ -93,7 +96,8 @@ func (p Plan) way(number int, out *jobs.PlannedFlight) {
 }
 
 func (p Plan) finding(rule judge.Rule, v judge.Verdict, sentence, lifts string) judge.Finding {
-	return judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: "usual practice", Evidence: "Mission plan.", Lifts: lifts, Remedy: &judge.Remedy{Kind: judge.OpenMission, ID: p.Job.ID.String() + "/" + p.Aircraft.ID.String()}}
+	return judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: "usual practice", Evidence: "Mission plan.",
+		Lifts: lifts, Remedy: &judge.Remedy{Kind: judge.OpenMission, ID: p.Job.ID.String() + "/" + p.Aircraft.ID.String()}}
 }
 
 // findings are what stands against flying the next flight of the plan.
@@ -103,24 +107,30 @@ func (p Plan) findings(number int) []judge.Finding {
 		out = append(out, p.finding(judge.RuleMissionPlan, b.Verdict, b.Sentence, "changing the plan"))
 	}
 	if a := p.Ground.Assumed; len(a) > 0 {
-		out = append(out, p.finding(judge.RuleMissionPlan, judge.Watch, "The mission plan rests on what had to be assumed: "+strings.Join(a, "; ")+".", "finding it out"))
+		out = append(out, p.finding(judge.RuleMissionPlan, judge.Watch,
+			"The mission plan rests on what had to be assumed: "+strings.Join(a, "; ")+".", "finding it out"))
 	}
 	if n := len(p.Flown); n > p.Logged {
 		v := judge.Watch
 		if number == 0 { // nothing is read back any more: somebody may have put it on record to get there
 			v = judge.Stop
 		}
-		out = append(out, p.finding(judge.RuleMissionPlan, v, fmt.Sprintf("Of this plan %d are on record as flown; the log has %d for this job. Take back what was not flown.", n, p.Logged), "taking back what was not flown"))
+		out = append(out, p.finding(judge.RuleMissionPlan, v,
+			fmt.Sprintf("Of this plan %d are on record as flown; the log has %d for this job. Take back what was not flown.", n,
+				p.Logged), "taking back what was not flown"))
 	}
 	if number == 0 {
-		return append(out, p.finding(judge.RuleMissionPlan, judge.Watch, "By the plan all of its flights are flown.", "planning what is left"))
+		return append(out, p.finding(judge.RuleMissionPlan, judge.Watch, "By the plan all of its flights are flown.",
+			"planning what is left"))
 	}
 	out = append(out, p.inAircraft(number)...)
 	if p.Card == nil {
-		return append(out, p.finding(judge.RuleCamera, judge.Watch, "The camera card is not filled in: cap, card, exposure and test picture were not looked at.", "filling it in"))
+		return append(out, p.finding(judge.RuleCamera, judge.Watch,
+			"The camera card is not filled in: cap, card, exposure and test picture were not looked at.", "filling it in"))
 	}
 	for _, b := range p.judged(p.Now) {
-		out = append(out, p.finding(judge.RuleCamera, b.Verdict, b.Sentence, "putting the camera right, and filling the card in again"))
+		out = append(out, p.finding(judge.RuleCamera, b.Verdict, b.Sentence,
+			"putting the camera right, and filling the card in again"))
 	}
 	return out
 }
@@ -131,15 +141,18 @@ func (p Plan) inAircraft(number int) []judge.Finding {
 	find := func(v judge.Verdict, sentence string) {
 		f := p.finding(judge.RuleMission, v, sentence, "sending the plan and reading it back")
 		if r := p.read(number); r != nil {
-			f.Evidence = fmt.Sprintf("Read back from %s by %s at %s UTC.", r.Source, r.ByName, r.At.UTC().Format("2006-01-02 15:04"))
+			f.Evidence = fmt.Sprintf("Read back from %s by %s at %s UTC.", r.Source, r.ByName,
+				r.At.UTC().Format("2006-01-02 15:04"))
 		}
 		out = append(out, f)
 	}
 	switch p.Standing(number) {
 	case NotRead:
-		find(judge.Stop, fmt.Sprintf("What the aircraft holds was not read back for flight %d: it may be another mission.", number))
+		find(judge.Stop, fmt.Sprintf("What the aircraft holds was not read back for flight %d: it may be another mission.",
+			number))
 	case Old:
-		find(judge.Stop, fmt.Sprintf("Since flight %d was read back %s: send it and read it back again.", number, p.Outdated(number)))
+		find(judge.Stop, fmt.Sprintf("Since flight %d was read back %s: send it and read it back again.", number,
+			p.Outdated(number)))
 	case Different, Equal:
 		r := p.read(number)
 		var differences []mission.Difference

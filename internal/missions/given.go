@@ -72,7 +72,8 @@ func (s *Service) work(ctx context.Context, p *Plan, anew bool) error {
 		}
 	}
 	if !anew && p.basis != p.Ground.basis() {
-		p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop, Sentence: "The map has changed since this was planned. Look at it, and save the plan again."})
+		p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop,
+			Sentence: "The map has changed since this was planned. Look at it, and save the plan again."})
 	}
 	p.sun()
 	return nil
@@ -108,7 +109,8 @@ func (p *Plan) holdStops(g given) {
 		p.Out.Inspect.Flights[i] = one
 		p.enough(i+1, one.Wh, g.inspect.UsableWh)
 		if cannot != "" && p.flown(i+1) == nil {
-			p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop, Sentence: fmt.Sprintf("Flight %d does not come home: %s.", i+1, cannot)})
+			p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop,
+				Sentence: fmt.Sprintf("Flight %d does not come home: %s.", i+1, cannot)})
 		}
 	}
 }
@@ -116,7 +118,9 @@ func (p *Plan) holdStops(g given) {
 // enough says where a flight that is kept needs more than the packs give now.
 func (p *Plan) enough(number int, needWh, usableWh float64) {
 	if p.flown(number) == nil && needWh > usableWh {
-		p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop, Sentence: fmt.Sprintf("Flight %d needs %.0f Wh in the air of now; the packs give %.0f. Save the plan again, so that it is divided anew.", number, needWh, usableWh)})
+		p.Broken = append(p.Broken, judge.Broken{Wish: "area", Verdict: judge.Stop,
+			Sentence: fmt.Sprintf("Flight %d needs %.0f Wh in the air of now; the packs give %.0f. Save the plan again, so that it is divided anew.",
+				number, needWh, usableWh)})
 	}
 }
 
@@ -160,7 +164,8 @@ func (s *Service) given(ctx context.Context, p *Plan) (given, error) {
 	if err != nil {
 		return out, err
 	}
-	j, err := s.Sites.ForJob(ctx, p.Job.SiteID, sites.JobAsk{JobID: p.Job.ID.String(), Type: p.Type, Flight: flight, From: p.Job.FromAt, To: p.Job.ToAt, Zone: crew.Location()})
+	j, err := s.Sites.ForJob(ctx, p.Job.SiteID, sites.JobAsk{JobID: p.Job.ID.String(), Type: p.Type, Flight: flight,
+		From: p.Job.FromAt, To: p.Job.ToAt, Zone: crew.Location()})
 	if err != nil {
 		return out, err
 	}
@@ -208,9 +213,13 @@ func (s *Service) given(ctx context.Context, p *Plan) (given, error) {
 	p.UsableWh = carries.UsableWh
 	reserve := float64(p.Type.Limits.LandByPercent)
 	camera, mb := p.camera()
-	out.survey = survey.Given{Terrain: p.Ground.Chart.Terrain, Start: p.Ground.Start, Places: p.Ground.Places, Camera: camera, PictureM: mb, Canopies: inUse(p.Canopies), Wing: p.winged(), MassKg: kg, Rho: rho,
-		Model: carries.Model, UsableWh: carries.UsableWh, FullWh: carries.Store.FullWh, Reserve: reserve, ReturnM: returnM, Wind: p.Ground.Wind}
-	out.inspect = inspect.Given{Start: p.Ground.Start, Camera: camera, PictureM: mb, MassKg: kg, Rho: rho, Model: carries.Model, UsableWh: carries.UsableWh, FullWh: carries.Store.FullWh, Reserve: reserve, ReturnM: returnM, Wind: p.Ground.Wind, WindKnown: !p.Ground.Wind.Against}
+	out.survey = survey.Given{Terrain: p.Ground.Chart.Terrain, Start: p.Ground.Start, Places: p.Ground.Places,
+		Camera: camera, PictureM: mb, Canopies: inUse(p.Canopies), Wing: p.winged(), MassKg: kg, Rho: rho,
+		Model: carries.Model, UsableWh: carries.UsableWh, FullWh: carries.Store.FullWh, Reserve: reserve, ReturnM: returnM,
+		Wind: p.Ground.Wind}
+	out.inspect = inspect.Given{Start: p.Ground.Start, Camera: camera, PictureM: mb, MassKg: kg, Rho: rho,
+		Model: carries.Model, UsableWh: carries.UsableWh, FullWh: carries.Store.FullWh, Reserve: reserve, ReturnM: returnM,
+		Wind: p.Ground.Wind, WindKnown: !p.Ground.Wind.Against}
 	if ceiling > 0 {
 		out.survey.CeilingM, out.inspect.CeilingM = &ceiling, &ceiling
 	}
@@ -237,6 +246,11 @@ func (p *Plan) sun() {
 
 // fields are the fields of a wish, of a camera and of what comes after a flight by the names
 // that the core gives them.
-var fields = planning.Fields{Of: []error{survey.ErrInput, inspect.ErrInput}, Else: "wish", By: map[string]string{"ground resolution": "gsd_cm", "height": "height_m", "side overlap": "side", "front overlap": "front", "speed": "speed_ms", "shutter": "shutter", "buffer": "buffer_m", "bearing": "bearing_deg", "turn": "turn_m", "lead-in": "lead_m", "card": "card_gb", "width": "width_m", "the canopy": "canopy",
-	"lowest": "from_m", "radius": "radius_m", "pitch": "pitch_deg", "facing": "faces_deg", "detail": "detail_mm", "safe distance": "safe_m", "stand-off": "energised_m", "overlap sideways": "sideways", "overlap upwards": "upwards",
-	"sensor width": "sensor_w_mm", "sensor height": "sensor_h_mm", "focal length": "focal_mm", "picture width": "pixels_w", "picture height": "pixels_h", "least interval": "least_s"}}
+var fields = planning.Fields{Of: []error{survey.ErrInput, inspect.ErrInput}, Else: "wish",
+	By: map[string]string{"ground resolution": "gsd_cm", "height": "height_m", "side overlap": "side",
+		"front overlap": "front", "speed": "speed_ms", "shutter": "shutter", "buffer": "buffer_m", "bearing": "bearing_deg",
+		"turn": "turn_m", "lead-in": "lead_m", "card": "card_gb", "width": "width_m", "the canopy": "canopy",
+		"lowest": "from_m", "radius": "radius_m", "pitch": "pitch_deg", "facing": "faces_deg", "detail": "detail_mm",
+		"safe distance": "safe_m", "stand-off": "energised_m", "overlap sideways": "sideways", "overlap upwards": "upwards",
+		"sensor width": "sensor_w_mm", "sensor height": "sensor_h_mm", "focal length": "focal_mm",
+		"picture width": "pixels_w", "picture height": "pixels_h", "least interval": "least_s"}}

@@ -28,7 +28,8 @@ func (p *Plan) lay(g *given) {
 	var forbidden []survey.Forbidden
 	for _, x := range p.Ground.Chart.Features {
 		if x.Kind == site.NoGo {
-			forbidden = append(forbidden, survey.Forbidden{Name: x.Name, Places: frame.All(x.Places), Area: x.Shape == site.Area, BufferM: x.Buffer() + wayhome.PositionM})
+			forbidden = append(forbidden, survey.Forbidden{Name: x.Name, Places: frame.All(x.Places), Area: x.Shape == site.Area,
+				BufferM: x.Buffer() + wayhome.PositionM})
 		}
 	}
 	if f.Shape == site.Line {
@@ -59,8 +60,10 @@ func (p *Plan) noGo() []home.Obstacle {
 	var out []home.Obstacle
 	for _, f := range p.Ground.Chart.Features {
 		if f.Kind == site.NoGo {
-			kind := map[site.Shape]home.Kind{site.Point: home.PointKind, site.Line: home.LineKind, site.Area: home.AreaKind}[f.Shape]
-			out = append(out, home.Obstacle{ID: f.ID, Name: f.Name, Kind: kind, Places: p.Ground.Chart.Frame.All(f.Places), BufferM: f.Buffer()})
+			kind := map[site.Shape]home.Kind{site.Point: home.PointKind, site.Line: home.LineKind,
+				site.Area: home.AreaKind}[f.Shape]
+			out = append(out, home.Obstacle{ID: f.ID, Name: f.Name, Kind: kind, Places: p.Ground.Chart.Frame.All(f.Places),
+				BufferM: f.Buffer()})
 		}
 	}
 	return out
@@ -105,9 +108,11 @@ func (p *Plan) choose() error {
 	}
 	switch {
 	case len(p.Ground.Choose) == 0 && p.Wish.Inspect != nil:
-		return fault.Clash("no-field", "Nothing stands on the map of %s: draw what is inspected there as an obstacle.", p.Job.Site)
+		return fault.Clash("no-field", "Nothing stands on the map of %s: draw what is inspected there as an obstacle.",
+			p.Job.Site)
 	case len(p.Ground.Choose) == 0:
-		return fault.Clash("no-field", "There is no area and no route on the map of %s: draw it there, or bring its file.", p.Job.Site)
+		return fault.Clash("no-field", "There is no area and no route on the map of %s: draw it there, or bring its file.",
+			p.Job.Site)
 	case p.Ground.Feature.ID == "":
 		return fault.Bad("area", "What this plan is of is not on the map of the site any more. Choose another.")
 	}

@@ -30,14 +30,16 @@ func (h *Handlers) plan(ctx context.Context, job, aircraft uuid.UUID, done error
 	return h.Missions.wire(ctx, p), nil
 }
 
-func (h *Handlers) GetMissionPlan(ctx context.Context, r api.GetMissionPlanRequestObject) (api.GetMissionPlanResponseObject, error) {
+func (h *Handlers) GetMissionPlan(ctx context.Context,
+	r api.GetMissionPlanRequestObject) (api.GetMissionPlanResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, nil)
 	return api.GetMissionPlan200JSONResponse(out), err
 }
 
 func wishOf(w api.MissionWish) Wish { return Wish{Survey: w.Survey, Inspect: w.Inspect} }
 
-func (h *Handlers) TryMissionPlan(ctx context.Context, r api.TryMissionPlanRequestObject) (api.TryMissionPlanResponseObject, error) {
+func (h *Handlers) TryMissionPlan(ctx context.Context,
+	r api.TryMissionPlanRequestObject) (api.TryMissionPlanResponseObject, error) {
 	p, err := h.Missions.Try(ctx, r.Id, r.Aircraft, wishOf(*r.Body))
 	if err != nil {
 		return nil, err
@@ -45,12 +47,15 @@ func (h *Handlers) TryMissionPlan(ctx context.Context, r api.TryMissionPlanReque
 	return api.TryMissionPlan200JSONResponse(h.Missions.wire(ctx, p)), nil
 }
 
-func (h *Handlers) SaveMissionPlan(ctx context.Context, r api.SaveMissionPlanRequestObject) (api.SaveMissionPlanResponseObject, error) {
-	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.Save(ctx, r.Body.Id, r.Id, r.Aircraft, wishOf(r.Body.Wish), r.Body.Version))
+func (h *Handlers) SaveMissionPlan(ctx context.Context,
+	r api.SaveMissionPlanRequestObject) (api.SaveMissionPlanResponseObject, error) {
+	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.Save(ctx, r.Body.Id, r.Id, r.Aircraft, wishOf(r.Body.Wish),
+		r.Body.Version))
 	return api.SaveMissionPlan200JSONResponse(out), err
 }
 
-func (h *Handlers) ExportMission(ctx context.Context, r api.ExportMissionRequestObject) (api.ExportMissionResponseObject, error) {
+func (h *Handlers) ExportMission(ctx context.Context,
+	r api.ExportMissionRequestObject) (api.ExportMissionResponseObject, error) {
 	_, m, err := h.Missions.flight(ctx, r.Id, r.Aircraft, r.Number)
 	if err != nil {
 		return nil, err
@@ -60,22 +65,26 @@ func (h *Handlers) ExportMission(ctx context.Context, r api.ExportMissionRequest
 	return api.ExportMission200TextResponse(b.String()), err
 }
 
-func (h *Handlers) SendMission(ctx context.Context, r api.SendMissionRequestObject) (api.SendMissionResponseObject, error) {
+func (h *Handlers) SendMission(ctx context.Context,
+	r api.SendMissionRequestObject) (api.SendMissionResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.Send(ctx, r.Id, r.Aircraft, r.Number))
 	return api.SendMission200JSONResponse(out), err
 }
 
-func (h *Handlers) ReadMission(ctx context.Context, r api.ReadMissionRequestObject) (api.ReadMissionResponseObject, error) {
+func (h *Handlers) ReadMission(ctx context.Context,
+	r api.ReadMissionRequestObject) (api.ReadMissionResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.ReadBack(ctx, r.Id, r.Aircraft, r.Number))
 	return api.ReadMission200JSONResponse(out), err
 }
 
-func (h *Handlers) ReadMissionFile(ctx context.Context, r api.ReadMissionFileRequestObject) (api.ReadMissionFileResponseObject, error) {
+func (h *Handlers) ReadMissionFile(ctx context.Context,
+	r api.ReadMissionFileRequestObject) (api.ReadMissionFileResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.ReadFile(ctx, r.Id, r.Aircraft, r.Number, r.Params.Name, r.Body))
 	return api.ReadMissionFile200JSONResponse(out), err
 }
 
-func (h *Handlers) FillCameraCard(ctx context.Context, r api.FillCameraCardRequestObject) (api.FillCameraCardResponseObject, error) {
+func (h *Handlers) FillCameraCard(ctx context.Context,
+	r api.FillCameraCardRequestObject) (api.FillCameraCardResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.FillCard(ctx, r.Body.Id, r.Id, r.Aircraft, r.Body.Card))
 	return api.FillCameraCard200JSONResponse(out), err
 }
@@ -88,12 +97,14 @@ func wireShots(all []missionfile.Shot) api.PictureList {
 	return out
 }
 
-func (h *Handlers) GetMissionPictures(ctx context.Context, r api.GetMissionPicturesRequestObject) (api.GetMissionPicturesResponseObject, error) {
+func (h *Handlers) GetMissionPictures(ctx context.Context,
+	r api.GetMissionPicturesRequestObject) (api.GetMissionPicturesResponseObject, error) {
 	all, err := h.Missions.Pictures(ctx, r.Id, r.Aircraft)
 	return api.GetMissionPictures200JSONResponse(wireShots(all)), err
 }
 
-func (h *Handlers) ReadPictureList(_ context.Context, r api.ReadPictureListRequestObject) (api.ReadPictureListResponseObject, error) {
+func (h *Handlers) ReadPictureList(_ context.Context,
+	r api.ReadPictureListRequestObject) (api.ReadPictureListResponseObject, error) {
 	all, err := missionfile.ReadShots(r.Body)
 	if errors.Is(err, missionfile.ErrFile) {
 		return nil, fault.Bad("file", "The list cannot be read: %s. Nothing was saved.", why.Words(err))
@@ -115,7 +126,8 @@ func afterOf(number int, b api.AfterFlight) After {
 	return a
 }
 
-func (h *Handlers) LookAtPictures(ctx context.Context, r api.LookAtPicturesRequestObject) (api.LookAtPicturesResponseObject, error) {
+func (h *Handlers) LookAtPictures(ctx context.Context,
+	r api.LookAtPicturesRequestObject) (api.LookAtPicturesResponseObject, error) {
 	p, t, err := h.Missions.Look(ctx, r.Id, r.Aircraft, afterOf(r.Number, *r.Body))
 	if err != nil {
 		return nil, err
@@ -123,55 +135,68 @@ func (h *Handlers) LookAtPictures(ctx context.Context, r api.LookAtPicturesReque
 	return api.LookAtPictures200JSONResponse(p.wireTaken(t)), nil
 }
 
-func (h *Handlers) PutMissionFlown(ctx context.Context, r api.PutMissionFlownRequestObject) (api.PutMissionFlownResponseObject, error) {
+func (h *Handlers) PutMissionFlown(ctx context.Context,
+	r api.PutMissionFlownRequestObject) (api.PutMissionFlownResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.Fly(ctx, r.Id, r.Aircraft, afterOf(r.Number, *r.Body)))
 	return api.PutMissionFlown200JSONResponse(out), err
 }
 
-func (h *Handlers) TakeMissionBack(ctx context.Context, r api.TakeMissionBackRequestObject) (api.TakeMissionBackResponseObject, error) {
+func (h *Handlers) TakeMissionBack(ctx context.Context,
+	r api.TakeMissionBackRequestObject) (api.TakeMissionBackResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.Unfly(ctx, r.Id, r.Aircraft, r.Number))
 	return api.TakeMissionBack200JSONResponse(out), err
 }
 
-func (h *Handlers) FlyMissionAgain(ctx context.Context, r api.FlyMissionAgainRequestObject) (api.FlyMissionAgainResponseObject, error) {
+func (h *Handlers) FlyMissionAgain(ctx context.Context,
+	r api.FlyMissionAgainRequestObject) (api.FlyMissionAgainResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.FlyAgain(ctx, r.Id, r.Aircraft, r.Number))
 	return api.FlyMissionAgain200JSONResponse(out), err
 }
 
-func (h *Handlers) AddPictureFinding(ctx context.Context, r api.AddPictureFindingRequestObject) (api.AddPictureFindingResponseObject, error) {
+func (h *Handlers) AddPictureFinding(ctx context.Context,
+	r api.AddPictureFindingRequestObject) (api.AddPictureFindingResponseObject, error) {
 	b := r.Body
-	err := h.Missions.Find(ctx, r.Id, r.Aircraft, Found{ID: b.Id, Picture: b.Picture, Place: b.Place, Words: b.Words, Severity: string(b.Severity), PhotoID: b.Photo})
+	err := h.Missions.Find(ctx, r.Id, r.Aircraft, Found{ID: b.Id, Picture: b.Picture, Place: b.Place, Words: b.Words,
+		Severity: string(b.Severity), PhotoID: b.Photo})
 	out, err := h.plan(ctx, r.Id, r.Aircraft, err)
 	return api.AddPictureFinding200JSONResponse(out), err
 }
 
-func (h *Handlers) RemovePictureFinding(ctx context.Context, r api.RemovePictureFindingRequestObject) (api.RemovePictureFindingResponseObject, error) {
+func (h *Handlers) RemovePictureFinding(ctx context.Context,
+	r api.RemovePictureFindingRequestObject) (api.RemovePictureFindingResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.Unfind(ctx, r.Id, r.Aircraft, r.Finding))
 	return api.RemovePictureFinding200JSONResponse(out), err
 }
 
-func (h *Handlers) ListCameras(ctx context.Context, _ api.ListCamerasRequestObject) (api.ListCamerasResponseObject, error) {
+func (h *Handlers) ListCameras(ctx context.Context,
+	_ api.ListCamerasRequestObject) (api.ListCamerasResponseObject, error) {
 	all, err := h.Missions.CameraList(ctx)
 	return api.ListCameras200JSONResponse{Cameras: wireCameras(all)}, err
 }
 
-func (h *Handlers) SaveCamera(ctx context.Context, r api.SaveCameraRequestObject) (api.SaveCameraResponseObject, error) {
+func (h *Handlers) SaveCamera(ctx context.Context,
+	r api.SaveCameraRequestObject) (api.SaveCameraResponseObject, error) {
 	b := r.Body
-	if err := h.Missions.SaveCamera(ctx, Camera{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version}, SensorWMM: b.SensorWMm, SensorHMM: b.SensorHMm, FocalMM: b.FocalMm, PixelsW: b.PixelsW, PixelsH: b.PixelsH, LeastS: b.LeastS, PictureMB: b.PictureMb, BaseISO: b.BaseIso}); err != nil {
+	if err := h.Missions.SaveCamera(ctx, Camera{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active,
+		Version: b.Version}, SensorWMM: b.SensorWMm, SensorHMM: b.SensorHMm, FocalMM: b.FocalMm, PixelsW: b.PixelsW,
+		PixelsH: b.PixelsH, LeastS: b.LeastS, PictureMB: b.PictureMb, BaseISO: b.BaseIso}); err != nil {
 		return nil, err
 	}
 	all, err := h.Missions.CameraList(ctx)
 	return api.SaveCamera200JSONResponse{Cameras: wireCameras(all)}, err
 }
 
-func (h *Handlers) ListCanopies(ctx context.Context, _ api.ListCanopiesRequestObject) (api.ListCanopiesResponseObject, error) {
+func (h *Handlers) ListCanopies(ctx context.Context,
+	_ api.ListCanopiesRequestObject) (api.ListCanopiesResponseObject, error) {
 	all, err := h.Missions.CanopyList(ctx)
 	return api.ListCanopies200JSONResponse{Canopies: wireCanopies(all)}, err
 }
 
-func (h *Handlers) SaveCanopy(ctx context.Context, r api.SaveCanopyRequestObject) (api.SaveCanopyResponseObject, error) {
+func (h *Handlers) SaveCanopy(ctx context.Context,
+	r api.SaveCanopyRequestObject) (api.SaveCanopyResponseObject, error) {
 	b := r.Body
-	row := Canopy{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version}, HeightM: b.HeightM}
+	row := Canopy{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version},
+		HeightM: b.HeightM}
 	if err := h.Missions.SaveCanopy(ctx, row); err != nil {
 		return nil, err
 	}

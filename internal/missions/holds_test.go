@@ -34,7 +34,8 @@ func TestReadingHoldsUntilAnotherIsInside(t *testing.T) {
 	require.Equal(t, missions.Equal, b.plan().Standing(2))
 	// The same reading, dated before the last take-off of this aircraft.
 	require.NoError(t, b.DB.Exec("alter table mission_reads disable trigger mission_reads_append_only").Error)
-	require.NoError(t, b.DB.Exec("update mission_reads set at = (select max(took_off_at) from flights where aircraft_id = ?) - interval '1 minute' where plan_id = ?", b.craft, p.ID).Error)
+	require.NoError(t, b.DB.Exec("update mission_reads set at = (select max(took_off_at) from flights where aircraft_id = ?) - interval '1 minute' where plan_id = ?",
+		b.craft, p.ID).Error)
 	p = b.plan()
 	for n := range p.Missions {
 		assert.NotEqual(t, missions.Equal, p.Standing(n+1))
@@ -51,7 +52,8 @@ func TestFlownOnce(t *testing.T) {
 	var wait sync.WaitGroup
 	for i := range errs {
 		wait.Go(func() {
-			errs[i] = b.Missions.Fly(b.as([]string{"imre", "odile"}[i%2]), b.job, b.craft, missions.After{ID: testbed.NewID(), Number: 2, Shots: shots, Running: &running})
+			errs[i] = b.Missions.Fly(b.as([]string{"imre", "odile"}[i%2]), b.job, b.craft,
+				missions.After{ID: testbed.NewID(), Number: 2, Shots: shots, Running: &running})
 		})
 	}
 	wait.Wait()
@@ -81,9 +83,11 @@ func TestPicturesWithoutPlaceOrTime(t *testing.T) {
 	shots := b.flies(2, aircraft.Faults{})
 	// The newest flight of this aircraft was for this job.
 	require.NoError(t, b.DB.Exec("alter table flights disable trigger user").Error)
-	require.NoError(t, b.DB.Exec("update flights set job_id = ? where id = (select id from flights where aircraft_id = ? order by took_off_at desc limit 1)", b.job, b.craft).Error)
+	require.NoError(t, b.DB.Exec("update flights set job_id = ? where id = (select id from flights where aircraft_id = ? order by took_off_at desc limit 1)",
+		b.job, b.craft).Error)
 	var flown struct{ TookOffAt, LandedAt time.Time }
-	require.NoError(t, b.DB.Raw("select took_off_at, landed_at from flights where aircraft_id = ? and job_id = ? order by took_off_at desc limit 1", b.craft, b.job).Scan(&flown).Error)
+	require.NoError(t, b.DB.Raw("select took_off_at, landed_at from flights where aircraft_id = ? and job_id = ? order by took_off_at desc limit 1",
+		b.craft, b.job).Scan(&flown).Error)
 	require.False(t, flown.LandedAt.IsZero())
 	nowhere, late := slices.Clone(shots), slices.Clone(shots)
 	for i := range shots {
@@ -117,7 +121,8 @@ func TestCardHolds(t *testing.T) {
 	ctx := b.as("imre")
 	p := b.plan()
 	before, after, yes, free := 10, 11, true, 64.0
-	good := camera.Card{Camera: p.Wish.Inspect.Camera, Light: camera.Cloud, Shutter: 1000, ISO: 100, KelvinK: 6500, Profile: "standard", GimbalOff: &yes, Formatted: &yes, FreeGB: &free, CapOff: &yes, Before: &before, After: &after}
+	good := camera.Card{Camera: p.Wish.Inspect.Camera, Light: camera.Cloud, Shutter: 1000, ISO: 100, KelvinK: 6500,
+		Profile: "standard", GimbalOff: &yes, Formatted: &yes, FreeGB: &free, CapOff: &yes, Before: &before, After: &after}
 	require.NoError(t, b.Missions.FillCard(ctx, testbed.NewID(), b.job, b.craft, good))
 	said := func() string {
 		gate, err := b.Missions.Planned(ctx, b.job, b.craft)

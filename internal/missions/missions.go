@@ -169,7 +169,8 @@ func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, err
 		return p, err
 	}
 	var row Stored
-	if err := s.DB.WithContext(ctx).Limit(1).Find(&row, "job_id = ? and aircraft_id = ?", job, aircraft).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&row, "job_id = ? and aircraft_id = ?", job,
+		aircraft).Error; err != nil {
 		return p, err
 	}
 	if row.ID == uuid.Nil {
@@ -201,11 +202,13 @@ func (s *Service) follow(ctx context.Context, p *Plan) error {
 		return nil
 	}
 	q := s.DB.WithContext(ctx)
-	if err := q.Raw("select distinct on (number) * from mission_reads where plan_id = ? order by number, at desc, id desc", p.ID).Scan(&p.Reads).Error; err != nil {
+	if err := q.Raw("select distinct on (number) * from mission_reads where plan_id = ? order by number, at desc, id desc",
+		p.ID).Scan(&p.Reads).Error; err != nil {
 		return err
 	}
 	var cards []Card
-	if err := q.Raw("select * from camera_cards where plan_id = ? order by at desc, id desc limit 1", p.ID).Scan(&cards).Error; err != nil {
+	if err := q.Raw("select * from camera_cards where plan_id = ? order by at desc, id desc limit 1",
+		p.ID).Scan(&cards).Error; err != nil {
 		return err
 	}
 	if len(cards) > 0 {
@@ -215,16 +218,19 @@ func (s *Service) follow(ctx context.Context, p *Plan) error {
 		return err
 	}
 	var newest []Read
-	if err := q.Raw("select r.id from mission_reads r join mission_plans p on p.id = r.plan_id where p.aircraft_id = ? order by r.at desc, r.id desc limit 1", p.Aircraft.ID).Scan(&newest).Error; err != nil {
+	if err := q.Raw("select r.id from mission_reads r join mission_plans p on p.id = r.plan_id where p.aircraft_id = ? order by r.at desc, r.id desc limit 1",
+		p.Aircraft.ID).Scan(&newest).Error; err != nil {
 		return err
 	}
 	for _, r := range newest {
 		p.Newest = r.ID
 	}
-	if err := q.Raw("select took_off_at from flights where aircraft_id = ? order by took_off_at desc limit 1", p.Aircraft.ID).Scan(&p.FlownAt).Error; err != nil {
+	if err := q.Raw("select took_off_at from flights where aircraft_id = ? order by took_off_at desc limit 1",
+		p.Aircraft.ID).Scan(&p.FlownAt).Error; err != nil {
 		return err
 	}
-	if err := q.Raw("select count(*) from flights where aircraft_id = ? and job_id = ?", p.Aircraft.ID, p.Job.ID).Scan(&p.Logged).Error; err != nil {
+	if err := q.Raw("select count(*) from flights where aircraft_id = ? and job_id = ?", p.Aircraft.ID,
+		p.Job.ID).Scan(&p.Logged).Error; err != nil {
 		return err
 	}
 	return q.Order("at, id").Find(&p.Found, "plan_id = ? and back_at is null", p.ID).Error

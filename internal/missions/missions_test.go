@@ -39,7 +39,8 @@ func setUp(t *testing.T, name string) bank {
 	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
 	b := bank{Services: svc, t: t}
 	var row struct{ JobID, AircraftID uuid.UUID }
-	require.NoError(t, svc.DB.Raw("select p.job_id, p.aircraft_id from mission_plans p join aircraft a on a.id = p.aircraft_id where a.name = ?", name).Scan(&row).Error)
+	require.NoError(t, svc.DB.Raw("select p.job_id, p.aircraft_id from mission_plans p join aircraft a on a.id = p.aircraft_id where a.name = ?",
+		name).Scan(&row).Error)
 	b.job, b.craft = row.JobID, row.AircraftID
 	crafts, err := demo.Crafts(context.Background(), svc)
 	require.NoError(t, err)
@@ -114,8 +115,9 @@ func TestUploadIsNotProof(t *testing.T) {
 		"it keeps an old": {aircraft.Faults{Stale: true}, missions.Different, "another mission"},
 		"one is dropped":  {aircraft.Faults{Dropped: 3}, missions.Different, "Waypoint 3 is not in the aircraft"},
 		"two are swapped": {aircraft.Faults{Swapped: 2}, missions.Different, "Waypoints 2 and 3 are in the wrong order"},
-		"wrong home":      {aircraft.Faults{WrongHome: true}, missions.Different, "Its home lies 181 m from where it takes off"},
-		"another datum":   {aircraft.Faults{OtherDatum: true}, missions.Different, "counts heights above sea level"},
+		"wrong home": {aircraft.Faults{WrongHome: true}, missions.Different,
+			"Its home lies 181 m from where it takes off"},
+		"another datum": {aircraft.Faults{OtherDatum: true}, missions.Different, "counts heights above sea level"},
 	} {
 		b.link.Set(c.fault)
 		p := b.plan()
@@ -134,7 +136,8 @@ func TestUploadIsNotProof(t *testing.T) {
 	// A link that is away, breaks off, is full, or speaks nonsense: each is a sentence, and nothing counts.
 	require.NoError(t, b.DB.Exec("alter table mission_reads disable trigger mission_reads_append_only").Error)
 	require.NoError(t, b.DB.Exec("delete from mission_reads").Error)
-	for want, f := range map[string]aircraft.Faults{"broke off": {DiesAfter: 3}, "fewer than the": {Most: 2}, "does not answer": {Unreachable: true}, "is no mission": {Nonsense: true}} {
+	for want, f := range map[string]aircraft.Faults{"broke off": {DiesAfter: 3}, "fewer than the": {Most: 2},
+		"does not answer": {Unreachable: true}, "is no mission": {Nonsense: true}} {
 		b.link.Set(f)
 		err := b.Missions.Send(ctx, b.job, b.craft, 2)
 		if want == "does not answer" || want == "is no mission" {
@@ -208,7 +211,8 @@ func TestGapsFlownAgain(t *testing.T) {
 	running := true
 	shots := b.flies(2, aircraft.Faults{CameraSkips: 6})
 	require.NotEmpty(t, shots)
-	require.NoError(t, b.Missions.Fly(ctx, b.job, b.craft, missions.After{ID: testbed.NewID(), Number: 2, Shots: shots, Running: &running}))
+	require.NoError(t, b.Missions.Fly(ctx, b.job, b.craft,
+		missions.After{ID: testbed.NewID(), Number: 2, Shots: shots, Running: &running}))
 	before := len(b.plan().Missions)
 	require.NoError(t, b.Missions.FlyAgain(ctx, b.job, b.craft, 2))
 	p = b.plan()
@@ -217,7 +221,8 @@ func TestGapsFlownAgain(t *testing.T) {
 	assert.Len(t, b.plan().Missions, len(p.Missions))
 	again := len(p.Missions)
 	more := b.flies(again, aircraft.Faults{})
-	_, taken, err := b.Missions.Look(ctx, b.job, b.craft, missions.After{ID: testbed.NewID(), Number: again, Shots: more, Running: &running})
+	_, taken, err := b.Missions.Look(ctx, b.job, b.craft,
+		missions.After{ID: testbed.NewID(), Number: again, Shots: more, Running: &running})
 	require.NoError(t, err)
 	assert.Empty(t, taken.Gaps)
 	err = b.Missions.Save(ctx, p.ID, b.job, b.craft, p.Wish, p.Version)

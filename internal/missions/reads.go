@@ -133,13 +133,18 @@ func (s *Service) Send(ctx context.Context, job, aircraft uuid.UUID, number int)
 	if err := s.Link.Call(ctx, http.MethodPut, at, m, nil); err != nil {
 		switch words := err.Error(); {
 		case strings.HasSuffix(words, "said 413"):
-			return fault.Clash("link", "The aircraft takes fewer than the %d waypoints of this flight. Nothing was changed in it. Make the area smaller, or its edge simpler.", len(m.Items))
+			return fault.Clash("link",
+				"The aircraft takes fewer than the %d waypoints of this flight. Nothing was changed in it. Make the area smaller, or its edge simpler.",
+				len(m.Items))
 		case strings.HasSuffix(words, "said 409"):
 			return fault.Clash("link", "%s is flying: nothing was sent to it.", p.Aircraft.Name)
 		case strings.HasSuffix(words, "said 404"):
-			return fault.Clash("link", "The link does not reach %s, serial %s. Switch it on, or look at its serial number.", p.Aircraft.Name, p.Aircraft.Serial)
+			return fault.Clash("link", "The link does not reach %s, serial %s. Switch it on, or look at its serial number.",
+				p.Aircraft.Name, p.Aircraft.Serial)
 		}
-		return fault.Clash("link", "The link to %s broke off while the mission was sent: what it holds now is not known. Send it again, and read it back, before it flies.", p.Aircraft.Name)
+		return fault.Clash("link",
+			"The link to %s broke off while the mission was sent: what it holds now is not known. Send it again, and read it back, before it flies.",
+			p.Aircraft.Name)
 	}
 	return s.readLink(ctx, p, number, true)
 }
@@ -164,7 +169,8 @@ func (s *Service) readLink(ctx context.Context, p Plan, number int, sent bool) e
 	text, err := s.Link.Get(ctx, at)
 	switch {
 	case err != nil && strings.HasSuffix(err.Error(), "said 404"):
-		return fault.Clash("link", "The link does not reach %s, serial %s. Switch it on, or look at its serial number.", p.Aircraft.Name, p.Aircraft.Serial)
+		return fault.Clash("link", "The link does not reach %s, serial %s. Switch it on, or look at its serial number.",
+			p.Aircraft.Name, p.Aircraft.Serial)
 	case err != nil:
 		return fault.Clash("link", "The link to %s does not answer: what the aircraft holds is not known.", p.Aircraft.Name)
 	case len(text) == 0:
@@ -218,7 +224,9 @@ func (s *Service) take(ctx context.Context, p Plan, number int, read mission.Mis
 		return err
 	}
 	by, now := people.From(ctx), s.Clock.Now()
-	row := Read{ID: id, PlanID: p.ID, Number: number, PlannedHash: p.hash(number), Sent: sent, Source: source, Content: string(content), Differences: string(differences), Judged: string(said), Verdict: verdict.String(), At: now, ByName: by.Name}
+	row := Read{ID: id, PlanID: p.ID, Number: number, PlannedHash: p.hash(number), Sent: sent, Source: source,
+		Content: string(content), Differences: string(differences), Judged: string(said), Verdict: verdict.String(), At: now,
+		ByName: by.Name}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		if err := p.lock(tx); err != nil {
 			return err
@@ -230,8 +238,10 @@ func (s *Service) take(ctx context.Context, p Plan, number int, read mission.Mis
 		if len(found) > 0 {
 			words = found[0].Sentence
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionRead, Subject: p.Aircraft.ID, At: now, By: by.By(), Summary: p.Aircraft.Name + ": mission read back from " + source + ", " + words,
-			Content: map[string]any{"plan": p.ID, "flight": number, "planned": row.PlannedHash, "read": read.Hash(), "differences": found, "verdict": verdict}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.MissionRead, Subject: p.Aircraft.ID, At: now,
+			By: by.By(), Summary: p.Aircraft.Name + ": mission read back from " + source + ", " + words,
+			Content: map[string]any{"plan": p.ID, "flight": number, "planned": row.PlannedHash, "read": read.Hash(),
+				"differences": found, "verdict": verdict}})
 		return err
 	})
 }
@@ -239,7 +249,8 @@ func (s *Service) take(ctx context.Context, p Plan, number int, read mission.Mis
 // lock holds a plan as it was looked at.
 func (p Plan) lock(tx *gorm.DB) error {
 	var version int
-	if err := tx.Raw("select version from mission_plans where id = ? for no key update", p.ID).Scan(&version).Error; err != nil {
+	if err := tx.Raw("select version from mission_plans where id = ? for no key update",
+		p.ID).Scan(&version).Error; err != nil {
 		return err
 	}
 	if version != p.Version {
@@ -267,7 +278,8 @@ func (s *Service) flight(ctx context.Context, job, aircraft uuid.UUID, number in
 // link is the path of an aircraft's mission.
 func (s *Service) link(p Plan) (string, error) {
 	if s.Link == nil {
-		return "", fault.Clash("link", "There is no link to aircraft here. Bring the file that your program read from the aircraft, or have MAINSTAY_AIRCRAFT_URL name a link.")
+		return "", fault.Clash("link",
+			"There is no link to aircraft here. Bring the file that your program read from the aircraft, or have MAINSTAY_AIRCRAFT_URL name a link.")
 	}
 	if p.Aircraft.Serial == "" {
 		return "", fault.Clash("link", "%s has no serial number in its file: the link names aircraft by it.", p.Aircraft.Name)

@@ -25,7 +25,8 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w Wish,
 		return err
 	}
 	if st := p.Job.State; st != jobs.Planned {
-		return fault.Clash("job-closed", "This job is %s. Plan it again before its mission plan is changed.", strings.ReplaceAll(st, "-", " "))
+		return fault.Clash("job-closed", "This job is %s. Plan it again before its mission plan is changed.",
+			strings.ReplaceAll(st, "-", " "))
 	}
 	wish, err := json.Marshal(w)
 	if err != nil {
@@ -34,7 +35,8 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w Wish,
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
 		var row Stored
-		if err := tx.Raw("select * from mission_plans where job_id = ? and aircraft_id = ? for no key update", job, aircraft).Scan(&row).Error; err != nil {
+		if err := tx.Raw("select * from mission_plans where job_id = ? and aircraft_id = ? for no key update", job,
+			aircraft).Scan(&row).Error; err != nil {
 			return err
 		}
 		if row.ID == id && row.Version == 1 && version == 0 {
@@ -49,18 +51,21 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w Wish,
 		if row.ID == uuid.Nil {
 			row.ID = id
 		}
-		return s.put(ctx, tx, p, Stored{ID: row.ID, JobID: job, AircraftID: aircraft, Wish: string(wish), Basis: p.Ground.basis(), Version: version + 1, ByName: by.Name, At: now})
+		return s.put(ctx, tx, p, Stored{ID: row.ID, JobID: job, AircraftID: aircraft, Wish: string(wish),
+			Basis: p.Ground.basis(), Version: version + 1, ByName: by.Name, At: now})
 	})
 }
 
 // unflown refuses to lay out anew what is partly flown.
 func unflown(tx *gorm.DB, plan uuid.UUID) error {
 	var n int
-	if err := tx.Raw("select count(*) from mission_flown where plan_id = ? and back_at is null", plan).Scan(&n).Error; err != nil {
+	if err := tx.Raw("select count(*) from mission_flown where plan_id = ? and back_at is null",
+		plan).Scan(&n).Error; err != nil {
 		return err
 	}
 	if n > 0 {
-		return fault.Clash("flown-already", "Part of this plan is flown: its lines stay as they are. Fly the rest of it, fly gaps again, or take back what was put on record as flown.")
+		return fault.Clash("flown-already",
+			"Part of this plan is flown: its lines stay as they are. Fly the rest of it, fly gaps again, or take back what was put on record as flown.")
 	}
 	return nil
 }
@@ -79,8 +84,10 @@ func (s *Service) put(ctx context.Context, tx *gorm.DB, p Plan, row Stored) erro
 	if err := p.tell(tx); err != nil {
 		return err
 	}
-	_, err = records.Append(ctx, tx, records.Entry{Kind: records.MissionPlanned, Subject: p.Aircraft.ID, At: row.At, By: people.From(ctx).By(), Summary: p.Aircraft.Name + ": " + p.Kind() + " plan of " + p.Job.Aim,
-		Content: map[string]any{"plan": row.ID, "job": p.Job.ID, "version": row.Version, "wish": p.Wish, "flights": hashes(p)}})
+	_, err = records.Append(ctx, tx, records.Entry{Kind: records.MissionPlanned, Subject: p.Aircraft.ID, At: row.At,
+		By: people.From(ctx).By(), Summary: p.Aircraft.Name + ": " + p.Kind() + " plan of " + p.Job.Aim,
+		Content: map[string]any{"plan": row.ID, "job": p.Job.ID, "version": row.Version, "wish": p.Wish,
+			"flights": hashes(p)}})
 	return err
 }
 
@@ -111,7 +118,8 @@ func (p Plan) tell(tx *gorm.DB) error {
 // height is how high and fast the plan flies, and in how many flights.
 func (p Plan) height() (height, speed float64, datum intent.Datum, flights int) {
 	if x := p.Out.Inspect; x != nil {
-		return centi(x.TopM + p.standsAt() - p.Ground.Start.ElevM), p.Wish.Inspect.SpeedMS, intent.AboveTakeOff, len(x.Flights)
+		return centi(x.TopM +
+			p.standsAt() - p.Ground.Start.ElevM), p.Wish.Inspect.SpeedMS, intent.AboveTakeOff, len(x.Flights)
 	}
 	x := p.Out.Survey
 	height = x.HeightM

@@ -17,7 +17,8 @@ func (p Plan) atStops(number int, shots []survey.Shot) (survey.Taken, error) {
 	const near = 3.0
 	f := p.Out.Inspect.Flights[number-1]
 	stops := p.Out.Inspect.Stops[f.From:min(f.To, len(p.Out.Inspect.Stops))]
-	t := survey.Taken{Planned: len(stops), Count: len(shots), Gaps: []survey.Gap{}, Findings: []judge.Broken{}, Overlap: survey.Overlap{Views: []int{}}}
+	t := survey.Taken{Planned: len(stops), Count: len(shots), Gaps: []survey.Gap{}, Findings: []judge.Broken{},
+		Overlap: survey.Overlap{Views: []int{}}}
 	used := make([]int, len(stops))
 	for _, x := range shots {
 		if x.At == nil {
@@ -48,7 +49,8 @@ func (p Plan) atStops(number int, shots []survey.Shot) (survey.Taken, error) {
 		t.Findings = append(t.Findings, judge.Broken{Wish: "pictures", Verdict: judge.Stop, Sentence: "There is no picture."})
 	case missing > 0:
 		t.Verdict = judge.Stop
-		t.Findings = append(t.Findings, judge.Broken{Wish: "pictures", Verdict: judge.Stop, Sentence: fmt.Sprintf("%d of %d places have no picture: fly them again.", missing, len(stops))})
+		t.Findings = append(t.Findings, judge.Broken{Wish: "pictures", Verdict: judge.Stop,
+			Sentence: fmt.Sprintf("%d of %d places have no picture: fly them again.", missing, len(stops))})
 	}
 	return t, nil
 }
@@ -71,7 +73,9 @@ func (s *Service) clockOff(ctx context.Context, p Plan, a After, t *survey.Taken
 			words = "ahead"
 		}
 		minutes := (a.Offset + off).Minutes()
-		t.Findings = append(t.Findings, judge.Broken{Wish: "offset_min", Verdict: judge.Watch, Nearest: &minutes, Sentence: fmt.Sprintf("The clock of the camera is %s %s: its pictures would lie outside of the flight that took off %s.", strings.TrimSuffix(off.Abs().String(), "0s"), words, from.UTC().Format("15:04 UTC"))})
+		t.Findings = append(t.Findings, judge.Broken{Wish: "offset_min", Verdict: judge.Watch, Nearest: &minutes,
+			Sentence: fmt.Sprintf("The clock of the camera is %s %s: its pictures would lie outside of the flight that took off %s.",
+				strings.TrimSuffix(off.Abs().String(), "0s"), words, from.UTC().Format("15:04 UTC"))})
 		t.Verdict = max(t.Verdict, judge.Watch)
 	}
 	return nil
@@ -84,7 +88,8 @@ func (s *Service) logged(ctx context.Context, p Plan) (id *uuid.UUID, from, to t
 		TookOffAt time.Time
 		LandedAt  *time.Time
 	}
-	err = s.DB.WithContext(ctx).Raw("select f.id, f.took_off_at, f.landed_at from flights f where f.aircraft_id = ? and f.job_id = ? order by f.took_off_at desc limit 1", p.Aircraft.ID, p.Job.ID).Scan(&rows).Error
+	err = s.DB.WithContext(ctx).Raw("select f.id, f.took_off_at, f.landed_at from flights f where f.aircraft_id = ? and f.job_id = ? order by f.took_off_at desc limit 1",
+		p.Aircraft.ID, p.Job.ID).Scan(&rows).Error
 	if err != nil || len(rows) == 0 {
 		return nil, from, to, err
 	}

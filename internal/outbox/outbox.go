@@ -31,7 +31,8 @@ type key struct{}
 // nobody acts in the name of who used the device before.
 func With(ctx context.Context, id *uuid.UUID, ago *float64, by *uuid.UUID) (context.Context, error) {
 	if by != nil && *by != people.From(ctx).ID {
-		return ctx, fault.Clash("press-not-yours", "This was pressed by somebody else than is signed in now. Nothing was changed; it is kept and sent when they sign in on this device.")
+		return ctx, fault.Clash("press-not-yours",
+			"This was pressed by somebody else than is signed in now. Nothing was changed; it is kept and sent when they sign in on this device.")
 	}
 	var p Press
 	if id != nil {
@@ -80,7 +81,8 @@ func Once(ctx context.Context, tx *gorm.DB, what string, now time.Time) (fresh b
 	if p.ID == uuid.Nil {
 		return true, nil
 	}
-	res := tx.Exec("insert into presses (id, person_id, what, pressed_at, heard_at) values (?, ?, ?, ?, ?) on conflict (id) do nothing", p.ID, by, what, p.At(now), now)
+	res := tx.Exec("insert into presses (id, person_id, what, pressed_at, heard_at) values (?, ?, ?, ?, ?) on conflict (id) do nothing",
+		p.ID, by, what, p.At(now), now)
 	if res.Error != nil || res.RowsAffected == 1 {
 		return res.Error == nil, res.Error
 	}
@@ -92,7 +94,8 @@ func Once(ctx context.Context, tx *gorm.DB, what string, now time.Time) (fresh b
 		return false, err
 	}
 	if old.PersonID != by || old.What != what {
-		return false, fault.Clash("press-used", "This press was sent before as something else. Nothing was changed; press again.")
+		return false, fault.Clash("press-used",
+			"This press was sent before as something else. Nothing was changed; press again.")
 	}
 	return false, nil
 }

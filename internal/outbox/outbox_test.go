@@ -67,7 +67,8 @@ func TestAFlightWithoutNetwork(t *testing.T) {
 	}
 	land, log := testbed.NewID(), testbed.NewID()
 	for range 2 {
-		require.NoError(t, s.Flights.AddEvent(pressed(s, s.Pilot, gust, ago(3*time.Minute)), id, flights.Event{ID: gust, Kind: "gust"}))
+		require.NoError(t, s.Flights.AddEvent(pressed(s, s.Pilot, gust, ago(3*time.Minute)), id,
+			flights.Event{ID: gust, Kind: "gust"}))
 	}
 	for range 2 {
 		_, err := s.Flights.Land(pressed(s, s.Pilot, land, ago(9*time.Minute)), id)
@@ -152,7 +153,8 @@ func TestTakeOffThatTheGateDidNotHear(t *testing.T) {
 		t.Run(c.name, func(t *testing.T) {
 			s, r := released(t)
 			s.Clock.Advance(59 * time.Minute)
-			_, err := s.Walkrounds.Raise(s.As(s.Tech), walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID, Station: "arm-1", Title: "Cracked arm", Severity: "stop"})
+			_, err := s.Walkrounds.Raise(s.As(s.Tech), walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID,
+				Station: "arm-1", Title: "Cracked arm", Severity: "stop"})
 			require.NoError(t, err)
 			if c.withdrawn {
 				_, err = s.Flights.Withdraw(s.As(s.Pilot), r.ID)
@@ -233,7 +235,8 @@ func TestAContactHeardLateGrounds(t *testing.T) {
 func TestAWalkEndedWithoutNetwork(t *testing.T) {
 	s := testbed.NewStage(t)
 	id := testbed.NewID()
-	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: id, Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: id, Aircraft: s.Aircraft.ID, Round: checks.Full,
+		Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	t0 := s.Clock.Now()
 	s.Clock.Set(t0.Add(40 * time.Minute))
@@ -241,7 +244,8 @@ func TestAWalkEndedWithoutNetwork(t *testing.T) {
 		e.Ago = 0 // each comes by itself
 		press := testbed.NewID()
 		for range 2 {
-			_, err = s.Walkrounds.Save(pressed(s, s.Pilot, press, 40*time.Minute-time.Duration(i+1)*10*time.Second), id, []walkround.NewEntry{e})
+			_, err = s.Walkrounds.Save(pressed(s, s.Pilot, press, 40*time.Minute-time.Duration(i+1)*10*time.Second), id,
+				[]walkround.NewEntry{e})
 			require.NoError(t, err)
 		}
 	}

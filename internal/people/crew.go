@@ -91,10 +91,13 @@ func checkCrew(c Crew) []fault.Field {
 	if _, err := time.LoadLocation(c.Zone); err != nil || c.Zone == "" || c.Zone == "Local" {
 		out = append(out, fault.Field{Field: "zone", Sentence: "Choose a time zone from the list, like America/Los_Angeles."})
 	}
-	if c.TileURL != "" && (!tileForm.MatchString(c.TileURL) || !strings.Contains(c.TileURL, "{z}") || !strings.Contains(c.TileURL, "{x}") || !strings.Contains(c.TileURL, "{y}")) {
-		out = append(out, fault.Field{Field: "tile_url", Sentence: "An address of map pictures looks like https://host/{z}/{x}/{y}.png. Leave it empty to do without."})
+	if c.TileURL != "" && (!tileForm.MatchString(c.TileURL) || !strings.Contains(c.TileURL, "{z}") ||
+		!strings.Contains(c.TileURL, "{x}") || !strings.Contains(c.TileURL, "{y}")) {
+		out = append(out, fault.Field{Field: "tile_url",
+			Sentence: "An address of map pictures looks like https://host/{z}/{x}/{y}.png. Leave it empty to do without."})
 	}
-	for quantity, code := range map[string]string{"length": c.Units.Length, "speed": c.Units.Speed, "mass": c.Units.Mass, "temperature": c.Units.Temperature, "volume": c.Units.Volume} {
+	for quantity, code := range map[string]string{"length": c.Units.Length, "speed": c.Units.Speed, "mass": c.Units.Mass,
+		"temperature": c.Units.Temperature, "volume": c.Units.Volume} {
 		if u, err := units.Find(code); err != nil || u.Quantity != quantity {
 			out = append(out, fault.Field{Field: "units." + quantity, Sentence: "Choose a unit of " + quantity + "."})
 		}
@@ -135,7 +138,8 @@ func (s *Service) SetUp(ctx context.Context, c Crew, chief New) (Person, error) 
 			return err
 		}
 		// The row is one by constraint: of two set-ups at once the second fails here.
-		if err := tx.Exec("insert into crew (name, zone, units, created_at) values (?, ?, ?, ?)", strings.TrimSpace(c.Name), c.Zone, string(u), s.Clock.Now()).Error; err != nil {
+		if err := tx.Exec("insert into crew (name, zone, units, created_at) values (?, ?, ?, ?)", strings.TrimSpace(c.Name),
+			c.Zone, string(u), s.Clock.Now()).Error; err != nil {
 			return err
 		}
 		if p, err = s.Add(ctx, chief); err != nil {
@@ -167,15 +171,18 @@ func (s *Service) UpdateCrew(ctx context.Context, c Crew) (Crew, error) {
 		if err != nil {
 			return err
 		}
-		if err := ChangeCrew(tx, c.Version, map[string]any{"name": c.Name, "zone": c.Zone, "units": string(u), "tile_url": c.TileURL,
-			"head_to": c.HeadTo, "keep_places": c.KeepPlaces}); err != nil {
+		if err := ChangeCrew(tx, c.Version, map[string]any{"name": c.Name, "zone": c.Zone, "units": string(u),
+			"tile_url": c.TileURL,
+			"head_to":  c.HeadTo, "keep_places": c.KeepPlaces}); err != nil {
 			return err
 		}
 		c.Version++
 		shown := func(c Crew) map[string]any {
-			return map[string]any{"name": c.Name, "zone": c.Zone, "units": c.Units, "tile_url": c.TileURL, "head_to": c.HeadTo, "keep_places": c.KeepPlaces}
+			return map[string]any{"name": c.Name, "zone": c.Zone, "units": c.Units, "tile_url": c.TileURL, "head_to": c.HeadTo,
+				"keep_places": c.KeepPlaces}
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewChanged, At: s.Clock.Now(), By: From(ctx).By(), Summary: "Settings of the crew changed.", Content: map[string]any{"before": shown(before), "after": shown(c)}})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.CrewChanged, At: s.Clock.Now(), By: From(ctx).By(),
+			Summary: "Settings of the crew changed.", Content: map[string]any{"before": shown(before), "after": shown(c)}})
 		return err
 	})
 }

@@ -71,7 +71,8 @@ func (s *Service) knows(ctx context.Context, person uuid.UUID) (bool, error) {
 		return false, nil
 	}
 	var n int64
-	err := s.DB.WithContext(ctx).Raw("select count(*) from devices where person_id = ? and token_hash = ?", person, d.Hash()).Scan(&n).Error
+	err := s.DB.WithContext(ctx).Raw("select count(*) from devices where person_id = ? and token_hash = ?", person,
+		d.Hash()).Scan(&n).Error
 	return n > 0, err
 }
 
@@ -89,5 +90,6 @@ func (s *Service) keepDevice(ctx context.Context, person uuid.UUID) error {
 		on conflict (person_id, token_hash) do update set last_at = excluded.last_at`, person, d.Hash(), now, now, person, now.Add(-24*time.Hour), deviceNew, person, d.Hash()).Error; err != nil {
 		return err
 	}
-	return g.Exec("delete from devices where person_id = ? and token_hash not in (select token_hash from devices where person_id = ? order by last_at desc limit ?)", person, person, deviceMost).Error
+	return g.Exec("delete from devices where person_id = ? and token_hash not in (select token_hash from devices where person_id = ? order by last_at desc limit ?)",
+		person, person, deviceMost).Error
 }

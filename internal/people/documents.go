@@ -37,7 +37,8 @@ func (Document) TableName() string { return "documents" }
 
 // Fact is the document as rules judge it.
 func (d Document) Fact() rules.Document {
-	out := rules.Document{ID: d.ID.String(), Kind: rules.DocumentKind(d.Kind), Number: d.Number, Issued: d.IssuedOn, Expires: d.ExpiresOn, Rules: d.Named(), Conditions: d.Conditions}
+	out := rules.Document{ID: d.ID.String(), Kind: rules.DocumentKind(d.Kind), Number: d.Number, Issued: d.IssuedOn,
+		Expires: d.ExpiresOn, Rules: d.Named(), Conditions: d.Conditions}
 	if d.PersonID != nil {
 		out.PersonID = d.PersonID.String()
 	}
@@ -74,7 +75,8 @@ func (s *Service) SaveDocument(ctx context.Context, d Document) error {
 		bad("number", "Enter its number; without one it proves nothing.")
 	}
 	if kind.OfPerson() != (d.PersonID != nil) {
-		bad("person_id", map[bool]string{true: "Choose whose it is.", false: "This kind belongs to the crew, not to one person."}[kind.OfPerson()])
+		bad("person_id", map[bool]string{true: "Choose whose it is.",
+			false: "This kind belongs to the crew, not to one person."}[kind.OfPerson()])
 	}
 	if d.IssuedOn != nil && d.IssuedOn.After(s.Clock.Now().Add(24*time.Hour)) {
 		bad("issued_on", "The date lies in the future.")
@@ -95,10 +97,13 @@ func (s *Service) SaveDocument(ctx context.Context, d Document) error {
 	if d.Rules == nil {
 		d.Rules = db.Array[string]{}
 	}
-	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.DocumentSaved, Subject: subject(d.PersonID), At: s.Clock.Now(), By: From(ctx).By(), Summary: fmt.Sprintf("Document: %s %s", d.Kind, d.Number), Content: d}, `insert into documents as o (id, kind, person_id, number, issued_on, expires_on, rules, conditions, changed_at, changed_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.DocumentSaved, Subject: subject(d.PersonID),
+		At: s.Clock.Now(), By: From(ctx).By(), Summary: fmt.Sprintf("Document: %s %s", d.Kind, d.Number), Content: d},
+		`insert into documents as o (id, kind, person_id, number, issued_on, expires_on, rules, conditions, changed_at, changed_by) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 		on conflict (id) do update set kind = excluded.kind, person_id = excluded.person_id, number = excluded.number, issued_on = excluded.issued_on, expires_on = excluded.expires_on,
 		rules = excluded.rules, conditions = excluded.conditions, version = o.version + 1, changed_at = excluded.changed_at, changed_by = excluded.changed_by, removed_at = null where o.version = ?`,
-		d.ID, d.Kind, d.PersonID, d.Number, d.IssuedOn, d.ExpiresOn, d.Rules, d.Conditions, s.Clock.Now(), From(ctx).Name, d.Version)
+		d.ID, d.Kind, d.PersonID, d.Number, d.IssuedOn, d.ExpiresOn, d.Rules, d.Conditions, s.Clock.Now(), From(ctx).Name,
+		d.Version)
 	if err == nil && rows == 0 {
 		return fault.Stale("document")
 	}
@@ -108,8 +113,10 @@ func (s *Service) SaveDocument(ctx context.Context, d Document) error {
 // RemoveDocument takes a document off the file; what rested on it says so at
 // once.
 func (s *Service) RemoveDocument(ctx context.Context, id uuid.UUID) error {
-	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.DocumentRemoved, At: s.Clock.Now(), By: From(ctx).By(), Summary: "Document taken off the file.", Content: map[string]any{"document": id}},
-		"update documents set removed_at = ?, version = version + 1, changed_by = ? where id = ? and removed_at is null", s.Clock.Now(), From(ctx).Name, id)
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.DocumentRemoved, At: s.Clock.Now(),
+		By: From(ctx).By(), Summary: "Document taken off the file.", Content: map[string]any{"document": id}},
+		"update documents set removed_at = ?, version = version + 1, changed_by = ? where id = ? and removed_at is null",
+		s.Clock.Now(), From(ctx).Name, id)
 	if err == nil && rows == 0 {
 		return fault.Missing("document")
 	}

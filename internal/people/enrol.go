@@ -47,7 +47,8 @@ func checkSticks(mode *int) []fault.Field {
 }
 
 func (n New) person(now time.Time) Person {
-	p := Person{ID: n.ID, Login: n.Login, Name: n.Name, Active: true, SessionEpoch: 1, Version: 1, Certificate: strings.TrimSpace(n.Certificate), TrainedOn: n.TrainedOn, StickMode: n.StickMode, CreatedAt: now}
+	p := Person{ID: n.ID, Login: n.Login, Name: n.Name, Active: true, SessionEpoch: 1, Version: 1,
+		Certificate: strings.TrimSpace(n.Certificate), TrainedOn: n.TrainedOn, StickMode: n.StickMode, CreatedAt: now}
 	for _, r := range n.Roles {
 		p.Roles = append(p.Roles, string(r))
 	}
@@ -120,14 +121,16 @@ func (s *Service) add(ctx context.Context, p, by Person) error {
 		if err := tx.Create(&p).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PersonAdded, Subject: p.ID, At: s.Clock.Now(), By: by.By(), Summary: p.Named() + " joined the crew as " + strings.Join(p.Roles, ", ") + ".", Content: p.content()})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PersonAdded, Subject: p.ID, At: s.Clock.Now(),
+			By: by.By(), Summary: p.Named() + " joined the crew as " + strings.Join(p.Roles, ", ") + ".", Content: p.content()})
 		return err
 	})
 }
 
 // content is the person as a record holds them: without secrets.
 func (p Person) content() map[string]any {
-	return map[string]any{"person": p.ID, "login": p.Login, "name": p.Name, "roles": p.Roles, "active": p.Active, "certificate": p.Certificate, "trained_on": p.TrainedOn, "stick_mode": p.StickMode}
+	return map[string]any{"person": p.ID, "login": p.Login, "name": p.Name, "roles": p.Roles, "active": p.Active,
+		"certificate": p.Certificate, "trained_on": p.TrainedOn, "stick_mode": p.StickMode}
 }
 
 func (s *Service) checkTraining(on *time.Time) []fault.Field {

@@ -31,13 +31,15 @@ func (s *Service) DeclareFit(ctx context.Context, id uuid.UUID, against []string
 		return err
 	}
 	now := s.Clock.Now()
-	return s.DB.WithContext(ctx).Exec("insert into fitness (id, person_id, day, at, against) values (?, ?, ?, ?, ?) on conflict (id) do nothing", id, From(ctx).ID, c.Day(now), now, db.Array[string](append([]string{}, against...))).Error
+	return s.DB.WithContext(ctx).Exec("insert into fitness (id, person_id, day, at, against) values (?, ?, ?, ?, ?) on conflict (id) do nothing",
+		id, From(ctx).ID, c.Day(now), now, db.Array[string](append([]string{}, against...))).Error
 }
 
 // FitOn is the newest declaration of each person for a civil day.
 func (s *Service) FitOn(ctx context.Context, day time.Time) (map[uuid.UUID]crew.Fitness, error) {
 	var rows []fitnessRow
-	if err := s.DB.WithContext(ctx).Raw("select distinct on (person_id) person_id, at, against from fitness where day = ? order by person_id, at desc, id desc", day).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select distinct on (person_id) person_id, at, against from fitness where day = ? order by person_id, at desc, id desc",
+		day).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := map[uuid.UUID]crew.Fitness{}

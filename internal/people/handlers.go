@@ -28,22 +28,27 @@ const (
 )
 
 // zones offered at set-up; any other IANA name is accepted too.
-var zones = []string{"America/Los_Angeles", "America/Denver", "America/Phoenix", "America/Chicago", "America/New_York", "America/Anchorage", "Pacific/Honolulu",
-	"America/Toronto", "America/Sao_Paulo", "Europe/London", "Europe/Lisbon", "Europe/Madrid", "Europe/Paris", "Europe/Berlin", "Europe/Rome", "Europe/Warsaw",
-	"Europe/Athens", "Africa/Nairobi", "Africa/Johannesburg", "Asia/Kolkata", "Asia/Tokyo", "Australia/Sydney", "Pacific/Auckland", "UTC"}
+var zones = []string{"America/Los_Angeles", "America/Denver", "America/Phoenix", "America/Chicago", "America/New_York",
+	"America/Anchorage", "Pacific/Honolulu",
+	"America/Toronto", "America/Sao_Paulo", "Europe/London", "Europe/Lisbon", "Europe/Madrid", "Europe/Paris",
+	"Europe/Berlin", "Europe/Rome", "Europe/Warsaw",
+	"Europe/Athens", "Africa/Nairobi", "Africa/Johannesburg", "Asia/Kolkata", "Asia/Tokyo", "Australia/Sydney",
+	"Pacific/Auckland", "UTC"}
 
 func (h *Handlers) GetSetup(ctx context.Context, _ api.GetSetupRequestObject) (api.GetSetupResponseObject, error) {
 	_, done, err := h.People.Crew(ctx)
 	return api.GetSetup200JSONResponse{Needed: !done, Zones: zones}, err
 }
 
-func (h *Handlers) CreateCrew(ctx context.Context, r api.CreateCrewRequestObject) (api.CreateCrewResponseObject, error) {
+func (h *Handlers) CreateCrew(ctx context.Context,
+	r api.CreateCrewRequestObject) (api.CreateCrewResponseObject, error) {
 	b := r.Body
 	ctx, err := h.device(ctx)
 	if err != nil {
 		return nil, err
 	}
-	p, err := h.People.SetUp(ctx, Crew{Name: b.CrewName, Zone: b.Zone, Units: shown(b.Units)}, New{Login: b.Login, Name: b.Name, Password: b.Password, PIN: b.Pin})
+	p, err := h.People.SetUp(ctx, Crew{Name: b.CrewName, Zone: b.Zone, Units: shown(b.Units)},
+		New{Login: b.Login, Name: b.Name, Password: b.Password, PIN: b.Pin})
 	if err != nil {
 		return nil, err
 	}
@@ -82,7 +87,8 @@ func (h *Handlers) device(ctx context.Context) (context.Context, error) {
 		}
 		d.Token = base64.RawURLEncoding.EncodeToString(b[:])
 	}
-	http.SetCookie(g.Writer, &http.Cookie{Name: DeviceCookie, Value: d.Token, Path: "/", MaxAge: int(deviceLife.Seconds()), HttpOnly: true, Secure: h.Sessions.Cookie.Secure, SameSite: http.SameSiteStrictMode})
+	http.SetCookie(g.Writer, &http.Cookie{Name: DeviceCookie, Value: d.Token, Path: "/", MaxAge: int(deviceLife.Seconds()),
+		HttpOnly: true, Secure: h.Sessions.Cookie.Secure, SameSite: http.SameSiteStrictMode})
 	return On(ctx, d), nil
 }
 
@@ -118,10 +124,12 @@ func requestContext(ctx context.Context) context.Context {
 
 func (h *Handlers) session(ctx context.Context, p Person) (api.Session, error) {
 	c, _, err := h.People.Crew(ctx)
-	return api.Session{Person: h.wire(p, c), Crew: wireCrew(c), Units: units.All, Caution: rules.Caution, Now: h.People.Clock.Now()}, err
+	return api.Session{Person: h.wire(p, c), Crew: wireCrew(c), Units: units.All, Caution: rules.Caution,
+		Now: h.People.Clock.Now()}, err
 }
 
-func (h *Handlers) GetSession(ctx context.Context, _ api.GetSessionRequestObject) (api.GetSessionResponseObject, error) {
+func (h *Handlers) GetSession(ctx context.Context,
+	_ api.GetSessionRequestObject) (api.GetSessionResponseObject, error) {
 	s, err := h.session(ctx, From(ctx))
 	return api.GetSession200JSONResponse(s), err
 }
@@ -134,7 +142,8 @@ func (h *Handlers) ChangePin(ctx context.Context, r api.ChangePinRequestObject) 
 	return api.ChangePin204Response{}, h.People.ChangePIN(ctx, From(ctx).ID, r.Body.Password, r.Body.Pin)
 }
 
-func (h *Handlers) ChangePassword(ctx context.Context, r api.ChangePasswordRequestObject) (api.ChangePasswordResponseObject, error) {
+func (h *Handlers) ChangePassword(ctx context.Context,
+	r api.ChangePasswordRequestObject) (api.ChangePasswordResponseObject, error) {
 	p := From(ctx)
 	if err := h.People.ChangePassword(ctx, p.ID, r.Body.Password, r.Body.NewPassword); err != nil {
 		return nil, err
@@ -142,7 +151,8 @@ func (h *Handlers) ChangePassword(ctx context.Context, r api.ChangePasswordReque
 	return api.ChangePassword204Response{}, h.again(ctx, p)
 }
 
-func (h *Handlers) ChooseSecrets(ctx context.Context, r api.ChooseSecretsRequestObject) (api.ChooseSecretsResponseObject, error) {
+func (h *Handlers) ChooseSecrets(ctx context.Context,
+	r api.ChooseSecretsRequestObject) (api.ChooseSecretsResponseObject, error) {
 	p := From(ctx)
 	if err := h.People.FirstSecrets(ctx, p.ID, r.Body.NewPassword, r.Body.Pin); err != nil {
 		return nil, err
@@ -150,17 +160,21 @@ func (h *Handlers) ChooseSecrets(ctx context.Context, r api.ChooseSecretsRequest
 	return api.ChooseSecrets204Response{}, h.again(ctx, p)
 }
 
-func (h *Handlers) ResetPassword(ctx context.Context, r api.ResetPasswordRequestObject) (api.ResetPasswordResponseObject, error) {
+func (h *Handlers) ResetPassword(ctx context.Context,
+	r api.ResetPasswordRequestObject) (api.ResetPasswordResponseObject, error) {
 	once, err := h.People.Reset(ctx, r.Id)
 	return api.ResetPassword200JSONResponse{Password: once, Until: h.People.Clock.Now().Add(onceFor)}, err
 }
 
-func (h *Handlers) UpdateCrew(ctx context.Context, r api.UpdateCrewRequestObject) (api.UpdateCrewResponseObject, error) {
-	c, err := h.People.UpdateCrew(ctx, Crew{Name: r.Body.Name, Zone: r.Body.Zone, TileURL: r.Body.TileUrl, HeadTo: r.Body.HeadTo, KeepPlaces: r.Body.KeepPlaces, Version: r.Body.Version, Units: shown(r.Body.Units)})
+func (h *Handlers) UpdateCrew(ctx context.Context,
+	r api.UpdateCrewRequestObject) (api.UpdateCrewResponseObject, error) {
+	c, err := h.People.UpdateCrew(ctx, Crew{Name: r.Body.Name, Zone: r.Body.Zone, TileURL: r.Body.TileUrl,
+		HeadTo: r.Body.HeadTo, KeepPlaces: r.Body.KeepPlaces, Version: r.Body.Version, Units: shown(r.Body.Units)})
 	return api.UpdateCrew200JSONResponse(wireCrew(c)), err
 }
 
-func (h *Handlers) ListPeople(ctx context.Context, _ api.ListPeopleRequestObject) (api.ListPeopleResponseObject, error) {
+func (h *Handlers) ListPeople(ctx context.Context,
+	_ api.ListPeopleRequestObject) (api.ListPeopleResponseObject, error) {
 	ps, err := h.People.List(ctx)
 	if err != nil {
 		return nil, err
@@ -175,17 +189,21 @@ func (h *Handlers) ListPeople(ctx context.Context, _ api.ListPeopleRequestObject
 
 func (h *Handlers) AddPerson(ctx context.Context, r api.AddPersonRequestObject) (api.AddPersonResponseObject, error) {
 	b := r.Body
-	p, once, err := h.People.Enrol(ctx, New{ID: b.Id, Login: b.Login, Name: b.Name, Roles: b.Roles, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn), StickMode: b.StickMode})
+	p, once, err := h.People.Enrol(ctx, New{ID: b.Id, Login: b.Login, Name: b.Name, Roles: b.Roles,
+		Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn), StickMode: b.StickMode})
 	if err != nil {
 		return nil, err
 	}
 	c, _, err := h.People.Crew(ctx)
-	return api.AddPerson201JSONResponse{Person: h.wire(p, c), Once: api.OncePassword{Password: once, Until: h.People.Clock.Now().Add(onceFor)}}, err
+	return api.AddPerson201JSONResponse{Person: h.wire(p, c),
+		Once: api.OncePassword{Password: once, Until: h.People.Clock.Now().Add(onceFor)}}, err
 }
 
-func (h *Handlers) UpdatePerson(ctx context.Context, r api.UpdatePersonRequestObject) (api.UpdatePersonResponseObject, error) {
+func (h *Handlers) UpdatePerson(ctx context.Context,
+	r api.UpdatePersonRequestObject) (api.UpdatePersonResponseObject, error) {
 	b := r.Body
-	e := Edit{Version: b.Version, Name: b.Name, Roles: b.Roles, Active: b.Active, Certificate: b.Certificate, TrainedOn: api.TimeOf(b.TrainedOn), StickMode: b.StickMode}
+	e := Edit{Version: b.Version, Name: b.Name, Roles: b.Roles, Active: b.Active, Certificate: b.Certificate,
+		TrainedOn: api.TimeOf(b.TrainedOn), StickMode: b.StickMode}
 	p, err := h.People.Update(ctx, r.Id, e)
 	if err != nil {
 		return nil, err
@@ -195,7 +213,8 @@ func (h *Handlers) UpdatePerson(ctx context.Context, r api.UpdatePersonRequestOb
 }
 
 func (h *Handlers) wire(p Person, c Crew) api.Person {
-	out := api.Person{Id: p.ID, Login: p.Login, Name: p.Name, Roles: p.Held(), Active: p.Active, Certificate: p.Certificate, Version: p.Version, Once: api.PersonOnce(p.Once), StickMode: p.StickMode}
+	out := api.Person{Id: p.ID, Login: p.Login, Name: p.Name, Roles: p.Held(), Active: p.Active,
+		Certificate: p.Certificate, Version: p.Version, Once: api.PersonOnce(p.Once), StickMode: p.StickMode}
 	if p.TrainedOn != nil {
 		out.TrainedOn = api.DateOf(p.TrainedOn)
 		through := crew.CurrentThrough(*p.TrainedOn)
@@ -206,10 +225,13 @@ func (h *Handlers) wire(p Person, c Crew) api.Person {
 }
 
 func wireCrew(c Crew) api.Crew {
-	return api.Crew{Name: c.Name, Zone: c.Zone, TileUrl: c.TileURL, HeadTo: c.HeadTo, KeepPlaces: c.KeepPlaces, Version: c.Version, Units: api.Units{Length: api.UnitsLength(c.Units.Length), Speed: api.UnitsSpeed(c.Units.Speed),
-		Mass: api.UnitsMass(c.Units.Mass), Temperature: api.UnitsTemperature(c.Units.Temperature), Volume: api.UnitsVolume(c.Units.Volume)}}
+	return api.Crew{Name: c.Name, Zone: c.Zone, TileUrl: c.TileURL, HeadTo: c.HeadTo, KeepPlaces: c.KeepPlaces,
+		Version: c.Version, Units: api.Units{Length: api.UnitsLength(c.Units.Length), Speed: api.UnitsSpeed(c.Units.Speed),
+			Mass: api.UnitsMass(c.Units.Mass), Temperature: api.UnitsTemperature(c.Units.Temperature),
+			Volume: api.UnitsVolume(c.Units.Volume)}}
 }
 
 func shown(u api.Units) Shown {
-	return Shown{Length: string(u.Length), Speed: string(u.Speed), Mass: string(u.Mass), Temperature: string(u.Temperature), Volume: string(u.Volume)}
+	return Shown{Length: string(u.Length), Speed: string(u.Speed), Mass: string(u.Mass),
+		Temperature: string(u.Temperature), Volume: string(u.Volume)}
 }

@@ -53,7 +53,8 @@ func (s *Service) SendHeads(ctx context.Context, p *records.Post) error {
 	if err != nil {
 		state, message = "failed", err.Error()
 	}
-	return work.Note(ctx, s.DB, work.Progress{Kind: HeadsKind, Done: 1, Total: 1, State: state, Message: message, StartedAt: now, EndedAt: &now})
+	return work.Note(ctx, s.DB, work.Progress{Kind: HeadsKind, Done: 1, Total: 1, State: state, Message: message,
+		StartedAt: now, EndedAt: &now})
 }
 
 // HeadsSent is when heads were last sent, and what was in the way.
@@ -62,7 +63,8 @@ func (s *Service) HeadsSent(ctx context.Context) (at *time.Time, trouble *string
 		StartedAt *time.Time
 		Message   string
 	}
-	err = s.DB.WithContext(ctx).Raw("select started_at, message from background_work where kind = ?", HeadsKind).Scan(&w).Error
+	err = s.DB.WithContext(ctx).Raw("select started_at, message from background_work where kind = ?",
+		HeadsKind).Scan(&w).Error
 	if w.Message != "" {
 		trouble = &w.Message
 	}

@@ -26,7 +26,8 @@ func cleanName(name string) (string, []fault.Field) {
 		if !unicode.IsPrint(r) {
 			return bad("This name holds a sign that cannot be seen. Type it anew.")
 		}
-		for _, s := range []string{"Latin", "Cyrillic", "Greek", "Armenian", "Cherokee"} { // those with letters that look alike
+		// those with letters that look alike
+		for _, s := range []string{"Latin", "Cyrillic", "Greek", "Armenian", "Cherokee"} {
 			if unicode.Is(unicode.Scripts[s], r) {
 				if script != "" && script != s {
 					return bad("This name mixes letters of two scripts, so that it could pass for another. Type it anew.")

@@ -16,7 +16,8 @@ func TestDocuments(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Chief)
 	on := func(days int) *time.Time { d := testbed.Noon.Truncate(24*time.Hour).AddDate(0, 0, days); return &d }
-	good := people.Document{ID: testbed.NewID(), Kind: "waiver", Number: " W-1 ", IssuedOn: on(-10), ExpiresOn: on(10), Rules: []string{"height"}}
+	good := people.Document{ID: testbed.NewID(), Kind: "waiver", Number: " W-1 ", IssuedOn: on(-10), ExpiresOn: on(10),
+		Rules: []string{"height"}}
 	for field, change := range map[string]func(*people.Document){
 		"kind":       func(d *people.Document) { d.Kind = "diploma" },
 		"number":     func(d *people.Document) { d.Number = "  " },

@@ -87,7 +87,8 @@ type Service struct {
 
 func checkLogin(login string) []fault.Field {
 	if !regexp.MustCompile(`^[a-zA-Z0-9][a-zA-Z0-9._@-]{1,39}$`).MatchString(login) {
-		return []fault.Field{{Field: "login", Sentence: "A sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores, and no spaces."}}
+		return []fault.Field{{Field: "login",
+			Sentence: "A sign-in name has 2 to 40 letters, digits, dots, hyphens or underscores, and no spaces."}}
 	}
 	return nil
 }
@@ -139,7 +140,8 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, err
 			return fault.Bad("roles", "%s is the only chief. Make somebody else chief first.", p.Name)
 		}
 		before := p.content()
-		p.Name, p.Active, p.Certificate, p.TrainedOn, p.StickMode = name, e.Active, strings.TrimSpace(e.Certificate), e.TrainedOn, e.StickMode
+		p.Name, p.Active, p.Certificate, p.TrainedOn, p.StickMode = name, e.Active, strings.TrimSpace(e.Certificate),
+			e.TrainedOn, e.StickMode
 		p.Roles = nil
 		for _, r := range e.Roles {
 			p.Roles = append(p.Roles, string(r))
@@ -151,7 +153,9 @@ func (s *Service) Update(ctx context.Context, id uuid.UUID, e Edit) (Person, err
 		if err := tx.Save(&p).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PersonChanged, Subject: p.ID, At: s.Clock.Now(), By: From(ctx).By(), Summary: p.Named() + " changed: " + strings.Join(p.Roles, ", ") + map[bool]string{true: ".", false: ", no longer active."}[p.Active],
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PersonChanged, Subject: p.ID, At: s.Clock.Now(),
+			By: From(ctx).By(), Summary: p.Named() + " changed: " + strings.Join(p.Roles, ", ") + map[bool]string{true: ".",
+				false: ", no longer active."}[p.Active],
 			Content: map[string]any{"before": before, "after": p.content()}})
 		return err
 	})

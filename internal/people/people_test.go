@@ -15,7 +15,8 @@ import (
 	"mainstay/internal/testbed"
 )
 
-var good = people.Crew{Name: "Crew", Zone: "Europe/Berlin", Units: people.Shown{Length: "ft", Speed: "kt", Mass: "lb", Temperature: "degF", Volume: "gal"}}
+var good = people.Crew{Name: "Crew", Zone: "Europe/Berlin",
+	Units: people.Shown{Length: "ft", Speed: "kt", Mass: "lb", Temperature: "degF", Volume: "gal"}}
 
 func TestSetUpOnce(t *testing.T) {
 	svc, _ := testbed.Empty(t, clock.At(testbed.Noon))
@@ -43,7 +44,8 @@ func TestSetUpOnce(t *testing.T) {
 
 func TestPINForms(t *testing.T) {
 	s := testbed.NewStage(t)
-	for _, pin := range []string{"", "123", "1234567890123", "12a4", "1111", "1234", "4321", "987654", "0123", "7890", "2468", "1212", "123123", "1987", "2026", "240687", "06241987", "20260610"} {
+	for _, pin := range []string{"", "123", "1234567890123", "12a4", "1111", "1234", "4321", "987654", "0123", "7890",
+		"2468", "1212", "123123", "1987", "2026", "240687", "06241987", "20260610"} {
 		assert.Error(t, s.People.ChangePIN(context.Background(), s.Pilot.ID, "long enough", pin), pin)
 	}
 	require.NoError(t, s.People.ChangePIN(context.Background(), s.Pilot.ID, "long enough", "7391"))
@@ -69,24 +71,30 @@ func TestSigningLocksAfterFiveWrongPINs(t *testing.T) {
 func TestPeopleEdits(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := context.Background()
-	_, err := s.People.Add(ctx, people.New{ID: testbed.NewID(), Login: "PILOT", Name: "Twin", Roles: []crew.Role{crew.Hand}, Password: "long enough", PIN: "2580"})
+	_, err := s.People.Add(ctx, people.New{ID: testbed.NewID(), Login: "PILOT", Name: "Twin",
+		Roles: []crew.Role{crew.Hand}, Password: "long enough", PIN: "2580"})
 	f, ok := fault.As(err)
 	require.True(t, ok)
 	assert.Equal(t, "login", f.Fields[0].Field)
 	future := testbed.Noon.AddDate(0, 1, 0)
-	_, err = s.People.Update(ctx, s.Pilot.ID, people.Edit{Version: 1, Name: "x", Roles: []crew.Role{crew.Pilot}, Active: true, TrainedOn: &future})
+	_, err = s.People.Update(ctx, s.Pilot.ID, people.Edit{Version: 1, Name: "x", Roles: []crew.Role{crew.Pilot},
+		Active: true, TrainedOn: &future})
 	assert.ErrorContains(t, err, "future")
 	five, two := 5, 2
-	_, err = s.People.Update(ctx, s.Pilot.ID, people.Edit{Version: 1, Name: "x", Roles: []crew.Role{crew.Pilot}, Active: true, StickMode: &five})
+	_, err = s.People.Update(ctx, s.Pilot.ID, people.Edit{Version: 1, Name: "x", Roles: []crew.Role{crew.Pilot},
+		Active: true, StickMode: &five})
 	assert.ErrorContains(t, err, "Stick modes are 1 to 4.")
-	e := people.Edit{Version: 1, StickMode: &two, Name: "Renamed", Roles: []crew.Role{crew.Pilot}, Active: true, Certificate: "R-9"}
+	e := people.Edit{Version: 1, StickMode: &two, Name: "Renamed", Roles: []crew.Role{crew.Pilot}, Active: true,
+		Certificate: "R-9"}
 	_, err = s.People.Update(ctx, s.Pilot.ID, e)
 	require.NoError(t, err)
 	_, err = s.People.Update(ctx, s.Pilot.ID, e)
 	assert.True(t, fault.Is(err, "stale"))
-	_, err = s.People.Update(ctx, s.Chief.ID, people.Edit{Version: s.Chief.Version, Name: "Chief", Roles: []crew.Role{crew.Pilot}, Active: true})
+	_, err = s.People.Update(ctx, s.Chief.ID, people.Edit{Version: s.Chief.Version, Name: "Chief",
+		Roles: []crew.Role{crew.Pilot}, Active: true})
 	assert.ErrorContains(t, err, "only chief")
-	_, err = s.People.Update(ctx, s.Chief.ID, people.Edit{Version: s.Chief.Version, Name: "Chief", Roles: []crew.Role{crew.Chief}, Active: false})
+	_, err = s.People.Update(ctx, s.Chief.ID, people.Edit{Version: s.Chief.Version, Name: "Chief",
+		Roles: []crew.Role{crew.Chief}, Active: false})
 	assert.ErrorContains(t, err, "only chief")
 	_, err = s.People.SignIn(ctx, "tech", "long enough")
 	require.NoError(t, err)

@@ -30,7 +30,8 @@ func hashTurn(ctx context.Context) (func(), error) {
 	case hashing <- struct{}{}:
 		return func() { <-hashing }, nil
 	case <-time.After(hashWait):
-		return nil, &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Too many people sign in or sign at once. Nothing was signed or changed; try again in a moment."}
+		return nil, &fault.Error{Kind: fault.Busy, Type: "busy",
+			Detail: "Too many people sign in or sign at once. Nothing was signed or changed; try again in a moment."}
 	case <-ctx.Done():
 		return nil, ctx.Err()
 	}
@@ -79,7 +80,8 @@ func checkPIN(pin string) []fault.Field {
 	case !pinForm.MatchString(pin):
 		return []fault.Field{{Field: "pin", Sentence: "A PIN has 4 to 12 digits and nothing else."}}
 	case repeats(pin) || run(pin):
-		return []fault.Field{{Field: "pin", Sentence: "This PIN is too easy to guess: no repeated digits, no plain sequence."}}
+		return []fault.Field{{Field: "pin",
+			Sentence: "This PIN is too easy to guess: no repeated digits, no plain sequence."}}
 	case yearForm.MatchString(pin) || dateForm.MatchString(pin):
 		return []fault.Field{{Field: "pin", Sentence: "This PIN is too easy to guess: it reads like a year or a date."}}
 	}

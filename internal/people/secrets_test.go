@@ -26,12 +26,14 @@ func on(token, address string) context.Context {
 
 func TestPasswordsThatAreGuessedFirst(t *testing.T) {
 	s := testbed.NewStage(t)
-	for _, pw := range []string{"", "short", "aaaaaaaaaaaa", "abababababab", "1234567890", "9876543210", "abcdefghijkl", "password2026", "Password!!!!", "2026202620", "06101987!!", "pilot-pilot", "pilotperson1", "1111122222"} {
+	for _, pw := range []string{"", "short", "aaaaaaaaaaaa", "abababababab", "1234567890", "9876543210", "abcdefghijkl",
+		"password2026", "Password!!!!", "2026202620", "06101987!!", "pilot-pilot", "pilotperson1", "1111122222"} {
 		assert.Error(t, s.People.ChangePassword(context.Background(), s.Pilot.ID, "long enough", pw), pw)
 	}
 	for _, pw := range []string{"green cellar stone", "tv8!kw02-lmQ", "hop hedge drum oak"} {
 		svc, _ := testbed.Empty(t, clock.At(testbed.Noon))
-		_, err := svc.People.SetUp(context.Background(), good, people.New{Login: "first", Name: "First Person", Password: pw, PIN: "2580"})
+		_, err := svc.People.SetUp(context.Background(), good,
+			people.New{Login: "first", Name: "First Person", Password: pw, PIN: "2580"})
 		assert.NoError(t, err, pw)
 	}
 }
@@ -47,7 +49,8 @@ func TestGuessesAtOnceAreNoMoreThanTheLimit(t *testing.T) {
 	for i := range 400 {
 		all.Go(func() {
 			login := []string{"chief", "CHIEF", "Chief", "cHiEf"}[i%4]
-			_, err := svc.People.SignIn(on(fmt.Sprintf("device %d", i), fmt.Sprintf("10.0.%d.%d", i/200, i%200)), login, fmt.Sprintf("guess number %d", i))
+			_, err := svc.People.SignIn(on(fmt.Sprintf("device %d", i), fmt.Sprintf("10.0.%d.%d", i/200, i%200)), login,
+				fmt.Sprintf("guess number %d", i))
 			switch {
 			case fault.Is(err, "wrong-password"):
 				judged.Add(1)
@@ -140,7 +143,8 @@ func TestAskerAndDeviceAreCounted(t *testing.T) {
 	s := testbed.NewStage(t)
 	var many []uuid.UUID
 	for i := range 6 {
-		p, err := s.People.Add(context.Background(), people.New{ID: testbed.NewID(), Login: fmt.Sprintf("hand%d", i), Name: fmt.Sprintf("Hand %c", 'A'+i), Roles: []crew.Role{crew.Hand}, Password: "green cellar", PIN: "7391"})
+		p, err := s.People.Add(context.Background(), people.New{ID: testbed.NewID(), Login: fmt.Sprintf("hand%d", i),
+			Name: fmt.Sprintf("Hand %c", 'A'+i), Roles: []crew.Role{crew.Hand}, Password: "green cellar", PIN: "7391"})
 		require.NoError(t, err)
 		many = append(many, p.ID)
 	}
@@ -151,8 +155,10 @@ func TestAskerAndDeviceAreCounted(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 10, judged)
-	assert.True(t, fault.Is(s.People.Sign(people.With(on("other tablet", "10.0.0.2"), s.Tech), many[0], "7391"), "locked"), "the asker, on another device")
-	assert.NoError(t, s.People.Sign(people.With(on("third", "10.0.0.3"), s.Chief), many[0], "7391"), "somebody else who asks")
+	assert.True(t, fault.Is(s.People.Sign(people.With(on("other tablet", "10.0.0.2"), s.Tech), many[0], "7391"), "locked"),
+		"the asker, on another device")
+	assert.NoError(t, s.People.Sign(people.With(on("third", "10.0.0.3"), s.Chief), many[0], "7391"),
+		"somebody else who asks")
 }
 
 // Each lock that follows another is longer, and a day later it is forgotten.
@@ -200,14 +206,17 @@ func TestNobodySignsAsSomebodyElse(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "reset", p.Once)
 	assert.ErrorContains(t, s.People.Sign(context.Background(), s.Pilot.ID, testbed.PIN), "has not chosen")
-	assert.ErrorContains(t, s.People.ChangePIN(context.Background(), s.Pilot.ID, once, "7391"), "first", "the one-time password changes no PIN")
+	assert.ErrorContains(t, s.People.ChangePIN(context.Background(), s.Pilot.ID, once, "7391"), "first",
+		"the one-time password changes no PIN")
 	assert.ErrorContains(t, s.People.ChangePassword(context.Background(), s.Pilot.ID, once, "hop hedge drum"), "first")
-	assert.ErrorContains(t, s.People.FirstSecrets(context.Background(), s.Pilot.ID, "hop hedge drum", "7391"), "not your PIN", "a chief who does not know it comes no further")
+	assert.ErrorContains(t, s.People.FirstSecrets(context.Background(), s.Pilot.ID, "hop hedge drum", "7391"),
+		"not your PIN", "a chief who does not know it comes no further")
 	assert.ErrorContains(t, s.People.FirstSecrets(context.Background(), s.Pilot.ID, once, testbed.PIN), "one-time")
 	again, err := s.People.Reset(chief, s.Pilot.ID)
 	require.NoError(t, err, "a second reset changes nothing about the PIN")
 	assert.NotEqual(t, once, again)
-	assert.ErrorContains(t, s.People.FirstSecrets(context.Background(), s.Pilot.ID, "hop hedge drum", "4729"), "not your PIN")
+	assert.ErrorContains(t, s.People.FirstSecrets(context.Background(), s.Pilot.ID, "hop hedge drum", "4729"),
+		"not your PIN")
 	require.NoError(t, s.People.FirstSecrets(context.Background(), s.Pilot.ID, "hop hedge drum", testbed.PIN))
 	assert.NoError(t, s.People.Sign(context.Background(), s.Pilot.ID, testbed.PIN))
 	_, err = s.People.Reset(chief, s.Chief.ID)
@@ -229,7 +238,8 @@ func TestNobodySignsAsSomebodyElse(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "new", p.Once)
 	require.NoError(t, s.People.FirstSecrets(context.Background(), n.ID, "oak drum hop hedge", "7391"))
-	assert.True(t, fault.Is(s.People.FirstSecrets(context.Background(), n.ID, "oak drum hop hedge", "7392"), "secrets-chosen"))
+	assert.True(t, fault.Is(s.People.FirstSecrets(context.Background(), n.ID, "oak drum hop hedge", "7392"),
+		"secrets-chosen"))
 	assert.NoError(t, s.People.Sign(context.Background(), n.ID, "7391"))
 
 	var kinds []string
@@ -241,7 +251,8 @@ func TestNobodySignsAsSomebodyElse(t *testing.T) {
 func TestStandingIsLookedAtWhenItIsSigned(t *testing.T) {
 	s := testbed.NewStage(t)
 	pilot := s.As(s.Pilot) // as it was when the request came
-	edit := people.Edit{Version: s.Pilot.Version, Name: s.Pilot.Name, Roles: []crew.Role{crew.Reader}, Active: true, Certificate: "R-2"}
+	edit := people.Edit{Version: s.Pilot.Version, Name: s.Pilot.Name, Roles: []crew.Role{crew.Reader}, Active: true,
+		Certificate: "R-2"}
 	p, err := s.People.Update(s.As(s.Chief), s.Pilot.ID, edit)
 	require.NoError(t, err)
 	err = s.Fleet.Ground(pilot, testbed.NewID(), s.Aircraft.ID, "hard-landing", "Came down hard.")
@@ -250,14 +261,17 @@ func TestStandingIsLookedAtWhenItIsSigned(t *testing.T) {
 	_, err = s.People.Update(s.As(s.Chief), s.Pilot.ID, edit)
 	require.NoError(t, err)
 	assert.ErrorContains(t, s.People.Sign(pilot, s.Pilot.ID, testbed.PIN), "no longer active")
-	err = s.Fleet.Ground(people.With(context.Background(), p), testbed.NewID(), s.Aircraft.ID, "hard-landing", "Came down hard.")
+	err = s.Fleet.Ground(people.With(context.Background(), p), testbed.NewID(), s.Aircraft.ID, "hard-landing",
+		"Came down hard.")
 	assert.ErrorContains(t, err, "no longer active")
 }
 
 func TestNoNamePassesForAnother(t *testing.T) {
 	s := testbed.NewStage(t)
-	for name, why := range map[string]string{"CHIEF  person": "has this name", "Chief\u200bPerson": "cannot be seen", "Сhief Person": "two scripts", "Chief Pers\u043en": "two scripts", " ": "Enter", "Ｃhief Person": "has this name"} {
-		_, _, err := s.People.Enrol(s.As(s.Chief), people.New{ID: testbed.NewID(), Login: "other", Name: name, Roles: []crew.Role{crew.Hand}})
+	for name, why := range map[string]string{"CHIEF  person": "has this name", "Chief\u200bPerson": "cannot be seen",
+		"Сhief Person": "two scripts", "Chief Pers\u043en": "two scripts", " ": "Enter", "Ｃhief Person": "has this name"} {
+		_, _, err := s.People.Enrol(s.As(s.Chief), people.New{ID: testbed.NewID(), Login: "other", Name: name,
+			Roles: []crew.Role{crew.Hand}})
 		assert.ErrorContains(t, err, why, "%q", name)
 	}
 }

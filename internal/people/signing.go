@@ -29,12 +29,15 @@ func (s *Service) SignIn(ctx context.Context, login, password string) (Person, e
 		return Person{}, err
 	}
 	if !ok {
-		return Person{}, &fault.Error{Kind: fault.Unauthorized, Type: "wrong-password", Detail: "Sign-in name and password do not match.",
+		return Person{}, &fault.Error{Kind: fault.Unauthorized, Type: "wrong-password",
+			Detail: "Sign-in name and password do not match.",
 			Fields: []fault.Field{{Field: "password", Sentence: "Sign-in name and password do not match."}}}
 	}
 	if p.Once != "" && p.OnceUntil != nil && s.Clock.Now().After(*p.OnceUntil) {
-		return Person{}, &fault.Error{Kind: fault.Unauthorized, Type: "wrong-password", Detail: "This one-time password has run out. Ask a chief for a new one.",
-			Fields: []fault.Field{{Field: "password", Sentence: "This one-time password has run out. Ask a chief for a new one."}}}
+		return Person{}, &fault.Error{Kind: fault.Unauthorized, Type: "wrong-password",
+			Detail: "This one-time password has run out. Ask a chief for a new one.",
+			Fields: []fault.Field{{Field: "password",
+				Sentence: "This one-time password has run out. Ask a chief for a new one."}}}
 	}
 	if p.Once != "" {
 		return p, nil // whoever knows a one-time password need not be the person
@@ -64,11 +67,13 @@ func (s *Service) SecondPerson(ctx context.Context, login, pin string, roles ...
 	case p.ID == From(ctx).ID:
 		return p, fault.Bad("second_login", "The second person is somebody else than you.")
 	case !p.Has(roles...):
-		return p, fault.Bad("second_login", "%s does not have a role in which somebody looks at this work as second person.", p.Name)
+		return p, fault.Bad("second_login", "%s does not have a role in which somebody looks at this work as second person.",
+			p.Name)
 	}
 	if err := s.Sign(ctx, p.ID, pin); err != nil {
 		if f, ok := fault.As(err); ok {
-			return p, &fault.Error{Kind: f.Kind, Type: f.Type, Detail: f.Detail, Fields: []fault.Field{{Field: "second_pin", Sentence: f.Detail}}}
+			return p, &fault.Error{Kind: f.Kind, Type: f.Type, Detail: f.Detail,
+				Fields: []fault.Field{{Field: "second_pin", Sentence: f.Detail}}}
 		}
 		return p, err
 	}
@@ -102,7 +107,8 @@ func mayPressPIN(p Person) error {
 	case !p.Active:
 		return fault.Denied("%s is no longer active in this crew and signs nothing. Nothing was signed.", p.Name)
 	case p.Once != "":
-		return fault.Denied("%s has not chosen their own password and PIN yet and signs nothing before. Nothing was signed.", p.Name)
+		return fault.Denied("%s has not chosen their own password and PIN yet and signs nothing before. Nothing was signed.",
+			p.Name)
 	}
 	return nil
 }
@@ -233,7 +239,8 @@ func (s *Service) FirstSecrets(ctx context.Context, id uuid.UUID, password, pin 
 			return err
 		}
 		if !ok {
-			return fault.Bad("pin", "This is not your PIN. Enter the PIN you signed with before the reset; if it is lost too, a chief adds you as a new person.")
+			return fault.Bad("pin",
+				"This is not your PIN. Enter the PIN you signed with before the reset; if it is lost too, a chief adds you as a new person.")
 		}
 	}
 	if set["password_hash"], err = s.hash(ctx, password); err != nil {
@@ -255,14 +262,16 @@ func (s *Service) setSecrets(ctx context.Context, p Person, set map[string]any, 
 		if _, password := set["password_hash"]; password {
 			set["session_epoch"] = p.SessionEpoch + 1
 		}
-		done := tx.Model(&Person{}).Where("id = ? and active and once = ? and password_hash = ? and pin_hash = ?", p.ID, p.Once, p.PasswordHash, p.PinHash).Updates(set)
+		done := tx.Model(&Person{}).Where("id = ? and active and once = ? and password_hash = ? and pin_hash = ?", p.ID,
+			p.Once, p.PasswordHash, p.PinHash).Updates(set)
 		if done.Error != nil {
 			return done.Error
 		}
 		if done.RowsAffected == 0 {
 			return fault.Clash("stale", "Your password or PIN was changed meanwhile. Nothing was changed now; sign in again.")
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SecretChanged, Subject: p.ID, At: s.Clock.Now(), By: p.By(), Summary: p.Named() + " " + what + ".",
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SecretChanged, Subject: p.ID, At: s.Clock.Now(),
+			By: p.By(), Summary: p.Named() + " " + what + ".",
 			Content: map[string]any{"person": p.ID, "login": p.Login, "what": what}})
 		return err
 	})
@@ -316,10 +325,12 @@ func (s *Service) Reset(ctx context.Context, id uuid.UUID) (string, error) {
 		if p.PinHash == "" {
 			kind = "new" // has not been here yet
 		}
-		if err := tx.Exec("update people set password_hash = ?, once = ?, once_until = ?, session_epoch = session_epoch + 1, version = version + 1 where id = ?", h, kind, s.Clock.Now().Add(onceFor), id).Error; err != nil {
+		if err := tx.Exec("update people set password_hash = ?, once = ?, once_until = ?, session_epoch = session_epoch + 1, version = version + 1 where id = ?",
+			h, kind, s.Clock.Now().Add(onceFor), id).Error; err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SecretReset, Subject: p.ID, At: s.Clock.Now(), By: by.By(), Summary: "One-time password given to " + p.Named() + ".",
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SecretReset, Subject: p.ID, At: s.Clock.Now(),
+			By: by.By(), Summary: "One-time password given to " + p.Named() + ".",
 			Content: map[string]any{"person": p.ID, "login": p.Login}})
 		return err
 	})

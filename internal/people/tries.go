@@ -58,7 +58,8 @@ func (s *Service) take(ctx context.Context, limits []limit) error {
 				from (select y.locked, not y.locked and (a.locked_until is not null or a.since < @from) as anew, not y.locked and a.locked_until is null and a.since >= @from and a.tries >= @max as over
 					from (select coalesce(a.locked_until > @now and a.locked_until <= @longest, false) as locked) y) x)
 			returning tries, locked_until`,
-			map[string]any{"key": l.key, "now": now, "from": now.Add(-tryWindow), "forget": now.Add(-24 * time.Hour), "longest": now.Add(lockFor << maxDoublings), "max": l.max,
+			map[string]any{"key": l.key, "now": now, "from": now.Add(-tryWindow), "forget": now.Add(-24 * time.Hour),
+				"longest": now.Add(lockFor << maxDoublings), "max": l.max,
 				"lock": fmt.Sprintf("%d seconds", int(lockFor.Seconds())), "doublings": maxDoublings}).Scan(&row).Error
 		if err != nil {
 			return err
@@ -67,7 +68,9 @@ func (s *Service) take(ctx context.Context, limits []limit) error {
 			if err := s.giveBack(ctx, limits[:i], false); err != nil {
 				return err
 			}
-			return &fault.Error{Kind: fault.TooMany, Type: "locked", Detail: fmt.Sprintf("Too many wrong tries. Wait %.0f minutes and try again; nothing was signed or changed.", math.Max(1, math.Ceil(row.LockedUntil.Sub(now).Minutes())))}
+			return &fault.Error{Kind: fault.TooMany, Type: "locked",
+				Detail: fmt.Sprintf("Too many wrong tries. Wait %.0f minutes and try again; nothing was signed or changed.",
+					math.Max(1, math.Ceil(row.LockedUntil.Sub(now).Minutes())))}
 		}
 	}
 	return nil
@@ -133,7 +136,8 @@ func (t *turns) wait(ctx context.Context, key string) (func(), error) {
 func (s *Service) Forget(ctx context.Context) error {
 	now := s.Clock.Now()
 	g := s.DB.WithContext(ctx)
-	if err := g.Exec("delete from attempts where since < ? and coalesce(locked_until, since) < ?", now.Add(-48*time.Hour), now.Add(-48*time.Hour)).Error; err != nil {
+	if err := g.Exec("delete from attempts where since < ? and coalesce(locked_until, since) < ?", now.Add(-48*time.Hour),
+		now.Add(-48*time.Hour)).Error; err != nil {
 		return err
 	}
 	if err := g.Exec("delete from sessions where expiry < now()").Error; err != nil {

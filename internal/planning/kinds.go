@@ -93,7 +93,8 @@ func SaveKind[T any, P Row[T]](ctx context.Context, g *gorm.DB, now time.Time, w
 				return err
 			}
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: kind, At: now, By: people.From(ctx).By(), Summary: judge.Capital(what) + " " + h.Name + " on the list", Content: row})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: kind, At: now, By: people.From(ctx).By(),
+			Summary: judge.Capital(what) + " " + h.Name + " on the list", Content: row})
 		return err
 	})
 }

@@ -37,7 +37,8 @@ type Task struct {
 
 // Task looks up an aircraft of a job whose work is one of those; another one is refused in
 // the words of refuse.
-func (s *Service) Task(ctx context.Context, job, aircraft uuid.UUID, refuse func(jobs.Job) error, works ...weather.Work) (t Task, err error) {
+func (s *Service) Task(ctx context.Context, job, aircraft uuid.UUID, refuse func(jobs.Job) error,
+	works ...weather.Work) (t Task, err error) {
 	if t.Job, err = s.Jobs.Get(ctx, job); err != nil {
 		return t, err
 	}
@@ -76,7 +77,8 @@ func (s *Service) Carries(ctx context.Context, aircraft uuid.UUID, t airframe.Ty
 	want := t.Packs
 	var shares []float64
 	for _, v := range views {
-		if v.Chemistry != string(want.Chemistry) || v.Cells != want.Cells || v.CapacityMAh != want.CapacityMAh || v.State == string(pack.Retired) || v.State == string(pack.Quarantine) {
+		if v.Chemistry != string(want.Chemistry) || v.Cells != want.Cells || v.CapacityMAh != want.CapacityMAh ||
+			v.State == string(pack.Retired) || v.State == string(pack.Quarantine) {
 			continue
 		}
 		if v.Standing != nil && v.Standing.MAh != nil {
@@ -97,7 +99,9 @@ func (s *Service) Carries(ctx context.Context, aircraft uuid.UUID, t airframe.Ty
 	if tempC != nil && *tempC < celsius {
 		celsius = max(*tempC, energy.ColdTo) // nobody has kept them warm
 	}
-	one := energy.Pack{AmpereHours: float64(want.CapacityMAh) / 1000, Volts: float64(cell.Nominal) / 1000 * float64(want.Cells), Health: health, Celsius: celsius, Percent: t.LaunchPercent()}
+	one := energy.Pack{AmpereHours: float64(want.CapacityMAh) / 1000,
+		Volts: float64(cell.Nominal) / 1000 * float64(want.Cells), Health: health, Celsius: celsius,
+		Percent: t.LaunchPercent()}
 	all := make([]energy.Pack, want.Count)
 	for i := range all {
 		all[i] = one
@@ -120,16 +124,19 @@ func (s *Service) Carries(ctx context.Context, aircraft uuid.UUID, t airframe.Ty
 func HomeWind(t airframe.Type, a weather.Air, heightM float64) (w energy.Wind, assumed string) {
 	half := float64(t.Limits.WindMS) / 2
 	if a.WindMS == nil {
-		return energy.Wind{MeanMS: half, GustMS: half, Against: true}, "no wind known: half of the type's limit, against the way home"
+		return energy.Wind{MeanMS: half, GustMS: half,
+			Against: true}, "no wind known: half of the type's limit, against the way home"
 	}
 	var gust *units.MetresPerSecond
 	if a.GustMS != nil {
 		v := units.MetresPerSecond(*a.GustMS)
 		gust = &v
 	}
-	at, err := wind.Scale(units.MetresPerSecond(*a.WindMS), gust, units.Metres(a.WindHeightM), units.Metres(min(max(heightM, 0.5), 500)), wind.Ground(a.Ground))
+	at, err := wind.Scale(units.MetresPerSecond(*a.WindMS), gust, units.Metres(a.WindHeightM),
+		units.Metres(min(max(heightM, 0.5), 500)), wind.Ground(a.Ground))
 	if err != nil {
-		return energy.Wind{MeanMS: 2 * half, GustMS: max(2*half, float64(t.Limits.GustMS)), Against: true}, "the wind at the type's limits, against the way home"
+		return energy.Wind{MeanMS: 2 * half, GustMS: max(2*half, float64(t.Limits.GustMS)),
+			Against: true}, "the wind at the type's limits, against the way home"
 	}
 	w = energy.Wind{MeanMS: float64(at.Steady), GustMS: float64(at.Gust)}
 	if a.FromDeg == nil {

@@ -92,7 +92,8 @@ func (s *Service) Choose(ctx context.Context, id practice.ID, c practice.Choice,
 		after, _ := set.Kept(id)
 		by := people.From(ctx)
 		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PracticeChosen, At: s.Clock.Now(), By: by.By(),
-			Content: map[string]any{"question": id, "before": was, "after": c, "why": why}, Summary: fmt.Sprintf("%s From %q to %q. %s", q.Asks, before.Says, after.Says, why)})
+			Content: map[string]any{"question": id, "before": was, "after": c,
+				"why": why}, Summary: fmt.Sprintf("%s From %q to %q. %s", q.Asks, before.Says, after.Says, why)})
 		return err
 	})
 }
@@ -133,11 +134,13 @@ func (s *Service) Calibrate(ctx context.Context, c Calibration) error {
 		}
 		by := people.From(ctx)
 		c.At, c.ByID, c.ByName = s.Clock.Now(), by.ID, by.Name
-		res := tx.Exec("insert into calibrations (id, aircraft_id, site_id, at, by_id, by_name, note, metal_m) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict do nothing", c.ID, c.AircraftID, c.SiteID, c.At, c.ByID, c.ByName, c.Note, c.MetalM)
+		res := tx.Exec("insert into calibrations (id, aircraft_id, site_id, at, by_id, by_name, note, metal_m) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict do nothing",
+			c.ID, c.AircraftID, c.SiteID, c.At, c.ByID, c.ByName, c.Note, c.MetalM)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CompassCalibrated, Subject: c.AircraftID, At: c.At, By: by.By(), Content: c,
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.CompassCalibrated, Subject: c.AircraftID, At: c.At,
+			By: by.By(), Content: c,
 			Summary: strings.TrimSpace(fmt.Sprintf("Compass of %s calibrated%s%s. %s", name, at, metal(c.MetalM), c.Note))})
 		return err
 	})
@@ -178,7 +181,8 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]N
 		args["ids"] = ids
 	}
 	var rows []Newest
-	if err := s.DB.WithContext(ctx).Raw(sql+" order by c.aircraft_id, c.at desc, c.id desc", args).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw(sql+" order by c.aircraft_id, c.at desc, c.id desc",
+		args).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := make(map[uuid.UUID]Newest, len(rows))

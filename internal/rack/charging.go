@@ -40,7 +40,8 @@ type channel struct {
 // check refuses what no charger can mean.
 func (c channel) check() error {
 	between := func(v *float64, lo, hi float64) bool { return v == nil || *v >= lo && *v <= hi }
-	if c.Channel < 1 || c.Channel > 64 || len(c.CellMV) > 48 || len(c.MilliOhm) > 48 || !between(c.Percent, 0, 110) || !between(c.TemperatureC, -60, 200) || !between(c.MAhIn, 0, 1e6) || !between(c.MAhOut, 0, 1e6) {
+	if c.Channel < 1 || c.Channel > 64 || len(c.CellMV) > 48 || len(c.MilliOhm) > 48 || !between(c.Percent, 0, 110) ||
+		!between(c.TemperatureC, -60, 200) || !between(c.MAhIn, 0, 1e6) || !between(c.MAhOut, 0, 1e6) {
 		return fmt.Errorf("%w reports what no channel can be", outside.ErrService)
 	}
 	return nil
@@ -144,9 +145,11 @@ func (s *Service) Status(ctx context.Context) (Status, error) {
 func judgeChannel(p fleet.Pack, c channel) (judge.Verdict, string) {
 	switch {
 	case c.TemperatureC != nil && *c.TemperatureC > 45:
-		return judge.Stop, fmt.Sprintf("%s is at %.0f °C on the charger: take it off and put it outside.", p.Label, *c.TemperatureC)
+		return judge.Stop, fmt.Sprintf("%s is at %.0f °C on the charger: take it off and put it outside.", p.Label,
+			*c.TemperatureC)
 	case len(c.CellMV) != p.Cells:
-		return judge.Stop, fmt.Sprintf("The charger reads %d cells of %s, it has %d. Stop and check the balance lead.", len(c.CellMV), p.Label, p.Cells)
+		return judge.Stop, fmt.Sprintf("The charger reads %d cells of %s, it has %d. Stop and check the balance lead.",
+			len(c.CellMV), p.Label, p.Cells)
 	}
 	mv := make([]units.Millivolts, len(c.CellMV))
 	for i, v := range c.CellMV {
@@ -158,9 +161,13 @@ func judgeChannel(p fleet.Pack, c channel) (judge.Verdict, string) {
 	}
 	switch {
 	case !slices.Contains(phases, c.Phase):
-		return max(j.Verdict, judge.Watch), fmt.Sprintf("%s. The charger says %q, which is no phase of a charge. Look at it. %s", c.level(), c.Phase, j.Sentence)
+		return max(j.Verdict,
+				judge.Watch), fmt.Sprintf("%s. The charger says %q, which is no phase of a charge. Look at it. %s", c.level(),
+				c.Phase, j.Sentence)
 	case c.TemperatureC == nil:
-		return max(j.Verdict, judge.Watch), fmt.Sprintf("%s. The charger does not say how warm %s is: feel it now and then. %s", c.level(), p.Label, j.Sentence)
+		return max(j.Verdict,
+				judge.Watch), fmt.Sprintf("%s. The charger does not say how warm %s is: feel it now and then. %s", c.level(),
+				p.Label, j.Sentence)
 	case j.Verdict == judge.Clear:
 		return judge.Clear, fmt.Sprintf("%s, %.0f °C. %s", c.level(), *c.TemperatureC, j.Sentence)
 	}
@@ -228,17 +235,21 @@ func (s *Service) Begin(ctx context.Context, channelNo int, id uuid.UUID, target
 		if err := s.Fleet.SetState(ctx, tx, &packs[0], pack.Charging, nil, ""); err != nil {
 			return err
 		}
-		return tx.Exec("insert into charges (id, pack_id, channel, target, started_at, by_name, felt) values (?, ?, ?, ?, ?, ?, ?)", cid, id, channelNo, target, s.Clock.Now(), by.Name, felt).Error
+		return tx.Exec("insert into charges (id, pack_id, channel, target, started_at, by_name, felt) values (?, ?, ?, ?, ?, ?, ?)",
+			cid, id, channelNo, target, s.Clock.Now(), by.Name, felt).Error
 	})
 	if err != nil {
 		return err
 	}
 	// Outside of the transaction: a charger that is slow holds nobody. Should this program stop just now, the page of the
 	// charger says that it does something else than it was told.
-	err = s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/start", channelNo), map[string]any{"session": cid, "pack": v.Label, "cells": v.Cells, "capacity_mah": v.CapacityMAh,
-		"full_mv": cell.Full, "empty_mv": cell.LandBy, "from_percent": *level, "to_percent": to}, nil)
+	err = s.Charger.Call(ctx, http.MethodPost, fmt.Sprintf("/channels/%d/start", channelNo),
+		map[string]any{"session": cid, "pack": v.Label, "cells": v.Cells, "capacity_mah": v.CapacityMAh,
+			"full_mv": cell.Full, "empty_mv": cell.LandBy, "from_percent": *level, "to_percent": to}, nil)
 	if errors.Is(err, outside.ErrService) {
-		why := fault.Clash("charger", "The charger did not take %s on channel %d (%v). Nothing was started here; look at the charger.", v.Label, channelNo, err)
+		why := fault.Clash("charger",
+			"The charger did not take %s on channel %d (%v). Nothing was started here; look at the charger.", v.Label, channelNo,
+			err)
 		return errors.Join(s.notTaken(context.WithoutCancel(ctx), cid, id, before), why)
 	}
 	return err
@@ -251,7 +262,8 @@ func (s *Service) notTaken(ctx context.Context, charge, id uuid.UUID, before pac
 		if err != nil {
 			return err
 		}
-		if err := tx.Exec("update charges set ended_at = ?, outcome = 'not taken' where id = ? and ended_at is null", s.Clock.Now(), charge).Error; err != nil || packs[0].State != string(pack.Charging) {
+		if err := tx.Exec("update charges set ended_at = ?, outcome = 'not taken' where id = ? and ended_at is null",
+			s.Clock.Now(), charge).Error; err != nil || packs[0].State != string(pack.Charging) {
 			return err
 		}
 		return fleet.PutBack(tx, id, before)
@@ -302,7 +314,8 @@ func (s *Service) collect(ctx context.Context, chans []channel) error {
 func (s *Service) finish(ctx context.Context, c channel, outcome string) error {
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var ch Charge
-		if err := tx.Raw("select * from charges where channel = ? and ended_at is null for no key update skip locked", c.Channel).Scan(&ch).Error; err != nil || ch.ID == uuid.Nil || c.Session != ch.ID.String() {
+		if err := tx.Raw("select * from charges where channel = ? and ended_at is null for no key update skip locked",
+			c.Channel).Scan(&ch).Error; err != nil || ch.ID == uuid.Nil || c.Session != ch.ID.String() {
 			return err
 		}
 		ctx = people.With(ctx, people.Person{Name: ch.ByName})
@@ -315,7 +328,8 @@ func (s *Service) finish(ctx context.Context, c channel, outcome string) error {
 		now := s.Clock.Now()
 		if len(c.CellMV) == p.Cells && len(c.MilliOhm) == p.Cells {
 			zero := 0.0
-			n := fleet.NewReading{ID: uuid.NewSHA1(readings, ch.ID[:]), CellMV: c.CellMV, MilliOhm: c.MilliOhm, TemperatureC: c.TemperatureC, RestedMin: &zero, Source: "charger"}
+			n := fleet.NewReading{ID: uuid.NewSHA1(readings, ch.ID[:]), CellMV: c.CellMV, MilliOhm: c.MilliOhm,
+				TemperatureC: c.TemperatureC, RestedMin: &zero, Source: "charger"}
 			c.moved(&n, float64(p.CapacityMAh))
 			if _, err := s.Fleet.ReadPack(ctx, p.ID, n); err != nil {
 				return err

@@ -44,17 +44,20 @@ func (h *Handlers) GetPack(ctx context.Context, r api.GetPackRequestObject) (api
 		return nil, err
 	}
 	looks, err := h.Rack.Looks(ctx, r.Id)
-	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}, NextCursor: next, Looks: []api.PackLook{}, Standing: standing}
+	out := api.GetPack200JSONResponse{Pack: p, Readings: []api.PackReading{}, NextCursor: next, Looks: []api.PackLook{},
+		Standing: standing}
 	for _, x := range rs {
 		out.Readings = append(out.Readings, fleet.WireReading(views[0], x))
 	}
 	for _, l := range looks {
-		out.Looks = append(out.Looks, api.PackLook{Id: l.ID, Faces: l.Faces, Photos: append([]uuid.UUID{}, l.Photos...), Note: l.Note, Clean: l.Clean, By: l.ByName, At: l.At})
+		out.Looks = append(out.Looks, api.PackLook{Id: l.ID, Faces: l.Faces, Photos: append([]uuid.UUID{}, l.Photos...),
+			Note: l.Note, Clean: l.Clean, By: l.ByName, At: l.At})
 	}
 	return out, err
 }
 
-func (h *Handlers) GetRackHealth(ctx context.Context, _ api.GetRackHealthRequestObject) (api.GetRackHealthResponseObject, error) {
+func (h *Handlers) GetRackHealth(ctx context.Context,
+	_ api.GetRackHealthRequestObject) (api.GetRackHealthResponseObject, error) {
 	all, err := h.Rack.Fleet.RackHealth(ctx)
 	out := api.GetRackHealth200JSONResponse{Packs: []api.PackHealth{}}
 	for _, p := range all {
@@ -67,7 +70,8 @@ func (h *Handlers) GetRackHealth(ctx context.Context, _ api.GetRackHealthRequest
 	return out, err
 }
 
-func (h *Handlers) ListReadings(ctx context.Context, r api.ListReadingsRequestObject) (api.ListReadingsResponseObject, error) {
+func (h *Handlers) ListReadings(ctx context.Context,
+	r api.ListReadingsRequestObject) (api.ListReadingsResponseObject, error) {
 	cursor := ""
 	if r.Params.Cursor != nil {
 		cursor = *r.Params.Cursor
@@ -87,10 +91,12 @@ func (h *Handlers) ListReadings(ctx context.Context, r api.ListReadingsRequestOb
 	return out, err
 }
 
-func (h *Handlers) LookAtPack(ctx context.Context, r api.LookAtPackRequestObject) (api.LookAtPackResponseObject, error) {
+func (h *Handlers) LookAtPack(ctx context.Context,
+	r api.LookAtPackRequestObject) (api.LookAtPackResponseObject, error) {
 	f := r.Body.Faces
 	l := Look{ID: r.Body.Id, PackID: r.Id, Note: r.Body.Note, Photos: db.UUIDs(r.Body.Photos),
-		Faces: map[string]string{"top": string(f.Top), "bottom": string(f.Bottom), "left": string(f.Left), "right": string(f.Right), "front": string(f.Front), "back": string(f.Back)}}
+		Faces: map[string]string{"top": string(f.Top), "bottom": string(f.Bottom), "left": string(f.Left),
+			"right": string(f.Right), "front": string(f.Front), "back": string(f.Back)}}
 	if err := h.Rack.LookAt(ctx, l); err != nil {
 		return nil, err
 	}
@@ -98,16 +104,19 @@ func (h *Handlers) LookAtPack(ctx context.Context, r api.LookAtPackRequestObject
 	return api.LookAtPack200JSONResponse(p), err
 }
 
-func (h *Handlers) DisposePack(ctx context.Context, r api.DisposePackRequestObject) (api.DisposePackResponseObject, error) {
+func (h *Handlers) DisposePack(ctx context.Context,
+	r api.DisposePackRequestObject) (api.DisposePackResponseObject, error) {
 	b := r.Body
-	if err := h.Rack.Dispose(ctx, r.Id, Disposal{Method: b.Method, Discharged: b.Discharged, DeliveredTo: b.DeliveredTo, Note: b.Note, PIN: b.Pin}); err != nil {
+	if err := h.Rack.Dispose(ctx, r.Id, Disposal{Method: b.Method, Discharged: b.Discharged, DeliveredTo: b.DeliveredTo,
+		Note: b.Note, PIN: b.Pin}); err != nil {
 		return nil, err
 	}
 	p, err := h.one(ctx, r.Id)
 	return api.DisposePack200JSONResponse(p), err
 }
 
-func (h *Handlers) ImportReadings(ctx context.Context, r api.ImportReadingsRequestObject) (api.ImportReadingsResponseObject, error) {
+func (h *Handlers) ImportReadings(ctx context.Context,
+	r api.ImportReadingsRequestObject) (api.ImportReadingsResponseObject, error) {
 	rep, err := h.Rack.Import(ctx, r.Body)
 	rep.Refused = rep.Refused[:min(len(rep.Refused), 5000)]
 	return api.ImportReadings200JSONResponse(rep), err
@@ -123,15 +132,18 @@ func (h *Handlers) ListSets(ctx context.Context, _ api.ListSetsRequestObject) (a
 }
 
 func wireProgress(p Progress) api.BackgroundWork {
-	return api.BackgroundWork{Kind: p.Kind, Done: p.Done, Total: p.Total, State: p.State, Message: p.Message, StartedAt: p.StartedAt, EndedAt: p.EndedAt}
+	return api.BackgroundWork{Kind: p.Kind, Done: p.Done, Total: p.Total, State: p.State, Message: p.Message,
+		StartedAt: p.StartedAt, EndedAt: p.EndedAt}
 }
 
-func (h *Handlers) ComputeForecasts(ctx context.Context, _ api.ComputeForecastsRequestObject) (api.ComputeForecastsResponseObject, error) {
+func (h *Handlers) ComputeForecasts(ctx context.Context,
+	_ api.ComputeForecastsRequestObject) (api.ComputeForecastsResponseObject, error) {
 	p, err := h.Rack.AskForecasts(ctx)
 	return api.ComputeForecasts202JSONResponse(wireProgress(p)), err
 }
 
-func (h *Handlers) ListBackground(ctx context.Context, _ api.ListBackgroundRequestObject) (api.ListBackgroundResponseObject, error) {
+func (h *Handlers) ListBackground(ctx context.Context,
+	_ api.ListBackgroundRequestObject) (api.ListBackgroundResponseObject, error) {
 	ps, err := h.Rack.Background(ctx)
 	out := api.ListBackground200JSONResponse{Work: []api.BackgroundWork{}}
 	for _, p := range ps {
@@ -142,9 +154,11 @@ func (h *Handlers) ListBackground(ctx context.Context, _ api.ListBackgroundReque
 
 func (h *Handlers) status(ctx context.Context) (api.ChargerStatus, error) {
 	s, err := h.Rack.Status(ctx)
-	out := api.ChargerStatus{Configured: s.Configured, Reachable: s.Reachable, Sentence: s.Sentence, Channels: []api.ChargerChannel{}}
+	out := api.ChargerStatus{Configured: s.Configured, Reachable: s.Reachable, Sentence: s.Sentence,
+		Channels: []api.ChargerChannel{}}
 	for _, c := range s.Channels {
-		w := api.ChargerChannel{Channel: c.Channel, Phase: c.Phase, CellMv: append([]int{}, c.CellMV...), Sentence: c.Sentence, Verdict: max(c.Verdict, judge.Clear)}
+		w := api.ChargerChannel{Channel: c.Channel, Phase: c.Phase, CellMv: append([]int{}, c.CellMV...),
+			Sentence: c.Sentence, Verdict: max(c.Verdict, judge.Clear)}
 		if c.Phase != "idle" {
 			w.Percent, w.TemperatureC, w.MahIn = c.Percent, c.TemperatureC, c.MAhIn
 		}
@@ -156,20 +170,24 @@ func (h *Handlers) status(ctx context.Context) (api.ChargerStatus, error) {
 	return out, err
 }
 
-func (h *Handlers) GetCharger(ctx context.Context, _ api.GetChargerRequestObject) (api.GetChargerResponseObject, error) {
+func (h *Handlers) GetCharger(ctx context.Context,
+	_ api.GetChargerRequestObject) (api.GetChargerResponseObject, error) {
 	s, err := h.status(ctx)
 	return api.GetCharger200JSONResponse(s), err
 }
 
-func (h *Handlers) StartCharge(ctx context.Context, r api.StartChargeRequestObject) (api.StartChargeResponseObject, error) {
-	if err := h.Rack.Begin(ctx, r.Channel, r.Body.PackId, string(r.Body.Target), r.Body.Felt != nil && *r.Body.Felt); err != nil {
+func (h *Handlers) StartCharge(ctx context.Context,
+	r api.StartChargeRequestObject) (api.StartChargeResponseObject, error) {
+	if err := h.Rack.Begin(ctx, r.Channel, r.Body.PackId, string(r.Body.Target),
+		r.Body.Felt != nil && *r.Body.Felt); err != nil {
 		return nil, err
 	}
 	s, err := h.status(ctx)
 	return api.StartCharge200JSONResponse(s), err
 }
 
-func (h *Handlers) StopCharge(ctx context.Context, r api.StopChargeRequestObject) (api.StopChargeResponseObject, error) {
+func (h *Handlers) StopCharge(ctx context.Context,
+	r api.StopChargeRequestObject) (api.StopChargeResponseObject, error) {
 	if err := h.Rack.End(ctx, r.Channel); err != nil {
 		return nil, err
 	}

@@ -95,7 +95,8 @@ func (s *Service) LookAt(ctx context.Context, l Look) error {
 			return fault.Missing("pack")
 		}
 		var n int64
-		if err := tx.Raw("select count(*) from photos where id in ?", append([]uuid.UUID{uuid.Nil}, l.Photos...)).Scan(&n).Error; err != nil {
+		if err := tx.Raw("select count(*) from photos where id in ?",
+			append([]uuid.UUID{uuid.Nil}, l.Photos...)).Scan(&n).Error; err != nil {
 			return err
 		}
 		if int(n) != len(l.Photos) {
@@ -112,7 +113,8 @@ func (s *Service) LookAt(ctx context.Context, l Look) error {
 		if !l.Clean {
 			summary = p.Label + ": " + strings.Join(found, ", ") + ". " + l.Note
 		}
-		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.PackLooked, Subject: p.ID, At: l.At, By: by.By(), Summary: summary,
+		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.PackLooked, Subject: p.ID, At: l.At, By: by.By(),
+			Summary: summary,
 			Content: map[string]any{"look": l.ID, "faces": l.Faces, "photos": l.Photos, "note": l.Note}}); err != nil {
 			return err
 		}
@@ -144,7 +146,8 @@ type Disposal struct {
 func (s *Service) Dispose(ctx context.Context, id uuid.UUID, d Disposal) error {
 	by := people.From(ctx)
 	if !d.Discharged {
-		return fault.Bad("discharged", "A pack is discharged before it is given away. Do that first, outside, away from anything that burns.")
+		return fault.Bad("discharged",
+			"A pack is discharged before it is given away. Do that first, outside, away from anything that burns.")
 	}
 	if err := s.People.Sign(ctx, by.ID, d.PIN); err != nil {
 		return err
@@ -164,8 +167,11 @@ func (s *Service) Dispose(ctx context.Context, id uuid.UUID, d Disposal) error {
 		if err := s.Fleet.SetState(ctx, tx, &p, pack.Retired, nil, "Disposed of: "+d.Method); err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PackDisposed, Subject: p.ID, At: s.Clock.Now(), By: by.By(), Signed: true, Summary: fmt.Sprintf("%s disposed of: %s, delivered to %s", p.Label, d.Method, d.DeliveredTo),
-			Content: map[string]any{"pack": p.Label, "serial": p.Serial, "cycles": p.Cycles, "method": d.Method, "discharged": d.Discharged, "delivered_to": d.DeliveredTo, "note": d.Note,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PackDisposed, Subject: p.ID, At: s.Clock.Now(),
+			By: by.By(), Signed: true, Summary: fmt.Sprintf("%s disposed of: %s, delivered to %s", p.Label, d.Method,
+				d.DeliveredTo),
+			Content: map[string]any{"pack": p.Label, "serial": p.Serial, "cycles": p.Cycles, "method": d.Method,
+				"discharged": d.Discharged, "delivered_to": d.DeliveredTo, "note": d.Note,
 				"statement": "I have discharged this pack and delivered it for disposal."}})
 		return err
 	})
@@ -224,7 +230,8 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 				continue
 			}
 			seen[rid] = row.Line
-			n := fleet.NewReading{ID: rid, At: row.At, CellMV: row.CellMV, MilliOhm: row.MilliOhm, StartPercent: row.StartPercent, EndPercent: row.EndPercent, MAhIn: row.MAhIn, MAhOut: row.MAhOut,
+			n := fleet.NewReading{ID: rid, At: row.At, CellMV: row.CellMV, MilliOhm: row.MilliOhm,
+				StartPercent: row.StartPercent, EndPercent: row.EndPercent, MAhIn: row.MAhIn, MAhOut: row.MAhOut,
 				TemperatureC: row.TemperatureC, RestedMin: row.RestedMin, Percent: row.EndPercent, Source: "file"}
 			fresh, sentence, err := s.take(ctx, tx, id, n)
 			switch {
@@ -245,7 +252,8 @@ func (s *Service) Import(ctx context.Context, r io.Reader) (api.ImportReport, er
 }
 
 // take stores one reading of a file; a sentence means that it was refused.
-func (s *Service) take(ctx context.Context, tx *gorm.DB, id uuid.UUID, n fleet.NewReading) (fresh bool, sentence string, err error) {
+func (s *Service) take(ctx context.Context, tx *gorm.DB, id uuid.UUID, n fleet.NewReading) (fresh bool, sentence string,
+	err error) {
 	var old fleet.Reading
 	if err := tx.Limit(1).Find(&old, "id = ?", n.ID).Error; err != nil {
 		return false, "", err

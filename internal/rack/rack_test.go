@@ -83,7 +83,8 @@ func TestImportAccountsForEveryLine(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 2, rep.Accepted)
 	require.Len(t, rep.Refused, 4)
-	for i, says := range []string{"Line 3: the same pack and time stand in line 2", `Line 5: no pack is labelled "Z9"`, "Line 6: A1 has 6 cells; 3 were entered", "Line 7: The reading is dated in the future"} {
+	for i, says := range []string{"Line 3: the same pack and time stand in line 2", `Line 5: no pack is labelled "Z9"`,
+		"Line 6: A1 has 6 cells; 3 were entered", "Line 7: The reading is dated in the future"} {
 		assert.Contains(t, rep.Refused[i].Sentence, says)
 	}
 	again, err := s.Rack.Import(ctx, strings.NewReader(file))
@@ -111,7 +112,8 @@ func device(t *testing.T, s *testbed.Stage) *charger.Charger {
 
 func (x chargeCase) read(t *testing.T, s *testbed.Stage) {
 	level, temp := 30.0, 22.0
-	_, err := s.Fleet.ReadPack(s.As(s.Pilot), x.id, fleet.NewReading{ID: testbed.NewID(), Percent: &level, TemperatureC: &temp, Source: "hand"})
+	_, err := s.Fleet.ReadPack(s.As(s.Pilot), x.id, fleet.NewReading{ID: testbed.NewID(), Percent: &level,
+		TemperatureC: &temp, Source: "hand"})
 	require.NoError(t, err)
 }
 
@@ -205,7 +207,8 @@ func TestStoppedByHandAndToStorage(t *testing.T) {
 	ctx, id := s.As(s.Pilot), s.Packs[0].ID
 	device(t, s)
 	level, temp := 98.0, 45.0
-	_, err := s.Fleet.ReadPack(ctx, id, fleet.NewReading{ID: testbed.NewID(), Percent: &level, TemperatureC: &temp, Source: "hand"})
+	_, err := s.Fleet.ReadPack(ctx, id, fleet.NewReading{ID: testbed.NewID(), Percent: &level, TemperatureC: &temp,
+		Source: "hand"})
 	require.NoError(t, err)
 	assert.ErrorContains(t, s.Rack.Begin(ctx, 1, id, "storage", false), "Charge between 5 and 40")
 	s.Clock.Advance(2 * time.Hour)
@@ -229,7 +232,8 @@ func TestForecastsOfTheWholeRack(t *testing.T) {
 	_, err := s.Rack.AskForecasts(ctx)
 	assert.True(t, fault.Is(err, "no-background"), "%v", err)
 	mah, from, to := 9000.0, 20.0, 100.0
-	_, err = s.Fleet.ReadPack(ctx, s.Packs[0].ID, fleet.NewReading{ID: testbed.NewID(), MAhIn: &mah, StartPercent: &from, EndPercent: &to, Source: "hand"})
+	_, err = s.Fleet.ReadPack(ctx, s.Packs[0].ID, fleet.NewReading{ID: testbed.NewID(), MAhIn: &mah, StartPercent: &from,
+		EndPercent: &to, Source: "hand"})
 	require.NoError(t, err)
 	require.NoError(t, s.DB.Exec("delete from pack_outlooks").Error)
 	require.NoError(t, s.Rack.ComputeAll(ctx))
@@ -289,7 +293,9 @@ func TestChargerThatSaysLittle(t *testing.T) {
 	says = `{"channels":[{"channel":1,"session":"SESSION","percent":50,"temperature_c":25,` + cells + `}]}`
 	x = look()
 	assert.Equal(t, judge.Watch, x.Verdict, "no phase is no phase")
-	for _, bad := range []string{`[{"channel":1,"phase":"charging"}]`, `{"channels":[]}`, `{"channels":[{"channel":1,"phase":"charging","percent":400}]}`, `{"channels":[{"channel":1,"phase":"charging","temperature_c":-900}]}`, ``} {
+	for _, bad := range []string{`[{"channel":1,"phase":"charging"}]`, `{"channels":[]}`,
+		`{"channels":[{"channel":1,"phase":"charging","percent":400}]}`,
+		`{"channels":[{"channel":1,"phase":"charging","temperature_c":-900}]}`, ``} {
 		says = bad
 		st, err := s.Rack.Status(ctx)
 		require.NoError(t, err)
@@ -299,7 +305,8 @@ func TestChargerThatSaysLittle(t *testing.T) {
 	_, err := s.Rack.Status(ctx)
 	require.NoError(t, err)
 	var r struct{ Percent, TemperatureC, MahIn *float64 }
-	require.NoError(t, s.DB.Raw("select percent, temperature_c, mah_in from pack_readings where pack_id = ? and source = 'charger'", id).Scan(&r).Error)
+	require.NoError(t, s.DB.Raw("select percent, temperature_c, mah_in from pack_readings where pack_id = ? and source = 'charger'",
+		id).Scan(&r).Error)
 	assert.Nil(t, r.Percent)
 	assert.Nil(t, r.TemperatureC, "not 0 degrees")
 	assert.Nil(t, r.MahIn)

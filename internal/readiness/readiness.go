@@ -96,7 +96,8 @@ func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 		statement = "I practised alone; nobody else of the crew could watch."
 	}
 	var n int64
-	if err := s.DB.WithContext(ctx).Raw("select count(*) from practice where id = ?", p.ID).Scan(&n).Error; err != nil || n > 0 {
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from practice where id = ?", p.ID).Scan(&n).Error; err != nil ||
+		n > 0 {
 		return err
 	}
 	if err := s.People.Sign(ctx, by.ID, pin); err != nil {
@@ -104,9 +105,12 @@ func (s *Service) Log(ctx context.Context, p Practice, pin string) error {
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		p.SignedBy, p.At, p.Note = by.Name, s.Clock.Now(), strings.TrimSpace(p.Note)
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.PracticeLogged, Subject: p.PersonID, At: p.At, By: by.By(), Signed: true,
-			Summary: fmt.Sprintf("%s flew %s by hand, %s: %s, %s", who.Name, t.Name, p.Phase, judging.Count(p.Packs, "pack"), judging.Count(p.Landings, "landing")),
-			Content: map[string]any{"practice": p.ID, "person": who.Name, "type": t.Key, "phase": p.Phase, "packs": p.Packs, "landings": p.Landings, "nose_in": p.NoseIn, "flown_on": p.FlownOn.Format(time.DateOnly), "note": p.Note,
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.PracticeLogged, Subject: p.PersonID, At: p.At,
+			By: by.By(), Signed: true,
+			Summary: fmt.Sprintf("%s flew %s by hand, %s: %s, %s", who.Name, t.Name, p.Phase, judging.Count(p.Packs, "pack"),
+				judging.Count(p.Landings, "landing")),
+			Content: map[string]any{"practice": p.ID, "person": who.Name, "type": t.Key, "phase": p.Phase, "packs": p.Packs,
+				"landings": p.Landings, "nose_in": p.NoseIn, "flown_on": p.FlownOn.Format(time.DateOnly), "note": p.Note,
 				"statement": statement}})
 		if err != nil {
 			return err
@@ -134,11 +138,14 @@ func (s *Service) flown(ctx context.Context, p Practice, c people.Crew) error {
 		return err
 	}
 	var before struct{ Packs, Landings int }
-	if err := s.DB.WithContext(ctx).Raw("select coalesce(sum(packs), 0) as packs, coalesce(sum(landings), 0) as landings from practice where person_id = ? and type_key = ? and flown_on = ? and id <> ?", p.PersonID, p.TypeKey, p.FlownOn, p.ID).Scan(&before).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select coalesce(sum(packs), 0) as packs, coalesce(sum(landings), 0) as landings from practice where person_id = ? and type_key = ? and flown_on = ? and id <> ?",
+		p.PersonID, p.TypeKey, p.FlownOn, p.ID).Scan(&before).Error; err != nil {
 		return err
 	}
 	if p.Packs+before.Packs > sum.Packs || p.Landings+before.Landings > sum.Landings {
-		return fault.Bad("packs", "The flights of that day show %s and %s on this type, and %d and %d are logged already; no more is.", judging.Count(sum.Packs, "pack"), judging.Count(sum.Landings, "landing"), before.Packs, before.Landings)
+		return fault.Bad("packs",
+			"The flights of that day show %s and %s on this type, and %d and %d are logged already; no more is.",
+			judging.Count(sum.Packs, "pack"), judging.Count(sum.Landings, "landing"), before.Packs, before.Landings)
 	}
 	return nil
 }

@@ -18,7 +18,8 @@ const BaselineTaken = "baseline"
 // says, or nothing when the chain knows no states yet.
 func StatesBefore(ctx context.Context, g *gorm.DB) (string, error) {
 	var there bool
-	if err := g.WithContext(ctx).Raw("select to_regclass('row_states') is not null").Scan(&there).Error; err != nil || !there {
+	if err := g.WithContext(ctx).Raw("select to_regclass('row_states') is not null").Scan(&there).Error; err != nil ||
+		!there {
 		return "", err
 	}
 	res, err := Verify(ctx, g, Check{})
@@ -46,7 +47,9 @@ func Baseline(ctx context.Context, g *gorm.DB, before string) error {
 		if len(counts) == 0 {
 			return nil
 		}
-		_, err := Append(ctx, tx, Entry{Kind: BaselineTaken, At: time.Now(), By: By{Name: "Mainstay"}, Summary: "States taken in after a change of the database's form.", Content: map[string]any{"things": counts, "before": before}})
+		_, err := Append(ctx, tx, Entry{Kind: BaselineTaken, At: time.Now(), By: By{Name: "Mainstay"},
+			Summary: "States taken in after a change of the database's form.",
+			Content: map[string]any{"things": counts, "before": before}})
 		return err
 	})
 }

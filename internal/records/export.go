@@ -32,7 +32,8 @@ func Export(ctx context.Context, g *gorm.DB, w io.Writer) error {
 		if err := alone(ctx, tx); err != nil {
 			return err
 		}
-		if err := enc.Encode(map[string]any{"type": "mainstay-records", "version": 1, "made_at": time.Now().UTC().Format(time.RFC3339), "rule": exportRule}); err != nil {
+		if err := enc.Encode(map[string]any{"type": "mainstay-records", "version": 1,
+			"made_at": time.Now().UTC().Format(time.RFC3339), "rule": exportRule}); err != nil {
 			return err
 		}
 		n, seals, head := 0, 0, Head{Hash: make([]byte, 32)}
@@ -50,20 +51,23 @@ func Export(ctx context.Context, g *gorm.DB, w io.Writer) error {
 			return err
 		}
 		photos := 0
-		err = db.Each(ctx, tx, "select id::text, media_type, bytes, sha256 from photos order by id", nil, func(scan func(dest ...any) error) error {
-			var id, media string
-			var bytes int
-			var sum []byte
-			if err := scan(&id, &media, &bytes, &sum); err != nil {
-				return err
-			}
-			photos++
-			return enc.Encode(map[string]any{"type": "photo", "id": id, "media_type": media, "bytes": bytes, "sha256": hex.EncodeToString(sum)})
-		})
+		err = db.Each(ctx, tx, "select id::text, media_type, bytes, sha256 from photos order by id", nil,
+			func(scan func(dest ...any) error) error {
+				var id, media string
+				var bytes int
+				var sum []byte
+				if err := scan(&id, &media, &bytes, &sum); err != nil {
+					return err
+				}
+				photos++
+				return enc.Encode(map[string]any{"type": "photo", "id": id, "media_type": media, "bytes": bytes,
+					"sha256": hex.EncodeToString(sum)})
+			})
 		if err != nil {
 			return err
 		}
-		return enc.Encode(map[string]any{"type": "end", "records": n, "seals": seals, "photos": photos, "head": head.Place(), "hash": hex.EncodeToString(head.Hash), "words": head.Words()})
+		return enc.Encode(map[string]any{"type": "end", "records": n, "seals": seals, "photos": photos, "head": head.Place(),
+			"hash": hex.EncodeToString(head.Hash), "words": head.Words()})
 	})
 	if err != nil {
 		return err
@@ -87,7 +91,8 @@ func recordLine(r *row) any {
 		ContentHash string     `json:"content_hash"`
 		PrevHash    string     `json:"prev_hash"`
 		Hash        string     `json:"hash"`
-	}{"record", r.Seq, r.ID, r.Kind, r.Subject, r.At.UTC().Format(time.RFC3339Nano), r.ByID, r.ByName, r.Signed, r.Summary, r.Content, hex.EncodeToString(r.ContentHash), hex.EncodeToString(r.PrevHash), hex.EncodeToString(r.Hash)}
+	}{"record", r.Seq, r.ID, r.Kind, r.Subject, r.At.UTC().Format(time.RFC3339Nano), r.ByID, r.ByName, r.Signed, r.Summary,
+		r.Content, hex.EncodeToString(r.ContentHash), hex.EncodeToString(r.PrevHash), hex.EncodeToString(r.Hash)}
 }
 
 func sealLine(l link) any {
@@ -108,5 +113,6 @@ func sealLine(l link) any {
 		PrevHash string      `json:"prev_hash"`
 		Hash     string      `json:"hash"`
 		States   [][3]string `json:"states"`
-	}{"seal", s.AfterSeq, s.Nth, s.At.UTC().Format(time.RFC3339Nano), s.By, s.ByName, s.Rows, hex.EncodeToString(s.Root), hex.EncodeToString(s.Prev), hex.EncodeToString(s.Hash), states}
+	}{"seal", s.AfterSeq, s.Nth, s.At.UTC().Format(time.RFC3339Nano), s.By, s.ByName, s.Rows, hex.EncodeToString(s.Root),
+		hex.EncodeToString(s.Prev), hex.EncodeToString(s.Hash), states}
 }

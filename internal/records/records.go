@@ -165,7 +165,8 @@ func standing(tx *gorm.DB, entries []Entry) error {
 		Roles  db.Array[string] `gorm:"type:text[]"`
 	}
 	var now []person
-	if err := tx.Raw("select id, active, once, roles from people where id = any(?::uuid[])", ids).Scan(&now).Error; err != nil {
+	if err := tx.Raw("select id, active, once, roles from people where id = any(?::uuid[])",
+		ids).Scan(&now).Error; err != nil {
 		return err
 	}
 	for _, b := range all {
@@ -178,7 +179,8 @@ func standing(tx *gorm.DB, entries []Entry) error {
 		}
 		for _, r := range b.Roles {
 			if !slices.Contains(now[i].Roles, r) {
-				return fault.Denied("The roles of %s were changed meanwhile. Nothing was signed or saved; load the page again.", b.Name)
+				return fault.Denied("The roles of %s were changed meanwhile. Nothing was signed or saved; load the page again.",
+					b.Name)
 			}
 		}
 	}
@@ -203,8 +205,10 @@ func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 	}
 	last := row{Seq: e.Seq, Hash: e.Hash}
 	if now := entries[0].At; e.At.Sub(now) > clockSlack {
-		entries = append([]Entry{{Kind: ClockSetBack, At: now, By: By{Name: "Mainstay"}, Content: map[string]any{"from": e.At.UTC(), "to": now.UTC()},
-			Summary: fmt.Sprintf("The server's clock went back, from %s to %s. Records keep their order.", e.At.UTC().Format("2006-01-02 15:04:05 UTC"), now.UTC().Format("2006-01-02 15:04:05 UTC"))}}, entries...)
+		entries = append([]Entry{{Kind: ClockSetBack, At: now, By: By{Name: "Mainstay"},
+			Content: map[string]any{"from": e.At.UTC(), "to": now.UTC()},
+			Summary: fmt.Sprintf("The server's clock went back, from %s to %s. Records keep their order.",
+				e.At.UTC().Format("2006-01-02 15:04:05 UTC"), now.UTC().Format("2006-01-02 15:04:05 UTC"))}}, entries...)
 	}
 	rows := make([]row, len(entries))
 	for i, e := range entries {
@@ -217,8 +221,10 @@ func Append(ctx context.Context, tx *gorm.DB, entries ...Entry) (int64, error) {
 			return 0, err
 		}
 		h := sha256.Sum256(content)
-		r := row{Seq: last.Seq + 1, ID: id, Kind: e.Kind, Subject: optional(e.Subject), At: e.At.UTC().Truncate(time.Microsecond), ByID: optional(e.By.ID), ByName: strings.ToValidUTF8(e.By.Name, "\ufffd"),
-			Signed: e.Signed, Summary: strings.ToValidUTF8(e.Summary, "\ufffd"), Content: string(content), ContentHash: h[:], PrevHash: last.Hash}
+		r := row{Seq: last.Seq + 1, ID: id, Kind: e.Kind, Subject: optional(e.Subject),
+			At: e.At.UTC().Truncate(time.Microsecond), ByID: optional(e.By.ID), ByName: strings.ToValidUTF8(e.By.Name, "\ufffd"),
+			Signed: e.Signed, Summary: strings.ToValidUTF8(e.Summary,
+				"\ufffd"), Content: string(content), ContentHash: h[:], PrevHash: last.Hash}
 		r.Hash = r.sum()
 		rows[i], last = r, r
 	}
@@ -313,7 +319,8 @@ func Page(ctx context.Context, g *gorm.DB, f Filter, limit int) ([]Line, error) 
 	}
 	out := make([]Line, len(rows))
 	for i, r := range rows {
-		out[i] = Line{Seq: r.Seq, Kind: r.Kind, At: r.At, By: r.ByName, Signed: r.Signed, Summary: r.Summary, Hash: hex.EncodeToString(r.Hash)}
+		out[i] = Line{Seq: r.Seq, Kind: r.Kind, At: r.At, By: r.ByName, Signed: r.Signed, Summary: r.Summary,
+			Hash: hex.EncodeToString(r.Hash)}
 		if r.Subject != nil {
 			out[i].Subject = r.Subject.String()
 		}

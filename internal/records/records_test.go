@@ -19,7 +19,8 @@ func chain(t *testing.T, n int) *gorm.DB {
 	svc, _ := testbed.Empty(t, clock.At(testbed.Noon))
 	for i := range n {
 		require.NoError(t, db.Tx(context.Background(), svc.DB, func(ctx context.Context, tx *gorm.DB) error {
-			seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon, By: records.By{Name: "Somebody"}, Summary: fmt.Sprint("record ", i), Content: map[string]int{"n": i}})
+			seq, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon,
+				By: records.By{Name: "Somebody"}, Summary: fmt.Sprint("record ", i), Content: map[string]int{"n": i}})
 			assert.EqualValues(t, i+1, seq)
 			return err
 		}))
@@ -38,7 +39,8 @@ func TestChainHolds(t *testing.T) {
 
 func TestDatabaseRefusesChanges(t *testing.T) {
 	g := chain(t, 3)
-	for _, sql := range []string{"update records set summary = 'x'", "delete from records where seq = 3", "truncate records cascade"} {
+	for _, sql := range []string{"update records set summary = 'x'", "delete from records where seq = 3",
+		"truncate records cascade"} {
 		assert.Error(t, g.Exec(sql).Error, sql)
 	}
 }
@@ -51,9 +53,12 @@ func TestTheApplicationCannotDisableTheGuards(t *testing.T) {
 	app := testbed.Wide(t, testbed.App(t, url), clock.At(testbed.Noon), 1).DB
 	require.NoError(t, db.OwnsNothing(context.Background(), app))
 	for _, sql := range []string{
-		"set session_replication_role = replica", "alter table records disable trigger all", "alter table flights disable trigger user", "drop trigger records_append_only on records",
-		"create or replace function note_rows() returns trigger language plpgsql as $$ begin return null; end $$", "drop table seals", "truncate row_states", "update records set summary = ''", "delete from seals",
-		"update row_states set hash = null", "alter role mainstay_app superuser", "update goose_db_version set is_applied = false", "create table public.mine (a int)",
+		"set session_replication_role = replica", "alter table records disable trigger all",
+		"alter table flights disable trigger user", "drop trigger records_append_only on records",
+		"create or replace function note_rows() returns trigger language plpgsql as $$ begin return null; end $$",
+		"drop table seals", "truncate row_states", "update records set summary = ''", "delete from seals",
+		"update row_states set hash = null", "alter role mainstay_app superuser",
+		"update goose_db_version set is_applied = false", "create table public.mine (a int)",
 	} {
 		assert.Error(t, app.Exec(sql).Error, sql)
 	}
@@ -102,7 +107,8 @@ func TestTamperingIsNamed(t *testing.T) {
 func TestRolledBackRecordLeavesNoGap(t *testing.T) {
 	g := chain(t, 2)
 	_ = db.Tx(context.Background(), g, func(ctx context.Context, tx *gorm.DB) error {
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon, By: records.By{Name: "x"}, Content: 1})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Grounded, At: testbed.Noon, By: records.By{Name: "x"},
+			Content: 1})
 		require.NoError(t, err)
 		return fmt.Errorf("something else failed")
 	})

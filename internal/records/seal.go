@@ -62,7 +62,8 @@ func endOf(ctx context.Context, c gorm.ConnPool) (end, error) {
 
 // touched is what the transaction changed, by family.
 func touched(ctx context.Context, c gorm.ConnPool) (map[string][]string, error) {
-	rows, err := c.QueryContext(ctx, "delete from row_touched where xact = pg_current_xact_id_if_assigned() returning family, key")
+	rows, err := c.QueryContext(ctx,
+		"delete from row_touched where xact = pg_current_xact_id_if_assigned() returning family, key")
 	if err != nil {
 		return nil, err
 	}
@@ -102,7 +103,8 @@ func Seal(ctx context.Context, c gorm.ConnPool) error {
 		return err
 	}
 	s.Rows, s.Root = len(states), rootOf(states)
-	_, err = c.ExecContext(ctx, "insert into seals (after_seq, nth, at, by_id, by_name, rows, root, prev_hash, hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
+	_, err = c.ExecContext(ctx,
+		"insert into seals (after_seq, nth, at, by_id, by_name, rows, root, prev_hash, hash) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
 		s.AfterSeq, s.Nth, s.At, s.By, s.ByName, s.Rows, s.Root, s.Prev, s.sum())
 	return err
 }
@@ -118,9 +120,12 @@ func keep(ctx context.Context, c gorm.ConnPool, s seal, changed map[string][]str
 		}
 		args = append(args, keys)
 		n := len(args)
-		parts = append(parts, fmt.Sprintf("select $1::bigint, $2::int, '%s', k.key, h.hash from unnest($%d::text[]) k (key) left join (%s) h on h.key = k.key", f.Name, n, f.hashed(f.at(n))))
+		parts = append(parts,
+			fmt.Sprintf("select $1::bigint, $2::int, '%s', k.key, h.hash from unnest($%d::text[]) k (key) left join (%s) h on h.key = k.key",
+				f.Name, n, f.hashed(f.at(n))))
 	}
-	rows, err := c.QueryContext(ctx, "insert into row_states (after_seq, nth, family, key, hash) "+strings.Join(parts, " union all ")+" returning family, key, hash", args...)
+	rows, err := c.QueryContext(ctx, "insert into row_states (after_seq, nth, family, key, hash) "+strings.Join(parts,
+		" union all ")+" returning family, key, hash", args...)
 	if err != nil {
 		return nil, err
 	}

@@ -35,7 +35,8 @@ func CheckAddress(to string) string {
 		}
 		return ""
 	}
-	if a, err := mail.ParseAddress(to); err != nil || a.Name != "" || a.Address != to || strings.HasPrefix(to, "-") || len(to) > 200 {
+	if a, err := mail.ParseAddress(to); err != nil || a.Name != "" || a.Address != to || strings.HasPrefix(to, "-") ||
+		len(to) > 200 {
 		return "Enter a mail address, or file: and a name, one on each line."
 	}
 	return ""
@@ -43,7 +44,8 @@ func CheckAddress(to string) string {
 
 // Send sends the newest head to each address, if it is not the one sent last.
 // It goes on past an address that fails, and reports all that did.
-func (p *Post) Send(ctx context.Context, g *gorm.DB, crew string, addresses []string, now time.Time) (sent bool, err error) {
+func (p *Post) Send(ctx context.Context, g *gorm.DB, crew string, addresses []string, now time.Time) (sent bool,
+	err error) {
 	h, err := NewestHead(ctx, g.WithContext(ctx))
 	if err != nil || len(addresses) == 0 || h.Seq == p.last.Seq && h.Nth == p.last.Nth {
 		return false, err
@@ -80,7 +82,8 @@ func (p *Post) one(ctx context.Context, to, crew, line string) error {
 	ctx, stop := context.WithTimeout(ctx, time.Minute)
 	defer stop()
 	c := exec.CommandContext(ctx, command[0], append(command[1:], to)...)
-	c.Stdin = strings.NewReader(fmt.Sprintf("To: %s\nSubject: Head of the records of %s\nContent-Type: text/plain; charset=utf-8\n\nKeep this. Whoever checks the records later can ask whether they still lead through it.\n\n%s\n", to, strings.Map(printable, crew), line))
+	c.Stdin = strings.NewReader(fmt.Sprintf("To: %s\nSubject: Head of the records of %s\nContent-Type: text/plain; charset=utf-8\n\nKeep this. Whoever checks the records later can ask whether they still lead through it.\n\n%s\n",
+		to, strings.Map(printable, crew), line))
 	if out, err := c.CombinedOutput(); err != nil {
 		return fmt.Errorf("%s: %w: %.200s", to, err, out)
 	}

@@ -50,7 +50,8 @@ func TestAddressesOfHeads(t *testing.T) {
 	for _, good := range []string{"file:heads.txt", "a@b.example"} {
 		assert.Empty(t, records.CheckAddress(good), good)
 	}
-	for _, bad := range []string{"", "file:", "file:../x", "file:a/b", "file:.x", "file:a..b", "nobody", "-oQ@x.example", "A <a@b.example>", "a@b.example, c@d.example", "a@b.example\nBcc: c@d.example"} {
+	for _, bad := range []string{"", "file:", "file:../x", "file:a/b", "file:.x", "file:a..b", "nobody", "-oQ@x.example",
+		"A <a@b.example>", "a@b.example, c@d.example", "a@b.example\nBcc: c@d.example"} {
 		assert.NotEmpty(t, records.CheckAddress(bad), bad)
 	}
 }

@@ -40,7 +40,8 @@ func TestEveryTableIsKnownToTheChain(t *testing.T) {
 			key += "::text"
 		}
 		var n int64
-		require.NoError(t, svc.DB.Raw(`select count(*) from pg_trigger where tgrelid = ?::regclass and tgfoid = 'note_rows'::regproc and tgenabled = 'O' and encode(tgargs, 'escape') = ?`, f.Table, strings.Join([]string{f.Name, key, f.Content, ""}, `\000`)).Scan(&n).Error)
+		require.NoError(t, svc.DB.Raw(`select count(*) from pg_trigger where tgrelid = ?::regclass and tgfoid = 'note_rows'::regproc and tgenabled = 'O' and encode(tgargs, 'escape') = ?`,
+			f.Table, strings.Join([]string{f.Name, key, f.Content, ""}, `\000`)).Scan(&n).Error)
 		assert.EqualValues(t, 3, n, "insert, update and delete of %s", f.Name)
 	}
 	for _, table := range tables {
@@ -119,7 +120,8 @@ func TestHeadsKnownOutside(t *testing.T) {
 	head, err := records.NewestHead(ctx, s.DB.WithContext(ctx))
 	require.NoError(t, err)
 	assert.NotEqual(t, old, head)
-	for _, said := range []string{head.String(), strings.ToUpper(head.String()), fmt.Sprintf("%s:%x", head.Place(), head.Hash), old.String()} {
+	for _, said := range []string{head.String(), strings.ToUpper(head.String()),
+		fmt.Sprintf("%s:%x", head.Place(), head.Hash), old.String()} {
 		h, err := records.ParseHead(said)
 		require.NoError(t, err, said)
 		res := verify(t, s.DB, records.Check{Head: &h})
@@ -143,7 +145,9 @@ func TestHeadsKnownOutside(t *testing.T) {
 			return nil
 		}))
 	}
-	off(fmt.Sprintf("delete from records where seq > %d", head.Seq-1), fmt.Sprintf("delete from seals where after_seq >= %d", head.Seq), fmt.Sprintf("delete from row_states where after_seq >= %d", head.Seq))
+	off(fmt.Sprintf("delete from records where seq > %d", head.Seq-1),
+		fmt.Sprintf("delete from seals where after_seq >= %d", head.Seq),
+		fmt.Sprintf("delete from row_states where after_seq >= %d", head.Seq))
 	assert.Contains(t, verify(t, s.DB, records.Check{Head: &head}).Sentence(), "newest records were removed")
 	assert.False(t, verify(t, s.DB, records.Check{}).OK(), "and the rows that only they knew are named even without it")
 	off("delete from records")
@@ -153,7 +157,8 @@ func TestHeadsKnownOutside(t *testing.T) {
 }
 
 func TestHeadsThatCannotBeRead(t *testing.T) {
-	for _, s := range []string{"", "12", "12.1 abandon ability", "x.1 00112233445566", "12.1 abandon ability able about above absent absorb nonsense", "-3.1 aabbccddeeff00112233", "1.1 aabb"} {
+	for _, s := range []string{"", "12", "12.1 abandon ability", "x.1 00112233445566",
+		"12.1 abandon ability able about above absent absorb nonsense", "-3.1 aabbccddeeff00112233", "1.1 aabb"} {
 		_, err := records.ParseHead(s)
 		assert.Error(t, err, s)
 	}

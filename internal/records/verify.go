@@ -17,11 +17,12 @@ import (
 
 // Result of a check.
 type Result struct {
-	Count    int64  // records seen
-	Seals    int64  // seals seen
-	States   int64  // things whose state was compared with the newest seal
-	Photos   int64  // photos whose bytes were compared
-	FirstBad int64  // number of the first record that does not hold, or after which a seal does not; 0 when the chain holds
+	Count  int64 // records seen
+	Seals  int64 // seals seen
+	States int64 // things whose state was compared with the newest seal
+	Photos int64 // photos whose bytes were compared
+	// number of the first record that does not hold, or after which a seal does not; 0 when the chain holds
+	FirstBad int64
 	Why      string // what is wrong there
 	Differs  string // the first thing that is not as the chain says, in a sentence
 	Head     Head   // where the chain ends
@@ -37,11 +38,13 @@ func (r Result) Sentence() string {
 	case r.Why != "" && r.FirstBad == 0:
 		return r.Why + " Keep the database as it is and compare it with a backup."
 	case r.Why != "":
-		return fmt.Sprintf("Record %d does not hold: %s. Records before it are sound. Keep the database as it is and compare it with a backup.", r.FirstBad, r.Why)
+		return fmt.Sprintf("Record %d does not hold: %s. Records before it are sound. Keep the database as it is and compare it with a backup.",
+			r.FirstBad, r.Why)
 	case r.Differs != "":
 		return r.Differs + " The records themselves hold. Keep the database as it is and compare it with a backup."
 	}
-	s := fmt.Sprintf("All %d records hold, each bound to the one before it, and %d things are as they say.", r.Count, r.States)
+	s := fmt.Sprintf("All %d records hold, each bound to the one before it, and %d things are as they say.", r.Count,
+		r.States)
 	if r.Photos > 0 {
 		s += fmt.Sprintf(" So are the bytes of %d photos.", r.Photos)
 	}
@@ -88,7 +91,8 @@ func alone(ctx context.Context, tx *gorm.DB) error {
 		return err
 	}
 	if !turn {
-		return &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Somebody is checking or exporting the records just now. Try again in a moment."}
+		return &fault.Error{Kind: fault.Busy, Type: "busy",
+			Detail: "Somebody is checking or exporting the records just now. Try again in a moment."}
 	}
 	return nil
 }
@@ -115,7 +119,8 @@ func chain(ctx context.Context, tx *gorm.DB, known *Head, res *Result) error {
 		res.Head = Head{seq, nth, l.hash()}
 		if known != nil && known.Seq == seq && known.Nth == nth {
 			if !known.Matches(l.hash()) {
-				res.FirstBad, res.Why = max(seq, 1), "it is not the one whose head is known outside: what came up to it was written anew"
+				res.FirstBad, res.Why = max(seq,
+					1), "it is not the one whose head is known outside: what came up to it was written anew"
 				return errStop
 			}
 			led = true
@@ -130,7 +135,8 @@ func chain(ctx context.Context, tx *gorm.DB, known *Head, res *Result) error {
 	}
 	switch {
 	case !led:
-		res.Why = fmt.Sprintf("The chain does not lead through the head known outside: that one is at %s, and this chain ends at %s. The newest records were removed, or an older copy was put in place.", known.Place(), res.Head.Place())
+		res.Why = fmt.Sprintf("The chain does not lead through the head known outside: that one is at %s, and this chain ends at %s. The newest records were removed, or an older copy was put in place.",
+			known.Place(), res.Head.Place())
 	case known != nil:
 		res.Known = fmt.Sprintf(" The chain leads through the head at %s that is known outside.", known.Place())
 	}
@@ -197,7 +203,8 @@ func compare(ctx context.Context, tx *gorm.DB, res *Result) error {
 			continue
 		}
 		what := f.Word + " " + name(ctx, tx, f, first.Key)
-		switch last := fmt.Sprintf("after record %d on %s by %s", first.AfterSeq, first.At.UTC().Format("2006-01-02 15:04 UTC"), orProgram(first.ByName)); {
+		switch last := fmt.Sprintf("after record %d on %s by %s", first.AfterSeq,
+			first.At.UTC().Format("2006-01-02 15:04 UTC"), orProgram(first.ByName)); {
 		case first.Added:
 			res.Differs = fmt.Sprintf("No record knows %s: it was put there without Mainstay.", what)
 		case first.Gone:
@@ -218,7 +225,8 @@ func orProgram(name string) string {
 }
 
 // names are the columns by which people know a thing, where it has one.
-var names = map[string]string{"aircraft": "name", "packs": "label", "people": "login", "sites": "name", "jobs": "aim", "gear": "name", "parts": "serial", "stock_lines": "name", "defects": "title", "work_orders": "title"}
+var names = map[string]string{"aircraft": "name", "packs": "label", "people": "login", "sites": "name", "jobs": "aim",
+	"gear": "name", "parts": "serial", "stock_lines": "name", "defects": "title", "work_orders": "title"}
 
 func name(ctx context.Context, tx *gorm.DB, f Family, key string) string {
 	col, ok := names[f.Table]
@@ -226,7 +234,8 @@ func name(ctx context.Context, tx *gorm.DB, f Family, key string) string {
 		return key
 	}
 	var n string
-	if err := tx.WithContext(ctx).Raw(fmt.Sprintf("select %s from %s where id = ?", col, f.Table), key).Scan(&n).Error; err != nil || n == "" {
+	if err := tx.WithContext(ctx).Raw(fmt.Sprintf("select %s from %s where id = ?", col, f.Table),
+		key).Scan(&n).Error; err != nil || n == "" {
 		return key
 	}
 	return n + " (" + key + ")"

@@ -102,7 +102,9 @@ func (p *sealPager) next() (*link, error) {
 }
 
 func (p *sealPager) fill() error {
-	rows, err := p.c.QueryContext(p.ctx, "select after_seq, nth, at, by_id, by_name, rows, root, prev_hash, hash from seals where (after_seq, nth) > ($1, $2) order by after_seq, nth limit $3", p.after, p.nth, pageSize)
+	rows, err := p.c.QueryContext(p.ctx,
+		"select after_seq, nth, at, by_id, by_name, rows, root, prev_hash, hash from seals where (after_seq, nth) > ($1, $2) order by after_seq, nth limit $3",
+		p.after, p.nth, pageSize)
 	if err != nil {
 		return err
 	}
@@ -121,7 +123,9 @@ func (p *sealPager) fill() error {
 	p.ended = len(p.page) < pageSize
 	first, last := p.page[0].seal, p.page[len(p.page)-1].seal
 	p.after, p.nth = last.AfterSeq, last.Nth
-	rows, err = p.c.QueryContext(p.ctx, "select after_seq, nth, family, key, hash from row_states where (after_seq, nth) >= ($1, $2) and (after_seq, nth) <= ($3, $4) order by after_seq, nth", first.AfterSeq, first.Nth, last.AfterSeq, last.Nth)
+	rows, err = p.c.QueryContext(p.ctx,
+		"select after_seq, nth, family, key, hash from row_states where (after_seq, nth) >= ($1, $2) and (after_seq, nth) <= ($3, $4) order by after_seq, nth",
+		first.AfterSeq, first.Nth, last.AfterSeq, last.Nth)
 	if err != nil {
 		return err
 	}

@@ -127,7 +127,9 @@ func (s *Service) SaveLocal(ctx context.Context, l rules.Local, version int) err
 	if err != nil {
 		return err
 	}
-	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.OwnRuleSaved, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: "Own rule: " + l.Question, Content: l}, `insert into local_rules as o (id, content, changed_at, changed_by) values (?, ?, ?, ?)
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.OwnRuleSaved, At: s.Clock.Now(),
+		By: people.From(ctx).By(), Summary: "Own rule: " + l.Question, Content: l},
+		`insert into local_rules as o (id, content, changed_at, changed_by) values (?, ?, ?, ?)
 		on conflict (id) do update set content = excluded.content, version = o.version + 1, changed_at = excluded.changed_at, changed_by = excluded.changed_by where o.version = ? and o.removed_at is null`,
 		l.ID, string(content), s.Clock.Now(), people.From(ctx).Name, version)
 	if err == nil && rows == 0 {
@@ -138,7 +140,8 @@ func (s *Service) SaveLocal(ctx context.Context, l rules.Local, version int) err
 
 // RemoveLocal takes a rule of the own out of the book.
 func (s *Service) RemoveLocal(ctx context.Context, id uuid.UUID) error {
-	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.OwnRuleRemoved, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: "Own rule taken out of the book.", Content: map[string]any{"rule": id}},
+	rows, err := records.Change(ctx, s.DB, records.Entry{Kind: records.OwnRuleRemoved, At: s.Clock.Now(),
+		By: people.From(ctx).By(), Summary: "Own rule taken out of the book.", Content: map[string]any{"rule": id}},
 		"update local_rules set removed_at = ? where id = ? and removed_at is null", s.Clock.Now(), id)
 	if err == nil && rows == 0 {
 		return fault.Missing("rule")
@@ -218,7 +221,8 @@ func (s *Service) Raise(ctx context.Context, r Report) error {
 
 // Done notes under which reference it was reported.
 func (s *Service) Done(ctx context.Context, id uuid.UUID, reference string) error {
-	res := s.DB.WithContext(ctx).Exec("update incident_reports set reported_at = ?, reference = ? where id = ? and reported_at is null", s.Clock.Now(), strings.TrimSpace(reference), id)
+	res := s.DB.WithContext(ctx).Exec("update incident_reports set reported_at = ?, reference = ? where id = ? and reported_at is null",
+		s.Clock.Now(), strings.TrimSpace(reference), id)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Missing("report that is still due")
 	}

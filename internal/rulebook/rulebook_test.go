@@ -78,7 +78,8 @@ func TestReports(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
 	id := testbed.NewID()
-	assert.True(t, fault.Is(s.Rules.Raise(ctx, rulebook.Report{ID: id, What: "Fence", HappenedAt: testbed.Noon.Add(time.Hour)}), "invalid"))
+	assert.True(t, fault.Is(s.Rules.Raise(ctx, rulebook.Report{ID: id, What: "Fence",
+		HappenedAt: testbed.Noon.Add(time.Hour)}), "invalid"))
 	require.NoError(t, s.Rules.Raise(ctx, rulebook.Report{ID: id, What: "Fence", HappenedAt: testbed.Noon}))
 	verdict := func() judge.Verdict {
 		a, err := s.Flights.Ask(s.As(s.Pilot), s.Question(s.Packs[0].ID))

@@ -30,10 +30,12 @@ func TestNewAircraftIsAcceptedFirst(t *testing.T) {
 		}
 		a := h.tech.Do(http.MethodPut, "/work-orders/"+w.Id.String()+"/entries", m{"entries": entries})
 		require.Equal(t, http.StatusOK, a.Status, a.Text())
-		a = h.tech.Do(http.MethodPost, "/work-orders/"+w.Id.String()+"/sign", m{"note": "done", "pin": testbed.PIN, "second_login": "", "second_pin": ""})
+		a = h.tech.Do(http.MethodPost, "/work-orders/"+w.Id.String()+"/sign",
+			m{"note": "done", "pin": testbed.PIN, "second_login": "", "second_pin": ""})
 		require.Equal(t, http.StatusOK, a.Status, a.Text())
 	}
-	kite := m{"id": testbed.NewID(), "type_key": "dray-30", "name": "Kite", "serial": "K-1", "registration": "K-1", "registration_expires": "2028-01-01", "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil}
+	kite := m{"id": testbed.NewID(), "type_key": "dray-30", "name": "Kite", "serial": "K-1", "registration": "K-1",
+		"registration_expires": "2028-01-01", "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil}
 	for range 2 { // a repeated press opens nothing anew
 		a := h.chief.Do(http.MethodPost, "/aircraft", kite)
 		require.Equal(t, http.StatusCreated, a.Status, a.Text())
@@ -45,7 +47,8 @@ func TestNewAircraftIsAcceptedFirst(t *testing.T) {
 	assert.True(t, at[0].Grounds)
 
 	ask := func(extra m) api.GateAnswer {
-		body := m{"aircraft_id": craft, "pack_ids": []string{}, "job_id": nil, "wind": m{"at": h.Clock.Now(), "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
+		body := m{"aircraft_id": craft, "pack_ids": []string{}, "job_id": nil,
+			"wind": m{"at": h.Clock.Now(), "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
 		for k, v := range extra {
 			body[k] = v
 		}
@@ -60,7 +63,8 @@ func TestNewAircraftIsAcceptedFirst(t *testing.T) {
 	for _, c := range []*testbed.Client{h.pilot, h.tech} {
 		assert.Equal(t, http.StatusForbidden, c.Do(http.MethodPost, cancel, m{"reason": "client waits"}).Status)
 	}
-	a := h.tech.Do(http.MethodPost, "/work-orders/"+at[0].Id.String()+"/sign", m{"note": "", "pin": testbed.PIN, "second_login": "", "second_pin": ""})
+	a := h.tech.Do(http.MethodPost, "/work-orders/"+at[0].Id.String()+"/sign",
+		m{"note": "", "pin": testbed.PIN, "second_login": "", "second_pin": ""})
 	assert.NotEqual(t, http.StatusOK, a.Status, "signed with nothing done: %s", a.Text())
 
 	sign(at[0])
@@ -71,7 +75,8 @@ func TestNewAircraftIsAcceptedFirst(t *testing.T) {
 	assert.NotContains(t, stops(ask(m{"acceptance": at[0].Id}).Output.Findings), "acceptance flight")
 
 	// Built again: the same over again, whatever the programme of the type says.
-	a = h.pilot.Do(http.MethodPost, "/aircraft/"+craft.(uuid.UUID).String()+"/incidents", m{"id": testbed.NewID(), "event": "rebuilt", "note": "new arms"})
+	a = h.pilot.Do(http.MethodPost, "/aircraft/"+craft.(uuid.UUID).String()+"/incidents",
+		m{"id": testbed.NewID(), "event": "rebuilt", "note": "new arms"})
 	require.Less(t, a.Status, 300, a.Text())
 	again := open(craft.(uuid.UUID).String())
 	require.Len(t, again, 1)

@@ -45,7 +45,8 @@ func TestDatabaseGoesAndComesBack(t *testing.T) {
 				if op.OperationID == "watchChanges" {
 					continue
 				}
-				at := strings.NewReplacer("{id}", uuid.NewString(), "{event}", uuid.NewString(), "{feature}", uuid.NewString(), "{key}", "none", "{day}", "2026-06-11", "{channel}", "1", "{item}", "pad").Replace(path)
+				at := strings.NewReplacer("{id}", uuid.NewString(), "{event}", uuid.NewString(), "{feature}", uuid.NewString(),
+					"{key}", "none", "{day}", "2026-06-11", "{channel}", "1", "{item}", "pad").Replace(path)
 				var body any
 				if op.RequestBody != nil {
 					body = map[string]any{}
@@ -66,7 +67,8 @@ func TestDatabaseGoesAndComesBack(t *testing.T) {
 		assert.Equal(t, http.StatusOK, res.StatusCode, "the page itself comes")
 		wire.Mend()
 		assert.Equal(t, http.StatusOK, c.Do(http.MethodGet, "/day", nil).Status, "the first try after")
-		assert.Equal(t, http.StatusNoContent, c.Do(http.MethodPost, "/fitness", m{"id": testbed.NewID(), "against": []string{}}).Status)
+		assert.Equal(t, http.StatusNoContent, c.Do(http.MethodPost, "/fitness",
+			m{"id": testbed.NewID(), "against": []string{}}).Status)
 	}
 }
 
@@ -106,10 +108,12 @@ func TestStrictTransport(t *testing.T) {
 func TestFiguresStayFew(t *testing.T) {
 	s := testbed.NewStage(t)
 	figures := prometheus.NewRegistry()
-	h, err := server.New(s.Services, server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler), Figures: figures})
+	h, err := server.New(s.Services, server.Options{Web: web.Files(), Log: slog.New(slog.DiscardHandler),
+		Figures: figures})
 	require.NoError(t, err)
 	for i := range 60 {
-		for _, target := range []string{fmt.Sprintf("/api/v1/nothing-%d", i), fmt.Sprintf("/page-%d", i), "/api/v1/packs/" + uuid.NewString(), "/metrics"} {
+		for _, target := range []string{fmt.Sprintf("/api/v1/nothing-%d", i), fmt.Sprintf("/page-%d", i),
+			"/api/v1/packs/" + uuid.NewString(), "/metrics"} {
 			w := httptest.NewRecorder()
 			h.ServeHTTP(w, httptest.NewRequest(fmt.Sprintf("METHOD%d", i), target, nil))
 			assert.NotContains(t, w.Body.String(), "mainstay_request_seconds")

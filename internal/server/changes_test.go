@@ -14,9 +14,13 @@ import (
 
 // quiet are tables of which no open screen has to hear, with why.
 var quiet = map[string]string{
-	"aircraft_types": "come with a reload", "checklists": "come with a reload", "records": "follow what they record", "seals": "follow what they seal", "row_states": "follow what they seal", "row_touched": "of one transaction", "sessions": "one's own",
+	"aircraft_types": "come with a reload", "checklists": "come with a reload", "records": "follow what they record",
+	"seals": "follow what they seal", "row_states": "follow what they seal", "row_touched": "of one transaction",
+	"sessions":           "one's own",
 	"acceptance_flights": "follow the flight", "part_moves": "follow the part", "photos": "follow what shows them",
-	"goose_db_version": "no data", "attempts": "guesses, of no screen", "devices": "for guesses, of no screen", "presses": "what they did tells of itself", "evening_sorties": "follow the evening", "flight_use": "follows the flight",
+	"goose_db_version": "no data", "attempts": "guesses, of no screen", "devices": "for guesses, of no screen",
+	"presses": "what they did tells of itself", "evening_sorties": "follow the evening",
+	"flight_use": "follows the flight",
 }
 
 // What one person does is on every open screen at once: every table tells its

@@ -43,7 +43,8 @@ func crowd(t *testing.T, connections int) (s *testbed.Stage, base string) {
 
 // question is what s.Question asks, over HTTP.
 func question(s *testbed.Stage, job uuid.UUID) m {
-	return m{"aircraft_id": s.Aircraft.ID, "pack_ids": []uuid.UUID{s.Packs[0].ID}, "job_id": job, "wind": m{"at": s.Clock.Now(), "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
+	return m{"aircraft_id": s.Aircraft.ID, "pack_ids": []uuid.UUID{s.Packs[0].ID}, "job_id": job,
+		"wind": m{"at": s.Clock.Now(), "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}}
 }
 
 // Forty hands sign one aircraft: one wins, the others are told who it was, and
@@ -144,15 +145,18 @@ func TestManyHandsOnTheSameThings(t *testing.T) {
 	s, _ := crowd(t, 16)
 	svc := testbed.Wide(t, s.URL, s.Clock, 16)
 	svc.People.Hash = s.People.Hash
-	second, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4", Name: "Quad two", Serial: "Q-2", FitNewParts: true})
+	second, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: "lantern-4",
+		Name: "Quad two", Serial: "Q-2", FitNewParts: true})
 	require.NoError(t, err)
 	line := workshop.StockLine{ID: testbed.NewID(), Name: "Screws", Quantity: 1000, Minimum: 1, DeliveryDays: 1}
 	require.NoError(t, s.Workshop.SaveStock(s.As(s.Tech), line))
-	order, err := s.Workshop.OpenOrder(s.As(s.Tech), workshop.NewOrder{ID: testbed.NewID(), Aircraft: second.ID, Title: "Something loose", Station: "arm-1", Steps: []string{"Tighten it"}})
+	order, err := s.Workshop.OpenOrder(s.As(s.Tech), workshop.NewOrder{ID: testbed.NewID(), Aircraft: second.ID,
+		Title: "Something loose", Station: "arm-1", Steps: []string{"Tighten it"}})
 	require.NoError(t, err)
 	both, packs := []uuid.UUID{s.Aircraft.ID, second.ID}, []uuid.UUID{s.Packs[0].ID, s.Packs[1].ID}
 	var parts []uuid.UUID
-	require.NoError(t, s.DB.Raw("select id from parts where kind = 'propeller' and aircraft_id = ? order by id", second.ID).Scan(&parts).Error)
+	require.NoError(t, s.DB.Raw("select id from parts where kind = 'propeller' and aircraft_id = ? order by id",
+		second.ID).Scan(&parts).Error)
 	job := s.Practice()
 	team := []people.Person{s.Chief, s.Pilot, s.Tech}
 	level := 95.0
@@ -163,14 +167,16 @@ func TestManyHandsOnTheSameThings(t *testing.T) {
 			if err != nil {
 				return err
 			}
-			rel, err := svc.Flights.Release(ctx, flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Crowd", GateHash: a.Hash, PIN: testbed.PIN})
+			rel, err := svc.Flights.Release(ctx, flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Crowd",
+				GateHash: a.Hash, PIN: testbed.PIN})
 			if err == nil {
 				_, err = svc.Flights.Withdraw(ctx, rel.ID)
 			}
 			return err
 		},
 		"walk": func(ctx context.Context, r *rand.Rand) error {
-			sh, err := svc.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: second.ID, Round: checks.Full, Packs: packs[1:]})
+			sh, err := svc.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: second.ID, Round: checks.Full,
+				Packs: packs[1:]})
 			if err != nil {
 				return err
 			}
@@ -196,7 +202,8 @@ func TestManyHandsOnTheSameThings(t *testing.T) {
 			if err != nil {
 				return err
 			}
-			_, err = svc.Fleet.MovePack(ctx, p.ID, []pack.State{pack.Storage, pack.Charging, pack.Charged, pack.Flown}[r.IntN(4)], "", p.Version)
+			_, err = svc.Fleet.MovePack(ctx, p.ID, []pack.State{pack.Storage, pack.Charging, pack.Charged,
+				pack.Flown}[r.IntN(4)], "", p.Version)
 			return err
 		},
 		"ground": func(ctx context.Context, _ *rand.Rand) error {
@@ -206,7 +213,8 @@ func TestManyHandsOnTheSameThings(t *testing.T) {
 			return svc.Workshop.Return(s.As(s.Tech), second.ID, "looked at", testbed.PIN)
 		},
 		"defect": func(ctx context.Context, r *rand.Rand) error {
-			d, err := svc.Walkrounds.Raise(ctx, walkround.Defect{ID: testbed.NewID(), AircraftID: both[r.IntN(2)], Station: "arm-2", Title: "Scratch", Severity: "watch"})
+			d, err := svc.Walkrounds.Raise(ctx, walkround.Defect{ID: testbed.NewID(), AircraftID: both[r.IntN(2)],
+				Station: "arm-2", Title: "Scratch", Severity: "watch"})
 			if err == nil {
 				err = svc.Walkrounds.Settle(s.As(s.Tech), d.ID, "polished", testbed.PIN)
 			}
@@ -267,5 +275,6 @@ func TestManyHandsOnTheSameThings(t *testing.T) {
 }
 
 func edit(p people.Person) people.Edit {
-	return people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: p.Certificate, TrainedOn: p.TrainedOn}
+	return people.Edit{Version: p.Version, Name: p.Name, Roles: p.Held(), Active: true, Certificate: p.Certificate,
+		TrainedOn: p.TrainedOn}
 }

@@ -35,7 +35,8 @@ func (s *server) pictures(c *gin.Context) string {
 // of entries is a WebAssembly program of ours; nothing else is compiled there.
 func (s *server) headers(c *gin.Context) {
 	h := c.Writer.Header()
-	h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' blob: data:"+s.pictures(c)+"; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
+	h.Set("Content-Security-Policy",
+		"default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; img-src 'self' blob: data:"+s.pictures(c)+"; object-src 'none'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'")
 	h.Set("X-Content-Type-Options", "nosniff")
 	h.Set("X-Frame-Options", "DENY")
 	h.Set("Referrer-Policy", "no-referrer")
@@ -53,12 +54,14 @@ func (s *server) headers(c *gin.Context) {
 func (s *server) slow(c *gin.Context) {
 	got, err := s.limit.Get(c, c.ClientIP())
 	if err == nil && got.Reached {
-		writeProblem(c, s.log, &fault.Error{Kind: fault.TooMany, Type: "too-many", Detail: "This device asks too much at once. Wait a minute; nothing you entered is lost."})
+		writeProblem(c, s.log, &fault.Error{Kind: fault.TooMany, Type: "too-many",
+			Detail: "This device asks too much at once. Wait a minute; nothing you entered is lost."})
 	}
 }
 
 // takesFiles are the operations that take whole files.
-var takesFiles = map[string]bool{"/api/v1/log/import": true, "/api/v1/packs/import": true, "/api/v1/sites/:id/import": true, "/api/v1/sites/:id/terrain": true,
+var takesFiles = map[string]bool{"/api/v1/log/import": true, "/api/v1/packs/import": true,
+	"/api/v1/sites/:id/import": true, "/api/v1/sites/:id/terrain": true,
 	aMission + "/flights/:number/read/file": true, aMission + "/pictures/list": true}
 
 // aMission is the address of a mission plan.
@@ -81,7 +84,8 @@ func deadline(c *gin.Context) {
 	switch {
 	case c.FullPath() == "/api/v1/changes":
 		return
-	case takesFiles[c.FullPath()] && c.Request.Method != http.MethodGet, c.FullPath() == "/api/v1/records/verify", c.FullPath() == "/api/v1/records/export":
+	case takesFiles[c.FullPath()] && c.Request.Method != http.MethodGet, c.FullPath() == "/api/v1/records/verify",
+		c.FullPath() == "/api/v1/records/export":
 		d = answerFileIn
 	}
 	ctx, stop := context.WithTimeout(c.Request.Context(), d)
@@ -101,7 +105,8 @@ func (s *server) oneFile(c *gin.Context) {
 		defer func() { <-s.file }()
 		c.Next()
 	default:
-		writeProblem(c, s.log, &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Another file is being taken in just now. Nothing was taken from this one; try again in a moment."})
+		writeProblem(c, s.log, &fault.Error{Kind: fault.Busy, Type: "busy",
+			Detail: "Another file is being taken in just now. Nothing was taken from this one; try again in a moment."})
 	}
 }
 
@@ -145,7 +150,8 @@ func (s *server) authorise(c *gin.Context) {
 	p, ok := s.signedIn(c)
 	if !ok {
 		if !c.IsAborted() {
-			writeProblem(c, s.log, &fault.Error{Kind: fault.Unauthorized, Type: "not-signed-in", Detail: "You are not signed in, or your session has ended. Sign in; what you entered is kept on this device."})
+			writeProblem(c, s.log, &fault.Error{Kind: fault.Unauthorized, Type: "not-signed-in",
+				Detail: "You are not signed in, or your session has ended. Sign in; what you entered is kept on this device."})
 		}
 		return
 	}
@@ -158,7 +164,8 @@ func (s *server) authorise(c *gin.Context) {
 		return
 	}
 	if p.Once != "" && !s.contract.beforeSecrets[c.Request.Method+" "+c.FullPath()] {
-		writeProblem(c, s.log, &fault.Error{Kind: fault.Forbidden, Type: "secrets-first", Detail: "Your password is a one-time one. Choose your own password and PIN first; then everything else works."})
+		writeProblem(c, s.log, &fault.Error{Kind: fault.Forbidden, Type: "secrets-first",
+			Detail: "Your password is a one-time one. Choose your own password and PIN first; then everything else works."})
 		return
 	}
 	c.Request = c.Request.WithContext(people.With(ctx, p))

@@ -32,11 +32,13 @@ func TestHeadersAreStrict(t *testing.T) {
 		_ = res.Body.Close()
 		assert.Contains(t, res.Header.Get("Content-Security-Policy"), "default-src 'self'", path)
 		// The judgement is a WebAssembly program of ours; nothing else may be unsafe.
-		assert.NotContains(t, strings.ReplaceAll(res.Header.Get("Content-Security-Policy"), "'wasm-unsafe-eval'", ""), "unsafe", path)
+		assert.NotContains(t, strings.ReplaceAll(res.Header.Get("Content-Security-Policy"), "'wasm-unsafe-eval'", ""),
+			"unsafe", path)
 		assert.Equal(t, "nosniff", res.Header.Get("X-Content-Type-Options"), path)
 		assert.Equal(t, "DENY", res.Header.Get("X-Frame-Options"), path)
 	}
-	for path, want := range map[string]int{"/healthz": 200, "/readyz": 200, "/metrics": 404, "/api/v1/openapi.json": 200, "/api/v1": 200, "/api/v1/nothing": 404} {
+	for path, want := range map[string]int{"/healthz": 200, "/readyz": 200, "/metrics": 404, "/api/v1/openapi.json": 200,
+		"/api/v1": 200, "/api/v1/nothing": 404} {
 		res, err := http.Get(base + path)
 		require.NoError(t, err)
 		_ = res.Body.Close()
@@ -50,7 +52,8 @@ func TestSessionCookie(t *testing.T) {
 	require.NoError(t, err)
 	s := httptest.NewServer(h)
 	defer s.Close()
-	res, err := http.Post(s.URL+"/api/v1/session", "application/json", strings.NewReader(`{"login":"imre","password":"`+demo.Password+`"}`))
+	res, err := http.Post(s.URL+"/api/v1/session", "application/json",
+		strings.NewReader(`{"login":"imre","password":"`+demo.Password+`"}`))
 	require.NoError(t, err)
 	_ = res.Body.Close()
 	set := res.Header.Values("Set-Cookie")
@@ -95,7 +98,8 @@ func TestGuessingIsSlowed(t *testing.T) {
 	assert.Equal(t, http.StatusTooManyRequests, try(demo.Password), "even the right one, for a while")
 	now.Advance(6 * time.Minute)
 	assert.Equal(t, http.StatusOK, try(demo.Password))
-	assert.Equal(t, http.StatusUnauthorized, c.Do(http.MethodPost, "/session", map[string]string{"login": "nobody", "password": "wrong password"}).Status,
+	assert.Equal(t, http.StatusUnauthorized, c.Do(http.MethodPost, "/session",
+		map[string]string{"login": "nobody", "password": "wrong password"}).Status,
 		"an unknown login sounds like a wrong password")
 }
 
@@ -113,7 +117,8 @@ func TestDeactivatedPersonIsOutAtOnce(t *testing.T) {
 	chief.Do(http.MethodGet, "/people", nil).Into(&people)
 	for _, p := range people.People {
 		if p.Login == "bao" {
-			a := chief.Do(http.MethodPut, "/people/"+p.ID, map[string]any{"version": p.Version, "name": p.Name, "roles": []string{"crew"}, "active": false, "certificate": "", "trained_on": nil})
+			a := chief.Do(http.MethodPut, "/people/"+p.ID, map[string]any{"version": p.Version, "name": p.Name,
+				"roles": []string{"crew"}, "active": false, "certificate": "", "trained_on": nil})
 			require.Equal(t, http.StatusOK, a.Status, a.Text())
 		}
 	}
@@ -183,7 +188,8 @@ func TestAddressBehindAProxy(t *testing.T) {
 		want    int
 	}{{nil, http.StatusTooManyRequests}, {[]string{"127.0.0.1"}, http.StatusOK}} {
 		svc, _ := testbed.Empty(t, clock.System{})
-		h, err := server.New(svc, server.Options{PerMinute: 3, Proxies: c.proxies, Web: web.Files(), Log: slog.New(slog.DiscardHandler)})
+		h, err := server.New(svc, server.Options{PerMinute: 3, Proxies: c.proxies, Web: web.Files(),
+			Log: slog.New(slog.DiscardHandler)})
 		require.NoError(t, err)
 		s := httptest.NewServer(h)
 		client, last := testbed.NewClient(t, s.URL), 0
@@ -213,9 +219,12 @@ func TestMapPictures(t *testing.T) {
 		var session api.Session
 		c.Do("GET", "/session", nil).Into(&session)
 		version := session.Crew.Version
-		return c.Do("PUT", "/crew", map[string]any{"name": "Crew", "zone": "UTC", "tile_url": tiles, "head_to": "", "keep_places": false, "version": version, "units": map[string]string{"length": "m", "speed": "m/s", "mass": "kg", "temperature": "degC", "volume": "L"}})
+		return c.Do("PUT", "/crew", map[string]any{"name": "Crew", "zone": "UTC", "tile_url": tiles, "head_to": "",
+			"keep_places": false, "version": version, "units": map[string]string{"length": "m", "speed": "m/s", "mass": "kg",
+				"temperature": "degC", "volume": "L"}})
 	}
-	for _, bad := range []string{"ftp://x/{z}/{x}/{y}", "https://x/{z}/{x}", "https://x;script-src */{z}/{x}/{y}", "https://x /{z}/{x}/{y}", "javascript:{z}{x}{y}"} {
+	for _, bad := range []string{"ftp://x/{z}/{x}/{y}", "https://x/{z}/{x}", "https://x;script-src */{z}/{x}/{y}",
+		"https://x /{z}/{x}/{y}", "javascript:{z}{x}{y}"} {
 		assert.Contains(t, put(bad).Field("tile_url"), "looks like https://", bad)
 	}
 	require.Equal(t, 200, put("https://tiles.example.org:8443/{z}/{x}/{y}.png").Status)

@@ -28,13 +28,15 @@ func TestRaceOfGuesses(t *testing.T) {
 		Hash string
 	}
 	require.NoError(t, s.DB.Exec("delete from briefing_signatures").Error)
-	require.NoError(t, s.DB.Raw("select id, hash from briefings where job_id = ? order by at desc limit 1", job).Scan(&b).Error)
+	require.NoError(t, s.DB.Raw("select id, hash from briefings where job_id = ? order by at desc limit 1",
+		job).Scan(&b).Error)
 	before, judged, locked := signatures(t, s), 0, 0
 	var mu sync.Mutex
 	var all sync.WaitGroup
 	for range 400 {
 		all.Go(func() {
-			a := c.Do(http.MethodPost, "/jobs/"+job.String()+"/briefing/sign", m{"briefing_id": b.ID, "person_id": s.Chief.ID, "hash": b.Hash, "pin": "0007"})
+			a := c.Do(http.MethodPost, "/jobs/"+job.String()+"/briefing/sign",
+				m{"briefing_id": b.ID, "person_id": s.Chief.ID, "hash": b.Hash, "pin": "0007"})
 			mu.Lock()
 			defer mu.Unlock()
 			switch string(a.Problem().Type) {
@@ -86,7 +88,8 @@ func TestSigningInTakesLittleMemory(t *testing.T) {
 	var mu sync.Mutex
 	for range 300 {
 		all.Go(func() {
-			res, err := http.Post(base+"/api/v1/session", "application/json", strings.NewReader(`{"login":"`+uuid.NewString()[:30]+`","password":"guess guess guess"}`))
+			res, err := http.Post(base+"/api/v1/session", "application/json",
+				strings.NewReader(`{"login":"`+uuid.NewString()[:30]+`","password":"guess guess guess"}`))
 			if !assert.NoError(t, err) {
 				return
 			}

@@ -38,7 +38,9 @@ func inAHurry(t *testing.T) hurry {
 	s := testbed.NewStage(t)
 	base := testbed.Serve(t, s.Services)
 	on := func(login string) *testbed.Client { return testbed.NewClient(t, base).SignIn(login, "long enough") }
-	require.NoError(t, s.Readiness.Log(s.As(s.Chief), readiness.Practice{ID: testbed.NewID(), PersonID: s.Pilot.ID, TypeKey: "lantern-4", Phase: "empty", Packs: 3, Landings: 6, NoseIn: true, FlownOn: testbed.Noon.AddDate(0, -2, 0)}, testbed.PIN))
+	require.NoError(t, s.Readiness.Log(s.As(s.Chief), readiness.Practice{ID: testbed.NewID(), PersonID: s.Pilot.ID,
+		TypeKey: "lantern-4", Phase: "empty", Packs: 3, Landings: 6, NoseIn: true, FlownOn: testbed.Noon.AddDate(0, -2, 0)},
+		testbed.PIN))
 	return hurry{s, t, on("pilot"), on("chief"), on("tech")}
 }
 
@@ -73,7 +75,8 @@ func (h hurry) gate(c *testbed.Client, job uuid.UUID, packs ...uuid.UUID) api.Ga
 	if packs == nil {
 		packs = []uuid.UUID{}
 	}
-	a := c.Do(http.MethodPost, "/gate", m{"aircraft_id": h.Aircraft.ID, "pack_ids": packs, "job_id": job, "wind": m{"at": h.Clock.Now(), "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}})
+	a := c.Do(http.MethodPost, "/gate", m{"aircraft_id": h.Aircraft.ID, "pack_ids": packs, "job_id": job,
+		"wind": m{"at": h.Clock.Now(), "steady_ms": 3, "gust_ms": 4, "measured_m": 2, "ground": "open"}})
 	require.Equal(h.t, http.StatusOK, a.Status, a.Text())
 	var out api.GateAnswer
 	a.Into(&out)
@@ -96,9 +99,13 @@ func (h hurry) change(job uuid.UUID, alter func(plan, craft m)) testbed.Answer {
 	var j api.Job
 	h.pilot.Do(http.MethodGet, "/jobs/"+job.String(), nil).Into(&j)
 	c := j.Aircraft[0]
-	craft := m{"aircraft_id": c.AircraftId, "return_m": c.ReturnM, "home_follows": c.HomeFollows, "lost_link": c.LostLink, "route_m": c.RouteM, "datum": c.Datum, "mass_kg": c.MassKg, "speed_ms": c.SpeedMs}
-	plan := m{"work": j.Work, "site_id": j.SiteId, "aim": j.Aim, "product": j.Product, "from": j.From, "to": j.To, "sorties": j.Sorties, "meeting": j.Meeting, "channel": j.Channel, "version": j.Version,
-		"aircraft": []m{craft}, "people": []m{{"person_id": h.Pilot.ID, "post": "rpic"}, {"person_id": h.Chief.ID, "post": "pilot"}}, "take_off_id": j.TakeOffId, "landing_id": j.LandingId, "second_id": j.SecondId, "label": j.Label}
+	craft := m{"aircraft_id": c.AircraftId, "return_m": c.ReturnM, "home_follows": c.HomeFollows, "lost_link": c.LostLink,
+		"route_m": c.RouteM, "datum": c.Datum, "mass_kg": c.MassKg, "speed_ms": c.SpeedMs}
+	plan := m{"work": j.Work, "site_id": j.SiteId, "aim": j.Aim, "product": j.Product, "from": j.From, "to": j.To,
+		"sorties": j.Sorties, "meeting": j.Meeting, "channel": j.Channel, "version": j.Version,
+		"aircraft": []m{craft}, "people": []m{{"person_id": h.Pilot.ID, "post": "rpic"},
+			{"person_id": h.Chief.ID, "post": "pilot"}}, "take_off_id": j.TakeOffId, "landing_id": j.LandingId,
+		"second_id": j.SecondId, "label": j.Label}
 	alter(plan, craft)
 	return h.pilot.Do(http.MethodPut, "/jobs/"+job.String(), plan)
 }
@@ -125,11 +132,13 @@ func TestWhatFliesIsWhatWasLookedAt(t *testing.T) {
 	h.Fly(checks.Full, a, 300)
 	h.Charge(a)
 	h.Walk(checks.Turnaround, nil, nil)
-	assert.Contains(t, stops(h.gate(h.pilot, h.Practice(), b).Output.Findings), "A2 was not looked at", "a turnaround without a pack opens the gate for none")
+	assert.Contains(t, stops(h.gate(h.pilot, h.Practice(), b).Output.Findings), "A2 was not looked at",
+		"a turnaround without a pack opens the gate for none")
 
 	start := func() string {
 		id := testbed.NewID().String()
-		got := h.pilot.Do(http.MethodPost, "/walkrounds", m{"id": id, "aircraft_id": h.Aircraft.ID, "kind": "walkround", "pack_ids": []uuid.UUID{b}})
+		got := h.pilot.Do(http.MethodPost, "/walkrounds", m{"id": id, "aircraft_id": h.Aircraft.ID, "kind": "walkround",
+			"pack_ids": []uuid.UUID{b}})
 		require.Equal(t, http.StatusCreated, got.Status, got.Text())
 		return "/walkrounds/" + id
 	}
@@ -148,16 +157,21 @@ func TestWhatFliesIsWhatWasLookedAt(t *testing.T) {
 	assert.Equal(t, judge.Stop, run.Entries[0].Judgement.Verdict, "the worse of two people's counts")
 	require.Len(t, run.Entries[0].Others, 1, "and both are kept")
 	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodDelete, walk, nil).Status, "given up")
-	assert.Contains(t, stops(h.gate(h.pilot, h.Practice(), b).Output.Findings), "crack at the hinge of arm 2", "giving up does not lose what was seen")
+	assert.Contains(t, stops(h.gate(h.pilot, h.Practice(), b).Output.Findings), "crack at the hinge of arm 2",
+		"giving up does not lose what was seen")
 
 	h.Walk(checks.Full, []uuid.UUID{b}, nil)
-	assert.Contains(t, stops(h.gate(h.pilot, h.Practice(), b).Output.Findings), "crack at the hinge of arm 2", "nor does walking again with all in order")
+	assert.Contains(t, stops(h.gate(h.pilot, h.Practice(), b).Output.Findings), "crack at the hinge of arm 2",
+		"nor does walking again with all in order")
 	var list api.Defects
 	h.pilot.Do(http.MethodGet, "/defects", nil).Into(&list)
 	at := "/defects/" + list.Defects[0].Id.String() + "/settle"
-	assert.Equal(t, http.StatusForbidden, h.pilot.Do(http.MethodPost, at, m{"note": "looks fine to me", "pin": testbed.PIN}).Status, "a pilot does not look it away")
-	assert.Equal(t, http.StatusUnprocessableEntity, h.tech.Do(http.MethodPost, at, m{"note": "new arm fitted", "pin": "9999"}).Status)
-	assert.Equal(t, http.StatusNoContent, h.tech.Do(http.MethodPost, at, m{"note": "new arm fitted", "pin": testbed.PIN}).Status)
+	assert.Equal(t, http.StatusForbidden, h.pilot.Do(http.MethodPost, at,
+		m{"note": "looks fine to me", "pin": testbed.PIN}).Status, "a pilot does not look it away")
+	assert.Equal(t, http.StatusUnprocessableEntity, h.tech.Do(http.MethodPost, at,
+		m{"note": "new arm fitted", "pin": "9999"}).Status)
+	assert.Equal(t, http.StatusNoContent, h.tech.Do(http.MethodPost, at,
+		m{"note": "new arm fitted", "pin": testbed.PIN}).Status)
 	assert.NotContains(t, stops(h.gate(h.pilot, h.Practice(), b).Output.Findings), "crack")
 }
 
@@ -169,10 +183,12 @@ func TestSlipOfTheHand(t *testing.T) {
 		want  bool
 	}{{20 * time.Second, false}, {2 * time.Minute, true}} {
 		h.Clock.Advance(time.Hour)
-		sh, err := h.Walkrounds.Start(h.As(h.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: h.Aircraft.ID, Round: checks.Full})
+		sh, err := h.Walkrounds.Start(h.As(h.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: h.Aircraft.ID,
+			Round: checks.Full})
 		require.NoError(t, err)
 		put := func(value m) {
-			require.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPut, "/walkrounds/"+sh.ID.String()+"/entries", m{"entries": []m{{"item_id": "corner-1", "value": value}}}).Status)
+			require.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPut, "/walkrounds/"+sh.ID.String()+"/entries",
+				m{"entries": []m{{"item_id": "corner-1", "value": value}}}).Status)
 		}
 		put(m{"look": "defect", "wrong": []string{"arm-1"}, "note": "play"})
 		h.Clock.Advance(c.after)
@@ -190,7 +206,8 @@ func TestLevelIsHeldAgainstTheCells(t *testing.T) {
 	job, id := h.Practice(), h.Packs[0].ID
 	read := func(mv int, level float64) {
 		cells := []int{mv, mv, mv, mv, mv, mv}
-		a := h.pilot.Do(http.MethodPost, "/packs/"+id.String()+"/readings", m{"id": testbed.NewID(), "cell_mv": cells, "rested_min": nil, "percent": level, "temperature_c": 21})
+		a := h.pilot.Do(http.MethodPost, "/packs/"+id.String()+"/readings",
+			m{"id": testbed.NewID(), "cell_mv": cells, "rested_min": nil, "percent": level, "temperature_c": 21})
 		require.Less(t, a.Status, 300, a.Text())
 	}
 	said := func() string { return stops(h.gate(h.pilot, job, id).Output.Findings) }
@@ -209,13 +226,16 @@ func TestLevelIsHeldAgainstTheCells(t *testing.T) {
 func TestWorseEndsADeferral(t *testing.T) {
 	h := inAHurry(t)
 	show := func(v judge.Verdict, note string) {
-		require.NoError(t, h.Walkrounds.Found(h.As(h.Pilot), h.DB, "Quad one", walkround.Defect{AircraftID: h.Aircraft.ID, Station: "sensor", Title: "Lens marked", Note: note, Severity: v.String(), Origin: walkround.ByFlight, Item: "flight/lens"}))
+		require.NoError(t, h.Walkrounds.Found(h.As(h.Pilot), h.DB, "Quad one",
+			walkround.Defect{AircraftID: h.Aircraft.ID, Station: "sensor", Title: "Lens marked", Note: note,
+				Severity: v.String(), Origin: walkround.ByFlight, Item: "flight/lens"}))
 	}
 	show(judge.Watch, "Scratch of 1 mm.")
 	var list api.Defects
 	h.tech.Do(http.MethodGet, "/defects", nil).Into(&list)
 	require.Len(t, list.Defects, 1)
-	put := h.tech.Do(http.MethodPost, "/deferrals", m{"id": testbed.NewID(), "aircraft_id": h.Aircraft.ID, "defect_id": list.Defects[0].Id, "task_id": "", "days": 5, "reason": "lens on order", "pin": testbed.PIN})
+	put := h.tech.Do(http.MethodPost, "/deferrals", m{"id": testbed.NewID(), "aircraft_id": h.Aircraft.ID,
+		"defect_id": list.Defects[0].Id, "task_id": "", "days": 5, "reason": "lens on order", "pin": testbed.PIN})
 	require.Less(t, put.Status, 300, put.Text())
 	show(judge.Watch, "Scratch of 2 mm.")
 	gate := func() string { return stops(h.gate(h.pilot, h.Practice(), h.Packs[0].ID).Output.Findings) }
@@ -223,7 +243,8 @@ func TestWorseEndsADeferral(t *testing.T) {
 	show(judge.Stop, "Lens broken.")
 	assert.Contains(t, gate(), "Lens marked", "a deferral of something small does not cover something large")
 	h.tech.Do(http.MethodGet, "/defects", nil).Into(&list)
-	assert.Equal(t, "Scratch of 1 mm. Scratch of 2 mm. Lens broken.", list.Defects[0].Note, "nothing that was seen is lost")
+	assert.Equal(t, "Scratch of 1 mm. Scratch of 2 mm. Lens broken.", list.Defects[0].Note,
+		"nothing that was seen is lost")
 }
 
 // The job is altered until it seems to fit.
@@ -240,17 +261,25 @@ func TestTheFlightAsItWillBeFlown(t *testing.T) {
 	high := func(v float64, datum string) func(plan, craft m) {
 		return func(_, craft m) { craft["route_m"], craft["datum"], craft["return_m"] = v, datum, 40 }
 	}
-	assert.Contains(t, says(high(105, "take-off")), "how it is flown changed: Quad one: returns at 40 m, route at 105 m", "nobody flies on an old briefing")
-	strong := h.pilot.Do(http.MethodPost, "/gate", m{"aircraft_id": h.Aircraft.ID, "pack_ids": []uuid.UUID{h.Packs[0].ID}, "job_id": job, "wind": m{"at": h.Clock.Now(), "steady_ms": 7, "gust_ms": 9, "measured_m": 2, "ground": "open"}})
+	assert.Contains(t, says(high(105, "take-off")), "how it is flown changed: Quad one: returns at 40 m, route at 105 m",
+		"nobody flies on an old briefing")
+	strong := h.pilot.Do(http.MethodPost, "/gate", m{"aircraft_id": h.Aircraft.ID, "pack_ids": []uuid.UUID{h.Packs[0].ID},
+		"job_id": job, "wind": m{"at": h.Clock.Now(), "steady_ms": 7, "gust_ms": 9, "measured_m": 2, "ground": "open"}})
 	var g api.GateAnswer
 	strong.Into(&g)
 	assert.Contains(t, stops(g.Output.Findings), "at 105 m, the limit is", "the wind up there, not at the usual height")
 	assert.Contains(t, says(high(122, "take-off")), "goes 122 m above the ground, the limit is")
-	assert.Contains(t, says(high(testbed.SiteM+123, "sea")), "goes 123 m above the ground, the limit is", "counted from the sea")
+	assert.Contains(t, says(high(testbed.SiteM+123, "sea")), "goes 123 m above the ground, the limit is",
+		"counted from the sea")
 	assert.Contains(t, says(high(2, "ground")), "3.0 m are kept for this work")
-	assert.Contains(t, says(func(_, craft m) { craft["route_m"], craft["datum"], craft["return_m"] = 30, "take-off", 130 }), "goes 130 m above the ground, the limit is", "the return at its setting")
-	assert.Contains(t, says(func(_, craft m) { craft["return_m"], craft["mass_kg"] = 40, 7.6 }), "It takes off with 7.6 kg; the type takes 7.5 kg.")
-	for field, bad := range map[string]any{"mass_kg": -1, "route_m": 1e9, "return_m": -5, "datum": "moon", "speed_ms": "fast"} {
+	assert.Contains(t, says(func(_, craft m) {
+		craft["route_m"], craft["datum"], craft["return_m"] = 30, "take-off",
+			130
+	}), "goes 130 m above the ground, the limit is", "the return at its setting")
+	assert.Contains(t, says(func(_, craft m) { craft["return_m"], craft["mass_kg"] = 40, 7.6 }),
+		"It takes off with 7.6 kg; the type takes 7.5 kg.")
+	for field, bad := range map[string]any{"mass_kg": -1, "route_m": 1e9, "return_m": -5, "datum": "moon",
+		"speed_ms": "fast"} {
 		a := h.change(job, func(_, craft m) { craft["mass_kg"], craft[field] = nil, bad })
 		assert.Equal(t, http.StatusUnprocessableEntity, a.Status, "%s: %s", field, a.Text())
 	}
@@ -259,16 +288,22 @@ func TestTheFlightAsItWillBeFlown(t *testing.T) {
 	h.chart(site.Obstacle, site.Line, "Poplars", ptr(50.0), xy(-150, -80), xy(250, -80))
 	none := func(plan, craft m) { craft["mass_kg"], craft["route_m"], craft["return_m"] = nil, 30, 40 }
 	assert.NotContains(t, says(none), "Poplars")
-	assert.Contains(t, says(func(plan, craft m) { none(plan, craft); plan["landing_id"] = meadow }), "Poplars", "the way to where it lands")
-	assert.Contains(t, says(func(plan, craft m) { plan["landing_id"], plan["second_id"] = nil, meadow }), "To the second landing place Meadow it needs")
-	zone := `{"type":"FeatureCollection","covers":{"lat":46.31,"lon":-119.7,"radius_km":15},"features":[{"type":"Feature","id":"r1","geometry":{"type":"Polygon","coordinates":[[` + ring(xy(-100, -140), xy(200, -140), xy(200, -100), xy(-100, -100)) + `]]},"properties":{"name":"Range","class":"restricted"}}]}`
+	assert.Contains(t, says(func(plan, craft m) { none(plan, craft); plan["landing_id"] = meadow }), "Poplars",
+		"the way to where it lands")
+	assert.Contains(t, says(func(plan, craft m) { plan["landing_id"], plan["second_id"] = nil, meadow }),
+		"To the second landing place Meadow it needs")
+	zone := `{"type":"FeatureCollection","covers":{"lat":46.31,"lon":-119.7,"radius_km":15},"features":[{"type":"Feature","id":"r1","geometry":{"type":"Polygon","coordinates":[[` +
+		ring(xy(-100,
+			-140), xy(200, -140), xy(200, -100), xy(-100, -100)) + `]]},"properties":{"name":"Range","class":"restricted"}}]}`
 	require.NoError(t, h.Airspace.Take(h.As(h.Pilot), h.Site, []byte(zone)))
 	assert.Contains(t, says(func(plan, _ m) {}), "Inside Range", "a zone under the way to the second landing place")
 	assert.NotContains(t, says(func(plan, _ m) { plan["second_id"] = nil }), "Inside Range")
 
 	// Marks that open doors.
-	other := m{"id": testbed.NewID(), "name": "Client's field", "note": "", "lat": 46.4, "lon": -119.7, "elevation_m": 200, "version": 0, "practice": true}
-	assert.Equal(t, http.StatusForbidden, h.pilot.Do(http.MethodPost, "/sites", other).Status, "only a chief says where practice is flown")
+	other := m{"id": testbed.NewID(), "name": "Client's field", "note": "", "lat": 46.4, "lon": -119.7, "elevation_m": 200,
+		"version": 0, "practice": true}
+	assert.Equal(t, http.StatusForbidden, h.pilot.Do(http.MethodPost, "/sites", other).Status,
+		"only a chief says where practice is flown")
 	other["practice"] = false
 	assert.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/sites", other).Status)
 	other["practice"], other["version"] = true, 1
@@ -292,8 +327,10 @@ func TestDecisionsAboutTheWay(t *testing.T) {
 		return c.Do(http.MethodPost, at, m{"id": id, "aircraft_id": h.Aircraft.ID, "kind": kind, "reason": reason})
 	}
 	assert.Equal(t, http.StatusForbidden, by(h.tech, testbed.NewID(), "by-hand", "it will do").Status)
-	assert.Equal(t, http.StatusUnprocessableEntity, by(h.pilot, testbed.NewID(), "by-hand", "  ").Status, "without a reason")
-	assert.Equal(t, http.StatusConflict, by(h.pilot, testbed.NewID(), "level-ground", "looks level").Status, "nothing offers that")
+	assert.Equal(t, http.StatusUnprocessableEntity, by(h.pilot, testbed.NewID(), "by-hand", "  ").Status,
+		"without a reason")
+	assert.Equal(t, http.StatusConflict, by(h.pilot, testbed.NewID(), "level-ground", "looks level").Status,
+		"nothing offers that")
 	assert.GreaterOrEqual(t, by(h.pilot, testbed.NewID(), "ignore-it", "looks free").Status, 400)
 
 	id := testbed.NewID()
@@ -327,7 +364,8 @@ func TestDecisionsAboutTheWay(t *testing.T) {
 	for _, f := range file.Features {
 		if f.Feature.ID == wires {
 			f.Feature.HeightM = ptr(23.0)
-			require.Less(t, h.pilot.Do(http.MethodPut, "/sites/"+h.Site.String()+"/features/"+wires, m{"feature": f.Feature, "version": f.Version}).Status, 300)
+			require.Less(t, h.pilot.Do(http.MethodPut, "/sites/"+h.Site.String()+"/features/"+wires,
+				m{"feature": f.Feature, "version": f.Version}).Status, 300)
 		}
 	}
 	assert.Contains(t, stops(flies().Findings), "no longer holds: the flight has changed")
@@ -356,7 +394,8 @@ func TestDecisionsAboutTheWay(t *testing.T) {
 	assert.Equal(t, "a trailer stands in the dog-leg", j.Decisions[1].Withdrawn.Why)
 	require.NoError(t, h.DB.Raw("select count(*) from records where kind = 'decision'").Scan(&n).Error)
 	assert.EqualValues(t, 3, n)
-	require.Equal(t, http.StatusNoContent, by(h.pilot, testbed.NewID(), "way-round", "the trailer has gone").Status, "and can be taken anew")
+	require.Equal(t, http.StatusNoContent, by(h.pilot, testbed.NewID(), "way-round", "the trailer has gone").Status,
+		"and can be taken anew")
 	assert.NotContains(t, stops(flies().Findings), "From take-off to the start of the route")
 }
 
@@ -383,10 +422,13 @@ func TestZonesThatSayLess(t *testing.T) {
 		assert.Equal(t, http.StatusUnprocessableEntity, a.Status, "%s: %s", name, a.Text())
 		assert.False(t, looked(), name)
 	}
-	far := `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[` + ring(xy(90_000, 0), xy(91_000, 0), xy(91_000, 1000)) + `]]},"properties":{"name":"Far","class":"D"}}]}`
+	far := `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[[` +
+		ring(xy(90_000,
+			0), xy(91_000, 0), xy(91_000, 1000)) + `]]},"properties":{"name":"Far","class":"D"}}]}`
 	assert.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPost, at, far).Status)
 	assert.False(t, looked(), "zones of elsewhere say nothing about this place")
-	assert.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPost, at, string(testbed.NoZones(testbed.SiteLat, testbed.SiteLon))).Status)
+	assert.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPost, at,
+		string(testbed.NoZones(testbed.SiteLat, testbed.SiteLon))).Status)
 	assert.True(t, looked())
 }
 
@@ -396,7 +438,8 @@ func TestWeatherThatSaysLess(t *testing.T) {
 	h := inAHurry(t)
 	at := "/sites/" + h.Site.String() + "/weather"
 	put := func(report string) testbed.Answer {
-		return h.pilot.Do(http.MethodPost, at, m{"id": testbed.NewID(), "ground": "open", "report": report, "station_m": testbed.SiteM, "station_km": 12})
+		return h.pilot.Do(http.MethodPost, at, m{"id": testbed.NewID(), "ground": "open", "report": report,
+			"station_m": testbed.SiteM, "station_km": 12})
 	}
 	var s api.Sky
 	sky := func() string {
@@ -437,8 +480,11 @@ func TestWeatherThatSaysLess(t *testing.T) {
 	require.Less(t, put(newer(fine("CLR"))).Status, 300)
 	assert.Empty(t, sky())
 	assert.Nil(t, s.LateAt)
-	assert.Equal(t, http.StatusUnprocessableEntity, put("METAR KZZT 102038Z 24006KT 10SM CLR 16/06 A3000").Status, "of tonight")
-	late := h.pilot.Do(http.MethodPost, at, m{"id": testbed.NewID(), "ground": "open", "hand": m{"at": h.Clock.Now().Add(3 * time.Hour), "wind_height_m": 2, "ground": "open", "cloud_known": true, "wind_ms": 1}})
+	assert.Equal(t, http.StatusUnprocessableEntity, put("METAR KZZT 102038Z 24006KT 10SM CLR 16/06 A3000").Status,
+		"of tonight")
+	late := h.pilot.Do(http.MethodPost, at, m{"id": testbed.NewID(), "ground": "open",
+		"hand": m{"at": h.Clock.Now().Add(3 * time.Hour), "wind_height_m": 2, "ground": "open", "cloud_known": true,
+			"wind_ms": 1}})
 	assert.Equal(t, http.StatusUnprocessableEntity, late.Status, "a clock three hours ahead")
 }
 
@@ -450,13 +496,16 @@ func TestOneLawOverHTTP(t *testing.T) {
 	for _, pack := range []struct{ name, foreign string }{{"us-small", "(EU)"}, {"eu-specific", "CFR"}} {
 		a := h.chief.Do(http.MethodPut, "/rules", m{"pack": pack.name, "sight_m": 500, "version": h.crew()})
 		require.Less(t, a.Status, 300, a.Text())
-		for _, path := range []string{"/jobs/" + job.String(), "/sites/" + h.Site.String() + "/way-home?aircraft=" + h.Aircraft.ID.String(), "/sites/" + h.Site.String() + "/weather?aircraft=" + h.Aircraft.ID.String() + "&work=inspection&ground=open",
+		for _, path := range []string{"/jobs/" + job.String(),
+			"/sites/" + h.Site.String() + "/way-home?aircraft=" + h.Aircraft.ID.String(),
+			"/sites/" + h.Site.String() + "/weather?aircraft=" + h.Aircraft.ID.String() + "&work=inspection&ground=open",
 			"/sites/" + h.Site.String() + "/airspace", "/day", "/fitness", "/jobs/" + job.String()} {
 			got := h.pilot.Do(http.MethodGet, path, nil)
 			require.Equal(t, http.StatusOK, got.Status, "%s: %s", path, got.Text())
 			assert.NotContains(t, got.Text(), pack.foreign, "%s under %s", path, pack.name)
 		}
-		g := h.pilot.Do(http.MethodPost, "/gate", m{"aircraft_id": h.Aircraft.ID, "pack_ids": []uuid.UUID{h.Packs[0].ID}, "job_id": job, "wind": nil})
+		g := h.pilot.Do(http.MethodPost, "/gate", m{"aircraft_id": h.Aircraft.ID, "pack_ids": []uuid.UUID{h.Packs[0].ID},
+			"job_id": job, "wind": nil})
 		assert.NotContains(t, g.Text(), pack.foreign, pack.name)
 	}
 }
@@ -466,14 +515,16 @@ func TestOneLawOverHTTP(t *testing.T) {
 func TestGearIsNotLookedAway(t *testing.T) {
 	h := inAHurry(t)
 	id := testbed.NewID()
-	gear := m{"id": id, "name": "Controller 1", "kind": "controller", "minimum": 60, "active": true, "aircraft_id": h.Aircraft.ID, "version": 0}
+	gear := m{"id": id, "name": "Controller 1", "kind": "controller", "minimum": 60, "active": true,
+		"aircraft_id": h.Aircraft.ID, "version": 0}
 	require.Less(t, h.tech.Do(http.MethodPut, "/gear", gear).Status, 300)
 	gate := func() string { return stops(h.gate(h.pilot, h.Practice(), h.Packs[0].ID).Output.Findings) }
 	look := func(c *testbed.Client, found string) int {
 		return c.Do(http.MethodPost, "/gear/"+id.String()+"/look", m{"found": found}).Status
 	}
 	assert.Contains(t, gate(), "Nobody has looked at it")
-	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+id.String()+"/level", m{"level": 80}).Status)
+	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+id.String()+"/level",
+		m{"level": 80}).Status)
 	require.Equal(t, http.StatusNoContent, look(h.pilot, ""))
 	assert.NotContains(t, gate(), "gear: ")
 	require.Equal(t, http.StatusNoContent, look(h.pilot, "swollen at the back"))
@@ -494,7 +545,8 @@ func TestGearOfAJob(t *testing.T) {
 	job := h.Practice()
 	rack, base := testbed.NewID(), testbed.NewID()
 	for id, kind := range map[uuid.UUID]string{rack: "charger", base: "base-station"} {
-		require.Less(t, h.tech.Do(http.MethodPut, "/gear", m{"id": id, "name": "The " + kind, "kind": kind, "minimum": 60, "active": true, "aircraft_id": nil, "version": 0}).Status, 300)
+		require.Less(t, h.tech.Do(http.MethodPut, "/gear", m{"id": id, "name": "The " + kind, "kind": kind, "minimum": 60,
+			"active": true, "aircraft_id": nil, "version": 0}).Status, 300)
 	}
 	gate := func() string { return stops(h.gate(h.pilot, job, h.Packs[0].ID).Output.Findings) }
 	depends := func(ids ...uuid.UUID) testbed.Answer {
@@ -506,7 +558,8 @@ func TestGearOfAJob(t *testing.T) {
 	assert.Len(t, h.job(job).Gear, 2)
 	assert.Contains(t, gate(), "The charger")
 	for _, id := range []uuid.UUID{rack, base} {
-		require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+id.String()+"/look", m{"found": ""}).Status)
+		require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+id.String()+"/look",
+			m{"found": ""}).Status)
 	}
 	assert.NotContains(t, gate(), "The charger", "it holds no charge of its own")
 	for _, list := range []string{"/gear", "/evenings/2026-06-11"} {
@@ -515,13 +568,16 @@ func TestGearOfAJob(t *testing.T) {
 		assert.Contains(t, a.Text(), "Looked at.", list)
 	}
 	// An older tablet, or a service that does not know of gear and links, leaves both as they are.
-	require.Less(t, h.change(job, func(plan, craft m) { delete(plan, "gear_ids"); delete(craft, "lost_link") }).Status, 300)
+	require.Less(t, h.change(job, func(plan, craft m) { delete(plan, "gear_ids"); delete(craft, "lost_link") }).Status,
+		300)
 	assert.Len(t, h.job(job).Gear, 2)
 	assert.EqualValues(t, "return", h.job(job).Aircraft[0].LostLink)
 	assert.Contains(t, gate(), "The base-station", "its level was never read")
-	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+base.String()+"/level", m{"level": 80}).Status)
+	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+base.String()+"/level",
+		m{"level": 80}).Status)
 	assert.NotContains(t, gate(), "gear: ")
-	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+rack.String()+"/look", m{"found": "fan stands still"}).Status)
+	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+rack.String()+"/look",
+		m{"found": "fan stands still"}).Status)
 	assert.Contains(t, gate(), "fan stands still")
 
 	// What stops the job is not taken off it, but changed for another of its kind.
@@ -530,10 +586,12 @@ func TestGearOfAJob(t *testing.T) {
 	assert.Contains(t, off.Text(), "The charger stops this job: The last look found: fan stands still.")
 	assert.Contains(t, gate(), "fan stands still")
 	other := testbed.NewID()
-	require.Less(t, h.tech.Do(http.MethodPut, "/gear", m{"id": other, "name": "Another charger", "kind": "charger", "minimum": 60, "active": true, "aircraft_id": nil, "version": 0}).Status, 300)
+	require.Less(t, h.tech.Do(http.MethodPut, "/gear", m{"id": other, "name": "Another charger", "kind": "charger",
+		"minimum": 60, "active": true, "aircraft_id": nil, "version": 0}).Status, 300)
 	require.Less(t, depends(base, other).Status, 300)
 	assert.Contains(t, gate(), "Another charger", "which is judged like the first")
-	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+other.String()+"/look", m{"found": ""}).Status)
+	require.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/gear/"+other.String()+"/look",
+		m{"found": ""}).Status)
 	assert.NotContains(t, gate(), "gear: ")
 	require.Less(t, depends(other).Status, 300, "what is in order may go")
 }
@@ -581,7 +639,8 @@ func TestFileOfAnotherProgram(t *testing.T) {
 	}
 	require.Equal(t, http.StatusOK, h.pilot.Do(http.MethodPost, at, packed.String()).Status)
 	assert.Equal(t, before+3, count())
-	assert.Equal(t, http.StatusUnprocessableEntity, h.pilot.Do(http.MethodPost, at, packed.String()[:200]).Status, "cut off")
+	assert.Equal(t, http.StatusUnprocessableEntity, h.pilot.Do(http.MethodPost, at, packed.String()[:200]).Status,
+		"cut off")
 }
 
 func ptr[T any](v T) *T { return &v }
@@ -601,7 +660,9 @@ func TestEachAircraftAnswersForItself(t *testing.T) {
 	h := inAHurry(t)
 	job := h.Practice()
 	second := testbed.NewID()
-	a := h.chief.Do(http.MethodPost, "/aircraft", m{"id": second, "type_key": "lantern-4", "name": "Kite", "serial": "K-1", "registration": "K-1", "registration_expires": "2028-01-01", "fit_new_parts": true, "mass_kg": nil, "weighed_on": nil})
+	a := h.chief.Do(http.MethodPost, "/aircraft", m{"id": second, "type_key": "lantern-4", "name": "Kite", "serial": "K-1",
+		"registration": "K-1", "registration_expires": "2028-01-01", "fit_new_parts": true, "mass_kg": nil,
+		"weighed_on": nil})
 	require.Equal(t, http.StatusCreated, a.Status, a.Text())
 	open := func() (out []string) {
 		for _, q := range h.job(job).Asks {
@@ -626,7 +687,8 @@ func TestEachAircraftAnswersForItself(t *testing.T) {
 	said := func(ask string) testbed.Answer {
 		return h.pilot.Do(http.MethodPut, "/jobs/"+job.String()+"/answers", m{"answers": []m{{"ask": ask, "option": "none"}}})
 	}
-	for _, bad := range []string{"attached", "attached@" + testbed.NewID().String(), "attached@", "landowner@" + second.String()} {
+	for _, bad := range []string{"attached", "attached@" + testbed.NewID().String(), "attached@",
+		"landowner@" + second.String()} {
 		assert.Equal(t, http.StatusUnprocessableEntity, said(bad).Status, bad)
 	}
 	require.Less(t, said("attached@"+second.String()).Status, 300)

@@ -16,14 +16,18 @@ import (
 
 // statusOf is the one table from kinds of fault to HTTP.
 var statusOf = map[fault.Kind]int{
-	fault.Invalid: http.StatusUnprocessableEntity, fault.Unauthorized: http.StatusUnauthorized, fault.Forbidden: http.StatusForbidden, fault.NotFound: http.StatusNotFound,
-	fault.Conflict: http.StatusConflict, fault.TooMany: http.StatusTooManyRequests, fault.TooLarge: http.StatusRequestEntityTooLarge,
-	fault.Busy: http.StatusServiceUnavailable,
+	fault.Invalid: http.StatusUnprocessableEntity, fault.Unauthorized: http.StatusUnauthorized,
+	fault.Forbidden: http.StatusForbidden, fault.NotFound: http.StatusNotFound,
+	fault.Conflict: http.StatusConflict, fault.TooMany: http.StatusTooManyRequests,
+	fault.TooLarge: http.StatusRequestEntityTooLarge,
+	fault.Busy:     http.StatusServiceUnavailable,
 }
 
 var titleOf = map[fault.Kind]string{
-	fault.Invalid: "This entry needs a change", fault.Unauthorized: "Not signed in", fault.Forbidden: "Not allowed", fault.NotFound: "Not found",
-	fault.Conflict: "Not possible now", fault.TooMany: "Too many tries", fault.TooLarge: "Too large", fault.Busy: "Not just now",
+	fault.Invalid: "This entry needs a change", fault.Unauthorized: "Not signed in", fault.Forbidden: "Not allowed",
+	fault.NotFound: "Not found",
+	fault.Conflict: "Not possible now", fault.TooMany: "Too many tries", fault.TooLarge: "Too large",
+	fault.Busy: "Not just now",
 }
 
 // writeProblem answers with problem+json (RFC 9457). What is not a fault is
@@ -43,7 +47,8 @@ func answerProblem(w http.ResponseWriter, route string, log *slog.Logger, err er
 		Detail: "The server could not do this. Nothing was saved; what you entered is still on your screen. Try again; if it happens again, tell the chief."}
 	switch {
 	case errors.As(err, &tooLarge):
-		p.Type, p.Title, p.Detail, status = "too-large", titleOf[fault.TooLarge], "What was sent is larger than this server takes. Nothing was saved.", http.StatusRequestEntityTooLarge
+		p.Type, p.Title, p.Detail, status = "too-large", titleOf[fault.TooLarge],
+			"What was sent is larger than this server takes. Nothing was saved.", http.StatusRequestEntityTooLarge
 	case ok:
 		status = statusOf[f.Kind]
 		p.Type, p.Title, p.Detail = api.ProblemType(f.Type), titleOf[f.Kind], f.Detail
@@ -55,7 +60,9 @@ func answerProblem(w http.ResponseWriter, route string, log *slog.Logger, err er
 			p.Fields = &fields
 		}
 	case errors.Is(err, context.DeadlineExceeded):
-		p.Type, p.Title, p.Detail, status = "busy", titleOf[fault.Busy], "This took too long and was stopped. Nothing was saved; what you entered is still here. Try again.", http.StatusServiceUnavailable
+		p.Type, p.Title, p.Detail, status = "busy", titleOf[fault.Busy],
+			"This took too long and was stopped. Nothing was saved; what you entered is still here. Try again.",
+			http.StatusServiceUnavailable
 		log.Warn("request took too long", "path", route)
 	case errors.Is(err, context.Canceled):
 		status = 499 // the client went away; nobody reads the answer

@@ -35,5 +35,6 @@ func (s *server) readable(c *gin.Context) {
 	slices.SortFunc(ops, func(a, b op) int { return cmp.Or(cmp.Compare(a.Path, b.Path), cmp.Compare(a.Method, b.Method)) })
 	c.Header("Content-Type", "text/html; charset=utf-8")
 	c.Status(http.StatusOK)
-	_ = readable.Execute(c.Writer, map[string]any{"Title": s.contract.doc.Info.Title, "Version": s.contract.doc.Info.Version, "About": s.contract.doc.Info.Description, "Ops": ops})
+	_ = readable.Execute(c.Writer, map[string]any{"Title": s.contract.doc.Info.Title,
+		"Version": s.contract.doc.Info.Version, "About": s.contract.doc.Info.Description, "Ops": ops})
 }

@@ -20,7 +20,8 @@ import (
 )
 
 // holders names a demo person for each role; a chief holds every role.
-var holders = map[crew.Role]string{crew.Pilot: "odile", crew.Hand: "bao", crew.Technician: "tamsin", crew.Chief: "imre", crew.Reader: "rhea"}
+var holders = map[crew.Role]string{crew.Pilot: "odile", crew.Hand: "bao", crew.Technician: "tamsin", crew.Chief: "imre",
+	crew.Reader: "rhea"}
 
 // Every operation is tried by every role and by nobody. Only those whom the
 // contract names get past the door; what happens behind it is for other tests.
@@ -34,14 +35,16 @@ func TestEveryOperationWithEveryRole(t *testing.T) {
 	for path, item := range doc.Paths.Map() {
 		for method, op := range item.Operations() {
 			allowed := rolesOf(t, op)
-			at := strings.NewReplacer("{id}", uuid.NewString(), "{event}", uuid.NewString(), "{feature}", uuid.NewString(), "{key}", "none", "{day}", "2026-06-11", "{channel}", "1", "{item}", "pad").Replace(path)
+			at := strings.NewReplacer("{id}", uuid.NewString(), "{event}", uuid.NewString(), "{feature}", uuid.NewString(),
+				"{key}", "none", "{day}", "2026-06-11", "{channel}", "1", "{item}", "pad").Replace(path)
 			var body any
 			if op.RequestBody != nil {
 				body = map[string]any{}
 			}
 			stranger := testbed.NewClient(t, base).Do(method, at, body)
 			if slices.Contains(allowed, "public") {
-				assert.NotContains(t, []int{http.StatusUnauthorized, http.StatusForbidden}, stranger.Status, "%s by nobody", op.OperationID)
+				assert.NotContains(t, []int{http.StatusUnauthorized, http.StatusForbidden}, stranger.Status, "%s by nobody",
+					op.OperationID)
 				continue
 			}
 			assert.Equal(t, http.StatusUnauthorized, stranger.Status, "%s by nobody", op.OperationID)
@@ -89,15 +92,19 @@ func outsiders(t *testing.T, svc *server.Services, base string) map[string]*test
 	chief := testbed.NewClient(t, base).SignIn("imre", demo.Password)
 	enrol := func(login string) (api.Enrolled, *testbed.Client) {
 		var e api.Enrolled
-		a := chief.Do(http.MethodPost, "/people", m{"id": uuid.New(), "login": login, "name": login, "roles": []string{"chief", "pilot"}, "certificate": "", "trained_on": nil})
+		a := chief.Do(http.MethodPost, "/people", m{"id": uuid.New(), "login": login, "name": login,
+			"roles": []string{"chief", "pilot"}, "certificate": "", "trained_on": nil})
 		require.Equal(t, http.StatusCreated, a.Status, a.Text())
 		a.Into(&e)
 		return e, testbed.NewClient(t, base).SignIn(login, e.Once.Password)
 	}
 	_, once := enrol("newcomer")
 	left, gone := enrol("leaver")
-	require.Equal(t, http.StatusNoContent, gone.Do(http.MethodPut, "/session/secrets", m{"new_password": "hop hedge drum", "pin": "7391"}).Status)
-	a := chief.Do(http.MethodPut, "/people/"+left.Person.Id.String(), m{"version": left.Person.Version, "name": "leaver", "roles": []string{"chief"}, "active": false, "certificate": "", "trained_on": nil})
+	require.Equal(t, http.StatusNoContent, gone.Do(http.MethodPut, "/session/secrets",
+		m{"new_password": "hop hedge drum", "pin": "7391"}).Status)
+	a := chief.Do(http.MethodPut, "/people/"+left.Person.Id.String(),
+		m{"version": left.Person.Version, "name": "leaver", "roles": []string{"chief"}, "active": false, "certificate": "",
+			"trained_on": nil})
 	require.Equal(t, http.StatusOK, a.Status, a.Text())
 	expired := testbed.NewClient(t, base).SignIn("tamsin", demo.Password)
 	require.NoError(t, svc.DB.Exec(`update sessions set expiry = now() - interval '1 minute' where token = (select token from sessions order by expiry desc limit 1)`).Error)
@@ -111,8 +118,10 @@ func outsiders(t *testing.T, svc *server.Services, base string) map[string]*test
 			require.Equal(t, http.StatusOK, chief.Do(http.MethodPost, "/people/"+p.Id.String()+"/one-time-password", nil).Status)
 		}
 	}
-	require.NoError(t, svc.DB.Exec(`update people set once = '', password_hash = (select password_hash from people where login = 'tamsin') where login = 'bao'`).Error) // bao is needed again, as one of the roles
-	return map[string]*testbed.Client{"with a one-time password": once, "deactivated": gone, "whose session ran out": expired, "with the cookie of another server": foreign, "whose password was reset": reset}
+	// bao is needed again, as one of the roles
+	require.NoError(t, svc.DB.Exec(`update people set once = '', password_hash = (select password_hash from people where login = 'tamsin') where login = 'bao'`).Error)
+	return map[string]*testbed.Client{"with a one-time password": once, "deactivated": gone,
+		"whose session ran out": expired, "with the cookie of another server": foreign, "whose password was reset": reset}
 }
 
 func rolesOf(t *testing.T, op *openapi3.Operation) []string {

@@ -87,7 +87,8 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	sm.Store = postgresstore.NewWithCleanupInterval(pool, 0)
 	sm.HashTokenInStore = true // a copy of the database opens no session
 	sm.Lifetime = sessionLife
-	sm.Cookie.Name, sm.Cookie.HttpOnly, sm.Cookie.SameSite, sm.Cookie.Secure = "mainstay", true, http.SameSiteStrictMode, o.Secure
+	sm.Cookie.Name, sm.Cookie.HttpOnly, sm.Cookie.SameSite, sm.Cookie.Secure = "mainstay", true, http.SameSiteStrictMode,
+		o.Secure
 	if o.Changes == nil {
 		o.Changes = changes.NewHub()
 	}
@@ -96,7 +97,8 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	}
 	s := &server{svc: svc, log: o.Log, contract: con, sessions: sm, web: o.Web, file: make(chan struct{}, 1),
 		limit: limiter.New(memory.NewStore(), limiter.Rate{Period: time.Minute, Limit: o.PerMinute})}
-	s.latency = prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "mainstay_request_seconds", Help: "Time to answer, by operation."}, []string{"method", "path", "status"})
+	s.latency = prometheus.NewHistogramVec(prometheus.HistogramOpts{Name: "mainstay_request_seconds",
+		Help: "Time to answer, by operation."}, []string{"method", "path", "status"})
 	if o.Figures != nil {
 		o.Figures.MustRegister(s.latency)
 	}
@@ -126,10 +128,18 @@ func New(svc *Services, o Options) (http.Handler, error) {
 	g := e.Group("/api/v1")
 	g.Use(s.slow, deadline, s.oneFile, bodyLimit, s.origin, s.from, s.authorise, s.validate)
 	strict := api.NewStrictHandlerWithOptions(handlers{
-		&people.Handlers{People: svc.People, Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &types.Handlers{Types: svc.Types}, &walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
-		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights}, &rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
-		&airspace.Handlers{Airspace: svc.Airspace}, &readiness.Handlers{Readiness: svc.Readiness}, &rulebook.Handlers{Rules: svc.Rules}, &practice.Handlers{Practice: svc.Practices}, &jobs.Handlers{Jobs: svc.Jobs}, &spraying.Handlers{Spraying: svc.Spraying}, &missions.Handlers{Missions: svc.Missions}, &sheets.Handlers{Sheets: svc.Sheets}, &year.Handlers{Year: svc.Year}, &setup.Handlers{Rack: svc.Rack, Sites: svc.Sites, Airspace: svc.Airspace, Missions: svc.Missions}, bench.Handlers{}, streamAPI{o.Changes}}, nil,
-		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.unreadable, HandlerErrorFunc: s.problem, ResponseErrorHandlerFunc: s.problem})
+		&people.Handlers{People: svc.People,
+			Sessions: sm}, &fleet.Handlers{Fleet: svc.Fleet}, &types.Handlers{Types: svc.Types},
+		&walkround.Handlers{Walkrounds: svc.Walkrounds}, &workshop.Handlers{Workshop: svc.Workshop},
+		&flights.Handlers{Flights: svc.Flights}, &logbook.Handlers{Log: svc.Log}, &day.Handlers{Flights: svc.Flights},
+		&rack.Handlers{Rack: svc.Rack}, &evening.Handlers{Evening: svc.Evening}, &sites.Handlers{Sites: svc.Sites},
+		&airspace.Handlers{Airspace: svc.Airspace}, &readiness.Handlers{Readiness: svc.Readiness},
+		&rulebook.Handlers{Rules: svc.Rules}, &practice.Handlers{Practice: svc.Practices}, &jobs.Handlers{Jobs: svc.Jobs},
+		&spraying.Handlers{Spraying: svc.Spraying}, &missions.Handlers{Missions: svc.Missions},
+		&sheets.Handlers{Sheets: svc.Sheets}, &year.Handlers{Year: svc.Year}, &setup.Handlers{Rack: svc.Rack,
+			Sites: svc.Sites, Airspace: svc.Airspace, Missions: svc.Missions}, bench.Handlers{}, streamAPI{o.Changes}}, nil,
+		api.StrictGinServerOptions{RequestErrorHandlerFunc: s.unreadable, HandlerErrorFunc: s.problem,
+			ResponseErrorHandlerFunc: s.problem})
 	api.RegisterHandlersWithOptions(g, strict, api.GinServerOptions{ErrorHandler: func(c *gin.Context, err error, _ int) {
 		writeProblem(c, s.log, fault.Bad("", "A value in the address cannot be used."))
 	}})
@@ -157,11 +167,13 @@ func (s *server) observe(c *gin.Context) {
 		route = "page"
 	}
 	method := c.Request.Method
-	if !slices.Contains([]string{http.MethodGet, http.MethodHead, http.MethodPost, http.MethodPut, http.MethodDelete}, method) {
+	if !slices.Contains([]string{http.MethodGet, http.MethodHead, http.MethodPost, http.MethodPut, http.MethodDelete},
+		method) {
 		method = "other" // whoever asks may call it anything
 	}
 	s.latency.WithLabelValues(method, route, http.StatusText(c.Writer.Status())).Observe(time.Since(start).Seconds())
-	s.log.Debug("request", "method", c.Request.Method, "path", route, "status", c.Writer.Status(), "ms", time.Since(start).Milliseconds())
+	s.log.Debug("request", "method", c.Request.Method, "path", route, "status", c.Writer.Status(), "ms",
+		time.Since(start).Milliseconds())
 }
 
 func (s *server) document(c *gin.Context) {
@@ -176,7 +188,8 @@ func (s *server) document(c *gin.Context) {
 // page serves the web application: files as they are, every other address the
 // page that routes itself.
 func (s *server) page(c *gin.Context) {
-	if strings.HasPrefix(c.Request.URL.Path, "/api/") || c.Request.Method != http.MethodGet && c.Request.Method != http.MethodHead {
+	if strings.HasPrefix(c.Request.URL.Path, "/api/") || c.Request.Method != http.MethodGet &&
+		c.Request.Method != http.MethodHead {
 		writeProblem(c, s.log, fault.Missing("address"))
 		return
 	}
@@ -200,7 +213,8 @@ func (s *server) page(c *gin.Context) {
 	}
 	b, err := fs.ReadFile(s.web, "index.html")
 	if err != nil {
-		c.String(http.StatusServiceUnavailable, "The web application is not built into this program. Run bin/demo, which builds it.")
+		c.String(http.StatusServiceUnavailable,
+			"The web application is not built into this program. Run bin/demo, which builds it.")
 		return
 	}
 	c.Header("Cache-Control", "no-cache")

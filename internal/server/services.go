@@ -75,25 +75,33 @@ func NewServices(g *gorm.DB, c clock.Clock, pictures photos.Store) *Services {
 	f := &fleet.Service{DB: g, Clock: c, People: p, Kept: &versions.Kept[airframe.Type]{}}
 	w := &walkround.Service{DB: g, Clock: c, Fleet: f, People: p, Photos: pictures}
 	r := &rack.Service{DB: g, Clock: c, People: p, Fleet: f}
-	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Kept: &versions.Kept[upkeep.Programme]{}}
+	shop := &workshop.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w,
+		Kept: &versions.Kept[upkeep.Programme]{}}
 	at := &sites.Service{DB: g, Clock: c, People: p, Fleet: f}
 	air := &airspace.Service{DB: g, Clock: c, Sites: at}
 	ready := &readiness.Service{DB: g, Clock: c, People: p, Fleet: f}
 	book := &rulebook.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w}
 	kept := &practice.Service{DB: g, Clock: c, Fleet: f}
 	night := &evening.Service{DB: g, Clock: c, People: p, Fleet: f, Rack: r}
-	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book, Evening: night}
+	j := &jobs.Service{DB: g, Clock: c, People: p, Fleet: f, Sites: at, Airspace: air, Readiness: ready, Rules: book,
+		Evening: night}
 	plan := &planning.Service{Fleet: f, Jobs: j}
 	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
 	shot := &missions.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
-	j.Plans = map[string]func(context.Context, uuid.UUID, uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned, string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
-	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j, Practices: kept}
+	j.Plans = map[string]func(context.Context, uuid.UUID,
+		uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned,
+		string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
+	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j,
+		Practices: kept}
 	plan.Learned, w.Today = flown.Learned, flown.Today
 	log := &logbook.Service{DB: g, Clock: c, People: p}
-	return &Services{Year: &year.Service{Clock: c, People: p, Fleet: f, Log: log, Walks: w, Workshop: shop}, Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
-		_, b, err := w.Photo(ctx, id)
-		return b, err
-	}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Types: &types.Service{DB: g, Fleet: f, Walkrounds: w, Workshop: shop}, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
+	return &Services{Year: &year.Service{Clock: c, People: p, Fleet: f, Log: log, Walks: w, Workshop: shop},
+		Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j,
+			Spraying: plans, Missions: shot, Walkrounds: w, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
+				_, b, err := w.Photo(ctx, id)
+				return b, err
+			}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Types: &types.Service{DB: g, Fleet: f,
+			Walkrounds: w, Workshop: shop}, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
 		Flights: flown, Log: log,
 		Rack: r, Evening: night, Sites: at}
 }
@@ -115,7 +123,8 @@ func (s *Services) Queue(log *slog.Logger) (*work.Client, error) {
 
 // Seed puts the shipped types, checklists and programmes into the database.
 func (s *Services) Seed(ctx context.Context) error {
-	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx), s.Spraying.SeedNozzles(ctx), s.Missions.SeedCameras(ctx), s.Missions.SeedCanopies(ctx))
+	return errors.Join(s.Fleet.SeedTypes(ctx), s.Walkrounds.SeedLists(ctx), s.Workshop.SeedProgrammes(ctx),
+		s.Spraying.SeedNozzles(ctx), s.Missions.SeedCameras(ctx), s.Missions.SeedCanopies(ctx))
 }
 
 // Aliases give each feature's handlers a name of their own, so that one struct

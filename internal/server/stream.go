@@ -22,7 +22,8 @@ const (
 type streamAPI struct{ hub *changes.Hub }
 
 // WatchChanges streams the names of tables that changed, as server-sent events.
-func (s streamAPI) WatchChanges(ctx context.Context, _ api.WatchChangesRequestObject) (api.WatchChangesResponseObject, error) {
+func (s streamAPI) WatchChanges(ctx context.Context,
+	_ api.WatchChangesRequestObject) (api.WatchChangesResponseObject, error) {
 	return stream{ctx, s.hub}, nil
 }
 

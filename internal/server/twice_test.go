@@ -22,16 +22,21 @@ func TestTheSamePressManyTimes(t *testing.T) {
 		ID   uuid.UUID
 		Hash string
 	}
-	require.NoError(t, s.DB.Raw("select id, hash from briefings where job_id = ? order by at desc limit 1", job).Scan(&b).Error)
+	require.NoError(t, s.DB.Raw("select id, hash from briefings where job_id = ? order by at desc limit 1",
+		job).Scan(&b).Error)
 	c := testbed.NewClient(t, base).SignIn("chief", "long enough")
 	presses := map[string]m{
-		"/jobs/" + job.String() + "/briefing/sign":      {"briefing_id": b.ID, "person_id": s.Chief.ID, "hash": b.Hash, "pin": testbed.PIN},
-		"/people/" + s.Pilot.ID.String() + "/readiness": {"id": testbed.NewID(), "type_key": "lantern-4", "phase": "empty", "packs": 1, "landings": 2, "nose_in": true, "flown_on": "2026-06-01", "note": "", "pin": testbed.PIN},
+		"/jobs/" + job.String() + "/briefing/sign": {"briefing_id": b.ID, "person_id": s.Chief.ID, "hash": b.Hash,
+			"pin": testbed.PIN},
+		"/people/" + s.Pilot.ID.String() + "/readiness": {"id": testbed.NewID(), "type_key": "lantern-4", "phase": "empty",
+			"packs": 1, "landings": 2, "nose_in": true, "flown_on": "2026-06-01", "note": "", "pin": testbed.PIN},
 		"/fitness": {"id": testbed.NewID(), "against": []string{}},
 		"/aircraft/" + s.Aircraft.ID.String() + "/ground":       {"id": testbed.NewID(), "reason": "twenty presses"},
 		"/aircraft/" + s.Aircraft.ID.String() + "/calibrations": {"id": testbed.NewID(), "site_id": nil, "note": ""},
-		"/packs":   {"id": testbed.NewID(), "label": "Z9", "serial": "Z-9", "chemistry": "LiHV", "cells": 6, "capacity_mah": 12000, "cycles": 0},
-		"/defects": {"id": testbed.NewID(), "aircraft_id": s.Aircraft.ID, "station": "arm-2", "title": "Crack", "note": "", "severity": "watch", "photos": []string{}, "walkround_id": nil},
+		"/packs": {"id": testbed.NewID(), "label": "Z9", "serial": "Z-9", "chemistry": "LiHV", "cells": 6,
+			"capacity_mah": 12000, "cycles": 0},
+		"/defects": {"id": testbed.NewID(), "aircraft_id": s.Aircraft.ID, "station": "arm-2", "title": "Crack", "note": "",
+			"severity": "watch", "photos": []string{}, "walkround_id": nil},
 	}
 	before := recordsByKind(t, s)
 	for path, body := range presses {
@@ -39,7 +44,8 @@ func TestTheSamePressManyTimes(t *testing.T) {
 		for range 20 {
 			all.Go(func() {
 				a := c.Do(http.MethodPost, path, body)
-				assert.Contains(t, []int{http.StatusOK, http.StatusCreated, http.StatusNoContent, http.StatusConflict}, a.Status, "%s: %s", path, a.Text())
+				assert.Contains(t, []int{http.StatusOK, http.StatusCreated, http.StatusNoContent, http.StatusConflict}, a.Status,
+					"%s: %s", path, a.Text())
 			})
 		}
 		all.Wait()

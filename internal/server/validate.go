@@ -102,7 +102,8 @@ func bound(ref *openapi3.SchemaRef, seen map[*openapi3.Schema]bool) {
 		least(mostWhole)
 	case s.Type.Is("number"):
 		least(mostNumber)
-	case s.Type.Is("object") && len(s.Properties) > 0 && s.AdditionalProperties.Has == nil && s.AdditionalProperties.Schema == nil:
+	case s.Type.Is("object") && len(s.Properties) > 0 && s.AdditionalProperties.Has == nil &&
+		s.AdditionalProperties.Schema == nil:
 		s.AdditionalProperties.Has = openapi3.Ptr(false) // a misspelt name is not a value left out
 	}
 	bound(s.Items, seen)
@@ -125,7 +126,8 @@ func (s *server) validate(c *gin.Context) {
 		return
 	}
 	err = openapi3filter.ValidateRequest(c.Request.Context(), &openapi3filter.RequestValidationInput{
-		Request: c.Request, PathParams: params, Route: route, Options: &openapi3filter.Options{MultiError: true, AuthenticationFunc: openapi3filter.NoopAuthenticationFunc}})
+		Request: c.Request, PathParams: params, Route: route, Options: &openapi3filter.Options{MultiError: true,
+			AuthenticationFunc: openapi3filter.NoopAuthenticationFunc}})
 	if err == nil {
 		return
 	}
@@ -153,7 +155,8 @@ func (s *server) unreadable(c *gin.Context, err error) {
 	case errors.As(err, &kind):
 		writeProblem(c, s.log, fault.BadFields([]fault.Field{{Field: kind.Field, Sentence: "This value cannot be used."}}))
 	default:
-		writeProblem(c, s.log, fault.BadFields([]fault.Field{{Field: "", Sentence: "The request cannot be read. Nothing was saved."}}))
+		writeProblem(c, s.log, fault.BadFields([]fault.Field{{Field: "",
+			Sentence: "The request cannot be read. Nothing was saved."}}))
 	}
 }
 

@@ -24,5 +24,6 @@ type Handlers struct {
 // ListOutside tells which devices and services are set where the server runs; their
 // addresses and keys stay there.
 func (h *Handlers) ListOutside(context.Context, api.ListOutsideRequestObject) (api.ListOutsideResponseObject, error) {
-	return api.ListOutside200JSONResponse{Charger: h.Rack.Charger != nil, Weather: h.Sites.Weather != nil, Desk: h.Airspace.Desk != nil, Aircraft: h.Missions.Link != nil}, nil
+	return api.ListOutside200JSONResponse{Charger: h.Rack.Charger != nil, Weather: h.Sites.Weather != nil,
+		Desk: h.Airspace.Desk != nil, Aircraft: h.Missions.Link != nil}, nil
 }

@@ -31,7 +31,8 @@ type chart struct {
 
 // newChart makes a drawing that holds all places.
 func newChart(high int, places []geo.XY) *chart {
-	c := &chart{dc: gg.NewContext(wide, high), lo: geo.XY{X: math.Inf(1), Y: math.Inf(1)}, hi: geo.XY{X: math.Inf(-1), Y: math.Inf(-1)}, high: float64(high)}
+	c := &chart{dc: gg.NewContext(wide, high), lo: geo.XY{X: math.Inf(1), Y: math.Inf(1)},
+		hi: geo.XY{X: math.Inf(-1), Y: math.Inf(-1)}, high: float64(high)}
 	for _, p := range places {
 		c.lo = geo.XY{X: min(c.lo.X, p.X), Y: min(c.lo.Y, p.Y)}
 		c.hi = geo.XY{X: max(c.hi.X, p.X), Y: max(c.hi.Y, p.Y)}
@@ -210,7 +211,8 @@ func (o *sheet) map0() error {
 	c.things(features, frame)
 	bar := c.scaleBar()
 	b, err := c.png()
-	o.pictures = append(o.pictures, drawing{b, extension.Png, 70, fmt.Sprintf("%s from above, north is up; the bar is %.0f m.", o.job.Job.Site, bar)})
+	o.pictures = append(o.pictures, drawing{b, extension.Png, 70,
+		fmt.Sprintf("%s from above, north is up; the bar is %.0f m.", o.job.Job.Site, bar)})
 	return err
 }
 
@@ -257,5 +259,6 @@ func sideView(p missions.Plan, number int) ([]byte, string, error) {
 	dc.Stroke()
 	var b bytes.Buffer
 	err := png.Encode(&b, dc.Image())
-	return b.Bytes(), fmt.Sprintf("Flight %d from the side, take-off at the left: elevations %.0f to %.0f m over %.1f km of way; grey is the ground.", number, low, high, long/1000), err
+	return b.Bytes(), fmt.Sprintf("Flight %d from the side, take-off at the left: elevations %.0f to %.0f m over %.1f km of way; grey is the ground.",
+		number, low, high, long/1000), err
 }

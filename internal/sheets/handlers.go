@@ -10,7 +10,8 @@ import (
 // Handlers serve the sheets.
 type Handlers struct{ Sheets *Service }
 
-func (h *Handlers) GetJobSheet(ctx context.Context, r api.GetJobSheetRequestObject) (api.GetJobSheetResponseObject, error) {
+func (h *Handlers) GetJobSheet(ctx context.Context,
+	r api.GetJobSheetRequestObject) (api.GetJobSheetResponseObject, error) {
 	b, err := h.Sheets.Job(ctx, r.Id)
 	if err != nil {
 		return nil, err

@@ -54,18 +54,26 @@ func (s *Service) Paper(ctx context.Context, key, round string, aircraft *uuid.U
 	}
 	var packs []checks.PackRef
 	for i := range t.Packs.Count {
-		packs = append(packs, checks.PackRef{ID: fmt.Sprint(i + 1), Label: strings.Repeat("_", 8), Chemistry: t.Packs.Chemistry, Cells: t.Packs.Cells})
+		packs = append(packs, checks.PackRef{ID: fmt.Sprint(i + 1), Label: strings.Repeat("_", 8),
+			Chemistry: t.Packs.Chemistry, Cells: t.Packs.Cells})
 	}
 	items, _ := checks.Expand(l, t, checks.Ask{Round: round, Packs: packs})
 	if len(items) == 0 {
 		return nil, fault.Clash("no-checklist", "The checklist of %s has nothing for: %s.", t.Name, r.Title)
 	}
 	now := s.Clock.Now().In(crew.Location())
-	m := maroto.New(config.NewBuilder().WithLeftMargin(12).WithRightMargin(12).WithTopMargin(10).WithBottomMargin(12).WithTitle(latin(r.Title+", "+t.Name), true).WithAuthor(crew.Name, true).
-		WithCreator("Mainstay", true).WithCreationDate(now).WithPageNumber(props.PageNumber{Pattern: "{current} of {total}", Size: 8}).Build())
-	m.AddAutoRow(text.NewCol(12, latin(fmt.Sprintf("%s: %s", r.Title, t.Name)), props.Text{Size: 17, Style: fontstyle.Bold, Bottom: 1}))
-	m.AddAutoRow(text.NewCol(12, latin(fmt.Sprintf("Checklist version %d. Take a photo of each sheet, then enter it in Mainstay: it stays beside the record.", l.Version)), props.Text{Size: 8, Bottom: 2}))
-	m.AddAutoRow(text.NewCol(4, latin("Aircraft: "+blank(name)), plain), text.NewCol(4, "Begun (date, time): ____________", plain), text.NewCol(4, "Ended: ____________", plain))
+	m := maroto.New(config.NewBuilder().WithLeftMargin(12).WithRightMargin(12).
+		WithTopMargin(10).WithBottomMargin(12).WithTitle(latin(r.Title+", "+t.Name),
+		true).WithAuthor(crew.Name, true).
+		WithCreator("Mainstay", true).WithCreationDate(now).WithPageNumber(props.PageNumber{Pattern: "{current} of {total}",
+		Size: 8}).Build())
+	m.AddAutoRow(text.NewCol(12, latin(fmt.Sprintf("%s: %s", r.Title, t.Name)),
+		props.Text{Size: 17, Style: fontstyle.Bold, Bottom: 1}))
+	m.AddAutoRow(text.NewCol(12,
+		latin(fmt.Sprintf("Checklist version %d. Take a photo of each sheet, then enter it in Mainstay: it stays beside the record.",
+			l.Version)), props.Text{Size: 8, Bottom: 2}))
+	m.AddAutoRow(text.NewCol(4, latin("Aircraft: "+blank(name)), plain),
+		text.NewCol(4, "Begun (date, time): ____________", plain), text.NewCol(4, "Ended: ____________", plain))
 	section := ""
 	for _, it := range items {
 		if it.Section != section {
@@ -74,9 +82,14 @@ func (s *Service) Paper(ctx context.Context, key, round string, aircraft *uuid.U
 		}
 		paperItem(m, it, t)
 	}
-	m.AddAutoRow(text.NewCol(12, "Findings, in words: ______________________________________________________________________________", props.Text{Size: 9, Top: 6}))
-	m.AddAutoRow(text.NewCol(6, "Walked by: ______________________________", props.Text{Size: 9, Top: 6}), text.NewCol(6, "Pilot in command: ______________________________", props.Text{Size: 9, Top: 6}))
-	m.AddAutoRow(text.NewCol(12, latin(fmt.Sprintf("%s, printed %s by %s. The maker's manual and the law come before this list.", crew.Name, now.Format("2006-01-02 15:04 MST"), people.From(ctx).Name)), props.Text{Size: 8, Top: 4}))
+	m.AddAutoRow(text.NewCol(12,
+		"Findings, in words: ______________________________________________________________________________",
+		props.Text{Size: 9, Top: 6}))
+	m.AddAutoRow(text.NewCol(6, "Walked by: ______________________________", props.Text{Size: 9, Top: 6}),
+		text.NewCol(6, "Pilot in command: ______________________________", props.Text{Size: 9, Top: 6}))
+	m.AddAutoRow(text.NewCol(12,
+		latin(fmt.Sprintf("%s, printed %s by %s. The maker's manual and the law come before this list.", crew.Name,
+			now.Format("2006-01-02 15:04 MST"), people.From(ctx).Name)), props.Text{Size: 8, Top: 4}))
 	doc, err := m.Generate()
 	if err != nil {
 		return nil, err
@@ -122,7 +135,8 @@ func paperItem(m core.Maroto, it checks.Item, t airframe.Type) {
 
 // manyPlaces reports whether an answer takes many places.
 func manyPlaces(it checks.Item) bool {
-	return it.Kind == checks.Cells || it.Kind == checks.Motors || it.Kind == checks.Set || it.Kind == checks.Choice || it.Kind == checks.Poll
+	return it.Kind == checks.Cells || it.Kind == checks.Motors || it.Kind == checks.Set || it.Kind == checks.Choice ||
+		it.Kind == checks.Poll
 }
 
 // when says in words when an item is asked; empty: always.
@@ -158,7 +172,10 @@ func place(it checks.Item) string {
 	case checks.Cells:
 		return fields(it.Count, func(i int) string { return fmt.Sprint(i + 1) }) + " mV"
 	case checks.Motors, checks.Set:
-		return fields(it.Count, func(i int) string { return strings.ReplaceAll(it.NameOf(i), " ", "-") }) + " " + checks.Sign(it.Unit)
+		return fields(it.Count, func(i int) string {
+			return strings.ReplaceAll(it.NameOf(i), " ",
+				"-")
+		}) + " " + checks.Sign(it.Unit)
 	case checks.Alike:
 		return "[  ] all alike   not: ________"
 	case checks.Choice:

@@ -29,7 +29,8 @@ func TestPaperOfEveryRound(t *testing.T) {
 			b, err := s.Sheets.Paper(ctx, ty.Key, r.Key, nil)
 			require.NoError(t, err)
 			text := read(t, b)
-			items, _ := checks.Expand(l, ty, checks.Ask{Round: r.Key, Packs: []checks.PackRef{{ID: "1", Label: "________", Cells: ty.Packs.Cells}}})
+			items, _ := checks.Expand(l, ty, checks.Ask{Round: r.Key,
+				Packs: []checks.PackRef{{ID: "1", Label: "________", Cells: ty.Packs.Cells}}})
 			for _, it := range items {
 				assert.Contains(t, text, plain(it.Title), "%s %s", ty.Key, r.Key)
 				for _, m := range it.Marks {

@@ -23,18 +23,23 @@ var (
 )
 
 // workWords are the kinds of work as people say them.
-var workWords = map[string]string{"spraying": "Spraying", "mapping": "Mapping", "inspection": "Inspection", "practice": "Practice or check flight"}
+var workWords = map[string]string{"spraying": "Spraying", "mapping": "Mapping", "inspection": "Inspection",
+	"practice": "Practice or check flight"}
 
 // pdf lays the sheet out.
 func (o *sheet) pdf() ([]byte, error) {
 	j := o.job.Job
-	cfg := config.NewBuilder().WithLeftMargin(10).WithRightMargin(10).WithTopMargin(10).WithBottomMargin(12).WithTitle("Job sheet: "+j.Aim, true).WithAuthor(o.crew, true).WithCreator("Mainstay", true).WithCreationDate(o.printed).
+	cfg := config.NewBuilder().WithLeftMargin(10).WithRightMargin(10).
+		WithTopMargin(10).WithBottomMargin(12).WithTitle("Job sheet: "+j.Aim,
+		true).WithAuthor(o.crew, true).WithCreator("Mainstay", true).WithCreationDate(o.printed).
 		WithPageNumber(props.PageNumber{Pattern: "{current} of {total}", Size: 8}).Build()
 	m := maroto.New(cfg)
 	m.AddAutoRow(text.NewCol(12, latin(j.Aim), props.Text{Size: 17, Style: fontstyle.Bold, Bottom: 2}))
 	from, to := j.FromAt.In(o.zone), j.ToAt.In(o.zone)
 	zone, _ := from.Zone()
-	facts := [][2]string{{"Work", workWords[j.Work] + " at " + j.Site}, {"When", fmt.Sprintf("%s to %s %s", from.Format("2006-01-02 15:04"), to.Format("15:04"), zone)}, {"Place", placeWords(o.site.Site)}}
+	facts := [][2]string{{"Work", workWords[j.Work] + " at " + j.Site},
+		{"When", fmt.Sprintf("%s to %s %s", from.Format("2006-01-02 15:04"), to.Format("15:04"), zone)},
+		{"Place", placeWords(o.site.Site)}}
 	var people, craft []string
 	for _, p := range j.People {
 		people = append(people, p.Name+" ("+p.Post+")")
@@ -46,7 +51,8 @@ func (o *sheet) pdf() ([]byte, error) {
 		}
 		craft = append(craft, words)
 	}
-	facts = append(facts, [2]string{"Crew", strings.Join(people, ", ")}, [2]string{"Aircraft", strings.Join(craft, "; ")}, [2]string{"Contacts", contacts(j.Meeting, j.Channel)})
+	facts = append(facts, [2]string{"Crew", strings.Join(people, ", ")}, [2]string{"Aircraft", strings.Join(craft, "; ")},
+		[2]string{"Contacts", contacts(j.Meeting, j.Channel)})
 	if j.Product != "" {
 		facts = append(facts, [2]string{"Product", j.Product})
 	}
@@ -67,8 +73,11 @@ func (o *sheet) pdf() ([]byte, error) {
 	}
 	o.against().add(m)
 	o.packed().add(m)
-	m.AddAutoRow(text.NewCol(12, latin("The maker's manual, the product's label and the law come before this sheet. What it says is as of its printing: the gate judges anew before each flight."), props.Text{Size: 8, Top: 5}))
-	m.AddAutoRow(text.NewCol(12, latin(fmt.Sprintf("%s, printed %s by %s, records up to %s", o.crew, o.printed.In(o.zone).Format("2006-01-02 15:04 MST"), o.by, o.head)), props.Text{Size: 8, Top: 2}))
+	m.AddAutoRow(text.NewCol(12,
+		latin("The maker's manual, the product's label and the law come before this sheet. What it says is as of its printing: the gate judges anew before each flight."),
+		props.Text{Size: 8, Top: 5}))
+	m.AddAutoRow(text.NewCol(12, latin(fmt.Sprintf("%s, printed %s by %s, records up to %s", o.crew,
+		o.printed.In(o.zone).Format("2006-01-02 15:04 MST"), o.by, o.head)), props.Text{Size: 8, Top: 2}))
 	doc, err := m.Generate()
 	if err != nil {
 		return nil, err
@@ -127,7 +136,8 @@ func (t table) add(m core.Maroto) {
 }
 
 // latin puts the signs that the built-in fonts lack into letters they have.
-var latin = strings.NewReplacer("–", "-", "—", "-", "’", "'", "“", `"`, "”", `"`, "…", "...", "→", "to", "≤", "at most ", "≥", "at least ", "−", "-", "Ω", "ohm", " ", " ").Replace
+var latin = strings.NewReplacer("–", "-", "—", "-", "’", "'", "“", `"`, "”", `"`, "…", "...", "→", "to", "≤",
+	"at most ", "≥", "at least ", "−", "-", "Ω", "ohm", " ", " ").Replace
 
 // placeWords is a place as a job sheet says it.
 func placeWords(s sites.Site) string {

@@ -92,7 +92,8 @@ func (s *Service) Job(ctx context.Context, id uuid.UUID) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	out.crew, out.zone, out.printed, out.by, out.head = crew.Name, crew.Location(), s.Clock.Now(), people.From(ctx).Name, head.String()
+	out.crew, out.zone, out.printed, out.by, out.head = crew.Name, crew.Location(), s.Clock.Now(), people.From(ctx).Name,
+		head.String()
 	for _, c := range out.job.Job.Aircraft {
 		if err := s.work(ctx, c, &out); err != nil {
 			return nil, err
@@ -139,19 +140,24 @@ func minutes(seconds float64) string { return fmt.Sprintf("%.0f min", max(1, sec
 
 // flown adds the flights of a mission plan.
 func (o *sheet) flown(c jobs.Craft, p missions.Plan) error {
-	t := table{title: "Flights with " + c.Name, head: []string{"Flight", "Pictures", "Time", "Energy", "First after take-off", "In the aircraft"}, wide: []int{1, 1, 1, 2, 4, 3}}
-	standing := map[missions.Standing]string{missions.NotRead: "not read back", missions.Old: "read back, but something changed since", missions.Different: "different from the plan", missions.Equal: "read back, equal"}
+	t := table{title: "Flights with " + c.Name, head: []string{"Flight", "Pictures", "Time", "Energy",
+		"First after take-off", "In the aircraft"}, wide: []int{1, 1, 1, 2, 4, 3}}
+	standing := map[missions.Standing]string{missions.NotRead: "not read back",
+		missions.Old: "read back, but something changed since", missions.Different: "different from the plan",
+		missions.Equal: "read back, equal"}
 	for i := range p.Missions {
 		pictures, seconds, wh := p.Takes(i + 1)
 		first := ""
 		if f, ok := p.First(i + 1); ok {
 			first = f.Sentence
 		}
-		t.rows = append(t.rows, []string{fmt.Sprint(i + 1), fmt.Sprint(pictures), minutes(seconds), fmt.Sprintf("%.0f Wh", wh), first, standing[p.Standing(i+1)]})
+		t.rows = append(t.rows, []string{fmt.Sprint(i + 1), fmt.Sprint(pictures), minutes(seconds),
+			fmt.Sprintf("%.0f Wh", wh), first, standing[p.Standing(i+1)]})
 	}
 	o.tables = append(o.tables, t)
 	if len(p.Found) > 0 {
-		f := table{title: "Found on the pictures", head: []string{"How bad", "Where", "What", "Picture"}, wide: []int{2, 3, 5, 2}}
+		f := table{title: "Found on the pictures", head: []string{"How bad", "Where", "What", "Picture"},
+			wide: []int{2, 3, 5, 2}}
 		for _, x := range p.Found {
 			f.rows = append(f.rows, []string{x.Severity, x.Place, x.Words, x.Picture})
 		}
@@ -161,7 +167,8 @@ func (o *sheet) flown(c jobs.Craft, p missions.Plan) error {
 	if err != nil {
 		return err
 	}
-	o.pictures = append(o.pictures, drawing{picture, extension.Png, 70, fmt.Sprintf("%s at %s from above, north is up: %s.", c.Name, o.job.Job.Site, p.Ground.Feature.Name)})
+	o.pictures = append(o.pictures, drawing{picture, extension.Png, 70,
+		fmt.Sprintf("%s at %s from above, north is up: %s.", c.Name, o.job.Job.Site, p.Ground.Feature.Name)})
 	if n := max(1, p.Next()); n <= len(p.Missions) {
 		side, words, err := sideView(p, n)
 		if err != nil {
@@ -206,7 +213,9 @@ func (o *sheet) sprayed(c jobs.Craft, p spraying.Plan) error {
 	if p.Wish.Granules {
 		unit = "kg"
 	}
-	t := table{title: "Loads and flights with " + c.Name, head: []string{"Flight", "Load", "Area", "Take-off mass", "Time", "Energy", "What goes in, in order"}, wide: []int{1, 1, 1, 2, 1, 1, 5}}
+	t := table{title: "Loads and flights with " + c.Name,
+		head: []string{"Flight", "Load", "Area", "Take-off mass", "Time", "Energy", "What goes in, in order"},
+		wide: []int{1, 1, 1, 2, 1, 1, 5}}
 	for i, f := range p.Out.Flown.Sorties {
 		if i >= len(p.Out.Loads) {
 			break
@@ -224,20 +233,24 @@ func (o *sheet) sprayed(c jobs.Craft, p spraying.Plan) error {
 				what += fmt.Sprintf("%s %.2f %s", p.Wish.Mix[k].Name, a, p.Wish.Mix[k].Unit)
 			}
 		}
-		t.rows = append(t.rows, []string{fmt.Sprint(i + 1), fmt.Sprintf("%.1f %s", l.Litres, unit), fmt.Sprintf("%.2f ha", l.Ha), fmt.Sprintf("%.1f kg", f.TakeOffKg), minutes(f.Seconds), fmt.Sprintf("%.0f Wh", f.Wh), what})
+		t.rows = append(t.rows, []string{fmt.Sprint(i + 1), fmt.Sprintf("%.1f %s", l.Litres, unit),
+			fmt.Sprintf("%.2f ha", l.Ha), fmt.Sprintf("%.1f kg", f.TakeOffKg), minutes(f.Seconds), fmt.Sprintf("%.0f Wh", f.Wh),
+			what})
 	}
 	o.tables = append(o.tables, t)
 	picture, err := sprayMap(p)
 	if err != nil {
 		return err
 	}
-	o.pictures = append(o.pictures, drawing{picture, extension.Png, 80, fmt.Sprintf("%s with %s from above, north is up: %d passes.", p.Ground.Field.Name, c.Name, len(p.Out.Passes))})
+	o.pictures = append(o.pictures, drawing{picture, extension.Png, 80,
+		fmt.Sprintf("%s with %s from above, north is up: %d passes.", p.Ground.Field.Name, c.Name, len(p.Out.Passes))})
 	return nil
 }
 
 // against are the findings that are not Clear, worst first.
 func (o *sheet) against() table {
-	t := table{title: "What is against it now, and cautions", head: []string{"", "What", "Lifted by"}, wide: []int{1, 8, 3}}
+	t := table{title: "What is against it now, and cautions", head: []string{"", "What", "Lifted by"},
+		wide: []int{1, 8, 3}}
 	add := func(name string, all []judge.Finding) {
 		for _, f := range all {
 			if f.Verdict != judge.Clear {

@@ -25,9 +25,12 @@ func TestSheetsAreRead(t *testing.T) {
 	require.NoError(t, err)
 	ctx := people.With(context.Background(), imre)
 	for aim, wants := range map[string][]string{
-		"Flood bank, surface model, km 0 to 4":              {"Mapping at Long Bank", "Flights with Tally W", "different from the plan", "from the side", "records up to"},
-		"Roof panels and intake, pictures for the operator": {"Inspection at Cutwater station", "Found on the pictures", "Crack from the lower left corner", "Kit", "Car park, at the gate"},
-		"Hops, rows 25 to 60, mildew":                       {"Loads and flights with Dray One", "Wettable sulphur 80 %", "Odile Varga (rpic)", "What is against it now"},
+		"Flood bank, surface model, km 0 to 4": {"Mapping at Long Bank", "Flights with Tally W",
+			"different from the plan", "from the side", "records up to"},
+		"Roof panels and intake, pictures for the operator": {"Inspection at Cutwater station", "Found on the pictures",
+			"Crack from the lower left corner", "Kit", "Car park, at the gate"},
+		"Hops, rows 25 to 60, mildew": {"Loads and flights with Dray One", "Wettable sulphur 80 %",
+			"Odile Varga (rpic)", "What is against it now"},
 	} {
 		var found string
 		require.NoError(t, svc.DB.Raw("select id from jobs where aim = ?", aim).Scan(&found).Error)

@@ -72,7 +72,8 @@ func (s *Service) Ground(ctx context.Context, id uuid.UUID) (Ground, error) {
 		return Ground{}, err
 	}
 	pack, err := rules.Find(law)
-	return Ground{Chart: f.chart(frame, f.Terrain.in(frame)), Law: pack.At(f.Site.Lat, f.Site.Lon), TakeOffs: f.TakeOffs(frame)}, err
+	return Ground{Chart: f.chart(frame, f.Terrain.in(frame)), Law: pack.At(f.Site.Lat, f.Site.Lon),
+		TakeOffs: f.TakeOffs(frame)}, err
 }
 
 // kept holds what was worked out; the key names the state of the file, so that

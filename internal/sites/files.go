@@ -23,7 +23,8 @@ import (
 	"mainstay/internal/platform/fault"
 )
 
-var readers = map[string]func(io.Reader) ([]site.Feature, []site.Refused, error){"geojson": geojson.Read, "kml": kml.Read, "gpx": gpx.Read, "csv": sitecsv.Read}
+var readers = map[string]func(io.Reader) ([]site.Feature, []site.Refused, error){"geojson": geojson.Read,
+	"kml": kml.Read, "gpx": gpx.Read, "csv": sitecsv.Read}
 
 // Import puts the features of a file on the map. A feature that is there
 // already as it is in the file changes nothing; one that differs, or belongs to
@@ -39,7 +40,8 @@ func (s *Service) Look(ctx context.Context, id uuid.UUID, format string, r io.Re
 	return s.bring(ctx, id, format, r, true)
 }
 
-func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.Reader, look bool) (api.ImportReport, error) {
+func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.Reader,
+	look bool) (api.ImportReport, error) {
 	rep := api.NewImportReport()
 	read, ok := readers[format]
 	if !ok {
@@ -63,7 +65,9 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 		if name != "" {
 			name = " (" + name + ")"
 		}
-		rep.Refused = append(rep.Refused, api.RowProblem{Line: number, Sentence: fmt.Sprintf("Feature %d%s: %s.", number, name, strings.TrimPrefix(strings.TrimPrefix(why, site.ErrFeature.Error()+": "), called))})
+		rep.Refused = append(rep.Refused, api.RowProblem{Line: number,
+			Sentence: fmt.Sprintf("Feature %d%s: %s.", number, name,
+				strings.TrimPrefix(strings.TrimPrefix(why, site.ErrFeature.Error()+": "), called))})
 	}
 	for _, x := range refused {
 		refuse(x.Number, x.Name, x.Why)
@@ -79,7 +83,8 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 			ids[i] = uuid.MustParse(f.ID) // the readers give every feature one
 		}
 		var rows []featureRow
-		if err := tx.Raw("select id, site_id, content, removed_at from site_features where id = any(?::uuid[])", ids).Scan(&rows).Error; err != nil {
+		if err := tx.Raw("select id, site_id, content, removed_at from site_features where id = any(?::uuid[])",
+			ids).Scan(&rows).Error; err != nil {
 			return err
 		}
 		have := map[string]int{}
@@ -107,7 +112,8 @@ func (s *Service) bring(ctx context.Context, id uuid.UUID, format string, r io.R
 			}
 			have[f.ID] = -1
 			if look {
-				seen = append(seen, api.ImportSeen{Name: f.Name, Kind: string(f.Kind), Shape: string(f.Shape), Guessed: f.Guessed, Unread: append([]string{}, f.Unread...)})
+				seen = append(seen, api.ImportSeen{Name: f.Name, Kind: string(f.Kind), Shape: string(f.Shape), Guessed: f.Guessed,
+					Unread: append([]string{}, f.Unread...)})
 			}
 			content, err := json.Marshal(f)
 			if err != nil {

@@ -29,12 +29,13 @@ func TestFilesThatAreRefusedWhole(t *testing.T) {
 	b := newBed(t)
 	deep := strings.Repeat("[", 200_000)
 	for name, x := range map[string]struct{ format, file string }{
-		"empty geojson":   {"geojson", ""},
-		"not json":        {"geojson", "PK\x03\x04\x00\x00"},
-		"cut off":         {"geojson", `{"type":"FeatureCollection","features":[{"type":"Feature"`},
-		"deep json":       {"geojson", `{"type":"FeatureCollection","features":` + deep},
-		"a number":        {"geojson", "12"},
-		"other datum":     {"geojson", `{"type":"FeatureCollection","crs":{"type":"name","properties":{"name":"urn:ogc:def:crs:EPSG::26711"}},"features":[]}`},
+		"empty geojson": {"geojson", ""},
+		"not json":      {"geojson", "PK\x03\x04\x00\x00"},
+		"cut off":       {"geojson", `{"type":"FeatureCollection","features":[{"type":"Feature"`},
+		"deep json":     {"geojson", `{"type":"FeatureCollection","features":` + deep},
+		"a number":      {"geojson", "12"},
+		"other datum": {"geojson",
+			`{"type":"FeatureCollection","crs":{"type":"name","properties":{"name":"urn:ogc:def:crs:EPSG::26711"}},"features":[]}`},
 		"empty kml":       {"kml", ""},
 		"kml bomb":        {"kml", bomb + `<kml><Placemark><name>&d;</name></Placemark></kml>`},
 		"kml cut off":     {"kml", "<kml><Document><Placemark>"},
@@ -65,16 +66,20 @@ func TestWrongFeaturesAreNamedAndTheOthersCount(t *testing.T) {
 	}
 	good := `{"type":"Point","coordinates":[-119.7001,46.3101]}`
 	for name, x := range map[string]struct{ geometry, properties, says string }{
-		"swapped":        {`{"type":"Point","coordinates":[46.3101,-119.7001]}`, `"name":"T"`, "over 90"},
-		"another place":  {`{"type":"Point","coordinates":[-100.1,46.31]}`, `"name":"T"`, "km from the site: it belongs to another site"},
-		"crosses itself": {`{"type":"Polygon","coordinates":[[[-119.7,46.31],[-119.699,46.311],[-119.699,46.31],[-119.7,46.311],[-119.7,46.31]]]}`, `"name":"T"`, "crosses itself"},
-		"no places":      {`{"type":"LineString","coordinates":[]}`, `"name":"T"`, "at least"},
-		"one place":      {`{"type":"LineString","coordinates":[[-119.7,46.31]]}`, `"name":"T"`, "at least"},
-		"too high":       {good, `"kind":"obstacle","height_m":2000`, "between 0 and 1000"},
-		"below nothing":  {good, `"kind":"obstacle","height_m":-3`, "between 0 and 1000"},
-		"no such kind":   {good, `"kind":"volcano"`, "volcano"},
+		"swapped": {`{"type":"Point","coordinates":[46.3101,-119.7001]}`, `"name":"T"`, "over 90"},
+		"another place": {`{"type":"Point","coordinates":[-100.1,46.31]}`, `"name":"T"`,
+			"km from the site: it belongs to another site"},
+		"crosses itself": {`{"type":"Polygon","coordinates":[[[-119.7,46.31],[-119.699,46.311],[-119.699,46.31],[-119.7,46.311],[-119.7,46.31]]]}`,
+			`"name":"T"`, "crosses itself"},
+		"no places":     {`{"type":"LineString","coordinates":[]}`, `"name":"T"`, "at least"},
+		"one place":     {`{"type":"LineString","coordinates":[[-119.7,46.31]]}`, `"name":"T"`, "at least"},
+		"too high":      {good, `"kind":"obstacle","height_m":2000`, "between 0 and 1000"},
+		"below nothing": {good, `"kind":"obstacle","height_m":-3`, "between 0 and 1000"},
+		"no such kind":  {good, `"kind":"volcano"`, "volcano"},
 	} {
-		rep, err := b.Sites.Import(b.ctx, b.site.ID, "geojson", strings.NewReader(`{"type":"FeatureCollection","features":[`+feature(x.geometry, x.properties)+`,`+feature(good, `"name":"`+name+`"`)+`]}`))
+		rep, err := b.Sites.Import(b.ctx, b.site.ID, "geojson",
+			strings.NewReader(`{"type":"FeatureCollection","features":[`+feature(x.geometry, x.properties)+`,`+feature(good,
+				`"name":"`+name+`"`)+`]}`))
 		require.NoError(t, err, name)
 		assert.Equal(t, 1, rep.Accepted, name)
 		require.Len(t, rep.Refused, 1, name)
@@ -86,7 +91,8 @@ func TestWrongFeaturesAreNamedAndTheOthersCount(t *testing.T) {
 // Heights in feet are taken as feet when the file says so.
 func TestHeightsInFeet(t *testing.T) {
 	b := newBed(t)
-	rep, err := b.Sites.Import(b.ctx, b.site.ID, "csv", strings.NewReader("lat,lon,kind,name,height_ft\n46.3101,-119.7001,obstacle,Pole,100\n"))
+	rep, err := b.Sites.Import(b.ctx, b.site.ID, "csv",
+		strings.NewReader("lat,lon,kind,name,height_ft\n46.3101,-119.7001,obstacle,Pole,100\n"))
 	require.NoError(t, err)
 	require.Equal(t, 1, rep.Accepted, rep.Refused)
 	assert.InDelta(t, 30.48, *b.file().Features[0].HeightM, 1e-9)
@@ -96,7 +102,8 @@ func TestHeightsInFeet(t *testing.T) {
 // charted, judged, written out and read back like any other.
 func TestSitesAtTheEndsOfTheMap(t *testing.T) {
 	for name, origin := range map[string]geo.Point{
-		"date line": {Lat: -16.8, Lon: 179.9995}, "west of it": {Lat: -16.8, Lon: -179.9995}, "far north": {Lat: 80, Lon: 15}, "far south": {Lat: -77.8, Lon: 166.7}, "null": {},
+		"date line": {Lat: -16.8, Lon: 179.9995}, "west of it": {Lat: -16.8, Lon: -179.9995}, "far north": {Lat: 80,
+			Lon: 15}, "far south": {Lat: -77.8, Lon: 166.7}, "null": {},
 	} {
 		t.Run(name, func(t *testing.T) {
 			b := newBed(t)
@@ -106,8 +113,10 @@ func TestSitesAtTheEndsOfTheMap(t *testing.T) {
 			b.frame, err = geo.NewFrame(origin)
 			require.NoError(t, err)
 			b.put(site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: "Start", Main: true}, [2]float64{-100, 0})
-			b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Field"}, [2]float64{50, -50}, [2]float64{200, -50}, [2]float64{200, 50}, [2]float64{50, 50})
-			b.put(site.Feature{Kind: site.Obstacle, Shape: site.Line, Name: "Hedge", HeightM: num(40)}, [2]float64{0, -200}, [2]float64{0, 200})
+			b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Field"}, [2]float64{50, -50}, [2]float64{200, -50},
+				[2]float64{200, 50}, [2]float64{50, 50})
+			b.put(site.Feature{Kind: site.Obstacle, Shape: site.Line, Name: "Hedge", HeightM: num(40)}, [2]float64{0, -200},
+				[2]float64{0, 200})
 			w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30)}})
 			require.NoError(t, err)
 			assert.Equal(t, "Hedge", w.Return.Decides, "the hedge stands across, on both sides of any line of the map")
@@ -134,13 +143,15 @@ func TestFarFromTheSite(t *testing.T) {
 	oak := b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak"}, [2]float64{20, 30})
 	far := oak
 	far.Places = []geo.Point{{Lat: 46.31, Lon: -118.7}}
-	assert.ErrorContains(t, b.Sites.SaveFeature(b.ctx, b.site.ID, far, 1), "It lies 77 km from the site: it belongs to another site. Nothing was saved.")
+	assert.ErrorContains(t, b.Sites.SaveFeature(b.ctx, b.site.ID, far, 1),
+		"It lies 77 km from the site: it belongs to another site. Nothing was saved.")
 	moved := b.site
 	moved.Version, moved.Lat = 1, 47.31
 	assert.ErrorContains(t, b.Sites.Change(b.ctx, moved), "would be another site")
 	moved.Lat = 46.32
 	assert.NoError(t, b.Sites.Change(b.ctx, moved), "a correction of a kilometre")
-	turned := site.Feature{ID: testbed.NewID().String(), Kind: site.Obstacle, Shape: site.Point, Name: "Oak", Places: []geo.Point{{Lat: 60, Lon: 46}}}
+	turned := site.Feature{ID: testbed.NewID().String(), Kind: site.Obstacle, Shape: site.Point, Name: "Oak",
+		Places: []geo.Point{{Lat: 60, Lon: 46}}}
 	assert.ErrorContains(t, turned.Near(geo.Point{Lat: 46, Lon: 60}), "latitude and longitude are swapped")
 }
 
@@ -149,7 +160,8 @@ func TestFarFromTheSite(t *testing.T) {
 func TestTerrainFilesThatAreRefused(t *testing.T) {
 	b := newBed(t)
 	head := func(cols, rows int, cell float64) string {
-		return fmt.Sprintf("ncols %d\nnrows %d\nxllcorner -119.71\nyllcorner 46.30\ncellsize %g\nNODATA_value -9999\n", cols, rows, cell)
+		return fmt.Sprintf("ncols %d\nnrows %d\nxllcorner -119.71\nyllcorner 46.30\ncellsize %g\nNODATA_value -9999\n", cols,
+			rows, cell)
 	}
 	for name, file := range map[string]string{
 		"empty":           "",
@@ -172,5 +184,6 @@ func TestTerrainFilesThatAreRefused(t *testing.T) {
 	assert.Equal(t, "level.asc", b.file().Terrain.Source, "what was there stays")
 	ctx, stop := context.WithCancel(b.ctx)
 	stop()
-	assert.ErrorIs(t, b.Sites.PutTerrain(ctx, b.site.ID, "x.asc", 1, strings.NewReader(head(3, 3, 0.01)+strings.Repeat("1 2 3\n", 3))), context.Canceled)
+	assert.ErrorIs(t, b.Sites.PutTerrain(ctx, b.site.ID, "x.asc", 1,
+		strings.NewReader(head(3, 3, 0.01)+strings.Repeat("1 2 3\n", 3))), context.Canceled)
 }

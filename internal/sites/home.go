@@ -42,7 +42,9 @@ func (s *Service) WayHome(ctx context.Context, id uuid.UUID, ask Ask) (wayhome.A
 	out := b.way
 	out.Findings = slices.Clone(out.Findings)
 	if ask.Aircraft == nil { // usual values are nobody's values
-		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Watch, Sentence: "No aircraft is chosen: usual rates and height of flight are taken.", Source: "maker's manual", Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Watch,
+			Sentence: "No aircraft is chosen: usual rates and height of flight are taken.", Source: "maker's manual",
+			Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
 	}
 	air, _, _, err := s.latest(ctx, id)
 	if err != nil {
@@ -60,7 +62,8 @@ func (f File) chart(frame geo.Frame, terrain *home.Terrain) wayhome.Chart {
 
 // reckon works out what follows from the site file alone.
 func (f File) reckon(frame geo.Frame, t airframe.Type, law rules.Law, flight intent.Flight) (wayhome.Answer, error) {
-	out, err := wayhome.Reckon(wayhome.Question{Chart: f.chart(frame, f.Terrain.in(frame)), Type: t, Law: law, Flight: flight})
+	out, err := wayhome.Reckon(wayhome.Question{Chart: f.chart(frame, f.Terrain.in(frame)), Type: t, Law: law,
+		Flight: flight})
 	switch {
 	case errors.Is(err, wayhome.ErrNotReady) || errors.Is(err, wayhome.ErrNoElevation):
 		return out, fault.Clash("site-not-ready", "%s.", judge.Capital(err.Error()))

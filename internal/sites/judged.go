@@ -68,7 +68,8 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 	}
 	out := Judged{Site: c.file.Site, Law: c.law, Frame: c.frame, Things: c.file.Plain(), Findings: []judge.Finding{}}
 	find := func(rule judge.Rule, v judge.Verdict, sentence, lifts string, kind judge.RemedyKind) {
-		out.Findings = append(out.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: c.law.Site(), Evidence: "Site file.", Lifts: lifts, Remedy: &judge.Remedy{Kind: kind, ID: id.String()}})
+		out.Findings = append(out.Findings, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: c.law.Site(),
+			Evidence: "Site file.", Lifts: lifts, Remedy: &judge.Remedy{Kind: kind, ID: id.String()}})
 	}
 	for _, x := range out.Things {
 		if x.Kind == site.TakeOff {
@@ -88,7 +89,8 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 	}
 	out.Sun, out.Light = days[1], lightsIn(ask.From, ask.To, days, c.law.TwilightLast)
 	var sky Sky
-	over := above{site: c.file.Site, law: c.law, t: ask.Type, work: weather.Work(ask.Flight.Work), highM: out.HighM, measured: ask.Wind, from: ask.From, to: ask.To, label: ask.Label, days: days}
+	over := above{site: c.file.Site, law: c.law, t: ask.Type, work: weather.Work(ask.Flight.Work), highM: out.HighM,
+		measured: ask.Wind, from: ask.From, to: ask.To, label: ask.Label, days: days}
 	if err := s.over(ctx, over, &sky); err != nil {
 		return out, err
 	}
@@ -117,9 +119,11 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 }
 
 // way takes over what the way home and the take-off and landing places say.
-func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge.Verdict, sentence, lifts string, kind judge.RemedyKind)) {
+func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge.Verdict, sentence, lifts string,
+	kind judge.RemedyKind)) {
 	w := c.way
-	out.HighM, out.OverTopM, out.FarM, out.AdvisedM, out.ShownM, out.PeopleM = &w.HighM, w.OverTopM, &w.FarM, &w.Return.HeightM, &w.ShownM, w.PeopleM
+	out.HighM, out.OverTopM, out.FarM, out.AdvisedM, out.ShownM, out.PeopleM = &w.HighM, w.OverTopM, &w.FarM,
+		&w.Return.HeightM, &w.ShownM, w.PeopleM
 	if c.chart().AboveSea() {
 		out.TopM = &w.TopM
 	}
@@ -157,11 +161,13 @@ func (out *Judged) way(c charted, ask JobAsk, find func(rule judge.Rule, v judge
 	}
 	enter := &judge.Remedy{Kind: judge.OpenJob, ID: ask.JobID}
 	if v, words := ask.Flight.LostLink.Judge(); v != judge.Clear {
-		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: v, Sentence: words, Source: rules.Usual, Evidence: "The job.", Lifts: "reading or setting it in the aircraft", Remedy: enter})
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: v, Sentence: words,
+			Source: rules.Usual, Evidence: "The job.", Lifts: "reading or setting it in the aircraft", Remedy: enter})
 	}
 	if ask.Flight.HomeFollows {
-		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Watch, Sentence: "The home point follows the pilot: the way home was worked out from the take-off place. Stay near it, or fix the home point.",
-			Source: rules.Usual, Evidence: "The job.", Lifts: "a fixed home point", Remedy: enter})
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleReturnHeight, Verdict: judge.Watch,
+			Sentence: "The home point follows the pilot: the way home was worked out from the take-off place. Stay near it, or fix the home point.",
+			Source:   rules.Usual, Evidence: "The job.", Lifts: "a fixed home point", Remedy: enter})
 	}
 }
 

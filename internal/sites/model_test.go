@@ -117,7 +117,8 @@ func TestAnyOrderOfChartingAgreesWithAPlainList(t *testing.T) {
 // stale, and no measurement is lost on the way.
 func TestManyHandsOnOneFeature(t *testing.T) {
 	b := newBed(t)
-	oak := b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(10), SigmaM: 1, Measured: "estimate"}, [2]float64{20, 30})
+	oak := b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(10), SigmaM: 1,
+		Measured: "estimate"}, [2]float64{20, 30})
 	var wg sync.WaitGroup
 	var mu sync.Mutex
 	taken := 0

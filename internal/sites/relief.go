@@ -32,7 +32,8 @@ func (s *Service) reliefOf(ctx context.Context, id uuid.UUID) (wayhome.Chart, re
 		return wayhome.Chart{}, relief.Ground{}, err
 	}
 	if g.Chart.Terrain == nil {
-		return wayhome.Chart{}, relief.Ground{}, fault.Clash("no-terrain", "This site has no terrain: bring one under Files, and its slopes are drawn.")
+		return wayhome.Chart{}, relief.Ground{}, fault.Clash("no-terrain",
+			"This site has no terrain: bring one under Files, and its slopes are drawn.")
 	}
 	far := 0.0
 	for _, f := range g.Chart.Features {
@@ -42,7 +43,8 @@ func (s *Service) reliefOf(ctx context.Context, id uuid.UUID) (wayhome.Chart, re
 	}
 	out := relief.Of(g.Chart.Terrain, min(max(1.4*far, leastReachM), mostReachM))
 	if !out.Drawable() {
-		return g.Chart, out, fault.Clash("no-terrain", "The terrain of this site is too small to be drawn: bring one that reaches round it.")
+		return g.Chart, out, fault.Clash("no-terrain",
+			"The terrain of this site is too small to be drawn: bring one that reaches round it.")
 	}
 	return g.Chart, out, nil
 }
@@ -60,7 +62,8 @@ func (h *Handlers) GetRelief(ctx context.Context, r api.GetReliefRequestObject) 
 		return nil, err
 	}
 	sw, ne := corners(c, g)
-	out := api.GetRelief200JSONResponse{StepM: g.Step(), LowM: known(g.LowM), HighM: known(g.HighM), South: sw.Lat, West: sw.Lon, North: ne.Lat, East: ne.Lon, Lines: []api.Contour{}}
+	out := api.GetRelief200JSONResponse{StepM: g.Step(), LowM: known(g.LowM), HighM: known(g.HighM), South: sw.Lat,
+		West: sw.Lon, North: ne.Lat, East: ne.Lon, Lines: []api.Contour{}}
 	for _, l := range g.Contours() {
 		places := make([]api.Place, len(l.Places))
 		for i, p := range l.Places {
@@ -95,7 +98,8 @@ func (h *Handlers) GetShade(ctx context.Context, r api.GetShadeRequestObject) (a
 	return api.GetShade200ImagepngResponse{Body: &b, ContentLength: int64(b.Len())}, nil
 }
 
-func (h *Handlers) GetHeights(ctx context.Context, r api.GetHeightsRequestObject) (api.GetHeightsResponseObject, error) {
+func (h *Handlers) GetHeights(ctx context.Context,
+	r api.GetHeightsRequestObject) (api.GetHeightsResponseObject, error) {
 	line, err := readLine(r.Params.Line)
 	if err != nil {
 		return nil, err
@@ -136,5 +140,6 @@ func (s *Service) HeightsAlong(ctx context.Context, id uuid.UUID, line []geo.Poi
 	if err := (site.Feature{Places: line}).Near(c.Frame.Point(geo.XY{})); err != nil {
 		return home.Section{}, fault.Bad("line", "The line lies far from this site.")
 	}
-	return home.Along(c.Frame.All(line), c.Terrain, c.ElevationM, site.Standing(c.Features, c.Frame, c.Terrain, c.Reference()), 0)
+	return home.Along(c.Frame.All(line), c.Terrain, c.ElevationM,
+		site.Standing(c.Features, c.Frame, c.Terrain, c.Reference()), 0)
 }

@@ -132,10 +132,12 @@ func (s *Service) Change(ctx context.Context, n Site) error {
 	}
 	for _, x := range f.Features {
 		if x.Near(n.Origin()) != nil {
-			return fault.Bad("lat", "What is charted on the map lies far from there; this would be another site. Nothing was saved.")
+			return fault.Bad("lat",
+				"What is charted on the map lies far from there; this would be another site. Nothing was saved.")
 		}
 	}
-	res := s.DB.WithContext(ctx).Exec("update sites set name = ?, note = ?, lat = ?, lon = ?, elevation_m = ?, practice = ?, version = version + 1 where id = ? and version = ?", n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, n.Practice, n.ID, n.Version)
+	res := s.DB.WithContext(ctx).Exec("update sites set name = ?, note = ?, lat = ?, lon = ?, elevation_m = ?, practice = ?, version = version + 1 where id = ? and version = ?",
+		n.Name, n.Note, n.Lat, n.Lon, n.ElevationM, n.Practice, n.ID, n.Version)
 	if res.Error == nil && res.RowsAffected == 0 {
 		return fault.Stale("site")
 	}
@@ -190,7 +192,8 @@ func (s *Service) Get(ctx context.Context, id uuid.UUID, terrain bool) (File, er
 		return out, fault.Missing("site")
 	}
 	var rows []featureRow
-	if err := g.Raw("select id, content, version, changed_at, changed_by, removed_at from site_features where site_id = ? and (removed_at is null or removed_at > ?) order by id", id, s.Clock.Now().Add(-Restorable)).Scan(&rows).Error; err != nil {
+	if err := g.Raw("select id, content, version, changed_at, changed_by, removed_at from site_features where site_id = ? and (removed_at is null or removed_at > ?) order by id",
+		id, s.Clock.Now().Add(-Restorable)).Scan(&rows).Error; err != nil {
 		return out, err
 	}
 	for _, r := range rows {
@@ -225,7 +228,8 @@ func (s *Service) SaveFeature(ctx context.Context, id uuid.UUID, f site.Feature,
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var old []featureRow
-		if err := tx.Raw("select id, content, version, changed_at, changed_by, removed_at from site_features where id = ? and site_id = ? for no key update", f.ID, id).Scan(&old).Error; err != nil {
+		if err := tx.Raw("select id, content, version, changed_at, changed_by, removed_at from site_features where id = ? and site_id = ? for no key update",
+			f.ID, id).Scan(&old).Error; err != nil {
 			return err
 		}
 		now, by := s.Clock.Now(), people.From(ctx).Name
@@ -270,11 +274,13 @@ func sameFeature(a, b site.Feature) bool {
 
 // history keeps the earlier height when it was measured anew.
 func history(was Feature, f site.Feature) []site.Height {
-	same := (was.HeightM == nil) == (f.HeightM == nil) && (f.HeightM == nil || *was.HeightM == *f.HeightM) && was.SigmaM == f.SigmaM && was.Measured == f.Measured
+	same := (was.HeightM == nil) == (f.HeightM == nil) && (f.HeightM == nil || *was.HeightM == *f.HeightM) &&
+		was.SigmaM == f.SigmaM && was.Measured == f.Measured
 	if same || was.HeightM == nil && len(was.Heights) == 0 {
 		return was.Heights
 	}
-	return append(was.Heights, site.Height{M: was.HeightM, SigmaM: was.SigmaM, Measured: was.Measured, By: was.ChangedBy, At: was.ChangedAt.UTC().Format(time.RFC3339)})
+	return append(was.Heights, site.Height{M: was.HeightM, SigmaM: was.SigmaM, Measured: was.Measured, By: was.ChangedBy,
+		At: was.ChangedAt.UTC().Format(time.RFC3339)})
 }
 
 // room refuses more features than a site may have.
@@ -286,11 +292,13 @@ func room(tx *gorm.DB, id uuid.UUID, more int) error {
 	if sites == 0 {
 		return fault.Missing("site")
 	}
-	if err := tx.Raw("select count(*) from site_features where site_id = ? and removed_at is null", id).Scan(&n).Error; err != nil {
+	if err := tx.Raw("select count(*) from site_features where site_id = ? and removed_at is null",
+		id).Scan(&n).Error; err != nil {
 		return err
 	}
 	if int(n)+more > site.MaxFeatures {
-		return fault.Bad("file", "A site has at most %d features; it has %d, and this brings %d more. Nothing was saved.", site.MaxFeatures, n, more)
+		return fault.Bad("file", "A site has at most %d features; it has %d, and this brings %d more. Nothing was saved.",
+			site.MaxFeatures, n, more)
 	}
 	return nil
 }
@@ -302,12 +310,14 @@ func sentence(err error) error {
 // RemoveFeature takes a feature off the map; Restore brings it back within a
 // day.
 func (s *Service) RemoveFeature(ctx context.Context, id, feature uuid.UUID) error {
-	return s.mark(ctx, "update site_features set removed_at = ?, version = version + 1, changed_by = ? where site_id = ? and id = ? and removed_at is null", s.Clock.Now(), people.From(ctx).Name, id, feature)
+	return s.mark(ctx, "update site_features set removed_at = ?, version = version + 1, changed_by = ? where site_id = ? and id = ? and removed_at is null",
+		s.Clock.Now(), people.From(ctx).Name, id, feature)
 }
 
 // RestoreFeature brings a removed feature back.
 func (s *Service) RestoreFeature(ctx context.Context, id, feature uuid.UUID) error {
-	return s.mark(ctx, "update site_features set removed_at = null, version = version + 1, changed_by = ? where site_id = ? and id = ? and removed_at > ?", people.From(ctx).Name, id, feature, s.Clock.Now().Add(-Restorable))
+	return s.mark(ctx, "update site_features set removed_at = null, version = version + 1, changed_by = ? where site_id = ? and id = ? and removed_at > ?",
+		people.From(ctx).Name, id, feature, s.Clock.Now().Add(-Restorable))
 }
 
 func (s *Service) mark(ctx context.Context, sql string, args ...any) error {

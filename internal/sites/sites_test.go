@@ -37,7 +37,8 @@ type bed struct {
 
 func newBed(t *testing.T) *bed {
 	s := testbed.NewStage(t)
-	b := &bed{Stage: s, t: t, ctx: s.As(s.Pilot), site: sites.Site{ID: testbed.NewID(), Name: "Yard", Lat: 46.31, Lon: -119.70, ElevationM: new(210.0)}}
+	b := &bed{Stage: s, t: t, ctx: s.As(s.Pilot), site: sites.Site{ID: testbed.NewID(), Name: "Yard", Lat: 46.31,
+		Lon: -119.70, ElevationM: new(210.0)}}
 	require.NoError(t, s.Sites.Add(b.ctx, b.site))
 	var err error
 	b.frame, err = geo.NewFrame(b.site.Origin())
@@ -73,7 +74,8 @@ func TestSiteHeads(t *testing.T) {
 	other := b.site
 	other.ID = testbed.NewID()
 	assert.ErrorContains(t, b.Sites.Add(b.ctx, other), "Another site has this name")
-	for field, change := range map[string]func(*sites.Site){"name": func(s *sites.Site) { s.Name = " " }, "lat": func(s *sites.Site) { s.Lat, s.Lon = s.Lon, s.Lat }, "pole": func(s *sites.Site) { s.Lat = 89 }} {
+	for field, change := range map[string]func(*sites.Site){"name": func(s *sites.Site) { s.Name = " " },
+		"lat": func(s *sites.Site) { s.Lat, s.Lon = s.Lon, s.Lat }, "pole": func(s *sites.Site) { s.Lat = 89 }} {
 		bad := other
 		change(&bad)
 		_, isFault := fault.As(b.Sites.Add(b.ctx, bad))
@@ -89,7 +91,8 @@ func TestSiteHeads(t *testing.T) {
 
 func TestFeaturesComeGoAndKeepTheirHistory(t *testing.T) {
 	b := newBed(t)
-	tree := b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(15), SigmaM: 3, Measured: "estimate"}, [2]float64{20, 30})
+	tree := b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(15), SigmaM: 3,
+		Measured: "estimate"}, [2]float64{20, 30})
 	require.NoError(t, b.Sites.SaveFeature(b.ctx, b.site.ID, tree, 0), "the same press twice")
 	better := tree
 	better.HeightM, better.SigmaM, better.Measured = num(17.76), 0.84, "clinometer"
@@ -119,7 +122,8 @@ func TestFeaturesComeGoAndKeepTheirHistory(t *testing.T) {
 	b.Clock.Set(b.Clock.Now().Add(25 * time.Hour))
 	assert.True(t, fault.Is(b.Sites.RestoreFeature(b.ctx, b.site.ID, id), "not-found"), "only within a day")
 
-	bow := site.Feature{ID: testbed.NewID().String(), Kind: site.Work, Shape: site.Area, Name: "Bow", Places: []geo.Point{b.at(0, 0), b.at(50, 50), b.at(50, 0), b.at(0, 60)}}
+	bow := site.Feature{ID: testbed.NewID().String(), Kind: site.Work, Shape: site.Area, Name: "Bow",
+		Places: []geo.Point{b.at(0, 0), b.at(50, 50), b.at(50, 0), b.at(0, 60)}}
 	assert.ErrorContains(t, b.Sites.SaveFeature(b.ctx, b.site.ID, bow, 0), "crosses itself")
 	bow.Places = bow.Places[:3]
 	assert.True(t, fault.Is(b.Sites.SaveFeature(b.ctx, testbed.NewID(), bow, 0), "not-found"), "no such site")
@@ -129,10 +133,14 @@ func TestWayHomeFromTheMap(t *testing.T) {
 	b := newBed(t)
 	_, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{})
 	assert.ErrorContains(t, err, "take-off place and an area or a route")
-	b.put(site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: "Headland", Main: true, Free: []float64{90, 180}}, [2]float64{0, 0})
-	b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Yard"}, [2]float64{-80, 60}, [2]float64{80, 60}, [2]float64{80, 160}, [2]float64{-80, 160})
-	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(17.76), SigmaM: 0.84, BufferM: 5}, [2]float64{-20, 30})
-	w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID, Flight: intent.Flight{ReturnM: num(20)}})
+	b.put(site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: "Headland", Main: true, Free: []float64{90, 180}},
+		[2]float64{0, 0})
+	b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Yard"}, [2]float64{-80, 60}, [2]float64{80, 60},
+		[2]float64{80, 160}, [2]float64{-80, 160})
+	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(17.76), SigmaM: 0.84, BufferM: 5},
+		[2]float64{-20, 30})
+	w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID,
+		Flight: intent.Flight{ReturnM: num(20)}})
 	require.NoError(t, err)
 	assert.Equal(t, "Oak", w.Return.Decides)
 	assert.InDelta(t, 19.44, w.Return.NeedM, 1e-6)
@@ -146,7 +154,8 @@ func TestWayHomeFromTheMap(t *testing.T) {
 		from string
 		ok   bool
 	}{{"200", true}, {"330", false}} {
-		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "KZZT " + c.from + "06KT"}))
+		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID,
+			sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "KZZT " + c.from + "06KT"}))
 		w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30)}})
 		require.NoError(t, err)
 		require.NotNil(t, w.Stand)
@@ -155,13 +164,16 @@ func TestWayHomeFromTheMap(t *testing.T) {
 	}
 	assert.Contains(t, b.said(w, "direction"), "Only tailwind")
 
-	b.put(site.Feature{Kind: site.Wires, Shape: site.Line, Name: "Road line", HeightM: num(11), SigmaM: 1, BufferM: 10}, [2]float64{-60, 30}, [2]float64{10, 30})
+	b.put(site.Feature{Kind: site.Wires, Shape: site.Line, Name: "Road line", HeightM: num(11), SigmaM: 1, BufferM: 10},
+		[2]float64{-60, 30}, [2]float64{10, 30})
 	low := 5.0
 	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30), RouteM: &low}})
 	require.NoError(t, err)
-	assert.Contains(t, b.said(w, "path"), "From take-off to the start of the route: It meets the wires of Road line: no automatic start")
+	assert.Contains(t, b.said(w, "path"),
+		"From take-off to the start of the route: It meets the wires of Road line: no automatic start")
 	require.Greater(t, len(w.WayRound), 2, "a way round is proposed")
-	b.put(site.Feature{Kind: site.NoGo, Shape: site.Area, Name: "Paddock"}, [2]float64{-300, 20}, [2]float64{300, 20}, [2]float64{300, 50}, [2]float64{-300, 50})
+	b.put(site.Feature{Kind: site.NoGo, Shape: site.Area, Name: "Paddock"}, [2]float64{-300, 20}, [2]float64{300, 20},
+		[2]float64{300, 50}, [2]float64{-300, 50})
 	w, err = b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Flight: intent.Flight{ReturnM: num(30), RouteM: &low}})
 	require.NoError(t, err)
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Mast of unknown height"}, [2]float64{0, 40})
@@ -173,7 +185,8 @@ func TestWayHomeFromTheMap(t *testing.T) {
 func grid(at geo.Point, f func(lat, lon float64) float64) string {
 	var s strings.Builder
 	const n, cell = 60, 0.0001
-	fmt.Fprintf(&s, "ncols %d\nnrows %d\nxllcenter %.6f\nyllcenter %.6f\ncellsize %g\nnodata_value -9999\n", n, n, at.Lon-n/2*cell, at.Lat-n/2*cell, cell)
+	fmt.Fprintf(&s, "ncols %d\nnrows %d\nxllcenter %.6f\nyllcenter %.6f\ncellsize %g\nnodata_value -9999\n", n, n,
+		at.Lon-n/2*cell, at.Lat-n/2*cell, cell)
 	for r := range n {
 		for c := range n {
 			fmt.Fprintf(&s, "%.2f ", f(at.Lat+(n/2-1-float64(r))*cell, at.Lon+(float64(c)-n/2)*cell))
@@ -193,15 +206,20 @@ func TestTerrainLiftsTheWay(t *testing.T) {
 	assert.Equal(t, "the ground itself", w.Return.Decides)
 	assert.InDelta(t, 40+1, w.Return.NeedM, 5)
 	assert.Equal(t, 3600, b.file().Terrain.Columns*b.file().Terrain.Rows)
-	assert.ErrorContains(t, b.Sites.PutTerrain(b.ctx, b.site.ID, "x.asc", 1, strings.NewReader("hello")), "The terrain cannot be used")
+	assert.ErrorContains(t, b.Sites.PutTerrain(b.ctx, b.site.ID, "x.asc", 1, strings.NewReader("hello")),
+		"The terrain cannot be used")
 	away := grid(geo.Point{Lat: 40, Lon: -100}, func(_, _ float64) float64 { return 1 })
-	assert.ErrorContains(t, b.Sites.PutTerrain(b.ctx, b.site.ID, "x.asc", 1, strings.NewReader(away)), "does not reach the site")
+	assert.ErrorContains(t, b.Sites.PutTerrain(b.ctx, b.site.ID, "x.asc", 1, strings.NewReader(away)),
+		"does not reach the site")
 }
 
 func TestFilesInAndOut(t *testing.T) {
 	b := newBed(t)
-	b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Yard", Holes: [][]geo.Point{{b.at(10, 2), b.at(20, 2), b.at(20, 10)}}}, [2]float64{0, 0}, [2]float64{80, 0}, [2]float64{80, 60})
-	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(17.76), SigmaM: 0.84}, [2]float64{-20, 30})
+	b.put(site.Feature{Kind: site.Work, Shape: site.Area, Name: "Yard",
+		Holes: [][]geo.Point{{b.at(10, 2), b.at(20, 2), b.at(20, 10)}}}, [2]float64{0, 0}, [2]float64{80, 0}, [2]float64{80,
+		60})
+	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Oak", HeightM: num(17.76), SigmaM: 0.84},
+		[2]float64{-20, 30})
 	other := sites.Site{ID: testbed.NewID(), Name: "Other", Lat: 46.31, Lon: -119.70}
 	require.NoError(t, b.Sites.Add(b.ctx, other))
 	for _, format := range []string{"geojson", "kml", "gpx", "csv"} {
@@ -216,12 +234,14 @@ func TestFilesInAndOut(t *testing.T) {
 		}
 		assert.Equal(t, 2, again.Unchanged, "%s: the same file twice changes nothing", format)
 		assert.Empty(t, again.Refused, format)
-		fresh := strings.NewReplacer(b.file().Features[0].ID, testbed.NewID().String(), b.file().Features[1].ID, testbed.NewID().String()).Replace(out.String())
+		fresh := strings.NewReplacer(b.file().Features[0].ID, testbed.NewID().String(), b.file().Features[1].ID,
+			testbed.NewID().String()).Replace(out.String())
 		rep, err := b.Sites.Import(b.ctx, other.ID, format, strings.NewReader(fresh))
 		require.NoError(t, err)
 		assert.Equal(t, 2, rep.Accepted, format)
 	}
-	rep, err := b.Sites.Import(b.ctx, other.ID, "csv", strings.NewReader("lat,lon,name\n46.3,-119.7,Good\n-119.7,46.3,Swapped\n"))
+	rep, err := b.Sites.Import(b.ctx, other.ID, "csv",
+		strings.NewReader("lat,lon,name\n46.3,-119.7,Good\n-119.7,46.3,Swapped\n"))
 	require.NoError(t, err)
 	assert.Equal(t, 1, rep.Accepted)
 	assert.Contains(t, rep.Refused[0].Sentence, "Feature 3 (Swapped): latitude -119.7 is over 90")
@@ -242,21 +262,29 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	assert.Equal(t, sun.Normal, s.Sun.Kind)
 
 	now := b.Clock.Now().UTC()
-	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "METAR KZZT " + now.Format("021504") + "Z 24006KT 10SM FEW060 18/08 A3001 FOO"}))
+	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID,
+		sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12),
+			Report: "METAR KZZT " + now.Format("021504") + "Z 24006KT 10SM FEW060 18/08 A3001 FOO"}))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Stop, judge.Worst(s.Findings), "what cannot be read may be cloud or weather: %+v", s.Findings)
 	assert.Equal(t, "FOO", s.Report.Bad[0].Group)
 	b.Clock.Advance(time.Minute)
-	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "METAR KZZT " + now.Add(time.Minute).Format("021504") + "Z 24006KT 10SM FEW060 18/08 A3001"}))
+	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID,
+		sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12),
+			Report: "METAR KZZT " + now.Add(time.Minute).Format("021504") + "Z 24006KT 10SM FEW060 18/08 A3001"}))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, judge.Worst(s.Findings), "%+v", s.Findings)
-	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "METAR KZZT " + now.Add(-20*time.Minute).Format("021504") + "Z 24036G45KT 1/4SM FG"}))
+	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID,
+		sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12),
+			Report: "METAR KZZT " + now.Add(-20*time.Minute).Format("021504") + "Z 24036G45KT 1/4SM FG"}))
 	s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, judge.Worst(s.Findings), "what is entered later is not fresher")
-	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: "METAR KZZT " + now.Add(20*time.Minute).Format("021504") + "Z CAVOK"}), "dated in the future")
+	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID,
+		sites.NewWeather{ID: testbed.NewID(), Ground: "open",
+			Report: "METAR KZZT " + now.Add(20*time.Minute).Format("021504") + "Z CAVOK"}), "dated in the future")
 	nobody, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Work: weather.Inspection, Ground: "open"})
 	require.NoError(t, err)
 	assert.Equal(t, judge.Watch, judge.Worst(nobody.Findings), "the limits of no aircraft are never clear")
@@ -267,9 +295,11 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	assert.Equal(t, judge.Stop, judge.Worst(s.Findings), "an hour and a half old")
 
 	for _, bad := range []string{"", "it is windy", "METAR KZZT 101630Z NIL"} {
-		assert.Error(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: bad}))
+		assert.Error(t, b.Sites.AddWeather(b.ctx, b.site.ID,
+			sites.NewWeather{ID: testbed.NewID(), Ground: "open", Report: bad}))
 	}
-	hand := weather.Air{At: b.Clock.Now(), WindMS: num(2), WindHeightM: 2, Ground: "crops", TempC: num(20), DewC: num(10), QNH: num(1015), VisibilityM: num(16000), CloudKnown: true}
+	hand := weather.Air{At: b.Clock.Now(), WindMS: num(2), WindHeightM: 2, Ground: "crops", TempC: num(20), DewC: num(10),
+		QNH: num(1015), VisibilityM: num(16000), CloudKnown: true}
 	once := testbed.NewID()
 	for range 2 {
 		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: once, Hand: &hand}))
@@ -278,8 +308,10 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "hand", s.Latest.Air.Source)
 	hand.At = b.Clock.Now().Add(time.Hour)
-	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &hand}), "future")
-	assert.True(t, fault.Is(b.Sites.AddWeather(b.ctx, testbed.NewID(), sites.NewWeather{ID: testbed.NewID(), Report: "KZZT 24006KT"}), "not-found"))
+	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &hand}),
+		"future")
+	assert.True(t, fault.Is(b.Sites.AddWeather(b.ctx, testbed.NewID(),
+		sites.NewWeather{ID: testbed.NewID(), Report: "KZZT 24006KT"}), "not-found"))
 
 	device := standin.New(b.Clock.Now)
 	srv := httptest.NewServer(device)
@@ -306,7 +338,8 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 	assert.Zero(t, stop)
 	assert.NotZero(t, clear)
 	ask.Work = weather.Spraying
-	for scenario, word := range map[string]string{standin.Heat: "Delta T", standin.Front: "rain", standin.Inversion: "inversion", standin.Gusty: "the limit is", standin.Fog: "3 statute miles"} {
+	for scenario, word := range map[string]string{standin.Heat: "Delta T", standin.Front: "rain",
+		standin.Inversion: "inversion", standin.Gusty: "the limit is", standin.Fog: "3 statute miles"} {
 		require.NoError(t, device.Set(standin.Faults{Scenario: scenario}))
 		s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
 		require.NoError(t, err)
@@ -316,7 +349,8 @@ func TestWeatherByReportHandAndService(t *testing.T) {
 		}
 		assert.Contains(t, all, word, scenario)
 	}
-	for word, f := range map[string]standin.Faults{"does not answer": {Unreachable: true}, "cannot be read": {Nonsense: true}} {
+	for word, f := range map[string]standin.Faults{"does not answer": {Unreachable: true},
+		"cannot be read": {Nonsense: true}} {
 		require.NoError(t, device.Set(f))
 		assert.ErrorContains(t, b.Sites.FetchWeather(b.ctx, b.site.ID, testbed.NewID(), "crops"), word)
 		s, err = b.Sites.SkyOver(b.ctx, b.site.ID, ask)
@@ -357,5 +391,6 @@ func TestElevationFromTheTerrain(t *testing.T) {
 	head.ElevationM = nil
 	require.NoError(t, b.Sites.Change(b.ctx, head))
 	assert.InDelta(t, 187.3, *read(b.site.ID).ElevationM, 0.051, "left out it is that of the terrain")
-	assert.Error(t, b.Sites.Add(b.ctx, sites.Site{ID: testbed.NewID(), Name: "Moon", Lat: 46, Lon: -119, ElevationM: new(9000.0)}))
+	assert.Error(t, b.Sites.Add(b.ctx, sites.Site{ID: testbed.NewID(), Name: "Moon", Lat: 46, Lon: -119,
+		ElevationM: new(9000.0)}))
 }

@@ -58,13 +58,15 @@ func (s *Service) PutTerrain(ctx context.Context, id uuid.UUID, name string, sig
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		// What somebody entered stays; what nobody knew is known now.
-		if err := tx.Exec("update sites set elevation_m = ?, version = version + 1 where id = ? and elevation_m is null", math.Round(ground*10)/10, id).Error; err != nil {
+		if err := tx.Exec("update sites set elevation_m = ?, version = version + 1 where id = ? and elevation_m is null",
+			math.Round(ground*10)/10, id).Error; err != nil {
 			return err
 		}
 		return tx.Exec(`insert into site_terrain (site_id, source, lat, lon, cell_deg, columns, rows, gaps, sigma_m, heights, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?)
 		on conflict (site_id) do update set source = excluded.source, lat = excluded.lat, lon = excluded.lon, cell_deg = excluded.cell_deg, columns = excluded.columns, rows = excluded.rows, gaps = excluded.gaps,
 			sigma_m = excluded.sigma_m, heights = excluded.heights, at = excluded.at, by_name = excluded.by_name`,
-			id, name, g.SouthWest.Lat, g.SouthWest.Lon, g.CellDeg, g.Columns, g.Rows, g.Gaps, sigma, heights, s.Clock.Now(), people.From(ctx).Name).Error
+			id, name, g.SouthWest.Lat, g.SouthWest.Lon, g.CellDeg, g.Columns, g.Rows, g.Gaps, sigma, heights, s.Clock.Now(),
+			people.From(ctx).Name).Error
 	})
 }
 
@@ -88,7 +90,8 @@ func (s *Service) terrain(ctx context.Context, id uuid.UUID, whole bool) (*Terra
 		cols += ", heights"
 	}
 	var out []Terrain
-	if err := s.DB.WithContext(ctx).Raw("select "+cols+" from site_terrain where site_id = ?", id).Scan(&out).Error; err != nil || len(out) == 0 {
+	if err := s.DB.WithContext(ctx).Raw("select "+cols+" from site_terrain where site_id = ?",
+		id).Scan(&out).Error; err != nil || len(out) == 0 {
 		return nil, err
 	}
 	return &out[0], nil
@@ -104,7 +107,8 @@ func (t *Terrain) in(frame geo.Frame) *home.Terrain {
 	ne := frame.XY(geo.Point{Lat: t.Lat + t.CellDeg*float64(t.Rows-1), Lon: t.Lon + t.CellDeg*float64(t.Columns-1)})
 	cell := (ne.Y - sw.Y) / float64(t.Rows-1)
 	cols := int((ne.X-sw.X)/cell) + 1
-	out := &home.Terrain{Origin: sw, CellM: cell, Columns: cols, Rows: t.Rows, Heights: make([]float32, cols*t.Rows), SigmaM: t.SigmaM}
+	out := &home.Terrain{Origin: sw, CellM: cell, Columns: cols, Rows: t.Rows, Heights: make([]float32, cols*t.Rows),
+		SigmaM: t.SigmaM}
 	step := (ne.X - sw.X) / float64(t.Columns-1)
 	from := make([]int, cols)
 	for c := range from {

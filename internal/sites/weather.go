@@ -56,7 +56,8 @@ func (s *Service) addReports(ctx context.Context, id uuid.UUID, n NewWeather) er
 	now := s.Clock.Now()
 	rs, err := metar.DecodeAll(n.Report)
 	if err != nil {
-		return fault.Bad("report", "This is no weather report: it begins with METAR or the four letters of a station. Nothing was saved.")
+		return fault.Bad("report",
+			"This is no weather report: it begins with METAR or the four letters of a station. Nothing was saved.")
 	}
 	airs := make([]weather.Air, len(rs))
 	for i, r := range rs {
@@ -66,7 +67,8 @@ func (s *Service) addReports(ctx context.Context, id uuid.UUID, n NewWeather) er
 		airs[i] = weather.FromReport(r, now, n.Ground)
 		airs[i].StationM, airs[i].StationKm = n.StationM, n.StationKm
 		if airs[i].At.After(now.Add(weather.Future)) {
-			return fault.Bad("report", "The report of %s is dated in the future. Nothing was saved; check the report and the clock.", r.Station)
+			return fault.Bad("report",
+				"The report of %s is dated in the future. Nothing was saved; check the report and the clock.", r.Station)
 		}
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, _ *gorm.DB) error {
@@ -123,7 +125,8 @@ func (s *Service) storeWeather(ctx context.Context, site, id uuid.UUID, a weathe
 		id, at, s.Clock.Now(), people.From(ctx).Name, string(content), site)
 	if res.Error == nil && res.RowsAffected == 0 {
 		var n int64
-		if err := s.DB.WithContext(ctx).Raw("select count(*) from site_weather where id = ?", id).Scan(&n).Error; err != nil || n > 0 {
+		if err := s.DB.WithContext(ctx).Raw("select count(*) from site_weather where id = ?",
+			id).Scan(&n).Error; err != nil || n > 0 {
 			return err
 		}
 		return fault.Missing("site")
@@ -138,15 +141,18 @@ func (s *Service) FetchWeather(ctx context.Context, site, id uuid.UUID, ground s
 	}
 	b, err := s.Weather.Get(ctx, "/metar")
 	if err != nil {
-		return fault.Clash("weather-service", "The weather service does not answer. Paste a report or read the air by hand; nothing was saved.")
+		return fault.Clash("weather-service",
+			"The weather service does not answer. Paste a report or read the air by hand; nothing was saved.")
 	}
 	fc, err := askForecast(ctx, s.Weather)
 	if err != nil {
-		return fault.Clash("weather-service", "The weather service answers what cannot be read. Paste a report or read the air by hand; nothing was saved.")
+		return fault.Clash("weather-service",
+			"The weather service answers what cannot be read. Paste a report or read the air by hand; nothing was saved.")
 	}
 	r, err := metar.Decode(string(b))
 	if err != nil {
-		return fault.Clash("weather-service", "The weather service answers what is no report. Paste one or read the air by hand; nothing was saved.")
+		return fault.Clash("weather-service",
+			"The weather service answers what is no report. Paste one or read the air by hand; nothing was saved.")
 	}
 	at, err := s.head(ctx, site)
 	if err != nil {
@@ -155,7 +161,8 @@ func (s *Service) FetchWeather(ctx context.Context, site, id uuid.UUID, ground s
 	a := weather.FromReport(r, s.Clock.Now(), ground)
 	a.StationM, a.StationKm = fc.StationM, fc.km(at)
 	if a.At.After(s.Clock.Now().Add(weather.Future)) {
-		return fault.Clash("weather-service", "The weather service sent a report dated in the future. Read the air by hand; nothing was saved.")
+		return fault.Clash("weather-service",
+			"The weather service sent a report dated in the future. Read the air by hand; nothing was saved.")
 	}
 	return s.storeWeather(ctx, site, id, a)
 }
@@ -226,7 +233,9 @@ func (s *Service) SkyOver(ctx context.Context, id uuid.UUID, ask AskSky) (Sky, e
 	}
 	out.Findings = append(out.Findings, lightFindings(now, days, c.law)...)
 	if ask.Aircraft == nil { // usual limits are nobody's limits
-		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleMakerLimits, Verdict: judge.Watch, Sentence: fmt.Sprintf("No aircraft is chosen: the wind is held against usual limits of %.0f m/s, gusts %.0f.", float64(t.Limits.WindMS), float64(t.Limits.GustMS)),
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleMakerLimits, Verdict: judge.Watch,
+			Sentence: fmt.Sprintf("No aircraft is chosen: the wind is held against usual limits of %.0f m/s, gusts %.0f.",
+				float64(t.Limits.WindMS), float64(t.Limits.GustMS)),
 			Source: "maker's manual", Evidence: "Choice of aircraft.", Lifts: "choosing the aircraft"})
 	}
 	s.hours(ctx, over, ask, &out)
@@ -242,14 +251,16 @@ func (s *Service) over(ctx context.Context, o above, out *Sky) error {
 	}
 	out.HeightM = o.height()
 	if latest == nil {
-		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleWeatherAge, Verdict: judge.Stop, Sentence: "No weather is on file for this site.", Source: o.law.Site(), Evidence: "None.", Lifts: "read it"})
+		out.Findings = append(out.Findings, judge.Finding{Rule: judge.RuleWeatherAge, Verdict: judge.Stop,
+			Sentence: "No weather is on file for this site.", Source: o.law.Site(), Evidence: "None.", Lifts: "read it"})
 		return nil
 	}
 	out.Replaced = o.measured != nil && o.measured.At.After(latest.At)
 	if out.Replaced {
 		steady := float64(o.measured.SteadyMS)
 		latest.Beaufort = nil
-		latest.WindMS, latest.GustMS, latest.WindHeightM, latest.Ground = &steady, nil, float64(o.measured.MeasuredM), string(o.measured.Ground)
+		latest.WindMS, latest.GustMS, latest.WindHeightM, latest.Ground = &steady, nil, float64(o.measured.MeasuredM),
+			string(o.measured.Ground)
 		if o.measured.GustMS != nil {
 			gust := float64(*o.measured.GustMS)
 			latest.GustMS = &gust
@@ -268,7 +279,8 @@ func (s *Service) over(ctx context.Context, o above, out *Sky) error {
 // latest is the newest air of a site and who entered it: not what was entered
 // last, for an old report brought in later is not fresher. Where that was older,
 // late is its time.
-func (s *Service) latest(ctx context.Context, id uuid.UUID) (newest *weather.Air, by string, late *time.Time, err error) {
+func (s *Service) latest(ctx context.Context, id uuid.UUID) (newest *weather.Air, by string, late *time.Time,
+	err error) {
 	var rows []struct {
 		Content string
 		ByName  string
@@ -314,8 +326,10 @@ func (o above) height() float64 {
 
 func (o above) limits(when time.Time) weather.Limits {
 	t := o.t.Limits
-	l := weather.Limits{WindMS: float64(t.WindMS), GustMS: float64(t.GustMS), FlightHeightM: o.height(), HeightAssumed: o.highM == nil, MaxMassKg: float64(t.TakeoffMassKg), ReferenceKgM3: t.ReferenceKgM3,
-		TankWork: o.t.TankL > 0, GroundM: o.site.ElevationM, Work: o.work, Law: o.law, From: o.from, To: o.to, Label: o.label, Kept: o.t.Kept()}
+	l := weather.Limits{WindMS: float64(t.WindMS), GustMS: float64(t.GustMS), FlightHeightM: o.height(),
+		HeightAssumed: o.highM == nil, MaxMassKg: float64(t.TakeoffMassKg), ReferenceKgM3: t.ReferenceKgM3,
+		TankWork: o.t.TankL > 0, GroundM: o.site.ElevationM, Work: o.work, Law: o.law, From: o.from, To: o.to, Label: o.label,
+		Kept: o.t.Kept()}
 	if el, _, err := sun.Position(when, o.site.Lat, o.site.Lon); err == nil {
 		l.SunElevation = &el
 	}
@@ -331,7 +345,8 @@ func (o above) limits(when time.Time) weather.Limits {
 
 func lightFindings(now time.Time, days []sun.Day, law rules.Law) []judge.Finding {
 	find := func(words string) []judge.Finding {
-		return []judge.Finding{{Rule: judge.RuleNight, Verdict: judge.Watch, Sentence: words, Source: law.NightCite, Evidence: "Position of the sun.", At: &now, Lifts: "daylight"}}
+		return []judge.Finding{{Rule: judge.RuleNight, Verdict: judge.Watch, Sentence: words, Source: law.NightCite,
+			Evidence: "Position of the sun.", At: &now, Lifts: "daylight"}}
 	}
 	switch sun.LightAt(now, days, law.TwilightLast) {
 	case sun.Twilight:
@@ -355,7 +370,8 @@ func (s *Service) hours(ctx context.Context, o above, ask AskSky, out *Sky) {
 	}
 	out.About = weather.JudgeForecast(fc.MadeAt, fc.km(o.site), s.Clock.Now())
 	for _, h := range fc.Hours {
-		out.Hours = append(out.Hours, weather.JudgeHour(h, fc.StationM, ask.Ground, o.limits(h.At), sun.LightAt(h.At, o.days, o.law.TwilightLast), ask.Aircraft == nil))
+		out.Hours = append(out.Hours, weather.JudgeHour(h, fc.StationM, ask.Ground, o.limits(h.At),
+			sun.LightAt(h.At, o.days, o.law.TwilightLast), ask.Aircraft == nil))
 	}
 }
 
@@ -363,7 +379,8 @@ func (s *Service) hours(ctx context.Context, o above, ask AskSky, out *Sky) {
 // hours before it; nil where there is none.
 func (s *Service) AirAt(ctx context.Context, id uuid.UUID, at time.Time) (*weather.Air, error) {
 	var rows []string
-	err := s.DB.WithContext(ctx).Raw("select content from site_weather where site_id = ? and at <= ? and at > ? order by at desc, taken_at desc, id desc limit 1", id, at, at.Add(-3*time.Hour)).Scan(&rows).Error
+	err := s.DB.WithContext(ctx).Raw("select content from site_weather where site_id = ? and at <= ? and at > ? order by at desc, taken_at desc, id desc limit 1",
+		id, at, at.Add(-3*time.Hour)).Scan(&rows).Error
 	if err != nil || len(rows) == 0 {
 		return nil, err
 	}

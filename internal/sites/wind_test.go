@@ -32,7 +32,9 @@ func north(t *testing.T, free ...float64) *bed {
 
 func (b *bed) report(wind string) {
 	b.t.Helper()
-	require.NoError(b.t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12), Report: "KZZT " + b.Clock.Now().UTC().Format("021504") + "Z " + wind + " 10SM FEW060 18/08 A3001"}))
+	require.NoError(b.t, b.Sites.AddWeather(b.ctx, b.site.ID,
+		sites.NewWeather{ID: testbed.NewID(), Ground: "open", StationM: num(225), StationKm: num(12),
+			Report: "KZZT " + b.Clock.Now().UTC().Format("021504") + "Z " + wind + " 10SM FEW060 18/08 A3001"}))
 }
 
 func (b *bed) of(kind string) *uuid.UUID {
@@ -69,10 +71,12 @@ func TestComesHomeAgainstTheWind(t *testing.T) {
 		{"VRB10KT", "", 15 - 6.00}, // from anywhere: the worst counts
 		{"18010G20KT", "watch: In gusts of 12.0 m/s at 30 m only 3.0 m/s over the ground are left", 9},
 		{"18012G30KT", "stop: In gusts of 18.0 m/s at 30 m it does not come home", 15 - 7.20},
-		{"09012G30KT", "stop: In gusts of 18.0 m/s at 30 m it does not come home", 13.16}, // no crosswind of 18 m/s can be held either
+		// no crosswind of 18 m/s can be held either
+		{"09012G30KT", "stop: In gusts of 18.0 m/s at 30 m it does not come home", 13.16},
 	} {
 		b.report(x.wind)
-		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID, Flight: intent.Flight{ReturnM: num(30)}})
+		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{Aircraft: &b.Aircraft.ID,
+			Flight: intent.Flight{ReturnM: num(30)}})
 		require.NoError(t, err)
 		require.NotNil(t, w.HomeSpeedMS, x.wind)
 		assert.InDelta(t, x.speed, *w.HomeSpeedMS, 0.02, x.wind)
@@ -90,13 +94,16 @@ func TestMarginOfTheCrew(t *testing.T) {
 	b := north(t)
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Poplar", HeightM: num(60)}, [2]float64{0, 150})
 	for _, x := range []struct{ m, percent, height float64 }{{10, 20, 75}, {30, 0, 90}, {5, 0, 65}, {10, 50, 90}} {
-		require.NoError(t, b.Practices.Choose(b.As(b.Chief), practice.ReturnMargin, practice.Choice{School: "larger", Numbers: map[string]float64{"m": x.m, "percent": x.percent}}, "our trees", crewVersion(b)))
+		require.NoError(t, b.Practices.Choose(b.As(b.Chief), practice.ReturnMargin,
+			practice.Choice{School: "larger", Numbers: map[string]float64{"m": x.m, "percent": x.percent}}, "our trees",
+			crewVersion(b)))
 		w, err := b.Sites.WayHome(b.ctx, b.site.ID, sites.Ask{})
 		require.NoError(t, err)
 		assert.Equal(t, x.height, w.Return.HeightM, "60 m, %g m or %g %%", x.m, x.percent)
 	}
 	var by, said string
-	require.NoError(t, b.DB.Raw("select by_name, summary from records where kind = 'practice-chosen' order by seq desc limit 1").Row().Scan(&by, &said))
+	require.NoError(t, b.DB.Raw("select by_name, summary from records where kind = 'practice-chosen' order by seq desc limit 1").Row().Scan(&by,
+		&said))
 	assert.Equal(t, b.Chief.Named(), by)
 	assert.Contains(t, said, "How much is kept over the highest thing on the way home?")
 	res, err := records.Verify(b.ctx, b.DB, records.Check{})
@@ -123,10 +130,13 @@ func TestHeadingsCountForWings(t *testing.T) {
 	assert.Contains(t, b.said(ask(nil), "direction"), "watch: Start and landing of a wing")
 	bare := north(t)
 	bare.report("27008KT")
-	w, err := bare.Sites.WayHome(bare.ctx, bare.site.ID, sites.Ask{Aircraft: bare.of("tally-v"), Flight: intent.Flight{ReturnM: num(60)}})
+	w, err := bare.Sites.WayHome(bare.ctx, bare.site.ID, sites.Ask{Aircraft: bare.of("tally-v"),
+		Flight: intent.Flight{ReturnM: num(60)}})
 	require.NoError(t, err)
 	assert.Contains(t, bare.said(w, "sector"), "stop: Which headings are free", "unknown is never good")
-	for text, says := range map[string]string{"00000KT": "", "VRB03KT": "stop: Start and landing: the wind has no known direction", "VRB12KT": "stop: Start and landing: gusts of 8.6 m/s from no known direction are over the crosswind limit of 6.0"} {
+	for text, says := range map[string]string{"00000KT": "",
+		"VRB03KT": "stop: Start and landing: the wind has no known direction",
+		"VRB12KT": "stop: Start and landing: gusts of 8.6 m/s from no known direction are over the crosswind limit of 6.0"} {
 		b.report(text)
 		if said := b.said(ask(wing), "direction"); says == "" {
 			assert.NotContains(t, said, "no known direction", text)
@@ -153,8 +163,10 @@ func TestSectorsOfAWing(t *testing.T) {
 	assert.Equal(t, 90.0, ask(wing).Wind.Heading)
 	b.put(site.Feature{Kind: site.Obstacle, Shape: site.Point, Name: "Barn", HeightM: num(20)}, [2]float64{120, 0})
 	w := ask(wing)
-	assert.Contains(t, b.said(w, "sector"), "watch: Heading 090 is not free for climb-out: Barn reaches 20 m, 115 m away, where the path is at 26 m.")
-	assert.Contains(t, b.said(w, "sector"), "watch: Heading 270 is not free for the approach: Barn reaches 20 m, 115 m away, where the path is at 16 m.")
+	assert.Contains(t, b.said(w, "sector"),
+		"watch: Heading 090 is not free for climb-out: Barn reaches 20 m, 115 m away, where the path is at 26 m.")
+	assert.Contains(t, b.said(w, "sector"),
+		"watch: Heading 270 is not free for the approach: Barn reaches 20 m, 115 m away, where the path is at 16 m.")
 	assert.Contains(t, b.said(w, "sector"), "stop: No heading is free")
 	assert.Nil(t, w.Wind)
 	assert.Equal(t, []float64{90, 270}, ask(vertical).Clear, "it is 20 m up before it flies forward")
@@ -168,9 +180,12 @@ func TestSectorsOfAWing(t *testing.T) {
 func TestWindByEye(t *testing.T) {
 	b := north(t)
 	eye := func(class int) sites.Sky {
-		hand := weather.Air{At: b.Clock.Now(), Ground: "crops", Beaufort: &class, TempC: num(20), DewC: num(12), QNH: num(1013), VisibilityM: num(10000), CloudKnown: true, WeatherKnown: true, FromDeg: num(240)}
-		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Ground: "crops", Hand: &hand}))
-		s, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Aircraft: &b.Aircraft.ID, Work: weather.Spraying, Ground: "crops"})
+		hand := weather.Air{At: b.Clock.Now(), Ground: "crops", Beaufort: &class, TempC: num(20), DewC: num(12),
+			QNH: num(1013), VisibilityM: num(10000), CloudKnown: true, WeatherKnown: true, FromDeg: num(240)}
+		require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID,
+			sites.NewWeather{ID: testbed.NewID(), Ground: "crops", Hand: &hand}))
+		s, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Aircraft: &b.Aircraft.ID, Work: weather.Spraying,
+			Ground: "crops"})
 		require.NoError(t, err)
 		return s
 	}
@@ -204,14 +219,16 @@ func TestReadingsThatContradictEachOther(t *testing.T) {
 		require.True(t, ok, "%s: %v", field, err)
 		assert.Equal(t, field, f.Fields[0].Field)
 	}
-	dry := weather.Air{At: b.Clock.Now(), WindHeightM: 2, Ground: "open", TempC: num(25), Humidity: num(50), QNH: num(1013.25)}
+	dry := weather.Air{At: b.Clock.Now(), WindHeightM: 2, Ground: "open", TempC: num(25), Humidity: num(50),
+		QNH: num(1013.25)}
 	require.NoError(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &dry}))
 	s, err := b.Sites.SkyOver(b.ctx, b.site.ID, sites.AskSky{Work: weather.Spraying, Ground: "open"})
 	require.NoError(t, err)
 	assert.InDelta(t, 13.9, *s.Latest.Air.DewC, 0.1, "a psychrometric chart gives 13.9 degC for 25 degC and 50 %")
 	assert.InDelta(t, 50, *s.Latest.HumidityPercent, 1e-6)
 	lone := weather.Air{At: b.Clock.Now(), GustMS: num(4), WindHeightM: 2, Ground: "open"}
-	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &lone}), "must be entered too")
+	assert.ErrorContains(t, b.Sites.AddWeather(b.ctx, b.site.ID, sites.NewWeather{ID: testbed.NewID(), Hand: &lone}),
+		"must be entered too")
 }
 
 // crewVersion is the version of the crew's settings now.

@@ -41,7 +41,8 @@ var kinds = []struct {
 	name string
 	only string
 }{
-	{"scale", 30, "tank scale", ""}, {"pump", 30, "pump factor", liquids}, {"catch", 30, "catch test of the nozzles", liquids}, {"bled", 1, "air bled", liquids}, {"idle-zero", 1, "idle reads zero", liquids},
+	{"scale", 30, "tank scale", ""}, {"pump", 30, "pump factor", liquids}, {"catch", 30, "catch test of the nozzles",
+		liquids}, {"bled", 1, "air bled", liquids}, {"idle-zero", 1, "idle reads zero", liquids},
 	{"spreader", 30, "spread width", granules}, {"cleaned", 0, "cleaned and rinsed", ""},
 }
 
@@ -69,14 +70,16 @@ func (s *Service) Checks(ctx context.Context, aircraft uuid.UUID) ([]Check, erro
 func Standing(checks []Check, now time.Time, zone *time.Location) []api.CheckAge {
 	out := []api.CheckAge{}
 	for _, k := range kinds {
-		a := api.CheckAge{Kind: k.kind, Verdict: judge.Watch, Sentence: judge.Capital(k.name) + ": never done on this aircraft."}
+		a := api.CheckAge{Kind: k.kind, Verdict: judge.Watch,
+			Sentence: judge.Capital(k.name) + ": never done on this aircraft."}
 		for _, c := range checks {
 			if c.Kind != k.kind {
 				continue
 			}
 			v, _ := judge.ParseVerdict(c.Verdict)
 			age := now.Sub(c.At)
-			a.Verdict, a.Sentence = v, fmt.Sprintf("%s, %s by %s: %s", judge.Capital(k.name), c.At.In(zone).Format("2006-01-02 15:04"), c.ByName, c.Sentence)
+			a.Verdict, a.Sentence = v, fmt.Sprintf("%s, %s by %s: %s", judge.Capital(k.name),
+				c.At.In(zone).Format("2006-01-02 15:04"), c.ByName, c.Sentence)
 			if k.days > 0 && (age > time.Duration(k.days)*24*time.Hour || age < -judge.ClockSkew) {
 				a.Verdict = max(v, judge.Watch)
 				a.Sentence += fmt.Sprintf(" It holds for %s.", judge.Count(k.days, "day"))
@@ -112,12 +115,15 @@ func (s *Service) AddCheck(ctx context.Context, aircraft uuid.UUID, n api.NewSpr
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
-		c := Check{ID: n.Id, AircraftID: aircraft, Kind: string(n.Kind), Input: string(input), Verdict: v.String(), Sentence: sentence, At: outbox.From(ctx).At(now), ByName: by.Name}
-		res := tx.Exec("insert into spray_checks (id, aircraft_id, kind, input, verdict, sentence, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing", c.ID, c.AircraftID, c.Kind, c.Input, c.Verdict, c.Sentence, c.At, c.ByName)
+		c := Check{ID: n.Id, AircraftID: aircraft, Kind: string(n.Kind), Input: string(input), Verdict: v.String(),
+			Sentence: sentence, At: outbox.From(ctx).At(now), ByName: by.Name}
+		res := tx.Exec("insert into spray_checks (id, aircraft_id, kind, input, verdict, sentence, at, by_name) values (?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
+			c.ID, c.AircraftID, c.Kind, c.Input, c.Verdict, c.Sentence, c.At, c.ByName)
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SprayChecked, Subject: aircraft, At: now, By: by.By(), Summary: a.Name + ": " + string(n.Kind) + ": " + sentence, Content: n})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SprayChecked, Subject: aircraft, At: now, By: by.By(),
+			Summary: a.Name + ": " + string(n.Kind) + ": " + sentence, Content: n})
 		return err
 	})
 }

@@ -98,7 +98,9 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 		return err
 	}
 	if seen > 0 && seen != p.Version {
-		return fault.Clash("plan-changed", "%s changed the plan after this was pressed: passes, rate or product may be others now. Nothing was put on record. Look what was sprayed, and put it on record by the plan as it is.", p.ByName)
+		return fault.Clash("plan-changed",
+			"%s changed the plan after this was pressed: passes, rate or product may be others now. Nothing was put on record. Look what was sprayed, and put it on record by the plan as it is.",
+			p.ByName)
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		if err := p.lock(tx); err != nil {
@@ -119,11 +121,13 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 				continue
 			}
 			if d.Pass < 0 || d.Pass >= len(p.Out.Passes) || !(d.FromShare >= 0 && d.FromShare < d.ToShare && d.ToShare <= 1) {
-				return fault.Bad(fmt.Sprintf("parts.%d", i), "The plan has no such part of a pass: it has %d passes.", len(p.Out.Passes))
+				return fault.Bad(fmt.Sprintf("parts.%d", i), "The plan has no such part of a pass: it has %d passes.",
+					len(p.Out.Passes))
 			}
 			for _, h := range have {
 				if h.BackAt == nil && h.Pass == d.Pass && min(h.ToShare, d.ToShare)-max(h.FromShare, d.FromShare) > 1e-6 {
-					return fault.Clash("sprayed-already", "Pass %d is sprayed there already, put on record by %s. Nothing was saved.", d.Pass+1, h.ByName)
+					return fault.Clash("sprayed-already", "Pass %d is sprayed there already, put on record by %s. Nothing was saved.",
+						d.Pass+1, h.ByName)
 				}
 			}
 			d.PlanID, d.At, d.ByName, d.Applied = p.ID, pressed, by.Name, Applied{p.Wish.Mix, p.Wish.Number, p.Wish.Label}
@@ -137,8 +141,10 @@ func (s *Service) Spray(ctx context.Context, job, aircraft uuid.UUID, parts []Do
 		if n == 0 {
 			return nil
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Sprayed, Subject: aircraft, At: now, By: by.By(), Summary: fmt.Sprintf("%s: %.2f ha of %s sprayed", p.Aircraft.Name, ha, p.Ground.Field.Name),
-			Content: map[string]any{"plan": p.ID, "job": job, "parts": parts, "rate": p.Out.Settings.Rate, "mix": p.Wish.Mix, "number": p.Wish.Number}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Sprayed, Subject: aircraft, At: now, By: by.By(),
+			Summary: fmt.Sprintf("%s: %.2f ha of %s sprayed", p.Aircraft.Name, ha, p.Ground.Field.Name),
+			Content: map[string]any{"plan": p.ID, "job": job, "parts": parts, "rate": p.Out.Settings.Rate, "mix": p.Wish.Mix,
+				"number": p.Wish.Number}})
 		return err
 	})
 }
@@ -157,7 +163,8 @@ func (p Plan) freeze(tx *gorm.DB, have []Done) error {
 	if err != nil {
 		return err
 	}
-	return tx.Exec("update spray_plans set wish = ?, basis = ? where id = ?", string(content), lie(p.Out.Passes), p.ID).Error
+	return tx.Exec("update spray_plans set wish = ?, basis = ? where id = ?", string(content), lie(p.Out.Passes),
+		p.ID).Error
 }
 
 func known(have []Done, id uuid.UUID) bool {
@@ -179,17 +186,21 @@ func (s *Service) Unspray(ctx context.Context, job, aircraft uuid.UUID, ids []uu
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
 		var signed int
-		if err := tx.Raw("select count(*) from spray_done where plan_id = ? and id = any(?::uuid[]) and back_at is null and record_id is not null", p.ID, db.UUIDs(ids)).Scan(&signed).Error; err != nil {
+		if err := tx.Raw("select count(*) from spray_done where plan_id = ? and id = any(?::uuid[]) and back_at is null and record_id is not null",
+			p.ID, db.UUIDs(ids)).Scan(&signed).Error; err != nil {
 			return err
 		}
 		if signed > 0 {
-			return fault.Clash("already-signed", "Part of this stands in a signed record, which does not change. Nothing was taken back; tell the chief what is wrong with the record.")
+			return fault.Clash("already-signed",
+				"Part of this stands in a signed record, which does not change. Nothing was taken back; tell the chief what is wrong with the record.")
 		}
-		res := tx.Exec("update spray_done set back_at = ?, back_by = ? where plan_id = ? and id = any(?::uuid[]) and back_at is null", outbox.From(ctx).At(now), by.Name, p.ID, db.UUIDs(ids))
+		res := tx.Exec("update spray_done set back_at = ?, back_by = ? where plan_id = ? and id = any(?::uuid[]) and back_at is null",
+			outbox.From(ctx).At(now), by.Name, p.ID, db.UUIDs(ids))
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SprayTakenBack, Subject: aircraft, At: now, By: by.By(), Summary: p.Aircraft.Name + ": taken back what was put on record as sprayed",
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.SprayTakenBack, Subject: aircraft, At: now, By: by.By(),
+			Summary: p.Aircraft.Name + ": taken back what was put on record as sprayed",
 			Content: map[string]any{"plan": p.ID, "parts": ids}})
 		return err
 	})

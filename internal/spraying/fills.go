@@ -134,7 +134,8 @@ func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int,
 			return fault.Stale("fill")
 		}
 		if f.Complete() {
-			return fault.Clash("fill-complete", "This fill is signed by two people and weighed; it does not change. Fill again as the next one.")
+			return fault.Clash("fill-complete",
+				"This fill is signed by two people and weighed; it does not change. Fill again as the next one.")
 		}
 		if err := f.take(t, by.Name, second); err != nil {
 			return err
@@ -151,7 +152,9 @@ func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int,
 		if err := tx.Save(&f).Error; err != nil || !f.Complete() {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayFilled, Subject: aircraft, At: now, By: by.By(), Summary: fmt.Sprintf("%s: fill %d of %.1f %s, seen by two", p.Aircraft.Name, number, f.Litres, p.unit()), Content: f})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayFilled, Subject: aircraft, At: now, By: by.By(),
+			Summary: fmt.Sprintf("%s: fill %d of %.1f %s, seen by two", p.Aircraft.Name, number, f.Litres, p.unit()),
+			Content: f})
 		return err
 	})
 }
@@ -159,14 +162,16 @@ func (s *Service) Fill(ctx context.Context, job, aircraft uuid.UUID, number int,
 // begin writes the load of the next sortie down.
 func (p Plan) begin(tx *gorm.DB, id uuid.UUID, number int) (Fill, error) {
 	var last int
-	if err := tx.Raw("select coalesce(max(number), 0) from spray_fills where plan_id = ?", p.ID).Scan(&last).Error; err != nil {
+	if err := tx.Raw("select coalesce(max(number), 0) from spray_fills where plan_id = ?",
+		p.ID).Scan(&last).Error; err != nil {
 		return Fill{}, err
 	}
 	switch {
 	case number != last+1:
 		return Fill{}, fault.Clash("fill-order", "The next fill is number %d.", last+1)
 	case len(p.Out.Loads) == 0:
-		return Fill{}, fault.Clash("nothing-to-fill", "By this plan nothing is left to spray, or it cannot be flown: there is nothing to fill in.")
+		return Fill{}, fault.Clash("nothing-to-fill",
+			"By this plan nothing is left to spray, or it cannot be flown: there is nothing to fill in.")
 	}
 	l := p.Out.Loads[0]
 	return Fill{ID: id, PlanID: p.ID, Number: number, Litres: l.Litres, Ha: l.Ha, Lines: sheet(l, p.Wish)}, nil
@@ -181,7 +186,9 @@ func (f *Fill) take(t Tick, by string, second *people.Person) error {
 		l := &f.Lines[*t.Line]
 		switch {
 		case t.What != "" && (t.What != l.What || math.Abs(t.Amount-l.Amount) > sameAmount*max(t.Amount, l.Amount)):
-			return fault.Clash("other-load", "The load is another one by now: line %d is %s, %.2f %s; %s, %.2f was pressed. Look at the sheet again, and at what is in the tank.", *t.Line+1, l.What, l.Amount, l.Unit, t.What, t.Amount)
+			return fault.Clash("other-load",
+				"The load is another one by now: line %d is %s, %.2f %s; %s, %.2f was pressed. Look at the sheet again, and at what is in the tank.",
+				*t.Line+1, l.What, l.Amount, l.Unit, t.What, t.Amount)
 		case t.In && l.First == "":
 			l.First = by
 		case !t.In:
@@ -218,7 +225,8 @@ func (p Plan) weighed(f Fill) error {
 	most, _ := units.Steps(float64(p.Type.Limits.TakeoffMassKg), 0.01)
 	kg, ok := units.Steps(*f.MassKg, 0.01)
 	if !ok || kg > most {
-		return fault.Bad("mass_kg", "It weighs %.1f kg; the type takes %.1f kg. Let some out, and weigh again.", *f.MassKg, float64(p.Type.Limits.TakeoffMassKg))
+		return fault.Bad("mass_kg", "It weighs %.1f kg; the type takes %.1f kg. Let some out, and weigh again.", *f.MassKg,
+			float64(p.Type.Limits.TakeoffMassKg))
 	}
 	perL := p.Wish.KgPerL
 	if p.Wish.Granules { // by the kilogram
@@ -226,7 +234,9 @@ func (p Plan) weighed(f Fill) error {
 	}
 	should := p.Dry + f.Litres*perL
 	if d := *f.MassKg - should; d > MassWithin || d < -MassWithin {
-		return fault.Bad("mass_kg", "It weighs %.1f kg; with this load it should be %.1f. Look what is in the tank, and what else is on board.", *f.MassKg, should)
+		return fault.Bad("mass_kg",
+			"It weighs %.1f kg; with this load it should be %.1f. Look what is in the tank, and what else is on board.",
+			*f.MassKg, should)
 	}
 	return nil
 }

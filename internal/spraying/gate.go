@@ -31,7 +31,8 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 	p, err := s.work(ctx, head)
 	if f, people := fault.As(err); people {
 		// A plan that cannot be worked out any more stops the flight, not the gate.
-		return &jobs.PlannedFlight{Findings: []judge.Finding{head.finding(judge.RuleSprayPlan, judge.Stop, "The spray plan cannot be worked out: "+f.Detail)}}, nil
+		return &jobs.PlannedFlight{Findings: []judge.Finding{head.finding(judge.RuleSprayPlan, judge.Stop,
+			"The spray plan cannot be worked out: "+f.Detail)}}, nil
 	}
 	if err != nil {
 		return nil, err
@@ -51,7 +52,9 @@ func (s *Service) Planned(ctx context.Context, job, aircraft uuid.UUID) (*jobs.P
 			out.FarM = max(out.FarM, geo.Dist(from, l.From), geo.Dist(from, l.To))
 		}
 		if at := p.Ground.place(f[0]); f[0].Start > 0 {
-			out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch, fmt.Sprintf("By the plan the next flight takes off and lands at %s: truck, home point and people belong there.", at.Name)))
+			out.Findings = append(out.Findings, p.finding(judge.RuleSprayPlan, judge.Watch,
+				fmt.Sprintf("By the plan the next flight takes off and lands at %s: truck, home point and people belong there.",
+					at.Name)))
 		}
 	}
 	out.LeastDeltaT, out.MostDeltaT = p.Wish.Label.LeastDeltaT, p.Wish.Label.MostDeltaT
@@ -88,7 +91,9 @@ func (p Plan) way() *intent.Plan {
 func (s *Service) system(ctx context.Context, p Plan) ([]judge.Finding, error) {
 	var out []judge.Finding
 	find := func(v judge.Verdict, sentence, evidence, lifts string) {
-		out = append(out, judge.Finding{Rule: judge.RuleSpraySystem, Verdict: v, Sentence: sentence, Source: "usual practice; the maker's manual wins", Evidence: evidence, Lifts: lifts, Remedy: &judge.Remedy{Kind: judge.OpenSprayChecks, ID: p.Aircraft.ID.String()}})
+		out = append(out, judge.Finding{Rule: judge.RuleSpraySystem, Verdict: v, Sentence: sentence,
+			Source: "usual practice; the maker's manual wins", Evidence: evidence, Lifts: lifts,
+			Remedy: &judge.Remedy{Kind: judge.OpenSprayChecks, ID: p.Aircraft.ID.String()}})
 	}
 	checks, err := s.Checks(ctx, p.Aircraft.ID)
 	if err != nil {
@@ -108,17 +113,20 @@ func (s *Service) system(ctx context.Context, p Plan) ([]judge.Finding, error) {
 		return nil, err
 	}
 	if other != "" {
-		find(judge.Stop, "It sprayed "+other+" and was not cleaned since; this job does not take it.", "Spray plans and what is sprayed of them.", "cleaning and rinsing it")
+		find(judge.Stop, "It sprayed "+other+" and was not cleaned since; this job does not take it.",
+			"Spray plans and what is sprayed of them.", "cleaning and rinsing it")
 	}
 	if !p.Wish.Granules {
 		return out, nil
 	}
 	if w, ok := triedWidth(checks); ok && math.Abs(w-p.Out.Settings.Swath) > widthMargin {
-		find(judge.Watch, fmt.Sprintf("The spreader was tried at %.1f m; the plan spreads %.1f m wide.", w, p.Out.Settings.Swath), "Calibrations on record.", "trying it at that width")
+		find(judge.Watch, fmt.Sprintf("The spreader was tried at %.1f m; the plan spreads %.1f m wide.", w,
+			p.Out.Settings.Swath), "Calibrations on record.", "trying it at that width")
 	}
 	other, err = s.soiled(ctx, p, checks, "scale")
 	if other != "" {
-		find(judge.Watch, "It spread "+other+" since its scale was set to zero: the hopper is set to zero after each change of material.", "Calibrations on record.", "the check of the scale")
+		find(judge.Watch, "It spread "+other+" since its scale was set to zero: the hopper is set to zero after each change of material.",
+			"Calibrations on record.", "the check of the scale")
 	}
 	return out, err
 }
@@ -148,7 +156,8 @@ func (s *Service) soiled(ctx context.Context, p Plan, checks []Check, kind strin
 		}
 	}
 	var rows []struct{ Applied, Wish string }
-	if err := s.DB.WithContext(ctx).Raw("select distinct d.applied::text as applied, p.wish::text as wish from spray_done d join spray_plans p on p.id = d.plan_id where p.aircraft_id = ? and d.back_at is null and d.at > ?", p.Aircraft.ID, cleaned).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select distinct d.applied::text as applied, p.wish::text as wish from spray_done d join spray_plans p on p.id = d.plan_id where p.aircraft_id = ? and d.back_at is null and d.at > ?",
+		p.Aircraft.ID, cleaned).Scan(&rows).Error; err != nil {
 		return "", err
 	}
 	takes := func(name string) bool {
@@ -176,7 +185,9 @@ func (s *Service) soiled(ctx context.Context, p Plan, checks []Check, kind strin
 }
 
 func (p Plan) finding(rule judge.Rule, v judge.Verdict, sentence string) judge.Finding {
-	return judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: "product label; usual practice", Evidence: "Spray plan.", Lifts: "changing the plan", Remedy: &judge.Remedy{Kind: judge.OpenSprayPlan, ID: p.Job.ID.String() + "/" + p.Aircraft.ID.String()}}
+	return judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: "product label; usual practice",
+		Evidence: "Spray plan.", Lifts: "changing the plan",
+		Remedy: &judge.Remedy{Kind: judge.OpenSprayPlan, ID: p.Job.ID.String() + "/" + p.Aircraft.ID.String()}}
 }
 
 // filled takes over what was filled in since the last flight: its weighed mass, or that
@@ -187,7 +198,8 @@ func (s *Service) filled(ctx context.Context, p Plan, out *jobs.PlannedFlight) e
 	}
 	none := func() {
 		if len(p.Out.Loads) > 0 {
-			watch("Nothing is on the load sheet for the next flight: nobody has seen the %.1f %s go in, or weighed it.", p.Out.Loads[0].Litres, p.unit())
+			watch("Nothing is on the load sheet for the next flight: nobody has seen the %.1f %s go in, or weighed it.",
+				p.Out.Loads[0].Litres, p.unit())
 		}
 	}
 	if len(p.Fills) == 0 {
@@ -196,7 +208,8 @@ func (s *Service) filled(ctx context.Context, p Plan, out *jobs.PlannedFlight) e
 	}
 	last := p.Fills[len(p.Fills)-1]
 	var flown int
-	if err := s.DB.WithContext(ctx).Raw("select count(*) from flights where aircraft_id = ? and took_off_at > ?", p.Aircraft.ID, last.At).Scan(&flown).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from flights where aircraft_id = ? and took_off_at > ?",
+		p.Aircraft.ID, last.At).Scan(&flown).Error; err != nil {
 		return err
 	}
 	if flown > 0 { // it was flown out
@@ -210,7 +223,8 @@ func (s *Service) filled(ctx context.Context, p Plan, out *jobs.PlannedFlight) e
 		out.WeighedKg = last.MassKg
 	}
 	if len(p.Out.Loads) > 0 && math.Abs(last.Litres-p.Out.Loads[0].Litres) > 0.05*last.Litres {
-		watch("%.1f %s were filled in; by the plan as it is now the next flight takes %.1f.", last.Litres, p.unit(), p.Out.Loads[0].Litres)
+		watch("%.1f %s were filled in; by the plan as it is now the next flight takes %.1f.", last.Litres, p.unit(),
+			p.Out.Loads[0].Litres)
 	}
 	return nil
 }
@@ -251,7 +265,9 @@ func (p Plan) findings() []judge.Finding {
 		}
 	}
 	if n > 0 {
-		find(judge.RuleDrift, judge.Stop, fmt.Sprintf("In the wind now, drift from %s of the next flight would come within %g m of %s. They wait for another wind.", passes(n), p.Out.Buffer, reaches))
+		find(judge.RuleDrift, judge.Stop,
+			fmt.Sprintf("In the wind now, drift from %s of the next flight would come within %g m of %s. They wait for another wind.",
+				passes(n), p.Out.Buffer, reaches))
 	}
 	return out
 }

@@ -58,7 +58,8 @@ func (s *Service) given(ctx context.Context, p *Plan) (spray.Given, error) {
 	if err != nil {
 		return g, err
 	}
-	judged, err := s.Sites.ForJob(ctx, p.Job.SiteID, sites.JobAsk{JobID: p.Job.ID.String(), Type: p.Type, Flight: flight, From: p.Job.FromAt, To: p.Job.ToAt, Zone: crew.Location(), Label: p.label()})
+	judged, err := s.Sites.ForJob(ctx, p.Job.SiteID, sites.JobAsk{JobID: p.Job.ID.String(), Type: p.Type, Flight: flight,
+		From: p.Job.FromAt, To: p.Job.ToAt, Zone: crew.Location(), Label: p.label()})
 	if err != nil {
 		return g, err
 	}
@@ -104,27 +105,32 @@ func (p *Plan) field(g *spray.Given, takeOff string) error {
 	}
 	switch {
 	case len(p.Ground.Fields) == 0:
-		return fault.Clash("no-field", "There is no area on the map of %s: draw the field there, or bring its file.", p.Job.Site)
+		return fault.Clash("no-field", "There is no area on the map of %s: draw the field there, or bring its file.",
+			p.Job.Site)
 	case p.Ground.Field.ID == "":
 		return fault.Bad("field", "This field is not on the map of the site any more. Choose another.")
 	}
 	frame := p.Ground.Frame
 	g.Field.Outline = frame.All(p.Ground.Field.Places)
 	for _, h := range p.Ground.Field.Holes {
-		g.Field.KeepOuts = append(g.Field.KeepOuts, spray.KeepOut{Name: "a hole of the field", Area: true, Places: frame.All(h)})
+		g.Field.KeepOuts = append(g.Field.KeepOuts, spray.KeepOut{Name: "a hole of the field", Area: true,
+			Places: frame.All(h)})
 	}
 	for _, f := range p.Ground.Things {
 		places := frame.All(f.Places)
 		switch {
 		case f.Kind == site.NoGo:
-			g.Field.KeepOuts = append(g.Field.KeepOuts, spray.KeepOut{Name: f.Name, Area: true, Places: places, BufferM: f.BufferM})
+			g.Field.KeepOuts = append(g.Field.KeepOuts, spray.KeepOut{Name: f.Name, Area: true, Places: places,
+				BufferM: f.BufferM})
 		case f.Kind == site.Obstacle || f.Kind == site.Wires:
 			if p.above(f) {
 				continue
 			}
-			g.Field.KeepOuts = append(g.Field.KeepOuts, spray.KeepOut{Name: f.Name, Area: f.Shape == site.Area, Places: places, BufferM: max(f.BufferM, obstacleClear)})
+			g.Field.KeepOuts = append(g.Field.KeepOuts, spray.KeepOut{Name: f.Name, Area: f.Shape == site.Area, Places: places,
+				BufferM: max(f.BufferM, obstacleClear)})
 		case f.Kind == site.Sensitive:
-			g.Sensitive = append(g.Sensitive, spray.Sensitive{ID: f.ID, Name: f.Name, Places: places, Area: f.Shape == site.Area})
+			g.Sensitive = append(g.Sensitive, spray.Sensitive{ID: f.ID, Name: f.Name, Places: places,
+				Area: f.Shape == site.Area})
 		}
 	}
 	if p.Ground.TakeOff == nil {
@@ -208,7 +214,8 @@ func (p Plan) blow(a weather.Air) *spray.Blow {
 	if p.Job.Label.HeightM != nil {
 		height = *p.Job.Label.HeightM
 	}
-	w, err := wind.Scale(units.MetresPerSecond(a.Least()), nil, units.Metres(a.WindHeightM), units.Metres(height), wind.Ground(a.Ground))
+	w, err := wind.Scale(units.MetresPerSecond(a.Least()), nil, units.Metres(a.WindHeightM), units.Metres(height),
+		wind.Ground(a.Ground))
 	if err != nil {
 		return nil
 	}

@@ -20,17 +20,20 @@ import (
 // Handlers serve the spray plans.
 type Handlers struct{ Spraying *Service }
 
-func (h *Handlers) GetSprayPlan(ctx context.Context, r api.GetSprayPlanRequestObject) (api.GetSprayPlanResponseObject, error) {
+func (h *Handlers) GetSprayPlan(ctx context.Context,
+	r api.GetSprayPlanRequestObject) (api.GetSprayPlanResponseObject, error) {
 	p, err := h.Spraying.Get(ctx, r.Id, r.Aircraft)
 	return api.GetSprayPlan200JSONResponse(p.wire(ctx)), err
 }
 
-func (h *Handlers) TrySprayPlan(ctx context.Context, r api.TrySprayPlanRequestObject) (api.TrySprayPlanResponseObject, error) {
+func (h *Handlers) TrySprayPlan(ctx context.Context,
+	r api.TrySprayPlanRequestObject) (api.TrySprayPlanResponseObject, error) {
 	p, err := h.Spraying.Try(ctx, r.Id, r.Aircraft, *r.Body)
 	return api.TrySprayPlan200JSONResponse(p.wire(ctx)), err
 }
 
-func (h *Handlers) SaveSprayPlan(ctx context.Context, r api.SaveSprayPlanRequestObject) (api.SaveSprayPlanResponseObject, error) {
+func (h *Handlers) SaveSprayPlan(ctx context.Context,
+	r api.SaveSprayPlanRequestObject) (api.SaveSprayPlanResponseObject, error) {
 	if err := h.Spraying.Save(ctx, r.Body.Id, r.Id, r.Aircraft, r.Body.Wish, r.Body.Version); err != nil {
 		return nil, err
 	}
@@ -38,7 +41,8 @@ func (h *Handlers) SaveSprayPlan(ctx context.Context, r api.SaveSprayPlanRequest
 	return api.SaveSprayPlan200JSONResponse(p.wire(ctx)), err
 }
 
-func (h *Handlers) PutSprayed(ctx context.Context, r api.PutSprayedRequestObject) (api.PutSprayedResponseObject, error) {
+func (h *Handlers) PutSprayed(ctx context.Context,
+	r api.PutSprayedRequestObject) (api.PutSprayedResponseObject, error) {
 	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
 	if err != nil {
 		return nil, err
@@ -58,7 +62,8 @@ func (h *Handlers) PutSprayed(ctx context.Context, r api.PutSprayedRequestObject
 	return api.PutSprayed200JSONResponse(p.wire(ctx)), err
 }
 
-func (h *Handlers) TakeSprayedBack(ctx context.Context, r api.TakeSprayedBackRequestObject) (api.TakeSprayedBackResponseObject, error) {
+func (h *Handlers) TakeSprayedBack(ctx context.Context,
+	r api.TakeSprayedBackRequestObject) (api.TakeSprayedBackResponseObject, error) {
 	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
 	if err != nil {
 		return nil, err
@@ -93,14 +98,17 @@ func (h *Handlers) SaveFill(ctx context.Context, r api.SaveFillRequestObject) (a
 	return api.SaveFill200JSONResponse(p.wire(ctx)), err
 }
 
-func (h *Handlers) ListNozzles(ctx context.Context, _ api.ListNozzlesRequestObject) (api.ListNozzlesResponseObject, error) {
+func (h *Handlers) ListNozzles(ctx context.Context,
+	_ api.ListNozzlesRequestObject) (api.ListNozzlesResponseObject, error) {
 	out, err := h.nozzles(ctx)
 	return api.ListNozzles200JSONResponse(out), err
 }
 
-func (h *Handlers) SaveNozzle(ctx context.Context, r api.SaveNozzleRequestObject) (api.SaveNozzleResponseObject, error) {
+func (h *Handlers) SaveNozzle(ctx context.Context,
+	r api.SaveNozzleRequestObject) (api.SaveNozzleResponseObject, error) {
 	b := r.Body
-	n := Nozzle{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version}, LeastLPM: b.LeastLMin, MostLPM: b.MostLMin, LeastBar: b.LeastBar, MostBar: b.MostBar, Droplets: string(b.Droplets)}
+	n := Nozzle{Kind: planning.Kind{ID: r.Id, Key: b.Key, Name: b.Name, Active: b.Active, Version: b.Version},
+		LeastLPM: b.LeastLMin, MostLPM: b.MostLMin, LeastBar: b.LeastBar, MostBar: b.MostBar, Droplets: string(b.Droplets)}
 	if err := h.Spraying.SaveNozzle(ctx, n); err != nil {
 		return nil, err
 	}
@@ -112,17 +120,21 @@ func (h *Handlers) nozzles(ctx context.Context) (api.Nozzles, error) {
 	all, err := h.Spraying.Nozzles(ctx)
 	out := api.Nozzles{Nozzles: []api.NozzleKind{}}
 	for _, n := range all {
-		out.Nozzles = append(out.Nozzles, api.NozzleKind{Id: n.ID, Key: n.Key, Name: n.Name, LeastLMin: n.LeastLPM, MostLMin: n.MostLPM, LeastBar: n.LeastBar, MostBar: n.MostBar, Droplets: api.NozzleKindDroplets(n.Droplets), Active: n.Active, Version: n.Version})
+		out.Nozzles = append(out.Nozzles, api.NozzleKind{Id: n.ID, Key: n.Key, Name: n.Name, LeastLMin: n.LeastLPM,
+			MostLMin: n.MostLPM, LeastBar: n.LeastBar, MostBar: n.MostBar, Droplets: api.NozzleKindDroplets(n.Droplets),
+			Active: n.Active, Version: n.Version})
 	}
 	return out, err
 }
 
-func (h *Handlers) ListSprayChecks(ctx context.Context, r api.ListSprayChecksRequestObject) (api.ListSprayChecksResponseObject, error) {
+func (h *Handlers) ListSprayChecks(ctx context.Context,
+	r api.ListSprayChecksRequestObject) (api.ListSprayChecksResponseObject, error) {
 	out, err := h.checks(ctx, r.Id)
 	return api.ListSprayChecks200JSONResponse(out), err
 }
 
-func (h *Handlers) AddSprayCheck(ctx context.Context, r api.AddSprayCheckRequestObject) (api.AddSprayCheckResponseObject, error) {
+func (h *Handlers) AddSprayCheck(ctx context.Context,
+	r api.AddSprayCheckRequestObject) (api.AddSprayCheckResponseObject, error) {
 	ctx, err := outbox.With(ctx, r.Params.PressId, r.Params.PressAgo, r.Params.PressBy)
 	if err != nil {
 		return nil, err
@@ -148,7 +160,8 @@ func (h *Handlers) checks(ctx context.Context, aircraft uuid.UUID) (api.SprayChe
 		if err != nil {
 			return out, err
 		}
-		w := api.SprayCheck{Id: c.ID, Kind: api.SprayCheckKind(c.Kind), Verdict: v, Sentence: c.Sentence, At: c.At.UTC(), By: c.ByName}
+		w := api.SprayCheck{Id: c.ID, Kind: api.SprayCheckKind(c.Kind), Verdict: v, Sentence: c.Sentence, At: c.At.UTC(),
+			By: c.ByName}
 		if err := json.Unmarshal([]byte(c.Input), &w.Input); err != nil {
 			return out, err
 		}
@@ -170,13 +183,16 @@ func utc(t time.Time) *time.Time {
 	return &u
 }
 
-func (h *Handlers) GetSprayRecord(ctx context.Context, r api.GetSprayRecordRequestObject) (api.GetSprayRecordResponseObject, error) {
+func (h *Handlers) GetSprayRecord(ctx context.Context,
+	r api.GetSprayRecordRequestObject) (api.GetSprayRecordResponseObject, error) {
 	out, err := h.records(ctx, r.Id, r.Aircraft)
 	return api.GetSprayRecord200JSONResponse(out), err
 }
 
-func (h *Handlers) SignSprayRecord(ctx context.Context, r api.SignSprayRecordRequestObject) (api.SignSprayRecordResponseObject, error) {
-	if err := h.Spraying.SignRecord(ctx, r.Id, r.Aircraft, r.Body.Id, r.Body.Neighbours, r.Body.Note, r.Body.Pin); err != nil {
+func (h *Handlers) SignSprayRecord(ctx context.Context,
+	r api.SignSprayRecordRequestObject) (api.SignSprayRecordResponseObject, error) {
+	if err := h.Spraying.SignRecord(ctx, r.Id, r.Aircraft, r.Body.Id, r.Body.Neighbours, r.Body.Note,
+		r.Body.Pin); err != nil {
 		return nil, err
 	}
 	out, err := h.records(ctx, r.Id, r.Aircraft)
@@ -192,7 +208,8 @@ func (h *Handlers) records(ctx context.Context, job, aircraft uuid.UUID) (api.Sp
 	return out, err
 }
 
-func (h *Handlers) ExportSprayRecords(ctx context.Context, r api.ExportSprayRecordsRequestObject) (api.ExportSprayRecordsResponseObject, error) {
+func (h *Handlers) ExportSprayRecords(ctx context.Context,
+	r api.ExportSprayRecordsRequestObject) (api.ExportSprayRecordsResponseObject, error) {
 	c, _, err := h.Spraying.Jobs.People.Crew(ctx)
 	if err != nil {
 		return nil, err

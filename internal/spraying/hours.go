@@ -27,7 +27,8 @@ type Hour struct {
 // forecast is to be had.
 func (s *Service) hours(ctx context.Context, p Plan) ([]Hour, error) {
 	out := []Hour{}
-	sky, err := s.Sites.SkyOver(ctx, p.Job.SiteID, sites.AskSky{Aircraft: &p.Aircraft.ID, Work: weather.Spraying, Ground: string(wind.Crops), Label: p.label()})
+	sky, err := s.Sites.SkyOver(ctx, p.Job.SiteID, sites.AskSky{Aircraft: &p.Aircraft.ID, Work: weather.Spraying,
+		Ground: string(wind.Crops), Label: p.label()})
 	if err != nil {
 		return out, err
 	}

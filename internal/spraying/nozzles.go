@@ -19,18 +19,25 @@ type Nozzle struct {
 }
 
 func (n Nozzle) core() spray.Nozzle {
-	return spray.Nozzle{Key: n.Key, Name: n.Name, LeastLPM: n.LeastLPM, MostLPM: n.MostLPM, LeastBar: n.LeastBar, MostBar: n.MostBar, Droplets: n.Droplets}
+	return spray.Nozzle{Key: n.Key, Name: n.Name, LeastLPM: n.LeastLPM, MostLPM: n.MostLPM, LeastBar: n.LeastBar,
+		MostBar: n.MostBar, Droplets: n.Droplets}
 }
 
 // shipped are the kinds of nozzle that a new crew begins with; all are made up, and
 // the tables of the makers take their place.
 var shipped = []Nozzle{
-	{Kind: planning.Kind{Key: "fan-015", Name: "Flat fan 015"}, LeastLPM: 0.34, MostLPM: 0.76, LeastBar: 1, MostBar: 5, Droplets: "fine"},
-	{Kind: planning.Kind{Key: "fan-020", Name: "Flat fan 020"}, LeastLPM: 0.46, MostLPM: 1.02, LeastBar: 1, MostBar: 5, Droplets: "medium"},
-	{Kind: planning.Kind{Key: "drift-020", Name: "Low-drift fan 020"}, LeastLPM: 0.46, MostLPM: 1.02, LeastBar: 1, MostBar: 5, Droplets: "coarse"},
-	{Kind: planning.Kind{Key: "drift-030", Name: "Low-drift fan 030"}, LeastLPM: 0.68, MostLPM: 1.53, LeastBar: 1, MostBar: 5, Droplets: "coarse"},
-	{Kind: planning.Kind{Key: "air-030", Name: "Air-mix fan 030"}, LeastLPM: 0.98, MostLPM: 1.96, LeastBar: 2, MostBar: 8, Droplets: "very coarse"},
-	{Kind: planning.Kind{Key: "disc-small", Name: "Spinning disc, small"}, LeastLPM: 0.3, MostLPM: 1.6, LeastBar: 0.3, MostBar: 1, Droplets: "medium"},
+	{Kind: planning.Kind{Key: "fan-015", Name: "Flat fan 015"}, LeastLPM: 0.34, MostLPM: 0.76, LeastBar: 1, MostBar: 5,
+		Droplets: "fine"},
+	{Kind: planning.Kind{Key: "fan-020", Name: "Flat fan 020"}, LeastLPM: 0.46, MostLPM: 1.02, LeastBar: 1, MostBar: 5,
+		Droplets: "medium"},
+	{Kind: planning.Kind{Key: "drift-020", Name: "Low-drift fan 020"}, LeastLPM: 0.46, MostLPM: 1.02, LeastBar: 1,
+		MostBar: 5, Droplets: "coarse"},
+	{Kind: planning.Kind{Key: "drift-030", Name: "Low-drift fan 030"}, LeastLPM: 0.68, MostLPM: 1.53, LeastBar: 1,
+		MostBar: 5, Droplets: "coarse"},
+	{Kind: planning.Kind{Key: "air-030", Name: "Air-mix fan 030"}, LeastLPM: 0.98, MostLPM: 1.96, LeastBar: 2, MostBar: 8,
+		Droplets: "very coarse"},
+	{Kind: planning.Kind{Key: "disc-small", Name: "Spinning disc, small"}, LeastLPM: 0.3, MostLPM: 1.6, LeastBar: 0.3,
+		MostBar: 1, Droplets: "medium"},
 }
 
 // SeedNozzles puts the shipped kinds on a list that is empty.

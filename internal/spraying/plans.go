@@ -131,7 +131,8 @@ func (s *Service) kept(ctx context.Context, job, aircraft uuid.UUID) (Plan, erro
 // refused, for its passes and loads are others.
 func (p Plan) lock(tx *gorm.DB) error {
 	var version int
-	if err := tx.Raw("select version from spray_plans where id = ? for no key update", p.ID).Scan(&version).Error; err != nil {
+	if err := tx.Raw("select version from spray_plans where id = ? for no key update",
+		p.ID).Scan(&version).Error; err != nil {
 		return err
 	}
 	if version != p.Version {
@@ -189,7 +190,8 @@ func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, err
 		return p, fault.Clash("no-tank", "%s carries no tank.", p.Aircraft.Name)
 	}
 	var row Stored
-	if err := s.DB.WithContext(ctx).Limit(1).Find(&row, "job_id = ? and aircraft_id = ?", job, aircraft).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Limit(1).Find(&row, "job_id = ? and aircraft_id = ?", job,
+		aircraft).Error; err != nil {
 		return p, err
 	}
 	if row.ID == uuid.Nil {
@@ -204,7 +206,10 @@ func (s *Service) about(ctx context.Context, job, aircraft uuid.UUID) (Plan, err
 }
 
 // fields are the fields of a wish by the names that the core gives them.
-var fields = planning.Fields{Of: []error{spray.ErrInput}, Else: "wish", By: map[string]string{"rate": "rate", "speed": "speed_ms", "swath": "swath_m", "flow": "flow_l_min", "edge": "edge_m", "height over the crop": "height_m", "height of the crop": "crop_m", "sections": "sections", "bearing": "bearing_deg", "tank": "tank_l", "density of the mix": "kg_per_l", "turn": "turn_s", "dry mass": "dry_kg"}}
+var fields = planning.Fields{Of: []error{spray.ErrInput}, Else: "wish",
+	By: map[string]string{"rate": "rate", "speed": "speed_ms", "swath": "swath_m", "flow": "flow_l_min", "edge": "edge_m",
+		"height over the crop": "height_m", "height of the crop": "crop_m", "sections": "sections", "bearing": "bearing_deg",
+		"tank": "tank_l", "density of the mix": "kg_per_l", "turn": "turn_s", "dry mass": "dry_kg"}}
 
 // Save keeps a wish. Version 0 is the first; whoever changed it meanwhile is named.
 // Once a pass is sprayed, what the passes lie by stays as it is.
@@ -214,12 +219,14 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 		return err
 	}
 	if st := before.Job.State; st != jobs.Planned {
-		return fault.Clash("job-closed", "This job is %s. Plan it again before its spray plan is changed.", strings.ReplaceAll(st, "-", " "))
+		return fault.Clash("job-closed", "This job is %s. Plan it again before its spray plan is changed.",
+			strings.ReplaceAll(st, "-", " "))
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		by, now := people.From(ctx), s.Clock.Now()
 		var row Stored
-		if err := tx.Raw("select * from spray_plans where job_id = ? and aircraft_id = ? for no key update", job, aircraft).Scan(&row).Error; err != nil {
+		if err := tx.Raw("select * from spray_plans where job_id = ? and aircraft_id = ? for no key update", job,
+			aircraft).Scan(&row).Error; err != nil {
 			return err
 		}
 		content, err := json.Marshal(w)
@@ -241,7 +248,8 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 			if content, err = json.Marshal(w); err != nil {
 				return err
 			}
-			err = tx.Exec("update spray_plans set wish = ?, version = version + 1, by_name = ?, at = ? where id = ?", string(content), by.Name, now, row.ID).Error
+			err = tx.Exec("update spray_plans set wish = ?, version = version + 1, by_name = ?, at = ? where id = ?",
+				string(content), by.Name, now, row.ID).Error
 		}
 		if err != nil {
 			return err
@@ -252,7 +260,8 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 		if err := before.tell(tx); err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayPlanned, Subject: aircraft, At: now, By: by.By(), Summary: before.Aircraft.Name + ": spray plan of " + before.Job.Aim,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayPlanned, Subject: aircraft, At: now, By: by.By(),
+			Summary: before.Aircraft.Name + ": spray plan of " + before.Job.Aim,
 			Content: map[string]any{"plan": row.ID, "job": job, "wish": w}})
 		return err
 	})
@@ -262,7 +271,8 @@ func (s *Service) Save(ctx context.Context, id, job, aircraft uuid.UUID, w spray
 // where they differ, so that kit and packs are counted by them.
 func (s *Service) count(ctx context.Context, tx *gorm.DB, job, aircraft uuid.UUID, flights int) error {
 	var others []uuid.UUID
-	if err := tx.Raw("select aircraft_id from spray_plans where job_id = ? and aircraft_id <> ?", job, aircraft).Scan(&others).Error; err != nil {
+	if err := tx.Raw("select aircraft_id from spray_plans where job_id = ? and aircraft_id <> ?", job,
+		aircraft).Scan(&others).Error; err != nil {
 		return err
 	}
 	for _, id := range others {
@@ -283,7 +293,8 @@ func (s *Service) count(ctx context.Context, tx *gorm.DB, job, aircraft uuid.UUI
 
 // tell writes height and speed of the plan into the job, where people are briefed from.
 func (p Plan) tell(tx *gorm.DB) error {
-	way := jobs.PlannedWay{HeightM: p.Wish.HeightM + p.Wish.CropM, SpeedMS: p.Out.Settings.Speed, Datum: intent.AboveGround}
+	way := jobs.PlannedWay{HeightM: p.Wish.HeightM + p.Wish.CropM, SpeedMS: p.Out.Settings.Speed,
+		Datum: intent.AboveGround}
 	return jobs.Tell(tx, p.Job.ID, p.Aircraft.ID, way)
 }
 
@@ -310,14 +321,16 @@ func mayChange(tx *gorm.DB, row Stored, w *spray.Wish) error {
 		return err
 	}
 	var n int
-	if err := tx.Raw("select count(*) from spray_done where plan_id = ? and back_at is null", row.ID).Scan(&n).Error; err != nil {
+	if err := tx.Raw("select count(*) from spray_done where plan_id = ? and back_at is null",
+		row.ID).Scan(&n).Error; err != nil {
 		return err
 	}
 	if n > 0 && w.Direction != spray.Along {
 		w.Direction, w.BearingDeg = was.Direction, was.BearingDeg
 	}
 	if n > 0 && lies(was) != lies(*w) {
-		return fault.Clash("sprayed-already", "Part of this field is sprayed already, by the passes as they lie: field, edge, swath, direction and sections stay. Take back what was sprayed, or change only rate, speed and product.")
+		return fault.Clash("sprayed-already",
+			"Part of this field is sprayed already, by the passes as they lie: field, edge, swath, direction and sections stay. Take back what was sprayed, or change only rate, speed and product.")
 	}
 	return nil
 }

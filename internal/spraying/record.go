@@ -58,7 +58,8 @@ func (s *Service) Records(ctx context.Context, job, aircraft uuid.UUID) (Records
 		return out, err
 	}
 	var rows []recordRow
-	if err := s.DB.WithContext(ctx).Raw("select id, content, at, by_name from spray_records where plan_id = ? order by at desc, id desc", p.ID).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id, content, at, by_name from spray_records where plan_id = ? order by at desc, id desc",
+		p.ID).Scan(&rows).Error; err != nil {
 		return out, err
 	}
 	for _, r := range rows {
@@ -83,7 +84,9 @@ func (s *Service) Records(ctx context.Context, job, aircraft uuid.UUID) (Records
 // draft is what was applied on some parts, those that no signed record holds.
 func (s *Service) draft(ctx context.Context, p Plan, parts []Done, signed []SignedRecord) (spraycsv.Record, error) {
 	unit := p.unit() + "/ha"
-	r := spraycsv.Record{Site: p.Job.Site, Field: p.Ground.Field.Name, Aircraft: p.Aircraft.Name, Registration: p.Aircraft.Registration, Product: Applied{Mix: p.Wish.Mix}.words(), Number: p.Wish.Number, Rate: p.Out.Settings.Rate, RateUnit: unit}
+	r := spraycsv.Record{Site: p.Job.Site, Field: p.Ground.Field.Name, Aircraft: p.Aircraft.Name,
+		Registration: p.Aircraft.Registration, Product: Applied{Mix: p.Wish.Mix}.words(), Number: p.Wish.Number,
+		Rate: p.Out.Settings.Rate, RateUnit: unit}
 	if at := p.Ground.Field.Places; len(at) > 0 {
 		r.Lat, r.Lon = at[0].Lat, at[0].Lon
 	}
@@ -176,7 +179,8 @@ func (s *Service) flewThen(ctx context.Context, p Plan, signed []SignedRecord, r
 		}
 	}
 	var row struct{ First *time.Time }
-	if err := s.DB.WithContext(ctx).Raw("select min(took_off_at) as first from flights where job_id = ? and aircraft_id = ? and landed_at is not null and took_off_at > ? and took_off_at <= ?", p.Job.ID, p.Aircraft.ID, after, *r.To).Scan(&row).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select min(took_off_at) as first from flights where job_id = ? and aircraft_id = ? and landed_at is not null and took_off_at > ? and took_off_at <= ?",
+		p.Job.ID, p.Aircraft.ID, after, *r.To).Scan(&row).Error; err != nil {
 		return err
 	}
 	if row.First != nil && row.First.Before(*r.From) {
@@ -205,7 +209,8 @@ func (s *Service) weatherThen(ctx context.Context, site uuid.UUID, at *time.Time
 	if air.FromDeg != nil {
 		from = fmt.Sprintf("from %.0f", *air.FromDeg)
 	}
-	*words = fmt.Sprintf("%s UTC: wind %s %s, %s, dew point %s (%s)", air.At.UTC().Format("2006-01-02 15:04"), num(air.WindMS, "m/s"), from, num(air.TempC, "degC"), num(air.DewC, "degC"), air.Source)
+	*words = fmt.Sprintf("%s UTC: wind %s %s, %s, dew point %s (%s)", air.At.UTC().Format("2006-01-02 15:04"),
+		num(air.WindMS, "m/s"), from, num(air.TempC, "degC"), num(air.DewC, "degC"), air.Source)
 	return nil
 }
 
@@ -236,9 +241,12 @@ func missing(r spraycsv.Record) []string {
 		none bool
 		says string
 	}{
-		{r.AreaHa <= 0, "Nothing is put on record as sprayed since the last signature."}, {r.Product == "", "No product is in the plan."}, {r.Number == "", "The registration number of the product is not in the plan."},
-		{r.Applicator == "", "Nobody is in command of the job."}, {r.Licence == "", "No applicator licence of who is in command is on file."},
-		{r.AreaHa > 0 && (r.WeatherFrom == "" || r.WeatherTo == ""), "No weather of the site is on file for beginning and end."},
+		{r.AreaHa <= 0, "Nothing is put on record as sprayed since the last signature."}, {r.Product == "",
+			"No product is in the plan."}, {r.Number == "", "The registration number of the product is not in the plan."},
+		{r.Applicator == "", "Nobody is in command of the job."}, {r.Licence == "",
+			"No applicator licence of who is in command is on file."},
+		{r.AreaHa > 0 && (r.WeatherFrom == "" || r.WeatherTo == ""),
+			"No weather of the site is on file for beginning and end."},
 	} {
 		if m.none {
 			out = append(out, m.says)
@@ -254,7 +262,8 @@ func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, n
 		return err
 	}
 	var known int
-	if err := s.DB.WithContext(ctx).Raw("select count(*) from spray_records where id = ?", id).Scan(&known).Error; err != nil || known > 0 {
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from spray_records where id = ?",
+		id).Scan(&known).Error; err != nil || known > 0 {
 		return err
 	}
 	r, err := s.Records(ctx, job, aircraft)
@@ -281,21 +290,26 @@ func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, n
 		if err := tx.Exec("select 1 from spray_plans where id = ? for no key update", p.ID).Error; err != nil {
 			return err
 		}
-		if err := tx.Exec("insert into spray_records (id, plan_id, content, from_at, to_at, at, by_name) values (?, ?, ?, ?, ?, ?, ?)", id, p.ID, string(content), *r.Draft.From, *r.Draft.To, now, by.Name).Error; err != nil {
+		if err := tx.Exec("insert into spray_records (id, plan_id, content, from_at, to_at, at, by_name) values (?, ?, ?, ?, ?, ?, ?)",
+			id, p.ID, string(content), *r.Draft.From, *r.Draft.To, now, by.Name).Error; err != nil {
 			return err
 		}
 		var ids db.UUIDs
 		for _, d := range r.parts {
 			ids = append(ids, d.ID)
 		}
-		res := tx.Exec("update spray_done set record_id = ? where id = any(?::uuid[]) and record_id is null and back_at is null", id, ids)
+		res := tx.Exec("update spray_done set record_id = ? where id = any(?::uuid[]) and record_id is null and back_at is null",
+			id, ids)
 		if res.Error != nil {
 			return res.Error
 		}
 		if int(res.RowsAffected) != len(ids) {
-			return fault.Clash("already-signed", "Somebody has signed this record, or taken part of it back, meanwhile. Look at it again.")
+			return fault.Clash("already-signed",
+				"Somebody has signed this record, or taken part of it back, meanwhile. Look at it again.")
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayRecorded, Subject: aircraft, At: now, By: by.By(), Signed: true, Summary: fmt.Sprintf("%s: %.2f ha of %s, %s", p.Aircraft.Name, r.Draft.AreaHa, r.Draft.Field, r.Draft.Product), Content: r.Draft})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.SprayRecorded, Subject: aircraft, At: now, By: by.By(),
+			Signed: true, Summary: fmt.Sprintf("%s: %.2f ha of %s, %s", p.Aircraft.Name, r.Draft.AreaHa, r.Draft.Field,
+				r.Draft.Product), Content: r.Draft})
 		return err
 	})
 }

@@ -104,16 +104,20 @@ func TestBrokenOffAndGoneOn(t *testing.T) {
 	y := setUp(t)
 	p := y.plan()
 	leg := p.Out.Flown.Sorties[0].Legs[0]
-	half := spraying.Done{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0], ToShare: (leg.Share[0] + leg.Share[1]) / 2}
+	half := spraying.Done{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0],
+		ToShare: (leg.Share[0] + leg.Share[1]) / 2}
 	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{half}, 0))
 	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{half}, 0), "sent twice")
 	after := y.plan()
 	assert.Len(t, after.Done, len(p.Done)+1)
-	assert.InDelta(t, p.Out.DoneHa+half.ToShare*p.Out.Passes[leg.Pass].Area/1e4-half.FromShare*p.Out.Passes[leg.Pass].Area/1e4, after.Out.DoneHa, 1e-6)
+	assert.InDelta(t, p.Out.DoneHa+half.ToShare*p.Out.Passes[leg.Pass].Area/1e4-
+		half.FromShare*p.Out.Passes[leg.Pass].Area/1e4,
+		after.Out.DoneHa, 1e-6)
 	again := spraying.Done{ID: testbed.NewID(), Pass: leg.Pass, FromShare: half.FromShare, ToShare: 1}
 	err := y.Spraying.Spray(y.as("imre"), y.job, y.aircraft, []spraying.Done{again}, 0)
 	assert.True(t, fault.Is(err, "sprayed-already"), "%v", err)
-	for _, bad := range []spraying.Done{{Pass: 500, ToShare: 1}, {Pass: -1, ToShare: 1}, {Pass: 0, FromShare: 0.5, ToShare: 0.5}, {Pass: 0, ToShare: 1.1}} {
+	for _, bad := range []spraying.Done{{Pass: 500, ToShare: 1}, {Pass: -1, ToShare: 1},
+		{Pass: 0, FromShare: 0.5, ToShare: 0.5}, {Pass: 0, ToShare: 1.1}} {
 		bad.ID = testbed.NewID()
 		require.Error(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{bad}, 0))
 	}
@@ -155,11 +159,16 @@ func TestFillIsSeenByTwoAndWeighed(t *testing.T) {
 		require.NoError(t, fill("odile", 1, spraying.Tick{Version: y.plan().Fills[0].Version, Line: one(i), In: true}))
 	}
 	v := func() int { return y.plan().Fills[0].Version }
-	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Line: one(1), In: true, What: f.Lines[1].What, Amount: f.Lines[1].Amount * 1.1}), "The load is another one by now")
-	require.NoError(t, fill("odile", 1, spraying.Tick{Line: one(1), In: true, What: f.Lines[1].What, Amount: f.Lines[1].Amount}), "pressed twice it is in once")
-	require.Error(t, fill("odile", 1, spraying.Tick{Version: v() - 1, SecondLogin: "tamsin", SecondPIN: pin("tamsin")}), "somebody ticked meanwhile")
-	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "odile", SecondPIN: pin("odile")}), "somebody else")
-	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "rhea", SecondPIN: pin("rhea")}), "does not have a role")
+	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Line: one(1), In: true, What: f.Lines[1].What,
+		Amount: f.Lines[1].Amount * 1.1}), "The load is another one by now")
+	require.NoError(t, fill("odile", 1, spraying.Tick{Line: one(1), In: true, What: f.Lines[1].What,
+		Amount: f.Lines[1].Amount}), "pressed twice it is in once")
+	require.Error(t, fill("odile", 1, spraying.Tick{Version: v() - 1, SecondLogin: "tamsin", SecondPIN: pin("tamsin")}),
+		"somebody ticked meanwhile")
+	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "odile", SecondPIN: pin("odile")}),
+		"somebody else")
+	require.ErrorContains(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "rhea", SecondPIN: pin("rhea")}),
+		"does not have a role")
 	require.Error(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "tamsin", SecondPIN: "0000"}))
 	require.NoError(t, fill("odile", 1, spraying.Tick{Version: v(), SecondLogin: "tamsin", SecondPIN: pin("tamsin")}))
 	should := p.Dry + f.Litres
@@ -202,7 +211,10 @@ func TestLabelHoldsTheAir(t *testing.T) {
 	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, p.Version))
 	got, err := y.Spraying.Planned(y.as("odile"), y.job, y.aircraft)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(got.Findings, func(f judge.Finding) bool { return f.Rule == judge.RuleDeltaT && f.Verdict == judge.Stop }), "%v", got.Findings)
+	assert.True(t, slices.ContainsFunc(got.Findings, func(f judge.Finding) bool {
+		return f.Rule == judge.RuleDeltaT &&
+			f.Verdict == judge.Stop
+	}), "%v", got.Findings)
 	assert.Contains(t, says(got), "of the label")
 	for _, h := range y.plan().Hours { // none without a weather service
 		assert.Equal(t, judge.Stop, h.Verdict, "%s", h.At)
@@ -235,7 +247,8 @@ func TestGateAsksThePlan(t *testing.T) {
 	assert.Equal(t, judge.Watch, says()[judge.RuleSpraySystem], "one nozzle is worn")
 	assert.NotContains(t, says(), judge.RuleDrift, "the pass that waits is not in the next flight")
 	no := false
-	require.NoError(t, y.Spraying.AddCheck(y.as("bao"), y.aircraft, api.NewSprayCheck{Id: testbed.NewID(), Kind: "bled", InOrder: &no}))
+	require.NoError(t, y.Spraying.AddCheck(y.as("bao"), y.aircraft,
+		api.NewSprayCheck{Id: testbed.NewID(), Kind: "bled", InOrder: &no}))
 	assert.Equal(t, judge.Stop, says()[judge.RuleSpraySystem])
 	// With a wide buffer everything waits, and the next flight is stopped.
 	p := y.plan()
@@ -255,7 +268,8 @@ func TestGateAsksThePlan(t *testing.T) {
 func TestCalibrationsGrowOld(t *testing.T) {
 	at := time.Date(2026, 6, 10, 15, 0, 0, 0, time.UTC)
 	standing := func(kind, verdict string, age time.Duration) api.CheckAge {
-		for _, c := range spraying.Standing([]spraying.Check{{Kind: kind, Verdict: verdict, Sentence: "Fine.", At: at.Add(-age), ByName: "Bo"}}, at, time.UTC) {
+		for _, c := range spraying.Standing([]spraying.Check{{Kind: kind, Verdict: verdict, Sentence: "Fine.",
+			At: at.Add(-age), ByName: "Bo"}}, at, time.UTC) {
 			if c.Kind == kind {
 				return c
 			}
@@ -293,7 +307,8 @@ func TestCalibrationsThatCannotBe(t *testing.T) {
 	require.NoError(t, y.DB.Raw("select id from aircraft where name = 'Lantern One'").Scan(&text).Error)
 	lantern := uuid.MustParse(text)
 	yes := true
-	err := y.Spraying.AddCheck(y.as("tamsin"), lantern, api.NewSprayCheck{Id: testbed.NewID(), Kind: "bled", InOrder: &yes})
+	err := y.Spraying.AddCheck(y.as("tamsin"), lantern, api.NewSprayCheck{Id: testbed.NewID(), Kind: "bled",
+		InOrder: &yes})
 	assert.True(t, fault.Is(err, "no-tank"), "%v", err)
 }
 
@@ -303,18 +318,23 @@ func TestNozzlesOfTheCrew(t *testing.T) {
 	all, err := y.Spraying.Nozzles(ctx)
 	require.NoError(t, err)
 	require.NotEmpty(t, all)
-	n := spraying.Nozzle{Kind: planning.Kind{ID: testbed.NewID(), Key: "own-1", Name: "Own", Active: true}, LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
+	n := spraying.Nozzle{Kind: planning.Kind{ID: testbed.NewID(), Key: "own-1", Name: "Own", Active: true}, LeastLPM: 0.5,
+		MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n))
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n), "sent twice")
 	n.Version, n.MostLPM, n.Key = 1, 1.5, "another"
 	require.NoError(t, y.Spraying.SaveNozzle(ctx, n))
 	all, err = y.Spraying.Nozzles(ctx)
 	require.NoError(t, err)
-	assert.True(t, slices.ContainsFunc(all, func(x spraying.Nozzle) bool { return x.ID == n.ID && x.Key == "own-1" && x.MostLPM == 1.5 }), "plans name it by its key, which stays")
+	assert.True(t, slices.ContainsFunc(all, func(x spraying.Nozzle) bool {
+		return x.ID == n.ID && x.Key == "own-1" &&
+			x.MostLPM == 1.5
+	}), "plans name it by its key, which stays")
 	assert.True(t, fault.Is(y.Spraying.SaveNozzle(ctx, n), "stale"))
 	n.Version, n.MostLPM = 2, 0.1
 	require.Error(t, y.Spraying.SaveNozzle(ctx, n))
-	n = spraying.Nozzle{Kind: planning.Kind{ID: testbed.NewID(), Key: all[0].Key, Name: "Twin"}, LeastLPM: 0.5, MostLPM: 1, LeastBar: 1, MostBar: 3, Droplets: "coarse"}
+	n = spraying.Nozzle{Kind: planning.Kind{ID: testbed.NewID(), Key: all[0].Key, Name: "Twin"}, LeastLPM: 0.5, MostLPM: 1,
+		LeastBar: 1, MostBar: 3, Droplets: "coarse"}
 	err = y.Spraying.SaveNozzle(ctx, n)
 	e, ok := fault.As(err)
 	require.True(t, ok, "a key stands once: %v", err)
@@ -415,7 +435,8 @@ func TestPassesLieStillOnceSprayed(t *testing.T) {
 	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 1))
 	turned := y.plan().Out.BearingDeg
 	assert.NotEqual(t, p.Out.BearingDeg, turned)
-	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: 3, ToShare: 1}}, 0))
+	require.NoError(t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft,
+		[]spraying.Done{{ID: testbed.NewID(), Pass: 3, ToShare: 1}}, 0))
 	assert.Equal(t, "rows", string(y.plan().Wish.Direction))
 	w.Direction = "best"
 	require.NoError(t, y.Spraying.Save(y.as("odile"), p.ID, y.job, y.aircraft, w, 2), "the bearing that is kept is taken")

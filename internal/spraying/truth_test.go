@@ -41,7 +41,8 @@ func (y yard) save(w spray.Wish) {
 
 func (y yard) sprayOne() {
 	leg := y.plan().Out.Flown.Sorties[0].Legs[0]
-	require.NoError(y.t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft, []spraying.Done{{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0], ToShare: leg.Share[1]}}, 0))
+	require.NoError(y.t, y.Spraying.Spray(y.as("odile"), y.job, y.aircraft,
+		[]spraying.Done{{ID: testbed.NewID(), Pass: leg.Pass, FromShare: leg.Share[0], ToShare: leg.Share[1]}}, 0))
 }
 
 // What was sprayed stays what it was when the plan is changed afterwards: on the record,
@@ -55,7 +56,8 @@ func TestWhatWasSprayedStays(t *testing.T) {
 	w := y.plan().Wish
 	first := w.Mix[0].Name
 	hours := 72.0
-	w.Mix, w.Number, w.Rate, w.Label.ReEntryHours = []spray.Product{{Name: "Mite oil", PerHa: 2, Unit: "L"}}, "N-77", 30, &hours
+	w.Mix, w.Number, w.Rate, w.Label.ReEntryHours = []spray.Product{{Name: "Mite oil", PerHa: 2,
+		Unit: "L"}}, "N-77", 30, &hours
 	y.save(w)
 	after, err := y.Spraying.Records(ctx, y.job, y.aircraft)
 	require.NoError(t, err)
@@ -72,7 +74,8 @@ func TestWhatWasSprayedStays(t *testing.T) {
 	assert.Equal(t, both.Draft.To.Add(72*time.Hour), *both.Draft.ReEntry)
 
 	yes := true
-	require.NoError(t, y.Spraying.AddCheck(y.as("bao"), y.aircraft, api.NewSprayCheck{Id: testbed.NewID(), Kind: "cleaned", InOrder: &yes}))
+	require.NoError(t, y.Spraying.AddCheck(y.as("bao"), y.aircraft,
+		api.NewSprayCheck{Id: testbed.NewID(), Kind: "cleaned", InOrder: &yes}))
 	assert.NotContains(t, says(y.planned()), "was not cleaned since")
 }
 
@@ -125,7 +128,8 @@ func TestFlightWithoutLoadSheetIsSaid(t *testing.T) {
 	y := setUp(t)
 	assert.Contains(t, says(y.planned()), "Nothing is on the load sheet for the next flight")
 	line := 0
-	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1, spraying.Tick{ID: testbed.NewID(), Line: &line, In: true}))
+	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1,
+		spraying.Tick{ID: testbed.NewID(), Line: &line, In: true}))
 	assert.NotContains(t, says(y.planned()), "Nothing is on the load sheet")
 	require.NoError(t, y.DB.Exec("update spray_fills set at = at - interval '30 days'").Error)
 	assert.Contains(t, says(y.planned()), "Nothing is on the load sheet", "that fill was flown out")
@@ -260,7 +264,9 @@ func TestVariableWindWidensTheSector(t *testing.T) {
 	y := setUp(t)
 	now := y.Clock.Now().UTC()
 	take := func(wind string) spraying.Plan {
-		require.NoError(t, y.Sites.AddWeather(y.as("odile"), y.plan().Job.SiteID, sites.NewWeather{ID: testbed.NewID(), Ground: "crops", Report: "METAR XTST " + now.Format("021504Z") + " " + wind + " 9999 FEW060 22/12 Q1016"}))
+		require.NoError(t, y.Sites.AddWeather(y.as("odile"), y.plan().Job.SiteID,
+			sites.NewWeather{ID: testbed.NewID(), Ground: "crops",
+				Report: "METAR XTST " + now.Format("021504Z") + " " + wind + " 9999 FEW060 22/12 Q1016"}))
 		return y.plan()
 	}
 	w, far := y.plan().Wish, 150.0
@@ -336,7 +342,9 @@ func TestPassesAreTheRoute(t *testing.T) {
 		return out
 	}
 	assert.Contains(t, path(), "of the plan")
-	require.NoError(t, y.Jobs.Decide(y.as("odile"), y.job, jobs.NewDecision{ID: testbed.NewID(), Aircraft: y.aircraft, Kind: intent.ByHand, Reason: "over the end of the trellis by hand"}))
+	require.NoError(t, y.Jobs.Decide(y.as("odile"), y.job,
+		jobs.NewDecision{ID: testbed.NewID(), Aircraft: y.aircraft, Kind: intent.ByHand,
+			Reason: "over the end of the trellis by hand"}))
 	assert.NotContains(t, path(), "stop: ")
 	for _, c := range must(y.Jobs.Get(y.as("odile"), y.job)).Aircraft {
 		require.NotNil(t, c.RouteM, "people are briefed by the plan")
@@ -417,7 +425,8 @@ func TestWhatWasWeighedIsPlanned(t *testing.T) {
 		return empty, packs
 	}
 	day := testbed.Noon.Truncate(24 * time.Hour)
-	w := fleet.Weighing{ID: testbed.NewID(), AircraftID: y.aircraft, Part: "empty", Kg: 31.5, Scale: " Platform scale 2 ", WeighedOn: day.AddDate(0, 0, -3)}
+	w := fleet.Weighing{ID: testbed.NewID(), AircraftID: y.aircraft, Part: "empty", Kg: 31.5, Scale: " Platform scale 2 ",
+		WeighedOn: day.AddDate(0, 0, -3)}
 	tamsin := y.as("tamsin")
 	require.NoError(t, y.Fleet.Weigh(tamsin, w))
 	require.NoError(t, y.Fleet.Weigh(tamsin, w), "the same press sent twice")
@@ -527,13 +536,15 @@ func TestGranulesAreSaidInKilograms(t *testing.T) {
 	y := setUp(t)
 	w := y.plan().Wish
 	most := w.Rate / 2
-	w.Granules, w.Nozzle, w.Label.MostRate, w.Mix = true, "", &most, []spray.Product{{Name: "Slug bait", PerHa: w.Rate, Unit: "kg"}}
+	w.Granules, w.Nozzle, w.Label.MostRate, w.Mix = true, "", &most, []spray.Product{{Name: "Slug bait", PerHa: w.Rate,
+		Unit: "kg"}}
 	y.save(w)
 	litres := regexp.MustCompile(`\d L\b|L/ha`)
 	assert.NotRegexp(t, litres, says(y.planned()))
 	assert.Contains(t, says(y.planned()), "kg/ha")
 	line := 0
-	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1, spraying.Tick{ID: testbed.NewID(), Line: &line, In: true}))
+	require.NoError(t, y.Spraying.Fill(y.as("odile"), y.job, y.aircraft, 1,
+		spraying.Tick{ID: testbed.NewID(), Line: &line, In: true}))
 	less := y.plan().Wish
 	less.TankL = 5
 	y.save(less)

@@ -47,7 +47,8 @@ func (s *Service) along(ctx context.Context, p Plan) (*Way, error) {
 	flight := p.Job.Steered(p.Aircraft.ID, planned)
 	a, err := s.Sites.WayHome(ctx, p.Job.SiteID, sites.Ask{Aircraft: &p.Aircraft.ID, Flight: flight})
 	if f, people := fault.As(err); people {
-		out.Findings = append(out.Findings, p.finding(judge.RulePath, judge.Stop, "The way of this plan cannot be judged: "+f.Detail))
+		out.Findings = append(out.Findings, p.finding(judge.RulePath, judge.Stop,
+			"The way of this plan cannot be judged: "+f.Detail))
 		return &out, nil
 	}
 	if err != nil {

@@ -143,12 +143,15 @@ func (c *Client) hold(req *http.Request, a Answer) {
 	if err != nil {
 		return // an address outside the contract, asked on purpose
 	}
-	if strings.HasPrefix(a.Header.Get("Content-Type"), "image/") || strings.HasPrefix(a.Header.Get("Content-Type"), "text/csv") || strings.HasPrefix(a.Header.Get("Content-Type"), "application/x-ndjson") {
+	if strings.HasPrefix(a.Header.Get("Content-Type"), "image/") ||
+		strings.HasPrefix(a.Header.Get("Content-Type"), "text/csv") ||
+		strings.HasPrefix(a.Header.Get("Content-Type"), "application/x-ndjson") {
 		return
 	}
 	in := &openapi3filter.ResponseValidationInput{
 		RequestValidationInput: &openapi3filter.RequestValidationInput{Request: req, PathParams: params, Route: route},
 		Status:                 a.Status, Header: a.Header, Body: io.NopCloser(bytes.NewReader(a.Body)),
 		Options: &openapi3filter.Options{IncludeResponseStatus: true, MultiError: true}}
-	require.NoError(c.t, openapi3filter.ValidateResponse(context.Background(), in), fmt.Sprintf("%s %s: %s", req.Method, req.URL.Path, a.Text()))
+	require.NoError(c.t, openapi3filter.ValidateResponse(context.Background(), in),
+		fmt.Sprintf("%s %s: %s", req.Method, req.URL.Path, a.Text()))
 }

@@ -65,11 +65,15 @@ func (f *Field) chart() {
 	f.t.Helper()
 	ctx := f.asChief()
 	f.Site = NewID()
-	require.NoError(f.t, f.svc.Sites.Add(ctx, sites.Site{ID: f.Site, Name: "Practice field", Lat: SiteLat, Lon: SiteLon, ElevationM: new(SiteM), Practice: true}))
+	require.NoError(f.t, f.svc.Sites.Add(ctx, sites.Site{ID: f.Site, Name: "Practice field", Lat: SiteLat, Lon: SiteLon,
+		ElevationM: new(SiteM), Practice: true}))
 	yes := true
 	for _, x := range []site.Feature{
-		{Kind: site.TakeOff, Shape: site.Point, Name: "Field gate", Free: []float64{0, 90, 180, 270}, Places: []geo.Point{{Lat: SiteLat, Lon: SiteLon}}, Ground: &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes, NoPlastic: &yes, NoDust: &yes, NoPeople: &yes}},
-		{Kind: site.Route, Shape: site.Line, Name: "Round the field", Places: []geo.Point{{Lat: SiteLat + 0.001, Lon: SiteLon}, {Lat: SiteLat + 0.001, Lon: SiteLon + 0.001}}},
+		{Kind: site.TakeOff, Shape: site.Point, Name: "Field gate", Free: []float64{0, 90, 180, 270},
+			Places: []geo.Point{{Lat: SiteLat, Lon: SiteLon}}, Ground: &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes,
+				NoPlastic: &yes, NoDust: &yes, NoPeople: &yes}},
+		{Kind: site.Route, Shape: site.Line, Name: "Round the field",
+			Places: []geo.Point{{Lat: SiteLat + 0.001, Lon: SiteLon}, {Lat: SiteLat + 0.001, Lon: SiteLon + 0.001}}},
 	} {
 		x.ID = NewID().String()
 		require.NoError(f.t, f.svc.Sites.SaveFeature(ctx, f.Site, x, 0))
@@ -99,7 +103,9 @@ func (f *Field) Practice() uuid.UUID {
 	now, ctx := f.svc.Clock.Now(), f.as()
 	stamp := now.UTC().Truncate(time.Minute)
 	station, near := SiteM, 12.0
-	require.NoError(f.t, f.svc.Sites.AddWeather(ctx, f.Site, sites.NewWeather{ID: NewID(), Ground: "open", StationM: &station, StationKm: &near, Report: "METAR KZZT " + stamp.Format("021504") + "Z 24006KT 10SM CLR 16/06 A3000"}))
+	require.NoError(f.t, f.svc.Sites.AddWeather(ctx, f.Site,
+		sites.NewWeather{ID: NewID(), Ground: "open", StationM: &station, StationKm: &near,
+			Report: "METAR KZZT " + stamp.Format("021504") + "Z 24006KT 10SM CLR 16/06 A3000"}))
 	require.NoError(f.t, f.svc.Airspace.Take(ctx, f.Site, NoZones(SiteLat, SiteLon)))
 	for _, m := range f.team {
 		require.NoError(f.t, f.svc.People.DeclareFit(people.With(ctx, m.Person), NewID(), nil))
@@ -111,7 +117,8 @@ func (f *Field) Practice() uuid.UUID {
 		return f.job.ID // something of it is in the air
 	}
 	height, speed := 30.0, 5.0
-	f.job = jobs.Job{ID: NewID(), Work: rules.Practised, SiteID: f.Site, Aim: "Practice", FromAt: now.Add(-time.Minute), ToAt: now.Add(6 * time.Hour)}
+	f.job = jobs.Job{ID: NewID(), Work: rules.Practised, SiteID: f.Site, Aim: "Practice", FromAt: now.Add(-time.Minute),
+		ToAt: now.Add(6 * time.Hour)}
 	for _, m := range f.team {
 		f.job.People = append(f.job.People, jobs.Post{PersonID: m.ID, Post: m.Post})
 	}
@@ -121,7 +128,8 @@ func (f *Field) Practice() uuid.UUID {
 		if f.only != "" && c.Aircraft.Name != f.only {
 			continue
 		}
-		f.job.Aircraft = append(f.job.Aircraft, jobs.Craft{AircraftID: c.Aircraft.ID, ReturnM: &height, LostLink: string(intent.Returns), SpeedMS: &speed})
+		f.job.Aircraft = append(f.job.Aircraft, jobs.Craft{AircraftID: c.Aircraft.ID, ReturnM: &height,
+			LostLink: string(intent.Returns), SpeedMS: &speed})
 	}
 	require.NoError(f.t, f.svc.Jobs.Save(ctx, f.job))
 	f.answer(f.job)
@@ -156,14 +164,16 @@ func (f *Field) answer(j jobs.Job) {
 
 // NoZones is the answer of an airspace desk that knows of no zone round a place.
 func NoZones(lat, lon float64) []byte {
-	return fmt.Appendf(nil, `{"type":"FeatureCollection","covers":{"lat":%g,"lon":%g,"radius_km":15},"features":[]}`, lat, lon)
+	return fmt.Appendf(nil, `{"type":"FeatureCollection","covers":{"lat":%g,"lon":%g,"radius_km":15},"features":[]}`, lat,
+		lon)
 }
 
 // Level is a terrain of one height round a place, 1.5 km each way.
 func Level(lat, lon, m float64) *strings.Reader {
 	var s strings.Builder
 	const n, cell = 120, 0.00025
-	fmt.Fprintf(&s, "ncols %d\nnrows %d\nxllcenter %.6f\nyllcenter %.6f\ncellsize %g\nnodata_value -9999\n", n, n, lon-n/2*cell, lat-n/2*cell, cell)
+	fmt.Fprintf(&s, "ncols %d\nnrows %d\nxllcenter %.6f\nyllcenter %.6f\ncellsize %g\nnodata_value -9999\n", n, n,
+		lon-n/2*cell, lat-n/2*cell, cell)
 	row := strings.Repeat(fmt.Sprintf("%g ", m), n) + "\n"
 	s.WriteString(strings.Repeat(row, n))
 	return strings.NewReader(s.String())

@@ -54,16 +54,20 @@ type Stage struct {
 func NewStage(t testing.TB) *Stage {
 	c := clock.At(Noon)
 	svc, url := Empty(t, c)
-	svc.People.Hash = &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32} // quick, for tests only
+	// quick, for tests only
+	svc.People.Hash = &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32}
 	s := &Stage{Services: svc, Clock: c, URL: url, t: t}
 	ctx := context.Background()
-	zone := people.Crew{Name: "Test crew", Zone: "America/Los_Angeles", Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}}
+	zone := people.Crew{Name: "Test crew", Zone: "America/Los_Angeles",
+		Units: people.Shown{Length: "m", Speed: "m/s", Mass: "kg", Temperature: "degC", Volume: "L"}}
 	trained := Noon.AddDate(0, -6, 0)
 	var err error
-	s.Chief, err = svc.People.SetUp(ctx, zone, people.New{Login: "chief", Name: "Chief Person", Password: "long enough", PIN: PIN, Certificate: "R-1", TrainedOn: &trained})
+	s.Chief, err = svc.People.SetUp(ctx, zone, people.New{Login: "chief", Name: "Chief Person", Password: "long enough",
+		PIN: PIN, Certificate: "R-1", TrainedOn: &trained})
 	require.NoError(t, err)
 	add := func(login string, role crew.Role) people.Person {
-		p, err := svc.People.Add(ctx, people.New{ID: NewID(), Login: login, Name: login + " person", Roles: []crew.Role{role}, Password: "long enough", PIN: PIN, Certificate: "R-2", TrainedOn: &trained})
+		p, err := svc.People.Add(ctx, people.New{ID: NewID(), Login: login, Name: login + " person", Roles: []crew.Role{role},
+			Password: "long enough", PIN: PIN, Certificate: "R-2", TrainedOn: &trained})
 		require.NoError(t, err)
 		return p
 	}
@@ -71,11 +75,14 @@ func NewStage(t testing.TB) *Stage {
 	s.Fit(s.Chief)
 	s.Fit(s.Pilot)
 	expires, mass := Noon.AddDate(2, 0, 0), 7.1
-	s.Aircraft, err = svc.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: NewID(), TypeKey: "lantern-4", Name: "Quad one", Serial: "Q-1", Registration: "T-1", RegistrationExpires: &expires, FitNewParts: true, MassKg: &mass, WeighedOn: &trained})
+	s.Aircraft, err = svc.Fleet.AddAircraft(s.As(s.Chief),
+		fleet.NewAircraft{ID: NewID(), TypeKey: "lantern-4", Name: "Quad one", Serial: "Q-1", Registration: "T-1",
+			RegistrationExpires: &expires, FitNewParts: true, MassKg: &mass, WeighedOn: &trained})
 	require.NoError(t, err)
 	s.Known(s.Aircraft.ID)
 	for _, label := range []string{"A1", "A2"} {
-		p, err := svc.Fleet.AddPack(s.As(s.Chief), fleet.NewPack{ID: NewID(), Label: label, Serial: "S-" + label, Chemistry: string(pack.LiHV), Cells: 6, MilliampHours: 12000})
+		p, err := svc.Fleet.AddPack(s.As(s.Chief), fleet.NewPack{ID: NewID(), Label: label, Serial: "S-" + label,
+			Chemistry: string(pack.LiHV), Cells: 6, MilliampHours: 12000})
 		require.NoError(t, err)
 		s.Packs = append(s.Packs, p)
 		s.Charge(p.ID)
@@ -95,7 +102,8 @@ func (s *Stage) As(p people.Person) context.Context { return people.With(context
 func (s *Stage) Known(aircraft uuid.UUID) {
 	s.t.Helper()
 	require.NoError(s.t, s.Practices.Calibrate(s.As(s.Tech), practice.Calibration{ID: NewID(), AircraftID: aircraft}))
-	require.NoError(s.t, s.Workshop.Install(s.As(s.Tech), aircraft, firmware.Set{firmware.Aircraft: "1.0", firmware.Controller: "1.0"}))
+	require.NoError(s.t, s.Workshop.Install(s.As(s.Tech), aircraft,
+		firmware.Set{firmware.Aircraft: "1.0", firmware.Controller: "1.0"}))
 }
 
 // Charge brings a pack to charged by legal moves.
@@ -104,7 +112,8 @@ func (s *Stage) Charge(id uuid.UUID) {
 	for range 4 {
 		p, err := s.Fleet.Pack(context.Background(), id)
 		require.NoError(s.t, err)
-		next := map[string]pack.State{"storage": pack.Charging, "hot": pack.Flown, "flown": pack.Charging, "charging": pack.Charged}[p.State]
+		next := map[string]pack.State{"storage": pack.Charging, "hot": pack.Flown, "flown": pack.Charging,
+			"charging": pack.Charged}[p.State]
 		if next == "" {
 			return
 		}
@@ -135,7 +144,8 @@ func Entries(sh walkround.Sheet, cellMV float64, change func(it checks.Item, v *
 	return out
 }
 
-var goodNumbers = map[string]float64{"controller charge": 90, "number of satellites": 15, "lowest cell under load": 4, "receiver supply": 5.2, "heading difference": 1, "pack temperature": 22, "level": 99, "bus resistance": 60}
+var goodNumbers = map[string]float64{"controller charge": 90, "number of satellites": 15, "lowest cell under load": 4,
+	"receiver supply": 5.2, "heading difference": 1, "pack temperature": 22, "level": 99, "bus resistance": 60}
 
 // InOrder answers an item well, cells with the same mV each.
 func InOrder(it checks.Item, cellMV float64) checks.Value {
@@ -182,10 +192,12 @@ func (s *Stage) Walk(kind string, packs []uuid.UUID, change func(it checks.Item,
 }
 
 // WalkFor is Walk for a job, whose crew is asked by name.
-func (s *Stage) WalkFor(job *uuid.UUID, kind string, packs []uuid.UUID, change func(it checks.Item, v *checks.Value)) walkround.Sheet {
+func (s *Stage) WalkFor(job *uuid.UUID, kind string, packs []uuid.UUID,
+	change func(it checks.Item, v *checks.Value)) walkround.Sheet {
 	s.t.Helper()
 	ctx := s.As(s.Pilot)
-	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: NewID(), Aircraft: s.Aircraft.ID, Round: kind, Packs: packs, Job: job})
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: NewID(), Aircraft: s.Aircraft.ID, Round: kind, Packs: packs,
+		Job: job})
 	require.NoError(s.t, err)
 	s.Clock.Advance(time.Duration(len(sh.Items)) * Each)
 	_, err = s.Walkrounds.Save(ctx, sh.ID, s.Entries(sh, change))
@@ -205,7 +217,8 @@ func (s *Stage) Question(packs ...uuid.UUID) flights.Question {
 // For asks about a flight of a job in a light wind measured now.
 func (s *Stage) For(job uuid.UUID, packs ...uuid.UUID) flights.Question {
 	gust := units.MetresPerSecond(4)
-	return flights.Question{Job: &job, Aircraft: s.Aircraft.ID, Packs: packs, Wind: &gate.Wind{At: s.Clock.Now(), SteadyMS: 3, GustMS: &gust, MeasuredM: 2, Ground: wind.Open}}
+	return flights.Question{Job: &job, Aircraft: s.Aircraft.ID, Packs: packs,
+		Wind: &gate.Wind{At: s.Clock.Now(), SteadyMS: 3, GustMS: &gust, MeasuredM: 2, Ground: wind.Open}}
 }
 
 // Fit has a person declare to be fit today.
@@ -221,7 +234,8 @@ func (s *Stage) Release(p people.Person, packs ...uuid.UUID) (flights.Release, e
 	q := s.Question(packs...)
 	a, err := s.Flights.Ask(s.As(p), q)
 	require.NoError(s.t, err)
-	return s.Flights.Release(s.As(p), flights.NewRelease{ID: NewID(), Question: q, Purpose: "Test flight", GateHash: a.Hash, PIN: PIN})
+	return s.Flights.Release(s.As(p), flights.NewRelease{ID: NewID(), Question: q, Purpose: "Test flight",
+		GateHash: a.Hash, PIN: PIN})
 }
 
 // Landed is a good log of a flight.
@@ -296,7 +310,8 @@ func Signature() workshop.Signature {
 func (s *Stage) DoOrder(task string) uuid.UUID {
 	s.t.Helper()
 	var o workshop.Order
-	require.NoError(s.t, s.DB.Limit(1).Find(&o, "aircraft_id = ? and task_id = ? and state = 'open'", s.Aircraft.ID, task).Error)
+	require.NoError(s.t, s.DB.Limit(1).Find(&o, "aircraft_id = ? and task_id = ? and state = 'open'", s.Aircraft.ID,
+		task).Error)
 	if o.ID == uuid.Nil {
 		var err error
 		o, err = s.Workshop.OpenOrder(s.As(s.Tech), workshop.NewOrder{ID: NewID(), Aircraft: s.Aircraft.ID, TaskID: task})

@@ -69,7 +69,8 @@ func template(t testing.TB, name string, fill func(g *gorm.DB) error) {
 	require.NoError(t, err)
 	defer func() { _, _ = c.ExecContext(ctx, "select pg_advisory_unlock(hashtext($1))", name) }()
 	var ready bool
-	require.NoError(t, c.QueryRowContext(ctx, "select exists (select from pg_database where datname = $1)", name).Scan(&ready))
+	require.NoError(t, c.QueryRowContext(ctx, "select exists (select from pg_database where datname = $1)",
+		name).Scan(&ready))
 	if ready {
 		return
 	}
@@ -109,7 +110,8 @@ func clone(t testing.TB, from string) string {
 // and nothing else, and its URL.
 func Empty(t testing.TB, c clock.Clock) (*server.Services, string) {
 	template(t, "mainstay_empty", func(g *gorm.DB) error {
-		if err := errors.Join(db.Migrate(context.Background(), g), records.Baseline(context.Background(), g, "")); err != nil {
+		if err := errors.Join(db.Migrate(context.Background(), g),
+			records.Baseline(context.Background(), g, "")); err != nil {
 			return err
 		}
 		return server.NewServices(g, clock.At(Noon), nil).Seed(context.Background())

@@ -72,7 +72,8 @@ func takenOver(l checks.List, of, t airframe.Type) (checks.List, error) {
 // near ranks how much a type is like another: the same layout, number of rotors, what it carries.
 func near(a, t airframe.Type) int {
 	n := 0
-	for i, same := range []bool{a.Key == t.Key, a.Geometry.Kind == t.Geometry.Kind, (a.TankL > 0) == (t.TankL > 0), a.Geometry.Rotors == t.Geometry.Rotors} {
+	for i, same := range []bool{a.Key == t.Key, a.Geometry.Kind == t.Geometry.Kind, (a.TankL > 0) == (t.TankL > 0),
+		a.Geometry.Rotors == t.Geometry.Rotors} {
 		if same {
 			n += 8 >> i
 		}

@@ -55,7 +55,8 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 			return err
 		}
 		if left := sh.Missing(); len(left) > 0 {
-			return fault.Clash("incomplete", "%d of %d items are still open; the next is %q.", len(left), len(sh.Items), left[0].Title)
+			return fault.Clash("incomplete", "%d of %d items are still open; the next is %q.", len(left), len(sh.Items),
+				left[0].Title)
 		}
 		now := s.Clock.Now()
 		if fresh, err := outbox.Once(ctx, tx, "complete "+run.String(), now); err != nil || !fresh {
@@ -79,10 +80,13 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if err != nil {
 			return err
 		}
-		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.WalkroundDone, Subject: r.AircraftID, At: now, By: by.By(),
+		seq, err := records.Append(ctx, tx, records.Entry{Kind: records.WalkroundDone, Subject: r.AircraftID, At: now,
+			By:      by.By(),
 			Summary: strings.TrimSpace(fmt.Sprintf("%s: %s complete, %s. %s", sh.Aircraft.Name, r.Kind, worst, said)),
-			Content: map[string]any{"walkround": run, "aircraft": sh.Aircraft.Name, "kind": r.Kind, "type": r.TypeKey, "type_version": r.TypeVersion, "checklist_version": r.ChecklistVersion,
-				"packs": sh.Packs, "entries": contentOf(sh), "started_at": r.StartedAt, "completed_at": at, "verdict": worst, "findings": findings,
+			Content: map[string]any{"walkround": run, "aircraft": sh.Aircraft.Name, "kind": r.Kind, "type": r.TypeKey,
+				"type_version": r.TypeVersion, "checklist_version": r.ChecklistVersion,
+				"packs": sh.Packs, "entries": contentOf(sh), "started_at": r.StartedAt, "completed_at": at, "verdict": worst,
+				"findings": findings,
 				"left_out": left, "pace": pace, "paper": r.Paper}})
 		if err != nil {
 			return err
@@ -90,7 +94,8 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 		if !slices.ContainsFunc(sh.Items, func(it checks.Item) bool { return it.Kind == checks.Poll }) {
 			r.Names = []string{} // nobody was asked
 		}
-		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq, r.LeftOut, r.Pace, r.PaceSaid = &at, by.Name, worst.String(), findings, &seq, left, pace, said
+		r.CompletedAt, r.CompletedBy, r.Verdict, r.Findings, r.RecordSeq, r.LeftOut, r.Pace, r.PaceSaid = &at, by.Name,
+			worst.String(), findings, &seq, left, pace, said
 		return tx.Save(&r).Error
 	})
 	if err != nil {
@@ -101,7 +106,8 @@ func (s *Service) Complete(ctx context.Context, run uuid.UUID) (Sheet, error) {
 
 // keepFound makes what was seen on a run open defects of the aircraft where it
 // lasts, and says what was found and the worst of it.
-func (s *Service) keepFound(ctx context.Context, tx *gorm.DB, sh Sheet) (findings []Finding, worst judge.Verdict, err error) {
+func (s *Service) keepFound(ctx context.Context, tx *gorm.DB, sh Sheet) (findings []Finding, worst judge.Verdict,
+	err error) {
 	findings = []Finding{}
 	for _, e := range sh.seen() {
 		it, _, err := sh.item(e.ItemID)
@@ -121,7 +127,8 @@ func (s *Service) keepFound(ctx context.Context, tx *gorm.DB, sh Sheet) (finding
 			sentence = e.Value.Note
 		}
 		for _, spot := range checks.Spots(it, e.Value, v) {
-			f := Finding{ItemID: spot.Item, Station: spot.Station, Title: spot.Title, Verdict: spot.Verdict, Sentence: sentence, PackID: it.PackID, Lasting: it.Lasting() && e.Value.Skip == "", By: e.ByName}
+			f := Finding{ItemID: spot.Item, Station: spot.Station, Title: spot.Title, Verdict: spot.Verdict, Sentence: sentence,
+				PackID: it.PackID, Lasting: it.Lasting() && e.Value.Skip == "", By: e.ByName}
 			findings = append(findings, f)
 			if !f.Lasting {
 				continue
@@ -141,7 +148,8 @@ func contentOf(sh Sheet) []map[string]any {
 		if e.ItemID == checks.DrillID {
 			continue // whose eyes saw what is theirs alone
 		}
-		one := map[string]any{"item": e.ItemID, "value": e.Value, "verdict": e.Verdict, "against": e.Against, "by": e.ByName, "at": e.At}
+		one := map[string]any{"item": e.ItemID, "value": e.Value, "verdict": e.Verdict, "against": e.Against, "by": e.ByName,
+			"at": e.At}
 		if e.Until != nil {
 			one["replaced_at"] = e.Until
 		}
@@ -190,7 +198,8 @@ func (s *Service) packsAfter(ctx context.Context, tx *gorm.DB, sh Sheet, finding
 			}
 		}
 		for _, f := range findings {
-			if f.PackID == p.ID.String() && f.Verdict == judge.Stop && strings.HasPrefix(f.ItemID, "pack-look@") && p.State != string(pack.Quarantine) && p.State != string(pack.Retired) {
+			if f.PackID == p.ID.String() && f.Verdict == judge.Stop && strings.HasPrefix(f.ItemID, "pack-look@") &&
+				p.State != string(pack.Quarantine) && p.State != string(pack.Retired) {
 				if err := s.Fleet.SetState(ctx, tx, p, pack.Quarantine, nil, "found on the walk: "+f.Sentence); err != nil {
 					return err
 				}
@@ -231,7 +240,8 @@ func (s *Service) Abandon(ctx context.Context, run uuid.UUID) error {
 		if err := tx.Exec("update walkrounds set abandoned_at = ? where id = ?", now, run).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.WalkroundGivenUp, Subject: r.AircraftID, At: now, By: by.By(), Summary: fmt.Sprintf("Walkround begun by %s given up after %d entries.", r.StartedBy, len(sh.Entries)),
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.WalkroundGivenUp, Subject: r.AircraftID, At: now,
+			By: by.By(), Summary: fmt.Sprintf("Walkround begun by %s given up after %d entries.", r.StartedBy, len(sh.Entries)),
 			Content: map[string]any{"walkround": run, "started_by": r.StartedBy, "entries": contentOf(sh)}})
 		return err
 	})

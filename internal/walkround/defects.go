@@ -64,7 +64,8 @@ func (s *Service) Raise(ctx context.Context, d Defect) (Defect, error) {
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var n int64
-		if err := tx.Raw("select count(*) from photos where id in ?", append([]uuid.UUID{uuid.Nil}, d.Photos...)).Scan(&n).Error; err != nil {
+		if err := tx.Raw("select count(*) from photos where id in ?",
+			append([]uuid.UUID{uuid.Nil}, d.Photos...)).Scan(&n).Error; err != nil {
 			return err
 		}
 		if int(n) != len(d.Photos) {
@@ -92,8 +93,11 @@ func (s *Service) put(ctx context.Context, tx *gorm.DB, aircraft string, d Defec
 		return err
 	}
 	by := people.From(ctx)
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: d.AircraftID, At: d.RaisedAt, By: by.By(),
-		Summary: aircraft + ": " + d.Title, Content: map[string]any{"defect": d.ID, "station": d.Station, "title": d.Title, "note": d.Note, "severity": d.Severity, "photos": d.Photos, "origin": d.Origin, "item": d.Item, "flight": d.FlightID, "walkround": d.WalkroundID}})
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: d.AircraftID, At: d.RaisedAt,
+		By:      by.By(),
+		Summary: aircraft + ": " + d.Title, Content: map[string]any{"defect": d.ID, "station": d.Station, "title": d.Title,
+			"note": d.Note, "severity": d.Severity, "photos": d.Photos, "origin": d.Origin, "item": d.Item, "flight": d.FlightID,
+			"walkround": d.WalkroundID}})
 	return err
 }
 
@@ -110,7 +114,9 @@ func (s *Service) found(ctx context.Context, tx *gorm.DB, sh Sheet, f Finding, e
 	if i := strings.Index(title, ":"); i > 0 {
 		title = title[:i]
 	}
-	return s.Found(ctx, tx, sh.Aircraft.Name, Defect{AircraftID: sh.AircraftID, Station: f.Station, Title: title + ": " + short(f.Sentence), Note: f.Sentence, Severity: f.Verdict.String(), Photos: photos, WalkroundID: &sh.ID, Origin: ByWalk, Item: f.ItemID})
+	return s.Found(ctx, tx, sh.Aircraft.Name, Defect{AircraftID: sh.AircraftID, Station: f.Station,
+		Title: title + ": " + short(f.Sentence), Note: f.Sentence, Severity: f.Verdict.String(), Photos: photos,
+		WalkroundID: &sh.ID, Origin: ByWalk, Item: f.ItemID})
 }
 
 // Found makes what a walk or a flight showed an open defect, unless the same is
@@ -118,7 +124,8 @@ func (s *Service) found(ctx context.Context, tx *gorm.DB, sh Sheet, f Finding, e
 // that counts, nothing puts it off any longer, and it is on record.
 func (s *Service) Found(ctx context.Context, tx *gorm.DB, aircraft string, d Defect) error {
 	var open Defect
-	if err := tx.Limit(1).Find(&open, "aircraft_id = ? and item = ? and closed_at is null", d.AircraftID, d.Item).Error; err != nil {
+	if err := tx.Limit(1).Find(&open, "aircraft_id = ? and item = ? and closed_at is null", d.AircraftID,
+		d.Item).Error; err != nil {
 		return err
 	}
 	if open.ID != uuid.Nil {
@@ -152,15 +159,19 @@ func (s *Service) again(ctx context.Context, tx *gorm.DB, aircraft string, open,
 			open.Photos = append(open.Photos, p)
 		}
 	}
-	if err := tx.Exec("update defects set severity = ?, note = ?, photos = ? where id = ?", open.Severity, open.Note, open.Photos, open.ID).Error; err != nil || !worse {
+	if err := tx.Exec("update defects set severity = ?, note = ?, photos = ? where id = ?", open.Severity, open.Note,
+		open.Photos, open.ID).Error; err != nil || !worse {
 		return err
 	}
 	now, by := s.Clock.Now(), people.From(ctx)
-	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now, open.ID).Error; err != nil {
+	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now,
+		open.ID).Error; err != nil {
 		return err
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: open.AircraftID, At: now, By: by.By(),
-		Summary: aircraft + ": worse now: " + open.Title, Content: map[string]any{"defect": open.ID, "severity": open.Severity, "note": d.Note, "photos": d.Photos, "origin": d.Origin, "flight": d.FlightID}})
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectRaised, Subject: open.AircraftID, At: now,
+		By:      by.By(),
+		Summary: aircraft + ": worse now: " + open.Title, Content: map[string]any{"defect": open.ID,
+			"severity": open.Severity, "note": d.Note, "photos": d.Photos, "origin": d.Origin, "flight": d.FlightID}})
 	return err
 }
 
@@ -195,7 +206,8 @@ func (s *Service) Settle(ctx context.Context, id uuid.UUID, note, pin string) er
 		return nil
 	}
 	var orders int64
-	if err := s.DB.WithContext(ctx).Raw("select count(*) from work_orders where defect_id = ? and state in ('open', 'signed')", id).Scan(&orders).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select count(*) from work_orders where defect_id = ? and state in ('open', 'signed')",
+		id).Scan(&orders).Error; err != nil {
 		return err
 	}
 	if orders > 0 {
@@ -224,11 +236,14 @@ func (s *Service) CloseDefect(ctx context.Context, tx *gorm.DB, id uuid.UUID, no
 	if err := tx.Save(&d).Error; err != nil {
 		return err
 	}
-	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now, id).Error; err != nil {
+	if err := tx.Exec("update deferrals set ended_at = ? where defect_id = ? and ended_at is null", now,
+		id).Error; err != nil {
 		return err
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectClosed, Subject: d.AircraftID, At: now, By: by.By(), Signed: true,
-		Summary: d.Title + ": " + note, Content: map[string]any{"defect": d.ID, "title": d.Title, "note": note, "statement": "I have put this defect right and inspected the work."}})
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.DefectClosed, Subject: d.AircraftID, At: now,
+		By: by.By(), Signed: true,
+		Summary: d.Title + ": " + note, Content: map[string]any{"defect": d.ID, "title": d.Title, "note": note,
+			"statement": "I have put this defect right and inspected the work."}})
 	return err
 }
 
@@ -263,7 +278,8 @@ func (s *Service) DeferOf(ctx context.Context, run uuid.UUID, item string) (*upk
 	item, _, _ = strings.Cut(item, "#") // a mark belongs to its item
 	for _, it := range sh.Items {
 		if it.ID == item && it.Defer != nil {
-			return &upkeep.Grace{Days: it.Defer.Days, Flights: it.Defer.Flights, Hours: it.Defer.Hours, Limits: it.Defer.Limits}, nil
+			return &upkeep.Grace{Days: it.Defer.Days, Flights: it.Defer.Flights, Hours: it.Defer.Hours,
+				Limits: it.Defer.Limits}, nil
 		}
 	}
 	return nil, nil
@@ -271,5 +287,6 @@ func (s *Service) DeferOf(ctx context.Context, run uuid.UUID, item string) (*upk
 
 // EndDeferral ends that of a task of an aircraft: the task is done.
 func EndDeferral(tx *gorm.DB, aircraft uuid.UUID, task string, at time.Time) error {
-	return tx.Exec("update deferrals set ended_at = ? where aircraft_id = ? and task_id = ? and ended_at is null", at, aircraft, task).Error
+	return tx.Exec("update deferrals set ended_at = ? where aircraft_id = ? and task_id = ? and ended_at is null", at,
+		aircraft, task).Error
 }

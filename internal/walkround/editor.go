@@ -45,7 +45,8 @@ func (s *Service) Versions(ctx context.Context, typeKey string) ([]ListVersion, 
 		return nil, err
 	}
 	var out []ListVersion
-	err := s.DB.WithContext(ctx).Raw("select version, created_at from checklists where type_key = ? order by version desc", typeKey).Scan(&out).Error
+	err := s.DB.WithContext(ctx).Raw("select version, created_at from checklists where type_key = ? order by version desc",
+		typeKey).Scan(&out).Error
 	return out, err
 }
 

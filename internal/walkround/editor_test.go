@@ -36,7 +36,8 @@ func TestTheSchemaOfLists(t *testing.T) {
 		"defect of clear": `{"id":"a","station":"frame","title":"A","kind":"look","defect":"clear"}`,
 		"half a count":    `{"id":"a","station":"frame","title":"A","kind":"count","defect":"stop","expect":2.5}`,
 	} {
-		assert.Error(t, protocols.Fits(protocols.Checklist, "list", []byte(`{"type":"lantern-4","version":1,"sections":[{"title":"S","items":[`+text+`]}]}`)), name)
+		assert.Error(t, protocols.Fits(protocols.Checklist, "list",
+			[]byte(`{"type":"lantern-4","version":1,"sections":[{"title":"S","items":[`+text+`]}]}`)), name)
 	}
 }
 
@@ -72,7 +73,8 @@ func TestTheSchemaNamesWhatTheProgramKnows(t *testing.T) {
 	for _, f := range checks.AllFacts {
 		facts = append(facts, f.Key)
 	}
-	of := defs["when"].(map[string]any)["properties"].(map[string]any)["fact"].(map[string]any)["anyOf"].([]any)[0].(map[string]any)["enum"]
+	fact := defs["when"].(map[string]any)["properties"].(map[string]any)["fact"].(map[string]any)
+	of := fact["anyOf"].([]any)[0].(map[string]any)["enum"]
 	assert.ElementsMatch(t, facts, of, "what a condition may ask about")
 	filled := []string{"layer", "pictures", "section", "pack_id", "names", "bars", "known", "drawing"}
 	props := defs["item"].(map[string]any)["properties"].(map[string]any)
@@ -97,13 +99,16 @@ func TestTryingAList(t *testing.T) {
 	assert.Empty(t, whole.Uncovered)
 	assert.NotEmpty(t, whole.Items)
 	cut := l
-	cut.Sections = slices.DeleteFunc(slices.Clone(l.Sections), func(x checks.Section) bool { return x.Title == "Power-up and link" })
+	cut.Sections = slices.DeleteFunc(slices.Clone(l.Sections),
+		func(x checks.Section) bool { return x.Title == "Power-up and link" })
 	less, err := s.Walkrounds.Try(ctx, "lantern-4", checks.Full, cut)
 	require.NoError(t, err)
 	assert.Contains(t, less.Uncovered, "Compass calibration")
 	// What is looked at in the evening does not cover what comes before the flight.
 	evening := cut
-	evening.Sections = append(slices.Clone(cut.Sections), checks.Section{Title: "Evening", In: []string{checks.StandDown}, Items: []checks.Item{{ID: "compass", Station: "frame", Title: "Compass", Kind: checks.Look, Defect: judge.Stop}}})
+	evening.Sections = append(slices.Clone(cut.Sections),
+		checks.Section{Title: "Evening", In: []string{checks.StandDown},
+			Items: []checks.Item{{ID: "compass", Station: "frame", Title: "Compass", Kind: checks.Look, Defect: judge.Stop}}})
 	less, err = s.Walkrounds.Try(ctx, "lantern-4", checks.Full, evening)
 	require.NoError(t, err)
 	assert.Contains(t, less.Uncovered, "Compass calibration")

@@ -44,7 +44,8 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]*
 	}
 	for _, r := range runs {
 		e := at(r.AircraftID)
-		gr := &gate.Run{ID: r.ID.String(), By: r.StartedBy, At: r.StartedAt, PackIDs: texts(r.PackIDs), Kept: r.Kept, LeftOut: r.LeftOut, Pace: r.PaceSaid, Asked: r.Names}
+		gr := &gate.Run{ID: r.ID.String(), By: r.StartedBy, At: r.StartedAt, PackIDs: texts(r.PackIDs), Kept: r.Kept,
+			LeftOut: r.LeftOut, Pace: r.PaceSaid, Asked: r.Names}
 		if r.CompletedAt == nil {
 			e.Draft = gr
 			continue
@@ -54,7 +55,8 @@ func (s *Service) ForGate(ctx context.Context, ids []uuid.UUID) (map[uuid.UUID]*
 			if f.Lasting {
 				continue // it is a defect
 			}
-			gr.Findings = append(gr.Findings, gate.RunFinding{Title: f.Title, Place: f.Station, Verdict: f.Verdict, Sentence: f.Sentence, PackID: f.PackID})
+			gr.Findings = append(gr.Findings, gate.RunFinding{Title: f.Title, Place: f.Station, Verdict: f.Verdict,
+				Sentence: f.Sentence, PackID: f.PackID})
 		}
 		id := r.ID
 		if r.Kind == checks.Full {
@@ -101,7 +103,8 @@ func texts(ids db.UUIDs) []string {
 func (e *Evidence) GateDefects(label func(station string) string) []gate.Defect {
 	var out []gate.Defect
 	for _, d := range e.Defects {
-		out = append(out, gate.Defect{ID: d.ID.String(), Title: d.Title, Place: d.Station, Station: label(d.Station), Severity: severity(d.Severity), By: d.RaisedBy, At: d.RaisedAt})
+		out = append(out, gate.Defect{ID: d.ID.String(), Title: d.Title, Place: d.Station, Station: label(d.Station),
+			Severity: severity(d.Severity), By: d.RaisedBy, At: d.RaisedAt})
 	}
 	return out
 }

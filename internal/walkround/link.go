@@ -211,7 +211,8 @@ func (l linked) modes(t *teller, _ checks.Facts) {
 		switch {
 		case x.Switch == "" || x.Set == "" || x.Mode == "":
 		case x.Set != x.Mode:
-			t.say(judge.Stop, "The switch %s says %s; the aircraft is in %s: find out why before it flies.", x.Switch, x.Set, x.Mode)
+			t.say(judge.Stop, "The switch %s says %s; the aircraft is in %s: find out why before it flies.", x.Switch, x.Set,
+				x.Mode)
 		default:
 			well = append(well, x.Switch+" "+x.Mode)
 		}

@@ -100,7 +100,9 @@ func (s *Service) AddList(ctx context.Context, typeKey string, l checks.List) er
 	if err != nil {
 		return err
 	}
-	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Checklist of %s, version %d, taken in.", t.Name, l.Version), Content: l},
-		"insert into checklists (type_key, version, content, created_at) values (?, ?, ?, ?)", l.Type, l.Version, string(b), s.Clock.Now())
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(),
+		Summary: fmt.Sprintf("Checklist of %s, version %d, taken in.", t.Name, l.Version), Content: l},
+		"insert into checklists (type_key, version, content, created_at) values (?, ?, ?, ?)", l.Type, l.Version, string(b),
+		s.Clock.Now())
 	return err
 }

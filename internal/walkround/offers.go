@@ -89,7 +89,8 @@ func flownWith(g *gorm.DB, packs []uuid.UUID) (map[uuid.UUID]time.Time, error) {
 		Pack uuid.UUID
 		At   time.Time
 	}
-	err := g.Raw("select p.id as pack, max(f.took_off_at) as at from packs p join flights f on p.id = any(f.pack_ids) where p.id = any(?::uuid[]) group by p.id", db.UUIDs(packs)).Scan(&rows).Error
+	err := g.Raw("select p.id as pack, max(f.took_off_at) as at from packs p join flights f on p.id = any(f.pack_ids) where p.id = any(?::uuid[]) group by p.id",
+		db.UUIDs(packs)).Scan(&rows).Error
 	out := map[uuid.UUID]time.Time{}
 	for _, r := range rows {
 		out[r.Pack] = r.At
@@ -124,7 +125,8 @@ func (s *Service) confirmed(ctx context.Context, it checks.Item, v checks.Value,
 	}
 	g := s.DB.WithContext(ctx)
 	var rows []fleet.Reading
-	if err := g.Raw("select * from pack_readings where id = ? and pack_id::text = ? and withdrawn_at is null", id, it.PackID).Scan(&rows).Error; err != nil {
+	if err := g.Raw("select * from pack_readings where id = ? and pack_id::text = ? and withdrawn_at is null", id,
+		it.PackID).Scan(&rows).Error; err != nil {
 		return err
 	}
 	for _, r := range rows {
@@ -133,7 +135,8 @@ func (s *Service) confirmed(ctx context.Context, it checks.Item, v checks.Value,
 			return err
 		}
 		o, ok := offered(it, r, at, flown[r.PackID])
-		if ok && slices.Equal(o.Value.Set, v.Set) && (v.Number == nil) == (o.Value.Number == nil) && (v.Number == nil || *v.Number == *o.Value.Number) {
+		if ok && slices.Equal(o.Value.Set, v.Set) && (v.Number == nil) == (o.Value.Number == nil) &&
+			(v.Number == nil || *v.Number == *o.Value.Number) {
 			return nil
 		}
 	}

@@ -23,10 +23,13 @@ import (
 func begun(t *testing.T) (*testbed.Stage, walkround.Sheet) {
 	s := testbed.NewStage(t)
 	temp, level, rested := 24.0, 99.0, 0.0
-	_, err := s.Fleet.ReadPack(s.As(s.Pilot), s.Packs[0].ID, fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4340, 4341, 4342, 4343, 4344, 4346}, RestedMin: &rested, Percent: &level, TemperatureC: &temp, Source: "charger"})
+	_, err := s.Fleet.ReadPack(s.As(s.Pilot), s.Packs[0].ID,
+		fleet.NewReading{ID: testbed.NewID(), CellMV: []int{4340, 4341, 4342, 4343, 4344, 4346}, RestedMin: &rested,
+			Percent: &level, TemperatureC: &temp, Source: "charger"})
 	require.NoError(t, err)
 	s.Clock.Advance(time.Hour)
-	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID,
+		Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	return s, sh
 }
@@ -46,7 +49,8 @@ func offers(t *testing.T, s *testbed.Stage, run uuid.UUID) map[string]walkround.
 func TestWhatIsKnownIsOffered(t *testing.T) {
 	s, sh := begun(t)
 	ctx := s.As(s.Pilot)
-	cells, level, warm := "pack-cells@"+s.Packs[0].ID.String(), "pack-percent@"+s.Packs[0].ID.String(), "pack-temp@"+s.Packs[0].ID.String()
+	cells, level, warm := "pack-cells@"+s.Packs[0].ID.String(), "pack-percent@"+s.Packs[0].ID.String(),
+		"pack-temp@"+s.Packs[0].ID.String()
 	known := offers(t, s, sh.ID)
 	require.Contains(t, known, cells)
 	require.Contains(t, known, level)
@@ -59,12 +63,14 @@ func TestWhatIsKnownIsOffered(t *testing.T) {
 	spoiled.Set = append([]float64{4400}, spoiled.Set[1:]...)
 	other := known[cells].Value
 	other.From = uuid.NewString()
-	for name, v := range map[string]checks.Value{"another number": spoiled, "another reading": other, "nobody's": {Set: known[cells].Value.Set, From: "me"}} {
+	for name, v := range map[string]checks.Value{"another number": spoiled, "another reading": other,
+		"nobody's": {Set: known[cells].Value.Set, From: "me"}} {
 		_, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: cells, Value: v}})
 		_, people := fault.As(err)
 		assert.True(t, people, "%s: %v", name, err)
 	}
-	got, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: cells, Value: known[cells].Value}, {ItemID: level, Value: known[level].Value}})
+	got, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: cells, Value: known[cells].Value},
+		{ItemID: level, Value: known[level].Value}})
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear.String(), got.Entries[0].Verdict)
 	var es []walkround.NewEntry
@@ -74,7 +80,8 @@ func TestWhatIsKnownIsOffered(t *testing.T) {
 		}
 	}
 	cool := 22.0
-	_, err = s.Walkrounds.Save(ctx, sh.ID, append(es, walkround.NewEntry{ItemID: warm, Value: checks.Value{Number: &cool}}))
+	_, err = s.Walkrounds.Save(ctx, sh.ID, append(es, walkround.NewEntry{ItemID: warm,
+		Value: checks.Value{Number: &cool}}))
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Complete(ctx, sh.ID)
 	require.NoError(t, err)
@@ -88,12 +95,14 @@ func TestOffersEndWithAFlight(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
 	s.Fly(checks.Full, s.Packs[0].ID, 300)
-	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full,
+		Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	cells := "pack-cells@" + s.Packs[0].ID.String()
 	assert.NotContains(t, offers(t, s, sh.ID), cells)
 	var before fleet.Reading
-	require.NoError(t, s.DB.Raw("select * from pack_readings where pack_id = ? and cardinality(cell_mv) > 0 order by at desc limit 1", s.Packs[0].ID).Scan(&before).Error)
+	require.NoError(t, s.DB.Raw("select * from pack_readings where pack_id = ? and cardinality(cell_mv) > 0 order by at desc limit 1",
+		s.Packs[0].ID).Scan(&before).Error)
 	require.NotEqual(t, uuid.Nil, before.ID, "the walk before the flight read its cells")
 	v := checks.Value{From: before.ID.String()}
 	for _, mv := range before.CellMV {
@@ -136,7 +145,8 @@ func TestMarksBecomeDefects(t *testing.T) {
 	sh := s.Walk(checks.Full, nil, func(it checks.Item, v *checks.Value) {
 		switch it.ID {
 		case "corner-2":
-			*v = checks.Value{Look: "defect", Note: "Nick in the leading edge, bell tips.", Wrong: []string{"motor-2", "propeller-2"}}
+			*v = checks.Value{Look: "defect", Note: "Nick in the leading edge, bell tips.",
+				Wrong: []string{"motor-2", "propeller-2"}}
 		case "body":
 			*v = checks.Value{Look: "defect", Note: "Smear on the left eye.", Wrong: []string{"sensor"}}
 		}
@@ -160,7 +170,8 @@ func TestCallAndResponse(t *testing.T) {
 	l.Sections = l.Sections[1:2]
 	l.Sections[0].Items[0].Hands = 2
 	require.NoError(t, s.Walkrounds.AddList(s.As(s.Chief), "lantern-4", l))
-	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full})
+	sh, err := s.Walkrounds.Start(s.As(s.Pilot), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID,
+		Round: checks.Full})
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Save(s.As(s.Pilot), sh.ID, s.Entries(sh, nil))
 	require.NoError(t, err)

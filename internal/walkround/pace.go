@@ -18,7 +18,8 @@ const usualOf = 10
 // paper nobody knows how it was walked, and that is said.
 func (s *Service) pace(ctx context.Context, tx *gorm.DB, sh Sheet) (*checks.Pace, string, error) {
 	if len(sh.Paper) > 0 {
-		return nil, fmt.Sprintf("It was entered from paper, with %s of it: how it was walked is not known here.", judge.Count(len(sh.Paper), "photo")), nil
+		return nil, fmt.Sprintf("It was entered from paper, with %s of it: how it was walked is not known here.",
+			judge.Count(len(sh.Paper), "photo")), nil
 	}
 	var presses []checks.Press
 	for _, e := range slices.Concat(sh.Entries, sh.Earlier) {

@@ -43,7 +43,8 @@ func (s *Service) KeepPhoto(ctx context.Context, id uuid.UUID, body io.Reader) (
 		return Photo{}, err
 	}
 	if len(b) > MaxPhoto {
-		return Photo{}, &fault.Error{Kind: fault.TooLarge, Type: "too-large", Detail: "The photo is larger than 10 MB. Take it at a lower resolution."}
+		return Photo{}, &fault.Error{Kind: fault.TooLarge, Type: "too-large",
+			Detail: "The photo is larger than 10 MB. Take it at a lower resolution."}
 	}
 	media, err := picture.Check(b)
 	if err != nil {
@@ -81,7 +82,8 @@ func (s *Service) KeepPhoto(ctx context.Context, id uuid.UUID, body io.Reader) (
 	if err != nil {
 		return Photo{}, err
 	}
-	res := s.DB.WithContext(ctx).Exec("insert into photos (id, media_type, bytes, sha256, by_name, at) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing", p.ID, p.MediaType, p.Bytes, p.Sha256, p.ByName, p.At)
+	res := s.DB.WithContext(ctx).Exec("insert into photos (id, media_type, bytes, sha256, by_name, at) values (?, ?, ?, ?, ?, ?) on conflict (id) do nothing",
+		p.ID, p.MediaType, p.Bytes, p.Sha256, p.ByName, p.At)
 	return p, res.Error
 }
 

@@ -31,7 +31,8 @@ func begin(s *testbed.Stage, round string) walkround.New {
 func lastRecord(t *testing.T, s *testbed.Stage, kind string) (summary, content string) {
 	t.Helper()
 	var row struct{ Summary, Content string }
-	require.NoError(t, s.DB.Raw("select summary, content::text from records where kind = ? order by seq desc limit 1", kind).Scan(&row).Error)
+	require.NoError(t, s.DB.Raw("select summary, content::text from records where kind = ? order by seq desc limit 1",
+		kind).Scan(&row).Error)
 	return row.Summary, row.Content
 }
 
@@ -86,7 +87,8 @@ func TestWhatWasLeftOutIsHeldAgainstTheFlight(t *testing.T) {
 		return out
 	}
 	assert.Empty(t, said(s.Pilot))
-	assert.Equal(t, []string{"watch Left out on the check, and this flight asks for it: Another type than last time: say its gestures aloud."}, said(s.Chief), "who flies is not who walked")
+	assert.Equal(t, []string{"watch Left out on the check, and this flight asks for it: Another type than last time: say its gestures aloud."},
+		said(s.Chief), "who flies is not who walked")
 }
 
 // A row of presses faster than anybody can look is said to the pilot at the gate and stands in
@@ -131,7 +133,8 @@ func TestAFastWalkIsSaid(t *testing.T) {
 // A crew may set how long a full walk takes at least.
 func TestAWalkShorterThanTheCrewAllows(t *testing.T) {
 	s := testbed.NewStage(t)
-	require.NoError(t, s.Practices.Choose(s.As(s.Chief), practice.WalkPace, practice.Choice{School: "walk", Numbers: map[string]float64{"minutes": 60}}, "new people", 1))
+	require.NoError(t, s.Practices.Choose(s.As(s.Chief), practice.WalkPace,
+		practice.Choice{School: "walk", Numbers: map[string]float64{"minutes": 60}}, "new people", 1))
 	assert.Regexp(t, `It took \d:\d\d; the crew takes at least 60:00\.$`, s.Walk(checks.Full, nil, nil).PaceSaid)
 	assert.Empty(t, s.Walk(checks.Turnaround, nil, nil).PaceSaid, "a turnaround is short")
 }
@@ -164,7 +167,8 @@ func TestAWalkMuchShorterThanUsual(t *testing.T) {
 // Whether somebody saw what the picture of a drill showed is theirs alone.
 func TestADrillIsToldToThePersonAlone(t *testing.T) {
 	s := testbed.NewStage(t)
-	require.NoError(t, s.Practices.Choose(s.As(s.Chief), practice.Drills, practice.Choice{School: "some", Numbers: map[string]float64{"one-in": 1}}, "to keep awake", 1))
+	require.NoError(t, s.Practices.Choose(s.As(s.Chief), practice.Drills,
+		practice.Choice{School: "some", Numbers: map[string]float64{"one-in": 1}}, "to keep awake", 1))
 	shown := 0
 	for range 4 {
 		sh := s.Walk(checks.Full, nil, nil) // says "in order" to every picture
@@ -172,7 +176,10 @@ func TestADrillIsToldToThePersonAlone(t *testing.T) {
 			continue
 		}
 		shown++
-		assert.True(t, slices.ContainsFunc(sh.Items, func(it checks.Item) bool { return it.ID == checks.DrillID && it.Drawing == sh.Drill.Picture.Key }))
+		assert.True(t, slices.ContainsFunc(sh.Items, func(it checks.Item) bool {
+			return it.ID == checks.DrillID &&
+				it.Drawing == sh.Drill.Picture.Key
+		}))
 		_, content := lastRecord(t, s, "walkround")
 		assert.NotContains(t, content, `"drill"`)
 	}
@@ -205,7 +212,8 @@ func TestEnteredFromPaper(t *testing.T) {
 	require.NoError(t, err)
 	sh, err = s.Walkrounds.Complete(s.As(s.Pilot), sh.ID)
 	require.NoError(t, err)
-	assert.Equal(t, "It was entered from paper, with 1 photo of it: how it was walked is not known here.", sh.PaceSaid, "paper is no way round the pace")
+	assert.Equal(t, "It was entered from paper, with 1 photo of it: how it was walked is not known here.", sh.PaceSaid,
+		"paper is no way round the pace")
 	_, content := lastRecord(t, s, "walkround")
 	assert.Contains(t, content, n.Paper[0].String())
 }
@@ -249,8 +257,10 @@ func TestWhatIsWorkedOutIsTheGatesWord(t *testing.T) {
 	l, err := s.Walkrounds.List(ctx, "lantern-4", 0)
 	require.NoError(t, err)
 	l.Version++
-	l.Sections = append(l.Sections, checks.Section{Title: "More", Items: []checks.Item{{ID: "weight", Station: "frame", Title: "Mass", Kind: checks.Computed, Defect: judge.Stop, Rule: judge.RuleMass},
-		{ID: "tidy", Station: "frame", Title: "Tidy", Kind: checks.Look, Defect: judge.Watch}}})
+	l.Sections = append(l.Sections, checks.Section{Title: "More",
+		Items: []checks.Item{{ID: "weight", Station: "frame", Title: "Mass", Kind: checks.Computed, Defect: judge.Stop,
+			Rule: judge.RuleMass},
+			{ID: "tidy", Station: "frame", Title: "Tidy", Kind: checks.Look, Defect: judge.Watch}}})
 	require.NoError(t, s.Walkrounds.AddList(s.As(s.Chief), "lantern-4", l))
 	sh, err := s.Walkrounds.Start(ctx, begin(s, checks.Full))
 	require.NoError(t, err)
@@ -270,7 +280,8 @@ func TestWhatIsWorkedOutIsTheGatesWord(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, worked.String(), got.Entries[0].Verdict)
 	assert.ErrorContains(t, save("weight", checks.Value{Skip: "in a hurry"}), "cannot be left out")
-	assert.Empty(t, checks.Spots(sh.Items[i], checks.Value{Look: "ok", Note: "read"}, judge.Stop), "the gate says it itself, as it is then")
+	assert.Empty(t, checks.Spots(sh.Items[i], checks.Value{Look: "ok", Note: "read"}, judge.Stop),
+		"the gate says it itself, as it is then")
 	assert.Len(t, checks.Spots(sh.Items[i], checks.Value{Look: "defect", Note: "the scale says more"}, judge.Stop), 1)
 	assert.ErrorContains(t, save("tidy", checks.Value{Skip: "x"}), "Say why")
 	require.NoError(t, save("tidy", checks.Value{Skip: "raining, in the van"}))
@@ -281,7 +292,8 @@ func TestWhatIsWorkedOutIsTheGatesWord(t *testing.T) {
 func TestWhatTheAircraftTells(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
-	l := aircraft.New(1, s.Clock.Now, aircraft.Craft{Serial: s.Aircraft.Serial, Motors: 4, Cells: 6, At: geo.Point{Lat: 46.31, Lon: -119.7}})
+	l := aircraft.New(1, s.Clock.Now, aircraft.Craft{Serial: s.Aircraft.Serial, Motors: 4, Cells: 6,
+		At: geo.Point{Lat: 46.31, Lon: -119.7}})
 	srv := httptest.NewServer(l)
 	t.Cleanup(srv.Close)
 	s.Walkrounds.Link = outside.New(srv.URL, "")
@@ -294,11 +306,13 @@ func TestWhatTheAircraftTells(t *testing.T) {
 		return got.Items[slices.IndexFunc(got.Items, func(it checks.Item) bool { return it.ID == "power-up" })]
 	}
 	save := func(note string) error {
-		_, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "power-up", Value: checks.Value{Look: "ok", Note: note}}})
+		_, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "power-up",
+			Value: checks.Value{Look: "ok", Note: note}}})
 		return err
 	}
 	require.NotNil(t, power().Known)
-	assert.Equal(t, "It warns of nothing. Home point 0.0 m from it. Corrections fixed. As its switches say: flight mode normal, pause off.", power().Known.Words)
+	assert.Equal(t, "It warns of nothing. Home point 0.0 m from it. Corrections fixed. As its switches say: flight mode normal, pause off.",
+		power().Known.Words)
 	require.NoError(t, save(""))
 	l.Set(aircraft.Faults{Warns: "Compass disturbed", NoFix: true})
 	assert.Equal(t, judge.Watch, power().Known.Verdict)
@@ -321,7 +335,8 @@ func TestWhatTheAircraftTells(t *testing.T) {
 	require.NoError(t, err)
 	good := 4.0
 	typed := func(note string) error {
-		_, err := s.Walkrounds.Save(ctx, full.ID, []walkround.NewEntry{{ItemID: "load-cell", Value: checks.Value{Number: &good, Note: note}}})
+		_, err := s.Walkrounds.Save(ctx, full.ID, []walkround.NewEntry{{ItemID: "load-cell",
+			Value: checks.Value{Number: &good, Note: note}}})
 		return err
 	}
 	require.NoError(t, typed(""))
@@ -362,9 +377,11 @@ func TestPollStopsByOneNo(t *testing.T) {
 	sh, err := s.Walkrounds.Start(ctx, begin(s, checks.Full))
 	require.NoError(t, err)
 	assert.Equal(t, []string{people.From(ctx).Name}, sh.Names, "without a job it is who walks")
-	_, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "poll", Value: checks.Value{Poll: []checks.Vote{{Name: "nobody", Go: true}}}}})
+	_, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "poll",
+		Value: checks.Value{Poll: []checks.Vote{{Name: "nobody", Go: true}}}}})
 	assert.ErrorContains(t, err, "not asked here")
-	sh, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "poll", Value: checks.Value{Poll: []checks.Vote{{Name: sh.Names[0], Go: false}}}}})
+	sh, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "poll",
+		Value: checks.Value{Poll: []checks.Vote{{Name: sh.Names[0], Go: false}}}}})
 	require.NoError(t, err)
 	assert.Equal(t, "stop", sh.Entries[0].Verdict)
 }
@@ -427,7 +444,8 @@ func TestEveryRoundOfEveryList(t *testing.T) {
 	all, err := fleet.Shipped()
 	require.NoError(t, err)
 	for _, ty := range all {
-		a, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: ty.Key, Name: "A " + ty.Name, Serial: "A-" + ty.Key, FitNewParts: true})
+		a, err := s.Fleet.AddAircraft(s.As(s.Chief), fleet.NewAircraft{ID: testbed.NewID(), TypeKey: ty.Key,
+			Name: "A " + ty.Name, Serial: "A-" + ty.Key, FitNewParts: true})
 		require.NoError(t, err)
 		l, err := s.Walkrounds.List(ctx, ty.Key, 0)
 		require.NoError(t, err)

@@ -32,13 +32,14 @@ type Run struct {
 	Kept             string            // what was to be set, in words
 	Practice         practice.Settings `gorm:"serializer:json"` // as the crew kept it when the check began
 	JobID            *uuid.UUID
-	Facts            checks.Facts     `gorm:"serializer:json"` // known of the day when it began
-	Names            []string         `gorm:"serializer:json"` // who is asked by name
-	Paper            []uuid.UUID      `gorm:"serializer:json"` // photos of the paper that it is entered from; none: it is walked here
-	Drill            checks.Shown     `gorm:"serializer:json"` // the picture that it shows, if any
-	LeftOut          []checks.LeftOut `gorm:"serializer:json"` // not asked, as it stood at the end
-	Pace             *checks.Pace     `gorm:"serializer:json"` // how fast it was walked
-	PaceSaid         string           // what is said of that; empty: nothing
+	Facts            checks.Facts `gorm:"serializer:json"` // known of the day when it began
+	Names            []string     `gorm:"serializer:json"` // who is asked by name
+	// photos of the paper that it is entered from; none: it is walked here
+	Paper    []uuid.UUID      `gorm:"serializer:json"`
+	Drill    checks.Shown     `gorm:"serializer:json"` // the picture that it shows, if any
+	LeftOut  []checks.LeftOut `gorm:"serializer:json"` // not asked, as it stood at the end
+	Pace     *checks.Pace     `gorm:"serializer:json"` // how fast it was walked
+	PaceSaid string           // what is said of that; empty: nothing
 }
 
 // TableName is the table of runs.
@@ -83,7 +84,8 @@ func (r Run) round() checks.Round {
 func (r Run) stillOpen() error {
 	switch {
 	case r.CompletedAt != nil:
-		return fault.Clash("run-ended", "This run was completed by %s; a record does not change. Walk again to correct it.", r.CompletedBy)
+		return fault.Clash("run-ended", "This run was completed by %s; a record does not change. Walk again to correct it.",
+			r.CompletedBy)
 	case r.AbandonedAt != nil:
 		return fault.Clash("run-ended", "This run was given up. Start a new one.")
 	}

@@ -82,7 +82,8 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		if err != nil {
 			return sh, err
 		}
-		rows = append(rows, Entry{ID: id, PersonID: &by.ID, WalkroundID: run, ItemID: e.ItemID, Value: e.Value, Verdict: j.Verdict.String(), Sentence: j.Sentence, Against: j.Against, ByName: by.Name, At: at})
+		rows = append(rows, Entry{ID: id, PersonID: &by.ID, WalkroundID: run, ItemID: e.ItemID, Value: e.Value,
+			Verdict: j.Verdict.String(), Sentence: j.Sentence, Against: j.Against, ByName: by.Name, At: at})
 	}
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
 		var r Run
@@ -102,7 +103,8 @@ func (s *Service) Save(ctx context.Context, run uuid.UUID, entries []NewEntry) (
 		for i, e := range rows {
 			items[i] = e.ItemID
 		}
-		if err := tx.Exec("update walkround_entries set until = greatest(at, ?) where walkround_id = ? and person_id = ? and item_id in ? and until is null", at, run, by.ID, items).Error; err != nil {
+		if err := tx.Exec("update walkround_entries set until = greatest(at, ?) where walkround_id = ? and person_id = ? and item_id in ? and until is null",
+			at, run, by.ID, items).Error; err != nil {
 			return err
 		}
 		return tx.Create(&rows).Error

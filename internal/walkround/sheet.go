@@ -103,7 +103,8 @@ func (s *Service) bare(ctx context.Context, id uuid.UUID) (Sheet, error) {
 	for _, id := range sh.PackIDs {
 		if i := slices.IndexFunc(views, func(v fleet.PackView) bool { return v.ID == id }); i >= 0 {
 			v := views[i]
-			sh.Packs = append(sh.Packs, checks.PackRef{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry), Cells: v.Cells})
+			sh.Packs = append(sh.Packs, checks.PackRef{ID: v.ID.String(), Label: v.Label, Chemistry: pack.Chemistry(v.Chemistry),
+				Cells: v.Cells})
 		}
 	}
 	sh.Items, sh.LeftOut = checks.Expand(l, sh.Type, checks.Ask{Round: sh.Kind, Packs: sh.Packs, Facts: sh.Facts})
@@ -132,7 +133,8 @@ func (s *Service) notes(ctx context.Context, aircraft uuid.UUID) ([]Note, error)
 		select f.landed_at as at, p.name as by, f.next_time as text from flights f join people p on p.id = f.pilot_id, since where f.aircraft_id = @a and f.next_time <> '' and f.landed_at > since.at
 		union all select w.completed_at, w.completed_by, concat(x->>'title', ': ', x->>'sentence') from newest w cross join lateral jsonb_array_elements(w.findings) x, since
 		where w.completed_at > since.at and not coalesce((x->>'lasting')::boolean, false) order by 1 desc limit 20`,
-		map[string]any{"a": aircraft, "full": checks.Full, "checks": []string{checks.Full, checks.Turnaround}}).Scan(&out).Error
+		map[string]any{"a": aircraft, "full": checks.Full, "checks": []string{checks.Full,
+			checks.Turnaround}}).Scan(&out).Error
 	return out, err
 }
 
@@ -141,7 +143,8 @@ func (s *Service) typeVersion(ctx context.Context, key string, version int) (air
 	var row struct {
 		Profile airframe.Type `gorm:"serializer:json"`
 	}
-	err := s.DB.WithContext(ctx).Table("aircraft_types").Select("profile").Where("key = ? and version = ?", key, version).Limit(1).Find(&row).Error
+	err := s.DB.WithContext(ctx).Table("aircraft_types").Select("profile").Where("key = ? and version = ?", key,
+		version).Limit(1).Find(&row).Error
 	return row.Profile, err
 }
 

@@ -43,12 +43,14 @@ func (s *Service) Start(ctx context.Context, n New) (Sheet, error) {
 	l, err := s.List(ctx, t.Key, 0)
 	if err != nil {
 		if fault.Is(err, "not-found") {
-			err = fault.Clash("no-checklist", "%s has no checklist yet. A chief adds one in Set-up; until then it cannot be walked or flown.", t.Name)
+			err = fault.Clash("no-checklist",
+				"%s has no checklist yet. A chief adds one in Set-up; until then it cannot be walked or flown.", t.Name)
 		}
 		return Sheet{}, err
 	}
 	if !slices.ContainsFunc(l.Rounds(), func(r checks.Round) bool { return r.Key == n.Round }) {
-		return Sheet{}, fault.Clash("no-checklist", "The checklist of %s has nothing for: %s. A chief adds it in Set-up.", t.Name, round.Title)
+		return Sheet{}, fault.Clash("no-checklist", "The checklist of %s has nothing for: %s. A chief adds it in Set-up.",
+			t.Name, round.Title)
 	}
 	if err := s.checkPacks(ctx, t, n.Packs); err != nil {
 		return Sheet{}, err
@@ -60,8 +62,10 @@ func (s *Service) Start(ctx context.Context, n New) (Sheet, error) {
 	if err != nil {
 		return Sheet{}, err
 	}
-	r := Run{ID: n.ID, AircraftID: n.Aircraft, Kind: n.Round, ChecklistVersion: l.Version, TypeKey: t.Key, TypeVersion: t.Version, PackIDs: n.Packs, JobID: n.Job,
-		StartedBy: people.From(ctx).Name, StartedAt: s.Clock.Now(), Findings: []Finding{}, LeftOut: []checks.LeftOut{}, Practice: t.Practice, Kept: checks.Kept(t),
+	r := Run{ID: n.ID, AircraftID: n.Aircraft, Kind: n.Round, ChecklistVersion: l.Version, TypeKey: t.Key,
+		TypeVersion: t.Version, PackIDs: n.Packs, JobID: n.Job,
+		StartedBy: people.From(ctx).Name, StartedAt: s.Clock.Now(), Findings: []Finding{}, LeftOut: []checks.LeftOut{},
+		Practice: t.Practice, Kept: checks.Kept(t),
 		Facts: today.Facts.WithPractice(t.Kept()), Names: today.Crew, Paper: append([]uuid.UUID{}, n.Paper...)}
 	r.drill(l, t)
 	err = db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
@@ -74,11 +78,14 @@ func (s *Service) Start(ctx context.Context, n New) (Sheet, error) {
 		if round.Check {
 			same = []string{checks.Full, checks.Turnaround}
 		}
-		if err := tx.Limit(1).Find(&open, "aircraft_id = ? and kind in ? and completed_at is null and abandoned_at is null", n.Aircraft, same).Error; err != nil {
+		if err := tx.Limit(1).Find(&open, "aircraft_id = ? and kind in ? and completed_at is null and abandoned_at is null",
+			n.Aircraft, same).Error; err != nil {
 			return err
 		}
 		if open.ID != uuid.Nil {
-			return fault.Clash("walkround-open", "%s has been walking round %s since %s. Go on with that one or give it up first.", open.StartedBy, a.Name, open.StartedAt.Format("15:04 UTC"))
+			return fault.Clash("walkround-open",
+				"%s has been walking round %s since %s. Go on with that one or give it up first.", open.StartedBy, a.Name,
+				open.StartedAt.Format("15:04 UTC"))
 		}
 		return tx.Create(&r).Error
 	})
@@ -95,7 +102,8 @@ func (r *Run) drill(l checks.List, t airframe.Type) {
 		return
 	}
 	items, _ := checks.Expand(l, t, checks.Ask{Round: r.Kind, Facts: r.Facts})
-	r.Drill, _ = checks.DrillIn(binary.BigEndian.Uint64(r.ID[8:])^uint64(r.StartedAt.UnixNano()), items, t.Kept().DrillOneIn())
+	r.Drill, _ = checks.DrillIn(binary.BigEndian.Uint64(r.ID[8:])^uint64(r.StartedAt.UnixNano()), items,
+		t.Kept().DrillOneIn())
 }
 
 // checkPaper refuses photos that are not there.

@@ -88,7 +88,8 @@ func (s *Service) fillIn(ctx context.Context, sh *Sheet) error {
 			if k, ok := t.Known[it.Rule]; ok {
 				it.Known = &k
 			}
-		case checks.Look, checks.Reading, checks.Cells, checks.Motors, checks.Set, checks.Group, checks.Alike, checks.Choice, checks.Counted, checks.Timer, checks.Photo, checks.Drill:
+		case checks.Look, checks.Reading, checks.Cells, checks.Motors, checks.Set, checks.Group, checks.Alike, checks.Choice,
+			checks.Counted, checks.Timer, checks.Photo, checks.Drill:
 		}
 	}
 	return nil

@@ -27,7 +27,8 @@ func TestDraftIsKeptAndCompletesOnlyWhole(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: id, Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: packs})
 	require.NoError(t, err, "started twice by the same press")
-	_, err = s.Walkrounds.Start(s.As(s.Tech), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full})
+	_, err = s.Walkrounds.Start(s.As(s.Tech), walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID,
+		Round: checks.Full})
 	assert.ErrorContains(t, err, s.Pilot.Name, "a second walk is told who walks")
 	es := s.Entries(sh, nil)
 	_, err = s.Walkrounds.Save(ctx, id, es[:5])
@@ -55,7 +56,8 @@ func TestDraftIsKeptAndCompletesOnlyWhole(t *testing.T) {
 func TestEntriesAreRefusedAtTheirField(t *testing.T) {
 	s := testbed.NewStage(t)
 	ctx := s.As(s.Pilot)
-	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID}})
+	sh, err := s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full,
+		Packs: []uuid.UUID{s.Packs[0].ID}})
 	require.NoError(t, err)
 	over := 120.0
 	for name, e := range map[string]walkround.NewEntry{
@@ -63,8 +65,9 @@ func TestEntriesAreRefusedAtTheirField(t *testing.T) {
 		"over the range":      {ItemID: "controller-level", Value: checks.Value{Number: &over}},
 		"empty":               {ItemID: "controller-level"},
 		"defect without note": {ItemID: "frame", Value: checks.Value{Look: "defect"}},
-		"a cell too few":      {ItemID: "pack-cells@" + s.Packs[0].ID.String(), Value: checks.Value{Set: []float64{4300, 4300, 4300, 4300, 4300}}},
-		"note too long":       {ItemID: "frame", Value: checks.Value{Look: "ok", Note: strings.Repeat("x", 2001)}},
+		"a cell too few": {ItemID: "pack-cells@" + s.Packs[0].ID.String(),
+			Value: checks.Value{Set: []float64{4300, 4300, 4300, 4300, 4300}}},
+		"note too long": {ItemID: "frame", Value: checks.Value{Look: "ok", Note: strings.Repeat("x", 2001)}},
 	} {
 		_, err := s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{e})
 		f, ok := fault.As(err)
@@ -72,15 +75,18 @@ func TestEntriesAreRefusedAtTheirField(t *testing.T) {
 		assert.NotEmpty(t, f.Fields, name)
 		assert.NotContains(t, f.Detail, "entry not usable", "people read the sentence, not the sentinel")
 	}
-	_, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "frame", Value: checks.Value{Look: "ok"}}, {ItemID: "keel"}})
+	_, err = s.Walkrounds.Save(ctx, sh.ID, []walkround.NewEntry{{ItemID: "frame", Value: checks.Value{Look: "ok"}},
+		{ItemID: "keel"}})
 	require.Error(t, err)
 	back, err := s.Walkrounds.Sheet(ctx, sh.ID)
 	require.NoError(t, err)
 	assert.Empty(t, back.Entries, "all or none")
 	require.NoError(t, s.Walkrounds.Abandon(ctx, sh.ID))
-	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{s.Packs[0].ID, s.Packs[1].ID}})
+	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full,
+		Packs: []uuid.UUID{s.Packs[0].ID, s.Packs[1].ID}})
 	assert.ErrorContains(t, err, "takes 1")
-	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full, Packs: []uuid.UUID{testbed.NewID()}})
+	_, err = s.Walkrounds.Start(ctx, walkround.New{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Round: checks.Full,
+		Packs: []uuid.UUID{testbed.NewID()}})
 	assert.ErrorContains(t, err, "does not exist")
 }
 
@@ -107,7 +113,8 @@ func TestDefectFromRaisedToClosed(t *testing.T) {
 	require.NoError(t, png.Encode(&img, image.NewGray(image.Rect(0, 0, 4, 4))))
 	photo, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), testbed.NewID(), &img)
 	require.NoError(t, err)
-	d := walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID, Station: "arm-2", Title: "Crack", Severity: "stop", Photos: []uuid.UUID{photo.ID}}
+	d := walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID, Station: "arm-2", Title: "Crack",
+		Severity: "stop", Photos: []uuid.UUID{photo.ID}}
 	_, err = s.Walkrounds.Raise(s.As(s.Pilot), d)
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Raise(s.As(s.Pilot), d)
@@ -150,7 +157,8 @@ func TestPhotosAreToldByTheirBytes(t *testing.T) {
 	assert.True(t, fault.Is(err, "id-in-use"), "%v", err)
 	_, err = s.Walkrounds.KeepPhoto(s.As(s.Tech), half, picture(6))
 	require.NoError(t, err)
-	for name, body := range map[string]string{"text": "hello", "page": "<html><script>alert(1)</script>", "empty": "", "vector": `<svg xmlns="http://www.w3.org/2000/svg"/>`} {
+	for name, body := range map[string]string{"text": "hello", "page": "<html><script>alert(1)</script>", "empty": "",
+		"vector": `<svg xmlns="http://www.w3.org/2000/svg"/>`} {
 		_, err := s.Walkrounds.KeepPhoto(s.As(s.Pilot), testbed.NewID(), strings.NewReader(body))
 		assert.ErrorContains(t, err, "not a JPEG", name)
 	}

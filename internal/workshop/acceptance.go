@@ -29,18 +29,22 @@ func (s *Service) Flown(ctx context.Context, tx *gorm.DB, order, flight uuid.UUI
 	if why != "" {
 		summary += ". It does not count: " + why
 	}
-	if _, err := records.Append(ctx, tx, records.Entry{Kind: records.AcceptanceFlown, Subject: a.ID, At: at, By: by.By(), Summary: summary,
-		Content: map[string]any{"order": o.ID, "load": load, "flight": flight, "counts": why == "", "why": why}}); err != nil {
+	if _, err := records.Append(ctx, tx, records.Entry{Kind: records.AcceptanceFlown, Subject: a.ID, At: at, By: by.By(),
+		Summary: summary,
+		Content: map[string]any{"order": o.ID, "load": load, "flight": flight, "counts": why == "",
+			"why": why}}); err != nil {
 		return err
 	}
 	if why != "" {
 		return nil
 	}
-	if err := tx.Exec("insert into acceptance_flights (order_id, load, flight_id, at) values (?, ?, ?, ?)", o.ID, load, flight, at).Error; err != nil {
+	if err := tx.Exec("insert into acceptance_flights (order_id, load, flight_id, at) values (?, ?, ?, ?)", o.ID, load,
+		flight, at).Error; err != nil {
 		return err
 	}
 	if last := o.Work.Acceptance[len(o.Work.Acceptance)-1]; load == last {
-		return tx.Exec("update work_orders set state = ?, closed_at = ?, version = version + 1 where id = ?", Closed, at, o.ID).Error
+		return tx.Exec("update work_orders set state = ?, closed_at = ?, version = version + 1 where id = ?", Closed, at,
+			o.ID).Error
 	}
 	return tx.Exec("update work_orders set version = version + 1 where id = ?", o.ID).Error
 }
@@ -48,7 +52,8 @@ func (s *Service) Flown(ctx context.Context, tx *gorm.DB, order, flight uuid.UUI
 // acceptance lists the acceptance flights of an order, made or not.
 func (s *Service) acceptance(ctx context.Context, o Order) ([]acceptanceRow, error) {
 	var rows []acceptanceRow
-	if err := s.DB.WithContext(ctx).Raw("select load, flight_id, at from acceptance_flights where order_id = ?", o.ID).Scan(&rows).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select load, flight_id, at from acceptance_flights where order_id = ?",
+		o.ID).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	var out []acceptanceRow

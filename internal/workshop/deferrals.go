@@ -38,7 +38,8 @@ type Deferral struct {
 func (Deferral) TableName() string { return "deferrals" }
 
 func (d Deferral) core() upkeep.Deferral {
-	return upkeep.Deferral{ID: d.ID.String(), By: d.ByName, At: d.At, ExpiresOn: d.ExpiresOn, MaxSeconds: d.MaxSeconds, MaxFlights: d.MaxFlights, Limits: d.Limits}
+	return upkeep.Deferral{ID: d.ID.String(), By: d.ByName, At: d.At, ExpiresOn: d.ExpiresOn, MaxSeconds: d.MaxSeconds,
+		MaxFlights: d.MaxFlights, Limits: d.Limits}
 }
 
 // Words says how something is put off.
@@ -101,27 +102,33 @@ func (s *Service) Defer(ctx context.Context, n NewDeferral) (upkeep.Deferral, er
 			return fault.Clash("may-not-defer", "The programme does not allow this to be put off: %s. Do the work.", title)
 		}
 		var before int64
-		if err := tx.Raw("select count(*) from deferrals where aircraft_id = ? and (defect_id = ? or (task_id = ? and task_id <> '' and ended_at is null))", a.ID, n.DefectID, n.TaskID).Scan(&before).Error; err != nil {
+		if err := tx.Raw("select count(*) from deferrals where aircraft_id = ? and (defect_id = ? or (task_id = ? and task_id <> '' and ended_at is null))",
+			a.ID, n.DefectID, n.TaskID).Scan(&before).Error; err != nil {
 			return err
 		}
 		if before > 0 {
 			return fault.Clash("already-deferred", "This was put off once already: %s. Now the work is done.", title)
 		}
-		d = Deferral{ID: n.ID, AircraftID: a.ID, DefectID: n.DefectID, TaskID: n.TaskID, Limits: allowed.Limits, ExpiresOn: allowed.ExpiresOn, MaxSeconds: allowed.MaxSeconds, MaxFlights: allowed.MaxFlights,
+		d = Deferral{ID: n.ID, AircraftID: a.ID, DefectID: n.DefectID, TaskID: n.TaskID, Limits: allowed.Limits,
+			ExpiresOn: allowed.ExpiresOn, MaxSeconds: allowed.MaxSeconds, MaxFlights: allowed.MaxFlights,
 			Reason: n.Reason, ByName: by.Name, At: now}
 		if err := tx.Create(&d).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PutOff, Subject: a.ID, At: now, By: by.By(), Signed: true, Summary: fmt.Sprintf("%s: put off through %s: %s", a.Name, d.ExpiresOn.Format(time.DateOnly), title),
-			Content: map[string]any{"deferral": d.ID, "defect": d.DefectID, "task": d.TaskID, "reason": d.Reason, "limits": d.Limits, "expires_on": d.ExpiresOn.Format(time.DateOnly), "max_seconds": d.MaxSeconds, "max_flights": d.MaxFlights,
-				"statement": "I put this off within the limits of the programme; the aircraft is safe to fly with it."}})
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.PutOff, Subject: a.ID, At: now, By: by.By(),
+			Signed: true, Summary: fmt.Sprintf("%s: put off through %s: %s", a.Name, d.ExpiresOn.Format(time.DateOnly), title),
+			Content: map[string]any{"deferral": d.ID, "defect": d.DefectID, "task": d.TaskID, "reason": d.Reason,
+				"limits": d.Limits, "expires_on": d.ExpiresOn.Format(time.DateOnly), "max_seconds": d.MaxSeconds,
+				"max_flights": d.MaxFlights,
+				"statement":   "I put this off within the limits of the programme; the aircraft is safe to fly with it."}})
 		return err
 	})
 	return d.core(), err
 }
 
 // grace finds how far the programme lets a thing be put off, nil for not at all.
-func (s *Service) grace(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, n NewDeferral) (*upkeep.Grace, string, error) {
+func (s *Service) grace(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, n NewDeferral) (*upkeep.Grace,
+	string, error) {
 	p, err := s.Programme(ctx, a.TypeKey)
 	if err != nil {
 		return nil, "", err

@@ -95,7 +95,9 @@ func (s *Service) dueLines(ctx context.Context) ([]dueLine, error) {
 }
 
 func (l dueLine) wire() api.DueItem {
-	it := api.DueItem{What: api.DueItemWhatPart, AircraftId: l.of, Aircraft: l.Aircraft, Station: l.Station, Label: l.Label, Kind: l.kind, Verdict: l.Verdict, Sentence: l.Sentence, Fraction: l.Fraction, DueOn: api.DateOf(l.On), By: l.By, Forecast: l.Forecast}
+	it := api.DueItem{What: api.DueItemWhatPart, AircraftId: l.of, Aircraft: l.Aircraft, Station: l.Station,
+		Label: l.Label, Kind: l.kind, Verdict: l.Verdict, Sentence: l.Sentence, Fraction: l.Fraction, DueOn: api.DateOf(l.On),
+		By: l.By, Forecast: l.Forecast}
 	if l.part != nil {
 		it.Serial = l.part.Serial
 	}

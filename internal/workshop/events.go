@@ -62,7 +62,8 @@ func (s *Service) Report(ctx context.Context, id, aircraft uuid.UUID, e upkeep.E
 // Happened opens the tasks that an event calls for, one work order each unless
 // one is open already, and grounds the aircraft, inside a transaction that
 // holds the aircraft. grounding is the id of the grounding.
-func (s *Service) Happened(ctx context.Context, tx *gorm.DB, grounding, aircraft uuid.UUID, e upkeep.Event, note string) error {
+func (s *Service) Happened(ctx context.Context, tx *gorm.DB, grounding, aircraft uuid.UUID, e upkeep.Event,
+	note string) error {
 	r, ok := reasons[e]
 	if !ok {
 		return fault.Bad("event", "This is not an event that opens work.")
@@ -79,7 +80,8 @@ func (s *Service) Happened(ctx context.Context, tx *gorm.DB, grounding, aircraft
 }
 
 // openTasks opens the work orders that an event calls for.
-func (s *Service) openTasks(ctx context.Context, tx *gorm.DB, aircraft uuid.UUID, e upkeep.Event, note string) ([]Order, error) {
+func (s *Service) openTasks(ctx context.Context, tx *gorm.DB, aircraft uuid.UUID, e upkeep.Event,
+	note string) ([]Order, error) {
 	a, err := s.Fleet.Aircraft(ctx, aircraft)
 	if err != nil {
 		return nil, err
@@ -99,21 +101,24 @@ func (s *Service) openTasks(ctx context.Context, tx *gorm.DB, aircraft uuid.UUID
 	var out []Order
 	for _, t := range tasks {
 		var n int64
-		if err := tx.Raw("select count(*) from work_orders where aircraft_id = ? and task_id = ? and state = 'open'", aircraft, t.ID).Scan(&n).Error; err != nil {
+		if err := tx.Raw("select count(*) from work_orders where aircraft_id = ? and task_id = ? and state = 'open'",
+			aircraft, t.ID).Scan(&n).Error; err != nil {
 			return nil, err
 		}
 		if n > 0 {
 			continue
 		}
 		// What is signed and waits for its acceptance flight is done again: the event came after.
-		if err := tx.Exec("update work_orders set state = 'closed', closed_at = ? where aircraft_id = ? and task_id = ? and state = 'signed'", s.Clock.Now(), aircraft, t.ID).Error; err != nil {
+		if err := tx.Exec("update work_orders set state = 'closed', closed_at = ? where aircraft_id = ? and task_id = ? and state = 'signed'",
+			s.Clock.Now(), aircraft, t.ID).Error; err != nil {
 			return nil, err
 		}
 		id, err := uuid.NewV7()
 		if err != nil {
 			return nil, err
 		}
-		o := Order{ID: id, AircraftID: a.ID, Cause: ByEvent, CauseNote: strings.TrimSpace(fmt.Sprintf("%s. %s", spoken(e), note)), Grounds: t.Grounds}
+		o := Order{ID: id, AircraftID: a.ID, Cause: ByEvent,
+			CauseNote: strings.TrimSpace(fmt.Sprintf("%s. %s", spoken(e), note)), Grounds: t.Grounds}
 		o.fromTask(t, p.Version)
 		if err := s.open(ctx, tx, a, &o); err != nil {
 			return nil, err
@@ -164,33 +169,41 @@ func (s *Service) Return(ctx context.Context, aircraft uuid.UUID, note, pin stri
 			lifted = append(lifted, g.Reason)
 		}
 		var work []string
-		if err := tx.Raw("select title from work_orders where aircraft_id = ? and state = 'open' and grounds order by opened_at", aircraft).Scan(&work).Error; err != nil {
+		if err := tx.Raw("select title from work_orders where aircraft_id = ? and state = 'open' and grounds order by opened_at",
+			aircraft).Scan(&work).Error; err != nil {
 			return err
 		}
 		if len(work) > 0 {
-			return fault.Clash("work-open", "Work that grounds it is not signed yet: %s. The aircraft stays grounded.", strings.Join(work, "; "))
+			return fault.Clash("work-open", "Work that grounds it is not signed yet: %s. The aircraft stays grounded.",
+				strings.Join(work, "; "))
 		}
 		now := s.Clock.Now()
 		if err := fleet.LiftGroundings(tx, aircraft, now, by.Name, note); err != nil {
 			return err
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Returned, Subject: aircraft, At: now, By: by.By(), Signed: true,
-			Summary: fmt.Sprintf("%s returned to service: %s", a.Name, note), Content: map[string]any{"lifted": lifted, "note": note, "statement": "I have inspected this aircraft and return it to service."}})
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.Returned, Subject: aircraft, At: now, By: by.By(),
+			Signed:  true,
+			Summary: fmt.Sprintf("%s returned to service: %s", a.Name, note), Content: map[string]any{"lifted": lifted,
+				"note": note, "statement": "I have inspected this aircraft and return it to service."}})
 		return err
 	})
 }
 
 func propellersSince(tx *gorm.DB, a fleet.Aircraft, g fleet.Grounding) error {
 	var old []string
-	if err := tx.Raw("select station from parts where aircraft_id = ? and kind = 'propeller' and fitted_at <= ? order by station", a.ID, g.At).Scan(&old).Error; err != nil {
+	if err := tx.Raw("select station from parts where aircraft_id = ? and kind = 'propeller' and fitted_at <= ? order by station",
+		a.ID, g.At).Scan(&old).Error; err != nil {
 		return err
 	}
 	var fitted int64
-	if err := tx.Raw("select count(*) from parts where aircraft_id = ? and kind = 'propeller'", a.ID).Scan(&fitted).Error; err != nil {
+	if err := tx.Raw("select count(*) from parts where aircraft_id = ? and kind = 'propeller'",
+		a.ID).Scan(&fitted).Error; err != nil {
 		return err
 	}
 	if len(old) > 0 || fitted == 0 {
-		return fault.Clash("propellers-not-replaced", "After the contact every propeller is replaced, even one that looks fine. Still the old ones: %s. The aircraft stays grounded.", strings.Join(old, ", "))
+		return fault.Clash("propellers-not-replaced",
+			"After the contact every propeller is replaced, even one that looks fine. Still the old ones: %s. The aircraft stays grounded.",
+			strings.Join(old, ", "))
 	}
 	return nil
 }

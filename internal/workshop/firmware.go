@@ -82,7 +82,8 @@ func (f firmwares) against(a fleet.Aircraft) []firmware.Finding {
 // FirmwareSetOf returns the newest tested combination of a type.
 func (s *Service) FirmwareSetOf(ctx context.Context, key string) (FirmwareSet, error) {
 	var x FirmwareSet
-	if err := s.DB.WithContext(ctx).Raw("select * from firmware_sets where type_key = ? order by version desc limit 1", key).Scan(&x).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select * from firmware_sets where type_key = ? order by version desc limit 1",
+		key).Scan(&x).Error; err != nil {
 		return x, err
 	}
 	if x.TypeKey == "" {
@@ -95,10 +96,12 @@ func checkVersions(v firmware.Set) error {
 	var fields []fault.Field
 	for c, version := range v {
 		if !firmware.Known(c) {
-			fields = append(fields, fault.Field{Field: "versions", Sentence: fmt.Sprintf("%q is none of aircraft, controller, pack, payload, app.", c)})
+			fields = append(fields, fault.Field{Field: "versions",
+				Sentence: fmt.Sprintf("%q is none of aircraft, controller, pack, payload, app.", c)})
 		}
 		if len(version) > 40 {
-			fields = append(fields, fault.Field{Field: "versions." + string(c), Sentence: "A version has at most 40 characters."})
+			fields = append(fields, fault.Field{Field: "versions." + string(c),
+				Sentence: "A version has at most 40 characters."})
 		}
 	}
 	return fault.BadFields(fields)
@@ -120,14 +123,17 @@ func (s *Service) AddFirmwareSet(ctx context.Context, x FirmwareSet) error {
 	if err != nil {
 		return err
 	}
-	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Tested firmware of %s, version %d, taken in.", t.Name, x.Version), Content: x},
-		"insert into firmware_sets (type_key, version, content, note, created_at) values (?, ?, ?, ?, ?)", x.TypeKey, x.Version, string(b), x.Note, s.Clock.Now())
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(),
+		Summary: fmt.Sprintf("Tested firmware of %s, version %d, taken in.", t.Name, x.Version), Content: x},
+		"insert into firmware_sets (type_key, version, content, note, created_at) values (?, ?, ?, ?, ?)", x.TypeKey,
+		x.Version, string(b), x.Note, s.Clock.Now())
 	return err
 }
 
 // Firmware returns what is installed on an aircraft, against the tested
 // combination of its type; the set is nil when there is none.
-func (s *Service) Firmware(ctx context.Context, aircraft uuid.UUID) (*FirmwareSet, []Installed, []firmware.Finding, error) {
+func (s *Service) Firmware(ctx context.Context, aircraft uuid.UUID) (*FirmwareSet, []Installed,
+	[]firmware.Finding, error) {
 	a, err := s.Fleet.Aircraft(ctx, aircraft)
 	if err != nil {
 		return nil, nil, nil, err
@@ -138,7 +144,8 @@ func (s *Service) Firmware(ctx context.Context, aircraft uuid.UUID) (*FirmwareSe
 	}
 	have := f.have[aircraft]
 	slices.SortFunc(have, func(x, y Installed) int {
-		return slices.Index(firmware.AllComponents, firmware.Component(x.Component)) - slices.Index(firmware.AllComponents, firmware.Component(y.Component))
+		return slices.Index(firmware.AllComponents, firmware.Component(x.Component)) - slices.Index(firmware.AllComponents,
+			firmware.Component(y.Component))
 	})
 	if x, ok := f.sets[a.TypeKey]; ok {
 		return &x, have, f.against(a), nil
@@ -181,7 +188,8 @@ func (s *Service) Install(ctx context.Context, aircraft uuid.UUID, versions firm
 		if len(changed) == 0 {
 			return nil
 		}
-		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.FirmwareChanged, Subject: aircraft, At: now, By: by.By(), Summary: a.Name + ": firmware recorded.",
+		if _, err := records.Append(ctx, tx, records.Entry{Kind: records.FirmwareChanged, Subject: aircraft, At: now,
+			By: by.By(), Summary: a.Name + ": firmware recorded.",
 			Content: map[string]any{"versions": changed, "updated": updated}}); err != nil {
 			return err
 		}

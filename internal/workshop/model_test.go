@@ -58,7 +58,9 @@ func TestNoOrderOfWorkHidesAnything(t *testing.T) {
 			do   func() error
 		}{
 			{"raise", func() error {
-				_, err := s.Walkrounds.Raise(s.As(s.Pilot), walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID, Station: []string{"sensor", "arm-1", "frame"}[r.IntN(3)], Title: "Dull", Severity: []string{"watch", "stop"}[r.IntN(2)]})
+				_, err := s.Walkrounds.Raise(s.As(s.Pilot), walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID,
+					Station: []string{"sensor", "arm-1", "frame"}[r.IntN(3)], Title: "Dull",
+					Severity: []string{"watch", "stop"}[r.IntN(2)]})
 				return err
 			}},
 			{"order for a defect", func() error {
@@ -67,7 +69,8 @@ func TestNoOrderOfWorkHidesAnything(t *testing.T) {
 				return err
 			}},
 			{"order for a task", func() error {
-				_, err := s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, TaskID: tasks[r.IntN(len(tasks))]})
+				_, err := s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID,
+					TaskID: tasks[r.IntN(len(tasks))]})
 				return err
 			}},
 			{"fill", func() error { return s.Fill(open(), nil) }},
@@ -82,7 +85,8 @@ func TestNoOrderOfWorkHidesAnything(t *testing.T) {
 			{"cancel", func() error { return s.Workshop.Cancel(tech, order(), "opened by mistake") }},
 			{"put off a defect", func() error {
 				id := defect()
-				_, err := s.Workshop.Defer(tech, workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &id, Days: 1 + r.IntN(5), Reason: "part on order", PIN: testbed.PIN})
+				_, err := s.Workshop.Defer(tech, workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &id,
+					Days: 1 + r.IntN(5), Reason: "part on order", PIN: testbed.PIN})
 				return err
 			}},
 			{"event", func() error {
@@ -129,7 +133,8 @@ func TestNoOrderOfWorkHidesAnything(t *testing.T) {
 		assert.Zero(t, res.FirstBad)
 	}
 	t.Log(done)
-	for _, name := range []string{"raise", "order for a defect", "order for a task", "fill", "fill badly", "sign", "cancel", "put off a defect", "event", "return"} {
+	for _, name := range []string{"raise", "order for a defect", "order for a task", "fill", "fill badly", "sign",
+		"cancel", "put off a defect", "event", "return"} {
 		assert.Positive(t, done[name], "%s was never possible: the test tries too little", name)
 	}
 }

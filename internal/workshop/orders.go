@@ -112,7 +112,8 @@ func (s *Service) OpenOrder(ctx context.Context, n NewOrder) (Order, error) {
 		if err != nil {
 			return err
 		}
-		o = Order{ID: n.ID, AircraftID: a.ID, Station: n.Station, Title: strings.TrimSpace(n.Title), Cause: ByHand, Work: Work{SecondPerson: n.SecondPerson, Acceptance: n.Acceptance}}
+		o = Order{ID: n.ID, AircraftID: a.ID, Station: n.Station, Title: strings.TrimSpace(n.Title), Cause: ByHand,
+			Work: Work{SecondPerson: n.SecondPerson, Acceptance: n.Acceptance}}
 		switch {
 		case n.TaskID != "":
 			p, err := s.Programme(ctx, a.TypeKey)
@@ -165,7 +166,8 @@ func (s *Service) checkOrder(ctx context.Context, a fleet.Aircraft, o Order) err
 
 func (o *Order) fromTask(t upkeep.Task, version int) {
 	o.TaskID, o.ProgrammeVersion, o.Station, o.Title = t.ID, version, t.Station, t.Title
-	o.Work = Work{Why: t.Why, Steps: t.Steps, Tools: t.Tools, Parts: t.Parts, SecondPerson: t.SecondPerson, Acceptance: t.Acceptance}
+	o.Work = Work{Why: t.Why, Steps: t.Steps, Tools: t.Tools, Parts: t.Parts, SecondPerson: t.SecondPerson,
+		Acceptance: t.Acceptance}
 }
 
 func (s *Service) fromDefect(tx *gorm.DB, o *Order, id uuid.UUID) error {
@@ -186,8 +188,11 @@ func (s *Service) fromDefect(tx *gorm.DB, o *Order, id uuid.UUID) error {
 	if d.ClosedAt != nil {
 		return fault.Clash("already-closed", "This defect is closed already.")
 	}
-	o.Cause, o.DefectID, o.Station, o.Title, o.Grounds = ByDefect, &id, d.Station, d.Title, d.Severity == judge.Stop.String()
-	o.Work.Steps = []upkeep.Step{{ID: "found", Text: "Cause found; write it down."}, {ID: "put-right", Text: "Put right: " + d.Title}, {ID: "checked", Text: "Checked, and nothing else touched is left open or loose."}}
+	o.Cause, o.DefectID, o.Station, o.Title, o.Grounds = ByDefect, &id, d.Station, d.Title,
+		d.Severity == judge.Stop.String()
+	o.Work.Steps = []upkeep.Step{{ID: "found", Text: "Cause found; write it down."},
+		{ID: "put-right", Text: "Put right: " + d.Title}, {ID: "checked",
+			Text: "Checked, and nothing else touched is left open or loose."}}
 	return nil
 }
 
@@ -201,8 +206,10 @@ func (s *Service) open(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o *Or
 	if err := tx.Omit("flown").Create(o).Error; err != nil {
 		return err
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkOpened, Subject: a.ID, At: now, By: by.By(), Summary: a.Name + ": work order opened: " + o.Title,
-		Content: map[string]any{"order": o.ID, "title": o.Title, "cause": o.Cause, "note": o.CauseNote, "task": o.TaskID, "programme_version": o.ProgrammeVersion, "defect": o.DefectID, "grounds": o.Grounds, "work": o.Work}})
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkOpened, Subject: a.ID, At: now, By: by.By(),
+		Summary: a.Name + ": work order opened: " + o.Title,
+		Content: map[string]any{"order": o.ID, "title": o.Title, "cause": o.Cause, "note": o.CauseNote, "task": o.TaskID,
+			"programme_version": o.ProgrammeVersion, "defect": o.DefectID, "grounds": o.Grounds, "work": o.Work}})
 	return err
 }
 
@@ -230,10 +237,12 @@ type NewEntry struct {
 func lockOrder(tx *gorm.DB, id uuid.UUID) (Order, fleet.Aircraft, error) {
 	var o Order
 	var a fleet.Aircraft
-	if err := tx.Raw("select * from aircraft where id = (select aircraft_id from work_orders where id = ?) for no key update", id).Scan(&a).Error; err != nil {
+	if err := tx.Raw("select * from aircraft where id = (select aircraft_id from work_orders where id = ?) for no key update",
+		id).Scan(&a).Error; err != nil {
 		return o, a, err
 	}
-	if err := tx.Raw("select w.*, (select min(load) from acceptance_flights a where a.order_id = w.id) as flown from work_orders w where id = ? for no key update", id).Scan(&o).Error; err != nil {
+	if err := tx.Raw("select w.*, (select min(load) from acceptance_flights a where a.order_id = w.id) as flown from work_orders w where id = ? for no key update",
+		id).Scan(&o).Error; err != nil {
 		return o, a, err
 	}
 	if o.ID == uuid.Nil {
@@ -250,7 +259,8 @@ func (o Order) mustBeOpen() error {
 	case Cancelled:
 		return fault.Clash("cancelled", "This work order was cancelled. Open another.")
 	}
-	return fault.Clash("already-signed", "%s has signed this work order; a record does not change. Open another for further work.", o.SignedBy)
+	return fault.Clash("already-signed",
+		"%s has signed this work order; a record does not change. Open another for further work.", o.SignedBy)
 }
 
 // Enter keeps what was done in some steps; a step entered again is replaced
@@ -392,7 +402,8 @@ func (s *Service) Sign(ctx context.Context, id uuid.UUID, sig Signature) error {
 	})
 }
 
-func (s *Service) signed(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o Order, entries []Entry, by people.Person, second []people.Person) error {
+func (s *Service) signed(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o Order, entries []Entry, by people.Person,
+	second []people.Person) error {
 	if o.TaskID != "" {
 		if err := tx.Exec(`insert into task_done (aircraft_id, task_id, done_at, seconds, flights, landings, litres) values (?, ?, ?, ?, ?, ?, ?)
 			on conflict (aircraft_id, task_id) do update set done_at = excluded.done_at, seconds = excluded.seconds, flights = excluded.flights, landings = excluded.landings, litres = excluded.litres`,
@@ -404,19 +415,23 @@ func (s *Service) signed(ctx context.Context, tx *gorm.DB, a fleet.Aircraft, o O
 		}
 	}
 	var used []map[string]any
-	if err := tx.Raw("select name, quantity, by_name from work_used where order_id = ? order by at", o.ID).Scan(&used).Error; err != nil {
+	if err := tx.Raw("select name, quantity, by_name from work_used where order_id = ? order by at",
+		o.ID).Scan(&used).Error; err != nil {
 		return err
 	}
 	steps := []map[string]any{}
 	for _, e := range entries {
-		steps = append(steps, map[string]any{"step": e.StepID, "value": e.Value, "verdict": e.Verdict, "sentence": e.Sentence, "by": e.ByName, "at": e.At})
+		steps = append(steps, map[string]any{"step": e.StepID, "value": e.Value, "verdict": e.Verdict, "sentence": e.Sentence,
+			"by": e.ByName, "at": e.At})
 	}
 	var also []records.By
 	for _, p := range second {
 		also = append(also, p.By())
 	}
-	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkSigned, Subject: a.ID, At: *o.SignedAt, By: by.By(), Also: also, Signed: true, Summary: a.Name + ": work signed: " + o.Title,
-		Content: map[string]any{"order": o.ID, "title": o.Title, "work": o.Work, "entries": steps, "used": used, "note": o.Note, "second": also, "seconds": a.Seconds, "flights": a.Flights,
+	_, err := records.Append(ctx, tx, records.Entry{Kind: records.WorkSigned, Subject: a.ID, At: *o.SignedAt, By: by.By(),
+		Also: also, Signed: true, Summary: a.Name + ": work signed: " + o.Title,
+		Content: map[string]any{"order": o.ID, "title": o.Title, "work": o.Work, "entries": steps, "used": used,
+			"note": o.Note, "second": also, "seconds": a.Seconds, "flights": a.Flights,
 			"statement": "I have done or inspected this work, it is complete and in order."}})
 	return err
 }
@@ -437,10 +452,12 @@ func (s *Service) Cancel(ctx context.Context, id uuid.UUID, reason string) error
 			return fault.Denied("An event opened this work; it is done and signed. Only a chief may cancel it.")
 		}
 		now := s.Clock.Now()
-		if err := tx.Exec("update work_orders set state = ?, note = ?, closed_at = ?, version = version + 1 where id = ?", Cancelled, reason, now, id).Error; err != nil {
+		if err := tx.Exec("update work_orders set state = ?, note = ?, closed_at = ?, version = version + 1 where id = ?",
+			Cancelled, reason, now, id).Error; err != nil {
 			return err
 		}
-		_, err = records.Append(ctx, tx, records.Entry{Kind: records.WorkCancelled, Subject: a.ID, At: now, By: by.By(), Summary: a.Name + ": work order cancelled: " + o.Title,
+		_, err = records.Append(ctx, tx, records.Entry{Kind: records.WorkCancelled, Subject: a.ID, At: now, By: by.By(),
+			Summary: a.Name + ": work order cancelled: " + o.Title,
 			Content: map[string]any{"order": id, "reason": reason}})
 		return err
 	})

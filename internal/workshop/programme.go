@@ -70,7 +70,8 @@ func (s *Service) SeedProgrammes(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		if err := s.DB.WithContext(ctx).Exec("insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?) on conflict do nothing", p.TypeKey, p.Version, string(b), s.Clock.Now()).Error; err != nil {
+		if err := s.DB.WithContext(ctx).Exec("insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?) on conflict do nothing",
+			p.TypeKey, p.Version, string(b), s.Clock.Now()).Error; err != nil {
 			return err
 		}
 	}
@@ -112,8 +113,10 @@ func (s *Service) AddProgramme(ctx context.Context, key string, p upkeep.Program
 	if err != nil {
 		return err
 	}
-	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(), Summary: fmt.Sprintf("Programme of %s, version %d, taken in.", t.Name, p.Version), Content: p},
-		"insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?)", key, p.Version, string(b), s.Clock.Now())
+	_, err = records.Change(ctx, s.DB, records.Entry{Kind: records.FileTaken, At: s.Clock.Now(), By: people.From(ctx).By(),
+		Summary: fmt.Sprintf("Programme of %s, version %d, taken in.", t.Name, p.Version), Content: p},
+		"insert into programmes (type_key, version, content, created_at) values (?, ?, ?, ?)", key, p.Version, string(b),
+		s.Clock.Now())
 	return err
 }
 

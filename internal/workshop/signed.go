@@ -16,6 +16,7 @@ type SignedOrder struct {
 // SignedSince are the work orders that were signed since then.
 func (s *Service) SignedSince(ctx context.Context, since time.Time) ([]SignedOrder, error) {
 	var out []SignedOrder
-	err := s.DB.WithContext(ctx).Raw("select aircraft_id, signed_at from work_orders where signed_at >= ?", since).Scan(&out).Error
+	err := s.DB.WithContext(ctx).Raw("select aircraft_id, signed_at from work_orders where signed_at >= ?",
+		since).Scan(&out).Error
 	return out, err
 }

@@ -47,7 +47,8 @@ type doneRow struct {
 
 // ForGate returns the evidence for each of the given conditions in a fixed
 // number of queries; ids nil means the whole fleet.
-func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uuid.UUID, crew people.Crew) (map[uuid.UUID]*Evidence, error) {
+func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uuid.UUID,
+	crew people.Crew) (map[uuid.UUID]*Evidence, error) {
 	programmes, err := s.Programmes(ctx)
 	if err != nil {
 		return nil, err
@@ -118,7 +119,8 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 	now := s.Clock.Now()
 	day, loc := crew.Day(now), crew.Location()
 	for _, c := range conds {
-		if err := out[c.Aircraft.ID].stand(c.Aircraft, c.Type.Kept(), last[c.Aircraft.ID], tasks[c.Aircraft.ID], now, day, loc); err != nil {
+		if err := out[c.Aircraft.ID].stand(c.Aircraft, c.Type.Kept(), last[c.Aircraft.ID], tasks[c.Aircraft.ID], now, day,
+			loc); err != nil {
 			return nil, fmt.Errorf("%s: %w", c.Aircraft.Name, err)
 		}
 	}
@@ -127,7 +129,8 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 
 // stand judges every repeating task. One that was never done counts from the
 // day the aircraft came.
-func (e *Evidence) stand(a fleet.Aircraft, kept practice.Settings, done map[string]doneRow, deferred map[string]Deferral, now, day time.Time, loc *time.Location) error {
+func (e *Evidence) stand(a fleet.Aircraft, kept practice.Settings, done map[string]doneRow,
+	deferred map[string]Deferral, now, day time.Time, loc *time.Location) error {
 	if e.Programme == nil {
 		return nil
 	}
@@ -189,7 +192,8 @@ func (e *Evidence) Into(in *gate.Input, defects []walkround.Defect, day time.Tim
 		}
 	}
 	for _, o := range e.Orders {
-		in.Orders = append(in.Orders, gate.Order{ID: o.ID.String(), Place: o.Station, Title: o.Title, By: o.OpenedBy, At: o.OpenedAt, Grounds: o.Grounds, Signed: o.State == Signed, Next: o.Next()})
+		in.Orders = append(in.Orders, gate.Order{ID: o.ID.String(), Place: o.Station, Title: o.Title, By: o.OpenedBy,
+			At: o.OpenedAt, Grounds: o.Grounds, Signed: o.State == Signed, Next: o.Next()})
 	}
 	for i := range in.Defects {
 		id := defects[i].ID

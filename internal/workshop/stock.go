@@ -75,7 +75,8 @@ func (s *Service) Stock(ctx context.Context, needs Needs) ([]StockLine, error) {
 		LineID uuid.UUID
 		N      int
 	}
-	if err := g.Raw("select line_id, sum(quantity) as n from work_used where line_id is not null and part_id is null and at > ? group by 1", s.Clock.Now().AddDate(0, 0, -90)).Scan(&used).Error; err != nil {
+	if err := g.Raw("select line_id, sum(quantity) as n from work_used where line_id is not null and part_id is null and at > ? group by 1",
+		s.Clock.Now().AddDate(0, 0, -90)).Scan(&used).Error; err != nil {
 		return nil, err
 	}
 	today := c.Day(s.Clock.Now())
@@ -97,7 +98,8 @@ func (s *Service) Stock(ctx context.Context, needs Needs) ([]StockLine, error) {
 				}
 			}
 		}
-		if l.Order, err = stock.Reorder(stock.Line{OnHand: l.OnHand(), Minimum: l.Minimum, DeliveryDays: l.DeliveryDays}, days, today); err != nil {
+		if l.Order, err = stock.Reorder(stock.Line{OnHand: l.OnHand(), Minimum: l.Minimum, DeliveryDays: l.DeliveryDays},
+			days, today); err != nil {
 			return nil, fmt.Errorf("%s: %w", l.Name, err)
 		}
 	}
@@ -160,14 +162,17 @@ func (s *Service) UseStock(ctx context.Context, order, id, line uuid.UUID, quant
 		case l.ID == uuid.Nil:
 			return fault.Missing("stock line")
 		case l.Kind != "":
-			return fault.Bad("line_id", "%s have serial numbers: fit one at its position, which takes it from the shelf.", l.Name)
+			return fault.Bad("line_id", "%s have serial numbers: fit one at its position, which takes it from the shelf.",
+				l.Name)
 		case l.Quantity < quantity:
 			return fault.Bad("quantity", "There are %d of %s on the shelf.", l.Quantity, l.Name)
 		}
-		if err := tx.Exec("update stock_lines set quantity = quantity - ?, version = version + 1 where id = ?", quantity, line).Error; err != nil {
+		if err := tx.Exec("update stock_lines set quantity = quantity - ?, version = version + 1 where id = ?", quantity,
+			line).Error; err != nil {
 			return err
 		}
-		return tx.Exec("insert into work_used (id, order_id, line_id, name, quantity, by_name, at) values (?, ?, ?, ?, ?, ?, ?)", id, order, line, l.Name, quantity, by.Name, s.Clock.Now()).Error
+		return tx.Exec("insert into work_used (id, order_id, line_id, name, quantity, by_name, at) values (?, ?, ?, ?, ?, ?, ?)",
+			id, order, line, l.Name, quantity, by.Name, s.Clock.Now()).Error
 	})
 }
 
@@ -198,11 +203,13 @@ func (s *Service) Approve(ctx context.Context, kind, typeKey, note string) error
 		return fault.Bad("kind", "%s carries no part of this kind.", t.Name)
 	}
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		res := tx.Exec("insert into part_approvals (kind, type_key, note, by_name, at) values (?, ?, ?, ?, ?) on conflict do nothing", kind, typeKey, note, by.Name, s.Clock.Now())
+		res := tx.Exec("insert into part_approvals (kind, type_key, note, by_name, at) values (?, ?, ?, ?, ?) on conflict do nothing",
+			kind, typeKey, note, by.Name, s.Clock.Now())
 		if res.Error != nil || res.RowsAffected == 0 {
 			return res.Error
 		}
-		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsApproved, At: s.Clock.Now(), By: by.By(), Summary: fmt.Sprintf("Third-party parts approved: %s for %s", airframe.KindName(kind), t.Name),
+		_, err := records.Append(ctx, tx, records.Entry{Kind: records.PartsApproved, At: s.Clock.Now(), By: by.By(),
+			Summary: fmt.Sprintf("Third-party parts approved: %s for %s", airframe.KindName(kind), t.Name),
 			Content: map[string]any{"kind": kind, "type": typeKey, "note": note}})
 		return err
 	})

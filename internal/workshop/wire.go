@@ -34,9 +34,12 @@ func (s *Service) detail(ctx context.Context, id uuid.UUID) (api.WorkOrder, erro
 	if err := g.Find(&entries, "order_id = ?", id).Error; err != nil {
 		return api.WorkOrder{}, err
 	}
-	out := api.WorkOrder{Id: o.ID, AircraftId: o.AircraftID, Aircraft: a.Name, Station: o.Station, StationLabel: stationLabel(t, o.Station), Title: o.Title, Why: o.Work.Why, Cause: o.Cause, CauseNote: o.CauseNote,
-		TaskId: o.TaskID, DefectId: o.DefectID, Grounds: o.Grounds, Tools: append([]string{}, o.Work.Tools...), Parts: append([]upkeep.Need{}, o.Work.Parts...), Steps: []api.WorkStep{}, Used: []api.WorkUse{},
-		SecondPerson: o.Work.SecondPerson, Acceptance: []api.Acceptance{}, OpenedBy: o.OpenedBy, OpenedAt: o.OpenedAt, State: api.WorkOrderState(o.State), SignedBy: o.SignedBy, SignedAt: o.SignedAt, SecondBy: o.SecondBy,
+	out := api.WorkOrder{Id: o.ID, AircraftId: o.AircraftID, Aircraft: a.Name, Station: o.Station,
+		StationLabel: stationLabel(t, o.Station), Title: o.Title, Why: o.Work.Why, Cause: o.Cause, CauseNote: o.CauseNote,
+		TaskId: o.TaskID, DefectId: o.DefectID, Grounds: o.Grounds, Tools: append([]string{},
+			o.Work.Tools...), Parts: append([]upkeep.Need{}, o.Work.Parts...), Steps: []api.WorkStep{}, Used: []api.WorkUse{},
+		SecondPerson: o.Work.SecondPerson, Acceptance: []api.Acceptance{}, OpenedBy: o.OpenedBy, OpenedAt: o.OpenedAt,
+		State: api.WorkOrderState(o.State), SignedBy: o.SignedBy, SignedAt: o.SignedAt, SecondBy: o.SecondBy,
 		Note: o.Note, Missing: append([]string{}, o.missing(entries)...), Version: o.Version}
 	for _, st := range o.Work.Steps {
 		row := api.WorkStep{Step: st, Sentence: "Not done yet.", Verdict: judge.Watch}
@@ -58,7 +61,8 @@ func (s *Service) detail(ctx context.Context, id uuid.UUID) (api.WorkOrder, erro
 		ByName   string
 		At       time.Time
 	}
-	if err := g.Raw("select id, name, quantity, by_name, at from work_used where order_id = ? order by at", id).Scan(&used).Error; err != nil {
+	if err := g.Raw("select id, name, quantity, by_name, at from work_used where order_id = ? order by at",
+		id).Scan(&used).Error; err != nil {
 		return out, err
 	}
 	for _, u := range used {
@@ -66,7 +70,8 @@ func (s *Service) detail(ctx context.Context, id uuid.UUID) (api.WorkOrder, erro
 	}
 	flown, err := s.acceptance(ctx, o)
 	for _, f := range flown {
-		out.Acceptance = append(out.Acceptance, api.Acceptance{Load: api.AcceptanceLoad(f.Load), FlightId: f.FlightID, At: f.At})
+		out.Acceptance = append(out.Acceptance, api.Acceptance{Load: api.AcceptanceLoad(f.Load), FlightId: f.FlightID,
+			At: f.At})
 	}
 	return out, err
 }
@@ -87,7 +92,8 @@ func (s *Service) WireDefects(ctx context.Context, ds []walkround.Defect) ([]api
 		ids[i] = d.ID
 	}
 	var orders []Order
-	if err := s.DB.WithContext(ctx).Raw("select id, defect_id from work_orders where defect_id in ? and state in ('open', 'signed')", ids).Scan(&orders).Error; err != nil {
+	if err := s.DB.WithContext(ctx).Raw("select id, defect_id from work_orders where defect_id in ? and state in ('open', 'signed')",
+		ids).Scan(&orders).Error; err != nil {
 		return nil, err
 	}
 	var put []Deferral
@@ -155,8 +161,10 @@ func (s *Service) wirePart(ctx context.Context, id uuid.UUID) (api.PartDetail, e
 	if err != nil {
 		return api.PartDetail{}, err
 	}
-	out := api.PartDetail{Id: p.ID, Kind: p.Kind, TypeKey: p.TypeKey, Serial: p.Serial, Batch: p.Batch, Source: p.Source, AircraftId: p.AircraftID, Hours: float64(p.Seconds) / 3600, Flights: p.Flights,
-		Landings: p.Landings, Litres: p.Litres, Since: p.Since, FittedAt: p.FittedAt, DiscardedAt: p.DiscardedAt, DiscardedWhy: p.DiscardedWhy, Moves: []api.PartFlight{}}
+	out := api.PartDetail{Id: p.ID, Kind: p.Kind, TypeKey: p.TypeKey, Serial: p.Serial, Batch: p.Batch, Source: p.Source,
+		AircraftId: p.AircraftID, Hours: float64(p.Seconds) / 3600, Flights: p.Flights,
+		Landings: p.Landings, Litres: p.Litres, Since: p.Since, FittedAt: p.FittedAt, DiscardedAt: p.DiscardedAt,
+		DiscardedWhy: p.DiscardedWhy, Moves: []api.PartFlight{}}
 	if p.PriceCents != nil {
 		c := int(*p.PriceCents)
 		out.PriceCents = &c
@@ -188,7 +196,8 @@ func (s *Service) wirePart(ctx context.Context, id uuid.UUID) (api.PartDetail, e
 		if m.RemovedAt == nil {
 			out.Aircraft = m.Aircraft
 		}
-		out.Moves = append(out.Moves, api.PartFlight{Aircraft: m.Aircraft, Station: label, FittedAt: m.FittedAt, RemovedAt: m.RemovedAt, RemovedTo: m.RemovedTo, By: m.ByName, Hours: float64(m.Seconds) / 3600, Flights: m.Flights})
+		out.Moves = append(out.Moves, api.PartFlight{Aircraft: m.Aircraft, Station: label, FittedAt: m.FittedAt,
+			RemovedAt: m.RemovedAt, RemovedTo: m.RemovedTo, By: m.ByName, Hours: float64(m.Seconds) / 3600, Flights: m.Flights})
 	}
 	return out, nil
 }

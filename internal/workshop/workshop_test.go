@@ -100,7 +100,8 @@ func TestDeferralHoldsAndEnds(t *testing.T) {
 	s := testbed.NewStage(t)
 	tech := s.As(s.Tech)
 	s.Clock.Advance(8 * 24 * time.Hour)
-	n := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, TaskID: "weekly-screws", Days: 30, Reason: "driver on order", PIN: testbed.PIN}
+	n := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, TaskID: "weekly-screws", Days: 30,
+		Reason: "driver on order", PIN: testbed.PIN}
 	d, err := s.Workshop.Defer(tech, n)
 	require.NoError(t, err)
 	assert.Equal(t, "2026-06-21", d.ExpiresOn.Format(time.DateOnly), "three days, as the programme allows, not thirty")
@@ -130,7 +131,8 @@ func TestDefectIsNeverSilent(t *testing.T) {
 	s := testbed.NewStage(t)
 	tech := s.As(s.Tech)
 	raise := func(station, severity string) walkround.Defect {
-		d, err := s.Walkrounds.Raise(s.As(s.Pilot), walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID, Station: station, Title: "Dull " + station, Severity: severity})
+		d, err := s.Walkrounds.Raise(s.As(s.Pilot), walkround.Defect{ID: testbed.NewID(), AircraftID: s.Aircraft.ID,
+			Station: station, Title: "Dull " + station, Severity: severity})
 		require.NoError(t, err)
 		return d
 	}
@@ -143,7 +145,8 @@ func TestDefectIsNeverSilent(t *testing.T) {
 		return out
 	}
 	assert.Contains(t, says()["Sensors:"].Sentence, "No work order and no deferral yet")
-	put := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &arm.ID, Days: 5, Reason: "later", PIN: testbed.PIN}
+	put := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &arm.ID, Days: 5, Reason: "later",
+		PIN: testbed.PIN}
 	_, err := s.Workshop.Defer(tech, put)
 	assert.True(t, fault.Is(err, "may-not-defer"), "an arm is never put off: %v", err)
 	put.DefectID = &lens.ID
@@ -153,7 +156,8 @@ func TestDefectIsNeverSilent(t *testing.T) {
 	s.Clock.Advance(6 * 24 * time.Hour)
 	assert.Equal(t, judge.Stop, says()["Sensors:"].Verdict, "the deferral has ended")
 
-	o, err := s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &lens.ID})
+	o, err := s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID,
+		DefectID: &lens.ID})
 	require.NoError(t, err)
 	assert.True(t, o.Grounds)
 	ds, err := s.Workshop.WireDefects(tech, []walkround.Defect{lens, arm})
@@ -164,7 +168,8 @@ func TestDefectIsNeverSilent(t *testing.T) {
 	require.NoError(t, s.Fill(o.ID, nil))
 	require.NoError(t, s.Workshop.Sign(tech, o.ID, testbed.Signature()))
 	assert.NotContains(t, says(), "Sensors:", "the signed work closes the defect")
-	_, err = s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &lens.ID})
+	_, err = s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID,
+		DefectID: &lens.ID})
 	assert.True(t, fault.Is(err, "already-closed"), "%v", err)
 }
 
@@ -175,12 +180,14 @@ func TestEventToAcceptanceFlight(t *testing.T) {
 	tech, pk := s.As(s.Tech), s.Packs[0].ID
 	id := testbed.NewID()
 	require.NoError(t, s.Workshop.Report(s.As(s.Pilot), id, s.Aircraft.ID, upkeep.HardLanding, "fell off the truck step"))
-	require.NoError(t, s.Workshop.Report(s.As(s.Pilot), id, s.Aircraft.ID, upkeep.HardLanding, "fell off the truck step"), "twice by the same press")
+	require.NoError(t, s.Workshop.Report(s.As(s.Pilot), id, s.Aircraft.ID, upkeep.HardLanding, "fell off the truck step"),
+		"twice by the same press")
 	require.Len(t, gateSays(t, s, s.Question(), "grounding"), 1)
 	work := gateSays(t, s, s.Question(), "work-orders")
 	require.Len(t, work, 1)
 	assert.Equal(t, judge.Stop, work[0].Verdict)
-	assert.ErrorContains(t, s.Workshop.Return(tech, s.Aircraft.ID, "fine", testbed.PIN), "not signed yet: After a hard landing")
+	assert.ErrorContains(t, s.Workshop.Return(tech, s.Aircraft.ID, "fine", testbed.PIN),
+		"not signed yet: After a hard landing")
 	assert.True(t, fault.Is(s.Workshop.Cancel(tech, uuid.MustParse(work[0].Remedy.ID), "no"), "forbidden"))
 	order := s.DoOrder("after-hard-landing")
 	require.NoError(t, s.Workshop.Return(tech, s.Aircraft.ID, "inspected", testbed.PIN))
@@ -193,7 +200,8 @@ func TestEventToAcceptanceFlight(t *testing.T) {
 	fly := func(event string) {
 		a, err := s.Flights.Ask(s.As(s.Pilot), q)
 		require.NoError(t, err)
-		r, err := s.Flights.Release(s.As(s.Pilot), flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Acceptance", GateHash: a.Hash, PIN: testbed.PIN})
+		r, err := s.Flights.Release(s.As(s.Pilot), flights.NewRelease{ID: testbed.NewID(), Question: q, Purpose: "Acceptance",
+			GateHash: a.Hash, PIN: testbed.PIN})
 		require.NoError(t, err)
 		f, err := s.Flights.TakeOff(s.As(s.Pilot), testbed.NewID(), r.ID, nil)
 		require.NoError(t, err)
@@ -236,7 +244,8 @@ func TestSecondPersonSigns(t *testing.T) {
 	assert.ErrorContains(t, s.Workshop.Sign(tech, o.ID, testbed.Signature()), "0.9 N·m is outside 0.6 ± 0.1 N·m")
 	require.NoError(t, s.Fill(o.ID, nil))
 	sig := testbed.Signature()
-	for login, says := range map[string]string{"": "choose who", "tech": "somebody else than you", "nobody": "choose who"} {
+	for login, says := range map[string]string{"": "choose who", "tech": "somebody else than you",
+		"nobody": "choose who"} {
 		sig.SecondLogin = login
 		assert.ErrorContains(t, s.Workshop.Sign(tech, o.ID, sig), says)
 	}
@@ -257,7 +266,8 @@ func TestSecondPersonSigns(t *testing.T) {
 func TestStockAndApprovals(t *testing.T) {
 	s := testbed.NewStage(t)
 	tech := s.As(s.Tech)
-	line := workshop.StockLine{ID: testbed.NewID(), Name: "Propellers", Kind: "propeller", TypeKey: "lantern-4", Minimum: 2, DeliveryDays: 10}
+	line := workshop.StockLine{ID: testbed.NewID(), Name: "Propellers", Kind: "propeller", TypeKey: "lantern-4",
+		Minimum: 2, DeliveryDays: 10}
 	require.NoError(t, s.Workshop.SaveStock(tech, line))
 	screws := workshop.StockLine{ID: testbed.NewID(), Name: "Screws", Quantity: 5, Minimum: 1, DeliveryDays: 3}
 	require.NoError(t, s.Workshop.SaveStock(tech, screws))
@@ -267,28 +277,35 @@ func TestStockAndApprovals(t *testing.T) {
 	twin.Kind = "rudder"
 	assert.ErrorContains(t, s.Workshop.SaveStock(tech, twin), "no part of this kind")
 	for _, serial := range []string{"P-1", "P-2", "P-3"} {
-		_, err := s.Fleet.AddPart(tech, fleet.NewPart{ID: testbed.NewID(), Kind: "propeller", TypeKey: "lantern-4", Serial: serial, Source: "maker"})
+		_, err := s.Fleet.AddPart(tech, fleet.NewPart{ID: testbed.NewID(), Kind: "propeller", TypeKey: "lantern-4",
+			Serial: serial, Source: "maker"})
 		require.NoError(t, err)
 	}
-	_, err := s.Fleet.AddPart(tech, fleet.NewPart{ID: testbed.NewID(), Kind: "propeller", TypeKey: "lantern-4", Serial: "p-1", Source: "maker"})
+	_, err := s.Fleet.AddPart(tech, fleet.NewPart{ID: testbed.NewID(), Kind: "propeller", TypeKey: "lantern-4",
+		Serial: "p-1", Source: "maker"})
 	assert.ErrorContains(t, err, "already exists")
-	lines, err := s.Workshop.Stock(tech, workshop.Needs{"propeller/lantern-4": {testbed.Noon.AddDate(0, 0, 5), testbed.Noon.AddDate(0, 0, 6)}})
+	lines, err := s.Workshop.Stock(tech, workshop.Needs{"propeller/lantern-4": {testbed.Noon.AddDate(0, 0, 5),
+		testbed.Noon.AddDate(0, 0, 6)}})
 	require.NoError(t, err)
 	assert.Equal(t, 3, lines[0].OnHand())
-	assert.Equal(t, judge.Stop, lines[0].Order.Verdict, "needed in six days, delivery takes ten: %s", lines[0].Order.Sentence)
+	assert.Equal(t, judge.Stop, lines[0].Order.Verdict, "needed in six days, delivery takes ten: %s",
+		lines[0].Order.Sentence)
 
-	fit := fleet.FitParts{Source: fleet.Maker, Old: fleet.Shelf, Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "propeller-1", Serial: "P-2"}}}
+	fit := fleet.FitParts{Source: fleet.Maker, Old: fleet.Shelf,
+		Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "propeller-1", Serial: "P-2"}}}
 	require.NoError(t, s.Fleet.FitParts(tech, s.Aircraft.ID, fit))
 	lines, err = s.Workshop.Stock(tech, nil)
 	require.NoError(t, err)
 	assert.Equal(t, 3, lines[0].OnHand(), "one went, the old one came")
-	third := fleet.FitParts{Source: fleet.ThirdParty, Old: fleet.Shelf, Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "propeller-2", Serial: "X-1"}}}
+	third := fleet.FitParts{Source: fleet.ThirdParty, Old: fleet.Shelf,
+		Fits: []fleet.Fit{{PartID: testbed.NewID(), Station: "propeller-2", Serial: "X-1"}}}
 	assert.ErrorContains(t, s.Fleet.FitParts(tech, s.Aircraft.ID, third), "has not approved")
 	require.NoError(t, s.Workshop.Approve(s.As(s.Chief), "propeller", "lantern-4", "measured"))
 	assert.Error(t, s.Workshop.Approve(s.As(s.Chief), "rudder", "lantern-4", "measured"))
 	require.NoError(t, s.Fleet.FitParts(tech, s.Aircraft.ID, third))
 
-	o, err := s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Station: "frame", Title: "Loose cover", Steps: []string{"Tighten it", " "}})
+	o, err := s.Workshop.OpenOrder(tech, workshop.NewOrder{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, Station: "frame",
+		Title: "Loose cover", Steps: []string{"Tighten it", " "}})
 	require.NoError(t, err)
 	use := testbed.NewID()
 	require.NoError(t, s.Workshop.UseStock(tech, o.ID, use, screws.ID, 4))
@@ -299,10 +316,12 @@ func TestStockAndApprovals(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, 1, lines[1].Quantity)
 	require.NotNil(t, lines[1].Order.By, "four used in 90 days foretell the next four: %s", lines[1].Order.Sentence)
-	assert.Equal(t, "2026-06-29", lines[1].Order.By.Format(time.DateOnly), "the next one in 22 days, three days for delivery")
+	assert.Equal(t, "2026-06-29", lines[1].Order.By.Format(time.DateOnly),
+		"the next one in 22 days, three days for delivery")
 	screws.Version = 1
 	assert.True(t, fault.Is(s.Workshop.SaveStock(tech, screws), "stale"), "the line has moved on")
-	for _, bad := range []workshop.NewOrder{{Station: "frame", Title: " ", Steps: []string{"x"}}, {Station: "keel", Title: "x", Steps: []string{"x"}}, {Station: "frame", Title: "x"}, {TaskID: "polish"}} {
+	for _, bad := range []workshop.NewOrder{{Station: "frame", Title: " ", Steps: []string{"x"}},
+		{Station: "keel", Title: "x", Steps: []string{"x"}}, {Station: "frame", Title: "x"}, {TaskID: "polish"}} {
 		bad.ID, bad.Aircraft = testbed.NewID(), s.Aircraft.ID
 		_, err := s.Workshop.OpenOrder(tech, bad)
 		assert.Error(t, err, "%v", bad)
@@ -315,7 +334,8 @@ func TestFirmware(t *testing.T) {
 	s := testbed.NewStage(t)
 	tech := s.As(s.Tech)
 	assert.Empty(t, gateSays(t, s, s.Question(), "firmware"), "no set, nothing to hold against")
-	set := workshop.FirmwareSet{TypeKey: "lantern-4", Version: 1, Content: firmware.Set{firmware.Aircraft: "1.0", firmware.App: "4"}}
+	set := workshop.FirmwareSet{TypeKey: "lantern-4", Version: 1,
+		Content: firmware.Set{firmware.Aircraft: "1.0", firmware.App: "4"}}
 	require.NoError(t, s.Workshop.AddFirmwareSet(tech, set))
 	assert.ErrorContains(t, s.Workshop.AddFirmwareSet(tech, set), "exists already")
 	unknown := gateSays(t, s, s.Question(), "firmware")
@@ -331,7 +351,8 @@ func TestFirmware(t *testing.T) {
 	require.Len(t, f, 1)
 	assert.Equal(t, judge.Stop, f[0].Verdict)
 	assert.Contains(t, gateSays(t, s, s.Question(), "work-orders")[0].Sentence, "After a firmware change")
-	require.NoError(t, s.Workshop.Install(tech, s.Aircraft.ID, firmware.Set{firmware.App: "5"}), "the same again changes nothing")
+	require.NoError(t, s.Workshop.Install(tech, s.Aircraft.ID, firmware.Set{firmware.App: "5"}),
+		"the same again changes nothing")
 	assert.Error(t, s.Workshop.Install(tech, s.Aircraft.ID, firmware.Set{"toaster": "5"}))
 	assert.Error(t, s.Workshop.Install(tech, s.Aircraft.ID, firmware.Set{firmware.App: strings.Repeat("5", 41)}))
 	assert.Error(t, s.Workshop.Install(tech, testbed.NewID(), firmware.Set{firmware.App: "5"}))
@@ -349,12 +370,14 @@ func TestDueList(t *testing.T) {
 		id := testbed.NewID()
 		require.NoError(t, s.DB.Exec(`insert into flights (id, aircraft_id, pilot_id, pack_ids, purpose, took_off_at, landed_at, logged_at, state, seconds, landings)
 			values (?, ?, ?, '{}', 'test', ?, ?, ?, 'logged', 3600, 1)`, id, s.Aircraft.ID, s.Pilot.ID, s.Clock.Now(), s.Clock.Now().Add(time.Hour), s.Clock.Now().Add(time.Hour)).Error)
-		require.NoError(t, fleet.ApplyUse(s.DB, fleet.Use{Flight: id, Aircraft: s.Aircraft.ID, TookOff: s.Clock.Now(), Landed: s.Clock.Now().Add(time.Hour), Seconds: 3600, Landings: 1}))
+		require.NoError(t, fleet.ApplyUse(s.DB, fleet.Use{Flight: id, Aircraft: s.Aircraft.ID, TookOff: s.Clock.Now(),
+			Landed: s.Clock.Now().Add(time.Hour), Seconds: 3600, Landings: 1}))
 	}
 	list, needs, err := s.Workshop.DueList(ctx)
 	require.NoError(t, err)
 	tasks := list.Items
-	list.Items = slices.DeleteFunc(slices.Clone(list.Items), func(i api.DueItem) bool { return i.What != api.DueItemWhatPart })
+	list.Items = slices.DeleteFunc(slices.Clone(list.Items),
+		func(i api.DueItem) bool { return i.What != api.DueItemWhatPart })
 	assert.Greater(t, len(tasks), len(list.Items), "tasks of the programme are on the list")
 	assert.NotEmpty(t, needs["propeller/lantern-4"])
 	assert.Equal(t, "motor-4", list.Items[0].Station, "a missing part is due now")
@@ -399,7 +422,9 @@ func TestALimitOfTheList(t *testing.T) {
 	l, err := s.Walkrounds.List(s.As(s.Chief), "lantern-4", 0)
 	require.NoError(t, err)
 	l.Version++
-	l.Sections = append(l.Sections, checks.Section{Title: "More", Items: []checks.Item{{ID: "dim-light", Station: "frame", Title: "Light bright", Kind: checks.Look, Defect: judge.Stop, Defer: &checks.Defer{Days: 3, Flights: 5, Limits: "By day, over nobody."}}}})
+	l.Sections = append(l.Sections, checks.Section{Title: "More",
+		Items: []checks.Item{{ID: "dim-light", Station: "frame", Title: "Light bright", Kind: checks.Look, Defect: judge.Stop,
+			Defer: &checks.Defer{Days: 3, Flights: 5, Limits: "By day, over nobody."}}}})
 	require.NoError(t, s.Walkrounds.AddList(s.As(s.Chief), "lantern-4", l))
 	s.Walk(checks.Full, nil, func(it checks.Item, v *checks.Value) {
 		if it.ID == "dim-light" {
@@ -409,9 +434,11 @@ func TestALimitOfTheList(t *testing.T) {
 	open, err := s.Walkrounds.Defects(s.As(s.Tech), &s.Aircraft.ID)
 	require.NoError(t, err)
 	require.Len(t, open, 1)
-	put := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &open[0].ID, Days: 30, Reason: "light ordered", PIN: testbed.PIN}
+	put := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &open[0].ID, Days: 30,
+		Reason: "light ordered", PIN: testbed.PIN}
 	d, err := s.Workshop.Defer(s.As(s.Tech), put)
 	require.NoError(t, err)
 	assert.Equal(t, "By day, over nobody.", d.Limits)
-	assert.Equal(t, 3, int(d.ExpiresOn.Sub(testbed.Noon.Truncate(24*time.Hour)).Hours()/24), "never longer than the list says")
+	assert.Equal(t, 3, int(d.ExpiresOn.Sub(testbed.Noon.Truncate(24*time.Hour)).Hours()/24),
+		"never longer than the list says")
 }

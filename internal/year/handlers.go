@@ -18,7 +18,8 @@ func (h *Handlers) GetYear(ctx context.Context, _ api.GetYearRequestObject) (api
 		out.Weeks = append(out.Weeks, openapi.Date{Time: m})
 	}
 	for _, a := range y.Aircraft {
-		out.Aircraft = append(out.Aircraft, api.AircraftYear{Id: a.ID, Flights: a.Flights, Seconds: a.Seconds, Work: a.Work, Stops: a.Stop, Down: a.Down})
+		out.Aircraft = append(out.Aircraft, api.AircraftYear{Id: a.ID, Flights: a.Flights, Seconds: a.Seconds, Work: a.Work,
+			Stops: a.Stop, Down: a.Down})
 	}
 	return out, err
 }

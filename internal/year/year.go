@@ -119,7 +119,8 @@ func (b *book) of(id uuid.UUID) *Of {
 	if !ok {
 		i = len(b.year.Aircraft)
 		b.at[id] = i
-		b.year.Aircraft = append(b.year.Aircraft, Of{ID: id, Flights: make([]int, Weeks), Seconds: make([]int, Weeks), Work: make([]int, Weeks), Stop: make([]int, Weeks), Down: make([]bool, Weeks)})
+		b.year.Aircraft = append(b.year.Aircraft, Of{ID: id, Flights: make([]int, Weeks), Seconds: make([]int, Weeks),
+			Work: make([]int, Weeks), Stop: make([]int, Weeks), Down: make([]bool, Weeks)})
 	}
 	return &b.year.Aircraft[i]
 }

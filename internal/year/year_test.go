@@ -27,7 +27,8 @@ func TestTheYearAgreesWithTheLog(t *testing.T) {
 	require.NoError(t, err)
 	flights, seconds, work, stops := 0, 0, 0, 0
 	for _, a := range y.Aircraft {
-		flights, seconds, work, stops = flights+total(a.Flights), seconds+total(a.Seconds), work+total(a.Work), stops+total(a.Stop)
+		flights, seconds, work, stops = flights+total(a.Flights), seconds+total(a.Seconds), work+total(a.Work),
+			stops+total(a.Stop)
 	}
 	assert.Equal(t, totals.All.Flights, flights)
 	assert.EqualValues(t, totals.All.Seconds, seconds)

@@ -67,7 +67,8 @@ func Read(r io.Reader) (Grid, error) {
 			v = math.NaN()
 			g.Gaps++
 		} else if v < -500 || v > 9000 {
-			return Grid{}, why.Not(ErrGrid, "elevation %g m is none on this earth; are they metres, and is the gap value named?", v)
+			return Grid{}, why.Not(ErrGrid, "elevation %g m is none on this earth; are they metres, and is the gap value named?",
+				v)
 		}
 		g.Heights[row*g.Columns+col] = float32(v)
 	}
@@ -145,7 +146,8 @@ func fromHead(head map[string]float64) (Grid, float64, error) {
 	case !okX || !okY || !(g.CellDeg > 0):
 		return g, 0, why.Not(ErrGrid, "the head needs xllcorner, yllcorner and cellsize")
 	case math.Abs(x) > 180 || math.Abs(y) > 90 || g.CellDeg > 0.1:
-		return g, 0, why.Not(ErrGrid, "corner and cell look like metres of a map projection; degrees of WGS 84 are read. Convert it first")
+		return g, 0, why.Not(ErrGrid,
+			"corner and cell look like metres of a map projection; degrees of WGS 84 are read. Convert it first")
 	}
 	g.SouthWest, g.Columns, g.Rows = geo.Point{Lat: y, Lon: x}, int(cols), int(rows)
 	if err := g.SouthWest.Check(); err != nil {

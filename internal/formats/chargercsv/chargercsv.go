@@ -51,9 +51,12 @@ type column struct {
 var cellName = regexp.MustCompile(`^cell_([0-9]{1,2})_([a-z]+)$`)
 
 var plain = map[string]column{
-	"start_percent": {field: "start", factor: 1}, "end_percent": {field: "end", factor: 1}, "rested_min": {field: "rested", factor: 1}, "rested_h": {field: "rested", factor: 60},
-	"mah_in": {field: "in", factor: 1}, "ah_in": {field: "in", factor: 1000}, "mah_out": {field: "out", factor: 1}, "ah_out": {field: "out", factor: 1000},
-	"temperature_c": {field: "temperature", factor: 1}, "temperature_f": {field: "temperature", factor: 5.0 / 9, offset: -32},
+	"start_percent": {field: "start", factor: 1}, "end_percent": {field: "end", factor: 1}, "rested_min": {field: "rested",
+		factor: 1}, "rested_h": {field: "rested", factor: 60},
+	"mah_in": {field: "in", factor: 1}, "ah_in": {field: "in", factor: 1000}, "mah_out": {field: "out",
+		factor: 1}, "ah_out": {field: "out", factor: 1000},
+	"temperature_c": {field: "temperature", factor: 1}, "temperature_f": {field: "temperature", factor: 5.0 / 9,
+		offset: -32},
 	"time": {field: "time"}, "pack": {field: "pack"},
 }
 
@@ -203,7 +206,8 @@ func parse(cols []column, rec []string) (Row, *RowError) {
 		r.CellMV = append(r.CellMV, int(v))
 	}
 	if len(r.CellMV) > 0 && len(r.MilliOhm) > 0 && len(r.CellMV) != len(r.MilliOhm) {
-		return Row{}, &RowError{Column: "cells", Err: fmt.Errorf("%d voltages and %d resistances", len(r.CellMV), len(r.MilliOhm))}
+		return Row{}, &RowError{Column: "cells", Err: fmt.Errorf("%d voltages and %d resistances", len(r.CellMV),
+			len(r.MilliOhm))}
 	}
 	if len(r.CellMV) == 0 && len(r.MilliOhm) == 0 && r.MAhIn == nil && r.MAhOut == nil {
 		return Row{}, &RowError{Column: "line", Err: errors.New("holds nothing measured")}
@@ -215,7 +219,8 @@ func (r *Row) number(c column, v float64, text string) *RowError {
 	limits := map[string]struct {
 		into   **float64
 		lo, hi float64
-	}{"start": {&r.StartPercent, 0, 100}, "end": {&r.EndPercent, 0, 100}, "in": {&r.MAhIn, 0, 400000}, "out": {&r.MAhOut, 0, 400000}, "temperature": {&r.TemperatureC, -40, 120}, "rested": {&r.RestedMin, 0, 1000000}}
+	}{"start": {&r.StartPercent, 0, 100}, "end": {&r.EndPercent, 0, 100}, "in": {&r.MAhIn, 0, 400000}, "out": {&r.MAhOut,
+		0, 400000}, "temperature": {&r.TemperatureC, -40, 120}, "rested": {&r.RestedMin, 0, 1000000}}
 	l := limits[c.field]
 	if v < l.lo || v > l.hi {
 		return &RowError{Column: c.name, Err: fmt.Errorf("%s is out of range", text)}
@@ -230,7 +235,8 @@ func whole(m map[int]float64, what string) ([]float64, *RowError) {
 	for i := range len(m) {
 		v, ok := m[i]
 		if !ok {
-			return nil, &RowError{Column: fmt.Sprintf("cell %d", i+1), Err: fmt.Errorf("has no %s, though a later cell has", what)}
+			return nil, &RowError{Column: fmt.Sprintf("cell %d", i+1),
+				Err: fmt.Errorf("has no %s, though a later cell has", what)}
 		}
 		out = append(out, v)
 	}

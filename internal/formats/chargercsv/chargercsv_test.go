@@ -40,8 +40,10 @@ func TestUnitsOfTheColumns(t *testing.T) {
 
 func TestColumnsThatCannotBeUsed(t *testing.T) {
 	for head, says := range map[string]string{
-		"": "empty", "pack,cell_1_mv": "columns time and pack", "time,pack": "nothing measured", "time,pack,volts": `"volts" is not known`, "time,pack,cell_1_kv": "unit is none of",
-		"time,pack,cell_0_mv": "from 1 to 24", "time,pack,cell_25_mv": "from 1 to 24", "time,pack,cell_1_mv,cell_1_v": "twice", "time;pack;cell_1_mv": "is not known",
+		"": "empty", "pack,cell_1_mv": "columns time and pack", "time,pack": "nothing measured",
+		"time,pack,volts": `"volts" is not known`, "time,pack,cell_1_kv": "unit is none of",
+		"time,pack,cell_0_mv": "from 1 to 24", "time,pack,cell_25_mv": "from 1 to 24",
+		"time,pack,cell_1_mv,cell_1_v": "twice", "time;pack;cell_1_mv": "is not known",
 	} {
 		_, _, err := chargercsv.Read(strings.NewReader(head))
 		require.ErrorIs(t, err, chargercsv.ErrColumns, head)
@@ -63,9 +65,12 @@ func TestEachBadLineIsNamed(t *testing.T) {
 		"2026-03-01T14:06:00Z,D2,,,100,50\n")
 	assert.Len(t, rows, 2)
 	assert.Equal(t, []string{
-		"line 3, time: is not a time like 2026-03-01T14:05:00Z", "line 4, pack: is empty or too long", "line 5, cell 1: has no voltage, though a later cell has",
-		"line 6, cell_1_mv: 4.195 is not the voltage of a cell; look at the unit in the column's name", `line 7, cell_1_mv: "4,195" is not a number with a decimal point`,
-		"line 8, line: has 3 fields instead of 6", "line 9, line: holds nothing measured", "line 10, start_percent: 101 is out of range",
+		"line 3, time: is not a time like 2026-03-01T14:05:00Z", "line 4, pack: is empty or too long",
+		"line 5, cell 1: has no voltage, though a later cell has",
+		"line 6, cell_1_mv: 4.195 is not the voltage of a cell; look at the unit in the column's name",
+		`line 7, cell_1_mv: "4,195" is not a number with a decimal point`,
+		"line 8, line: has 3 fields instead of 6", "line 9, line: holds nothing measured",
+		"line 10, start_percent: 101 is out of range",
 	}, bad)
 }
 
@@ -79,7 +84,8 @@ func FuzzRead(f *testing.F) {
 			return
 		}
 		for _, r := range rows {
-			if r.Line < 2 || r.Pack == "" || r.At.IsZero() || len(r.CellMV) == 0 && len(r.MilliOhm) == 0 && r.MAhIn == nil && r.MAhOut == nil {
+			if r.Line < 2 || r.Pack == "" || r.At.IsZero() || len(r.CellMV) == 0 && len(r.MilliOhm) == 0 && r.MAhIn == nil &&
+				r.MAhOut == nil {
 				t.Fatalf("row %+v holds nothing", r)
 			}
 			for _, v := range r.CellMV {

@@ -27,14 +27,16 @@ var word = rapid.StringMatching(`[A-Za-z0-9<>&"',;äß]([A-Za-z0-9 <>&"',;äß]{
 
 func feature(t *rapid.T, withHoles bool) site.Feature {
 	kind := rapid.SampledFrom(site.AllKinds).Draw(t, "kind")
-	shape := map[site.Kind]site.Shape{site.Work: site.Area, site.NoGo: site.Area, site.TakeOff: site.Point, site.Wires: site.Line, site.Route: site.Line, site.Access: site.Line}[kind]
+	shape := map[site.Kind]site.Shape{site.Work: site.Area, site.NoGo: site.Area, site.TakeOff: site.Point,
+		site.Wires: site.Line, site.Route: site.Line, site.Access: site.Line}[kind]
 	if shape == "" {
 		shape = rapid.SampledFrom([]site.Shape{site.Point, site.Line, site.Area}).Draw(t, "shape")
 	}
 	num := func(name string, hi float64) float64 {
 		return math.Round(rapid.Float64Range(0, hi).Draw(t, name)*100) / 100
 	}
-	f := site.Feature{ID: uuid.Must(uuid.NewV7()).String(), Kind: kind, Shape: shape, Name: word.Draw(t, "name"), Note: word.Draw(t, "note"), BufferM: num("buffer", 50)}
+	f := site.Feature{ID: uuid.Must(uuid.NewV7()).String(), Kind: kind, Shape: shape, Name: word.Draw(t, "name"),
+		Note: word.Draw(t, "note"), BufferM: num("buffer", 50)}
 	if kind == site.Obstacle || kind == site.Wires {
 		h := num("height", 200)
 		f.HeightM, f.SigmaM, f.Measured, f.SagM = &h, num("sigma", 5), "clinometer", num("sag", 4)

@@ -75,7 +75,8 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 		for _, one := range single(g.Geometry) {
 			s, places, holes, ok := plain(one)
 			if !ok {
-				refused = append(refused, site.Refused{Number: i + 1, Name: p["name"], Why: one.GeoJSONType() + " is not read; points, lines and areas are"})
+				refused = append(refused, site.Refused{Number: i + 1, Name: p["name"],
+					Why: one.GeoJSONType() + " is not read; points, lines and areas are"})
 				continue
 			}
 			f, err := props.Read(p, s)
@@ -124,7 +125,8 @@ func collection(r io.Reader) (*orbjson.FeatureCollection, error) {
 	if head.CRS != nil {
 		n := strings.ToUpper(head.CRS.Properties.Name)
 		if n != "" && !strings.HasSuffix(n, "CRS84") && !strings.HasSuffix(n, ":4326") {
-			return nil, why.Not(ErrFile, "it says that its coordinates are %q; only WGS 84 in degrees is read. Convert it first", head.CRS.Properties.Name)
+			return nil, why.Not(ErrFile, "it says that its coordinates are %q; only WGS 84 in degrees is read. Convert it first",
+				head.CRS.Properties.Name)
 		}
 	}
 	c := orbjson.NewFeatureCollection()

@@ -137,7 +137,8 @@ func (z Zone) check() error {
 			return fmt.Errorf("it reaches over 500 km")
 		}
 	}
-	err = airspace.Zone{ID: z.OutsideID, Name: z.Name, Class: z.Class, Area: z.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, FloorDatum: z.FloorDatum, CeilingDatum: z.CeilingDatum, From: z.From, To: z.To}.Check()
+	err = airspace.Zone{ID: z.OutsideID, Name: z.Name, Class: z.Class, Area: z.Area(frame), FloorM: z.FloorM,
+		CeilingM: z.CeilingM, FloorDatum: z.FloorDatum, CeilingDatum: z.CeilingDatum, From: z.From, To: z.To}.Check()
 	if err != nil {
 		return errors.New(why.Words(err))
 	}
@@ -145,7 +146,8 @@ func (z Zone) check() error {
 }
 
 func zoneHead(p map[string]string) (Zone, error) {
-	z := Zone{OutsideID: p["id"], Name: strings.TrimSpace(p["name"]), Class: airspace.Class(p["class"]), Calls: p["calls"] == "true"}
+	z := Zone{OutsideID: p["id"], Name: strings.TrimSpace(p["name"]), Class: airspace.Class(p["class"]),
+		Calls: p["calls"] == "true"}
 	if z.Name == "" {
 		return z, fmt.Errorf("it has no name")
 	}
@@ -281,7 +283,8 @@ func ReadCovers(b []byte) (Circle, error) {
 			RadiusKm *float64 `json:"radius_km"`
 		} `json:"covers"`
 	}
-	if err := json.Unmarshal(b, &c); err != nil || c.Covers == nil || c.Covers.Lat == nil || c.Covers.Lon == nil || c.Covers.RadiusKm == nil {
+	if err := json.Unmarshal(b, &c); err != nil || c.Covers == nil || c.Covers.Lat == nil || c.Covers.Lon == nil ||
+		c.Covers.RadiusKm == nil {
 		return Circle{}, ErrCovers
 	}
 	out := Circle{At: geo.Point{Lat: *c.Covers.Lat, Lon: *c.Covers.Lon}, RadiusM: *c.Covers.RadiusKm * 1000}

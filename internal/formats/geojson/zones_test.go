@@ -18,13 +18,15 @@ import (
 )
 
 func zone(properties, ring string) string {
-	return fmt.Sprintf(`{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[%s]},"properties":{%s}}]}`, ring, properties)
+	return fmt.Sprintf(`{"type":"FeatureCollection","features":[{"type":"Feature","geometry":{"type":"Polygon","coordinates":[%s]},"properties":{%s}}]}`,
+		ring, properties)
 }
 
 const square = "[[-119.7,46.3],[-119.6,46.3],[-119.6,46.4],[-119.7,46.4],[-119.7,46.3]]"
 
 func TestReadZones(t *testing.T) {
-	got, refused, err := geojson.ReadZones(strings.NewReader(zone(`"id":"z1","name":"Control zone","class":"D","floor_ft":0,"ceiling_ft":2500,"from":"2026-06-10T16:00:00Z","calls":true`, square)))
+	got, refused, err := geojson.ReadZones(strings.NewReader(zone(`"id":"z1","name":"Control zone","class":"D","floor_ft":0,"ceiling_ft":2500,"from":"2026-06-10T16:00:00Z","calls":true`,
+		square)))
 	require.NoError(t, err)
 	require.Empty(t, refused)
 	require.Len(t, got, 1)
@@ -45,13 +47,16 @@ func TestBadZonesAreRefusedWithASentence(t *testing.T) {
 		"not above the ground": zone(`"name":"x","class":"D","ceiling_m":-10`, square),
 		"is no height":         zone(`"name":"x","class":"D","floor_m":"ground"`, square),
 		"is no time":           zone(`"name":"x","class":"D","from":"noon"`, square),
-		"ends before":          zone(`"name":"x","class":"D","from":"2026-06-10T16:00:00Z","to":"2026-06-10T15:00:00Z"`, square),
-		"cross":                zone(`"name":"x","class":"D"`, "[[-119.7,46.3],[-119.6,46.4],[-119.6,46.3],[-119.7,46.4],[-119.7,46.3]]"),
-		"latitude":             zone(`"name":"x","class":"D"`, "[[46.3,-119.7],[46.3,-119.6],[46.4,-119.6],[46.3,-119.7]]"),
-		"three corners":        zone(`"name":"x","class":"D"`, "[[-119.7,46.3],[-119.6,46.3],[-119.7,46.3]]"),
-		"a zone is an area":    strings.Replace(zone(`"name":"x","class":"D"`, square), `"Polygon","coordinates":[`+square+`]`, `"Point","coordinates":[1,2]`, 1),
-		"it has no place":      `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":null,"properties":{"name":"x"}}]}`,
-		"it reaches over":      zone(`"name":"x","class":"D"`, "[[-119.7,46.3],[-100,46.3],[-100,46.4],[-119.7,46.3]]"),
+		"ends before": zone(`"name":"x","class":"D","from":"2026-06-10T16:00:00Z","to":"2026-06-10T15:00:00Z"`,
+			square),
+		"cross": zone(`"name":"x","class":"D"`,
+			"[[-119.7,46.3],[-119.6,46.4],[-119.6,46.3],[-119.7,46.4],[-119.7,46.3]]"),
+		"latitude":      zone(`"name":"x","class":"D"`, "[[46.3,-119.7],[46.3,-119.6],[46.4,-119.6],[46.3,-119.7]]"),
+		"three corners": zone(`"name":"x","class":"D"`, "[[-119.7,46.3],[-119.6,46.3],[-119.7,46.3]]"),
+		"a zone is an area": strings.Replace(zone(`"name":"x","class":"D"`, square),
+			`"Polygon","coordinates":[`+square+`]`, `"Point","coordinates":[1,2]`, 1),
+		"it has no place": `{"type":"FeatureCollection","features":[{"type":"Feature","geometry":null,"properties":{"name":"x"}}]}`,
+		"it reaches over": zone(`"name":"x","class":"D"`, "[[-119.7,46.3],[-100,46.3],[-100,46.4],[-119.7,46.3]]"),
 	} {
 		got, refused, err := geojson.ReadZones(strings.NewReader(file))
 		require.NoError(t, err, says)
@@ -95,7 +100,9 @@ func FuzzReadZones(f *testing.F) {
 			frame, err := geo.NewFrame(geo.Point{Lat: 46.31, Lon: -119.70})
 			require.NoError(t, err)
 			// Whatever was taken can be judged.
-			airspace.Judge(airspace.Question{Places: []geo.XY{{}}, HeightM: 50, From: time.Unix(0, 0), To: time.Unix(3600, 0)}, []airspace.Zone{{ID: "z", Name: z.Name, Class: z.Class, Area: z.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM, From: z.From, To: z.To}}, nil, nil)
+			airspace.Judge(airspace.Question{Places: []geo.XY{{}}, HeightM: 50, From: time.Unix(0, 0), To: time.Unix(3600, 0)},
+				[]airspace.Zone{{ID: "z", Name: z.Name, Class: z.Class, Area: z.Area(frame), FloorM: z.FloorM, CeilingM: z.CeilingM,
+					From: z.From, To: z.To}}, nil, nil)
 		}
 	})
 }

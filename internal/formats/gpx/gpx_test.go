@@ -23,7 +23,8 @@ func FuzzRead(f *testing.F) {
 
 func TestFilesOfOthers(t *testing.T) {
 	const head = `<?xml version="1.0"?><gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1" creator="x">`
-	in, refused, err := gpx.Read(strings.NewReader(head + `<wpt lat="46.3" lon="-119.7"><ele>210</ele><name>Pole</name><type>Waypoint</type></wpt>
+	in, refused, err := gpx.Read(strings.NewReader(head +
+		`<wpt lat="46.3" lon="-119.7"><ele>210</ele><name>Pole</name><type>Waypoint</type></wpt>
 		<wpt lat="x" lon="-119.7"><name>Bad</name></wpt><wpt lat="-119.7" lon="46.3"><name>Swapped</name></wpt>
 		<trk><name>Walk round the field</name><trkseg><trkpt lat="46.3" lon="-119.7"/><trkpt lat="46.301" lon="-119.7"/><trkpt lat="46.301" lon="-119.701"/><trkpt lat="46.3" lon="-119.7"/></trkseg></trk></gpx>`))
 	require.NoError(t, err)
@@ -35,5 +36,7 @@ func TestFilesOfOthers(t *testing.T) {
 	assert.Len(t, in[1].Places, 3)
 	assert.Contains(t, formatstest.Whys(refused), "no latitude and longitude")
 	assert.Contains(t, formatstest.Whys(refused), "swapped")
-	form.Broken(t, "", "hello", head, "<kml/>", `<!DOCTYPE x [<!ENTITY a "b"><!ENTITY c "&a;&a;">]><gpx xmlns="http://www.topografix.com/GPX/1/1">&c;</gpx>`, head+strings.Repeat(" ", gpx.MaxBytes))
+	form.Broken(t, "", "hello", head, "<kml/>",
+		`<!DOCTYPE x [<!ENTITY a "b"><!ENTITY c "&a;&a;">]><gpx xmlns="http://www.topografix.com/GPX/1/1">&c;</gpx>`,
+		head+strings.Repeat(" ", gpx.MaxBytes))
 }

@@ -225,7 +225,8 @@ func (p placemark) take(number int, taken *[]site.Feature, refused *[]site.Refus
 			name string
 		}{{len(s.Track) + len(s.Tracks), "track"}, {len(s.Model), "model"}} {
 			if other.n > 0 {
-				*refused = append(*refused, site.Refused{Number: number, Name: p.Name, Why: "a " + other.name + " in it is not read; points, lines and areas are"})
+				*refused = append(*refused, site.Refused{Number: number, Name: p.Name,
+					Why: "a " + other.name + " in it is not read; points, lines and areas are"})
 			}
 		}
 		for _, x := range s.Rings {

@@ -13,7 +13,8 @@ import (
 	"mainstay/internal/formats/kml"
 )
 
-var form = formatstest.Form{Write: func(w io.Writer, f []site.Feature) error { return kml.Write(w, "Test", f) }, Read: kml.Read, File: kml.ErrFile, Holes: true}
+var form = formatstest.Form{Write: func(w io.Writer, f []site.Feature) error { return kml.Write(w, "Test", f) },
+	Read: kml.Read, File: kml.ErrFile, Holes: true}
 
 // A round trip loses nothing that the format can hold.
 func TestRoundTrip(t *testing.T) { form.RoundTrip(t) }
@@ -35,5 +36,6 @@ func TestFilesOfOthers(t *testing.T) {
 	assert.NotEqual(t, in[1].ID, in[2].ID)
 	assert.Contains(t, formatstest.Whys(refused), "no point, line or polygon")
 	assert.Contains(t, formatstest.Whys(refused), "is no longitude,latitude")
-	form.Broken(t, "", "hello", "<gpx/>", "<kml><Placemark>", `<!DOCTYPE x [<!ENTITY a "b"><!ENTITY c "&a;&a;">]><kml>&c;</kml>`, "<kml>"+strings.Repeat(" ", kml.MaxBytes))
+	form.Broken(t, "", "hello", "<gpx/>", "<kml><Placemark>",
+		`<!DOCTYPE x [<!ENTITY a "b"><!ENTITY c "&a;&a;">]><kml>&c;</kml>`, "<kml>"+strings.Repeat(" ", kml.MaxBytes))
 }

@@ -20,7 +20,8 @@ import (
 
 // Columns are the columns in the order they are written. Reading takes them
 // in any order.
-var Columns = []string{"id", "took_off_at", "landed_at", "aircraft_serial", "pilot_login", "packs", "seconds", "landings", "purpose", "remarks"}
+var Columns = []string{"id", "took_off_at", "landed_at", "aircraft_serial", "pilot_login", "packs", "seconds",
+	"landings", "purpose", "remarks"}
 
 // Row is one flight.
 type Row struct {
@@ -51,7 +52,8 @@ func Write(w io.Writer, rows []Row) error {
 		for i, p := range r.Packs {
 			packs[i] = strings.NewReplacer(`\`, `\\`, ";", `\;`).Replace(p)
 		}
-		t.Row(r.ID.String(), stamp(r.TookOffAt), stamp(r.LandedAt), r.AircraftSerial, r.PilotLogin, strings.Join(packs, ";"), strconv.Itoa(r.Seconds), strconv.Itoa(r.Landings), r.Purpose, r.Remarks)
+		t.Row(r.ID.String(), stamp(r.TookOffAt), stamp(r.LandedAt), r.AircraftSerial, r.PilotLogin, strings.Join(packs, ";"),
+			strconv.Itoa(r.Seconds), strconv.Itoa(r.Landings), r.Purpose, r.Remarks)
 	}
 	return t.Flush()
 }

@@ -16,8 +16,10 @@ import (
 
 func row() logcsv.Row {
 	t := time.Date(2026, 3, 1, 14, 5, 0, 123000, time.UTC)
-	return logcsv.Row{ID: uuid.MustParse("01920000-0000-7000-8000-000000000001"), TookOffAt: t, LandedAt: t.Add(10 * time.Minute), AircraftSerial: "D-1", PilotLogin: "imre",
-		Packs: []string{"D1", "D2"}, Seconds: 600, Landings: 1, Purpose: "Spraying, block 4", Remarks: "line one\nline \"two\""}
+	return logcsv.Row{ID: uuid.MustParse("01920000-0000-7000-8000-000000000001"), TookOffAt: t,
+		LandedAt: t.Add(10 * time.Minute), AircraftSerial: "D-1", PilotLogin: "imre",
+		Packs: []string{"D1",
+			"D2"}, Seconds: 600, Landings: 1, Purpose: "Spraying, block 4", Remarks: "line one\nline \"two\""}
 }
 
 func TestRoundTripOfAnyText(t *testing.T) {
@@ -55,11 +57,14 @@ func TestBadRowsAreNamedAndTheRestIsRead(t *testing.T) {
 	for _, c := range []struct{ line, column string }{
 		{"x,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,imre,D1,600,1,S,\n", "id"},
 		{"01920000-0000-7000-8000-000000000002,1.3.2026,2026-03-01T14:15:00Z,D-1,imre,D1,600,1,S,\n", "took_off_at"},
-		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T13:15:00Z,D-1,imre,D1,600,1,S,\n", "landed_at"},
+		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T13:15:00Z,D-1,imre,D1,600,1,S,\n",
+			"landed_at"},
 		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,imre,D1,60,1,S,\n", "seconds"},
-		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,imre,D1,\"600,5\",1,S,\n", "seconds"},
+		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,imre,D1,\"600,5\",1,S,\n",
+			"seconds"},
 		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,imre,D1,600,0,S,\n", "landings"},
-		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,,imre,D1,600,1,S,\n", "aircraft_serial"},
+		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,,imre,D1,600,1,S,\n",
+			"aircraft_serial"},
 		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,,D1,600,1,S,\n", "pilot_login"},
 		{"too,few,fields\n", "line"},
 		{"01920000-0000-7000-8000-000000000002,2026-03-01T14:05:00Z,2026-03-01T14:15:00Z,D-1,imre,D1,600,1,S\x00,\n", "line"},

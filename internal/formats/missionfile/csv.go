@@ -20,7 +20,8 @@ func writeCSV(w io.Writer, m mission.Mission) error {
 	}
 	for i, x := range m.Items {
 		f := fields(m, i)
-		t.Row(f["number"], deg(x.At.Lat), deg(x.At.Lon), f["height_m"], f["datum"], f["speed_ms"], f["action"], f["every_m"], f["heading_deg"], f["gimbal_deg"])
+		t.Row(f["number"], deg(x.At.Lat), deg(x.At.Lon), f["height_m"], f["datum"], f["speed_ms"], f["action"], f["every_m"],
+			f["heading_deg"], f["gimbal_deg"])
 	}
 	return t.Flush()
 }

@@ -35,10 +35,12 @@ func writeGeoJSON(w io.Writer, m mission.Mission) error {
 		return &geometry{"Point", b}
 	}
 	if m.Home != nil {
-		c.Features = append(c.Features, feature{"Feature", point(m.Home.Lon, m.Home.Lat), map[string]any{"number": homeNumber, "action": "home"}})
+		c.Features = append(c.Features, feature{"Feature", point(m.Home.Lon, m.Home.Lat),
+			map[string]any{"number": homeNumber, "action": "home"}})
 	}
 	for i, x := range m.Items {
-		p := map[string]any{"number": i + 1, "height_m": x.HeightM, "datum": m.Datum, "speed_ms": x.SpeedMS, "action": x.Action}
+		p := map[string]any{"number": i + 1, "height_m": x.HeightM, "datum": m.Datum, "speed_ms": x.SpeedMS,
+			"action": x.Action}
 		if x.EveryM != 0 {
 			p["every_m"] = x.EveryM
 		}

@@ -41,7 +41,8 @@ type gpxDoc struct {
 // writeGPX writes waypoints as the points of one route (GPX 1.1), their fields in
 // extensions. Its ele counts from the sea, so it stands only where the mission does too.
 func writeGPX(w io.Writer, m mission.Mission) error {
-	doc := gpxDoc{Version: "1.1", Creator: "Mainstay", NS: "http://www.topografix.com/GPX/1/1", Routes: []gpxRoute{{Name: m.Name}}}
+	doc := gpxDoc{Version: "1.1", Creator: "Mainstay", NS: "http://www.topografix.com/GPX/1/1",
+		Routes: []gpxRoute{{Name: m.Name}}}
 	deg := func(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 	if m.Home != nil {
 		doc.Points = append(doc.Points, gpxPlace{Lat: deg(m.Home.Lat), Lon: deg(m.Home.Lon), Name: "home"})

@@ -17,7 +17,8 @@ import (
 
 // modes are the altitude modes of the datums. KML knows none for heights above take-off:
 // they stand as relative to the ground, which is right at take-off, and the field says it.
-var modes = map[intent.Datum]gokml.AltitudeModeEnum{intent.AboveTakeOff: gokml.AltitudeModeRelativeToGround, intent.AboveGround: gokml.AltitudeModeRelativeToGround, intent.AboveSea: gokml.AltitudeModeAbsolute}
+var modes = map[intent.Datum]gokml.AltitudeModeEnum{intent.AboveTakeOff: gokml.AltitudeModeRelativeToGround,
+	intent.AboveGround: gokml.AltitudeModeRelativeToGround, intent.AboveSea: gokml.AltitudeModeAbsolute}
 
 // writeKML writes waypoints as placemarks (OGC 12-007r2), their fields in ExtendedData.
 func writeKML(w io.Writer, m mission.Mission) error {
@@ -29,7 +30,8 @@ func writeKML(w io.Writer, m mission.Mission) error {
 				data.Append(gokml.Data(k, gokml.Value(v)))
 			}
 		}
-		doc.Append(gokml.Placemark(gokml.Name(name), data, gokml.Point(gokml.AltitudeMode(mode), gokml.Coordinates(gokml.Coordinate{Lon: at.Lon, Lat: at.Lat, Alt: height}))))
+		doc.Append(gokml.Placemark(gokml.Name(name), data, gokml.Point(gokml.AltitudeMode(mode),
+			gokml.Coordinates(gokml.Coordinate{Lon: at.Lon, Lat: at.Lat, Alt: height}))))
 	}
 	if m.Home != nil {
 		mark("home", *m.Home, 0, gokml.AltitudeModeClampToGround, map[string]string{"number": "0", "action": "home"})

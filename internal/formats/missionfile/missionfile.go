@@ -89,7 +89,8 @@ func Read(r io.Reader) (mission.Mission, error) {
 }
 
 // names are the fields of a waypoint, in their order.
-var names = []string{"number", "latitude", "longitude", "height_m", "datum", "speed_ms", "action", "every_m", "heading_deg", "gimbal_deg"}
+var names = []string{"number", "latitude", "longitude", "height_m", "datum", "speed_ms", "action", "every_m",
+	"heading_deg", "gimbal_deg"}
 
 // homeNumber is the number under which home stands.
 const homeNumber = 0
@@ -99,7 +100,8 @@ func num(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 // fields are a waypoint as names and values; what is not set is left out.
 func fields(m mission.Mission, i int) map[string]string {
 	x := m.Items[i]
-	out := map[string]string{"number": strconv.Itoa(i + 1), "height_m": num(x.HeightM), "datum": string(m.Datum), "speed_ms": num(x.SpeedMS), "action": string(x.Action)}
+	out := map[string]string{"number": strconv.Itoa(i + 1), "height_m": num(x.HeightM), "datum": string(m.Datum),
+		"speed_ms": num(x.SpeedMS), "action": string(x.Action)}
 	if x.EveryM != 0 {
 		out["every_m"] = num(x.EveryM)
 	}

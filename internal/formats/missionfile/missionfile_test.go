@@ -34,8 +34,11 @@ func drawn(t *rapid.T) mission.Mission {
 		return &v
 	}
 	for range rapid.IntRange(1, 12).Draw(t, "waypoints") {
-		m.Items = append(m.Items, mission.Item{At: geo.Point{Lat: rapid.Float64Range(-60, 60).Draw(t, "lat"), Lon: rapid.Float64Range(-20, 20).Draw(t, "lon")}, HeightM: rapid.Float64Range(0, 500).Draw(t, "height"),
-			SpeedMS: rapid.Float64Range(0, 30).Draw(t, "speed"), Action: rapid.SampledFrom(mission.AllActions).Draw(t, "action"), EveryM: rapid.Float64Range(0, 90).Draw(t, "every"), HeadingDeg: angle("heading", 0, 360), GimbalDeg: angle("gimbal", -90, 30)})
+		m.Items = append(m.Items, mission.Item{At: geo.Point{Lat: rapid.Float64Range(-60, 60).Draw(t, "lat"),
+			Lon: rapid.Float64Range(-20, 20).Draw(t, "lon")}, HeightM: rapid.Float64Range(0, 500).Draw(t, "height"),
+			SpeedMS: rapid.Float64Range(0, 30).Draw(t, "speed"), Action: rapid.SampledFrom(mission.AllActions).Draw(t,
+				"action"), EveryM: rapid.Float64Range(0, 90).Draw(t, "every"), HeadingDeg: angle("heading", 0, 360),
+			GimbalDeg: angle("gimbal", -90, 30)})
 	}
 	return m
 }
@@ -66,7 +69,8 @@ func TestIndependentReadersAgree(t *testing.T) {
 	require.NoError(t, err, "bin/test installs gdal-bin")
 	m := mission.Mission{Name: "rows", Datum: intent.AboveSea, Home: &geo.Point{Lat: 46.3, Lon: -119.7}}
 	for i := range 30 {
-		m.Items = append(m.Items, mission.Item{At: geo.Point{Lat: 46.31 + float64(i%7)*0.001, Lon: -119.71 - float64(i)*0.0007}, HeightM: 200 + 3.5*float64(i), SpeedMS: 8, Action: mission.Fly})
+		m.Items = append(m.Items, mission.Item{At: geo.Point{Lat: 46.31 + float64(i%7)*0.001,
+			Lon: -119.71 - float64(i)*0.0007}, HeightM: 200 + 3.5*float64(i), SpeedMS: 8, Action: mission.Fly})
 	}
 	for _, f := range missionfile.All {
 		var b bytes.Buffer
@@ -94,7 +98,8 @@ func TestIndependentReadersAgree(t *testing.T) {
 		require.NoError(t, json.Unmarshal(raw, &c), f)
 		at := 0
 		for _, x := range c.Features {
-			if fmt.Sprint(x.Properties["action"]) == "home" || fmt.Sprint(x.Properties["name"]) == "home" || fmt.Sprint(x.Properties["Name"]) == "home" {
+			if fmt.Sprint(x.Properties["action"]) == "home" || fmt.Sprint(x.Properties["name"]) == "home" ||
+				fmt.Sprint(x.Properties["Name"]) == "home" {
 				continue
 			}
 			require.Less(t, at, len(m.Items), "%s: more waypoints than were written", f)
@@ -151,7 +156,8 @@ func TestShots(t *testing.T) {
 	assert.Nil(t, got[1].At)
 	assert.Equal(t, 2, got[1].Time.Second())
 	assert.Nil(t, got[2].Time)
-	for _, text := range []string{"name\na", "name,latitude,longitude\na,46,", "name,latitude,longitude\na,46,200", "name,latitude,longitude,time\na,46,-119,yesterday", ""} {
+	for _, text := range []string{"name\na", "name,latitude,longitude\na,46,", "name,latitude,longitude\na,46,200",
+		"name,latitude,longitude,time\na,46,-119,yesterday", ""} {
 		_, err := missionfile.ReadShots(strings.NewReader(text))
 		assert.ErrorIs(t, err, missionfile.ErrFile, text)
 	}
@@ -159,7 +165,8 @@ func TestShots(t *testing.T) {
 
 // FuzzRead: whatever is read is a mission that can be flown, and can be written again.
 func FuzzRead(f *testing.F) {
-	m := mission.Mission{Datum: intent.AboveTakeOff, Items: []mission.Item{{At: geo.Point{Lat: 46, Lon: -119}, HeightM: 40, Action: mission.Fly}}}
+	m := mission.Mission{Datum: intent.AboveTakeOff, Items: []mission.Item{{At: geo.Point{Lat: 46, Lon: -119}, HeightM: 40,
+		Action: mission.Fly}}}
 	for _, form := range missionfile.All {
 		var b bytes.Buffer
 		require.NoError(f, missionfile.Write(&b, form, m))

@@ -75,7 +75,8 @@ func ReadShots(r io.Reader) ([]Shot, error) {
 }
 
 func shotTime(s string) (time.Time, error) {
-	for _, form := range []string{time.RFC3339Nano, "2006-01-02T15:04:05.999", "2006-01-02 15:04:05.999", "2006:01:02 15:04:05"} {
+	for _, form := range []string{time.RFC3339Nano, "2006-01-02T15:04:05.999", "2006-01-02 15:04:05.999",
+		"2006:01:02 15:04:05"} {
 		if t, err := time.Parse(form, s); err == nil {
 			return t.UTC(), nil
 		}

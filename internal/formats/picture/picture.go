@@ -160,7 +160,8 @@ func turn(exif []byte) int {
 
 // orientation is an Exif block that says how the picture is turned, and nothing else.
 func orientation(v int) []byte {
-	return append([]byte{0xff, app1, 0, 34}, append([]byte("Exif\x00\x00"), 'M', 'M', 0, 42, 0, 0, 0, 8, 0, 1, 0x01, 0x12, 0, 3, 0, 0, 0, 1, 0, byte(v), 0, 0, 0, 0, 0, 0)...)
+	return append([]byte{0xff, app1, 0, 34}, append([]byte("Exif\x00\x00"), 'M', 'M', 0, 42, 0, 0, 0, 8, 0, 1, 0x01, 0x12,
+		0, 3, 0, 0, 0, 1, 0, byte(v), 0, 0, 0, 0, 0, 0)...)
 }
 
 // chunksPNG are those that make the picture; the others tell of it.

@@ -77,7 +77,9 @@ func TestPlacesAreTakenOut(t *testing.T) {
 		assert.NotContains(t, string(bare), "GPS")
 		assert.Equal(t, pixels(t, b), pixels(t, bare), "the pixels are untouched")
 		if turned > 1 {
-			assert.Contains(t, string(bare), "Exif\x00\x00MM\x00*\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00"+string(rune(turned)), "how it is turned stays")
+			assert.Contains(t, string(bare),
+				"Exif\x00\x00MM\x00*\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00"+string(rune(turned)),
+				"how it is turned stays")
 		}
 		again, err := picture.Bare(bare, media)
 		require.NoError(t, err)
@@ -118,7 +120,8 @@ func TestWhatIsNoPicture(t *testing.T) {
 	_, err := picture.Check(bomb)
 	assert.ErrorContains(t, err, "more than 50 million pixels")
 	good := photo(t, 1)
-	for _, b := range [][]byte{nil, []byte("GIF89a"), []byte("<svg/>"), good[:len(good)/2], []byte("\xff\xd8\xff\xe0JFIF")} {
+	for _, b := range [][]byte{nil, []byte("GIF89a"), []byte("<svg/>"), good[:len(good)/2],
+		[]byte("\xff\xd8\xff\xe0JFIF")} {
 		_, err := picture.Check(b)
 		assert.ErrorIs(t, err, picture.ErrPicture)
 	}

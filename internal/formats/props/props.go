@@ -63,13 +63,15 @@ func Of(f site.Feature) map[string]string {
 }
 
 func checks(g *site.GroundCheck) map[string]**bool {
-	return map[string]**bool{"flat": &g.Flat, "firm": &g.Firm, "clear": &g.Clear, "no_plastic": &g.NoPlastic, "no_dust": &g.NoDust, "no_people": &g.NoPeople}
+	return map[string]**bool{"flat": &g.Flat, "firm": &g.Firm, "clear": &g.Clear, "no_plastic": &g.NoPlastic,
+		"no_dust": &g.NoDust, "no_people": &g.NoPeople}
 }
 
 func format(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
 
 // Names lists the names that Of writes, in a fixed order.
-var Names = []string{"id", "kind", "name", "height_m", "sigma_m", "measured", "buffer_m", "sag_m", "elevation_m", "what", "main", "free_deg", "note",
+var Names = []string{"id", "kind", "name", "height_m", "sigma_m", "measured", "buffer_m", "sag_m", "elevation_m",
+	"what", "main", "free_deg", "note",
 	"ground_flat", "ground_firm", "ground_clear", "ground_no_plastic", "ground_no_dust", "ground_no_people"}
 
 // read are the names that Read understands beside those.
@@ -85,7 +87,8 @@ func Read(p map[string]string, shape site.Shape) (site.Feature, error) {
 	for k, v := range p {
 		low[strings.ToLower(strings.TrimSpace(k))] = strings.TrimSpace(v)
 	}
-	f := site.Feature{Shape: shape, ID: low["id"], Kind: site.Kind(low["kind"]), Name: low["name"], Measured: low["measured"], What: low["what"], Note: low["note"], Main: low["main"] == "true"}
+	f := site.Feature{Shape: shape, ID: low["id"], Kind: site.Kind(low["kind"]), Name: low["name"],
+		Measured: low["measured"], What: low["what"], Note: low["note"], Main: low["main"] == "true"}
 	if _, err := uuid.Parse(f.ID); err != nil {
 		f.ID = uuid.Must(uuid.NewV7()).String()
 	}
@@ -99,7 +102,8 @@ func Read(p map[string]string, shape site.Shape) (site.Feature, error) {
 		f.Kind = map[site.Shape]site.Kind{site.Point: site.Obstacle, site.Line: site.Route, site.Area: site.Work}[shape]
 	}
 	for _, name := range []string{"height", "ele", "elevation", "alt", "altitude"} {
-		if v := low[name]; v != "" && (f.Kind == site.Obstacle || f.Kind == site.Wires) && low["height_m"] == "" && low["height_ft"] == "" {
+		if v := low[name]; v != "" && (f.Kind == site.Obstacle || f.Kind == site.Wires) && low["height_m"] == "" &&
+			low["height_ft"] == "" {
 			return f, fmt.Errorf("%q has no unit in its name; call it height_m or height_ft", name)
 		}
 	}

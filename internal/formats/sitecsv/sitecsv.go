@@ -31,7 +31,8 @@ func Write(w io.Writer, features []site.Feature) error {
 		p := props.Of(f)
 		for h, ps := range append([][]geo.Point{f.Places}, f.Holes...) {
 			for j, q := range ps {
-				rec := []string{strconv.Itoa(i + 1), string(f.Shape), strconv.Itoa(h), strconv.FormatFloat(q.Lat, 'f', -1, 64), strconv.FormatFloat(q.Lon, 'f', -1, 64)}
+				rec := []string{strconv.Itoa(i + 1), string(f.Shape), strconv.Itoa(h), strconv.FormatFloat(q.Lat, 'f', -1, 64),
+					strconv.FormatFloat(q.Lon, 'f', -1, 64)}
 				for _, name := range props.Names {
 					v := ""
 					if h == 0 && j == 0 {
@@ -63,7 +64,8 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 	}
 	for _, need := range []string{"lat", "lon"} {
 		if !t.Has(need) {
-			return nil, nil, why.Not(ErrFile, "there is no column %s; places are degrees of latitude and longitude (WGS 84)", need)
+			return nil, nil, why.Not(ErrFile, "there is no column %s; places are degrees of latitude and longitude (WGS 84)",
+				need)
 		}
 	}
 	var all []*gathered

@@ -43,14 +43,16 @@ type Signed struct {
 }
 
 // Columns are the columns, in their order.
-var Columns = []string{"from", "to", "site", "field", "lat", "lon", "product", "registration_number", "rate", "rate_unit", "area_ha", "volume", "aircraft", "aircraft_registration", "applicator", "licence",
+var Columns = []string{"from", "to", "site", "field", "lat", "lon", "product", "registration_number", "rate",
+	"rate_unit", "area_ha", "volume", "aircraft", "aircraft_registration", "applicator", "licence",
 	"weather_from", "weather_to", "neighbours_told", "re_entry", "note", "signed_at", "signed_by"}
 
 // Write writes records, one a line.
 func Write(w io.Writer, all []Signed) error {
 	t := table.NewWriter(w, Columns)
 	for _, r := range all {
-		t.Row(when(r.From), when(r.To), r.Site, r.Field, num(r.Lat, 6), num(r.Lon, 6), r.Product, r.Number, num(r.Rate, -1), r.RateUnit, num(r.AreaHa, 4), num(r.Volume, 2), r.Aircraft, r.Registration, r.Applicator, r.Licence,
+		t.Row(when(r.From), when(r.To), r.Site, r.Field, num(r.Lat, 6), num(r.Lon, 6), r.Product, r.Number, num(r.Rate, -1),
+			r.RateUnit, num(r.AreaHa, 4), num(r.Volume, 2), r.Aircraft, r.Registration, r.Applicator, r.Licence,
 			r.WeatherFrom, r.WeatherTo, r.Neighbours, when(r.ReEntry), r.Note, when(&r.At), r.By)
 	}
 	return t.Flush()

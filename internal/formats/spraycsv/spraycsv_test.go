@@ -16,7 +16,9 @@ import (
 // formulas too.
 func TestRecordsComeBack(t *testing.T) {
 	from := time.Date(2026, 6, 10, 15, 0, 0, 0, time.FixedZone("x", -7*3600))
-	r := spraycsv.Signed{Record: spraycsv.Record{Site: "Upper yard", Field: "Hops, \"west\"", Lat: 46.312, Lon: -119.7, Product: "=sum(A1)", Rate: 25, RateUnit: "L/ha", AreaHa: 1.0004, Volume: 25.01, From: &from, Neighbours: "+bees"}, At: from, By: "Odile Varga"}
+	r := spraycsv.Signed{Record: spraycsv.Record{Site: "Upper yard", Field: "Hops, \"west\"", Lat: 46.312, Lon: -119.7,
+		Product: "=sum(A1)", Rate: 25, RateUnit: "L/ha", AreaHa: 1.0004, Volume: 25.01, From: &from, Neighbours: "+bees"},
+		At: from, By: "Odile Varga"}
 	var out bytes.Buffer
 	require.NoError(t, spraycsv.Write(&out, []spraycsv.Signed{r, {By: "B", At: from}}))
 	in, err := table.NewReader(&out)

@@ -148,7 +148,8 @@ func (t *Reader) refuse(bad *RowError) error {
 		return nil
 	}
 	if len(t.bad) >= MaxBad {
-		return unfit("more than %d of its lines cannot be used, the first of them line %d (%s %v); is it the right file?", MaxBad, t.bad[0].Line, t.bad[0].Column, t.bad[0].Err)
+		return unfit("more than %d of its lines cannot be used, the first of them line %d (%s %v); is it the right file?",
+			MaxBad, t.bad[0].Line, t.bad[0].Column, t.bad[0].Err)
 	}
 	t.bad = append(t.bad, bad)
 	return nil

@@ -43,14 +43,15 @@ func TestRowsAndBadLines(t *testing.T) {
 // Whatever is too much is refused in a sentence, before it takes memory.
 func TestTooMuch(t *testing.T) {
 	for name, file := range map[string]string{
-		"a line of it is longer than 64 kB":    strings.Repeat(",", 6<<20),
-		"more than 100 columns":                strings.Repeat("x,", 200) + "\n",
-		"more than 100000 lines":               "a,b\n" + strings.Repeat("1,2\n", 100_001),
-		"more than 500 of its lines":           "a,b\n" + strings.Repeat("bad,2\n", 600),
-		"larger than 16 MB":                    "a,b\n" + strings.Repeat("1,"+strings.Repeat("x", 60_000)+"\n", 300),
-		"it is empty or not comma-separated":   "",
-		"a line of it is longer than 64 kB ":   "a,b\n1,\"" + strings.Repeat("x", 100_000),
-		"more than 500 of its lines cannot be": "a,b\n" + strings.Repeat(strings.Repeat(",", 60_000)+"\n", 100) + strings.Repeat("bad,2\n", 600),
+		"a line of it is longer than 64 kB":  strings.Repeat(",", 6<<20),
+		"more than 100 columns":              strings.Repeat("x,", 200) + "\n",
+		"more than 100000 lines":             "a,b\n" + strings.Repeat("1,2\n", 100_001),
+		"more than 500 of its lines":         "a,b\n" + strings.Repeat("bad,2\n", 600),
+		"larger than 16 MB":                  "a,b\n" + strings.Repeat("1,"+strings.Repeat("x", 60_000)+"\n", 300),
+		"it is empty or not comma-separated": "",
+		"a line of it is longer than 64 kB ": "a,b\n1,\"" + strings.Repeat("x", 100_000),
+		"more than 500 of its lines cannot be": "a,b\n" + strings.Repeat(strings.Repeat(",", 60_000)+"\n",
+			100) + strings.Repeat("bad,2\n", 600),
 	} {
 		var before, after runtime.MemStats
 		runtime.ReadMemStats(&before)
@@ -69,7 +70,8 @@ func TestTooMuch(t *testing.T) {
 // that computes them.
 func TestCellsAreNoFormulas(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		cell := rapid.OneOf(rapid.SampledFrom([]string{"=1+1", "-5", "-5.25", "+cmd|' /C calc'!A0", "@sum(1)", "'quoted", "\ttab", "", "plain", "-", "-e5", "=", "+1e9"}), rapid.StringMatching(`[=+\-@']?[a-z0-9,"' \n]{0,6}`))
+		cell := rapid.OneOf(rapid.SampledFrom([]string{"=1+1", "-5", "-5.25", "+cmd|' /C calc'!A0", "@sum(1)", "'quoted",
+			"\ttab", "", "plain", "-", "-e5", "=", "+1e9"}), rapid.StringMatching(`[=+\-@']?[a-z0-9,"' \n]{0,6}`))
 		a, b := cell.Draw(t, "a"), cell.Draw(t, "b")
 		var out bytes.Buffer
 		w := table.NewWriter(&out, []string{"a", "b"})

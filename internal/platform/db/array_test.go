@@ -20,7 +20,8 @@ import (
 func TestArraysComeBack(t *testing.T) {
 	svc, _ := testbed.Empty(t, clock.At(testbed.Noon))
 	rapid.Check(t, func(t *rapid.T) {
-		texts := db.Array[string](rapid.SliceOf(rapid.SampledFrom([]string{"", "a", "b c", `"`, `\`, "{}", "null", "NULL", ",", "\u00e4\u2713", "x\ny", "'"})).Draw(t, "texts"))
+		texts := db.Array[string](rapid.SliceOf(rapid.SampledFrom([]string{"", "a", "b c", `"`, `\`, "{}", "null", "NULL",
+			",", "\u00e4\u2713", "x\ny", "'"})).Draw(t, "texts"))
 		numbers := db.Array[float64](rapid.SliceOf(rapid.Float64()).Draw(t, "numbers"))
 		whole := db.Array[int64](rapid.SliceOf(rapid.Int64()).Draw(t, "whole"))
 		var row struct {
@@ -30,7 +31,8 @@ func TestArraysComeBack(t *testing.T) {
 			Nothing db.Array[string]  `gorm:"type:text[]"`
 		}
 		row.Nothing = db.Array[string]{"x"}
-		require.NoError(t, svc.DB.Raw("select ?::text[] as texts, ?::double precision[] as numbers, ?::bigint[] as whole, ?::text[] as nothing", texts, numbers, whole, db.Array[string](nil)).Scan(&row).Error)
+		require.NoError(t, svc.DB.Raw("select ?::text[] as texts, ?::double precision[] as numbers, ?::bigint[] as whole, ?::text[] as nothing",
+			texts, numbers, whole, db.Array[string](nil)).Scan(&row).Error)
 		require.Equal(t, append(db.Array[string]{}, texts...), row.Texts)
 		require.Equal(t, append(db.Array[float64]{}, numbers...), row.Numbers)
 		require.Equal(t, append(db.Array[int64]{}, whole...), row.Whole)
@@ -38,7 +40,8 @@ func TestArraysComeBack(t *testing.T) {
 	})
 	at := db.Array[time.Time]{testbed.Noon, testbed.Noon.Add(time.Hour)}
 	var n int
-	require.NoError(t, svc.DB.Raw("select count(*) from unnest(?::timestamptz[]) x where x > ?", at, testbed.Noon).Scan(&n).Error)
+	require.NoError(t, svc.DB.Raw("select count(*) from unnest(?::timestamptz[]) x where x > ?", at,
+		testbed.Noon).Scan(&n).Error)
 	assert.Equal(t, 1, n)
 	var v driver.Valuer = db.Array[chan int]{nil}
 	_, err := v.Value()

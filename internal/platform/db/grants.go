@@ -17,11 +17,13 @@ var appendOnly = []string{"records", "seals", "row_states", "flight_corrections"
 // add to the chain. g is opened as the owner.
 func Grant(ctx context.Context, g *gorm.DB, role string) error {
 	var there bool
-	if err := g.WithContext(ctx).Raw("select exists (select from pg_roles where rolname = ?)", role).Scan(&there).Error; err != nil {
+	if err := g.WithContext(ctx).Raw("select exists (select from pg_roles where rolname = ?)",
+		role).Scan(&there).Error; err != nil {
 		return err
 	}
 	if !there {
-		return fmt.Errorf("the database has no role %q: let its owner make it with \"create role %s login password '…'\", then migrate again", role, role)
+		return fmt.Errorf("the database has no role %q: let its owner make it with \"create role %s login password '…'\", then migrate again",
+			role, role)
 	}
 	name := pgx.Identifier{role}.Sanitize()
 	stmts := []string{

@@ -184,7 +184,8 @@ func OneImport(ctx context.Context, tx *gorm.DB) error {
 		return err
 	}
 	if !turn {
-		return &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Another file is being taken in just now. Nothing was taken from this one; try again in a moment."}
+		return &fault.Error{Kind: fault.Busy, Type: "busy",
+			Detail: "Another file is being taken in just now. Nothing was taken from this one; try again in a moment."}
 	}
 	return nil
 }
@@ -204,10 +205,12 @@ func Long(ctx context.Context, g *gorm.DB, d time.Duration) error {
 	if !Inside(ctx) {
 		return errors.New("a deadline is lifted only inside a transaction")
 	}
-	return g.WithContext(ctx).Exec("select set_config('statement_timeout', ?, true), set_config('idle_in_transaction_session_timeout', ?, true)", strconv.FormatInt(d.Milliseconds(), 10), strconv.FormatInt(d.Milliseconds(), 10)).Error
+	return g.WithContext(ctx).Exec("select set_config('statement_timeout', ?, true), set_config('idle_in_transaction_session_timeout', ?, true)",
+		strconv.FormatInt(d.Milliseconds(), 10), strconv.FormatInt(d.Milliseconds(), 10)).Error
 }
 
 // busy is what people hear when their turn did not come in time.
 func busy() error {
-	return &fault.Error{Kind: fault.Busy, Type: "busy", Detail: "Too many are at this at once, and your turn did not come in time. Nothing was saved; what you entered is still here. Try again."}
+	return &fault.Error{Kind: fault.Busy, Type: "busy",
+		Detail: "Too many are at this at once, and your turn did not come in time. Nothing was saved; what you entered is still here. Try again."}
 }

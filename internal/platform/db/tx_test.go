@@ -68,7 +68,10 @@ func TestTransactions(t *testing.T) {
 	}))
 	assert.EqualValues(t, 2, count())
 	fails := errors.New("on second thoughts")
-	assert.ErrorIs(t, db.Tx(ctx, svc.DB, func(ctx context.Context, _ *gorm.DB) error { return errors.Join(add(ctx), fails) }), fails)
+	assert.ErrorIs(t, db.Tx(ctx, svc.DB, func(ctx context.Context,
+		_ *gorm.DB) error {
+		return errors.Join(add(ctx), fails)
+	}), fails)
 	assert.Panics(t, func() {
 		_ = db.Tx(ctx, svc.DB, func(ctx context.Context, _ *gorm.DB) error {
 			_ = add(ctx)
@@ -86,5 +89,6 @@ func TestTransactions(t *testing.T) {
 	assert.True(t, fault.Is(err, "busy"), "%v", err)
 	assert.Error(t, svc.DB.Transaction(func(*gorm.DB) error { return nil }), "gorm has no transactions of its own")
 	assert.Error(t, db.Long(ctx, svc.DB, time.Second))
-	assert.Error(t, db.Snapshot(ctx, svc.DB, func(ctx context.Context, _ *gorm.DB) error { return add(ctx) }), "a snapshot only reads")
+	assert.Error(t, db.Snapshot(ctx, svc.DB, func(ctx context.Context, _ *gorm.DB) error { return add(ctx) }),
+		"a snapshot only reads")
 }

@@ -84,7 +84,9 @@ func Clash(typ, format string, a ...any) error {
 
 // Stale says that somebody changed the thing meanwhile.
 func Stale(what string) error {
-	return Clash("stale", "This %s was changed by somebody else since you opened it. Your entry was not saved; load it again and repeat the change.", what)
+	return Clash("stale",
+		"This %s was changed by somebody else since you opened it. Your entry was not saved; load it again and repeat the change.",
+		what)
 }
 
 // Denied says that the role does not allow it.

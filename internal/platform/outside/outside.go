@@ -30,15 +30,16 @@ type Link struct {
 // on the same host only: another would hear the key, and might be one inside
 // this network that nobody outside may reach.
 func New(url, key string) *Link {
-	return &Link{URL: strings.TrimRight(url, "/"), Key: key, HTTP: http.Client{Timeout: 3 * time.Second, CheckRedirect: func(req *http.Request, via []*http.Request) error {
-		switch first := via[0].URL; {
-		case req.URL.Host != first.Host || req.URL.Scheme != first.Scheme:
-			return errElsewhere
-		case len(via) > 3:
-			return errRound
-		}
-		return nil
-	}}}
+	return &Link{URL: strings.TrimRight(url, "/"), Key: key,
+		HTTP: http.Client{Timeout: 3 * time.Second, CheckRedirect: func(req *http.Request, via []*http.Request) error {
+			switch first := via[0].URL; {
+			case req.URL.Host != first.Host || req.URL.Scheme != first.Scheme:
+				return errElsewhere
+			case len(via) > 3:
+				return errRound
+			}
+			return nil
+		}}}
 }
 
 var (

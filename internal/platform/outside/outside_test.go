@@ -79,5 +79,6 @@ func TestRedirectsStayOnTheHost(t *testing.T) {
 	assert.ErrorIs(t, l.Call(ctx, http.MethodGet, "/round", nil, &got), outside.ErrService)
 	assert.Empty(t, heard, "nobody else hears the key")
 	assert.NoError(t, l.Call(ctx, http.MethodPost, "/empty", nil, nil), "done, with nothing to say")
-	assert.ErrorIs(t, l.Call(ctx, http.MethodGet, "/empty", nil, &got), outside.ErrService, "an answer is needed and there is none")
+	assert.ErrorIs(t, l.Call(ctx, http.MethodGet, "/empty", nil, &got), outside.ErrService,
+		"an answer is needed and there is none")
 }

@@ -33,7 +33,8 @@ type Table struct{ Name, Key, Content string }
 // which versions there are is asked each time; a version is read once.
 func (k *Kept[T]) Newest(g *gorm.DB, t Table) (map[string]T, error) {
 	var heads []head
-	if err := g.Raw(fmt.Sprintf("select distinct on (%[1]s) %[1]s as key, version from %[2]s order by %[1]s, version desc", t.Key, t.Name)).Scan(&heads).Error; err != nil {
+	if err := g.Raw(fmt.Sprintf("select distinct on (%[1]s) %[1]s as key, version from %[2]s order by %[1]s, version desc",
+		t.Key, t.Name)).Scan(&heads).Error; err != nil {
 		return nil, err
 	}
 	// The lock is never held while waiting for the database: who holds the
@@ -76,7 +77,8 @@ func read[T any](g *gorm.DB, t Table, missing [][]any) (map[head]T, error) {
 		Version int
 		Content string
 	}
-	if err := g.Raw(fmt.Sprintf("select %[1]s as key, version, %[3]s as content from %[2]s where (%[1]s, version) in ?", t.Key, t.Name, t.Content), missing).Scan(&rows).Error; err != nil {
+	if err := g.Raw(fmt.Sprintf("select %[1]s as key, version, %[3]s as content from %[2]s where (%[1]s, version) in ?",
+		t.Key, t.Name, t.Content), missing).Scan(&rows).Error; err != nil {
 		return nil, err
 	}
 	out := make(map[head]T, len(rows))

@@ -26,12 +26,14 @@ type yard struct {
 
 func open(t *testing.T) *yard {
 	y := &yard{t: t, now: time.Date(2026, 5, 15, 9, 0, 0, 0, time.UTC)}
-	y.Link = aircraft.New(1, func() time.Time { return y.now }, aircraft.Craft{Serial: "A1", Motors: 4, Cells: 6, At: geo.Point{Lat: 46.3, Lon: -119.7}})
+	y.Link = aircraft.New(1, func() time.Time { return y.now },
+		aircraft.Craft{Serial: "A1", Motors: 4, Cells: 6, At: geo.Point{Lat: 46.3, Lon: -119.7}})
 	home := geo.Point{Lat: 46.3, Lon: -119.7}
 	item := func(lat float64, a mission.Action, every float64) mission.Item {
 		return mission.Item{At: geo.Point{Lat: lat, Lon: -119.7}, HeightM: 40, SpeedMS: 8, Action: a, EveryM: every}
 	}
-	y.Load("A1", mission.Mission{Name: "line", Datum: intent.AboveTakeOff, Home: &home, Items: []mission.Item{item(46.301, mission.Start, 10), item(46.305, mission.Stop, 0), item(46.3, mission.Return, 0)}})
+	y.Load("A1", mission.Mission{Name: "line", Datum: intent.AboveTakeOff, Home: &home,
+		Items: []mission.Item{item(46.301, mission.Start, 10), item(46.305, mission.Stop, 0), item(46.3, mission.Return, 0)}})
 	return y
 }
 

@@ -149,7 +149,8 @@ func (l *Link) elapsed(c *Craft) float64 { return l.Now().Sub(c.flight.begun).Se
 
 // state is where an aircraft is now.
 func (l *Link) state(c *Craft) State {
-	s := State{Serial: c.Serial, Mode: "ground", At: c.At, Home: &c.At, Satellites: 17, Percent: 100, TemperatureC: 24, Warnings: []string{}, ReceiverV: 5.2, Corrections: "fixed"}
+	s := State{Serial: c.Serial, Mode: "ground", At: c.At, Home: &c.At, Satellites: 17, Percent: 100, TemperatureC: 24,
+		Warnings: []string{}, ReceiverV: 5.2, Corrections: "fixed"}
 	t := 0.0
 	if c.flight != nil {
 		t = min(l.elapsed(c), c.flight.seconds)

@@ -151,7 +151,8 @@ func (c *Charger) begin(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	var s Start
-	if err := json.NewDecoder(http.MaxBytesReader(w, r.Body, 4096)).Decode(&s); err != nil || s.Cells < 1 || s.Cells > 24 || s.CapacityMAh <= 0 || s.Session == "" {
+	if err := json.NewDecoder(http.MaxBytesReader(w, r.Body, 4096)).Decode(&s); err != nil || s.Cells < 1 ||
+		s.Cells > 24 || s.CapacityMAh <= 0 || s.Session == "" {
 		http.Error(w, "start not usable", http.StatusBadRequest)
 		return
 	}
@@ -178,7 +179,8 @@ func (c *Charger) end(w http.ResponseWriter, r *http.Request) {
 // falling in a straight line to a fifth at 100.
 func (c *Charger) report(i int) Channel {
 	ch := &c.channels[i]
-	out := Channel{Channel: i + 1, Phase: ch.phase, Session: ch.start.Session, Pack: ch.start.Pack, CellMV: []int{}, MilliOhm: []float64{}, Message: ch.message}
+	out := Channel{Channel: i + 1, Phase: ch.phase, Session: ch.start.Session, Pack: ch.start.Pack, CellMV: []int{},
+		MilliOhm: []float64{}, Message: ch.message}
 	if ch.phase == Idle {
 		return out
 	}

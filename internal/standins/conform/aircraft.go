@@ -16,7 +16,8 @@ import (
 // it reaches and reads it back; nothing is ever started.
 func (t *try) aircraft() {
 	text := t.want("GET /aircraft", http.MethodGet, "/aircraft", nil, "aircraft", http.StatusOK)
-	t.want("an aircraft that is none is not known", http.MethodGet, "/aircraft/never-built/state", nil, "", http.StatusNotFound)
+	t.want("an aircraft that is none is not known", http.MethodGet, "/aircraft/never-built/state", nil, "",
+		http.StatusNotFound)
 	var all struct{ Aircraft []struct{ Serial string } }
 	if text == nil || json.Unmarshal(text, &all) != nil {
 		return
@@ -33,11 +34,14 @@ func (t *try) aircraft() {
 		return
 	}
 	ninety := 90.0
-	m := mission.Mission{Name: "check", Datum: intent.AboveTakeOff, Home: &geo.Point{Lat: 46.31, Lon: -119.7}, Items: []mission.Item{
-		{At: geo.Point{Lat: 46.311, Lon: -119.7}, HeightM: 40, SpeedMS: 6, Action: mission.Start, EveryM: 12, HeadingDeg: &ninety},
-		{At: geo.Point{Lat: 46.312, Lon: -119.7}, HeightM: 42, SpeedMS: 6, Action: mission.Stop},
-		{At: geo.Point{Lat: 46.312, Lon: -119.7}, HeightM: 42, SpeedMS: 6, Action: mission.Return}}}
-	t.want("a mission without a waypoint is refused", http.MethodPut, at+"/mission", map[string]any{"datum": "take-off", "items": []any{}}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
+	m := mission.Mission{Name: "check", Datum: intent.AboveTakeOff, Home: &geo.Point{Lat: 46.31, Lon: -119.7},
+		Items: []mission.Item{
+			{At: geo.Point{Lat: 46.311, Lon: -119.7}, HeightM: 40, SpeedMS: 6, Action: mission.Start, EveryM: 12,
+				HeadingDeg: &ninety},
+			{At: geo.Point{Lat: 46.312, Lon: -119.7}, HeightM: 42, SpeedMS: 6, Action: mission.Stop},
+			{At: geo.Point{Lat: 46.312, Lon: -119.7}, HeightM: 42, SpeedMS: 6, Action: mission.Return}}}
+	t.want("a mission without a waypoint is refused", http.MethodPut, at+"/mission",
+		map[string]any{"datum": "take-off", "items": []any{}}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
 	t.want("PUT "+at+"/mission", http.MethodPut, at+"/mission", m, "", http.StatusOK, http.StatusNoContent)
 	text = t.want("GET "+at+"/mission after it", http.MethodGet, at+"/mission", nil, "mission", http.StatusOK)
 	var read mission.Mission

@@ -38,7 +38,8 @@ type Service struct {
 var ErrKind = errors.New("it answers none of GET /channels, GET /metar, GET /zones and GET /aircraft; say what it is with --as")
 
 // paths are what each kind answers first.
-var paths = map[string]string{protocols.Charger: "/channels", protocols.Weather: "/metar", protocols.Desk: "/zones", protocols.Aircraft: "/aircraft"}
+var paths = map[string]string{protocols.Charger: "/channels", protocols.Weather: "/metar", protocols.Desk: "/zones",
+	protocols.Aircraft: "/aircraft"}
 
 // Run tries everything there is to try and says what came of it.
 func Run(ctx context.Context, s Service) (kind string, out []Result, err error) {
@@ -94,7 +95,10 @@ func (s Service) ask(ctx context.Context, method, path string, body any, key str
 	if body != nil {
 		req.Header.Set("Content-Type", "application/json")
 	}
-	client := http.Client{Timeout: 3 * time.Second, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	client := http.Client{Timeout: 3 * time.Second, CheckRedirect: func(*http.Request,
+		[]*http.Request) error {
+		return http.ErrUseLastResponse
+	}}
 	res, err := client.Do(req)
 	if err != nil {
 		return 0, nil, err
@@ -160,18 +164,23 @@ func (t *try) unkeyed() {
 
 func (t *try) charger() {
 	text := t.want("GET /channels", http.MethodGet, "/channels", nil, "channels", http.StatusOK)
-	t.want("a channel that is none is refused", http.MethodPost, "/channels/9999/stop", nil, "", http.StatusNotFound, http.StatusBadRequest)
+	t.want("a channel that is none is refused", http.MethodPost, "/channels/9999/stop", nil, "", http.StatusNotFound,
+		http.StatusBadRequest)
 	if text == nil || !t.s.Write {
 		return
 	}
 	start := func(session string) map[string]any {
-		return map[string]any{"session": session, "pack": "check", "cells": 6, "capacity_mah": 12000, "full_mv": 4200, "empty_mv": 3500, "from_percent": 40, "to_percent": 41}
+		return map[string]any{"session": session, "pack": "check", "cells": 6, "capacity_mah": 12000, "full_mv": 4200,
+			"empty_mv": 3500, "from_percent": 40, "to_percent": 41}
 	}
 	at := fmt.Sprintf("/channels/%d", t.s.Channel)
-	t.want("a start that cannot be used is refused", http.MethodPost, at+"/start", map[string]any{"session": ""}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
+	t.want("a start that cannot be used is refused", http.MethodPost, at+"/start", map[string]any{"session": ""}, "",
+		http.StatusBadRequest, http.StatusUnprocessableEntity)
 	t.want("POST "+at+"/start", http.MethodPost, at+"/start", start("check-1"), "", http.StatusOK, http.StatusNoContent)
-	t.want("the same session again changes nothing", http.MethodPost, at+"/start", start("check-1"), "", http.StatusOK, http.StatusNoContent)
-	t.want("another session is refused while it charges", http.MethodPost, at+"/start", start("check-2"), "", http.StatusConflict)
+	t.want("the same session again changes nothing", http.MethodPost, at+"/start", start("check-1"), "", http.StatusOK,
+		http.StatusNoContent)
+	t.want("another session is refused while it charges", http.MethodPost, at+"/start", start("check-2"), "",
+		http.StatusConflict)
 	text = t.want("GET /channels while it charges", http.MethodGet, "/channels", nil, "channels", http.StatusOK)
 	var all struct {
 		Channels []struct {
@@ -202,7 +211,8 @@ func (t *try) weather() {
 
 func (t *try) desk() {
 	text := t.want("GET /zones", http.MethodGet, "/zones?lat=46.31&lon=-119.7&radius_km=15", nil, "zones", http.StatusOK)
-	t.want("a request that it never got is not known", http.MethodGet, "/requests/never-made", nil, "", http.StatusNotFound)
+	t.want("a request that it never got is not known", http.MethodGet, "/requests/never-made", nil, "",
+		http.StatusNotFound)
 	if text == nil || !t.s.Write {
 		return
 	}
@@ -216,7 +226,8 @@ func (t *try) desk() {
 		return
 	}
 	from := time.Now().UTC().Add(time.Hour).Truncate(time.Second)
-	ask := map[string]any{"ref": fmt.Sprintf("check-%d", time.Now().UnixNano()), "zone": zones.Features[0].Properties.ID, "ceiling_m": 60, "from": from, "to": from.Add(time.Hour)}
+	ask := map[string]any{"ref": fmt.Sprintf("check-%d", time.Now().UnixNano()), "zone": zones.Features[0].Properties.ID,
+		"ceiling_m": 60, "from": from, "to": from.Add(time.Hour)}
 	first := t.want("POST /requests", http.MethodPost, "/requests", ask, "answer", http.StatusOK)
 	again := t.want("the same ref twice is one request", http.MethodPost, "/requests", ask, "answer", http.StatusOK)
 	var a, b struct{ Ref, Number string }
@@ -224,7 +235,10 @@ func (t *try) desk() {
 		t.note("it is granted once", errors.New("the same request has two numbers"))
 	}
 	t.want("GET /requests/{ref}", http.MethodGet, "/requests/"+ask["ref"].(string), nil, "answer", http.StatusOK)
-	t.want("a request without a ceiling is refused", http.MethodPost, "/requests", map[string]any{"ref": "check-bad", "zone": "x"}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
-	t.want("POST /calls", http.MethodPost, "/calls", map[string]any{"number": "check", "kind": "start"}, "call", http.StatusOK)
-	t.want("a call of no kind is refused", http.MethodPost, "/calls", map[string]any{"number": "check", "kind": "moon"}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
+	t.want("a request without a ceiling is refused", http.MethodPost, "/requests",
+		map[string]any{"ref": "check-bad", "zone": "x"}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
+	t.want("POST /calls", http.MethodPost, "/calls", map[string]any{"number": "check", "kind": "start"}, "call",
+		http.StatusOK)
+	t.want("a call of no kind is refused", http.MethodPost, "/calls", map[string]any{"number": "check", "kind": "moon"},
+		"", http.StatusBadRequest, http.StatusUnprocessableEntity)
 }

@@ -40,7 +40,9 @@ func wrong(out []conform.Result) (all []string) {
 // The stand-ins that ship with the program speak the protocols that it
 // publishes, with a key and without.
 func TestStandinsConform(t *testing.T) {
-	for want, h := range map[string]http.Handler{protocols.Charger: charger.New(2, 1, time.Now), protocols.Weather: weather.New(time.Now), protocols.Desk: desk.New(time.Now), protocols.Aircraft: aircraft.New(1, time.Now, aircraft.Craft{Serial: "A 1", Motors: 4, Cells: 6})} {
+	for want, h := range map[string]http.Handler{protocols.Charger: charger.New(2, 1, time.Now),
+		protocols.Weather: weather.New(time.Now), protocols.Desk: desk.New(time.Now),
+		protocols.Aircraft: aircraft.New(1, time.Now, aircraft.Craft{Serial: "A 1", Motors: 4, Cells: 6})} {
 		kind, out := run(t, h, conform.Service{})
 		assert.Equal(t, want, kind, "found out by itself")
 		assert.Empty(t, wrong(out), want)
@@ -58,9 +60,12 @@ func TestBadLinksAreTold(t *testing.T) {
 		fault aircraft.Faults
 		fair  bool
 	}{
-		"a weak cell": {aircraft.Faults{WeakCell: 2}, true}, "a warm motor": {aircraft.Faults{WarmMotor: 1}, true}, "a compass that is off": {aircraft.Faults{CompassOff: true}, true},
-		"a waypoint dropped": {aircraft.Faults{Dropped: 2}, false}, "two swapped": {aircraft.Faults{Swapped: 1}, false}, "another home": {aircraft.Faults{WrongHome: true}, false},
-		"another datum": {aircraft.Faults{OtherDatum: true}, false}, "it breaks off": {aircraft.Faults{DiesAfter: 1}, false}, "it takes one": {aircraft.Faults{Most: 1}, false},
+		"a weak cell": {aircraft.Faults{WeakCell: 2}, true}, "a warm motor": {aircraft.Faults{WarmMotor: 1},
+			true}, "a compass that is off": {aircraft.Faults{CompassOff: true}, true},
+		"a waypoint dropped": {aircraft.Faults{Dropped: 2}, false}, "two swapped": {aircraft.Faults{Swapped: 1},
+			false}, "another home": {aircraft.Faults{WrongHome: true}, false},
+		"another datum": {aircraft.Faults{OtherDatum: true}, false}, "it breaks off": {aircraft.Faults{DiesAfter: 1},
+			false}, "it takes one": {aircraft.Faults{Most: 1}, false},
 	} {
 		l := aircraft.New(1, time.Now, one)
 		l.Set(c.fault)
@@ -88,7 +93,9 @@ func TestWhatDoesNotConformIsNamed(t *testing.T) {
 			http.NotFound(w, r)
 		})
 	}
-	for body, why := range map[string]string{`[{"channel":1,"phase":"idle"}]`: "object", `{"channels":[]}`: "minItems", `{"channels":[{"channel":1,"phase":"cooking"}]}`: "phase", `{"channels":[{"channel":1,"phase":"idle","temperature_c":"warm"}]}`: "temperature_c", `nonsense`: "not JSON"} {
+	for body, why := range map[string]string{`[{"channel":1,"phase":"idle"}]`: "object", `{"channels":[]}`: "minItems",
+		`{"channels":[{"channel":1,"phase":"cooking"}]}`:                     "phase",
+		`{"channels":[{"channel":1,"phase":"idle","temperature_c":"warm"}]}`: "temperature_c", `nonsense`: "not JSON"} {
 		_, out := run(t, odd("/channels", body), conform.Service{})
 		assert.Contains(t, wrong(out)[0], why, body)
 	}

@@ -90,7 +90,10 @@ func (d *Desk) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	mux := http.NewServeMux()
-	mux.HandleFunc("GET /zones", func(w http.ResponseWriter, r *http.Request) { answer(w, http.StatusOK, d.zones(asked(r))) })
+	mux.HandleFunc("GET /zones", func(w http.ResponseWriter,
+		r *http.Request) {
+		answer(w, http.StatusOK, d.zones(asked(r)))
+	})
 	mux.HandleFunc("POST /requests", d.take)
 	mux.HandleFunc("GET /requests/{ref}", func(w http.ResponseWriter, r *http.Request) {
 		q := d.requests[r.PathValue("ref")]

@@ -93,15 +93,20 @@ func (d *Desk) zones(area covers) collection {
 		for k, v := range more {
 			p[k] = v
 		}
-		out.Features = append(out.Features, feature{"Feature", map[string]any{"type": "Polygon", "coordinates": [][][2]float64{ring}}, p})
+		out.Features = append(out.Features, feature{"Feature",
+			map[string]any{"type": "Polygon", "coordinates": [][][2]float64{ring}}, p})
 	}
-	add("td-ctr", "Tolmere control zone", "D", round(stripLon, stripLat, 2300), map[string]any{"floor_m": 0, "ceiling_m": 760, "calls": true})
-	add("td-shelf", "Tolmere shelf", "C", round(stripLon, stripLat, 9000), map[string]any{"floor_m": 370, "ceiling_m": 1200})
+	add("td-ctr", "Tolmere control zone", "D", round(stripLon, stripLat, 2300),
+		map[string]any{"floor_m": 0, "ceiling_m": 760, "calls": true})
+	add("td-shelf", "Tolmere shelf", "C", round(stripLon, stripLat, 9000),
+		map[string]any{"floor_m": 370, "ceiling_m": 1200})
 	add("td-r12", "Range R-12", "restricted", round(-119.78, 46.28, 2500), map[string]any{"floor_m": 0, "ceiling_m": 900})
-	add("td-geese", "Goose marsh", "advisory", round(-119.655, 46.292, 700), map[string]any{"floor_m": 0, "ceiling_m": 150})
+	add("td-geese", "Goose marsh", "advisory", round(-119.655, 46.292, 700),
+		map[string]any{"floor_m": 0, "ceiling_m": 150})
 	if d.faults.Fire {
-		add("td-fire", "Fire fighting, canal", "temporary", round(stationLon, stationLat, 1500), map[string]any{"floor_m": 0, "ceiling_m": 600,
-			"from": now.Add(-time.Hour).Format(time.RFC3339), "to": now.Add(6 * time.Hour).Format(time.RFC3339)})
+		add("td-fire", "Fire fighting, canal", "temporary", round(stationLon, stationLat, 1500),
+			map[string]any{"floor_m": 0, "ceiling_m": 600,
+				"from": now.Add(-time.Hour).Format(time.RFC3339), "to": now.Add(6 * time.Hour).Format(time.RFC3339)})
 	}
 	return out
 }

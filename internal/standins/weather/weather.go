@@ -102,7 +102,8 @@ func (s *Service) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 		for i := range 36 {
 			hours = append(hours, hour(f.Scenario, from.Add(time.Duration(i)*time.Hour)))
 		}
-		answer(w, map[string]any{"station_m": StationElevationM, "lat": StationLat, "lon": StationLon, "made_at": from, "hours": hours})
+		answer(w, map[string]any{"station_m": StationElevationM, "lat": StationLat, "lon": StationLon, "made_at": from,
+			"hours": hours})
 	})
 	mux.HandleFunc("GET /faults", func(w http.ResponseWriter, _ *http.Request) { answer(w, f) })
 	mux.HandleFunc("PUT /faults", func(w http.ResponseWriter, r *http.Request) {
@@ -144,7 +145,8 @@ func hour(scenario string, t time.Time) Hour {
 	}
 	day := math.Max(0, math.Sin((h-6)/12*math.Pi)) // 0 at night, 1 at noon
 	round := func(v float64) float64 { return math.Round(v*10) / 10 }
-	x := Hour{At: t, WindMS: 1.6 + 1.6*day, FromDeg: 240, TempC: 9 + 13*math.Max(0, math.Sin((h-8)/12*math.Pi)), DewC: 6, QNH: 1016, VisibilityM: 16000, Cover: "FEW", CloudBaseFt: at(6000)}
+	x := Hour{At: t, WindMS: 1.6 + 1.6*day, FromDeg: 240, TempC: 9 + 13*math.Max(0, math.Sin((h-8)/12*math.Pi)), DewC: 6,
+		QNH: 1016, VisibilityM: 16000, Cover: "FEW", CloudBaseFt: at(6000)}
 	x.GustMS = x.WindMS * 1.3
 	switch scenario {
 	case Gusty:
@@ -153,7 +155,8 @@ func hour(scenario string, t time.Time) Hour {
 	case Front:
 		x.Cover, x.CloudBaseFt = "BKN", at(3500)
 		if h >= 13 && h < 17 {
-			x.WindMS, x.GustMS, x.FromDeg, x.Cover, x.CloudBaseFt, x.Rain, x.VisibilityM = 9, 15, 310, "OVC", at(1200), true, 6000
+			x.WindMS, x.GustMS, x.FromDeg, x.Cover, x.CloudBaseFt, x.Rain, x.VisibilityM = 9, 15, 310, "OVC", at(1200), true,
+				6000
 		}
 	case Fog:
 		if h < 10 {
@@ -206,5 +209,6 @@ func (s *Service) report(f Faults) string {
 	if f.Garbled {
 		wind, sky = "37099", "BKNX"
 	}
-	return fmt.Sprintf("METAR %s %sZ AUTO %sKT %s %s %s/%s A%04.0f RMK AO2", Station, made.Format("021504"), wind, vis, sky, temp(x.TempC), temp(x.DewC), x.QNH/33.86389*100)
+	return fmt.Sprintf("METAR %s %sZ AUTO %sKT %s %s %s/%s A%04.0f RMK AO2", Station, made.Format("021504"), wind, vis,
+		sky, temp(x.TempC), temp(x.DewC), x.QNH/33.86389*100)
 }
