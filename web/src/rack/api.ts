@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
+import { wrote } from "../api/touched";
 
 export type Outcome = Schemas["PackOutcome"];
 
@@ -66,3 +67,13 @@ export function useWithdraw(id: string) {
 
 export const useRackHealth = () =>
   useQuery({ queryKey: keys.rackHealth, queryFn: () => ask(api.GET("/packs/health")), staleTime: 60_000 });
+
+/** Keeps a reading of a pack; it is judged at once. */
+export function useReadPack(id: string) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["NewReading"]) =>
+      ask(api.POST("/packs/{id}/readings", { params: { path: { id } }, body })),
+    onSuccess: () => wrote(qc, "packs", "pack_readings", "pack_outlooks"),
+  });
+}

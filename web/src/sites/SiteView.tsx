@@ -1,24 +1,19 @@
+import { SitePanels } from "./SitePanels";
 import { Button } from "react-bootstrap";
 import { useState } from "react";
 import { useParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
-import { Empty, QueryView } from "../parts/states";
-import { Tabs } from "../parts/Tabs";
-import { AirspacePanel } from "../airspace/AirspacePanel";
+import { QueryView } from "../parts/states";
 import { useAirspace, useGround, useSite, useSky, useWayHome } from "./api";
 import { DrawBar } from "./DrawBar";
-import { FilesPanel } from "./FilesPanel";
 import { MapKey } from "./MapKey";
-import { MapPanel } from "./MapPanel";
 import { asksOf, isReady, windOver } from "./model";
 import { HeightsAlong, WaysFromTheSide } from "./SideViews";
 import { SiteMap } from "./SiteMap";
 import { useDrawing } from "./useDrawing";
-import { WayHomePanel } from "./WayHomePanel";
 import { Hours } from "./SkyHours";
-import { WeatherPanel } from "./WeatherPanel";
 import { Head } from "./SiteHead";
 
 /** A site file: its map, the way home over it, and the air. */
@@ -100,51 +95,7 @@ function Charted({ s }: { s: Schemas["Site"] }) {
           {home && tab !== "weather" && <WaysFromTheSide site={id} w={home} state={state} />}
           {tab === "weather" && sky.data && <Hours sky={sky.data} />}
         </div>
-        <div className="stack">
-          <Tabs
-            label="Parts of the site file"
-            tabs={[
-              { key: "map", name: "Map", count: s.features.length },
-              { key: "home", name: "Way home" },
-              { key: "weather", name: "Weather" },
-              { key: "airspace", name: "Airspace" },
-              { key: "files", name: "Files" },
-            ]}
-          />
-          {tab === "map" && <MapPanel s={s} d={d} />}
-          {tab === "home" &&
-            (ready ? (
-              <WayHomePanel
-                w={way.data}
-                error={way.error}
-                aircraft={asks.way.aircraft ?? ""}
-                setting={typed.setting}
-                route={typed.route}
-                onChange={(c) => {
-                  setTyped((t) => ({ ...t, ...c }));
-                  set(c);
-                }}
-              />
-            ) : (
-              <Empty>
-                Put a take-off place and a work area or a route on the map; then the way home is judged.
-              </Empty>
-            ))}
-          {tab === "weather" && (
-            <WeatherPanel
-              site={id}
-              sky={sky.data}
-              error={sky.error}
-              aircraft={asks.way.aircraft ?? ""}
-              work={asks.sky.work}
-              ground={asks.sky.ground}
-              may={may}
-              onChange={set}
-            />
-          )}
-          {tab === "airspace" && <AirspacePanel site={id} a={air.data} error={air.error} may={may} />}
-          {tab === "files" && <FilesPanel s={s} may={may} />}
-        </div>
+        <SitePanels {...{ s, d, may, asks, ready, typed, setTyped, way, sky, air }} />
       </div>
       <p className="soft mt-2">
         Charted by the crew, not surveyed: look again on the spot, wires first. Guidance only; the law, your
