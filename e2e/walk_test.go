@@ -3,6 +3,7 @@ package e2e
 import (
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -46,7 +47,7 @@ const look = `(() => {
 // next waits until another item than the last is in hand, or none is left.
 func next(t *testing.T, p *browser.Page, last string) shown {
 	t.Helper()
-	for range 400 {
+	for end := time.Now().Add(time.Minute); time.Now().Before(end); {
 		if s := browser.Eval[shown](p, look); s.Done || s.Title != "" && s.At != last && s.Key != "Noted ✓" {
 			return s
 		}

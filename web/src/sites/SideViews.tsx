@@ -5,7 +5,7 @@ import { GroundLine } from "../drawings/GroundLine";
 import { SideView } from "../drawings/SideView";
 import { Fold } from "../parts/Fold";
 import { Sheet } from "../parts/Sheet";
-import { Problem } from "../parts/states";
+import { QueryView } from "../parts/states";
 import { useUnits } from "../parts/units";
 import { useHeights } from "./api";
 import { flownAt } from "./model";
@@ -43,9 +43,7 @@ export interface HeightsAlongProps {
 
 /** The heights along a line that was drawn on the map. */
 export function HeightsAlong({ site, line, state, onClose }: HeightsAlongProps) {
-  const u = useUnits();
   const q = useHeights(site, line, state);
-  const c = q.data && climbs(q.data.steps);
   return (
     <Sheet
       title="Heights along the line"
@@ -55,33 +53,40 @@ export function HeightsAlong({ site, line, state, onClose }: HeightsAlongProps) 
         </Button>
       }
     >
-      {q.error && <Problem error={q.error} />}
-      {q.data && (
-        <>
-          <GroundLine
-            s={q.data}
-            ends={["from here", "to there"]}
-            label={`The ground along the line of ${Math.round(q.data.length_m)} m`}
-          />
-          <p className="mb-1">
-            {c
-              ? `From ${u.show("length", c.low)} to ${u.show("length", c.high)}; it rises ${u.show("length", c.up)} and falls ${u.show("length", c.down)}.`
-              : "Nobody knows the ground there: bring a terrain under Files, or enter the elevation of the site."}
-          </p>
-          {q.data.tops.length > 0 && (
-            <Fold summary={`${q.data.tops.length} charted along it`}>
-              <ul className="mb-0">
-                {q.data.tops.map((t) => (
-                  <li key={t.id}>
-                    {t.name}, {u.show("length", t.from_m)} to {u.show("length", t.to_m)} along:{" "}
-                    {t.top_m == null ? "height not known" : `${u.show("length", t.top_m - t.foot_m)} high`}
-                  </li>
-                ))}
-              </ul>
-            </Fold>
-          )}
-        </>
-      )}
+      <QueryView query={q} what="the heights along the line">
+        {(h) => <Heights h={h} />}
+      </QueryView>
     </Sheet>
+  );
+}
+
+function Heights({ h }: { h: Schemas["SiteSection"] }) {
+  const u = useUnits();
+  const c = climbs(h.steps);
+  return (
+    <>
+      <GroundLine
+        s={h}
+        ends={["from here", "to there"]}
+        label={`The ground along the line of ${Math.round(h.length_m)} m`}
+      />
+      <p className="mb-1">
+        {c
+          ? `From ${u.show("length", c.low)} to ${u.show("length", c.high)}; it rises ${u.show("length", c.up)} and falls ${u.show("length", c.down)}.`
+          : "Nobody knows the ground there: bring a terrain under Files, or enter the elevation of the site."}
+      </p>
+      {h.tops.length > 0 && (
+        <Fold summary={`${h.tops.length} charted along it`}>
+          <ul className="mb-0">
+            {h.tops.map((t) => (
+              <li key={t.id}>
+                {t.name}, {u.show("length", t.from_m)} to {u.show("length", t.to_m)} along:{" "}
+                {t.top_m == null ? "height not known" : `${u.show("length", t.top_m - t.foot_m)} high`}
+              </li>
+            ))}
+          </ul>
+        </Fold>
+      )}
+    </>
   );
 }
