@@ -42,9 +42,9 @@ func TestMapOfASite(t *testing.T) {
 		p.Until("document.querySelectorAll('.m-contour').length > 3")
 		p.Until("document.querySelector('.m-shade')?.naturalWidth > 10")
 		for range 3 {
-			p.Until(named + " > 1")
+			p.Until(named + " > 0")
 			assert.Zero(t, browser.Eval[int](p, overlaps), id)
-			p.Press(".leaflet-control-zoom-in", 0.5, 0.5)
+			p.Press(".leaflet-control-zoom-out", 0.5, 0.5) // the farther away, the more of them in one place
 		}
 		require.Equal(t, 0, p.Wide(), "the page fits")
 	}
