@@ -85,9 +85,17 @@ func TestWhatIsKnownIsOffered(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Complete(ctx, sh.ID)
 	require.NoError(t, err)
-	var cellsAgain int64
-	require.NoError(t, s.DB.Raw("select count(*) from pack_readings where source = 'walkround' and cardinality(cell_mv) > 0").Scan(&cellsAgain).Error)
-	assert.Zero(t, cellsAgain, "the charger's reading stands as it is")
+	var again int64
+	require.NoError(t, s.DB.Raw("select count(*) from pack_readings where source = 'walkround' and cardinality(cell_mv) > 0 and rested_min is not null").Scan(&again).Error)
+	assert.Zero(t, again, "for the history the charger's reading stands as it is")
+	all, err := s.Fleet.PackViews(ctx, []uuid.UUID{s.Packs[0].ID})
+	require.NoError(t, err)
+	r := all[0].GatePack(s.Aircraft.ID).Reading
+	require.NotNil(t, r)
+	assert.NotEmpty(t, r.CellMV, "the newest reading knows all that was said on the walk: confirmed,")
+	assert.NotNil(t, r.Percent)
+	require.NotNil(t, r.Temperature)
+	assert.InDelta(t, 22, float64(*r.Temperature), 1e-9, "and read anew")
 }
 
 // Once the pack has flown nothing that was read before is offered, nor can it be confirmed.
