@@ -177,8 +177,9 @@ func (s *Service) WithdrawReading(ctx context.Context, id, reading uuid.UUID, wh
 			return nil
 		}
 		p, now, by := locked[0], s.Clock.Now(), people.From(ctx)
-		if err := tx.Exec("update pack_readings set withdrawn_at = ?, withdrawn_by = ?, withdrawn_why = ? where id = ?", now,
-			by.Name, why, r.ID).Error; err != nil {
+		// What was confirmed of it on a walk goes with it.
+		if err := tx.Exec(`update pack_readings set withdrawn_at = ?, withdrawn_by = ?, withdrawn_why = ?
+			where (id = ? or ? = any(confirms)) and withdrawn_at is null`, now, by.Name, why, r.ID, r.ID).Error; err != nil {
 			return err
 		}
 		if r.MAhOut != nil {

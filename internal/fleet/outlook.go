@@ -18,7 +18,7 @@ const historyLength = 400
 // condition, oldest first.
 func historyOf(tx *gorm.DB, p Pack) ([]pack.Measured, error) {
 	var rows []Reading
-	if err := tx.Raw(`select * from pack_readings where pack_id = ? and withdrawn_at is null and (capacity_mah is not null or resistance_mohm <> '{}' or (cell_mv <> '{}' and rested_min >= ?)) order by at desc, id desc limit ?`,
+	if err := tx.Raw(`select * from pack_readings where pack_id = ? and withdrawn_at is null and (capacity_mah is not null or resistance_mohm <> '{}' or (cell_mv <> '{}' and rested_min >= ? and cells_from is null)) order by at desc, id desc limit ?`,
 		p.ID, pack.RestMinutes, historyLength).Scan(&rows).Error; err != nil {
 		return nil, err
 	}

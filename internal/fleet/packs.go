@@ -68,6 +68,9 @@ type Reading struct {
 	LoadA        *float64 // load under which the resistance was worked out, and for how long
 	LoadS        *float64
 
+	Confirms  db.UUIDs   `gorm:"type:uuid[]"` // readings of which something was confirmed and stands here too
+	CellsFrom *uuid.UUID // the one of them whose cells these are; nil: they were read anew
+
 	WithdrawnAt  *time.Time // it counts for nothing since
 	WithdrawnBy  string
 	WithdrawnWhy string
@@ -250,6 +253,8 @@ type NewReading struct {
 	EndPercent   *float64
 	Load         *Load // nil: no load was put on
 	Source       string
+	Confirms     db.UUIDs   // as in Reading
+	CellsFrom    *uuid.UUID // as in Reading
 }
 
 // Load is what the cells read under a current after some seconds. With the
@@ -368,6 +373,7 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 		CellMV: db.Array[int64]{}, RestedMin: n.RestedMin, Percent: n.Percent, TemperatureC: n.TemperatureC,
 		MilliOhm: append(db.Array[float64]{},
 			n.MilliOhm...), MAhIn: n.MAhIn, MAhOut: n.MAhOut, StartPercent: n.StartPercent, EndPercent: n.EndPercent}
+	r.Confirms, r.CellsFrom = n.Confirms, n.CellsFrom
 	if n.Load != nil {
 		r.LoadA, r.LoadS = &n.Load.Amps, &n.Load.Seconds
 	}
@@ -381,10 +387,11 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 	cycles := pack.EquivalentCycles(out, float64(p.CapacityMAh))
 	r.Cycles = &cycles
 	r.measure()
-	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c, resistance_mohm, mah_in, mah_out, start_percent, end_percent, capacity_mah, capacity_pm, cycles, load_a, load_s)
-		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
+	res := tx.Exec(`insert into pack_readings (id, pack_id, at, by_name, source, cell_mv, rested_min, percent, temperature_c, resistance_mohm, mah_in, mah_out, start_percent, end_percent, capacity_mah, capacity_pm, cycles, load_a, load_s, confirms, cells_from)
+		values (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) on conflict (id) do nothing`,
 		r.ID, r.PackID, r.At, r.ByName, r.Source, r.CellMV, r.RestedMin, r.Percent, r.TemperatureC, r.MilliOhm, r.MAhIn,
-		r.MAhOut, r.StartPercent, r.EndPercent, r.CapacityMAh, r.CapacityPM, r.Cycles, r.LoadA, r.LoadS)
+		r.MAhOut, r.StartPercent, r.EndPercent, r.CapacityMAh, r.CapacityPM, r.Cycles, r.LoadA, r.LoadS,
+		r.Confirms, r.CellsFrom)
 	if res.Error != nil || res.RowsAffected == 0 {
 		return r, res.Error
 	}
@@ -393,7 +400,7 @@ func (s *Service) store(ctx context.Context, tx *gorm.DB, p Pack, n NewReading) 
 			return r, err
 		}
 	}
-	if r.CapacityMAh == nil && len(r.MilliOhm) == 0 && (len(r.CellMV) == 0 || r.RestedMin == nil) {
+	if r.CapacityMAh == nil && len(r.MilliOhm) == 0 && (len(r.CellMV) == 0 || r.RestedMin == nil || r.CellsFrom != nil) {
 		return r, nil // it adds nothing to what the history says
 	}
 	return r, s.standPack(ctx, tx, p)

@@ -173,36 +173,13 @@ func (s *Service) packsAfter(ctx context.Context, tx *gorm.DB, sh Sheet, finding
 		if err != nil {
 			return err
 		}
-		n := fleet.NewReading{ID: id, At: outbox.ReadAt(ctx, s.Clock.Now()), Source: "walkround"}
-		anew := false
-		for _, e := range sh.Worst() {
-			it, _, err := sh.item(e.ItemID)
-			if err != nil || it.PackID != p.ID.String() {
-				continue
-			}
-			measured := it.Kind == checks.Cells || it.Quantity == "level" || it.Quantity == "pack temperature"
-			anew = anew || measured && e.Value.From == ""
-			switch {
-			case it.Kind == checks.Cells:
-				if e.Value.From == "" {
-					n.RestedMin = new(Rested)
-				}
-				for _, mv := range e.Value.Set {
-					n.CellMV = append(n.CellMV, int(mv+0.5))
-				}
-			case it.Quantity == "level":
-				n.Percent = e.Value.Number
-			case it.Quantity == "pack temperature":
-				n.TemperatureC = e.Value.Number
-			}
+		n, anew, err := sh.readingOf(tx, *p)
+		if err != nil {
+			return err
 		}
-		// What was confirmed is a reading already, and makes no second one. Beside what was read anew it belongs to
-		// the new one, or the newest reading would know less than was said on this walk; its cells then count as not
-		// rested, so that the history of the pack has them once.
-		if len(n.CellMV) > 0 && n.Percent == nil {
-			n.RestedMin = new(Rested) // the level is told from them alone
-		}
-		if anew && (len(n.CellMV) > 0 || n.Percent != nil || n.TemperatureC != nil) {
+		// What was confirmed alone is a reading already, and makes no second one.
+		if anew {
+			n.ID, n.At, n.Source = id, outbox.ReadAt(ctx, s.Clock.Now()), "walkround"
 			if err := s.Fleet.StoreReading(ctx, tx, *p, n); err != nil {
 				return err
 			}

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/core/checks"
+	"mainstay/core/gate"
 	"mainstay/core/judge"
 	"mainstay/internal/fleet"
 	"mainstay/internal/platform/fault"
@@ -85,17 +86,26 @@ func TestWhatIsKnownIsOffered(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Complete(ctx, sh.ID)
 	require.NoError(t, err)
-	var again int64
-	require.NoError(t, s.DB.Raw("select count(*) from pack_readings where source = 'walkround' and cardinality(cell_mv) > 0 and rested_min is not null").Scan(&again).Error)
-	assert.Zero(t, again, "for the history the charger's reading stands as it is")
-	all, err := s.Fleet.PackViews(ctx, []uuid.UUID{s.Packs[0].ID})
-	require.NoError(t, err)
-	r := all[0].GatePack(s.Aircraft.ID).Reading
+	reading := func() *gate.PackReading {
+		all, err := s.Fleet.PackViews(ctx, []uuid.UUID{s.Packs[0].ID})
+		require.NoError(t, err)
+		return all[0].GatePack(s.Aircraft.ID).Reading
+	}
+	r := reading()
 	require.NotNil(t, r)
 	assert.NotEmpty(t, r.CellMV, "the newest reading knows all that was said on the walk: confirmed,")
 	assert.NotNil(t, r.Percent)
 	require.NotNil(t, r.Temperature)
 	assert.InDelta(t, 22, float64(*r.Temperature), 1e-9, "and read anew")
+	var anew int64
+	require.NoError(t, s.DB.Raw("select count(*) from pack_readings where pack_id = ? and cell_mv <> '{}' and cells_from is null",
+		s.Packs[0].ID).Scan(&anew).Error)
+	assert.EqualValues(t, 1, anew, "the history of the pack has the cells once, where they were read")
+
+	// What was confirmed of a reading goes with it.
+	from := uuid.MustParse(known[cells].Value.From)
+	require.NoError(t, s.Fleet.WithdrawReading(s.As(s.Tech), s.Packs[0].ID, from, "of another pack"))
+	assert.Nil(t, reading())
 }
 
 // Once the pack has flown nothing that was read before is offered, nor can it be confirmed.
@@ -192,4 +202,31 @@ func TestCallAndResponse(t *testing.T) {
 	require.NoError(t, err)
 	_, err = s.Walkrounds.Complete(s.As(s.Pilot), sh.ID)
 	require.NoError(t, err)
+}
+
+// A reading that is withdrawn between being confirmed and the end of the walk is not known.
+func TestWhatIsWithdrawnIsNotConfirmed(t *testing.T) {
+	s, sh := begun(t)
+	ctx, pack := s.As(s.Pilot), s.Packs[0].ID
+	cells := "pack-cells@" + pack.String()
+	known := offers(t, s, sh.ID)
+	var es []walkround.NewEntry
+	for _, e := range s.Entries(sh, nil) {
+		if e.ItemID == cells {
+			e.Value = known[cells].Value
+		}
+		es = append(es, e)
+	}
+	_, err := s.Walkrounds.Save(ctx, sh.ID, es)
+	require.NoError(t, err)
+	require.NoError(t, s.Fleet.WithdrawReading(s.As(s.Tech), pack, uuid.MustParse(known[cells].Value.From),
+		"of another pack"))
+	_, err = s.Walkrounds.Complete(ctx, sh.ID)
+	require.NoError(t, err)
+	all, err := s.Fleet.PackViews(ctx, []uuid.UUID{pack})
+	require.NoError(t, err)
+	r := all[0].GatePack(s.Aircraft.ID).Reading
+	require.NotNil(t, r)
+	assert.Empty(t, r.CellMV, "the gate asks for them")
+	assert.NotNil(t, r.Percent)
 }
