@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -19,6 +20,7 @@ interface CallsProps {
   onCall: (kind: "start" | "end", how: "desk" | "spoken") => void;
 }
 
+/** The calls that are due at start and end. */
 export function Calls({ x, desk, onCall }: CallsProps) {
   if (!x.needs_calls) return null;
   const last = x.calls.at(-1)?.kind;
@@ -37,6 +39,7 @@ export function Calls({ x, desk, onCall }: CallsProps) {
   );
 }
 
+/** Asks for an authorisation of one zone. */
 export function Wanted({
   site,
   a,
@@ -79,7 +82,7 @@ export function Wanted({
         },
       }),
     );
-    await qc.invalidateQueries({ queryKey: ["airspace"] });
+    await wrote(qc, "authorisations");
     onDone();
   });
   return (

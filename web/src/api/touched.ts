@@ -81,6 +81,8 @@ export const concerned = {
     "due",
     "walkround",
     "flight",
+    "log",
+    "evening",
   ],
   walkrounds: ["trends", "day", "fleet", "gate", "defects", "walkround"],
   walkround_entries: ["walkround"],

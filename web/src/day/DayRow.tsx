@@ -7,6 +7,7 @@ import { Flag, VerdictMark, words } from "../parts/Flag";
 import { remedyPath, remedyWords } from "../parts/remedy";
 import { hoursMinutes, useNow, useZone } from "../parts/time";
 
+/** An aircraft on the day, with what stops it and the next thing to do. */
 export function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["TypeEntry"] }) {
   const to = remedyPath(a.next, a.id) ?? `/fleet/${a.id}`;
   return (

@@ -73,6 +73,7 @@ interface StationProps {
 /** The least height of a number in px. */
 export const readable = 16;
 
+/** A place on the plan: its mark, and what is said of it. */
 export function Station({ s, x, y, r: usual, least, p }: StationProps) {
   const m = p.marks?.[s.id];
   if (!m) return null;

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -80,7 +81,7 @@ function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
     const body = { ...v, id, watts: watts ?? 0, generator_w: generator ?? 0, version: c?.version ?? 0 };
     await ask(api.PUT("/chargers", { body }));
     onClose();
-    ["evening", "jobs"].forEach((k) => void qc.invalidateQueries({ queryKey: [k] }));
+    void wrote(qc, "chargers");
   });
   return (
     <Dialog title={c ? `Change: ${c.name}` : "Add a charger"} open onClose={onClose}>

@@ -24,6 +24,7 @@ export const gearKinds: Record<Gear["kind"], string> = {
   light: "Light",
 };
 
+/** Adds a piece of gear, or changes one. */
 export function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
   const qc = useQueryClient();
   const [id] = useState(() => g?.id ?? newId());

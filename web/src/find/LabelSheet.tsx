@@ -7,6 +7,7 @@ interface Label {
   line: string;
 }
 
+/** A sheet of labels to print. */
 export function Sheet({ labels }: { labels: Label[] }) {
   if (labels.length === 0) return <Empty>There is nothing to label yet.</Empty>;
   return (

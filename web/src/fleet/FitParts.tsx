@@ -16,6 +16,7 @@ export interface ActProps {
   onClose: () => void;
 }
 
+/** Fits parts, and says what becomes of those that come off. */
 export function FitParts({ open, onClose, d, positions }: ActProps & { d: Detail; positions: string[] }) {
   const qc = useQueryClient();
   const places = d.type.positions.filter((p) => positions.includes(p.id));

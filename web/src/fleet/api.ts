@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -15,12 +16,9 @@ export const useFirmware = (id: string) =>
     queryFn: () => ask(api.GET("/aircraft/{id}/firmware", { params: { path: { id } } })),
   });
 
-/** What changes with the firmware of an aircraft: its findings, and the work that follows. */
-const touched = [["firmware"], ["fleet"], ["day"], ["gate"], ["due"], ["orders"]];
-
 function useLook() {
   const qc = useQueryClient();
-  return () => Promise.all(touched.map((queryKey) => qc.invalidateQueries({ queryKey })));
+  return () => wrote(qc, "firmware_installed", "firmware_sets", "work_orders");
 }
 
 /** Records what is installed in an aircraft. */

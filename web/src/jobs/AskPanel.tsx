@@ -1,7 +1,7 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
 import { Flag } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
@@ -23,7 +23,7 @@ export function AskPanel({ j }: { j: Schemas["Job"] }) {
           body: { answers: [{ ask: id, option }] },
         }),
       );
-      await qc.invalidateQueries({ queryKey: keys.job(j.id) });
+      await wrote(qc, "job_answers");
     } catch (e) {
       setError(e);
     }

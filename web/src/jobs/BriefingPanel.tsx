@@ -1,8 +1,8 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { Flag } from "../parts/Flag";
@@ -25,7 +25,7 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
     setError(undefined);
     try {
       await ask(api.POST("/jobs/{id}/briefing", { params: { path: { id: j.id } }, body: { id: newId() } }));
-      await qc.invalidateQueries({ queryKey: keys.job(j.id) });
+      await wrote(qc, "briefings");
     } catch (e) {
       setError(e);
     }

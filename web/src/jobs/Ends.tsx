@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -10,6 +11,7 @@ import { hoursMinutes, useZone } from "../parts/time";
 
 type Job = Schemas["Job"];
 
+/** The flights that belong to the job. */
 export function Flights({ j }: { j: Job }) {
   const z = useZone();
   return (
@@ -48,7 +50,7 @@ export function Ends({ j }: { j: Job }) {
         }),
       );
       setAsked(false);
-      await qc.invalidateQueries({ queryKey: ["jobs"] });
+      await wrote(qc, "jobs");
     } catch (e) {
       setError(e);
     }

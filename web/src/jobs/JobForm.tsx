@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { usePeople, useFleet, useSites } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -149,7 +150,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
         },
       }),
     );
-    await qc.invalidateQueries({ queryKey: ["jobs"] });
+    await wrote(qc, "jobs");
     onSaved(id);
   });
   const chosen = (a: string): ChosenCraft => ({ ...blankCraft, ...v.aircraft[a] });

@@ -1,8 +1,8 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import { Waits } from "../outbox/Waits";
@@ -25,7 +25,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
     setError(undefined);
     try {
       await ask(api.PUT("/jobs/{id}/kit/{item}", { params: { path: { id: j.id, item } }, body }));
-      await qc.invalidateQueries({ queryKey: keys.job(j.id) });
+      await wrote(qc, "job_kit");
       return true;
     } catch (e) {
       setError(e);

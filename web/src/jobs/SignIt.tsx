@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -13,6 +14,7 @@ interface SignItProps {
   onDone: () => void;
 }
 
+/** One more signature under the briefing, with the own PIN. */
 export function SignIt({ job, briefing, who, onDone }: SignItProps) {
   const qc = useQueryClient();
   const [pin, setPin] = useState("");
@@ -36,7 +38,7 @@ export function SignIt({ job, briefing, who, onDone }: SignItProps) {
     }
     setPin("");
     setBusy(false);
-    await qc.invalidateQueries({ queryKey: ["jobs"] });
+    await wrote(qc, "briefing_signatures");
   };
   return (
     <form

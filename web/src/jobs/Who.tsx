@@ -15,6 +15,7 @@ interface WhoProps {
   decide: (aircraft: string) => ((kind: Schemas["DecisionKind"], f: Schemas["Finding"]) => void) | undefined;
 }
 
+/** Who and what goes: people with their posts, aircraft with what is set in them. */
 export function Who({ j, decide }: WhoProps) {
   const u = useUnits();
   return (

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -10,9 +11,6 @@ export type After = Schemas["AfterFlight"];
 
 const at = (id: string, aircraft: string) => ({ params: { path: { id, aircraft } } });
 const of = (id: string, aircraft: string, number: number) => ({ params: { path: { id, aircraft, number } } });
-
-/** Pages that judge by a mission plan. */
-const touched = [["jobs"], ["gate"], ["day"]];
 
 export function usePlan(job: string, aircraft: string) {
   return useQuery({
@@ -40,7 +38,7 @@ function useChange<B>(job: string, aircraft: string, send: (body: B) => Promise<
     mutationFn: send,
     onSuccess: (p) => {
       qc.setQueryData(keys.mission(job, aircraft), p);
-      touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+      void wrote(qc, "mission_plans", "jobs");
     },
   });
 }
@@ -150,7 +148,7 @@ export function useSaveCamera() {
       ask(api.PUT("/cameras/{id}", { params: { path: { id: body.id } }, body })),
     onSuccess: (d) => {
       qc.setQueryData(keys.cameras, d);
-      void qc.invalidateQueries({ queryKey: ["mission"] });
+      void wrote(qc, "cameras");
     },
   });
 }
@@ -166,8 +164,7 @@ export function useSaveCanopy() {
       ask(api.PUT("/canopies/{id}", { params: { path: { id: body.id } }, body })),
     onSuccess: (d) => {
       qc.setQueryData(keys.canopies, d);
-      void qc.invalidateQueries({ queryKey: ["mission"] });
-      void qc.invalidateQueries({ queryKey: ["mission-try"] });
+      void wrote(qc, "canopies");
     },
   });
 }

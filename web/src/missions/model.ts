@@ -16,9 +16,6 @@ export function flightShown(p: Plan, asked: string | null): Flight | undefined {
   return p.flights.find((f) => f.number === n) ?? p.flights[0];
 }
 
-/** The verdict of a flight on record: what its pictures say. */
-export const isFlown = (f: Flight) => f.flown !== undefined;
-
 /** Minutes as they are said: 7 min 30 s is 8, never less than 1. */
 export const minutes = (seconds: number) => Math.max(1, Math.round(seconds / 60));
 

@@ -5,6 +5,7 @@ import { counted } from "../parts/number";
 
 type Paper = Schemas["Paper"];
 
+/** For whom, on what and how long a document holds. */
 export function Holds({ p }: { p: Paper }) {
   const left = p.expires_on ? (Date.parse(p.expires_on) - serverNow()) / 86_400_000 : Infinity;
   if (!p.in_force)

@@ -19,6 +19,7 @@ interface PaperFormProps {
   onDone: () => void;
 }
 
+/** A document of a person or the crew, with when it ends. */
 export function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) {
   const qc = useQueryClient();
   const [id] = useState(() => p?.id ?? newId());

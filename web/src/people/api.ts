@@ -1,7 +1,6 @@
 import { wrote } from "../api/touched";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
 
 export type Person = Schemas["Person"];
 export type Once = Schemas["OncePassword"];
@@ -11,7 +10,7 @@ export function useAddPerson() {
   const qc = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas["NewPerson"]) => ask(api.POST("/people", { body })),
-    onSuccess: () => qc.invalidateQueries({ queryKey: keys.people }),
+    onSuccess: () => wrote(qc, "people"),
   });
 }
 
@@ -30,7 +29,7 @@ export function useResetPassword(id: string) {
   const qc = useQueryClient();
   return useMutation({
     mutationFn: () => ask(api.POST("/people/{id}/one-time-password", { params: { path: { id } } })),
-    onSuccess: () => qc.invalidateQueries({ queryKey: keys.people }),
+    onSuccess: () => wrote(qc, "people"),
   });
 }
 
@@ -39,6 +38,6 @@ export function useChooseSecrets() {
   const qc = useQueryClient();
   return useMutation({
     mutationFn: (body: Schemas["OwnSecrets"]) => ask(api.PUT("/session/secrets", { body })),
-    onSuccess: () => qc.invalidateQueries({ queryKey: keys.session }),
+    onSuccess: () => wrote(qc, "people"),
   });
 }

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -56,7 +57,7 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
     try {
       qc.setQueryData(keys.charger, await call);
       setPack("");
-      await qc.invalidateQueries({ queryKey: keys.packs });
+      await wrote(qc, "packs", "charges");
     } catch (e) {
       setError(e);
     }

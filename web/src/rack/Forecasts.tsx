@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -22,7 +23,7 @@ export function Forecasts() {
     setError(undefined);
     try {
       await ask(api.POST("/packs/forecasts"));
-      await qc.invalidateQueries({ queryKey: keys.background });
+      await wrote(qc, "background_work");
     } catch (e) {
       setError(e);
     }

@@ -23,6 +23,7 @@ const finds: [Find, string][] = [
   ["corroded", "contacts corroded or charred"],
 ];
 
+/** What each face of a pack looks like. */
 export function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => void }) {
   const qc = useQueryClient();
   const [id] = useState(newId);

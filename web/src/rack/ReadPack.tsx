@@ -12,6 +12,7 @@ import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
 
+/** Reads a pack: cells, level, warmth, and what a charger measured. */
 export function ReadPack({ p }: { p: Schemas["Pack"] }) {
   const u = useUnits();
   const [id, setId] = useState(newId);

@@ -5,12 +5,9 @@ import { wrote } from "../api/touched";
 
 export type Outcome = Schemas["PackOutcome"];
 
-/** Pages that show where packs are. */
-const touched = [["packs"], ["day"], ["gate"], ["sets"], ["evening"]];
-
 function useLook() {
   const qc = useQueryClient();
-  return () => touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+  return () => wrote(qc, "packs");
 }
 
 /** Moves several packs to one state; each by itself. */

@@ -14,6 +14,7 @@ import { serverNow, useZone } from "../parts/time";
 
 type Readiness = Schemas["Readiness"];
 
+/** Puts practice on record: packs, landings, what was flown. */
 export function PracticeForm({ person, d, onDone }: { person: string; d: Readiness; onDone: () => void }) {
   const qc = useQueryClient();
   const z = useZone();

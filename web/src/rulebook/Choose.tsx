@@ -11,6 +11,7 @@ import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
 
+/** Chooses the rules that the crew flies under. */
 export function Choose({ b }: { b: Schemas["RuleBook"] }) {
   const qc = useQueryClient();
   const u = useUnits();

@@ -10,6 +10,7 @@ import { Problem } from "../parts/states";
 
 type Own = Schemas["LocalRule"];
 
+/** A rule of the own: what is asked, and what the answer means. */
 export function OwnForm({ r, onDone }: { r?: Own; onDone: () => void }) {
   const qc = useQueryClient();
   const [id] = useState(() => r?.id ?? newId());

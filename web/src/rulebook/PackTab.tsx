@@ -4,6 +4,7 @@ import { useAddress } from "../parts/address";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 
+/** The rules of a pack, each with what it rests on. */
 export function PackTab({ b }: { b: Schemas["RuleBook"] }) {
   const [params, set] = useAddress();
   const name = params.get("pack") ?? b.chosen;

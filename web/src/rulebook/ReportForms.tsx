@@ -19,6 +19,7 @@ interface RaiseProps {
   onDone: () => void;
 }
 
+/** Begins a report to the authority. */
 export function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
   const qc = useQueryClient();
   const z = useZone();
@@ -51,6 +52,7 @@ export function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
   );
 }
 
+/** Puts a report on record as sent. */
 export function DoneForm({ r, onDone }: { r: Report; onDone: () => void }) {
   const qc = useQueryClient();
   const f = useDraftForm(`report-${r.id}`, { reference: "" });

@@ -1,5 +1,6 @@
 import { Explained } from "../parts/Explained";
 
+/** A figure with its name, whose words of the trade open. */
 export function Fact({ name, children }: { name: string; children: React.ReactNode }) {
   return (
     <div>

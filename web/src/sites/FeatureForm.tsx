@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
@@ -111,7 +112,7 @@ export function FeatureForm({
           body: { feature: body, version },
         }),
       );
-      await qc.invalidateQueries({ queryKey: ["site"] });
+      await wrote(qc, "site_features");
       onDone();
     } catch (e) {
       setError(e);
@@ -124,7 +125,7 @@ export function FeatureForm({
       await ask(
         api.DELETE("/sites/{id}/features/{feature}", { params: { path: { id: site, feature: f.id } } }),
       );
-      await qc.invalidateQueries({ queryKey: ["site"] });
+      await wrote(qc, "site_features");
       onRemoved(f.id);
     } catch (e) {
       setError(e);

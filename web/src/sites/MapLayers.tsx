@@ -45,6 +45,7 @@ export function Reach({ zones }: { zones?: Schemas["ZoneSeen"][] }) {
   return null;
 }
 
+/** Hands on where the map is pressed. */
 export function Clicks({ onPlace }: { onPlace?: (p: Place) => void }) {
   useMapEvents({
     click: (e) => {

@@ -112,6 +112,7 @@ export function Hatches() {
   );
 }
 
+/** What is being drawn, as far as it is. */
 export function Drawing({ shape, places }: { shape: Feature["shape"]; places: Place[] }) {
   return (
     <>

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -48,7 +49,7 @@ export function PasteReport({ site, ground, open, onClose }: DialogProps) {
       );
       setText("");
       onClose();
-      await qc.invalidateQueries({ queryKey: ["site"] });
+      await wrote(qc, "site_weather");
     } catch (x) {
       setError(x);
     }

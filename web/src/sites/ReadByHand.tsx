@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -58,7 +59,7 @@ export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
         }),
       );
       onClose();
-      await qc.invalidateQueries({ queryKey: ["site"] });
+      await wrote(qc, "site_weather");
     } catch (x) {
       setError(x);
     }

@@ -20,7 +20,7 @@ export function useKeepSite(there: boolean) {
       there
         ? ask(api.PUT("/sites/{id}", { params: { path: { id: body.id } }, body }))
         : ask(api.POST("/sites", { body })),
-    onSuccess: () => qc.invalidateQueries({ queryKey: ["site"] }),
+    onSuccess: () => wrote(qc, "sites"),
   });
 }
 
@@ -37,7 +37,7 @@ export function useDraw() {
           }),
         );
     },
-    onSuccess: () => qc.invalidateQueries({ queryKey: ["site"] }),
+    onSuccess: () => wrote(qc, "site_features"),
   });
 }
 
@@ -47,7 +47,7 @@ export function useRestoreFeature(id: string) {
   return useMutation({
     mutationFn: (feature: string) =>
       ask(api.POST("/sites/{id}/features/{feature}/restore", { params: { path: { id, feature } } })),
-    onSuccess: () => qc.invalidateQueries({ queryKey: ["site"] }),
+    onSuccess: () => wrote(qc, "site_features"),
   });
 }
 

@@ -14,6 +14,7 @@ export interface BandProps {
   onPress?: () => void;
 }
 
+/** A pass as the band that it sprays. */
 export function PassBand({ i, x, plan, to, u, on, onPress }: BandProps) {
   const [a, b] = [to(x.from), to(x.to)];
   const done = isDone(plan, i);

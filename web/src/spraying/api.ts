@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -6,9 +7,6 @@ export type Plan = Schemas["SprayPlan"];
 export type Wish = Schemas["SprayWish"];
 
 const at = (id: string, aircraft: string) => ({ params: { path: { id, aircraft } } });
-
-/** Pages that judge by a spray plan. */
-export const touched = [["jobs"], ["gate"], ["day"], ["spray"]];
 
 /** A wish worked out without keeping it; what was worked out before stands until the answer is there. */
 export function useTry(job: string, aircraft: string, wish: Wish | undefined) {
@@ -28,7 +26,7 @@ function usePlanChange<B>(job: string, aircraft: string, send: (body: B) => Prom
     mutationFn: send,
     onSuccess: (p) => {
       qc.setQueryData(keys.spray(job, aircraft), p);
-      touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+      void wrote(qc, "spray_plans", "jobs");
     },
   });
 }
@@ -60,7 +58,7 @@ export function useSaveNozzle() {
       ask(api.PUT("/nozzles/{id}", { params: { path: { id: body.id } }, body })),
     onSuccess: (d) => {
       qc.setQueryData(keys.nozzles, d);
-      touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+      void wrote(qc, "nozzles", "spray_plans");
     },
   });
 }

@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import type { QueryClient } from "@tanstack/react-query";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
@@ -7,7 +8,7 @@ import { useAbout, usePress } from "../outbox/hooks";
 import { answered, pressKind, type Sending } from "../outbox/kinds";
 import type { Press } from "../outbox/model";
 import { serverIso } from "../parts/time";
-import { touched, type Plan } from "./api";
+import type { Plan } from "./api";
 import { guides } from "./checks";
 import { checksThing, planThing, withPresses, type SprayPresses } from "./presses";
 
@@ -42,7 +43,7 @@ export function useCheckPress(aircraft: string) {
 }
 
 function look(qc: QueryClient) {
-  touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+  void wrote(qc, "spray_plans", "spray_done", "jobs");
 }
 
 async function take(qc: QueryClient, p: Press<{ job: string; aircraft: string }>, plan: Plan) {

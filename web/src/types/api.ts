@@ -1,3 +1,4 @@
+import { wrote } from "../api/touched";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
@@ -19,9 +20,6 @@ export function useAddType() {
   return useMutation({
     mutationFn: ({ profile, like }: { profile: Profile; like: string }) =>
       ask(api.POST("/types", { body: profile, params: { query: { like: like || undefined } } })),
-    onSuccess: () =>
-      Promise.all(
-        [keys.types, keys.fleet, keys.coverage].map((queryKey) => qc.invalidateQueries({ queryKey })),
-      ),
+    onSuccess: () => wrote(qc, "crew", "programmes"), // types belong to the crew's set-up
   });
 }

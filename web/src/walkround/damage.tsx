@@ -23,6 +23,7 @@ export function Propeller({
   );
 }
 
+/** An arm, whole or cracked. */
 export function Arm({ gap = 0, children }: { gap?: number; children?: ReactNode }) {
   return (
     <>
@@ -35,6 +36,7 @@ export function Arm({ gap = 0, children }: { gap?: number; children?: ReactNode 
   );
 }
 
+/** A pack, flat or bulging. */
 export function Pack({ face }: { face: string }) {
   return (
     <>
@@ -45,6 +47,7 @@ export function Pack({ face }: { face: string }) {
   );
 }
 
+/** A plug, clean or burnt. */
 export function Plug({ at }: { at: number }) {
   return (
     <>

@@ -1,5 +1,5 @@
+import { PartKindFields } from "./PartKindFields";
 import { wrote } from "../api/touched";
-import { useTypes } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -9,11 +9,10 @@ import { NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
-import { kindName, kindsOf } from "./partKinds";
 
+/** Puts a part on the shelf. */
 export function AddPart({ onClose }: { onClose: () => void }) {
   const qc = useQueryClient();
-  const types = useTypes();
   const [id, setId] = useState(newId);
   const [saved, setSaved] = useState("");
   const f = useDraftForm("new-part", {
@@ -54,22 +53,11 @@ export function AddPart({ onClose }: { onClose: () => void }) {
       <form onSubmit={send} noValidate>
         {f.root && <Problem error={new Error(f.root)} />}
         {saved && <p role="status">{saved}</p>}
-        <SelectField label="For which type" {...f.register("type_key")} wrong={f.wrong("type_key")}>
-          <option value="">Choose</option>
-          {types.data?.types.map((t) => (
-            <option key={t.profile.key} value={t.profile.key}>
-              {t.profile.name}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField label="Kind" {...f.register("kind")} wrong={f.wrong("kind")}>
-          <option value="">Choose</option>
-          {kindsOf(types.data?.types, f.watch("type_key")).map((k) => (
-            <option key={k} value={k}>
-              {kindName(k)}
-            </option>
-          ))}
-        </SelectField>
+        <PartKindFields
+          type={f.watch("type_key")}
+          register={(n) => f.register(n)}
+          wrong={(n) => f.wrong(n)}
+        />
         <TextField label="Serial number" {...f.register("serial")} wrong={f.wrong("serial")} />
         <TextField label="Batch" {...f.register("batch")} wrong={f.wrong("batch")} />
         <SelectField label="From" {...f.register("source")} wrong={f.wrong("source")}>

@@ -1,16 +1,17 @@
+import { PartKindFields } from "./PartKindFields";
 import { wrote } from "../api/touched";
-import { useTypes } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
-import { AreaField, SelectField } from "../parts/Field";
+import { AreaField, } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
-import { kindName, kindsOf } from "./partKinds";
+import { kindName, } from "./partKinds";
 
+/** Which parts of others a type may carry. */
 export function Approvals({ s, onAdd }: { s: Schemas["Stock"]; onAdd?: () => void }) {
   const z = useZone();
   return (
@@ -42,9 +43,9 @@ export function Approvals({ s, onAdd }: { s: Schemas["Stock"]; onAdd?: () => voi
   );
 }
 
+/** Allows a part, with what it rests on. */
 export function Approve({ onClose }: { onClose: () => void }) {
   const qc = useQueryClient();
-  const types = useTypes();
   const f = useDraftForm("approve-parts", { type_key: "", kind: "", note: "" });
   const send = f.submit(async (v) => {
     await ask(api.POST("/approvals", { body: v }));
@@ -56,22 +57,11 @@ export function Approve({ onClose }: { onClose: () => void }) {
     <Dialog title="Approve third-party parts" open onClose={onClose}>
       <form onSubmit={send} noValidate>
         {f.root && <Problem error={new Error(f.root)} />}
-        <SelectField label="For which type" {...f.register("type_key")} wrong={f.wrong("type_key")}>
-          <option value="">Choose</option>
-          {types.data?.types.map((t) => (
-            <option key={t.profile.key} value={t.profile.key}>
-              {t.profile.name}
-            </option>
-          ))}
-        </SelectField>
-        <SelectField label="Kind" {...f.register("kind")} wrong={f.wrong("kind")}>
-          <option value="">Choose</option>
-          {kindsOf(types.data?.types, f.watch("type_key")).map((k) => (
-            <option key={k} value={k}>
-              {kindName(k)}
-            </option>
-          ))}
-        </SelectField>
+        <PartKindFields
+          type={f.watch("type_key")}
+          register={(n) => f.register(n)}
+          wrong={(n) => f.wrong(n)}
+        />
         <AreaField
           label="What was measured or known, and by whom"
           {...f.register("note")}

@@ -10,6 +10,7 @@ import { Problem } from "../parts/states";
 
 type Order = Schemas["WorkOrder"];
 
+/** Calls a work order off, with the reason. */
 export function Cancel({ o }: { o: Order }) {
   const qc = useQueryClient();
   const [open, setOpen] = useState(false);

@@ -13,6 +13,7 @@ import { kindName, kindsOf } from "./partKinds";
 
 type Line = Schemas["StockLine"];
 
+/** A line of the stock: what is kept, how many, where from. */
 export function EditLine({ line, onClose }: { line?: Line; onClose: () => void }) {
   const qc = useQueryClient();
   const types = useTypes();

@@ -10,6 +10,7 @@ import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
 import { Problem, QueryView } from "../parts/states";
 
+/** What the new order is for: a task that is due, or a defect. */
 export function For({ aircraft }: { aircraft: string }) {
   const q = useQuery({
     queryKey: keys.aircraft(aircraft),

@@ -10,6 +10,7 @@ import { Problem } from "../parts/states";
 
 type Part = Schemas["PartDetail"];
 
+/** Takes a part off its aircraft. */
 export function TakeOff({ p, onClose }: { p: Part; onClose: () => void }) {
   const qc = useQueryClient();
   const f = useDraftForm(`off-${p.id}`, {
@@ -49,6 +50,7 @@ export function TakeOff({ p, onClose }: { p: Part; onClose: () => void }) {
   );
 }
 
+/** Swaps two parts of one kind. */
 export function Swap({ p, onClose }: { p: Part; onClose: () => void }) {
   const qc = useQueryClient();
   const q = useQuery({

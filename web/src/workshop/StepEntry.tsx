@@ -13,6 +13,7 @@ import { useZone } from "../parts/time";
 type Order = Schemas["WorkOrder"];
 type Step = Schemas["WorkStep"];
 
+/** A step as it was done. */
 export function StepDone({ s }: { s: Step }) {
   const z = useZone();
   return (

@@ -1,13 +1,11 @@
+import { wrote } from "../api/touched";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, ask, newId } from "../api/client";
 import type { Opened, Wanted } from "./model";
 
-/** Pages that show what work is open. */
-const touched = [["orders"], ["due"], ["defects"], ["fleet"], ["day"], ["gate"]];
-
 function useLook() {
   const qc = useQueryClient();
-  return () => touched.forEach((queryKey) => void qc.invalidateQueries({ queryKey }));
+  return () => wrote(qc, "work_orders");
 }
 
 /** Opens a work order for each of several things; what is refused leaves the others alone. */

@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Schemas } from "../../api/client";
-import { callOutAt, callOutWords, learnedPoints, leftOut } from "./model";
+import { callOutWords, learnedPoints, leftOut } from "./model";
 
 const row = (distance_m: number, percent: number, cannot?: string) => ({
   distance_m,
@@ -10,18 +10,13 @@ const row = (distance_m: number, percent: number, cannot?: string) => ({
   cannot,
 });
 
-it("calls the level for a distance that is never nearer than asked", () => {
+it("says each level, or why there is none", () => {
   const table = [
     row(100, 30.2),
     row(200, 34),
     row(300, 120),
     row(400, 40, "the wind is stronger than it flies"),
   ];
-  expect(callOutAt(table, 0)?.distance_m).toBe(100);
-  expect(callOutAt(table, 100)?.distance_m).toBe(100);
-  expect(callOutAt(table, 101)?.distance_m).toBe(200);
-  expect(callOutAt(table, 999)?.distance_m).toBe(400);
-  expect(callOutAt([], 10)).toBeUndefined();
   expect(table.map(callOutWords)).toEqual(["31 %", "34 %", "more than they hold", "no way home"]);
 });
 

@@ -2,11 +2,6 @@ import type { Schemas } from "../../api/client";
 
 export type CallOut = Schemas["HomeCallOut"];
 
-/** The call-out that holds at a distance: the nearest that is not nearer; beyond the table its last. */
-export function callOutAt(table: CallOut[], distance: number): CallOut | undefined {
-  return table.find((c) => c.distance_m >= distance) ?? table.at(-1);
-}
-
 /** A call-out in words: what the packs must show, or why there is no way home. */
 export function callOutWords(c: CallOut): string {
   if (c.cannot) return "no way home";

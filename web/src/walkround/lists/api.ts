@@ -1,3 +1,4 @@
+import { wrote } from "../../api/touched";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask } from "../../api/client";
 import { keys } from "../../api/keys";
@@ -41,11 +42,6 @@ export function useKeepList(type: string) {
   return useMutation({
     mutationFn: (list: List) =>
       ask(api.POST("/types/{key}/checklist", { params: { path: { key: type } }, body: list })),
-    onSuccess: () =>
-      Promise.all(
-        [keys.listVersions(type), keys.rounds(type), keys.coverage].map((queryKey) =>
-          qc.invalidateQueries({ queryKey }),
-        ),
-      ),
+    onSuccess: () => wrote(qc, "crew"), // lists belong to the crew's set-up
   });
 }

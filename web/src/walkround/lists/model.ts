@@ -2,7 +2,7 @@ import type { Schemas } from "../../api/client";
 
 export type List = Schemas["Checklist"];
 export type Item = Schemas["Item"];
-export type Section = Schemas["ListSection"];
+type Section = Schemas["ListSection"];
 
 /** Where an item stands in a list. */
 export interface Place {
