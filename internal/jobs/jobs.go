@@ -29,6 +29,9 @@ import (
 	"mainstay/internal/sites"
 )
 
+// Planner says what a plan asks of the next flight of an aircraft; nil is no plan.
+type Planner func(ctx context.Context, job, aircraft uuid.UUID) (*PlannedFlight, error)
+
 // Service keeps jobs.
 type Service struct {
 	DB        *gorm.DB
@@ -40,8 +43,7 @@ type Service struct {
 	Readiness *readiness.Service
 	Rules     *rulebook.Service
 	Evening   *evening.Service
-	// Plans say what a plan of a kind of work asks of the next flight of an aircraft; nil is no plan.
-	Plans map[string]func(ctx context.Context, job, aircraft uuid.UUID) (*PlannedFlight, error)
+	Plans     map[string]Planner // by kind of work
 }
 
 // Any reports whether a job was ever planned.

@@ -88,22 +88,26 @@ func NewServices(g *gorm.DB, c clock.Clock, pictures photos.Store) *Services {
 	plan := &planning.Service{Fleet: f, Jobs: j}
 	plans := &spraying.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
 	shot := &missions.Service{DB: g, Clock: c, Fleet: f, Sites: at, Jobs: j, Planning: plan}
-	j.Plans = map[string]func(context.Context, uuid.UUID,
-		uuid.UUID) (*jobs.PlannedFlight, error){string(weather.Spraying): plans.Planned,
-		string(weather.Mapping): shot.Planned, string(weather.Inspection): shot.Planned}
+	j.Plans = map[string]jobs.Planner{
+		string(weather.Spraying):   plans.Planned,
+		string(weather.Mapping):    shot.Planned,
+		string(weather.Inspection): shot.Planned,
+	}
 	flown := &flights.Service{DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Jobs: j,
 		Practices: kept}
 	plan.Learned, w.Today = flown.Learned, flown.Today
 	log := &logbook.Service{DB: g, Clock: c, People: p}
-	return &Services{Year: &year.Service{Clock: c, People: p, Fleet: f, Log: log, Walks: w, Workshop: shop},
-		Spraying: plans, Missions: shot, Sheets: &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j,
-			Spraying: plans, Missions: shot, Walkrounds: w, Photo: func(ctx context.Context, id uuid.UUID) ([]byte, error) {
-				_, b, err := w.Photo(ctx, id)
-				return b, err
-			}}, DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Types: &types.Service{DB: g, Fleet: f,
-			Walkrounds: w, Workshop: shop}, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept,
-		Flights: flown, Log: log,
-		Rack: r, Evening: night, Sites: at}
+	paper := &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w}
+	paper.Photo = func(ctx context.Context, id uuid.UUID) ([]byte, error) {
+		_, b, err := w.Photo(ctx, id)
+		return b, err
+	}
+	return &Services{
+		DB: g, Clock: c, People: p, Fleet: f, Walkrounds: w, Workshop: shop, Flights: flown, Log: log, Rack: r,
+		Evening: night, Sites: at, Airspace: air, Readiness: ready, Rules: book, Jobs: j, Practices: kept, Spraying: plans,
+		Missions: shot, Sheets: paper, Types: &types.Service{DB: g, Fleet: f, Walkrounds: w, Workshop: shop},
+		Year: &year.Service{Clock: c, People: p, Fleet: f, Log: log, Walks: w, Workshop: shop},
+	}
 }
 
 // Queue makes the queue of background work with everything that may run in it.

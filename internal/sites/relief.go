@@ -25,6 +25,10 @@ const (
 	mostReachM  = 3000.0
 )
 
+// leastLine is how many places a contour has at least: shorter ones are the noise of the
+// grid, and thousands of them would be sent.
+const leastLine = 5
+
 // reliefOf is the ground round what is charted.
 func (s *Service) reliefOf(ctx context.Context, id uuid.UUID) (wayhome.Chart, relief.Ground, error) {
 	g, err := s.Ground(ctx, id)
@@ -65,6 +69,9 @@ func (h *Handlers) GetRelief(ctx context.Context, r api.GetReliefRequestObject) 
 	out := api.GetRelief200JSONResponse{StepM: g.Step(), LowM: known(g.LowM), HighM: known(g.HighM), South: sw.Lat,
 		West: sw.Lon, North: ne.Lat, East: ne.Lon, Lines: []api.Contour{}}
 	for _, l := range g.Contours() {
+		if len(l.Places) < leastLine {
+			continue
+		}
 		places := make([]api.Place, len(l.Places))
 		for i, p := range l.Places {
 			places[i] = round(c.Frame.Point(p))

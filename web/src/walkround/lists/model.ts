@@ -2,7 +2,6 @@ import type { Schemas } from "../../api/client";
 
 export type List = Schemas["Checklist"];
 export type Item = Schemas["Item"];
-type Section = Schemas["ListSection"];
 
 /** Where an item stands in a list. */
 export interface Place {
