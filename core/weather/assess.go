@@ -265,6 +265,12 @@ func (r *run) sound() {
 }
 
 // limit says that the newest finding is a limit that is known to be exceeded.
+// EnterElevation lifts what is not known because the elevation of the site is not.
+const EnterElevation = "entering the elevation of the site, or bringing its terrain"
+
+// forElevation says of the last finding that the site's elevation lifts it.
+func (r *run) forElevation() { r.out.Findings[len(r.out.Findings)-1].Lifts = EnterElevation }
+
 func (r *run) limit() { r.out.Findings[len(r.out.Findings)-1].Limit = true }
 
 func (r *run) find(v judge.Verdict, rule judge.Rule, source, sentence string) {
@@ -377,6 +383,7 @@ func (r *run) lift() {
 	}
 	if r.l.GroundM == nil {
 		r.find(judge.Watch, judge.RuleLift, usualOnly, "Density altitude is not known: the elevation of the site is missing.")
+		r.forElevation()
 		return
 	}
 	p, err := air.StationPressure(*a.QNH, *r.l.GroundM)
@@ -517,7 +524,8 @@ func (r *run) seeing() {
 		r.find(judge.Stop, judge.RuleClouds, cloud, "The elevation that the cloud base counts from is not known.")
 	case !known:
 		r.find(judge.Stop, judge.RuleClouds, cloud,
-			"The elevation of the site is not known, and so how high the cloud is over it: enter it in the site file.")
+			"The elevation of the site is not known, and so how high the cloud is over it.")
+		r.forElevation()
 	default:
 		c := base - l.CloudBelowM
 		r.out.CloudCeilingM = &c
@@ -570,6 +578,9 @@ func (r *run) spraying() {
 	if r.out.DeltaT == nil {
 		r.find(judge.Stop, judge.RuleDeltaT, usual,
 			"Delta T is not known: temperature, dew point, pressure or the elevation of the site is missing.")
+		if r.l.GroundM == nil {
+			r.forElevation()
+		}
 	} else if v, words := air.JudgeDeltaT(*r.out.DeltaT); v != judge.Clear && !r.l.Label.rules(*r.out.DeltaT) {
 		r.find(v, judge.RuleDeltaT, usual, words)
 	}

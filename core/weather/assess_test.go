@@ -59,6 +59,11 @@ func TestSiteOfUnknownElevation(t *testing.T) {
 	assert.Nil(t, x.DensityAltitudeM)
 	assert.Equal(t, judge.Stop, worst(x, judge.RuleClouds))
 	assert.Nil(t, x.CloudCeilingM)
+	for _, g := range x.Findings {
+		if g.Rule == judge.RuleLift || g.Rule == judge.RuleClouds {
+			assert.Equal(t, weather.EnterElevation, g.Lifts)
+		}
+	}
 	a.Source, a.StationM = "hand", nil
 	x = weather.Assess(a, l, now)
 	assert.Equal(t, judge.Clear, worst(x, judge.RuleClouds))
@@ -66,9 +71,8 @@ func TestSiteOfUnknownElevation(t *testing.T) {
 	assert.InDelta(t, (6000-500)*0.3048, *x.CloudCeilingM, 1e-6)
 	// A trend with a cloud whose base nobody can place is not expected to be fine.
 	a = air(t, "KZZT 101653Z 24003KT 10SM SKC 18/08 A3001 BECMG 1718/1720 BKN060")
-	if len(a.Trends) > 0 {
-		assert.GreaterOrEqual(t, worst(weather.Assess(a, l, now), judge.RuleHazard), judge.Watch)
-	}
+	require.NotEmpty(t, a.Trends)
+	assert.GreaterOrEqual(t, worst(weather.Assess(a, l, now), judge.RuleHazard), judge.Watch)
 }
 
 func TestFineMorning(t *testing.T) {

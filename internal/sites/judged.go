@@ -99,7 +99,11 @@ func (s *Service) ForJob(ctx context.Context, id uuid.UUID, ask JobAsk) (Judged,
 		if f.Rule == judge.RuleWind && sky.Replaced {
 			continue // the gate holds the measured wind against the limits itself
 		}
-		f.Remedy = &judge.Remedy{Kind: judge.ReadWeather, ID: id.String()}
+		kind := judge.ReadWeather
+		if f.Lifts == weather.EnterElevation {
+			kind = judge.OpenSite
+		}
+		f.Remedy = &judge.Remedy{Kind: kind, ID: id.String()}
 		out.Findings = append(out.Findings, f)
 	}
 	if sky.Latest != nil {

@@ -1,6 +1,7 @@
 import "leaflet/dist/leaflet.css";
-import { CircleMarker, MapContainer, ScaleControl, TileLayer, Tooltip, useMapEvents } from "react-leaflet";
+import { CircleMarker, MapContainer, ScaleControl, TileLayer, useMapEvents } from "react-leaflet";
 import { MapGrid } from "./MapGrid";
+import { MapNames } from "./MapNames";
 import { type Place, showPlace } from "./place";
 
 export interface NamedPlace extends Place {
@@ -19,6 +20,7 @@ export interface PickMapProps {
 /** A map on which a press is a place. */
 export default function PickMap({ near, place, onPick, tiles }: PickMapProps) {
   const first = place ?? near[0];
+  const names = near.map((p) => ({ key: p.name, at: p, words: p.name, rank: 1, gap: 10, mark: 7 }));
   const bounds = [...near, ...(place ? [place] : [])].map((p): [number, number] => [p.lat, p.lon]);
   return (
     <div className="sitemap drawing pick">
@@ -36,11 +38,7 @@ export default function PickMap({ near, place, onPick, tiles }: PickMapProps) {
         <MapGrid />
         <ScaleControl imperial={false} position="bottomleft" />
         {near.map((p) => (
-          <CircleMarker key={p.name} center={[p.lat, p.lon]} radius={6} className="m-take-off">
-            <Tooltip permanent direction="top" className="mapname" offset={[0, -6]}>
-              {p.name}
-            </Tooltip>
-          </CircleMarker>
+          <CircleMarker key={p.name} center={[p.lat, p.lon]} radius={6} className="m-take-off" />
         ))}
         {place && (
           <CircleMarker
@@ -50,6 +48,7 @@ export default function PickMap({ near, place, onPick, tiles }: PickMapProps) {
             interactive={false}
           />
         )}
+        <MapNames names={names} />
         <Press onPick={onPick} />
       </MapContainer>
     </div>

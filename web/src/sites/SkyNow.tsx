@@ -1,3 +1,4 @@
+import { cloudWords } from "./model";
 import type { Schemas } from "../api/client";
 import { useAge, useZone } from "../parts/time";
 import { Fact, num } from "./Fact";
@@ -29,13 +30,7 @@ export function SkyNow({ sky, n }: { sky: Schemas["Sky"]; n: Schemas["SkyNow"] }
         </Fact>
         <Fact name="Density altitude">{num(n.density_altitude_m, "m")}</Fact>
         <Fact name="Take-off mass today">{num(n.mass_limit_kg, "kg", 1)}</Fact>
-        <Fact name="Under the cloud">
-          {n.cloud_ceiling_m == null
-            ? n.air.cloud_known
-              ? "no cloud"
-              : "not known"
-            : `${Math.round(n.cloud_ceiling_m)} m above ground`}
-        </Fact>
+        <Fact name="Under the cloud">{cloudWords(n)}</Fact>
         {n.air.source !== "hand" && (
           <Fact name="Ceiling">
             {n.ceiling_ft == null

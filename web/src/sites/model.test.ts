@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { apart } from "./shapes";
-import { beginning, readHeadings, readPlaces, siteForm, windows } from "./model";
+import { beginning, cloudWords, readHeadings, readPlaces, siteForm, windows } from "./model";
 
 const hours = (verdicts: string) =>
   [...verdicts].map((v, i) => ({
@@ -80,5 +80,16 @@ describe("a map that begins by itself", () => {
     expect(apart(sw!, se!)).toBeCloseTo(100, 0);
     expect(apart(se!, ne!)).toBeCloseTo(100, 0);
     expect(apart(sw!, ne!)).toBeCloseTo(141.4, 0);
+  });
+});
+
+describe("room under the cloud", () => {
+  const of = (cloud_ceiling_m: number | null, cloud_known: boolean, cloud_base_ft: number | null) =>
+    cloudWords({ cloud_ceiling_m, air: { cloud_known, cloud_base_ft } });
+  it("is said, or that there is no cloud, or that nobody knows", () => {
+    expect(of(456.4, true, 2000)).toBe("456 m above ground");
+    expect(of(null, true, null)).toBe("no cloud");
+    expect(of(null, false, null)).toBe("not known");
+    expect(of(null, true, 2000)).toBe("not known"); // a cloud whose height over the site nobody knows
   });
 });

@@ -115,3 +115,13 @@ export function beginning(p: Schemas["Place"], ids: [string, string]): Feature[]
     },
   ];
 }
+
+/** How much room is left under the cloud, in words: no cloud is said only where there is none. */
+export function cloudWords(
+  n: Pick<Schemas["SkyNow"], "cloud_ceiling_m"> & {
+    air: Pick<Schemas["SkyNow"]["air"], "cloud_known" | "cloud_base_ft">;
+  },
+): string {
+  if (n.cloud_ceiling_m != null) return `${Math.round(n.cloud_ceiling_m)} m above ground`;
+  return n.air.cloud_known && n.air.cloud_base_ft == null ? "no cloud" : "not known";
+}
