@@ -97,7 +97,9 @@ func NewServices(g *gorm.DB, c clock.Clock, pictures photos.Store) *Services {
 		Practices: kept}
 	plan.Learned, w.Today = flown.Learned, flown.Today
 	log := &logbook.Service{DB: g, Clock: c, People: p}
-	paper := &sheets.Service{DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w}
+	paper := &sheets.Service{
+		DB: g, Clock: c, People: p, Sites: at, Jobs: j, Spraying: plans, Missions: shot, Walkrounds: w,
+	}
 	paper.Photo = func(ctx context.Context, id uuid.UUID) ([]byte, error) {
 		_, b, err := w.Photo(ctx, id)
 		return b, err
