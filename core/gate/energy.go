@@ -57,15 +57,19 @@ func (g *run) energy() *EnergyAnswer {
 		if g.in.Wind == nil {
 			kind = judge.EnterWind
 		}
-		g.find(judge.RuleEnergy, judge.RulePower, judge.Watch,
-			"The energy of this flight is worked out when packs and wind are entered.", "None.", nil, "entering them",
-			&judge.Remedy{Kind: kind})
+		g.find(judge.RuleEnergy, judge.RulePower, judge.Finding{
+			Verdict:  judge.Watch,
+			Sentence: "The energy of this flight is worked out when packs and wind are entered.",
+			Evidence: "None.", Lifts: "entering them", Remedy: &judge.Remedy{Kind: kind},
+		})
 		return nil
 	}
 	a, store, back, model, err := g.supply()
 	say := func(v judge.Verdict, r *judge.Remedy, lifts, format string, x ...any) {
-		g.find(judge.RuleEnergy, judge.RulePower, v, fmt.Sprintf(format, x...),
-			"Packs, mass and wind as entered"+assumedWords(a.Assumed)+".", nil, lifts, r)
+		g.find(judge.RuleEnergy, judge.RulePower, judge.Finding{
+			Verdict: v, Sentence: fmt.Sprintf(format, x...),
+			Evidence: "Packs, mass and wind as entered" + assumedWords(a.Assumed) + ".", Lifts: lifts, Remedy: r,
+		})
 	}
 	usual := func(v judge.Verdict, lifts, format string, x ...any) {
 		say(v, &judge.Remedy{Kind: judge.ChoosePacks}, lifts, format, x...)

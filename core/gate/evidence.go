@@ -18,9 +18,12 @@ import (
 
 func (g *run) wear() {
 	if len(g.in.Parts) == 0 && !g.in.PartsNear {
-		g.find(judge.RuleWear, judge.RuleWear, judge.Stop,
-			"No part of it is on record: what is fitted, and how old it is, is not known.", "Nothing on file.", nil,
-			"technician or chief", &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
+		g.find(judge.RuleWear, judge.RuleWear, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: "No part of it is on record: what is fitted, and how old it is, is not known.",
+			Evidence: "Nothing on file.", Lifts: "technician or chief",
+			Remedy: &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID},
+		})
 	}
 	type group struct {
 		labels []string
@@ -52,13 +55,20 @@ func (g *run) wear() {
 		for _, p := range missing {
 			labels = append(labels, p.Label)
 		}
-		g.find(judge.RuleWear, judge.RuleWear, judge.Watch, "No part is recorded at "+strings.Join(labels,
-			", ")+": their life is not known.", "Nothing fitted.", nil, "technician or chief", g.fit(missing[0]))
+		g.find(judge.RuleWear, judge.RuleWear, judge.Finding{
+			Verdict: judge.Watch,
+			Sentence: "No part is recorded at " + strings.Join(labels,
+				", ") + ": their life is not known.",
+			Evidence: "Nothing fitted.", Lifts: "technician or chief", Remedy: g.fit(missing[0]),
+		})
 	}
 	for _, key := range order {
 		x := groups[key]
-		g.find(judge.RuleWear, judge.RuleWear, x.worst.Verdict, strings.Join(x.labels, ", ")+": "+x.worst.Sentence,
-			"Counters of the parts.", nil, "technician or chief replaces it", g.fit(x.first))
+		g.find(judge.RuleWear, judge.RuleWear, judge.Finding{
+			Verdict: x.worst.Verdict, Sentence: strings.Join(x.labels, ", ") + ": " + x.worst.Sentence,
+			Evidence: "Counters of the parts.", Lifts: "technician or chief replaces it",
+			Remedy: g.fit(x.first),
+		})
 	}
 }
 
@@ -76,10 +86,12 @@ func Ready(t airframe.Type, p Pack, now time.Time) bool {
 
 func (g *run) rack() {
 	if n := g.in.Type.Packs.Count; g.in.PacksReady < n {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop,
-			fmt.Sprintf("%s may fly in it; a flight takes %d.", charged(g.in.PacksReady), n), "States on the rack.", nil,
-			"charging packs",
-			&judge.Remedy{Kind: judge.OpenRack})
+		g.find(judge.RulePacks, judge.RulePower, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: fmt.Sprintf("%s may fly in it; a flight takes %d.", charged(g.in.PacksReady), n),
+			Evidence: "States on the rack.", Lifts: "charging packs",
+			Remedy: &judge.Remedy{Kind: judge.OpenRack},
+		})
 	}
 }
 
@@ -93,15 +105,19 @@ func charged(n int) string {
 func (g *run) packs() {
 	want := g.in.Type.Packs
 	if len(g.in.Packs) != want.Count {
-		g.find(judge.RulePacks, judge.RulePower, judge.Stop,
-			fmt.Sprintf("%s takes %s; %d chosen.", g.in.Type.Name, judge.Count(want.Count, "pack"), len(g.in.Packs)),
-			"Choice of packs.", nil, "choosing packs",
-			&judge.Remedy{Kind: judge.ChoosePacks})
+		g.find(judge.RulePacks, judge.RulePower, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: fmt.Sprintf("%s takes %s; %d chosen.", g.in.Type.Name, judge.Count(want.Count, "pack"), len(g.in.Packs)),
+			Evidence: "Choice of packs.", Lifts: "choosing packs",
+			Remedy: &judge.Remedy{Kind: judge.ChoosePacks},
+		})
 	}
 	for i, p := range g.in.Packs {
 		if slices.ContainsFunc(g.in.Packs[:i], func(q Pack) bool { return q.ID == p.ID }) {
-			g.find(judge.RulePacks, judge.RulePower, judge.Stop, p.Label+" was chosen twice.", "Choice of packs.", nil,
-				"choosing another", &judge.Remedy{Kind: judge.ChoosePacks})
+			g.find(judge.RulePacks, judge.RulePower, judge.Finding{
+				Verdict: judge.Stop, Sentence: p.Label + " was chosen twice.", Evidence: "Choice of packs.",
+				Lifts: "choosing another", Remedy: &judge.Remedy{Kind: judge.ChoosePacks},
+			})
 		}
 		g.pack(p, want)
 	}
@@ -116,8 +132,10 @@ func (g *run) sets() {
 				continue // named above
 			}
 			if s := pack.JudgeSet(b.Set, a.Set); s.Verdict != judge.Clear {
-				g.find(judge.RulePacks, judge.RulePackPractice, s.Verdict, s.Sentence, "Newest readings of both.", nil,
-					"choosing another set", &judge.Remedy{Kind: judge.ChoosePacks})
+				g.find(judge.RulePacks, judge.RulePackPractice, judge.Finding{
+					Verdict: s.Verdict, Sentence: s.Sentence, Evidence: "Newest readings of both.",
+					Lifts: "choosing another set", Remedy: &judge.Remedy{Kind: judge.ChoosePacks},
+				})
 			}
 		}
 	}
@@ -127,7 +145,9 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 	other := &judge.Remedy{Kind: judge.ChoosePacks}
 	read := &judge.Remedy{Kind: judge.ReadPack, ID: p.ID, Name: p.Label}
 	stop := func(s, evidence, lifts string, r *judge.Remedy) {
-		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+": "+s, evidence, nil, lifts, r)
+		g.find(judge.RulePacks, judge.RulePackPractice, judge.Finding{
+			Verdict: judge.Stop, Sentence: p.Label + ": " + s, Evidence: evidence, Lifts: lifts, Remedy: r,
+		})
 	}
 	if p.Chemistry != want.Chemistry || p.Cells != want.Cells {
 		stop(fmt.Sprintf("it is %s with %d cells; %s needs %s with %d.", p.Chemistry, p.Cells, g.in.Type.Name, want.Chemistry,
@@ -157,14 +177,19 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 			since = *p.FullSince
 		}
 		if j := pack.JudgeFull(since, g.in.Now, p.LookedAt); j.Verdict != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "State on the rack.",
-				p.FullSince, "a look at all six faces", &judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
+			g.find(judge.RulePacks, judge.RulePackPractice, judge.Finding{
+				Verdict: j.Verdict, Sentence: p.Label + ": " + j.Sentence, Evidence: "State on the rack.",
+				At: p.FullSince, Lifts: "a look at all six faces",
+				Remedy: &judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label},
+			})
 		}
 	}
 	for _, j := range p.Condition {
 		if j.Verdict != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, j.Verdict, p.Label+": "+j.Sentence, "History of the pack.", nil,
-				"technician, or another pack", read)
+			g.find(judge.RulePacks, judge.RulePackPractice, judge.Finding{
+				Verdict: j.Verdict, Sentence: p.Label + ": " + j.Sentence, Evidence: "History of the pack.",
+				Lifts: "technician, or another pack", Remedy: read,
+			})
 		}
 	}
 	g.packReading(p, want, read)
@@ -173,14 +198,18 @@ func (g *run) pack(p Pack, want airframe.Packs) {
 func (g *run) packReading(p Pack, want airframe.Packs, read *judge.Remedy) {
 	r := p.Reading
 	if r == nil {
-		g.find(judge.RulePacks, judge.RulePackPractice, judge.Stop, p.Label+" has never been read.", "No reading.", nil,
-			"reading it", read)
+		g.find(judge.RulePacks, judge.RulePackPractice, judge.Finding{
+			Verdict: judge.Stop, Sentence: p.Label + " has never been read.", Evidence: "No reading.",
+			Lifts: "reading it", Remedy: read,
+		})
 		return
 	}
 	add := func(v judge.Verdict, s string) {
 		if v != judge.Clear {
-			g.find(judge.RulePacks, judge.RulePackPractice, v, p.Label+": "+s, "Newest reading.", &r.At,
-				"technician, or another pack", read)
+			g.find(judge.RulePacks, judge.RulePackPractice, judge.Finding{
+				Verdict: v, Sentence: p.Label + ": " + s, Evidence: "Newest reading.", At: &r.At,
+				Lifts: "technician, or another pack", Remedy: read,
+			})
 		}
 	}
 	if g.in.Now.Sub(r.At) > pack.CheckValidFor {
@@ -236,39 +265,52 @@ func (g *run) wind() (*wind.AtHeight, float64) {
 	enter := &judge.Remedy{Kind: judge.EnterWind}
 	w, l := g.in.Wind, g.in.Type.Limits
 	if w == nil {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind has not been entered.", "None.", nil,
-			"measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Finding{
+			Verdict: judge.Stop, Sentence: "The wind has not been entered.", Evidence: "None.",
+			Lifts: "measuring it", Remedy: enter,
+		})
 		return nil, 0
 	}
 	switch old := g.in.Now.Sub(w.At); {
 	case w.At.After(g.in.Now.Add(ClockSkew)):
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop,
-			"The wind reading is dated in the future: check the clock of the device.", "Reading.", &w.At, "measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: "The wind reading is dated in the future: check the clock of the device.",
+			Evidence: "Reading.", At: &w.At, Lifts: "measuring it", Remedy: enter,
+		})
 	case old > WindValidFor:
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop,
-			fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)), "Reading.", &w.At,
-			"measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: fmt.Sprintf("The wind reading is %s old; it holds for %s.", age(old), age(WindValidFor)),
+			Evidence: "Reading.", At: &w.At, Lifts: "measuring it", Remedy: enter,
+		})
 	}
 	height, said := float64(l.FlightHeightM), ", the usual height of the type: no route is known"
 	if g.in.HighM == nil && g.in.Facts.JobID != "" {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop,
-			"How high this flight goes is not known, and with it the wind up there.", "Site file and job.", nil,
-			"a route that can be judged", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: "How high this flight goes is not known, and with it the wind up there.",
+			Evidence: "Site file and job.", Lifts: "a route that can be judged", Remedy: enter,
+		})
 	}
 	if g.in.HighM != nil {
 		height, said = *g.in.HighM, ", the highest place that the flight reaches"
 	}
 	at, err := wind.Scale(w.SteadyMS, w.GustMS, w.MeasuredM, units.Metres(least(height)), w.Ground)
 	if err != nil {
-		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Stop, "The wind reading cannot be used: "+err.Error()+".",
-			"Reading.", &w.At, "measuring it", enter)
+		g.find(judge.RuleWind, judge.RuleFamiliariseSite, judge.Finding{
+			Verdict: judge.Stop, Sentence: "The wind reading cannot be used: " + err.Error() + ".",
+			Evidence: "Reading.", At: &w.At, Lifts: "measuring it", Remedy: enter,
+		})
 		return nil, 0
 	}
 	evidence := fmt.Sprintf("%.1f m/s at %g m, %s ground, brought to %.0f m%s.", float64(w.SteadyMS), float64(w.MeasuredM),
 		w.Ground, height, said)
 	for _, h := range wind.Hold(at, l.WindMS, l.GustMS, units.Metres(height)) {
-		g.find(judge.RuleWind, judge.RuleMakerLimits, h.Verdict, h.Sentence, evidence, &w.At,
-			"waiting, or flying lower under its own limits", enter)
+		g.find(judge.RuleWind, judge.RuleMakerLimits, judge.Finding{
+			Verdict: h.Verdict, Sentence: h.Sentence, Evidence: evidence, At: &w.At,
+			Lifts: "waiting, or flying lower under its own limits", Remedy: enter,
+		})
 	}
 	return &at, height
 }
@@ -285,9 +327,11 @@ func least(m float64) float64 {
 func (g *run) gear() {
 	for _, x := range g.in.Gear {
 		for _, f := range x.Judge(g.in.Now) {
-			g.find(judge.RuleGear, judge.RulePackPractice, f.Verdict, fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence),
-				"Gear on file.", f.At, "another one, or putting it right",
-				&judge.Remedy{Kind: judge.OpenGear, ID: x.ID, Name: x.Label})
+			g.find(judge.RuleGear, judge.RulePackPractice, judge.Finding{
+				Verdict: f.Verdict, Sentence: fmt.Sprintf("%s (%s): %s", x.Label, x.Kind, f.Sentence),
+				Evidence: "Gear on file.", At: f.At, Lifts: "another one, or putting it right",
+				Remedy: &judge.Remedy{Kind: judge.OpenGear, ID: x.ID, Name: x.Label},
+			})
 		}
 	}
 }

@@ -67,10 +67,10 @@ func (g *run) step(name judge.Rule, check func()) {
 	}
 }
 
-func (g *run) find(rule, source judge.Rule, v judge.Verdict, sentence, evidence string, at *time.Time, lifts string,
-	r *judge.Remedy) {
-	g.out = append(g.out, judge.Finding{Rule: rule, Verdict: v, Sentence: sentence, Source: g.in.Rules.Source(source),
-		Evidence: evidence, At: at, Lifts: lifts, Remedy: r})
+// find says a finding of a check, with the rule it is shown under and the one it rests on.
+func (g *run) find(rule, source judge.Rule, f judge.Finding) {
+	f.Rule, f.Source = rule, g.in.Rules.Source(source)
+	g.out = append(g.out, f)
 }
 
 // rules runs the rule pack over the facts: the aircraft's rules always, the
@@ -101,13 +101,17 @@ func (g *run) reports() {
 	for _, r := range g.in.Reports {
 		open := &judge.Remedy{Kind: judge.OpenReports, ID: r.ID}
 		if g.in.Now.After(r.DueAt) {
-			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Stop,
-				fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil,
-				"reporting it", open)
+			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Finding{
+				Verdict:  judge.Stop,
+				Sentence: fmt.Sprintf("The report to the authority was due by %s: %s", day(r.DueAt), r.What),
+				Evidence: "Reports on file.", Lifts: "reporting it", Remedy: open,
+			})
 		} else {
-			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Watch,
-				fmt.Sprintf("To be reported to the authority by %s: %s", day(r.DueAt), r.What), "Reports on file.", nil,
-				"reporting it", open)
+			g.find(judge.RuleAccident, judge.RuleAccidentReport, judge.Finding{
+				Verdict:  judge.Watch,
+				Sentence: fmt.Sprintf("To be reported to the authority by %s: %s", day(r.DueAt), r.What),
+				Evidence: "Reports on file.", Lifts: "reporting it", Remedy: open,
+			})
 		}
 	}
 }
@@ -139,9 +143,11 @@ func cautions(in Input) []string {
 
 func (g *run) active() {
 	if !g.in.Aircraft.Active {
-		g.find(judge.RuleAircraftActive, judge.RuleCondition, judge.Stop, g.in.Aircraft.Name+" is out of service.",
-			"Status in the fleet.", nil, "technician or chief",
-			&judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
+		g.find(judge.RuleAircraftActive, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Stop, Sentence: g.in.Aircraft.Name + " is out of service.",
+			Evidence: "Status in the fleet.", Lifts: "technician or chief",
+			Remedy: &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID},
+		})
 	}
 }
 
@@ -152,14 +158,18 @@ func (g *run) free() {
 			sentence, kind = fmt.Sprintf("%s has landed and its flight with %s is not logged yet.", g.in.Aircraft.Name,
 				f.Pilot), judge.LogFlight
 		}
-		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop, sentence, "Open flight.", nil,
-			"the pilot of that flight",
-			&judge.Remedy{Kind: kind, ID: f.FlightID})
+		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Finding{
+			Verdict: judge.Stop, Sentence: sentence, Evidence: "Open flight.",
+			Lifts: "the pilot of that flight", Remedy: &judge.Remedy{Kind: kind, ID: f.FlightID},
+		})
 	}
 	if r := g.in.Released; r != nil && g.in.Scope == WholeFlight {
-		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Stop,
-			fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot), "Open release.", &r.At,
-			"the pilot who released, or a chief", &judge.Remedy{Kind: judge.OpenRelease, ID: r.ID})
+		g.find(judge.RuleOneAircraft, judge.RuleOneAircraft, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: fmt.Sprintf("%s has already been released by %s.", g.in.Aircraft.Name, r.Pilot),
+			Evidence: "Open release.", At: &r.At, Lifts: "the pilot who released, or a chief",
+			Remedy: &judge.Remedy{Kind: judge.OpenRelease, ID: r.ID},
+		})
 	}
 }
 
@@ -169,9 +179,11 @@ func (g *run) groundings() {
 		if x.Cause == "contact" {
 			kind = judge.ReplacePropeller
 		}
-		g.find(judge.RuleGrounding, judge.RuleCrewOrder, judge.Stop, fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason),
-			"Grounding on record.", &x.At, "technician or chief, never the pilot",
-			&judge.Remedy{Kind: kind, ID: g.in.Aircraft.ID})
+		g.find(judge.RuleGrounding, judge.RuleCrewOrder, judge.Finding{
+			Verdict: judge.Stop, Sentence: fmt.Sprintf("Grounded by %s: %s", x.By, x.Reason),
+			Evidence: "Grounding on record.", At: &x.At, Lifts: "technician or chief, never the pilot",
+			Remedy: &judge.Remedy{Kind: kind, ID: g.in.Aircraft.ID},
+		})
 	}
 }
 
@@ -180,8 +192,10 @@ func (g *run) groundings() {
 func (g *run) defects() {
 	for _, d := range g.in.Defects {
 		v, sentence := d.Judge()
-		g.find(judge.RuleDefects, judge.RuleCondition, v, sentence, "Raised by "+d.By+".", &d.At, "technician or chief",
-			&judge.Remedy{Kind: judge.OpenDefect, ID: d.ID})
+		g.find(judge.RuleDefects, judge.RuleCondition, judge.Finding{
+			Verdict: v, Sentence: sentence, Evidence: "Raised by " + d.By + ".", At: &d.At,
+			Lifts: "technician or chief", Remedy: &judge.Remedy{Kind: judge.OpenDefect, ID: d.ID},
+		})
 	}
 }
 
@@ -212,44 +226,58 @@ func (g *run) walkround() {
 	w := g.in.walked()
 	switch {
 	case w == nil:
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, a.Name+" has no complete walkround.", "None on record.",
-			nil, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Stop, Sentence: a.Name + " has no complete walkround.", Evidence: "None on record.",
+			Lifts: "anyone who walks it", Remedy: start,
+		})
 		return
 	case w.At.After(g.in.Now):
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
-			"The walkround is dated in the future: the clock is wrong.", "By "+w.By+".", &w.At, "chief", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Stop, Sentence: "The walkround is dated in the future: the clock is wrong.",
+			Evidence: "By " + w.By + ".", At: &w.At, Lifts: "chief", Remedy: start,
+		})
 		return
 	case g.in.Now.Sub(w.At) > WalkroundValidFor:
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
-			fmt.Sprintf("The last walkround is %s old; it holds for %s.", age(g.in.Now.Sub(w.At)), age(WalkroundValidFor)),
-			"By "+w.By+".", &w.At, "anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: fmt.Sprintf("The last walkround is %s old; it holds for %s.", age(g.in.Now.Sub(w.At)), age(WalkroundValidFor)),
+			Evidence: "By " + w.By + ".", At: &w.At, Lifts: "anyone who walks it", Remedy: start,
+		})
 		return
 	}
 	for _, p := range g.in.Parts {
 		if p.ID != "" && p.FittedAt.IsZero() {
-			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
-				"When "+p.Label+" was fitted is not known, nor whether the walk came after it.", "Parts on file.", nil,
-				"technician or chief", g.fit(p))
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+				Verdict:  judge.Stop,
+				Sentence: "When " + p.Label + " was fitted is not known, nor whether the walk came after it.",
+				Evidence: "Parts on file.", Lifts: "technician or chief", Remedy: g.fit(p),
+			})
 			return
 		}
 		if p.FittedAt.After(w.At) {
 			at := p.FittedAt
-			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
-				"Work was done since the walk: "+p.Label+" is newly fitted. Walk round again before it flies.", "Part fitted.", &at,
-				"anyone who walks it", start)
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+				Verdict:  judge.Stop,
+				Sentence: "Work was done since the walk: " + p.Label + " is newly fitted. Walk round again before it flies.",
+				Evidence: "Part fitted.", At: &at, Lifts: "anyone who walks it", Remedy: start,
+			})
 			return
 		}
 	}
 	newest := g.in.Checks()[0]
 	if now := checks.Kept(g.in.Type); newest.Kept != now {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
-			"What the crew keeps is not what the last check looked at. Set now: "+now, "Practice of the crew.", &newest.At,
-			"anyone who walks it", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: "What the crew keeps is not what the last check looked at. Set now: " + now,
+			Evidence: "Practice of the crew.", At: &newest.At, Lifts: "anyone who walks it", Remedy: start,
+		})
 	}
 	last := a.LastLanding
 	if last != nil && last.IsZero() {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "When it landed last is not known.", "Flights on file.",
-			nil, "chief", start)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Stop, Sentence: "When it landed last is not known.", Evidence: "Flights on file.",
+			Lifts: "chief", Remedy: start,
+		})
 		return
 	}
 	if last != nil && !w.At.After(*last) {
@@ -258,9 +286,11 @@ func (g *run) walkround() {
 			if g.in.Draft == nil {
 				start = &judge.Remedy{Kind: judge.StartTurnaround, ID: a.ID}
 			}
-			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop,
-				"It has flown since the last check; a turnaround check comes with every pack.", "Last landing.", last,
-				"anyone who walks it", start)
+			g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+				Verdict:  judge.Stop,
+				Sentence: "It has flown since the last check; a turnaround check comes with every pack.",
+				Evidence: "Last landing.", At: last, Lifts: "anyone who walks it", Remedy: start,
+			})
 			return
 		}
 	}
@@ -319,10 +349,13 @@ func (g *run) looked(newest *Run) {
 		if slices.Contains(newest.PackIDs, p.ID) && fresh(newest.At) || p.LookedAt != nil && fresh(*p.LookedAt) {
 			continue
 		}
-		g.find(judge.RulePacks, judge.RuleCondition, judge.Stop,
-			fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label),
-			"Check by "+newest.By+".", &newest.At, "a look at all six faces, or a check with this pack",
-			&judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label})
+		g.find(judge.RulePacks, judge.RuleCondition, judge.Finding{
+			Verdict:  judge.Stop,
+			Sentence: fmt.Sprintf("%s was not looked at on the last check of this aircraft. Look at all six faces first.", p.Label),
+			Evidence: "Check by " + newest.By + ".", At: &newest.At,
+			Lifts:  "a look at all six faces, or a check with this pack",
+			Remedy: &judge.Remedy{Kind: judge.LookAtPack, ID: p.ID, Name: p.Label},
+		})
 	}
 }
 
@@ -333,8 +366,10 @@ func (g *run) leftOut(r *Run, again *judge.Remedy) {
 		return
 	}
 	if r.LeftOut == nil {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Stop, "What the check left out is not known.", "By "+r.By+".",
-			&r.At, "walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Stop, Sentence: "What the check left out is not known.", Evidence: "By " + r.By + ".",
+			At: &r.At, Lifts: "walking again", Remedy: again,
+		})
 	}
 	for _, l := range r.LeftOut {
 		if !l.Asked(g.in.Day) {
@@ -344,9 +379,10 @@ func (g *run) leftOut(r *Run, again *judge.Remedy) {
 		if l.Stops {
 			v = judge.Stop
 		}
-		g.find(judge.RuleWalkround, judge.RuleCondition, v,
-			"Left out on the check, and this flight asks for it: "+l.Title+".", "By "+r.By+". "+l.Why, &r.At,
-			"walking again, for this flight", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: v, Sentence: "Left out on the check, and this flight asks for it: " + l.Title + ".",
+			Evidence: "By " + r.By + ". " + l.Why, At: &r.At, Lifts: "walking again, for this flight", Remedy: again,
+		})
 	}
 }
 
@@ -356,8 +392,11 @@ func (g *run) asked(r *Run, again *judge.Remedy) {
 		return
 	}
 	if r.Asked == nil {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, "Who was asked for go or no go is not known.",
-			"By "+r.By+".", &r.At, "asking everybody before launch, or walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Watch, Sentence: "Who was asked for go or no go is not known.",
+			Evidence: "By " + r.By + ".", At: &r.At, Lifts: "asking everybody before launch, or walking again",
+			Remedy: again,
+		})
 		return
 	}
 	var not []string
@@ -367,9 +406,11 @@ func (g *run) asked(r *Run, again *judge.Remedy) {
 		}
 	}
 	if len(not) > 0 {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch,
-			"Go or no go was not asked of "+strings.Join(not, ", ")+".", "By "+r.By+", of "+strings.Join(r.Asked, ", ")+".",
-			&r.At, "asking them before launch, or walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Watch, Sentence: "Go or no go was not asked of " + strings.Join(not, ", ") + ".",
+			Evidence: "By " + r.By + ", of " + strings.Join(r.Asked, ", ") + ".", At: &r.At,
+			Lifts: "asking them before launch, or walking again", Remedy: again,
+		})
 	}
 }
 
@@ -377,16 +418,20 @@ func (g *run) asked(r *Run, again *judge.Remedy) {
 // is wrong with the airframe itself is a defect.
 func (g *run) runFindings(r *Run, again *judge.Remedy) {
 	if r.Pace != "" {
-		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Watch, r.Pace, "Seconds of each item.", &r.At,
-			"walking it again, looking", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Watch, Sentence: r.Pace, Evidence: "Seconds of each item.", At: &r.At,
+			Lifts: "walking it again, looking", Remedy: again,
+		})
 	}
 	for _, f := range r.Findings {
 		if f.PackID != "" && (g.in.Scope == AircraftOnly || !slices.ContainsFunc(g.in.Packs,
 			func(p Pack) bool { return p.ID == f.PackID })) {
 			continue // about a pack that does not fly this time
 		}
-		g.find(judge.RuleWalkround, judge.RuleCondition, f.Verdict, f.Title+": "+f.Sentence, "Found on the walk by "+r.By+".",
-			&r.At, "putting it right, then walking again", again)
+		g.find(judge.RuleWalkround, judge.RuleCondition, judge.Finding{
+			Verdict: f.Verdict, Sentence: f.Title + ": " + f.Sentence, Evidence: "Found on the walk by " + r.By + ".",
+			At: &r.At, Lifts: "putting it right, then walking again", Remedy: again,
+		})
 	}
 }
 
@@ -400,8 +445,11 @@ func (g *run) mass() {
 	if g.in.Facts.JobID != "" {
 		r = &judge.Remedy{Kind: judge.EnterJobMass, ID: g.in.Facts.JobID}
 	}
-	g.find(judge.RuleMass, judge.RuleMakerLimits, v, words,
-		"Mass of the job, or as weighed for the aircraft; newest weather.", nil, "weighing it, or less on board", r)
+	g.find(judge.RuleMass, judge.RuleMakerLimits, judge.Finding{
+		Verdict: v, Sentence: words,
+		Evidence: "Mass of the job, or as weighed for the aircraft; newest weather.",
+		Lifts:    "weighing it, or less on board", Remedy: r,
+	})
 }
 
 // sticks says what is not known of the gestures, and what means something else
@@ -409,22 +457,28 @@ func (g *run) mass() {
 func (g *run) sticks() {
 	open := &judge.Remedy{Kind: judge.OpenProgramme, ID: g.in.Type.Key}
 	if _, unknown := g.in.Type.Gestures(); unknown {
-		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch,
-			"Which gestures of the sticks start and stop its motors is not in the file of "+g.in.Type.Name+".", "Type profile.",
-			nil, "reading the manual; chief, in the type file", open)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Finding{
+			Verdict:  judge.Watch,
+			Sentence: "Which gestures of the sticks start and stop its motors is not in the file of " + g.in.Type.Name + ".",
+			Evidence: "Type profile.", Lifts: "reading the manual; chief, in the type file", Remedy: open,
+		})
 		return
 	}
 	if g.in.LastType == nil {
 		return
 	}
 	if _, unknown := g.in.LastType.Gestures(); unknown && g.in.LastType.Key != g.in.Type.Key {
-		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch,
-			"The pilot flew "+g.in.LastType.Name+" last; whether its gestures mean something else here is not known.",
-			"Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Finding{
+			Verdict:  judge.Watch,
+			Sentence: "The pilot flew " + g.in.LastType.Name + " last; whether its gestures mean something else here is not known.",
+			Evidence: "Type profiles; the pilot's last flight.", Lifts: "the pilot, by trying it on the ground",
+		})
 	}
 	for _, s := range g.in.Type.Opposite(*g.in.LastType) {
-		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Watch, judge.Capital(s)+".",
-			"Type profiles; the pilot's last flight.", nil, "the pilot, by trying it on the ground", nil)
+		g.find(judge.RuleSticks, judge.RuleMakerLimits, judge.Finding{
+			Verdict: judge.Watch, Sentence: judge.Capital(s) + ".",
+			Evidence: "Type profiles; the pilot's last flight.", Lifts: "the pilot, by trying it on the ground",
+		})
 	}
 }
 

@@ -72,9 +72,12 @@ func (g *run) propellers() {
 		return
 	}
 	say := func(v judge.Verdict, sentence string) {
-		g.find(judge.RuleOtherPropellers, judge.RuleOtherPropellers, v, sentence,
-			fmt.Sprintf("%s of another maker fitted.", judge.Count(n, "propeller")), nil, "propellers of the maker",
-			&judge.Remedy{Kind: judge.ReplacePropeller, ID: g.in.Aircraft.ID})
+		g.find(judge.RuleOtherPropellers, judge.RuleOtherPropellers, judge.Finding{
+			Verdict: v, Sentence: sentence,
+			Evidence: fmt.Sprintf("%s of another maker fitted.", judge.Count(n, "propeller")),
+			Lifts:    "propellers of the maker",
+			Remedy:   &judge.Remedy{Kind: judge.ReplacePropeller, ID: g.in.Aircraft.ID},
+		})
 	}
 	switch {
 	case !away:

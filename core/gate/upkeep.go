@@ -11,19 +11,23 @@ import (
 // what falls due.
 func (g *run) programme() {
 	if !g.in.Programme {
-		g.find(judge.RuleProgramme, judge.RuleCondition, judge.Watch,
-			"There is no maintenance programme for "+g.in.Type.Name+": what falls due is not known.", "None on file.", nil,
-			"chief",
-			&judge.Remedy{Kind: judge.OpenProgramme, ID: g.in.Type.Key})
+		g.find(judge.RuleProgramme, judge.RuleCondition, judge.Finding{
+			Verdict:  judge.Watch,
+			Sentence: "There is no maintenance programme for " + g.in.Type.Name + ": what falls due is not known.",
+			Evidence: "None on file.", Lifts: "chief",
+			Remedy: &judge.Remedy{Kind: judge.OpenProgramme, ID: g.in.Type.Key},
+		})
 		return
 	}
 	for _, t := range g.in.Tasks {
 		if t.Due.Verdict == judge.Clear {
 			continue
 		}
-		g.find(judge.RuleProgramme, judge.RuleCondition, t.Due.Verdict, t.Title+": "+t.Due.Sentence, "Maintenance programme.",
-			nil, "technician or chief does it",
-			&judge.Remedy{Kind: judge.OpenTask, ID: g.in.Aircraft.ID + "/" + t.ID})
+		g.find(judge.RuleProgramme, judge.RuleCondition, judge.Finding{
+			Verdict: t.Due.Verdict, Sentence: t.Title + ": " + t.Due.Sentence, Evidence: "Maintenance programme.",
+			Lifts:  "technician or chief does it",
+			Remedy: &judge.Remedy{Kind: judge.OpenTask, ID: g.in.Aircraft.ID + "/" + t.ID},
+		})
 	}
 }
 
@@ -45,11 +49,15 @@ func (g *run) orders() {
 		case o.Signed:
 			lifts, open = "the acceptance flight", &judge.Remedy{Kind: judge.FlyAcceptance, ID: o.ID}
 		}
-		g.find(judge.RuleWorkOrders, judge.RuleCondition, v, sentence, evidence, &o.At, lifts, open)
+		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Finding{
+			Verdict: v, Sentence: sentence, Evidence: evidence, At: &o.At, Lifts: lifts, Remedy: open,
+		})
 	}
 	if g.in.Acceptance != "" && !known {
-		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Stop, "No acceptance flight is due for this aircraft.",
-			"Work orders.", nil, "asking the gate again without it", nil)
+		g.find(judge.RuleWorkOrders, judge.RuleCondition, judge.Finding{
+			Verdict: judge.Stop, Sentence: "No acceptance flight is due for this aircraft.",
+			Evidence: "Work orders.", Lifts: "asking the gate again without it",
+		})
 	}
 }
 
@@ -70,8 +78,10 @@ func (o Order) Judge(acceptance string) (judge.Verdict, string) {
 
 func (g *run) firmware() {
 	for _, f := range g.in.Firmware {
-		g.find(judge.RuleFirmware, judge.RuleCondition, f.Verdict, f.Sentence, "Tested combination of the type.", nil,
-			"technician or chief, at base with a network",
-			&judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID})
+		g.find(judge.RuleFirmware, judge.RuleCondition, judge.Finding{
+			Verdict: f.Verdict, Sentence: f.Sentence, Evidence: "Tested combination of the type.",
+			Lifts:  "technician or chief, at base with a network",
+			Remedy: &judge.Remedy{Kind: judge.OpenAircraft, ID: g.in.Aircraft.ID},
+		})
 	}
 }
