@@ -1018,27 +1018,6 @@ func (e NewDefectSeverity) Valid() bool {
 	}
 }
 
-// Defines values for NewPackChemistry.
-const (
-	NewPackChemistryLiHV  NewPackChemistry = "LiHV"
-	NewPackChemistryLiIon NewPackChemistry = "Li-ion"
-	NewPackChemistryLiPo  NewPackChemistry = "LiPo"
-)
-
-// Valid indicates whether the value is a known member of the NewPackChemistry enum.
-func (e NewPackChemistry) Valid() bool {
-	switch e {
-	case NewPackChemistryLiHV:
-		return true
-	case NewPackChemistryLiIon:
-		return true
-	case NewPackChemistryLiPo:
-		return true
-	default:
-		return false
-	}
-}
-
 // Defines values for NewPacksChemistry.
 const (
 	NewPacksChemistryLiHV  NewPacksChemistry = "LiHV"
@@ -2996,6 +2975,9 @@ type DefectSettled struct {
 // Defects defines model for Defects.
 type Defects struct {
 	Defects []Defect `json:"defects"`
+
+	// NextCursor empty on the last page
+	NextCursor string `json:"next_cursor"`
 }
 
 // Deferral defines model for Deferral.
@@ -3791,6 +3773,9 @@ type JobRef struct {
 // Jobs defines model for Jobs.
 type Jobs struct {
 	Jobs []JobHead `json:"jobs"`
+
+	// NextCursor empty on the last page
+	NextCursor string `json:"next_cursor"`
 }
 
 // Judgement defines model for Judgement.
@@ -3977,6 +3962,11 @@ type LookFacesTop string
 
 // LostLink what the aircraft does when the link is lost, as read in it; empty was not read
 type LostLink string
+
+// Made defines model for Made.
+type Made struct {
+	Id openapi_types.UUID `json:"id"`
+}
 
 // MassBalance defines model for MassBalance.
 type MassBalance = mass.Balance
@@ -4285,20 +4275,6 @@ type NewLook struct {
 	Note   string               `json:"note"`
 	Photos []openapi_types.UUID `json:"photos"`
 }
-
-// NewPack defines model for NewPack.
-type NewPack struct {
-	CapacityMah int                `json:"capacity_mah"`
-	Cells       int                `json:"cells"`
-	Chemistry   NewPackChemistry   `json:"chemistry"`
-	Cycles      int                `json:"cycles"`
-	Id          openapi_types.UUID `json:"id"`
-	Label       string             `json:"label"`
-	Serial      string             `json:"serial"`
-}
-
-// NewPackChemistry defines model for NewPack.Chemistry.
-type NewPackChemistry string
 
 // NewPacks defines model for NewPacks.
 type NewPacks struct {
@@ -4788,7 +4764,8 @@ type Packs struct {
 
 // PacksAdded defines model for PacksAdded.
 type PacksAdded struct {
-	Labels []string `json:"labels"`
+	// Packs in the order of their labels
+	Packs []Pack `json:"packs"`
 }
 
 // Paper defines model for Paper.
@@ -5231,8 +5208,11 @@ type ReportNew struct {
 
 // Reports defines model for Reports.
 type Reports struct {
-	Citation string   `json:"citation"`
-	Reports  []Report `json:"reports"`
+	Citation string `json:"citation"`
+
+	// NextCursor empty on the last page
+	NextCursor string   `json:"next_cursor"`
+	Reports    []Report `json:"reports"`
 
 	// Statement what is reported and by when under the pack that the crew flies under
 	Statement string `json:"statement"`
@@ -6329,7 +6309,9 @@ type WorkOrderState string
 
 // WorkOrders defines model for WorkOrders.
 type WorkOrders struct {
-	Orders []WorkLine `json:"orders"`
+	// NextCursor empty on the last page
+	NextCursor string     `json:"next_cursor"`
+	Orders     []WorkLine `json:"orders"`
 }
 
 // WorkSign defines model for WorkSign.
@@ -6431,6 +6413,9 @@ type AddSprayCheckParams struct {
 // ListDefectsParams defines parameters for ListDefects.
 type ListDefectsParams struct {
 	Aircraft *openapi_types.UUID `form:"aircraft,omitempty" json:"aircraft,omitempty"`
+
+	// Cursor next_cursor of the page before
+	Cursor *string `form:"cursor,omitempty" json:"cursor,omitempty"`
 }
 
 // RaiseDefectParams defines parameters for RaiseDefect.
@@ -6549,7 +6534,14 @@ type ResumeFlightParams struct {
 
 // ListJobsParams defines parameters for ListJobs.
 type ListJobsParams struct {
+	// Past those that are done or called off, newest first
 	Past *bool `form:"past,omitempty" json:"past,omitempty"`
+
+	// Q words in aim, site, people and aircraft, all of them
+	Q *string `form:"q,omitempty" json:"q,omitempty"`
+
+	// Cursor next_cursor of the page before
+	Cursor *string `form:"cursor,omitempty" json:"cursor,omitempty"`
 }
 
 // PackKitParams defines parameters for PackKit.
@@ -6704,6 +6696,12 @@ type ListRecordsParams struct {
 	Cursor   *string             `form:"cursor,omitempty" json:"cursor,omitempty"`
 }
 
+// ListReportsParams defines parameters for ListReports.
+type ListReportsParams struct {
+	// Cursor next_cursor of the page before
+	Cursor *string `form:"cursor,omitempty" json:"cursor,omitempty"`
+}
+
 // GetAirspaceParams defines parameters for GetAirspace.
 type GetAirspaceParams struct {
 	From    *time.Time `form:"from,omitempty" json:"from,omitempty"`
@@ -6845,6 +6843,9 @@ type ListWorkOrdersParams struct {
 
 	// All closed ones too
 	All *bool `form:"all,omitempty" json:"all,omitempty"`
+
+	// Cursor next_cursor of the page before
+	Cursor *string `form:"cursor,omitempty" json:"cursor,omitempty"`
 }
 
 // AddAircraftJSONRequestBody defines body for AddAircraft for application/json ContentType.
@@ -7015,17 +7016,14 @@ type EndJobJSONRequestBody = JobEnd
 // SaveNozzleJSONRequestBody defines body for SaveNozzle for application/json ContentType.
 type SaveNozzleJSONRequestBody = NozzleKind
 
-// AddPackJSONRequestBody defines body for AddPack for application/json ContentType.
-type AddPackJSONRequestBody = NewPack
+// AddPacksJSONRequestBody defines body for AddPacks for application/json ContentType.
+type AddPacksJSONRequestBody = NewPacks
 
 // MovePacksJSONRequestBody defines body for MovePacks for application/json ContentType.
 type MovePacksJSONRequestBody = PackMoves
 
 // MovePacksBackJSONRequestBody defines body for MovePacksBack for application/json ContentType.
 type MovePacksBackJSONRequestBody = PackMovesBack
-
-// AddPacksJSONRequestBody defines body for AddPacks for application/json ContentType.
-type AddPacksJSONRequestBody = NewPacks
 
 // CorrectPackJSONRequestBody defines body for CorrectPack for application/json ContentType.
 type CorrectPackJSONRequestBody = PackEdit
@@ -7272,7 +7270,7 @@ type ServerInterface interface {
 	// GetDay What may fly today, what stops it, what to do next
 	// (GET /day)
 	GetDay(c *gin.Context)
-	// ListDefects Defects, open ones first
+	// ListDefects Defects, open ones first, in pages of 100
 	// (GET /defects)
 	ListDefects(c *gin.Context, params ListDefectsParams)
 	// RaiseDefect Raise a defect
@@ -7359,7 +7357,7 @@ type ServerInterface interface {
 	// LookAtGear Somebody looked at a piece of gear, at case, leads and cells
 	// (POST /gear/{id}/look)
 	LookAtGear(c *gin.Context, id openapi_types.UUID)
-	// ListJobs Jobs, those to come first
+	// ListJobs Jobs that are planned or ended within a day, the soonest first, in pages of 200
 	// (GET /jobs)
 	ListJobs(c *gin.Context, params ListJobsParams)
 	// GetJob A job with its findings, questions, kit and briefing
@@ -7491,9 +7489,9 @@ type ServerInterface interface {
 	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
 	ListPacks(c *gin.Context, params ListPacksParams)
-	// AddPack Add a pack
+	// AddPacks Add packs of one kind, all or none
 	// (POST /packs)
-	AddPack(c *gin.Context)
+	AddPacks(c *gin.Context)
 	// ComputeForecasts Compute the forecast of all packs again, in the background
 	// (POST /packs/forecasts)
 	ComputeForecasts(c *gin.Context)
@@ -7512,9 +7510,6 @@ type ServerInterface interface {
 	// ListSets The best pairing of charged packs for twin-pack aircraft
 	// (GET /packs/sets)
 	ListSets(c *gin.Context)
-	// AddPacks Add several packs of one kind, all or none
-	// (POST /packs/several)
-	AddPacks(c *gin.Context)
 	// GetPack A pack with its readings
 	// (GET /packs/{id})
 	GetPack(c *gin.Context, id openapi_types.UUID)
@@ -7599,9 +7594,9 @@ type ServerInterface interface {
 	// WithdrawRelease Withdraw a release
 	// (POST /releases/{id}/withdraw)
 	WithdrawRelease(c *gin.Context, id openapi_types.UUID)
-	// ListReports What must be reported to the authority
+	// ListReports What must be reported to the authority, what is still due first, in pages of 100
 	// (GET /reports)
-	ListReports(c *gin.Context)
+	ListReports(c *gin.Context, params ListReportsParams)
 	// RaiseReport Note that something must be reported
 	// (POST /reports)
 	RaiseReport(c *gin.Context)
@@ -7791,7 +7786,7 @@ type ServerInterface interface {
 	// ListOffers What is known for items of a run, to be confirmed
 	// (GET /walkrounds/{id}/offers)
 	ListOffers(c *gin.Context, id openapi_types.UUID)
-	// ListWorkOrders Work orders, open ones first
+	// ListWorkOrders Work orders, open ones first, in pages of 100
 	// (GET /work-orders)
 	ListWorkOrders(c *gin.Context, params ListWorkOrdersParams)
 	// OpenWorkOrder Open a work order for a task, a defect or by hand
@@ -8648,6 +8643,14 @@ func (siw *ServerInterfaceWrapper) ListDefects(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "aircraft", c.Request.URL.Query(), &params.Aircraft, runtime.BindQueryParameterOptions{Type: "string", Format: "uuid"})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter aircraft: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "cursor" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "cursor", c.Request.URL.Query(), &params.Cursor, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter cursor: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -9818,6 +9821,22 @@ func (siw *ServerInterfaceWrapper) ListJobs(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "past", c.Request.URL.Query(), &params.Past, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter past: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "q" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "q", c.Request.URL.Query(), &params.Q, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter q: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "cursor" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "cursor", c.Request.URL.Query(), &params.Cursor, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter cursor: %w", err), http.StatusBadRequest)
 		return
 	}
 
@@ -11610,8 +11629,8 @@ func (siw *ServerInterfaceWrapper) ListPacks(c *gin.Context) {
 	siw.Handler.ListPacks(c, params)
 }
 
-// AddPack operation middleware
-func (siw *ServerInterfaceWrapper) AddPack(c *gin.Context) {
+// AddPacks operation middleware
+func (siw *ServerInterfaceWrapper) AddPacks(c *gin.Context) {
 
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
@@ -11620,7 +11639,7 @@ func (siw *ServerInterfaceWrapper) AddPack(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.AddPack(c)
+	siw.Handler.AddPacks(c)
 }
 
 // ComputeForecasts operation middleware
@@ -11699,19 +11718,6 @@ func (siw *ServerInterfaceWrapper) ListSets(c *gin.Context) {
 	}
 
 	siw.Handler.ListSets(c)
-}
-
-// AddPacks operation middleware
-func (siw *ServerInterfaceWrapper) AddPacks(c *gin.Context) {
-
-	for _, middleware := range siw.HandlerMiddlewares {
-		middleware(c)
-		if c.IsAborted() {
-			return
-		}
-	}
-
-	siw.Handler.AddPacks(c)
 }
 
 // GetPack operation middleware
@@ -12398,6 +12404,20 @@ func (siw *ServerInterfaceWrapper) WithdrawRelease(c *gin.Context) {
 // ListReports operation middleware
 func (siw *ServerInterfaceWrapper) ListReports(c *gin.Context) {
 
+	var err error
+	_ = err
+
+	// Parameter object where we will unmarshal all parameters from the context
+	var params ListReportsParams
+
+	// ------------- Optional query parameter "cursor" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "cursor", c.Request.URL.Query(), &params.Cursor, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter cursor: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -12405,7 +12425,7 @@ func (siw *ServerInterfaceWrapper) ListReports(c *gin.Context) {
 		}
 	}
 
-	siw.Handler.ListReports(c)
+	siw.Handler.ListReports(c, params)
 }
 
 // RaiseReport operation middleware
@@ -14129,6 +14149,14 @@ func (siw *ServerInterfaceWrapper) ListWorkOrders(c *gin.Context) {
 		return
 	}
 
+	// ------------- Optional query parameter "cursor" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "cursor", c.Request.URL.Query(), &params.Cursor, runtime.BindQueryParameterOptions{Type: "string", Format: ""})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter cursor: %w", err), http.StatusBadRequest)
+		return
+	}
+
 	for _, middleware := range siw.HandlerMiddlewares {
 		middleware(c)
 		if c.IsAborted() {
@@ -14364,9 +14392,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/aircraft/:id/return", wrapper.ReturnAircraft)
 	router.POST(options.BaseURL+"/aircraft/:id/parts", wrapper.FitParts)
 	router.GET(options.BaseURL+"/packs", wrapper.ListPacks)
-	router.POST(options.BaseURL+"/packs", wrapper.AddPack)
+	router.POST(options.BaseURL+"/packs", wrapper.AddPacks)
 	router.GET(options.BaseURL+"/packs/health", wrapper.GetRackHealth)
-	router.POST(options.BaseURL+"/packs/several", wrapper.AddPacks)
 	router.POST(options.BaseURL+"/packs/:id/readings/:reading/withdraw", wrapper.WithdrawReading)
 	router.GET(options.BaseURL+"/packs/:id", wrapper.GetPack)
 	router.PUT(options.BaseURL+"/packs/:id", wrapper.CorrectPack)
@@ -14546,6 +14573,8 @@ func RegisterHandlersWithOptions(router gin.IRouter, si ServerInterface, options
 	router.POST(options.BaseURL+"/bench/:key", wrapper.Calculate)
 	router.POST(options.BaseURL+"/rotation", wrapper.SimulateDay)
 }
+
+type MadeJSONResponse Made
 
 type ProblemApplicationProblemPlusJSONResponse Problem
 
@@ -14752,12 +14781,18 @@ type CalibrateCompassResponseObject interface {
 	VisitCalibrateCompassResponse(w http.ResponseWriter) error
 }
 
-type CalibrateCompass204Response struct {
-}
+type CalibrateCompass201JSONResponse struct{ MadeJSONResponse }
 
-func (response CalibrateCompass204Response) VisitCalibrateCompassResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response CalibrateCompass201JSONResponse) VisitCalibrateCompassResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type CalibrateCompassdefaultApplicationProblemPlusJSONResponse struct {
@@ -14905,12 +14940,18 @@ type GroundAircraftResponseObject interface {
 	VisitGroundAircraftResponse(w http.ResponseWriter) error
 }
 
-type GroundAircraft204Response struct {
-}
+type GroundAircraft201JSONResponse struct{ MadeJSONResponse }
 
-func (response GroundAircraft204Response) VisitGroundAircraftResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response GroundAircraft201JSONResponse) VisitGroundAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type GroundAircraftdefaultApplicationProblemPlusJSONResponse struct {
@@ -14939,12 +14980,18 @@ type ReportIncidentResponseObject interface {
 	VisitReportIncidentResponse(w http.ResponseWriter) error
 }
 
-type ReportIncident204Response struct {
-}
+type ReportIncident201JSONResponse struct{ MadeJSONResponse }
 
-func (response ReportIncident204Response) VisitReportIncidentResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response ReportIncident201JSONResponse) VisitReportIncidentResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type ReportIncidentdefaultApplicationProblemPlusJSONResponse struct {
@@ -15160,12 +15207,18 @@ type WeighAircraftResponseObject interface {
 	VisitWeighAircraftResponse(w http.ResponseWriter) error
 }
 
-type WeighAircraft204Response struct {
-}
+type WeighAircraft201JSONResponse struct{ MadeJSONResponse }
 
-func (response WeighAircraft204Response) VisitWeighAircraftResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response WeighAircraft201JSONResponse) VisitWeighAircraftResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type WeighAircraftdefaultApplicationProblemPlusJSONResponse struct {
@@ -15294,12 +15347,18 @@ type CallDeskResponseObject interface {
 	VisitCallDeskResponse(w http.ResponseWriter) error
 }
 
-type CallDesk204Response struct {
-}
+type CallDesk201JSONResponse struct{ MadeJSONResponse }
 
-func (response CallDesk204Response) VisitCallDeskResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response CallDesk201JSONResponse) VisitCallDeskResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type CallDeskdefaultApplicationProblemPlusJSONResponse struct {
@@ -16423,12 +16482,18 @@ type DeclareFitResponseObject interface {
 	VisitDeclareFitResponse(w http.ResponseWriter) error
 }
 
-type DeclareFit204Response struct {
-}
+type DeclareFit201JSONResponse struct{ MadeJSONResponse }
 
-func (response DeclareFit204Response) VisitDeclareFitResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response DeclareFit201JSONResponse) VisitDeclareFitResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type DeclareFitdefaultApplicationProblemPlusJSONResponse struct {
@@ -17144,12 +17209,18 @@ type WriteBriefingResponseObject interface {
 	VisitWriteBriefingResponse(w http.ResponseWriter) error
 }
 
-type WriteBriefing204Response struct {
-}
+type WriteBriefing201JSONResponse struct{ MadeJSONResponse }
 
-func (response WriteBriefing204Response) VisitWriteBriefingResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response WriteBriefing201JSONResponse) VisitWriteBriefingResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type WriteBriefingdefaultApplicationProblemPlusJSONResponse struct {
@@ -17212,12 +17283,18 @@ type DecideJobResponseObject interface {
 	VisitDecideJobResponse(w http.ResponseWriter) error
 }
 
-type DecideJob204Response struct {
-}
+type DecideJob201JSONResponse struct{ MadeJSONResponse }
 
-func (response DecideJob204Response) VisitDecideJobResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response DecideJob201JSONResponse) VisitDecideJobResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type DecideJobdefaultApplicationProblemPlusJSONResponse struct {
@@ -17399,16 +17476,16 @@ type FillCameraCardResponseObject interface {
 	VisitFillCameraCardResponse(w http.ResponseWriter) error
 }
 
-type FillCameraCard200JSONResponse MissionPlan
+type FillCameraCard201JSONResponse MissionPlan
 
-func (response FillCameraCard200JSONResponse) VisitFillCameraCardResponse(w http.ResponseWriter) error {
+func (response FillCameraCard201JSONResponse) VisitFillCameraCardResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
+	w.WriteHeader(201)
 	_, err := buf.WriteTo(w)
 	return err
 }
@@ -17440,16 +17517,16 @@ type AddPictureFindingResponseObject interface {
 	VisitAddPictureFindingResponse(w http.ResponseWriter) error
 }
 
-type AddPictureFinding200JSONResponse MissionPlan
+type AddPictureFinding201JSONResponse MissionPlan
 
-func (response AddPictureFinding200JSONResponse) VisitAddPictureFindingResponse(w http.ResponseWriter) error {
+func (response AddPictureFinding201JSONResponse) VisitAddPictureFindingResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
+	w.WriteHeader(201)
 	_, err := buf.WriteTo(w)
 	return err
 }
@@ -17644,16 +17721,16 @@ type PutMissionFlownResponseObject interface {
 	VisitPutMissionFlownResponse(w http.ResponseWriter) error
 }
 
-type PutMissionFlown200JSONResponse MissionPlan
+type PutMissionFlown201JSONResponse MissionPlan
 
-func (response PutMissionFlown200JSONResponse) VisitPutMissionFlownResponse(w http.ResponseWriter) error {
+func (response PutMissionFlown201JSONResponse) VisitPutMissionFlownResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
+	w.WriteHeader(201)
 	_, err := buf.WriteTo(w)
 	return err
 }
@@ -18729,17 +18806,17 @@ func (response ListPacksdefaultApplicationProblemPlusJSONResponse) VisitListPack
 	return err
 }
 
-type AddPackRequestObject struct {
-	Body *AddPackJSONRequestBody
+type AddPacksRequestObject struct {
+	Body *AddPacksJSONRequestBody
 }
 
-type AddPackResponseObject interface {
-	VisitAddPackResponse(w http.ResponseWriter) error
+type AddPacksResponseObject interface {
+	VisitAddPacksResponse(w http.ResponseWriter) error
 }
 
-type AddPack201JSONResponse Pack
+type AddPacks201JSONResponse PacksAdded
 
-func (response AddPack201JSONResponse) VisitAddPackResponse(w http.ResponseWriter) error {
+func (response AddPacks201JSONResponse) VisitAddPacksResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
@@ -18751,12 +18828,12 @@ func (response AddPack201JSONResponse) VisitAddPackResponse(w http.ResponseWrite
 	return err
 }
 
-type AddPackdefaultApplicationProblemPlusJSONResponse struct {
+type AddPacksdefaultApplicationProblemPlusJSONResponse struct {
 	Body       Problem
 	StatusCode int
 }
 
-func (response AddPackdefaultApplicationProblemPlusJSONResponse) VisitAddPackResponse(w http.ResponseWriter) error {
+func (response AddPacksdefaultApplicationProblemPlusJSONResponse) VisitAddPacksResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
@@ -18999,45 +19076,6 @@ func (response ListSetsdefaultApplicationProblemPlusJSONResponse) VisitListSetsR
 	return err
 }
 
-type AddPacksRequestObject struct {
-	Body *AddPacksJSONRequestBody
-}
-
-type AddPacksResponseObject interface {
-	VisitAddPacksResponse(w http.ResponseWriter) error
-}
-
-type AddPacks201JSONResponse PacksAdded
-
-func (response AddPacks201JSONResponse) VisitAddPacksResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(201)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
-type AddPacksdefaultApplicationProblemPlusJSONResponse struct {
-	Body       Problem
-	StatusCode int
-}
-
-func (response AddPacksdefaultApplicationProblemPlusJSONResponse) VisitAddPacksResponse(w http.ResponseWriter) error {
-
-	var buf bytes.Buffer
-	if err := json.NewEncoder(&buf).Encode(response.Body); err != nil {
-		return err
-	}
-	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(response.StatusCode)
-	_, err := buf.WriteTo(w)
-	return err
-}
-
 type GetPackRequestObject struct {
 	Id openapi_types.UUID `json:"id"`
 }
@@ -19166,16 +19204,16 @@ type LookAtPackResponseObject interface {
 	VisitLookAtPackResponse(w http.ResponseWriter) error
 }
 
-type LookAtPack200JSONResponse Pack
+type LookAtPack201JSONResponse Pack
 
-func (response LookAtPack200JSONResponse) VisitLookAtPackResponse(w http.ResponseWriter) error {
+func (response LookAtPack201JSONResponse) VisitLookAtPackResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
+	w.WriteHeader(201)
 	_, err := buf.WriteTo(w)
 	return err
 }
@@ -19708,12 +19746,18 @@ type LogPracticeResponseObject interface {
 	VisitLogPracticeResponse(w http.ResponseWriter) error
 }
 
-type LogPractice204Response struct {
-}
+type LogPractice201JSONResponse struct{ MadeJSONResponse }
 
-func (response LogPractice204Response) VisitLogPracticeResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response LogPractice201JSONResponse) VisitLogPracticeResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type LogPracticedefaultApplicationProblemPlusJSONResponse struct {
@@ -20153,6 +20197,7 @@ func (response WithdrawReleasedefaultApplicationProblemPlusJSONResponse) VisitWi
 }
 
 type ListReportsRequestObject struct {
+	Params ListReportsParams
 }
 
 type ListReportsResponseObject interface {
@@ -20198,12 +20243,18 @@ type RaiseReportResponseObject interface {
 	VisitRaiseReportResponse(w http.ResponseWriter) error
 }
 
-type RaiseReport204Response struct {
-}
+type RaiseReport201JSONResponse struct{ MadeJSONResponse }
 
-func (response RaiseReport204Response) VisitRaiseReportResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response RaiseReport201JSONResponse) VisitRaiseReportResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type RaiseReportdefaultApplicationProblemPlusJSONResponse struct {
@@ -20843,12 +20894,18 @@ type AddSiteResponseObject interface {
 	VisitAddSiteResponse(w http.ResponseWriter) error
 }
 
-type AddSite204Response struct {
-}
+type AddSite201JSONResponse struct{ MadeJSONResponse }
 
-func (response AddSite204Response) VisitAddSiteResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response AddSite201JSONResponse) VisitAddSiteResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type AddSitedefaultApplicationProblemPlusJSONResponse struct {
@@ -21483,12 +21540,18 @@ type AddWeatherResponseObject interface {
 	VisitAddWeatherResponse(w http.ResponseWriter) error
 }
 
-type AddWeather204Response struct {
-}
+type AddWeather201JSONResponse struct{ MadeJSONResponse }
 
-func (response AddWeather204Response) VisitAddWeatherResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response AddWeather201JSONResponse) VisitAddWeatherResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type AddWeatherdefaultApplicationProblemPlusJSONResponse struct {
@@ -21517,12 +21580,18 @@ type FetchWeatherResponseObject interface {
 	VisitFetchWeatherResponse(w http.ResponseWriter) error
 }
 
-type FetchWeather204Response struct {
-}
+type FetchWeather201JSONResponse struct{ MadeJSONResponse }
 
-func (response FetchWeather204Response) VisitFetchWeatherResponse(w http.ResponseWriter) error {
-	w.WriteHeader(204)
-	return nil
+func (response FetchWeather201JSONResponse) VisitFetchWeatherResponse(w http.ResponseWriter) error {
+
+	var buf bytes.Buffer
+	if err := json.NewEncoder(&buf).Encode(response); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.WriteHeader(201)
+	_, err := buf.WriteTo(w)
+	return err
 }
 
 type FetchWeatherdefaultApplicationProblemPlusJSONResponse struct {
@@ -22781,16 +22850,16 @@ type UseStockResponseObject interface {
 	VisitUseStockResponse(w http.ResponseWriter) error
 }
 
-type UseStock200JSONResponse WorkOrder
+type UseStock201JSONResponse WorkOrder
 
-func (response UseStock200JSONResponse) VisitUseStockResponse(w http.ResponseWriter) error {
+func (response UseStock201JSONResponse) VisitUseStockResponse(w http.ResponseWriter) error {
 
 	var buf bytes.Buffer
 	if err := json.NewEncoder(&buf).Encode(response); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
-	w.WriteHeader(200)
+	w.WriteHeader(201)
 	_, err := buf.WriteTo(w)
 	return err
 }
@@ -22992,7 +23061,7 @@ type StrictServerInterface interface {
 	// GetDay What may fly today, what stops it, what to do next
 	// (GET /day)
 	GetDay(ctx context.Context, request GetDayRequestObject) (GetDayResponseObject, error)
-	// ListDefects Defects, open ones first
+	// ListDefects Defects, open ones first, in pages of 100
 	// (GET /defects)
 	ListDefects(ctx context.Context, request ListDefectsRequestObject) (ListDefectsResponseObject, error)
 	// RaiseDefect Raise a defect
@@ -23079,7 +23148,7 @@ type StrictServerInterface interface {
 	// LookAtGear Somebody looked at a piece of gear, at case, leads and cells
 	// (POST /gear/{id}/look)
 	LookAtGear(ctx context.Context, request LookAtGearRequestObject) (LookAtGearResponseObject, error)
-	// ListJobs Jobs, those to come first
+	// ListJobs Jobs that are planned or ended within a day, the soonest first, in pages of 200
 	// (GET /jobs)
 	ListJobs(ctx context.Context, request ListJobsRequestObject) (ListJobsResponseObject, error)
 	// GetJob A job with its findings, questions, kit and briefing
@@ -23211,9 +23280,9 @@ type StrictServerInterface interface {
 	// ListPacks The rack, by label, in pages of 500
 	// (GET /packs)
 	ListPacks(ctx context.Context, request ListPacksRequestObject) (ListPacksResponseObject, error)
-	// AddPack Add a pack
+	// AddPacks Add packs of one kind, all or none
 	// (POST /packs)
-	AddPack(ctx context.Context, request AddPackRequestObject) (AddPackResponseObject, error)
+	AddPacks(ctx context.Context, request AddPacksRequestObject) (AddPacksResponseObject, error)
 	// ComputeForecasts Compute the forecast of all packs again, in the background
 	// (POST /packs/forecasts)
 	ComputeForecasts(ctx context.Context, request ComputeForecastsRequestObject) (ComputeForecastsResponseObject, error)
@@ -23232,9 +23301,6 @@ type StrictServerInterface interface {
 	// ListSets The best pairing of charged packs for twin-pack aircraft
 	// (GET /packs/sets)
 	ListSets(ctx context.Context, request ListSetsRequestObject) (ListSetsResponseObject, error)
-	// AddPacks Add several packs of one kind, all or none
-	// (POST /packs/several)
-	AddPacks(ctx context.Context, request AddPacksRequestObject) (AddPacksResponseObject, error)
 	// GetPack A pack with its readings
 	// (GET /packs/{id})
 	GetPack(ctx context.Context, request GetPackRequestObject) (GetPackResponseObject, error)
@@ -23319,7 +23385,7 @@ type StrictServerInterface interface {
 	// WithdrawRelease Withdraw a release
 	// (POST /releases/{id}/withdraw)
 	WithdrawRelease(ctx context.Context, request WithdrawReleaseRequestObject) (WithdrawReleaseResponseObject, error)
-	// ListReports What must be reported to the authority
+	// ListReports What must be reported to the authority, what is still due first, in pages of 100
 	// (GET /reports)
 	ListReports(ctx context.Context, request ListReportsRequestObject) (ListReportsResponseObject, error)
 	// RaiseReport Note that something must be reported
@@ -23511,7 +23577,7 @@ type StrictServerInterface interface {
 	// ListOffers What is known for items of a run, to be confirmed
 	// (GET /walkrounds/{id}/offers)
 	ListOffers(ctx context.Context, request ListOffersRequestObject) (ListOffersResponseObject, error)
-	// ListWorkOrders Work orders, open ones first
+	// ListWorkOrders Work orders, open ones first, in pages of 100
 	// (GET /work-orders)
 	ListWorkOrders(ctx context.Context, request ListWorkOrdersRequestObject) (ListWorkOrdersResponseObject, error)
 	// OpenWorkOrder Open a work order for a task, a defect or by hand
@@ -27418,11 +27484,11 @@ func (sh *strictHandler) ListPacks(ctx *gin.Context, params ListPacksParams) {
 	}
 }
 
-// AddPack operation middleware
-func (sh *strictHandler) AddPack(ctx *gin.Context) {
-	var request AddPackRequestObject
+// AddPacks operation middleware
+func (sh *strictHandler) AddPacks(ctx *gin.Context) {
+	var request AddPacksRequestObject
 
-	var body AddPackJSONRequestBody
+	var body AddPacksJSONRequestBody
 	var err error
 	// A request validator built on kin-openapi's openapi3filter with
 	// KeepValidatedValue leaves the value it validated on the body. Bind
@@ -27441,18 +27507,18 @@ func (sh *strictHandler) AddPack(ctx *gin.Context) {
 	request.Body = &body
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddPack(ctx, request.(AddPackRequestObject))
+		return sh.ssi.AddPacks(ctx, request.(AddPacksRequestObject))
 	}
 	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddPack")
+		handler = middleware(handler, "AddPacks")
 	}
 
 	response, err := handler(ctx, request)
 
 	if err != nil {
 		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddPackResponseObject); ok {
-		if err := validResponse.VisitAddPackResponse(ctx.Writer); err != nil {
+	} else if validResponse, ok := response.(AddPacksResponseObject); ok {
+		if err := validResponse.VisitAddPacksResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -27635,48 +27701,6 @@ func (sh *strictHandler) ListSets(ctx *gin.Context) {
 		sh.options.HandlerErrorFunc(ctx, err)
 	} else if validResponse, ok := response.(ListSetsResponseObject); ok {
 		if err := validResponse.VisitListSetsResponse(ctx.Writer); err != nil {
-			sh.options.ResponseErrorHandlerFunc(ctx, err)
-		}
-	} else if response != nil {
-		sh.options.ResponseErrorHandlerFunc(ctx, fmt.Errorf("unexpected response type: %T", response))
-	}
-}
-
-// AddPacks operation middleware
-func (sh *strictHandler) AddPacks(ctx *gin.Context) {
-	var request AddPacksRequestObject
-
-	var body AddPacksJSONRequestBody
-	var err error
-	// A request validator built on kin-openapi's openapi3filter with
-	// KeepValidatedValue leaves the value it validated on the body. Bind
-	// that value, matching member names exactly, so the handler receives
-	// what was validated instead of a second, case-insensitive decode.
-	if vb, ok := ctx.Request.Body.(interface{ ValidatedValue() any }); !ok || runtime.BindJSONValue(vb.ValidatedValue(), &body) != nil {
-		err = ctx.ShouldBindJSON(&body)
-	} else if binding.Validator != nil {
-		// ShouldBindJSON runs the struct validator after decoding; keep that.
-		err = binding.Validator.ValidateStruct(&body)
-	}
-	if err != nil {
-		sh.options.RequestErrorHandlerFunc(ctx, err)
-		return
-	}
-	request.Body = &body
-
-	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
-		return sh.ssi.AddPacks(ctx, request.(AddPacksRequestObject))
-	}
-	for _, middleware := range sh.middlewares {
-		handler = middleware(handler, "AddPacks")
-	}
-
-	response, err := handler(ctx, request)
-
-	if err != nil {
-		sh.options.HandlerErrorFunc(ctx, err)
-	} else if validResponse, ok := response.(AddPacksResponseObject); ok {
-		if err := validResponse.VisitAddPacksResponse(ctx.Writer); err != nil {
 			sh.options.ResponseErrorHandlerFunc(ctx, err)
 		}
 	} else if response != nil {
@@ -28674,8 +28698,10 @@ func (sh *strictHandler) WithdrawRelease(ctx *gin.Context, id openapi_types.UUID
 }
 
 // ListReports operation middleware
-func (sh *strictHandler) ListReports(ctx *gin.Context) {
+func (sh *strictHandler) ListReports(ctx *gin.Context, params ListReportsParams) {
 	var request ListReportsRequestObject
+
+	request.Params = params
 
 	handler := func(ctx *gin.Context, request interface{}) (interface{}, error) {
 		return sh.ssi.ListReports(ctx, request.(ListReportsRequestObject))

@@ -100,7 +100,7 @@ func siteBenches(id uuid.UUID, ask func(method, path string, body any) error) []
 	return []bench{
 		{name: "return height and clearance, core", fn: func() error {
 			_, err := home.ReturnHeight(q)
-			_, err2 := home.Clearance(path, q.Obstacles, 3, home.VerticalClear)
+			_, err2 := home.Clearance(path, home.Standing{Obstacles: q.Obstacles, PositionM: 3, OverM: home.VerticalClear})
 			return errors.Join(err, err2)
 		}, budget: 50 * time.Millisecond, baseName: "budget", rounds: 60},
 		{name: "site, way home, request, first look", fn: func() error {

@@ -52,7 +52,9 @@ func obstacle(set func(o *home.Obstacle, v float64)) func(float64) error {
 		o := home.Obstacle{Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50}}, HeightM: num(20), BufferM: 5,
 			GroundKnown: true}
 		set(&o, v)
-		_, err := home.Clearance([]home.Place3{{M: 30}, {At: geo.XY{X: 10}, M: 30}}, []home.Obstacle{o}, 3, 10)
+		_, err := home.Clearance([]home.Place3{{M: 30}, {At: geo.XY{X: 10}, M: 30}}, home.Standing{
+			Obstacles: []home.Obstacle{o}, PositionM: 3, OverM: 10,
+		})
 		return err
 	}
 }
@@ -247,25 +249,24 @@ var bounds = []bound{
 	{"buffer of an obstacle", 0, 1000, false, obstacle(func(o *home.Obstacle, v float64) { o.BufferM = v })},
 	{"position error of legs", 0, 100, false, func(v float64) error {
 		return refuse(home.Clearance(make([]home.Place3, 2),
-			nil, v, 10))
+			home.Standing{PositionM: v, OverM: 10}))
 	}},
 	{"room over things", 0, 200, false, func(v float64) error {
-		return refuse(home.Clearance(make([]home.Place3, 2), nil,
-			3, v))
+		return refuse(home.Clearance(make([]home.Place3, 2), home.Standing{PositionM: 3, OverM: v}))
 	}},
 	{"position error over ground", 0, 100, false, func(v float64) error {
 		return refuse(home.OverGround(make([]home.Place3,
 			2), nil, 0, v))
 	}},
 	{"direction of a sector", 0, 360, false, func(v float64) error {
-		return refuse(home.Sector(geo.XY{}, 0, v,
+		return refuse(home.Sector(home.Place3{At: geo.XY{}}, v,
 			home.Slope{Rise: 0.3}, nil, nil))
 	}},
 	{"begin of a slope", 0, 500, false, func(v float64) error {
-		return refuse(home.Sector(geo.XY{}, 0, 0, home.Slope{StartM: v, Rise: 0.3}, nil, nil))
+		return refuse(home.Sector(home.Place3{At: geo.XY{}}, 0, home.Slope{StartM: v, Rise: 0.3}, nil, nil))
 	}},
 	{"rise of a slope", 0, 10, true, func(v float64) error {
-		return refuse(home.Sector(geo.XY{}, 0, 0, home.Slope{Rise: v},
+		return refuse(home.Sector(home.Place3{At: geo.XY{}}, 0, home.Slope{Rise: v},
 			nil, nil))
 	}},
 	{"height on the map", 0, 1000, false, feature(func(f *site.Feature, v float64) { f.HeightM = &v })},

@@ -57,8 +57,9 @@ var (
 	noon = time.Date(2026, 6, 10, 12, 0, 0, 0, time.UTC)
 	tree = []home.Obstacle{{Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50, Y: 0}}, HeightM: num(20),
 		BufferM: 5, GroundKnown: true}}
-	band  = func(below, above float64) *checks.Band { return &checks.Band{StopBelow: &below, StopAbove: &above} }
-	volts = checks.Item{ID: "v", Title: "Volts", Kind: checks.Reading, Unit: "V", Step: 0.1, Min: num(0), Max: num(60),
+	standing = home.Standing{Obstacles: tree, PositionM: 3, OverM: 10}
+	band     = func(below, above float64) *checks.Band { return &checks.Band{StopBelow: &below, StopAbove: &above} }
+	volts    = checks.Item{ID: "v", Title: "Volts", Kind: checks.Reading, Unit: "V", Step: 0.1, Min: num(0), Max: num(60),
 		Band: band(10, 50)}
 	latches = checks.Item{ID: "l", Title: "Latches", Kind: checks.Counted, Defect: judge.Stop, Expect: num(6)}
 	compass = checks.Item{ID: "h", Title: "Headings", Kind: checks.Set, Per: "heading", Unit: "deg", Step: 1, Min: num(0),
@@ -100,12 +101,12 @@ var calls = []call{
 	{"height.TwoStations", height.TwoStations, []any{height.Value{V: 20, Sigma: 0.2}, height.Value{V: 20, Sigma: 0.2},
 		height.Value{V: 40, Sigma: 0.2}, 1.7}},
 	{"home.Clearance", home.Clearance, []any{[]home.Place3{{At: geo.XY{X: 0, Y: 40}, M: 30},
-		{At: geo.XY{X: 100, Y: 40}, M: 30}}, tree, 3.0, 10.0}},
-	{"home.WayRound", home.WayRound, []any{geo.XY{X: 0, Y: 0}, geo.XY{X: 100, Y: 0}, 10.0, tree, 3.0, 10.0,
+		{At: geo.XY{X: 100, Y: 40}, M: 30}}, standing}},
+	{"home.WayRound", home.WayRound, []any{geo.XY{X: 0, Y: 0}, geo.XY{X: 100, Y: 0}, 10.0, standing,
 		(*geo.Area)(nil)}},
 	{"home.OverGround", home.OverGround, []any{[]home.Place3{{At: geo.XY{}, M: 30}, {At: geo.XY{X: 100}, M: 30}},
 		(*home.Terrain)(nil), 0.0, 3.0}},
-	{"home.Sector", home.Sector, []any{geo.XY{}, 0.0, 90.0, home.Slope{StartM: 0, Rise: 0.3}, tree, (*home.Terrain)(nil)}},
+	{"home.Sector", home.Sector, []any{home.Place3{}, 90.0, home.Slope{StartM: 0, Rise: 0.3}, tree, (*home.Terrain)(nil)}},
 	{"home.ReturnHeight", home.ReturnHeight, []any{home.Question{Route: []geo.XY{{X: 100, Y: 0}}, Obstacles: tree,
 		PositionM: 3, Margin: home.UsualMargin, CeilingM: 120, RouteHeight: 10, ClimbMS: 3, DescentMS: 2, PercentMin: 5,
 		SettingM: num(40)}}},
@@ -172,7 +173,8 @@ var calls = []call{
 	{"survey.Corridor", survey.Corridor, []any{[]geo.XY{{}, {X: 300}}, 60.0, 20.0, 10.0, 5.0}},
 	{"camera.Stops", camera.Stops, []any{1.0 / 1600, 1.0 / 50}},
 	{"camera.Shutter", camera.Shutter, []any{25.0}},
-	{"inspect.Ring", inspect.Ring, []any{2.0, 30.0, 6.0, 4.0, 50.0, 50.0}},
+	{"inspect.Ring", inspect.Ring, []any{inspect.Round{RadiusM: 2, HeightM: 30, WideM: 6, HighM: 4, Sideways: 50,
+		Upward: 50}}},
 	{"spray.HopperOf", spray.HopperOf, []any{2.0, 15.0, []spray.Product{{Name: "A", PerHa: 15, Unit: "kg"}}}},
 	{"spray.Loads", spray.Loads, []any{2.0, 15.0, 30.0, []spray.Product{{Name: "A", PerHa: 1, Unit: "L"}}}},
 	{"spray.Catch", spray.Catch, []any{[]float64{1, 1, 1}, 3.0}},
@@ -212,7 +214,7 @@ var calls = []call{
 		}
 		return judge.Watch
 	}, []any{num(10)}},
-	{"weather.JudgeHour", weather.JudgeHour, []any{fine, num(200), "open",
+	{"weather.JudgeHour", weather.JudgeHour, []any{fine, weather.Station{ElevationM: num(200), Ground: "open"},
 		weather.Limits{WindMS: 8, GustMS: 10, FlightHeightM: 30, MaxMassKg: 7, Work: weather.Inspection}, sun.Light("day"),
 		false}},
 	{"wind.Scale", wind.Scale, []any{units.MetresPerSecond(3), (*units.MetresPerSecond)(nil), units.Metres(2),

@@ -197,46 +197,50 @@ func (t Type) Stations() []Station {
 	}
 	g := t.Geometry
 	var out []Station
-	add := func(id, kind, label string, x, y float64, part string) {
-		out = append(out, Station{id, kind, label, units.Metres(round(x)), units.Metres(round(y)), part})
+	add := func(x, y float64, s Station) {
+		s.X, s.Y = units.Metres(round(x)), units.Metres(round(y))
+		out = append(out, s)
 	}
 	if g.Kind != Multirotor {
 		half, length := float64(g.SpanM)/2, float64(g.LengthM)
-		add("nose", "frame", "Nose", 0, length*0.45, "")
-		add("wing-right", "wing", "Right wing", half*0.6, 0.05, "")
-		add("surface-right", "surface", "Right aileron", half*0.75, -float64(g.ChordM)*0.5, "")
-		add("tail", "tail", "Tail", 0, -length*0.5, "")
+		add(0, length*0.45, Station{ID: "nose", Kind: "frame", Label: "Nose"})
+		add(half*0.6, 0.05, Station{ID: "wing-right", Kind: "wing", Label: "Right wing"})
+		add(half*0.75, -float64(g.ChordM)*0.5, Station{ID: "surface-right", Kind: "surface", Label: "Right aileron"})
+		add(0, -length*0.5, Station{ID: "tail", Kind: "tail", Label: "Tail"})
 		if g.Tail == VTail {
-			add("surface-tail-right", "surface", "Right tail surface", half*0.16, -length*0.52, "")
-			add("surface-tail-left", "surface", "Left tail surface", -half*0.16, -length*0.52, "")
+			add(half*0.16, -length*0.52, Station{ID: "surface-tail-right", Kind: "surface", Label: "Right tail surface"})
+			add(-half*0.16, -length*0.52, Station{ID: "surface-tail-left", Kind: "surface", Label: "Left tail surface"})
 		}
-		add("surface-left", "surface", "Left aileron", -half*0.75, -float64(g.ChordM)*0.5, "")
-		add("wing-left", "wing", "Left wing", -half*0.6, 0.05, "")
-		add("motor-drive", "motor", "Drive motor", 0, -length*0.31, "motor")
-		add("propeller-drive", "propeller", "Drive propeller", length*0.14, -length*0.36, "propeller")
+		add(-half*0.75, -float64(g.ChordM)*0.5, Station{ID: "surface-left", Kind: "surface", Label: "Left aileron"})
+		add(-half*0.6, 0.05, Station{ID: "wing-left", Kind: "wing", Label: "Left wing"})
+		add(0, -length*0.31, Station{ID: "motor-drive", Kind: "motor", Label: "Drive motor", Part: "motor"})
+		add(length*0.14, -length*0.36, Station{ID: "propeller-drive", Kind: "propeller", Label: "Drive propeller",
+			Part: "propeller"})
 	}
 	for i := range g.Rotors {
 		a, n, r := rotorAngle(i, g.Rotors), i+1, float64(g.ArmM)
 		x, y := math.Sin(a), math.Cos(a)
-		add(fmt.Sprintf("arm-%d", n), "arm", fmt.Sprintf("Arm %d", n), x*r*0.55, y*r*0.55, "")
+		add(x*r*0.55, y*r*0.55, Station{ID: fmt.Sprintf("arm-%d", n), Kind: "arm", Label: fmt.Sprintf("Arm %d", n)})
 		for _, m := range t.MotorsOf(n) {
 			over := ""
 			if t.Coaxial() {
 				over = map[bool]string{true: ", upper", false: ", lower"}[m == n]
 			}
-			add(fmt.Sprintf("motor-%d", m), "motor", fmt.Sprintf("Motor %d%s", m, over), x*r, y*r, "motor")
-			add(fmt.Sprintf("propeller-%d", m), "propeller", fmt.Sprintf("Propeller %d%s", m, over), x*r, y*r, "propeller")
+			add(x*r, y*r, Station{ID: fmt.Sprintf("motor-%d", m), Kind: "motor", Label: fmt.Sprintf("Motor %d%s", m, over),
+				Part: "motor"})
+			add(x*r, y*r, Station{ID: fmt.Sprintf("propeller-%d", m), Kind: "propeller",
+				Label: fmt.Sprintf("Propeller %d%s", m, over), Part: "propeller"})
 		}
 	}
 	// Inside the body the places are spread so that their marks do not touch.
 	step := float64(max(g.ArmM*0.27, g.LengthM*0.155))
-	add("frame", "frame", "Frame", 0, 0, "airframe")
-	add("payload", "payload", "Payload", 0, step, "")
-	add("sensor", "sensor", "Sensors", 0, 2*step, "")
-	add("electronics", "electronics", "Electronics", -step, 0, "")
-	add("antenna", "antenna", "Antennas", step, 0, "")
-	add("bay", "bay", "Pack bay", 0, -step, "")
-	add("controller", "controller", "Controller", 0, 0, "") // off the airframe: drawn beside it
+	add(0, 0, Station{ID: "frame", Kind: "frame", Label: "Frame", Part: "airframe"})
+	add(0, step, Station{ID: "payload", Kind: "payload", Label: "Payload"})
+	add(0, 2*step, Station{ID: "sensor", Kind: "sensor", Label: "Sensors"})
+	add(-step, 0, Station{ID: "electronics", Kind: "electronics", Label: "Electronics"})
+	add(step, 0, Station{ID: "antenna", Kind: "antenna", Label: "Antennas"})
+	add(0, -step, Station{ID: "bay", Kind: "bay", Label: "Pack bay"})
+	add(0, 0, Station{ID: "controller", Kind: "controller", Label: "Controller"}) // off the airframe: drawn beside it
 	return out
 }
 

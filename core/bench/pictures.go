@@ -77,7 +77,10 @@ var pictures = []Calculator{
 			if err != nil {
 				return nil, "", err
 			}
-			s, err := inspect.Ring(v["radius"], v["height"], p.AcrossM, p.AlongM, v["sideways"], v["upward"])
+			s, err := inspect.Ring(inspect.Round{
+				RadiusM: v["radius"], HeightM: v["height"], WideM: p.AcrossM, HighM: p.AlongM,
+				Sideways: v["sideways"], Upward: v["upward"],
+			})
 			if err != nil {
 				return nil, "", err
 			}

@@ -79,14 +79,14 @@ func TestScenesAsApproved(t *testing.T) {
 		v.Steps, v.Tops = v.Steps[:min(3, len(v.Steps))], v.Tops[:min(3, len(v.Tops))]
 		say(scene, "side", v, err)
 		path := []home.Place3{{At: geo.XY{}, M: 20}, {At: route[0], M: 25}, {At: route[1], M: 35}}
-		legs, err := home.Clearance(path, things, 3, 10)
+		legs, err := home.Clearance(path, home.Standing{Obstacles: things, PositionM: 3, OverM: 10})
 		say(scene, "legs", legs, err)
 		over, err := home.OverGround(path, q.Terrain, 2, 3)
 		say(scene, "ground", over, err)
-		blocked, err := home.Sector(at(50), 2, float64(scene*17%360),
+		blocked, err := home.Sector(home.Place3{At: at(50), M: 2}, float64(scene*17%360),
 			home.Slope{StartM: float64(scene % 2 * 20), Rise: 0.2 + r.Float64()/3}, things, q.Terrain)
 		say(scene, "sector", blocked, err)
-		round, err := home.WayRound(at(200), at(200), 12, things, 3, 10, nil)
+		round, err := home.WayRound(at(200), at(200), 12, home.Standing{Obstacles: things, PositionM: 3, OverM: 10}, nil)
 		say(scene, "round", round, err)
 		for _, k := range []home.Kind{home.PointKind, home.LineKind, home.AreaKind} {
 			say(scene, "under "+string(k), ground.UnderShape(k, route, float64(scene%3)*5), nil)

@@ -16,7 +16,7 @@ func TestSectorReachesItsBuffer(t *testing.T) {
 	blocked := func(x float64) bool {
 		o := []home.Obstacle{{Name: "mast", Kind: home.PointKind, Places: []geo.XY{{X: x}}, HeightM: &tall, BufferM: 5,
 			GroundKnown: true}}
-		b, err := home.Sector(geo.XY{}, 0, 90, home.Slope{Rise: 0.3}, o, nil)
+		b, err := home.Sector(home.Place3{At: geo.XY{}}, 90, home.Slope{Rise: 0.3}, o, nil)
 		require.NoError(t, err)
 		return b != nil
 	}

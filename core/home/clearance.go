@@ -28,15 +28,22 @@ type Leg struct {
 // VerticalClear is what is usually kept over a thing that is passed overhead, m.
 const VerticalClear = 10.0
 
+// Standing is what stands on a site, and how clear of it a way is kept: beside it by its own
+// buffer and the error of positions (0-100 m), over it by OverM (0-200 m).
+type Standing struct {
+	Obstacles        []Obstacle
+	PositionM, OverM float64
+}
+
 // Clearance holds every leg of a path against the obstacles. A leg may pass
 // beside a thing outside its buffer and the position error, or over it with
-// overM to spare; a wire or a thing of unknown height in the way is
+// OverM to spare; a wire or a thing of unknown height in the way is
 // Stop: no automatic start, fly it by hand, go round, or move the start.
-func Clearance(path []Place3, obstacles []Obstacle, positionM, overM float64) ([]Leg, error) {
-	if len(path) < 2 || !(positionM >= 0 && positionM <= 100) || !(overM >= 0 && overM <= 200) {
+func Clearance(path []Place3, s Standing) ([]Leg, error) {
+	if len(path) < 2 || !(s.PositionM >= 0 && s.PositionM <= 100) || !(s.OverM >= 0 && s.OverM <= 200) {
 		return nil, why.Not(ErrInput, "a path has at least two places")
 	}
-	for _, o := range obstacles {
+	for _, o := range s.Obstacles {
 		if err := o.check(); err != nil {
 			return nil, err
 		}
@@ -46,10 +53,10 @@ func Clearance(path []Place3, obstacles []Obstacle, positionM, overM float64) ([
 			return nil, why.Not(ErrInput, "a place of the path is no number")
 		}
 	}
-	boxes := boxesOf(obstacles)
+	boxes := boxesOf(s.Obstacles)
 	legs := make([]Leg, len(path)-1)
 	for i := range legs {
-		legs[i] = leg(path[i], path[i+1], obstacles, boxes, positionM, overM)
+		legs[i] = s.leg(path[i], path[i+1], boxes)
 	}
 	return legs, nil
 }
@@ -65,14 +72,14 @@ func boxesOf(obstacles []Obstacle) []box {
 	return out
 }
 
-func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM, overM float64) Leg {
+func (s Standing) leg(a, b Place3, boxes []box) Leg {
 	out := Leg{HorizontalM: math.Inf(1), Verdict: judge.Clear}
 	worst := judge.Clear
 	var decides *Obstacle
 	lo, hi := bounds([]geo.XY{a.At, b.At})
-	for i := range obstacles {
-		o := &obstacles[i]
-		keep := o.BufferM + positionM
+	for i := range s.Obstacles {
+		o := &s.Obstacles[i]
+		keep := o.BufferM + s.PositionM
 		if boxes[i].far(lo, hi, keep+max(0, out.HorizontalM)) {
 			continue
 		}
@@ -88,7 +95,7 @@ func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM, overM float6
 			over = &v
 		}
 		v := judge.Clear
-		if clear < 0 && (over == nil || *over < overM) {
+		if clear < 0 && (over == nil || *over < s.OverM) {
 			v = judge.Stop
 		}
 		if v > worst || v == worst && clear < out.HorizontalM {
@@ -97,7 +104,7 @@ func leg(a, b Place3, obstacles []Obstacle, boxes []box, positionM, overM float6
 		}
 	}
 	if decides != nil {
-		out.Sentence = sentence(*decides, out.HorizontalM, out.VerticalM, out.Verdict, overM)
+		out.Sentence = sentence(*decides, out.HorizontalM, out.VerticalM, out.Verdict, s.OverM)
 	}
 	if decides == nil {
 		out.HorizontalM, out.Sentence = 0, "Nothing stands on the site."
@@ -137,14 +144,13 @@ const corners = 12
 // WayRound is the shortest path from a to b at one elevation that stays clear
 // of every obstacle it does not pass over, and inside the permitted area when
 // one is given; it holds both ends. An error says that there is none.
-func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, overM float64,
-	inside *geo.Area) ([]geo.XY, error) {
+func WayRound(a, b geo.XY, elevationM float64, s Standing, inside *geo.Area) ([]geo.XY, error) {
 	var block []Obstacle
-	for _, o := range obstacles {
+	for _, o := range s.Obstacles {
 		if err := o.check(); err != nil {
 			return nil, err
 		}
-		if o.HeightM == nil || elevationM-o.top() < overM {
+		if o.HeightM == nil || elevationM-o.top() < s.OverM {
 			block = append(block, o)
 		}
 	}
@@ -152,7 +158,7 @@ func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, 
 	free := func(p, q geo.XY) bool {
 		lo, hi := bounds([]geo.XY{p, q})
 		for i := range block {
-			keep := block[i].BufferM + positionM - 1e-6
+			keep := block[i].BufferM + s.PositionM - 1e-6
 			if boxes[i].far(lo, hi, keep) {
 				continue
 			}
@@ -176,7 +182,7 @@ func WayRound(a, b geo.XY, elevationM float64, obstacles []Obstacle, positionM, 
 		}
 		// The outer polygon of a circle clears it, and so does its convex sum
 		// with the obstacle.
-		r := (o.BufferM + positionM + 0.5) / math.Cos(math.Pi/corners)
+		r := (o.BufferM + s.PositionM + 0.5) / math.Cos(math.Pi/corners)
 		var grown []geo.XY
 		for _, p := range o.Places {
 			for k := range corners {

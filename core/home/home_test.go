@@ -204,7 +204,9 @@ func TestClearanceOfLegs(t *testing.T) {
 		BufferM: 10}
 	path := []home.Place3{{At: geo.XY{}, M: 6}, {At: geo.XY{X: 30}, M: 6}, {At: geo.XY{X: 80}, M: 6},
 		{At: geo.XY{X: 80, Y: 60}, M: 6}, {At: geo.XY{X: 160, Y: 60}, M: 40}, {At: geo.XY{X: 160}, M: 40}}
-	legs, err := home.Clearance(path, []home.Obstacle{wires, hidden}, 2, home.VerticalClear)
+	legs, err := home.Clearance(path, home.Standing{
+		Obstacles: []home.Obstacle{wires, hidden}, PositionM: 2, OverM: home.VerticalClear,
+	})
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, legs[0].Verdict)
 	assert.InDelta(t, 8, legs[0].HorizontalM, 1e-9)
@@ -215,11 +217,11 @@ func TestClearanceOfLegs(t *testing.T) {
 	assert.Equal(t, judge.Stop, legs[4].Verdict)
 	assert.Contains(t, legs[4].Sentence, "the old mast of unknown height is in the way")
 	over, err := home.Clearance([]home.Place3{{At: geo.XY{X: 0}, M: 30}, {At: geo.XY{X: 100}, M: 30}},
-		[]home.Obstacle{wires}, 2, home.VerticalClear)
+		home.Standing{Obstacles: []home.Obstacle{wires}, PositionM: 2, OverM: home.VerticalClear})
 	require.NoError(t, err)
 	assert.Equal(t, judge.Clear, over[0].Verdict)
 	assert.Equal(t, "It passes 16 m over the power line.", over[0].Sentence)
-	_, err = home.Clearance(path[:1], nil, 2, home.VerticalClear)
+	_, err = home.Clearance(path[:1], home.Standing{PositionM: 2, OverM: home.VerticalClear})
 	assert.ErrorIs(t, err, home.ErrInput)
 }
 
@@ -227,7 +229,9 @@ func TestWayRound(t *testing.T) {
 	wall := home.Obstacle{ID: "w", Name: "the wood", Kind: home.AreaKind,
 		Places: []geo.XY{{X: 40, Y: -100}, {X: 60, Y: -100}, {X: 60, Y: 30}, {X: 40, Y: 30}}, HeightM: f(20), BufferM: 5}
 	a, b := geo.XY{}, geo.XY{X: 100}
-	path, err := home.WayRound(a, b, 10, []home.Obstacle{wall}, 2, home.VerticalClear, nil)
+	path, err := home.WayRound(a, b, 10, home.Standing{
+		Obstacles: []home.Obstacle{wall}, PositionM: 2, OverM: home.VerticalClear,
+	}, nil)
 	require.NoError(t, err)
 	require.Greater(t, len(path), 2)
 	var places []home.Place3
@@ -238,20 +242,28 @@ func TestWayRound(t *testing.T) {
 			length += geo.Dist(path[i-1], p)
 		}
 	}
-	legs, err := home.Clearance(places, []home.Obstacle{wall}, 2, home.VerticalClear)
+	legs, err := home.Clearance(places, home.Standing{
+		Obstacles: []home.Obstacle{wall}, PositionM: 2, OverM: home.VerticalClear,
+	})
 	require.NoError(t, err)
 	for _, l := range legs {
 		assert.Equal(t, judge.Clear, l.Verdict, l.Sentence)
 	}
 	// The taut string round two corners with a radius of 7 m is a little shorter.
 	assert.InDelta(t, 2*math.Hypot(40, 30)+20, length, 12)
-	straight, err := home.WayRound(a, b, 40, []home.Obstacle{wall}, 2, home.VerticalClear, nil)
+	straight, err := home.WayRound(a, b, 40, home.Standing{
+		Obstacles: []home.Obstacle{wall}, PositionM: 2, OverM: home.VerticalClear,
+	}, nil)
 	require.NoError(t, err)
 	assert.Len(t, straight, 2, "over it")
 	narrow := geo.Area{Outline: geo.Ring{{X: -10, Y: -10}, {X: 110, Y: -10}, {X: 110, Y: 20}, {X: -10, Y: 20}}}
-	_, err = home.WayRound(a, b, 10, []home.Obstacle{wall}, 2, home.VerticalClear, &narrow)
+	_, err = home.WayRound(a, b, 10, home.Standing{
+		Obstacles: []home.Obstacle{wall}, PositionM: 2, OverM: home.VerticalClear,
+	}, &narrow)
 	assert.ErrorContains(t, err, "no way round")
-	_, err = home.WayRound(geo.XY{X: 50}, b, 10, []home.Obstacle{wall}, 2, home.VerticalClear, nil)
+	_, err = home.WayRound(geo.XY{X: 50}, b, 10, home.Standing{
+		Obstacles: []home.Obstacle{wall}, PositionM: 2, OverM: home.VerticalClear,
+	}, nil)
 	assert.ErrorContains(t, err, "inside a buffer")
 }
 
@@ -313,7 +325,9 @@ func BenchmarkReturnHeight(b *testing.B) {
 		if _, err := home.ReturnHeight(q); err != nil {
 			b.Fatal(err)
 		}
-		if _, err := home.Clearance(path, q.Obstacles, 3, home.VerticalClear); err != nil {
+		if _, err := home.Clearance(path, home.Standing{
+			Obstacles: q.Obstacles, PositionM: 3, OverM: home.VerticalClear,
+		}); err != nil {
 			b.Fatal(err)
 		}
 	}
@@ -341,7 +355,9 @@ func TestWayRoundKeepsItsDistance(t *testing.T) {
 	for _, buffer := range []float64{0, 5, 30} {
 		tree := home.Obstacle{ID: "t", Name: "tree", Kind: home.PointKind, Places: []geo.XY{{X: 50}}, HeightM: f(20),
 			BufferM: buffer}
-		path, err := home.WayRound(geo.XY{}, geo.XY{X: 100}, 10, []home.Obstacle{tree}, 3, home.VerticalClear, nil)
+		path, err := home.WayRound(geo.XY{}, geo.XY{X: 100}, 10, home.Standing{
+			Obstacles: []home.Obstacle{tree}, PositionM: 3, OverM: home.VerticalClear,
+		}, nil)
 		require.NoError(t, err)
 		near := math.Inf(1)
 		for i := 1; i < len(path); i++ {

@@ -48,20 +48,19 @@ type Blocked struct {
 	Sentence string
 }
 
-// Sector holds the sector along a direction (degrees true) from a place at an
+// Sector holds the sector along a direction (degrees true) from a place and its
 // elevation against what stands there and against the ground. It returns what
 // stands nearest in the way; nil says that it is free of all that is charted.
 // Errors wrap ErrInput.
-func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Obstacle,
-	terrain *Terrain) (*Blocked, error) {
-	if !finite(elevationM) || geo.Finite(place) != nil || !(direction >= 0 && direction <= 360) ||
+func Sector(from Place3, direction float64, s Slope, obstacles []Obstacle, terrain *Terrain) (*Blocked, error) {
+	if !finite(from.M) || geo.Finite(from.At) != nil || !(direction >= 0 && direction <= 360) ||
 		!(s.StartM >= 0 && s.StartM <= 500) || !(s.Rise > 0 && s.Rise <= 10) || terrain.check() != nil {
 		return nil, why.Not(ErrInput, "a sector has a direction, and a path that rises")
 	}
 	sin, cos := math.Sincos(direction * math.Pi / 180)
 	// In this frame x lies along the direction and y to its right.
 	turn := func(p geo.XY) geo.XY {
-		q := p.Sub(place)
+		q := p.Sub(from.At)
 		return geo.XY{X: q.X*sin + q.Y*cos, Y: q.X*cos - q.Y*sin}
 	}
 	var worst *Blocked
@@ -74,7 +73,7 @@ func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Ob
 		if err := o.check(); err != nil {
 			return nil, err
 		}
-		d, in := o.enters(place, turn)
+		d, in := o.enters(from.At, turn)
 		if !in {
 			continue
 		}
@@ -83,14 +82,14 @@ func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Ob
 		case o.HeightM == nil:
 			b.Sentence = fmt.Sprintf("%s of unknown height stands %.0f m away", o.Name, d)
 			take(b)
-		case o.top()-elevationM > s.room(d, o.Wire):
-			top := o.top() - elevationM
+		case o.top()-from.M > s.room(d, o.Wire):
+			top := o.top() - from.M
 			b.TopM = &top
 			b.Sentence = fmt.Sprintf("%s reaches %.0f m, %.0f m away, where the path is at %.0f m", o.Name, top, d, b.PathM)
 			take(b)
 		}
 	}
-	if b := groundIn(place, elevationM, s, terrain, sin, cos); b != nil {
+	if b := groundIn(from, s, terrain, sin, cos); b != nil {
 		take(*b)
 	}
 	return worst, nil
@@ -100,7 +99,7 @@ func Sector(place geo.XY, elevationM, direction float64, s Slope, obstacles []Ob
 // outwards; nil says that it stays under the path. Ground that the terrain does
 // not cover is in the way: nobody knows it. Its error is left out: so near to
 // each other cells err alike.
-func groundIn(place geo.XY, elevationM float64, s Slope, terrain *Terrain, sin, cos float64) *Blocked {
+func groundIn(from Place3, s Slope, terrain *Terrain, sin, cos float64) *Blocked {
 	if terrain == nil {
 		return nil // said once for the whole site
 	}
@@ -110,12 +109,12 @@ func groundIn(place geo.XY, elevationM float64, s Slope, terrain *Terrain, sin, 
 		wide := SectorHalfM + d*slant
 		for y := -wide; ; y += step {
 			y = min(y, wide)
-			g, ok := terrain.At(place.Add(geo.XY{X: sin*d + cos*y, Y: cos*d - sin*y}))
+			g, ok := terrain.At(from.At.Add(geo.XY{X: sin*d + cos*y, Y: cos*d - sin*y}))
 			if !ok {
 				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), Unknown: true,
 					Sentence: fmt.Sprintf("the ground %.0f m away is not known: the terrain does not cover it", d)}
 			}
-			if top := g - elevationM; top > s.room(d, false) {
+			if top := g - from.M; top > s.room(d, false) {
 				return &Blocked{Name: "the ground", AheadM: d, PathM: s.at(d), TopM: &top,
 					Sentence: fmt.Sprintf("the ground rises to %.0f m, %.0f m away, where the path is at %.0f m", top, d, s.at(d))}
 			}

@@ -47,27 +47,27 @@ func TestSectorByHand(t *testing.T) {
 		"wires across keep ten":         {wire, 0, false},  // 20 - 10 = 10 over 9
 		"a wood whose edges lie beside": {wood, 0, true},   // at 200 m the path is at 40 m
 	} {
-		b, err := home.Sector(geo.XY{}, 100, x.along, gentle, []home.Obstacle{x.o}, nil)
+		b, err := home.Sector(home.Place3{At: geo.XY{}, M: 100}, x.along, gentle, []home.Obstacle{x.o}, nil)
 		require.NoError(t, err)
 		assert.Equal(t, x.blocked, b != nil, "%s: %+v", name, b)
 	}
 	wire.HeightM = f(11)
-	b, err := home.Sector(geo.XY{}, 100, 0, gentle, []home.Obstacle{pole(0, 250, 50), wire}, nil)
+	b, err := home.Sector(home.Place3{At: geo.XY{}, M: 100}, 0, gentle, []home.Obstacle{pole(0, 250, 50), wire}, nil)
 	require.NoError(t, err)
 	assert.Equal(t, "Wire reaches 11 m, 100 m away, where the path is at 20 m", b.Sentence, "the nearest is named")
 	buffered := pole(0, 110, 10)
 	buffered.BufferM = 15
-	b, err = home.Sector(geo.XY{}, 100, 0, gentle, []home.Obstacle{buffered}, nil)
+	b, err = home.Sector(home.Place3{At: geo.XY{}, M: 100}, 0, gentle, []home.Obstacle{buffered}, nil)
 	require.NoError(t, err)
 	assert.InDelta(t, 95, b.AheadM, 1e-9, "the buffer begins before it")
 }
 
 func TestSectorOverRisingGround(t *testing.T) {
 	hill := slope(80, 10, func(_, y float64) float64 { return 100 + max(0, y)*0.3 }) // 3 in 10 to the north
-	b, err := home.Sector(geo.XY{}, 100, 0, gentle, nil, hill)
+	b, err := home.Sector(home.Place3{At: geo.XY{}, M: 100}, 0, gentle, nil, hill)
 	require.NoError(t, err)
 	assert.Equal(t, "the ground", b.Name)
-	b, err = home.Sector(geo.XY{}, 100, 180, gentle, nil, hill)
+	b, err = home.Sector(home.Place3{At: geo.XY{}, M: 100}, 180, gentle, nil, hill)
 	require.NoError(t, err)
 	assert.Nil(t, b)
 }
@@ -84,7 +84,7 @@ func TestSectorAgainstEveryPlaceOfIt(t *testing.T) {
 			o.Places = append(o.Places, geo.XY{X: coord.Draw(t, "x"), Y: coord.Draw(t, "y")})
 		}
 		dir := rapid.Float64Range(0, 359).Draw(t, "direction")
-		b, err := home.Sector(geo.XY{}, 0, dir, gentle, []home.Obstacle{o}, nil)
+		b, err := home.Sector(home.Place3{At: geo.XY{}}, dir, gentle, []home.Obstacle{o}, nil)
 		require.NoError(t, err)
 		sin, cos := math.Sincos(dir * math.Pi / 180)
 		nearest := math.Inf(1)
@@ -116,21 +116,21 @@ func TestSectorAgainstEveryPlaceOfIt(t *testing.T) {
 
 func TestSectorRefusals(t *testing.T) {
 	for _, s := range []home.Slope{{}, {Rise: -1}, {StartM: -1, Rise: 0.1}, {Rise: math.NaN()}} {
-		_, err := home.Sector(geo.XY{}, 0, 90, s, nil, nil)
+		_, err := home.Sector(home.Place3{At: geo.XY{}}, 90, s, nil, nil)
 		assert.ErrorIs(t, err, home.ErrInput)
 	}
-	_, err := home.Sector(geo.XY{}, 0, 361, gentle, nil, nil)
+	_, err := home.Sector(home.Place3{At: geo.XY{}}, 361, gentle, nil, nil)
 	assert.ErrorIs(t, err, home.ErrInput)
 }
 
 // What only touches the edge of a sector is in it.
 func TestSectorIsTouched(t *testing.T) {
 	wall := home.Obstacle{Name: "wall", Kind: home.LineKind, Places: []geo.XY{{Y: -10}, {}}, HeightM: f(3)}
-	got, err := home.Sector(geo.XY{}, 0, 0, home.Slope{Rise: 0.3}, []home.Obstacle{wall}, nil)
+	got, err := home.Sector(home.Place3{At: geo.XY{}}, 0, home.Slope{Rise: 0.3}, []home.Obstacle{wall}, nil)
 	require.NoError(t, err)
 	assert.NotNil(t, got, "it ends where the start begins")
 	wall.Places = []geo.XY{{Y: -10}, {Y: -0.1}}
-	got, err = home.Sector(geo.XY{}, 0, 0, home.Slope{Rise: 0.3}, []home.Obstacle{wall}, nil)
+	got, err = home.Sector(home.Place3{At: geo.XY{}}, 0, home.Slope{Rise: 0.3}, []home.Obstacle{wall}, nil)
 	require.NoError(t, err)
 	assert.Nil(t, got)
 }
@@ -153,7 +153,7 @@ func TestSectorTurnsWithItsDirection(t *testing.T) {
 					}
 					return 0
 				})
-				got, err := home.Sector(geo.XY{}, 0, dir, home.Slope{Rise: 0.3}, nil, knoll)
+				got, err := home.Sector(home.Place3{At: geo.XY{}}, dir, home.Slope{Rise: 0.3}, nil, knoll)
 				require.NoError(t, err)
 				assert.Equal(t, c.in, got != nil, "direction %g, %g of the half width", dir, side*c.share)
 			}
@@ -167,7 +167,7 @@ func TestSectorTurnsWithItsDirection(t *testing.T) {
 func TestGroundAtTheRoomUnderThePath(t *testing.T) {
 	for top, blocked := range map[float64]bool{4.9: false, 5: false, 5.1: true} {
 		flat := slope(200, 5, func(_, _ float64) float64 { return top })
-		got, err := home.Sector(geo.XY{}, 0, 0, home.Slope{Rise: 1}, nil, flat)
+		got, err := home.Sector(home.Place3{At: geo.XY{}}, 0, home.Slope{Rise: 1}, nil, flat)
 		require.NoError(t, err)
 		assert.Equal(t, blocked, got != nil, "%g m", top)
 	}

@@ -107,7 +107,10 @@ func (p *Plan) wall(w Wish, a, b geo.XY, face int) {
 
 // ring pictures something round, row by row from the top.
 func (p *Plan) ring(w Wish, c geo.XY, radius float64, face int) error {
-	shots, err := Ring(radius, max(w.HeightM-w.FromM, 0.1), p.WideM, p.HighM, w.Sideways, w.Upwards)
+	shots, err := Ring(Round{
+		RadiusM: radius, HeightM: max(w.HeightM-w.FromM, 0.1), WideM: p.WideM, HighM: p.HighM,
+		Sideways: w.Sideways, Upward: w.Upwards,
+	})
 	if err != nil {
 		return err
 	}

@@ -21,20 +21,26 @@ type Shots struct {
 	All    int
 }
 
+// Round is something round, what a picture shows of its surface and how much of that the
+// next one shows again.
+type Round struct {
+	RadiusM, HeightM float64 // 0.05-500 and 0.1-1000
+	WideM, HighM     float64 // of a picture on the surface, 0.05-1000
+	Sideways, Upward float64 // overlaps, percent, 0-95
+}
+
 // Ring is how many pictures show a round structure: spacing is measured on its surface,
 // ceil(circumference/spacing) round it, and ceil((height - seen)/spacing) + 1 rows, one
-// where a picture shows all of its height. Widths and heights are those that a picture
-// shows of the surface; overlaps are percent, 0-95. Valid: radius 0.05-500, height to
-// 1000.
-func Ring(radiusM, heightM, wideM, highM, sideways, upward float64) (Shots, error) {
-	if err := errors.Join(within("radius", radiusM, 0.05, 500), within("height", heightM, 0.1, 1000),
-		within("picture width", wideM, 0.05, 1000), within("picture height", highM, 0.05, 1000),
-		within("overlap sideways", sideways, 0, 95), within("overlap upwards", upward, 0, 95)); err != nil {
+// where a picture shows all of its height.
+func Ring(r Round) (Shots, error) {
+	if err := errors.Join(within("radius", r.RadiusM, 0.05, 500), within("height", r.HeightM, 0.1, 1000),
+		within("picture width", r.WideM, 0.05, 1000), within("picture height", r.HighM, 0.05, 1000),
+		within("overlap sideways", r.Sideways, 0, 95), within("overlap upwards", r.Upward, 0, 95)); err != nil {
 		return Shots{}, err
 	}
-	s := Shots{Around: int(math.Ceil(2*math.Pi*radiusM/(wideM*(1-sideways/100)) - 1e-9)), Rows: 1}
-	if heightM > highM {
-		s.Rows = int(math.Ceil((heightM-highM)/(highM*(1-upward/100))-1e-9)) + 1
+	s := Shots{Around: int(math.Ceil(2*math.Pi*r.RadiusM/(r.WideM*(1-r.Sideways/100)) - 1e-9)), Rows: 1}
+	if r.HeightM > r.HighM {
+		s.Rows = int(math.Ceil((r.HeightM-r.HighM)/(r.HighM*(1-r.Upward/100))-1e-9)) + 1
 	}
 	s.All = s.Around * s.Rows
 	return s, nil

@@ -77,8 +77,10 @@ func blocked(own []home.Obstacle, g Given, heightM float64, a, b geo.XY) bool {
 			return true
 		}
 	}
-	legs, err := home.Clearance([]home.Place3{{At: a, M: g.GroundM + heightM}, {At: b, M: g.GroundM + heightM}}, g.Stand,
-		g.PositionM, g.OverM)
+	legs, err := home.Clearance([]home.Place3{{At: a, M: g.GroundM + heightM}, {At: b, M: g.GroundM + heightM}},
+		home.Standing{
+			Obstacles: g.Stand, PositionM: g.PositionM, OverM: g.OverM,
+		})
 	return len(g.Stand) > 0 && (err != nil || legs[0].Verdict == judge.Stop)
 }
 
@@ -92,7 +94,9 @@ func round(own []home.Obstacle, g Given, heightM float64, a, b geo.XY) ([]geo.XY
 	for i := range all { // a place at the safe distance is not inside of it
 		all[i].BufferM -= touchM
 	}
-	way, err := home.WayRound(a, b, g.GroundM+heightM, append(all, g.Stand...), g.PositionM, g.OverM, nil)
+	way, err := home.WayRound(a, b, g.GroundM+heightM, home.Standing{
+		Obstacles: append(all, g.Stand...), PositionM: g.PositionM, OverM: g.OverM,
+	}, nil)
 	if err != nil {
 		return nil, err
 	}

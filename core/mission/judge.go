@@ -83,7 +83,7 @@ func (c Chart) stand(way []home.Place3, say func(judge.Verdict, string, ...any))
 	if len(c.Stand) == 0 || len(way) < 2 {
 		return
 	}
-	legs, err := home.Clearance(way, c.Stand, c.PositionM, c.OverM)
+	legs, err := home.Clearance(way, home.Standing{Obstacles: c.Stand, PositionM: c.PositionM, OverM: c.OverM})
 	if err != nil {
 		say(judge.Stop, "How near it comes to what stands there cannot be judged: %s.", err)
 		return

@@ -8,10 +8,14 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
 // MostAtOnce is how many packs are added at once.
 const MostAtOnce = 40
+
+// LongestLabel is how many characters a label has at most.
+const LongestLabel = 20
 
 // ErrLabels is wrapped by every error about labels that cannot be read.
 var ErrLabels = errors.New("labels")
@@ -22,7 +26,7 @@ var (
 )
 
 // Labels reads the labels of several packs: "L1 to L8", "L1-L8", "L01 to 12", "A, B, C3 to C5".
-// Valid: 1 to 40 different ones. Errors wrap ErrLabels and say what to enter.
+// Valid: 1 to 40 different ones of at most 20 characters. Errors wrap ErrLabels and say what to enter.
 func Labels(text string) ([]string, error) {
 	var out []string
 	for _, part := range commas.Split(text, -1) {
@@ -51,6 +55,9 @@ func Labels(text string) ([]string, error) {
 		return nil, why.Not(ErrLabels, "at most %d at once, not %d", MostAtOnce, len(out))
 	}
 	for i, l := range out {
+		if utf8.RuneCountInString(l) > LongestLabel {
+			return nil, why.Not(ErrLabels, "%s is too long: a label has at most %d characters", l, LongestLabel)
+		}
 		if slices.ContainsFunc(out[:i], func(o string) bool { return strings.EqualFold(o, l) }) {
 			return nil, why.Not(ErrLabels, "%s stands there twice", l)
 		}

@@ -25,7 +25,8 @@ func TestLabelsOfSeveralPacks(t *testing.T) {
 		assert.Equal(t, strings.Split(want, sep), got, text)
 	}
 	for text, says := range map[string]string{"": "like L1 to L8", " , ": "like L1 to L8", "L8 to L1": "backwards",
-		"L1 to L90": "40", "A, a": "twice", "L1 to L3, L2": "twice"} {
+		"L1 to L90": "40", "A, a": "twice", "L1 to L3, L2": "twice",
+		strings.Repeat("é", 21): "at most 20 characters", "pack number on the shelf 1 to 2": "at most 20 characters"} {
 		_, err := pack.Labels(text)
 		require.ErrorIs(t, err, pack.ErrLabels, text)
 		assert.ErrorContains(t, err, says, text)
@@ -47,6 +48,7 @@ func FuzzLabels(f *testing.F) {
 			assert.NotEmpty(t, strings.TrimSpace(l))
 			assert.False(t, seen[strings.ToLower(l)])
 			seen[strings.ToLower(l)] = true
+			assert.LessOrEqual(t, len([]rune(l)), pack.LongestLabel)
 		}
 		assert.LessOrEqual(t, len(got), pack.MostAtOnce)
 	})

@@ -52,29 +52,25 @@ func JudgeSet(a, b Candidate) Set {
 		return s
 	}
 	var over, unknown []string
-	hold := func(name string, x, y *float64, limit float64, diff func(x, y float64) float64, unit string) {
+	hold := func(name, unit string, x, y *float64, limit float64) {
 		if x == nil || y == nil {
 			s.Cost += 0.5
 			unknown = append(unknown, name)
 			return
 		}
-		d := diff(*x, *y)
+		d := math.Abs(*x - *y)
+		if m := max(math.Abs(*x), math.Abs(*y)); unit == "%" && m > 0 {
+			d = d / m * 100
+		}
 		s.Cost += d / limit
 		if math.Round(d*1000) > limit*1000 {
 			over = append(over, fmt.Sprintf("%s differ by %.0f %s (limit %g)", name, d, unit, limit))
 		}
 	}
-	plain := func(x, y float64) float64 { return math.Abs(x - y) }
-	share := func(x, y float64) float64 {
-		if m := max(math.Abs(x), math.Abs(y)); m > 0 {
-			return math.Abs(x-y) / m * 100
-		}
-		return 0
-	}
-	hold("cell volts", a.MeanMV, b.MeanMV, SetVolts, plain, "mV")
-	hold("capacities", a.CapacityMAh, b.CapacityMAh, SetCapacity, share, "%")
-	hold("cycles", &a.Cycles, &b.Cycles, SetCycles, plain, "cycles")
-	hold("resistances", a.ResistanceMO, b.ResistanceMO, SetResistance, share, "%")
+	hold("cell volts", "mV", a.MeanMV, b.MeanMV, SetVolts)
+	hold("capacities", "%", a.CapacityMAh, b.CapacityMAh, SetCapacity)
+	hold("cycles", "cycles", &a.Cycles, &b.Cycles, SetCycles)
+	hold("resistances", "%", a.ResistanceMO, b.ResistanceMO, SetResistance)
 	switch {
 	case len(over) > 0:
 		s.Verdict, s.Sentence = judge.Stop, fmt.Sprintf("%s and %s do not make a set: %s.", a.Label, b.Label,

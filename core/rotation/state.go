@@ -103,7 +103,7 @@ func (s *state) startCharge() bool {
 	i := s.charge[0]
 	x := &s.sets[i]
 	if x.waiting == s.d.PerSet && s.now > x.since {
-		s.line("set", i, Queueing, x.since, s.now, 0)
+		s.line(Stretch{Of: "set", Number: i, Doing: Queueing, From: x.since, To: s.now})
 	}
 	if s.next < len(s.d.Sorties) { // afterwards nobody waits for it today
 		s.run.QueueS += (s.now - x.since) / float64(s.d.PerSet)
@@ -123,7 +123,7 @@ func (s *state) startCharge() bool {
 		s.watts -= s.d.ChannelW
 		if x.packs--; x.packs == 0 {
 			x.ready, x.readyAt = true, s.now
-			s.line("set", i, Charging, from, s.now, 0)
+			s.line(Stretch{Of: "set", Number: i, Doing: Charging, From: from, To: s.now})
 		}
 	})
 	return true
@@ -179,9 +179,11 @@ func (s *state) serve() bool {
 	s.hands -= need
 	c.busy, s.sets[with].ready = true, false
 	from := s.now
-	s.line("aircraft", who, Swapping, from, from+swap, sortie)
+	s.line(Stretch{Of: "aircraft", Number: who, Doing: Swapping, From: from, To: from + swap, Sortie: sortie})
 	if fill > 0 {
-		s.line("aircraft", who, Filling, from+busy-fill, from+busy, sortie)
+		s.line(Stretch{
+			Of: "aircraft", Number: who, Doing: Filling, From: from + busy - fill, To: from + busy, Sortie: sortie,
+		})
 	}
 	s.after(busy, func() {
 		s.hands += need
@@ -196,19 +198,19 @@ func (s *state) serve() bool {
 func (s *state) waited(who int, since float64, with int) {
 	ready := min(max(since, s.sets[with].readyAt), s.now)
 	if ready > since {
-		s.line("aircraft", who, WaitPacks, since, ready, 0)
+		s.line(Stretch{Of: "aircraft", Number: who, Doing: WaitPacks, From: since, To: ready})
 		s.run.WaitedS[ForPacks] += ready - since
 	}
 	if s.now > ready {
-		s.line("aircraft", who, WaitHands, ready, s.now, 0)
+		s.line(Stretch{Of: "aircraft", Number: who, Doing: WaitHands, From: ready, To: s.now})
 		s.run.WaitedS[ForHands] += s.now - ready
 	}
 }
 
 // land brings an aircraft and its packs back.
 func (s *state) land(who, with, sortie int, off float64, f Sortie) {
-	s.line("aircraft", who, Flying, off, s.now, sortie)
-	s.line("set", with, Flying, off, s.now, sortie)
+	s.line(Stretch{Of: "aircraft", Number: who, Doing: Flying, From: off, To: s.now, Sortie: sortie})
+	s.line(Stretch{Of: "set", Number: with, Doing: Flying, From: off, To: s.now, Sortie: sortie})
 	s.run.Flown++
 	s.run.Done += f.Done
 	s.run.EndS = s.now
@@ -216,7 +218,7 @@ func (s *state) land(who, with, sortie int, off float64, f Sortie) {
 	x := &s.sets[with]
 	x.landed, x.wh, x.packs, x.waiting = s.now, f.Wh/float64(s.d.PerSet), s.d.PerSet, s.d.PerSet
 	if s.d.CoolS > 0 {
-		s.line("set", with, Cooling, s.now, s.now+s.d.CoolS, 0)
+		s.line(Stretch{Of: "set", Number: with, Doing: Cooling, From: s.now, To: s.now + s.d.CoolS})
 	}
 	s.after(s.d.CoolS, func() {
 		x.since = s.now
@@ -224,6 +226,8 @@ func (s *state) land(who, with, sortie int, off float64, f Sortie) {
 	})
 }
 
-func (s *state) line(of string, number int, doing Doing, from, to float64, sortie int) {
-	s.run.Line = append(s.run.Line, Stretch{Of: of, Number: number + 1, Doing: doing, From: from, To: to, Sortie: sortie})
+// line draws a stretch of the timeline; inside numbers count from 0, there from 1.
+func (s *state) line(x Stretch) {
+	x.Number++
+	s.run.Line = append(s.run.Line, x)
 }

@@ -54,19 +54,19 @@ func TestPassesOfABox(t *testing.T) {
 }
 
 // blob is an outline without crossing sides.
-func blob(rt *rapid.T, name string, x, y, least, most float64) geo.Ring {
+func blob(rt *rapid.T, name string, c geo.XY, least, most float64) geo.Ring {
 	n := rapid.IntRange(3, 9).Draw(rt, name+" corners")
 	r := make(geo.Ring, n)
 	for i := range r {
 		d := rapid.Float64Range(least, most).Draw(rt, fmt.Sprintf("%s %d", name, i))
 		a := 2 * math.Pi * float64(i) / float64(n)
-		r[i] = geo.XY{X: x + d*math.Cos(a), Y: y + d*math.Sin(a)}
+		r[i] = geo.XY{X: c.X + d*math.Cos(a), Y: c.Y + d*math.Sin(a)}
 	}
 	return r
 }
 
 func anyField(rt *rapid.T) spray.Field {
-	f := spray.Field{Outline: blob(rt, "field", 0, 0, 60, 250),
+	f := spray.Field{Outline: blob(rt, "field", geo.XY{}, 60, 250),
 		EdgeM: rapid.SampledFrom([]float64{0, 0.5, 5, 12}).Draw(rt, "edge")}
 	for i := range rapid.IntRange(0, 4).Draw(rt, "keep-outs") {
 		x, y := rapid.Float64Range(-120, 120).Draw(rt, "x"), rapid.Float64Range(-120, 120).Draw(rt, "y")
@@ -77,7 +77,7 @@ func anyField(rt *rapid.T) spray.Field {
 		case 1:
 			k.Places = []geo.XY{{X: x, Y: y}, {X: x + 30, Y: y - 12}, {X: x + 31, Y: y + 40}}
 		case 2:
-			k.Area, k.Places = true, blob(rt, "hole", x, y, 4, 40)
+			k.Area, k.Places = true, blob(rt, "hole", geo.XY{X: x, Y: y}, 4, 40)
 		}
 		f.KeepOuts = append(f.KeepOuts, k)
 	}

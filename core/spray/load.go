@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"math"
+	"strings"
 
 	"mainstay/core/air"
 	"mainstay/core/judge"
@@ -154,13 +155,13 @@ func (l Label) Hold(rate float64, unit string) []Broken {
 // Watch.
 func (l Label) HoldAir(tempC, deltaT *float64) []Broken {
 	var out []Broken
-	hold := func(wish, what string, v, limit *float64, side string, margin float64) {
+	hold := func(wish, what string, v, limit *float64, margin float64) {
 		if limit == nil {
 			return
 		}
-		away, sign := "over", 1.0
-		if side == "at least" {
-			away, sign = "under", -1
+		side, away, sign := "at most", "over", 1.0
+		if strings.HasPrefix(wish, "least") {
+			side, away, sign = "at least", "under", -1
 		}
 		switch {
 		case v == nil || math.IsNaN(*v) || math.IsInf(*v, 0):
@@ -175,9 +176,9 @@ func (l Label) HoldAir(tempC, deltaT *float64) []Broken {
 				nil))
 		}
 	}
-	hold("most_c", "temperature", tempC, l.MostC, "at most", 0)
-	hold("least_delta_t", "delta T", deltaT, l.LeastDeltaT, "at least", air.DeltaTMargin)
-	hold("most_delta_t", "delta T", deltaT, l.MostDeltaT, "at most", air.DeltaTMargin)
+	hold("most_c", "temperature", tempC, l.MostC, 0)
+	hold("least_delta_t", "delta T", deltaT, l.LeastDeltaT, air.DeltaTMargin)
+	hold("most_delta_t", "delta T", deltaT, l.MostDeltaT, air.DeltaTMargin)
 	return out
 }
 

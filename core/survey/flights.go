@@ -188,7 +188,7 @@ func (f *filling) round(to geo.XY) []geo.XY {
 	for _, x := range all {
 		keep = append(keep, x.obstacle())
 	}
-	way, err := home.WayRound(from, to, 0, keep, 0, 0, nil)
+	way, err := home.WayRound(from, to, 0, home.Standing{Obstacles: keep}, nil)
 	if err != nil {
 		f.stuck = fmt.Sprintf("Between two lines there is no way round what is forbidden: %s.", why.Words(err))
 		return nil

@@ -20,17 +20,24 @@ func (f *filling) follow() {
 	}
 	up, down := f.g.Model.ClimbMS/f.w.SpeedMS, f.g.Model.DescentMS/f.w.SpeedMS
 	for _, x := range f.now.Pieces {
-		way, most := Following(f.g.Terrain, x.From, x.To, f.p.HeightM, f.p.LinesM/2, f.g.Start.ElevM, up, down)
+		way, most := Following(f.g.Terrain, x.From, x.To, Reach{
+			HeightM: f.p.HeightM, AsideM: f.p.LinesM / 2, LevelM: f.g.Start.ElevM, Up: up, Down: down,
+		})
 		f.now.Ways = append(f.now.Ways, way)
 		f.now.MostOverM = max(f.now.MostOverM, most)
 	}
 }
 
-// Following is a leg at least heightM over the highest ground within reach beside it,
-// that rises by at most up and falls by at most down, m per m. Where the ground is not
-// known it counts from levelM. most is its greatest height over the ground.
-func Following(t *home.Terrain, from, to geo.XY, heightM, reach, levelM, up, down float64) (way []home.Place3,
-	most float64) {
+// Reach is how a leg keeps over the ground.
+type Reach struct {
+	HeightM  float64 // over the highest ground
+	AsideM   float64 // as far beside the leg
+	LevelM   float64 // elevation that counts where the ground is not known
+	Up, Down float64 // the most it rises and falls, m per m
+}
+
+// Following is a leg that keeps over the ground; most is its greatest height over it.
+func Following(t *home.Terrain, from, to geo.XY, r Reach) (way []home.Place3, most float64) {
 	long := geo.Dist(from, to)
 	step := leastStepM / 2
 	if t != nil {
@@ -41,9 +48,9 @@ func Following(t *home.Terrain, from, to geo.XY, heightM, reach, levelM, up, dow
 	ground := make([]home.Under, n)
 	at := func(k int) geo.XY { return from.Add(to.Sub(from).Times(float64(k) / float64(n))) }
 	for k := range n {
-		ground[k] = t.UnderShape(home.LineKind, []geo.XY{at(k), at(k + 1)}, reach)
+		ground[k] = t.UnderShape(home.LineKind, []geo.XY{at(k), at(k + 1)}, r.AsideM)
 		if math.IsInf(ground[k].HighM, 0) {
-			ground[k].HighM, ground[k].LowM = levelM, levelM
+			ground[k].HighM, ground[k].LowM = r.LevelM, r.LevelM
 		}
 	}
 	for k := range way {
@@ -51,12 +58,12 @@ func Following(t *home.Terrain, from, to geo.XY, heightM, reach, levelM, up, dow
 		if k > 0 {
 			m = max(m, ground[k-1].HighM)
 		}
-		way[k] = home.Place3{At: at(k), M: m + heightM}
+		way[k] = home.Place3{At: at(k), M: m + r.HeightM}
 	}
 	d := long / float64(n)
 	for k := 1; k <= n; k++ {
-		way[k].M = max(way[k].M, way[k-1].M-down*d)
-		way[n-k].M = max(way[n-k].M, way[n-k+1].M-up*d)
+		way[k].M = max(way[k].M, way[k-1].M-r.Down*d)
+		way[n-k].M = max(way[n-k].M, way[n-k+1].M-r.Up*d)
 	}
 	for k := range n {
 		most = max(most, max(way[k].M, way[k+1].M)-ground[k].LowM)

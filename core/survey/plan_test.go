@@ -170,7 +170,7 @@ func TestFollowingKeepsHeightAndSlope(t *testing.T) {
 		if geo.Dist(a, b) < 1 {
 			t.Skip()
 		}
-		way, _ := survey.Following(ground, a, b, 60, 20, 200, up, down)
+		way, _ := survey.Following(ground, a, b, survey.Reach{HeightM: 60, AsideM: 20, LevelM: 200, Up: up, Down: down})
 		for i := range way {
 			if v, ok := ground.At(way[i].At); ok {
 				assert.GreaterOrEqual(t, way[i].M-v, 60-1e-6)

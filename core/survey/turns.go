@@ -29,7 +29,7 @@ func TurnPath(from, ahead, to, into geo.XY, radius float64) []geo.XY {
 	shortest := math.Inf(1)
 	for _, first := range [2]float64{1, -1} { // 1 turns left
 		for _, last := range [2]float64{1, -1} {
-			if way, ok := arcs(from, ahead, to, into, radius, first, last); ok {
+			if way, ok := arcs(pose{from, ahead}, pose{to, into}, radius, first, last); ok {
 				if l := lengthOf(way); l < shortest {
 					best, shortest = way, l
 				}
@@ -41,9 +41,12 @@ func TurnPath(from, ahead, to, into geo.XY, radius float64) []geo.XY {
 
 func left(d geo.XY) geo.XY { return geo.XY{X: -d.Y, Y: d.X} }
 
+// pose is a place and the direction there, of length 1.
+type pose struct{ at, ahead geo.XY }
+
 // arcs is the way that turns to one side first and to one side last.
-func arcs(from, ahead, to, into geo.XY, r, first, last float64) ([]geo.XY, bool) {
-	c1, c2 := from.Add(left(ahead).Times(first*r)), to.Add(left(into).Times(last*r))
+func arcs(from, to pose, r, first, last float64) ([]geo.XY, bool) {
+	c1, c2 := from.at.Add(left(from.ahead).Times(first*r)), to.at.Add(left(to.ahead).Times(last*r))
 	between := c2.Sub(c1)
 	course := math.Atan2(between.Y, between.X)
 	if first != last { // the straight crosses the line of the centres
@@ -52,21 +55,21 @@ func arcs(from, ahead, to, into geo.XY, r, first, last float64) ([]geo.XY, bool)
 		}
 		course += first * math.Asin(2*r/between.Len())
 	} else if between.Len() == 0 {
-		course = math.Atan2(ahead.Y, ahead.X)
+		course = math.Atan2(from.ahead.Y, from.ahead.X)
 	}
 	along := geo.XY{X: math.Cos(course), Y: math.Sin(course)}
-	out := arc(nil, c1, from, ahead, along, r, first)
-	out = arc(out, c2, c2.Sub(left(along).Times(last*r)), along, into, r, last)
-	return append(out, to), true
+	out := arc(nil, c1, from, along, first)
+	out = arc(out, c2, pose{c2.Sub(left(along).Times(last * r)), along}, to.ahead, last)
+	return append(out, to.at), true
 }
 
 // arc adds the places of a turn round a centre, from one direction into another.
-func arc(out []geo.XY, centre, from, ahead, into geo.XY, r, side float64) []geo.XY {
-	angle := math.Mod(side*(math.Atan2(into.Y, into.X)-math.Atan2(ahead.Y, ahead.X))+4*math.Pi, 2*math.Pi)
+func arc(out []geo.XY, centre geo.XY, from pose, into geo.XY, side float64) []geo.XY {
+	angle := math.Mod(side*(math.Atan2(into.Y, into.X)-math.Atan2(from.ahead.Y, from.ahead.X))+4*math.Pi, 2*math.Pi)
 	if angle > 2*math.Pi-1e-9 {
 		angle = 0
 	}
-	start := from.Sub(centre)
+	start := from.at.Sub(centre)
 	n := max(1, int(math.Ceil(angle/turnStep)))
 	for i := range n + 1 {
 		a := side * angle * float64(i) / float64(n)

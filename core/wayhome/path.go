@@ -55,7 +55,9 @@ func (r *reckoning) path() error {
 		r.out.Legs, err = clearOf(path, leg, len(r.way), r.cut(all), intent.LeastGround(r.Type, r.Flight.Work))
 	} else {
 		var legs []home.Leg
-		legs, err = home.Clearance(path, all, PositionM, intent.LeastOver(r.Type))
+		legs, err = home.Clearance(path, home.Standing{
+			Obstacles: all, PositionM: PositionM, OverM: intent.LeastOver(r.Type),
+		})
 		r.out.Legs = worstOf(legs, leg, len(r.way))
 	}
 	if err != nil {
@@ -95,7 +97,9 @@ func clearOf(path []home.Place3, leg []int, n int, things []home.Obstacle, over 
 		}
 		out[leg[from]] = home.Leg{Verdict: judge.Clear, Sentence: "Nothing stands near it."}
 		if len(near) > 0 {
-			pieces, err := home.Clearance(path[from:to+1], near, PositionM, over)
+			pieces, err := home.Clearance(path[from:to+1], home.Standing{
+				Obstacles: near, PositionM: PositionM, OverM: over,
+			})
 			if err != nil {
 				return nil, err
 			}

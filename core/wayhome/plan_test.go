@@ -218,7 +218,7 @@ func TestOnlyWhatIsNearIsLookedAt(t *testing.T) {
 		}
 		got, err := wayhome.ClearOf(path, leg, n, things, 1.5)
 		require.NoError(r, err)
-		all, err := home.Clearance(path, things, wayhome.PositionM, 1.5)
+		all, err := home.Clearance(path, home.Standing{Obstacles: things, PositionM: wayhome.PositionM, OverM: 1.5})
 		require.NoError(r, err)
 		worst := make([]judge.Verdict, n)
 		for i, l := range all {

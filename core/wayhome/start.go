@@ -46,12 +46,13 @@ func (r *reckoning) sectors() error {
 	landAt := r.Chart.Frame.XY(w.Landing.Places[0])
 	w.Clear, w.Sectored = nil, true
 	for _, h := range w.TakeOff.Free {
-		out, err := home.Sector(r.at, w.HomeM, h, home.Slope{StartM: start, Rise: t.Limits.Climb() / speed}, r.obstacles,
+		out, err := home.Sector(home.Place3{At: r.at, M: w.HomeM}, h,
+			home.Slope{StartM: start, Rise: t.Limits.Climb() / speed}, r.obstacles,
 			r.Chart.Terrain)
 		if err != nil {
 			return err
 		}
-		in, err := home.Sector(landAt, down, math.Mod(h+180, 360),
+		in, err := home.Sector(home.Place3{At: landAt, M: down}, math.Mod(h+180, 360),
 			home.Slope{StartM: start, Rise: t.Limits.Descent() / speed}, r.obstacles, r.Chart.Terrain)
 		if err != nil {
 			return err

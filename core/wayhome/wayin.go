@@ -103,7 +103,9 @@ func (r *reckoning) wayOf(all []home.Obstacle, start geo.XY) (home.Leg, []intent
 		lift = lift[:2] // what stands on the way round is not lifted by it
 	}
 	path, leg := r.rise(to)
-	legs, err := home.Clearance(path, all, PositionM, intent.LeastOver(r.Type))
+	legs, err := home.Clearance(path, home.Standing{
+		Obstacles: all, PositionM: PositionM, OverM: intent.LeastOver(r.Type),
+	})
 	if err != nil {
 		return home.Leg{}, nil, err
 	}
@@ -145,7 +147,9 @@ func (r *reckoning) wayIn() error {
 // elevation of the first leg.
 func (r *reckoning) wayRound(all []home.Obstacle, start geo.XY) {
 	level := intent.Level(r.out.Datum, r.out.RouteM, r.out.HomeM)
-	round, err := home.WayRound(r.at, start, level, all, PositionM, intent.LeastOver(r.Type), nil)
+	round, err := home.WayRound(r.at, start, level, home.Standing{
+		Obstacles: all, PositionM: PositionM, OverM: intent.LeastOver(r.Type),
+	}, nil)
 	if err != nil {
 		r.out.NoWay = why.Words(err)
 		return

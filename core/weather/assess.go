@@ -567,8 +567,7 @@ func (r *run) spraying() {
 			r.find(judge.Stop, judge.RuleSprayWind, source,
 				"The wind at the height of spraying cannot be worked out, or the limits of the label contradict each other.")
 		default:
-			r.sprayWind(float64(least.Steady), float64(most.Steady), float64(most.Gust), low, high, height, most.GustAssumed,
-				source)
+			r.sprayWind(sprayWind{least: float64(least.Steady), most: most, low: low, high: high, heightM: height}, source)
 		}
 		if r.a.FromDeg == nil && *r.a.WindMS > 0 {
 			r.find(judge.Watch, judge.RuleSprayWind, usual,
@@ -594,23 +593,32 @@ func (r *run) spraying() {
 	r.find(v, judge.RuleInversion, usual, words)
 }
 
-func (r *run) sprayWind(least, steady, gust, low, high, height float64, assumed bool, source string) {
+// sprayWind is the wind at the height of spraying, m, against the limits of the label, m/s.
+type sprayWind struct {
+	least     float64       // the steady wind at its least
+	most      wind.AtHeight // at its most
+	low, high float64
+	heightM   float64
+}
+
+func (r *run) sprayWind(w sprayWind, source string) {
+	steady, gust := float64(w.most.Steady), float64(w.most.Gust)
 	n := func(v float64) int64 { k, _ := units.Steps(v, 0.1); return k }
 	word := "Gusts"
-	if assumed {
+	if w.most.GustAssumed {
 		word = "Gusts (assumed)"
 	}
-	if n(least) < n(low) {
+	if n(w.least) < n(w.low) {
 		r.find(judge.Stop, judge.RuleSprayWind, source,
-			fmt.Sprintf("Wind %.1f m/s at %.0f m is under %.1f: dead calm hides an inversion.", least, height, low))
+			fmt.Sprintf("Wind %.1f m/s at %.0f m is under %.1f: dead calm hides an inversion.", w.least, w.heightM, w.low))
 	}
 	switch {
-	case n(steady) > n(high):
+	case n(steady) > n(w.high):
 		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("Wind %.1f m/s at %.0f m is over %.1f: spray drifts.",
-			steady, height, high))
-	case n(gust) > n(high):
+			steady, w.heightM, w.high))
+	case n(gust) > n(w.high):
 		r.find(judge.Stop, judge.RuleSprayWind, source, fmt.Sprintf("%s %.1f m/s at %.0f m are over %.1f: spray drifts.",
-			word, gust, height, high))
+			word, gust, w.heightM, w.high))
 	}
 }
 

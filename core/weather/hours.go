@@ -76,11 +76,18 @@ type HourOf struct {
 	DeltaT   *float64 // °C; nil: not known
 }
 
+// Station is where a forecast holds: its elevation, nil where nobody says, and the ground
+// that its wind blows over.
+type Station struct {
+	ElevationM *float64
+	Ground     string
+}
+
 // JudgeHour judges an hour of a forecast. light is what the law makes of it, and
 // says what that asks for by twilight and by night; assumed that no aircraft is
 // chosen, so that usual limits stand in.
-func JudgeHour(h Hour, stationM *float64, ground string, l Limits, light sun.Light, assumed bool) HourOf {
-	a := h.Air(stationM, ground)
+func JudgeHour(h Hour, at Station, l Limits, light sun.Light, assumed bool) HourOf {
+	a := h.Air(at.ElevationM, at.Ground)
 	l.Light = h.light()
 	x := Assess(a, l, h.At)
 	out := HourOf{At: h.At, Air: x.Air, DeltaT: x.DeltaT, Light: light, Verdict: judge.Worst(x.Findings)}

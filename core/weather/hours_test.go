@@ -47,7 +47,7 @@ func TestLightOfAnHour(t *testing.T) {
 	why := func(cover string, light sun.Light, assumed bool) string {
 		h := weather.Hour{At: now, Cover: &cover, CloudBaseFt: &base, Rain: &no, WindMS: num(3), GustMS: num(4),
 			FromDeg: num(270), TempC: num(20), DewC: num(10), QNH: num(1013), VisibilityM: num(16000)}
-		got := weather.JudgeHour(h, num(210), "open", l, light, assumed)
+		got := weather.JudgeHour(h, weather.Station{ElevationM: num(210), Ground: "open"}, l, light, assumed)
 		if got.Verdict == judge.Clear {
 			return ""
 		}

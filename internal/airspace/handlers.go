@@ -134,6 +134,6 @@ func (h *Handlers) WithdrawAuthorisation(ctx context.Context,
 }
 
 func (h *Handlers) CallDesk(ctx context.Context, r api.CallDeskRequestObject) (api.CallDeskResponseObject, error) {
-	return api.CallDesk204Response{}, h.Airspace.Call(ctx, r.Id,
+	return api.CallDesk201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Airspace.Call(ctx, r.Id,
 		Call{ID: uuid.UUID(r.Body.Id), Kind: string(r.Body.Kind), How: string(r.Body.How)})
 }

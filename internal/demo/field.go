@@ -184,7 +184,7 @@ func (g *generator) done(ctx context.Context, a *craft, job uuid.UUID) error {
 	if a.name == "Lantern Two" && g.share > 0.93 {
 		return nil // its motor is still being watched
 	}
-	open, err := g.svc.Walkrounds.Defects(ctx, &a.id)
+	open, _, err := g.svc.Walkrounds.Defects(ctx, &a.id, "")
 	if err != nil {
 		return err
 	}

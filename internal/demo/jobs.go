@@ -152,7 +152,9 @@ func (g *generator) jobsToday(ctx context.Context, end time.Time) error {
 	}
 	for _, it := range []string{"packs-Lantern 4", "propellers-Lantern 4", "chargers", "controller", "drivers", "pad",
 		"fire", "aid"} {
-		if err := g.svc.Jobs.Pack(g.as(ctx, "bao"), inspection.ID, it, "", 0, true, it != "fire"); err != nil {
+		if err := g.svc.Jobs.Pack(g.as(ctx, "bao"), inspection.ID, jobs.Packing{
+			Item: it, Packed: true, Checked: it != "fire",
+		}); err != nil {
 			return err
 		}
 	}

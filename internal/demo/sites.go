@@ -55,7 +55,14 @@ type mapped struct {
 	holes [][][2]float64
 }
 
-func height(m, sigma float64, how string) (h *float64, s float64, w string) { return &m, sigma, how }
+// measured is a height, m, its standard deviation and how it was taken.
+type measured struct {
+	m     *float64
+	sigma float64
+	how   string
+}
+
+func height(m, sigma float64, how string) measured { return measured{&m, sigma, how} }
 
 // built is something standing that people built.
 func built(m mapped) mapped {
@@ -63,10 +70,17 @@ func built(m mapped) mapped {
 	return m
 }
 
-func standing(kind site.Kind, shape site.Shape, name string, h *float64, sigma float64, how string, buffer float64,
-	xy ...[2]float64) mapped {
-	return mapped{f: site.Feature{Kind: kind, Shape: shape, Name: name, HeightM: h, SigmaM: sigma, Measured: how,
-		BufferM: buffer}, xy: xy}
+// standing is something that stands at one place, along two or three, or over four corners.
+func standing(kind site.Kind, name string, h measured, buffer float64, xy ...[2]float64) mapped {
+	shape := site.Line
+	switch len(xy) {
+	case 1:
+		shape = site.Point
+	case 4:
+		shape = site.Area
+	}
+	return mapped{f: site.Feature{Kind: kind, Shape: shape, Name: name, HeightM: h.m, SigmaM: h.sigma,
+		Measured: h.how, BufferM: buffer}, xy: xy}
 }
 
 type charted struct {
@@ -77,13 +91,13 @@ type charted struct {
 func sitesOfTheDistrict() []charted {
 	yes := true
 	looked := &site.GroundCheck{Flat: &yes, Firm: &yes, Clear: &yes, NoPlastic: &yes, NoPeople: &yes}
-	six, s6, w6 := height(6, 0.2, "known")
-	line, sLine, wLine := height(11.4, 0.7, "clinometer")
-	oak, sOak, wOak := height(17.8, 0.84, "clinometer")
-	poplar, sPoplar, wPoplar := height(28, 1.9, "two stations")
-	mast, sMast, wMast := height(42, 0.5, "known")
-	house, sHouse, wHouse := height(9, 0.5, "estimate")
-	willow, sWillow, wWillow := height(16, 1.2, "shadow")
+	six := height(6, 0.2, "known")
+	line := height(11.4, 0.7, "clinometer")
+	oak := height(17.8, 0.84, "clinometer")
+	poplar := height(28, 1.9, "two stations")
+	mast := height(42, 0.5, "known")
+	house := height(9, 0.5, "estimate")
+	willow := height(16, 1.2, "shadow")
 	start := func(name string, main bool, x, y float64, free ...float64) mapped {
 		return mapped{f: site.Feature{Kind: site.TakeOff, Shape: site.Point, Name: name, Main: main, Ground: looked,
 			Free: free}, xy: [][2]float64{{x, y}}}
@@ -95,15 +109,15 @@ func sitesOfTheDistrict() []charted {
 			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Hop yard"},
 				xy:    [][2]float64{{-180, -110}, {190, -110}, {190, 120}, {-180, 120}},
 				holes: [][][2]float64{{{-20, -10}, {30, -10}, {30, 25}, {-20, 25}}}},
-			standing(site.Wires, site.Line, "Trellis, north side", six, s6, w6, 8, [2]float64{-180, 124}, [2]float64{190, 124}),
-			standing(site.Wires, site.Line, "Trellis, south side", six, s6, w6, 8, [2]float64{-180, -114},
+			standing(site.Wires, "Trellis, north side", six, 8, [2]float64{-180, 124}, [2]float64{190, 124}),
+			standing(site.Wires, "Trellis, south side", six, 8, [2]float64{-180, -114},
 				[2]float64{190, -114}),
-			standing(site.Wires, site.Line, "Trellis, west end", six, s6, w6, 8, [2]float64{-184, -110}, [2]float64{-184, 120}),
+			standing(site.Wires, "Trellis, west end", six, 8, [2]float64{-184, -110}, [2]float64{-184, 120}),
 			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Round the rows"},
 				xy: [][2]float64{{-160, -90}, {170, -90}, {170, 98}, {-160, 98}, {-160, -90}}},
-			standing(site.Wires, site.Line, "Power line along the road", line, sLine, wLine, 15, [2]float64{-260, -175},
+			standing(site.Wires, "Power line along the road", line, 15, [2]float64{-260, -175},
 				[2]float64{-40, -178}, [2]float64{240, -170}),
-			standing(site.Obstacle, site.Point, "Oak at the pump house", oak, sOak, wOak, 6, [2]float64{5, 8}),
+			standing(site.Obstacle, "Oak at the pump house", oak, 6, [2]float64{5, 8}),
 			{f: site.Feature{Kind: site.Sensitive, Shape: site.Point, Name: "Bee yard", What: "bees", BufferM: 60,
 				Note: "Tell the keeper the evening before."}, xy: [][2]float64{{260, 170}}},
 			{f: site.Feature{Kind: site.Interference, Shape: site.Line, Name: "Power line", What: "power line"},
@@ -125,9 +139,9 @@ func sitesOfTheDistrict() []charted {
 				xy: [][2]float64{{-2000, -40}, {-600, 10}, {800, -20}, {2000, 30}, {2000, 90}, {800, 40}, {-600, 70}, {-2000, 20}}},
 			{f: site.Feature{Kind: site.Route, Shape: site.Line, Name: "Km 2, in sight of the sluice"},
 				xy: [][2]float64{{-220, 30}, {150, 0}, {480, -5}, {480, 30}, {150, 40}, {-220, 60}}},
-			standing(site.Obstacle, site.Line, "Willows", willow, sWillow, wWillow, 6, [2]float64{-420, -60},
+			standing(site.Obstacle, "Willows", willow, 6, [2]float64{-420, -60},
 				[2]float64{-90, -75}),
-			standing(site.Obstacle, site.Point, "Gauge mast", nil, 0, "", 10, [2]float64{640, 60}),
+			standing(site.Obstacle, "Gauge mast", measured{}, 10, [2]float64{640, 60}),
 			start("Sluice", true, 150, -95, 270, 90),
 		}},
 		{sites.Site{Name: "Cutwater station",
@@ -135,11 +149,11 @@ func sitesOfTheDistrict() []charted {
 			Lat:  cutwaterAt.Lat, Lon: cutwaterAt.Lon}, []mapped{
 			{f: site.Feature{Kind: site.Work, Shape: site.Area, Name: "Roof and yard"},
 				xy: [][2]float64{{-60, -35}, {65, -35}, {65, 45}, {-60, 45}}},
-			built(standing(site.Obstacle, site.Area, "Station building", house, sHouse, wHouse, 4, [2]float64{-40, -20},
+			built(standing(site.Obstacle, "Station building", house, 4, [2]float64{-40, -20},
 				[2]float64{40, -20}, [2]float64{40, 25}, [2]float64{-40, 25})),
-			standing(site.Obstacle, site.Line, "Poplars along the canal", poplar, sPoplar, wPoplar, 6, [2]float64{-90, -70},
+			standing(site.Obstacle, "Poplars along the canal", poplar, 6, [2]float64{-90, -70},
 				[2]float64{95, -72}),
-			built(standing(site.Obstacle, site.Point, "Radio mast", mast, sMast, wMast, 30, [2]float64{210, 130})),
+			built(standing(site.Obstacle, "Radio mast", mast, 30, [2]float64{210, 130})),
 			{f: site.Feature{Kind: site.Interference, Shape: site.Point, Name: "Radio mast", What: "mast"},
 				xy: [][2]float64{{210, 130}}},
 			start("Car park", true, -20, -130, 225, 270),

@@ -7,6 +7,7 @@ import (
 	"github.com/google/uuid"
 
 	"mainstay/api"
+	"mainstay/internal/platform/db"
 )
 
 // Found is a thing whose name, label, serial or registration has the words.
@@ -23,7 +24,7 @@ type Found struct {
 // aircraft, packs, parts, gear, sites, jobs and people: whole matches first, at most 20.
 func (s *Service) Find(ctx context.Context, words string) ([]Found, error) {
 	q := strings.TrimSpace(words)
-	like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(q) + "%"
+	like := db.Like(q)
 	var out []Found
 	err := s.DB.WithContext(ctx).Raw(`select kind, id, name, detail, aircraft_id, station from (
 			select 'aircraft' as kind, a.id, a.name, concat_ws(' · ', a.serial, nullif(a.registration, '')) as detail, a.id as aircraft_id, '' as station, array[a.name, a.serial, a.registration] as words

@@ -6,6 +6,7 @@ import (
 	"maps"
 	"slices"
 
+	"github.com/google/uuid"
 	openapi_types "github.com/oapi-codegen/runtime/types"
 
 	"mainstay/api"
@@ -47,29 +48,26 @@ func (h *Handlers) UpdateAircraft(ctx context.Context,
 func (h *Handlers) WeighAircraft(ctx context.Context,
 	r api.WeighAircraftRequestObject) (api.WeighAircraftResponseObject, error) {
 	b := r.Body
-	return api.WeighAircraft204Response{}, h.Fleet.Weigh(ctx,
+	return api.WeighAircraft201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Fleet.Weigh(ctx,
 		Weighing{ID: b.Id, AircraftID: r.Id, Part: string(b.Part), Kg: b.Kg, Scale: b.Scale, WeighedOn: b.On.Time})
 }
 
 func (h *Handlers) GroundAircraft(ctx context.Context,
 	r api.GroundAircraftRequestObject) (api.GroundAircraftResponseObject, error) {
-	return api.GroundAircraft204Response{}, h.Fleet.Ground(ctx, r.Body.Id, r.Id, ByPerson, r.Body.Reason)
+	return api.GroundAircraft201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Fleet.Ground(ctx,
+		r.Body.Id, r.Id, ByPerson, r.Body.Reason)
 }
 
 func (h *Handlers) FitParts(ctx context.Context, r api.FitPartsRequestObject) (api.FitPartsResponseObject, error) {
 	f := FitParts{Source: string(r.Body.Source), Old: string(r.Body.Old), CutUp: r.Body.CutUp}
 	for _, x := range r.Body.Fits {
-		f.Fits = append(f.Fits, Fit{PartID: x.PartId, Station: x.Station, Serial: x.Serial, Batch: deref(x.Batch)})
+		f.Fits = append(f.Fits, Fit{PartID: x.PartId, Station: x.Station, Serial: x.Serial, Batch: api.Value(x.Batch)})
 	}
 	return api.FitParts204Response{}, h.Fleet.FitParts(ctx, r.Id, f)
 }
 
 func (h *Handlers) ListPacks(ctx context.Context, r api.ListPacksRequestObject) (api.ListPacksResponseObject, error) {
-	cursor := ""
-	if r.Params.Cursor != nil {
-		cursor = *r.Params.Cursor
-	}
-	ids, next, err := h.Fleet.PackPage(ctx, cursor)
+	ids, next, err := h.Fleet.PackPage(ctx, api.Value(r.Params.Cursor))
 	if err != nil {
 		return nil, err
 	}
@@ -90,17 +88,6 @@ func (h *Handlers) view(ctx context.Context, id openapi_types.UUID) (api.Pack, P
 	return WirePack(views[0], types, h.Fleet.Clock.Now()), views[0], err
 }
 
-func (h *Handlers) AddPack(ctx context.Context, r api.AddPackRequestObject) (api.AddPackResponseObject, error) {
-	b := r.Body
-	p, err := h.Fleet.AddPack(ctx, NewPack{ID: b.Id, Label: b.Label, Serial: b.Serial, Chemistry: string(b.Chemistry),
-		Cells: b.Cells, MilliampHours: b.CapacityMah, Cycles: b.Cycles})
-	if err != nil {
-		return nil, err
-	}
-	v, _, err := h.view(ctx, p.ID)
-	return api.AddPack201JSONResponse(v), err
-}
-
 func (h *Handlers) MovePack(ctx context.Context, r api.MovePackRequestObject) (api.MovePackResponseObject, error) {
 	if _, err := h.Fleet.MovePack(ctx, r.Id, r.Body.State, r.Body.Note, r.Body.Version); err != nil {
 		return nil, err
@@ -118,11 +105,15 @@ func (h *Handlers) AddPacks(ctx context.Context, r api.AddPacksRequestObject) (a
 		n.Serials = *b.Serials
 	}
 	added, err := h.Fleet.AddPacks(ctx, n)
-	out := api.AddPacks201JSONResponse{Labels: []string{}}
-	for _, p := range added {
-		out.Labels = append(out.Labels, p.Label)
+	if err != nil {
+		return nil, err
 	}
-	return out, err
+	ids := make([]uuid.UUID, len(added))
+	for i, p := range added {
+		ids[i] = p.ID
+	}
+	packs, err := h.Fleet.WirePacks(ctx, ids)
+	return api.AddPacks201JSONResponse{Packs: packs}, err
 }
 
 // CorrectPack puts right what is on file of a pack.
@@ -190,11 +181,4 @@ func (h *Handlers) ReadPack(ctx context.Context, r api.ReadPackRequestObject) (a
 	}
 	_, v, err := h.view(ctx, r.Id)
 	return api.ReadPack201JSONResponse(WireReading(v, x)), err
-}
-
-func deref(s *string) string {
-	if s == nil {
-		return ""
-	}
-	return *s
 }

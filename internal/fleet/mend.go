@@ -49,7 +49,7 @@ func (s *Service) AddPacks(ctx context.Context, n NewPacks) ([]Pack, error) {
 				Unmarked: len(n.Serials) == 0, Chemistry: n.Chemistry, Cells: n.Cells, MilliampHours: n.MilliampHours,
 				Cycles: n.Cycles, Charged: n.Charged})
 			if f, ok := fault.As(err); ok {
-				return fault.Bad("labels", "%s: %s", l, f.Detail)
+				return ofMany(l, f)
 			}
 			if err != nil {
 				return err
@@ -59,6 +59,19 @@ func (s *Service) AddPacks(ctx context.Context, n NewPacks) ([]Pack, error) {
 		return nil
 	})
 	return out, err
+}
+
+// ofMany is what is wrong with one of several packs, under the fields of them all.
+func ofMany(label string, f *fault.Error) error {
+	fields := []fault.Field{}
+	for _, x := range f.Fields {
+		if x.Field == "label" || x.Field == "serial" {
+			x.Field += "s"
+		}
+		x.Sentence = label + ": " + x.Sentence
+		fields = append(fields, x)
+	}
+	return &fault.Error{Kind: f.Kind, Type: f.Type, Detail: label + ": " + f.Detail, Fields: fields}
 }
 
 // CorrectPack puts right what is on file of a pack. What the readings of a pack rest on, its

@@ -479,12 +479,8 @@ func (s *Service) Readings(ctx context.Context, id uuid.UUID, cursor string) ([]
 	var out []Reading
 	err := s.DB.WithContext(ctx).Raw("select * from pack_readings where "+where+" order by at desc, id desc limit ?",
 		append(args, readingsPage+1)...).Scan(&out).Error
-	if err != nil || len(out) <= readingsPage {
-		return out, "", err
-	}
-	out = out[:readingsPage]
-	last := out[readingsPage-1]
-	return out, db.TimeCursor(last.At, last.ID), nil
+	out, next := db.Page(out, readingsPage, func(r Reading) string { return db.TimeCursor(r.At, r.ID) })
+	return out, next, err
 }
 
 // PackPage returns the ids of a page of the rack, by label, and where the next begins.
@@ -497,19 +493,16 @@ func (s *Service) PackPage(ctx context.Context, cursor string) ([]uuid.UUID, str
 		}
 		where, args = "(label, id) > (?, ?::uuid)", []any{label, last}
 	}
-	var rows []struct {
+	type row struct {
 		ID    uuid.UUID
 		Label string
 	}
+	var rows []row
 	if err := s.DB.WithContext(ctx).Raw("select id, label from packs where "+where+" order by label, id limit ?",
 		append(args, packsPage+1)...).Scan(&rows).Error; err != nil {
 		return nil, "", err
 	}
-	next := ""
-	if len(rows) > packsPage {
-		rows = rows[:packsPage]
-		next = db.Cursor(rows[packsPage-1].Label, rows[packsPage-1].ID)
-	}
+	rows, next := db.Page(rows, packsPage, func(r row) string { return db.Cursor(r.Label, r.ID) })
 	ids := make([]uuid.UUID, len(rows))
 	for i, r := range rows {
 		ids[i] = r.ID

@@ -185,11 +185,17 @@ func (s *Service) Kit(ctx context.Context, a Assessed) ([]KitItem, error) {
 	return out, nil
 }
 
-// Pack notes that an item is packed or checked; one of the crew's own brings
-// its label and quantity. What is not packed cannot be checked.
-func (s *Service) Pack(ctx context.Context, job uuid.UUID, item, label string, quantity int, packed,
-	checked bool) error {
-	if checked && !packed {
+// Packing is what was done with an item of the kit; one of the crew's own brings its label
+// and quantity.
+type Packing struct {
+	Item, Label     string
+	Quantity        int
+	Packed, Checked bool
+}
+
+// Pack notes that an item is packed or checked. What is not packed cannot be checked.
+func (s *Service) Pack(ctx context.Context, job uuid.UUID, p Packing) error {
+	if p.Checked && !p.Packed {
 		return fault.Bad("checked", "Pack it first; then somebody checks it.")
 	}
 	if _, err := s.Get(ctx, job); err != nil {
@@ -203,16 +209,16 @@ func (s *Service) Pack(ctx context.Context, job uuid.UUID, item, label string, q
 		}
 		return &pressed, by
 	}
-	packedAt, packedBy := at(packed)
-	checkedAt, checkedBy := at(checked)
+	packedAt, packedBy := at(p.Packed)
+	checkedAt, checkedBy := at(p.Checked)
 	return db.Tx(ctx, s.DB, func(ctx context.Context, tx *gorm.DB) error {
-		if fresh, err := outbox.Once(ctx, tx, "kit "+job.String()+" "+item, now); err != nil || !fresh {
+		if fresh, err := outbox.Once(ctx, tx, "kit "+job.String()+" "+p.Item, now); err != nil || !fresh {
 			return err
 		}
 		return tx.Exec(`insert into job_kit as k (job_id, item, label, quantity, packed_at, packed_by, checked_at, checked_by) values (?, ?, ?, ?, ?, ?, ?, ?)
 			on conflict (job_id, item) do update set label = excluded.label, quantity = excluded.quantity,
 				packed_at = case when excluded.packed_at is null then null else coalesce(k.packed_at, excluded.packed_at) end, packed_by = case when excluded.packed_at is null then '' when k.packed_at is null then excluded.packed_by else k.packed_by end,
 				checked_at = case when excluded.checked_at is null then null else coalesce(k.checked_at, excluded.checked_at) end, checked_by = case when excluded.checked_at is null then '' when k.checked_at is null then excluded.checked_by else k.checked_by end`,
-			job, item, label, quantity, packedAt, packedBy, checkedAt, checkedBy).Error
+			job, p.Item, p.Label, p.Quantity, packedAt, packedBy, checkedAt, checkedBy).Error
 	})
 }

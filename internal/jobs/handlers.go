@@ -14,6 +14,7 @@ import (
 	"mainstay/core/judge"
 	"mainstay/core/rules"
 	"mainstay/internal/outbox"
+	"mainstay/internal/platform/db"
 )
 
 // Handlers serve the jobs.
@@ -23,17 +24,14 @@ type Handlers struct{ Jobs *Service }
 const listAssesses = 12
 
 func (h *Handlers) ListJobs(ctx context.Context, r api.ListJobsRequestObject) (api.ListJobsResponseObject, error) {
-	list := h.Jobs.Coming
-	if r.Params.Past != nil && *r.Params.Past {
-		list = h.Jobs.Past
-	}
-	js, err := list(ctx)
+	p := r.Params
+	js, next, err := h.Jobs.Page(ctx, Which{Past: api.Value(p.Past), Words: api.Value(p.Q), Cursor: api.Value(p.Cursor)})
 	if err != nil {
 		return nil, err
 	}
 	assessed := 0
-	flown, err := h.Jobs.flown(ctx)
-	out := api.ListJobs200JSONResponse{Jobs: []api.JobHead{}}
+	flown, err := h.Jobs.flown(ctx, js)
+	out := api.ListJobs200JSONResponse{Jobs: []api.JobHead{}, NextCursor: next}
 	for _, j := range js {
 		w := api.JobHead{Id: j.ID, Work: api.JobHeadWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim,
 			From: j.FromAt.UTC(), To: j.ToAt.UTC(), State: api.JobHeadState(j.State), Aircraft: []string{}, People: []string{},
@@ -64,12 +62,17 @@ func (j Job) near(now time.Time) bool {
 }
 
 // flown counts the flights of each job.
-func (s *Service) flown(ctx context.Context) (map[uuid.UUID]int, error) {
+func (s *Service) flown(ctx context.Context, of []Job) (map[uuid.UUID]int, error) {
+	ids := make(db.UUIDs, len(of))
+	for i, j := range of {
+		ids[i] = j.ID
+	}
 	var rows []struct {
 		JobID uuid.UUID
 		N     int
 	}
-	err := s.DB.WithContext(ctx).Raw("select job_id, count(*) as n from flights where job_id is not null group by job_id").Scan(&rows).Error
+	err := s.DB.WithContext(ctx).Raw("select job_id, count(*) as n from flights where job_id = any(?::uuid[]) group by job_id",
+		ids).Scan(&rows).Error
 	out := map[uuid.UUID]int{}
 	for _, r := range rows {
 		out[r.JobID] = r.N
@@ -140,7 +143,7 @@ func (h *Handlers) AnswerJob(ctx context.Context, r api.AnswerJobRequestObject) 
 
 func (h *Handlers) DecideJob(ctx context.Context, r api.DecideJobRequestObject) (api.DecideJobResponseObject, error) {
 	b := r.Body
-	return api.DecideJob204Response{}, h.Jobs.Decide(ctx, r.Id,
+	return api.DecideJob201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Jobs.Decide(ctx, r.Id,
 		NewDecision{ID: b.Id, Aircraft: b.AircraftId, Kind: intent.Kind(b.Kind), Reason: b.Reason, Place: b.PlaceId})
 }
 
@@ -155,12 +158,15 @@ func (h *Handlers) PackKit(ctx context.Context, r api.PackKitRequestObject) (api
 		return nil, err
 	}
 	b := r.Body
-	return api.PackKit204Response{}, h.Jobs.Pack(ctx, r.Id, r.Item, b.Label, b.Quantity, b.Packed, b.Checked)
+	return api.PackKit204Response{}, h.Jobs.Pack(ctx, r.Id, Packing{
+		Item: r.Item, Label: b.Label, Quantity: b.Quantity, Packed: b.Packed, Checked: b.Checked,
+	})
 }
 
 func (h *Handlers) WriteBriefing(ctx context.Context,
 	r api.WriteBriefingRequestObject) (api.WriteBriefingResponseObject, error) {
-	return api.WriteBriefing204Response{}, h.Jobs.Brief(ctx, r.Id, r.Body.Id)
+	return api.WriteBriefing201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Jobs.Brief(ctx, r.Id,
+		r.Body.Id)
 }
 
 func (h *Handlers) SignBriefing(ctx context.Context,

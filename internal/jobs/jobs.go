@@ -4,6 +4,7 @@ package jobs
 
 import (
 	"context"
+	"fmt"
 	"slices"
 	"strings"
 	"time"
@@ -145,15 +146,40 @@ func (s *Service) Get(ctx context.Context, id uuid.UUID) (Job, error) {
 	return js[0], nil
 }
 
-// Coming are the planned jobs and those that ended within a day, soonest first.
-func (s *Service) Coming(ctx context.Context) ([]Job, error) {
-	return s.find(ctx, "(j.state = 'planned' or j.to_at > ?) order by j.from_at, j.id limit 200",
-		s.Clock.Now().Add(-24*time.Hour))
+// Which are the jobs of a list: the planned ones and those that ended within a day, soonest
+// first, or those that are done or called off, newest first; with all of the words in aim, site,
+// people and aircraft.
+type Which struct {
+	Past   bool
+	Words  string
+	Cursor string
 }
 
-// Past are jobs that are done or called off, newest first.
-func (s *Service) Past(ctx context.Context) ([]Job, error) {
-	return s.find(ctx, "j.state <> 'planned' order by j.from_at desc, j.id limit 200")
+const jobsPage = 200
+
+// Page returns a page of a list of jobs, and where the next begins; empty when there is none.
+func (s *Service) Page(ctx context.Context, w Which) ([]Job, string, error) {
+	where, args, order, after := "(j.state = 'planned' or j.to_at > ?)", []any{s.Clock.Now().Add(-24 * time.Hour)}, "", ">"
+	if w.Past {
+		where, args, order, after = "j.state <> 'planned'", nil, " desc", "<"
+	}
+	for _, word := range strings.Fields(w.Words) {
+		where += ` and (j.aim ilike ? or s.name ilike ?
+			or exists (select 1 from job_people p join people q on q.id = p.person_id where p.job_id = j.id and q.name ilike ?)
+			or exists (select 1 from job_aircraft c join aircraft a on a.id = c.aircraft_id where c.job_id = j.id and a.name ilike ?))`
+		like := db.Like(word)
+		args = append(args, like, like, like, like)
+	}
+	if w.Cursor != "" {
+		at, id, err := db.ParseTimeCursor(w.Cursor)
+		if err != nil {
+			return nil, "", err
+		}
+		where, args = where+" and (j.from_at, j.id) "+after+" (?::timestamptz, ?::uuid)", append(args, at, id)
+	}
+	out, err := s.find(ctx, where+fmt.Sprintf(" order by j.from_at%s, j.id%[1]s limit %d", order, jobsPage+1), args...)
+	out, next := db.Page(out, jobsPage, func(j Job) string { return db.TimeCursor(j.FromAt, j.ID) })
+	return out, next, err
 }
 
 // find reads jobs with four queries, however many there are.

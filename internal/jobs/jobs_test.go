@@ -257,7 +257,8 @@ func TestJobsThatCannotBe(t *testing.T) {
 	second.Version = 7
 	assert.True(t, fault.Is(b.Jobs.Save(ctx, second), "stale"))
 	assert.True(t, fault.Is(b.Jobs.Answer(ctx, second.ID, map[string]string{"sight": "maybe"}), "invalid"))
-	assert.True(t, fault.Is(b.Jobs.Pack(ctx, second.ID, "pad", "", 0, false, true), "invalid"), "checked before packed")
+	assert.True(t, fault.Is(b.Jobs.Pack(ctx, second.ID, jobs.Packing{Item: "pad", Checked: true}), "invalid"),
+		"checked before packed")
 }
 
 // Each thing that is wrong about a job is found in it.
@@ -288,10 +289,10 @@ func TestOneThingWrongWithAJob(t *testing.T) {
 func TestKitKeepsWhoPackedAndChecked(t *testing.T) {
 	b := setUp(t)
 	j := b.job(nil)
-	require.NoError(t, b.Jobs.Pack(b.As(b.Tech), j.ID, "pad", "", 0, true, false))
-	require.NoError(t, b.Jobs.Pack(b.As(b.Pilot), j.ID, "pad", "", 0, true, true))
+	require.NoError(t, b.Jobs.Pack(b.As(b.Tech), j.ID, jobs.Packing{Item: "pad", Packed: true}))
+	require.NoError(t, b.Jobs.Pack(b.As(b.Pilot), j.ID, jobs.Packing{Item: "pad", Packed: true, Checked: true}))
 	own := testbed.NewID().String()
-	require.NoError(t, b.Jobs.Pack(b.As(b.Pilot), j.ID, own, "Ladder", 1, false, false))
+	require.NoError(t, b.Jobs.Pack(b.As(b.Pilot), j.ID, jobs.Packing{Item: own, Label: "Ladder", Quantity: 1}))
 	a, err := b.Jobs.Assess(b.As(b.Pilot), j.ID)
 	require.NoError(t, err)
 	items, err := b.Jobs.Kit(b.As(b.Pilot), a)
@@ -299,7 +300,7 @@ func TestKitKeepsWhoPackedAndChecked(t *testing.T) {
 	i := slices.IndexFunc(items, func(k jobs.KitItem) bool { return k.ID == "pad" })
 	assert.Equal(t, []string{b.Tech.Name, b.Pilot.Name}, []string{items[i].PackedBy, items[i].CheckedBy})
 	assert.Equal(t, "Ladder", items[len(items)-1].Label)
-	require.NoError(t, b.Jobs.Pack(b.As(b.Tech), j.ID, "pad", "", 0, false, false))
+	require.NoError(t, b.Jobs.Pack(b.As(b.Tech), j.ID, jobs.Packing{Item: "pad"}))
 	items, err = b.Jobs.Kit(b.As(b.Pilot), a)
 	require.NoError(t, err)
 	assert.Nil(t, items[i].PackedAt, "taken out again")

@@ -140,7 +140,7 @@ func TestManyHandsOnOneJob(t *testing.T) {
 		do(func() error { return b.Jobs.Answer(b.As(b.Tech), j.ID, map[string]string{q.ID: q.Options[0].ID}) })
 	}
 	for _, it := range items {
-		do(func() error { return b.Jobs.Pack(b.As(b.Tech), j.ID, it.ID, "", 0, true, false) })
+		do(func() error { return b.Jobs.Pack(b.As(b.Tech), j.ID, jobs.Packing{Item: it.ID, Packed: true}) })
 	}
 	wg.Wait()
 	id := testbed.NewID()

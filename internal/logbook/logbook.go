@@ -62,7 +62,7 @@ func (s *Service) where(ctx context.Context, f Filter) (string, []any, error) {
 	cond, args := []string{"f.state = 'logged'"}, []any{}
 	add := func(sql string, a ...any) { cond = append(cond, sql); args = append(args, a...) }
 	for _, w := range strings.Fields(f.Words) {
-		like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w) + "%"
+		like := db.Like(w)
 		add("(f.purpose ilike ? or f.remarks ilike ? or a.name ilike ? or p.name ilike ?)", like, like, like, like)
 	}
 	if f.Aircraft != nil {
@@ -105,11 +105,8 @@ func (s *Service) Page(ctx context.Context, f Filter, cursor string) ([]Line, st
 		where, args = where+" and (f.took_off_at, f.id) < (?, ?)", append(args, at, id)
 	}
 	lines, err := s.lines(ctx, where, args, fmt.Sprintf(" order by f.took_off_at desc, f.id desc limit %d", pageSize+1))
-	if err != nil || len(lines) <= pageSize {
-		return lines, "", err
-	}
-	last := lines[pageSize-1]
-	return lines[:pageSize], db.TimeCursor(last.TookOffAt, last.ID), nil
+	lines, next := db.Page(lines, pageSize, func(l Line) string { return db.TimeCursor(l.TookOffAt, l.ID) })
+	return lines, next, err
 }
 
 func (s *Service) lines(ctx context.Context, where string, args []any, tail string) ([]Line, error) {

@@ -86,7 +86,7 @@ func (h *Handlers) ReadMissionFile(ctx context.Context,
 func (h *Handlers) FillCameraCard(ctx context.Context,
 	r api.FillCameraCardRequestObject) (api.FillCameraCardResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.FillCard(ctx, r.Body.Id, r.Id, r.Aircraft, r.Body.Card))
-	return api.FillCameraCard200JSONResponse(out), err
+	return api.FillCameraCard201JSONResponse(out), err
 }
 
 func wireShots(all []missionfile.Shot) api.PictureList {
@@ -138,7 +138,7 @@ func (h *Handlers) LookAtPictures(ctx context.Context,
 func (h *Handlers) PutMissionFlown(ctx context.Context,
 	r api.PutMissionFlownRequestObject) (api.PutMissionFlownResponseObject, error) {
 	out, err := h.plan(ctx, r.Id, r.Aircraft, h.Missions.Fly(ctx, r.Id, r.Aircraft, afterOf(r.Number, *r.Body)))
-	return api.PutMissionFlown200JSONResponse(out), err
+	return api.PutMissionFlown201JSONResponse(out), err
 }
 
 func (h *Handlers) TakeMissionBack(ctx context.Context,
@@ -159,7 +159,7 @@ func (h *Handlers) AddPictureFinding(ctx context.Context,
 	err := h.Missions.Find(ctx, r.Id, r.Aircraft, Found{ID: b.Id, Picture: b.Picture, Place: b.Place, Words: b.Words,
 		Severity: string(b.Severity), PhotoID: b.Photo})
 	out, err := h.plan(ctx, r.Id, r.Aircraft, err)
-	return api.AddPictureFinding200JSONResponse(out), err
+	return api.AddPictureFinding201JSONResponse(out), err
 }
 
 func (h *Handlers) RemovePictureFinding(ctx context.Context,

@@ -49,7 +49,8 @@ func (h *Handlers) RemoveDocument(ctx context.Context,
 
 func (h *Handlers) DeclareFit(ctx context.Context,
 	r api.DeclareFitRequestObject) (api.DeclareFitResponseObject, error) {
-	return api.DeclareFit204Response{}, h.People.DeclareFit(ctx, r.Body.Id, r.Body.Against)
+	return api.DeclareFit201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.People.DeclareFit(ctx,
+		r.Body.Id, r.Body.Against)
 }
 
 func (h *Handlers) GetFitness(ctx context.Context,

@@ -37,6 +37,7 @@ func (h *Handlers) ChoosePractice(ctx context.Context,
 
 func (h *Handlers) CalibrateCompass(ctx context.Context,
 	r api.CalibrateCompassRequestObject) (api.CalibrateCompassResponseObject, error) {
-	return api.CalibrateCompass204Response{}, h.Practice.Calibrate(ctx,
-		Calibration{ID: r.Body.Id, AircraftID: r.Id, SiteID: r.Body.SiteId, MetalM: r.Body.MetalM, Note: r.Body.Note})
+	return api.CalibrateCompass201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}},
+		h.Practice.Calibrate(ctx,
+			Calibration{ID: r.Body.Id, AircraftID: r.Id, SiteID: r.Body.SiteId, MetalM: r.Body.MetalM, Note: r.Body.Note})
 }

@@ -72,10 +72,6 @@ func (h *Handlers) GetRackHealth(ctx context.Context,
 
 func (h *Handlers) ListReadings(ctx context.Context,
 	r api.ListReadingsRequestObject) (api.ListReadingsResponseObject, error) {
-	cursor := ""
-	if r.Params.Cursor != nil {
-		cursor = *r.Params.Cursor
-	}
 	views, err := h.Rack.Fleet.PackViews(ctx, []uuid.UUID{r.Id})
 	if err != nil {
 		return nil, err
@@ -83,7 +79,7 @@ func (h *Handlers) ListReadings(ctx context.Context,
 	if len(views) == 0 {
 		return nil, fault.Missing("pack")
 	}
-	rs, next, err := h.Rack.Fleet.Readings(ctx, r.Id, cursor)
+	rs, next, err := h.Rack.Fleet.Readings(ctx, r.Id, api.Value(r.Params.Cursor))
 	out := api.ListReadings200JSONResponse{Readings: []api.PackReading{}, NextCursor: next}
 	for _, x := range rs {
 		out.Readings = append(out.Readings, fleet.WireReading(views[0], x))
@@ -101,7 +97,7 @@ func (h *Handlers) LookAtPack(ctx context.Context,
 		return nil, err
 	}
 	p, err := h.one(ctx, r.Id)
-	return api.LookAtPack200JSONResponse(p), err
+	return api.LookAtPack201JSONResponse(p), err
 }
 
 func (h *Handlers) DisposePack(ctx context.Context,

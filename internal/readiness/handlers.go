@@ -36,7 +36,7 @@ func (h *Handlers) GetReadiness(ctx context.Context,
 func (h *Handlers) LogPractice(ctx context.Context,
 	r api.LogPracticeRequestObject) (api.LogPracticeResponseObject, error) {
 	b := r.Body
-	return api.LogPractice204Response{}, h.Readiness.Log(ctx,
+	return api.LogPractice201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Readiness.Log(ctx,
 		Practice{ID: b.Id, PersonID: r.Id, TypeKey: b.TypeKey, Phase: string(b.Phase), Packs: b.Packs, Landings: b.Landings,
 			NoseIn: b.NoseIn, FlownOn: b.FlownOn.Time, Note: b.Note}, b.Pin)
 }

@@ -304,7 +304,7 @@ func Page(ctx context.Context, g *gorm.DB, f Filter, limit int) ([]Line, error) 
 		q = q.Where("seq < ?", f.Before)
 	}
 	for _, w := range strings.Fields(f.Words) {
-		like := "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(w) + "%"
+		like := db.Like(w)
 		q = q.Where("(summary ilike ? or by_name ilike ?)", like, like)
 	}
 	if !f.From.IsZero() {

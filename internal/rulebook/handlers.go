@@ -63,13 +63,13 @@ func (h *Handlers) RemoveLocalRule(ctx context.Context,
 }
 
 func (h *Handlers) ListReports(ctx context.Context,
-	_ api.ListReportsRequestObject) (api.ListReportsResponseObject, error) {
-	rs, err := h.Rules.Reports(ctx)
+	r api.ListReportsRequestObject) (api.ListReportsResponseObject, error) {
+	rs, next, err := h.Rules.Reports(ctx, api.Value(r.Params.Cursor))
 	if err != nil {
 		return nil, err
 	}
 	b, err := h.Rules.Book(ctx)
-	out := api.ListReports200JSONResponse{Reports: []api.Report{}}
+	out := api.ListReports200JSONResponse{Reports: []api.Report{}, NextCursor: next}
 	for _, r := range b.Pack.Rules {
 		if r.ID == judge.RuleAccidentReport {
 			out.Statement, out.Citation = r.Statement, r.Citation
@@ -85,7 +85,7 @@ func (h *Handlers) ListReports(ctx context.Context,
 
 func (h *Handlers) RaiseReport(ctx context.Context,
 	r api.RaiseReportRequestObject) (api.RaiseReportResponseObject, error) {
-	return api.RaiseReport204Response{}, h.Rules.Raise(ctx,
+	return api.RaiseReport201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Rules.Raise(ctx,
 		Report{ID: r.Body.Id, AircraftID: r.Body.AircraftId, What: r.Body.What, HappenedAt: r.Body.HappenedAt})
 }
 

@@ -229,11 +229,25 @@ func (s *Service) Done(ctx context.Context, id uuid.UUID, reference string) erro
 	return res.Error
 }
 
-// Reports are all of them, those still due first.
-func (s *Service) Reports(ctx context.Context) ([]Report, error) {
+const reportsPage = 100
+
+// Reports returns a page of them, those still due first, each part by when it was due, the
+// latest first; and where the next begins, empty when there is none.
+func (s *Service) Reports(ctx context.Context, cursor string) ([]Report, string, error) {
+	q := s.DB.WithContext(ctx).Order("(reported_at is null) desc, due_at desc, id desc").Limit(reportsPage + 1)
+	if cursor != "" {
+		open, at, id, err := db.ParseOpenCursor(cursor)
+		if err != nil {
+			return nil, "", err
+		}
+		q = q.Where("(reported_at is null, due_at, id) < (?, ?::timestamptz, ?::uuid)", open, at, id)
+	}
 	var out []Report
-	err := s.DB.WithContext(ctx).Order("reported_at is not null, due_at").Limit(200).Find(&out).Error
-	return out, err
+	err := q.Find(&out).Error
+	out, next := db.Page(out, reportsPage, func(r Report) string {
+		return db.OpenCursor(r.ReportedAt == nil, r.DueAt, r.ID)
+	})
+	return out, next, err
 }
 
 // ForGate are the reports that are still due.

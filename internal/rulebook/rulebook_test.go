@@ -97,7 +97,7 @@ func TestReports(t *testing.T) {
 	require.NoError(t, s.Rules.Done(ctx, id, "R-1"))
 	assert.Equal(t, judge.Clear, verdict())
 	assert.True(t, fault.Is(s.Rules.Done(ctx, id, "R-1"), "not-found"))
-	rs, err := s.Rules.Reports(context.Background())
+	rs, _, err := s.Rules.Reports(context.Background(), "")
 	require.NoError(t, err)
 	assert.Equal(t, "R-1", rs[0].Reference)
 	assert.NotEqual(t, uuid.Nil, rs[0].ID)

@@ -67,7 +67,7 @@ func TestDatabaseGoesAndComesBack(t *testing.T) {
 		assert.Equal(t, http.StatusOK, res.StatusCode, "the page itself comes")
 		wire.Mend()
 		assert.Equal(t, http.StatusOK, c.Do(http.MethodGet, "/day", nil).Status, "the first try after")
-		assert.Equal(t, http.StatusNoContent, c.Do(http.MethodPost, "/fitness",
+		assert.Equal(t, http.StatusCreated, c.Do(http.MethodPost, "/fitness",
 			m{"id": testbed.NewID(), "against": []string{}}).Status)
 	}
 }

@@ -305,7 +305,7 @@ func TestTheFlightAsItWillBeFlown(t *testing.T) {
 	assert.Equal(t, http.StatusForbidden, h.pilot.Do(http.MethodPost, "/sites", other).Status,
 		"only a chief says where practice is flown")
 	other["practice"] = false
-	assert.Equal(t, http.StatusNoContent, h.pilot.Do(http.MethodPost, "/sites", other).Status)
+	assert.Equal(t, http.StatusCreated, h.pilot.Do(http.MethodPost, "/sites", other).Status)
 	other["practice"], other["version"] = true, 1
 	assert.Equal(t, http.StatusForbidden, h.pilot.Do(http.MethodPut, fmt.Sprint("/sites/", other["id"]), other).Status)
 	a := h.change(job, func(plan, _ m) { plan["site_id"] = other["id"] })
@@ -343,7 +343,7 @@ func TestDecisionsAboutTheWay(t *testing.T) {
 	}
 	all.Wait()
 	for _, s := range said {
-		assert.Contains(t, []int{http.StatusNoContent, http.StatusTooManyRequests}, s, "the same press, however often")
+		assert.Contains(t, []int{http.StatusCreated, http.StatusTooManyRequests}, s, "the same press, however often")
 	}
 	j := flies()
 	require.Len(t, j.Decisions, 1)
@@ -369,7 +369,7 @@ func TestDecisionsAboutTheWay(t *testing.T) {
 		}
 	}
 	assert.Contains(t, stops(flies().Findings), "no longer holds: the flight has changed")
-	require.Equal(t, http.StatusNoContent, by(h.pilot, testbed.NewID(), "way-round", "the dog-leg is clear").Status)
+	require.Equal(t, http.StatusCreated, by(h.pilot, testbed.NewID(), "way-round", "the dog-leg is clear").Status)
 	assert.NotContains(t, stops(flies().Findings), "From take-off to the start of the route")
 	var n int64
 	require.NoError(t, h.DB.Raw("select count(*) from records where kind = 'decision'").Scan(&n).Error)
@@ -394,7 +394,7 @@ func TestDecisionsAboutTheWay(t *testing.T) {
 	assert.Equal(t, "a trailer stands in the dog-leg", j.Decisions[1].Withdrawn.Why)
 	require.NoError(t, h.DB.Raw("select count(*) from records where kind = 'decision'").Scan(&n).Error)
 	assert.EqualValues(t, 3, n)
-	require.Equal(t, http.StatusNoContent, by(h.pilot, testbed.NewID(), "way-round", "the trailer has gone").Status,
+	require.Equal(t, http.StatusCreated, by(h.pilot, testbed.NewID(), "way-round", "the trailer has gone").Status,
 		"and can be taken anew")
 	assert.NotContains(t, stops(flies().Findings), "From take-off to the start of the route")
 }

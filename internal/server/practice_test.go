@@ -132,7 +132,7 @@ func TestCompassAfterWorkOnIt(t *testing.T) {
 	assert.Contains(t, said(), "work was done that disturbs it: receiver fitted")
 	h.Clock.Advance(time.Minute)
 	a := h.pilot.Do(http.MethodPost, craft+"/calibrations", m{"id": testbed.NewID(), "site_id": h.Site, "note": ""})
-	require.Equal(t, http.StatusNoContent, a.Status, a.Text())
+	require.Equal(t, http.StatusCreated, a.Status, a.Text())
 	assert.NotContains(t, said(), "work was done that disturbs it")
 	h.Clock.Advance(time.Minute)
 	require.Less(t, h.pilot.Do(http.MethodPost, craft+"/incidents",

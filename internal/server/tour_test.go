@@ -160,9 +160,7 @@ func takeTour(t *testing.T, before func(x *tour, method, path string, body any))
 	x.do("POST", at+"/return", m{"note": "it was the truck", "pin": "7391"}, nil)
 	x.do("POST", at+"/parts", m{"fits": []m{{"part_id": id(), "station": "propeller-1", "serial": "P-9"}},
 		"source": "maker", "old": "discard", "cut_up": true}, nil)
-	var pk api.Pack
-	x.do("POST", "/packs", m{"id": id(), "label": "K1", "serial": "S-1", "chemistry": "LiHV", "cells": 6,
-		"capacity_mah": 12000, "cycles": 3}, &pk)
+	pk := x.pack("K1", "S-1")
 	pack := "/packs/" + pk.Id.String()
 	var moved api.PackOutcomes
 	x.do("POST", "/packs/moves", m{"state": "charging", "packs": []m{{"id": pk.Id, "version": pk.Version}}}, &moved)
@@ -331,13 +329,19 @@ func (x *tour) accept(craft, photo string) {
 }
 
 // rack calls every operation of the rack; a second pack goes all the way.
+// pack puts a pack on the rack.
+func (x *tour) pack(label, serial string) api.Pack {
+	var out api.PacksAdded
+	x.do("POST", "/packs", m{"id": testbed.NewID(), "labels": label, "serials": []string{serial}, "chemistry": "LiHV",
+		"cells": 6, "capacity_mah": 12000, "cycles": 3}, &out)
+	return out.Packs[0]
+}
+
 func (x *tour) rack(other string) {
 	id := func() string { return testbed.NewID().String() }
-	var p api.Pack
-	x.do("POST", "/packs", m{"id": id(), "label": "K2", "serial": "S-2", "chemistry": "LiHV", "cells": 6,
-		"capacity_mah": 12000, "cycles": 3}, &p)
+	p := x.pack("K2", "S-2")
 	at := "/packs/" + p.Id.String()
-	x.do("POST", "/packs/several", m{"id": id(), "labels": "R1 to R2", "chemistry": "LiHV", "cells": 6,
+	x.do("POST", "/packs", m{"id": id(), "labels": "R1 to R2", "chemistry": "LiHV", "cells": 6,
 		"capacity_mah": 12000, "cycles": 0}, nil)
 	x.do("PUT", at, m{"version": p.Version, "label": "K2", "serial": "S-22", "chemistry": "LiHV", "cells": 6,
 		"capacity_mah": 12000, "cycles": 3}, &p)
@@ -661,7 +665,7 @@ func (x *tour) fly(craft, pack, job string) string {
 func TestFieldsAreRefusedWithASentence(t *testing.T) {
 	s := testbed.NewStage(t)
 	c := testbed.NewClient(t, testbed.Serve(t, s.Services)).SignIn("chief", "long enough")
-	pack := m{"id": testbed.NewID(), "label": "X1", "serial": "S", "chemistry": "LiPo", "cells": 6, "capacity_mah": 5000,
+	pack := m{"id": testbed.NewID(), "labels": "X1", "serials": []string{"S"}, "chemistry": "LiPo", "cells": 6, "capacity_mah": 5000,
 		"cycles": 0}
 	for _, x := range []struct {
 		field string
@@ -670,10 +674,10 @@ func TestFieldsAreRefusedWithASentence(t *testing.T) {
 	}{
 		{"cells", 0, "between 1 and 24"}, {"cells", 25, "between 1 and 24"}, {"cells", 6.5, "Enter a number"}, {"cells", "6",
 			"Enter a number"}, {"cells", nil, "Enter a number"},
-		{"capacity_mah", 1e9, "between 100 and 200000"}, {"cycles", -1, "between 0 and 5000"}, {"label", "",
-			"This must not stay empty"}, {"label", "123456789012345678901", "at most 20"},
-		{"chemistry", "lead", "Choose one of"}, {"label", "  ", "what stands on the pack"}, {"label", "a1",
-			"Another pack has this label"}, {"serial", "s-a1", "Another pack has this serial"},
+		{"capacity_mah", 1e9, "between 100 and 200000"}, {"cycles", -1, "between 0 and 5000"}, {"labels", "",
+			"This must not stay empty"}, {"labels", "123456789012345678901", "at most 20 characters"},
+		{"chemistry", "lead", "Choose one of"}, {"labels", "  ", "what stands on them"}, {"labels", "a1",
+			"Another pack has this label"}, {"serials", []string{"s-a1"}, "Another pack has this serial"},
 	} {
 		body := m{}
 		for k, v := range pack {
@@ -684,8 +688,8 @@ func TestFieldsAreRefusedWithASentence(t *testing.T) {
 		assert.Contains(t, []int{409, 422}, a.Status, a.Text())
 		assert.Contains(t, a.Field(x.field), x.says, "%s = %v", x.field, x.value)
 	}
-	a := c.Do("POST", "/packs", m{"label": "X1"})
-	assert.Equal(t, "This is missing.", a.Field("serial"))
+	a := c.Do("POST", "/packs", m{"labels": "X1"})
+	assert.Equal(t, "This is missing.", a.Field("chemistry"))
 	assert.Contains(t, a.Problem().Detail, "Nothing was saved")
 	a = c.Do("POST", "/gate", m{"aircraft_id": s.Aircraft.ID, "pack_ids": []string{},
 		"wind": m{"at": testbed.Noon.AddDate(0, 0, 1), "steady_ms": 3, "gust_ms": nil, "measured_m": 2, "ground": "open"}})

@@ -33,7 +33,7 @@ func TestTheSamePressManyTimes(t *testing.T) {
 		"/fitness": {"id": testbed.NewID(), "against": []string{}},
 		"/aircraft/" + s.Aircraft.ID.String() + "/ground":       {"id": testbed.NewID(), "reason": "twenty presses"},
 		"/aircraft/" + s.Aircraft.ID.String() + "/calibrations": {"id": testbed.NewID(), "site_id": nil, "note": ""},
-		"/packs": {"id": testbed.NewID(), "label": "Z9", "serial": "Z-9", "chemistry": "LiHV", "cells": 6,
+		"/packs": {"id": testbed.NewID(), "labels": "Z9", "serials": []string{"Z-9"}, "chemistry": "LiHV", "cells": 6,
 			"capacity_mah": 12000, "cycles": 0},
 		"/defects": {"id": testbed.NewID(), "aircraft_id": s.Aircraft.ID, "station": "arm-2", "title": "Crack", "note": "",
 			"severity": "watch", "photos": []string{}, "walkround_id": nil},

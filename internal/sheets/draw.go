@@ -49,13 +49,19 @@ func (c *chart) to(p geo.XY) (x, y float64) {
 	return wide/2 + (p.X-middle.X)*c.scale, c.high/2 - 12 - (p.Y-middle.Y)*c.scale
 }
 
-// line draws a line or an outline; fill is how dark it is filled, 0 not at all.
-func (c *chart) line(places []geo.XY, closed bool, width, ink, fill float64, dashed bool) {
+// pen is how a line is drawn: its width, and how dark it is and is filled, 0 not at all to 1.
+type pen struct {
+	width, ink, fill float64
+	dashed           bool
+}
+
+// line draws a line or an outline.
+func (c *chart) line(places []geo.XY, closed bool, p pen) {
 	if len(places) == 0 {
 		return
 	}
-	for i, p := range places {
-		x, y := c.to(p)
+	for i, at := range places {
+		x, y := c.to(at)
 		if i == 0 {
 			c.dc.MoveTo(x, y)
 		} else {
@@ -65,14 +71,14 @@ func (c *chart) line(places []geo.XY, closed bool, width, ink, fill float64, das
 	if closed {
 		c.dc.ClosePath()
 	}
-	if fill > 0 {
-		c.dc.SetRGB(1-fill, 1-fill, 1-fill)
+	if p.fill > 0 {
+		c.dc.SetRGB(1-p.fill, 1-p.fill, 1-p.fill)
 		c.dc.FillPreserve()
 	}
-	c.dc.SetRGB(1-ink, 1-ink, 1-ink)
-	c.dc.SetLineWidth(width)
+	c.dc.SetRGB(1-p.ink, 1-p.ink, 1-p.ink)
+	c.dc.SetLineWidth(p.width)
 	c.dc.SetDash()
-	if dashed {
+	if p.dashed {
 		c.dc.SetDash(14, 8)
 	}
 	c.dc.Stroke()
@@ -130,7 +136,7 @@ func (c *chart) things(all []site.Feature, frame geo.Frame) {
 		case len(places) == 1:
 			c.spot(places[0], false)
 		default:
-			c.line(places, f.Shape == site.Area, 5, 0.9, 0, f.Kind == site.Wires)
+			c.line(places, f.Shape == site.Area, pen{width: 5, ink: 0.9, dashed: f.Kind == site.Wires})
 		}
 	}
 }
@@ -156,13 +162,13 @@ func missionMap(p missions.Plan) ([]byte, error) {
 		}
 	}
 	c := newChart(560, around(all, p.Ground.Chart.Features, frame))
-	c.line(outline, p.Ground.Feature.Shape == site.Area, 4, 1, 0.08, false)
+	c.line(outline, p.Ground.Feature.Shape == site.Area, pen{width: 4, ink: 1, fill: 0.08})
 	for i, m := range p.Missions {
 		var way []geo.XY
 		for _, x := range m.Items[:max(0, len(m.Items)-1)] {
 			way = append(way, frame.XY(x.At))
 		}
-		c.line(way, false, 2.5, 0.45+0.4*float64(i%2), 0, false)
+		c.line(way, false, pen{width: 2.5, ink: 0.45 + 0.4*float64(i%2)})
 	}
 	c.things(p.Ground.Chart.Features, frame)
 	c.scaleBar()
@@ -174,12 +180,12 @@ func sprayMap(p spraying.Plan) ([]byte, error) {
 	frame := p.Ground.Frame
 	outline := frame.All(p.Ground.Field.Places)
 	c := newChart(640, around(append([]geo.XY{}, outline...), p.Ground.Things, frame))
-	c.line(outline, true, 4, 1, 0.08, false)
+	c.line(outline, true, pen{width: 4, ink: 1, fill: 0.08})
 	for _, h := range p.Ground.Field.Holes {
-		c.line(frame.All(h), true, 3, 1, 0.25, false)
+		c.line(frame.All(h), true, pen{width: 3, ink: 1, fill: 0.25})
 	}
 	for _, x := range p.Out.Passes {
-		c.line([]geo.XY{x.From, x.To}, false, 2.5, 0.6, 0, false)
+		c.line([]geo.XY{x.From, x.To}, false, pen{width: 2.5, ink: 0.6})
 	}
 	c.things(p.Ground.Things, frame)
 	c.scaleBar()
@@ -205,7 +211,9 @@ func (o *sheet) map0() error {
 	c := newChart(560, all)
 	for _, f := range features {
 		if f.Kind == site.Work || f.Kind == site.Route {
-			c.line(frame.All(f.Places), f.Shape == site.Area, 4, 1, map[bool]float64{true: 0.08}[f.Kind == site.Work], false)
+			c.line(frame.All(f.Places), f.Shape == site.Area, pen{
+				width: 4, ink: 1, fill: map[bool]float64{true: 0.08}[f.Kind == site.Work],
+			})
 		}
 	}
 	c.things(features, frame)

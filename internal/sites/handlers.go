@@ -43,7 +43,8 @@ func edit(b api.SiteEdit, id uuid.UUID) Site {
 }
 
 func (h *Handlers) AddSite(ctx context.Context, r api.AddSiteRequestObject) (api.AddSiteResponseObject, error) {
-	return api.AddSite204Response{}, h.Sites.Add(ctx, edit(*r.Body, r.Body.Id))
+	return api.AddSite201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Sites.Add(ctx,
+		edit(*r.Body, r.Body.Id))
 }
 
 func (h *Handlers) ChangeSite(ctx context.Context,
@@ -224,12 +225,14 @@ func (h *Handlers) AddWeather(ctx context.Context,
 	if r.Body.Report != nil {
 		n.Report = *r.Body.Report
 	}
-	return api.AddWeather204Response{}, h.Sites.AddWeather(ctx, r.Id, n)
+	return api.AddWeather201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Sites.AddWeather(ctx,
+		r.Id, n)
 }
 
 func (h *Handlers) FetchWeather(ctx context.Context,
 	r api.FetchWeatherRequestObject) (api.FetchWeatherResponseObject, error) {
-	return api.FetchWeather204Response{}, h.Sites.FetchWeather(ctx, r.Id, r.Body.Id, string(r.Body.Ground))
+	return api.FetchWeather201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}},
+		h.Sites.FetchWeather(ctx, r.Id, r.Body.Id, string(r.Body.Ground))
 }
 
 func (h *Handlers) MeasureHeight(_ context.Context,

@@ -370,7 +370,8 @@ func (s *Service) hours(ctx context.Context, o above, ask AskSky, out *Sky) {
 	}
 	out.About = weather.JudgeForecast(fc.MadeAt, fc.km(o.site), s.Clock.Now())
 	for _, h := range fc.Hours {
-		out.Hours = append(out.Hours, weather.JudgeHour(h, fc.StationM, ask.Ground, o.limits(h.At),
+		out.Hours = append(out.Hours, weather.JudgeHour(h, weather.Station{ElevationM: fc.StationM, Ground: ask.Ground},
+			o.limits(h.At),
 			sun.LightAt(h.At, o.days, o.law.TwilightLast), ask.Aircraft == nil))
 	}
 }

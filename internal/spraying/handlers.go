@@ -191,8 +191,9 @@ func (h *Handlers) GetSprayRecord(ctx context.Context,
 
 func (h *Handlers) SignSprayRecord(ctx context.Context,
 	r api.SignSprayRecordRequestObject) (api.SignSprayRecordResponseObject, error) {
-	if err := h.Spraying.SignRecord(ctx, r.Id, r.Aircraft, r.Body.Id, r.Body.Neighbours, r.Body.Note,
-		r.Body.Pin); err != nil {
+	if err := h.Spraying.SignRecord(ctx, r.Id, r.Aircraft, Signing{
+		ID: r.Body.Id, Neighbours: r.Body.Neighbours, Note: r.Body.Note, PIN: r.Body.Pin,
+	}); err != nil {
 		return nil, err
 	}
 	out, err := h.records(ctx, r.Id, r.Aircraft)

@@ -255,15 +255,21 @@ func missing(r spraycsv.Record) []string {
 	return out
 }
 
+// Signing is a signature under a record: which neighbours were told, and what else to say.
+type Signing struct {
+	ID                    uuid.UUID
+	Neighbours, Note, PIN string
+}
+
 // SignRecord signs the draft. The same id sent twice counts once.
-func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, neighbours, note, pin string) error {
+func (s *Service) SignRecord(ctx context.Context, job, aircraft uuid.UUID, n Signing) error {
 	by := people.From(ctx)
-	if err := s.Jobs.People.Sign(ctx, by.ID, pin); err != nil {
+	if err := s.Jobs.People.Sign(ctx, by.ID, n.PIN); err != nil {
 		return err
 	}
 	var known int
 	if err := s.DB.WithContext(ctx).Raw("select count(*) from spray_records where id = ?",
-		id).Scan(&known).Error; err != nil || known > 0 {
+		n.ID).Scan(&known).Error; err != nil || known > 0 {
 		return err
 	}
 	r, err := s.Records(ctx, job, aircraft)
@@ -273,7 +279,7 @@ func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, n
 	if len(r.Missing) > 0 {
 		return fault.Clash("incomplete", "The record is not complete: %s", strings.Join(r.Missing, " "))
 	}
-	r.Draft.Neighbours, r.Draft.Note = strings.TrimSpace(neighbours), strings.TrimSpace(note)
+	r.Draft.Neighbours, r.Draft.Note = strings.TrimSpace(n.Neighbours), strings.TrimSpace(n.Note)
 	if r.Draft.Neighbours == "" {
 		return fault.Bad("neighbours", "Say which neighbours were told, or that there are none.")
 	}
@@ -291,7 +297,7 @@ func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, n
 			return err
 		}
 		if err := tx.Exec("insert into spray_records (id, plan_id, content, from_at, to_at, at, by_name) values (?, ?, ?, ?, ?, ?, ?)",
-			id, p.ID, string(content), *r.Draft.From, *r.Draft.To, now, by.Name).Error; err != nil {
+			n.ID, p.ID, string(content), *r.Draft.From, *r.Draft.To, now, by.Name).Error; err != nil {
 			return err
 		}
 		var ids db.UUIDs
@@ -299,7 +305,7 @@ func (s *Service) SignRecord(ctx context.Context, job, aircraft, id uuid.UUID, n
 			ids = append(ids, d.ID)
 		}
 		res := tx.Exec("update spray_done set record_id = ? where id = any(?::uuid[]) and record_id is null and back_at is null",
-			id, ids)
+			n.ID, ids)
 		if res.Error != nil {
 			return res.Error
 		}

@@ -360,15 +360,25 @@ func TestSprayRecordIsSigned(t *testing.T) {
 	require.NotNil(t, d.ReEntry)
 	assert.Equal(t, d.To.Add(24*time.Hour), *d.ReEntry)
 	id := testbed.NewID()
-	require.Error(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, "The beekeeper", "", "0000"))
-	require.Error(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, " ", "", pin("odile")))
-	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, "The beekeeper", "", pin("odile")))
-	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, id, "The beekeeper", "", pin("odile")), "sent twice")
+	require.Error(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: id, Neighbours: "The beekeeper", PIN: "0000",
+	}))
+	require.Error(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: id, Neighbours: " ", PIN: pin("odile"),
+	}))
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: id, Neighbours: "The beekeeper", PIN: pin("odile"),
+	}))
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: id, Neighbours: "The beekeeper", PIN: pin("odile"),
+	}), "sent twice")
 	r, err = y.Spraying.Records(ctx, y.job, y.aircraft)
 	require.NoError(t, err)
 	require.Len(t, r.Signed, 1)
 	assert.NotEmpty(t, r.Missing, "nothing new is sprayed")
-	err = y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "Nobody", "", pin("odile"))
+	err = y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: testbed.NewID(), Neighbours: "Nobody", PIN: pin("odile"),
+	})
 	assert.True(t, fault.Is(err, "incomplete"), "%v", err)
 	all, err := y.Spraying.Export(ctx, nil, nil)
 	require.NoError(t, err)

@@ -114,7 +114,9 @@ func TestWhatWasMissingIsCompleted(t *testing.T) {
 func TestSecondRecordBeginsAfterTheFirst(t *testing.T) {
 	y := setUp(t)
 	ctx := y.as("odile")
-	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "The beekeeper", "", pin("odile")))
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: testbed.NewID(), Neighbours: "The beekeeper", PIN: pin("odile"),
+	}))
 	y.sprayOne()
 	r, err := y.Spraying.Records(ctx, y.job, y.aircraft)
 	require.NoError(t, err)
@@ -487,7 +489,9 @@ func TestLatePressesAreRecorded(t *testing.T) {
 	}
 	first := draft()
 	require.Positive(t, first)
-	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "the beekeeper", "", pin("odile")))
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: testbed.NewID(), Neighbours: "the beekeeper", PIN: pin("odile"),
+	}))
 	assert.Zero(t, draft())
 	part := y.nextPart()
 	require.NoError(t, y.Spraying.Spray(y.late("odile", 30*time.Minute), y.job, y.aircraft, part, 0))
@@ -496,7 +500,9 @@ func TestLatePressesAreRecorded(t *testing.T) {
 		all += d.AreaM2 / 1e4
 	}
 	assert.InDelta(t, all-first, draft(), 1e-9, "pressed before the record was signed, and not in it")
-	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, testbed.NewID(), "the beekeeper", "", pin("odile")))
+	require.NoError(t, y.Spraying.SignRecord(ctx, y.job, y.aircraft, spraying.Signing{
+		ID: testbed.NewID(), Neighbours: "the beekeeper", PIN: pin("odile"),
+	}))
 	assert.Zero(t, draft())
 
 	err := y.Spraying.Unspray(ctx, y.job, y.aircraft, []uuid.UUID{part[0].ID})

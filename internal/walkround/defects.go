@@ -247,16 +247,28 @@ func (s *Service) CloseDefect(ctx context.Context, tx *gorm.DB, id uuid.UUID, no
 	return err
 }
 
-// Defects lists defects of one aircraft or of all for a nil id: open ones
-// first, newest first, at most 200.
-func (s *Service) Defects(ctx context.Context, aircraft *uuid.UUID) ([]Defect, error) {
-	q := s.DB.WithContext(ctx).Order("(closed_at is null) desc, raised_at desc").Limit(200)
+const defectsPage = 100
+
+// Defects returns a page of the defects of one aircraft, or of all for a nil id: open ones
+// first, newest first; and where the next begins, empty when there is none.
+func (s *Service) Defects(ctx context.Context, aircraft *uuid.UUID, cursor string) ([]Defect, string, error) {
+	q := s.DB.WithContext(ctx).Order("(closed_at is null) desc, raised_at desc, id desc").Limit(defectsPage + 1)
 	if aircraft != nil {
 		q = q.Where("aircraft_id = ?", *aircraft)
 	}
+	if cursor != "" {
+		open, at, id, err := db.ParseOpenCursor(cursor)
+		if err != nil {
+			return nil, "", err
+		}
+		q = q.Where("(closed_at is null, raised_at, id) < (?, ?::timestamptz, ?::uuid)", open, at, id)
+	}
 	var out []Defect
 	err := q.Find(&out).Error
-	return out, err
+	out, next := db.Page(out, defectsPage, func(d Defect) string {
+		return db.OpenCursor(d.ClosedAt == nil, d.RaisedAt, d.ID)
+	})
+	return out, next, err
 }
 
 // severity reads the word kept in the database.

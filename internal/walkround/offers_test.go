@@ -170,7 +170,7 @@ func TestMarksBecomeDefects(t *testing.T) {
 		}
 	})
 	assert.Equal(t, judge.Stop.String(), sh.Verdict)
-	open, err := s.Walkrounds.Defects(ctx, &s.Aircraft.ID)
+	open, _, err := s.Walkrounds.Defects(ctx, &s.Aircraft.ID, "")
 	require.NoError(t, err)
 	at := map[string]string{}
 	for _, d := range open {

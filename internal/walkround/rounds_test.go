@@ -243,7 +243,7 @@ func TestRoundsBesideEachOther(t *testing.T) {
 	hover, err = s.Walkrounds.Complete(ctx, hover.ID)
 	require.NoError(t, err)
 	assert.Equal(t, "stop", hover.Verdict)
-	open, err := s.Walkrounds.Defects(ctx, &s.Aircraft.ID)
+	open, _, err := s.Walkrounds.Defects(ctx, &s.Aircraft.ID, "")
 	require.NoError(t, err)
 	require.Len(t, open, 1, "what failed in the hover stays until somebody puts it right")
 	assert.Equal(t, "a whistle from the front", open[0].Note)

@@ -130,7 +130,7 @@ func TestDefectFromRaisedToClosed(t *testing.T) {
 	bad.Station, bad.Photos = "arm-2", []uuid.UUID{testbed.NewID()}
 	_, err = s.Walkrounds.Raise(s.As(s.Pilot), bad)
 	assert.ErrorContains(t, err, "not arrived")
-	list, err := s.Walkrounds.Defects(context.Background(), &s.Aircraft.ID)
+	list, _, err := s.Walkrounds.Defects(context.Background(), &s.Aircraft.ID, "")
 	require.NoError(t, err)
 	assert.Len(t, list, 1)
 }

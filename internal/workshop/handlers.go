@@ -33,32 +33,18 @@ func (h *Handlers) ListDue(ctx context.Context, _ api.ListDueRequestObject) (api
 
 func (h *Handlers) ListDefects(ctx context.Context,
 	r api.ListDefectsRequestObject) (api.ListDefectsResponseObject, error) {
-	ds, err := h.Workshop.Walkrounds.Defects(ctx, r.Params.Aircraft)
+	ds, next, err := h.Workshop.Walkrounds.Defects(ctx, r.Params.Aircraft, api.Value(r.Params.Cursor))
 	if err != nil {
 		return nil, err
 	}
 	w, err := h.Workshop.WireDefects(ctx, ds)
-	return api.ListDefects200JSONResponse{Defects: w}, err
+	return api.ListDefects200JSONResponse{Defects: w, NextCursor: next}, err
 }
 
 func (h *Handlers) ListWorkOrders(ctx context.Context,
 	r api.ListWorkOrdersRequestObject) (api.ListWorkOrdersResponseObject, error) {
-	q := h.Workshop.DB.WithContext(ctx).Table("work_orders w").Joins("join aircraft a on a.id = w.aircraft_id").
-		Select("w.*, a.name as aircraft, a.type_key, (select count(*) from work_entries e where e.order_id = w.id and e.verdict <> 'stop') as entered").
-		Order("(w.state in ('open', 'signed')) desc, w.opened_at desc, w.id desc").Limit(200)
-	if r.Params.Aircraft != nil {
-		q = q.Where("w.aircraft_id = ?", *r.Params.Aircraft)
-	}
-	if r.Params.All == nil || !*r.Params.All {
-		q = q.Where("w.state in ('open', 'signed')")
-	}
-	var rows []struct {
-		Order
-		Aircraft string
-		TypeKey  string
-		Entered  int
-	}
-	if err := q.Scan(&rows).Error; err != nil {
+	rows, next, err := h.Workshop.OrderPage(ctx, r.Params.Aircraft, api.Value(r.Params.All), api.Value(r.Params.Cursor))
+	if err != nil {
 		return nil, err
 	}
 	types, err := h.Workshop.Fleet.Types(ctx)
@@ -71,7 +57,7 @@ func (h *Handlers) ListWorkOrders(ctx context.Context,
 			labels[t.Key+"/"+st.ID] = st.Label
 		}
 	}
-	out := api.ListWorkOrders200JSONResponse{Orders: []api.WorkLine{}}
+	out := api.ListWorkOrders200JSONResponse{Orders: []api.WorkLine{}, NextCursor: next}
 	for _, o := range rows {
 		out.Orders = append(out.Orders, api.WorkLine{Id: o.ID, AircraftId: o.AircraftID, Aircraft: o.Aircraft,
 			StationLabel: labels[o.TypeKey+"/"+o.Station], Title: o.Title, Cause: o.Cause, Grounds: o.Grounds,
@@ -121,7 +107,7 @@ func (h *Handlers) UseStock(ctx context.Context, r api.UseStockRequestObject) (a
 		return nil, err
 	}
 	w, err := h.Workshop.detail(ctx, r.Id)
-	return api.UseStock200JSONResponse(w), err
+	return api.UseStock201JSONResponse(w), err
 }
 
 func (h *Handlers) SignWorkOrder(ctx context.Context,
@@ -145,7 +131,8 @@ func (h *Handlers) CancelWorkOrder(ctx context.Context,
 
 func (h *Handlers) ReportIncident(ctx context.Context,
 	r api.ReportIncidentRequestObject) (api.ReportIncidentResponseObject, error) {
-	return api.ReportIncident204Response{}, h.Workshop.Report(ctx, r.Body.Id, r.Id, upkeep.Event(r.Body.Event),
+	return api.ReportIncident201JSONResponse{MadeJSONResponse: api.MadeJSONResponse{Id: r.Body.Id}}, h.Workshop.Report(ctx,
+		r.Body.Id, r.Id, upkeep.Event(r.Body.Event),
 		r.Body.Note)
 }
 

@@ -119,18 +119,27 @@ func (s *Service) ForGate(ctx context.Context, conds []fleet.Condition, ids []uu
 	now := s.Clock.Now()
 	day, loc := crew.Day(now), crew.Location()
 	for _, c := range conds {
-		if err := out[c.Aircraft.ID].stand(c.Aircraft, c.Type.Kept(), last[c.Aircraft.ID], tasks[c.Aircraft.ID], now, day,
-			loc); err != nil {
+		if err := out[c.Aircraft.ID].stand(c.Aircraft, c.Type.Kept(), known{
+			done: last[c.Aircraft.ID], deferred: tasks[c.Aircraft.ID], now: now, day: day, loc: loc,
+		}); err != nil {
 			return nil, fmt.Errorf("%s: %w", c.Aircraft.Name, err)
 		}
 	}
 	return out, nil
 }
 
+// known is what tasks are judged by: when each was done last and until when it is deferred, and
+// what day it is where the crew works.
+type known struct {
+	done     map[string]doneRow
+	deferred map[string]Deferral
+	now, day time.Time
+	loc      *time.Location
+}
+
 // stand judges every repeating task. One that was never done counts from the
 // day the aircraft came.
-func (e *Evidence) stand(a fleet.Aircraft, kept practice.Settings, done map[string]doneRow,
-	deferred map[string]Deferral, now, day time.Time, loc *time.Location) error {
+func (e *Evidence) stand(a fleet.Aircraft, kept practice.Settings, k known) error {
 	if e.Programme == nil {
 		return nil
 	}
@@ -144,12 +153,12 @@ func (e *Evidence) stand(a fleet.Aircraft, kept practice.Settings, done map[stri
 		}
 		then := wear.Counters{Since: a.CreatedAt}
 		st := TaskStanding{Standing: upkeep.Standing{Task: t, LastLanding: a.LastLandingAt}}
-		if d, ok := done[t.ID]; ok {
+		if d, ok := k.done[t.ID]; ok {
 			then = wear.Counters{Seconds: d.Seconds, Flights: d.Flights, Landings: d.Landings, Litres: d.Litres, Since: d.DoneAt}
 			st.DoneAt = d.DoneAt
 		}
 		st.Since = total.From(then)
-		if d, ok := deferred[t.ID]; ok {
+		if d, ok := k.deferred[t.ID]; ok {
 			c := d.core()
 			st.Deferral = &c
 		}
@@ -159,7 +168,7 @@ func (e *Evidence) stand(a fleet.Aircraft, kept practice.Settings, done map[stri
 			}
 		}
 		var err error
-		if st.Due, err = st.Judge(now, day, loc, a.Seconds, a.Flights); err != nil {
+		if st.Due, err = st.Judge(k.now, k.day, k.loc, a.Seconds, a.Flights); err != nil {
 			return fmt.Errorf("task %s: %w", t.ID, err)
 		}
 		e.Tasks = append(e.Tasks, st)

@@ -431,7 +431,7 @@ func TestALimitOfTheList(t *testing.T) {
 			*v = checks.Value{Look: "defect", Note: "half of it is dark"}
 		}
 	})
-	open, err := s.Walkrounds.Defects(s.As(s.Tech), &s.Aircraft.ID)
+	open, _, err := s.Walkrounds.Defects(s.As(s.Tech), &s.Aircraft.ID, "")
 	require.NoError(t, err)
 	require.Len(t, open, 1)
 	put := workshop.NewDeferral{ID: testbed.NewID(), Aircraft: s.Aircraft.ID, DefectID: &open[0].ID, Days: 30,

@@ -124,17 +124,17 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 		return nil, nil, why.Not(ErrFile, "it is not GPX 1.1, or it is cut off")
 	}
 	n := 0
-	add := func(name, desc, kind, ele string, ext *extensions, s site.Shape, ps []place) {
+	add := func(of place, s site.Shape, ps []place) {
 		n++
-		fields := map[string]string{"kind": kind}
-		if ext != nil {
-			for _, f := range ext.Fields {
+		fields := map[string]string{"kind": of.Type}
+		if of.Extensions != nil {
+			for _, f := range of.Extensions.Fields {
 				fields[f.Name] = f.Value
 			}
 		}
-		fields["name"], fields["note"] = name, desc
+		fields["name"], fields["note"] = of.Name, of.Desc
 		if fields["elevation_m"] == "" {
-			fields["elevation_m"] = ele // GPX gives it in metres
+			fields["elevation_m"] = of.Ele // GPX gives it in metres
 		}
 		if fields["shape"] == string(site.Area) {
 			s = site.Area
@@ -155,14 +155,14 @@ func Read(r io.Reader) (taken []site.Feature, refused []site.Refused, err error)
 		props.Take(n, f, err, &taken, &refused)
 	}
 	for _, p := range in.Points {
-		add(p.Name, p.Desc, p.Type, p.Ele, p.Extensions, site.Point, []place{p})
+		add(p, site.Point, []place{p})
 	}
 	for _, r := range in.Routes {
-		add(r.Name, r.Desc, r.Type, "", r.Extensions, site.Line, r.Places)
+		add(place{Name: r.Name, Desc: r.Desc, Type: r.Type, Extensions: r.Extensions}, site.Line, r.Places)
 	}
 	for _, t := range in.Tracks {
 		for _, s := range t.Segments {
-			add(t.Name, t.Desc, t.Type, "", t.Extensions, site.Line, s.Places)
+			add(place{Name: t.Name, Desc: t.Desc, Type: t.Type, Extensions: t.Extensions}, site.Line, s.Places)
 		}
 	}
 	return taken, refused, nil

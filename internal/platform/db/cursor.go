@@ -32,6 +32,39 @@ func ParseTimeCursor(s string) (at time.Time, id uuid.UUID, err error) {
 	return at, id, nil
 }
 
+// OpenCursor is a cursor in a list whose open ones come first, each part by time.
+func OpenCursor(open bool, at time.Time, id uuid.UUID) string {
+	first := "0"
+	if open {
+		first = "1"
+	}
+	return Cursor(first+at.UTC().Format(time.RFC3339Nano), id)
+}
+
+// ParseOpenCursor reads it again.
+func ParseOpenCursor(s string) (open bool, at time.Time, id uuid.UUID, err error) {
+	by, id, err := ParseCursor(s)
+	if err != nil {
+		return false, at, id, err
+	}
+	if by == "" || by[0] != '0' && by[0] != '1' {
+		return false, at, id, noPage()
+	}
+	if at, err = time.Parse(time.RFC3339Nano, by[1:]); err != nil {
+		return false, at, id, noPage()
+	}
+	return by[0] == '1', at, id, nil
+}
+
+// Page takes what was read beyond a page off the rows, and says where the next page begins;
+// empty on the last. One row more than a page is read, so that it is known.
+func Page[T any](rows []T, size int, cursor func(last T) string) (page []T, next string) {
+	if len(rows) <= size {
+		return rows, ""
+	}
+	return rows[:size], cursor(rows[size-1])
+}
+
 func noPage() error {
 	return fault.Bad("cursor", "This page does not exist; start again from the top.")
 }
@@ -46,4 +79,9 @@ func ParseCursor(s string) (by string, id uuid.UUID, err error) {
 		return "", uuid.Nil, noPage()
 	}
 	return strings.ToValidUTF8(string(b[36:]), ""), id, nil
+}
+
+// Like is the pattern of (i)like for texts that hold the words as they stand.
+func Like(words string) string {
+	return "%" + strings.NewReplacer(`\`, `\\`, "%", `\%`, "_", `\_`).Replace(words) + "%"
 }

@@ -15,8 +15,10 @@ import (
 // aircraft tries a link to aircraft. With Write it stores a mission in the first one that
 // it reaches and reads it back; nothing is ever started.
 func (t *try) aircraft() {
-	text := t.want("GET /aircraft", http.MethodGet, "/aircraft", nil, "aircraft", http.StatusOK)
-	t.want("an aircraft that is none is not known", http.MethodGet, "/aircraft/never-built/state", nil, "",
+	text := t.want("GET /aircraft", call{method: http.MethodGet, path: "/aircraft"}, "aircraft", http.StatusOK)
+	t.want("an aircraft that is none is not known", call{
+		method: http.MethodGet, path: "/aircraft/never-built/state",
+	}, "",
 		http.StatusNotFound)
 	var all struct{ Aircraft []struct{ Serial string } }
 	if text == nil || json.Unmarshal(text, &all) != nil {
@@ -27,9 +29,10 @@ func (t *try) aircraft() {
 		return
 	}
 	at := "/aircraft/" + url.PathEscape(all.Aircraft[0].Serial)
-	t.want("GET "+at+"/state", http.MethodGet, at+"/state", nil, "state", http.StatusOK)
-	t.want("GET "+at+"/mission", http.MethodGet, at+"/mission", nil, "mission", http.StatusOK, http.StatusNoContent)
-	t.want("GET "+at+"/pictures", http.MethodGet, at+"/pictures", nil, "pictures", http.StatusOK)
+	t.want("GET "+at+"/state", call{method: http.MethodGet, path: at + "/state"}, "state", http.StatusOK)
+	t.want("GET "+at+"/mission", call{method: http.MethodGet, path: at + "/mission"}, "mission", http.StatusOK,
+		http.StatusNoContent)
+	t.want("GET "+at+"/pictures", call{method: http.MethodGet, path: at + "/pictures"}, "pictures", http.StatusOK)
 	if !t.s.Write {
 		return
 	}
@@ -40,10 +43,14 @@ func (t *try) aircraft() {
 				HeadingDeg: &ninety},
 			{At: geo.Point{Lat: 46.312, Lon: -119.7}, HeightM: 42, SpeedMS: 6, Action: mission.Stop},
 			{At: geo.Point{Lat: 46.312, Lon: -119.7}, HeightM: 42, SpeedMS: 6, Action: mission.Return}}}
-	t.want("a mission without a waypoint is refused", http.MethodPut, at+"/mission",
-		map[string]any{"datum": "take-off", "items": []any{}}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
-	t.want("PUT "+at+"/mission", http.MethodPut, at+"/mission", m, "", http.StatusOK, http.StatusNoContent)
-	text = t.want("GET "+at+"/mission after it", http.MethodGet, at+"/mission", nil, "mission", http.StatusOK)
+	t.want("a mission without a waypoint is refused", call{
+		method: http.MethodPut, path: at + "/mission",
+		body: map[string]any{"datum": "take-off", "items": []any{}},
+	}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
+	t.want("PUT "+at+"/mission", call{method: http.MethodPut, path: at + "/mission", body: m}, "", http.StatusOK,
+		http.StatusNoContent)
+	text = t.want("GET "+at+"/mission after it", call{method: http.MethodGet, path: at + "/mission"}, "mission",
+		http.StatusOK)
 	var read mission.Mission
 	err := json.Unmarshal(text, &read)
 	if err == nil {

@@ -124,10 +124,16 @@ func (t *try) note(what string, err error) bool {
 	return err == nil
 }
 
+// call is what is asked of a service.
+type call struct {
+	method, path string
+	body         any
+}
+
 // want asks and holds the answer against a message of the protocol; no message
 // means that the answer does not matter.
-func (t *try) want(what, method, path string, body any, message string, status ...int) []byte {
-	got, text, err := t.s.ask(t.ctx, method, path, body, t.s.Key)
+func (t *try) want(what string, c call, message string, status ...int) []byte {
+	got, text, err := t.s.ask(t.ctx, c.method, c.path, c.body, t.s.Key)
 	if err == nil && !has(status, got) {
 		err = fmt.Errorf("it answers %d instead of %v", got, status)
 	}
@@ -163,8 +169,9 @@ func (t *try) unkeyed() {
 }
 
 func (t *try) charger() {
-	text := t.want("GET /channels", http.MethodGet, "/channels", nil, "channels", http.StatusOK)
-	t.want("a channel that is none is refused", http.MethodPost, "/channels/9999/stop", nil, "", http.StatusNotFound,
+	text := t.want("GET /channels", call{method: http.MethodGet, path: "/channels"}, "channels", http.StatusOK)
+	t.want("a channel that is none is refused", call{method: http.MethodPost, path: "/channels/9999/stop"}, "",
+		http.StatusNotFound,
 		http.StatusBadRequest)
 	if text == nil || !t.s.Write {
 		return
@@ -174,14 +181,22 @@ func (t *try) charger() {
 			"empty_mv": 3500, "from_percent": 40, "to_percent": 41}
 	}
 	at := fmt.Sprintf("/channels/%d", t.s.Channel)
-	t.want("a start that cannot be used is refused", http.MethodPost, at+"/start", map[string]any{"session": ""}, "",
+	t.want("a start that cannot be used is refused", call{
+		method: http.MethodPost, path: at + "/start", body: map[string]any{"session": ""},
+	}, "",
 		http.StatusBadRequest, http.StatusUnprocessableEntity)
-	t.want("POST "+at+"/start", http.MethodPost, at+"/start", start("check-1"), "", http.StatusOK, http.StatusNoContent)
-	t.want("the same session again changes nothing", http.MethodPost, at+"/start", start("check-1"), "", http.StatusOK,
+	t.want("POST "+at+"/start", call{method: http.MethodPost, path: at + "/start", body: start("check-1")}, "",
+		http.StatusOK, http.StatusNoContent)
+	t.want("the same session again changes nothing", call{
+		method: http.MethodPost, path: at + "/start", body: start("check-1"),
+	}, "", http.StatusOK,
 		http.StatusNoContent)
-	t.want("another session is refused while it charges", http.MethodPost, at+"/start", start("check-2"), "",
+	t.want("another session is refused while it charges", call{
+		method: http.MethodPost, path: at + "/start", body: start("check-2"),
+	}, "",
 		http.StatusConflict)
-	text = t.want("GET /channels while it charges", http.MethodGet, "/channels", nil, "channels", http.StatusOK)
+	text = t.want("GET /channels while it charges", call{method: http.MethodGet, path: "/channels"}, "channels",
+		http.StatusOK)
 	var all struct {
 		Channels []struct {
 			Channel int
@@ -197,21 +212,23 @@ func (t *try) charger() {
 		}
 	}
 	t.note("the session is reported as it was given", err)
-	t.want("POST "+at+"/stop", http.MethodPost, at+"/stop", nil, "", http.StatusOK, http.StatusNoContent)
-	t.want("a stop twice is one", http.MethodPost, at+"/stop", nil, "", http.StatusOK, http.StatusNoContent)
+	t.want("POST "+at+"/stop", call{method: http.MethodPost, path: at + "/stop"}, "", http.StatusOK, http.StatusNoContent)
+	t.want("a stop twice is one", call{method: http.MethodPost, path: at + "/stop"}, "", http.StatusOK,
+		http.StatusNoContent)
 }
 
 func (t *try) weather() {
-	if text := t.want("GET /metar", http.MethodGet, "/metar", nil, "", http.StatusOK); text != nil {
+	if text := t.want("GET /metar", call{method: http.MethodGet, path: "/metar"}, "", http.StatusOK); text != nil {
 		_, err := metar.DecodeAll(string(text))
 		t.note("the report can be read", err)
 	}
-	t.want("GET /forecast", http.MethodGet, "/forecast", nil, "forecast", http.StatusOK)
+	t.want("GET /forecast", call{method: http.MethodGet, path: "/forecast"}, "forecast", http.StatusOK)
 }
 
 func (t *try) desk() {
-	text := t.want("GET /zones", http.MethodGet, "/zones?lat=46.31&lon=-119.7&radius_km=15", nil, "zones", http.StatusOK)
-	t.want("a request that it never got is not known", http.MethodGet, "/requests/never-made", nil, "",
+	text := t.want("GET /zones", call{method: http.MethodGet, path: "/zones?lat=46.31&lon=-119.7&radius_km=15"}, "zones",
+		http.StatusOK)
+	t.want("a request that it never got is not known", call{method: http.MethodGet, path: "/requests/never-made"}, "",
 		http.StatusNotFound)
 	if text == nil || !t.s.Write {
 		return
@@ -228,17 +245,25 @@ func (t *try) desk() {
 	from := time.Now().UTC().Add(time.Hour).Truncate(time.Second)
 	ask := map[string]any{"ref": fmt.Sprintf("check-%d", time.Now().UnixNano()), "zone": zones.Features[0].Properties.ID,
 		"ceiling_m": 60, "from": from, "to": from.Add(time.Hour)}
-	first := t.want("POST /requests", http.MethodPost, "/requests", ask, "answer", http.StatusOK)
-	again := t.want("the same ref twice is one request", http.MethodPost, "/requests", ask, "answer", http.StatusOK)
+	first := t.want("POST /requests", call{method: http.MethodPost, path: "/requests", body: ask}, "answer", http.StatusOK)
+	again := t.want("the same ref twice is one request", call{
+		method: http.MethodPost, path: "/requests", body: ask,
+	}, "answer", http.StatusOK)
 	var a, b struct{ Ref, Number string }
 	if json.Unmarshal(first, &a) == nil && json.Unmarshal(again, &b) == nil && a.Number != "" && a.Number != b.Number {
 		t.note("it is granted once", errors.New("the same request has two numbers"))
 	}
-	t.want("GET /requests/{ref}", http.MethodGet, "/requests/"+ask["ref"].(string), nil, "answer", http.StatusOK)
-	t.want("a request without a ceiling is refused", http.MethodPost, "/requests",
-		map[string]any{"ref": "check-bad", "zone": "x"}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
-	t.want("POST /calls", http.MethodPost, "/calls", map[string]any{"number": "check", "kind": "start"}, "call",
+	t.want("GET /requests/{ref}", call{method: http.MethodGet, path: "/requests/" + ask["ref"].(string)}, "answer",
 		http.StatusOK)
-	t.want("a call of no kind is refused", http.MethodPost, "/calls", map[string]any{"number": "check", "kind": "moon"},
+	t.want("a request without a ceiling is refused", call{
+		method: http.MethodPost, path: "/requests", body: map[string]any{"ref": "check-bad", "zone": "x"},
+	}, "", http.StatusBadRequest, http.StatusUnprocessableEntity)
+	t.want("POST /calls", call{
+		method: http.MethodPost, path: "/calls", body: map[string]any{"number": "check", "kind": "start"},
+	}, "call",
+		http.StatusOK)
+	t.want("a call of no kind is refused", call{
+		method: http.MethodPost, path: "/calls", body: map[string]any{"number": "check", "kind": "moon"},
+	},
 		"", http.StatusBadRequest, http.StatusUnprocessableEntity)
 }

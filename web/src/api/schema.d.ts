@@ -498,8 +498,8 @@ export interface paths {
         /** The rack, by label, in pages of 500 */
         get: operations["listPacks"];
         put?: never;
-        /** Add a pack */
-        post: operations["addPack"];
+        /** Add packs of one kind, all or none */
+        post: operations["addPacks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -517,23 +517,6 @@ export interface paths {
         get: operations["getRackHealth"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/packs/several": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Add several packs of one kind, all or none */
-        post: operations["addPacks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -811,7 +794,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Defects, open ones first */
+        /** Defects, open ones first, in pages of 100 */
         get: operations["listDefects"];
         put?: never;
         /** Raise a defect */
@@ -1316,7 +1299,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Work orders, open ones first */
+        /** Work orders, open ones first, in pages of 100 */
         get: operations["listWorkOrders"];
         put?: never;
         /** Open a work order for a task, a defect or by hand */
@@ -2387,7 +2370,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What must be reported to the authority */
+        /** What must be reported to the authority, what is still due first, in pages of 100 */
         get: operations["listReports"];
         put?: never;
         /** Note that something must be reported */
@@ -2539,7 +2522,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Jobs, those to come first */
+        /** Jobs that are planned or ended within a day, the soonest first, in pages of 200 */
         get: operations["listJobs"];
         put?: never;
         post?: never;
@@ -3376,6 +3359,10 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Made: {
+            /** Format: uuid */
+            id: string;
+        };
         Problem: {
             /**
              * @description stable, for programs; the sentence for people is detail
@@ -4015,7 +4002,8 @@ export interface components {
             charged?: boolean;
         };
         PacksAdded: {
-            labels: string[];
+            /** @description in the order of their labels */
+            packs: components["schemas"]["Pack"][];
         };
         PackEdit: {
             version: number;
@@ -4103,17 +4091,6 @@ export interface components {
             /** @description empty on the last page */
             next_cursor: string;
             packs: components["schemas"]["Pack"][];
-        };
-        NewPack: {
-            /** Format: uuid */
-            id: string;
-            label: string;
-            serial: string;
-            /** @enum {string} */
-            chemistry: "LiPo" | "LiHV" | "Li-ion";
-            cells: number;
-            capacity_mah: number;
-            cycles: number;
         };
         PackMove: {
             state: components["schemas"]["PackState"];
@@ -4532,6 +4509,8 @@ export interface components {
             walkround_id: string | null;
         };
         Defects: {
+            /** @description empty on the last page */
+            next_cursor: string;
             defects: components["schemas"]["Defect"][];
         };
         Photo: {
@@ -5212,6 +5191,8 @@ export interface components {
             entered: number;
         };
         WorkOrders: {
+            /** @description empty on the last page */
+            next_cursor: string;
             orders: components["schemas"]["WorkLine"][];
         };
         NewStepEntry: {
@@ -6627,6 +6608,8 @@ export interface components {
             verdict: components["schemas"]["Verdict"];
         };
         Reports: {
+            /** @description empty on the last page */
+            next_cursor: string;
             /** @description what is reported and by when under the pack that the crew flies under */
             statement: string;
             citation: string;
@@ -6912,6 +6895,8 @@ export interface components {
             flights: number;
         };
         Jobs: {
+            /** @description empty on the last page */
+            next_cursor: string;
             jobs: components["schemas"]["JobHead"][];
         };
         AskedRule: {
@@ -8322,6 +8307,15 @@ export interface components {
         };
     };
     responses: {
+        /** @description what was put on file, by its id */
+        Made: {
+            headers: {
+                [name: string]: unknown;
+            };
+            content: {
+                "application/json": components["schemas"]["Made"];
+            };
+        };
         /** @description What happened, what is safe, what to do */
         Problem: {
             headers: {
@@ -9094,13 +9088,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -9178,7 +9166,7 @@ export interface operations {
             default: components["responses"]["Problem"];
         };
     };
-    addPack: {
+    addPacks: {
         parameters: {
             query?: never;
             header?: never;
@@ -9187,17 +9175,17 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NewPack"];
+                "application/json": components["schemas"]["NewPacks"];
             };
         };
         responses: {
-            /** @description Pack */
+            /** @description the packs */
             201: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pack"];
+                    "application/json": components["schemas"]["PacksAdded"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -9219,31 +9207,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RackHealth"];
-                };
-            };
-            default: components["responses"]["Problem"];
-        };
-    };
-    addPacks: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewPacks"];
-            };
-        };
-        responses: {
-            /** @description Labels */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PacksAdded"];
                 };
             };
             default: components["responses"]["Problem"];
@@ -9690,6 +9653,8 @@ export interface operations {
         parameters: {
             query?: {
                 aircraft?: string;
+                /** @description next_cursor of the page before */
+                cursor?: string;
             };
             header?: never;
             path?: never;
@@ -10502,6 +10467,8 @@ export interface operations {
                 aircraft?: string;
                 /** @description closed ones too */
                 all?: boolean;
+                /** @description next_cursor of the page before */
+                cursor?: string;
             };
             header?: never;
             path?: never;
@@ -10612,7 +10579,7 @@ export interface operations {
         };
         responses: {
             /** @description WorkOrder */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10692,13 +10659,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -11123,7 +11084,7 @@ export interface operations {
         };
         responses: {
             /** @description Pack */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11496,13 +11457,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -11860,13 +11815,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -11890,13 +11839,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -12031,13 +11974,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -12079,13 +12016,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -12150,13 +12081,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -12273,7 +12198,10 @@ export interface operations {
     };
     listReports: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description next_cursor of the page before */
+                cursor?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -12305,13 +12233,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -12497,20 +12419,19 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
     listJobs: {
         parameters: {
             query?: {
+                /** @description those that are done or called off, newest first */
                 past?: boolean;
+                /** @description words in aim, site, people and aircraft, all of them */
+                q?: string;
+                /** @description next_cursor of the page before */
+                cursor?: string;
             };
             header?: never;
             path?: never;
@@ -12643,13 +12564,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -12727,13 +12642,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description done */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };
@@ -12967,7 +12876,7 @@ export interface operations {
         };
         responses: {
             /** @description MissionPlan */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13077,7 +12986,7 @@ export interface operations {
         };
         responses: {
             /** @description MissionPlan */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13155,7 +13064,7 @@ export interface operations {
         };
         responses: {
             /** @description MissionPlan */
-            200: {
+            201: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13667,13 +13576,7 @@ export interface operations {
             };
         };
         responses: {
-            /** @description on record */
-            204: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
+            201: components["responses"]["Made"];
             default: components["responses"]["Problem"];
         };
     };

@@ -67,7 +67,7 @@ export function DayView() {
 function Jobs({ query, date }: { query: ReturnType<typeof useJobs>; date: string }) {
   const z = useZone();
   if (!query.data) return <Problem error={query.error} retry={() => void query.refetch()} />;
-  const today = query.data.jobs.filter((j) => z.date(j.from) === date && j.state === "planned");
+  const today = query.data.rows.filter((j) => z.date(j.from) === date && j.state === "planned");
   return today.length > 0 ? <JobList jobs={today} plain /> : null;
 }
 

@@ -10,7 +10,7 @@ export function AskReport({ f }: { f: Flight }) {
   const hit = f.events.find((e) => grounds(e.kind));
   const may = useMay()("pilot", "crew", "technician");
   const rule = useQuery({
-    queryKey: keys.reports,
+    queryKey: [...keys.reports, "rule"],
     queryFn: () => ask(api.GET("/reports")),
     enabled: hit !== undefined && may,
   });

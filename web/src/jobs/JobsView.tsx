@@ -4,6 +4,8 @@ import { useNavigate } from "react-router";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
+import { More } from "../parts/More";
+import { SearchField } from "../parts/SearchField";
 import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
@@ -15,23 +17,21 @@ const JobForm = lazy(() => import("./JobForm").then((m) => ({ default: m.JobForm
 
 /** The orders of work, by day: what, where, when, with whom. */
 export function JobsView() {
-  const [params] = useAddress();
+  const [params, set] = useAddress();
   const past = params.get("tab") === "past";
-  const q = useJobs(past);
+  const words = params.get("q") ?? "";
+  const q = useJobs(past, words || undefined);
   const may = useMay()("pilot");
   const go = useNavigate();
   const [plan, setPlan] = useState(params.get("new") === "1");
-  const [words, setWords] = useState("");
   return (
     <>
       <ViewHead title="Jobs">
-        <input
-          className="form-control"
-          style={{ width: 230 }}
+        <SearchField
+          label="Words in aim, site, people or aircraft"
           placeholder="Aim, site, person, aircraft"
-          aria-label="Words in aim, site, people or aircraft"
           value={words}
-          onChange={(e) => setWords(e.target.value)}
+          onChange={(q) => set({ q })}
         />
         {may && <Button onClick={() => setPlan(true)}>Plan a job</Button>}
       </ViewHead>
@@ -44,13 +44,8 @@ export function JobsView() {
       />
       <QueryView query={q} what="the jobs">
         {(d) => {
-          const shown = d.jobs.filter((j) =>
-            [j.aim, j.site, ...j.people, ...j.aircraft]
-              .join(" ")
-              .toLowerCase()
-              .includes(words.trim().toLowerCase()),
-          );
-          if (d.jobs.length === 0)
+          if (d.rows.length === 0 && words) return <Empty>No job has these words.</Empty>;
+          if (d.rows.length === 0)
             return (
               <Empty>
                 {past
@@ -58,8 +53,12 @@ export function JobsView() {
                   : "No job is planned. A job is one order at one site on one day; site, air, airspace, people, kit and briefing hang on it, and its findings go into the gate."}
               </Empty>
             );
-          if (shown.length === 0) return <Empty>No job has these words.</Empty>;
-          return <JobList jobs={shown} />;
+          return (
+            <>
+              <JobList jobs={d.rows} />
+              <More of={q} what="jobs" />
+            </>
+          );
         }}
       </QueryView>
       <Dialog title="Plan a job" open={plan} onClose={() => setPlan(false)} wide>

@@ -1,5 +1,5 @@
-import { Button } from "react-bootstrap";
 import { Link } from "react-router";
+import { More } from "../parts/More";
 import { counted } from "../parts/number";
 import { ScrollX } from "../parts/ScrollX";
 import { Empty, Loading, Problem } from "../parts/states";
@@ -12,7 +12,7 @@ export function Flights({ filter }: { filter: Filter }) {
   const q = useFlights(filter);
   if (q.isError && !q.data) return <Problem error={q.error} retry={() => void q.refetch()} />;
   if (!q.data) return <Loading what="the flights" />;
-  const flights = q.data.pages.flatMap((p) => p.flights);
+  const flights = q.data.rows;
   if (flights.length === 0)
     return (
       <Empty>
@@ -56,16 +56,7 @@ export function Flights({ filter }: { filter: Filter }) {
           ))}
         </tbody>
       </table>
-      {q.hasNextPage && (
-        <Button
-          variant="outline-primary"
-          className="mt-3"
-          disabled={q.isFetchingNextPage}
-          onClick={() => void q.fetchNextPage()}
-        >
-          {q.isFetchingNextPage ? "Loading …" : "Show older flights"}
-        </Button>
-      )}
+      <More of={q} what="flights" />
     </ScrollX>
   );
 }

@@ -1,6 +1,7 @@
-import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
+import { usePages } from "../api/pages";
 
 /** Which flights are looked at; without a value all are. */
 export interface Filter {
@@ -24,10 +25,8 @@ export const useWeeks = (query: Filter) =>
   });
 
 export const useFlights = (filter: Filter) =>
-  useInfiniteQuery({
-    queryKey: keys.log(filter),
-    queryFn: ({ pageParam }) =>
-      ask(api.GET("/log", { params: { query: { ...filter, cursor: pageParam || undefined } } })),
-    initialPageParam: "",
-    getNextPageParam: (last) => last.next_cursor || undefined,
+  usePages({
+    key: keys.log(filter),
+    read: (cursor) => ask(api.GET("/log", { params: { query: { ...filter, cursor } } })),
+    rows: (p) => p.flights,
   });

@@ -1,6 +1,8 @@
-import { useState, type ReactNode } from "react";
+import { useEffect, useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
+import type { ReadsOn } from "../api/pages";
 import { useAddress } from "./address";
+import { More } from "./More";
 import { inOrder, page, withWords, type ListOrder } from "./lists";
 
 export interface LongListProps<T> {
@@ -13,17 +15,23 @@ export interface LongListProps<T> {
   orders?: ListOrder<T>[];
   /** Other choices beside the search. */
   tools?: ReactNode;
+  /** The list on the server, where it comes in pages: it is read to its end for a search or another order. */
+  pages?: ReadsOn;
   children: (shown: T[]) => ReactNode;
 }
 
 /** A list that may be long: a search when it is, so many lines at first, more with a press. */
-export function LongList<T>({ items, text, what, orders = [], tools, children }: LongListProps<T>) {
+export function LongList<T>({ items, text, what, orders = [], tools, pages, children }: LongListProps<T>) {
   const [words, setWords] = useState("");
   const [many, setMany] = useState(page);
   const [params, set] = useAddress();
   const by = params.get("by") ?? "";
   const found = inOrder(withWords(items, words, text), orders, by);
   const left = found.length - many;
+  const whole = words !== "" || orders.slice(1).some((o) => o.key === by);
+  useEffect(() => {
+    if (whole && pages?.hasNextPage && !pages.isFetchingNextPage) void pages.fetchNextPage();
+  }, [whole, pages]);
   return (
     <>
       {(tools || items.length > 8 || (orders.length > 1 && items.length > 1)) && (
@@ -57,8 +65,11 @@ export function LongList<T>({ items, text, what, orders = [], tools, children }:
           {tools}
         </div>
       )}
-      {items.length > 0 && found.length === 0 && <p className="mb-0">Nothing here has these words.</p>}
+      {items.length > 0 && found.length === 0 && (
+        <p className="mb-0">{pages?.hasNextPage ? "Reading on …" : "Nothing here has these words."}</p>
+      )}
       {children(found.slice(0, many))}
+      {left <= 0 && pages && <More of={pages} what="ones" />}
       {left > 0 && (
         <Button variant="outline-primary" className="mt-3" onClick={() => setMany(many + page)}>
           Show {Math.min(left, page)} more of {left}

@@ -89,7 +89,7 @@ export function Stale({ since }: { since: string }) {
 }
 
 export interface QueryViewProps<T> {
-  query: UseQueryResult<T>;
+  query: Pick<UseQueryResult<T>, "data" | "error" | "isError" | "dataUpdatedAt"> & { refetch: () => unknown };
   what: string;
   children: (data: T) => ReactNode;
 }

@@ -32,7 +32,7 @@ export function useMovePacksBack() {
 export function useAddPacks() {
   const look = useLook();
   return useMutation({
-    mutationFn: (body: Schemas["NewPacks"]) => ask(api.POST("/packs/several", { body })),
+    mutationFn: (body: Schemas["NewPacks"]) => ask(api.POST("/packs", { body })),
     onSuccess: look,
   });
 }

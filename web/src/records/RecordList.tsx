@@ -1,9 +1,9 @@
-import { useInfiniteQuery } from "@tanstack/react-query";
-import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
+import { usePages } from "../api/pages";
 import { useAddress } from "../parts/address";
 import { DayFilter } from "../parts/DayFilter";
+import { More } from "../parts/More";
 import { ScrollX } from "../parts/ScrollX";
 import { SearchField } from "../parts/SearchField";
 import { Empty, Loading, Problem } from "../parts/states";
@@ -19,14 +19,12 @@ export function RecordList() {
     from: params.get("from") || undefined,
     to: params.get("to") || undefined,
   };
-  const q = useInfiniteQuery({
-    queryKey: keys.records(filter),
-    queryFn: ({ pageParam }) =>
-      ask(api.GET("/records", { params: { query: { ...filter, cursor: pageParam || undefined } } })),
-    initialPageParam: "",
-    getNextPageParam: (last) => last.next_cursor || undefined,
+  const q = usePages({
+    key: keys.records(filter),
+    read: (cursor) => ask(api.GET("/records", { params: { query: { ...filter, cursor } } })),
+    rows: (p) => p.records,
   });
-  const records = q.data?.pages.flatMap((p) => p.records) ?? [];
+  const records = q.data?.rows ?? [];
   const filtered = Object.values(filter).some(Boolean);
   return (
     <>
@@ -74,11 +72,7 @@ export function RecordList() {
               ))}
             </tbody>
           </table>
-          {q.hasNextPage && (
-            <Button variant="outline-primary" className="mt-3" onClick={() => void q.fetchNextPage()}>
-              Show older records
-            </Button>
-          )}
+          <More of={q} what="records" />
         </ScrollX>
       )}
     </>

@@ -1,12 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
+import { usePages } from "../api/pages";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { Dialog } from "../parts/Dialog";
 import { VerdictMark } from "../parts/Flag";
+import { More } from "../parts/More";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { serverNow, useZone } from "../parts/time";
@@ -17,7 +18,11 @@ type Report = Schemas["Report"];
 
 /** What the authority must be told, counted down. */
 export function Reports() {
-  const q = useQuery({ queryKey: keys.reports, queryFn: () => ask(api.GET("/reports")) });
+  const q = usePages({
+    key: keys.reports,
+    read: (cursor) => ask(api.GET("/reports", { params: { query: { cursor } } })),
+    rows: (p) => p.reports,
+  });
   const may = useMay();
   const z = useZone();
   // A flight leads here with what happened to it.
@@ -37,14 +42,14 @@ export function Reports() {
       )}
       <QueryView query={q} what="the reports">
         {(d) =>
-          d.reports.length === 0 ? (
+          d.rows.length === 0 ? (
             <Empty>
-              Nothing is due. {d.statement} ({d.citation})
+              Nothing is due. {d.first.statement} ({d.first.citation})
             </Empty>
           ) : (
             <Sheet title="Reports">
               <ul className="plain">
-                {d.reports.map((r) => (
+                {d.rows.map((r) => (
                   <li key={r.id} className="d-flex gap-3 justify-content-between align-items-start">
                     <div>
                       <VerdictMark verdict={r.verdict} /> <strong>{r.what}</strong>
@@ -63,6 +68,7 @@ export function Reports() {
                   </li>
                 ))}
               </ul>
+              <More of={q} what="reports" />
             </Sheet>
           )
         }

@@ -61,7 +61,7 @@ function Start({ d, packs, rounds }: StartProps & { rounds: Schemas["Round"][] }
   const [chosen, setChosen] = useState(() => fit.slice(0, n).map((p) => p.id));
   const start = useStartWalk();
   const resume = round?.check && d.findings.find((f) => f.remedy?.kind === "walkround-resume")?.remedy?.id;
-  const job = jobNow(useJobs().data?.jobs ?? [], d.aircraft.name, serverNow());
+  const job = jobNow(useJobs().data?.rows ?? [], d.aircraft.name, serverNow());
   const begin = () =>
     start.mutate(
       {

@@ -4,12 +4,12 @@ import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
-import { AreaField, } from "../parts/Field";
+import { AreaField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
-import { kindName, } from "./partKinds";
+import { kindName } from "./partKinds";
 
 /** Which parts of others a type may carry. */
 export function Approvals({ s, onAdd }: { s: Schemas["Stock"]; onAdd?: () => void }) {

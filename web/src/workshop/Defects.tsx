@@ -2,8 +2,10 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
+import type { ReadsOn } from "../api/pages";
 import { useMay } from "../parts/session";
 import { VerdictMark } from "../parts/Flag";
+import { More } from "../parts/More";
 import { LongList } from "../parts/LongList";
 import { Sheet } from "../parts/Sheet";
 import { Empty } from "../parts/states";
@@ -69,10 +71,11 @@ export function DefectDecision({ d }: { d: Defect }) {
   );
 }
 
-export function OpenDefects({ defects }: { defects: Defect[] }) {
+/** Defects as far as they have been read, open ones first. */
+export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: ReadsOn }) {
   const z = useZone();
   const open = defects.filter((x) => !x.closed_at);
-  const closed = defects.filter((x) => x.closed_at).slice(0, 20);
+  const closed = defects.filter((x) => x.closed_at);
   const may = useMay()("technician");
   const choice = useChoice();
   const wanted = open.flatMap((x) => wantedDefect(x) ?? []);
@@ -84,6 +87,7 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
           items={open}
           what="open defects"
           orders={defectOrders}
+          pages={closed.length === 0 ? pages : undefined}
           tools={may && <ChoiceKeys choice={choice} wanted={wanted} />}
           text={(x) => `${x.aircraft} ${x.title} ${x.note} ${x.raised_by}`}
         >
@@ -111,7 +115,7 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
         <Several choice={choice} wanted={wanted} />
       </Sheet>
       {closed.length > 0 && (
-        <Sheet title="Closed lately">
+        <Sheet title="Closed defects">
           <ul className="plain-rows">
             {closed.map((x) => (
               <li key={x.id}>
@@ -125,6 +129,7 @@ export function OpenDefects({ defects }: { defects: Defect[] }) {
               </li>
             ))}
           </ul>
+          <More of={pages} what="defects" />
         </Sheet>
       )}
     </div>

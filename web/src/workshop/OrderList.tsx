@@ -1,7 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
-import { keys } from "../api/keys";
+import { type Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
 import { LongList } from "../parts/LongList";
 import { ScrollX } from "../parts/ScrollX";
@@ -9,6 +7,7 @@ import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
 import { workOrders } from "./model";
+import { useOrders } from "./useLists";
 
 export const orderStates: Record<Schemas["WorkOrder"]["state"], string> = {
   open: "Open",
@@ -27,10 +26,7 @@ export const causes: Record<string, string> = {
 export function OrderList() {
   const [params, set] = useAddress();
   const all = params.get("all") === "yes";
-  const q = useQuery({
-    queryKey: keys.orders(all ? "all" : "open"),
-    queryFn: () => ask(api.GET("/work-orders", { params: { query: { all } } })),
-  });
+  const q = useOrders(all);
   const z = useZone();
   return (
     <Sheet
@@ -44,17 +40,18 @@ export function OrderList() {
           onChange={(e) => set({ all: e.target.value })}
         >
           <option value="">open ones</option>
-          <option value="yes">the last 200</option>
+          <option value="yes">all of them</option>
         </select>
       }
     >
       <QueryView query={q} what="the work orders">
         {(d) =>
-          d.orders.length === 0 ? (
+          d.rows.length === 0 ? (
             <Empty>No work is open. What falls due, a defect or an event opens it.</Empty>
           ) : (
             <LongList
-              items={d.orders}
+              items={d.rows}
+              pages={q}
               what="the work orders"
               orders={workOrders}
               text={(o) => `${o.aircraft} ${o.title} ${orderStates[o.state]} ${o.signed_by}`}

@@ -1,8 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask } from "../api/client";
-import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { ViewHead } from "../parts/Sheet";
@@ -12,14 +9,15 @@ import { OpenDefects } from "./Defects";
 import { DueList } from "./DueList";
 import { OrderList } from "./OrderList";
 import { StockList } from "./StockList";
+import { useDefects, useOrders } from "./useLists";
 
 /** The workshop: what falls due, the defects that wait, the work, the shelf. */
 export function WorkshopView() {
   const [params] = useAddress();
   const may = useMay();
   const tab = params.get("tab") ?? "due";
-  const defects = useQuery({ queryKey: keys.defects, queryFn: () => ask(api.GET("/defects")) });
-  const orders = useQuery({ queryKey: keys.orders("open"), queryFn: () => ask(api.GET("/work-orders")) });
+  const defects = useDefects();
+  const orders = useOrders();
   return (
     <>
       <ViewHead title="Workshop">
@@ -39,16 +37,16 @@ export function WorkshopView() {
           {
             key: "defects",
             name: "Defects",
-            count: defects.data?.defects.filter((d) => !d.closed_at).length,
+            count: defects.data?.rows.filter((d) => !d.closed_at).length,
           },
-          { key: "orders", name: "Work orders", count: orders.data?.orders.length },
+          { key: "orders", name: "Work orders", count: orders.data?.rows.length },
           { key: "stock", name: "Stock" },
         ]}
       />
       {tab === "due" && <DueList />}
       {tab === "defects" && (
         <QueryView query={defects} what="the defects">
-          {(d) => <OpenDefects defects={d.defects} />}
+          {(d) => <OpenDefects defects={d.rows} pages={defects} />}
         </QueryView>
       )}
       {tab === "orders" && <OrderList />}
