@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { VerdictMark } from "../parts/Flag";
 import { useMay } from "../parts/session";
@@ -21,9 +21,9 @@ export function Authorisations({ a, may }: { a: Schemas["Airspace"]; may: boolea
   return (
     <Sheet title="Authorisations">
       {failed && <Problem error={failed} />}
-      <ul className="plain">
+      <ListGroup as="ul" variant="flush">
         {a.authorisations.map((x) => (
-          <li key={x.id}>
+          <ListGroup.Item as="li" key={x.id}>
             <VerdictMark verdict={x.verdict} /> <strong className="fig">{x.number || "no number yet"}</strong>{" "}
             {x.zone}: {x.sentence}
             <div className="soft">
@@ -53,9 +53,9 @@ export function Authorisations({ a, may }: { a: Schemas["Airspace"]; may: boolea
                 )}
               </span>
             )}
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
+      </ListGroup>
     </Sheet>
   );
 }

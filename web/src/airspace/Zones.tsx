@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { Explained } from "../parts/Explained";
 import { VerdictMark } from "../parts/Flag";
@@ -29,9 +29,9 @@ export function Zones({ a, may, onAsk }: ZonesProps) {
           <VerdictMark verdict={f.verdict} /> <Explained text={f.sentence} />
         </p>
       ))}
-      <ul className="plain">
+      <ListGroup as="ul" variant="flush">
         {a.zones.map((x) => (
-          <li key={x.id}>
+          <ListGroup.Item as="li" key={x.id}>
             <VerdictMark verdict={x.verdict} /> <Explained text={x.sentence} />
             <div className="soft">
               {levels(x, u.show)}
@@ -55,9 +55,9 @@ export function Zones({ a, may, onAsk }: ZonesProps) {
                 Authorisation for {x.name}
               </Button>
             )}
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
+      </ListGroup>
       {a.looked_at && a.zones.length === 0 && <p className="mb-0">No zone within 5 km.</p>}
     </>
   );

@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { Button, Offcanvas } from "react-bootstrap";
 import { NavLink } from "react-router";
 import { Find } from "../find/Find";
@@ -24,7 +25,7 @@ export function More({ open, onClose, night, onNight, onHelp }: MoreProps) {
           <span className="soft">{crew.name}</span>
         </div>
         <Find />
-        <nav aria-label="All views" className="all-views">
+        <nav aria-label="All views" className="tiles all-views" style={tiles(140)}>
           {places.map((p) => (
             <NavLink key={p.path} to={p.path} end={p.path === "/"} onClick={onClose}>
               {p.name}

@@ -34,7 +34,7 @@ function Clock() {
 
 /** Follows the address, and draws nothing else anew. */
 function Newer() {
-  return useVersion() ? <span className="soft newer">A new version waits.</span> : null;
+  return useVersion() ? <span className="soft text-nowrap">A new version waits.</span> : null;
 }
 
 /** One line with clock, connection and who is here. Not drawn anew with each view: a press is answered sooner. */

@@ -1,3 +1,4 @@
+import { Notice } from "../parts/Notice";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
@@ -23,12 +24,12 @@ export function SignIn() {
       <h1>Mainstay</h1>
       <p>May this aircraft fly now, and if not, what must be done first?</p>
       {waiting.length > 0 && (
-        <div className="notice mb-3" role="status">
+        <Notice role="status" className="mb-3">
           <p>
             This device keeps presses of {waiting.join(" and ")} that are not with the server yet. They are
             sent after the same person signs in here.
           </p>
-        </div>
+        </Notice>
       )}
       <form onSubmit={send} noValidate className="sheet">
         {f.root && <Problem error={new Error(f.root)} />}

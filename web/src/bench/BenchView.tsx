@@ -1,3 +1,5 @@
+import { columns, tiles } from "../parts/columns";
+import { ListGroup } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask } from "../api/client";
@@ -33,16 +35,16 @@ export function BenchView() {
           const groups = grouped(d, words);
           if (groups.length === 0) return <Empty>No calculator has these words.</Empty>;
           return (
-            <div className="bench-groups">
+            <div className="tiles" style={tiles(260)}>
               {groups.map((g) => (
                 <Sheet key={g.group} title={g.group}>
-                  <ul className="plain-rows">
+                  <ListGroup as="ul" variant="flush" className="in-columns" style={columns("minmax(0, 1fr)")}>
                     {g.calculators.map((c) => (
-                      <li key={c.key}>
+                      <ListGroup.Item as="li" key={c.key}>
                         <Link to={`/bench/${c.key}`}>{c.title}</Link>
-                      </li>
+                      </ListGroup.Item>
                     ))}
-                  </ul>
+                  </ListGroup>
                 </Sheet>
               ))}
             </div>

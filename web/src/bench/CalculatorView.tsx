@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -98,7 +98,7 @@ function Calculator({ c }: { c: Schemas["Calculator"] }) {
           </Sheet>
           <Sheet title="How">
             <p>
-              <code className="fig formula">{c.formula}</code>
+              <code className="fig text-wrap text-reset">{c.formula}</code>
             </p>
             {c.limits && <p>{c.limits}</p>}
             <p className="soft mb-0">{c.source} The maker&rsquo;s manual, the label and the law decide.</p>
@@ -112,7 +112,7 @@ function Calculator({ c }: { c: Schemas["Calculator"] }) {
 function Results({ d, units }: { d: Schemas["CalculatorResults"]; units: Schemas["Unit"][] }) {
   return (
     <>
-      <table className="ledger">
+      <Table>
         <tbody>
           {d.results.map((r) => {
             const other = otherUnit(units, r.unit);
@@ -131,7 +131,7 @@ function Results({ d, units }: { d: Schemas["CalculatorResults"]; units: Schemas
             );
           })}
         </tbody>
-      </table>
+      </Table>
       {d.says && <p className="mb-0 mt-2">{d.says}</p>}
     </>
   );

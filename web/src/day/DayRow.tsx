@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import { marksOf } from "../drawings/marks";
 import { Explained } from "../parts/Explained";
 import { Link } from "react-router";
@@ -11,7 +12,7 @@ import { hoursMinutes, useNow, useZone } from "../parts/time";
 export function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["TypeEntry"] }) {
   const to = remedyPath(a.next, a.id) ?? `/fleet/${a.id}`;
   return (
-    <li>
+    <ListGroup.Item as="li">
       <Link to={`/fleet/${a.id}`} aria-label={`${a.name}, plan`}>
         {type && (
           <Airframe type={type} plain marks={marksOf(a.stations)} height={96} label={`Plan of ${a.name}`} />
@@ -36,7 +37,7 @@ export function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["Ty
           {remedyWords(a.next)}
         </Link>
       </div>
-    </li>
+    </ListGroup.Item>
   );
 }
 
@@ -44,7 +45,7 @@ function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
   const now = useNow();
   const z = useZone();
   return (
-    <ul className="reasons">
+    <ul className="reasons list-unstyled m-0">
       {a.in_air_since && (
         <li>
           {a.pilot}, took off {z.time(a.in_air_since)},{" "}
@@ -54,7 +55,7 @@ function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
       {a.findings
         .filter((f) => !(a.in_air_since && f.rule === "one-aircraft"))
         .map((f, i) => (
-          <li key={i}>
+          <li key={i} className="d-flex gap-2 align-items-baseline">
             <Flag verdict={f.verdict} size={14} />
             <span>
               <span className="visually-hidden">{words[f.verdict]}: </span>

@@ -1,3 +1,5 @@
+import { columns } from "../parts/columns";
+import { ListGroup } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
@@ -8,7 +10,7 @@ import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
 import { useMay } from "../parts/session";
 import { JobList } from "../jobs/JobList";
-import { useJobs } from "../jobs/useJobs";
+import { useJobs } from "../jobs/api";
 import { StartList } from "./StartList";
 import { Row } from "./DayRow";
 
@@ -50,11 +52,16 @@ export function DayView() {
           ) : (
             <>
               <Sums d={d} />
-              <ul className="day-rows">
+              <ListGroup
+                as="ul"
+                variant="flush"
+                className="in-columns day-rows"
+                style={columns("104px minmax(150px, 190px) minmax(0, 1fr) minmax(190px, 250px)")}
+              >
                 {d.aircraft.map((a) => (
                   <Row key={a.id} a={a} type={d.types.find((t) => t.profile.key === a.type_key)} />
                 ))}
-              </ul>
+              </ListGroup>
             </>
           )}
         </>

@@ -1,3 +1,5 @@
+import { columns } from "../parts/columns";
+import { ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { Sheet } from "../parts/Sheet";
 import { nextStep, steps, type Step } from "./model";
@@ -14,11 +16,17 @@ export function StartList({ all }: { all: Step[] }) {
         </span>
       }
     >
-      <ol className="start-list">
+      <ListGroup
+        as="ol"
+        variant="flush"
+        className="in-columns always start-list"
+        style={columns("1.6rem 1fr auto")}
+      >
         {all.map((s) => {
           const { title, why, to } = steps[s.key];
           return (
-            <li
+            <ListGroup.Item
+              as="li"
               key={s.key}
               className={s.done ? "done" : undefined}
               aria-current={s.key === next ? "step" : undefined}
@@ -36,10 +44,10 @@ export function StartList({ all }: { all: Step[] }) {
               >
                 {s.done ? "Look" : "Do it"}
               </Link>
-            </li>
+            </ListGroup.Item>
           );
         })}
-      </ol>
+      </ListGroup>
     </Sheet>
   );
 }

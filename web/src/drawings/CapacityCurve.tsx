@@ -35,14 +35,14 @@ export function CapacityCurve({ standing, rated }: CapacityCurveProps) {
   return (
     <svg
       ref={ref}
-      className="curve"
+      className="drawn"
       viewBox={`0 0 ${W} ${H}`}
       role="img"
       aria-label={`Capacity over cycles. ${capacity.sentence}`}
     >
       {[1, 0.9, 0.8].map((s) => (
         <g key={s}>
-          <path className={s === 0.8 ? "limit" : "grid"} d={`M${L} ${y(s)}H${W - 8}`} />
+          <path className={s === 0.8 ? "s-stop" : "rule"} d={`M${L} ${y(s)}H${W - 8}`} />
           <text x={L - 6} y={y(s) + 5} textAnchor="end">
             {s * 100} %
           </text>
@@ -50,14 +50,15 @@ export function CapacityCurve({ standing, rated }: CapacityCurveProps) {
       ))}
       {line && capacity.at_cycles != null && (
         <path
-          className="band"
+          className="v-watch"
+          fillOpacity={0.55}
           d={`M${x(clip(capacity.early_cycles))} ${y(0.8) - 7}H${x(clip(capacity.late_cycles))}V${y(0.8) + 7}H${x(clip(capacity.early_cycles))}Z`}
         />
       )}
       {points.map((p, i) => (
         <g key={i}>
           <path
-            className="error"
+            className="thin"
             d={`M${x(p.cycles)} ${y((p.mah - p.plus_minus_mah) / rated)}V${y((p.mah + p.plus_minus_mah) / rated)}`}
           />
           <circle className="dot" cx={x(p.cycles)} cy={y(p.mah / rated)} r={3.5} />
@@ -65,10 +66,10 @@ export function CapacityCurve({ standing, rated }: CapacityCurveProps) {
       ))}
       {line && (
         <>
-          <path className="fit" d={`M${x(first)} ${y(line.a)}L${x(last)} ${y(line.b)}`} />
+          <path className="ink" d={`M${x(first)} ${y(line.a)}L${x(last)} ${y(line.b)}`} />
           {slope < 0 && end > last && (
             <path
-              className="ahead"
+              className="ink dashed"
               d={`M${x(last)} ${y(line.b)}L${x(end)} ${y(line.b + slope * (end - last))}`}
             />
           )}

@@ -14,7 +14,7 @@ export function CellBars({ mv, from, to, label, height = 64 }: CellBarsProps) {
   const max = Math.max(...mv);
   return (
     <svg
-      className="bars"
+      className="drawn"
       viewBox={`0 0 ${w} ${height}`}
       role="img"
       aria-label={label}
@@ -27,7 +27,7 @@ export function CellBars({ mv, from, to, label, height = 64 }: CellBarsProps) {
         return (
           <rect
             key={i}
-            className={`cell${behind > 100 ? " stop" : behind > 30 ? " low" : ""}`}
+            className={behind > 100 ? "v-stop" : behind > 30 ? "v-watch" : "full"}
             x={i * step + step * 0.15}
             width={step * 0.7}
             y={height - h}
@@ -35,7 +35,7 @@ export function CellBars({ mv, from, to, label, height = 64 }: CellBarsProps) {
           />
         );
       })}
-      <path className="axis" d={`M0 ${height - 0.5}H${w}`} />
+      <path className="rule" d={`M0 ${height - 0.5}H${w}`} />
     </svg>
   );
 }

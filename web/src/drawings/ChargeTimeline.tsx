@@ -27,14 +27,14 @@ export function ChargeTimeline({ jobs, start, readyBy, time }: ChargeTimelinePro
   return (
     <svg
       ref={ref}
-      className="lanes"
+      className="drawn my-2"
       viewBox={`0 0 ${W} ${h}`}
       role="img"
       aria-label={`Charging plan: ${jobs.map((j) => `${j.label} on ${j.charger} ${j.channel} until ${time(j.end)}`).join("; ")}`}
     >
       {hours.map((t) => (
         <g key={t}>
-          <path className="grid" d={`M${x(t)} 4V${h - 22}`} />
+          <path className="rule" d={`M${x(t)} 4V${h - 22}`} />
           <text x={x(t)} y={h - 5} textAnchor="middle">
             {time(new Date(t).toISOString())}
           </text>
@@ -52,7 +52,7 @@ export function ChargeTimeline({ jobs, start, readyBy, time }: ChargeTimelinePro
         return (
           <g key={j.pack_id}>
             <rect
-              className={Date.parse(j.end) > ready ? "bar late" : "bar"}
+              className={Date.parse(j.end) > ready ? "v-stop" : "full"}
               x={a}
               y={row * ROW + 6}
               width={w}
@@ -66,7 +66,7 @@ export function ChargeTimeline({ jobs, start, readyBy, time }: ChargeTimelinePro
           </g>
         );
       })}
-      <path className="ready" d={`M${x(ready)} 0V${h - 22}`} />
+      <path className="s-stop dashed" d={`M${x(ready)} 0V${h - 22}`} />
     </svg>
   );
 }

@@ -43,19 +43,19 @@ export function GroundLine({ s, ends, flown, label }: GroundLineProps) {
     { left: L, top: 0, width: width - L - R, height: H - B },
   );
   return (
-    <svg ref={ref} className="sideview" viewBox={`0 0 ${width} ${H}`} role="img" aria-label={label}>
+    <svg ref={ref} className="drawn" viewBox={`0 0 ${width} ${H}`} role="img" aria-label={label}>
       {a.ticks.map((m) => (
         <g key={m}>
-          <path className="grid" d={`M${L} ${y(m)}H${width - R}`} />
+          <path className="rule" d={`M${L} ${y(m)}H${width - R}`} />
           <text x={L - 6} y={y(m) + 5} textAnchor="end">
             {u.show("length", m)}
           </text>
         </g>
       ))}
       {tops.map((t) => (
-        <g key={t.id} className="top">
+        <g key={t.id}>
           <rect
-            className={t.top_m == null ? "unknown" : "body"}
+            className={t.top_m == null ? "ink dashed" : "haze"}
             x={t.left}
             width={t.right - t.left}
             y={y(t.head)}
@@ -63,8 +63,8 @@ export function GroundLine({ s, ends, flown, label }: GroundLineProps) {
           />
         </g>
       ))}
-      {known && <path className="ground" d={pathOf(s.steps, x, y, H - B)} />}
-      {flown && <path className="return" d={flownOver(s.steps, flown, x, y)} />}
+      {known && <path className="area" d={pathOf(s.steps, x, y, H - B)} />}
+      {flown && <path className="ink" strokeWidth={3} d={flownOver(s.steps, flown, x, y)} />}
       {tops.map((t) => {
         const b = spots.get(t.id);
         return (

@@ -4,6 +4,9 @@ import { useDrawn } from "./useDrawn";
 const L = 52;
 const ROWS = 118;
 
+/** By day the paper shows, by night it is dark. */
+const lights = { day: "paper", twilight: "metal-fill", night: "soft-fill" } as const;
+
 export interface HourStripProps {
   hours: Schemas["SkyHour"][];
   clock: (iso: string) => string;
@@ -24,7 +27,7 @@ export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
   return (
     <svg
       ref={ref}
-      className="hours"
+      className="drawn"
       viewBox={`0 0 ${W} ${ROWS + 34}`}
       role="img"
       aria-label={words(hours, clock)}
@@ -40,7 +43,7 @@ export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
         return (
           <g key={h.at}>
             <title>{`${clock(h.at)}: ${h.verdict}. ${h.why}`}</title>
-            <rect className={`light ${h.light}`} x={x} y={4} width={w} height={16} />
+            <rect className={lights[h.light]} x={x} y={4} width={w} height={16} />
             {h.wind_ms == null || h.gust_ms == null ? (
               <text x={x + w / 2} y={92} textAnchor="middle">
                 ?
@@ -48,14 +51,14 @@ export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
             ) : (
               <>
                 <rect
-                  className="gust"
+                  className="haze"
                   x={x + w * 0.2}
                   y={y(h.gust_ms)}
                   width={w * 0.6}
                   height={Math.max(y(h.wind_ms) - y(h.gust_ms), 1)}
                 />
                 <rect
-                  className="steady"
+                  className="full"
                   x={x + w * 0.2}
                   y={y(h.wind_ms)}
                   width={w * 0.6}
@@ -65,7 +68,7 @@ export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
             )}
             <g transform={`translate(${x + w / 2 - 6} ${ROWS - 6})`}>
               <path className={`v-${h.verdict}`} d={flags[h.verdict]} />
-              {h.verdict === "stop" && <path className="bar" d="M1.5 0H11.5" />}
+              {h.verdict === "stop" && <path stroke="var(--invert)" strokeWidth={4} d="M1.5 0H11.5" />}
             </g>
             {i % named === 0 && (
               <text x={x} y={ROWS + 24}>
@@ -77,13 +80,13 @@ export function HourStrip({ hours, clock, now, limit }: HourStripProps) {
       })}
       {limit !== undefined && limit < most && (
         <>
-          <path className="limit" d={`M${L} ${y(limit)}H${W}`} />
+          <path className="ink dashed" d={`M${L} ${y(limit)}H${W}`} />
           <text x={L - 6} y={y(limit) + 5} textAnchor="end">
             limit
           </text>
         </>
       )}
-      {nowX >= L && nowX < W && <path className="now" d={`M${nowX} 2V${ROWS + 6}`} />}
+      {nowX >= L && nowX < W && <path className="ink" d={`M${nowX} 2V${ROWS + 6}`} />}
     </svg>
   );
 }

@@ -16,21 +16,21 @@ export function OhmCurve({ trend }: { trend: Schemas["OhmPoint"][] }) {
   return (
     <svg
       ref={ref}
-      className="curve"
+      className="drawn"
       viewBox={`0 0 ${W} ${H}`}
       role="img"
       aria-label={`Mean resistance of a cell from ${trend[0]!.mohm.toFixed(1)} to ${trend.at(-1)!.mohm.toFixed(1)} milliohm`}
     >
       {[0, most / 2, most].map((v) => (
         <g key={v}>
-          <path className="grid" d={`M${L} ${y(v)}H${W - 8}`} />
+          <path className="rule" d={`M${L} ${y(v)}H${W - 8}`} />
           <text x={L - 6} y={y(v) + 5} textAnchor="end">
             {v.toFixed(1)}
           </text>
         </g>
       ))}
       <path
-        className="fit"
+        className="ink"
         d={trend
           .map((p, i) => `${i === 0 ? "M" : "L"}${x(p.at).toFixed(1)} ${y(p.mohm).toFixed(1)}`)
           .join("")}

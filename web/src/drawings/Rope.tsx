@@ -5,15 +5,20 @@ export function Rope({ used, verdict, label }: { used: number; verdict: Verdict;
   const left = Math.max(0, Math.min(1, 1 - used));
   return (
     <svg
-      className={`rope ${verdict}`}
+      className="drawn"
       viewBox="0 0 200 10"
       width="100%"
+      height={10}
       preserveAspectRatio="none"
       role="img"
       aria-label={label}
     >
-      <path className="track" d="M0 5h200" strokeWidth="2" />
-      <path className="left" d={`M0 5h${200 * left}`} strokeWidth="6" />
+      <path className="rule" d="M0 5h200" strokeWidth="2" />
+      <path
+        className={verdict === "clear" ? "ink" : `s-${verdict}`}
+        d={`M0 5h${200 * left}`}
+        strokeWidth="6"
+      />
     </svg>
   );
 }

@@ -12,7 +12,7 @@ export interface ScaleProps {
 export function Scale({ view, bar, u, from }: ScaleProps) {
   const [x = 0, y = 0, , h = 0] = view;
   return (
-    <g className="f-scale">
+    <g className="ink">
       <path d={`M${x + u * 2} ${y + h - u * 3}v${u}h${bar}v${-u}`} strokeWidth={u * 0.3} fill="none" />
       <text x={x + u * 2 + bar / 2} y={y + h - u * 3} fontSize={u * 2.5} textAnchor="middle">
         {bar < 1000 ? `${bar} m` : `${bar / 1000} km`}

@@ -31,25 +31,25 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
       .replace(/^L/, "M");
   const ticks = [0, 20, 40, 60, 80, 100, 120, 150, 200, 300].filter((h) => w.home_m + h < top);
   return (
-    <svg ref={ref} className="sideview" viewBox={`0 0 ${W} ${H}`} role="img" aria-label={words(w)}>
+    <svg ref={ref} className="drawn" viewBox={`0 0 ${W} ${H}`} role="img" aria-label={words(w)}>
       {ticks.map((h) => (
         <g key={h}>
-          <path className="grid" d={`M${L} ${y(w.home_m + h)}H${W - R}`} />
+          <path className="rule" d={`M${L} ${y(w.home_m + h)}H${W - R}`} />
           <text x={L - 6} y={y(w.home_m + h) + 5} textAnchor="end">
             {h}
           </text>
         </g>
       ))}
-      <path className="ceiling" d={line(ceiling)} />
+      <path className="ink" strokeDasharray="3 6" d={line(ceiling)} />
       {w.tops.map((t) => {
         const a = x(t.from_m);
         const width = Math.max(x(t.to_m) - a, 5);
         const head = t.top_m ?? top - 4;
         return (
-          <g key={t.id} className={t.id === w.decides_id ? "top decides" : "top"}>
+          <g key={t.id}>
             {t.top_m != null && (
               <rect
-                className="doubt"
+                className="haze"
                 x={a}
                 width={width}
                 y={y(t.top_m + 2 * t.sigma_m)}
@@ -57,7 +57,7 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
               />
             )}
             <rect
-              className={t.top_m == null ? "unknown" : "body"}
+              className={t.top_m == null ? "ink dashed" : t.id === w.decides_id ? "full" : "haze"}
               x={a}
               width={width}
               y={y(head)}
@@ -66,9 +66,10 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
           </g>
         );
       })}
-      <path className="ground" d={`${line((g) => g)}L${x(w.length_m)} ${H - B}L${x(0)} ${H - B}Z`} />
+      <path className="area" d={`${line((g) => g)}L${x(w.length_m)} ${H - B}L${x(0)} ${H - B}Z`} />
       <path
-        className="return"
+        className="ink"
+        strokeWidth={3}
         d={`M${x(0)} ${y(w.home_m + Math.min(w.route_m, w.return_m - w.home_m))}V${y(w.return_m)}H${x(w.length_m)}V${y(w.home_m)}`}
       />
       {w.tops.map((t, i) => (
@@ -88,7 +89,7 @@ export function SideView({ w }: { w: Schemas["WayHome"] }) {
       </text>
       {w.return_m - w.home_m < w.height_m - 0.5 && (
         <>
-          <path className="wanted" d={`M${L} ${y(w.home_m + w.height_m)}H${W - R}`} />
+          <path className="ink dashed" d={`M${L} ${y(w.home_m + w.height_m)}H${W - R}`} />
           <text className="strong" x={W - R} y={y(w.home_m + w.height_m) - 6} textAnchor="end">
             {Math.round(w.height_m)} m needed
           </text>

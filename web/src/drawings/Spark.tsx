@@ -17,9 +17,13 @@ export function Spark({ values, most, verdict = "clear", width = 120, height = 3
     .map((v, i) => `${i === 0 ? "M" : "L"}${(i * step).toFixed(1)} ${y(v).toFixed(1)}`)
     .join("");
   return (
-    <svg className={`spark ${verdict}`} width={width} height={height} aria-hidden="true" focusable="false">
-      <path className="axis" d={`M0 ${height / 2}H${width}`} />
-      <path className="run" d={d} />
+    <svg className="drawn" width={width} height={height} aria-hidden="true" focusable="false">
+      <path className="rule" d={`M0 ${height / 2}H${width}`} />
+      <path
+        className={verdict === "clear" ? "ink" : `s-${verdict}`}
+        strokeWidth={verdict === "clear" ? 1.6 : 2.6}
+        d={d}
+      />
     </svg>
   );
 }

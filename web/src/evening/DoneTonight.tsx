@@ -1,4 +1,5 @@
-import { Button } from "react-bootstrap";
+import { columns } from "../parts/columns";
+import { Button, ListGroup } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Sheet } from "../parts/Sheet";
@@ -15,9 +16,14 @@ export function DoneTonight({ e }: { e: Schemas["Evening"] }) {
   if (done.length === 0) return null;
   return (
     <Sheet title="Done">
-      <ul className="sorties mb-0">
+      <ListGroup
+        as="ul"
+        variant="flush"
+        className="in-columns always mb-3 mb-0"
+        style={columns("minmax(0, 1fr) auto")}
+      >
         {done.map((d) => (
-          <li key={d.item}>
+          <ListGroup.Item as="li" key={d.item}>
             <span>
               {d.words}{" "}
               <span className="soft">
@@ -35,9 +41,9 @@ export function DoneTonight({ e }: { e: Schemas["Evening"] }) {
                 Take back
               </Button>
             )}
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
+      </ListGroup>
     </Sheet>
   );
 }

@@ -1,6 +1,7 @@
+import { columns } from "../parts/columns";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -50,9 +51,14 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
   return (
     <Sheet title={`What flies on ${e.day}`}>
       {error !== undefined && <Problem error={error} />}
-      <ul className="sorties">
+      <ListGroup
+        as="ul"
+        variant="flush"
+        className="in-columns always mb-3"
+        style={columns("minmax(0, 1fr) auto")}
+      >
         {e.flying.map((f) => (
-          <li key={f.aircraft_id}>
+          <ListGroup.Item as="li" key={f.aircraft_id}>
             <span>
               <Link to={`/fleet/${f.aircraft_id}`}>{f.aircraft}</Link>
               <span className="soft">
@@ -60,7 +66,7 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
                 {f.packs} pack{f.packs > 1 && "s"} a flight
               </span>
             </span>
-            <span className="stepper">
+            <span className="d-inline-flex align-items-center flex-shrink-0">
               <Button
                 variant="outline-primary"
                 aria-label={`One sortie fewer for ${f.aircraft}`}
@@ -69,7 +75,7 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
               >
                 −
               </Button>
-              <span className="fig" aria-label={`Sorties of ${f.aircraft}`}>
+              <span className="fig fs-5 px-3" aria-label={`Sorties of ${f.aircraft}`}>
                 {f.sorties}
               </span>
               <Button
@@ -81,9 +87,9 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
                 +
               </Button>
             </span>
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
+      </ListGroup>
       {e.flying.length === 0 && <p>There is no aircraft in service.</p>}
       <MomentField
         label="Charging begins"

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
@@ -18,7 +19,7 @@ export function Tick({ e, item, label, children }: TickProps) {
   const tick = useTick(e.day);
   const done = e.ticks.find((t) => t.item === item);
   return (
-    <li className={done ? "done" : undefined} data-at={item.replace(":", "-")}>
+    <ListGroup.Item as="li" className={done ? "done" : undefined} data-at={item.replace(":", "-")}>
       <input
         type="checkbox"
         className="form-check-input"
@@ -36,6 +37,6 @@ export function Tick({ e, item, label, children }: TickProps) {
           </span>
         )}
       </span>
-    </li>
+    </ListGroup.Item>
   );
 }

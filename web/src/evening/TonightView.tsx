@@ -1,5 +1,6 @@
+import { columns } from "../parts/columns";
 import { Explained } from "../parts/Explained";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { ChargeTimeline } from "../drawings/ChargeTimeline";
@@ -76,7 +77,12 @@ function Plan({ e }: { e: Evening }) {
           {p.charge.length > 0 && (
             <ChargeTimeline jobs={p.charge} start={e.start_at} readyBy={e.ready_by} time={z.time} />
           )}
-          <ul className="ticks">
+          <ListGroup
+            as="ul"
+            variant="flush"
+            className="in-columns always"
+            style={columns("34px minmax(0, 1fr)")}
+          >
             {p.charge.map((j, n) => (
               <Tick key={j.pack_id} e={e} item={`charge:${j.pack_id}`} label={`Charge ${j.label}`}>
                 {n + 1}. <Link to={`/packs/${j.pack_id}`}>{j.label}</Link> for {j.for}: {j.charger}, channel{" "}
@@ -96,7 +102,7 @@ function Plan({ e }: { e: Evening }) {
                 six faces and pack it
               </Tick>
             ))}
-          </ul>
+          </ListGroup>
           <p className="soft mb-0">
             Constant power to 80 %, then falling to a fifth at full; 8 % lost. Never leave packs charging
             alone; on a surface that does not burn, extinguisher at hand. The maker&rsquo;s manual decides.
@@ -104,14 +110,19 @@ function Plan({ e }: { e: Evening }) {
         </Sheet>
         <Sheet title="Down to storage level">
           {p.lower.length === 0 && <p className="m-0">Nothing: no charged pack is left over.</p>}
-          <ul className="ticks">
+          <ListGroup
+            as="ul"
+            variant="flush"
+            className="in-columns always"
+            style={columns("34px minmax(0, 1fr)")}
+          >
             {p.lower.map((l) => (
               <Tick key={l.pack_id} e={e} item={`lower:${l.pack_id}`} label={`Bring down ${l.label}`}>
                 <Link to={`/packs/${l.pack_id}`}>{l.label}</Link>:{" "}
                 {l.verdict !== "clear" && <VerdictMark verdict={l.verdict} />} {l.why}
               </Tick>
             ))}
-          </ul>
+          </ListGroup>
         </Sheet>
         <DoneTonight e={e} />
         <GearList e={e} />

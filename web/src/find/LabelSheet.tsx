@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import QRCode from "qrcode";
 import { Empty } from "../parts/states";
 
@@ -11,7 +12,7 @@ interface Label {
 export function Sheet({ labels }: { labels: Label[] }) {
   if (labels.length === 0) return <Empty>There is nothing to label yet.</Empty>;
   return (
-    <ul className="labels">
+    <ul className="tiles labels" style={tiles(290)}>
       {labels.map((l) => (
         <li key={l.code}>
           <Square text={`${location.origin}/l/${encodeURIComponent(l.code)}`} label={l.title} />

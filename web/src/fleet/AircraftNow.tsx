@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
@@ -70,19 +70,22 @@ function StationsToSee({ d, onSelect }: { d: Detail; onSelect: (station: string)
   const see = d.stations.filter((s) => s.verdict !== "clear");
   if (see.length === 0) return <p className="mb-2">Nothing is noted at any place.</p>;
   return (
-    <ul className="onmap mb-2">
+    <ListGroup variant="flush" className="mb-2">
       {see.map((s) => (
-        <li key={s.station}>
-          <button type="button" onClick={() => onSelect(s.station)}>
-            <span>
-              <strong>{d.type.stations.find((x) => x.id === s.station)?.label ?? s.station}</strong>{" "}
-              {s.sentence}
-            </span>
-            <VerdictMark verdict={s.verdict} />
-          </button>
-        </li>
+        <ListGroup.Item
+          key={s.station}
+          action
+          onClick={() => onSelect(s.station)}
+          className="d-flex flex-wrap justify-content-between align-items-baseline gap-3"
+        >
+          <span>
+            <strong>{d.type.stations.find((x) => x.id === s.station)?.label ?? s.station}</strong>{" "}
+            {s.sentence}
+          </span>
+          <VerdictMark verdict={s.verdict} />
+        </ListGroup.Item>
       ))}
-    </ul>
+    </ListGroup>
   );
 }
 

@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
@@ -92,14 +93,14 @@ function Hangar({ entries, types, q }: HangarProps) {
   if (found.length === 0) return <Empty>No aircraft matches “{q}”.</Empty>;
   return (
     <>
-      <div className="hangar">
+      <div className="tiles" style={tiles(250)}>
         {found.slice(0, many).map((e) => {
           const type = byKey.get(e.aircraft.type_key)!;
           const due: Verdict =
             e.next_due_fraction >= 1 ? "stop" : e.next_due_fraction >= 0.9 ? "watch" : "clear";
           return (
             <Link key={e.aircraft.id} to={`/fleet/${e.aircraft.id}`} className="sheet">
-              <div className="plan">
+              <div className="d-flex align-items-center justify-content-center" style={{ height: 190 }}>
                 <Airframe
                   type={type}
                   plain

@@ -18,7 +18,7 @@ export function OpenDefects({ d, chosen }: { d: Schemas["AircraftDetail"]; chose
           </div>
           {x.note && <div>{x.note}</div>}
           {x.photos.length > 0 && (
-            <div className="photos my-1">
+            <div className="photos d-flex flex-wrap gap-2 my-1">
               {x.photos.map((p) => (
                 <a key={p} href={`/api/v1/photos/${p}`} target="_blank" rel="noreferrer">
                   <img src={`/api/v1/photos/${p}`} alt={`Photo of: ${x.title}`} />

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { VerdictMark } from "../parts/Flag";
 import { ScrollX } from "../parts/ScrollX";
@@ -20,7 +20,7 @@ export function PartsTable({
     <div className="sheet mt-3">
       <h2>Parts, nearest to their limit first</h2>
       <ScrollX label="Parts">
-        <table className="ledger">
+        <Table>
           <thead>
             <tr>
               <th>Station</th>
@@ -53,7 +53,7 @@ export function PartsTable({
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </ScrollX>
       {parts.length > 6 && (
         <Button variant="outline-primary" size="sm" className="mt-2" onClick={() => setAll(!all)}>

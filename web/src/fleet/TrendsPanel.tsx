@@ -1,3 +1,5 @@
+import { columns } from "../parts/columns";
+import { Table } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -55,7 +57,7 @@ function Trends({ t, type }: { t: Schemas["Trends"]; type: Schemas["TypeEntry"] 
           <VerdictMark verdict={d.verdict} /> {d.sentence} Find out before it fails.
         </p>
       ))}
-      <div className="trend-grid">
+      <div className="two" style={columns("210px minmax(0, 1fr)")}>
         <Airframe
           type={type}
           plain
@@ -69,7 +71,7 @@ function Trends({ t, type }: { t: Schemas["Trends"]; type: Schemas["TypeEntry"] 
           label="Plan of the motors, tinted by their trend"
         />
         <ScrollX label="Motors against their sisters">
-          <table className="ledger">
+          <Table>
             <thead>
               <tr>
                 <th>Motor</th>
@@ -102,7 +104,7 @@ function Trends({ t, type }: { t: Schemas["Trends"]; type: Schemas["TypeEntry"] 
                 );
               })}
             </tbody>
-          </table>
+          </Table>
         </ScrollX>
       </div>
       {t.notes.length > 0 && (

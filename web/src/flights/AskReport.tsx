@@ -1,3 +1,4 @@
+import { Notice } from "../parts/Notice";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask } from "../api/client";
@@ -23,7 +24,7 @@ export function AskReport({ f }: { f: Flight }) {
     what: `${eventWords[hit.kind]} of ${f.aircraft}${hit.note ? `: ${hit.note}` : ""}`,
   });
   return (
-    <div className="notice mb-3 no-print">
+    <Notice className="mb-3 no-print">
       <div>
         <p>
           Does this have to be told to the authority?{" "}
@@ -33,6 +34,6 @@ export function AskReport({ f }: { f: Flight }) {
           It must be reported
         </Link>
       </div>
-    </div>
+    </Notice>
   );
 }

@@ -1,3 +1,4 @@
+import { Notice } from "../parts/Notice";
 import { useEffect, useRef, useState } from "react";
 import { Button } from "react-bootstrap";
 import { useLink } from "../api/link";
@@ -57,10 +58,10 @@ export function InTheAir({ f, about }: FlightShown) {
       </div>
       {takingOff && <Asking up={link.up} />}
       {f.alerts.map((x, i) => (
-        <div key={i} className={`notice ${x.verdict === "stop" ? "bad" : ""} mb-2`} role="alert">
+        <Notice key={i} verdict={x.verdict === "stop" ? "stop" : "clear"} role="alert" className="mb-2">
           <VerdictMark verdict={x.verdict} />
           <p className="m-0">{x.sentence}</p>
-        </div>
+        </Notice>
       ))}
       <div className="timer" role="timer" aria-label="Time since take-off">
         {clock(t)}
@@ -101,14 +102,14 @@ export function InTheAir({ f, about }: FlightShown) {
 /** The gate is asked once more at take-off; without network nobody could ask it. */
 function Asking({ up }: { up: boolean }) {
   return (
-    <div className="notice mb-2" role="status">
+    <Notice role="status" className="mb-2">
       <VerdictMark verdict="watch" />
       <p className="m-0">
         {up
           ? "The gate is asked once more. Stay on the ground until this line has gone."
           : "No network: the gate could not be asked once more. The release holds for 60 minutes from its signature; lift off only if nothing has changed since."}
       </p>
-    </div>
+    </Notice>
   );
 }
 

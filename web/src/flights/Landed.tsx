@@ -1,3 +1,4 @@
+import { Notice } from "../parts/Notice";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import { useQuiet } from "../parts/quiet";
@@ -27,12 +28,12 @@ export function Landed({ f, about }: FlightShown) {
         </Button>
       </ViewHead>
       <Waits about={about} words={about.waiting.at(-1)?.kind === "fly.land" ? "Landed" : undefined} />
-      <div className="notice mb-3">
+      <Notice className="mb-3">
         <p>
           <strong>Disconnect the {packs} first.</strong> Then feel or measure every motor and the {packs}, and
           log while it is fresh. <Link to={`/walk/start/${f.aircraft_id}?kind=landing`}>Landing check</Link>
         </p>
-      </div>
+      </Notice>
       <Soon>
         <LogForm f={f} />
       </Soon>

@@ -37,7 +37,7 @@ export function NotTaken({ p }: { p: Press<FlightPresses["fly.take-off"]> }) {
             ground, leave it there.
           </p>
         </div>
-        <div className="choice">
+        <div className="d-flex flex-wrap gap-2">
           <Button className="btn-big" onClick={back}>
             It is on the ground: back to the gate
           </Button>

@@ -23,7 +23,7 @@ export function SignFields({ value, onChange }: { value: Sign[]; onChange: (v: S
           onChange={(e) => onChange(e.target.checked ? [...value, k as Sign] : value.filter((s) => s !== k))}
         />
       ))}
-      <div className="hint">Each is looked at by the technician before it flies again.</div>
+      <div className="form-text">Each is looked at by the technician before it flies again.</div>
     </fieldset>
   );
 }

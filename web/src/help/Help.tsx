@@ -33,7 +33,7 @@ export function Help({ open, onClose }: { open: boolean; onClose: () => void }) 
 /** A word that opens its sentence. */
 function Word({ t }: { t: Term }) {
   return (
-    <details className="word">
+    <details className="border-top">
       <summary>{t.word}</summary>
       <p>
         {t.says}{" "}

@@ -37,11 +37,12 @@ export function AskPanel({ j }: { j: Schemas["Job"] }) {
       {list.map((a) => {
         const said = a.options.find((o) => o.id === a.option);
         return (
-          <fieldset key={a.id} className="asked" disabled={!may}>
-            <legend>{a.question}</legend>
+          <fieldset key={a.id} className="asked border-bottom py-2" disabled={!may}>
+            <legend className="fs-6 fw-semibold mb-0">{a.question}</legend>
             {a.options.map((o) => (
-              <label key={o.id} className="tickbox">
+              <label key={o.id} className="d-flex gap-2 align-items-start py-2 tap">
                 <input
+                  className="form-check-input flex-shrink-0 m-0"
                   type="radio"
                   name={a.id}
                   checked={a.option === o.id}
@@ -55,7 +56,7 @@ export function AskPanel({ j }: { j: Schemas["Job"] }) {
                 <Flag verdict={said.verdict} size={14} /> {said.then}
               </p>
             )}
-            <p className="evidence mb-0">
+            <p className="soft mb-0">
               {a.citation}
               {a.at && ` · ${a.by}, ${age(a.at)}`}
             </p>

@@ -1,7 +1,8 @@
+import { Notice } from "../parts/Notice";
 import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
@@ -54,13 +55,13 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
             Written {z.both(b.at)} by {b.by}. It holds for this crew, way of flying, site and day.
           </p>
           {b.changed && (
-            <div className="notice bad mb-2" role="alert">
+            <Notice verdict="stop" role="alert" className="mb-2">
               <Flag verdict="stop" />
               <p className="m-0">It no longer holds: {b.changed}. Write it anew and brief everybody again.</p>
-            </div>
+            </Notice>
           )}
           {b.sections.map((s) => (
-            <section key={s.title} className="brief">
+            <section key={s.title} className="mt-3">
               <h3>{s.title}</h3>
               <ul>
                 {s.lines.map((l, i) => (
@@ -70,24 +71,24 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
             </section>
           ))}
           <h3 className="mt-3">Read and understood</h3>
-          <ul className="plain">
+          <ListGroup as="ul" variant="flush">
             {b.signed.map((g) => (
-              <li key={g.person_id}>
+              <ListGroup.Item as="li" key={g.person_id}>
                 <Flag verdict="clear" size={14} /> {g.name}{" "}
                 <span className="soft fig">signed {z.time(g.at)}</span>
-              </li>
+              </ListGroup.Item>
             ))}
             {b.missing.map((p) => (
-              <li key={p.person_id}>
+              <ListGroup.Item as="li" key={p.person_id}>
                 <Flag verdict="stop" size={14} /> {p.name} <span className="soft">{postWords[p.post]}</span>{" "}
                 {!b.changed && j.state === "planned" && may("pilot", "crew", "technician") && (
                   <Button size="sm" className="no-print ms-2" onClick={() => setSigner(p)}>
                     {p.name.split(" ")[0]} signs
                   </Button>
                 )}
-              </li>
+              </ListGroup.Item>
             ))}
-          </ul>
+          </ListGroup>
           <Dialog
             title={`${signer?.name ?? ""} has read the briefing`}
             open={signer !== undefined}

@@ -1,48 +1,31 @@
+import { tiles } from "../parts/columns";
 import type { Schemas } from "../api/client";
 import { CheckField, NumberField, SelectField } from "../parts/Field";
 import { useUnits } from "../parts/units";
+import type { ChosenCraft } from "./form";
 import { datumWords, lostLinkWords, usualDatum } from "./model";
-
-export interface ChosenCraft {
-  on: boolean;
-  ret: string;
-  route: string;
-  datum: Schemas["Datum"];
-  mass: string;
-  speed: string;
-  follows: boolean;
-  lost: Schemas["LostLink"];
-}
-export const blankCraft: ChosenCraft = {
-  on: false,
-  ret: "",
-  route: "",
-  datum: "",
-  mass: "",
-  speed: "",
-  follows: false,
-  lost: "",
-};
 
 interface Props {
   a: Schemas["Aircraft"];
   work: Schemas["Job"]["work"];
   chosen: ChosenCraft;
+  wrong: (field: keyof ChosenCraft) => string | undefined;
   onChange: (part: Partial<ChosenCraft>) => void;
 }
 
 /** How one aircraft of a job is flown: return height, route, mass, speed. */
-export function CraftFields({ a, work, chosen, onChange }: Props) {
+export function CraftFields({ a, work, chosen, wrong, onChange }: Props) {
   const u = useUnits();
   return (
-    <div className="craft">
+    <div className="border-bottom pt-1">
       <CheckField label={a.name} checked={chosen.on} onChange={(e) => onChange({ on: e.target.checked })} />
       {chosen.on && (
-        <div className="settings">
+        <div className="tiles ps-4" style={tiles(190)}>
           <NumberField
             label={`Return height set in ${a.name}`}
             unit={u.label("length")}
             value={chosen.ret}
+            wrong={wrong("ret")}
             onChange={(e) => onChange({ ret: e.target.value })}
             hint="Above take-off, as the aircraft shows it."
           />
@@ -68,6 +51,7 @@ export function CraftFields({ a, work, chosen, onChange }: Props) {
                 : "With packs, payload and liquid."
             }
             value={chosen.mass}
+            wrong={wrong("mass")}
             onChange={(e) => onChange({ mass: e.target.value })}
           />
           <NumberField
@@ -75,6 +59,7 @@ export function CraftFields({ a, work, chosen, onChange }: Props) {
             unit={u.label("length")}
             hint="Empty: as usual for the type."
             value={chosen.route}
+            wrong={wrong("route")}
             onChange={(e) => onChange({ route: e.target.value })}
           />
           <SelectField
@@ -93,6 +78,7 @@ export function CraftFields({ a, work, chosen, onChange }: Props) {
             label={`Greatest speed of ${a.name}`}
             unit={u.label("speed")}
             value={chosen.speed}
+            wrong={wrong("speed")}
             onChange={(e) => onChange({ speed: e.target.value })}
           />
           <CheckField

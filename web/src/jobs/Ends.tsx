@@ -1,7 +1,7 @@
 import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
@@ -19,17 +19,17 @@ export function Flights({ j }: { j: Job }) {
       {j.flights.length === 0 ? (
         <p className="mb-0">None yet. Each aircraft goes through its gate first.</p>
       ) : (
-        <ul className="plain">
+        <ListGroup as="ul" variant="flush">
           {j.flights.map((f) => (
-            <li key={f.id}>
+            <ListGroup.Item as="li" key={f.id}>
               <Link to={`/fly/${f.id}`} className="fig">
                 {z.both(f.took_off_at)}
               </Link>{" "}
               {f.aircraft}, {f.pilot},{" "}
               {f.state === "logged" ? hoursMinutes(f.seconds) : f.state === "air" ? "in the air" : "landed"}
-            </li>
+            </ListGroup.Item>
           ))}
-        </ul>
+        </ListGroup>
       )}
     </Sheet>
   );

@@ -1,28 +1,27 @@
-import { wrote } from "../api/touched";
-import { usePeople, useFleet, useSites } from "../api/queries";
-import { useQueryClient } from "@tanstack/react-query";
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
-import { useSession } from "../parts/session";
-import { GearFields } from "./GearFields";
-import { CraftFields, blankCraft, type ChosenCraft } from "./CraftFields";
-import { PlaceFields } from "./PlaceFields";
+import { newId, type Schemas } from "../api/client";
+import { useFleet, usePeople, useSites } from "../api/queries";
 import { MomentField } from "../parts/DateField";
-import { NumberField, SelectField, TextField } from "../parts/Field";
+import { NumberField, SelectField, TextField, Wrong } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
+import { useSession } from "../parts/session";
 import { Loading, Problem } from "../parts/states";
-import { instant, serverNow, useZone } from "../parts/time";
+import { serverNow, useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
+import { useSaveJob } from "./api";
+import { CraftFields } from "./CraftFields";
+import { blankCraft, jobForm, jobTyped, type ChosenCraft } from "./form";
+import { GearFields } from "./GearFields";
+import { LabelFields } from "./LabelFields";
+import { PeopleFields } from "./PeopleFields";
+import { PlaceFields } from "./PlaceFields";
 import { SiteChoice } from "./SiteChoice";
-import { postWords, workWords } from "./words";
-
-type Job = Schemas["Job"];
+import { workWords } from "./words";
 
 /** Plans a job or changes one: what, where, when, with which aircraft and whom. */
-export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => void }) {
-  const qc = useQueryClient();
+export function JobForm({ job, onSaved }: { job?: Schemas["Job"]; onSaved: (id: string) => void }) {
   const z = useZone();
   const u = useUnits();
   const { person } = useSession();
@@ -30,127 +29,16 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
   const sites = useSites();
   const people = usePeople();
   const fleet = useFleet();
-  const hour = new Date(Math.ceil(serverNow() / 3_600_000) * 3_600_000);
-  const length = (m: number | null | undefined) =>
-    m == null ? "" : String(Math.round(u.value("length", m) * 10) / 10);
-  const speed = (v: number | null | undefined) =>
-    v == null ? "" : String(Math.round(u.value("speed", v) * 10) / 10);
-  const f = useDraftForm(job ? `job-${job.id}-${job.version}` : "job-new", {
-    work: (job?.work ?? "inspection") as Job["work"],
-    site_id: job?.site_id ?? "",
-    aim: job?.aim ?? "",
-    product: job?.product ?? "",
-    from: z.local(job?.from ?? hour.toISOString()),
-    to: z.local(job?.to ?? new Date(hour.getTime() + 4 * 3_600_000).toISOString()),
-    sorties: job?.sorties ? String(job.sorties) : "",
-    meeting: job?.meeting ?? "",
-    channel: job?.channel ?? "",
-    take_off: job?.take_off_id ?? "",
-    landing: job?.landing_id ?? "",
-    second: job?.second_id ?? "",
-    gear: (job?.gear ?? []).map((g) => g.id),
-    label_low: speed(job?.label.low_ms),
-    label_high: speed(job?.label.high_ms),
-    label_height: length(job?.label.height_m),
-    aircraft: Object.fromEntries(
-      (job?.aircraft ?? []).map((c) => [
-        c.aircraft_id,
-        {
-          on: true,
-          ret: length(c.return_m),
-          route: length(c.route_m),
-          speed: speed(c.speed_ms),
-          follows: c.home_follows,
-          lost: c.lost_link,
-          datum: c.datum,
-          mass: c.mass_kg == null ? "" : String(Math.round(u.value("mass", c.mass_kg) * 100) / 100),
-        },
-      ]),
-    ) as Record<string, ChosenCraft>,
-    people: Object.fromEntries(
-      job
-        ? job.people.map((p) => [p.person_id, p.post])
-        : person.roles.includes("pilot")
-          ? [[person.id, "rpic"]]
-          : [],
-    ) as Record<string, string>,
-  });
+  const save = useSaveJob(id);
+  const f = useDraftForm(
+    job ? `job-${job.id}-${job.version}` : "job-new",
+    jobTyped(job, u, z, serverNow(), person),
+    [],
+    zodResolver(jobForm(u, z.zone)),
+  );
   const v = f.watch();
-  const number = (
-    text: string,
-    max: number,
-    unit: "length" | "speed" | "mass",
-    field: string,
-    min = 0,
-  ): number | null => {
-    const p = parseInRange(text, u.value(unit, min), u.value(unit, max), u.label(unit));
-    if (p.ok) return u.toBase(unit, p.value);
-    if (p.empty) return null;
-    f.setError(field as "aim", { message: p.sentence });
-    throw new Stop();
-  };
   const send = f.submit(async (x) => {
-    const from = instant(x.from, z.zone);
-    const to = instant(x.to, z.zone);
-    if (!x.site_id) return f.setError("site_id", { message: "Choose the site." });
-    if (!from) return f.setError("from", { message: "Enter date and time." });
-    if (!to) return f.setError("to", { message: "Enter date and time." });
-    const n = parseInRange(x.sorties, 1, 500, "flights");
-    if (!n.ok && !n.empty) return f.setError("sorties", { message: n.sentence });
-    let aircraft: Schemas["JobCraft"][];
-    let label: Schemas["SprayLabel"];
-    try {
-      label = {
-        low_ms: number(x.label_low, 20, "speed", "label_low"),
-        high_ms: number(x.label_high, 30, "speed", "label_high"),
-        height_m: number(x.label_height, 20, "length", "label_height"),
-      };
-      aircraft = Object.entries(x.aircraft)
-        .filter(([, c]) => c?.on)
-        .map(([aircraft_id, c]) => ({
-          aircraft_id,
-          return_m: number(c.ret, 500, "length", "aircraft"),
-          route_m:
-            c.datum === "sea"
-              ? number(c.route, 7000, "length", "aircraft", -500)
-              : number(c.route, 500, "length", "aircraft"),
-          datum: c.datum,
-          mass_kg: number(c.mass, 1000, "mass", "aircraft"),
-          speed_ms: number(c.speed, 100, "speed", "aircraft"),
-          home_follows: c.follows,
-          lost_link: c.lost ?? "", // a draft from before has none
-        }));
-    } catch (e) {
-      if (e instanceof Stop) return;
-      throw e;
-    }
-    await ask(
-      api.PUT("/jobs/{id}", {
-        params: { path: { id } },
-        body: {
-          work: x.work,
-          site_id: x.site_id,
-          aim: x.aim,
-          gear_ids: x.gear ?? [],
-          product: x.work === "spraying" ? x.product : "",
-          from,
-          to,
-          sorties: n.ok ? Math.round(n.value) : null,
-          meeting: x.meeting,
-          channel: x.channel,
-          take_off_id: x.take_off || null,
-          landing_id: x.landing || null,
-          second_id: x.second || null,
-          label: x.work === "spraying" ? label : {},
-          aircraft,
-          people: Object.entries(x.people)
-            .filter(([, post]) => post)
-            .map(([person_id, post]) => ({ person_id, post: post as "rpic" })),
-          version: job?.version ?? 0,
-        },
-      }),
-    );
-    await wrote(qc, "jobs");
+    await save.mutateAsync({ ...x, version: job?.version ?? 0 });
     onSaved(id);
   });
   const chosen = (a: string): ChosenCraft => ({ ...blankCraft, ...v.aircraft[a] });
@@ -163,7 +51,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
   return (
     <form onSubmit={send} noValidate>
       {f.root && <Problem error={new Error(f.root)} />}
-      <div className="two" style={{ gap: "0 1rem" }}>
+      <div className="two tight">
         <SelectField label="Kind of work" {...f.register("work")} wrong={f.wrong("work")}>
           {Object.entries(workWords).map(([k, w]) => (
             <option key={k} value={k}>
@@ -179,40 +67,7 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
         />
       </div>
       <TextField label="Aim, in one line" maxLength={160} {...f.register("aim")} wrong={f.wrong("aim")} />
-      {v.work === "spraying" && (
-        <TextField
-          label="Product"
-          maxLength={200}
-          {...f.register("product")}
-          wrong={f.wrong("product")}
-          hint="As its label names it. The label decides on rate, wind, buffer and protection."
-        />
-      )}
-      {v.work === "spraying" && (
-        <div className="two" style={{ gap: "0 1rem" }}>
-          <NumberField
-            label="Label: wind from"
-            unit={u.label("speed")}
-            placeholder="usual practice"
-            {...f.register("label_low")}
-            wrong={f.wrong("label_low")}
-          />
-          <NumberField
-            label="Label: wind to"
-            unit={u.label("speed")}
-            placeholder="usual practice"
-            {...f.register("label_high")}
-            wrong={f.wrong("label_high")}
-          />
-          <NumberField
-            label="Label: measured at"
-            unit={u.label("length")}
-            placeholder={`${Math.round(u.value("length", 2) * 10) / 10}`}
-            {...f.register("label_height")}
-            wrong={f.wrong("label_height")}
-          />
-        </div>
-      )}
+      {v.work === "spraying" && <LabelFields register={f.register} wrong={f.wrong} />}
       <PlaceFields
         site={v.site_id}
         take_off={v.take_off}
@@ -220,17 +75,13 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
         second={v.second}
         onChange={(k, value) => f.setValue(k, value)}
       />
-      <div className="two" style={{ gap: "0 1rem" }}>
+      <div className="two tight">
         <MomentField label="From" zone={z.zone} {...f.register("from")} wrong={f.wrong("from")} />
         <MomentField label="To" zone={z.zone} {...f.register("to")} wrong={f.wrong("to")} />
       </div>
       <fieldset className="field">
         <legend className="fs-6 fw-semibold">Aircraft</legend>
-        {f.wrong("aircraft") && (
-          <div className="wrong" role="alert">
-            {f.wrong("aircraft")}
-          </div>
-        )}
+        <Wrong>{f.wrong("aircraft")}</Wrong>
         {fleet.data.aircraft
           .filter((a) => a.aircraft.active || chosen(a.aircraft.id).on)
           .map(({ aircraft: a }) => (
@@ -239,42 +90,19 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
               a={a}
               work={v.work}
               chosen={chosen(a.id)}
+              wrong={(k) => f.wrong(`aircraft.${a.id}.${k}`)}
               onChange={(part) => setCraft(a.id, part)}
             />
           ))}
       </fieldset>
       <GearFields chosen={v.gear ?? []} onChange={(gear) => f.setValue("gear", gear)} />
-      <fieldset className="field">
-        <legend className="fs-6 fw-semibold">People and their roles</legend>
-        {f.wrong("people") && (
-          <div className="wrong" role="alert">
-            {f.wrong("people")}
-          </div>
-        )}
-        {people.data.people
-          .filter((p) => p.active && p.roles.some((r) => r !== "reader"))
-          .map((p) => (
-            <div key={p.id} className="posting">
-              <label htmlFor={`post-${p.id}`}>{p.name}</label>
-              <select
-                id={`post-${p.id}`}
-                className="form-select"
-                value={v.people[p.id] ?? ""}
-                onChange={(e) => f.setValue("people", { ...v.people, [p.id]: e.target.value })}
-              >
-                <option value="">not in this job</option>
-                {Object.entries(postWords)
-                  .filter(([k]) => k !== "rpic" || p.roles.includes("pilot"))
-                  .map(([k, w]) => (
-                    <option key={k} value={k}>
-                      {w}
-                    </option>
-                  ))}
-              </select>
-            </div>
-          ))}
-      </fieldset>
-      <div className="two" style={{ gap: "0 1rem" }}>
+      <PeopleFields
+        people={people.data.people}
+        posts={v.people}
+        wrong={f.wrong("people")}
+        onChange={(posts) => f.setValue("people", posts)}
+      />
+      <div className="two tight">
         <NumberField
           label="Flights with each aircraft"
           unit=""
@@ -302,6 +130,3 @@ export function JobForm({ job, onSaved }: { job?: Job; onSaved: (id: string) => 
     </form>
   );
 }
-
-/** A field was wrong and says so; nothing is sent. */
-class Stop extends Error {}

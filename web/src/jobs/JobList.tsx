@@ -1,3 +1,5 @@
+import { columns } from "../parts/columns";
+import { ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { type Schemas } from "../api/client";
 import { VerdictMark } from "../parts/Flag";
@@ -10,20 +12,25 @@ export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: b
   const days = [...new Set(jobs.map((j) => z.date(j.from)))];
   const today = z.date(new Date(serverNow()).toISOString());
   return (
-    <div className="agenda">
+    <div>
       {days.map((day) => (
-        <section key={day}>
+        <section key={day} className="mb-4">
           {!plain && (
-            <h2>
+            <h2 className="border-bottom border-2 border-primary pb-1">
               <span className="fig">{day}</span>
               {day === today && " today"}
             </h2>
           )}
-          <ul>
+          <ListGroup
+            as="ul"
+            variant="flush"
+            className="in-columns align-top"
+            style={columns("130px minmax(0, 3fr) minmax(0, 2fr) 90px")}
+          >
             {jobs
               .filter((j) => z.date(j.from) === day)
               .map((j) => (
-                <li key={j.id} className={j.state}>
+                <ListGroup.Item as="li" key={j.id} className={j.state}>
                   <span className="fig">
                     {z.time(j.from)}–{z.time(j.to)}
                   </span>
@@ -48,9 +55,9 @@ export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: b
                     )}
                     {j.flights} {j.flights === 1 ? "flight" : "flights"}
                   </span>
-                </li>
+                </ListGroup.Item>
               ))}
-          </ul>
+          </ListGroup>
         </section>
       ))}
     </div>

@@ -1,4 +1,4 @@
-import { useJob } from "./useJobs";
+import { useJob } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";

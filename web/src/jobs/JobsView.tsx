@@ -10,7 +10,7 @@ import { ViewHead } from "../parts/Sheet";
 import { Empty, Loading, QueryView } from "../parts/states";
 import { Tabs } from "../parts/Tabs";
 import { JobList } from "./JobList";
-import { useJobs } from "./useJobs";
+import { useJobs } from "./api";
 
 // The list of jobs stands on the first page; their form is fetched when one is planned.
 const JobForm = lazy(() => import("./JobForm").then((m) => ({ default: m.JobForm })));

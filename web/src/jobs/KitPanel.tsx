@@ -1,7 +1,8 @@
+import { columns } from "../parts/columns";
 import { wrote } from "../api/touched";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
@@ -62,20 +63,26 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
     >
       {error !== undefined && <Problem error={error} />}
       <Waits about={about} />
-      <ul className="kit">
+      <ListGroup
+        as="ul"
+        variant="flush"
+        className="in-columns always kit"
+        style={columns("56px minmax(0, 1fr) auto auto")}
+      >
         {kit.map((k) => (
-          <li key={k.id} className={k.packed && k.checked ? "done" : ""}>
+          <ListGroup.Item as="li" key={k.id} className={k.packed && k.checked ? "done" : ""}>
             <span className="fig">{k.quantity > 0 ? `${k.quantity} ×` : ""}</span>
             <span>
               {k.label}
-              <span className="evidence d-block">
+              <span className="soft d-block">
                 {k.packed
                   ? `packed by ${k.packed_by}${k.checked ? `, checked by ${k.checked_by}` : ""}`
                   : k.why}
               </span>
             </span>
-            <label className="tickbox">
+            <label className="d-flex gap-2 align-items-start py-2 tap">
               <input
+                className="form-check-input flex-shrink-0 m-0"
                 type="checkbox"
                 checked={k.packed}
                 disabled={!may}
@@ -86,8 +93,9 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
               />
               <span>packed</span>
             </label>
-            <label className="tickbox">
+            <label className="d-flex gap-2 align-items-start py-2 tap">
               <input
+                className="form-check-input flex-shrink-0 m-0"
                 type="checkbox"
                 checked={k.checked}
                 disabled={!may || !k.packed}
@@ -96,9 +104,9 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
               />
               <span>checked</span>
             </label>
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
+      </ListGroup>
       {may && (
         <form
           className="no-print d-flex gap-2 align-items-end flex-wrap mt-2"

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { type Schemas } from "../api/client";
 import { Hoist } from "../parts/Hoist";
@@ -74,14 +75,14 @@ export function Who({ j, decide }: WhoProps) {
         {j.people.length === 0 ? (
           <p className="mb-0">Nobody has a role yet.</p>
         ) : (
-          <ul className="plain">
+          <ListGroup as="ul" variant="flush">
             {j.people.map((p) => (
-              <li key={p.person_id}>
+              <ListGroup.Item as="li" key={p.person_id}>
                 <Link to={`/crew/${p.person_id}`}>{p.name}</Link>{" "}
                 <span className="soft">{postWords[p.post]}</span>
-              </li>
+              </ListGroup.Item>
             ))}
-          </ul>
+          </ListGroup>
         )}
         {j.gear.length > 0 && (
           <p className="soft mt-2 mb-0">

@@ -2,7 +2,32 @@ import { wrote } from "../api/touched";
 import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
+import { usePages } from "../api/pages";
 import { takeOffPlaces } from "./model";
+
+/** The jobs that are planned, or that are past; with all of the words. */
+export const useJobs = (past = false, q?: string) =>
+  usePages({
+    key: keys.jobs(past, q),
+    read: (cursor) => ask(api.GET("/jobs", { params: { query: { past, q, cursor } } })),
+    rows: (p) => p.jobs,
+  });
+
+export const useJob = (id: string) =>
+  useQuery({
+    queryKey: keys.job(id),
+    queryFn: () => ask(api.GET("/jobs/{id}", { params: { path: { id } } })),
+    refetchInterval: 60_000,
+  });
+
+/** Plans a job, or changes it; version 0 is a new one. */
+export function useSaveJob(id: string) {
+  const qc = useQueryClient();
+  return useMutation({
+    mutationFn: (body: Schemas["JobEdit"]) => ask(api.PUT("/jobs/{id}", { params: { path: { id } }, body })),
+    onSuccess: () => wrote(qc, "jobs"),
+  });
+}
 
 /** The take-off places on the map of a site, the main one first. */
 export function useTakeOffPlaces(site: string, wanted = true) {

@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { More } from "../parts/More";
 import { counted } from "../parts/number";
@@ -23,7 +24,7 @@ export function Flights({ filter }: { filter: Filter }) {
     );
   return (
     <ScrollX label="Flights">
-      <table className="ledger">
+      <Table>
         <thead>
           <tr>
             <th>Take-off</th>
@@ -55,7 +56,7 @@ export function Flights({ filter }: { filter: Filter }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <More of={q} what="flights" />
     </ScrollX>
   );

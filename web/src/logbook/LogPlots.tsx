@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { Bar, BarChart, CartesianGrid, Tooltip, XAxis, YAxis } from "recharts";
 import type { Schemas } from "../api/client";
 import { axis, bar, gridLines, Plot, tip } from "../parts/chart";
@@ -11,7 +12,7 @@ export default function LogPlots({ filter, totals }: { filter: Filter; totals: S
   const weeks = q.data?.weeks ?? [];
   if (weeks.length === 0) return null;
   return (
-    <div className="plots">
+    <div className="tiles my-3" style={tiles(340)}>
       <Sheet title="Flights by week">
         <Plot label={weeksWords(weeks)} height={200}>
           <BarChart data={weeks} margin={{ top: 8, right: 8, bottom: 0, left: -12 }}>

@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { lazy, Suspense } from "react";
 import type { Schemas } from "../api/client";
 import { Sheet } from "../parts/Sheet";
@@ -39,7 +40,7 @@ export function Totals({ filter }: { filter: Filter }) {
             <div className="two">
               {groups(t).map(([name, rows]) => (
                 <Sheet key={name} title={name}>
-                  <table className="ledger">
+                  <Table>
                     <thead>
                       <tr>
                         <th>Name</th>
@@ -58,7 +59,7 @@ export function Totals({ filter }: { filter: Filter }) {
                         </tr>
                       ))}
                     </tbody>
-                  </table>
+                  </Table>
                 </Sheet>
               ))}
             </div>

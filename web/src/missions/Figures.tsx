@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { Flag } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
@@ -46,7 +46,7 @@ export function Figures({ p, onTake }: FiguresProps) {
           {b.nearest != null && p.may && <Take p={p} wish={b.wish} nearest={b.nearest} onTake={onTake} />}
         </div>
       ))}
-      <table className="ledger facts">
+      <Table className="facts">
         <tbody>
           {[...(p.kind === "survey" ? survey : inspection), ...both].map(([k, v]) => (
             <tr key={k}>
@@ -55,7 +55,7 @@ export function Figures({ p, onTake }: FiguresProps) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {p.assumed.length > 0 && (
         <p className="soft mt-2 mb-0">Taken without being known: {p.assumed.join("; ")}.</p>
       )}

@@ -1,6 +1,6 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { z } from "zod";
 import { newId } from "../api/client";
 import { useMay } from "../parts/session";
@@ -37,7 +37,7 @@ export function FindingsLeaf({ p }: { p: Plan }) {
           {p.findings.length === 0 ? (
             <Empty>Nothing is on record yet.</Empty>
           ) : (
-            <table className="ledger cards">
+            <Table className="cards">
               <thead>
                 <tr>
                   <th>How bad</th>
@@ -64,7 +64,7 @@ export function FindingsLeaf({ p }: { p: Plan }) {
                       {f.picture}
                       {f.photo && (
                         <a
-                          className="photos d-block"
+                          className="photos d-flex flex-wrap gap-2 d-block"
                           href={`/api/v1/photos/${f.photo}`}
                           target="_blank"
                           rel="noreferrer"
@@ -83,7 +83,7 @@ export function FindingsLeaf({ p }: { p: Plan }) {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </Table>
           )}
         </Sheet>
         {looks.length > 0 && (

@@ -1,4 +1,5 @@
 import { useAddress } from "../parts/address";
+import { Leaves } from "../parts/Leaves";
 import type { Flight, Plan } from "./api";
 
 /** Which flight of the plan is looked at. */
@@ -6,19 +7,14 @@ export function FlightPick({ p, f }: { p: Plan; f: Flight }) {
   const [, go] = useAddress();
   if (p.flights.length < 2) return null;
   return (
-    <div className="leaves no-print" role="group" aria-label="Flight">
-      {p.flights.map((x) => (
-        <button
-          key={x.number}
-          type="button"
-          aria-pressed={x.number === f.number}
-          onClick={() => go({ flight: String(x.number) })}
-        >
-          Flight {x.number}
-          {x.again && " again"}
-          {x.number === p.next && " · next"}
-        </button>
-      ))}
-    </div>
+    <Leaves
+      label="Flight"
+      leaves={p.flights.map((x) => ({
+        key: String(x.number),
+        name: `Flight ${x.number}${x.again ? " again" : ""}${x.number === p.next ? " · next" : ""}`,
+      }))}
+      now={String(f.number)}
+      onChoose={(flight) => go({ flight })}
+    />
   );
 }

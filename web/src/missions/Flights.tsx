@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { Sheet } from "../parts/Sheet";
 import { ScrollX } from "../parts/ScrollX";
@@ -18,7 +18,7 @@ export function Flights({ p, shown, onShow }: FlightsProps) {
   return (
     <Sheet title="Flights, one set of packs each">
       <ScrollX label="Flights">
-        <table className="ledger">
+        <Table>
           <thead>
             <tr>
               <th>Flight</th>
@@ -71,7 +71,7 @@ export function Flights({ p, shown, onShow }: FlightsProps) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </ScrollX>
       <p className="soft mt-2 mb-0">Percent of full packs, with what stays in them for landing.</p>
     </Sheet>

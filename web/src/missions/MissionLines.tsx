@@ -27,7 +27,7 @@ export function FlightLines({ f, to, u, label, on, onPress }: FlightLinesProps) 
   const way = f.way.map(to);
   return (
     <g
-      className={`m-flight${on ? " on" : ""}${f.flown ? " flown" : ""}`}
+      opacity={on ? 1 : 0.6}
       {...(onPress && {
         role: "button",
         tabIndex: 0,
@@ -37,12 +37,14 @@ export function FlightLines({ f, to, u, label, on, onPress }: FlightLinesProps) 
         onKeyDown: (e) => (e.key === "Enter" || e.key === " ") && (e.preventDefault(), onPress(f.number)),
       })}
     >
-      {on && way.length > 0 && <path d={path(way)} className="m-way" strokeWidth={u * 0.2} />}
+      {on && way.length > 0 && (
+        <path d={path(way)} className="ink" strokeWidth={u * 0.2} strokeOpacity={0.45} />
+      )}
       {f.pieces.map((x, i) => (
         <path
           key={i}
           d={path([to(x.from), to(x.to)])}
-          className="m-piece"
+          className={f.flown ? "s-clear" : on ? "ink" : "thin"}
           strokeWidth={u * (on ? 0.5 : 0.35)}
         />
       ))}
@@ -53,7 +55,7 @@ export function FlightLines({ f, to, u, label, on, onPress }: FlightLinesProps) 
           <path
             key={i}
             d={`M${cx} ${cy}l${Math.sin(a) * u * 1.5} ${-Math.cos(a) * u * 1.5}`}
-            className={x.lee ? "m-stop lee" : "m-stop"}
+            className={x.lee ? "s-watch" : on ? "ink" : "thin"}
             strokeWidth={u * (on ? 0.5 : 0.3)}
           />
         );

@@ -48,21 +48,21 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
   return (
     <svg
       ref={ref}
-      className="fieldplan missionmap"
+      className="drawn framed"
       viewBox={view.map((v) => v.toFixed(1)).join(" ")}
       role="group"
       aria-label={label}
     >
       <path
         d={path(outline, p.feature_shape === "area")}
-        className={p.feature_shape === "area" ? "f-outline" : "m-line"}
+        className={p.feature_shape === "area" ? "area faint" : "ink"}
         strokeWidth={u * 0.4}
       />
       {p.holes.map((h, i) => (
-        <path key={i} d={path(h.map(to), true)} className="f-keep" strokeWidth={u * 0.4} />
+        <path key={i} d={path(h.map(to), true)} className="shut" strokeWidth={u * 0.4} />
       ))}
       {p.things.map((k, i) => (
-        <path key={i} d={path(k.places.map(to), k.area)} className="f-keep" strokeWidth={u * 0.5}>
+        <path key={i} d={path(k.places.map(to), k.area)} className="shut" strokeWidth={u * 0.5}>
           <title>{k.name}</title>
         </path>
       ))}
@@ -81,7 +81,7 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
       {held && (
         <path
           d={path(held.places.map(to))}
-          className="m-held"
+          className="s-stop"
           strokeWidth={u * 0.5}
           strokeDasharray={`${u} ${u * 0.7}`}
         />
@@ -90,7 +90,7 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
         <path
           key={i}
           d={path((g.ring.length ? g.ring : [g.from]).map(to), true)}
-          className="m-gap"
+          className="gap"
           strokeWidth={u * 0.5}
         >
           <title>without a picture</title>
@@ -100,7 +100,7 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
         .filter((s) => near(s.spot))
         .map((x) => (
           <g key={x.id} transform={`translate(${x.spot[0]} ${x.spot[1]})`}>
-            <circle r={u * 1.4} className="f-start" strokeWidth={u * (x.job ? 0.5 : 0.25)} />
+            <circle r={u * 1.4} className="paper" strokeWidth={u * (x.job ? 0.5 : 0.25)} />
             <title>{x.name}</title>
           </g>
         ))}
@@ -112,7 +112,7 @@ export function MissionMap({ p, flight, onFlight, held, taken, label }: MissionM
             <path
               key={i}
               d={`M${cx} ${cy - u * 1.8}l${u * 1.6} ${u * 2.8}h${-u * 3.2}z`}
-              className="m-top"
+              className="paper"
               strokeWidth={u * 0.4}
             >
               <title>{x.sentence}</title>

@@ -29,13 +29,14 @@ export function MissionSide({ flight: f }: { flight: Schemas["MissionFlight"] })
     <Sheet title={`Flight ${f.number} from the side`}>
       <svg
         ref={ref}
-        className="missionside"
+        className="drawn"
+        height={tall}
         viewBox={`0 0 ${width} ${tall}`}
         role="img"
         aria-label={`Flight ${f.number} from the side: elevations ${u.show("length", b.low)} to ${u.show("length", b.high)} over ${u.show("length", b.along)}`}
       >
-        {ground && <path d={ground} className="ground" />}
-        <path d={flown} className="flown" />
+        {ground && <path d={ground} className="area" />}
+        <path d={flown} className="ink" />
         <text x={left - 8} y={y(b.high) + 5} textAnchor="end">
           {u.show("length", b.high)}
         </text>

@@ -10,7 +10,7 @@ export function Overlap({ t, to }: { t: Schemas["PicturesTaken"]; to: (p: Schema
   const [x1, y1] = to(o.north_east);
   const [w, h] = [(x1 - x0) / o.columns, (y0 - y1) / o.rows];
   return (
-    <g className="m-overlap">
+    <g className="dot">
       {bands(o.views, o.columns, t.views).map((b) => (
         <rect
           key={`${b.row}-${b.from}`}

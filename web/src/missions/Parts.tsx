@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { useUnits } from "../parts/units";
@@ -10,7 +11,7 @@ export function Parts({ p }: { p: Plan }) {
   return (
     <Sheet title={p.parts.length === 1 ? "The ground under it" : `${p.parts.length} parts by their ground`}>
       <ScrollX label="Parts">
-        <table className="ledger">
+        <Table>
           <thead>
             <tr>
               <th>Part</th>
@@ -40,7 +41,7 @@ export function Parts({ p }: { p: Plan }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </ScrollX>
       <ul className="mt-2 mb-0">
         {p.parts.map((x, i) => (

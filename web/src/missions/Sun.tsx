@@ -16,7 +16,7 @@ export function Sun({ p }: { p: Plan }) {
             ? "It stands under 30° all the time: shadows are long."
             : "It stands under 30° part of the time: shadows are long then."}
       </p>
-      <ul className="sunhours">
+      <ul className="list-unstyled d-flex flex-wrap gap-3 m-0">
         {p.sun.map((s) => (
           <li key={s.at} className={s.low ? "low" : undefined}>
             <span className="fig">{z.time(s.at)}</span> <strong>{Math.round(s.elevation_deg)}°</strong>

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import { Dialog } from "../parts/Dialog";
 import { serverIso, useZone } from "../parts/time";
 import { useSession } from "../parts/session";
@@ -17,15 +18,15 @@ export function OutboxSheet({ open, onClose }: { open: boolean; onClose: () => v
     <Dialog title="Not handed over yet" open={open} onClose={onClose}>
       <Refused refused={mine.filter((p) => p.refused)} />
       {mine.length === 0 && <p>Everything you pressed is with the server.</p>}
-      <ol className="plain">
+      <ListGroup as="ol" variant="flush">
         {mine
           .filter((p) => !p.refused)
           .map((p) => (
-            <li key={p.id}>
+            <ListGroup.Item as="li" key={p.id}>
               <span className="fig">{z.second(serverIso(p.at))}</span> {saidOf(p)}
-            </li>
+            </ListGroup.Item>
           ))}
-      </ol>
+      </ListGroup>
       {others.map((who) => (
         <p key={who}>
           {all.filter((p) => p.personName === who).length} of {who}: sent when {who} signs in on this device.

@@ -1,3 +1,4 @@
+import { Notice } from "../parts/Notice";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Flag } from "../parts/Flag";
@@ -15,7 +16,7 @@ function WaitLine({ waiting, words }: { waiting: Press[]; words?: string }) {
   const last = waiting.at(-1);
   if (!last || (up && Date.now() - waiting[0]!.at < onItsWay)) return null;
   return (
-    <p className="wait-line" role="status">
+    <p className="alert alert-light py-1 fw-semibold" role="status">
       {words ?? saidOf(last)} <span className="fig">{z.second(serverIso(last.at))}</span>, waiting for{" "}
       {up ? "the server" : "network"}
       {waiting.length > 1 && `, with ${waiting.length - 1} before it`}
@@ -29,7 +30,7 @@ function OthersLine({ others }: { others: Press[] }) {
   const last = others.at(-1);
   if (!last) return null;
   return (
-    <p className="wait-line" role="status">
+    <p className="alert alert-light py-1 fw-semibold" role="status">
       {last.personName} pressed “{saidOf(last)}” here at{" "}
       <span className="fig">{z.second(serverIso(last.at))}</span>
       {others.length > 1 && ` and ${others.length - 1} before it`}; it is handed over when {last.personName}{" "}
@@ -59,7 +60,7 @@ export function Waits({ about, words }: WaitsProps) {
 export function Refused({ refused }: { refused: Press[] }) {
   const z = useZone();
   return refused.map((p) => (
-    <div key={p.id} className="notice bad mb-2" role="alert">
+    <Notice key={p.id} verdict="stop" role="alert" className="mb-2">
       <Flag verdict="stop" />
       <div>
         <strong>
@@ -73,7 +74,7 @@ export function Refused({ refused }: { refused: Press[] }) {
           <SetAside p={p} />
         </div>
       </div>
-    </div>
+    </Notice>
   ));
 }
 

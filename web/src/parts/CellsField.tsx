@@ -74,7 +74,7 @@ export function CellsField({
         ))}
       </div>
       {wrong && (
-        <div className="wrong" id={`${id}-wrong`} role="alert">
+        <div className="invalid-feedback d-block" id={`${id}-wrong`} role="alert">
           {wrong}
         </div>
       )}

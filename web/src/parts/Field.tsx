@@ -6,7 +6,7 @@ import {
   type SelectHTMLAttributes,
   type TextareaHTMLAttributes,
 } from "react";
-import { Form } from "react-bootstrap";
+import { Form, InputGroup, type FormControlProps, type FormSelectProps } from "react-bootstrap";
 
 interface Common {
   label: string;
@@ -14,22 +14,28 @@ interface Common {
   wrong?: string;
 }
 
+/** What is wrong with what was entered. */
+export function Wrong({ id, children }: { id?: string; children?: ReactNode }) {
+  if (!children) return null;
+  return (
+    <Form.Control.Feedback type="invalid" className="d-block" id={id} role="alert">
+      {children}
+    </Form.Control.Feedback>
+  );
+}
+
 function Frame({ id, label, hint, wrong, children }: Common & { id: string; children: ReactNode }) {
   return (
-    <div className="field">
-      <label htmlFor={id}>{label}</label>
+    <Form.Group controlId={id} className="field">
+      <Form.Label>{label}</Form.Label>
       {children}
       {hint && (
-        <div className="hint" id={`${id}-hint`}>
+        <Form.Text as="div" id={`${id}-hint`}>
           {hint}
-        </div>
+        </Form.Text>
       )}
-      {wrong && (
-        <div className="wrong" id={`${id}-wrong`} role="alert">
-          {wrong}
-        </div>
-      )}
-    </div>
+      <Wrong id={`${id}-wrong`}>{wrong}</Wrong>
+    </Form.Group>
   );
 }
 
@@ -44,10 +50,9 @@ export function TextField({ label, hint, wrong, ...rest }: TextFieldProps) {
   const id = rest.id ?? auto;
   return (
     <Frame id={id} label={label} hint={hint} wrong={wrong}>
-      <input
-        {...rest}
-        id={id}
-        className={`form-control${wrong ? " is-invalid" : ""}`}
+      <Form.Control
+        {...(rest as FormControlProps)}
+        isInvalid={Boolean(wrong)}
         aria-invalid={wrong ? true : undefined}
         aria-describedby={described(id, hint, wrong)}
       />
@@ -63,18 +68,18 @@ export function NumberField({ label, hint, wrong, unit, ...rest }: NumberFieldPr
   const id = rest.id ?? auto;
   return (
     <Frame id={id} label={label} hint={hint} wrong={wrong}>
-      <div className="with-unit">
-        <input
-          {...rest}
-          id={id}
+      <InputGroup hasValidation>
+        <Form.Control
+          {...(rest as FormControlProps)}
           inputMode="decimal"
           autoComplete="off"
-          className={`form-control${wrong ? " is-invalid" : ""}`}
+          className="fig"
+          isInvalid={Boolean(wrong)}
           aria-invalid={wrong ? true : undefined}
           aria-describedby={described(id, hint, wrong)}
         />
-        {unit && <span className="unit">{unit}</span>}
-      </div>
+        {unit && <InputGroup.Text>{unit}</InputGroup.Text>}
+      </InputGroup>
     </Frame>
   );
 }
@@ -86,11 +91,11 @@ export function AreaField({ label, hint, wrong, ...rest }: AreaFieldProps) {
   const id = rest.id ?? auto;
   return (
     <Frame id={id} label={label} hint={hint} wrong={wrong}>
-      <textarea
+      <Form.Control
+        as="textarea"
         rows={3}
-        {...rest}
-        id={id}
-        className={`form-control${wrong ? " is-invalid" : ""}`}
+        {...(rest as FormControlProps)}
+        isInvalid={Boolean(wrong)}
         aria-invalid={wrong ? true : undefined}
         aria-describedby={described(id, hint, wrong)}
       />
@@ -105,17 +110,16 @@ export function SelectField({ label, hint, wrong, children, ...rest }: SelectFie
   const id = rest.id ?? auto;
   return (
     <Frame id={id} label={label} hint={hint} wrong={wrong}>
-      <select
+      <Form.Select
         // Options that come later than the value: a new element takes the value again.
         key={Children.toArray(children).length}
-        {...rest}
-        id={id}
-        className={`form-select${wrong ? " is-invalid" : ""}`}
+        {...(rest as FormSelectProps)}
+        isInvalid={Boolean(wrong)}
         aria-invalid={wrong ? true : undefined}
         aria-describedby={described(id, hint, wrong)}
       >
         {children}
-      </select>
+      </Form.Select>
     </Frame>
   );
 }
@@ -136,11 +140,7 @@ export function CheckField({ label, wrong, ...rest }: CheckFieldProps) {
           {label}
         </Form.Check.Label>
       </Form.Check>
-      {wrong && (
-        <div className="wrong" role="alert">
-          {wrong}
-        </div>
-      )}
+      <Wrong>{wrong}</Wrong>
     </div>
   );
 }

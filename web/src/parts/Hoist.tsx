@@ -31,7 +31,7 @@ export function Hoist({ findings, aircraft, here, back, decide }: HoistProps) {
             <div className="said">
               <span className="visually-hidden">{words[f.verdict]}: </span>
               <Explained text={f.sentence} />
-              <div className="evidence">{evidence(f, age)}</div>
+              <div className="soft">{evidence(f, age)}</div>
               {f.asks && f.asks.length > 1 && (
                 <details>
                   <summary>Which questions</summary>
@@ -93,7 +93,7 @@ export const decisionWords: Record<Schemas["DecisionKind"], string> = {
 export function Notices({ notices }: { notices: Schemas["Finding"][] }) {
   if (notices.length === 0) return null;
   return (
-    <section className="notices" aria-label="Coming up">
+    <section className="alert alert-light mb-3" aria-label="Coming up">
       <h3>Coming up</h3>
       <ul>
         {notices.map((n) => (

@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { VerdictMark } from "./Flag";
 import { groups, unread } from "./importlook";
@@ -22,9 +22,9 @@ export function ImportLook({ report, what, called, onTake, onLeave }: ImportLook
         <strong>Nothing is taken yet.</strong> {report.accepted} {what} would be, {report.unchanged} are here
         already, {report.refused.length} cannot be used.
       </p>
-      <ul className="plain">
+      <ListGroup as="ul" variant="flush">
         {groups(seen).map((g) => (
-          <li key={`${g.guessed}${g.kind}${g.shape}`}>
+          <ListGroup.Item as="li" key={`${g.guessed}${g.kind}${g.shape}`}>
             <VerdictMark verdict={g.guessed ? "watch" : "clear"} /> {g.names.length} as{" "}
             <strong>{called(g.kind)}</strong>
             {g.guessed && `, guessed: the file does not say what this ${g.shape} is`}:{" "}
@@ -32,9 +32,9 @@ export function ImportLook({ report, what, called, onTake, onLeave }: ImportLook
               {g.names.slice(0, 12).join(", ")}
               {g.names.length > 12 && ` and ${g.names.length - 12} more`}
             </span>
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
+      </ListGroup>
       {fields.length > 0 && <p className="mb-1">Not understood, and left out: {fields.join(", ")}.</p>}
       {report.refused.length > 0 && (
         <ul>

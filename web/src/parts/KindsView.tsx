@@ -1,6 +1,6 @@
 import type { UseQueryResult } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { ScrollX } from "./ScrollX";
 import { Sheet, ViewHead } from "./Sheet";
 import { Empty, QueryView } from "./states";
@@ -41,7 +41,7 @@ export function KindsView<D, K extends Kind>(v: KindsViewProps<D, K>) {
               <Empty action={add}>No {v.one} is on the list.</Empty>
             ) : (
               <ScrollX label={v.title}>
-                <table className="ledger">
+                <Table>
                   <thead>
                     <tr>
                       <th>{v.one[0]!.toUpperCase() + v.one.slice(1)}</th>
@@ -74,7 +74,7 @@ export function KindsView<D, K extends Kind>(v: KindsViewProps<D, K>) {
                       </tr>
                     ))}
                   </tbody>
-                </table>
+                </Table>
               </ScrollX>
             )
           }

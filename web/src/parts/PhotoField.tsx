@@ -64,17 +64,17 @@ export function PhotoField({ photos, onChange, one, send = sendNow, src = onServ
         }}
       />
       {busy && (
-        <div className="hint" role="status">
+        <div className="form-text" role="status">
           Sending …
         </div>
       )}
       {wrong && (
-        <div className="wrong" id={`${id}-wrong`} role="alert">
+        <div className="invalid-feedback d-block" id={`${id}-wrong`} role="alert">
           {wrong}
         </div>
       )}
       {photos.length > 0 && (
-        <div className="photos mt-2">
+        <div className="photos d-flex flex-wrap gap-2 mt-2">
           {photos.map((p, i) => (
             <span key={p}>
               <img src={src(p)} alt={`Photo ${i + 1}`} />

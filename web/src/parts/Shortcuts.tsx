@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { useEffect, useRef } from "react";
 import { useNavigate } from "react-router";
 import { places } from "./places";
@@ -53,7 +54,7 @@ export function useShortcuts(openHelp: () => void) {
 /** The keys, and what each does. */
 export function Keys() {
   return (
-    <table className="ledger">
+    <Table>
       <thead>
         <tr>
           <th>Key</th>
@@ -74,6 +75,6 @@ export function Keys() {
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 }

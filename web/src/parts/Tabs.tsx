@@ -1,8 +1,9 @@
 import { useAddress } from "./address";
+import { Leaves, type LeavesProps } from "./Leaves";
 
 export interface TabsProps {
   label: string;
-  tabs: { key: string; name: string; count?: number }[];
+  tabs: LeavesProps["leaves"];
   /** The parameter of the address that holds the chosen one; the first is the default. */
   param?: string;
 }
@@ -10,19 +11,13 @@ export interface TabsProps {
 /** Leaves of a view; which one is open stands in the address. */
 export function Tabs({ label, tabs, param = "tab" }: TabsProps) {
   const [params, set] = useAddress();
-  const now = params.get(param) ?? tabs[0]?.key;
+  const first = tabs[0]?.key ?? "";
   return (
-    <div className="leaves no-print" role="group" aria-label={label}>
-      {tabs.map((t) => (
-        <button
-          key={t.key}
-          type="button"
-          aria-pressed={t.key === now}
-          onClick={() => set({ [param]: t.key === tabs[0]?.key ? "" : t.key })}
-        >
-          {t.name} {t.count !== undefined && <span className="fig">{t.count}</span>}
-        </button>
-      ))}
-    </div>
+    <Leaves
+      label={label}
+      leaves={tabs}
+      now={params.get(param) ?? first}
+      onChoose={(key) => set({ [param]: key === first ? "" : key })}
+    />
   );
 }

@@ -3,6 +3,7 @@ import { useEffect, useState, type ReactNode } from "react";
 import { Button } from "react-bootstrap";
 import { ProblemError } from "../api/client";
 import { Flag } from "./Flag";
+import { Notice } from "./Notice";
 
 /** An error as people read it: what happened, what is safe, what to do. */
 /** What went wrong; paths names the fields of a file, where no form shows them. */
@@ -14,7 +15,7 @@ export function Problem({ error, retry, paths }: { error: unknown; retry?: () =>
       ? error.message
       : "Nothing was lost. Load the page again; if it stays, tell the chief.";
   return (
-    <div className="notice bad" role="alert">
+    <Notice verdict="stop" role="alert">
       <Flag verdict="stop" />
       <div>
         <strong>{title}</strong>
@@ -34,13 +35,13 @@ export function Problem({ error, retry, paths }: { error: unknown; retry?: () =>
           </Button>
         )}
       </div>
-    </div>
+    </Notice>
   );
 }
 
 export function Loading({ what }: { what: string }) {
   return (
-    <div className="loading" role="status">
+    <div className="soft py-4" role="status">
       Loading {what} …
     </div>
   );
@@ -69,22 +70,22 @@ export function Busy({ what, share }: { what: string; share?: number }) {
 
 export function Empty({ children, action }: { children: ReactNode; action?: ReactNode }) {
   return (
-    <div className="notice">
+    <Notice>
       <div>
         <p>{children}</p>
         {action && <div className="mt-2">{action}</div>}
       </div>
-    </div>
+    </Notice>
   );
 }
 
 /** Shown above data that could not be brought up to date. */
 export function Stale({ since }: { since: string }) {
   return (
-    <div className="notice stale mb-3" role="status">
+    <Notice verdict="watch" role="status" className="mb-3">
       <Flag verdict="watch" />
       <p>No connection since {since}. What you see may be out of date; do not release on it.</p>
-    </div>
+    </Notice>
   );
 }
 

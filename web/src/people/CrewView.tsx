@@ -1,7 +1,7 @@
 import { usePeople } from "../api/queries";
 import { useState } from "react";
 import { Link } from "react-router";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
@@ -53,7 +53,7 @@ function People() {
       <QueryView query={q} what="the crew">
         {(d) => (
           <ScrollX label="People">
-            <table className="ledger">
+            <Table>
               <thead>
                 <tr>
                   <th>Name</th>
@@ -93,7 +93,7 @@ function People() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </Table>
           </ScrollX>
         )}
       </QueryView>

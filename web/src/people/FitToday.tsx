@@ -2,7 +2,7 @@ import { wrote } from "../api/touched";
 import { usePeople } from "../api/queries";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { api, ask, newId } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay, useSession } from "../parts/session";
@@ -40,8 +40,9 @@ export function FitToday() {
               {error !== undefined && <Problem error={error} />}
               <p>Take the tick out where it is not so. Nobody flies on a doubt, and nobody asks why.</p>
               {d.points.map((p) => (
-                <label key={p.id} className="tickbox">
+                <label key={p.id} className="d-flex gap-2 align-items-start py-2 tap">
                   <input
+                    className="form-check-input flex-shrink-0 m-0"
                     type="checkbox"
                     checked={!against.includes(p.id)}
                     onChange={(e) =>
@@ -57,13 +58,13 @@ export function FitToday() {
             </Sheet>
           )}
           <Sheet title="Declared today">
-            <ul className="plain">
+            <ListGroup as="ul" variant="flush">
               {(people.data?.people ?? [])
                 .filter((p) => p.active && p.roles.some((r) => r !== "reader"))
                 .map((p) => {
                   const x = d.declared.find((y) => y.person_id === p.id);
                   return (
-                    <li key={p.id}>
+                    <ListGroup.Item as="li" key={p.id}>
                       <VerdictMark verdict={!x ? "watch" : x.against.length ? "stop" : "clear"} /> {p.name}{" "}
                       <span className="soft">
                         {!x
@@ -72,10 +73,10 @@ export function FitToday() {
                             ? `not fit: ${x.words.join(", ")}`
                             : `fit, ${z.time(x.at)}`}
                       </span>
-                    </li>
+                    </ListGroup.Item>
                   );
                 })}
-            </ul>
+            </ListGroup>
             <p className="soft mt-2 mb-0">{d.law}</p>
           </Sheet>
         </div>

@@ -5,7 +5,7 @@ import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { DateField } from "../parts/DateField";
-import { AreaField, CheckField, SelectField, TextField } from "../parts/Field";
+import { AreaField, CheckField, SelectField, TextField, Wrong } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 
@@ -110,11 +110,7 @@ export function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) 
       {names && (
         <fieldset className="field">
           <legend className="fs-6 fw-semibold">Rules it names</legend>
-          {f.wrong("rules") && (
-            <div className="wrong" role="alert">
-              {f.wrong("rules")}
-            </div>
-          )}
+          <Wrong>{f.wrong("rules")}</Wrong>
           {named.map((r) => (
             <CheckField
               key={r.id}

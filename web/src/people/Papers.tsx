@@ -1,7 +1,7 @@
 import { usePeople } from "../api/queries";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -43,7 +43,7 @@ export function Papers({ person }: { person?: string }) {
               </Empty>
             ) : (
               <ScrollX label="Documents">
-                <table className="ledger paper">
+                <Table className="paper">
                   <thead>
                     <tr>
                       <th>Document</th>
@@ -61,7 +61,7 @@ export function Papers({ person }: { person?: string }) {
                         <td>
                           {p.name}
                           {(p.conditions || p.rules.length > 0) && (
-                            <div className="evidence">
+                            <div className="soft">
                               {[
                                 p.rules.length > 0 && `names ${p.rules.map((r) => heldWords[r]).join(", ")}`,
                                 p.conditions,
@@ -101,7 +101,7 @@ export function Papers({ person }: { person?: string }) {
                       </tr>
                     ))}
                   </tbody>
-                </table>
+                </Table>
               </ScrollX>
             )}
             <Dialog

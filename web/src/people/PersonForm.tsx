@@ -4,7 +4,7 @@ import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { useSession } from "../parts/session";
 import { DateField } from "../parts/DateField";
-import { CheckField, SelectField, TextField } from "../parts/Field";
+import { CheckField, SelectField, TextField, Wrong } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { useAddPerson, useChangePerson, type Once, type Person } from "./api";
@@ -64,9 +64,7 @@ export function PersonForm({ p, onDone }: { p?: Person; onDone: () => void }) {
           <legend className="fs-6 fw-semibold">Roles</legend>
           {f.wrong("roles") && (
             <div className="field">
-              <div className="wrong" role="alert">
-                {f.wrong("roles")}
-              </div>
+              <Wrong>{f.wrong("roles")}</Wrong>
             </div>
           )}
           {roles.map(([r, label]) => (

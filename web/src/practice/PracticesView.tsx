@@ -38,7 +38,12 @@ export function PracticesView() {
           onChange={(e) => setWords(e.target.value)}
         />
         <label className="d-flex gap-2 align-items-center">
-          <input type="checkbox" checked={own} onChange={(e) => setOwn(e.target.checked)} />
+          <input
+            className="form-check-input flex-shrink-0 m-0"
+            type="checkbox"
+            checked={own}
+            onChange={(e) => setOwn(e.target.checked)}
+          />
           Only what this crew changed
         </label>
       </div>

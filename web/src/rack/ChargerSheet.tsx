@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -31,7 +32,7 @@ export function ChargerSheet({ packs }: { packs: Pack[] }) {
                 {s.configured && <VerdictMark verdict="watch" />} {s.sentence}
               </p>
             )}
-            <div className="channels">
+            <div className="tiles" style={tiles(250)}>
               {s.channels.map((c) => (
                 <OneChannel key={c.channel} c={c} packs={packs} />
               ))}
@@ -66,7 +67,7 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
   const can = packs.filter((p) => p.moves.includes("charging") && p.verdict !== "stop");
   const low = c.cell_mv.length ? Math.min(...c.cell_mv) - 150 : 3000;
   return (
-    <div className="channel">
+    <div className="border p-3 vstack gap-2">
       <div className="d-flex justify-content-between gap-2">
         <strong>Channel {c.channel}</strong>
         {c.percent != null && <span className="fig">{Math.round(c.percent)} %</span>}

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
-import { AreaField } from "../parts/Field";
+import { AreaField, Wrong } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { PhotoField } from "../parts/PhotoField";
 import { Problem } from "../parts/states";
@@ -86,9 +86,7 @@ export function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => 
         ))}
         {f.wrong("faces") && (
           <div className="field">
-            <div className="wrong" role="alert">
-              {f.wrong("faces")}
-            </div>
+            <Wrong>{f.wrong("faces")}</Wrong>
           </div>
         )}
         <AreaField

@@ -53,7 +53,7 @@ export function Moves({ p }: { p: Pack }) {
     <Sheet title={`Now: ${p.state}`} aside={<span className="soft fig">since {z.both(p.state_since)}</span>}>
       {p.fitted_to && <p>Fitted to {p.fitted_to}.</p>}
       {error !== undefined && asking === null && <Problem error={error} />}
-      <div className="choice">
+      <div className="d-flex flex-wrap gap-2">
         {p.moves.map((s) => (
           <Button
             key={s}

@@ -42,7 +42,7 @@ export function PackChoice({ packs, rack, type, count, chosen, onChange }: PackC
     onChange(chosen.includes(id) ? chosen.filter((x) => x !== id) : [...chosen, id].slice(-count));
   return (
     <>
-      <div className="choice" role="group" aria-label={`Choose ${count}`}>
+      <div className="d-flex flex-wrap gap-2" role="group" aria-label={`Choose ${count}`}>
         {packs.map((p) => (
           <button
             type="button"

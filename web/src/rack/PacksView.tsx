@@ -67,7 +67,7 @@ export function PacksView() {
               <ChargerSheet packs={d.packs} />
               {may("pilot", "crew", "technician") && (
                 <Sheet title="Files and forecasts">
-                  <div className="choice">
+                  <div className="d-flex flex-wrap gap-2">
                     <ImportReadings />
                     {may("technician") && <Forecasts />}
                   </div>

@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { useMemo, useState } from "react";
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
@@ -74,7 +75,7 @@ export function Rack({ packs, q, state }: { packs: Pack[]; q: string; state: str
             <h2>
               {stateWords[g.state]} <span className="soft fig">{g.packs.length}</span>
             </h2>
-            <div className="rack">
+            <div className="tiles" style={tiles(190)}>
               {g.packs.map((p) => (
                 <PackCard
                   key={p.id}

@@ -66,11 +66,11 @@ export default function RackHealth() {
                 })}
               </LineChart>
             </Plot>
-            <ul className="weakest">
+            <ul className="list-unstyled d-flex flex-wrap gap-3 my-2">
               {weak.map((p, n) => (
                 <li key={p.id}>
-                  <svg width="44" height="12" aria-hidden="true">
-                    <path d="M0 6H44" className="ink" strokeDasharray={dashes[n]} />
+                  <svg className="drawn" width="44" height="12" aria-hidden="true">
+                    <path d="M0 6H44" className="ink" strokeWidth={2.5} strokeDasharray={dashes[n]} />
                   </svg>
                   <Link to={`/packs/${p.id}`}>{p.label}</Link> <span className="fig">{p.now} %</span>
                 </li>

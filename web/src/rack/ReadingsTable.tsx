@@ -1,6 +1,6 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
@@ -34,7 +34,7 @@ export function ReadingsTable(of: { pack: string; first: Schemas["PackReading"][
   return (
     <>
       <ScrollX label="Readings">
-        <table className="ledger">
+        <Table>
           <thead>
             <tr>
               <th>When</th>
@@ -91,7 +91,7 @@ export function ReadingsTable(of: { pack: string; first: Schemas["PackReading"][
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </ScrollX>
       {gone && <Withdraw pack={of.pack} reading={gone} onClose={() => setGone(undefined)} />}
       {older.isError && <Problem error={older.error} />}

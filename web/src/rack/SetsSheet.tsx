@@ -1,3 +1,5 @@
+import { columns } from "../parts/columns";
+import { ListGroup } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
@@ -20,17 +22,22 @@ export function SetsSheet() {
                 <div key={m.model} className="mb-2">
                   <h3>{m.model} mAh</h3>
                   {m.sets.length === 0 && <p className="m-0">No two of them make a set.</p>}
-                  <ul className="plain-rows">
+                  <ListGroup
+                    as="ul"
+                    variant="flush"
+                    className="in-columns"
+                    style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
+                  >
                     {m.sets.map((s) => (
-                      <li key={s.a}>
+                      <ListGroup.Item as="li" key={s.a}>
                         <strong>{s.labels}</strong>
                         <span>
                           <VerdictMark verdict={s.verdict} /> {s.sentence}
                         </span>
                         <span className="soft fig">cost {s.cost.toFixed(2)}</span>
-                      </li>
+                      </ListGroup.Item>
                     ))}
-                  </ul>
+                  </ListGroup>
                   {m.single.length > 0 && (
                     <p className="soft mb-0">Without a partner: {m.single.join(", ")}.</p>
                   )}

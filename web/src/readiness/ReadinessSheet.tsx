@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
@@ -45,15 +45,15 @@ export function ReadinessSheet({ person, name }: { person: string; name: string 
               By hand before the first job on a type: {d.need_empty} packs empty, then for a sprayer{" "}
               {d.need_loaded} with a full tank without spraying, take-offs and landings, nose-in.
             </p>
-            <ul className="plain">
+            <ListGroup as="ul" variant="flush">
               {begun.map((t) => (
-                <li key={t.type_key}>
+                <ListGroup.Item as="li" key={t.type_key}>
                   <VerdictMark verdict={t.open ? "clear" : "watch"} /> <strong>{t.type}</strong>{" "}
                   {t.open ? "open" : t.missing.join("; ")}
                   <Steps t={t} d={d} />
-                </li>
+                </ListGroup.Item>
               ))}
-            </ul>
+            </ListGroup>
             {begun.length < d.types.length && (
               <p className="soft mt-2 mb-0">
                 Not begun:{" "}
@@ -66,9 +66,9 @@ export function ReadinessSheet({ person, name }: { person: string; name: string 
             )}
             <h3 className="mt-3">Logged practice</h3>
             {d.log.length === 0 && <p className="mb-0">None.</p>}
-            <ul className="plain">
+            <ListGroup as="ul" variant="flush">
               {d.log.map((l) => (
-                <li key={l.id}>
+                <ListGroup.Item as="li" key={l.id}>
                   <span className="fig">{l.flown_on}</span>{" "}
                   {d.types.find((t) => t.type_key === l.type_key)?.type ?? l.type_key}, {l.phase}:{" "}
                   {counted(l.packs, "pack")}, {counted(l.landings, "landing")}
@@ -77,9 +77,9 @@ export function ReadinessSheet({ person, name }: { person: string; name: string 
                     signed by {l.signed_by}
                     {l.note && ` · ${l.note}`}
                   </div>
-                </li>
+                </ListGroup.Item>
               ))}
-            </ul>
+            </ListGroup>
             <Dialog title={`Practice of ${name}`} open={open} onClose={() => setOpen(false)}>
               <PracticeForm person={person} d={d} onDone={() => setOpen(false)} />
             </Dialog>
@@ -101,7 +101,7 @@ function Steps({ t, d }: { t: Schemas["TypeReadiness"]; d: Readiness }) {
     </span>
   );
   return (
-    <div className="syllabus">
+    <div className="d-flex flex-wrap gap-3 mt-1">
       {row("empty", t.empty_packs, d.need_empty)}
       {t.tank && row("loaded", t.loaded_packs, d.need_loaded)}
       {row("landings", t.landings, t.tank ? d.need_landings : Math.ceil(d.need_landings / 2))}

@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { usePages } from "../api/pages";
@@ -45,7 +46,7 @@ export function RecordList() {
       )}
       {records.length > 0 && (
         <ScrollX label="Records">
-          <table className="ledger">
+          <Table>
             <thead>
               <tr>
                 <th className="num">No.</th>
@@ -71,7 +72,7 @@ export function RecordList() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
           <More of={q} what="records" />
         </ScrollX>
       )}

@@ -1,6 +1,22 @@
+import type { SVGProps } from "react";
 import type { Schemas } from "../api/client";
 import { useDrawn } from "../drawings/useDrawn";
 import { doingWords, hm, rows } from "./model";
+
+const ink = "var(--bs-body-color)";
+const waits = { fill: "url(#waits)", stroke: "var(--watch)" };
+
+/** How each doing is drawn; what is waited for is hatched. */
+const looks: Record<Schemas["RotationStretch"]["doing"], SVGProps<SVGRectElement>> = {
+  fly: { fill: "var(--solid)", stroke: ink },
+  swap: { fill: "var(--metal)", stroke: ink },
+  fill: { fill: "var(--metal)", stroke: ink },
+  charge: { fill: "var(--clear-wash)", stroke: ink, strokeWidth: 1 },
+  cool: { fill: "var(--sheet)", stroke: ink, strokeDasharray: "3 3" },
+  "wait-packs": waits,
+  "wait-hands": waits,
+  "wait-charger": waits,
+};
 
 /** The day as it went: a row for each aircraft and each set of packs. What is waited for is hatched. */
 export function DayLine({ run }: { run: Schemas["RotationRun"] }) {
@@ -15,20 +31,20 @@ export function DayLine({ run }: { run: Schemas["RotationRun"] }) {
   return (
     <svg
       ref={ref}
-      className="dayline"
+      className="drawn"
       viewBox={`0 0 ${width} ${height}`}
-      style={{ width: "100%", height }}
+      style={{ height }}
       role="img"
       aria-label="The day as it went"
     >
       <defs>
         <pattern id="waits" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-          <line x1="0" y1="0" x2="0" y2="7" className="hatch" />
+          <line x1="0" y1="0" x2="0" y2="7" className="s-watch" strokeWidth={3} />
         </pattern>
       </defs>
       {marks.map((m) => (
         <g key={m}>
-          <line x1={x(m)} x2={x(m)} y1={0} y2={height - foot + 6} className="mark" />
+          <line x1={x(m)} x2={x(m)} y1={0} y2={height - foot + 6} className="rule" />
           <text x={x(m)} y={height - 6} textAnchor="middle">
             {hm(m)}
           </text>
@@ -46,7 +62,7 @@ export function DayLine({ run }: { run: Schemas["RotationRun"] }) {
               width={Math.max(1, x(s.to_s) - x(s.from_s))}
               y={i * row + (s.doing === "fill" ? 17 : 5)}
               height={s.doing === "fill" ? 8 : 20}
-              className={`d-${s.doing}`}
+              {...looks[s.doing]}
             >
               <title>{`${r.name} ${doingWords[s.doing]}, ${hm(s.from_s)} to ${hm(s.to_s)}${s.sortie ? `, flight ${s.sortie}` : ""}`}</title>
             </rect>

@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { counted } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
@@ -43,7 +44,7 @@ export function Outcome({ r }: { r: Schemas["Rotation"] }) {
           </p>
         </>
       )}
-      <table className="ledger">
+      <Table>
         <tbody>
           {r.gains.map((g) => (
             <tr key={g.more} className={g.more === r.bottleneck ? "fw-semibold" : ""}>
@@ -58,7 +59,7 @@ export function Outcome({ r }: { r: Schemas["Rotation"] }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Sheet>
   );
 }

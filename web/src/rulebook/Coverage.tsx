@@ -1,8 +1,10 @@
+import { Table } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { useAddress } from "../parts/address";
 import { Flag } from "../parts/Flag";
+import { Leaves } from "../parts/Leaves";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { Empty, QueryView } from "../parts/states";
@@ -19,18 +21,12 @@ export function Coverage() {
         const missing = t.items.filter((i) => i.missing).length;
         return (
           <>
-            <div className="leaves no-print" role="group" aria-label="Which type">
-              {d.types.map((x) => (
-                <button
-                  key={x.type_key}
-                  type="button"
-                  aria-pressed={x === t}
-                  onClick={() => set({ type: x === d.types[0] ? "" : x.type_key })}
-                >
-                  {x.type}
-                </button>
-              ))}
-            </div>
+            <Leaves
+              label="Which type"
+              leaves={d.types.map((x) => ({ key: x.type_key, name: x.type }))}
+              now={t.type_key}
+              onChoose={(key) => set({ type: key === d.types[0]?.type_key ? "" : key })}
+            />
             <Sheet
               title={`${t.type}, checklist ${t.list_version}`}
               aside={
@@ -40,7 +36,7 @@ export function Coverage() {
               }
             >
               <ScrollX label="Advisory items">
-                <table className="ledger paper">
+                <Table className="paper">
                   <thead>
                     <tr>
                       <th>Advisory item ({d.source})</th>
@@ -59,11 +55,11 @@ export function Coverage() {
                           {i.not_here && <span className="soft">The type has nothing of the kind.</span>}
                           {i.missing && <strong>Nothing covers it. Add an item to the checklist.</strong>}
                         </td>
-                        <td className="evidence">{i.elsewhere}</td>
+                        <td className="soft">{i.elsewhere}</td>
                       </tr>
                     ))}
                   </tbody>
-                </table>
+                </Table>
               </ScrollX>
             </Sheet>
           </>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
@@ -28,12 +28,16 @@ export function OwnRules({ b }: { b: Schemas["RuleBook"] }) {
         </Empty>
       ) : (
         <Sheet title="Own rules">
-          <ul className="plain">
+          <ListGroup as="ul" variant="flush">
             {b.local.map((r) => (
-              <li key={r.id} className="d-flex gap-3 justify-content-between align-items-start">
+              <ListGroup.Item
+                as="li"
+                key={r.id}
+                className="d-flex gap-3 justify-content-between align-items-start"
+              >
                 <div className="paper">
                   <strong>{r.statement}</strong>
-                  <div className="evidence">
+                  <div className="soft">
                     Asked: {r.question} · {r.work.length ? r.work.join(", ") : "every kind of work"}
                     {r.citation && ` · ${r.citation}`} · by {r.changed_by}
                   </div>
@@ -46,9 +50,9 @@ export function OwnRules({ b }: { b: Schemas["RuleBook"] }) {
                     </Button>
                   )}
                 </span>
-              </li>
+              </ListGroup.Item>
             ))}
-          </ul>
+          </ListGroup>
         </Sheet>
       )}
       <Dialog

@@ -1,6 +1,8 @@
+import { Table } from "react-bootstrap";
 import { useState } from "react";
 import { type Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
+import { Leaves } from "../parts/Leaves";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 
@@ -16,19 +18,15 @@ export function PackTab({ b }: { b: Schemas["RuleBook"] }) {
   );
   return (
     <div className="stack">
-      <div className="leaves no-print" role="group" aria-label="Which pack to read">
-        {[...b.packs, b.practice].map((p) => (
-          <button
-            key={p.name}
-            type="button"
-            aria-pressed={p.name === pack.name}
-            onClick={() => set({ pack: p.name === b.chosen ? "" : p.name })}
-          >
-            {p.name}
-            {p.name === b.chosen && " (chosen)"}
-          </button>
-        ))}
-      </div>
+      <Leaves
+        label="Which pack to read"
+        leaves={[...b.packs, b.practice].map((p) => ({
+          key: p.name,
+          name: p.name === b.chosen ? `${p.name} (chosen)` : p.name,
+        }))}
+        now={pack.name}
+        onChoose={(name) => set({ pack: name === b.chosen ? "" : name })}
+      />
       <Sheet
         title={pack.title}
         aside={
@@ -52,7 +50,7 @@ export function PackTab({ b }: { b: Schemas["RuleBook"] }) {
           onChange={(e) => setWords(e.target.value)}
         />
         <ScrollX label="Rules">
-          <table className="ledger paper">
+          <Table className="paper">
             <thead>
               <tr>
                 <th>Source</th>
@@ -65,21 +63,21 @@ export function PackTab({ b }: { b: Schemas["RuleBook"] }) {
                 <tr key={r.id}>
                   <td>
                     {r.citation}
-                    {r.waivable && <div className="evidence">may be waived</div>}
+                    {r.waivable && <div className="soft">may be waived</div>}
                   </td>
                   <td>
                     {r.statement}
                     {(r.asks ?? []).map((a) => (
-                      <div key={a.id} className="evidence">
+                      <div key={a.id} className="soft">
                         Asked for each job: {a.question}
                       </div>
                     ))}
                   </td>
-                  <td className="evidence">{r.evidence}</td>
+                  <td className="soft">{r.evidence}</td>
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </ScrollX>
         {shown.length === 0 && <p className="mb-0">No rule has these words.</p>}
       </Sheet>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { usePages } from "../api/pages";
@@ -48,9 +48,13 @@ export function Reports() {
             </Empty>
           ) : (
             <Sheet title="Reports">
-              <ul className="plain">
+              <ListGroup as="ul" variant="flush">
                 {d.rows.map((r) => (
-                  <li key={r.id} className="d-flex gap-3 justify-content-between align-items-start">
+                  <ListGroup.Item
+                    as="li"
+                    key={r.id}
+                    className="d-flex gap-3 justify-content-between align-items-start"
+                  >
                     <div>
                       <VerdictMark verdict={r.verdict} /> <strong>{r.what}</strong>
                       <div className="soft">
@@ -65,9 +69,9 @@ export function Reports() {
                         It is reported
                       </Button>
                     )}
-                  </li>
+                  </ListGroup.Item>
                 ))}
-              </ul>
+              </ListGroup>
               <More of={q} what="reports" />
             </Sheet>
           )

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
@@ -63,15 +64,15 @@ const lists: [string, string, string][] = [
 function Lists() {
   return (
     <Sheet title="Practices and lists">
-      <ul className="onmap">
+      <ListGroup as="ul" variant="flush">
         {lists.map(([to, name, says]) => (
-          <li key={to}>
-            <Link className="row-link" to={to}>
+          <ListGroup.Item as="li" key={to} className="py-0">
+            <Link className="d-block tap py-2" to={to}>
               <strong>{name}</strong> <span className="soft">{says}</span>
             </Link>
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
+      </ListGroup>
     </Sheet>
   );
 }

@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { useMay } from "../parts/session";
 import { Airframe } from "../drawings/Airframe";
@@ -22,7 +23,7 @@ export function TypesTable() {
       <QueryView query={types} what="the types">
         {(d) => (
           <ScrollX label="Types">
-            <table className="ledger">
+            <Table>
               <thead>
                 <tr>
                   <th>Plan</th>
@@ -82,12 +83,12 @@ export function TypesTable() {
                   </tr>
                 ))}
               </tbody>
-            </table>
+            </Table>
           </ScrollX>
         )}
       </QueryView>
       {may() && (
-        <div className="choice mt-3">
+        <div className="d-flex flex-wrap gap-2 mt-3">
           <Link className="btn btn-outline-primary" to="/types/new">
             Begin a type
           </Link>

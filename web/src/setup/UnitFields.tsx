@@ -18,7 +18,7 @@ export function UnitFields({ value, onChange }: UnitFieldsProps) {
   return (
     <fieldset className="field">
       <legend className="fs-6 fw-semibold">Units</legend>
-      <div className="choice mb-2" role="group" aria-label="Units">
+      <div className="d-flex flex-wrap gap-2 mb-2" role="group" aria-label="Units">
         {presets.map((p) => (
           <Button
             key={p.key}

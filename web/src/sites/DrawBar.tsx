@@ -21,7 +21,7 @@ export function DrawBar({ draft, onDraft, onFinish, area, onFill, onLook }: Draw
   const now = shapes.includes(shape) ? shape : (shapes[0] ?? "point");
   if (draft)
     return (
-      <div key="drawing" className="drawbar" role="status">
+      <div key="drawing" className="d-flex flex-wrap align-items-center gap-2 tap" role="status">
         <span>
           {draft.look
             ? `Press on the map along the line: ${draft.places.length} so far, at least 2.`
@@ -45,7 +45,7 @@ export function DrawBar({ draft, onDraft, onFinish, area, onFill, onLook }: Draw
       </div>
     );
   return (
-    <div key="choosing" className="drawbar no-print">
+    <div key="choosing" className="d-flex flex-wrap align-items-center gap-2 tap no-print">
       <select
         className="form-select"
         aria-label="What to draw"

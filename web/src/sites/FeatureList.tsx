@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { VerdictMark, worst } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
@@ -15,26 +16,29 @@ export function FeatureList({ s, onSelect }: { s: Schemas["Site"]; onSelect: (id
     );
   return (
     <Sheet title="On the map">
-      <ul className="onmap">
+      <ListGroup variant="flush" className="mb-2">
         {kinds
           .flatMap((k) => s.features.filter((f) => f.feature.kind === k.kind))
           .map((f) => (
-            <li key={f.feature.id}>
-              <button type="button" onClick={() => onSelect(f.feature.id)}>
-                <span>
-                  <strong>{f.feature.name || kindName(f.feature.kind)}</strong>{" "}
-                  <span className="soft">{kindName(f.feature.kind).toLowerCase()}</span>
-                </span>
-                <span className={stands(f.feature.kind) ? "fig" : "soft"}>
-                  {stands(f.feature.kind) ? heightWords(f.feature) : f.feature.what}
-                </span>
-                {f.feature.kind === "take-off" && (
-                  <VerdictMark verdict={worst(f.findings.map((j) => j.verdict))} />
-                )}
-              </button>
-            </li>
+            <ListGroup.Item
+              key={f.feature.id}
+              action
+              onClick={() => onSelect(f.feature.id)}
+              className="d-flex flex-wrap justify-content-between align-items-baseline gap-3"
+            >
+              <span>
+                <strong>{f.feature.name || kindName(f.feature.kind)}</strong>{" "}
+                <span className="soft">{kindName(f.feature.kind).toLowerCase()}</span>
+              </span>
+              <span className={stands(f.feature.kind) ? "fig" : "soft"}>
+                {stands(f.feature.kind) ? heightWords(f.feature) : f.feature.what}
+              </span>
+              {f.feature.kind === "take-off" && (
+                <VerdictMark verdict={worst(f.findings.map((j) => j.verdict))} />
+              )}
+            </ListGroup.Item>
           ))}
-      </ul>
+      </ListGroup>
     </Sheet>
   );
 }

@@ -1,6 +1,6 @@
 import { useSites } from "../api/queries";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
@@ -46,7 +46,7 @@ export function SitesView() {
               <SitesMap sites={shown} />
               <Sheet title={`${shown.length} ${shown.length === 1 ? "site" : "sites"} on file`}>
                 <ScrollX label="Sites on file">
-                  <table className="ledger">
+                  <Table>
                     <thead>
                       <tr>
                         <th>Site</th>
@@ -72,7 +72,7 @@ export function SitesView() {
                         </tr>
                       ))}
                     </tbody>
-                  </table>
+                  </Table>
                 </ScrollX>
               </Sheet>
             </>

@@ -41,6 +41,23 @@ export function useDraw() {
   });
 }
 
+/** Puts one thing on the map, or changes it; takes it off. */
+export function useFeature(site: string, feature: string) {
+  const qc = useQueryClient();
+  const path = { id: site, feature };
+  return {
+    keep: useMutation({
+      mutationFn: (body: { feature: Schemas["Feature"]; version: number }) =>
+        ask(api.PUT("/sites/{id}/features/{feature}", { params: { path }, body })),
+      onSuccess: () => wrote(qc, "site_features"),
+    }),
+    remove: useMutation({
+      mutationFn: () => ask(api.DELETE("/sites/{id}/features/{feature}", { params: { path } })),
+      onSuccess: () => wrote(qc, "site_features"),
+    }),
+  };
+}
+
 /** Brings a feature back that was taken off the map. */
 export function useRestoreFeature(id: string) {
   const qc = useQueryClient();

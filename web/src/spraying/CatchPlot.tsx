@@ -14,8 +14,8 @@ export function CatchPlot({ caught, target }: { caught: number[]; target: number
   return (
     <svg
       ref={ref}
-      style={{ height: h }}
-      className="catch"
+      style={{ height: h, maxWidth: 720 }}
+      className="drawn"
       viewBox={`0 0 ${w} ${h}`}
       role="img"
       aria-label={`Catch test of ${caught.length} nozzles`}
@@ -27,7 +27,7 @@ export function CatchPlot({ caught, target }: { caught: number[]; target: number
             x2={w}
             y1={y(p)}
             y2={y(p)}
-            className="limit"
+            className="rule"
             strokeDasharray={Math.abs(p) === 5 ? "3 5" : "8 4"}
           />
           <text x={2} y={y(p) - 3}>
@@ -35,16 +35,16 @@ export function CatchPlot({ caught, target }: { caught: number[]; target: number
           </text>
         </g>
       ))}
-      <line x1={0} x2={w} y1={y(0)} y2={y(0)} className="mean" />
+      <line x1={0} x2={w} y1={y(0)} y2={y(0)} className="ink" />
       {Math.abs(aim) < most && (
-        <line x1={0} x2={w} y1={y(aim)} y2={y(aim)} className="aim" strokeDasharray="2 3" />
+        <line x1={0} x2={w} y1={y(aim)} y2={y(aim)} className="thin" strokeDasharray="2 3" />
       )}
       {away.map((p, i) => {
         const x = (w / caught.length) * (i + 0.5) + 12;
         const bad = Math.abs(p) > 10 ? "stop" : Math.abs(p) > 5 ? "watch" : "clear";
         return (
           <g key={i}>
-            <line x1={x} x2={x} y1={y(0)} y2={y(p)} className={`bar ${bad}`} strokeWidth={16} />
+            <line x1={x} x2={x} y1={y(0)} y2={y(p)} className={`s-${bad}`} strokeWidth={16} />
             <text x={x} y={p >= 0 ? y(p) - 5 : y(p) + 16} textAnchor="middle">
               {caught[i]!.toFixed(2)}
             </text>

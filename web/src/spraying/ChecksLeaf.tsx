@@ -1,5 +1,6 @@
+import { columns } from "../parts/columns";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import { Waits } from "../outbox/Waits";
@@ -28,9 +29,14 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
           <div className="stack">
             <Waits about={about} />
             <Sheet title="What holds">
-              <ul className="plain-rows">
+              <ListGroup
+                as="ul"
+                variant="flush"
+                className="in-columns"
+                style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
+              >
                 {d.standing.map((s) => (
-                  <li key={s.kind}>
+                  <ListGroup.Item as="li" key={s.kind}>
                     <VerdictMark verdict={s.verdict} />
                     <span>{s.sentence}</span>
                     {may && (
@@ -42,9 +48,9 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
                         {guides[s.kind as Kind].look ? "Looked at" : "Calibrate"}
                       </Button>
                     )}
-                  </li>
+                  </ListGroup.Item>
                 ))}
-              </ul>
+              </ListGroup>
             </Sheet>
             {newest?.input.caught && (
               <Sheet title="Newest catch test">
@@ -54,9 +60,14 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
             )}
             {d.checks.length > 0 && (
               <Sheet title="On record">
-                <ul className="plain-rows">
+                <ListGroup
+                  as="ul"
+                  variant="flush"
+                  className="in-columns"
+                  style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
+                >
                   {d.checks.map((c) => (
-                    <li key={c.id}>
+                    <ListGroup.Item as="li" key={c.id}>
                       <VerdictMark verdict={c.verdict} />
                       <span>
                         {guides[c.kind].name}: {c.sentence} {c.input.note}
@@ -64,9 +75,9 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
                       <span className="soft">
                         {z.both(c.at)}, {c.by}
                       </span>
-                    </li>
+                    </ListGroup.Item>
                   ))}
-                </ul>
+                </ListGroup>
               </Sheet>
             )}
             {kind && (

@@ -39,12 +39,12 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
   return (
     <svg
       ref={ref}
-      className="fieldplan"
+      className="drawn framed"
       viewBox={view.map((v) => v.toFixed(1)).join(" ")}
       role="group"
       aria-label={label}
     >
-      <path d={path(outline, true)} className="f-outline" strokeWidth={u * 0.4} />
+      <path d={path(outline, true)} className="area faint" strokeWidth={u * 0.4} />
       {p.passes.map((x, i) => (
         <PassBand
           key={i}
@@ -58,7 +58,7 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
         />
       ))}
       {p.keep_outs.map((k, i) => (
-        <path key={i} d={path(k.places.map(to), k.area)} className="f-keep" strokeWidth={u * 0.5}>
+        <path key={i} d={path(k.places.map(to), k.area)} className="shut" strokeWidth={u * 0.5}>
           <title>{k.name}</title>
         </path>
       ))}
@@ -70,8 +70,8 @@ export function FieldPlan({ plan: p, chosen = [], onPass, label }: FieldPlanProp
         .concat(refills.map((x) => ({ id: x.id, name: x.name, spot: to(x.place) })))
         .map((x) => (
           <g key={x.id} transform={`translate(${x.spot[0]} ${x.spot[1]})`}>
-            <circle r={u * 1.6} className="f-start" strokeWidth={u * 0.5} />
-            <circle r={u * 0.5} className="f-dot" />
+            <circle r={u * 1.6} className="paper" strokeWidth={u * 0.5} />
+            <circle r={u * 0.5} className="dot" />
             <title>{x.name}</title>
           </g>
         ))}
@@ -84,7 +84,7 @@ function Sensitive({ k, to, u }: { k: Schemas["KeptOut"]; to: BandProps["to"]; u
   const spots = k.places.map(to);
   const [x, y] = spots[0] ?? [0, 0];
   return (
-    <g className="f-sensitive">
+    <g className="care">
       {spots.length > 1 ? (
         <path d={path(spots, k.area)} strokeWidth={u * 0.5} strokeDasharray={`${u} ${u * 0.6}`} />
       ) : (

@@ -72,7 +72,7 @@ export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
             <Button
               variant="outline-primary"
               size="sm"
-              className="nearest no-print"
+              className="ms-2 no-print"
               onClick={() => take(b.wish, b.nearest!)}
             >
               Take the nearest

@@ -11,9 +11,19 @@ export function Hours({ p }: { p: Plan }) {
   if (p.hours.length === 0) return null;
   return (
     <Sheet title="When">
-      <div className="spray-hours" tabIndex={0} role="group" aria-label="Hours of the forecast">
+      <div
+        className="d-flex overflow-x-auto gap-1"
+        tabIndex={0}
+        role="group"
+        aria-label="Hours of the forecast"
+      >
         {p.hours.map((h) => (
-          <div key={h.at} title={h.why}>
+          <div
+            key={h.at}
+            title={h.why}
+            className="border text-center p-1 flex-shrink-0"
+            style={{ width: 74 }}
+          >
             <div className="fig">{z.time(h.at)}</div>
             <Flag verdict={h.verdict} size={16} />
             <span className="visually-hidden">{words[h.verdict]}</span>

@@ -1,5 +1,6 @@
+import { columns } from "../parts/columns";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { newId } from "../api/client";
 import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
@@ -69,9 +70,14 @@ export function LoadLeaf({ p }: { p: Plan }) {
       )}
       {complete.length > 0 && (
         <Sheet title="Filled">
-          <ul className="plain-rows">
+          <ListGroup
+            as="ul"
+            variant="flush"
+            className="in-columns"
+            style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
+          >
             {complete.map((f) => (
-              <li key={f.number}>
+              <ListGroup.Item as="li" key={f.number}>
                 <span className="fig">{f.number}</span>
                 <span>
                   {f.litres.toFixed(1)} {p.wish.granules ? "kg" : "L"} for {f.ha.toFixed(2)} ha,{" "}
@@ -80,9 +86,9 @@ export function LoadLeaf({ p }: { p: Plan }) {
                 <span className="soft">
                   {[...new Set(f.lines.flatMap((l) => [l.first, l.second]))].join(", ")}
                 </span>
-              </li>
+              </ListGroup.Item>
             ))}
-          </ul>
+          </ListGroup>
         </Sheet>
       )}
     </div>

@@ -19,18 +19,11 @@ export function PassBand({ i, x, plan, to, u, on, onPress }: BandProps) {
   const [a, b] = [to(x.from), to(x.to)];
   const done = isDone(plan, i);
   const odd = x.sortie % 2 === 1;
-  const cls = [
-    "f-pass",
-    done ? "done" : odd ? "odd" : "even",
-    x.waits && !done ? "waits" : "",
-    on ? "on" : "",
-  ];
   const said = `Pass ${i + 1}${x.edge ? " along an edge" : ""}, ${Math.round(x.length_m)} m${
     done ? ", sprayed" : x.sortie ? `, flight ${x.sortie}` : ""
   }${x.waits ? `, waits: drift would reach ${x.waits}` : ""}`;
   return (
     <g
-      className={cls.filter(Boolean).join(" ")}
       {...(onPress && {
         role: "button",
         tabIndex: 0,
@@ -46,8 +39,9 @@ export function PassBand({ i, x, plan, to, u, on, onPress }: BandProps) {
         y1={a[1]}
         x2={b[0]}
         y2={b[1]}
-        className="band"
+        className={on ? "ink" : "thin"}
         strokeWidth={plan.settings.swath_m * 0.86}
+        strokeOpacity={on ? 0.75 : done ? 0 : odd ? 0.22 : 0.42}
       />
       {sprayedOf(plan, i).map(([f, t]) => {
         const [c, d] = [between(a, b, f), between(a, b, t)];
@@ -58,19 +52,20 @@ export function PassBand({ i, x, plan, to, u, on, onPress }: BandProps) {
             y1={c[1]}
             x2={d[0]}
             y2={d[1]}
-            className="sprayed"
+            className="s-clear"
+            strokeOpacity={0.55}
             strokeWidth={plan.settings.swath_m * 0.86}
           />
         );
       })}
-      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} className="way" strokeWidth={u * 0.22} />
+      <line x1={a[0]} y1={a[1]} x2={b[0]} y2={b[1]} className="ink" strokeWidth={u * 0.22} />
       {x.waits && !done && (
         <line
           x1={a[0]}
           y1={a[1]}
           x2={b[0]}
           y2={b[1]}
-          className="waiting"
+          className="s-watch"
           strokeWidth={u * 0.7}
           strokeDasharray={`${u * 0.7} ${u * 1.4}`}
         />
@@ -87,7 +82,7 @@ export function SortieNumbers({ plan, to, u }: Pick<BandProps, "plan" | "to" | "
     const [x, y] = between(to(first.from), to(first.to), 0.06);
     return (
       <g key={i} transform={`translate(${x} ${y})`}>
-        <circle r={u * 1.9} className="f-flight" strokeWidth={u * 0.25} />
+        <circle r={u * 1.9} className="paper" strokeWidth={u * 0.25} />
         <text y={u * 0.85} fontSize={u * 2.5} textAnchor="middle">
           {i + 1}
         </text>

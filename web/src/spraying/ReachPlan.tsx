@@ -29,35 +29,36 @@ export function ReachPlan({ start, outline, reach, homes, farM, from, say, label
   return (
     <svg
       ref={ref}
-      className="reachplan"
+      style={{ maxWidth: 430 }}
+      className="drawn framed"
       viewBox={`${-r} ${-r} ${2 * r} ${2 * r}`}
       role="img"
       aria-label={label}
     >
-      <path d={path(outline.map(to))} className="f-outline" strokeWidth={u * 0.3} />
-      {spots.length > 0 && <path d={path(spots)} className="reach" strokeWidth={u * 0.5} />}
+      <path d={path(outline.map(to))} className="area faint" strokeWidth={u * 0.3} />
+      {spots.length > 0 && <path d={path(spots)} className="ink" strokeWidth={u * 0.5} />}
       {homes.map((h) => (
         <g key={h.distance_m}>
           <circle
             r={h.distance_m}
-            className="ring"
+            className="thin"
             strokeWidth={u * 0.18}
             strokeDasharray={`${u} ${u * 0.8}`}
           />
           <text y={-h.distance_m - u * 0.5} fontSize={u * 2.5} textAnchor="middle">
             {h.cannot ? "no way home" : `${Math.ceil(h.percent)} %`}
           </text>
-          <text y={h.distance_m + u * 2.4} fontSize={u * 2.5} textAnchor="middle" className="far">
+          <text y={h.distance_m + u * 2.4} fontSize={u * 2.5} textAnchor="middle" className="soft-fill">
             {say(h.distance_m)}
           </text>
         </g>
       ))}
-      <circle r={u * 1.2} className="f-start" strokeWidth={u * 0.4} />
+      <circle r={u * 1.2} className="paper" strokeWidth={u * 0.4} />
       <path
         d={`M${-r + u * 2} ${r - u * 3}v${u}h${bar}v${-u}`}
         strokeWidth={u * 0.3}
         fill="none"
-        className="line"
+        className="thin"
       />
       <text x={-r + u * 2 + bar / 2} y={r - u * 3} fontSize={u * 2.5} textAnchor="middle">
         {say(bar)}
@@ -68,7 +69,7 @@ export function ReachPlan({ start, outline, reach, homes, farM, from, say, label
             d={`M0 ${-u * 3.4}V${u * 3.4}M${-u} ${u * 2.2}L0 ${u * 3.6}L${u} ${u * 2.2}`}
             strokeWidth={u * 0.4}
             fill="none"
-            className="line"
+            className="thin"
           />
         </g>
       )}

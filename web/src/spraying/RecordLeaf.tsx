@@ -1,6 +1,6 @@
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { z } from "zod";
 import { newId } from "../api/client";
 import { useMay, useSession } from "../parts/session";
@@ -62,7 +62,7 @@ export function RecordLeaf({ p }: { p: Plan }) {
 
 function Lines({ lines }: { lines: [string, string][] }) {
   return (
-    <table className="ledger mb-3">
+    <Table className="mb-3">
       <tbody>
         {lines.map(([name, value]) => (
           <tr key={name}>
@@ -71,7 +71,7 @@ function Lines({ lines }: { lines: [string, string][] }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </Table>
   );
 }
 

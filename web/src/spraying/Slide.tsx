@@ -1,3 +1,5 @@
+import { Form } from "react-bootstrap";
+import { columns } from "../parts/columns";
 import { NumberField } from "../parts/Field";
 import { parseNumber } from "../parts/number";
 import type { Typed } from "./wish";
@@ -21,7 +23,7 @@ export function Slide({ form, name, label, unit, most, step, disabled }: SlidePr
   const read = parseNumber(text);
   const value = read.ok ? read.value : 0;
   return (
-    <div className="slide">
+    <div className="two tight on-phones align-items-end" style={columns("minmax(0, 9.5rem) minmax(0, 1fr)")}>
       <NumberField
         label={label}
         unit={unit}
@@ -29,9 +31,8 @@ export function Slide({ form, name, label, unit, most, step, disabled }: SlidePr
         wrong={form.wrong(name)}
         disabled={disabled}
       />
-      <input
-        type="range"
-        className="no-print"
+      <Form.Range
+        className="tap no-print"
         aria-label={`Move ${label.toLowerCase()}`}
         min={0}
         max={Math.max(most, value)}

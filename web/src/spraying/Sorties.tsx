@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
@@ -14,7 +15,7 @@ export function Sorties({ p }: { p: Plan }) {
   return (
     <Sheet title="Flights">
       <ScrollX label="Flights of the plan">
-        <table className="ledger">
+        <Table>
           <thead>
             <tr>
               <th className="num">Flight</th>
@@ -47,7 +48,7 @@ export function Sorties({ p }: { p: Plan }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </ScrollX>
       <p className="no-print mb-1">
         <Link to={`/rotation?job=${p.job_id}&aircraft=${p.aircraft_id}`}>The day with these flights</Link>

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { newId } from "../api/client";
 import { useMay } from "../parts/session";
 import { FieldPlan } from "./FieldPlan";
@@ -40,10 +40,8 @@ export function SprayedLeaf({ p }: { p: Plan }) {
           {leg !== undefined && begin >= 0 && (
             <label className="d-block mb-2">
               Broken off in pass {leg + 1}, after {Math.round(share * 100)} % of it
-              <input
-                type="range"
-                className="w-100"
-                style={{ height: 48 }}
+              <Form.Range
+                className="tap"
                 min={0}
                 max={1}
                 step={0.05}

@@ -32,7 +32,7 @@ export function WayPanel({ p }: { p: Plan }) {
         </p>
       )}
       {at && (
-        <div className="reach-panel">
+        <div className="d-flex flex-wrap gap-3 align-items-center">
           <ReachPlan
             start={p.start}
             outline={p.outline}

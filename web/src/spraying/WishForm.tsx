@@ -74,7 +74,7 @@ export function WishForm({ form, p, mine }: WishFormProps) {
         {unknown !== "flow" && (
           <NumberField label="Flow" unit={granules ? "kg/min" : "L/min"} {...field("flow_l_min")} />
         )}
-        <div className="four">
+        <div className="two tight on-phones">
           <NumberField label="Over the crop" unit={u.label("length")} {...field("height_m")} />
           <NumberField label="Crop height" unit={u.label("length")} {...field("crop_m")} />
         </div>

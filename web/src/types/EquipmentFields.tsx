@@ -1,3 +1,5 @@
+import { columns } from "../parts/columns";
+import { Wrong } from "../parts/Field";
 import { Button } from "react-bootstrap";
 import { useFieldArray } from "react-hook-form";
 import { Sheet } from "../parts/Sheet";
@@ -12,13 +14,9 @@ export function EquipmentFields({ f }: { f: FormOfType }) {
   const places = [...new Set(stations.flatMap((s) => [s.kind, s.id]))];
   return (
     <Sheet title="Parts that are counted besides motors, propellers and airframe">
-      {f.said("equipment") && (
-        <div className="wrong" role="alert">
-          {f.said("equipment")}
-        </div>
-      )}
+      <Wrong>{f.said("equipment")}</Wrong>
       {rows.fields.map((r, i) => (
-        <div className="part-row" key={r.id}>
+        <div className="two tight mb-2" style={columns("1fr 1fr 5rem auto")} key={r.id}>
           <select className="form-select" aria-label={`Part ${i + 1}`} {...f.register(`equipment.${i}.kind`)}>
             {equipmentKinds.map((k) => (
               <option key={k} value={k}>
@@ -53,11 +51,7 @@ export function EquipmentFields({ f }: { f: FormOfType }) {
           >
             Take away
           </Button>
-          {f.said(`equipment.${i}.count`) && (
-            <div className="wrong" role="alert">
-              {f.said(`equipment.${i}.count`)}
-            </div>
-          )}
+          {f.said(`equipment.${i}.count`) && <Wrong>{f.said(`equipment.${i}.count`)}</Wrong>}
         </div>
       ))}
       <Button

@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { NumberField } from "../parts/Field";
 import { useUnits } from "../parts/units";
 import { has, type Figure } from "./figures";
@@ -8,7 +9,7 @@ import type { FormOfType } from "./useTypeForm";
 export function FigureFields({ f, of, kind }: { f: FormOfType; of: Figure[]; kind: string }) {
   const u = useUnits();
   return (
-    <div className="figures-of">
+    <div className="tiles" style={tiles(200)}>
       {of
         .filter((x) => has(x, kind))
         .map((x) => (

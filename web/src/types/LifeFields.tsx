@@ -1,3 +1,5 @@
+import { Table } from "react-bootstrap";
+import { Wrong } from "../parts/Field";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
 import { capital } from "../parts/text";
@@ -11,7 +13,7 @@ export function LifeFields({ f }: { f: FormOfType }) {
   return (
     <Sheet title="How long its parts last">
       <ScrollX label="Lives of parts">
-        <table className="ledger">
+        <Table>
           <thead>
             <tr>
               <th>Part</th>
@@ -33,17 +35,13 @@ export function LifeFields({ f }: { f: FormOfType }) {
                       aria-invalid={f.said(`wear.${kind}.${l.key}`) ? true : undefined}
                       {...f.register(`wear.${kind}.${l.key}`)}
                     />
-                    {f.said(`wear.${kind}.${l.key}`) && (
-                      <div className="wrong" role="alert">
-                        {f.said(`wear.${kind}.${l.key}`)}
-                      </div>
-                    )}
+                    {f.said(`wear.${kind}.${l.key}`) && <Wrong>{f.said(`wear.${kind}.${l.key}`)}</Wrong>}
                   </td>
                 ))}
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </ScrollX>
     </Sheet>
   );

@@ -1,9 +1,10 @@
+import { tiles } from "../parts/columns";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
 import { chemistries } from "../rack/form";
-import { NumberField, SelectField, TextField } from "../parts/Field";
+import { NumberField, SelectField, TextField, Wrong } from "../parts/Field";
 import { Sheet } from "../parts/Sheet";
 import { EquipmentFields } from "./EquipmentFields";
 import { FigureFields } from "./FigureFields";
@@ -52,7 +53,7 @@ export function TypeForm(p: TypeFormProps & { types: Schemas["TypeEntry"][] }) {
           <FigureFields f={f} of={limits} kind={kind} />
         </Sheet>
         <Sheet title="Packs">
-          <div className="figures-of">
+          <div className="tiles" style={tiles(200)}>
             <SelectField label="Chemistry" {...f.register("chemistry")} wrong={f.said("chemistry")}>
               {Object.keys(chemistries).map((c) => (
                 <option key={c}>{c}</option>
@@ -83,7 +84,7 @@ export function TypeForm(p: TypeFormProps & { types: Schemas["TypeEntry"][] }) {
             {...f.register("emergency_stop")}
             wrong={f.said("emergency_stop")}
           />
-          <div className="figures-of">
+          <div className="tiles" style={tiles(200)}>
             <SelectField
               label="Switched on first"
               {...f.register("power_order")}
@@ -110,11 +111,7 @@ export function TypeForm(p: TypeFormProps & { types: Schemas["TypeEntry"][] }) {
         <LifeFields f={f} />
       </div>
       <TypePreview f={f} types={p.types} isNew={p.isNew} like={taken} onLike={setLike}>
-        {f.first && (
-          <p className="wrong" role="alert">
-            {f.first}
-          </p>
-        )}
+        <Wrong>{f.first}</Wrong>
         <Button type="submit" className="w-100 btn-big" disabled={f.formState.isSubmitting}>
           {p.isNew ? "Keep the type" : `Keep as version ${p.version}`}
         </Button>

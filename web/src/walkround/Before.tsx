@@ -18,7 +18,7 @@ export function Before({ run, item, photos }: { run: string; item: string; photo
         </div>
       ))}
       {last && (
-        <div className="photos" aria-label="The last picture beside today's">
+        <div className="photos d-flex flex-wrap gap-2" aria-label="The last picture beside today's">
           <figure>
             <img src={`/api/v1/photos/${last.photos[0]}`} alt={`Picture of ${z.date(last.at)}`} />
             <figcaption className="soft">{z.date(last.at)}</figcaption>

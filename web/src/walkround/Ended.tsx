@@ -32,7 +32,7 @@ export function Ended({ w, waits, above }: { w: RunSeen; waits: boolean; above: 
         </p>
       )}
       <Found w={w} />
-      <div className="choice">
+      <div className="d-flex flex-wrap gap-2">
         <Link
           className="btn btn-primary btn-big"
           to={`/gate/${w.aircraft_id}?packs=${w.packs.map((p) => p.id).join(",")}`}

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import { Flag, words } from "../parts/Flag";
 import type { RunSeen, Seen } from "./model";
 
@@ -12,17 +13,21 @@ interface Props {
 export function ItemList({ w, entries, here, onChoose }: Props) {
   let section = "";
   return (
-    <ul className="item-list">
+    <ListGroup as="ul" variant="flush">
       {w.items.map((it, i) => {
         const e = entries.get(it.id);
         const v = e?.judgement?.verdict;
         const head = it.section !== section ? it.section : undefined;
         section = it.section ?? "";
         return (
-          <li key={it.id}>
+          <ListGroup.Item as="li" key={it.id} className="py-0">
             {head && <h3 className="mt-3">{head}</h3>}
-            <button type="button" className={it.id === here ? "here" : ""} onClick={() => onChoose(i)}>
-              <span className="box">
+            <button
+              type="button"
+              className={`bar-key ${it.id === here ? "active" : ""}`}
+              onClick={() => onChoose(i)}
+            >
+              <span className="flex-shrink-0" style={{ width: 34 }}>
                 {v ? <Flag verdict={v} size={14} /> : <span aria-hidden="true">{e ? "?" : "○"}</span>}
               </span>
               <span>
@@ -32,9 +37,9 @@ export function ItemList({ w, entries, here, onChoose }: Props) {
                 </span>
               </span>
             </button>
-          </li>
+          </ListGroup.Item>
         );
       })}
-    </ul>
+    </ListGroup>
   );
 }

@@ -8,12 +8,12 @@ export function KnownWords({ item }: { item: Item }) {
   const k = item.known;
   if (!k)
     return (
-      <p className="offered" role="status">
+      <p className="border-top border-2 border-primary pt-2" role="status">
         It is not worked out here: look yourself.
       </p>
     );
   return (
-    <div className="offered mb-3" role="status">
+    <div className="border-top border-2 border-primary pt-2 mb-3" role="status">
       <p className="mb-1">
         <VerdictMark verdict={k.verdict} /> {k.words}
       </p>

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { VerdictMark } from "../parts/Flag";
 import { useZone } from "../parts/time";
@@ -12,22 +13,22 @@ export function OfThisPlace({ aircraft, item }: { aircraft: string; item: Item }
   const said = trends ? trendsAt(trends, item) : [];
   if (!said.length && !defects.length) return null;
   return (
-    <ul className="plain" aria-label="Known of this place">
+    <ListGroup as="ul" variant="flush" aria-label="Known of this place">
       {defects.map((d) => (
-        <li key={d.id}>
+        <ListGroup.Item as="li" key={d.id}>
           <VerdictMark verdict={d.severity} /> Open:{" "}
           <Link to={`/fleet/${aircraft}?defect=${d.id}`}>{d.title}</Link>{" "}
           <span className="soft">
             {d.raised_by}, {z.date(d.raised_at)}
             {d.deferral && `, ${d.deferral}`}
           </span>
-        </li>
+        </ListGroup.Item>
       ))}
       {said.map((s) => (
-        <li key={s.words}>
+        <ListGroup.Item as="li" key={s.words}>
           <VerdictMark verdict={s.verdict} /> {s.words}
-        </li>
+        </ListGroup.Item>
       ))}
-    </ul>
+    </ListGroup>
   );
 }

@@ -26,7 +26,7 @@ export function Offered({ o, judged, note, onNote }: OfferedProps) {
   const minutes = Math.max(0, Math.round((useNow() - Date.parse(o.at)) / 60_000));
   const age = minutes < 90 ? `${minutes} min` : `${Math.round(minutes / 60)} h`;
   return (
-    <div className="offered" role="status">
+    <div className="border-top border-2 border-primary pt-2" role="status">
       <p className="mb-1">
         Read {zone.time(o.at)} {sources[o.source] ?? `from ${o.source}`}, {age} ago:{" "}
         <strong>{o.words}</strong>. Still so? Else read it anew.

@@ -8,7 +8,7 @@ export function Pinned({ w, onShow }: { w: RunSeen; onShow: (i: number) => void 
   );
   if (stops.length === 0) return null;
   return (
-    <div className="pinned d-flex gap-2 align-items-center flex-wrap" role="status">
+    <div className="alert alert-danger py-1 mb-2 d-flex gap-2 align-items-center flex-wrap" role="status">
       <Flag verdict="stop" size={16} />
       <strong>Stops the flight:</strong>
       {stops.map((e) => (

@@ -22,13 +22,13 @@ export function RoundChoice({ rounds, chosen, onChoose }: Props) {
   const others = rounds.filter((r) => !r.check);
   return (
     <>
-      <div className="choice">
+      <div className="d-flex flex-wrap gap-2">
         {rounds.filter((r) => r.check).map((r) => key(r, `${r.title}: ${r.when}`))}
       </div>
       {others.length > 0 && (
         <>
           <p className="soft mt-3 mb-1">Other rounds</p>
-          <div className="rounds">{others.map((r) => key(r, r.title))}</div>
+          <div className="d-flex flex-wrap gap-2">{others.map((r) => key(r, r.title))}</div>
           <p className="soft mt-1 mb-0">{others.find((r) => r.key === chosen)?.when}</p>
         </>
       )}

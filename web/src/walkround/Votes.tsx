@@ -1,4 +1,5 @@
-import { Button } from "react-bootstrap";
+import { columns } from "../parts/columns";
+import { Button, ListGroup } from "react-bootstrap";
 import type { Item } from "./model";
 import type { Typed } from "./typed";
 
@@ -14,9 +15,15 @@ export function Votes({ item, typed, change }: Props) {
   const put = (name: string, go: boolean) =>
     change({ poll: [...typed.poll.filter((v) => v.name !== name), { name, go }] });
   return (
-    <ul className="marks" aria-label="Asked by name">
+    <ListGroup
+      as="ul"
+      variant="flush"
+      className="in-columns always"
+      aria-label="Asked by name"
+      style={columns("minmax(0, 1fr) auto auto")}
+    >
       {(item.names ?? []).map((name) => (
-        <li key={name} className="vote">
+        <ListGroup.Item as="li" key={name}>
           <strong>{name}</strong>
           <Button
             type="button"
@@ -36,8 +43,8 @@ export function Votes({ item, typed, change }: Props) {
           >
             No go
           </Button>
-        </li>
+        </ListGroup.Item>
       ))}
-    </ul>
+    </ListGroup>
   );
 }

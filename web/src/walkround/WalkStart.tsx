@@ -1,10 +1,11 @@
+import { Notice } from "../parts/Notice";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useJobs } from "../jobs/useJobs";
+import { useJobs } from "../jobs/api";
 import { PackChoice } from "../rack/PackChoice";
 import { usePacks } from "../api/queries";
 import { Fold } from "../parts/Fold";
@@ -79,14 +80,14 @@ function Start({ d, packs, rounds }: StartProps & { rounds: Schemas["Round"][] }
       <ViewHead title={`Walk round ${d.aircraft.name}`} />
       <div className="stack" style={{ maxWidth: 760 }}>
         {resume && (
-          <div className="notice">
+          <Notice>
             <div>
               <p>A walk round this aircraft is already under way; its entries are kept.</p>
               <Link className="btn btn-primary mt-2" to={`/walk/${resume}`}>
                 Go on with it
               </Link>
             </div>
-          </div>
+          </Notice>
         )}
         <Sheet title="Which round">
           <RoundChoice rounds={rounds} chosen={kind} onChoose={setKind} />

@@ -1,3 +1,5 @@
+import { ListGroup } from "react-bootstrap";
+import { Notice } from "../parts/Notice";
 import { useZone } from "../parts/time";
 import type { Run } from "./model";
 
@@ -5,18 +7,18 @@ import type { Run } from "./model";
 export function Wanted({ notes }: { notes: Run["notes"] }) {
   const z = useZone();
   return (
-    <div className="notices" role="note" aria-label="Since the last walk">
+    <Notice role="note" className="d-block mb-3">
       <strong>Said since the last walk:</strong>
-      <ul className="plain">
+      <ListGroup as="ul" variant="flush">
         {notes.map((n) => (
-          <li key={n.at + n.text}>
+          <ListGroup.Item as="li" key={n.at + n.text}>
             {n.text}{" "}
             <span className="soft">
               {n.by}, {z.both(n.at)}
             </span>
-          </li>
+          </ListGroup.Item>
         ))}
-      </ul>
-    </div>
+      </ListGroup>
+    </Notice>
   );
 }

@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { Fold } from "../parts/Fold";
 import { DrillPicture } from "./DrillPicture";
 import type { Item } from "./model";
@@ -8,7 +9,7 @@ export function WhatBad({ item }: { item: Item }) {
   if (!all.length) return null;
   return (
     <Fold summary="What bad looks like">
-      <div className="bad-looks">
+      <div className="tiles" style={tiles(150)}>
         {all.map((p) => (
           <figure key={p.key}>
             <DrillPicture drawing={p.key} />

@@ -1,5 +1,6 @@
+import { columns } from "../parts/columns";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import type { ReadsOn } from "../api/pages";
@@ -92,9 +93,14 @@ export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: Read
           text={(x) => `${x.aircraft} ${x.title} ${x.note} ${x.raised_by}`}
         >
           {(lines) => (
-            <ul className="plain-rows">
+            <ListGroup
+              as="ul"
+              variant="flush"
+              className="in-columns"
+              style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
+            >
               {lines.map((x) => (
-                <li key={x.id}>
+                <ListGroup.Item as="li" key={x.id}>
                   <span className="text-nowrap">
                     <ChoiceBox choice={choice} w={wantedDefect(x)} /> <VerdictMark verdict={x.severity} />
                   </span>
@@ -107,18 +113,23 @@ export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: Read
                     </div>
                   </div>
                   <DefectDecision d={x} />
-                </li>
+                </ListGroup.Item>
               ))}
-            </ul>
+            </ListGroup>
           )}
         </LongList>
         <Several choice={choice} wanted={wanted} />
       </Sheet>
       {closed.length > 0 && (
         <Sheet title="Closed defects">
-          <ul className="plain-rows">
+          <ListGroup
+            as="ul"
+            variant="flush"
+            className="in-columns"
+            style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
+          >
             {closed.map((x) => (
-              <li key={x.id}>
+              <ListGroup.Item as="li" key={x.id}>
                 <span className="fig">{x.closed_at && z.date(x.closed_at)}</span>
                 <span>
                   {x.aircraft}: {x.title}
@@ -126,9 +137,9 @@ export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: Read
                 <span className="soft">
                   {x.closing_note} ({x.closed_by})
                 </span>
-              </li>
+              </ListGroup.Item>
             ))}
-          </ul>
+          </ListGroup>
           <More of={pages} what="defects" />
         </Sheet>
       )}

@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
@@ -89,7 +90,7 @@ function List({ d }: { d: Schemas["DueList"] }) {
         >
           {(lines) => (
             <ScrollX label="What falls due">
-              <table className="ledger">
+              <Table>
                 <thead>
                   <tr>
                     <th>When</th>
@@ -126,7 +127,7 @@ function List({ d }: { d: Schemas["DueList"] }) {
                     );
                   })}
                 </tbody>
-              </table>
+              </Table>
             </ScrollX>
           )}
         </LongList>

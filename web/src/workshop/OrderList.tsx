@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { type Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
@@ -58,7 +59,7 @@ export function OrderList() {
             >
               {(lines) => (
                 <ScrollX label="Work orders">
-                  <table className="ledger">
+                  <Table>
                     <thead>
                       <tr>
                         <th>Aircraft</th>
@@ -89,7 +90,7 @@ export function OrderList() {
                         </tr>
                       ))}
                     </tbody>
-                  </table>
+                  </Table>
                 </ScrollX>
               )}
             </LongList>

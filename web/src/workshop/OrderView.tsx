@@ -65,7 +65,7 @@ function OneOrder({ o }: { o: Order }) {
                 {o.cause_note.charAt(0).toUpperCase() + o.cause_note.slice(1).replace(/-/g, " ")}
               </p>
             )}
-            <ol className="steps">
+            <ol className="ps-4">
               {o.steps.map((s) => (
                 <li key={s.step.id}>{works ? <StepEntry o={o} s={s} /> : <StepDone s={s} />}</li>
               ))}

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -96,7 +96,7 @@ function OnePart({ p }: { p: Part }) {
             <Empty>It has never been fitted.</Empty>
           ) : (
             <ScrollX label="Everywhere it has been">
-              <table className="ledger">
+              <Table>
                 <thead>
                   <tr>
                     <th>Aircraft</th>
@@ -123,7 +123,7 @@ function OnePart({ p }: { p: Part }) {
                     </tr>
                   ))}
                 </tbody>
-              </table>
+              </Table>
             </ScrollX>
           )}
         </Sheet>

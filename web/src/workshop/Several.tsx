@@ -43,7 +43,7 @@ export function ChoiceKeys({ choice, wanted }: { choice: Choice; wanted: Wanted[
 export function ChoiceBox({ choice, w }: { choice: Choice; w?: Wanted }) {
   if (!choice.keys || !w) return null;
   return (
-    <label className="choose-line">
+    <label className="tap d-inline-flex align-items-center px-2">
       <input
         type="checkbox"
         className="form-check-input m-0"

@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { AreaField, NumberField } from "../parts/Field";
+import { AreaField, NumberField, Wrong } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { parseNumber } from "../parts/number";
 import { PhotoField } from "../parts/PhotoField";
@@ -34,7 +34,7 @@ export function StepDone({ s }: { s: Step }) {
 function Photos({ ids }: { ids: string[] }) {
   if (ids.length === 0) return null;
   return (
-    <div className="photos my-1">
+    <div className="photos d-flex flex-wrap gap-2 my-1">
       {ids.map((p, i) => (
         <a key={p} href={`/api/v1/photos/${p}`} target="_blank" rel="noreferrer">
           <img src={`/api/v1/photos/${p}`} alt={`Photo ${i + 1} of this step`} />
@@ -99,9 +99,7 @@ export function StepEntry({ o, s }: { o: Order; s: Step }) {
       )}
       {wrong && (
         <div className="field mb-1">
-          <div className="wrong" role="alert">
-            {wrong}
-          </div>
+          <Wrong>{wrong}</Wrong>
         </div>
       )}
       <div className="d-flex gap-2 flex-wrap align-items-center mt-1">

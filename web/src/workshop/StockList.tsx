@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Table } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -58,7 +58,7 @@ export function StockList() {
               >
                 {(lines) => (
                   <ScrollX label="Stock">
-                    <table className="ledger">
+                    <Table>
                       <thead>
                         <tr>
                           <th>What</th>
@@ -109,7 +109,7 @@ export function StockList() {
                           </tr>
                         ))}
                       </tbody>
-                    </table>
+                    </Table>
                   </ScrollX>
                 )}
               </LongList>

@@ -14,7 +14,7 @@ export function YearStrip({ weeks, name }: { weeks: Week[]; name: string }) {
   return (
     <svg
       ref={ref}
-      className="yearstrip"
+      className="drawn yearstrip"
       viewBox={`0 0 ${width} ${tall + foot}`}
       role="img"
       aria-label={`The year of ${name}: ${yearWords(weeks)}`}
@@ -24,20 +24,22 @@ export function YearStrip({ weeks, name }: { weeks: Week[]; name: string }) {
         return (
           <g key={w.from} transform={`translate(${i * cell} 0)`}>
             <title>{weekWords(w)}</title>
-            <rect className={w.down ? "week down" : "week"} width={cell} height={tall - 9} />
-            {w.down && <path className="hatch" d={`M0 ${tall - 9}L${cell} 0M0 14L${cell} 0`} />}
-            <rect className="flown" x={cell * 0.15} y={tall - 9 - h} width={cell * 0.7} height={h} />
+            <rect className="none" width={cell} height={tall - 9} />
+            {w.down && (
+              <path className="s-stop" strokeWidth={1.5} d={`M0 ${tall - 9}L${cell} 0M0 14L${cell} 0`} />
+            )}
+            <rect className="dot" x={cell * 0.15} y={tall - 9 - h} width={cell * 0.7} height={h} />
             {w.work > 0 && (
               <path
-                className="work"
+                className="soft-fill"
                 d={`M${cell / 2} ${tall - 8}l${Math.min(cell / 2, 5)} 8h${-2 * Math.min(cell / 2, 5)}z`}
               />
             )}
-            {w.stops > 0 && <path className="stop" d={`M0 2h${cell}M0 6h${cell}`} />}
+            {w.stops > 0 && <path className="s-stop" d={`M0 2h${cell}M0 6h${cell}`} />}
           </g>
         );
       })}
-      <path className="base" d={`M0 ${tall - 9}H${width}`} />
+      <path className="ink" d={`M0 ${tall - 9}H${width}`} />
       {months(weeks.map((w) => w.from))
         .filter((_, i) => i % 3 === 0)
         .map((m) => (

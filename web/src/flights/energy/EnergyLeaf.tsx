@@ -1,3 +1,4 @@
+import { Form } from "react-bootstrap";
 import { Explained } from "../../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
@@ -115,10 +116,8 @@ function Balance({ e, d, liquid, onLiquid, onMore }: BalanceProps) {
       {tank > 0 && (
         <label className="d-block">
           In the tank: {u.show("mass", liquid)}
-          <input
-            type="range"
-            className="w-100"
-            style={{ height: 48 }}
+          <Form.Range
+            className="tap"
             min={0}
             max={tank}
             step={tank / 60}

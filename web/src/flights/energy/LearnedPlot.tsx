@@ -17,22 +17,22 @@ export function LearnedPlot({ flights }: { flights: Schemas["LearnedFlight"][] }
   return (
     <svg
       ref={ref}
-      style={{ height: h }}
-      className="learned"
+      style={{ height: h, maxWidth: 560 }}
+      className="drawn"
       viewBox={`0 0 ${w} ${h}`}
       role="img"
       aria-label={`Energy of ${counted(points.length, "flight")} against the model`}
     >
       {[0.8, 1, 1.2].map((v) => (
         <g key={v}>
-          <line x1={40} x2={w} y1={y(v)} y2={y(v)} className={v === 1 ? "model" : "grid"} />
+          <line x1={40} x2={w} y1={y(v)} y2={y(v)} className={v === 1 ? "ink" : "rule"} />
           <text x={2} y={y(v) + 5}>
             {Math.round(v * 100)} %
           </text>
         </g>
       ))}
       {points.map((p, i) => (
-        <circle key={i} cx={x(i)} cy={y(p.share)} r={5} className={p.counts ? "counts" : "left"}>
+        <circle key={i} cx={x(i)} cy={y(p.share)} r={5} className={p.counts ? "dot" : "thin"}>
           <title>{`${Math.round(p.share * 100)} % of the model${p.why ? `, left out: ${p.why}` : ""}`}</title>
         </circle>
       ))}

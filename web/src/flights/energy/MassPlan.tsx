@@ -1,3 +1,4 @@
+import { Table } from "react-bootstrap";
 import { Explained } from "../../parts/Explained";
 import type { Schemas } from "../../api/client";
 import { Flag, words } from "../../parts/Flag";
@@ -28,20 +29,22 @@ export function MassPlan({ b, items, type }: MassPlanProps) {
   return (
     <>
       <svg
-        className="massplan"
+        className="drawn strong"
+        style={{ maxHeight: 340 }}
         viewBox={`${-arm * 1.45} ${-arm * 1.45} ${arm * 2.9} ${arm * 2.9}`}
         role="img"
         aria-label={`Centre of gravity ${Math.round(b.sum.x_m * 1000)} mm to the right and ${Math.round(b.sum.y_m * 1000)} mm ahead`}
       >
         {motors.map((m) => (
-          <line key={m.id} x1={0} y1={0} x2={m.x} y2={-m.y} className="arm" strokeWidth={arm * 0.02} />
+          <line key={m.id} x1={0} y1={0} x2={m.x} y2={-m.y} className="ink" strokeWidth={arm * 0.02} />
         ))}
         {motors.map((m, i) => (
           <g key={m.id} transform={`translate(${m.x} ${-m.y})`}>
-            <circle r={arm * 0.3} className="most" strokeWidth={arm * 0.01} />
+            <circle r={arm * 0.3} className="paper" strokeDasharray="0.03 0.03" strokeWidth={arm * 0.01} />
             <circle
               r={r(b.shares_kg[i] ?? 0)}
-              className={(b.shares_kg[i] ?? 0) > b.most_kg ? "lifts over" : "lifts"}
+              className={(b.shares_kg[i] ?? 0) > b.most_kg ? "v-stop" : "soft-fill"}
+              fillOpacity={(b.shares_kg[i] ?? 0) > b.most_kg ? 0.6 : 0.3}
             />
             <text fontSize={arm * 0.16} textAnchor="middle" y={arm * 0.05}>
               {(b.shares_kg[i] ?? 0).toFixed(1)}
@@ -54,7 +57,7 @@ export function MassPlan({ b, items, type }: MassPlanProps) {
             y={-(limits.ahead_m ?? 0) * ten}
             width={2 * (limits.x_m ?? 0) * ten}
             height={((limits.ahead_m ?? 0) + (limits.behind_m ?? 0)) * ten}
-            className="range"
+            className="area"
             strokeWidth={arm * 0.012}
           />
         )}
@@ -62,7 +65,8 @@ export function MassPlan({ b, items, type }: MassPlanProps) {
           cx={b.sum.x_m * ten}
           cy={-b.sum.y_m * ten}
           r={arm * 0.05}
-          className={`centre ${b.verdict}`}
+          className={b.verdict === "stop" ? "v-stop" : "dot"}
+          stroke="var(--sheet)"
           strokeWidth={arm * 0.02}
         />
       </svg>
@@ -70,7 +74,7 @@ export function MassPlan({ b, items, type }: MassPlanProps) {
         Circles: what each motor lifts, kg, in what it may, {b.most_kg.toFixed(1)} kg. The box in the middle
         is the range of the centre of gravity, drawn larger than it is.
       </p>
-      <table className="ledger">
+      <Table>
         <tbody>
           {items
             .filter((i) => i.kg > 0)
@@ -90,7 +94,7 @@ export function MassPlan({ b, items, type }: MassPlanProps) {
             </td>
           </tr>
         </tbody>
-      </table>
+      </Table>
       {b.says.map((s) => (
         <div key={s.sentence} className={`judged ${s.verdict} mt-2`}>
           <Flag verdict={s.verdict} size={14} />

@@ -41,7 +41,7 @@ export function Findings({ g, settled }: Pick<GateProps, "g" | "settled">) {
       <div aria-busy={!settled}>
         {o.findings.length === 0 && <p className="mt-2 mb-0">Nothing stands against this flight.</p>}
         {groups.map(({ lifter, findings }) => (
-          <section key={lifter} className="lifter">
+          <section key={lifter} className="mt-3">
             <h3>
               <Flag verdict={findings[0]!.verdict} size={14} />
               <span className="visually-hidden">{words[findings[0]!.verdict]}: </span>

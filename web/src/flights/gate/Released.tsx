@@ -51,7 +51,7 @@ export function Released({ g, r, mine }: Props) {
         <p>
           <VerdictMark verdict={r.verdict} /> {r.purpose}
         </p>
-        {g.output.first_leg && <p className="first-leg">{g.output.first_leg}</p>}
+        {g.output.first_leg && <p className="fs-3 fw-semibold lh-sm">{g.output.first_leg}</p>}
         {withdraw.error && <Problem error={withdraw.error} />}
         {mine && (
           <p>
@@ -79,18 +79,18 @@ export function Released({ g, r, mine }: Props) {
       {mine && (!flight || gone !== undefined) && (
         <div className="thumb">
           {end.state === "soon" && (
-            <p className="wait-line" role="status">
+            <p className="alert alert-light py-1 fw-semibold" role="status">
               The release lapses in {counted(end.minutes, "minute")}. Then the wind is measured again, and the
               gate asked and signed anew.
             </p>
           )}
           {over && (
-            <p className="wait-line" role="alert">
+            <p className="alert alert-light py-1 fw-semibold" role="alert">
               The release no longer holds. Withdraw it and ask the gate again.
             </p>
           )}
           {!up && !over && (
-            <p className="wait-line" role="status">
+            <p className="alert alert-light py-1 fw-semibold" role="status">
               No network: the gate cannot be asked once more at take-off. Lift off only if nothing has
               changed.
             </p>

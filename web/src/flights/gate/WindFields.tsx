@@ -1,3 +1,4 @@
+import { Notice } from "../../parts/Notice";
 import { Button } from "react-bootstrap";
 import { NumberField, SelectField } from "../../parts/Field";
 import { serverNow, useAge, useNow } from "../../parts/time";
@@ -23,7 +24,7 @@ export function WindFields({ value, onChange, wrong, before }: Props) {
   return (
     <>
       {offer && (
-        <div className="notice mb-3">
+        <Notice className="mb-3">
           <p className="flex-grow-1">
             Measured here {age(offer.at)}: {offer.steady} {u.label("speed")}
             {offer.gust && `, gusts ${offer.gust}`}.
@@ -31,7 +32,7 @@ export function WindFields({ value, onChange, wrong, before }: Props) {
           <Button variant="outline-primary" onClick={() => onChange(offer)}>
             Still so
           </Button>
-        </div>
+        </Notice>
       )}
       <div className="two tight">
         <NumberField

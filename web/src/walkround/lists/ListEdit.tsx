@@ -1,5 +1,6 @@
+import { columns } from "../../parts/columns";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
 import { Sheet } from "../../parts/Sheet";
 import { ItemEdit } from "./ItemEdit";
@@ -23,9 +24,9 @@ export function ListEdit({ entry, list, onChange }: Props) {
           title={s.title}
           aside={<span className="soft">{(s.in ?? ["walkround"]).join(", ")}</span>}
         >
-          <ul className="list-edit">
+          <ListGroup as="ul" variant="flush" className="in-columns" style={columns("minmax(0, 1fr) auto")}>
             {s.items.map((it, item) => (
-              <li key={it.id}>
+              <ListGroup.Item as="li" key={it.id}>
                 <span>
                   <strong>{it.title}</strong>{" "}
                   <span className="soft">
@@ -35,7 +36,7 @@ export function ListEdit({ entry, list, onChange }: Props) {
                   </span>
                 </span>
                 {onChange && (
-                  <span className="list-keys">
+                  <span className="d-flex gap-2">
                     <Button
                       size="sm"
                       variant="outline-primary"
@@ -70,9 +71,9 @@ export function ListEdit({ entry, list, onChange }: Props) {
                     </Button>
                   </span>
                 )}
-              </li>
+              </ListGroup.Item>
             ))}
-          </ul>
+          </ListGroup>
           {onChange && (
             <Button
               size="sm"
