@@ -67,7 +67,7 @@ func TestLabelsAreReadWithTheCamera(t *testing.T) {
 	p.Click("Read the label of the pack in hand")
 	p.Gone("Number on the label")
 	assert.True(t, browser.Eval[bool](p,
-		"[...document.querySelectorAll('.choice [aria-pressed=true]')].some((b) => b.textContent.includes('D3'))"),
+		"[...document.querySelectorAll('[role=group] [aria-pressed=true]')].some((b) => b.textContent.includes('D3'))"),
 		"the pack in hand is chosen")
 	p.Go("/walk/start/" + id(t, f.svc, "Lantern Three").String())
 	p.See("The pack that comes along")

@@ -68,6 +68,19 @@ export default tseslint.config(
     },
   },
   {
+    // What is written stands in the api of its feature, with what it touches.
+    files: ["src/**/*.tsx"],
+    rules: {
+      "no-restricted-syntax": [
+        "error",
+        {
+          selector: "CallExpression[callee.object.name='api'][callee.property.name=/^(POST|PUT|DELETE)$/]",
+          message: "A view writes by a mutation of its feature's api.ts (useWrite).",
+        },
+      ],
+    },
+  },
+  {
     // A view fits on a page or two; what is larger is several things.
     files: ["src/**/*.tsx"],
     rules: { "max-lines": ["error", { max: 150, skipBlankLines: true, skipComments: true }] },

@@ -1,14 +1,14 @@
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
-import { asText, BringIn } from "../parts/BringIn";
+import { type Schemas } from "../api/client";
+import { BringIn } from "../parts/BringIn";
 import { Dialog } from "../parts/Dialog";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
 import { Busy, Loading, Problem } from "../parts/states";
 import { useAge } from "../parts/time";
 import { useUnits } from "../parts/units";
-import { useLookUp } from "./api";
+import { useLookUp, bringZones } from "./api";
 import { Authorisations } from "./Authorisations";
 import type { Zone } from "./model";
 import { Wanted } from "./Wanted";
@@ -77,16 +77,7 @@ function LookUp({ site, desk }: { site: string; desk: boolean }) {
           field="File with zones"
           what="zones"
           accept=".geojson,.json"
-          take={async (f, fetch) =>
-            ask(
-              api.POST("/sites/{id}/airspace/import", {
-                params: { path: { id: site } },
-                body: await f.text(),
-                ...asText,
-                fetch,
-              }),
-            )
-          }
+          take={(f, fetch) => bringZones(site, f, fetch)}
         />
       </div>
       {look.isPending && <Busy what="Asking the desk …" />}

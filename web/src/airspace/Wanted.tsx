@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useAskAuthorisation } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { MomentField } from "../parts/DateField";
 import { NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -51,7 +50,7 @@ export function Wanted({
   zone: Zone;
   onDone: () => void;
 }) {
-  const qc = useQueryClient();
+  const askAuthorisation = useAskAuthorisation();
   const z = useZone();
   const u = useUnits();
   const [id] = useState(newId);
@@ -69,20 +68,17 @@ export function Wanted({
     if (!n.ok) return f.setError("ceiling_m", { message: n.empty ? "Enter the height." : n.sentence });
     if (!from) return f.setError("from", { message: "Enter date and time." });
     if (!to) return f.setError("to", { message: "Enter date and time." });
-    await ask(
-      api.PUT("/authorisations/{id}", {
-        params: { path: { id } },
-        body: {
-          site_id: site,
-          zone_id: zone.id,
-          number: v.number,
-          ceiling_m: u.toBase("length", n.value),
-          from,
-          to,
-        },
-      }),
-    );
-    await wrote(qc, "authorisations");
+    await askAuthorisation.mutateAsync({
+      id,
+      body: {
+        site_id: site,
+        zone_id: zone.id,
+        number: v.number,
+        ceiling_m: u.toBase("length", n.value),
+        from,
+        to,
+      },
+    });
     onDone();
   });
   return (

@@ -1,5 +1,7 @@
+import { asText, type Fetch } from "../parts/BringIn";
+import { useWrite } from "../api/write";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, ask, newId } from "../api/client";
+import { api, ask, newId, type Schemas } from "../api/client";
 import { wrote } from "../api/touched";
 
 export type CallKind = "start" | "end";
@@ -52,3 +54,22 @@ export function useWithdrawGrant() {
     onSettled,
   });
 }
+
+/** Ask the desk for an authorisation, or put one on record. */
+export const useAskAuthorisation = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["AuthorisationNew"] }) =>
+      ask(api.PUT("/authorisations/{id}", { params: { path: { id } }, body })),
+    "authorisations",
+  );
+
+/** Zones from a file, as they come; each feature is accounted for. */
+export const bringZones = async (site: string, file: File, fetch: Fetch) =>
+  ask(
+    api.POST("/sites/{id}/airspace/import", {
+      params: { path: { id: site } },
+      body: await file.text(),
+      ...asText,
+      fetch,
+    }),
+  );

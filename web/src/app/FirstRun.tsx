@@ -1,6 +1,6 @@
+import { useCreateCrew } from "./api";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -12,6 +12,7 @@ import { metric } from "../setup/units";
 
 /** The first page of an empty Mainstay: the crew and its first chief. */
 export function FirstRun({ zones }: { zones: string[] }) {
+  const createCrew = useCreateCrew();
   const qc = useQueryClient();
   const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
   const all = zones.includes(here) ? zones : [here, ...zones];
@@ -25,7 +26,7 @@ export function FirstRun({ zones }: { zones: string[] }) {
       f.setError("pin_again", { message: "This differs from the PIN above." }, { shouldFocus: true });
       return;
     }
-    const s = await ask(api.POST("/setup", { body: v }));
+    const s = await createCrew.mutateAsync(v);
     setServerTime(s.now);
     qc.setQueryData(keys.session, s);
   });

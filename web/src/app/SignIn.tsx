@@ -1,7 +1,7 @@
+import { useSignIn } from "./api";
 import { Notice } from "../parts/Notice";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { usePresses } from "../outbox/hooks";
 import { TextField } from "../parts/Field";
@@ -11,10 +11,11 @@ import { Problem } from "../parts/states";
 import { setServerTime } from "../parts/time";
 
 export function SignIn() {
+  const signIn = useSignIn();
   const qc = useQueryClient();
   const f = useDraftForm("sign-in", { login: "", password: "" }, ["password"]);
   const send = f.submit(async (v) => {
-    const s = await ask(api.POST("/session", { body: v }));
+    const s = await signIn.mutateAsync(v);
     setServerTime(s.now);
     qc.setQueryData(keys.session, s);
   });

@@ -1,7 +1,7 @@
+import { signOut } from "./api";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { usePresses } from "../outbox/hooks";
 import { waitWords } from "../outbox/model";
@@ -16,7 +16,7 @@ export function SignOut() {
   const waits = usePresses().filter((p) => p.person === person.id).length;
   const [open, setOpen] = useState(false);
   const out = useMutation({
-    mutationFn: () => ask(api.DELETE("/session")),
+    mutationFn: signOut,
     onSuccess: () => {
       qc.setQueryData(keys.session, null);
       qc.removeQueries({ predicate: (q) => q.queryKey[0] !== "session" }); // the next person sees nothing of this one

@@ -1,4 +1,5 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useCalculation } from "./api";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, Table } from "react-bootstrap";
 import { Link, useParams } from "react-router";
@@ -34,20 +35,7 @@ function Calculator({ c }: { c: Schemas["Calculator"] }) {
   const [text, setText] = useState(() => params.get("text") ?? c.text_default);
   const read = useSoon(text);
   const whole = Object.keys(wrong).length === 0;
-  const q = useQuery({
-    queryKey: keys.calculation(c.key, c.text ? { text: read } : values),
-    queryFn: () =>
-      ask(
-        api.POST("/bench/{key}", {
-          params: { path: { key: c.key } },
-          body: c.text ? { values: {}, text: read } : { values },
-        }),
-      ),
-    enabled: whole,
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: Infinity,
-  });
+  const q = useCalculation(c.key, c.text ? { values: {}, text: read } : { values }, whole);
   const put = (name: string, text: string) => {
     setTyped((t) => ({ ...t, [name]: text }));
     set({ [name]: text });

@@ -81,7 +81,10 @@ function Jobs({ query, date }: { query: ReturnType<typeof useJobs>; date: string
 function Sums({ d }: { d: Schemas["Day"] }) {
   const count = (v: string) => d.aircraft.filter((a) => !a.in_air_since && a.verdict === v).length;
   return (
-    <div className="sums" aria-label="The day in numbers">
+    <div
+      className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary"
+      aria-label="The day in numbers"
+    >
       {(["clear", "watch", "stop"] as const).map((v) => (
         <div key={v}>
           <Flag verdict={v} />

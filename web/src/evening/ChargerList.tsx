@@ -1,10 +1,9 @@
-import { wrote } from "../api/touched";
+import { useSaveCharger } from "./api";
 import { zodResolver } from "@hookform/resolvers/zod";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { z } from "zod";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, TextField } from "../parts/Field";
@@ -62,7 +61,7 @@ const chargerForm = z.object({
 });
 
 function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
-  const qc = useQueryClient();
+  const saveCharger = useSaveCharger();
   const [id] = useState(() => c?.id ?? newId());
   const f = useDraftForm<z.input<typeof chargerForm>, z.output<typeof chargerForm>>(
     `charger-${c?.id ?? "new"}-${c?.version ?? 0}`,
@@ -79,9 +78,8 @@ function Edit({ c, onClose }: { c?: Charger; onClose: () => void }) {
   );
   const send = f.submit(async ({ generator, watts, ...v }) => {
     const body = { ...v, id, watts: watts ?? 0, generator_w: generator ?? 0, version: c?.version ?? 0 };
-    await ask(api.PUT("/chargers", { body }));
+    await saveCharger.mutateAsync(body);
     onClose();
-    void wrote(qc, "chargers");
   });
   return (
     <Dialog title={c ? `Change: ${c.name}` : "Add a charger"} open onClose={onClose}>

@@ -1,9 +1,8 @@
-import { wrote } from "../api/touched";
+import { useSaveGear } from "./api";
 import { useFleet } from "../api/queries";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -26,7 +25,7 @@ export const gearKinds: Record<Gear["kind"], string> = {
 
 /** Adds a piece of gear, or changes one. */
 export function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
-  const qc = useQueryClient();
+  const saveGear = useSaveGear();
   const [id] = useState(() => g?.id ?? newId());
   const f = useDraftForm(`gear-${g?.id ?? "new"}`, {
     name: g?.name ?? "",
@@ -42,21 +41,16 @@ export function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
       f.setError("minimum", { message: min.empty ? "Enter 1 to 100 %." : min.sentence });
       return;
     }
-    await ask(
-      api.PUT("/gear", {
-        body: {
-          id,
-          name: v.name,
-          kind: v.kind,
-          minimum: min.value,
-          active: v.active,
-          aircraft_id: v.aircraft || null,
-          version: g?.version ?? 0,
-        },
-      }),
-    );
+    await saveGear.mutateAsync({
+      id,
+      name: v.name,
+      kind: v.kind,
+      minimum: min.value,
+      active: v.active,
+      aircraft_id: v.aircraft || null,
+      version: g?.version ?? 0,
+    });
     onClose();
-    await wrote(qc, "gear");
   });
   return (
     <Dialog title={g ? `Change: ${g.name}` : "Add gear"} open onClose={onClose}>

@@ -1,9 +1,10 @@
+import { useSaveEvening } from "./api";
 import { columns } from "../parts/columns";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useMay } from "../parts/session";
 import { MomentField } from "../parts/DateField";
@@ -13,6 +14,7 @@ import { instant, useZone } from "../parts/time";
 
 /** What flies on the day and by when packs must be ready; every change is kept at once and plans anew. */
 export function Flying({ e }: { e: Schemas["Evening"] }) {
+  const saveEvening = useSaveEvening();
   const qc = useQueryClient();
   const may = useMay();
   const z = useZone();
@@ -30,19 +32,17 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
       return;
     }
     try {
-      const fresh = await ask(
-        api.PUT("/evenings/{day}", {
-          params: { path: { day: e.day } },
-          body: {
-            start_at: a,
-            ready_by: b,
-            sorties: e.flying.map((f) => ({
-              aircraft_id: f.aircraft_id,
-              sorties: sorties[f.aircraft_id] ?? f.sorties,
-            })),
-          },
-        }),
-      );
+      const fresh = await saveEvening.mutateAsync({
+        day: e.day,
+        body: {
+          start_at: a,
+          ready_by: b,
+          sorties: e.flying.map((f) => ({
+            aircraft_id: f.aircraft_id,
+            sorties: sorties[f.aircraft_id] ?? f.sorties,
+          })),
+        },
+      });
       qc.setQueryData(keys.evening(e.day), fresh);
     } catch (x) {
       setError(x);

@@ -1,10 +1,9 @@
+import { useCheckGear } from "./api";
 import { columns } from "../parts/columns";
-import { wrote } from "../api/touched";
 import { Explained } from "../parts/Explained";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { NumberField } from "../parts/Field";
@@ -82,7 +81,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
 }
 
 function ReadGear({ g, onClose }: { g: Gear; onClose: () => void }) {
-  const qc = useQueryClient();
+  const checkGear = useCheckGear();
   const f = useDraftForm(`gear-level-${g.id}`, { level: "" });
   const send = f.submit(async (v) => {
     const level = parseInRange(v.level, 0, 100, "%");
@@ -90,9 +89,8 @@ function ReadGear({ g, onClose }: { g: Gear; onClose: () => void }) {
       f.setError("level", { message: level.empty ? "Enter the level it shows." : level.sentence });
       return;
     }
-    await ask(api.POST("/gear/{id}/level", { params: { path: { id: g.id } }, body: { level: level.value } }));
+    await checkGear.mutateAsync({ id: g.id, body: { level: level.value } });
     onClose();
-    await wrote(qc, "gear");
   });
   return (
     <Dialog title={`Read ${g.name}`} open onClose={onClose}>

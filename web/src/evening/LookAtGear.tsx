@@ -1,7 +1,6 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useLookAtGear } from "./api";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -9,12 +8,11 @@ import { Problem } from "../parts/states";
 
 /** Somebody looks at case, leads and cells of a piece of gear. */
 export function LookAtGear({ g, onClose }: { g: Schemas["Gear"]; onClose: () => void }) {
-  const qc = useQueryClient();
+  const lookAtGear = useLookAtGear();
   const f = useDraftForm(`gear-look-${g.id}`, { found: "" });
   const send = f.submit(async (v) => {
-    await ask(api.POST("/gear/{id}/look", { params: { path: { id: g.id } }, body: v }));
+    await lookAtGear.mutateAsync({ id: g.id, body: v });
     onClose();
-    await wrote(qc, "gear");
   });
   return (
     <Dialog title={`Look at ${g.name}`} open onClose={onClose}>

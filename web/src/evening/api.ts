@@ -1,5 +1,6 @@
+import { useWrite } from "../api/write";
 import { useQuery } from "@tanstack/react-query";
-import { api, ask } from "../api/client";
+import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useAbout, usePress } from "../outbox/hooks";
 import { answered, pressKind } from "../outbox/kinds";
@@ -35,3 +36,33 @@ pressKind<TickPress>("evening.tick", {
     await answered(qc, queryKey, fresh);
   },
 });
+
+/** Add a charger, or change it. */
+export const useSaveCharger = () =>
+  useWrite((body: Schemas["ChargerEdit"]) => ask(api.PUT("/chargers", { body })), "chargers");
+
+/** Add gear that holds a charge, or change it. */
+export const useSaveGear = () =>
+  useWrite((body: Schemas["GearEdit"]) => ask(api.PUT("/gear", { body })), "gear");
+
+/** Somebody looked at a piece of gear, at case, leads and cells. */
+export const useLookAtGear = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["GearLook"] }) =>
+      ask(api.POST("/gear/{id}/look", { params: { path: { id } }, body })),
+    "gear",
+  );
+
+/** Say what flies on a day and when packs must be ready. */
+export const useSaveEvening = () =>
+  useWrite(({ day, body }: { day: string; body: Schemas["EveningEdit"] }) =>
+    ask(api.PUT("/evenings/{day}", { params: { path: { day } }, body })),
+  );
+
+/** The level of a piece of gear as read now. */
+export const useCheckGear = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["GearLevel"] }) =>
+      ask(api.POST("/gear/{id}/level", { params: { path: { id } }, body })),
+    "gear",
+  );

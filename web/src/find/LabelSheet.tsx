@@ -12,12 +12,12 @@ interface Label {
 export function Sheet({ labels }: { labels: Label[] }) {
   if (labels.length === 0) return <Empty>There is nothing to label yet.</Empty>;
   return (
-    <ul className="tiles labels" style={tiles(290)}>
+    <ul className="tiles labels list-unstyled" style={tiles(290)}>
       {labels.map((l) => (
-        <li key={l.code}>
+        <li key={l.code} className="border p-2 d-flex gap-3 align-items-center text-break">
           <Square text={`${location.origin}/l/${encodeURIComponent(l.code)}`} label={l.title} />
           <div>
-            <strong>{l.title}</strong>
+            <strong className="fs-5">{l.title}</strong>
             <div className="fig">{l.line}</div>
           </div>
         </li>

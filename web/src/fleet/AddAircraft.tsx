@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useAddAircraft } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { DateField } from "../parts/DateField";
 import { CheckField, SelectField, TextField } from "../parts/Field";
@@ -18,7 +17,7 @@ interface Props {
 }
 
 export function AddAircraft({ open, onClose, types }: Props) {
-  const qc = useQueryClient();
+  const addAircraft = useAddAircraft();
   const [id, setId] = useState(newId); // kept over repeated tries, so that a double submit adds one aircraft
   const f = useDraftForm("add-aircraft", {
     type_key: types[0]?.profile.key ?? "",
@@ -35,18 +34,13 @@ export function AddAircraft({ open, onClose, types }: Props) {
     const { mass: typed, ...rest } = v;
     const mass = readMass(typed, u);
     if (!mass.ok) return f.setError("mass", { message: mass.sentence });
-    await ask(
-      api.POST("/aircraft", {
-        body: {
-          ...rest,
-          id,
-          registration_expires: v.registration_expires || null,
-          mass_kg: mass.kg,
-          weighed_on: v.weighed_on || null,
-        },
-      }),
-    );
-    await wrote(qc, "aircraft", "parts", "work_orders");
+    await addAircraft.mutateAsync({
+      ...rest,
+      id,
+      registration_expires: v.registration_expires || null,
+      mass_kg: mass.kg,
+      weighed_on: v.weighed_on || null,
+    });
     f.reset({
       ...f.formState.defaultValues,
       name: "",

@@ -1,7 +1,6 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useUpdateAircraft } from "./api";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { DateField } from "../parts/DateField";
 import { CheckField, TextField } from "../parts/Field";
@@ -11,7 +10,7 @@ import { useUnits } from "../parts/units";
 import { MassFields, readMass } from "./MassFields";
 
 export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: () => void }) {
-  const qc = useQueryClient();
+  const updateAircraft = useUpdateAircraft();
   const u = useUnits();
   const f = useDraftForm(`edit-aircraft-${a.id}-${a.version}`, {
     name: a.name,
@@ -25,20 +24,17 @@ export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: 
     const { mass: typed, ...rest } = v;
     const mass = readMass(typed, u);
     if (!mass.ok) return f.setError("mass", { message: mass.sentence });
-    await ask(
-      api.PUT("/aircraft/{id}", {
-        params: { path: { id: a.id } },
-        body: {
-          ...rest,
-          version: a.version,
-          registration_expires: v.registration_expires || null,
-          mass_kg: mass.kg,
-          weighed_on: v.weighed_on || null,
-        },
-      }),
-    );
+    await updateAircraft.mutateAsync({
+      id: a.id,
+      body: {
+        ...rest,
+        version: a.version,
+        registration_expires: v.registration_expires || null,
+        mass_kg: mass.kg,
+        weighed_on: v.weighed_on || null,
+      },
+    });
     onClose();
-    await wrote(qc, "aircraft", "weighings");
   });
   return (
     <Dialog title={`Change ${a.name}`} open onClose={onClose}>

@@ -1,5 +1,5 @@
-import { wrote } from "../api/touched";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useFitParts } from "./api";
+import { useQuery } from "@tanstack/react-query";
 import { useId, useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
@@ -18,7 +18,7 @@ export interface ActProps {
 
 /** Fits parts, and says what becomes of those that come off. */
 export function FitParts({ open, onClose, d, positions }: ActProps & { d: Detail; positions: string[] }) {
-  const qc = useQueryClient();
+  const fitParts = useFitParts();
   const places = d.type.positions.filter((p) => positions.includes(p.id));
   const kind = places[0]?.kind ?? "part";
   const shelf = useQuery({ queryKey: keys.stock, queryFn: () => ask(api.GET("/stock")), enabled: open });
@@ -34,25 +34,22 @@ export function FitParts({ open, onClose, d, positions }: ActProps & { d: Detail
     fits: "",
   });
   const send = f.submit(async (v) => {
-    await ask(
-      api.POST("/aircraft/{id}/parts", {
-        params: { path: { id: d.aircraft.id } },
-        body: {
-          source: v.source,
-          old: v.old,
-          cut_up: v.cut_up,
-          fits: places.map((s, i) => ({
-            part_id: ids[i]!,
-            station: s.id,
-            serial: (v.serials[s.id] ?? "").trim(),
-          })),
-        },
-      }),
-    );
+    await fitParts.mutateAsync({
+      id: d.aircraft.id,
+      body: {
+        source: v.source,
+        old: v.old,
+        cut_up: v.cut_up,
+        fits: places.map((s, i) => ({
+          part_id: ids[i]!,
+          station: s.id,
+          serial: (v.serials[s.id] ?? "").trim(),
+        })),
+      },
+    });
     setIds(places.map(newId));
     f.reset({ serials: {}, source: "maker", old: "discard", cut_up: false, fits: "" });
     onClose();
-    await wrote(qc, "parts", "stock_lines", "work_orders");
   });
   return (
     <Dialog

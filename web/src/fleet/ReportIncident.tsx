@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useReportIncident } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, SelectField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -27,18 +26,15 @@ export interface ReportIncidentProps {
 
 /** What happened outside a flight: it opens the tasks of the programme at once and grounds the aircraft. */
 export function ReportIncident({ open, onClose, d }: ReportIncidentProps) {
-  const qc = useQueryClient();
+  const reportIncident = useReportIncident();
   const [id, setId] = useState(newId);
   const blank = { event: "hard-landing" as Event, note: "" };
   const f = useDraftForm(`incident-${d.aircraft.id}`, blank);
   const send = f.submit(async (v) => {
-    await ask(
-      api.POST("/aircraft/{id}/incidents", { params: { path: { id: d.aircraft.id } }, body: { ...v, id } }),
-    );
+    await reportIncident.mutateAsync({ id: d.aircraft.id, body: { ...v, id } });
     setId(newId());
     f.reset(blank);
     onClose();
-    await wrote(qc, "incident_reports", "groundings", "defects", "work_orders");
   });
   return (
     <Dialog title={`Something happened to ${d.aircraft.name}`} open={open} onClose={onClose}>

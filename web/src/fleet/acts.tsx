@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useGroundAircraft, useReturnAircraft } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField } from "../parts/Field";
@@ -14,17 +13,14 @@ import { type ActProps } from "./FitParts";
 type Detail = Schemas["AircraftDetail"];
 
 export function GroundAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
-  const qc = useQueryClient();
+  const groundAircraft = useGroundAircraft();
   const [id, setId] = useState(newId);
   const f = useDraftForm(`ground-${d.aircraft.id}`, { reason: "" });
   const send = f.submit(async (v) => {
-    await ask(
-      api.POST("/aircraft/{id}/ground", { params: { path: { id: d.aircraft.id } }, body: { ...v, id } }),
-    );
+    await groundAircraft.mutateAsync({ id: d.aircraft.id, body: { ...v, id } });
     setId(newId());
     f.reset({ reason: "" });
     onClose();
-    await wrote(qc, "groundings");
   });
   return (
     <Dialog title={`Ground ${d.aircraft.name}`} open={open} onClose={onClose}>
@@ -45,18 +41,17 @@ export function GroundAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
 }
 
 export function ReturnAircraft({ open, onClose, d }: ActProps & { d: Detail }) {
-  const qc = useQueryClient();
+  const returnAircraft = useReturnAircraft();
   const { person } = useSession();
   const f = useDraftForm(`return-${d.aircraft.id}`, { note: "", pin: "" }, ["pin"]);
   const send = f.submit(async (v) => {
     try {
-      await ask(api.POST("/aircraft/{id}/return", { params: { path: { id: d.aircraft.id } }, body: v }));
+      await returnAircraft.mutateAsync({ id: d.aircraft.id, body: v });
     } finally {
       f.setValue("pin", "");
     }
     f.reset({ note: "", pin: "" });
     onClose();
-    await wrote(qc, "groundings");
   });
   return (
     <Dialog title={`Return ${d.aircraft.name} to service`} open={open} onClose={onClose}>

@@ -1,3 +1,4 @@
+import { useWrite } from "../api/write";
 import { wrote } from "../api/touched";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
@@ -40,3 +41,58 @@ export function useTestedTogether(key: string) {
     onSuccess: look,
   });
 }
+
+/** Report what happened to an aircraft outside a flight. */
+export const useReportIncident = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["Incident"] }) =>
+      ask(api.POST("/aircraft/{id}/incidents", { params: { path: { id } }, body })),
+    "incident_reports",
+    "groundings",
+    "defects",
+    "work_orders",
+  );
+
+/** Ground an aircraft at once. */
+export const useGroundAircraft = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["Ground"] }) =>
+      ask(api.POST("/aircraft/{id}/ground", { params: { path: { id } }, body })),
+    "groundings",
+  );
+
+/** Return an aircraft to service, signed. */
+export const useReturnAircraft = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["ReturnToService"] }) =>
+      ask(api.POST("/aircraft/{id}/return", { params: { path: { id } }, body })),
+    "groundings",
+  );
+
+/** Fit new parts in place of what is at the stations. */
+export const useFitParts = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["FitParts"] }) =>
+      ask(api.POST("/aircraft/{id}/parts", { params: { path: { id } }, body })),
+    "parts",
+    "stock_lines",
+    "work_orders",
+  );
+
+/** Add an aircraft. */
+export const useAddAircraft = () =>
+  useWrite(
+    (body: Schemas["NewAircraft"]) => ask(api.POST("/aircraft", { body })),
+    "aircraft",
+    "parts",
+    "work_orders",
+  );
+
+/** Change an aircraft. */
+export const useUpdateAircraft = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["AircraftEdit"] }) =>
+      ask(api.PUT("/aircraft/{id}", { params: { path: { id } }, body })),
+    "aircraft",
+    "weighings",
+  );

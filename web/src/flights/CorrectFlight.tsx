@@ -1,8 +1,8 @@
-import { wrote } from "../api/touched";
+import { useCorrectFlight } from "./api";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
@@ -15,6 +15,7 @@ import { useUnits } from "../parts/units";
 
 /** Corrects a logged flight by a new entry; what was logged stays readable. */
 export function CorrectFlight({ f, onClose }: { f: Schemas["Flight"]; onClose: () => void }) {
+  const correctFlight = useCorrectFlight();
   const qc = useQueryClient();
   const u = useUnits();
   const { person } = useSession();
@@ -51,20 +52,17 @@ export function CorrectFlight({ f, onClose }: { f: Schemas["Flight"]; onClose: (
     }
     if (bad) return;
     try {
-      const fresh = await ask(
-        api.POST("/flights/{id}/corrections", {
-          params: { path: { id: f.id } },
-          body: {
-            id,
-            seconds: minutes * 60 + seconds,
-            landings,
-            litres: tank && litres.ok ? u.toBase("volume", litres.value) : 0,
-            reason: v.reason,
-            pin: v.pin,
-          },
-        }),
-      );
-      await wrote(qc, "flights", "flight_corrections", "parts");
+      const fresh = await correctFlight.mutateAsync({
+        id: f.id,
+        body: {
+          id,
+          seconds: minutes * 60 + seconds,
+          landings,
+          litres: tank && litres.ok ? u.toBase("volume", litres.value) : 0,
+          reason: v.reason,
+          pin: v.pin,
+        },
+      });
       qc.setQueryData(keys.flight(f.id), fresh);
       onClose();
     } finally {

@@ -50,7 +50,7 @@ export function InTheAir({ f, about }: FlightShown) {
   const takingOff = about.waiting.some((p) => p.opens);
   return (
     <div className="fly">
-      <div className="fly-head">
+      <div className="fly-head d-flex justify-content-between flex-wrap">
         <h1>{f.aircraft} in the air</h1>
         <span className="soft">
           {f.pilot} · {f.purpose}

@@ -1,6 +1,7 @@
+import { useWrite } from "../api/write";
 import { useQuery, type QueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { api, ask } from "../api/client";
+import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { useAbout, usePress, usePresses } from "../outbox/hooks";
 import { answered, pressKind, type Sending } from "../outbox/kinds";
@@ -122,3 +123,21 @@ pressKind<FlightPresses["fly.log"]>("fly.log", {
     look(qc);
   },
 });
+
+/** Correct a logged flight by a new entry that names it. */
+export const useCorrectFlight = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["NewCorrection"] }) =>
+      ask(api.POST("/flights/{id}/corrections", { params: { path: { id } }, body })),
+    "flights",
+    "flight_corrections",
+    "parts",
+  );
+
+/** Puts on record what an empty aircraft, or its packs, weigh. */
+export const useWeighAircraft = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["NewWeighing"] }) =>
+      ask(api.POST("/aircraft/{id}/weighings", { params: { path: { id } }, body })),
+    "weighings",
+  );

@@ -1,7 +1,6 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useAnswerJob } from "./api";
 import { useState } from "react";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Flag } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
@@ -10,20 +9,14 @@ import { useAge } from "../parts/time";
 
 /** What only a person can say about this job; each answer counts at once. */
 export function AskPanel({ j }: { j: Schemas["Job"] }) {
-  const qc = useQueryClient();
+  const answerJob = useAnswerJob();
   const may = useMay()("pilot", "crew") && j.state === "planned";
   const age = useAge();
   const [error, setError] = useState<unknown>();
   const answer = async (id: string, option: string) => {
     setError(undefined);
     try {
-      await ask(
-        api.PUT("/jobs/{id}/answers", {
-          params: { path: { id: j.id } },
-          body: { answers: [{ ask: id, option }] },
-        }),
-      );
-      await wrote(qc, "job_answers");
+      await answerJob.mutateAsync({ id: j.id, body: { answers: [{ ask: id, option }] } });
     } catch (e) {
       setError(e);
     }

@@ -1,9 +1,8 @@
+import { useWriteBriefing } from "./api";
 import { Notice } from "../parts/Notice";
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { Flag } from "../parts/Flag";
@@ -15,7 +14,7 @@ import { SignIt } from "./SignIt";
 
 /** The briefing as it was written from the assessment, read and signed by each participant. */
 export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
-  const qc = useQueryClient();
+  const writeBriefing = useWriteBriefing();
   const z = useZone();
   const may = useMay();
   const [signer, setSigner] = useState<Schemas["JobPersonSeen"]>();
@@ -25,8 +24,7 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
   const write = async () => {
     setError(undefined);
     try {
-      await ask(api.POST("/jobs/{id}/briefing", { params: { path: { id: j.id } }, body: { id: newId() } }));
-      await wrote(qc, "briefings");
+      await writeBriefing.mutateAsync({ id: j.id, body: { id: newId() } });
     } catch (e) {
       setError(e);
     }

@@ -1,9 +1,8 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useEndJob } from "./api";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
@@ -37,20 +36,14 @@ export function Flights({ j }: { j: Job }) {
 
 /** Closes the job or calls it off; either can be taken back. */
 export function Ends({ j }: { j: Job }) {
-  const qc = useQueryClient();
+  const endJob = useEndJob();
   const [error, setError] = useState<unknown>();
   const [asked, setAsked] = useState(false);
   const end = async (state: Job["state"]) => {
     setError(undefined);
     try {
-      await ask(
-        api.POST("/jobs/{id}/state", {
-          params: { path: { id: j.id } },
-          body: { state, version: j.version },
-        }),
-      );
+      await endJob.mutateAsync({ id: j.id, body: { state, version: j.version } });
       setAsked(false);
-      await wrote(qc, "jobs");
     } catch (e) {
       setError(e);
     }

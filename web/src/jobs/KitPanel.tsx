@@ -1,9 +1,8 @@
+import { usePackKit } from "./api";
 import { columns } from "../parts/columns";
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import { Waits } from "../outbox/Waits";
@@ -15,7 +14,7 @@ import { kitThing, useKitTick, withTicks } from "./kit";
 
 /** What to take along: packed by one, checked by another look. */
 export function KitPanel({ j }: { j: Schemas["Job"] }) {
-  const qc = useQueryClient();
+  const packKit = usePackKit();
   const may = useMay()("pilot", "crew", "technician") && j.state === "planned";
   const [error, setError] = useState<unknown>();
   const [label, setLabel] = useState("");
@@ -25,8 +24,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
   const put = async (item: string, body: Schemas["KitEdit"]) => {
     setError(undefined);
     try {
-      await ask(api.PUT("/jobs/{id}/kit/{item}", { params: { path: { id: j.id, item } }, body }));
-      await wrote(qc, "job_kit");
+      await packKit.mutateAsync({ id: j.id, item, body });
       return true;
     } catch (e) {
       setError(e);

@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useSignBriefing } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, ProblemError, type Schemas } from "../api/client";
+import { ProblemError, type Schemas } from "../api/client";
 import { PinPad } from "../parts/PinPad";
 import { Problem } from "../parts/states";
 import { postWords } from "./words";
@@ -16,7 +15,7 @@ interface SignItProps {
 
 /** One more signature under the briefing, with the own PIN. */
 export function SignIt({ job, briefing, who, onDone }: SignItProps) {
-  const qc = useQueryClient();
+  const signBriefing = useSignBriefing();
   const [pin, setPin] = useState("");
   const [error, setError] = useState<unknown>();
   const [busy, setBusy] = useState(false);
@@ -26,19 +25,16 @@ export function SignIt({ job, briefing, who, onDone }: SignItProps) {
     setBusy(true);
     setError(undefined);
     try {
-      await ask(
-        api.POST("/jobs/{id}/briefing/sign", {
-          params: { path: { id: job } },
-          body: { briefing_id: briefing.id, person_id: who.person_id, hash: briefing.hash, pin },
-        }),
-      );
+      await signBriefing.mutateAsync({
+        id: job,
+        body: { briefing_id: briefing.id, person_id: who.person_id, hash: briefing.hash, pin },
+      });
       onDone();
     } catch (e) {
       setError(e);
     }
     setPin("");
     setBusy(false);
-    await wrote(qc, "briefing_signatures");
   };
   return (
     <form

@@ -1,3 +1,4 @@
+import { useWrite } from "../api/write";
 import { wrote } from "../api/touched";
 import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
@@ -59,3 +60,43 @@ export function useWithdraw(job: string, decision: string) {
     onSuccess: () => void wrote(qc, "jobs", "job_decisions"),
   });
 }
+
+/** A participant has read the briefing and signs it. */
+export const useSignBriefing = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["BriefingSign"] }) =>
+      ask(api.POST("/jobs/{id}/briefing/sign", { params: { path: { id } }, body })),
+    "briefing_signatures",
+  );
+
+/** Close a job, call it off, or plan it again. */
+export const useEndJob = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["JobEnd"] }) =>
+      ask(api.POST("/jobs/{id}/state", { params: { path: { id } }, body })),
+    "jobs",
+  );
+
+/** Pack or check an item of the kit; an item of the own brings its words. */
+export const usePackKit = () =>
+  useWrite(
+    ({ id, item, body }: { id: string; item: string; body: Schemas["KitEdit"] }) =>
+      ask(api.PUT("/jobs/{id}/kit/{item}", { params: { path: { id, item } }, body })),
+    "job_kit",
+  );
+
+/** Answer questions of the rules. */
+export const useAnswerJob = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["JobAnswers"] }) =>
+      ask(api.PUT("/jobs/{id}/answers", { params: { path: { id } }, body })),
+    "job_answers",
+  );
+
+/** Write the briefing from what is known now. */
+export const useWriteBriefing = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["BriefingNew"] }) =>
+      ask(api.POST("/jobs/{id}/briefing", { params: { path: { id } }, body })),
+    "briefings",
+  );

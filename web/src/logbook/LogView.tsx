@@ -1,9 +1,9 @@
+import { bringFlights } from "./api";
 import { usePeople, useFleet } from "../api/queries";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask } from "../api/client";
 import { useMay } from "../parts/session";
-import { asText, BringIn } from "../parts/BringIn";
+import { BringIn } from "../parts/BringIn";
 import { useAddress } from "../parts/address";
 import { SearchField } from "../parts/SearchField";
 import { DayFilter } from "../parts/DayFilter";
@@ -103,9 +103,7 @@ function ImportLog() {
       what="flights"
       accept=".csv,text/csv"
       dialog="Import of flights"
-      take={async (file, fetch) =>
-        ask(api.POST("/log/import", { body: await file.text(), ...asText, fetch }))
-      }
+      take={bringFlights}
     />
   );
 }

@@ -21,7 +21,7 @@ export function Totals({ filter }: { filter: Filter }) {
     <QueryView query={q} what="the totals">
       {(t) => (
         <div className="mb-3">
-          <div className="sums">
+          <div className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary">
             <div>
               <span className="fig">{hoursMinutes(t.all.seconds)}</span> hours
             </div>

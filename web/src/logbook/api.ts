@@ -1,3 +1,4 @@
+import { asText, type Fetch } from "../parts/BringIn";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
@@ -30,3 +31,7 @@ export const useFlights = (filter: Filter) =>
     read: (cursor) => ask(api.GET("/log", { params: { query: { ...filter, cursor } } })),
     rows: (p) => p.flights,
   });
+
+/** Flights from a file; each line is accounted for. */
+export const bringFlights = async (file: File, fetch: Fetch) =>
+  ask(api.POST("/log/import", { body: await file.text(), ...asText, fetch }));

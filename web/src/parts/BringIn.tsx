@@ -28,10 +28,13 @@ export interface BringInProps {
   /** The tables that are written, so that what shows them looks again. */
   writes: Table[];
   /** Sends the file through the given fetch; the answer is a report of its lines or a sentence. */
-  take: (file: File, fetch: ReturnType<typeof sending>) => Promise<Schemas["ImportReport"] | string>;
+  take: (file: File, fetch: Fetch) => Promise<Schemas["ImportReport"] | string>;
 }
 
 /** What a request with a file as its body needs besides its path. */
+/** How a file is sent, with how much of it is on its way. */
+export type Fetch = ReturnType<typeof sending>;
+
 export const asText = {
   bodySerializer: (b: unknown) => b as string,
   headers: { "content-type": "text/csv" },

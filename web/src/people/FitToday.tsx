@@ -1,6 +1,6 @@
-import { wrote } from "../api/touched";
+import { useDeclareFit } from "./api";
 import { usePeople } from "../api/queries";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { api, ask, newId } from "../api/client";
@@ -13,9 +13,9 @@ import { useZone } from "../parts/time";
 
 /** Each person says for oneself whether one is fit to fly today. */
 export function FitToday() {
+  const declareFit = useDeclareFit();
   const q = useQuery({ queryKey: keys.fitness, queryFn: () => ask(api.GET("/fitness")) });
   const people = usePeople();
-  const qc = useQueryClient();
   const { person } = useSession();
   const may = useMay()("pilot", "crew", "technician");
   const z = useZone();
@@ -24,9 +24,8 @@ export function FitToday() {
   const declare = async () => {
     setError(undefined);
     try {
-      await ask(api.POST("/fitness", { body: { id: newId(), against } }));
+      await declareFit.mutateAsync({ id: newId(), against });
       setAgainst([]);
-      await wrote(qc, "fitness");
     } catch (e) {
       setError(e);
     }

@@ -2,15 +2,16 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { useForm } from "react-hook-form";
-import { api, ask, ProblemError } from "../api/client";
+import { ProblemError } from "../api/client";
 import { keys } from "../api/keys";
 import { TextField } from "../parts/Field";
 import { Problem } from "../parts/states";
-import { useChooseSecrets, type Person } from "./api";
+import { useChooseSecrets, type Person, useSignOut } from "./api";
 import { secretsForm } from "./model";
 
 /** The first thing somebody with a one-time password sees, and the only one until they have chosen their own. */
 export function OwnSecrets({ person }: { person: Person }) {
+  const signOut = useSignOut();
   const qc = useQueryClient();
   const choose = useChooseSecrets();
   const isNew = person.once === "new";
@@ -30,7 +31,7 @@ export function OwnSecrets({ person }: { person: Person }) {
     }
   });
   const leave = async () => {
-    await ask(api.DELETE("/session"));
+    await signOut.mutateAsync();
     qc.setQueryData(keys.session, null);
   };
   return (

@@ -1,5 +1,5 @@
-import { wrote } from "../api/touched";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useSaveDocument, useRemoveDocument } from "./api";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask, newId, type Schemas } from "../api/client";
@@ -21,7 +21,8 @@ interface PaperFormProps {
 
 /** A document of a person or the crew, with when it ends. */
 export function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) {
-  const qc = useQueryClient();
+  const removeDocument = useRemoveDocument();
+  const saveDocument = useSaveDocument();
   const [id] = useState(() => p?.id ?? newId());
   const rules = useQuery({ queryKey: keys.rules, queryFn: () => ask(api.GET("/rules")) });
   const f = useDraftForm(p ? `paper-${p.id}-${p.version}` : `paper-new-${person ?? ""}`, {
@@ -39,29 +40,25 @@ export function PaperForm({ p, person, kinds, people, onDone }: PaperFormProps) 
   const pack = rules.data?.packs.find((x) => x.name === rules.data.chosen);
   const named = (pack?.rules ?? []).filter((r) => r.waivable);
   const send = f.submit(async (x) => {
-    await ask(
-      api.PUT("/documents/{id}", {
-        params: { path: { id } },
-        body: {
-          kind: x.kind,
-          person_id: personal ? x.person_id || null : null,
-          number: x.number,
-          issued_on: x.issued_on || null,
-          expires_on: x.expires_on || null,
-          conditions: x.conditions,
-          rules: names ? named.map((r) => r.id).filter((r) => x.rules[r]) : [],
-          version: p?.version ?? 0,
-        },
-      }),
-    );
-    await wrote(qc, "documents");
+    await saveDocument.mutateAsync({
+      id,
+      body: {
+        kind: x.kind,
+        person_id: personal ? x.person_id || null : null,
+        number: x.number,
+        issued_on: x.issued_on || null,
+        expires_on: x.expires_on || null,
+        conditions: x.conditions,
+        rules: names ? named.map((r) => r.id).filter((r) => x.rules[r]) : [],
+        version: p?.version ?? 0,
+      },
+    });
     onDone();
   });
   const [error, setError] = useState<unknown>();
   const remove = async () => {
     try {
-      await ask(api.DELETE("/documents/{id}", { params: { path: { id } } }));
-      await wrote(qc, "documents");
+      await removeDocument.mutateAsync({ id });
       onDone();
     } catch (e) {
       setError(e);

@@ -1,3 +1,4 @@
+import { useWrite } from "../api/write";
 import { wrote } from "../api/touched";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
@@ -41,3 +42,25 @@ export function useChooseSecrets() {
     onSuccess: () => wrote(qc, "people"),
   });
 }
+
+/** Declare whether one is fit to fly today. */
+export const useDeclareFit = () =>
+  useWrite((body: Schemas["FitnessNew"]) => ask(api.POST("/fitness", { body })), "fitness");
+
+/** Put a document on file, or change it; version 0 is a new one. */
+export const useSaveDocument = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["DocumentEdit"] }) =>
+      ask(api.PUT("/documents/{id}", { params: { path: { id } }, body })),
+    "documents",
+  );
+
+/** Take a document off the file. */
+export const useRemoveDocument = () =>
+  useWrite(
+    ({ id }: { id: string }) => ask(api.DELETE("/documents/{id}", { params: { path: { id } } })),
+    "documents",
+  );
+
+/** Sign out. */
+export const useSignOut = () => useWrite(() => ask(api.DELETE("/session")));

@@ -1,5 +1,5 @@
+import { useCharge } from "./api";
 import { tiles } from "../parts/columns";
-import { wrote } from "../api/touched";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -46,24 +46,22 @@ export function ChargerSheet({ packs }: { packs: Pack[] }) {
 
 function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
   const qc = useQueryClient();
+  const put = useCharge();
   const may = useMay();
   const [pack, setPack] = useState("");
   const [target, setTarget] = useState<"full" | "storage">("full");
   const [error, setError] = useState<unknown>();
   const felt = error instanceof ProblemError && error.type === "feel-it";
-  const charge = (sure: boolean) =>
-    ask(api.POST("/charger/{channel}", { params: { path }, body: { pack_id: pack, target, felt: sure } }));
-  const act = async (call: Promise<Schemas["ChargerStatus"]>) => {
+  const act = async (body?: Schemas["StartCharge"]) => {
     setError(undefined);
     try {
-      qc.setQueryData(keys.charger, await call);
+      qc.setQueryData(keys.charger, await put.mutateAsync({ channel: c.channel, body }));
       setPack("");
-      await wrote(qc, "packs", "charges");
     } catch (e) {
       setError(e);
     }
   };
-  const path = { channel: c.channel };
+  const charge = (sure: boolean) => act({ pack_id: pack, target, felt: sure });
   const can = packs.filter((p) => p.moves.includes("charging") && p.verdict !== "stop");
   const low = c.cell_mv.length ? Math.min(...c.cell_mv) - 150 : 3000;
   return (
@@ -93,11 +91,7 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
       {error !== undefined && <Problem error={error} />}
       {may("pilot", "crew", "technician") &&
         (c.pack_id ? (
-          <Button
-            size="sm"
-            variant="outline-primary"
-            onClick={() => void act(ask(api.DELETE("/charger/{channel}", { params: { path } })))}
-          >
+          <Button size="sm" variant="outline-primary" onClick={() => void act()}>
             Stop channel {c.channel}
           </Button>
         ) : (
@@ -128,7 +122,7 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
                 <option value="full">to full</option>
                 <option value="storage">to storage level</option>
               </select>
-              <Button disabled={!pack} onClick={() => void act(charge(felt))}>
+              <Button disabled={!pack} onClick={() => void charge(felt)}>
                 {felt ? "Felt it, neither cold nor hot: charge" : "Charge"}
               </Button>
             </div>

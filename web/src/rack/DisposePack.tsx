@@ -1,7 +1,6 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useDisposePack } from "./api";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, TextField } from "../parts/Field";
@@ -11,7 +10,7 @@ import { Problem } from "../parts/states";
 
 /** The end of a quarantined pack, signed. */
 export function DisposePack({ p, onClose }: { p: Schemas["Pack"]; onClose: () => void }) {
-  const qc = useQueryClient();
+  const disposePack = useDisposePack();
   const { person } = useSession();
   const f = useDraftForm(
     `dispose-${p.id}`,
@@ -20,12 +19,11 @@ export function DisposePack({ p, onClose }: { p: Schemas["Pack"]; onClose: () =>
   );
   const send = f.submit(async (v) => {
     try {
-      await ask(api.POST("/packs/{id}/dispose", { params: { path: { id: p.id } }, body: v }));
+      await disposePack.mutateAsync({ id: p.id, body: v });
     } finally {
       f.setValue("pin", "");
     }
     onClose();
-    await wrote(qc, "packs");
   });
   return (
     <Dialog title={`Dispose of ${p.label}`} open onClose={onClose}>

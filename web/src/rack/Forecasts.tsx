@@ -1,5 +1,5 @@
-import { wrote } from "../api/touched";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useComputeForecasts } from "./api";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
@@ -9,7 +9,7 @@ import { useAge } from "../parts/time";
 
 /** The forecast of the whole rack: runs in the background, with its progress. */
 export function Forecasts() {
-  const qc = useQueryClient();
+  const computeForecasts = useComputeForecasts();
   const age = useAge();
   const [error, setError] = useState<unknown>();
   const q = useQuery({
@@ -22,8 +22,7 @@ export function Forecasts() {
   const start = async () => {
     setError(undefined);
     try {
-      await ask(api.POST("/packs/forecasts"));
-      await wrote(qc, "background_work");
+      await computeForecasts.mutateAsync();
     } catch (e) {
       setError(e);
     }

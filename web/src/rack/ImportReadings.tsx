@@ -1,5 +1,5 @@
-import { api, ask } from "../api/client";
-import { asText, BringIn } from "../parts/BringIn";
+import { bringReadings } from "./api";
+import { BringIn } from "../parts/BringIn";
 
 /** Brings in the file of a charger; every line is accounted for. */
 export function ImportReadings() {
@@ -10,9 +10,7 @@ export function ImportReadings() {
       field="File of a charger"
       what="readings"
       accept=".csv,text/csv"
-      take={async (file, fetch) =>
-        ask(api.POST("/packs/import", { body: await file.text(), ...asText, fetch }))
-      }
+      take={bringReadings}
     />
   );
 }

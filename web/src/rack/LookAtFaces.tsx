@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useLookAtPack } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, Wrong } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -25,7 +24,7 @@ const finds: [Find, string][] = [
 
 /** What each face of a pack looks like. */
 export function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => void }) {
-  const qc = useQueryClient();
+  const lookAtPack = useLookAtPack();
   const [id] = useState(newId);
   const f = useDraftForm(`look-${d.pack.id}`, {
     faces: {} as Partial<Faces>,
@@ -40,14 +39,11 @@ export function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => 
       f.setError("faces", { message: `Say what the ${missing} face looks like.` });
       return;
     }
-    await ask(
-      api.POST("/packs/{id}/looks", {
-        params: { path: { id: d.pack.id } },
-        body: { id, faces: v.faces as Faces, photos: v.photos, note: v.note },
-      }),
-    );
+    await lookAtPack.mutateAsync({
+      id: d.pack.id,
+      body: { id, faces: v.faces as Faces, photos: v.photos, note: v.note },
+    });
     onClose();
-    await wrote(qc, "packs", "pack_looks");
   });
   return (
     <Dialog title={`${d.pack.label}: all six faces`} open onClose={onClose}>

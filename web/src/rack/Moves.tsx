@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useMovePack } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, ProblemError, type Schemas } from "../api/client";
+import { ProblemError, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField } from "../parts/Field";
@@ -26,7 +25,7 @@ export const moveWords: Record<Pack["state"], string> = {
 
 /** The state of a pack, and the states it may go to. */
 export function Moves({ p }: { p: Pack }) {
-  const qc = useQueryClient();
+  const movePack = useMovePack();
   const z = useZone();
   const [error, setError] = useState<unknown>();
   const [asking, setAsking] = useState<Pack["state"] | null>(null);
@@ -36,14 +35,8 @@ export function Moves({ p }: { p: Pack }) {
   const move = async (state: Pack["state"]) => {
     setError(undefined);
     try {
-      await ask(
-        api.POST("/packs/{id}/state", {
-          params: { path: { id: p.id } },
-          body: { state, note, version: p.version },
-        }),
-      );
+      await movePack.mutateAsync({ id: p.id, body: { state, note, version: p.version } });
       setAsking(null);
-      await wrote(qc, "packs");
     } catch (e) {
       setError(e);
     }

@@ -1,3 +1,5 @@
+import { asText, type Fetch } from "../parts/BringIn";
+import { useWrite } from "../api/write";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -74,3 +76,50 @@ export function useReadPack(id: string) {
     onSuccess: () => wrote(qc, "packs", "pack_readings", "pack_outlooks"),
   });
 }
+
+/** Move a pack to another state. */
+export const useMovePack = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["PackMove"] }) =>
+      ask(api.POST("/packs/{id}/state", { params: { path: { id } }, body })),
+    "packs",
+  );
+
+/** Compute the forecast of all packs again, in the background. */
+export const useComputeForecasts = () => useWrite(() => ask(api.POST("/packs/forecasts")), "background_work");
+
+/** A look at all six faces of a pack. */
+export const useLookAtPack = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["NewLook"] }) =>
+      ask(api.POST("/packs/{id}/looks", { params: { path: { id } }, body })),
+    "packs",
+    "pack_looks",
+  );
+
+/** Put the disposal of a quarantined pack on record. */
+export const useDisposePack = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["Disposal"] }) =>
+      ask(api.POST("/packs/{id}/dispose", { params: { path: { id } }, body })),
+    "packs",
+  );
+
+/** The file of a charger; each line is accounted for. */
+export const bringReadings = async (file: File, fetch: Fetch) =>
+  ask(api.POST("/packs/import", { body: await file.text(), ...asText, fetch }));
+
+/** Puts a pack on a channel of the charger, or stops the channel; answers with all channels. */
+export const useCharge = () =>
+  useWrite(
+    ({ channel, body }: { channel: number; body?: Schemas["StartCharge"] }) => {
+      const params = { path: { channel } };
+      return ask(
+        body
+          ? api.POST("/charger/{channel}", { params, body })
+          : api.DELETE("/charger/{channel}", { params }),
+      );
+    },
+    "packs",
+    "charges",
+  );

@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useLogPractice } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { useSession } from "../parts/session";
 import { DateField } from "../parts/DateField";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
@@ -16,7 +15,7 @@ type Readiness = Schemas["Readiness"];
 
 /** Puts practice on record: packs, landings, what was flown. */
 export function PracticeForm({ person, d, onDone }: { person: string; d: Readiness; onDone: () => void }) {
-  const qc = useQueryClient();
+  const logPractice = useLogPractice();
   const z = useZone();
   const { person: me } = useSession();
   const [id] = useState(newId);
@@ -41,23 +40,20 @@ export function PracticeForm({ person, d, onDone }: { person: string; d: Readine
     const landings = parseInRange(x.landings, 0, 100, "landings");
     if (!packs.ok && !packs.empty) return f.setError("packs", { message: packs.sentence });
     if (!landings.ok && !landings.empty) return f.setError("landings", { message: landings.sentence });
-    await ask(
-      api.POST("/people/{id}/readiness", {
-        params: { path: { id: person } },
-        body: {
-          id,
-          type_key: x.type_key,
-          phase: tank ? x.phase : "empty",
-          packs: packs.ok ? Math.round(packs.value) : 0,
-          landings: landings.ok ? Math.round(landings.value) : 0,
-          nose_in: x.nose_in,
-          flown_on: x.flown_on,
-          note: x.note,
-          pin: x.pin,
-        },
-      }),
-    );
-    await wrote(qc, "practice");
+    await logPractice.mutateAsync({
+      id: person,
+      body: {
+        id,
+        type_key: x.type_key,
+        phase: tank ? x.phase : "empty",
+        packs: packs.ok ? Math.round(packs.value) : 0,
+        landings: landings.ok ? Math.round(landings.value) : 0,
+        nose_in: x.nose_in,
+        flown_on: x.flown_on,
+        note: x.note,
+        pin: x.pin,
+      },
+    });
     onDone();
   });
   return (

@@ -16,7 +16,10 @@ export function Outcome({ r }: { r: Schemas["Rotation"] }) {
         </p>
       ) : (
         <>
-          <div className="sums" aria-live="polite">
+          <div
+            className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary"
+            aria-live="polite"
+          >
             <div>
               <span className="fig">{hm(run.end_s)}</span> until the last landing
             </div>

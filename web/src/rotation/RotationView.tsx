@@ -1,5 +1,6 @@
+import { useRotation } from "./api";
 import { zodResolver } from "@hookform/resolvers/zod";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
@@ -26,14 +27,7 @@ export function RotationView() {
     enabled: job !== "" && aircraft !== "",
   });
   const day = read.success ? (plan.data ? fromPlan(plan.data, read.data) : read.data) : undefined;
-  const q = useQuery({
-    queryKey: keys.rotation(day),
-    queryFn: () => ask(api.POST("/rotation", { body: { day: day!, runs: 200, seed: 1 } })),
-    enabled: day !== undefined,
-    placeholderData: keepPreviousData,
-    retry: false,
-    staleTime: Infinity,
-  });
+  const q = useRotation(day);
   return (
     <>
       <ViewHead title="The day's rotation">

@@ -1,9 +1,8 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useChooseRules } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { useSession } from "../parts/session";
 import { NumberField, SelectField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
@@ -13,7 +12,7 @@ import { useUnits } from "../parts/units";
 
 /** Chooses the rules that the crew flies under. */
 export function Choose({ b }: { b: Schemas["RuleBook"] }) {
-  const qc = useQueryClient();
+  const chooseRules = useChooseRules();
   const u = useUnits();
   const { crew } = useSession();
   const [version, setVersion] = useState(crew.version); // as it was when these choices were shown
@@ -25,17 +24,12 @@ export function Choose({ b }: { b: Schemas["RuleBook"] }) {
     if (!n.ok) return;
     setError(undefined);
     try {
-      await ask(
-        api.PUT("/rules", {
-          body: {
-            pack: pack as "us-small",
-            sight_m: u.toBase("length", n.value),
-            version,
-          },
-        }),
-      );
+      await chooseRules.mutateAsync({
+        pack: pack as "us-small",
+        sight_m: u.toBase("length", n.value),
+        version,
+      });
       setVersion((v) => v + 1);
-      await wrote(qc, "crew");
     } catch (e) {
       setError(e);
     }

@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useSaveLocalRule, useRemoveLocalRule } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { workWords } from "../jobs/words";
 import { CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -12,7 +11,8 @@ type Own = Schemas["LocalRule"];
 
 /** A rule of the own: what is asked, and what the answer means. */
 export function OwnForm({ r, onDone }: { r?: Own; onDone: () => void }) {
-  const qc = useQueryClient();
+  const removeLocalRule = useRemoveLocalRule();
+  const saveLocalRule = useSaveLocalRule();
   const [id] = useState(() => r?.id ?? newId());
   const [error, setError] = useState<unknown>();
   const f = useDraftForm(r ? `rule-${r.id}-${r.version}` : "rule-new", {
@@ -24,26 +24,22 @@ export function OwnForm({ r, onDone }: { r?: Own; onDone: () => void }) {
   });
   const v = f.watch();
   const send = f.submit(async (x) => {
-    await ask(
-      api.PUT("/rules/local/{id}", {
-        params: { path: { id } },
-        body: {
-          statement: x.statement,
-          question: x.question,
-          citation: x.citation,
-          verdict: x.verdict,
-          work: Object.keys(x.work).filter((w) => x.work[w]) as "spraying"[],
-          version: r?.version ?? 0,
-        },
-      }),
-    );
-    await wrote(qc, "local_rules");
+    await saveLocalRule.mutateAsync({
+      id,
+      body: {
+        statement: x.statement,
+        question: x.question,
+        citation: x.citation,
+        verdict: x.verdict,
+        work: Object.keys(x.work).filter((w) => x.work[w]) as "spraying"[],
+        version: r?.version ?? 0,
+      },
+    });
     onDone();
   });
   const remove = async () => {
     try {
-      await ask(api.DELETE("/rules/local/{id}", { params: { path: { id } } }));
-      await wrote(qc, "local_rules");
+      await removeLocalRule.mutateAsync({ id });
       onDone();
     } catch (e) {
       setError(e);

@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useRaiseReport, useReportDone } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { MomentField } from "../parts/DateField";
 import { AreaField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -21,7 +20,7 @@ interface RaiseProps {
 
 /** Begins a report to the authority. */
 export function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
-  const qc = useQueryClient();
+  const raiseReport = useRaiseReport();
   const z = useZone();
   const [id] = useState(newId);
   const f = useDraftForm(`report-new${happened ?? ""}`, {
@@ -31,8 +30,7 @@ export function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
   const send = f.submit(async (v) => {
     const at = instant(v.happened_at, z.zone);
     if (!at) return f.setError("happened_at", { message: "Enter date and time." });
-    await ask(api.POST("/reports", { body: { id, aircraft_id: aircraft, what: v.what, happened_at: at } }));
-    await wrote(qc, "incident_reports");
+    await raiseReport.mutateAsync({ id, aircraft_id: aircraft, what: v.what, happened_at: at });
     onDone();
   });
   return (
@@ -54,11 +52,10 @@ export function Raise({ aircraft, at: happened, what, onDone }: RaiseProps) {
 
 /** Puts a report on record as sent. */
 export function DoneForm({ r, onDone }: { r: Report; onDone: () => void }) {
-  const qc = useQueryClient();
+  const reportDone = useReportDone();
   const f = useDraftForm(`report-${r.id}`, { reference: "" });
   const send = f.submit(async (v) => {
-    await ask(api.POST("/reports/{id}/done", { params: { path: { id: r.id } }, body: v }));
-    await wrote(qc, "incident_reports");
+    await reportDone.mutateAsync({ id: r.id, body: v });
     onDone();
   });
   return (

@@ -1,34 +1,28 @@
-import { api, ask, type Schemas } from "../api/client";
+import { useAddType, useAddProgramme, useAddChecklist } from "./api";
+import { type Schemas } from "../api/client";
 import { BringIn } from "../parts/BringIn";
 
 /** Types, programmes and checklists as files, brought back in. */
 export function TypeFiles() {
+  const addChecklist = useAddChecklist();
+  const addProgramme = useAddProgramme();
+  const addType = useAddType();
   return (
     <>
-      <FileIn
-        label="Bring in a type file"
-        send={(b) => ask(api.POST("/types", { body: b as Schemas["TypeProfile"] }))}
-      />
+      <FileIn label="Bring in a type file" send={(b) => addType.mutateAsync(b as Schemas["TypeProfile"])} />
       <FileIn
         label="Bring in a maintenance programme"
         send={(b) =>
-          ask(
-            api.POST("/types/{key}/programme", {
-              params: { path: { key: (b as Schemas["Programme"]).type_key } },
-              body: b as Schemas["Programme"],
-            }),
-          )
+          addProgramme.mutateAsync({
+            key: (b as Schemas["Programme"]).type_key,
+            body: b as Schemas["Programme"],
+          })
         }
       />
       <FileIn
         label="Bring in a checklist file"
         send={(b) =>
-          ask(
-            api.POST("/types/{key}/checklist", {
-              params: { path: { key: (b as Schemas["Checklist"]).type } },
-              body: b as Schemas["Checklist"],
-            }),
-          )
+          addChecklist.mutateAsync({ key: (b as Schemas["Checklist"]).type, body: b as Schemas["Checklist"] })
         }
       />
     </>

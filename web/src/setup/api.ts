@@ -1,3 +1,4 @@
+import { useWrite } from "../api/write";
 import { wrote } from "../api/touched";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
@@ -23,3 +24,18 @@ export const useChangePassword = () =>
   });
 
 export const useOutside = () => useQuery({ queryKey: keys.outside, queryFn: () => ask(api.GET("/outside")) });
+
+/** Add a type or a new version of one; a new one may take over checklist and programme of one that it is like. */
+export const useAddType = () => useWrite((body: Schemas["TypeProfile"]) => ask(api.POST("/types", { body })));
+
+/** Add a version of a maintenance programme. */
+export const useAddProgramme = () =>
+  useWrite(({ key, body }: { key: string; body: Schemas["Programme"] }) =>
+    ask(api.POST("/types/{key}/programme", { params: { path: { key } }, body })),
+  );
+
+/** Add a version of a checklist. */
+export const useAddChecklist = () =>
+  useWrite(({ key, body }: { key: string; body: Schemas["Checklist"] }) =>
+    ask(api.POST("/types/{key}/checklist", { params: { path: { key } }, body })),
+  );

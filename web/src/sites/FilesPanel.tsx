@@ -1,33 +1,9 @@
-import { api, ask, type Schemas } from "../api/client";
-import { asText, BringIn, type BringInProps } from "../parts/BringIn";
+import { bring, bringTerrain, formats } from "./files";
+import { type Schemas } from "../api/client";
+import { BringIn } from "../parts/BringIn";
 import { Sheet } from "../parts/Sheet";
 import { useZone } from "../parts/time";
 import { type Kind, kindName } from "./kinds";
-
-type Format = "geojson" | "kml" | "gpx" | "csv";
-const formats: Format[] = ["geojson", "kml", "gpx", "csv"];
-const endings: Record<string, Format> = {
-  geojson: "geojson",
-  json: "geojson",
-  kml: "kml",
-  kmz: "kml",
-  gpx: "gpx",
-  csv: "csv",
-};
-
-/** Sends a map file as it is; a packed one is no text. */
-function bring(id: string, file: File, fetch: Parameters<BringInProps["take"]>[1], look: boolean) {
-  const format = endings[file.name.split(".").pop()?.toLowerCase() ?? ""];
-  if (!format) throw new Error(`${file.name} is none of GeoJSON, KML, KMZ, GPX and CSV. Nothing was saved.`);
-  return ask(
-    api.POST("/sites/{id}/import", {
-      params: { path: { id }, query: { format, look } },
-      body: file as unknown as string,
-      ...asText,
-      fetch,
-    }),
-  );
-}
 
 /** Files in and out, and the terrain. */
 export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
@@ -73,14 +49,7 @@ export function FilesPanel({ s, may }: { s: Schemas["Site"]; may: boolean }) {
             field="Terrain file"
             accept=".asc,.txt"
             take={async (file, fetch) => {
-              await ask(
-                api.PUT("/sites/{id}/terrain", {
-                  params: { path: { id }, query: { name: file.name.slice(0, 120), sigma_m: 1 } },
-                  body: await file.text(),
-                  ...asText,
-                  fetch,
-                }),
-              );
+              await bringTerrain(id, file, fetch);
               return `The terrain is ${file.name} from now on.`;
             }}
           />

@@ -1,6 +1,6 @@
+import { useMeasureHeight } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
@@ -15,6 +15,7 @@ export interface HeightToolProps {
 
 /** How high it is, worked out from what the crew can measure, each way with its error. */
 export function HeightTool({ open, onClose, onTake }: HeightToolProps) {
+  const measureHeight = useMeasureHeight();
   const [how, setHow] = useState<How>("clinometer");
   const [text, setText] = useState<Record<string, string>>({ eye: "1.6" });
   const [answer, setAnswer] = useState<{ m: number; sigma: number }>();
@@ -45,7 +46,7 @@ export function HeightTool({ open, onClose, onTake }: HeightToolProps) {
     setWrong(bad);
     if (Object.keys(bad).length > 0) return;
     try {
-      setAnswer(await ask(api.POST("/tools/height", { body: body as { how: How } })));
+      setAnswer(await measureHeight.mutateAsync(body as { how: How }));
     } catch (e) {
       setError(e);
     }

@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useAddWeather } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId } from "../api/client";
+import { newId } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
@@ -18,7 +17,7 @@ export interface DialogProps {
 
 /** A report as it was sent, taken on file with where its station stands. */
 export function PasteReport({ site, ground, open, onClose }: DialogProps) {
-  const qc = useQueryClient();
+  const addWeather = useAddWeather();
   const [text, setText] = useState("");
   const [station, setStation] = useState("");
   const [far, setFar] = useState("");
@@ -35,21 +34,18 @@ export function PasteReport({ site, ground, open, onClose }: DialogProps) {
     if (bad.station || bad.far) return;
     setError(undefined);
     try {
-      await ask(
-        api.POST("/sites/{id}/weather", {
-          params: { path: { id: site } },
-          body: {
-            id: newId(),
-            ground: ground as Ground,
-            report: text,
-            station_m: e.ok ? e.value : undefined,
-            station_km: km.ok ? km.value : undefined,
-          },
-        }),
-      );
+      await addWeather.mutateAsync({
+        id: site,
+        body: {
+          id: newId(),
+          ground: ground as Ground,
+          report: text,
+          station_m: e.ok ? e.value : undefined,
+          station_km: km.ok ? km.value : undefined,
+        },
+      });
       setText("");
       onClose();
-      await wrote(qc, "site_weather");
     } catch (x) {
       setError(x);
     }

@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useAddWeather } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId } from "../api/client";
+import { newId } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, SelectField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
@@ -14,7 +13,7 @@ import { seen, readings, byEye } from "./handReadings";
 
 /** The air as it is measured and seen on the spot; what stays empty is not known. */
 export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
-  const qc = useQueryClient();
+  const addWeather = useAddWeather();
   const [text, setText] = useState<Record<string, string>>({ wind_height_m: "2" });
   const [cloudless, setCloudless] = useState(false);
   const [hazards, setHazards] = useState<string[]>([]);
@@ -36,30 +35,27 @@ export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
     setError(undefined);
     const { visibility_km, cloud_base_ft, wind_height_m, ...rest } = v;
     try {
-      await ask(
-        api.POST("/sites/{id}/weather", {
-          params: { path: { id: site } },
-          body: {
-            id: newId(),
+      await addWeather.mutateAsync({
+        id: site,
+        body: {
+          id: newId(),
+          ground: ground as Ground,
+          hand: {
+            ...rest,
+            at: new Date(serverNow()).toISOString(),
             ground: ground as Ground,
-            hand: {
-              ...rest,
-              at: new Date(serverNow()).toISOString(),
-              ground: ground as Ground,
-              wind_height_m: wind_height_m ?? 2,
-              visibility_m: visibility_km == null ? null : visibility_km * 1000,
-              beaufort: beaufort === "" ? undefined : Number(beaufort),
-              cloud_base_ft: cloudless || cloud_base_ft == null ? null : Math.round(cloud_base_ft),
-              cloud_known: cloudless || cloud_base_ft != null,
-              clear_sky: cloudless ? true : null,
-              hazards,
-              weather_known: none || hazards.length > 0,
-            },
+            wind_height_m: wind_height_m ?? 2,
+            visibility_m: visibility_km == null ? null : visibility_km * 1000,
+            beaufort: beaufort === "" ? undefined : Number(beaufort),
+            cloud_base_ft: cloudless || cloud_base_ft == null ? null : Math.round(cloud_base_ft),
+            cloud_known: cloudless || cloud_base_ft != null,
+            clear_sky: cloudless ? true : null,
+            hazards,
+            weather_known: none || hazards.length > 0,
           },
-        }),
-      );
+        },
+      });
       onClose();
-      await wrote(qc, "site_weather");
     } catch (x) {
       setError(x);
     }

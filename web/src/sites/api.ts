@@ -1,3 +1,4 @@
+import { useWrite } from "../api/write";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { api, ask, newId, type Schemas } from "../api/client";
@@ -43,18 +44,17 @@ export function useDraw() {
 
 /** Puts one thing on the map, or changes it; takes it off. */
 export function useFeature(site: string, feature: string) {
-  const qc = useQueryClient();
   const path = { id: site, feature };
   return {
-    keep: useMutation({
-      mutationFn: (body: { feature: Schemas["Feature"]; version: number }) =>
+    keep: useWrite(
+      (body: { feature: Schemas["Feature"]; version: number }) =>
         ask(api.PUT("/sites/{id}/features/{feature}", { params: { path }, body })),
-      onSuccess: () => wrote(qc, "site_features"),
-    }),
-    remove: useMutation({
-      mutationFn: () => ask(api.DELETE("/sites/{id}/features/{feature}", { params: { path } })),
-      onSuccess: () => wrote(qc, "site_features"),
-    }),
+      "site_features",
+    ),
+    remove: useWrite(
+      () => ask(api.DELETE("/sites/{id}/features/{feature}", { params: { path } })),
+      "site_features",
+    ),
   };
 }
 
@@ -146,3 +146,15 @@ export function useFetchWeather(id: string, ground: SkyAsk["ground"]) {
     onSuccess: () => wrote(qc, "site_weather"),
   });
 }
+
+/** How high a thing is, from what was measured, with its error. */
+export const useMeasureHeight = () =>
+  useWrite((body: Schemas["HeightReadings"]) => ask(api.POST("/tools/height", { body })));
+
+/** Weather as a report or read by hand. */
+export const useAddWeather = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["NewWeather"] }) =>
+      ask(api.POST("/sites/{id}/weather", { params: { path: { id } }, body })),
+    "site_weather",
+  );

@@ -36,7 +36,10 @@ export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
   };
   return (
     <Sheet title="What follows">
-      <div className="sums" aria-live="polite">
+      <div
+        className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary"
+        aria-live="polite"
+      >
         <div>
           <span className="fig">{area(p.once_ha)}</span> of {area(p.area_ha)} reached
         </div>

@@ -1,8 +1,6 @@
-import { wrote } from "../api/touched";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useAbandonWalkround } from "./api";
 import { Button } from "react-bootstrap";
 import { useNavigate } from "react-router";
-import { api, ask } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { Problem } from "../parts/states";
 import type { RunSeen } from "./model";
@@ -15,15 +13,8 @@ interface Props {
 
 /** Asks before a walk is given up: it will be no check, and what was found stays. */
 export function GiveUp({ w, open, onClose }: Props) {
-  const qc = useQueryClient();
   const go = useNavigate();
-  const abandon = useMutation({
-    mutationFn: () => ask(api.DELETE("/walkrounds/{id}", { params: { path: { id: w.id } } })),
-    onSuccess: async () => {
-      await wrote(qc, "walkrounds");
-      void go(`/fleet/${w.aircraft_id}`);
-    },
-  });
+  const abandon = useAbandonWalkround();
   return (
     <Dialog title="Give this walk up?" open={open} onClose={onClose}>
       <p>
@@ -31,7 +22,11 @@ export function GiveUp({ w, open, onClose }: Props) {
         stays there.
       </p>
       {abandon.error && <Problem error={abandon.error} />}
-      <Button variant="danger" className="w-100" onClick={() => abandon.mutate()}>
+      <Button
+        variant="danger"
+        className="w-100"
+        onClick={() => abandon.mutate(w.id, { onSuccess: () => void go(`/fleet/${w.aircraft_id}`) })}
+      >
         Give it up
       </Button>
     </Dialog>

@@ -23,7 +23,7 @@ export function Votes({ item, typed, change }: Props) {
       style={columns("minmax(0, 1fr) auto auto")}
     >
       {(item.names ?? []).map((name) => (
-        <ListGroup.Item as="li" key={name}>
+        <ListGroup.Item as="li" key={name} className="vote">
           <strong>{name}</strong>
           <Button
             type="button"

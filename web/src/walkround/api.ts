@@ -1,3 +1,4 @@
+import { useWrite } from "../api/write";
 import { wrote } from "../api/touched";
 import { useMutation, useQuery, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useMemo } from "react";
@@ -139,3 +140,7 @@ pressKind<WalkPresses["walk.complete"]>("walk.complete", {
     await wrote(qc, "walkrounds", "defects", "packs", "pack_readings");
   },
 });
+
+/** Gives a walk up: it will be no check, and what was found on it stays. */
+export const useAbandonWalkround = () =>
+  useWrite((id: string) => ask(api.DELETE("/walkrounds/{id}", { params: { path: { id } } })), "walkrounds");

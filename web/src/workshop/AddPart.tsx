@@ -1,9 +1,8 @@
+import { useAddPart } from "./api";
 import { PartKindFields } from "./PartKindFields";
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId } from "../api/client";
+import { newId } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -12,7 +11,7 @@ import { Problem } from "../parts/states";
 
 /** Puts a part on the shelf. */
 export function AddPart({ onClose }: { onClose: () => void }) {
-  const qc = useQueryClient();
+  const addPart = useAddPart();
   const [id, setId] = useState(newId);
   const [saved, setSaved] = useState("");
   const f = useDraftForm("new-part", {
@@ -30,23 +29,18 @@ export function AddPart({ onClose }: { onClose: () => void }) {
       f.setError("price", { message: price.sentence });
       return;
     }
-    const p = await ask(
-      api.POST("/parts", {
-        body: {
-          id,
-          kind: v.kind,
-          type_key: v.type_key,
-          serial: v.serial,
-          batch: v.batch,
-          source: v.source,
-          price_cents: price.ok ? Math.round(price.value * 100) : null,
-        },
-      }),
-    );
+    const p = await addPart.mutateAsync({
+      id,
+      kind: v.kind,
+      type_key: v.type_key,
+      serial: v.serial,
+      batch: v.batch,
+      source: v.source,
+      price_cents: price.ok ? Math.round(price.value * 100) : null,
+    });
     setId(newId());
     setSaved(`${p.serial} is on the shelf. Enter the next, or close.`);
     f.setValue("serial", "");
-    await wrote(qc, "stock_lines", "part_approvals");
   });
   return (
     <Dialog title="Put a part on the shelf" open onClose={onClose}>

@@ -1,8 +1,7 @@
+import { useApproveParts } from "./api";
 import { PartKindFields } from "./PartKindFields";
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { AreaField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -45,13 +44,12 @@ export function Approvals({ s, onAdd }: { s: Schemas["Stock"]; onAdd?: () => voi
 
 /** Allows a part, with what it rests on. */
 export function Approve({ onClose }: { onClose: () => void }) {
-  const qc = useQueryClient();
+  const approveParts = useApproveParts();
   const f = useDraftForm("approve-parts", { type_key: "", kind: "", note: "" });
   const send = f.submit(async (v) => {
-    await ask(api.POST("/approvals", { body: v }));
+    await approveParts.mutateAsync(v);
     f.reset({ type_key: "", kind: "", note: "" });
     onClose();
-    await wrote(qc, "stock_lines", "part_approvals");
   });
   return (
     <Dialog title="Approve third-party parts" open onClose={onClose}>

@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useCancelWorkOrder } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { AreaField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -12,13 +11,12 @@ type Order = Schemas["WorkOrder"];
 
 /** Calls a work order off, with the reason. */
 export function Cancel({ o }: { o: Order }) {
-  const qc = useQueryClient();
+  const cancelWorkOrder = useCancelWorkOrder();
   const [open, setOpen] = useState(false);
   const f = useDraftForm(`cancel-${o.id}`, { reason: "" });
   const send = f.submit(async (v) => {
-    await ask(api.POST("/work-orders/{id}/cancel", { params: { path: { id: o.id } }, body: v }));
+    await cancelWorkOrder.mutateAsync({ id: o.id, body: v });
     setOpen(false);
-    await wrote(qc, "work_orders", "work_entries", "work_used", "parts");
   });
   return (
     <>

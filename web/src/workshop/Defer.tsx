@@ -1,8 +1,7 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useDefer } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId } from "../api/client";
+import { newId } from "../api/client";
 import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField } from "../parts/Field";
@@ -22,7 +21,7 @@ export interface DeferProps {
 
 /** Puts a defect or a task off by signature, within what the programme allows. */
 export function Defer({ open, onClose, aircraft, title, defect, task }: DeferProps) {
-  const qc = useQueryClient();
+  const deferIt = useDefer();
   const { person } = useSession();
   const [id, setId] = useState(newId);
   const blank = { days: "3", reason: "", pin: "" };
@@ -34,26 +33,21 @@ export function Defer({ open, onClose, aircraft, title, defect, task }: DeferPro
       return;
     }
     try {
-      await ask(
-        api.POST("/deferrals", {
-          body: {
-            id,
-            aircraft_id: aircraft,
-            defect_id: defect ?? null,
-            task_id: task ?? "",
-            days: days.value,
-            reason: v.reason,
-            pin: v.pin,
-          },
-        }),
-      );
+      await deferIt.mutateAsync({
+        id,
+        aircraft_id: aircraft,
+        defect_id: defect ?? null,
+        task_id: task ?? "",
+        days: days.value,
+        reason: v.reason,
+        pin: v.pin,
+      });
     } finally {
       f.setValue("pin", "");
     }
     setId(newId());
     f.reset(blank);
     onClose();
-    await wrote(qc, "deferrals", "defects");
   });
   return (
     <Dialog title={`Put off: ${title}`} open={open} onClose={onClose}>

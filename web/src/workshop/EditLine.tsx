@@ -1,8 +1,9 @@
+import { useSaveStock } from "./api";
 import { useTypes } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, newId, type Schemas } from "../api/client";
+import { newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField, TextField } from "../parts/Field";
@@ -15,6 +16,7 @@ type Line = Schemas["StockLine"];
 
 /** A line of the stock: what is kept, how many, where from. */
 export function EditLine({ line, onClose }: { line?: Line; onClose: () => void }) {
+  const saveStock = useSaveStock();
   const qc = useQueryClient();
   const types = useTypes();
   const [id] = useState(() => line?.id ?? newId());
@@ -47,22 +49,18 @@ export function EditLine({ line, onClose }: { line?: Line; onClose: () => void }
       bad = true;
     }
     if (bad) return;
-    const fresh = await ask(
-      api.PUT("/stock", {
-        body: {
-          id,
-          name: v.name,
-          kind: v.kind,
-          type_key: v.kind ? v.type_key : "",
-          quantity,
-          minimum,
-          delivery_days: delivery,
-          price_cents: price.ok ? Math.round(price.value * 100) : null,
-          source: v.source,
-          version: line?.version ?? 0,
-        },
-      }),
-    );
+    const fresh = await saveStock.mutateAsync({
+      id,
+      name: v.name,
+      kind: v.kind,
+      type_key: v.kind ? v.type_key : "",
+      quantity,
+      minimum,
+      delivery_days: delivery,
+      price_cents: price.ok ? Math.round(price.value * 100) : null,
+      source: v.source,
+      version: line?.version ?? 0,
+    });
     qc.setQueryData(keys.stock, fresh);
     onClose();
   });

@@ -1,3 +1,4 @@
+import { useUseStock } from "./api";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -49,6 +50,7 @@ export function Means({ o, works }: { o: Order; works: boolean }) {
 }
 
 function TakeStock({ o }: { o: Order }) {
+  const useStock = useUseStock();
   const qc = useQueryClient();
   const stock = useQuery({ queryKey: keys.stock, queryFn: () => ask(api.GET("/stock")) });
   const [id, setId] = useState(newId);
@@ -65,12 +67,10 @@ function TakeStock({ o }: { o: Order }) {
       f.setError("line_id", { message: "Choose what was taken." });
       return;
     }
-    const fresh = await ask(
-      api.POST("/work-orders/{id}/parts", {
-        params: { path: { id: o.id } },
-        body: { id, line_id: v.line_id, quantity: n.value },
-      }),
-    );
+    const fresh = await useStock.mutateAsync({
+      id: o.id,
+      body: { id, line_id: v.line_id, quantity: n.value },
+    });
     qc.setQueryData(keys.order(o.id), fresh);
     setId(newId());
     f.reset({ line_id: "", quantity: "1" });

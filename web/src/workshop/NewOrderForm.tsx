@@ -1,5 +1,5 @@
-import { wrote } from "../api/touched";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useOpenWorkOrder } from "./api";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { useNavigate, useSearchParams } from "react-router";
@@ -24,7 +24,7 @@ export function For({ aircraft }: { aircraft: string }) {
 }
 
 function Choice({ d }: { d: Schemas["AircraftDetail"] }) {
-  const qc = useQueryClient();
+  const openWorkOrder = useOpenWorkOrder();
   const go = useNavigate();
   const [params] = useSearchParams();
   const key = d.type.profile.key;
@@ -47,25 +47,20 @@ function Choice({ d }: { d: Schemas["AircraftDetail"] }) {
   });
   const from = f.watch("from");
   const send = f.submit(async (v) => {
-    const o = await ask(
-      api.POST("/work-orders", {
-        body: {
-          id,
-          aircraft_id: d.aircraft.id,
-          task_id: from === "task" ? v.task_id : "",
-          defect_id: from === "defect" && v.defect_id ? v.defect_id : null,
-          station: from === "hand" ? v.station : "",
-          title: from === "hand" ? v.title : "",
-          steps: from === "hand" ? v.steps.split("\n").filter((x) => x.trim()) : [],
-          second_person: from === "hand" && v.second_person,
-          acceptance:
-            from === "hand"
-              ? [v.no_load && ("no-load" as const), v.load && ("load" as const)].filter((x) => x !== false)
-              : [],
-        },
-      }),
-    );
-    await wrote(qc, "work_orders", "groundings");
+    const o = await openWorkOrder.mutateAsync({
+      id,
+      aircraft_id: d.aircraft.id,
+      task_id: from === "task" ? v.task_id : "",
+      defect_id: from === "defect" && v.defect_id ? v.defect_id : null,
+      station: from === "hand" ? v.station : "",
+      title: from === "hand" ? v.title : "",
+      steps: from === "hand" ? v.steps.split("\n").filter((x) => x.trim()) : [],
+      second_person: from === "hand" && v.second_person,
+      acceptance:
+        from === "hand"
+          ? [v.no_load && ("no-load" as const), v.load && ("load" as const)].filter((x) => x !== false)
+          : [],
+    });
     void go(`/workshop/orders/${o.id}`, { replace: true });
   });
   const open = d.defects.filter((x) => !x.order_id);

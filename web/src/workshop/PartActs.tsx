@@ -1,5 +1,5 @@
-import { wrote } from "../api/touched";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRemovePart, useSwapPart } from "./api";
+import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -12,16 +12,15 @@ type Part = Schemas["PartDetail"];
 
 /** Takes a part off its aircraft. */
 export function TakeOff({ p, onClose }: { p: Part; onClose: () => void }) {
-  const qc = useQueryClient();
+  const removePart = useRemovePart();
   const f = useDraftForm(`off-${p.id}`, {
     to: (p.aircraft_id ? "shelf" : "discard") as "shelf" | "discard",
     cut_up: false,
     reason: "",
   });
   const send = f.submit(async (v) => {
-    await ask(api.POST("/parts/{id}/remove", { params: { path: { id: p.id } }, body: v }));
+    await removePart.mutateAsync({ id: p.id, body: v });
     onClose();
-    await wrote(qc, "parts");
   });
   const discards = f.watch("to") === "discard";
   return (
@@ -52,7 +51,7 @@ export function TakeOff({ p, onClose }: { p: Part; onClose: () => void }) {
 
 /** Swaps two parts of one kind. */
 export function Swap({ p, onClose }: { p: Part; onClose: () => void }) {
-  const qc = useQueryClient();
+  const swapPart = useSwapPart();
   const q = useQuery({
     queryKey: keys.aircraft(p.aircraft_id!),
     queryFn: () => ask(api.GET("/aircraft/{id}", { params: { path: { id: p.aircraft_id! } } })),
@@ -63,9 +62,8 @@ export function Swap({ p, onClose }: { p: Part; onClose: () => void }) {
       f.setError("with", { message: "Choose the part it changes places with." });
       return;
     }
-    await ask(api.POST("/parts/{id}/swap", { params: { path: { id: p.id } }, body: v }));
+    await swapPart.mutateAsync({ id: p.id, body: v });
     onClose();
-    await wrote(qc, "parts", "stock_lines");
   });
   const others = q.data?.parts.filter((x) => x.kind === p.kind && x.id !== p.id) ?? [];
   return (

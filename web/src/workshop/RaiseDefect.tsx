@@ -1,25 +1,15 @@
-import { wrote } from "../api/touched";
+import "./defectPress";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { Button } from "react-bootstrap";
 import { z } from "zod";
 import type { Schemas } from "../api/client";
-import { newId, api, ask } from "../api/client";
+import { newId } from "../api/client";
 import { usePress } from "../outbox/hooks";
-import { pressKind } from "../outbox/kinds";
-import { KeptPhotoField, withoutRefused } from "../outbox/photos";
+import { KeptPhotoField } from "../outbox/photos";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
-
-pressKind<Schemas["NewDefect"]>("defect.raise", {
-  said: (b) => `Defect: ${b.title}`,
-  send: async (p, { header, signal }, qc) => {
-    const body = { ...p.body, photos: withoutRefused(p.body.photos) };
-    await ask(api.POST("/defects", { params: { header }, signal, body }));
-    void wrote(qc, "defects", "groundings");
-  },
-});
 
 const defectForm = z.object({
   station: z.string(),

@@ -1,7 +1,6 @@
-import { wrote } from "../api/touched";
-import { useQueryClient } from "@tanstack/react-query";
+import { useSettleDefect } from "./api";
 import { Button } from "react-bootstrap";
-import { api, ask, type Schemas } from "../api/client";
+import { type Schemas } from "../api/client";
 import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField } from "../parts/Field";
@@ -11,17 +10,16 @@ import { Problem } from "../parts/states";
 
 /** Ends a defect without a work order: somebody with that right looked at it, and signs. */
 export function Settle({ d, onClose }: { d: Schemas["Defect"]; onClose: () => void }) {
-  const qc = useQueryClient();
+  const settleDefect = useSettleDefect();
   const { person } = useSession();
   const f = useDraftForm(`settle-${d.id}`, { note: "", pin: "" }, ["pin"]);
   const send = f.submit(async (v) => {
     try {
-      await ask(api.POST("/defects/{id}/settle", { params: { path: { id: d.id } }, body: v }));
+      await settleDefect.mutateAsync({ id: d.id, body: v });
     } finally {
       f.setValue("pin", "");
     }
     onClose();
-    await wrote(qc, "defects", "deferrals");
   });
   return (
     <Dialog title={`Looked at: ${d.title}`} open onClose={onClose}>

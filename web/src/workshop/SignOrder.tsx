@@ -1,4 +1,4 @@
-import { wrote } from "../api/touched";
+import { useSignWorkOrder } from "./api";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { api, ask, type Schemas } from "../api/client";
@@ -12,6 +12,7 @@ import { Problem } from "../parts/states";
 
 /** The signature under a work order, with a second person where the task asks for one. */
 export function SignOrder({ o }: { o: Schemas["WorkOrder"] }) {
+  const signWorkOrder = useSignWorkOrder();
   const qc = useQueryClient();
   const { person } = useSession();
   const people = useQuery({
@@ -25,22 +26,12 @@ export function SignOrder({ o }: { o: Schemas["WorkOrder"] }) {
   ]);
   const send = f.submit(async (v) => {
     try {
-      const done = await ask(api.POST("/work-orders/{id}/sign", { params: { path: { id: o.id } }, body: v }));
+      const done = await signWorkOrder.mutateAsync({ id: o.id, body: v });
       qc.setQueryData(keys.order(o.id), done);
     } finally {
       f.setValue("pin", "");
       f.setValue("second_pin", "");
     }
-    await wrote(
-      qc,
-      "work_orders",
-      "task_done",
-      "defects",
-      "deferrals",
-      "groundings",
-      "parts",
-      "calibrations",
-    );
   });
   return (
     <Sheet title="Sign the work">

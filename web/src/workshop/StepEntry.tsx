@@ -1,8 +1,9 @@
+import { useEnterSteps } from "./api";
 import { Explained } from "../parts/Explained";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
-import { api, ask, ProblemError, type Schemas } from "../api/client";
+import { ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { AreaField, NumberField, Wrong } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
@@ -46,6 +47,7 @@ function Photos({ ids }: { ids: string[] }) {
 
 /** One step as it is worked: done, not in order with a note, a reading judged as it is saved, photos. */
 export function StepEntry({ o, s }: { o: Order; s: Step }) {
+  const enterSteps = useEnterSteps();
   const qc = useQueryClient();
   const r = s.step.reading;
   const [number, setNumber] = useState(s.value?.number?.toString() ?? "");
@@ -58,12 +60,10 @@ export function StepEntry({ o, s }: { o: Order; s: Step }) {
     setWrong("");
     setBusy(true);
     try {
-      const fresh = await ask(
-        api.PUT("/work-orders/{id}/entries", {
-          params: { path: { id: o.id } },
-          body: { entries: [{ step_id: s.step.id, value }] },
-        }),
-      );
+      const fresh = await enterSteps.mutateAsync({
+        id: o.id,
+        body: { entries: [{ step_id: s.step.id, value }] },
+      });
       qc.setQueryData(keys.order(o.id), fresh);
     } catch (e) {
       setWrong(

@@ -1,6 +1,7 @@
+import { useWrite } from "../api/write";
 import { wrote } from "../api/touched";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { api, ask, newId } from "../api/client";
+import { api, ask, newId, type Schemas } from "../api/client";
 import type { Opened, Wanted } from "./model";
 
 function useLook() {
@@ -55,3 +56,93 @@ export function useCancelOrders() {
     onSettled: look,
   });
 }
+
+/** A technician or chief has looked at a defect, says what was done, and signs. */
+export const useSettleDefect = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["DefectSettled"] }) =>
+      ask(api.POST("/defects/{id}/settle", { params: { path: { id } }, body })),
+    "defects",
+    "deferrals",
+  );
+
+/** Approve third-party parts of a kind for a type. */
+export const useApproveParts = () =>
+  useWrite(
+    (body: Schemas["Approval"]) => ask(api.POST("/approvals", { body })),
+    "stock_lines",
+    "part_approvals",
+  );
+
+/** Put a new part on the shelf. */
+export const useAddPart = () =>
+  useWrite((body: Schemas["NewPart"]) => ask(api.POST("/parts", { body })), "stock_lines", "part_approvals");
+
+/** Cancel a work order that was opened by mistake. */
+export const useCancelWorkOrder = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["Why"] }) =>
+      ask(api.POST("/work-orders/{id}/cancel", { params: { path: { id } }, body })),
+    "work_orders",
+    "work_entries",
+    "work_used",
+    "parts",
+  );
+
+/** Enter what was done and measured. */
+export const useEnterSteps = () =>
+  useWrite(({ id, body }: { id: string; body: Schemas["StepEntries"] }) =>
+    ask(api.PUT("/work-orders/{id}/entries", { params: { path: { id } }, body })),
+  );
+
+/** Add a stock line, or change one. */
+export const useSaveStock = () => useWrite((body: Schemas["StockEdit"]) => ask(api.PUT("/stock", { body })));
+
+/** Take a part off, or discard one from the shelf. */
+export const useRemovePart = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["RemovePart"] }) =>
+      ask(api.POST("/parts/{id}/remove", { params: { path: { id } }, body })),
+    "parts",
+  );
+
+/** Swap two fitted parts of one kind. */
+export const useSwapPart = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["SwapPart"] }) =>
+      ask(api.POST("/parts/{id}/swap", { params: { path: { id } }, body })),
+    "parts",
+    "stock_lines",
+  );
+
+/** Take parts from stock for a work order. */
+export const useUseStock = () =>
+  useWrite(({ id, body }: { id: string; body: Schemas["NewWorkUse"] }) =>
+    ask(api.POST("/work-orders/{id}/parts", { params: { path: { id } }, body })),
+  );
+
+/** Open a work order for a task, a defect or by hand. */
+export const useOpenWorkOrder = () =>
+  useWrite(
+    (body: Schemas["NewWorkOrder"]) => ask(api.POST("/work-orders", { body })),
+    "work_orders",
+    "groundings",
+  );
+
+/** Sign the work. */
+export const useSignWorkOrder = () =>
+  useWrite(
+    ({ id, body }: { id: string; body: Schemas["WorkSign"] }) =>
+      ask(api.POST("/work-orders/{id}/sign", { params: { path: { id } }, body })),
+    "work_orders",
+    "task_done",
+    "defects",
+    "deferrals",
+    "groundings",
+    "parts",
+    "calibrations",
+  );
+
+/** Put off a defect or a task where the programme allows it. */
+export const useDefer = () =>
+  useWrite((body: Schemas["NewDeferral"]) => ask(api.POST("/deferrals", { body })), "deferrals", "defects");

@@ -1,10 +1,9 @@
-import { wrote } from "../../api/touched";
+import { useWeighAircraft } from "../api";
 import { zodResolver } from "@hookform/resolvers/zod";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { z } from "zod";
-import { api, ask, newId, type Schemas } from "../../api/client";
+import { newId, type Schemas } from "../../api/client";
 import { Dialog } from "../../parts/Dialog";
 import { DateField } from "../../parts/DateField";
 import { NumberField, SelectField, TextField } from "../../parts/Field";
@@ -51,7 +50,6 @@ export function Weigh({ aircraft, weighed, may }: WeighProps) {
 function WeighDialog({ aircraft, onClose, last }: { aircraft: string; onClose: () => void; last: string }) {
   const u = useUnits();
   const zone = useZone();
-  const qc = useQueryClient();
   const schema = z.object({
     part: z.enum(["empty", "packs"]),
     kg: typedNumber(u.value("mass", 0.01), u.value("mass", 1000), u.label("mass"), "Enter what it weighs."),
@@ -64,16 +62,12 @@ function WeighDialog({ aircraft, onClose, last }: { aircraft: string; onClose: (
     [],
     zodResolver(schema),
   );
-  const put = useMutation({
-    mutationFn: (body: Schemas["NewWeighing"]) =>
-      ask(api.POST("/aircraft/{id}/weighings", { params: { path: { id: aircraft } }, body })),
-    onSuccess: () => {
-      void wrote(qc, "weighings");
-      onClose();
-    },
-  });
+  const put = useWeighAircraft();
   const [id] = useState(newId);
-  const send = f.submit((v) => put.mutateAsync({ id, ...v, kg: u.toBase("mass", v.kg ?? 0) }));
+  const send = f.submit(async (v) => {
+    await put.mutateAsync({ id: aircraft, body: { id, ...v, kg: u.toBase("mass", v.kg ?? 0) } });
+    onClose();
+  });
   return (
     <Dialog title="Weighed" open onClose={onClose}>
       <form onSubmit={send} noValidate>
