@@ -25,9 +25,17 @@ export function More({ open, onClose, night, onNight, onHelp }: MoreProps) {
           <span className="soft">{crew.name}</span>
         </div>
         <Find />
-        <nav aria-label="All views" className="tiles all-views" style={tiles(140)}>
+        <nav aria-label="All views" className="tiles my-3" style={tiles(140)}>
           {places.map((p) => (
-            <NavLink key={p.path} to={p.path} end={p.path === "/"} onClick={onClose}>
+            <NavLink
+              key={p.path}
+              to={p.path}
+              end={p.path === "/"}
+              onClick={onClose}
+              className={({ isActive }) =>
+                `btn btn-outline-primary justify-content-start ${isActive ? "active" : ""}`
+              }
+            >
               {p.name}
             </NavLink>
           ))}
