@@ -52,7 +52,7 @@ func TestShots(t *testing.T) {
 	shot("day")
 	p.Go("/fleet")
 	p.See("Tally W")
-	p.SeeThing(".yearstrip .flown")
+	p.SeeThing(".yearstrip .dot")
 	shot("fleet")
 	p.Click("Lantern Two")
 	p.See("What is against it")

@@ -55,7 +55,7 @@ export function DayView() {
               <ListGroup
                 as="ul"
                 variant="flush"
-                className="in-columns day-rows"
+                className="in-columns always day-rows"
                 style={columns("104px minmax(150px, 190px) minmax(0, 1fr) minmax(190px, 250px)")}
               >
                 {d.aircraft.map((a) => (

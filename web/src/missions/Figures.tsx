@@ -46,7 +46,7 @@ export function Figures({ p, onTake }: FiguresProps) {
           {b.nearest != null && p.may && <Take p={p} wish={b.wish} nearest={b.nearest} onTake={onTake} />}
         </div>
       ))}
-      <Table className="facts">
+      <Table>
         <tbody>
           {[...(p.kind === "survey" ? survey : inspection), ...both].map(([k, v]) => (
             <tr key={k}>

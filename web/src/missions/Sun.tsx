@@ -18,7 +18,7 @@ export function Sun({ p }: { p: Plan }) {
       </p>
       <ul className="list-unstyled d-flex flex-wrap gap-3 m-0">
         {p.sun.map((s) => (
-          <li key={s.at} className={s.low ? "low" : undefined}>
+          <li key={s.at} className={s.low ? "soft" : undefined}>
             <span className="fig">{z.time(s.at)}</span> <strong>{Math.round(s.elevation_deg)}°</strong>
             {s.low && " low"}
           </li>

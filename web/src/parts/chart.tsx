@@ -20,7 +20,7 @@ export const tip = {
 } as const;
 
 /** Bars in ink, without movement. */
-export const bar = { fill: "var(--bs-body-color)", isAnimationActive: false, maxBarSize: 26 } as const;
+export const bar = { fill: "var(--solid)", isAnimationActive: false, maxBarSize: 26 } as const;
 
 export interface PlotProps {
   /** What the plot shows, in words that carry it alone. */

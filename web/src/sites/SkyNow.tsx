@@ -1,3 +1,4 @@
+import { tiles } from "../parts/columns";
 import { cloudWords } from "./model";
 import type { Schemas } from "../api/client";
 import { useAge, useZone } from "../parts/time";
@@ -22,7 +23,7 @@ export function SkyNow({ sky, n }: { sky: Schemas["Sky"]; n: Schemas["SkyNow"] }
           What was entered last is of {z.both(sky.late_at)}: it is older, kept, and not used.
         </p>
       )}
-      <dl className="facts">
+      <dl className="facts tiles mb-2" style={tiles(150)}>
         <Fact name={`Wind at ${Math.round(n.height_m)} m`}>
           {n.wind_ms == null
             ? "not known"

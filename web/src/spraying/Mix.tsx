@@ -23,7 +23,7 @@ export function Mix({ form }: { form: WishFormOf }) {
             {...form.register(`mix.${i}.name`)}
             wrong={fault(i, "name")}
           />
-          <div className="two tight on-phones">
+          <div className="two tight">
             <NumberField
               label={`Amount of product ${i + 1}`}
               unit=""

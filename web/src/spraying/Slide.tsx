@@ -23,7 +23,7 @@ export function Slide({ form, name, label, unit, most, step, disabled }: SlidePr
   const read = parseNumber(text);
   const value = read.ok ? read.value : 0;
   return (
-    <div className="two tight on-phones align-items-end" style={columns("minmax(0, 9.5rem) minmax(0, 1fr)")}>
+    <div className="two tight align-items-end" style={columns("minmax(0, 9.5rem) minmax(0, 1fr)")}>
       <NumberField
         label={label}
         unit={unit}

@@ -6,9 +6,12 @@ export function HomeTable({ home }: { home: CallOut[] }) {
   const u = useUnits();
   if (home.length === 0) return null;
   return (
-    <dl className="home-table" aria-label="What the packs must show to come home, by distance">
+    <dl
+      className="facts d-flex flex-wrap gap-4 mb-2"
+      aria-label="What the packs must show to come home, by distance"
+    >
       {home.map((c) => (
-        <div key={c.distance_m}>
+        <div key={c.distance_m} className="d-flex gap-2">
           <dt>{u.show("length", c.distance_m)}</dt>
           <dd className="fig">{callOutWords(c)}</dd>
         </div>

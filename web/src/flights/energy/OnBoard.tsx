@@ -36,7 +36,7 @@ export function OnBoard({ onMore }: OnBoardProps) {
     );
   };
   return (
-    <div className="four">
+    <div className="two tight">
       {field("payload_kg", "Payload today")}
       {field("attached_kg", "Attached beside it")}
     </div>
