@@ -1,4 +1,5 @@
-import { columns, tiles } from "../parts/columns";
+import { Rows } from "../parts/Rows";
+import { tiles } from "../parts/columns";
 import { ListGroup } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
@@ -38,13 +39,13 @@ export function BenchView() {
             <div className="tiles" style={tiles(260)}>
               {groups.map((g) => (
                 <Sheet key={g.group} title={g.group}>
-                  <ListGroup as="ul" variant="flush" className="in-columns" style={columns("minmax(0, 1fr)")}>
+                  <Rows cols="minmax(0, 1fr)">
                     {g.calculators.map((c) => (
                       <ListGroup.Item as="li" key={c.key}>
                         <Link to={`/bench/${c.key}`}>{c.title}</Link>
                       </ListGroup.Item>
                     ))}
-                  </ListGroup>
+                  </Rows>
                 </Sheet>
               ))}
             </div>

@@ -1,5 +1,4 @@
-import { columns } from "../parts/columns";
-import { ListGroup } from "react-bootstrap";
+import { Rows } from "../parts/Rows";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { api, ask, type Schemas } from "../api/client";
@@ -52,16 +51,15 @@ export function DayView() {
           ) : (
             <>
               <Sums d={d} />
-              <ListGroup
-                as="ul"
-                variant="flush"
-                className="in-columns always day-rows"
-                style={columns("104px minmax(150px, 190px) minmax(0, 1fr) minmax(190px, 250px)")}
+              <Rows
+                cols="104px minmax(150px, 190px) minmax(0, 1fr) minmax(190px, 250px)"
+                always
+                className="day-rows"
               >
                 {d.aircraft.map((a) => (
                   <Row key={a.id} a={a} type={d.types.find((t) => t.profile.key === a.type_key)} />
                 ))}
-              </ListGroup>
+              </Rows>
             </>
           )}
         </>

@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { Sheet } from "../parts/Sheet";
@@ -16,12 +16,7 @@ export function StartList({ all }: { all: Step[] }) {
         </span>
       }
     >
-      <ListGroup
-        as="ol"
-        variant="flush"
-        className="in-columns always start-list"
-        style={columns("1.6rem 1fr auto")}
-      >
+      <Rows cols="1.6rem 1fr auto" always ordered className="start-list">
         {all.map((s) => {
           const { title, why, to } = steps[s.key];
           return (
@@ -47,7 +42,7 @@ export function StartList({ all }: { all: Step[] }) {
             </ListGroup.Item>
           );
         })}
-      </ListGroup>
+      </Rows>
     </Sheet>
   );
 }

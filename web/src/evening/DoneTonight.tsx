@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { Button, ListGroup } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
@@ -16,12 +16,7 @@ export function DoneTonight({ e }: { e: Schemas["Evening"] }) {
   if (done.length === 0) return null;
   return (
     <Sheet title="Done">
-      <ListGroup
-        as="ul"
-        variant="flush"
-        className="in-columns always mb-3 mb-0"
-        style={columns("minmax(0, 1fr) auto")}
-      >
+      <Rows cols="minmax(0, 1fr) auto" always className="mb-3 mb-0">
         {done.map((d) => (
           <ListGroup.Item as="li" key={d.item}>
             <span>
@@ -43,7 +38,7 @@ export function DoneTonight({ e }: { e: Schemas["Evening"] }) {
             )}
           </ListGroup.Item>
         ))}
-      </ListGroup>
+      </Rows>
     </Sheet>
   );
 }

@@ -1,5 +1,5 @@
+import { Rows } from "../parts/Rows";
 import { useSaveEvening } from "./api";
-import { columns } from "../parts/columns";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
@@ -51,12 +51,7 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
   return (
     <Sheet title={`What flies on ${e.day}`}>
       {error !== undefined && <Problem error={error} />}
-      <ListGroup
-        as="ul"
-        variant="flush"
-        className="in-columns always mb-3"
-        style={columns("minmax(0, 1fr) auto")}
-      >
+      <Rows cols="minmax(0, 1fr) auto" always className="mb-3">
         {e.flying.map((f) => (
           <ListGroup.Item as="li" key={f.aircraft_id}>
             <span>
@@ -89,7 +84,7 @@ export function Flying({ e }: { e: Schemas["Evening"] }) {
             </span>
           </ListGroup.Item>
         ))}
-      </ListGroup>
+      </Rows>
       {e.flying.length === 0 && <p>There is no aircraft in service.</p>}
       <MomentField
         label="Charging begins"

@@ -1,8 +1,8 @@
+import { Rows } from "../parts/Rows";
 import { useCheckGear } from "./api";
-import { columns } from "../parts/columns";
 import { Explained } from "../parts/Explained";
 import { useState } from "react";
-import { Button, ListGroup } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
@@ -42,7 +42,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
           No gear is on file. Controllers, tablets, laptops, radio boxes: any one of them ends a flight.
         </Empty>
       )}
-      <ListGroup as="ul" variant="flush" className="in-columns always" style={columns("34px minmax(0, 1fr)")}>
+      <Rows cols="34px minmax(0, 1fr)" always>
         {e.gear.map((g) => (
           <Tick key={g.id} e={e} item={`gear:${g.id}`} label={`Charged: ${g.name}`}>
             <strong>{g.name}</strong> <span className="soft">{gearKinds[g.kind]}</span>{" "}
@@ -72,7 +72,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
             </span>
           </Tick>
         ))}
-      </ListGroup>
+      </Rows>
       {edit && <EditGear g={edit === "new" ? undefined : edit} onClose={() => setEdit(null)} />}
       {read && <ReadGear g={read} onClose={() => setRead(null)} />}
       {look && <LookAtGear g={look} onClose={() => setLook(null)} />}

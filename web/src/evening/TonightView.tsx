@@ -1,6 +1,6 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { Explained } from "../parts/Explained";
-import { Button, ListGroup } from "react-bootstrap";
+import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { ChargeTimeline } from "../drawings/ChargeTimeline";
@@ -77,12 +77,7 @@ function Plan({ e }: { e: Evening }) {
           {p.charge.length > 0 && (
             <ChargeTimeline jobs={p.charge} start={e.start_at} readyBy={e.ready_by} time={z.time} />
           )}
-          <ListGroup
-            as="ul"
-            variant="flush"
-            className="in-columns always"
-            style={columns("34px minmax(0, 1fr)")}
-          >
+          <Rows cols="34px minmax(0, 1fr)" always>
             {p.charge.map((j, n) => (
               <Tick key={j.pack_id} e={e} item={`charge:${j.pack_id}`} label={`Charge ${j.label}`}>
                 {n + 1}. <Link to={`/packs/${j.pack_id}`}>{j.label}</Link> for {j.for}: {j.charger}, channel{" "}
@@ -102,7 +97,7 @@ function Plan({ e }: { e: Evening }) {
                 six faces and pack it
               </Tick>
             ))}
-          </ListGroup>
+          </Rows>
           <p className="soft mb-0">
             Constant power to 80 %, then falling to a fifth at full; 8 % lost. Never leave packs charging
             alone; on a surface that does not burn, extinguisher at hand. The maker&rsquo;s manual decides.
@@ -110,19 +105,14 @@ function Plan({ e }: { e: Evening }) {
         </Sheet>
         <Sheet title="Down to storage level">
           {p.lower.length === 0 && <p className="m-0">Nothing: no charged pack is left over.</p>}
-          <ListGroup
-            as="ul"
-            variant="flush"
-            className="in-columns always"
-            style={columns("34px minmax(0, 1fr)")}
-          >
+          <Rows cols="34px minmax(0, 1fr)" always>
             {p.lower.map((l) => (
               <Tick key={l.pack_id} e={e} item={`lower:${l.pack_id}`} label={`Bring down ${l.label}`}>
                 <Link to={`/packs/${l.pack_id}`}>{l.label}</Link>:{" "}
                 {l.verdict !== "clear" && <VerdictMark verdict={l.verdict} />} {l.why}
               </Tick>
             ))}
-          </ListGroup>
+          </Rows>
         </Sheet>
         <DoneTonight e={e} />
         <GearList e={e} />

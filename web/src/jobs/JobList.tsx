@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import { type Schemas } from "../api/client";
@@ -21,12 +21,7 @@ export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: b
               {day === today && " today"}
             </h2>
           )}
-          <ListGroup
-            as="ul"
-            variant="flush"
-            className="in-columns align-top"
-            style={columns("130px minmax(0, 3fr) minmax(0, 2fr) 90px")}
-          >
+          <Rows cols="130px minmax(0, 3fr) minmax(0, 2fr) 90px" className="align-top">
             {jobs
               .filter((j) => z.date(j.from) === day)
               .map((j) => (
@@ -57,7 +52,7 @@ export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: b
                   </span>
                 </ListGroup.Item>
               ))}
-          </ListGroup>
+          </Rows>
         </section>
       ))}
     </div>

@@ -1,5 +1,5 @@
+import { Rows } from "../parts/Rows";
 import { usePackKit } from "./api";
-import { columns } from "../parts/columns";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
@@ -61,12 +61,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
     >
       {error !== undefined && <Problem error={error} />}
       <Waits about={about} />
-      <ListGroup
-        as="ul"
-        variant="flush"
-        className="in-columns always kit"
-        style={columns("56px minmax(0, 1fr) auto auto")}
-      >
+      <Rows cols="56px minmax(0, 1fr) auto auto" always className="kit">
         {kit.map((k) => (
           <ListGroup.Item as="li" key={k.id} className={k.packed && k.checked ? "done" : ""}>
             <span className="fig">{k.quantity > 0 ? `${k.quantity} ×` : ""}</span>
@@ -104,7 +99,7 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
             </label>
           </ListGroup.Item>
         ))}
-      </ListGroup>
+      </Rows>
       {may && (
         <form
           className="no-print d-flex gap-2 align-items-end flex-wrap mt-2"

@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { ListGroup } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask } from "../api/client";
@@ -22,12 +22,7 @@ export function SetsSheet() {
                 <div key={m.model} className="mb-2">
                   <h3>{m.model} mAh</h3>
                   {m.sets.length === 0 && <p className="m-0">No two of them make a set.</p>}
-                  <ListGroup
-                    as="ul"
-                    variant="flush"
-                    className="in-columns"
-                    style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
-                  >
+                  <Rows cols="110px minmax(0, 1fr) minmax(0, 1.2fr)">
                     {m.sets.map((s) => (
                       <ListGroup.Item as="li" key={s.a}>
                         <strong>{s.labels}</strong>
@@ -37,7 +32,7 @@ export function SetsSheet() {
                         <span className="soft fig">cost {s.cost.toFixed(2)}</span>
                       </ListGroup.Item>
                     ))}
-                  </ListGroup>
+                  </Rows>
                   {m.single.length > 0 && (
                     <p className="soft mb-0">Without a partner: {m.single.join(", ")}.</p>
                   )}

@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { useMay } from "../parts/session";
@@ -29,12 +29,7 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
           <div className="stack">
             <Waits about={about} />
             <Sheet title="What holds">
-              <ListGroup
-                as="ul"
-                variant="flush"
-                className="in-columns"
-                style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
-              >
+              <Rows cols="110px minmax(0, 1fr) minmax(0, 1.2fr)">
                 {d.standing.map((s) => (
                   <ListGroup.Item as="li" key={s.kind}>
                     <VerdictMark verdict={s.verdict} />
@@ -50,7 +45,7 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
                     )}
                   </ListGroup.Item>
                 ))}
-              </ListGroup>
+              </Rows>
             </Sheet>
             {newest?.input.caught && (
               <Sheet title="Newest catch test">
@@ -60,12 +55,7 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
             )}
             {d.checks.length > 0 && (
               <Sheet title="On record">
-                <ListGroup
-                  as="ul"
-                  variant="flush"
-                  className="in-columns"
-                  style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
-                >
+                <Rows cols="110px minmax(0, 1fr) minmax(0, 1.2fr)">
                   {d.checks.map((c) => (
                     <ListGroup.Item as="li" key={c.id}>
                       <VerdictMark verdict={c.verdict} />
@@ -77,7 +67,7 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
                       </span>
                     </ListGroup.Item>
                   ))}
-                </ListGroup>
+                </Rows>
               </Sheet>
             )}
             {kind && (

@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { newId } from "../api/client";
@@ -37,12 +37,12 @@ export function LoadLeaf({ p }: { p: Plan }) {
             For {(fill?.ha ?? p.loads[0]!.ha).toFixed(2)} ha. The order is the label&rsquo;s; wear what it
             asks for.
           </p>
-          <ol className="fill-lines">
+          <ol className="fill-lines vstack gap-2 ps-4">
             {lines.map((l, i) => (
               <li key={i}>
                 <Button
                   variant={l.first ? "primary" : "outline-primary"}
-                  className="btn-big"
+                  className="btn-big w-100 justify-content-start text-start"
                   aria-pressed={l.first !== ""}
                   disabled={!may}
                   onClick={() =>
@@ -70,12 +70,7 @@ export function LoadLeaf({ p }: { p: Plan }) {
       )}
       {complete.length > 0 && (
         <Sheet title="Filled">
-          <ListGroup
-            as="ul"
-            variant="flush"
-            className="in-columns"
-            style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
-          >
+          <Rows cols="110px minmax(0, 1fr) minmax(0, 1.2fr)">
             {complete.map((f) => (
               <ListGroup.Item as="li" key={f.number}>
                 <span className="fig">{f.number}</span>
@@ -88,7 +83,7 @@ export function LoadLeaf({ p }: { p: Plan }) {
                 </span>
               </ListGroup.Item>
             ))}
-          </ListGroup>
+          </Rows>
         </Sheet>
       )}
     </div>

@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { Button, ListGroup } from "react-bootstrap";
 import type { Item } from "./model";
 import type { Typed } from "./typed";
@@ -15,13 +15,7 @@ export function Votes({ item, typed, change }: Props) {
   const put = (name: string, go: boolean) =>
     change({ poll: [...typed.poll.filter((v) => v.name !== name), { name, go }] });
   return (
-    <ListGroup
-      as="ul"
-      variant="flush"
-      className="in-columns always"
-      aria-label="Asked by name"
-      style={columns("minmax(0, 1fr) auto auto")}
-    >
+    <Rows cols="minmax(0, 1fr) auto auto" always aria-label="Asked by name">
       {(item.names ?? []).map((name) => (
         <ListGroup.Item as="li" key={name} className="vote">
           <strong>{name}</strong>
@@ -45,6 +39,6 @@ export function Votes({ item, typed, change }: Props) {
           </Button>
         </ListGroup.Item>
       ))}
-    </ListGroup>
+    </Rows>
   );
 }

@@ -1,4 +1,4 @@
-import { columns } from "../parts/columns";
+import { Rows } from "../parts/Rows";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
@@ -93,12 +93,7 @@ export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: Read
           text={(x) => `${x.aircraft} ${x.title} ${x.note} ${x.raised_by}`}
         >
           {(lines) => (
-            <ListGroup
-              as="ul"
-              variant="flush"
-              className="in-columns"
-              style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
-            >
+            <Rows cols="110px minmax(0, 1fr) minmax(0, 1.2fr)">
               {lines.map((x) => (
                 <ListGroup.Item as="li" key={x.id}>
                   <span className="text-nowrap">
@@ -115,19 +110,14 @@ export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: Read
                   <DefectDecision d={x} />
                 </ListGroup.Item>
               ))}
-            </ListGroup>
+            </Rows>
           )}
         </LongList>
         <Several choice={choice} wanted={wanted} />
       </Sheet>
       {closed.length > 0 && (
         <Sheet title="Closed defects">
-          <ListGroup
-            as="ul"
-            variant="flush"
-            className="in-columns"
-            style={columns("110px minmax(0, 1fr) minmax(0, 1.2fr)")}
-          >
+          <Rows cols="110px minmax(0, 1fr) minmax(0, 1.2fr)">
             {closed.map((x) => (
               <ListGroup.Item as="li" key={x.id}>
                 <span className="fig">{x.closed_at && z.date(x.closed_at)}</span>
@@ -139,7 +129,7 @@ export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: Read
                 </span>
               </ListGroup.Item>
             ))}
-          </ListGroup>
+          </Rows>
           <More of={pages} what="defects" />
         </Sheet>
       )}

@@ -51,7 +51,7 @@ function List({ d }: { d: Schemas["DueList"] }) {
     <Sheet
       title="What falls due"
       aside={
-        <div className="filters no-print m-0">
+        <div className="filters no-print mb-2">
           <select
             className="form-select"
             style={{ width: 190 }}

@@ -1,4 +1,4 @@
-import { columns } from "../../parts/columns";
+import { Rows } from "../../parts/Rows";
 import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import type { Schemas } from "../../api/client";
@@ -24,7 +24,7 @@ export function ListEdit({ entry, list, onChange }: Props) {
           title={s.title}
           aside={<span className="soft">{(s.in ?? ["walkround"]).join(", ")}</span>}
         >
-          <ListGroup as="ul" variant="flush" className="in-columns" style={columns("minmax(0, 1fr) auto")}>
+          <Rows cols="minmax(0, 1fr) auto">
             {s.items.map((it, item) => (
               <ListGroup.Item as="li" key={it.id}>
                 <span>
@@ -73,7 +73,7 @@ export function ListEdit({ entry, list, onChange }: Props) {
                 )}
               </ListGroup.Item>
             ))}
-          </ListGroup>
+          </Rows>
           {onChange && (
             <Button
               size="sm"
