@@ -13,20 +13,20 @@ export function LinkMark() {
   const refused = all.filter((p) => p.refused).length;
   return (
     <>
-      <span className={up ? "link-on" : "link-off"} role="status">
+      <span className={up ? undefined : "link-off"} role="status">
+        <span aria-hidden="true">{up ? "● " : "○ "}</span>
         {up ? "Connected" : "No connection"}
       </span>
       {all.length > 0 && (
         <Button
           variant="outline-primary"
           size="sm"
-          className="waiting"
           aria-label={refused ? `${refused} not taken: look` : waitWords(all.length)}
           onClick={() => setOpen(true)}
         >
           <span className="fig">{refused || all.length}</span>{" "}
-          <span className="word">{refused ? "not taken" : "waiting"}</span>
-          <span className="sign" aria-hidden="true">
+          <span className="d-none d-sm-inline">{refused ? "not taken" : "waiting"}</span>
+          <span className="d-sm-none" aria-hidden="true">
             {refused ? "!" : "↑"}
           </span>
         </Button>

@@ -18,7 +18,7 @@ export interface MoreProps {
 export function More({ open, onClose, night, onNight, onHelp }: MoreProps) {
   const { person, crew } = useSession();
   return (
-    <Offcanvas show={open} onHide={onClose} placement="bottom" className="more" aria-label="More">
+    <Offcanvas show={open} onHide={onClose} placement="bottom" className="h-auto mh-100" aria-label="More">
       <Offcanvas.Body>
         <div className="d-flex justify-content-between align-items-baseline gap-2 mb-2">
           <strong>{person.name}</strong>

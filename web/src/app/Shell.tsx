@@ -26,8 +26,8 @@ function Clock() {
   const z = useZone();
   return (
     <span className="fig clock" title={`Clock of ${z.zone}`}>
-      <span className="day">{z.date(new Date(now).toISOString())}</span> {z.clock(now)}{" "}
-      <span className="soft zone">{z.zone.split("/").pop()?.replace("_", " ")}</span>
+      <span className="d-none d-sm-inline">{z.date(new Date(now).toISOString())}</span> {z.clock(now)}{" "}
+      <span className="soft d-none d-xxl-inline">{z.zone.split("/").pop()?.replace("_", " ")}</span>
     </span>
   );
 }
@@ -46,20 +46,22 @@ const TopLine = memo(function TopLine(o: {
 }) {
   const s = useSession();
   return (
-    <header className="topline">
-      <strong className="crew">{s.crew.name}</strong>
+    <header className="topline sticky-top d-flex align-items-center gap-2 px-3 py-1 border-bottom text-nowrap bg-body">
+      <strong className="d-none d-xxl-block">{s.crew.name}</strong>
       <Clock />
       <LinkMark />
       <Newer />
-      <span className="grow" />
-      <Find />
-      <span className="who">
-        {s.person.name} <span className="soft roles">({s.person.roles.join(", ")})</span>
+      <span className="flex-grow-1" />
+      <span className="find-here d-none d-sm-block">
+        <Find />
+      </span>
+      <span className="d-none d-lg-inline">
+        {s.person.name} <span className="soft d-none d-xxl-inline">({s.person.roles.join(", ")})</span>
       </span>
       <Button
         variant="outline-primary"
         size="sm"
-        className="night"
+        className="d-none d-lg-inline-flex"
         onClick={o.onNight}
         aria-pressed={o.night}
       >
@@ -68,14 +70,16 @@ const TopLine = memo(function TopLine(o: {
       <Button
         variant="outline-primary"
         size="sm"
-        className="help"
+        className="d-none d-lg-inline-flex"
         onClick={o.onHelp}
         aria-label="Help: how it is done here"
       >
         ?
       </Button>
-      <SignOut />
-      <Button variant="outline-primary" size="sm" className="more-button" onClick={o.onMore}>
+      <span className="d-none d-lg-inline">
+        <SignOut />
+      </span>
+      <Button variant="outline-primary" size="sm" className="more-button d-lg-none" onClick={o.onMore}>
         More
       </Button>
     </header>

@@ -25,12 +25,7 @@ export function SignOut() {
   });
   return (
     <>
-      <Button
-        variant="outline-primary"
-        size="sm"
-        className="sign-out"
-        onClick={() => (waits > 0 ? setOpen(true) : out.mutate())}
-      >
+      <Button variant="outline-primary" size="sm" onClick={() => (waits > 0 ? setOpen(true) : out.mutate())}>
         Sign out
       </Button>
       <Dialog title="Sign out" open={open} onClose={() => setOpen(false)}>

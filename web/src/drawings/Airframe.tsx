@@ -23,7 +23,7 @@ export function Airframe(p: AirframeProps) {
   return (
     <svg
       ref={ref}
-      className="airframe"
+      className="drawn airframe"
       viewBox={`${-half} ${-half} ${half * 2} ${half * 2}`}
       style={
         p.height === undefined
@@ -36,7 +36,7 @@ export function Airframe(p: AirframeProps) {
       <Body type={p.type} u={u} />
       {path.length > 1 && (
         <polyline
-          className="path"
+          className="thin"
           strokeWidth={u * 0.9}
           style={{ strokeDasharray: `${u * 3} ${u * 2.2}` }}
           points={path.map((s) => `${s.x},${s.y}`).join(" ")}

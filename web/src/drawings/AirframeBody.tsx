@@ -25,9 +25,9 @@ function Rotors({ type, u }: { type: TypeEntry; u: number }) {
     <g>
       {motors.map((m, i) => (
         <g key={m.id}>
-          <path className="line" d={`M0 0L${m.x} ${-m.y}`} strokeWidth={u * 2.2} />
+          <path className="ink" d={`M0 0L${m.x} ${-m.y}`} strokeWidth={u * 2.2} />
           <circle
-            className="disc"
+            className="thin"
             cx={m.x}
             cy={-m.y}
             r={disc}
@@ -52,7 +52,7 @@ function Blades({ x, y, r, u, across }: { x: number; y: number; r: number; u: nu
   const a = Math.atan2(y, x) + (across ? 0 : Math.PI / 2);
   const c = Math.cos(a) * r;
   const s = Math.sin(a) * r;
-  return <path className="line" d={`M${x - c} ${y - s}L${x + c} ${y + s}`} strokeWidth={u * 0.9} />;
+  return <path className="ink" d={`M${x - c} ${y - s}L${x + c} ${y + s}`} strokeWidth={u * 0.9} />;
 }
 
 function Hub({ g, u }: { g: Geometry; u: number }) {
@@ -64,9 +64,9 @@ function Hub({ g, u }: { g: Geometry; u: number }) {
   });
   return (
     <g>
-      <polygon className="body" points={pts.join(" ")} strokeWidth={u} />
+      <polygon className="area" points={pts.join(" ")} strokeWidth={u} />
       <path
-        className="line"
+        className="ink"
         d={`M${-r * 0.28} ${-r * 1.15}L0 ${-r * 1.55}L${r * 0.28} ${-r * 1.15}`}
         strokeWidth={u}
       />
@@ -95,20 +95,20 @@ function Wing({ g, u }: { g: Geometry; u: number }) {
     `M${s * w * 0.8} ${-c * 0.55}L${s * b} ${-c * 0.2}Q${s * b * 1.015} ${c * 0.1} ${s * b} ${c * 0.35}L${s * w * 0.8} ${c * 0.5}Z`;
   return (
     <g strokeWidth={u}>
-      <path className="body" d={wing(1)} />
-      <path className="body" d={wing(-1)} />
+      <path className="area" d={wing(1)} />
+      <path className="area" d={wing(-1)} />
       <path
-        className="line"
+        className="ink"
         d={`M${b * 0.5} ${c * 0.28}H${b * 0.97}M${-b * 0.5} ${c * 0.28}H${-b * 0.97}`}
         strokeWidth={u * 0.8}
       />
       <path
-        className="body"
+        className="area"
         d={`M0 ${-l * 0.5}C${w * 1.3} ${-l * 0.42} ${w * 1.5} ${-l * 0.1} ${w} ${l * 0.12}L${w * 0.45} ${tail}H${-w * 0.45}L${-w} ${l * 0.12}C${-w * 1.5} ${-l * 0.1} ${-w * 1.3} ${-l * 0.42} 0 ${-l * 0.5}Z`}
       />
-      <path className="body" d={g.tail === "v" ? vTail(b, c, tail) : plainTail(b, c, tail)} />
+      <path className="area" d={g.tail === "v" ? vTail(b, c, tail) : plainTail(b, c, tail)} />
       <path
-        className="line"
+        className="ink"
         d={`M${-(g.prop_diameter_m ?? 0.3) / 2} ${l * 0.36}H${(g.prop_diameter_m ?? 0.3) / 2}`}
         strokeWidth={u * 1.4}
       />

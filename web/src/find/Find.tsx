@@ -92,21 +92,28 @@ export function Find() {
         onKeyDown={onKey}
         onBlur={() => setTimeout(() => setOpen(false), 150)}
       />
-      <ul id={`${id}-list`} role="listbox" aria-label="Found" hidden={!shown}>
+      <ul
+        id={`${id}-list`}
+        className="list-group position-absolute end-0 z-3 bg-body border border-2 border-primary"
+        style={{ width: "min(420px, 92vw)" }}
+        role="listbox"
+        aria-label="Found"
+        hidden={!shown}
+      >
         {found.map((f, i) => (
           <li
             key={`${f.kind}-${f.id}`}
             id={`${id}-${i}`}
             role="option"
             aria-selected={i === at}
-            className={i === at ? "here" : ""}
+            className={`list-group-item tap ${i === at ? "active" : ""}`}
             onMouseDown={() => choose(f)}
           >
             <strong>{f.name}</strong> <span className="soft">{f.detail}</span>
           </li>
         ))}
         {q.isSuccess && found.length === 0 && (
-          <li role="option" aria-selected={false} aria-disabled="true">
+          <li className="list-group-item" role="option" aria-selected={false} aria-disabled="true">
             Nothing has “{words}” in its name or number.
           </li>
         )}

@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, Col, Row } from "react-bootstrap";
 import { clock, eventWords, landingCalls, type Flight } from "./model";
 
 /** What is called when: the pack, the planned end, what calls the landing, and what was logged. */
@@ -11,34 +11,34 @@ export function CallOuts({ f, t, onCalled }: { f: Flight; t: number; onCalled: (
   const landBy = minutes * 60;
   const lands = landingCalls(f.type);
   return (
-    <div className="callouts">
-      <div className={t >= nextCall ? "due" : ""}>
+    <Row xs={2} lg={4} className="callouts g-0 border-top border-2 border-primary py-2 mb-2">
+      <Col className={t >= nextCall ? "due px-1" : ""}>
         <div>{t >= nextCall ? "Call the pack now" : "Next pack call in"}</div>
-        <div className="fig">{clock(Math.abs(nextCall - t))}</div>
+        <div className="fig fs-1 fw-semibold lh-sm">{clock(Math.abs(nextCall - t))}</div>
         <Button variant="outline-primary" onClick={onCalled}>
           Called
         </Button>
-      </div>
-      <div className={t >= landBy ? "due" : ""}>
+      </Col>
+      <Col className={t >= landBy ? "due px-1" : ""}>
         <div>{t >= landBy ? "Over the planned time by" : "Planned time left"}</div>
-        <div className="fig">{clock(Math.abs(landBy - t))}</div>
+        <div className="fig fs-1 fw-semibold lh-sm">{clock(Math.abs(landBy - t))}</div>
         <div className="soft">of {minutes} min</div>
-      </div>
-      <div>
+      </Col>
+      <Col>
         <div>Land by, whichever comes first</div>
-        <div className="fig">{lands.first}</div>
+        <div className="fig fs-1 fw-semibold lh-sm">{lands.first}</div>
         <div className="soft">{lands.then}</div>
-      </div>
-      <div>
+      </Col>
+      <Col>
         <div>Logged</div>
-        <div className="fig">{logged.length}</div>
+        <div className="fig fs-1 fw-semibold lh-sm">{logged.length}</div>
         <div className="soft">
           {logged
             .slice(-3)
             .map((e) => eventWords[e.kind])
             .join(", ")}
         </div>
-      </div>
-    </div>
+      </Col>
+    </Row>
   );
 }

@@ -1,4 +1,4 @@
-import { Button } from "react-bootstrap";
+import { Button, Col, Row } from "react-bootstrap";
 import { eventWords, grounds, type EventKind } from "./model";
 
 const shown: EventKind[] = [
@@ -16,16 +16,18 @@ const shown: EventKind[] = [
 /** One key for each thing that happens in the air. */
 export function EventKeys({ onPress }: { onPress: (k: EventKind) => void }) {
   return (
-    <div className="events mb-3">
+    <Row xs={3} lg={5} className="g-2 mb-3">
       {shown.map((k) => (
-        <Button
-          key={k}
-          variant={grounds(k) ? "outline-danger" : "outline-primary"}
-          onClick={() => onPress(k)}
-        >
-          {eventWords[k]}
-        </Button>
+        <Col key={k}>
+          <Button
+            className="event-key w-100 h-100 px-1"
+            variant={grounds(k) ? "outline-danger" : "outline-primary"}
+            onClick={() => onPress(k)}
+          >
+            {eventWords[k]}
+          </Button>
+        </Col>
       ))}
-    </div>
+    </Row>
   );
 }

@@ -49,7 +49,7 @@ export function InTheAir({ f, about }: FlightShown) {
   };
   const takingOff = about.waiting.some((p) => p.opens);
   return (
-    <div className="fly">
+    <div className="fly d-flex flex-column flex-grow-1">
       <div className="fly-head d-flex justify-content-between flex-wrap">
         <h1>{f.aircraft} in the air</h1>
         <span className="soft">
@@ -69,13 +69,15 @@ export function InTheAir({ f, about }: FlightShown) {
       <Soon>
         <CallOuts f={f} t={t} onCalled={() => log("call-out")} />
         {f.home && f.home.length > 0 && (
-          <div className="fly-home">
+          <div className="d-flex flex-wrap column-gap-3 align-items-baseline">
             <strong>To come home:</strong> <HomeTable home={f.home} />
           </div>
         )}
         <EventKeys onPress={(k) => (grounds(k) ? setAsked(k) : log(k))} />
-        {f.type.profile.geometry.kind !== "fixed-wing" && <Hover f={f} />}
-        <Sound awake={awake} />
+        <div className="d-flex flex-wrap column-gap-4 align-items-start">
+          {f.type.profile.geometry.kind !== "fixed-wing" && <Hover f={f} />}
+          <Sound awake={awake} />
+        </div>
       </Soon>
       <div className="thumb">
         <Waits about={{ ...about, waiting: about.waiting.filter((p) => !p.opens) }} />

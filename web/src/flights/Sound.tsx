@@ -12,7 +12,7 @@ export function Sound({ awake }: { awake: boolean }) {
     return () => window.removeEventListener("pointerup", wake);
   }, []);
   return (
-    <p className="soft sound">
+    <p className="soft d-flex flex-wrap align-items-center gap-2 mb-2">
       {open ? "Calls are heard and felt." : "Calls are silent until something is pressed here."}{" "}
       {awake ? "The screen stays on." : "Set this device to keep its screen on: the browser does not."}{" "}
       <Button variant="outline-primary" onClick={() => void openSound().then(() => signal(false))}>

@@ -29,7 +29,7 @@ export function AircraftLeaf({ p }: { p: Plan }) {
       <div className="two">
         <div className="stack">
           <Sheet title="First after take-off">
-            <p className="fs-3 fw-semibold lh-sm">{f.first}</p>
+            <p className="fs-1 fw-semibold lh-sm">{f.first}</p>
             <p className="soft mb-0">
               Read it aloud before the release. {f.waypoints} waypoints; heights count from take-off.
             </p>

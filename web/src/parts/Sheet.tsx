@@ -37,8 +37,8 @@ export function ViewHead({ title, children, more }: ViewHeadProps) {
   const [open, setOpen] = useState(false);
   const id = useId();
   return (
-    <div className="view-head">
-      <h1>{title}</h1>
+    <div className="d-flex flex-wrap gap-3 align-items-center justify-content-between mb-3">
+      <h1 className="m-0">{title}</h1>
       {(children || more) && (
         <div className="d-flex gap-2 flex-wrap no-print">
           {children}
@@ -46,7 +46,7 @@ export function ViewHead({ title, children, more }: ViewHeadProps) {
             <>
               <Button
                 variant="outline-primary"
-                className="more-key"
+                className="d-sm-none"
                 aria-expanded={open}
                 aria-controls={id}
                 onClick={() => setOpen(!open)}

@@ -93,11 +93,9 @@ export function ReadinessSheet({ person, name }: { person: string; name: string 
 /** The steps of the syllabus as boxes that fill. */
 function Steps({ t, d }: { t: Schemas["TypeReadiness"]; d: Readiness }) {
   const row = (label: string, have: number, need: number) => (
-    <span className="rungs" role="img" aria-label={`${label}: ${have} of ${need}`}>
-      <span className="soft">{label}</span>
-      {Array.from({ length: need }, (_, i) => (
-        <i key={i} className={i < have ? "on" : ""} />
-      ))}
+    <span role="img" aria-label={`${label}: ${have} of ${need}`}>
+      <span className="soft">{label}</span> {"■".repeat(Math.min(have, need))}
+      {"□".repeat(Math.max(need - have, 0))}
     </span>
   );
   return (

@@ -23,7 +23,7 @@ export function TypePreview({ f, types, isNew, like, onLike, children }: TypePre
   const d = f.trial.data;
   const nameOf = (key: string) => types.find((t) => t.profile.key === key)?.profile.name ?? key;
   return (
-    <div className="type-preview">
+    <div className="type-preview sticky-lg-top" style={{ top: "4.5rem" }}>
       <Sheet title="As it is drawn">
         {d?.entry ? (
           <>

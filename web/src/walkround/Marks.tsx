@@ -16,18 +16,18 @@ export function Marks({ item, typed, change }: Props) {
   return (
     <>
       <p className="soft mb-1">Press what is not in order.</p>
-      <ul className="marks" aria-label="What is looked at">
+      <ul className="list-unstyled border-top" aria-label="What is looked at">
         {(item.marks ?? []).map((m) => {
           const wrong = typed.wrong.includes(m.id);
           return (
             <li key={m.id}>
               <button
                 type="button"
-                className={wrong ? "mark wrong" : "mark"}
+                className={`bar-key border-bottom align-items-start ${wrong ? "active" : ""}`}
                 aria-pressed={wrong}
                 onClick={() => turn(m.id)}
               >
-                <span className="mark-box" aria-hidden="true">
+                <span className="box border border-2 border-primary text-center" aria-hidden="true">
                   {wrong ? "✕" : ""}
                 </span>
                 <span>

@@ -8,14 +8,14 @@ interface Props {
 /** One of some answers, each a large key. */
 export function OneOf({ label, options, chosen, onChoose }: Props) {
   return (
-    <div className="marks" role="radiogroup" aria-label={label}>
+    <div className="border-top mb-3" role="radiogroup" aria-label={label}>
       {options.map((o) => (
         <button
           key={o.key}
           type="button"
           role="radio"
           aria-checked={chosen === o.key}
-          className={chosen === o.key ? "mark chosen" : "mark"}
+          className={`bar-key border-bottom ${chosen === o.key ? "active" : ""}`}
           onClick={() => onChoose(o.key)}
         >
           {o.title}

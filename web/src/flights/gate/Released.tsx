@@ -51,7 +51,7 @@ export function Released({ g, r, mine }: Props) {
         <p>
           <VerdictMark verdict={r.verdict} /> {r.purpose}
         </p>
-        {g.output.first_leg && <p className="fs-3 fw-semibold lh-sm">{g.output.first_leg}</p>}
+        {g.output.first_leg && <p className="fs-1 fw-semibold lh-sm">{g.output.first_leg}</p>}
         {withdraw.error && <Problem error={withdraw.error} />}
         {mine && (
           <p>

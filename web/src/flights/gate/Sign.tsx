@@ -32,7 +32,7 @@ export function Sign({ g, kept, change, s }: Props) {
           wrong={s.wrong("purpose")}
           maxLength={120}
         />
-        {g.output.first_leg && <p className="fs-3 fw-semibold lh-sm">{g.output.first_leg}</p>}
+        {g.output.first_leg && <p className="fs-1 fw-semibold lh-sm">{g.output.first_leg}</p>}
         <ul className="alert alert-light ps-4 mb-3">
           {g.output.cautions.map((c) => (
             <li key={c}>{c}</li>
