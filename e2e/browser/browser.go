@@ -271,10 +271,12 @@ const aim = `(() => {
   if (!e) return false;
   let met;
   const guard = (ev) => {
-    met ??= e.contains(ev.target) || ev.target.closest?.('label')?.control === e;
+    const on = e.contains(ev.target) || ev.target.closest?.('label')?.control === e;
+    met ??= on;
     window.__met = met;
-    if (ev.type === 'click') window.__clicked = met;
-    if (!met) { ev.preventDefault(); ev.stopImmediatePropagation(); }
+    // Where the thing moved between press and release, the click is no one's.
+    if (ev.type === 'click') window.__clicked = on;
+    if (!met || ev.type === 'click' && !on) { ev.preventDefault(); ev.stopImmediatePropagation(); }
   };
   window.__met = false;
   window.__clicked = false;

@@ -27,11 +27,16 @@ export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () =>
   return (
     <div>
       <h2>Every item has an entry</h2>
-      {verdict ? (
-        <VerdictMark verdict={verdict} big />
-      ) : (
-        <p>Some entries are judged when the server answers; until then it is not known whether it may fly.</p>
-      )}
+      {/* As high with a verdict as without: the key below stays where it is when the answer comes. */}
+      <div style={{ minHeight: "3.4rem" }}>
+        {verdict ? (
+          <VerdictMark verdict={verdict} big />
+        ) : (
+          <p className="mb-0">
+            Some entries are judged when the server answers; until then it is not known whether it may fly.
+          </p>
+        )}
+      </div>
       {found(w).length === 0 && <p>Nothing was found.</p>}
       <Found w={w} />
       <LeftOut w={w} />
