@@ -6537,6 +6537,9 @@ type ListJobsParams struct {
 	// Past those that are done or called off, newest first
 	Past *bool `form:"past,omitempty" json:"past,omitempty"`
 
+	// Since only those that end after it
+	Since *time.Time `form:"since,omitempty" json:"since,omitempty"`
+
 	// Q words in aim, site, people and aircraft, all of them
 	Q *string `form:"q,omitempty" json:"q,omitempty"`
 
@@ -9821,6 +9824,14 @@ func (siw *ServerInterfaceWrapper) ListJobs(c *gin.Context) {
 	err = runtime.BindQueryParameterWithOptions("form", true, false, "past", c.Request.URL.Query(), &params.Past, runtime.BindQueryParameterOptions{Type: "boolean", Format: ""})
 	if err != nil {
 		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter past: %w", err), http.StatusBadRequest)
+		return
+	}
+
+	// ------------- Optional query parameter "since" -------------
+
+	err = runtime.BindQueryParameterWithOptions("form", true, false, "since", c.Request.URL.Query(), &params.Since, runtime.BindQueryParameterOptions{Type: "string", Format: "date-time"})
+	if err != nil {
+		siw.ErrorHandler(c, fmt.Errorf("Invalid format for parameter since: %w", err), http.StatusBadRequest)
 		return
 	}
 

@@ -65,6 +65,20 @@ func inHands(t *testing.T, run func(t *testing.T, h hand)) {
 	}
 }
 
+// atBase is the demo crew's Mainstay on a screen at base, with Imre signed in; one asks its database
+// for one text.
+func atBase(t *testing.T) (svc *server.Services, p *browser.Page, one func(sql string) string) {
+	t.Helper()
+	svc, _ = testbed.Demo(t, clock.From(testbed.Noon))
+	p = chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
+	p.SignIn("imre", demo.Password)
+	return svc, p, func(sql string) string {
+		var u string
+		require.NoError(t, svc.DB.Raw(sql).Scan(&u).Error)
+		return u
+	}
+}
+
 // id is the id of an aircraft by its name.
 func id(t *testing.T, svc *server.Services, aircraft string) uuid.UUID {
 	t.Helper()

@@ -2,26 +2,13 @@ package e2e
 
 import (
 	"testing"
-
-	"github.com/stretchr/testify/require"
-
-	"mainstay/internal/demo"
-	"mainstay/internal/platform/clock"
-	"mainstay/internal/testbed"
 )
 
 // An address that names a leaf that is not there (typed, kept from an older version, or of a type that
 // has none) opens the first one: no view is empty below its leaves.
 func TestAnAddressThatNamesNoLeaf(t *testing.T) {
 	t.Parallel()
-	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
-	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
-	p.SignIn("imre", demo.Password)
-	one := func(sql string) string {
-		var u string
-		require.NoError(t, svc.DB.Raw(sql).Scan(&u).Error)
-		return u
-	}
+	_, p, one := atBase(t)
 	for path, words := range map[string]string{
 		"/packs":       "Charged, ready to fly",
 		"/workshop":    "What falls due",

@@ -7,16 +7,13 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mainstay/e2e/browser"
-	"mainstay/internal/demo"
-	"mainstay/internal/platform/clock"
-	"mainstay/internal/testbed"
 )
 
 // What lies pages deep in a list is found by its words, and read on to by a key; nothing says
 // that it is not there while it has not been read.
 func TestWhatLiesPagesDeepIsFound(t *testing.T) {
 	t.Parallel()
-	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
+	svc, p, _ := atBase(t)
 	require.NoError(t, svc.DB.Exec(`insert into work_orders (id, aircraft_id, station, title, cause, grounds, work,
 			opened_by, opened_at, closed_at, state)
 		select gen_random_uuid(), a.id, 'arm-1', case when i = 1 then 'Rattle of last March' else 'Mended ' || i end, 'hand',
@@ -28,8 +25,6 @@ func TestWhatLiesPagesDeepIsFound(t *testing.T) {
 			at + interval '1 hour', at, 'Imre Castellan', 'done'
 		from (select i, timestamptz '2025-03-01 08:00Z' + i * interval '1 day' as at from generate_series(1, 260) i) x,
 			(select id from sites where name = 'Long Bank') s`).Error)
-	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
-	p.SignIn("imre", demo.Password)
 	p.Go("/workshop?tab=orders&all=yes")
 	p.Fill("Search the work orders", "rattle march")
 	p.See("Rattle of last March")

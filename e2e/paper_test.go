@@ -5,25 +5,13 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
-
-	"mainstay/internal/demo"
-	"mainstay/internal/platform/clock"
-	"mainstay/internal/testbed"
 )
 
 // What a crew hangs on the wall or takes along fits on as few sheets as it needs,
 // without controls, by day and by night.
 func TestPaperTakesFewSheets(t *testing.T) {
 	t.Parallel()
-	svc, _ := testbed.Demo(t, clock.From(testbed.Noon))
-	p := chromium.Open(t, testbed.Serve(t, svc), "/", 1280, 800)
-	p.SignIn("imre", demo.Password)
-	one := func(sql string) string {
-		var u string
-		require.NoError(t, svc.DB.Raw(sql).Scan(&u).Error)
-		return u
-	}
+	_, p, one := atBase(t)
 	job := one("select id from jobs where aim like 'Roof panels%'")
 	for _, c := range []struct {
 		path, words string

@@ -142,6 +142,7 @@ func TestNewSiteIsChartedAndTheReturnHeightFoundTooLow(t *testing.T) {
 	p.Click("Take it off the map")
 	p.See("Taken off the map.")
 	p.Click("Bring it back")
+	p.Gone("Taken off the map.")
 	p.See("height not known")
 	assert.Empty(t, p.Faults())
 

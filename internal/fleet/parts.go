@@ -244,11 +244,11 @@ type Move struct {
 	ByName    string
 }
 
-// History returns the latest moves of parts of an aircraft, newest first.
+// History returns the moves of parts of an aircraft, newest first.
 func (s *Service) History(ctx context.Context, aircraft uuid.UUID) ([]Move, error) {
 	var out []Move
 	err := s.DB.WithContext(ctx).Raw(`select p.serial, p.kind, m.station, m.fitted_at, m.removed_at, m.removed_to, m.by_name
-		from part_moves m join parts p on p.id = m.part_id where m.aircraft_id = ? order by m.fitted_at desc, m.station limit 200`, aircraft).Scan(&out).Error
+		from part_moves m join parts p on p.id = m.part_id where m.aircraft_id = ? order by m.fitted_at desc, m.station limit 5000`, aircraft).Scan(&out).Error
 	return out, err
 }
 

@@ -25,7 +25,8 @@ const listAssesses = 12
 
 func (h *Handlers) ListJobs(ctx context.Context, r api.ListJobsRequestObject) (api.ListJobsResponseObject, error) {
 	p := r.Params
-	js, next, err := h.Jobs.Page(ctx, Which{Past: api.Value(p.Past), Words: api.Value(p.Q), Cursor: api.Value(p.Cursor)})
+	js, next, err := h.Jobs.Page(ctx, Which{Past: api.Value(p.Past), Since: p.Since, Words: api.Value(p.Q),
+		Cursor: api.Value(p.Cursor)})
 	if err != nil {
 		return nil, err
 	}

@@ -151,6 +151,7 @@ func (s *Service) Get(ctx context.Context, id uuid.UUID) (Job, error) {
 // people and aircraft.
 type Which struct {
 	Past   bool
+	Since  *time.Time // only those that end after it: what nobody closed for months does not hide today
 	Words  string
 	Cursor string
 }
@@ -162,6 +163,9 @@ func (s *Service) Page(ctx context.Context, w Which) ([]Job, string, error) {
 	where, args, order, after := "(j.state = 'planned' or j.to_at > ?)", []any{s.Clock.Now().Add(-24 * time.Hour)}, "", ">"
 	if w.Past {
 		where, args, order, after = "j.state <> 'planned'", nil, " desc", "<"
+	}
+	if w.Since != nil {
+		where, args = where+" and j.to_at > ?", append(args, *w.Since)
 	}
 	for _, word := range strings.Fields(w.Words) {
 		where += ` and (j.aim ilike ? or s.name ilike ?

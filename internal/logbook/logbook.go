@@ -161,7 +161,7 @@ func (s *Service) Totals(ctx context.Context, f Filter) (Totals, error) {
 		}
 	}
 	err = s.DB.WithContext(ctx).Raw(`select k.label as name, sum(coalesce(c.seconds, f.seconds)) as seconds, count(*) as flights, sum(coalesce(c.landings, f.landings)) as landings`+from+
-		`join packs k on k.id = any(f.pack_ids) `+where+` group by k.label order by seconds desc, name limit 100`,
+		`join packs k on k.id = any(f.pack_ids) `+where+` group by k.label order by seconds desc, name limit 5000`,
 		args...).Scan(&out.Packs).Error
 	return out, err
 }

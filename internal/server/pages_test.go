@@ -2,7 +2,10 @@ package server_test
 
 import (
 	"net/http"
+	"net/url"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -82,4 +85,24 @@ func TestLongListsAreReadInPages(t *testing.T) {
 				x.path, bad)
 		}
 	}
+	// Words and times that a device may send, and some that none should.
+	at := func(query string) int { return c.Do(http.MethodGet, "/jobs?"+query, nil).Status }
+	assert.Equal(t, http.StatusOK, at("past=true&q="+url.QueryEscape(`100 % of "bank" \ _`)))
+	assert.Equal(t, http.StatusUnprocessableEntity, at("q=%00"))
+	assert.Equal(t, http.StatusUnprocessableEntity, at("since=yesterday"))
+	assert.Equal(t, http.StatusUnprocessableEntity, at("q="+strings.Repeat("a+", 150)))
+	for _, year := range []string{"0000", "9999"} {
+		assert.Equal(t, http.StatusOK, at("past=true&cursor="+db.Cursor(year+"-01-01T00:00:00Z", site)), year)
+		assert.Equal(t, http.StatusOK, c.Do(http.MethodGet, "/defects?cursor="+db.Cursor("1"+year+"-01-01T00:00:00Z", site),
+			nil).Status, year)
+	}
+	// What nobody closed for months does not hide today.
+	require.NoError(t, s.DB.Exec("update jobs set state = 'planned'").Error)
+	today := testbed.Noon.Add(-24 * time.Hour).UTC().Format(time.RFC3339)
+	var page m
+	c.Do(http.MethodGet, "/jobs?since="+today, nil).Into(&page)
+	var want int64
+	require.NoError(t, s.DB.Raw("select count(*) from jobs where to_at > ?", testbed.Noon.Add(-24*time.Hour)).Scan(&want).Error)
+	assert.Len(t, page["jobs"], int(want))
+	assert.Empty(t, page["next_cursor"])
 }

@@ -61,7 +61,7 @@ func (p Plan) concerns(kind string) bool {
 // Checks are the calibrations of an aircraft, newest first.
 func (s *Service) Checks(ctx context.Context, aircraft uuid.UUID) ([]Check, error) {
 	out := []Check{}
-	return out, s.DB.WithContext(ctx).Order("at desc, id desc").Limit(200).Find(&out, "aircraft_id = ?", aircraft).Error
+	return out, s.DB.WithContext(ctx).Order("at desc, id desc").Limit(500).Find(&out, "aircraft_id = ?", aircraft).Error
 }
 
 // Standing is what of the calibrations holds now: a newest one that is in order and

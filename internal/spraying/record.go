@@ -320,9 +320,13 @@ func (s *Service) SignRecord(ctx context.Context, job, aircraft uuid.UUID, n Sig
 	})
 }
 
-// Export are the signed records of a span of days of the crew, oldest first.
+// exportAtMost are the signed records that one file holds.
+const exportAtMost = 5000
+
+// Export are the signed records of a span of days of the crew, oldest first. More than a file
+// holds are refused, never cut.
 func (s *Service) Export(ctx context.Context, from, to *time.Time) ([]spraycsv.Signed, error) {
-	q := s.DB.WithContext(ctx).Table("spray_records").Order("to_at, id").Limit(5000)
+	q := s.DB.WithContext(ctx).Table("spray_records").Order("to_at, id").Limit(exportAtMost + 1)
 	if from != nil {
 		q = q.Where("to_at >= ?", *from)
 	}
@@ -332,6 +336,11 @@ func (s *Service) Export(ctx context.Context, from, to *time.Time) ([]spraycsv.S
 	var rows []recordRow
 	if err := q.Scan(&rows).Error; err != nil {
 		return nil, err
+	}
+	if len(rows) > exportAtMost {
+		return nil, fault.Bad("from",
+			"More than %d records were signed in these days. Take them in parts: a season, then the next.",
+			exportAtMost)
 	}
 	out := make([]spraycsv.Signed, 0, len(rows))
 	for _, r := range rows {

@@ -385,6 +385,16 @@ func TestSprayRecordIsSigned(t *testing.T) {
 	require.Len(t, all, 1)
 	assert.Equal(t, "The beekeeper", all[0].Neighbours)
 	require.Error(t, y.DB.Exec("update spray_records set content = '{}'").Error, "it does not change")
+	// A file is never cut: what it cannot hold is refused, and taken in parts.
+	require.NoError(t, y.DB.Exec(`insert into spray_records (id, plan_id, content, from_at, to_at, at, by_name)
+		select gen_random_uuid(), plan_id, content, from_at - i * interval '1 hour', to_at - i * interval '1 hour', at, by_name
+		from (select * from spray_records limit 1) r, generate_series(1, 5000) i`).Error)
+	_, err = y.Spraying.Export(ctx, nil, nil)
+	require.ErrorContains(t, err, "5000")
+	last := y.Clock.Now().Add(-20 * 24 * time.Hour)
+	part, err := y.Spraying.Export(ctx, &last, nil)
+	require.NoError(t, err)
+	assert.Greater(t, len(part), 400)
 }
 
 // The flights of a plan are the flights of its job, and those of the evening before

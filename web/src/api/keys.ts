@@ -48,7 +48,7 @@ export const keys = {
   relief: (id: string, terrain?: string) => ["site", id, "relief", terrain] as const,
   heights: (id: string, line: unknown, state: string) => ["site", id, "heights", line, state] as const,
   airspace: (id: string, ask: unknown) => ["airspace", id, ask] as const,
-  jobs: (past: boolean, q?: string) => ["jobs", "all", past, q ?? ""] as const,
+  jobs: (which: unknown) => ["jobs", "all", which] as const,
   job: (id: string) => ["jobs", id] as const,
   documents: ["papers", "documents"] as const,
   fitness: ["papers", "fitness"] as const,

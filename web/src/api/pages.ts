@@ -22,5 +22,6 @@ export function usePages<P extends { next_cursor: string }, R>({ key, read, rows
 export interface ReadsOn {
   hasNextPage: boolean;
   isFetchingNextPage: boolean;
+  isFetchNextPageError: boolean;
   fetchNextPage: () => unknown;
 }

@@ -12428,6 +12428,8 @@ export interface operations {
             query?: {
                 /** @description those that are done or called off, newest first */
                 past?: boolean;
+                /** @description only those that end after it */
+                since?: string;
                 /** @description words in aim, site, people and aircraft, all of them */
                 q?: string;
                 /** @description next_cursor of the page before */

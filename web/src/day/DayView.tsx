@@ -9,7 +9,7 @@ import { Empty, Loading, Problem, QueryView } from "../parts/states";
 import { useZone } from "../parts/time";
 import { useMay } from "../parts/session";
 import { JobList } from "../jobs/JobList";
-import { useJobs } from "../jobs/api";
+import { useJobsNow } from "../jobs/api";
 import { StartList } from "./StartList";
 import { Row } from "./DayRow";
 
@@ -20,7 +20,7 @@ export function useDay() {
 /** What stops me today: each aircraft with its verdict, its reasons and the next thing to do. */
 export function DayView() {
   const day = useDay();
-  const jobs = useJobs();
+  const jobs = useJobsNow();
   const may = useMay();
   // Both at once: rows that move down under a finger get a press meant for another.
   if (jobs.isPending) return <Loading what="the day" />;
@@ -69,7 +69,7 @@ export function DayView() {
 }
 
 /** The jobs of the day, first thing one looks for. */
-function Jobs({ query, date }: { query: ReturnType<typeof useJobs>; date: string }) {
+function Jobs({ query, date }: { query: ReturnType<typeof useJobsNow>; date: string }) {
   const z = useZone();
   if (!query.data) return <Problem error={query.error} retry={() => void query.refetch()} />;
   const today = query.data.rows.filter((j) => z.date(j.from) === date && j.state === "planned");

@@ -7,7 +7,7 @@ import { CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
-import { MassFields, readMass } from "./MassFields";
+import { MassFields, readMass, shownMass } from "./MassFields";
 
 export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: () => void }) {
   const updateAircraft = useUpdateAircraft();
@@ -17,12 +17,12 @@ export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: 
     registration: a.registration,
     registration_expires: a.registration_expires ?? "",
     active: a.active,
-    mass: a.mass_kg == null ? "" : String(Math.round(u.value("mass", a.mass_kg) * 100) / 100),
+    mass: shownMass(a.mass_kg, u),
     weighed_on: a.weighed_on ?? "",
   });
   const send = f.submit(async (v) => {
     const { mass: typed, ...rest } = v;
-    const mass = readMass(typed, u);
+    const mass = readMass(typed, u, a.mass_kg);
     if (!mass.ok) return f.setError("mass", { message: mass.sentence });
     await updateAircraft.mutateAsync({
       id: a.id,

@@ -34,7 +34,7 @@ export function JobForm({ job, onSaved }: { job?: Schemas["Job"]; onSaved: (id: 
     job ? `job-${job.id}-${job.version}` : "job-new",
     jobTyped(job, u, z, serverNow(), person),
     [],
-    zodResolver(jobForm(u, z.zone)),
+    zodResolver(jobForm(u, z, job)),
   );
   const v = f.watch();
   const send = f.submit(async (x) => {

@@ -20,7 +20,7 @@ export function JobsView() {
   const [params, set] = useAddress();
   const past = params.get("tab") === "past";
   const words = params.get("q") ?? "";
-  const q = useJobs(past, words || undefined);
+  const q = useJobs({ past, q: words || undefined });
   const may = useMay()("pilot");
   const go = useNavigate();
   const [plan, setPlan] = useState(params.get("new") === "1");

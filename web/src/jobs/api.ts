@@ -4,15 +4,26 @@ import { useMutation, useQuery, useQueryClient, type QueryClient } from "@tansta
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { usePages } from "../api/pages";
-import { takeOffPlaces } from "./model";
+import { serverNow } from "../parts/time";
+import { dayAgo, takeOffPlaces } from "./model";
+
+interface Which {
+  past?: boolean;
+  /** Only those that end after it. */
+  since?: string;
+  q?: string;
+}
 
 /** The jobs that are planned, or that are past; with all of the words. */
-export const useJobs = (past = false, q?: string) =>
+export const useJobs = (which: Which) =>
   usePages({
-    key: keys.jobs(past, q),
-    read: (cursor) => ask(api.GET("/jobs", { params: { query: { past, q, cursor } } })),
+    key: keys.jobs(which),
+    read: (cursor) => ask(api.GET("/jobs", { params: { query: { ...which, cursor } } })),
     rows: (p) => p.jobs,
   });
+
+/** The jobs of now: what nobody closed for months does not hide them. */
+export const useJobsNow = () => useJobs({ since: dayAgo(serverNow()) });
 
 export const useJob = (id: string) =>
   useQuery({

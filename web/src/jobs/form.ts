@@ -1,10 +1,13 @@
 import { z } from "zod";
 import type { Schemas } from "../api/client";
 import { instant } from "../parts/time";
-import { typedNumber, typedQuantity } from "../parts/typed";
-import type { Quantity, Units } from "../parts/units";
+import { keeping, shownQuantity, typedNumber, typedQuantity, untouched } from "../parts/typed";
+import type { Units } from "../parts/units";
 
 type Job = Schemas["Job"];
+
+/** The crew's zone: its name, and a moment as its clock shows it. */
+type Zone = { zone: string; local: (iso: string) => string };
 
 /** How one aircraft of a job is flown, as it is typed. */
 export interface ChosenCraft {
@@ -50,17 +53,29 @@ export interface JobTyped {
   people: Record<string, string>;
 }
 
+/** How one aircraft is flown, as its boxes show it. */
+function craftTyped(c: Job["aircraft"][number], u: Units): ChosenCraft {
+  return {
+    on: true,
+    ret: shownQuantity(u, "length", c.return_m, 1),
+    route: shownQuantity(u, "length", c.route_m, 1),
+    speed: shownQuantity(u, "speed", c.speed_ms, 1),
+    mass: shownQuantity(u, "mass", c.mass_kg, 2),
+    follows: c.home_follows,
+    lost: c.lost_link,
+    datum: c.datum,
+  };
+}
+
 /** A job as its form shows it; a new one begins with the next hour, flown by who plans it. */
 export function jobTyped(
   job: Job | undefined,
   u: Units,
-  zone: { local: (iso: string) => string },
+  zone: Pick<Zone, "local">,
   now: number,
   me: Pick<Schemas["Person"], "id" | "roles">,
 ): JobTyped {
   const hour = Math.ceil(now / 3_600_000) * 3_600_000;
-  const shown = (what: Quantity, v: number | null | undefined, per = 10) =>
-    v == null ? "" : String(Math.round(u.value(what, v) * per) / per);
   const at = (ms: number) => zone.local(new Date(ms).toISOString());
   return {
     work: job?.work ?? "inspection",
@@ -76,24 +91,10 @@ export function jobTyped(
     landing: job?.landing_id ?? "",
     second: job?.second_id ?? "",
     gear: (job?.gear ?? []).map((g) => g.id),
-    label_low: shown("speed", job?.label.low_ms),
-    label_high: shown("speed", job?.label.high_ms),
-    label_height: shown("length", job?.label.height_m),
-    aircraft: Object.fromEntries(
-      (job?.aircraft ?? []).map((c) => [
-        c.aircraft_id,
-        {
-          on: true,
-          ret: shown("length", c.return_m),
-          route: shown("length", c.route_m),
-          speed: shown("speed", c.speed_ms),
-          follows: c.home_follows,
-          lost: c.lost_link,
-          datum: c.datum,
-          mass: shown("mass", c.mass_kg, 100),
-        },
-      ]),
-    ),
+    label_low: shownQuantity(u, "speed", job?.label.low_ms, 1),
+    label_high: shownQuantity(u, "speed", job?.label.high_ms, 1),
+    label_height: shownQuantity(u, "length", job?.label.height_m, 1),
+    aircraft: Object.fromEntries((job?.aircraft ?? []).map((c) => [c.aircraft_id, craftTyped(c, u)])),
     people: Object.fromEntries(
       job
         ? job.people.map((p) => [p.person_id, p.post])
@@ -127,15 +128,19 @@ function craft(u: Units) {
 }
 
 /** The aircraft that are chosen. What was typed of one that does not fly is no fault. */
-function crafts(u: Units) {
+function crafts(u: Units, before: Job["aircraft"]) {
   const one = craft(u);
+  const kept = (c: ChosenCraft, b?: Job["aircraft"][number]) =>
+    b &&
+    untouched(c, craftTyped(b, u), { ret: b.return_m, route: b.route_m, mass: b.mass_kg, speed: b.speed_ms });
   return z.custom<JobTyped["aircraft"]>().transform((all, ctx) =>
     Object.entries(all)
       .filter(([, c]) => c?.on)
       .flatMap(([aircraft_id, c]): Schemas["JobCraft"][] => {
         const r = one.safeParse({ ...blankCraft, ...c }); // a draft from before lacks some
         if (r.success) {
-          const { ret, route, datum, mass, speed, follows, lost } = r.data;
+          const was = before.find((b) => b.aircraft_id === aircraft_id);
+          const { ret, route, datum, mass, speed, follows, lost } = { ...r.data, ...kept(c, was) };
           const heights = { return_m: ret, route_m: route, datum };
           return [
             {
@@ -155,36 +160,47 @@ function crafts(u: Units) {
   );
 }
 
-/** What is typed of a job, held against what can be, and turned into the job; times are of a zone. */
-export function jobForm(u: Units, zone: string) {
+/**
+ * What is typed of a job, held against what can be, and turned into the job; times are of a zone. What
+ * nobody touched of a job that is changed stays what it was: a briefing holds for the way it is flown.
+ */
+export function jobForm(u: Units, zone: Zone, job?: Job) {
   const moment = z.string().transform((text, ctx): string => {
-    const at = instant(text, zone);
+    const at = instant(text, zone.zone);
     if (at) return at;
     ctx.addIssue({ code: "custom", message: "Enter date and time." });
     return z.NEVER;
   });
-  const typed = z
-    .object({
-      work: z.custom<Job["work"]>(),
-      site_id: z.string().min(1, "Choose the site."),
-      aim: z.string(),
-      product: z.string(),
-      from: moment,
-      to: moment,
-      sorties: typedNumber(1, 500, "flights"),
-      meeting: z.string(),
-      channel: z.string(),
-      take_off: z.string(),
-      landing: z.string(),
-      second: z.string(),
-      gear: z.array(z.string()),
-      label_low: typedQuantity(u, "speed", 0, 20),
-      label_high: typedQuantity(u, "speed", 0, 30),
-      label_height: typedQuantity(u, "length", 0, 20),
-      aircraft: crafts(u),
-      people: z.record(z.string(), z.string()),
-    })
-    .transform((x): Omit<Schemas["JobEdit"], "version"> => ({
+  const boxes = z.object({
+    work: z.custom<Job["work"]>(),
+    site_id: z.string().min(1, "Choose the site."),
+    aim: z.string(),
+    product: z.string(),
+    from: moment,
+    to: moment,
+    sorties: typedNumber(1, 500, "flights"),
+    meeting: z.string(),
+    channel: z.string(),
+    take_off: z.string(),
+    landing: z.string(),
+    second: z.string(),
+    gear: z.array(z.string()),
+    label_low: typedQuantity(u, "speed", 0, 20),
+    label_high: typedQuantity(u, "speed", 0, 30),
+    label_height: typedQuantity(u, "length", 0, 20),
+    aircraft: crafts(u, job?.aircraft ?? []),
+    people: z.record(z.string(), z.string()),
+  });
+  const was = job && {
+    from: job.from,
+    to: job.to,
+    label_low: job.label.low_ms ?? null,
+    label_high: job.label.high_ms ?? null,
+    label_height: job.label.height_m ?? null,
+  };
+  const shown = jobTyped(job, u, zone, 0, { id: "", roles: [] });
+  const typed = keeping(boxes, (now, read) => ({ ...read, ...untouched(now, shown, was ?? {}) })).transform(
+    (x): Omit<Schemas["JobEdit"], "version"> => ({
       work: x.work,
       site_id: x.site_id,
       aim: x.aim,
@@ -204,7 +220,8 @@ export function jobForm(u: Units, zone: string) {
       people: Object.entries(x.people)
         .filter(([, post]) => post)
         .map(([person_id, post]) => ({ person_id, post: post as "rpic" })),
-    }));
+    }),
+  );
   // What the label of a product says is asked of spraying alone.
   return z
     .custom<JobTyped>()

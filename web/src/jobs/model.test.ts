@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { datumOf, ended, takeOffPlaces, usualDatum, withdrawal } from "./model";
+import { dayAgo, datumOf, ended, takeOffPlaces, usualDatum, withdrawal } from "./model";
 
 const f = (id: string, kind: string, name: string, main?: boolean) => ({
   feature: { id, kind: kind as "take-off", name, main },
@@ -32,4 +32,10 @@ it("takes a decision back only with a reason that says something", () => {
 
 it("ends somebody's words with one mark", () => {
   expect(["room", "room.", " room. ", "sure?"].map(ended)).toEqual(["room.", "room.", "room.", "sure?"]);
+});
+
+it("asks for the jobs of now by the full hour", () => {
+  const at = Date.UTC(2026, 5, 10, 7, 59, 59);
+  expect(dayAgo(at)).toBe("2026-06-09T07:00:00.000Z");
+  expect(dayAgo(at + 1000)).toBe("2026-06-09T08:00:00.000Z");
 });

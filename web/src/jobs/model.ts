@@ -49,3 +49,6 @@ export function ended(words: string): string {
   const said = words.trim();
   return /[.!?]$/.test(said) ? said : `${said}.`;
 }
+
+/** A day before a moment, by the full hour: the same for all who ask within it. */
+export const dayAgo = (now: number) => new Date((Math.floor(now / 3_600_000) - 24) * 3_600_000).toISOString();

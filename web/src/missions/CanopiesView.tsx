@@ -1,3 +1,4 @@
+import { keeping, shownQuantity, untouched } from "../parts/typed";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -20,12 +21,22 @@ interface Typed {
   active: boolean;
 }
 
-const form = (u: Units) =>
-  z.object({
+const typedCanopy = (c: Canopy | undefined, u: Units): Typed => ({
+  name: c?.name ?? "",
+  height_m: shownQuantity(u, "length", c?.height_m, 1),
+  active: c?.active ?? true,
+});
+
+/** A row as it is typed; a height that nobody touched stays what it was. */
+function form(u: Units, was?: Canopy) {
+  const boxes = z.object({
     name: z.string().trim().min(1, "Say what grows there.").max(60, "At most 60 characters."),
     height_m: canopyHeight(u),
     active: z.boolean(),
   });
+  const kept = was ? { height_m: was.height_m } : {};
+  return keeping(boxes, (typed, now) => ({ ...now, ...untouched(typed, typedCanopy(was, u), kept) }));
+}
 
 /** How high surveys fly over what grows: the crew's own table. */
 export function CanopiesView() {
@@ -49,16 +60,11 @@ function CanopyDialog({ canopy, onClose }: { canopy?: Canopy; onClose: () => voi
   const u = useUnits();
   const [fresh] = useState(newId);
   const save = useSaveCanopy();
-  const now: Typed = {
-    name: canopy?.name ?? "",
-    height_m: canopy ? String(+u.value("length", canopy.height_m).toFixed(1)) : "",
-    active: canopy?.active ?? true,
-  };
   const f = useDraftForm<Typed, z.output<ReturnType<typeof form>>>(
     `canopy-${canopy?.id ?? "new"}`,
-    now,
+    typedCanopy(canopy, u),
     [],
-    zodResolver(form(u)) as never,
+    zodResolver(form(u, canopy)) as never,
   );
   const send = f.submit((v) => {
     const head = { id: canopy?.id ?? fresh, key: canopy?.key ?? fresh, version: canopy?.version ?? 0 };

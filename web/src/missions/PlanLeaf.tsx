@@ -35,9 +35,9 @@ function useWishForm(p: Plan) {
   const schema = useMemo(
     () =>
       p.kind === "survey"
-        ? surveyForm(u).transform((survey): Wish => ({ survey }))
-        : inspectForm(u).transform((inspect): Wish => ({ inspect })),
-    [p.kind, u],
+        ? surveyForm(u, p.wish.survey!).transform((survey): Wish => ({ survey }))
+        : inspectForm(u, p.wish.inspect!).transform((inspect): Wish => ({ inspect })),
+    [p.kind, p.wish, u],
   );
   const now = useMemo<Typed>(
     () => (p.wish.survey ? typedSurvey(p.wish.survey, u) : typedInspect(p.wish.inspect!, u)),

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { typedNumber } from "../parts/typed";
+import { keeping, typedNumber, untouched } from "../parts/typed";
 import type { Quantity, Units } from "../parts/units";
 import type { Wish } from "./api";
 
@@ -59,7 +59,7 @@ const figures = <T extends Record<string, Figure>>(u: Units, all: T) =>
   Object.fromEntries(Object.entries(all).map(([k, f]) => [k, figure(u, f)])) as Figures<T>;
 
 /** What is typed for a survey. */
-export const surveyForm = (u: Units) =>
+const surveyBoxes = (u: Units) =>
   z.object({
     ...figures(u, surveyFigures),
     area: z.string(),
@@ -76,7 +76,7 @@ export const surveyForm = (u: Units) =>
   });
 
 /** What is typed for an inspection; what is looked at stands one to a line. */
-export const inspectForm = (u: Units) =>
+const inspectBoxes = (u: Units) =>
   z
     .object({
       ...figures(u, inspectFigures),
@@ -87,8 +87,8 @@ export const inspectForm = (u: Units) =>
     })
     .transform(({ looks, ...rest }) => ({ ...rest, look: lookList(looks) }));
 
-export type TypedSurvey = z.input<ReturnType<typeof surveyForm>>;
-export type TypedInspect = z.input<ReturnType<typeof inspectForm>>;
+export type TypedSurvey = z.input<ReturnType<typeof surveyBoxes>>;
+export type TypedInspect = z.input<ReturnType<typeof inspectBoxes>>;
 
 /** A list of what to look at, "what | picture" to a line. */
 export function lookList(text: string) {
@@ -139,4 +139,24 @@ export function typedInspect(w: NonNullable<Wish["inspect"]>, u: Units): TypedIn
     form: w.form,
     looks: lookText(w.look),
   };
+}
+
+type Survey = NonNullable<Wish["survey"]>;
+type Inspect = NonNullable<Wish["inspect"]>;
+
+const figuresOf = <T extends object>(all: Record<string, Figure>, w: T) =>
+  Object.fromEntries(Object.entries(w).filter(([k]) => k in all)) as Partial<T>;
+
+/** What is typed for a survey; what nobody touched stays what it was. */
+export function surveyForm(u: Units, was: Survey) {
+  const shown = typedSurvey(was, u);
+  const figures = { ...figuresOf(surveyFigures, was), buffer_m: was.buffer_m ?? null };
+  return keeping(surveyBoxes(u), (typed, now) => ({ ...now, ...untouched(typed, shown, figures) }));
+}
+
+/** What is typed for an inspection; what nobody touched stays what it was. */
+export function inspectForm(u: Units, was: Inspect) {
+  const shown = typedInspect(was, u);
+  const figures = figuresOf(inspectFigures, was);
+  return keeping(inspectBoxes(u), (typed, now) => ({ ...now, ...untouched(typed, shown, figures) }));
 }

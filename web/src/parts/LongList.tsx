@@ -3,7 +3,7 @@ import { Button } from "react-bootstrap";
 import type { ReadsOn } from "../api/pages";
 import { useAddress } from "./address";
 import { More } from "./More";
-import { inOrder, page, withWords, type ListOrder } from "./lists";
+import { inOrder, page, reading, withWords, type ListOrder } from "./lists";
 
 export interface LongListProps<T> {
   items: T[];
@@ -29,9 +29,10 @@ export function LongList<T>({ items, text, what, orders = [], tools, pages, chil
   const found = inOrder(withWords(items, words, text), orders, by);
   const left = found.length - many;
   const whole = words !== "" || orders.slice(1).some((o) => o.key === by);
+  const read = reading(pages);
   useEffect(() => {
-    if (whole && pages?.hasNextPage && !pages.isFetchingNextPage) void pages.fetchNextPage();
-  }, [whole, pages]);
+    if (whole && read === "to go on") void pages?.fetchNextPage();
+  }, [whole, read, pages]);
   return (
     <>
       {(tools || items.length > 8 || (orders.length > 1 && items.length > 1)) && (
@@ -65,8 +66,15 @@ export function LongList<T>({ items, text, what, orders = [], tools, pages, chil
           {tools}
         </div>
       )}
-      {items.length > 0 && found.length === 0 && (
-        <p className="mb-0">{pages?.hasNextPage ? "Reading on …" : "Nothing here has these words."}</p>
+      {items.length > 0 && found.length === 0 && read === "done" && (
+        <p className="mb-0">Nothing here has these words.</p>
+      )}
+      {whole && read !== "done" && (
+        <p className="mb-0" role="status">
+          {read === "stuck"
+            ? `Not all of ${what} could be read: what is not shown may be there all the same.`
+            : "Reading on …"}
+        </p>
       )}
       {children(found.slice(0, many))}
       {left <= 0 && pages && <More of={pages} what="ones" />}

@@ -1,5 +1,5 @@
 import { expect, it } from "vitest";
-import { byNumber, byText, inOrder, withWords, type ListOrder } from "./lists";
+import { byNumber, byText, inOrder, reading, withWords, type ListOrder } from "./lists";
 
 const things = ["Motor 1, Dray One", "Motor 2, Dray One", "Propeller 1, Tally W"];
 const find = (words: string) => withWords(things, words, (t) => t);
@@ -28,4 +28,13 @@ it("stands in the order that is chosen, unknown last, and as it came without one
   expect(inOrder(lines, orders, "name").map((l) => l.left)).toEqual([1, 0, null, 3]);
   expect(inOrder(lines, orders, "left").map((l) => l.left)).toEqual([0, 1, 3, null]);
   expect(lines[0]!.left).toBe(3); // what came is not moved
+});
+
+it("reads a list in pages to its end, and does not go on by itself after a failure", () => {
+  const pages = { hasNextPage: true, isFetchingNextPage: false, isFetchNextPageError: false };
+  expect(reading()).toBe("done");
+  expect(reading({ ...pages, hasNextPage: false })).toBe("done");
+  expect(reading(pages)).toBe("to go on");
+  expect(reading({ ...pages, isFetchingNextPage: true })).toBe("under way");
+  expect(reading({ ...pages, isFetchNextPageError: true })).toBe("stuck");
 });

@@ -9,6 +9,20 @@ export function withWords<T>(items: T[], words: string, text: (t: T) => string):
       });
 }
 
+/** How far a list that comes in pages has been read, where all of it is needed: for a search, or another order. */
+export type Reading = "done" | "to go on" | "under way" | "stuck";
+
+/** Whether more has to be read; after a failure only a press tries again. */
+export function reading(pages?: {
+  hasNextPage: boolean;
+  isFetchingNextPage: boolean;
+  isFetchNextPageError: boolean;
+}): Reading {
+  if (!pages?.hasNextPage) return "done";
+  if (pages.isFetchingNextPage) return "under way";
+  return pages.isFetchNextPageError ? "stuck" : "to go on";
+}
+
 /** How many lines a list shows at first, and with each press more. */
 export const page = 50;
 

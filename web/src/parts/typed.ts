@@ -20,6 +20,34 @@ export function typedQuantity(u: Units, what: Quantity, min: number, max: number
   );
 }
 
+/** A quantity as a box shows it, in the crew's units; what nobody knows is an empty box. */
+export function shownQuantity(u: Units, what: Quantity, base: number | null | undefined, decimals: number) {
+  return base == null ? "" : String(+u.value(what, base).toFixed(decimals));
+}
+
+/**
+ * A schema that keeps of its values what nobody touched: a box shows rounded figures, and saving a form
+ * must not change what stands in the others. See untouched.
+ */
+export function keeping<T extends object, W>(schema: z.ZodType<W, T>, keep: (typed: T, now: W) => W) {
+  return z.custom<T>().transform((typed, ctx): W => {
+    const r = schema.safeParse(typed);
+    if (r.success) return keep(typed, r.data);
+    for (const i of r.error.issues) ctx.addIssue({ code: "custom", path: i.path, message: i.message });
+    return z.NEVER;
+  });
+}
+
+/** The values, to the last digit, whose boxes still hold the text that was shown. */
+export function untouched<T extends object, W extends object>(
+  typed: T,
+  shown: T,
+  was: Partial<W>,
+): Partial<W> {
+  const same = (k: string) => JSON.stringify(typed[k as keyof T]) === JSON.stringify(shown[k as keyof T]);
+  return Object.fromEntries(Object.entries(was).filter(([k]) => same(k))) as Partial<W>;
+}
+
 /** A whole number as it is typed; it must be there. */
 export function typedWhole(min: number, max: number, sentence: string) {
   return z.string().transform((text, ctx): number => {

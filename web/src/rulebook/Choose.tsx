@@ -8,6 +8,7 @@ import { NumberField, SelectField } from "../parts/Field";
 import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
+import { shownQuantity } from "../parts/typed";
 import { useUnits } from "../parts/units";
 
 /** Chooses the rules that the crew flies under. */
@@ -17,7 +18,7 @@ export function Choose({ b }: { b: Schemas["RuleBook"] }) {
   const { crew } = useSession();
   const [version, setVersion] = useState(crew.version); // as it was when these choices were shown
   const [pack, setPack] = useState(b.chosen);
-  const [sight, setSight] = useState(String(Math.round(u.value("length", b.sight_m))));
+  const [sight, setSight] = useState(shownQuantity(u, "length", b.sight_m, 0));
   const [error, setError] = useState<unknown>();
   const n = parseInRange(sight, u.value("length", 50), u.value("length", 5000), u.label("length"));
   const save = async () => {
@@ -26,7 +27,7 @@ export function Choose({ b }: { b: Schemas["RuleBook"] }) {
     try {
       await chooseRules.mutateAsync({
         pack: pack as "us-small",
-        sight_m: u.toBase("length", n.value),
+        sight_m: sight === shownQuantity(u, "length", b.sight_m, 0) ? b.sight_m : u.toBase("length", n.value),
         version,
       });
       setVersion((v) => v + 1);

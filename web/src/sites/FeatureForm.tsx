@@ -1,5 +1,5 @@
 import { zodResolver } from "@hookform/resolvers/zod";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { Button } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { clearDraft } from "../parts/drafts";
@@ -9,7 +9,6 @@ import { useDraftForm } from "../parts/form";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
-import { useUnits } from "../parts/units";
 import { useFeature } from "./api";
 import { featureForm, featureTyped, placesText } from "./featureForm";
 import { HeightFields } from "./HeightFields";
@@ -31,13 +30,16 @@ export interface FeatureFormProps {
 export function FeatureForm(of: FeatureFormProps) {
   const { f, version } = of;
   const z = useZone();
-  const u = useUnits();
   const { keep, remove } = useFeature(of.site, f.id);
   const key = `feature-${f.id}-${version}`;
-  const form = useDraftForm(key, featureTyped(f, u), [], zodResolver(featureForm(f, u)));
+  const form = useDraftForm(key, featureTyped(f), [], zodResolver(featureForm(f)));
   const { setValue } = form;
   const drawn = placesText(f);
-  useEffect(() => setValue("places", drawn), [drawn, setValue]); // dragged on the map
+  const last = useRef(drawn);
+  useEffect(() => {
+    if (last.current !== drawn) setValue("places", drawn); // dragged on the map; at first what was typed stands
+    last.current = drawn;
+  }, [drawn, setValue]);
   const send = form.submit(async (feature) => {
     await keep.mutateAsync({ feature, version });
     of.onDone();
@@ -90,9 +92,7 @@ export function FeatureForm(of: FeatureFormProps) {
         />
         <AreaField label="Note" rows={2} {...form.register("note")} wrong={form.wrong("note")} />
         {(f.heights ?? []).length > 0 && (
-          <p className="soft">
-            Before: {(f.heights ?? []).map((h) => earlier(h, u, z.date(h.at))).join("; ")}
-          </p>
+          <p className="soft">Before: {(f.heights ?? []).map((h) => earlier(h, z.date(h.at))).join("; ")}</p>
         )}
         {error && <Problem error={error} />}
         <div className="d-flex gap-2 flex-wrap">
@@ -118,12 +118,8 @@ export function FeatureForm(of: FeatureFormProps) {
 }
 
 /** A height that was on file before: what it was, how it was found, by whom. */
-function earlier(
-  h: NonNullable<Feature["heights"]>[number],
-  u: ReturnType<typeof useUnits>,
-  day: string,
-): string {
+function earlier(h: NonNullable<Feature["heights"]>[number], day: string): string {
   const found = h.measured ? ` by ${h.measured}` : "";
-  const height = h.m == null ? "not known" : `${u.show("length", h.m)} ± ${u.show("length", h.sigma_m)}`;
+  const height = h.m == null ? "not known" : `${h.m.toFixed(1)} ± ${h.sigma_m.toFixed(1)} m`;
   return `${height}${found} (${h.by}, ${day})`;
 }

@@ -2,7 +2,6 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import type { UseFormReturn } from "react-hook-form";
 import { NumberField, SelectField } from "../parts/Field";
-import { useUnits } from "../parts/units";
 import type { FeatureTyped } from "./featureForm";
 import { HeightTool } from "./HeightTool";
 import type { Feature } from "./kinds";
@@ -17,16 +16,15 @@ interface Props {
 
 /** How high a thing stands, how surely, and how far one keeps from it. */
 export function HeightFields({ form, wrong, kind, usualBuffer }: Props) {
-  const u = useUnits();
   const [tool, setTool] = useState(false);
-  const text = (m: number) => String(Math.round(u.value("length", m) * 100) / 100);
+  const text = (m: number) => String(+m.toFixed(2));
   return (
     <>
       <div className="row g-2">
         <div className="col-6">
           <NumberField
             label="Height"
-            unit={u.label("length")}
+            unit="m"
             hint="Empty: not known"
             {...form.register("height_m")}
             wrong={wrong("height_m")}
@@ -35,7 +33,7 @@ export function HeightFields({ form, wrong, kind, usualBuffer }: Props) {
         <div className="col-6">
           <NumberField
             label="Plus or minus"
-            unit={u.label("length")}
+            unit="m"
             {...form.register("sigma_m")}
             wrong={wrong("sigma_m")}
           />
@@ -56,8 +54,8 @@ export function HeightFields({ form, wrong, kind, usualBuffer }: Props) {
       </div>
       <NumberField
         label="Kept clear around it"
-        unit={u.label("length")}
-        hint={`Empty: ${u.show("length", usualBuffer)}`}
+        unit="m"
+        hint={`Empty: ${usualBuffer} m`}
         {...form.register("buffer_m")}
         wrong={wrong("buffer_m")}
       />

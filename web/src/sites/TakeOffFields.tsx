@@ -1,7 +1,6 @@
 import { Button, ButtonGroup } from "react-bootstrap";
 import type { UseFormReturn } from "react-hook-form";
 import { CheckField, NumberField, TextField } from "../parts/Field";
-import { useUnits } from "../parts/units";
 import { answered, looked, type FeatureTyped } from "./featureForm";
 
 interface Props {
@@ -11,7 +10,6 @@ interface Props {
 
 /** What was looked at of a take-off place, and where one climbs out from it. */
 export function TakeOffFields({ form, wrong }: Props) {
-  const u = useUnits();
   const ground = form.watch("ground");
   return (
     <>
@@ -44,7 +42,7 @@ export function TakeOffFields({ form, wrong }: Props) {
       />
       <NumberField
         label="Elevation of the ground"
-        unit={u.label("length")}
+        unit="m"
         hint="Empty: from the terrain, or the site's"
         {...form.register("elevation")}
         wrong={wrong("elevation")}

@@ -1,7 +1,6 @@
 import { z } from "zod";
 import type { Schemas } from "../api/client";
-import { typedQuantity } from "../parts/typed";
-import type { Units } from "../parts/units";
+import { keeping, typedNumber, untouched } from "../parts/typed";
 import { least, stands, type Feature } from "./kinds";
 import { readHeadings, readPlaces } from "./model";
 
@@ -51,10 +50,9 @@ export function placesText(f: Feature): string {
   return f.places.map((p) => `${+p.lat.toFixed(7)}, ${+p.lon.toFixed(7)}`).join("\n");
 }
 
-/** One thing on the map as its form shows it, in the crew's units. */
-export function featureTyped(f: Feature, u: Units): FeatureTyped {
-  const shown = (v: number | null | undefined) =>
-    v == null ? "" : String(Math.round(u.value("length", v) * 100) / 100);
+/** One thing on the map as its form shows it; the site speaks metres. */
+export function featureTyped(f: Feature): FeatureTyped {
+  const shown = (v: number | null | undefined) => (v == null ? "" : String(+v.toFixed(2)));
   return {
     name: f.name,
     note: f.note ?? "",
@@ -72,7 +70,7 @@ export function featureTyped(f: Feature, u: Units): FeatureTyped {
 }
 
 /** What is typed of a thing of this kind and shape, held against what can be, and turned into the thing. */
-export function featureForm(f: Feature, u: Units) {
+export function featureForm(f: Feature) {
   const places = z.string().transform((text, ctx) => {
     const read = readPlaces(text);
     const short = typeof read !== "string" && read.length < least[f.shape];
@@ -89,27 +87,35 @@ export function featureForm(f: Feature, u: Units) {
     ctx.addIssue({ code: "custom", message: "Headings are 0 to 359, with spaces between." });
     return z.NEVER;
   });
-  return z
-    .object({
-      name: z.string().trim(),
-      note: z.string().trim(),
-      what: z.string().trim(),
-      main: z.boolean(),
-      measured: z.string().transform((w) => w as Feature["measured"]),
-      height_m: typedQuantity(u, "length", 0, 1000),
-      sigma_m: typedQuantity(u, "length", 0, 200),
-      buffer_m: typedQuantity(u, "length", 0, 1000),
-      elevation: typedQuantity(u, "length", -500, 6000),
-      free_deg: headings,
-      ground: z.custom<Ground | undefined>(),
-      places,
-    })
-    .transform((x): Feature => ({
+  const boxes = z.object({
+    name: z.string().trim(),
+    note: z.string().trim(),
+    what: z.string().trim(),
+    main: z.boolean(),
+    measured: z.string().transform((w) => w as Feature["measured"]),
+    height_m: typedNumber(0, 1000, "m"),
+    sigma_m: typedNumber(0, 200, "m"),
+    buffer_m: typedNumber(0, 1000, "m"),
+    elevation: typedNumber(-500, 6000, "m"),
+    free_deg: headings,
+    ground: z.custom<Ground | undefined>(),
+    places,
+  });
+  const shown = featureTyped(f);
+  const was = {
+    height_m: f.height_m ?? null,
+    sigma_m: f.sigma_m ?? 0,
+    buffer_m: f.buffer_m || null,
+    elevation: f.elevation ?? null,
+  };
+  return keeping(boxes, (typed, now) => ({ ...now, ...untouched(typed, shown, was) })).transform(
+    (x): Feature => ({
       ...f,
       ...x,
       height_m: stands(f.kind) ? x.height_m : undefined,
       sigma_m: x.sigma_m ?? 0,
       buffer_m: x.buffer_m ?? 0,
       heights: undefined,
-    }));
+    }),
+  );
 }

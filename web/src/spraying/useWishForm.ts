@@ -4,7 +4,6 @@ import { readDraft, writeDraft } from "../parts/drafts";
 import { useDraftForm } from "../parts/form";
 import { useUnits } from "../parts/units";
 import type { Plan } from "./api";
-import { rates } from "./model";
 import { follow, typedWish, wishForm, type Typed } from "./wish";
 
 /**
@@ -13,7 +12,7 @@ import { follow, typedWish, wishForm, type Typed } from "./wish";
  */
 export function useWishForm(p: Plan) {
   const u = useUnits();
-  const schema = useMemo(() => wishForm(u, rates(u)), [u]);
+  const schema = useMemo(() => wishForm(u, p.wish), [u, p.wish]);
   const now = useMemo(() => typedWish(p.wish, u), [p.wish, u]);
   const key = `spray-${p.job_id}-${p.aircraft_id}`;
   const base = `${key}-of`; // what the draft was typed over

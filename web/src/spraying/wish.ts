@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { typedNumber, typedWhole } from "../parts/typed";
+import { keeping, typedNumber, typedWhole, untouched } from "../parts/typed";
 import type { Units } from "../parts/units";
 import type { Wish } from "./api";
 import { rateOf, rates, type Rates } from "./model";
@@ -8,10 +8,10 @@ const flag = z.boolean();
 const text = z.string().max(80, "At most 80 characters.");
 
 /** What is typed for a plan; numbers are texts in the crew's units. */
-export type Typed = z.input<ReturnType<typeof wishForm>>;
+export type Typed = z.input<ReturnType<typeof boxes>>;
 
 /** What is typed, held against what can be, and turned into a wish. */
-export function wishForm(u: Units, r: Rates) {
+function boxes(u: Units, r: Rates) {
   const num = (lo: number, hi: number, unit: string, empty = "Enter a number.") =>
     typedNumber(lo, hi, unit, empty).transform((v) => v ?? 0);
   const speed = num(u.value("speed", 0), u.value("speed", 30), u.label("speed")).transform((v) =>
@@ -105,6 +105,37 @@ export function wishForm(u: Units, r: Rates) {
         },
       }),
     );
+}
+
+/**
+ * What is typed, as a wish. What nobody touched stays what it was, to the last digit: what passes lie by
+ * does not change once something is sprayed.
+ */
+export function wishForm(u: Units, was: Wish) {
+  const shown = typedWish(was, u);
+  return keeping(boxes(u, rates(u)), (typed, now) => keptWish(typed, shown, now, was));
+}
+
+/** The wish that is typed, with what was for every box that still holds what it showed. */
+function keptWish(typed: Typed, shown: Typed, now: Wish, was: Wish): Wish {
+  const { edge_m, speed_ms, swath_m, height_m, crop_m, flow_l_min, bearing_deg, kg_per_l, turn_s } = was;
+  const figures = { edge_m, speed_ms, swath_m, height_m, crop_m, flow_l_min, bearing_deg, kg_per_l, turn_s };
+  const others = { dry_kg: was.dry_kg, mix: was.mix };
+  // What a rate and a tank are counted in depends on what is carried.
+  const carried = typed.granules === shown.granules;
+  const { most_rate, least_rate, ...label } = was.label;
+  return {
+    ...now,
+    ...untouched(typed, shown, {
+      ...figures,
+      ...others,
+      ...(carried && { rate: was.rate, tank_l: was.tank_l }),
+    }),
+    label: {
+      ...now.label,
+      ...untouched(typed, shown, { ...label, ...(carried && { most_rate, least_rate }) }),
+    },
+  };
 }
 
 const say = (v: number, digits = 2) => String(+v.toFixed(digits));

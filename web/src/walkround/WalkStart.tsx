@@ -5,7 +5,7 @@ import { Button } from "react-bootstrap";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
-import { useJobs } from "../jobs/api";
+import { useJobsNow } from "../jobs/api";
 import { PackChoice } from "../rack/PackChoice";
 import { usePacks } from "../api/queries";
 import { Fold } from "../parts/Fold";
@@ -62,7 +62,7 @@ function Start({ d, packs, rounds }: StartProps & { rounds: Schemas["Round"][] }
   const [chosen, setChosen] = useState(() => fit.slice(0, n).map((p) => p.id));
   const start = useStartWalk();
   const resume = round?.check && d.findings.find((f) => f.remedy?.kind === "walkround-resume")?.remedy?.id;
-  const job = jobNow(useJobs().data?.rows ?? [], d.aircraft.name, serverNow());
+  const job = jobNow(useJobsNow().data?.rows ?? [], d.aircraft.name, serverNow());
   const begin = () =>
     start.mutate(
       {

@@ -50,7 +50,7 @@ export function Means({ o, works }: { o: Order; works: boolean }) {
 }
 
 function TakeStock({ o }: { o: Order }) {
-  const useStock = useUseStock();
+  const take = useUseStock();
   const qc = useQueryClient();
   const stock = useQuery({ queryKey: keys.stock, queryFn: () => ask(api.GET("/stock")) });
   const [id, setId] = useState(newId);
@@ -67,7 +67,7 @@ function TakeStock({ o }: { o: Order }) {
       f.setError("line_id", { message: "Choose what was taken." });
       return;
     }
-    const fresh = await useStock.mutateAsync({
+    const fresh = await take.mutateAsync({
       id: o.id,
       body: { id, line_id: v.line_id, quantity: n.value },
     });
