@@ -36,7 +36,7 @@ export function LongList<T>({ items, text, what, orders = [], tools, pages, chil
   return (
     <>
       {(tools || items.length > 8 || (orders.length > 1 && items.length > 1)) && (
-        <div className="filters no-print">
+        <div className="filters no-print mt-2">
           {items.length > 8 && (
             <input
               type="search"
@@ -76,7 +76,7 @@ export function LongList<T>({ items, text, what, orders = [], tools, pages, chil
             : "Reading on …"}
         </p>
       )}
-      {children(found.slice(0, many))}
+      {found.length > 0 && children(found.slice(0, many))}
       {left <= 0 && pages && <More of={pages} what="ones" />}
       {left > 0 && (
         <Button variant="outline-primary" className="mt-3" onClick={() => setMany(many + page)}>
