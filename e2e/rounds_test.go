@@ -133,7 +133,7 @@ func TestTwoPeopleWalkOneRound(t *testing.T) {
 	b.SignIn("bao", demo.Password)
 	b.Go(a.Path())
 	b.See("1 of ")
-	const done = "Number(document.querySelector('.progress').getAttribute('aria-valuenow'))"
+	const done = "Number(document.querySelector('[role=progressbar]').getAttribute('aria-valuenow'))"
 	for i := range 6 {
 		from, to := a, b
 		if i%2 == 1 { // the other one begins at the far end

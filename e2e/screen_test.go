@@ -23,7 +23,7 @@ func TestNothingDecisiveIsOffTheScreen(t *testing.T) {
 		dray := id(t, f.svc, "Dray One").String()
 		p.Go("/gate/" + dray)
 		p.Fill("This flight belongs to", f.job)
-		p.SeeIn(".gate-bar", "Enter the wind")
+		p.SeeIn(".thumb", "Enter the wind")
 		see("gate, stopped", "Enter the wind")
 
 		p.Go("/walk/start/" + dray + "?kind=walkround")

@@ -39,8 +39,8 @@ func TestMapOfASite(t *testing.T) {
 	for _, id := range ids {
 		p.Go("/sites/" + id)
 		p.See("On the map")
-		p.Until("document.querySelectorAll('.m-contour').length > 3")
-		p.Until("document.querySelector('.m-shade')?.naturalWidth > 10")
+		p.Until("document.querySelectorAll('.contour').length > 3")
+		p.Until("document.querySelector('.leaflet-image-layer')?.naturalWidth > 10")
 		for range 3 {
 			p.Until(named + " > 0")
 			assert.Zero(t, browser.Eval[int](p, overlaps), id)
@@ -61,7 +61,7 @@ func TestMapOfASite(t *testing.T) {
 	p.Go("/sites?new=1")
 	p.Fill("Name", "Between them")
 	p.Click("On the map")
-	p.Press(".pick .leaflet-container", 0.5, 0.5)
+	p.Press(".place-field .leaflet-container", 0.5, 0.5)
 	p.See("As pressed on the map.")
 	p.Click("Begin the site file")
 	p.See("The map is empty.")

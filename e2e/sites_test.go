@@ -231,7 +231,7 @@ func TestHeadingsOfAWing(t *testing.T) {
 	p.Click("Way home")
 	p.Fill("Aircraft", wing)
 	p.See("Heading 270:", "it comes home in")
-	assert.Equal(t, 2, browser.Eval[int](p, "document.querySelectorAll('.m-sector:not(.blocked)').length"))
+	assert.Equal(t, 2, browser.Eval[int](p, "document.querySelectorAll('.sector:not(.blocked)').length"))
 
 	var places string
 	require.NoError(t, svc.DB.Raw("select content::jsonb->'places' from site_features where content::jsonb->>'name' = 'Sluice'").Scan(&places).Error)
@@ -245,6 +245,6 @@ func TestHeadingsOfAWing(t *testing.T) {
 	p.Click("Way home")
 	p.See("Heading 270 is not free for climb-out: New mast reaches 40 m", "Heading 090 is not free for the approach",
 		"No heading is free for climb-out and approach")
-	assert.Equal(t, 2, browser.Eval[int](p, "document.querySelectorAll('.m-sector.blocked').length"))
+	assert.Equal(t, 2, browser.Eval[int](p, "document.querySelectorAll('.sector.blocked').length"))
 	assert.Empty(t, p.Faults())
 }

@@ -33,7 +33,7 @@ func TestPicturesOnASlowNetwork(t *testing.T) {
 		}
 		p.Turn("/sites/" + site)
 		p.See("On the map", "The route from the side")
-		p.Until("document.querySelectorAll('.m-contour').length > 3")
+		p.Until("document.querySelectorAll('.contour').length > 3")
 		p.Until(named + " > 2")
 		assert.Zero(t, browser.Eval[int](p, overlaps))
 		p.Offline(true)
@@ -44,7 +44,7 @@ func TestPicturesOnASlowNetwork(t *testing.T) {
 		p.Click("Done")
 		p.SeeIn(".sheet", "Heights along the line")
 		p.See("the heights along the line")
-		assert.Positive(t, browser.Eval[int](p, "document.querySelectorAll('.m-contour').length"), "the map stays")
+		assert.Positive(t, browser.Eval[int](p, "document.querySelectorAll('.contour').length"), "the map stays")
 		p.Offline(false)
 		p.See("it rises")
 	})

@@ -65,7 +65,7 @@ function LookUp({ site, desk }: { site: string; desk: boolean }) {
   const look = useLookUp(site);
   return (
     <>
-      <div className="no-print d-flex gap-2 flex-wrap mb-3">
+      <div className="d-print-none d-flex gap-2 flex-wrap mb-3">
         {desk && (
           <Button disabled={look.isPending} onClick={() => look.mutate()}>
             Ask the airspace desk

@@ -37,7 +37,7 @@ export function Authorisations({ a, may }: { a: Schemas["Airspace"]; may: boolea
               ))}
             </div>
             {may && (
-              <span className="d-flex gap-2 flex-wrap no-print mt-1">
+              <span className="d-flex gap-2 flex-wrap d-print-none mt-1">
                 {x.state === "granted" && (
                   <Calls x={x} desk={a.desk} onCall={(kind, how) => call.mutate({ id: x.id, kind, how })} />
                 )}

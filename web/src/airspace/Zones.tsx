@@ -43,7 +43,7 @@ export function Zones({ a, may, onAsk }: ZonesProps) {
               <Button
                 size="sm"
                 variant="outline-primary"
-                className="no-print mt-1 me-2"
+                className="d-print-none mt-1 me-2"
                 disabled={off.isPending}
                 onClick={() => off.mutate(x.id)}
               >
@@ -51,7 +51,12 @@ export function Zones({ a, may, onAsk }: ZonesProps) {
               </Button>
             )}
             {pilot && x.may_ask && x.inside && (
-              <Button size="sm" variant="outline-primary" className="no-print mt-1" onClick={() => onAsk(x)}>
+              <Button
+                size="sm"
+                variant="outline-primary"
+                className="d-print-none mt-1"
+                onClick={() => onAsk(x)}
+              >
                 Authorisation for {x.name}
               </Button>
             )}

@@ -45,7 +45,7 @@ function Entry() {
   });
   if (session.data === undefined)
     return (
-      <main className="front">
+      <main className="container py-5" style={{ maxWidth: 560 }}>
         <h1>Mainstay</h1>
         {session.isError ? (
           <Problem error={session.error} retry={() => void session.refetch()} />

@@ -31,7 +31,7 @@ export function FirstRun({ zones }: { zones: string[] }) {
     qc.setQueryData(keys.session, s);
   });
   return (
-    <main className="front" style={{ maxWidth: 760 }}>
+    <main className="container py-5" style={{ maxWidth: 760 }}>
       <h1>Set up your crew</h1>
       <p>
         This is done once. You become the crew&rsquo;s first chief; you add the others, the aircraft and the

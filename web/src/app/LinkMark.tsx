@@ -13,7 +13,7 @@ export function LinkMark() {
   const refused = all.filter((p) => p.refused).length;
   return (
     <>
-      <span className={up ? undefined : "link-off"} role="status">
+      <span className={up ? undefined : "text-danger fw-semibold"} role="status">
         <span aria-hidden="true">{up ? "● " : "○ "}</span>
         {up ? "Connected" : "No connection"}
       </span>

@@ -23,12 +23,15 @@ export const Rail = memo(function Rail({ onMore }: { onMore: () => void }) {
     void navigate.current(path);
   }, []);
   return (
-    <nav className="rail" aria-label="Views in the order of work">
-      <div className="brand">Mainstay</div>
+    <nav
+      className="rail nav flex-nowrap flex-sm-column flex-shrink-0 fixed-bottom sticky-sm-top overflow-auto bg-body d-print-none"
+      aria-label="Views in the order of work"
+    >
+      <strong className="d-none d-sm-block px-3 pt-2 pb-3">Mainstay</strong>
       {places.map((p) => (
         <RailLink key={p.path} p={p} here={isUnder(pathname, p.path)} onGo={go} />
       ))}
-      <button type="button" className="to-more" onClick={onMore}>
+      <button type="button" className="nav-link flex-fill justify-content-center d-sm-none" onClick={onMore}>
         More
       </button>
     </nav>
@@ -39,7 +42,7 @@ const RailLink = memo(function RailLink({ p, here, onGo }: { p: Place; here: boo
   return (
     <a
       href={p.path}
-      className={[p.thumb && "thumbed", here && "active"].filter(Boolean).join(" ") || undefined}
+      className={`nav-link ${p.thumb ? "flex-fill flex-sm-grow-0 justify-content-center justify-content-sm-start" : "d-none d-sm-flex"} ${here ? "active" : ""}`}
       aria-current={here ? "page" : undefined}
       onClick={(e) => onGo(e, p.path)}
     >

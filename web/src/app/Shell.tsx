@@ -46,13 +46,13 @@ const TopLine = memo(function TopLine(o: {
 }) {
   const s = useSession();
   return (
-    <header className="topline sticky-top d-flex align-items-center gap-2 px-3 py-1 border-bottom text-nowrap bg-body">
+    <header className="sticky-top d-print-none d-flex align-items-center gap-2 px-3 py-1 border-bottom text-nowrap bg-body">
       <strong className="d-none d-xxl-block">{s.crew.name}</strong>
       <Clock />
       <LinkMark />
       <Newer />
       <span className="flex-grow-1" />
-      <span className="find-here d-none d-sm-block">
+      <span className="find-here d-none d-sm-block" style={{ width: 170 }}>
         <Find />
       </span>
       <span className="d-none d-lg-inline">
@@ -116,9 +116,9 @@ export function Shell({ children }: { children: ReactNode }) {
   const closeMore = useCallback(() => setMore(false), []);
   const openHelp = useCallback(() => setHelp(true), []);
   return (
-    <div className="shell">
+    <div className="shell d-sm-flex">
       <Rail onMore={openMore} />
-      <div className="column">
+      <div className="column d-flex flex-column flex-grow-1">
         <TopLine night={night} onNight={flip} onHelp={openHelp} onMore={openMore} />
         <main ref={main} tabIndex={-1}>
           <BackLine />

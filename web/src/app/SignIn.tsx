@@ -21,7 +21,7 @@ export function SignIn() {
   });
   const waiting = [...new Set(usePresses().map((p) => p.personName))];
   return (
-    <main className="front">
+    <main className="container py-5" style={{ maxWidth: 560 }}>
       <h1>Mainstay</h1>
       <p>May this aircraft fly now, and if not, what must be done first?</p>
       {waiting.length > 0 && (

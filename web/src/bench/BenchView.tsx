@@ -1,3 +1,4 @@
+import { Filters } from "../parts/Filters";
 import { Rows } from "../parts/Rows";
 import { tiles } from "../parts/columns";
 import { ListGroup } from "react-bootstrap";
@@ -23,14 +24,14 @@ export function BenchView() {
           The day&rsquo;s rotation
         </Link>
       </ViewHead>
-      <div className="filters no-print">
+      <Filters>
         <SearchField
           label="Words"
           placeholder="Word, like hover or nozzle"
           value={words}
           onChange={(v) => set({ q: v })}
         />
-      </div>
+      </Filters>
       <QueryView query={q} what="the calculators">
         {(d) => {
           const groups = grouped(d, words);

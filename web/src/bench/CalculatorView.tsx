@@ -52,7 +52,7 @@ function Calculator({ c }: { c: Schemas["Calculator"] }) {
       </ViewHead>
       <div className="two">
         <Sheet title="Put in">
-          <div className="two tight">
+          <div className="row row-cols-2 gx-3">
             {c.inputs.map((i) => (
               <NumberField
                 key={i.name}
@@ -76,7 +76,7 @@ function Calculator({ c }: { c: Schemas["Calculator"] }) {
           )}
           {!c.text && <p className="soft mb-0">A unit may be typed behind a number, like 59 ft or 12 mph.</p>}
         </Sheet>
-        <div className="stack">
+        <div className="vstack gap-3">
           <Sheet title="Comes out">
             <div aria-live="polite" aria-busy={q.isFetching}>
               {q.error && whole ? <Problem error={q.error} /> : null}

@@ -32,7 +32,7 @@ export function Row({ a, type }: { a: Schemas["DayAircraft"]; type?: Schemas["Ty
         </div>
       </div>
       <Reasons a={a} />
-      <div className="next">
+      <div>
         <Link className={`btn w-100 ${a.verdict === "stop" ? "btn-outline-primary" : "btn-primary"}`} to={to}>
           {remedyWords(a.next)}
         </Link>
@@ -45,7 +45,7 @@ function Reasons({ a }: { a: Schemas["DayAircraft"] }) {
   const now = useNow();
   const z = useZone();
   return (
-    <ul className="reasons list-unstyled m-0">
+    <ul className="list-unstyled m-0">
       {a.in_air_since && (
         <li>
           {a.pilot}, took off {z.time(a.in_air_since)},{" "}

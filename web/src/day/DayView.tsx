@@ -1,3 +1,4 @@
+import { Sum, Sums } from "../parts/Sums";
 import { Rows } from "../parts/Rows";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
@@ -50,11 +51,11 @@ export function DayView() {
             </Empty>
           ) : (
             <>
-              <Sums d={d} />
+              <Numbers d={d} />
               <Rows
                 cols="104px minmax(150px, 190px) minmax(0, 1fr) minmax(190px, 250px)"
                 always
-                className="day-rows"
+                className="folds"
               >
                 {d.aircraft.map((a) => (
                   <Row key={a.id} a={a} type={d.types.find((t) => t.profile.key === a.type_key)} />
@@ -76,29 +77,24 @@ function Jobs({ query, date }: { query: ReturnType<typeof useJobsNow>; date: str
   return today.length > 0 ? <JobList jobs={today} plain /> : null;
 }
 
-function Sums({ d }: { d: Schemas["Day"] }) {
+function Numbers({ d }: { d: Schemas["Day"] }) {
   const count = (v: string) => d.aircraft.filter((a) => !a.in_air_since && a.verdict === v).length;
   return (
-    <div
-      className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary"
-      aria-label="The day in numbers"
-    >
+    <Sums aria-label="The day in numbers">
       {(["clear", "watch", "stop"] as const).map((v) => (
-        <div key={v}>
-          <Flag verdict={v} />
-          <span className="fig">{count(v)}</span> {words[v].toLowerCase()}
-        </div>
+        <Sum key={v} figure={count(v)} mark={<Flag verdict={v} />}>
+          {words[v].toLowerCase()}
+        </Sum>
       ))}
-      <div className="ms-md-auto">
-        <span className="fig">{d.packs_charged}</span> <Link to="/packs?state=charged">packs charged</Link>
-      </div>
-      <div>
-        <span className="fig">{d.packs_flown}</span> <Link to="/packs?state=flown">flown, to charge</Link>
-      </div>
-      <div>
-        <span className="fig">{d.packs_quarantine}</span>{" "}
+      <Sum className="ms-md-auto" figure={d.packs_charged}>
+        <Link to="/packs?state=charged">packs charged</Link>
+      </Sum>
+      <Sum figure={d.packs_flown}>
+        <Link to="/packs?state=flown">flown, to charge</Link>
+      </Sum>
+      <Sum figure={d.packs_quarantine}>
         <Link to="/packs?state=quarantine">in quarantine</Link>
-      </div>
-    </div>
+      </Sum>
+    </Sums>
   );
 }

@@ -16,21 +16,21 @@ export function StartList({ all }: { all: Step[] }) {
         </span>
       }
     >
-      <Rows cols="1.6rem 1fr auto" always ordered className="start-list">
+      <Rows cols="1.6rem 1fr auto" always ordered>
         {all.map((s) => {
           const { title, why, to } = steps[s.key];
           return (
             <ListGroup.Item
               as="li"
               key={s.key}
-              className={s.done ? "done" : undefined}
+              className={s.done ? "soft" : undefined}
               aria-current={s.key === next ? "step" : undefined}
             >
               <span aria-hidden>{s.done ? "✓" : ""}</span>
               <div>
                 <strong>{title}</strong>
                 <span className="visually-hidden">{s.done ? ", done" : ", to do"}</span>
-                <div className="soft">{why}</div>
+                {!s.done && <div className="soft">{why}</div>}
               </div>
               <Link
                 className={`btn ${s.key === next ? "btn-primary" : "btn-outline-primary"}`}

@@ -13,7 +13,7 @@ export function Charged({ e, pack, label }: { e: Schemas["Evening"]; pack: strin
     <Button
       variant="outline-primary"
       size="sm"
-      className="no-print ms-2"
+      className="d-print-none ms-2"
       aria-pressed={done}
       aria-label={`${label} is charged`}
       onClick={() => tick(item, !done, `${label} charged`)}

@@ -23,7 +23,7 @@ export function ChargerList({ e }: { e: Schemas["Evening"] }) {
       title="Chargers"
       aside={
         may("technician") && (
-          <Button variant="outline-primary" size="sm" className="no-print" onClick={() => setEdit("new")}>
+          <Button variant="outline-primary" size="sm" className="d-print-none" onClick={() => setEdit("new")}>
             Add a charger
           </Button>
         )
@@ -39,7 +39,7 @@ export function ChargerList({ e }: { e: Schemas["Evening"] }) {
               {!c.active && " (not in use)"}
             </span>
             {may("technician") && (
-              <Button size="sm" variant="outline-primary" className="no-print" onClick={() => setEdit(c)}>
+              <Button size="sm" variant="outline-primary" className="d-print-none" onClick={() => setEdit(c)}>
                 Change
               </Button>
             )}

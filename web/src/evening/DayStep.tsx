@@ -5,7 +5,7 @@ import { dayAfter } from "../parts/when";
 /** The day of flying: typed, or a day back and forth. */
 export function DayStep({ day, onChange }: { day: string; onChange: (day: string) => void }) {
   return (
-    <div className="day-step no-print">
+    <div className="d-flex flex-wrap gap-2 align-items-end d-print-none">
       <Button variant="outline-primary" aria-label="Day before" onClick={() => onChange(dayAfter(day, -1))}>
         ←
       </Button>

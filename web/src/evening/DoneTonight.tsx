@@ -29,7 +29,7 @@ export function DoneTonight({ e }: { e: Schemas["Evening"] }) {
               <Button
                 variant="outline-primary"
                 size="sm"
-                className="no-print"
+                className="d-print-none"
                 aria-label={`Take back: ${d.words}`}
                 onClick={() => tick(d.item, false, d.words)}
               >

@@ -31,7 +31,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
       title="Gear to charge"
       aside={
         may("technician") && (
-          <Button variant="outline-primary" size="sm" className="no-print" onClick={() => setEdit("new")}>
+          <Button variant="outline-primary" size="sm" className="d-print-none" onClick={() => setEdit("new")}>
             Add gear
           </Button>
         )
@@ -53,7 +53,7 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
                 Read {age(g.checked_at)} by {g.checked_by}.
               </span>
             )}{" "}
-            <span className="no-print d-inline-flex gap-2">
+            <span className="d-print-none d-inline-flex gap-2">
               {may("pilot", "crew", "technician") && (
                 <Button size="sm" variant="outline-primary" onClick={() => setRead(g)}>
                   Read {g.name}

@@ -1,4 +1,4 @@
-import { ListGroup } from "react-bootstrap";
+import { ListGroup, Form } from "react-bootstrap";
 import type { ReactNode } from "react";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
@@ -19,10 +19,8 @@ export function Tick({ e, item, label, children }: TickProps) {
   const tick = useTick(e.day);
   const done = e.ticks.find((t) => t.item === item);
   return (
-    <ListGroup.Item as="li" className={done ? "done" : undefined} data-at={item.replace(":", "-")}>
-      <input
-        type="checkbox"
-        className="form-check-input"
+    <ListGroup.Item as="li" className={done ? "soft" : undefined} data-at={item.replace(":", "-")}>
+      <Form.Check.Input
         aria-label={label}
         checked={Boolean(done)}
         disabled={!may("pilot", "crew", "technician")}

@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { Rows } from "../parts/Rows";
 import { Explained } from "../parts/Explained";
 import { Button } from "react-bootstrap";
@@ -33,7 +34,7 @@ export function TonightView() {
     <>
       <ViewHead title={`Tonight, for ${weekday(day)} ${day}`}>
         <DayStep day={day} onChange={(d) => set({ day: d === tomorrow ? "" : d })} />
-        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
+        <Button variant="outline-primary" className="d-print-none" onClick={() => print()}>
           Print
         </Button>
       </ViewHead>
@@ -50,12 +51,12 @@ function Plan({ e }: { e: Evening }) {
   const p = e.plan;
   const flying = e.flying.some((f) => f.sorties > 0);
   return (
-    <div className="two wide-right">
-      <div className="stack">
+    <div className="two" style={columns("minmax(0, 2fr) minmax(0, 3fr)")}>
+      <div className="vstack gap-3">
         <Flying e={e} />
         <ChargerList e={e} />
       </div>
-      <div className="stack">
+      <div className="vstack gap-3">
         <Sheet
           title="Charging"
           aside={

@@ -1,3 +1,4 @@
+import { Form, ListGroup } from "react-bootstrap";
 import { useQuery } from "@tanstack/react-query";
 import { useEffect, useId, useState, type KeyboardEvent } from "react";
 import { useNavigate } from "react-router";
@@ -72,10 +73,9 @@ export function Find() {
   };
   const shown = open && words !== "";
   return (
-    <div className="find no-print">
-      <input
+    <div className="find position-relative d-print-none">
+      <Form.Control
         type="search"
-        className="form-control"
         placeholder="Find ( / )"
         aria-label="Find by name, label or serial"
         role="combobox"
@@ -92,32 +92,35 @@ export function Find() {
         onKeyDown={onKey}
         onBlur={() => setTimeout(() => setOpen(false), 150)}
       />
-      <ul
+      <ListGroup
+        as="ul"
         id={`${id}-list`}
-        className="list-group position-absolute end-0 z-3 bg-body border border-2 border-primary"
+        className="position-absolute end-0 z-3 bg-body border border-2 border-primary"
         style={{ width: "min(420px, 92vw)" }}
         role="listbox"
         aria-label="Found"
         hidden={!shown}
       >
         {found.map((f, i) => (
-          <li
+          <ListGroup.Item
+            as="li"
+            active={i === at}
             key={`${f.kind}-${f.id}`}
             id={`${id}-${i}`}
             role="option"
             aria-selected={i === at}
-            className={`list-group-item tap ${i === at ? "active" : ""}`}
+            className="tap px-2"
             onMouseDown={() => choose(f)}
           >
             <strong>{f.name}</strong> <span className="soft">{f.detail}</span>
-          </li>
+          </ListGroup.Item>
         ))}
         {q.isSuccess && found.length === 0 && (
-          <li className="list-group-item" role="option" aria-selected={false} aria-disabled="true">
+          <ListGroup.Item as="li" className="px-2" role="option" aria-selected={false} aria-disabled="true">
             Nothing has “{words}” in its name or number.
-          </li>
+          </ListGroup.Item>
         )}
-      </ul>
+      </ListGroup>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import { useFleet } from "../api/queries";
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
 import { gearKinds } from "../evening/EditGear";
@@ -19,8 +19,7 @@ export function LabelsView() {
   return (
     <>
       <ViewHead title="Labels">
-        <select
-          className="form-select"
+        <Form.Select
           style={{ width: 240 }}
           aria-label="Labels of"
           value={of}
@@ -34,8 +33,8 @@ export function LabelsView() {
               Parts of {a.aircraft.name}
             </option>
           ))}
-        </select>
-        <Button className="no-print" onClick={() => print()}>
+        </Form.Select>
+        <Button className="d-print-none" onClick={() => print()}>
           Print
         </Button>
       </ViewHead>

@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { Button, ListGroup } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
@@ -24,7 +25,7 @@ export function AircraftNow({ d, set }: { d: Detail; set: Set }) {
   const defect = d.defects.find((x) => x.id === params.get("defect"));
   const a = d.aircraft;
   return (
-    <div className="two wide-left">
+    <div className="two" style={columns("minmax(0, 3fr) minmax(0, 2fr)")}>
       <div className="sheet">
         <div className="d-flex justify-content-between flex-wrap gap-2">
           <VerdictMark verdict={d.verdict} big />
@@ -47,7 +48,7 @@ export function AircraftNow({ d, set }: { d: Detail; set: Set }) {
           {a.hours.toFixed(1)} h · {counted(a.flights, "flight")} · {counted(a.landings, "landing")}
         </div>
       </div>
-      <div className="stack">
+      <div className="vstack gap-3">
         {station ? (
           <StationStory
             d={d}
@@ -75,6 +76,7 @@ function StationsToSee({ d, onSelect }: { d: Detail; onSelect: (station: string)
         <ListGroup.Item
           key={s.station}
           action
+          type="button"
           onClick={() => onSelect(s.station)}
           className="d-flex flex-wrap justify-content-between align-items-baseline gap-3"
         >

@@ -1,6 +1,6 @@
 import { tiles } from "../parts/columns";
 import { useMemo, useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
@@ -39,8 +39,7 @@ export function FleetView() {
           value={q}
           onChange={(v) => set("q", v)}
         />
-        <select
-          className="form-select"
+        <Form.Select
           style={{ width: 190 }}
           aria-label="Order"
           value={params.get("by") ?? "name"}
@@ -51,7 +50,7 @@ export function FleetView() {
               {w}
             </option>
           ))}
-        </select>
+        </Form.Select>
         <ReadLabel />
         {may("technician") && <Button onClick={() => set("add", "aircraft")}>Add an aircraft</Button>}
       </ViewHead>

@@ -1,3 +1,4 @@
+import { Photos } from "../parts/Photos";
 import type { Schemas } from "../api/client";
 import { VerdictMark } from "../parts/Flag";
 import { Sheet } from "../parts/Sheet";
@@ -17,15 +18,7 @@ export function OpenDefects({ d, chosen }: { d: Schemas["AircraftDetail"]; chose
             <VerdictMark verdict={x.severity} />
           </div>
           {x.note && <div>{x.note}</div>}
-          {x.photos.length > 0 && (
-            <div className="photos d-flex flex-wrap gap-2 my-1">
-              {x.photos.map((p) => (
-                <a key={p} href={`/api/v1/photos/${p}`} target="_blank" rel="noreferrer">
-                  <img src={`/api/v1/photos/${p}`} alt={`Photo of: ${x.title}`} />
-                </a>
-              ))}
-            </div>
-          )}
+          <Photos ids={x.photos} alt={() => `Photo of: ${x.title}`} />
           <div className="soft">
             {d.type.stations.find((s) => s.id === x.station)?.label} · {x.raised_by}, {z.both(x.raised_at)}
           </div>

@@ -35,13 +35,9 @@ export function PartsTable({
             {(all ? parts : parts.slice(0, 6)).map((p) => (
               <tr key={p.id}>
                 <td>
-                  <button
-                    type="button"
-                    className="btn btn-link p-0 text-start"
-                    onClick={() => onChoose(p.station)}
-                  >
+                  <Button variant="link" className="p-0 text-start" onClick={() => onChoose(p.station)}>
                     {p.station_label}
-                  </button>
+                  </Button>
                 </td>
                 <td className="fig">{p.serial}</td>
                 <td className="num">{p.hours.toFixed(1)}</td>

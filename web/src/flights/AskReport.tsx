@@ -24,7 +24,7 @@ export function AskReport({ f }: { f: Flight }) {
     what: `${eventWords[hit.kind]} of ${f.aircraft}${hit.note ? `: ${hit.note}` : ""}`,
   });
   return (
-    <Notice className="mb-3 no-print">
+    <Notice className="mb-3 d-print-none">
       <div>
         <p>
           Does this have to be told to the authority?{" "}

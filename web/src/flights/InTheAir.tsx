@@ -19,6 +19,7 @@ import { GroundingEvent } from "./GroundingEvent";
 import { Hover } from "./Hover";
 import { clock, eventWords, grounds, signals, type EventKind, type Flight } from "./model";
 import { Sound } from "./Sound";
+import { Thumb } from "../parts/Thumb";
 
 export interface FlightShown {
   f: Flight;
@@ -49,16 +50,21 @@ export function InTheAir({ f, about }: FlightShown) {
   };
   const takingOff = about.waiting.some((p) => p.opens);
   return (
-    <div className="fly d-flex flex-column flex-grow-1">
-      <div className="fly-head d-flex justify-content-between flex-wrap">
+    <div className="d-flex flex-column flex-grow-1">
+      <div className="d-flex justify-content-between flex-wrap">
         <h1>{f.aircraft} in the air</h1>
-        <span className="soft">
+        <span className="soft d-none d-sm-inline">
           {f.pilot} · {f.purpose}
         </span>
       </div>
       {takingOff && <Asking up={link.up} />}
       {f.alerts.map((x, i) => (
-        <Notice key={i} verdict={x.verdict === "stop" ? "stop" : "clear"} role="alert" className="mb-2">
+        <Notice
+          key={i}
+          verdict={x.verdict === "stop" ? "stop" : "clear"}
+          role="alert"
+          className="mb-2 py-1 px-2"
+        >
           <VerdictMark verdict={x.verdict} />
           <p className="m-0">{x.sentence}</p>
         </Notice>
@@ -79,23 +85,25 @@ export function InTheAir({ f, about }: FlightShown) {
           <Sound awake={awake} />
         </div>
       </Soon>
-      <div className="thumb">
+      <Thumb>
         <Waits about={{ ...about, waiting: about.waiting.filter((p) => !p.opens) }} />
-        {undo && (
-          <Button
-            variant="outline-primary"
-            className="btn-big"
-            onClick={() => press("fly.event-back", { event: undo.id, kind: undo.kind })}
-          >
-            Take back: {eventWords[undo.kind]}
-          </Button>
-        )}
-        {(f.pilot_id === person.id || may()) && (
-          <Button className="btn-land" onClick={() => press("fly.land", {})}>
-            LAND
-          </Button>
-        )}
-      </div>
+        <div className="d-flex flex-column flex-lg-row gap-2">
+          {undo && (
+            <Button
+              variant="outline-primary"
+              className="btn-big flex-shrink-0"
+              onClick={() => press("fly.event-back", { event: undo.id, kind: undo.kind })}
+            >
+              Take back: {eventWords[undo.kind]}
+            </Button>
+          )}
+          {(f.pilot_id === person.id || may()) && (
+            <Button className="btn-land" onClick={() => press("fly.land", {})}>
+              LAND
+            </Button>
+          )}
+        </div>
+      </Thumb>
       <GroundingEvent kind={asked} onClose={() => setAsked(null)} onLog={log} />
     </div>
   );

@@ -14,6 +14,7 @@ import { logDraft, useFlightPress } from "./api";
 import { LandedPacks } from "./LandedPacks";
 import { alikeAll, blankLog, logForm } from "./logform";
 import { SignFields } from "./SignFields";
+import { Thumb } from "../parts/Thumb";
 
 /** After landing: landings, motors, packs, remarks. What is known is filled in. */
 export function LogForm({ f }: { f: Schemas["Flight"] }) {
@@ -98,7 +99,7 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
           />
         </Sheet>
       </div>
-      <div className="thumb">
+      <Thumb>
         {form.first && (
           <div className="judged stop" role="alert">
             {form.first}
@@ -107,7 +108,7 @@ export function LogForm({ f }: { f: Schemas["Flight"] }) {
         <Button type="submit" className="btn-big">
           Log the flight
         </Button>
-      </div>
+      </Thumb>
     </form>
   );
 }

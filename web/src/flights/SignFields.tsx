@@ -1,3 +1,4 @@
+import { Form } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { CheckField } from "../parts/Field";
 
@@ -23,7 +24,7 @@ export function SignFields({ value, onChange }: { value: Sign[]; onChange: (v: S
           onChange={(e) => onChange(e.target.checked ? [...value, k as Sign] : value.filter((s) => s !== k))}
         />
       ))}
-      <div className="form-text">Each is looked at by the technician before it flies again.</div>
+      <Form.Text as="div">Each is looked at by the technician before it flies again.</Form.Text>
     </fieldset>
   );
 }

@@ -34,7 +34,7 @@ export function Help({ open, onClose }: { open: boolean; onClose: () => void }) 
 function Word({ t }: { t: Term }) {
   return (
     <details className="border-top">
-      <summary>{t.word}</summary>
+      <summary className="tap py-2">{t.word}</summary>
       <p>
         {t.says}{" "}
         <span className="soft">

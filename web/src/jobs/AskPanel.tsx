@@ -1,3 +1,4 @@
+import { TickField } from "../parts/TickField";
 import { useAnswerJob } from "./api";
 import { useState } from "react";
 import { type Schemas } from "../api/client";
@@ -33,16 +34,14 @@ export function AskPanel({ j }: { j: Schemas["Job"] }) {
           <fieldset key={a.id} className="asked border-bottom py-2" disabled={!may}>
             <legend className="fs-6 fw-semibold mb-0">{a.question}</legend>
             {a.options.map((o) => (
-              <label key={o.id} className="d-flex gap-2 align-items-start py-2 tap">
-                <input
-                  className="form-check-input flex-shrink-0 m-0"
-                  type="radio"
-                  name={a.id}
-                  checked={a.option === o.id}
-                  onChange={() => void answer(a.id, o.id)}
-                />
-                <span>{o.words}</span>
-              </label>
+              <TickField
+                key={o.id}
+                label={o.words}
+                type="radio"
+                name={a.id}
+                checked={a.option === o.id}
+                onChange={() => void answer(a.id, o.id)}
+              />
             ))}
             {said?.then && (
               <p className="mb-1">

@@ -34,7 +34,7 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
       title="Briefing"
       aside={
         writes && (
-          <Button size="sm" variant="outline-primary" className="no-print" onClick={() => void write()}>
+          <Button size="sm" variant="outline-primary" className="d-print-none" onClick={() => void write()}>
             {b ? "Write it anew" : "Write it"}
           </Button>
         )
@@ -80,7 +80,7 @@ export function BriefingPanel({ j }: { j: Schemas["Job"] }) {
               <ListGroup.Item as="li" key={p.person_id}>
                 <Flag verdict="stop" size={14} /> {p.name} <span className="soft">{postWords[p.post]}</span>{" "}
                 {!b.changed && j.state === "planned" && may("pilot", "crew", "technician") && (
-                  <Button size="sm" className="no-print ms-2" onClick={() => setSigner(p)}>
+                  <Button size="sm" className="d-print-none ms-2" onClick={() => setSigner(p)}>
                     {p.name.split(" ")[0]} signs
                   </Button>
                 )}

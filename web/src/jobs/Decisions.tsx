@@ -36,7 +36,7 @@ export function Decisions({ job, decisions, decides }: Props) {
             </>
           ) : (
             decides && (
-              <Button variant="link" size="sm" className="no-print" onClick={() => setBack(d)}>
+              <Button variant="link" size="sm" className="d-print-none" onClick={() => setBack(d)}>
                 Take back
               </Button>
             )

@@ -51,7 +51,7 @@ export function JobForm({ job, onSaved }: { job?: Schemas["Job"]; onSaved: (id: 
   return (
     <form onSubmit={send} noValidate>
       {f.root && <Problem error={new Error(f.root)} />}
-      <div className="two tight">
+      <div className="row row-cols-2 gx-3">
         <SelectField label="Kind of work" {...f.register("work")} wrong={f.wrong("work")}>
           {Object.entries(workWords).map(([k, w]) => (
             <option key={k} value={k}>
@@ -75,7 +75,7 @@ export function JobForm({ job, onSaved }: { job?: Schemas["Job"]; onSaved: (id: 
         second={v.second}
         onChange={(k, value) => f.setValue(k, value)}
       />
-      <div className="two tight">
+      <div className="row row-cols-2 gx-3">
         <MomentField label="From" zone={z.zone} {...f.register("from")} wrong={f.wrong("from")} />
         <MomentField label="To" zone={z.zone} {...f.register("to")} wrong={f.wrong("to")} />
       </div>
@@ -102,7 +102,7 @@ export function JobForm({ job, onSaved }: { job?: Schemas["Job"]; onSaved: (id: 
         wrong={f.wrong("people")}
         onChange={(posts) => f.setValue("people", posts)}
       />
-      <div className="two tight">
+      <div className="row row-cols-2 gx-3">
         <NumberField
           label="Flights with each aircraft"
           unit=""

@@ -25,12 +25,17 @@ export function JobList({ jobs, plain }: { jobs: Schemas["JobHead"][]; plain?: b
             {jobs
               .filter((j) => z.date(j.from) === day)
               .map((j) => (
-                <ListGroup.Item as="li" key={j.id} className={j.state}>
+                <ListGroup.Item as="li" key={j.id}>
                   <span className="fig">
                     {z.time(j.from)}–{z.time(j.to)}
                   </span>
                   <div>
-                    <Link to={`/jobs/${j.id}`}>{j.aim}</Link>
+                    <Link
+                      to={`/jobs/${j.id}`}
+                      className={j.state === "called-off" ? "text-decoration-line-through" : undefined}
+                    >
+                      {j.aim}
+                    </Link>
                     <div className="soft">
                       {workWords[j.work]} at {j.site}
                       {j.state !== "planned" && ` · ${stateWords[j.state]}`}

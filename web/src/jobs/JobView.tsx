@@ -56,7 +56,7 @@ function Planned({ j }: { j: Job }) {
   return (
     <>
       <ViewHead title={j.aim}>
-        <span className="d-flex gap-2 no-print">
+        <span className="d-flex gap-2 d-print-none">
           {may && j.state === "planned" && (
             <Button variant="outline-primary" onClick={() => set({ change: "1" })}>
               Change
@@ -77,7 +77,7 @@ function Planned({ j }: { j: Job }) {
         {j.state !== "planned" && <strong> · {stateWords[j.state]}</strong>}
       </p>
       {planOf[j.work] && (
-        <p className="d-flex gap-2 flex-wrap no-print">
+        <p className="d-flex gap-2 flex-wrap d-print-none">
           {j.aircraft.map((a) => (
             <Link
               key={a.aircraft_id}
@@ -93,7 +93,7 @@ function Planned({ j }: { j: Job }) {
         </p>
       )}
       <div className="two">
-        <div className="stack">
+        <div className="vstack gap-3">
           <Sheet
             title="Site, air, airspace, people"
             aside={
@@ -123,7 +123,7 @@ function Planned({ j }: { j: Job }) {
             </p>
           </Sheet>
         </div>
-        <div className="stack">
+        <div className="vstack gap-3">
           <Tabs
             label="Parts of the job"
             tabs={[

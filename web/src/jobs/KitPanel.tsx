@@ -1,3 +1,4 @@
+import { TickField } from "../parts/TickField";
 import { Rows } from "../parts/Rows";
 import { usePackKit } from "./api";
 import { useState } from "react";
@@ -61,9 +62,9 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
     >
       {error !== undefined && <Problem error={error} />}
       <Waits about={about} />
-      <Rows cols="56px minmax(0, 1fr) auto auto" always className="kit">
+      <Rows cols="56px minmax(0, 1fr) auto" always className="folds">
         {kit.map((k) => (
-          <ListGroup.Item as="li" key={k.id} className={k.packed && k.checked ? "done" : ""}>
+          <ListGroup.Item as="li" key={k.id} className={k.packed && k.checked ? "soft" : ""}>
             <span className="fig">{k.quantity > 0 ? `${k.quantity} ×` : ""}</span>
             <span>
               {k.label}
@@ -73,10 +74,9 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
                   : k.why}
               </span>
             </span>
-            <label className="d-flex gap-2 align-items-start py-2 tap">
-              <input
-                className="form-check-input flex-shrink-0 m-0"
-                type="checkbox"
+            <div className="d-flex gap-3">
+              <TickField
+                label="packed"
                 checked={k.packed}
                 disabled={!may}
                 aria-label={`Packed: ${k.label}`}
@@ -84,25 +84,20 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
                   tick(k, { packed: e.target.checked, checked: e.target.checked && k.checked })
                 }
               />
-              <span>packed</span>
-            </label>
-            <label className="d-flex gap-2 align-items-start py-2 tap">
-              <input
-                className="form-check-input flex-shrink-0 m-0"
-                type="checkbox"
+              <TickField
+                label="checked"
                 checked={k.checked}
                 disabled={!may || !k.packed}
                 aria-label={`Checked: ${k.label}`}
                 onChange={(e) => tick(k, { checked: e.target.checked })}
               />
-              <span>checked</span>
-            </label>
+            </div>
           </ListGroup.Item>
         ))}
       </Rows>
       {may && (
         <form
-          className="no-print d-flex gap-2 align-items-end flex-wrap mt-2"
+          className="d-print-none d-flex gap-2 align-items-end flex-wrap mt-2"
           onSubmit={(e) => {
             e.preventDefault();
             void add();

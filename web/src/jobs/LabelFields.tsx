@@ -25,7 +25,7 @@ export function LabelFields({ register, wrong }: Props) {
         wrong={wrong("product")}
         hint="As its label names it. The label decides on rate, wind, buffer and protection."
       />
-      <div className="two tight">
+      <div className="row row-cols-2 gx-3">
         {fields.map(([name, label, unit, placeholder]) => (
           <NumberField
             key={name}

@@ -1,3 +1,4 @@
+import { Form } from "react-bootstrap";
 import { Wrong } from "../parts/Field";
 import type { Schemas } from "../api/client";
 import { postWords } from "./words";
@@ -19,11 +20,10 @@ export function PeopleFields({ people, posts, wrong, onChange }: Props) {
       {people
         .filter((p) => p.active && p.roles.some((r) => r !== "reader"))
         .map((p) => (
-          <div key={p.id} className="two tight align-items-center border-bottom py-1">
+          <div key={p.id} className="d-flex align-items-center border-bottom py-1">
             <label htmlFor={`post-${p.id}`}>{p.name}</label>
-            <select
+            <Form.Select
               id={`post-${p.id}`}
-              className="form-select"
               value={posts[p.id] ?? ""}
               onChange={(e) => onChange({ ...posts, [p.id]: e.target.value })}
             >
@@ -35,7 +35,7 @@ export function PeopleFields({ people, posts, wrong, onChange }: Props) {
                     {w}
                   </option>
                 ))}
-            </select>
+            </Form.Select>
           </div>
         ))}
     </fieldset>

@@ -28,7 +28,7 @@ export function Who({ j, decide }: WhoProps) {
           title={c.name}
           aside={
             j.state === "planned" ? (
-              <Link className="btn btn-primary btn-sm no-print" to={`/gate/${c.aircraft_id}?job=${j.id}`}>
+              <Link className="btn btn-primary btn-sm d-print-none" to={`/gate/${c.aircraft_id}?job=${j.id}`}>
                 Gate
               </Link>
             ) : undefined

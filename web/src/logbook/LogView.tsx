@@ -1,6 +1,7 @@
+import { Filters } from "../parts/Filters";
 import { bringFlights } from "./api";
 import { usePeople, useFleet } from "../api/queries";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { Link } from "react-router";
 import { useMay } from "../parts/session";
 import { BringIn } from "../parts/BringIn";
@@ -48,16 +49,14 @@ export function LogView() {
           Records
         </Link>
       </ViewHead>
-      <div className="filters no-print">
+      <Filters>
         <SearchField
           label="Words in purpose, remarks, names"
           placeholder="Words"
           value={filter.q ?? ""}
           onChange={(v) => set("q", v)}
         />
-        <select
-          className="form-select"
-          style={{ width: 190 }}
+        <Form.Select
           aria-label="Aircraft"
           value={filter.aircraft ?? ""}
           onChange={(e) => set("aircraft", e.target.value)}
@@ -68,10 +67,8 @@ export function LogView() {
               {a.aircraft.name}
             </option>
           ))}
-        </select>
-        <select
-          className="form-select"
-          style={{ width: 190 }}
+        </Form.Select>
+        <Form.Select
           aria-label="Pilot"
           value={filter.pilot ?? ""}
           onChange={(e) => set("pilot", e.target.value)}
@@ -84,10 +81,10 @@ export function LogView() {
                 {p.name}
               </option>
             ))}
-        </select>
+        </Form.Select>
         <DayFilter label="From day" day={filter.from ?? ""} onChange={(d) => set("from", d)} />
         <DayFilter label="To day" day={filter.to ?? ""} onChange={(d) => set("to", d)} />
-      </div>
+      </Filters>
       <Totals filter={filter} />
       <Flights filter={filter} />
     </>

@@ -1,3 +1,4 @@
+import { Sum, Sums } from "../parts/Sums";
 import { Table } from "react-bootstrap";
 import { lazy, Suspense } from "react";
 import type { Schemas } from "../api/client";
@@ -21,22 +22,16 @@ export function Totals({ filter }: { filter: Filter }) {
     <QueryView query={q} what="the totals">
       {(t) => (
         <div className="mb-3">
-          <div className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary">
-            <div>
-              <span className="fig">{hoursMinutes(t.all.seconds)}</span> hours
-            </div>
-            <div>
-              <span className="fig">{t.all.flights}</span> flights
-            </div>
-            <div>
-              <span className="fig">{t.all.landings}</span> landings
-            </div>
-          </div>
+          <Sums>
+            <Sum figure={hoursMinutes(t.all.seconds)}>hours</Sum>
+            <Sum figure={t.all.flights}>flights</Sum>
+            <Sum figure={t.all.landings}>landings</Sum>
+          </Sums>
           <Suspense fallback={null}>
             <LogPlots filter={filter} totals={t} />
           </Suspense>
           <details>
-            <summary>Totals by pilot, aircraft, type and pack</summary>
+            <summary className="tap py-2">Totals by pilot, aircraft, type and pack</summary>
             <div className="two">
               {groups(t).map(([name, rows]) => (
                 <Sheet key={name} title={name}>

@@ -27,7 +27,7 @@ export function AircraftLeaf({ p }: { p: Plan }) {
     <>
       <FlightPick p={p} f={f} />
       <div className="two">
-        <div className="stack">
+        <div className="vstack gap-3">
           <Sheet title="First after take-off">
             <p className="fs-1 fw-semibold lh-sm">{f.first}</p>
             <p className="soft mb-0">
@@ -53,7 +53,7 @@ export function AircraftLeaf({ p }: { p: Plan }) {
             </div>
           </Sheet>
         </div>
-        <div className="stack">
+        <div className="vstack gap-3">
           <MissionMap
             p={{ ...p, flights: [f] }}
             flight={f.number}

@@ -1,6 +1,8 @@
+import { Rows } from "../parts/Rows";
+import { Photos } from "../parts/Photos";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
-import { Button, Table } from "react-bootstrap";
+import { Button, ListGroup } from "react-bootstrap";
 import { z } from "zod";
 import { newId } from "../api/client";
 import { useMay } from "../parts/session";
@@ -31,59 +33,39 @@ export function FindingsLeaf({ p }: { p: Plan }) {
   const looks = p.wish.inspect?.look ?? [];
   return (
     <div className="two">
-      <div className="stack">
+      <div className="vstack gap-3">
         <Sheet title="Found on the pictures">
           {back.error && <Problem error={back.error} />}
           {p.findings.length === 0 ? (
             <Empty>Nothing is on record yet.</Empty>
           ) : (
-            <Table className="cards">
-              <thead>
-                <tr>
-                  <th>How bad</th>
-                  <th>Where</th>
-                  <th>What</th>
-                  <th>Picture</th>
-                  {may && <th className="no-print">Undo</th>}
-                </tr>
-              </thead>
-              <tbody>
-                {p.findings.map((f) => (
-                  <tr key={f.id}>
-                    <td>
-                      <strong>{f.severity}</strong>
-                    </td>
-                    <td>{f.place}</td>
-                    <td>
-                      {f.words}
-                      <div className="soft">
-                        {f.by}, <span className="fig">{zone.both(f.at)}</span>
-                      </div>
-                    </td>
-                    <td>
-                      {f.picture}
-                      {f.photo && (
-                        <a
-                          className="photos d-flex flex-wrap gap-2 d-block"
-                          href={`/api/v1/photos/${f.photo}`}
-                          target="_blank"
-                          rel="noreferrer"
-                        >
-                          <img src={`/api/v1/photos/${f.photo}`} alt={`${f.picture}: ${f.words}`} />
-                        </a>
-                      )}
-                    </td>
-                    {may && (
-                      <td className="no-print">
-                        <Button variant="outline-primary" onClick={() => back.mutate(f.id)}>
-                          Take back
-                        </Button>
-                      </td>
-                    )}
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
+            <Rows cols="5rem minmax(0, 1fr) minmax(0, 2fr) minmax(0, 1fr) auto">
+              {p.findings.map((f) => (
+                <ListGroup.Item as="li" key={f.id}>
+                  <strong>{f.severity}</strong>
+                  <span>{f.place}</span>
+                  <div>
+                    {f.words}
+                    <div className="soft">
+                      {f.by}, <span className="fig">{zone.both(f.at)}</span>
+                    </div>
+                  </div>
+                  <div>
+                    {f.picture}
+                    {f.photo && <Photos ids={[f.photo]} alt={() => `${f.picture}: ${f.words}`} />}
+                  </div>
+                  {may && (
+                    <Button
+                      variant="outline-primary"
+                      className="d-print-none"
+                      onClick={() => back.mutate(f.id)}
+                    >
+                      Take back
+                    </Button>
+                  )}
+                </ListGroup.Item>
+              ))}
+            </Rows>
           )}
         </Sheet>
         {looks.length > 0 && (

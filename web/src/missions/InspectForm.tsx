@@ -21,7 +21,7 @@ export function InspectForm({ form, p, fixed }: InspectFormProps) {
     <NumberField label={label} hint={hint} unit={unitOf(u, inspectFigures[name])} {...field(name)} />
   );
   return (
-    <fieldset className="stack form" disabled={fixed}>
+    <fieldset className="vstack gap-3 form" disabled={fixed}>
       {fixed && <Sheet>Part of this plan is flown: its places stay as they are.</Sheet>}
       <Sheet title="What is inspected">
         <SelectField label="On the map" {...field("feature")}>

@@ -28,7 +28,7 @@ export function PicturesLeaf({ p }: { p: Plan }) {
     <>
       <FlightPick p={p} f={f} />
       <div className="two">
-        <div className="stack">
+        <div className="vstack gap-3">
           {f.flown ? (
             <OnRecord p={p} f={f} />
           ) : may ? (

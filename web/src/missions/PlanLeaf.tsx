@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useMemo, useState } from "react";
 import { newId } from "../api/client";
@@ -69,13 +70,13 @@ export function PlanLeaf({ p }: { p: Plan }) {
   return (
     <form onSubmit={send} noValidate>
       {form.root && <Problem error={new Error(form.root)} />}
-      <div className="plan-leaf">
+      <div className="two plan-leaf" style={columns("minmax(0, 2fr) minmax(0, 3fr)")}>
         {p.kind === "survey" ? (
           <SurveyForm form={form as never} p={shown} fixed={fixed} />
         ) : (
           <InspectForm form={form as never} p={shown} fixed={fixed} />
         )}
-        <div className="stack head" aria-busy={tried.isFetching}>
+        <div className="vstack gap-3 order-first order-lg-0" aria-busy={tried.isFetching}>
           {changed && tried.error && <Problem error={tried.error} />}
           <MissionMap
             p={shown}
@@ -88,7 +89,7 @@ export function PlanLeaf({ p }: { p: Plan }) {
             onTake={(name, value) => form.setValue(name as never, value as never, { shouldDirty: true })}
           />
         </div>
-        <div className="stack rest">
+        <div className="vstack gap-3">
           {flight && <MissionSide flight={flight} />}
           <Flights p={shown} shown={flight?.number} onShow={(n) => go({ flight: String(n) })} />
           {shown.parts.length > 0 && <Parts p={shown} />}

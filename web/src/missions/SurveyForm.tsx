@@ -25,7 +25,7 @@ export function SurveyForm({ form, p, fixed }: SurveyFormProps) {
     <NumberField label={label} hint={hint} unit={unitOf(u, surveyFigures[name])} {...field(name)} />
   );
   return (
-    <fieldset className="stack form" disabled={fixed}>
+    <fieldset className="vstack gap-3 form" disabled={fixed}>
       {fixed && <Sheet>Part of this plan is flown: its lines stay as they are.</Sheet>}
       <Sheet title="What is pictured">
         <SelectField label="Area or line" {...field("area")}>

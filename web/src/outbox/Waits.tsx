@@ -16,11 +16,13 @@ function WaitLine({ waiting, words }: { waiting: Press[]; words?: string }) {
   const last = waiting.at(-1);
   if (!last || (up && Date.now() - waiting[0]!.at < onItsWay)) return null;
   return (
-    <p className="alert alert-light py-1 fw-semibold" role="status">
-      {words ?? saidOf(last)} <span className="fig">{z.second(serverIso(last.at))}</span>, waiting for{" "}
-      {up ? "the server" : "network"}
-      {waiting.length > 1 && `, with ${waiting.length - 1} before it`}
-    </p>
+    <Notice role="status" className="py-1 fw-semibold">
+      <div>
+        {words ?? saidOf(last)} <span className="fig">{z.second(serverIso(last.at))}</span>, waiting for{" "}
+        {up ? "the server" : "network"}
+        {waiting.length > 1 && `, with ${waiting.length - 1} before it`}
+      </div>
+    </Notice>
   );
 }
 
@@ -30,12 +32,14 @@ function OthersLine({ others }: { others: Press[] }) {
   const last = others.at(-1);
   if (!last) return null;
   return (
-    <p className="alert alert-light py-1 fw-semibold" role="status">
-      {last.personName} pressed “{saidOf(last)}” here at{" "}
-      <span className="fig">{z.second(serverIso(last.at))}</span>
-      {others.length > 1 && ` and ${others.length - 1} before it`}; it is handed over when {last.personName}{" "}
-      signs in on this device.
-    </p>
+    <Notice role="status" className="py-1 fw-semibold">
+      <div>
+        {last.personName} pressed “{saidOf(last)}” here at{" "}
+        <span className="fig">{z.second(serverIso(last.at))}</span>
+        {others.length > 1 && ` and ${others.length - 1} before it`}; it is handed over when {last.personName}{" "}
+        signs in on this device.
+      </div>
+    </Notice>
   );
 }
 

@@ -1,3 +1,6 @@
+import { Wrong } from "./Field";
+import { tiles } from "./columns";
+import { Form } from "react-bootstrap";
 import { useId, type ClipboardEvent, type KeyboardEvent } from "react";
 
 export interface CellsFieldProps {
@@ -54,13 +57,15 @@ export function CellsField({
       <legend className="fs-6 fw-semibold mb-1">
         {label} <span className="soft fw-normal">({unit}; a row of numbers can be pasted)</span>
       </legend>
-      <div className="cells">
+      <div className="cells tiles gap-2" style={tiles(104)}>
         {Array.from({ length: count }, (_, i) => (
           <div key={i}>
-            <label htmlFor={`${id}-${i}`}>{name(i)}</label>
-            <input
+            <Form.Label htmlFor={`${id}-${i}`} className="m-0 small fw-normal">
+              {name(i)}
+            </Form.Label>
+            <Form.Control
+              className="fig px-2"
               id={`${id}-${i}`}
-              className="form-control"
               inputMode="decimal"
               autoComplete="off"
               enterKeyHint={i < count - 1 ? "next" : "done"}
@@ -73,11 +78,7 @@ export function CellsField({
           </div>
         ))}
       </div>
-      {wrong && (
-        <div className="invalid-feedback d-block" id={`${id}-wrong`} role="alert">
-          {wrong}
-        </div>
-      )}
+      <Wrong id={`${id}-wrong`}>{wrong}</Wrong>
     </fieldset>
   );
 }

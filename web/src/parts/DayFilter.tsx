@@ -13,8 +13,9 @@ export interface DayFilterProps {
 export function DayFilter({ label, day, onChange }: DayFilterProps) {
   const [text, setText] = useState(day);
   return (
-    <div className="day-filter">
+    <div style={{ width: 165 }}>
       <DateField
+        bare
         label={label}
         value={text}
         onChange={(e) => {

@@ -19,10 +19,10 @@ export function Dialog({ title, open, onClose, children, wide }: DialogProps) {
       aria-label={title}
       scrollable
     >
-      <div className="modal-header">
+      <Modal.Header>
         <h2 className="m-0">{title}</h2>
         <CloseButton onClick={onClose} aria-label="Close" style={{ width: 32, height: 32 }} />
-      </div>
+      </Modal.Header>
       <Modal.Body>{children}</Modal.Body>
     </Modal>
   );

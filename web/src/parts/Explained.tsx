@@ -29,7 +29,7 @@ export function Explained({ text }: { text: string }) {
 
 function Sentence({ t }: { t: Term }) {
   return (
-    <span className="term-says" role="note">
+    <span className="d-block my-1 ps-2 border-start border-3 fw-normal fs-6" role="note">
       {t.says}{" "}
       <span className="soft">
         {t.unit && `In ${t.unit}. `}Source: {t.source}.

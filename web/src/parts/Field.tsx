@@ -12,24 +12,26 @@ interface Common {
   label: string;
   hint?: ReactNode;
   wrong?: string;
+  /** It stands beside others: no room below it, and no hint. */
+  bare?: boolean;
 }
 
 /** What is wrong with what was entered. */
 export function Wrong({ id, children }: { id?: string; children?: ReactNode }) {
   if (!children) return null;
   return (
-    <Form.Control.Feedback type="invalid" className="d-block" id={id} role="alert">
+    <Form.Control.Feedback type="invalid" className="d-block fw-semibold" id={id} role="alert">
       {children}
     </Form.Control.Feedback>
   );
 }
 
-function Frame({ id, label, hint, wrong, children }: Common & { id: string; children: ReactNode }) {
+function Frame({ id, label, hint, wrong, bare, children }: Common & { id: string; children: ReactNode }) {
   return (
-    <Form.Group controlId={id} className="field">
+    <Form.Group controlId={id} className={bare ? undefined : "field"}>
       <Form.Label>{label}</Form.Label>
       {children}
-      {hint && (
+      {hint && !bare && (
         <Form.Text as="div" id={`${id}-hint`}>
           {hint}
         </Form.Text>
@@ -45,11 +47,11 @@ function described(id: string, hint: unknown, wrong: unknown): string | undefine
 
 export type TextFieldProps = Common & InputHTMLAttributes<HTMLInputElement>;
 
-export function TextField({ label, hint, wrong, ...rest }: TextFieldProps) {
+export function TextField({ label, hint, wrong, bare, ...rest }: TextFieldProps) {
   const auto = useId();
   const id = rest.id ?? auto;
   return (
-    <Frame id={id} label={label} hint={hint} wrong={wrong}>
+    <Frame id={id} label={label} hint={hint} wrong={wrong} bare={bare}>
       <Form.Control
         {...(rest as FormControlProps)}
         isInvalid={Boolean(wrong)}
@@ -136,7 +138,7 @@ export function CheckField({ label, wrong, ...rest }: CheckFieldProps) {
     <div className="field">
       <Form.Check type="checkbox" id={id}>
         <Form.Check.Input {...rest} type="checkbox" id={id} isInvalid={Boolean(wrong)} />
-        <Form.Check.Label htmlFor={id} className="ms-2 pt-1">
+        <Form.Check.Label htmlFor={id} className="ms-2 py-2">
           {label}
         </Form.Check.Label>
       </Form.Check>

@@ -14,7 +14,8 @@ export function worst(vs: Verdict[]): Verdict {
 export function Flag({ verdict, size = 20 }: { verdict: Verdict; size?: number }) {
   return (
     <svg
-      className={`flag ${verdict}`}
+      className="flag flex-shrink-0"
+      fill={`var(--${verdict}-fill)`}
       width={size * 1.5}
       height={size}
       viewBox="0 0 30 20"
@@ -26,7 +27,7 @@ export function Flag({ verdict, size = 20 }: { verdict: Verdict; size?: number }
       {verdict === "stop" && (
         <>
           <path d="M0 1h22v18H0z" />
-          <path className="bar" d="M0 10h22" strokeWidth="5" />
+          <path d="M0 10h22" stroke="var(--invert)" strokeWidth="5" />
         </>
       )}
     </svg>
@@ -36,7 +37,10 @@ export function Flag({ verdict, size = 20 }: { verdict: Verdict; size?: number }
 /** Shape and word of a verdict together. */
 export function VerdictMark({ verdict, big }: { verdict: Verdict; big?: boolean }) {
   return (
-    <span className={`verdict ${verdict}${big ? " big" : ""}`}>
+    <span
+      className={`verdict d-inline-flex align-items-center gap-2 fw-semibold text-nowrap ${big ? "fs-2" : ""}`}
+      style={{ color: `var(--${verdict})` }}
+    >
       <Flag verdict={verdict} size={big ? 30 : 18} />
       {words[verdict]}
     </span>

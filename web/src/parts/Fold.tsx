@@ -12,7 +12,7 @@ export function Fold({ summary, className, open = false, children }: FoldProps) 
   const [opened, setOpened] = useState(open);
   return (
     <details className={className} open={open} onToggle={(e) => e.currentTarget.open && setOpened(true)}>
-      <summary>{summary}</summary>
+      <summary className="tap py-2">{summary}</summary>
       {opened && children}
     </details>
   );

@@ -1,3 +1,5 @@
+import { Button } from "react-bootstrap";
+import { Notice } from "./Notice";
 import { Explained } from "./Explained";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
@@ -34,7 +36,7 @@ export function Hoist({ findings, aircraft, here, back, decide }: HoistProps) {
               <div className="soft">{evidence(f, age)}</div>
               {f.asks && f.asks.length > 1 && (
                 <details>
-                  <summary>Which questions</summary>
+                  <summary className="tap py-2">Which questions</summary>
                   <ol>
                     {f.asks.map((q) => (
                       <li key={q}>{q}</li>
@@ -45,21 +47,22 @@ export function Hoist({ findings, aircraft, here, back, decide }: HoistProps) {
               {decide &&
                 f.verdict === "stop" &&
                 f.decide?.map((k) => (
-                  <button
+                  <Button
                     key={k}
-                    type="button"
-                    className="btn btn-outline-primary btn-sm mt-1 me-2"
+                    variant="outline-primary"
+                    size="sm"
+                    className="mt-1 me-2"
                     onClick={() => decide(k, f)}
                   >
                     {decisionWords[k]}
-                  </button>
+                  </Button>
                 ))}
               {f.remedy &&
                 !(decide && f.decide?.length) &&
                 (act ? (
-                  <button type="button" className="btn btn-outline-primary btn-sm mt-1" onClick={act}>
+                  <Button variant="outline-primary" size="sm" className="mt-1" onClick={act}>
                     {remedyWords(f.remedy)}
-                  </button>
+                  </Button>
                 ) : (
                   to && (
                     <Link
@@ -93,14 +96,14 @@ export const decisionWords: Record<Schemas["DecisionKind"], string> = {
 export function Notices({ notices }: { notices: Schemas["Finding"][] }) {
   if (notices.length === 0) return null;
   return (
-    <section className="alert alert-light mb-3" aria-label="Coming up">
+    <Notice role="region" label="Coming up" className="flex-column gap-0 mb-3">
       <h3>Coming up</h3>
-      <ul>
+      <ul className="ps-3">
         {notices.map((n) => (
           <li key={n.sentence}>{n.sentence}</li>
         ))}
       </ul>
-    </section>
+    </Notice>
   );
 }
 
@@ -114,7 +117,11 @@ export function HoistMini({ findings }: { findings: Schemas["Finding"][] }) {
   const stops = findings.filter((f) => f.verdict === "stop").length;
   const watches = findings.filter((f) => f.verdict === "watch").length;
   return (
-    <span className="hoist-mini" role="img" aria-label={`${stops} stop, ${watches} watch`}>
+    <span
+      className="d-inline-flex flex-column gap-1 border-start border-2 border-primary"
+      role="img"
+      aria-label={`${stops} stop, ${watches} watch`}
+    >
       {findings.slice(0, 6).map((f, i) => (
         <Flag key={i} verdict={f.verdict} size={12} />
       ))}

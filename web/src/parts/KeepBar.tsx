@@ -1,4 +1,5 @@
 import { Button } from "react-bootstrap";
+import { Thumb } from "./Thumb";
 
 export interface KeepBarProps {
   /** The first fault of the form. */
@@ -11,13 +12,13 @@ export interface KeepBarProps {
 /** Keeps a plan that was changed, or goes back to what is kept; under the thumb. */
 export function KeepBar({ wrong, changed, busy, onBack }: KeepBarProps) {
   return (
-    <div className="thumb">
+    <Thumb>
       {wrong && (
         <div className="judged stop" role="alert">
           {wrong}
         </div>
       )}
-      <div className="keys">
+      <div className="keys d-flex gap-2">
         {changed && (
           <Button variant="outline-primary" onClick={onBack}>
             Back to what is kept
@@ -27,6 +28,6 @@ export function KeepBar({ wrong, changed, busy, onBack }: KeepBarProps) {
           {busy ? "Keeping…" : "Keep this plan"}
         </Button>
       </div>
-    </div>
+    </Thumb>
   );
 }

@@ -48,7 +48,7 @@ export function KindsView<D, K extends Kind>(v: KindsViewProps<D, K>) {
                       {v.columns.map((c) => (
                         <th key={c.head}>{c.head}</th>
                       ))}
-                      {v.may && <th className="no-print">Change</th>}
+                      {v.may && <th className="d-print-none">Change</th>}
                     </tr>
                   </thead>
                   <tbody>
@@ -61,7 +61,7 @@ export function KindsView<D, K extends Kind>(v: KindsViewProps<D, K>) {
                           <td key={c.head}>{c.cell(k)}</td>
                         ))}
                         {v.may && (
-                          <td className="no-print">
+                          <td className="d-print-none">
                             <Button
                               variant="outline-primary"
                               aria-label={`Change ${k.name}`}

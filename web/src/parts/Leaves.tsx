@@ -11,7 +11,7 @@ export interface LeavesProps {
 /** Leaves of a view, like the cut index of a logbook: one is open. */
 export function Leaves({ label, leaves, now, onChoose }: LeavesProps) {
   return (
-    <Nav variant="tabs" as="div" role="group" aria-label={label} className="no-print mb-3">
+    <Nav variant="tabs" as="div" role="group" aria-label={label} className="d-print-none mb-3">
       {leaves.map((l) => (
         <Nav.Link
           key={l.key}

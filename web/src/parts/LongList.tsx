@@ -1,5 +1,6 @@
+import { Filters } from "./Filters";
 import { useEffect, useState, type ReactNode } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import type { ReadsOn } from "../api/pages";
 import { useAddress } from "./address";
 import { More } from "./More";
@@ -36,12 +37,10 @@ export function LongList<T>({ items, text, what, orders = [], tools, pages, chil
   return (
     <>
       {(tools || items.length > 8 || (orders.length > 1 && items.length > 1)) && (
-        <div className="filters no-print mt-2">
+        <Filters className="mt-2">
           {items.length > 8 && (
-            <input
+            <Form.Control
               type="search"
-              className="form-control"
-              style={{ width: 230 }}
               placeholder="Words"
               aria-label={`Search ${what}`}
               value={words}
@@ -49,9 +48,7 @@ export function LongList<T>({ items, text, what, orders = [], tools, pages, chil
             />
           )}
           {orders.length > 1 && items.length > 1 && (
-            <select
-              className="form-select"
-              style={{ width: 230 }}
+            <Form.Select
               aria-label={`Order of ${what}`}
               value={orders.some((o) => o.key === by) ? by : orders[0]!.key}
               onChange={(e) => set({ by: e.target.value === orders[0]!.key ? "" : e.target.value })}
@@ -61,10 +58,10 @@ export function LongList<T>({ items, text, what, orders = [], tools, pages, chil
                   {o.name}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           )}
           {tools}
-        </div>
+        </Filters>
       )}
       {items.length > 0 && found.length === 0 && read === "done" && (
         <p className="mb-0">Nothing here has these words.</p>

@@ -1,6 +1,8 @@
 import { useEffect, useState } from "react";
 import { Polyline, useMap, useMapEvents } from "react-leaflet";
+import { stroke } from "./strokes";
 
+const thin = stroke({ width: 1, tint: "rule" });
 const steps = [5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 50_000, 100_000];
 
 /** Lines every so many metres, with the step in words: a scale that works without any network. */
@@ -39,10 +41,12 @@ export function MapGrid() {
         key={`${step}-${mid.lat}-${mid.lng}-${map.getZoom()}`}
         pane="grid"
         positions={lines}
-        className="m-grid"
+        pathOptions={thin}
         interactive={false}
       />
-      <div className="gridstep fig">grid {step < 1000 ? `${step} m` : `${step / 1000} km`}</div>
+      <div className="leaflet-bottom leaflet-right plate fig">
+        grid {step < 1000 ? `${step} m` : `${step / 1000} km`}
+      </div>
     </>
   );
 }

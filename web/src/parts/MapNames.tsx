@@ -60,7 +60,7 @@ export function MapNames({ names }: { names: MapName[] }) {
         b && (
           <span
             key={n.key}
-            className={`mapname${n.on ? " on" : ""}`}
+            className={`mapname${n.on ? " fw-bold" : ""}`}
             style={{ left: corner.x + b.left, top: corner.y + b.top, width: b.width }}
           >
             {n.words}

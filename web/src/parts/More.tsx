@@ -7,7 +7,7 @@ export function More({ of, what }: { of: ReadsOn; what: string }) {
   return (
     <Button
       variant="outline-primary"
-      className="mt-3 no-print"
+      className="mt-3 d-print-none"
       disabled={of.isFetchingNextPage}
       onClick={() => void of.fetchNextPage()}
     >

@@ -6,7 +6,8 @@ export interface NoticeProps {
   /** How grave it is; without one it only says something. */
   verdict?: Verdict;
   /** "alert" interrupts who listens, "status" waits. */
-  role?: "alert" | "status" | "note";
+  role?: "alert" | "status" | "note" | "region";
+  label?: string;
   className?: string;
   children: ReactNode;
 }
@@ -14,11 +15,12 @@ export interface NoticeProps {
 const variants = { clear: "light", watch: "warning", stop: "danger" } as const;
 
 /** Something that is said on the page. */
-export function Notice({ verdict = "clear", role, className = "", children }: NoticeProps) {
+export function Notice({ verdict = "clear", role, label, className = "", children }: NoticeProps) {
   return (
     <Alert
       variant={variants[verdict]}
       role={role}
+      aria-label={label}
       transition={false}
       className={`d-flex gap-3 align-items-start ${className}`}
     >

@@ -1,3 +1,5 @@
+import { Wrong } from "./Field";
+import { Form, Button } from "react-bootstrap";
 import { useId, useState } from "react";
 import { newId, ProblemError, type Schemas } from "../api/client";
 
@@ -49,42 +51,38 @@ export function PhotoField({ photos, onChange, one, send = sendNow, src = onServ
   };
   return (
     <div className="field">
-      <label htmlFor={id}>{one ? "The picture itself" : "Photos"}</label>
-      <input
+      <Form.Label htmlFor={id}>{one ? "The picture itself" : "Photos"}</Form.Label>
+      <Form.Control
         id={id}
         type="file"
         accept="image/jpeg,image/png,image/webp"
         multiple={!one}
-        className="form-control"
         disabled={busy}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
         onChange={(e) => {
-          void add(e.target.files);
+          void add((e.target as HTMLInputElement).files);
           e.target.value = "";
         }}
       />
       {busy && (
-        <div className="form-text" role="status">
+        <Form.Text as="div" role="status">
           Sending …
-        </div>
+        </Form.Text>
       )}
-      {wrong && (
-        <div className="invalid-feedback d-block" id={`${id}-wrong`} role="alert">
-          {wrong}
-        </div>
-      )}
+      <Wrong id={`${id}-wrong`}>{wrong}</Wrong>
       {photos.length > 0 && (
-        <div className="photos d-flex flex-wrap gap-2 mt-2">
+        <div className="d-flex flex-wrap gap-2 mt-2">
           {photos.map((p, i) => (
             <span key={p}>
-              <img src={src(p)} alt={`Photo ${i + 1}`} />
-              <button
-                type="button"
-                className="btn btn-outline-primary btn-sm d-flex mt-1"
+              <img className="border" height="84" src={src(p)} alt={`Photo ${i + 1}`} />
+              <Button
+                variant="outline-primary"
+                size="sm"
+                className="d-flex mt-1"
                 onClick={() => onChange(photos.filter((x) => x !== p))}
               >
                 Remove
-              </button>
+              </Button>
             </span>
           ))}
         </div>

@@ -1,8 +1,10 @@
-import "leaflet/dist/leaflet.css";
-import { CircleMarker, MapContainer, ScaleControl, TileLayer, useMapEvents } from "react-leaflet";
-import { MapGrid } from "./MapGrid";
-import { MapNames } from "./MapNames";
+import { CircleMarker, useMapEvents } from "react-leaflet";
+import { MapFrame } from "./MapFrame";
 import { type Place, showPlace } from "./place";
+import { stroke } from "./strokes";
+
+const known = stroke({ width: 4, fill: "paper" });
+const picked = stroke({ width: 6, fill: "ink", fillOpacity: 0.75 });
 
 export interface NamedPlace extends Place {
   name: string;
@@ -14,43 +16,32 @@ export interface PickMapProps {
   /** What stands in the field, if it can be read. */
   place?: Place;
   onPick: (text: string) => void;
-  tiles?: string;
 }
 
 /** A map on which a press is a place. */
-export default function PickMap({ near, place, onPick, tiles }: PickMapProps) {
+export default function PickMap({ near, place, onPick }: PickMapProps) {
   const first = place ?? near[0];
   const names = near.map((p) => ({ key: p.name, at: p, words: p.name, rank: 1, gap: 10, mark: 7 }));
   const bounds = [...near, ...(place ? [place] : [])].map((p): [number, number] => [p.lat, p.lon]);
   return (
-    <div className="sitemap drawing pick">
-      <MapContainer
+    <div className="mb-3">
+      <MapFrame
+        height="300px"
+        names={names}
+        aims
         {...(bounds.length > 1
           ? { bounds, boundsOptions: { padding: [30, 30], maxZoom: 15 } }
           : { center: first ? [first.lat, first.lon] : [0, 0], zoom: first ? 15 : 2 })}
-        maxZoom={21}
-        zoomSnap={0.5}
-        fadeAnimation={false}
-        attributionControl={false}
         doubleClickZoom={false}
       >
-        {tiles && <TileLayer url={tiles} opacity={0.6} />}
-        <MapGrid />
-        <ScaleControl imperial={false} position="bottomleft" />
         {near.map((p) => (
-          <CircleMarker key={p.name} center={[p.lat, p.lon]} radius={6} className="m-take-off" />
+          <CircleMarker key={p.name} center={[p.lat, p.lon]} radius={6} pathOptions={known} />
         ))}
         {place && (
-          <CircleMarker
-            center={[place.lat, place.lon]}
-            radius={9}
-            className="m-obstacle on"
-            interactive={false}
-          />
+          <CircleMarker center={[place.lat, place.lon]} radius={9} pathOptions={picked} interactive={false} />
         )}
-        <MapNames names={names} />
         <Press onPick={onPick} />
-      </MapContainer>
+      </MapFrame>
     </div>
   );
 }

@@ -1,5 +1,6 @@
+import { Wrong } from "./Field";
 import { useId } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 
 export interface PinPadProps {
   value: string;
@@ -17,10 +18,11 @@ export function PinPad({ value, onChange, statement, who, wrong }: PinPadProps) 
       <p className="mb-2">
         “{statement}” <span className="soft">— {who}</span>
       </p>
-      <label htmlFor={id}>Your own PIN</label>
-      <input
+      <Form.Label htmlFor={id}>Your own PIN</Form.Label>
+      <Form.Control
         id={id}
-        className={`form-control mb-2 fig${wrong ? " is-invalid" : ""}`}
+        className="mb-2 fig"
+        isInvalid={Boolean(wrong)}
         type="password"
         inputMode="numeric"
         autoComplete="off"
@@ -31,12 +33,11 @@ export function PinPad({ value, onChange, statement, who, wrong }: PinPadProps) 
         onChange={(e) => onChange(e.target.value.replace(/\D/g, ""))}
         style={{ maxWidth: 290, fontSize: "1.4rem", letterSpacing: "0.3em" }}
       />
-      {wrong && (
-        <div className="wrong mb-2" id={`${id}-wrong`} role="alert">
-          {wrong}
-        </div>
-      )}
-      <div className="pin-pad no-print">
+      <Wrong id={`${id}-wrong`}>{wrong}</Wrong>
+      <div
+        className="d-grid gap-2 mt-2 d-print-none"
+        style={{ gridTemplateColumns: "repeat(3, minmax(64px, 90px))" }}
+      >
         {["1", "2", "3", "4", "5", "6", "7", "8", "9"].map((d) => (
           <Button key={d} variant="outline-primary" onClick={() => onChange((value + d).slice(0, 12))}>
             {d}

@@ -13,13 +13,12 @@ export interface PlaceFieldProps extends TextFieldProps {
   text: string;
   /** Places that are known, for a map to press on. */
   near: NamedPlace[];
-  tiles?: string;
 }
 
 const usual = "Latitude, longitude: 46.31, -119.70 or 46°18'36\"N 119°42'00\"W.";
 
 /** A place: pasted, typed in any of the usual ways, pressed on the map, or where one stands. */
-export function PlaceField({ onPlace, text, near, tiles, ...rest }: PlaceFieldProps) {
+export function PlaceField({ onPlace, text, near, ...rest }: PlaceFieldProps) {
   const read = readPlace(text);
   const [said, setSaid] = useState("");
   const [map, setMap] = useState(false);
@@ -57,7 +56,6 @@ export function PlaceField({ onPlace, text, near, tiles, ...rest }: PlaceFieldPr
           <PickMap
             near={near}
             place={read.ok ? read.place : undefined}
-            tiles={tiles}
             onPick={(t) => {
               onPlace(t);
               setSaid("As pressed on the map.");

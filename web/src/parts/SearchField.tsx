@@ -1,3 +1,4 @@
+import { Form } from "react-bootstrap";
 import { useEffect, useState } from "react";
 
 export interface SearchFieldProps {
@@ -5,11 +6,10 @@ export interface SearchFieldProps {
   placeholder: string;
   value: string;
   onChange: (text: string) => void;
-  width?: number;
 }
 
 /** A search that shows every key at once and passes the words on when the typing pauses. */
-export function SearchField({ label, placeholder, value, onChange, width = 230 }: SearchFieldProps) {
+export function SearchField({ label, placeholder, value, onChange }: SearchFieldProps) {
   const [text, setText] = useState(value);
   useEffect(() => {
     if (text === value) return;
@@ -17,10 +17,9 @@ export function SearchField({ label, placeholder, value, onChange, width = 230 }
     return () => clearTimeout(timer);
   }, [text, value, onChange]);
   return (
-    <input
+    <Form.Control
       type="search"
-      className="form-control"
-      style={{ width }}
+      style={{ width: 230, maxWidth: "100%" }}
       placeholder={placeholder}
       aria-label={label}
       value={text}

@@ -14,7 +14,7 @@ export function Sheet({ title, aside, at, children }: SheetProps) {
   return (
     <section className="sheet" data-at={at}>
       {title && (
-        <header>
+        <header className="d-flex flex-wrap align-items-baseline justify-content-between column-gap-3">
           <h2>{title}</h2>
           {aside}
         </header>
@@ -40,7 +40,7 @@ export function ViewHead({ title, children, more }: ViewHeadProps) {
     <div className="d-flex flex-wrap gap-3 align-items-center justify-content-between mb-3">
       <h1 className="m-0">{title}</h1>
       {(children || more) && (
-        <div className="d-flex gap-2 flex-wrap no-print">
+        <div className="d-flex gap-2 flex-wrap align-items-end d-print-none">
           {children}
           {more && (
             <>
@@ -53,7 +53,7 @@ export function ViewHead({ title, children, more }: ViewHeadProps) {
               >
                 {open ? "Fewer keys" : "Other acts"}
               </Button>
-              <div id={id} className={open ? "more-keys open" : "more-keys"}>
+              <div id={id} className={`${open ? "d-flex" : "d-none d-sm-flex"} gap-2 flex-wrap`}>
                 {more}
               </div>
             </>

@@ -1,7 +1,13 @@
 /** North, and where the wind blows to; at a corner of a map. */
 export function WindRose({ from }: { from?: number | null }) {
   return (
-    <svg className="drawn rose" viewBox="-40 -40 80 80" role="img" aria-label={rose(from)}>
+    <svg
+      className="drawn leaflet-top leaflet-right m-2"
+      width="92"
+      viewBox="-40 -40 80 80"
+      role="img"
+      aria-label={rose(from)}
+    >
       <circle r="36" className="paper" />
       <path d="M0 -34L6 -20H-6Z" className="dot" />
       <text y="-8" textAnchor="middle">

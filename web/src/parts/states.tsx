@@ -5,8 +5,10 @@ import { ProblemError } from "../api/client";
 import { Flag } from "./Flag";
 import { Notice } from "./Notice";
 
-/** An error as people read it: what happened, what is safe, what to do. */
-/** What went wrong; paths names the fields of a file, where no form shows them. */
+/**
+ * An error as people read it: what happened, what is safe, what to do; paths names the
+ * fields of a file, where no form shows them.
+ */
 export function Problem({ error, retry, paths }: { error: unknown; retry?: () => void; paths?: boolean }) {
   const fields = paths && error instanceof ProblemError ? error.fields.filter((f) => f.field) : [];
   const title = error instanceof ProblemError ? error.title : "Something went wrong";

@@ -46,7 +46,7 @@ function People() {
   return (
     <>
       {may() && (
-        <p className="no-print">
+        <p className="d-print-none">
           <Button onClick={() => setOpen("add")}>Add a person</Button>
         </p>
       )}

@@ -1,3 +1,4 @@
+import { TickField } from "../parts/TickField";
 import { useDeclareFit } from "./api";
 import { usePeople } from "../api/queries";
 import { useQuery } from "@tanstack/react-query";
@@ -39,17 +40,14 @@ export function FitToday() {
               {error !== undefined && <Problem error={error} />}
               <p>Take the tick out where it is not so. Nobody flies on a doubt, and nobody asks why.</p>
               {d.points.map((p) => (
-                <label key={p.id} className="d-flex gap-2 align-items-start py-2 tap">
-                  <input
-                    className="form-check-input flex-shrink-0 m-0"
-                    type="checkbox"
-                    checked={!against.includes(p.id)}
-                    onChange={(e) =>
-                      setAgainst(e.target.checked ? against.filter((x) => x !== p.id) : [...against, p.id])
-                    }
-                  />
-                  <span>{p.question}</span>
-                </label>
+                <TickField
+                  key={p.id}
+                  label={p.question}
+                  checked={!against.includes(p.id)}
+                  onChange={(e) =>
+                    setAgainst(e.target.checked ? against.filter((x) => x !== p.id) : [...against, p.id])
+                  }
+                />
               ))}
               <Button className="btn-big w-100 mt-2" onClick={() => void declare()}>
                 {against.length === 0 ? "I am fit to fly today" : "I do not fly today"}

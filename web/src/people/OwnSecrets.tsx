@@ -4,10 +4,10 @@ import { Button } from "react-bootstrap";
 import { useForm } from "react-hook-form";
 import { ProblemError } from "../api/client";
 import { keys } from "../api/keys";
-import { TextField } from "../parts/Field";
 import { Problem } from "../parts/states";
 import { useChooseSecrets, type Person, useSignOut } from "./api";
 import { secretsForm } from "./model";
+import { NewPasswordFields, PinFields } from "./SecretFields";
 
 /** The first thing somebody with a one-time password sees, and the only one until they have chosen their own. */
 export function OwnSecrets({ person }: { person: Person }) {
@@ -35,7 +35,7 @@ export function OwnSecrets({ person }: { person: Person }) {
     qc.setQueryData(keys.session, null);
   };
   return (
-    <main className="front">
+    <main className="container py-5" style={{ maxWidth: 560 }}>
       <h1>Mainstay</h1>
       <p>
         {isNew
@@ -46,41 +46,18 @@ export function OwnSecrets({ person }: { person: Person }) {
         {choose.error instanceof ProblemError && choose.error.fields.length === 0 && (
           <Problem error={choose.error} />
         )}
-        <TextField
+        <NewPasswordFields
           label={isNew ? "Your own password" : "Your new password"}
-          type="password"
-          autoComplete="new-password"
-          autoFocus
-          hint="At least 10 characters. Four words that do not belong together make a good one."
-          wrong={e.new_password?.message}
-          {...form.register("new_password")}
+          first
+          register={form.register}
+          wrong={(n) => e[n]?.message}
         />
-        <TextField
-          label="The password again"
-          type="password"
-          autoComplete="new-password"
-          wrong={e.again?.message}
-          {...form.register("again")}
-        />
-        <TextField
+        <PinFields
           label={isNew ? "A PIN for signatures" : "The PIN you sign with"}
-          type="password"
-          inputMode="numeric"
-          autoComplete="off"
-          hint={isNew ? "4 to 12 digits; no year, no sequence." : undefined}
-          wrong={e.pin?.message}
-          {...form.register("pin")}
+          isNew={isNew}
+          register={form.register}
+          wrong={(n) => e[n]?.message}
         />
-        {isNew && (
-          <TextField
-            label="The PIN again"
-            type="password"
-            inputMode="numeric"
-            autoComplete="off"
-            wrong={e.pin_again?.message}
-            {...form.register("pin_again")}
-          />
-        )}
         <Button type="submit" className="btn-big w-100" disabled={choose.isPending}>
           {choose.isPending ? "Saving…" : "Keep them"}
         </Button>

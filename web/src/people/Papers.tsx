@@ -29,7 +29,7 @@ export function Papers({ person }: { person?: string }) {
         return (
           <>
             {may && (
-              <p className="no-print">
+              <p className="d-print-none">
                 <Button variant={person ? "outline-primary" : "primary"} onClick={() => setOpen("new")}>
                   Put a document on file
                 </Button>

@@ -38,7 +38,7 @@ export function PersonView() {
               )}
             </ViewHead>
             <div className="two">
-              <div className="stack">
+              <div className="vstack gap-3">
                 <Sheet title="Certificate and recency">
                   <p className="mb-1">
                     <Standing p={p} />

@@ -64,3 +64,15 @@ export const useRemoveDocument = () =>
 
 /** Sign out. */
 export const useSignOut = () => useWrite(() => ask(api.DELETE("/session")));
+
+/** Changes one's own PIN. */
+export const useChangePin = () =>
+  useMutation({
+    mutationFn: (body: Schemas["NewPin"]) => ask(api.PUT("/session/pin", { body })),
+  });
+
+/** Changes one's own password; other devices are signed out. */
+export const useChangePassword = () =>
+  useMutation({
+    mutationFn: (body: Schemas["NewPassword"]) => ask(api.PUT("/session/password", { body })),
+  });

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { boxes, personForm, secretsForm, ticked } from "./model";
+import { boxes, newPasswordForm, newPinForm, personForm, secretsForm, ticked } from "./model";
 
 const faults = (r: { success: boolean; error?: { issues: { path: PropertyKey[] }[] } }) =>
   r.error?.issues.map((i) => i.path.join(".")) ?? [];
@@ -16,6 +16,22 @@ describe("own secrets", () => {
   });
   it("asks for the old PIN once after a reset", () => {
     expect(secretsForm("reset").safeParse({ ...good, pin_again: "" }).success).toBe(true);
+  });
+
+  it("takes nothing chosen blind that was typed once, and asks for the password there is", () => {
+    const { new_password, pin } = good;
+    const password = "quillback-demo";
+    expect(newPinForm.safeParse({ password, pin, pin_again: pin }).success).toBe(true);
+    expect(faults(newPinForm.safeParse({ password: "", pin, pin_again: "" }))).toEqual([
+      "password",
+      "pin_again",
+    ]);
+    expect(faults(newPinForm.safeParse({ password, pin: "73x1", pin_again: "73x1" }))).toEqual(["pin"]);
+    expect(newPasswordForm.safeParse({ password, new_password, again: new_password }).success).toBe(true);
+    expect(faults(newPasswordForm.safeParse({ password, new_password, again: "hop" }))).toEqual(["again"]);
+    expect(faults(newPasswordForm.safeParse({ password, new_password: "hop", again: "hop" }))).toEqual([
+      "new_password",
+    ]);
   });
 });
 

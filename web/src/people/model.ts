@@ -9,22 +9,36 @@ export const roles: [Schemas["Role"], string][] = [
   ["reader", "Reader: looks and exports"],
 ];
 
-/** What a person with a one-time password chooses: typed twice, for nobody can look it up later. */
+const password = z.string().min(10, "A password has at least 10 characters.");
+const pin = z.string().regex(/^[0-9]{4,12}$/, "A PIN has 4 to 12 digits and nothing else.");
+const now = z.string().min(1, "Enter the password you have now.");
+
+/** What is chosen blind is typed twice: nobody can look it up later. */
+const twice =
+  (one: string, again: string, what: string) => (v: Record<string, string>, ctx: z.RefinementCtx) => {
+    if (v[one] !== v[again])
+      ctx.addIssue({ code: "custom", path: [again], message: `This differs from the ${what} above.` });
+  };
+const samePassword = twice("new_password", "again", "password");
+const samePin = twice("pin", "pin_again", "PIN");
+
+/** What a person with a one-time password chooses; after a reset the PIN is the old one, and shows who it is. */
 export function secretsForm(once: Schemas["Person"]["once"]) {
   return z
-    .object({
-      new_password: z.string().min(10, "A password has at least 10 characters."),
-      again: z.string(),
-      pin: z.string().regex(/^[0-9]{4,12}$/, "A PIN has 4 to 12 digits and nothing else."),
-      pin_again: z.string(),
-    })
+    .object({ new_password: password, again: z.string(), pin, pin_again: z.string() })
     .superRefine((v, ctx) => {
-      if (v.again !== v.new_password)
-        ctx.addIssue({ code: "custom", path: ["again"], message: "This differs from the password above." });
-      if (once === "new" && v.pin_again !== v.pin)
-        ctx.addIssue({ code: "custom", path: ["pin_again"], message: "This differs from the PIN above." });
+      samePassword(v, ctx);
+      if (once === "new") samePin(v, ctx);
     });
 }
+
+/** One's own PIN, changed with the password. */
+export const newPinForm = z.object({ password: now, pin, pin_again: z.string() }).superRefine(samePin);
+
+/** One's own password, changed with the one there is. */
+export const newPasswordForm = z
+  .object({ password: now, new_password: password, again: z.string() })
+  .superRefine(samePassword);
 
 /** How the sticks of a controller can be set. */
 export const stickModes = ["1", "2", "3", "4"];

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { Link } from "react-router";
 import { useMay } from "../parts/session";
 import { Sheet, ViewHead } from "../parts/Sheet";
@@ -19,7 +19,7 @@ export function PracticesView() {
   return (
     <>
       <ViewHead title="Practices">
-        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
+        <Button variant="outline-primary" className="d-print-none" onClick={() => print()}>
           Print
         </Button>
       </ViewHead>
@@ -28,9 +28,8 @@ export function PracticesView() {
         from the moment it is changed, and every change is on record. A type whose maker demands something
         overrules it; the maker&rsquo;s manual, the product label and the law win over all of it.
       </p>
-      <div className="d-flex gap-3 flex-wrap align-items-center mb-3 no-print">
-        <input
-          className="form-control"
+      <div className="d-flex gap-3 flex-wrap align-items-center mb-3 d-print-none">
+        <Form.Control
           style={{ maxWidth: 320 }}
           placeholder="Word, like propeller or wind"
           aria-label="Words in the practices"
@@ -38,9 +37,8 @@ export function PracticesView() {
           onChange={(e) => setWords(e.target.value)}
         />
         <label className="d-flex gap-2 align-items-center">
-          <input
-            className="form-check-input flex-shrink-0 m-0"
-            type="checkbox"
+          <Form.Check.Input
+            className="flex-shrink-0 m-0"
             checked={own}
             onChange={(e) => setOwn(e.target.checked)}
           />
@@ -51,7 +49,7 @@ export function PracticesView() {
         {(d) => {
           const shown = d.practices.filter((p) => (!own || p.own) && found(p, words));
           return (
-            <div className="stack">
+            <div className="vstack gap-3">
               {shown.map((p) => (
                 <Row key={p.id} p={p} />
               ))}
@@ -107,7 +105,7 @@ function Row({ p }: { p: Practice }) {
       {may && !open && (
         <Button
           variant="outline-primary"
-          className="no-print"
+          className="d-print-none"
           aria-label={`Change: ${p.asks}`}
           onClick={() => setOpen(true)}
         >

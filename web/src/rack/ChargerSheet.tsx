@@ -2,7 +2,7 @@ import { useCharge } from "./api";
 import { tiles } from "../parts/columns";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { Link } from "react-router";
 import { api, ask, ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
@@ -97,8 +97,7 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
         ) : (
           c.phase === "idle" && (
             <div className="d-flex gap-2 flex-wrap">
-              <select
-                className="form-select"
+              <Form.Select
                 aria-label={`Pack for channel ${c.channel}`}
                 value={pack}
                 onChange={(e) => {
@@ -112,16 +111,15 @@ function OneChannel({ c, packs }: { c: Channel; packs: Pack[] }) {
                     {p.label} ({p.percent == null ? "?" : Math.round(p.percent)} %)
                   </option>
                 ))}
-              </select>
-              <select
-                className="form-select"
+              </Form.Select>
+              <Form.Select
                 aria-label={`To what level on channel ${c.channel}`}
                 value={target}
                 onChange={(e) => setTarget(e.target.value as "full" | "storage")}
               >
                 <option value="full">to full</option>
                 <option value="storage">to storage level</option>
-              </select>
+              </Form.Select>
               <Button disabled={!pack} onClick={() => void charge(felt)}>
                 {felt ? "Felt it, neither cold nor hot: charge" : "Charge"}
               </Button>

@@ -1,6 +1,6 @@
 import { useLookAtPack } from "./api";
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, Wrong } from "../parts/Field";
@@ -65,9 +65,8 @@ export function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => 
         {faces.map((k) => (
           <div className="field mb-2" key={k}>
             <label htmlFor={`face-${k}`}>{k.charAt(0).toUpperCase() + k.slice(1)}</label>
-            <select
+            <Form.Select
               id={`face-${k}`}
-              className="form-select"
               value={chosen[k] ?? ""}
               onChange={(e) => f.setValue("faces", { ...chosen, [k]: e.target.value as Find })}
             >
@@ -77,7 +76,7 @@ export function Look({ d, onClose }: { d: Schemas["PackDetail"]; onClose: () => 
                   {words}
                 </option>
               ))}
-            </select>
+            </Form.Select>
           </div>
         ))}
         {f.wrong("faces") && (

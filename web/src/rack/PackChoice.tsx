@@ -1,3 +1,4 @@
+import { Button } from "react-bootstrap";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { Flag, words } from "../parts/Flag";
@@ -44,10 +45,9 @@ export function PackChoice({ packs, rack, type, count, chosen, onChange }: PackC
     <>
       <div className="d-flex flex-wrap gap-2" role="group" aria-label={`Choose ${count}`}>
         {packs.map((p) => (
-          <button
-            type="button"
+          <Button
             key={p.id}
-            className={`btn ${chosen.includes(p.id) ? "btn-primary" : "btn-outline-primary"}`}
+            variant={chosen.includes(p.id) ? "primary" : "outline-primary"}
             aria-pressed={chosen.includes(p.id)}
             onClick={() => flip(p.id)}
           >
@@ -55,7 +55,7 @@ export function PackChoice({ packs, rack, type, count, chosen, onChange }: PackC
             <span className="visually-hidden">{words[p.verdict]}</span>
             {p.label} <span className="fig">{p.percent == null ? "? %" : `${Math.round(p.percent)} %`}</span>
             {p.spread_mv != null && <span className="fig">{p.spread_mv} mV</span>}
-          </button>
+          </Button>
         ))}
       </div>
       {scan}

@@ -63,7 +63,7 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
       {tab === "health" && <StandingSheet s={d.standing} rated={p.capacity_mah} />}
       {tab === "now" && (
         <div className="two">
-          <div className="stack">
+          <div className="vstack gap-3">
             <div className="sheet">
               <div className="d-flex justify-content-between flex-wrap gap-2">
                 <VerdictMark verdict={p.verdict} big />
@@ -104,7 +104,7 @@ function OnePack({ d }: { d: Schemas["PackDetail"] }) {
               )}
             </div>
           </div>
-          <div className="stack">
+          <div className="vstack gap-3">
             {may("pilot", "crew", "technician") && (
               <>
                 <Moves key={p.version} p={p} />

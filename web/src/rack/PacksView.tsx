@@ -1,6 +1,6 @@
 import { usePacks } from "../api/queries";
 import { lazy, Suspense } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
 import { ReadLabel } from "../find/ReadLabel";
@@ -36,8 +36,7 @@ export function PacksView() {
           value={q}
           onChange={(v) => set("q", v)}
         />
-        <select
-          className="form-select"
+        <Form.Select
           style={{ width: 200 }}
           aria-label="State"
           value={state}
@@ -47,7 +46,7 @@ export function PacksView() {
           {stateOrder.map((s) => (
             <option key={s}>{s}</option>
           ))}
-        </select>
+        </Form.Select>
         <ReadLabel />
         {may("technician") && <Button onClick={() => set("add", "pack")}>Add packs</Button>}
       </ViewHead>
@@ -63,7 +62,7 @@ export function PacksView() {
       <QueryView query={packs} what="the rack">
         {(d) =>
           tab === "charge" ? (
-            <div className="stack">
+            <div className="vstack gap-3">
               <ChargerSheet packs={d.packs} />
               {may("pilot", "crew", "technician") && (
                 <Sheet title="Files and forecasts">

@@ -1,6 +1,7 @@
+import { Filters } from "../parts/Filters";
 import { tiles } from "../parts/columns";
 import { useMemo, useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
@@ -40,10 +41,8 @@ export function Rack({ packs, q, state }: { packs: Pack[]; q: string; state: str
     setChosen((c) => (c?.includes(id) ? c.filter((x) => x !== id) : [...(c ?? []), id]));
   return (
     <>
-      <div className="filters no-print">
-        <select
-          className="form-select"
-          style={{ width: 220 }}
+      <Filters>
+        <Form.Select
           aria-label="Order"
           value={by}
           onChange={(e) => set({ by: e.target.value === "label" ? "" : e.target.value })}
@@ -53,7 +52,7 @@ export function Rack({ packs, q, state }: { packs: Pack[]; q: string; state: str
               {w}
             </option>
           ))}
-        </select>
+        </Form.Select>
         {may && !chosen && (
           <Button variant="outline-primary" onClick={() => setChosen([])}>
             Choose several
@@ -67,9 +66,9 @@ export function Rack({ packs, q, state }: { packs: Pack[]; q: string; state: str
             All that are shown
           </Button>
         )}
-      </div>
+      </Filters>
       {groups.length === 0 && <Empty>No pack matches.</Empty>}
-      <div className="stack">
+      <div className="vstack gap-3">
         {groups.map((g) => (
           <section key={g.state}>
             <h2>

@@ -61,7 +61,7 @@ export function ReadPack({ p }: { p: Schemas["Pack"] }) {
           />
         </div>
         <details className="mb-2">
-          <summary>Charge and resistance, from a charger</summary>
+          <summary className="tap py-2">Charge and resistance, from a charger</summary>
           <div className="two" style={{ gap: "0 1rem" }}>
             <NumberField label="Charge" unit="mAh" {...f.register("mah")} wrong={f.wrong("mah")} />
             <SelectField label="It went" {...f.register("way")}>

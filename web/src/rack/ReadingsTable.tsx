@@ -48,7 +48,7 @@ export function ReadingsTable(of: { pack: string; first: Schemas["PackReading"][
           </thead>
           <tbody>
             {rows.map((r) => (
-              <tr key={r.id} className={r.withdrawn ? "withdrawn" : undefined}>
+              <tr key={r.id} className={r.withdrawn ? "text-decoration-line-through" : undefined}>
                 <td className="fig">{z.both(r.at)}</td>
                 <td>{r.by}</td>
                 <td>{r.source}</td>
@@ -79,10 +79,10 @@ export function ReadingsTable(of: { pack: string; first: Schemas["PackReading"][
                     </div>
                   )}
                   {r.withdrawn ? (
-                    <div>{r.withdrawn}</div>
+                    <div className="d-inline-block">{r.withdrawn}</div>
                   ) : (
                     may("technician") && (
-                      <Button size="sm" variant="link" className="no-print" onClick={() => setGone(r)}>
+                      <Button size="sm" variant="link" className="d-print-none" onClick={() => setGone(r)}>
                         Withdraw
                       </Button>
                     )

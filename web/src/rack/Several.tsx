@@ -6,6 +6,7 @@ import { Problem } from "../parts/states";
 import { useMovePacks, useMovePacksBack, type Outcome } from "./api";
 import { commonMoves, summary } from "./model";
 import { moveWords } from "./Moves";
+import { Thumb } from "../parts/Thumb";
 
 export interface SeveralProps {
   chosen: Schemas["Pack"][];
@@ -32,7 +33,7 @@ export function Several({ chosen, onDone }: SeveralProps) {
     );
   const moves = commonMoves(chosen);
   return (
-    <div className="thumb">
+    <Thumb>
       {(move.error ?? back.error) && <Problem error={move.error ?? back.error} />}
       {said.refused.map((s) => (
         <div key={s} className="judged stop" role="alert">
@@ -40,20 +41,26 @@ export function Several({ chosen, onDone }: SeveralProps) {
         </div>
       ))}
       {said.moved.length > 0 && (
-        <div className="keys align-items-center" role="status">
+        <div className="keys d-flex gap-2 align-items-center" role="status">
           <span className="flex-grow-1">{said.words}</span>
           <Button variant="outline-primary" className="narrow" disabled={back.isPending} onClick={takeBack}>
             {back.isPending ? "Taking back…" : "Take back"}
           </Button>
         </div>
       )}
-      <div className="keys align-items-center flex-wrap several">
-        <span>{counted(chosen.length, "pack")} chosen</span>
+      <div className="keys d-flex gap-2 align-items-center flex-wrap">
+        <span className="flex-fill">{counted(chosen.length, "pack")} chosen</span>
         <Button className="narrow" onClick={onDone}>
           Done
         </Button>
         {moves.map((s) => (
-          <Button key={s} variant="outline-primary" disabled={move.isPending} onClick={() => act(s)}>
+          <Button
+            key={s}
+            variant="outline-primary"
+            className="flex-fill"
+            disabled={move.isPending}
+            onClick={() => act(s)}
+          >
             {moveWords[s]}
           </Button>
         ))}
@@ -61,6 +68,6 @@ export function Several({ chosen, onDone }: SeveralProps) {
           <span className="soft">There is no state that all of them may go to.</span>
         )}
       </div>
-    </div>
+    </Thumb>
   );
 }

@@ -1,3 +1,4 @@
+import { Photos } from "../parts/Photos";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { type Schemas } from "../api/client";
@@ -38,15 +39,7 @@ export function SixFaces({ d, may }: { d: Schemas["PackDetail"]; may: boolean })
                   .map((f) => `${l.faces[f]} on the ${f}`)
                   .join(", ")}
             {l.note && `: ${l.note}`} <span className="soft">({l.by})</span>
-            {l.photos.length > 0 && (
-              <div className="photos d-flex flex-wrap gap-2 my-1">
-                {l.photos.map((p, i) => (
-                  <a key={p} href={`/api/v1/photos/${p}`} target="_blank" rel="noreferrer">
-                    <img src={`/api/v1/photos/${p}`} alt={`Photo ${i + 1} of this look`} />
-                  </a>
-                ))}
-              </div>
-            )}
+            <Photos ids={l.photos} alt={(n) => `Photo ${n} of this look`} />
           </li>
         ))}
       </ul>

@@ -33,7 +33,7 @@ export function ReadinessSheet({ person, name }: { person: string; name: string 
                 <Button
                   size="sm"
                   variant="outline-primary"
-                  className="no-print"
+                  className="d-print-none"
                   onClick={() => setOpen(true)}
                 >
                   Log practice

@@ -34,7 +34,7 @@ export function ChainCheck() {
         </p>
       )}
       <form
-        className="no-print"
+        className="d-print-none"
         onSubmit={(e) => {
           e.preventDefault();
           verify.mutate(known);

@@ -1,3 +1,4 @@
+import { Filters } from "../parts/Filters";
 import { Table } from "react-bootstrap";
 import { api, ask } from "../api/client";
 import { keys } from "../api/keys";
@@ -29,7 +30,7 @@ export function RecordList() {
   const filtered = Object.values(filter).some(Boolean);
   return (
     <>
-      <div className="filters no-print">
+      <Filters>
         <SearchField
           label="Words on record"
           placeholder="Word or name"
@@ -38,7 +39,7 @@ export function RecordList() {
         />
         <DayFilter label="From day" day={filter.from ?? ""} onChange={(d) => set({ from: d })} />
         <DayFilter label="To day" day={filter.to ?? ""} onChange={(d) => set({ to: d })} />
-      </div>
+      </Filters>
       {q.isError && !q.data && <Problem error={q.error} retry={() => void q.refetch()} />}
       {q.isPending && <Loading what="the records" />}
       {q.data && records.length === 0 && (

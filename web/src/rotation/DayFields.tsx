@@ -46,15 +46,15 @@ export function DayFields({ form, planned }: DayFieldsProps) {
     />
   );
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       {!planned && (
         <Sheet title="The work">
-          <div className="two tight">{flights.map(field)}</div>
+          <div className="row row-cols-2 gx-3">{flights.map(field)}</div>
           <CheckField label="Filled before each flight" {...form.register("fill")} />
         </Sheet>
       )}
       <Sheet title="What there is">
-        <div className="two tight">{things.map(field)}</div>
+        <div className="row row-cols-2 gx-3">{things.map(field)}</div>
       </Sheet>
     </div>
   );

@@ -1,3 +1,4 @@
+import { Sum, Sums } from "../parts/Sums";
 import { Table } from "react-bootstrap";
 import type { Schemas } from "../api/client";
 import { counted } from "../parts/number";
@@ -16,20 +17,11 @@ export function Outcome({ r }: { r: Schemas["Rotation"] }) {
         </p>
       ) : (
         <>
-          <div
-            className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary"
-            aria-live="polite"
-          >
-            <div>
-              <span className="fig">{hm(run.end_s)}</span> until the last landing
-            </div>
-            <div>
-              <span className="fig">{run.done.toFixed(1)}</span> ha
-            </div>
-            <div>
-              <span className="fig">{run.per_hour.toFixed(2)}</span> ha an hour
-            </div>
-          </div>
+          <Sums aria-live="polite">
+            <Sum figure={hm(run.end_s)}>until the last landing</Sum>
+            <Sum figure={run.done.toFixed(1)}>ha</Sum>
+            <Sum figure={run.per_hour.toFixed(2)}>ha an hour</Sum>
+          </Sums>
           {!run.all_done && (
             <p className="judged watch">The day is over after {counted(run.flown, "flight")}.</p>
           )}

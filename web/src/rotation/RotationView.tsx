@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { useRotation } from "./api";
 import { zodResolver } from "@hookform/resolvers/zod";
 import { useQuery } from "@tanstack/react-query";
@@ -41,9 +42,9 @@ export function RotationView() {
         </p>
       )}
       {q.error && <Problem error={q.error} />}
-      <div className="two wide-right">
+      <div className="two" style={columns("minmax(0, 2fr) minmax(0, 3fr)")}>
         <DayFields form={form} planned={plan.data !== undefined} />
-        <div className="stack outcome" aria-busy={q.isFetching}>
+        <div className="vstack gap-3 order-first order-lg-0" aria-busy={q.isFetching}>
           {q.data && <Outcome r={q.data} />}
           {q.data && (
             <Sheet title="As it goes">

@@ -17,7 +17,7 @@ export function OwnRules({ b }: { b: Schemas["RuleBook"] }) {
   return (
     <>
       {may && (
-        <p className="no-print">
+        <p className="d-print-none">
           <Button onClick={() => setOpen("new")}>Add a rule</Button>
         </p>
       )}

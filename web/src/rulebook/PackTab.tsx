@@ -1,4 +1,4 @@
-import { Table } from "react-bootstrap";
+import { Table, Form } from "react-bootstrap";
 import { useState } from "react";
 import { type Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
@@ -17,7 +17,7 @@ export function PackTab({ b }: { b: Schemas["RuleBook"] }) {
     `${r.id} ${r.citation} ${r.statement}`.toLowerCase().includes(words.trim().toLowerCase()),
   );
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       <Leaves
         label="Which pack to read"
         leaves={[...b.packs, b.practice].map((p) => ({
@@ -41,8 +41,8 @@ export function PackTab({ b }: { b: Schemas["RuleBook"] }) {
             yourselves.
           </p>
         )}
-        <input
-          className="form-control mb-2 no-print"
+        <Form.Control
+          className="mb-2 d-print-none"
           style={{ maxWidth: 320 }}
           placeholder="Word or paragraph"
           aria-label="Words in the rules"

@@ -36,7 +36,7 @@ export function Reports() {
   return (
     <>
       {may("pilot", "crew", "technician") && (
-        <p className="no-print">
+        <p className="d-print-none">
           <Button onClick={() => setOpen("new")}>Something must be reported</Button>
         </p>
       )}

@@ -23,7 +23,7 @@ export function RulesView() {
   return (
     <>
       <ViewHead title="Rules">
-        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
+        <Button variant="outline-primary" className="d-print-none" onClick={() => print()}>
           Print
         </Button>
       </ViewHead>

@@ -6,7 +6,7 @@ import { Sheet, ViewHead } from "../parts/Sheet";
 import { Tabs } from "../parts/Tabs";
 import { CrewForm } from "./CrewForm";
 import { Outside } from "./Outside";
-import { Own } from "./Own";
+import { Own } from "../people/Own";
 import { TypesTable } from "./TypesTable";
 
 /** What a crew sets, apart from what somebody who builds on it looks at. */

@@ -31,8 +31,8 @@ export function UnitFields({ value, onChange }: UnitFieldsProps) {
         ))}
       </div>
       <details open={now === "own" || undefined}>
-        <summary>Each by itself{now === "own" && ": mixed"}</summary>
-        <div className="two tight mt-2">
+        <summary className="tap py-2">Each by itself{now === "own" && ": mixed"}</summary>
+        <div className="row row-cols-2 gx-3 mt-2">
           {choices.map((c) => (
             <SelectField
               key={c.name}

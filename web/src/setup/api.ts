@@ -13,16 +13,6 @@ export function useKeepCrew() {
   });
 }
 
-export const useChangePin = () =>
-  useMutation({
-    mutationFn: (body: Schemas["NewPin"]) => ask(api.PUT("/session/pin", { body })),
-  });
-
-export const useChangePassword = () =>
-  useMutation({
-    mutationFn: (body: Schemas["NewPassword"]) => ask(api.PUT("/session/password", { body })),
-  });
-
 export const useOutside = () => useQuery({ queryKey: keys.outside, queryFn: () => ask(api.GET("/outside")) });
 
 /** Add a type or a new version of one; a new one may take over checklist and programme of one that it is like. */

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { type Feature, type Kind, kindName, kinds, least, type Shape } from "./kinds";
 import type { Draft } from "./useDrawing";
 
@@ -45,9 +45,9 @@ export function DrawBar({ draft, onDraft, onFinish, area, onFill, onLook }: Draw
       </div>
     );
   return (
-    <div key="choosing" className="d-flex flex-wrap align-items-center gap-2 tap no-print">
-      <select
-        className="form-select"
+    <div key="choosing" className="d-flex flex-wrap align-items-center gap-2 tap d-print-none">
+      <Form.Select
+        className="w-auto"
         aria-label="What to draw"
         value={kind}
         onChange={(e) => setKind(e.target.value as Kind)}
@@ -57,10 +57,10 @@ export function DrawBar({ draft, onDraft, onFinish, area, onFill, onLook }: Draw
             {k.name}
           </option>
         ))}
-      </select>
+      </Form.Select>
       {shapes.length > 1 && (
-        <select
-          className="form-select"
+        <Form.Select
+          className="w-auto"
           aria-label="As"
           value={now}
           onChange={(e) => setShape(e.target.value as Shape)}
@@ -70,7 +70,7 @@ export function DrawBar({ draft, onDraft, onFinish, area, onFill, onLook }: Draw
               as {k === "area" ? "an" : "a"} {k}
             </option>
           ))}
-        </select>
+        </Form.Select>
       )}
       <Button onClick={() => onDraft({ kind, shape: now, places: [] })}>Draw it</Button>
       <Button variant="outline-primary" onClick={onLook}>

@@ -4,10 +4,10 @@ import { Explained } from "../parts/Explained";
 export function Fact({ name, children }: { name: string; children: React.ReactNode }) {
   return (
     <div>
-      <dt>
+      <dt className="fw-normal soft">
         <Explained text={name} />
       </dt>
-      <dd className="fig">{children}</dd>
+      <dd className="fig m-0 fw-semibold">{children}</dd>
     </div>
   );
 }

@@ -23,6 +23,7 @@ export function FeatureList({ s, onSelect }: { s: Schemas["Site"]; onSelect: (id
             <ListGroup.Item
               key={f.feature.id}
               action
+              type="button"
               onClick={() => onSelect(f.feature.id)}
               className="d-flex flex-wrap justify-content-between align-items-baseline gap-3"
             >

@@ -4,8 +4,14 @@ import { Marker } from "react-leaflet";
 import type { Feature } from "./kinds";
 import { at, type Place } from "./shapes";
 
-const corner = L.divIcon({ className: "m-handle", iconSize: [40, 40] });
-const between = L.divIcon({ className: "m-handle between", iconSize: [40, 40] });
+const handle = (mark: string) =>
+  L.divIcon({
+    className: "handle",
+    iconSize: [40, 40],
+    html: `<svg class="drawn" viewBox="-20 -20 40 40">${mark}</svg>`,
+  });
+const corner = handle('<path class="paper" d="M-6-6H6V6H-6Z" />');
+const between = handle('<circle class="paper" r="4.5" opacity="0.75" />');
 const near = (q: L.LatLng): Place => ({
   lat: Math.round(q.lat * 1e7) / 1e7,
   lon: Math.round(q.wrap().lng * 1e7) / 1e7,

@@ -1,8 +1,8 @@
-import "leaflet/dist/leaflet.css";
 import { useEffect } from "react";
 import { ImageOverlay, Polyline, useMap, useMapEvents } from "react-leaflet";
 import type { Schemas } from "../api/client";
 import { type Ground } from "./relief";
+import { marks } from "./marks";
 import { all, type Place } from "./shapes";
 
 /** The shade of the slopes, and contours over it. */
@@ -15,13 +15,14 @@ export function Relief({ ground: { relief, shade } }: { ground: Ground }) {
           [relief.south, relief.west],
           [relief.north, relief.east],
         ]}
-        className="m-shade"
+        opacity={0.85}
       />
       {relief.lines.map((l, i) => (
         <Polyline
           key={i}
           positions={all(l.places)}
-          className={`m-contour${l.main ? " main" : ""}`}
+          className="contour"
+          pathOptions={l.main ? marks.mainContour : marks.contour}
           interactive={false}
         />
       ))}

@@ -1,7 +1,9 @@
+import type { PathOptions } from "leaflet";
 import { useMemo } from "react";
 import { Circle, CircleMarker, Polygon, Polyline } from "react-leaflet";
 import type { MapName } from "../parts/MapNames";
 import { type Feature, kindName } from "./kinds";
+import { marks, ofKind } from "./marks";
 import { all, at, lee, middle, type Place, rank, type Wind } from "./shapes";
 
 export interface ShapeProps {
@@ -16,13 +18,12 @@ export interface ShapeProps {
 /** A charted thing. Kinds of areas differ by their hatching, not by colour alone. */
 export function Shape({ f, buffer, on, wind, onSelect }: ShapeProps) {
   const events = useMemo(() => ({ click: () => onSelect?.(f.id) }), [onSelect, f.id]);
-  const cls = `m-${f.kind}${on ? " on" : ""}`;
-  const key = `${cls}-${!!onSelect}`;
+  const look = useMemo(() => ofKind(f.kind, on), [f.kind, on]);
   const rough = lee(f, wind);
   return (
     <>
-      {rough && <Polygon positions={all(rough)} className="m-lee" interactive={false} />}
-      <Body key={key} {...{ f, buffer, cls, events }} />
+      {rough && <Polygon positions={all(rough)} pathOptions={marks.lee} interactive={false} />}
+      <Body key={`${!!onSelect}`} {...{ f, buffer, look, events }} />
     </>
   );
 }
@@ -30,36 +31,36 @@ export function Shape({ f, buffer, on, wind, onSelect }: ShapeProps) {
 interface BodyProps {
   f: Feature;
   buffer: number;
-  cls: string;
+  look: PathOptions;
   events: { click: () => void };
 }
 
-function Body({ f, buffer, cls, events }: BodyProps) {
+function Body({ f, buffer, look, events }: BodyProps) {
   if (f.shape === "area")
     return (
       <Polygon
         positions={[all(f.places), ...(f.holes ?? []).map(all)]}
-        className={cls}
+        pathOptions={look}
         eventHandlers={events}
       />
     );
   if (f.shape === "line")
     return (
       <>
-        <Polyline positions={all(f.places)} className={cls} eventHandlers={events} />
+        <Polyline positions={all(f.places)} pathOptions={look} eventHandlers={events} />
         {f.kind === "wires" &&
-          f.places.map((q, i) => <CircleMarker key={i} center={at(q)} radius={3} className="m-pole" />)}
+          f.places.map((q, i) => <CircleMarker key={i} center={at(q)} radius={3} pathOptions={marks.pole} />)}
       </>
     );
   const q = f.places[0];
   if (!q) return null;
   return (
     <>
-      {buffer > 0 && <Circle center={at(q)} radius={buffer} className="m-buffer" interactive={false} />}
+      {buffer > 0 && <Circle center={at(q)} radius={buffer} pathOptions={marks.buffer} interactive={false} />}
       <CircleMarker
         center={at(q)}
         radius={f.kind === "take-off" ? 9 : 7}
-        className={cls}
+        pathOptions={look}
         eventHandlers={events}
       />
     </>
@@ -89,7 +90,15 @@ export function namesOf(features: Feature[], selected?: string): MapName[] {
 /** The hatches of areas: no-go crossed, sensitive dotted, work by thin lines, rough air by waves. */
 export function Hatches() {
   return (
-    <svg className="hatches" aria-hidden="true">
+    <svg
+      className="position-absolute"
+      width="0"
+      height="0"
+      fill="none"
+      stroke="currentColor"
+      strokeOpacity="0.45"
+      aria-hidden="true"
+    >
       <defs>
         <pattern id="hatch-area" width="14" height="14" patternUnits="userSpaceOnUse">
           <path d="M0 14L14 0" />
@@ -97,7 +106,15 @@ export function Hatches() {
         <pattern id="hatch-no-go" width="12" height="12" patternUnits="userSpaceOnUse">
           <path d="M0 0L12 12M12 0L0 12" />
         </pattern>
-        <pattern id="hatch-sensitive" width="10" height="10" patternUnits="userSpaceOnUse">
+        <pattern
+          id="hatch-sensitive"
+          fill="currentColor"
+          fillOpacity="0.5"
+          stroke="none"
+          width="10"
+          height="10"
+          patternUnits="userSpaceOnUse"
+        >
           <circle cx="3" cy="3" r="1.6" />
           <circle cx="8" cy="8" r="1.6" />
         </pattern>
@@ -105,7 +122,7 @@ export function Hatches() {
           <path d="M0 5H10" />
         </pattern>
         <pattern id="hatch-lee" width="22" height="12" patternUnits="userSpaceOnUse">
-          <path d="M0 6Q5.5 1 11 6T22 6" />
+          <path d="M0 6Q5.5 1 11 6T22 6" strokeWidth="1.6" strokeOpacity="0.6" />
         </pattern>
       </defs>
     </svg>
@@ -117,12 +134,12 @@ export function Drawing({ shape, places }: { shape: Feature["shape"]; places: Pl
   return (
     <>
       {shape === "area" && places.length > 2 ? (
-        <Polygon positions={all(places)} className="m-new" interactive={false} />
+        <Polygon positions={all(places)} pathOptions={marks.drawn} interactive={false} />
       ) : (
-        <Polyline positions={all(places)} className="m-new" interactive={false} />
+        <Polyline positions={all(places)} pathOptions={marks.drawn} interactive={false} />
       )}
       {places.map((q, i) => (
-        <CircleMarker key={i} center={at(q)} radius={5} className="m-corner" interactive={false} />
+        <CircleMarker key={i} center={at(q)} radius={5} pathOptions={marks.corner} interactive={false} />
       ))}
     </>
   );

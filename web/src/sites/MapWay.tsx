@@ -1,6 +1,8 @@
 import type { LatLngExpression } from "leaflet";
 import { Circle, CircleMarker, Polygon, Polyline, Tooltip } from "react-leaflet";
 import type { Schemas } from "../api/client";
+import { legMarks, marks } from "./marks";
+import { stroke } from "../parts/strokes";
 import { all, at, type Place } from "./shapes";
 
 /** The way home on the map: flown, straight home, round, and where the crew stands. */
@@ -8,25 +10,24 @@ export function Way({ way }: { way: Schemas["WayHome"] }) {
   const first = way.route[0];
   return (
     <>
-      <Polyline positions={all(way.route)} className="m-flown" interactive={false} />
+      <Polyline positions={all(way.route)} pathOptions={marks.flown} interactive={false} />
       {first && (
         <Polyline
-          key={way.legs[0]?.verdict}
           positions={[at(way.take_off), at(first)]}
-          className={`m-leg ${way.legs[0]?.verdict ?? ""}`}
+          pathOptions={stroke(legMarks[way.legs[0]?.verdict ?? "watch"])}
           interactive={false}
         />
       )}
       {way.way_round.length > 2 && (
-        <Polyline positions={all(way.way_round)} className="m-round" interactive={false} />
+        <Polyline positions={all(way.way_round)} pathOptions={marks.round} interactive={false} />
       )}
       {way.stand_off_m > 0 && (
-        <Circle center={at(way.take_off)} radius={way.stand_off_m} className="m-stand-off">
+        <Circle center={at(way.take_off)} radius={way.stand_off_m} pathOptions={marks.standOff}>
           <Tooltip className="mapname">Nobody within {Math.round(way.stand_off_m)} m</Tooltip>
         </Circle>
       )}
       {way.stand && (
-        <CircleMarker center={at(way.stand)} radius={5} className="m-stand">
+        <CircleMarker center={at(way.stand)} radius={5} pathOptions={marks.stand}>
           <Tooltip className="mapname">The crew stands here</Tooltip>
         </CircleMarker>
       )}
@@ -34,12 +35,17 @@ export function Way({ way }: { way: Schemas["WayHome"] }) {
         <Polygon
           key={`${s.heading}-${s.clear}`}
           positions={[wedge(way.take_off, s)]}
-          className={`m-sector${s.clear ? "" : " blocked"}`}
+          className={s.clear ? "sector" : "sector blocked"}
+          pathOptions={s.clear ? marks.sector : marks.blockedSector}
           interactive={false}
         />
       ))}
       {way.stand && way.cover && (
-        <Polyline positions={[at(way.stand), at(way.cover.place)]} className="m-cover" interactive={false} />
+        <Polyline
+          positions={[at(way.stand), at(way.cover.place)]}
+          pathOptions={marks.cover}
+          interactive={false}
+        />
       )}
     </>
   );

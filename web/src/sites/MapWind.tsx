@@ -12,9 +12,9 @@ export function WindArrows({ features, wind }: { features: Feature[]; wind: Wind
   const icon = useMemo(
     () =>
       L.divIcon({
-        className: "m-wind",
+        className: "",
         iconSize: [128, 128],
-        html: `<svg viewBox="-64 -64 128 128"><path transform="rotate(${Math.round(wind.from)})" d="M0 -62V-20M-9 -33L0 -19L9 -33"/></svg>`,
+        html: `<svg class="drawn" viewBox="-64 -64 128 128"><path class="ink" stroke-width="3" opacity="0.8" transform="rotate(${Math.round(wind.from)})" d="M0 -62V-20M-9 -33L0 -19L9 -33"/></svg>`,
       }),
     [wind.from],
   );

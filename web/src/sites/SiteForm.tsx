@@ -3,7 +3,7 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
-import { useMay, useSession } from "../parts/session";
+import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, CheckField, NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
@@ -26,7 +26,6 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
   const chief = useMay()();
   const [fresh] = useState(newId);
   const id = head?.id ?? fresh;
-  const { crew } = useSession();
   const sites = useSites();
   const keep = useKeepSite(head !== undefined);
   const draw = useDraw();
@@ -61,7 +60,6 @@ export function SiteForm({ head, open, onClose, onSaved }: SiteFormProps) {
           {...f.register("place")}
           wrong={f.wrong("place")}
           near={(sites.data?.sites ?? []).filter((s) => s.id !== id)}
-          tiles={crew.tile_url}
           onPlace={(t) => f.setValue("place", t, { shouldDirty: true })}
         />
         <NumberField

@@ -24,7 +24,7 @@ export function Head({ s, may, of }: HeadProps) {
             </span>
           ),
       )}
-      <span className="d-flex gap-2 no-print">
+      <span className="d-flex gap-2 d-print-none">
         {may && (
           <Button variant="outline-primary" onClick={() => setChange(true)}>
             Change

@@ -1,17 +1,16 @@
 import L from "leaflet";
-import "leaflet/dist/leaflet.css";
 import { useMemo } from "react";
-import { MapContainer, Polygon, Polyline, ScaleControl, TileLayer } from "react-leaflet";
+import { Polygon, Polyline } from "react-leaflet";
 import type { Schemas } from "../api/client";
-import { useSession } from "../parts/session";
-import { MapGrid } from "../parts/MapGrid";
-import { MapNames } from "../parts/MapNames";
+import { MapFrame } from "../parts/MapFrame";
+import { stroke } from "../parts/strokes";
 import { WindRose } from "../parts/WindRose";
 import type { Feature } from "./kinds";
 import { Corners } from "./MapCorners";
 import { Drawing, Hatches, namesOf, Shape } from "./MapShapes";
 import { Way } from "./MapWay";
 import { WindArrows } from "./MapWind";
+import { marks, zoneMarks } from "./marks";
 import { type Ground, heightNames } from "./relief";
 import { all, at, type Place, type Wind } from "./shapes";
 import { Relief, Reach, Clicks } from "./MapLayers";
@@ -39,7 +38,6 @@ export interface SiteMapProps {
 
 /** The site from above: own layers only, so that it works without any network. */
 export function SiteMap(p: SiteMapProps) {
-  const { crew } = useSession();
   const fit = useMemo(() => {
     const ps = p.features.flatMap((f) => all(f.places));
     return ps.length > 1 ? L.latLngBounds(ps).pad(0.22) : undefined;
@@ -52,52 +50,48 @@ export function SiteMap(p: SiteMapProps) {
     [p.features, p.selected, p.ground],
   );
   return (
-    <div className={`sitemap${p.drawing ? " drawing" : ""}`}>
-      <Hatches />
-      <MapContainer
-        {...(fit ? { bounds: fit } : { center: at(p.centre), zoom: 16 })}
-        maxZoom={21}
-        minZoom={9}
-        zoomSnap={0.5}
-        fadeAnimation={false}
-        attributionControl={false}
-        doubleClickZoom={false}
-        keyboard
-      >
-        {crew.tile_url && <TileLayer url={crew.tile_url} opacity={0.6} />}
-        {p.ground && <Relief ground={p.ground} />}
-        <MapGrid />
-        {p.zones?.map((x) => (
-          <Polygon
-            key={`${x.id}-${x.verdict}`}
-            positions={[all(x.outline), ...x.holes.map(all)]}
-            className={`m-zone ${x.inside ? x.verdict : "clear"}`}
-            interactive={false}
-          />
-        ))}
-        <ScaleControl imperial={false} position="bottomleft" />
-        {p.features.map((f) => (
-          <Shape
-            key={f.id}
-            f={f}
-            buffer={f.buffer_m || p.usualBuffer[f.kind] || 0}
-            on={p.selected === f.id}
-            wind={p.wind}
-            onSelect={p.drawing ? undefined : p.onSelect}
-          />
-        ))}
-        {p.way && <Way way={p.way} />}
-        {p.wind && <WindArrows features={p.features} wind={p.wind} />}
-        {p.line && <Polyline positions={all(p.line)} className="m-line-looked" interactive={false} />}
-        {p.drawing && <Drawing {...p.drawing} />}
-        {p.onReshape && !p.drawing && selected && (
-          <Corners key={selected.id} f={selected} onReshape={p.onReshape} />
-        )}
-        <MapNames names={names} />
-        <Reach zones={p.zones} />
-        <Clicks onPlace={p.drawing ? p.onPlace : undefined} />
-      </MapContainer>
-      <WindRose from={p.wind?.from} />
-    </div>
+    <MapFrame
+      height="min(58vh, 560px)"
+      names={names}
+      aims={!!p.drawing}
+      {...(fit ? { bounds: fit } : { center: at(p.centre), zoom: 16 })}
+      minZoom={9}
+      doubleClickZoom={false}
+      under={p.ground && <Relief ground={p.ground} />}
+      beside={
+        <>
+          <Hatches />
+          <WindRose from={p.wind?.from} />
+        </>
+      }
+    >
+      {p.zones?.map((x) => (
+        <Polygon
+          key={x.id}
+          positions={[all(x.outline), ...x.holes.map(all)]}
+          pathOptions={stroke(zoneMarks[x.inside ? x.verdict : "clear"])}
+          interactive={false}
+        />
+      ))}
+      {p.features.map((f) => (
+        <Shape
+          key={f.id}
+          f={f}
+          buffer={f.buffer_m || p.usualBuffer[f.kind] || 0}
+          on={p.selected === f.id}
+          wind={p.wind}
+          onSelect={p.drawing ? undefined : p.onSelect}
+        />
+      ))}
+      {p.way && <Way way={p.way} />}
+      {p.wind && <WindArrows features={p.features} wind={p.wind} />}
+      {p.line && <Polyline positions={all(p.line)} pathOptions={marks.looked} interactive={false} />}
+      {p.drawing && <Drawing {...p.drawing} />}
+      {p.onReshape && !p.drawing && selected && (
+        <Corners key={selected.id} f={selected} onReshape={p.onReshape} />
+      )}
+      <Reach zones={p.zones} />
+      <Clicks onPlace={p.drawing ? p.onPlace : undefined} />
+    </MapFrame>
   );
 }

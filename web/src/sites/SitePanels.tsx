@@ -36,7 +36,7 @@ export function SitePanels({ s, d, may, asks, ready, typed, setTyped, way, sky, 
   const [params, set] = useAddress();
   const tab = params.get("tab") ?? "map";
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       <Tabs
         label="Parts of the site file"
         tabs={[

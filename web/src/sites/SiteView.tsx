@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { SitePanels } from "./SitePanels";
 import { Button } from "react-bootstrap";
 import { useState } from "react";
@@ -50,8 +51,8 @@ function Charted({ s }: { s: Schemas["Site"] }) {
     <>
       <Head s={s} may={may} of={{ "way home": home, weather: sky.data, airspace: air.data }} />
       {s.head.note && <p className="mb-2">{s.head.note}</p>}
-      <div className="two wide-left">
-        <div className="stack">
+      <div className="two" style={columns("minmax(0, 3fr) minmax(0, 2fr)")}>
+        <div className="vstack gap-3">
           {may && (
             <DrawBar
               draft={d.draft}

@@ -1,6 +1,6 @@
 import { useSites } from "../api/queries";
 import { useState } from "react";
-import { Button, Table } from "react-bootstrap";
+import { Button, Table, Form } from "react-bootstrap";
 import { Link, useNavigate } from "react-router";
 import { useMay } from "../parts/session";
 import { useAddress } from "../parts/address";
@@ -21,8 +21,7 @@ export function SitesView() {
   return (
     <>
       <ViewHead title="Sites">
-        <input
-          className="form-control"
+        <Form.Control
           style={{ width: 230 }}
           placeholder="Name or note"
           aria-label="Words in name or note"

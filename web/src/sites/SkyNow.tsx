@@ -23,7 +23,7 @@ export function SkyNow({ sky, n }: { sky: Schemas["Sky"]; n: Schemas["SkyNow"] }
           What was entered last is of {z.both(sky.late_at)}: it is older, kept, and not used.
         </p>
       )}
-      <dl className="facts tiles mb-2" style={tiles(150)}>
+      <dl className="tiles mb-2" style={tiles(150)}>
         <Fact name={`Wind at ${Math.round(n.height_m)} m`}>
           {n.wind_ms == null
             ? "not known"

@@ -26,7 +26,7 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
       {(d) => {
         const newest = d.checks.find((c) => c.kind === "catch");
         return (
-          <div className="stack">
+          <div className="vstack gap-3">
             <Waits about={about} />
             <Sheet title="What holds">
               <Rows cols="110px minmax(0, 1fr) minmax(0, 1.2fr)">
@@ -37,7 +37,7 @@ export function ChecksLeaf({ aircraft }: { aircraft: string }) {
                     {may && (
                       <Button
                         variant="outline-primary"
-                        className="no-print"
+                        className="d-print-none"
                         onClick={() => setKind(s.kind as Kind)}
                       >
                         {guides[s.kind as Kind].look ? "Looked at" : "Calibrate"}

@@ -48,7 +48,7 @@ export function FieldSheet({ form, p, mine }: WishFormProps) {
           disabled={fixed}
         />
       )}
-      <div className="two tight">
+      <div className="row row-cols-2 gx-3">
         <NumberField label="Sections switched alone" unit="" {...field("sections")} disabled={fixed} />
         <NumberField label="Turn" unit="s" {...field("turn_s")} />
       </div>

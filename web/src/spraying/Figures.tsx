@@ -1,3 +1,4 @@
+import { Sum, Sums } from "../parts/Sums";
 import { Explained } from "../parts/Explained";
 import { Button } from "react-bootstrap";
 import { Flag, words } from "../parts/Flag";
@@ -36,25 +37,15 @@ export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
   };
   return (
     <Sheet title="What follows">
-      <div
-        className="sums d-flex flex-wrap align-items-baseline py-2 mb-1 border-top border-2 border-primary"
-        aria-live="polite"
-      >
-        <div>
-          <span className="fig">{area(p.once_ha)}</span> of {area(p.area_ha)} reached
-        </div>
-        <div>
-          <span className="fig">{p.sorties.length}</span> {p.sorties.length === 1 ? "flight" : "flights"} left
-        </div>
-        <div>
-          <span className="fig">{volume(t.litres)}</span> {p.wish.granules ? "to spread" : "of mix"}
-        </div>
-        <div>
-          <span className="fig">{p.settings.flow_l_min.toFixed(2)}</span>{" "}
+      <Sums aria-live="polite">
+        <Sum figure={area(p.once_ha)}>of {area(p.area_ha)} reached</Sum>
+        <Sum figure={p.sorties.length}>{p.sorties.length === 1 ? "flight" : "flights"} left</Sum>
+        <Sum figure={volume(t.litres)}>{p.wish.granules ? "to spread" : "of mix"}</Sum>
+        <Sum figure={p.settings.flow_l_min.toFixed(2)}>
           {p.wish.granules ? "kg/min" : "L/min"}
           {p.bar > 0 && ` · ${p.nozzle_l_min.toFixed(2)} L/min each at ${p.bar.toFixed(1)} bar`}
-        </div>
-      </div>
+        </Sum>
+      </Sums>
       <p className="soft mb-1">
         {(p.settings.rate / per.by).toFixed(1)} {per.label} · {u.show("speed", p.settings.speed_ms)} ·{" "}
         {u.show("length", p.settings.swath_m)} {p.wish.granules ? "wide" : "swath"} · strips{" "}
@@ -75,7 +66,7 @@ export function Figures({ p, onTake }: { p: Plan; onTake: Taken }) {
             <Button
               variant="outline-primary"
               size="sm"
-              className="ms-2 no-print"
+              className="ms-2 d-print-none"
               onClick={() => take(b.wish, b.nearest!)}
             >
               Take the nearest

@@ -26,7 +26,7 @@ export function LoadLeaf({ p }: { p: Plan }) {
   const complete = p.fills.filter((f) => f.complete);
   if (p.version === 0) return <Empty>Keep the plan first; the load sheet follows from it.</Empty>;
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       {lines.length === 0 ? (
         <Empty>Nothing is left to fill in.</Empty>
       ) : (

@@ -23,7 +23,7 @@ export function Mix({ form }: { form: WishFormOf }) {
             {...form.register(`mix.${i}.name`)}
             wrong={fault(i, "name")}
           />
-          <div className="two tight">
+          <div className="row row-cols-2 gx-3">
             <NumberField
               label={`Amount of product ${i + 1}`}
               unit=""
@@ -38,7 +38,7 @@ export function Mix({ form }: { form: WishFormOf }) {
               <option value="ha">each {r.areaLabel}</option>
               <option value="percent">100 L of mix</option>
             </SelectField>
-            <div className="d-flex gap-2 align-items-end mb-3 no-print">
+            <div className="d-flex gap-2 align-items-end mb-3 d-print-none">
               {i > 0 && (
                 <Button
                   variant="outline-primary"
@@ -61,7 +61,7 @@ export function Mix({ form }: { form: WishFormOf }) {
       ))}
       <Button
         variant="outline-primary"
-        className="no-print"
+        className="d-print-none"
         onClick={() => append({ name: "", amount: "", unit: granules ? "kg" : "L", by: "ha" })}
       >
         Add a product

@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { useMemo, useState } from "react";
 import { newId } from "../api/client";
 import { FieldPlan } from "./FieldPlan";
@@ -27,14 +28,14 @@ export function PlanLeaf({ p }: { p: Plan }) {
   return (
     <form onSubmit={send} noValidate>
       {form.root && <Problem error={new Error(form.root)} />}
-      <div className="plan-leaf">
+      <div className="two plan-leaf" style={columns("minmax(0, 2fr) minmax(0, 3fr)")}>
         <WishForm form={form} p={shown} mine={p} />
-        <div className="stack head" aria-busy={tried.isFetching}>
+        <div className="vstack gap-3 order-first order-lg-0" aria-busy={tried.isFetching}>
           {changed && tried.error && <Problem error={tried.error} />}
           <FieldPlan plan={shown} label={`${shown.field_name} with ${shown.passes.length} passes`} />
           <Figures p={shown} onTake={(name, value) => form.setValue(name, value, { shouldDirty: true })} />
         </div>
-        <div className="stack rest">
+        <div className="vstack gap-3">
           <Sorties p={shown} />
           <WayPanel p={p} />
           <Hours p={p} />

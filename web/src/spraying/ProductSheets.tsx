@@ -21,7 +21,7 @@ export function ProductSheets({ form, p }: WishFormProps) {
       <Sheet title={granules ? "Spreader and product" : "Nozzles and product"}>
         <CheckField label="Granules, spread" {...form.register("granules")} />
         {!granules && (
-          <div className="two tight">
+          <div className="row row-cols-2 gx-3">
             <SelectField label="Nozzle" {...field("nozzle")}>
               <option value="">not chosen</option>
               {nozzles.data?.nozzles
@@ -40,7 +40,7 @@ export function ProductSheets({ form, p }: WishFormProps) {
       </Sheet>
       <Sheet title="What the label says">
         <p className="soft">Wind limits of the label stand in the job. What is left empty is not said.</p>
-        <div className="two tight">
+        <div className="row row-cols-2 gx-3">
           <NumberField label="Distance downwind" unit={u.label("length")} {...field("buffer_m")} />
           <NumberField label="At most" unit={per} {...field("most_rate")} />
           <NumberField label="At least" unit={per} {...field("least_rate")} />
@@ -50,7 +50,7 @@ export function ProductSheets({ form, p }: WishFormProps) {
           <NumberField label="Nobody enters for" unit="h" {...field("re_entry_hours")} />
         </div>
         <Fold summary="Mass and tank" open={false}>
-          <div className="two tight">
+          <div className="row row-cols-2 gx-3">
             <NumberField
               label="Dry, weighed"
               unit={u.label("mass")}

@@ -30,7 +30,7 @@ export function RecordLeaf({ p }: { p: Plan }) {
   return (
     <QueryView query={q} what="the spray record">
       {(d) => (
-        <div className="stack">
+        <div className="vstack gap-3">
           <Sheet title="Not signed yet">
             <Lines lines={recordLines(d.draft, z_.both)} />
             {d.missing.map((m) => (
@@ -45,7 +45,7 @@ export function RecordLeaf({ p }: { p: Plan }) {
               <Lines lines={recordLines(s.record, z_.both)} />
             </Sheet>
           ))}
-          <p className="no-print">
+          <p className="d-print-none">
             <a
               className="btn btn-outline-primary"
               href="/api/v1/spray-records.csv"

@@ -1,5 +1,4 @@
 import { Form } from "react-bootstrap";
-import { columns } from "../parts/columns";
 import { NumberField } from "../parts/Field";
 import { parseNumber } from "../parts/number";
 import type { Typed } from "./wish";
@@ -23,7 +22,10 @@ export function Slide({ form, name, label, unit, most, step, disabled }: SlidePr
   const read = parseNumber(text);
   const value = read.ok ? read.value : 0;
   return (
-    <div className="two tight align-items-end" style={columns("minmax(0, 9.5rem) minmax(0, 1fr)")}>
+    <div
+      className="d-grid column-gap-3 align-items-end"
+      style={{ gridTemplateColumns: "9.5rem minmax(0, 1fr)" }}
+    >
       <NumberField
         label={label}
         unit={unit}
@@ -32,7 +34,7 @@ export function Slide({ form, name, label, unit, most, step, disabled }: SlidePr
         disabled={disabled}
       />
       <Form.Range
-        className="tap no-print"
+        className="tap d-print-none"
         aria-label={`Move ${label.toLowerCase()}`}
         min={0}
         max={Math.max(most, value)}

@@ -50,7 +50,7 @@ export function Sorties({ p }: { p: Plan }) {
           </tbody>
         </Table>
       </ScrollX>
-      <p className="no-print mb-1">
+      <p className="d-print-none mb-1">
         <Link to={`/rotation?job=${p.job_id}&aircraft=${p.aircraft_id}`}>The day with these flights</Link>
       </p>
       <p className="soft mb-0">Packs: of what they give over the level at which it lands.</p>

@@ -24,7 +24,7 @@ export function SprayedLeaf({ p }: { p: Plan }) {
   const latest = last ? p.done.filter((d) => d.at === last.at) : [];
   if (p.version === 0) return <Empty>Keep the plan first; what is sprayed is counted by its passes.</Empty>;
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       <FieldPlan
         plan={p}
         chosen={leg === undefined ? [] : [leg]}

@@ -57,7 +57,7 @@ export function WishForm({ form, p, mine }: WishFormProps) {
     },
   ] as const;
   return (
-    <div className="stack form">
+    <div className="vstack gap-3 form">
       <Sheet title="Rate, speed, swath">
         <SelectField label="Worked out from the others" {...field("unknown")}>
           {Object.entries(unknowns).map(([k, w]) => (
@@ -74,7 +74,7 @@ export function WishForm({ form, p, mine }: WishFormProps) {
         {unknown !== "flow" && (
           <NumberField label="Flow" unit={granules ? "kg/min" : "L/min"} {...field("flow_l_min")} />
         )}
-        <div className="two tight">
+        <div className="row row-cols-2 gx-3">
           <NumberField label="Over the crop" unit={u.label("length")} {...field("height_m")} />
           <NumberField label="Crop height" unit={u.label("length")} {...field("crop_m")} />
         </div>

@@ -1,6 +1,5 @@
-import { columns } from "../parts/columns";
 import { Wrong } from "../parts/Field";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { useFieldArray } from "react-hook-form";
 import { Sheet } from "../parts/Sheet";
 import { capital } from "../parts/text";
@@ -16,16 +15,19 @@ export function EquipmentFields({ f }: { f: FormOfType }) {
     <Sheet title="Parts that are counted besides motors, propellers and airframe">
       <Wrong>{f.said("equipment")}</Wrong>
       {rows.fields.map((r, i) => (
-        <div className="two tight mb-2" style={columns("1fr 1fr 5rem auto")} key={r.id}>
-          <select className="form-select" aria-label={`Part ${i + 1}`} {...f.register(`equipment.${i}.kind`)}>
+        <div
+          className="d-grid column-gap-3 mb-2"
+          style={{ gridTemplateColumns: "1fr 1fr 5rem auto" }}
+          key={r.id}
+        >
+          <Form.Select aria-label={`Part ${i + 1}`} {...f.register(`equipment.${i}.kind`)}>
             {equipmentKinds.map((k) => (
               <option key={k} value={k}>
                 {capital(k.replace("-", " "))}
               </option>
             ))}
-          </select>
-          <select
-            className="form-select"
+          </Form.Select>
+          <Form.Select
             aria-label={`Place of part ${i + 1}`}
             key={places.length}
             {...f.register(`equipment.${i}.at`)}
@@ -36,9 +38,8 @@ export function EquipmentFields({ f }: { f: FormOfType }) {
                 {stations.find((s) => s.id === k)?.label ?? `each ${k}`}
               </option>
             ))}
-          </select>
-          <input
-            className="form-control"
+          </Form.Select>
+          <Form.Control
             inputMode="numeric"
             aria-label={`How many of part ${i + 1}`}
             aria-invalid={f.said(`equipment.${i}.count`) ? true : undefined}

@@ -1,4 +1,4 @@
-import { Table } from "react-bootstrap";
+import { Table, Form } from "react-bootstrap";
 import { Wrong } from "../parts/Field";
 import { ScrollX } from "../parts/ScrollX";
 import { Sheet } from "../parts/Sheet";
@@ -28,8 +28,7 @@ export function LifeFields({ f }: { f: FormOfType }) {
                 <td>{capital(kind.replace("-", " "))}</td>
                 {lives.map((l) => (
                   <td key={l.key}>
-                    <input
-                      className="form-control"
+                    <Form.Control
                       inputMode="decimal"
                       aria-label={`${capital(kind.replace("-", " "))}, ${l.label}`}
                       aria-invalid={f.said(`wear.${kind}.${l.key}`) ? true : undefined}

@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { tiles } from "../parts/columns";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -28,8 +29,8 @@ export function TypeForm(p: TypeFormProps & { types: Schemas["TypeEntry"][] }) {
     void go("/setup");
   });
   return (
-    <form onSubmit={send} noValidate className="two wide-left">
-      <div className="stack">
+    <form onSubmit={send} noValidate className="two" style={columns("minmax(0, 3fr) minmax(0, 2fr)")}>
+      <div className="vstack gap-3">
         <Sheet title="What it is">
           <TextField
             label="Name of the type"

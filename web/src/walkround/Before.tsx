@@ -18,14 +18,19 @@ export function Before({ run, item, photos }: { run: string; item: string; photo
         </div>
       ))}
       {last && (
-        <div className="photos d-flex flex-wrap gap-2" aria-label="The last picture beside today's">
+        <div className="d-flex flex-wrap gap-2" aria-label="The last picture beside today's">
           <figure>
-            <img src={`/api/v1/photos/${last.photos[0]}`} alt={`Picture of ${z.date(last.at)}`} />
+            <img
+              className="border"
+              height="84"
+              src={`/api/v1/photos/${last.photos[0]}`}
+              alt={`Picture of ${z.date(last.at)}`}
+            />
             <figcaption className="soft">{z.date(last.at)}</figcaption>
           </figure>
           {photos.map((p) => (
             <figure key={p}>
-              <img src={`/api/v1/photos/${p}`} alt="Picture of today" />
+              <img className="border" height="84" src={`/api/v1/photos/${p}`} alt="Picture of today" />
               <figcaption className="soft">today</figcaption>
             </figure>
           ))}

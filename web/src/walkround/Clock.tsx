@@ -21,9 +21,14 @@ export function Clock({ item, typed, change }: Props) {
     );
   const ran = Math.floor((Date.now() - typed.began) / 1000);
   return (
-    <div className="timer" role="timer" aria-label="Time that it has run">
+    <div
+      className="timer mb-3"
+      style={{ fontSize: "clamp(3rem, 10vw, 5rem)" }}
+      role="timer"
+      aria-label="Time that it has run"
+    >
       {Math.floor(ran / 60)}:{String(ran % 60).padStart(2, "0")}
-      <small className="soft d-block">
+      <small className="soft d-block fs-3">
         {ran < least ? `at least ${least} s: ${least - ran} s to go` : `at least ${least} s: long enough`}
       </small>
     </div>

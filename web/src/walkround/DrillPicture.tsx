@@ -55,7 +55,13 @@ const pictures: Record<string, ReactNode> = {
 /** The drawing of a drill: a part in order, or with damage. What it shows stands in no word of it. */
 export function DrillPicture({ drawing }: { drawing: string }) {
   return (
-    <svg className="drill" viewBox="0 0 260 140" role="img" aria-label="A part as it lies in the hand">
+    <svg
+      className="drill w-100 border"
+      style={{ maxWidth: 420 }}
+      viewBox="0 0 260 140"
+      role="img"
+      aria-label="A part as it lies in the hand"
+    >
       {pictures[drawing]}
     </svg>
   );

@@ -4,6 +4,7 @@ import { VerdictMark } from "../parts/Flag";
 import { Found } from "./Found";
 import { LeftOut } from "./LeftOut";
 import { found, secondWanted, verdictOf, type RunSeen } from "./model";
+import { Thumb } from "../parts/Thumb";
 
 /** Everything is entered: what was found, and the end of the walk. */
 export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () => void; above: ReactNode }) {
@@ -11,7 +12,7 @@ export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () =>
   const second = secondWanted(w);
   if (second.length > 0)
     return (
-      <div>
+      <div className="d-flex flex-column d-lg-block">
         <h2>A second person says {second.length === 1 ? "this one" : "these"} too</h2>
         <ul>
           {second.map((it) => (
@@ -21,11 +22,11 @@ export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () =>
         <p>
           Call and response: another one of the crew opens this walk on their own device, or signs in here.
         </p>
-        <div className="thumb">{above}</div>
+        <Thumb>{above}</Thumb>
       </div>
     );
   return (
-    <div>
+    <div className="d-flex flex-column d-lg-block">
       <h2>Every item has an entry</h2>
       {/* As high with a verdict as without: the key below stays where it is when the answer comes. */}
       <div style={{ minHeight: "3.4rem" }}>
@@ -43,12 +44,12 @@ export function Finish({ w, onComplete, above }: { w: RunSeen; onComplete: () =>
       <p className="soft">
         Completing puts all entries on record under your name. They do not change afterwards.
       </p>
-      <div className="thumb">
+      <Thumb>
         {above}
         <Button className="btn-big" onClick={onComplete}>
           Complete the {w.title.toLowerCase()}
         </Button>
-      </div>
+      </Thumb>
     </div>
   );
 }

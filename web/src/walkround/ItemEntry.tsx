@@ -17,6 +17,7 @@ import { OfThisPlace } from "./OfThisPlace";
 import { WhatBad } from "./WhatBad";
 import { Said } from "./Said";
 import { judgeNow, useInOrder, useJudged } from "./useJudged";
+import { Thumb } from "../parts/Thumb";
 
 export interface ItemEntryProps {
   run: RunSeen;
@@ -82,6 +83,7 @@ export function ItemEntry({
   return (
     <>
       <form
+        className="d-flex flex-column d-lg-block"
         noValidate
         onSubmit={(e) => {
           e.preventDefault();
@@ -119,7 +121,7 @@ export function ItemEntry({
         <OfThisPlace aircraft={run.aircraft_id} item={item} />
         <WhatBad item={item} />
         <Before run={run.id} item={item.id} photos={typed.photos} />
-        <div className="thumb">
+        <Thumb>
           {above}
           {(!known || wrong) && <Judged judged={judged.judgement} wrong={wrong || judged.sentence} />}
           <ItemKeys
@@ -132,7 +134,7 @@ export function ItemEntry({
             change={change}
             onBack={onBack}
           />
-        </div>
+        </Thumb>
       </form>
       {defect && (
         <RaiseDefect

@@ -30,7 +30,7 @@ export function ItemKeys({ item, typed, clear, known, noted, readOnly, change, o
   const off = typed.look === "defect" || typed.look === "skip";
   const leaves = !item.bars && typed.look === "";
   return (
-    <div className="keys">
+    <div className="keys d-flex gap-2">
       {onBack && (
         <Button
           type="button"

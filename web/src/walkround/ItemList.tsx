@@ -1,3 +1,4 @@
+import { Fragment } from "react";
 import { ListGroup } from "react-bootstrap";
 import { Flag, words } from "../parts/Flag";
 import type { RunSeen, Seen } from "./model";
@@ -13,18 +14,20 @@ interface Props {
 export function ItemList({ w, entries, here, onChoose }: Props) {
   let section = "";
   return (
-    <ListGroup as="ul" variant="flush">
+    <ListGroup variant="flush">
       {w.items.map((it, i) => {
         const e = entries.get(it.id);
         const v = e?.judgement?.verdict;
         const head = it.section !== section ? it.section : undefined;
         section = it.section ?? "";
         return (
-          <ListGroup.Item as="li" key={it.id} className="py-0">
+          <Fragment key={it.id}>
             {head && <h3 className="mt-3">{head}</h3>}
-            <button
+            <ListGroup.Item
+              action
               type="button"
-              className={`bar-key ${it.id === here ? "active" : ""}`}
+              active={it.id === here}
+              className="d-flex gap-3 align-items-center"
               onClick={() => onChoose(i)}
             >
               <span className="flex-shrink-0" style={{ width: 34 }}>
@@ -36,8 +39,8 @@ export function ItemList({ w, entries, here, onChoose }: Props) {
                   {v ? `: ${words[v]}` : e ? ": not judged yet" : ": open"}
                 </span>
               </span>
-            </button>
-          </ListGroup.Item>
+            </ListGroup.Item>
+          </Fragment>
         );
       })}
     </ListGroup>

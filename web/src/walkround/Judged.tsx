@@ -11,7 +11,7 @@ export function Judged({ judged, wrong }: { judged?: Schemas["Judgement"]; wrong
     );
   if (!judged)
     return (
-      <div className="judged none" role="status">
+      <div className="judged d-none d-lg-block" role="status">
         The verdict appears as soon as there is an entry.
       </div>
     );

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 import type { Item } from "./model";
 import type { Typed } from "./typed";
 
@@ -16,30 +17,37 @@ export function Marks({ item, typed, change }: Props) {
   return (
     <>
       <p className="soft mb-1">Press what is not in order.</p>
-      <ul className="list-unstyled border-top" aria-label="What is looked at">
+      <ListGroup variant="flush" className="border-top mb-3" role="group" aria-label="What is looked at">
         {(item.marks ?? []).map((m) => {
           const wrong = typed.wrong.includes(m.id);
           return (
-            <li key={m.id}>
-              <button
-                type="button"
-                className={`bar-key border-bottom align-items-start ${wrong ? "active" : ""}`}
-                aria-pressed={wrong}
-                onClick={() => turn(m.id)}
+            <ListGroup.Item
+              key={m.id}
+              action
+              type="button"
+              active={wrong}
+              className="d-flex gap-3 align-items-start"
+              aria-pressed={wrong}
+              onClick={() => turn(m.id)}
+            >
+              <span
+                className="flex-shrink-0 lh-sm border border-2 border-primary text-center"
+                style={{ width: "1.5rem", height: "1.5rem" }}
+                aria-hidden="true"
               >
-                <span className="box border border-2 border-primary text-center" aria-hidden="true">
-                  {wrong ? "✕" : ""}
-                </span>
-                <span>
-                  {m.title}
-                  {m.bad && <small className="soft"> {wrong ? "Not in order." : `Bad: ${m.bad}`}</small>}
-                </span>
-                <span className="visually-hidden">{wrong ? ": not in order" : ""}</span>
-              </button>
-            </li>
+                {wrong ? "✕" : ""}
+              </span>
+              <span>
+                {m.title}
+                {m.bad && (
+                  <small className="soft d-block"> {wrong ? "Not in order." : `Bad: ${m.bad}`}</small>
+                )}
+              </span>
+              <span className="visually-hidden">{wrong ? ": not in order" : ""}</span>
+            </ListGroup.Item>
           );
         })}
-      </ul>
+      </ListGroup>
     </>
   );
 }

@@ -1,3 +1,4 @@
+import { ListGroup } from "react-bootstrap";
 interface Props {
   label: string;
   options: { key: string; title: string }[];
@@ -8,19 +9,20 @@ interface Props {
 /** One of some answers, each a large key. */
 export function OneOf({ label, options, chosen, onChoose }: Props) {
   return (
-    <div className="border-top mb-3" role="radiogroup" aria-label={label}>
+    <ListGroup variant="flush" className="border-top mb-3" role="radiogroup" aria-label={label}>
       {options.map((o) => (
-        <button
+        <ListGroup.Item
           key={o.key}
+          action
           type="button"
+          active={chosen === o.key}
           role="radio"
           aria-checked={chosen === o.key}
-          className={`bar-key border-bottom ${chosen === o.key ? "active" : ""}`}
           onClick={() => onChoose(o.key)}
         >
           {o.title}
-        </button>
+        </ListGroup.Item>
       ))}
-    </div>
+    </ListGroup>
   );
 }

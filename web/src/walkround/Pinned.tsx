@@ -1,3 +1,5 @@
+import { Notice } from "../parts/Notice";
+import { Button } from "react-bootstrap";
 import { Flag } from "../parts/Flag";
 import type { RunSeen } from "./model";
 
@@ -8,19 +10,18 @@ export function Pinned({ w, onShow }: { w: RunSeen; onShow: (i: number) => void 
   );
   if (stops.length === 0) return null;
   return (
-    <div className="alert alert-danger py-1 mb-2 d-flex gap-2 align-items-center flex-wrap" role="status">
+    <Notice verdict="stop" role="status" className="py-1 mb-2 align-items-center flex-wrap">
       <Flag verdict="stop" size={16} />
       <strong>Stops the flight:</strong>
       {stops.map((e) => (
-        <button
-          type="button"
+        <Button
           key={e.item_id}
-          className="btn btn-link"
+          variant="link"
           onClick={() => onShow(w.items.findIndex((i) => i.id === e.item_id))}
         >
           {w.items.find((i) => i.id === e.item_id)?.title}
-        </button>
+        </Button>
       ))}
-    </div>
+    </Notice>
   );
 }

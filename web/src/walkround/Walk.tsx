@@ -1,5 +1,6 @@
+import { columns } from "../parts/columns";
 import { useMemo, useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, ProgressBar } from "react-bootstrap";
 import { useQuiet } from "../parts/quiet";
 import { useMay, useSession } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
@@ -54,20 +55,13 @@ export function Walk({ w, about }: WalkShown) {
           All {w.items.length} items
         </Button>
       </ViewHead>
-      <div
-        className="progress mb-2"
-        role="progressbar"
-        aria-label="Items done"
-        aria-valuemin={0}
-        aria-valuemax={w.items.length}
-        aria-valuenow={done}
-      >
-        <div className="progress-bar" style={{ width: `${(100 * done) / Math.max(w.items.length, 1)}%` }} />
-      </div>
+      <ProgressBar className="mb-2">
+        <ProgressBar aria-label="Items done" now={done} max={Math.max(w.items.length, 1)} />
+      </ProgressBar>
       {w.notes.length > 0 && !ended && <Wanted notes={w.notes} />}
       <Pinned w={w} onShow={show} />
-      <div className="walk">
-        <div className="plan">
+      <div className="walk two flex-grow-1" style={columns("minmax(280px, 43%) minmax(0, 1fr)")}>
+        <div className="sticky-lg-top z-0" style={{ top: "4rem" }}>
           <WalkPlan
             w={w}
             entries={entries}

@@ -35,7 +35,7 @@ export function WalkPlan({ w, entries, here, onSelect }: Props) {
       path={way.filter((s) => w.type.stations.find((x) => x.id === s)?.kind !== "controller")}
       selected={here}
       onSelect={onSelect}
-      height="min(66vh, 540px)"
+      height="var(--plan)"
       label={`Plan of ${w.aircraft} with the way round it`}
     />
   );

@@ -16,6 +16,7 @@ import { serverNow } from "../parts/time";
 import { useRounds, useStartWalk } from "./api";
 import { jobNow, packsFor, roundOf } from "./model";
 import { RoundChoice } from "./RoundChoice";
+import { Thumb } from "../parts/Thumb";
 
 /** Before the walk: which round, and the packs that come along. */
 export function WalkStart() {
@@ -78,7 +79,7 @@ function Start({ d, packs, rounds }: StartProps & { rounds: Schemas["Round"][] }
   return (
     <>
       <ViewHead title={`Walk round ${d.aircraft.name}`} />
-      <div className="stack" style={{ maxWidth: 760 }}>
+      <div className="vstack gap-3" style={{ maxWidth: 760 }}>
         {resume && (
           <Notice>
             <div>
@@ -117,12 +118,12 @@ function Start({ d, packs, rounds }: StartProps & { rounds: Schemas["Round"][] }
           <PhotoField photos={paper} onChange={setPaper} />
         </Fold>
       </div>
-      <div className="thumb">
+      <Thumb>
         {start.error && <Problem error={start.error} />}
         <Button className="btn-big" onClick={begin}>
           {paper.length ? "Enter" : "Start"} the {round?.title.toLowerCase()}
         </Button>
-      </div>
+      </Thumb>
     </>
   );
 }

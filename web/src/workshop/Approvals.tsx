@@ -18,7 +18,7 @@ export function Approvals({ s, onAdd }: { s: Schemas["Stock"]; onAdd?: () => voi
       title="Third-party parts the crew has approved"
       aside={
         onAdd && (
-          <Button variant="outline-primary" className="no-print" onClick={onAdd}>
+          <Button variant="outline-primary" className="d-print-none" onClick={onAdd}>
             Approve a kind
           </Button>
         )

@@ -20,7 +20,7 @@ export function Cancel({ o }: { o: Order }) {
   });
   return (
     <>
-      <Button variant="outline-danger" className="no-print" onClick={() => setOpen(true)}>
+      <Button variant="outline-danger" className="d-print-none" onClick={() => setOpen(true)}>
         Cancel it
       </Button>
       <Dialog title={`Cancel: ${o.title}`} open={open} onClose={() => setOpen(false)}>

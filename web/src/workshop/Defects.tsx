@@ -81,7 +81,7 @@ export function OpenDefects({ defects, pages }: { defects: Defect[]; pages: Read
   const choice = useChoice();
   const wanted = open.flatMap((x) => wantedDefect(x) ?? []);
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       <Sheet title={`Open defects: ${open.length}`}>
         {open.length === 0 && <Empty>None is open. Anyone who sees something raises a defect at once.</Empty>}
         <LongList

@@ -21,7 +21,7 @@ export interface DeferProps {
 
 /** Puts a defect or a task off by signature, within what the programme allows. */
 export function Defer({ open, onClose, aircraft, title, defect, task }: DeferProps) {
-  const deferIt = useDefer();
+  const defer = useDefer();
   const { person } = useSession();
   const [id, setId] = useState(newId);
   const blank = { days: "3", reason: "", pin: "" };
@@ -33,7 +33,7 @@ export function Defer({ open, onClose, aircraft, title, defect, task }: DeferPro
       return;
     }
     try {
-      await deferIt.mutateAsync({
+      await defer.mutateAsync({
         id,
         aircraft_id: aircraft,
         defect_id: defect ?? null,

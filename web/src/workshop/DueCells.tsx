@@ -36,7 +36,7 @@ export function Do({ i }: { i: DueLine }) {
     );
   if (!may("technician")) return null;
   return (
-    <div className="d-flex gap-2 flex-wrap">
+    <div className="d-flex gap-2 flex-wrap flex-lg-nowrap">
       <Link
         className="btn btn-outline-primary btn-sm text-nowrap"
         to={`/workshop/orders/new?aircraft=${i.aircraft_id}&task=${i.task_id}`}

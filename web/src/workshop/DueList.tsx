@@ -1,4 +1,5 @@
-import { Table } from "react-bootstrap";
+import { Filters } from "../parts/Filters";
+import { Table, Form } from "react-bootstrap";
 import { Explained } from "../parts/Explained";
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
@@ -51,10 +52,8 @@ function List({ d }: { d: Schemas["DueList"] }) {
     <Sheet
       title="What falls due"
       aside={
-        <div className="filters no-print mb-2">
-          <select
-            className="form-select"
-            style={{ width: 190 }}
+        <Filters className="mb-2">
+          <Form.Select
             aria-label="Parts or tasks"
             value={what}
             onChange={(e) => set({ what: e.target.value })}
@@ -62,10 +61,8 @@ function List({ d }: { d: Schemas["DueList"] }) {
             <option value="">tasks and parts</option>
             <option value="task">tasks</option>
             <option value="part">parts</option>
-          </select>
-          <select
-            className="form-select"
-            style={{ width: 230 }}
+          </Form.Select>
+          <Form.Select
             aria-label="How far to look ahead"
             value={within}
             onChange={(e) => set({ within: e.target.value })}
@@ -74,8 +71,8 @@ function List({ d }: { d: Schemas["DueList"] }) {
             <option value="60">in the next 60 days</option>
             <option value="180">in the next 180 days</option>
             <option value="all">everything</option>
-          </select>
-        </div>
+          </Form.Select>
+        </Filters>
       }
     >
       {shown.length === 0 ? (
@@ -96,9 +93,9 @@ function List({ d }: { d: Schemas["DueList"] }) {
                     <th>When</th>
                     <th>Aircraft</th>
                     <th>Task or part</th>
-                    <th className="says">Life</th>
+                    <th style={{ minWidth: "13rem" }}>Life</th>
                     <th style={{ width: 70 }}>Left</th>
-                    <th className="no-print">Do</th>
+                    <th className="d-print-none">Do</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -120,7 +117,7 @@ function List({ d }: { d: Schemas["DueList"] }) {
                         <td>
                           <Rope used={i.fraction} verdict={i.verdict} label={i.sentence} />
                         </td>
-                        <td className="no-print">
+                        <td className="d-print-none">
                           <Do i={i} />
                         </td>
                       </tr>

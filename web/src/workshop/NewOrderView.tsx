@@ -18,7 +18,7 @@ export function NewOrderView() {
           f.aircraft.length === 0 ? (
             <Empty>There is no aircraft yet.</Empty>
           ) : (
-            <div className="stack" style={{ maxWidth: 760 }}>
+            <div className="vstack gap-3" style={{ maxWidth: 760 }}>
               <SelectField
                 label="Aircraft"
                 value={chosen}

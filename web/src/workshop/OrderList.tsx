@@ -1,4 +1,4 @@
-import { Table } from "react-bootstrap";
+import { Table, Form } from "react-bootstrap";
 import { Link } from "react-router";
 import { type Schemas } from "../api/client";
 import { useAddress } from "../parts/address";
@@ -33,8 +33,8 @@ export function OrderList() {
     <Sheet
       title="Work orders"
       aside={
-        <select
-          className="form-select no-print"
+        <Form.Select
+          className="d-print-none"
           style={{ width: 190 }}
           aria-label="Which work orders"
           value={all ? "yes" : ""}
@@ -42,7 +42,7 @@ export function OrderList() {
         >
           <option value="">open ones</option>
           <option value="yes">all of them</option>
-        </select>
+        </Form.Select>
       }
     >
       <QueryView query={q} what="the work orders">

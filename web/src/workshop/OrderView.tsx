@@ -1,3 +1,4 @@
+import { columns } from "../parts/columns";
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "react-bootstrap";
 import { Link, useParams } from "react-router";
@@ -38,18 +39,18 @@ function OneOrder({ o }: { o: Order }) {
     <>
       <ViewHead title={o.title}>
         <Link
-          className="btn btn-outline-primary no-print"
+          className="btn btn-outline-primary d-print-none"
           to={`/fleet/${o.aircraft_id}?station=${o.station}`}
         >
           {o.aircraft}, {o.station_label}
         </Link>
-        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
+        <Button variant="outline-primary" className="d-print-none" onClick={() => print()}>
           Print
         </Button>
         {works && o.cause !== "event" && <Cancel o={o} />}
       </ViewHead>
-      <div className="two wide-left">
-        <div className="stack">
+      <div className="two" style={columns("minmax(0, 3fr) minmax(0, 2fr)")}>
+        <div className="vstack gap-3">
           <Sheet
             title={orderStates[o.state]}
             aside={<span className="soft">because of: {causes[o.cause]}</span>}
@@ -76,7 +77,7 @@ function OneOrder({ o }: { o: Order }) {
             </p>
           </Sheet>
         </div>
-        <div className="stack">
+        <div className="vstack gap-3">
           {works && <SignOrder o={o} />}
           {o.signed_at && (
             <Sheet title="Signed">

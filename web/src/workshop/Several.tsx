@@ -1,9 +1,10 @@
 import { useState } from "react";
-import { Button } from "react-bootstrap";
+import { Button, Form } from "react-bootstrap";
 import { counted } from "../parts/number";
 import { Problem } from "../parts/states";
 import { useCancelOrders, useOpenOrders } from "./api";
 import { openedWords, type Opened, type Wanted } from "./model";
+import { Thumb } from "../parts/Thumb";
 
 /** What is chosen in a list, while somebody chooses. */
 export interface Choice {
@@ -44,9 +45,8 @@ export function ChoiceBox({ choice, w }: { choice: Choice; w?: Wanted }) {
   if (!choice.keys || !w) return null;
   return (
     <label className="tap d-inline-flex align-items-center px-2">
-      <input
-        type="checkbox"
-        className="form-check-input m-0"
+      <Form.Check.Input
+        className="m-0"
         aria-label={`Choose ${w.name}`}
         checked={choice.keys.includes(w.key)}
         onChange={() => choice.flip(w.key)}
@@ -64,7 +64,7 @@ export function Several({ choice, wanted }: { choice: Choice; wanted: Wanted[] }
   const chosen = wanted.filter((w) => choice.keys?.includes(w.key));
   const said = openedWords(done);
   return (
-    <div className="thumb">
+    <Thumb>
       {(open.error ?? cancel.error) && <Problem error={open.error ?? cancel.error} />}
       {said.refused.map((s) => (
         <div key={s} className="judged stop" role="alert">
@@ -72,7 +72,7 @@ export function Several({ choice, wanted }: { choice: Choice; wanted: Wanted[] }
         </div>
       ))}
       {said.done && (
-        <div className="keys align-items-center" role="status">
+        <div className="keys d-flex gap-2 align-items-center" role="status">
           <span className="flex-grow-1">{said.done}</span>
           <Button
             variant="outline-primary"
@@ -84,13 +84,16 @@ export function Several({ choice, wanted }: { choice: Choice; wanted: Wanted[] }
           </Button>
         </div>
       )}
-      <div className="keys align-items-center flex-wrap several">
-        <span>{chosen.length === 0 ? "Nothing chosen yet" : `${counted(chosen.length, "line")} chosen`}</span>
+      <div className="keys d-flex gap-2 align-items-center flex-wrap">
+        <span className="flex-fill">
+          {chosen.length === 0 ? "Nothing chosen yet" : `${counted(chosen.length, "line")} chosen`}
+        </span>
         <Button className="narrow" onClick={choice.end}>
           Done
         </Button>
         <Button
           variant="outline-primary"
+          className="flex-fill"
           disabled={open.isPending || chosen.length === 0}
           onClick={() =>
             open.mutate(chosen, {
@@ -104,6 +107,6 @@ export function Several({ choice, wanted }: { choice: Choice; wanted: Wanted[] }
           {open.isPending ? "Opening…" : "Open a work order for each"}
         </Button>
       </div>
-    </div>
+    </Thumb>
   );
 }

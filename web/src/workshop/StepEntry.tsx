@@ -1,3 +1,4 @@
+import { Photos } from "../parts/Photos";
 import { useEnterSteps } from "./api";
 import { Explained } from "../parts/Explained";
 import { useQueryClient } from "@tanstack/react-query";
@@ -27,21 +28,8 @@ export function StepDone({ s }: { s: Step }) {
         {s.sentence}
         {s.at && ` ${s.by}, ${z.both(s.at)}`}
       </div>
-      <Photos ids={s.value?.photos ?? []} />
+      <Photos ids={s.value?.photos ?? []} alt={(n) => `Photo ${n} of this step`} />
     </>
-  );
-}
-
-function Photos({ ids }: { ids: string[] }) {
-  if (ids.length === 0) return null;
-  return (
-    <div className="photos d-flex flex-wrap gap-2 my-1">
-      {ids.map((p, i) => (
-        <a key={p} href={`/api/v1/photos/${p}`} target="_blank" rel="noreferrer">
-          <img src={`/api/v1/photos/${p}`} alt={`Photo ${i + 1} of this step`} />
-        </a>
-      ))}
-    </div>
   );
 }
 

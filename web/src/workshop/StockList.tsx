@@ -28,12 +28,12 @@ export function StockList() {
   return (
     <QueryView query={q} what="the stock">
       {(s) => (
-        <div className="stack">
+        <div className="vstack gap-3">
           <Sheet
             title="Stock and reorder"
             aside={
               may("technician") && (
-                <div className="d-flex gap-2 flex-wrap no-print">
+                <div className="d-flex gap-2 flex-wrap d-print-none">
                   <Button variant="outline-primary" onClick={() => setAdding(true)}>
                     Put a part on the shelf
                   </Button>
@@ -67,7 +67,7 @@ export function StockList() {
                           <th className="num">Delivery</th>
                           <th>Order</th>
                           <th className="num">Price</th>
-                          <th className="no-print">Change</th>
+                          <th className="d-print-none">Change</th>
                         </tr>
                       </thead>
                       <tbody>
@@ -99,7 +99,7 @@ export function StockList() {
                             <td className="num">
                               {l.price_cents == null ? "" : (l.price_cents / 100).toFixed(2)}
                             </td>
-                            <td className="no-print">
+                            <td className="d-print-none">
                               {may("technician") && (
                                 <Button size="sm" variant="outline-primary" onClick={() => setEdit(l)}>
                                   Change

@@ -22,11 +22,11 @@ export function WorkshopView() {
     <>
       <ViewHead title="Workshop">
         {may("technician") && (
-          <Link className="btn btn-primary no-print" to="/workshop/orders/new">
+          <Link className="btn btn-primary d-print-none" to="/workshop/orders/new">
             Open a work order
           </Link>
         )}
-        <Button variant="outline-primary" className="no-print" onClick={() => print()}>
+        <Button variant="outline-primary" className="d-print-none" onClick={() => print()}>
           Print
         </Button>
       </ViewHead>

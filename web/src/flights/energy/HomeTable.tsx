@@ -7,13 +7,13 @@ export function HomeTable({ home }: { home: CallOut[] }) {
   if (home.length === 0) return null;
   return (
     <dl
-      className="facts d-flex flex-wrap gap-4 mb-2"
+      className="d-flex flex-wrap gap-4 mb-2"
       aria-label="What the packs must show to come home, by distance"
     >
       {home.map((c) => (
         <div key={c.distance_m} className="d-flex gap-2">
-          <dt>{u.show("length", c.distance_m)}</dt>
-          <dd className="fig">{callOutWords(c)}</dd>
+          <dt className="fw-normal soft">{u.show("length", c.distance_m)}</dt>
+          <dd className="fig m-0 fw-semibold">{callOutWords(c)}</dd>
         </div>
       ))}
     </dl>

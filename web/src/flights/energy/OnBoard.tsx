@@ -36,7 +36,7 @@ export function OnBoard({ onMore }: OnBoardProps) {
     );
   };
   return (
-    <div className="two tight">
+    <div className="row row-cols-2 gx-3">
       {field("payload_kg", "Payload today")}
       {field("attached_kg", "Attached beside it")}
     </div>

@@ -36,7 +36,7 @@ export function Weigh({ aircraft, weighed, may }: WeighProps) {
         <p className="soft mb-1">Nothing of it was weighed: the masses are those of the type&rsquo;s file.</p>
       )}
       {may && (
-        <Button variant="outline-primary" className="no-print" onClick={() => setOpen(true)}>
+        <Button variant="outline-primary" className="d-print-none" onClick={() => setOpen(true)}>
           Weighed
         </Button>
       )}

@@ -52,7 +52,7 @@ export function Findings({ g, settled }: Pick<GateProps, "g" | "settled">) {
         ))}
         <GateEnergy e={o.energy} />
         <details className="mt-2">
-          <summary>Held and found in order: {o.checked.length}</summary>
+          <summary className="tap py-2">Held and found in order: {o.checked.length}</summary>
           <p className="soft mb-0">{o.checked.map((r) => heldWords[r]).join(", ") || "nothing yet"}.</p>
         </details>
         <Notices notices={o.notices} />

@@ -8,6 +8,7 @@ import type { GateProps } from "./GateView";
 import { atHand, gateBack } from "./Findings";
 import { byLifter } from "./model";
 import { releaseForm, type Signing } from "./useSign";
+import { Thumb } from "../../parts/Thumb";
 
 /** At the foot: the verdict, and the one thing to do next; the signature when nothing stops the flight. */
 export function GateBar({ g, s, pilot }: Pick<GateProps, "g"> & { s: Signing; pilot: boolean }) {
@@ -17,13 +18,13 @@ export function GateBar({ g, s, pilot }: Pick<GateProps, "g"> & { s: Signing; pi
   const act = first?.remedy && atHand[first.remedy.kind];
   const to = first?.remedy && remedyPath(first.remedy, g.aircraft.id);
   return (
-    <div className="thumb gate-bar">
+    <Thumb>
       {s.sentence && (
         <div className="judged stop" role="alert">
           {s.sentence}
         </div>
       )}
-      <div className="keys align-items-center">
+      <div className="d-flex gap-2 align-items-center">
         <span className="flex-grow-1">
           <VerdictMark verdict={o.verdict} />{" "}
           <span className="soft">
@@ -54,6 +55,6 @@ export function GateBar({ g, s, pilot }: Pick<GateProps, "g"> & { s: Signing; pi
           </Link>
         )}
       </div>
-    </div>
+    </Thumb>
   );
 }

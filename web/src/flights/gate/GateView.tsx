@@ -1,3 +1,4 @@
+import { columns } from "../../parts/columns";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useMay, useSession } from "../../parts/session";
@@ -79,9 +80,9 @@ function Gate(props: GateProps) {
   return (
     <>
       {head}
-      <div className="two wide-right">
+      <div className="two" style={columns("minmax(0, 2fr) minmax(0, 3fr)")}>
         <Inputs {...props} />
-        <div className="stack">
+        <div className="vstack gap-3">
           <Findings {...props} />
           {may("pilot") && <Sign {...props} s={signing} />}
           <p className="soft">{session.caution}</p>

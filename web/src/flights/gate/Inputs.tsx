@@ -29,7 +29,7 @@ export function Inputs({ g, kept, change, wrong }: GateProps) {
     change({ job: id || null, ...(job ? { purpose: job.aim.slice(0, 120) } : {}) });
   };
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       <div id="gate-job">
         <Sheet title="Job" aside={jobOf(kept) && <Link to={`/jobs/${kept.job}`}>Open the job</Link>}>
           <SelectField

@@ -1,3 +1,4 @@
+import { Notice } from "../../parts/Notice";
 import { useEffect, useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
@@ -17,6 +18,7 @@ import { serverNow, useNow, useZone } from "../../parts/time";
 import { useTakeOff, useWithdrawRelease } from "./api";
 import { Findings } from "./Findings";
 import { lapse } from "./model";
+import { Thumb } from "../../parts/Thumb";
 
 interface Props {
   g: Schemas["GateAnswer"];
@@ -77,23 +79,27 @@ export function Released({ g, r, mine }: Props) {
         </Link>
       )}
       {mine && (!flight || gone !== undefined) && (
-        <div className="thumb">
+        <Thumb>
           {end.state === "soon" && (
-            <p className="alert alert-light py-1 fw-semibold" role="status">
-              The release lapses in {counted(end.minutes, "minute")}. Then the wind is measured again, and the
-              gate asked and signed anew.
-            </p>
+            <Notice role="status" className="py-1 fw-semibold">
+              <div>
+                The release lapses in {counted(end.minutes, "minute")}. Then the wind is measured again, and
+                the gate asked and signed anew.
+              </div>
+            </Notice>
           )}
           {over && (
-            <p className="alert alert-light py-1 fw-semibold" role="alert">
-              The release no longer holds. Withdraw it and ask the gate again.
-            </p>
+            <Notice role="alert" className="py-1 fw-semibold">
+              <div>The release no longer holds. Withdraw it and ask the gate again.</div>
+            </Notice>
           )}
           {!up && !over && (
-            <p className="alert alert-light py-1 fw-semibold" role="status">
-              No network: the gate cannot be asked once more at take-off. Lift off only if nothing has
-              changed.
-            </p>
+            <Notice role="status" className="py-1 fw-semibold">
+              <div>
+                No network: the gate cannot be asked once more at take-off. Lift off only if nothing has
+                changed.
+              </div>
+            </Notice>
           )}
           <Button
             className="btn-land"
@@ -110,7 +116,7 @@ export function Released({ g, r, mine }: Props) {
           <Button variant="outline-primary" disabled={gone !== undefined} onClick={() => withdraw.mutate()}>
             {withdraw.isPending ? "Withdrawing…" : "Withdraw the release"}
           </Button>
-        </div>
+        </Thumb>
       )}
     </>
   );

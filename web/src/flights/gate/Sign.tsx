@@ -1,3 +1,4 @@
+import { Notice } from "../../parts/Notice";
 import { useSession } from "../../parts/session";
 import { TextField } from "../../parts/Field";
 import { VerdictMark, words } from "../../parts/Flag";
@@ -33,11 +34,13 @@ export function Sign({ g, kept, change, s }: Props) {
           maxLength={120}
         />
         {g.output.first_leg && <p className="fs-1 fw-semibold lh-sm">{g.output.first_leg}</p>}
-        <ul className="alert alert-light ps-4 mb-3">
-          {g.output.cautions.map((c) => (
-            <li key={c}>{c}</li>
-          ))}
-        </ul>
+        <Notice className="mb-3">
+          <ul className="ps-2">
+            {g.output.cautions.map((c) => (
+              <li key={c}>{c}</li>
+            ))}
+          </ul>
+        </Notice>
         {s.stopped ? (
           <p className="mb-0">
             <VerdictMark verdict="stop" /> It cannot be released. Do what the findings say; the gate looks

@@ -34,7 +34,7 @@ export function WindFields({ value, onChange, wrong, before }: Props) {
           </Button>
         </Notice>
       )}
-      <div className="two tight">
+      <div className="row row-cols-2 gx-3">
         <NumberField
           label="Steady wind"
           unit={u.label("speed")}

@@ -17,7 +17,7 @@ interface Props {
 export function ListEdit({ entry, list, onChange }: Props) {
   const [at, setAt] = useState<Place>();
   return (
-    <div className="stack">
+    <div className="vstack gap-3">
       {list.sections.map((s, section) => (
         <Sheet
           key={section}

@@ -15,6 +15,7 @@ import { Compare } from "./Compare";
 import { ListEdit } from "./ListEdit";
 import { changes, nextVersion, type List } from "./model";
 import { TryOut } from "./TryOut";
+import { Thumb } from "../../parts/Thumb";
 
 /** The checklist of a type: read, edited as a draft, tried out, compared, and kept as a new version. */
 export function ListView() {
@@ -110,9 +111,9 @@ function Draft({ entry, versions, list }: OneProps & { list: List }) {
       {tab === "try" && <TryOut type={entry.profile.key} list={draft} />}
       {tab === "compare" && <Compare type={entry.profile.key} versions={versions} draft={draft} />}
       {differs && (
-        <div className="thumb">
+        <Thumb>
           {keep.error && <Problem error={keep.error} />}
-          <div className="keys">
+          <div className="keys d-flex gap-2">
             <Button variant="outline-primary" className="btn-big" onClick={undo}>
               Undo
             </Button>
@@ -131,7 +132,7 @@ function Draft({ entry, versions, list }: OneProps & { list: List }) {
               Keep it as version {versions[0]!.version + 1}
             </Button>
           </div>
-        </div>
+        </Thumb>
       )}
     </>
   );
