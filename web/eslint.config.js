@@ -27,6 +27,10 @@ const ownWrite = {
   selector: "CallExpression[callee.object.name='api'][callee.property.name=/^(POST|PUT|DELETE)$/]",
   message: "A view writes by a mutation of its feature's api.ts (useWrite).",
 };
+const ownNumber = {
+  selector: "ImportSpecifier[imported.name=/^parse(InRange|Number)$/]",
+  message: "A view reads numbers by a schema of its model (typedNumber, typedQuantity, typedWhole).",
+};
 // What React-Bootstrap has is taken from there; an address that looks like a key stays a link.
 const has =
   "btn|alert|form-[a-z]+|list-group|list-group-item|progress|progress-bar|modal-[a-z]+|invalid-feedback|table";
@@ -74,7 +78,7 @@ export default tseslint.config(
   },
   {
     files: ["src/**/*.tsx"],
-    rules: { "no-restricted-syntax": ["error", ownCache, ownWrite, ...bare] },
+    rules: { "no-restricted-syntax": ["error", ownCache, ownWrite, ownNumber, ...bare] },
   },
   {
     // A view fits on a page or two; what is larger is several things.

@@ -1,3 +1,6 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { shownQuantity } from "../parts/typed";
+import { authorisationForm } from "./model";
 import { useAskAuthorisation } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -5,9 +8,8 @@ import { newId, type Schemas } from "../api/client";
 import { MomentField } from "../parts/DateField";
 import { NumberField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
-import { instant, useZone } from "../parts/time";
+import { useZone } from "../parts/time";
 import { useUnits } from "../parts/units";
 
 type Airspace = Schemas["Airspace"];
@@ -55,30 +57,19 @@ export function Wanted({
   const u = useUnits();
   const [id] = useState(newId);
   const asks = a.desk && zone.source === "desk";
-  const f = useDraftForm(`authorisation-${zone.id}`, {
-    ceiling_m: String(Math.round(u.value("length", 100))),
-    from: z.local(a.from),
-    to: z.local(new Date(Date.parse(a.from) + 4 * 3_600_000).toISOString()),
-    number: "",
-  });
+  const f = useDraftForm(
+    `authorisation-${zone.id}`,
+    {
+      ceiling_m: shownQuantity(u, "length", 100, 0),
+      from: z.local(a.from),
+      to: z.local(new Date(Date.parse(a.from) + 4 * 3_600_000).toISOString()),
+      number: "",
+    },
+    [],
+    zodResolver(authorisationForm(u, z.zone)),
+  );
   const send = f.submit(async (v) => {
-    const from = instant(v.from, z.zone);
-    const to = instant(v.to, z.zone);
-    const n = parseInRange(v.ceiling_m, u.value("length", 1), u.value("length", 3000), u.label("length"));
-    if (!n.ok) return f.setError("ceiling_m", { message: n.empty ? "Enter the height." : n.sentence });
-    if (!from) return f.setError("from", { message: "Enter date and time." });
-    if (!to) return f.setError("to", { message: "Enter date and time." });
-    await askAuthorisation.mutateAsync({
-      id,
-      body: {
-        site_id: site,
-        zone_id: zone.id,
-        number: v.number,
-        ceiling_m: u.toBase("length", n.value),
-        from,
-        to,
-      },
-    });
+    await askAuthorisation.mutateAsync({ id, body: { ...v, site_id: site, zone_id: zone.id } });
     onDone();
   });
   return (

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import { besides, levels, type Zone } from "./model";
+import type { Units } from "../parts/units";
+import { authorisationForm, besides, levels, type Zone } from "./model";
 
 const show = (_: "length", m: number) => `${m} m`;
 const zone = (z: Partial<Zone>) =>
@@ -23,5 +24,30 @@ describe("zones", () => {
       findings: [{ sentence: "in it" }, { sentence: "looked up long ago" }],
     } as Pick<Schemas["Airspace"], "findings" | "zones">;
     expect(besides(a).map((f) => f.sentence)).toEqual(["looked up long ago"]);
+  });
+});
+
+describe("an authorisation as it is typed", () => {
+  const feet = {
+    value: (_: string, v: number) => v / 0.3048,
+    toBase: (_: string, v: number) => v * 0.3048,
+    label: () => "ft",
+  } as unknown as Units;
+  const form = authorisationForm(feet, "America/Los_Angeles");
+  const typed = { ceiling_m: "400", from: "2026-06-10 08:00", to: "2026-06-10 12:00", number: "" };
+  it("is kept in metres and in world time", () => {
+    const v = form.parse(typed);
+    expect(v.ceiling_m).toBeCloseTo(121.92, 9);
+    expect(v).toMatchObject({ from: "2026-06-10T15:00:00.000Z", to: "2026-06-10T19:00:00.000Z" });
+  });
+  it("says what is missing at its field", () => {
+    const at = (t: Partial<typeof typed>) =>
+      form.safeParse({ ...typed, ...t }).error?.issues.map((i) => [i.path[0], i.message]);
+    expect(at({ ceiling_m: "" })).toEqual([["ceiling_m", "Enter the height."]]);
+    expect(at({ ceiling_m: "3" })?.[0]?.[0]).toBe("ceiling_m");
+    expect(at({ from: "tomorrow", to: "" })).toEqual([
+      ["from", "Enter date and time."],
+      ["to", "Enter date and time."],
+    ]);
   });
 });

@@ -1,3 +1,6 @@
+import { z } from "zod";
+import { typedMoment, typedQuantity } from "../parts/typed";
+import type { Units } from "../parts/units";
 import type { Schemas } from "../api/client";
 
 export type Zone = Schemas["ZoneSeen"];
@@ -21,3 +24,12 @@ export function levels(
 /** What is found besides the zones themselves: those say it at their own place. */
 export const besides = (a: Pick<Schemas["Airspace"], "findings" | "zones">) =>
   a.findings.filter((f) => !a.zones.some((x) => x.sentence === f.sentence));
+
+/** What is asked of the airspace desk, or was granted otherwise, as it is typed. */
+export const authorisationForm = (u: Units, zone: string) =>
+  z.object({
+    ceiling_m: typedQuantity(u, "length", 1, 3000, "Enter the height.").transform((v) => v ?? 0),
+    from: typedMoment(zone),
+    to: typedMoment(zone),
+    number: z.string(),
+  });

@@ -1,10 +1,10 @@
+import { typedNumber } from "../parts/typed";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { CellBars } from "../drawings/CellBars";
 import { CellsField } from "../parts/CellsField";
 import { readCells } from "../parts/cells";
 import { AreaField, CheckField, NumberField, SelectField, TextField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
 import { PinPad } from "../parts/PinPad";
 import { Piece } from "./Piece";
 
@@ -13,7 +13,7 @@ export function FormPieces() {
   const [n, setN] = useState("12,5");
   const [pin, setPin] = useState("");
   const [cells, setCells] = useState(["4,19", "4.20", "4195"]);
-  const p = parseInRange(n, 0, 60, "m/s");
+  const p = typedNumber(0, 60, "m/s").safeParse(n);
   const c = readCells(cells);
   return (
     <>
@@ -37,10 +37,10 @@ export function FormPieces() {
           value={n}
           onChange={(e) => setN(e.target.value)}
           hint="0 to 60; point or comma"
-          wrong={p.ok || p.empty ? undefined : p.sentence}
+          wrong={p.error?.issues[0]?.message}
         />
         <p className="soft" id="parsed">
-          Read as: {p.ok ? p.value : p.empty ? "nothing" : "not usable"}
+          Read as: {p.success ? (p.data ?? "nothing") : "not usable"}
         </p>
         <TextField label="Text" placeholder="empty" />
         <TextField label="Text with a fault" defaultValue="D1" wrong="Another pack has this label." />

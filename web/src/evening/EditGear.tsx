@@ -1,3 +1,5 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { gearForm } from "./model";
 import { useSaveGear } from "./api";
 import { useFleet } from "../api/queries";
 import { useState } from "react";
@@ -6,7 +8,6 @@ import { newId, type Schemas } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
 
 type Gear = Schemas["Gear"];
@@ -27,29 +28,23 @@ export const gearKinds: Record<Gear["kind"], string> = {
 export function EditGear({ g, onClose }: { g?: Gear; onClose: () => void }) {
   const saveGear = useSaveGear();
   const [id] = useState(() => g?.id ?? newId());
-  const f = useDraftForm(`gear-${g?.id ?? "new"}`, {
-    name: g?.name ?? "",
-    kind: g?.kind ?? ("controller" as Gear["kind"]),
-    minimum: String(g?.minimum ?? 80),
-    active: g?.active ?? true,
-    aircraft: g?.aircraft_id ?? "",
-  });
+  const f = useDraftForm(
+    `gear-${g?.id ?? "new"}`,
+    {
+      name: g?.name ?? "",
+      kind: g?.kind ?? "controller",
+      minimum: String(g?.minimum ?? 80),
+      active: g?.active ?? true,
+      aircraft: g?.aircraft_id ?? "",
+    },
+    [],
+    zodResolver(gearForm),
+    (field) => (field === "aircraft_id" ? "aircraft" : field),
+  );
   const fleet = useFleet();
   const send = f.submit(async (v) => {
-    const min = parseInRange(v.minimum, 1, 100, "%");
-    if (!min.ok) {
-      f.setError("minimum", { message: min.empty ? "Enter 1 to 100 %." : min.sentence });
-      return;
-    }
-    await saveGear.mutateAsync({
-      id,
-      name: v.name,
-      kind: v.kind,
-      minimum: min.value,
-      active: v.active,
-      aircraft_id: v.aircraft || null,
-      version: g?.version ?? 0,
-    });
+    const { aircraft, ...rest } = v;
+    await saveGear.mutateAsync({ ...rest, id, aircraft_id: aircraft || null, version: g?.version ?? 0 });
     onClose();
   });
   return (

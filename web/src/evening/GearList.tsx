@@ -1,3 +1,5 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { levelForm } from "./model";
 import { Rows } from "../parts/Rows";
 import { useCheckGear } from "./api";
 import { Explained } from "../parts/Explained";
@@ -9,7 +11,6 @@ import { Dialog } from "../parts/Dialog";
 import { NumberField } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Empty, Problem } from "../parts/states";
 import { useAge } from "../parts/time";
@@ -82,14 +83,9 @@ export function GearList({ e }: { e: Schemas["Evening"] }) {
 
 function ReadGear({ g, onClose }: { g: Gear; onClose: () => void }) {
   const checkGear = useCheckGear();
-  const f = useDraftForm(`gear-level-${g.id}`, { level: "" });
+  const f = useDraftForm(`gear-level-${g.id}`, { level: "" }, [], zodResolver(levelForm));
   const send = f.submit(async (v) => {
-    const level = parseInRange(v.level, 0, 100, "%");
-    if (!level.ok) {
-      f.setError("level", { message: level.empty ? "Enter the level it shows." : level.sentence });
-      return;
-    }
-    await checkGear.mutateAsync({ id: g.id, body: { level: level.value } });
+    await checkGear.mutateAsync({ id: g.id, body: v });
     onClose();
   });
   return (

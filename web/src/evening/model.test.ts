@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import type { Press } from "../outbox/model";
-import { doneBefore, withTicks } from "./model";
+import { doneBefore, gearForm, levelForm, withTicks } from "./model";
 
 type Evening = Schemas["Evening"];
 const at = "2026-06-10T19:00:00.000Z";
@@ -49,4 +49,18 @@ it("lists what was done and stands on no list any more", () => {
     tick("gear:g1", ""),
   ]);
   expect(doneBefore(e).map((d) => d.words)).toEqual(["D3 charged", "D4 brought down"]);
+});
+
+describe("gear as it is typed", () => {
+  const gear = { name: "Tablet 2", kind: "tablet" as const, minimum: "80", active: true, aircraft: "" };
+  it("leaves the base with 1 to 100 %", () => {
+    for (const minimum of ["1", "100"]) expect(gearForm.parse({ ...gear, minimum }).minimum).toBe(+minimum);
+    for (const minimum of ["0", "101", "", "full"])
+      expect(gearForm.safeParse({ ...gear, minimum }).success, minimum).toBe(false);
+  });
+  it("shows a level of 0 to 100 %, and an empty box is no level", () => {
+    expect(levelForm.parse({ level: "0" }).level).toBe(0);
+    for (const level of ["", "-1", "100.1"])
+      expect(levelForm.safeParse({ level }).success, level).toBe(false);
+  });
 });

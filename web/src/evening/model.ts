@@ -1,3 +1,5 @@
+import { z } from "zod";
+import { typedNumber } from "../parts/typed";
 import type { Schemas } from "../api/client";
 import type { Press } from "../outbox/model";
 
@@ -45,3 +47,17 @@ export function doneBefore(e: Evening): { item: string; words: string; by: strin
       : [];
   });
 }
+
+/** A piece of gear, as it is typed. */
+export const gearForm = z.object({
+  name: z.string(),
+  kind: z.custom<Schemas["Gear"]["kind"]>((v) => typeof v === "string"),
+  minimum: typedNumber(1, 100, "%", "Enter 1 to 100 %.").transform((v) => v ?? 0),
+  active: z.boolean(),
+  aircraft: z.string(),
+});
+
+/** The level that a piece of gear shows, as it is typed. */
+export const levelForm = z.object({
+  level: typedNumber(0, 100, "%", "Enter the level it shows.").transform((v) => v ?? 0),
+});

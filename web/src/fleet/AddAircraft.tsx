@@ -1,3 +1,4 @@
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useAddAircraft } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -8,7 +9,8 @@ import { CheckField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
-import { MassFields, readMass } from "./MassFields";
+import { MassFields } from "./MassFields";
+import { newAircraft } from "./model";
 
 interface Props {
   open: boolean;
@@ -19,28 +21,25 @@ interface Props {
 export function AddAircraft({ open, onClose, types }: Props) {
   const addAircraft = useAddAircraft();
   const [id, setId] = useState(newId); // kept over repeated tries, so that a double submit adds one aircraft
-  const f = useDraftForm("add-aircraft", {
-    type_key: types[0]?.profile.key ?? "",
-    name: "",
-    serial: "",
-    registration: "",
-    registration_expires: "",
-    fit_new_parts: true,
-    mass: "",
-    weighed_on: "",
-  });
   const u = useUnits();
+  const f = useDraftForm(
+    "add-aircraft",
+    {
+      type_key: types[0]?.profile.key ?? "",
+      name: "",
+      serial: "",
+      registration: "",
+      registration_expires: "",
+      fit_new_parts: true,
+      mass: "",
+      weighed_on: "",
+    },
+    [],
+    zodResolver(newAircraft(u)),
+    (field) => (field === "mass_kg" ? "mass" : field),
+  );
   const send = f.submit(async (v) => {
-    const { mass: typed, ...rest } = v;
-    const mass = readMass(typed, u);
-    if (!mass.ok) return f.setError("mass", { message: mass.sentence });
-    await addAircraft.mutateAsync({
-      ...rest,
-      id,
-      registration_expires: v.registration_expires || null,
-      mass_kg: mass.kg,
-      weighed_on: v.weighed_on || null,
-    });
+    await addAircraft.mutateAsync({ ...v, id });
     f.reset({
       ...f.formState.defaultValues,
       name: "",

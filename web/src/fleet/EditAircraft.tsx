@@ -1,3 +1,4 @@
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useUpdateAircraft } from "./api";
 import { Button } from "react-bootstrap";
 import { type Schemas } from "../api/client";
@@ -7,33 +8,28 @@ import { CheckField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
-import { MassFields, readMass, shownMass } from "./MassFields";
+import { MassFields } from "./MassFields";
+import { changedAircraft, shownMass } from "./model";
 
 export function EditAircraft({ a, onClose }: { a: Schemas["Aircraft"]; onClose: () => void }) {
   const updateAircraft = useUpdateAircraft();
   const u = useUnits();
-  const f = useDraftForm(`edit-aircraft-${a.id}-${a.version}`, {
-    name: a.name,
-    registration: a.registration,
-    registration_expires: a.registration_expires ?? "",
-    active: a.active,
-    mass: shownMass(a.mass_kg, u),
-    weighed_on: a.weighed_on ?? "",
-  });
+  const f = useDraftForm(
+    `edit-aircraft-${a.id}-${a.version}`,
+    {
+      name: a.name,
+      registration: a.registration,
+      registration_expires: a.registration_expires ?? "",
+      active: a.active,
+      mass: shownMass(a.mass_kg, u),
+      weighed_on: a.weighed_on ?? "",
+    },
+    [],
+    zodResolver(changedAircraft(u, a.mass_kg)),
+    (field) => (field === "mass_kg" ? "mass" : field),
+  );
   const send = f.submit(async (v) => {
-    const { mass: typed, ...rest } = v;
-    const mass = readMass(typed, u, a.mass_kg);
-    if (!mass.ok) return f.setError("mass", { message: mass.sentence });
-    await updateAircraft.mutateAsync({
-      id: a.id,
-      body: {
-        ...rest,
-        version: a.version,
-        registration_expires: v.registration_expires || null,
-        mass_kg: mass.kg,
-        weighed_on: v.weighed_on || null,
-      },
-    });
+    await updateAircraft.mutateAsync({ id: a.id, body: { ...v, version: a.version } });
     onClose();
   });
   return (

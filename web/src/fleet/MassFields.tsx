@@ -1,8 +1,6 @@
 import { DateField } from "../parts/DateField";
 import { NumberField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
-import { shownQuantity } from "../parts/typed";
-import { useUnits, type Units } from "../parts/units";
+import { useUnits } from "../parts/units";
 
 interface Form {
   register: (name: "mass" | "weighed_on") => object;
@@ -24,19 +22,4 @@ export function MassFields({ f }: { f: Form }) {
       <DateField label="Weighed on" {...f.register("weighed_on")} wrong={f.wrong("weighed_on")} />
     </div>
   );
-}
-
-/** A mass as its box shows it. */
-export const shownMass = (kg: number | null | undefined, u: Units) => shownQuantity(u, "mass", kg, 2);
-
-/** Reads a typed mass; empty is not known, and what nobody touched stays what it was. */
-export function readMass(
-  text: string,
-  u: Units,
-  was?: number | null,
-): { ok: true; kg: number | null } | { ok: false; sentence: string } {
-  if (was != null && text === shownMass(was, u)) return { ok: true, kg: was };
-  const p = parseInRange(text, u.value("mass", 0.05), u.value("mass", 1000), u.label("mass"));
-  if (p.ok) return { ok: true, kg: u.toBase("mass", p.value) };
-  return p.empty ? { ok: true, kg: null } : { ok: false, sentence: p.sentence };
 }

@@ -1,3 +1,5 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { correctionForm } from "./logform";
 import { useCorrectFlight } from "./api";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -8,7 +10,6 @@ import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { PinPad } from "../parts/PinPad";
 import { Problem } from "../parts/states";
 import { useUnits } from "../parts/units";
@@ -21,47 +22,13 @@ export function CorrectFlight({ f, onClose }: { f: Schemas["Flight"]; onClose: (
   const { person } = useSession();
   const [id] = useState(newId);
   const tank = (f.type.profile.tank_l ?? 0) > 0;
-  const form = useDraftForm(
-    `correct-${f.id}`,
-    {
-      minutes: String(Math.floor(f.seconds / 60)),
-      seconds: String(f.seconds % 60),
-      landings: String(f.landings),
-      litres: String(u.value("volume", f.litres)),
-      reason: "",
-      pin: "",
-    },
-    ["pin"],
-  );
+  const [correction] = useState(() => correctionForm(f, u));
+  const form = useDraftForm(`correct-${f.id}`, correction.shown, ["pin"], zodResolver(correction.schema));
   const send = form.submit(async (v) => {
-    let bad = false;
-    const whole = (name: "minutes" | "seconds" | "landings", min: number, max: number) => {
-      const p = parseInRange(v[name], min, max, "");
-      if (p.ok && Number.isInteger(p.value)) return p.value;
-      form.setError(name, { message: `Enter a whole number from ${min} to ${max}.` });
-      bad = true;
-      return 0;
-    };
-    const minutes = whole("minutes", 0, 1439);
-    const seconds = whole("seconds", 0, 59);
-    const landings = whole("landings", 1, 50);
-    const litres = parseInRange(v.litres, 0, u.value("volume", 100000), u.label("volume"));
-    if (tank && !litres.ok) {
-      form.setError("litres", { message: litres.empty ? "Enter what was sprayed." : litres.sentence });
-      bad = true;
-    }
-    if (bad) return;
     try {
       const fresh = await correctFlight.mutateAsync({
         id: f.id,
-        body: {
-          id,
-          seconds: minutes * 60 + seconds,
-          landings,
-          litres: tank && litres.ok ? u.toBase("volume", litres.value) : 0,
-          reason: v.reason,
-          pin: v.pin,
-        },
+        body: { id, ...v },
       });
       qc.setQueryData(keys.flight(f.id), fresh);
       onClose();

@@ -1,3 +1,4 @@
+import { readOutputs } from "./logform";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Link } from "react-router";
@@ -5,7 +6,6 @@ import { useAbout } from "../outbox/hooks";
 import { CellsField } from "../parts/CellsField";
 import { Fold } from "../parts/Fold";
 import { VerdictMark } from "../parts/Flag";
-import { parseInRange } from "../parts/number";
 import { useFlightPress } from "./api";
 import type { Flight } from "./model";
 
@@ -16,15 +16,9 @@ export function Hover({ f }: { f: Flight }) {
   const press = useFlightPress(f.id);
   const waits = useAbout(f.id).waiting.some((p) => p.kind === "fly.hover");
   const judge = () => {
-    const outputs = Array.from({ length: f.type.motors }, (_, i) => parseInRange(set[i] ?? "", 0, 100, "%"));
-    const bad = outputs.findIndex((p) => !p.ok);
-    if (bad >= 0) {
-      const p = outputs[bad]!;
-      setWrong(`Motor ${bad + 1}: ${p.ok || p.empty ? "enter its output." : p.sentence}`);
-      return;
-    }
-    setWrong("");
-    press("fly.hover", { outputs: outputs.map((p) => (p.ok ? p.value : 0)) });
+    const r = readOutputs(set, f.type.motors);
+    setWrong("wrong" in r ? r.wrong : "");
+    if ("outputs" in r) press("fly.hover", r);
   };
   return (
     <Fold className="hover" summary="First minute: hover and read the motors">

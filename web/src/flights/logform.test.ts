@@ -1,7 +1,7 @@
 import { expect, it } from "vitest";
 import { rememberUnits } from "../parts/number";
 import type { Units } from "../parts/units";
-import { alikeAll, blankLog, logForm, type LogTyped } from "./logform";
+import { alikeAll, blankLog, correctionForm, logForm, type LogTyped, readOutputs } from "./logform";
 import type { Flight } from "./model";
 
 const metric: Units = {
@@ -96,4 +96,28 @@ it("takes motors that feel alike as warm as the first, and leaves what was enter
   expect(alikeAll(["35"], 3)).toEqual(["35", "35", "35"]);
   expect(alikeAll(["35", "", " ", "61"], 4)).toEqual(["35", "35", "35", "61"]);
   expect(alikeAll([], 2)).toEqual(["", ""]);
+});
+
+it("corrects a flight without touching the litres that nobody typed", () => {
+  const f = { ...flight(30), seconds: 754, landings: 1, litres: 27.123 } as Flight;
+  const { shown, schema } = correctionForm(f, us);
+  expect(shown).toMatchObject({ minutes: "12", seconds: "34", litres: "7.17" });
+  expect(schema.parse({ ...shown, minutes: "13" })).toMatchObject({ seconds: 814, litres: 27.123 });
+  expect(schema.parse({ ...shown, litres: "10" }).litres).toBeCloseTo(37.854, 3);
+  expect(schema.safeParse({ ...shown, litres: "" }).error?.issues[0]?.message).toBe(
+    "Enter what was sprayed.",
+  );
+});
+
+it("says each fault of a correction at its field, and asks for no litres without a tank", () => {
+  const f = { ...flight(), seconds: 754, landings: 1, litres: 0 } as Flight;
+  const { shown, schema } = correctionForm(f, metric);
+  const r = schema.safeParse({ ...shown, minutes: "1440", seconds: "60", landings: "0", litres: "x" });
+  expect(r.error?.issues.map((i) => i.path[0])).toEqual(["minutes", "seconds", "landings"]);
+});
+
+it("reads the outputs of all motors, or names the first that cannot be", () => {
+  expect(readOutputs(["0", "100"], 2)).toEqual({ outputs: [0, 100] });
+  expect(readOutputs(["48"], 2)).toEqual({ wrong: "Motor 2: enter its output." });
+  expect(readOutputs(["48", "101"], 2)).toEqual({ wrong: "Motor 2: Enter 0 to 100 %." });
 });

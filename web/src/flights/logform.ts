@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { Schemas } from "../api/client";
 import { readCells } from "../parts/cells";
-import { typedNumber, typedWhole } from "../parts/typed";
+import { keeping, shownQuantity, typedNumber, typedQuantity, typedWhole, untouched } from "../parts/typed";
 import type { Units } from "../parts/units";
 import type { Flight } from "./model";
 
@@ -98,3 +98,46 @@ export function logForm(f: Flight, u: Units) {
 /** Every motor that was not entered by itself, as warm as the first: felt one after the other, and alike. */
 export const alikeAll = (typed: string[], n: number): string[] =>
   Array.from({ length: n }, (_, i) => typed[i]?.trim() || (typed[0] ?? ""));
+
+/** A logged flight put right, as it is typed; litres that nobody touched stay to the last drop. */
+export function correctionForm(f: Pick<Flight, "seconds" | "landings" | "litres" | "type">, u: Units) {
+  const sprays = (f.type.profile.tank_l ?? 0) > 0;
+  const whole = (min: number, max: number) =>
+    typedWhole(min, max, `Enter a whole number from ${min} to ${max}.`);
+  const shown = {
+    minutes: String(Math.floor(f.seconds / 60)),
+    seconds: String(f.seconds % 60),
+    landings: String(f.landings),
+    litres: shownQuantity(u, "volume", f.litres, 2),
+    reason: "",
+    pin: "",
+  };
+  const schema = z
+    .object({
+      minutes: whole(0, 1439),
+      seconds: whole(0, 59),
+      landings: whole(1, 50),
+      litres: sprays
+        ? typedQuantity(u, "volume", 0, 100_000, "Enter what was sprayed.").transform((v) => v ?? 0)
+        : z.string().transform(() => 0),
+      reason: z.string(),
+      pin: z.string(),
+    })
+    .transform(({ minutes, ...v }) => ({ ...v, seconds: minutes * 60 + v.seconds }));
+  return {
+    shown,
+    schema: keeping<typeof shown, z.output<typeof schema>>(schema, (typed, now) => ({
+      ...now,
+      ...untouched(typed, shown, { litres: f.litres }),
+    })),
+  };
+}
+
+/** The outputs of all motors in a hover, percent, or what is wrong with the first that cannot be. */
+export function readOutputs(texts: string[], motors: number): { outputs: number[] } | { wrong: string } {
+  const output = typedNumber(0, 100, "%", "enter its output.");
+  const read = Array.from({ length: motors }, (_, i) => output.safeParse(texts[i] ?? ""));
+  const bad = read.findIndex((r) => !r.success);
+  if (bad >= 0) return { wrong: `Motor ${bad + 1}: ${read[bad]!.error!.issues[0]!.message}` };
+  return { outputs: read.map((r) => r.data ?? 0) };
+}

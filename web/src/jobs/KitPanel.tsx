@@ -1,52 +1,32 @@
+import { useState } from "react";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useDraftForm } from "../parts/form";
 import { TickField } from "../parts/TickField";
 import { Rows } from "../parts/Rows";
 import { usePackKit } from "./api";
-import { useState } from "react";
 import { Button, ListGroup } from "react-bootstrap";
 import { newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { useAbout } from "../outbox/hooks";
 import { Waits } from "../outbox/Waits";
 import { NumberField, TextField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
-import { Problem } from "../parts/states";
-import { kitThing, useKitTick, withTicks } from "./kit";
+import { kitForm, kitThing, useKitTick, withTicks } from "./kit";
 
 /** What to take along: packed by one, checked by another look. */
 export function KitPanel({ j }: { j: Schemas["Job"] }) {
   const packKit = usePackKit();
   const may = useMay()("pilot", "crew", "technician") && j.state === "planned";
-  const [error, setError] = useState<unknown>();
-  const [label, setLabel] = useState("");
-  const [count, setCount] = useState("");
   const about = useAbout(kitThing(j.id));
   const kit = withTicks(j.kit, about.waiting);
-  const put = async (item: string, body: Schemas["KitEdit"]) => {
-    setError(undefined);
-    try {
-      await packKit.mutateAsync({ id: j.id, item, body });
-      return true;
-    } catch (e) {
-      setError(e);
-      return false;
-    }
-  };
   const tick = useKitTick(j.id);
-  const n = parseInRange(count, 0, 10000, "");
-  const add = async () => {
-    if (!label.trim() || (!n.ok && !n.empty)) return;
-    const body = {
-      packed: false,
-      checked: false,
-      label: label.trim(),
-      quantity: n.ok ? Math.round(n.value) : 0,
-    };
-    if (await put(newId(), body)) {
-      setLabel("");
-      setCount("");
-    }
-  };
+  const f = useDraftForm(`kit-${j.id}`, { label: "", quantity: "" }, [], zodResolver(kitForm));
+  const [item, setItem] = useState(newId); // kept over repeated tries, so that one thing is one line
+  const add = f.submit(async (v) => {
+    await packKit.mutateAsync({ id: j.id, item, body: { ...v, packed: false, checked: false } });
+    setItem(newId());
+    f.reset({ label: "", quantity: "" });
+  });
   const left = kit.filter((k) => !k.packed).length;
   const unchecked = kit.filter((k) => k.packed && !k.checked).length;
   return (
@@ -60,7 +40,6 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
         </span>
       }
     >
-      {error !== undefined && <Problem error={error} />}
       <Waits about={about} />
       <Rows cols="56px minmax(0, 1fr) auto" always className="folds">
         {kit.map((k) => (
@@ -96,29 +75,22 @@ export function KitPanel({ j }: { j: Schemas["Job"] }) {
         ))}
       </Rows>
       {may && (
-        <form
-          className="d-print-none d-flex gap-2 align-items-end flex-wrap mt-2"
-          onSubmit={(e) => {
-            e.preventDefault();
-            void add();
-          }}
-        >
+        <form className="d-print-none d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={add} noValidate>
           <TextField
             label="Something else"
             maxLength={120}
-            value={label}
-            onChange={(e) => setLabel(e.target.value)}
+            {...f.register("label")}
+            wrong={f.wrong("label") ?? f.root}
           />
           <div style={{ width: 120 }}>
-            <NumberField
-              label="How many"
-              unit=""
-              value={count}
-              onChange={(e) => setCount(e.target.value)}
-              wrong={!n.ok && !n.empty ? n.sentence : undefined}
-            />
+            <NumberField label="How many" unit="" {...f.register("quantity")} wrong={f.wrong("quantity")} />
           </div>
-          <Button type="submit" variant="outline-primary" className="mb-3">
+          <Button
+            type="submit"
+            variant="outline-primary"
+            className="mb-3"
+            disabled={f.formState.isSubmitting}
+          >
             Add
           </Button>
         </form>

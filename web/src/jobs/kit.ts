@@ -1,3 +1,5 @@
+import { z } from "zod";
+import { typedWhole } from "../parts/typed";
 import { api, ask, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { usePress } from "../outbox/hooks";
@@ -62,4 +64,10 @@ pressKind<KitPress>("kit.tick", {
     );
     await qc.invalidateQueries({ queryKey: keys.job(job) }); // shown as pressed until this has come
   },
+});
+
+/** Something else to take along, as it is typed. */
+export const kitForm = z.object({
+  label: z.string().trim().min(1, "Say what it is.").max(120, "At most 120 characters."),
+  quantity: typedWhole(0, 10_000, "Enter a whole number, 0 to 10000.", 0),
 });

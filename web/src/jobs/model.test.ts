@@ -1,4 +1,5 @@
 import { expect, it } from "vitest";
+import { kitForm } from "./kit";
 import { dayAgo, datumOf, ended, takeOffPlaces, usualDatum, withdrawal } from "./model";
 
 const f = (id: string, kind: string, name: string, main?: boolean) => ({
@@ -38,4 +39,13 @@ it("asks for the jobs of now by the full hour", () => {
   const at = Date.UTC(2026, 5, 10, 7, 59, 59);
   expect(dayAgo(at)).toBe("2026-06-09T07:00:00.000Z");
   expect(dayAgo(at + 1000)).toBe("2026-06-09T08:00:00.000Z");
+});
+
+it("takes something else along with its name, one or as many as are counted", () => {
+  expect(kitForm.parse({ label: " Rope ", quantity: "" })).toEqual({ label: "Rope", quantity: 0 });
+  expect(kitForm.parse({ label: "Stakes", quantity: "12" }).quantity).toBe(12);
+  expect(kitForm.safeParse({ label: " ", quantity: "1.5" }).error?.issues.map((i) => i.path[0])).toEqual([
+    "label",
+    "quantity",
+  ]);
 });

@@ -1,5 +1,5 @@
 import { beforeEach, expect, it, vi } from "vitest";
-import { clearDraft, readDraft, setDraftOwner, writeDraft } from "./drafts";
+import { clearDraft, keepTyped, readDraft, setDraftOwner, writeDraft } from "./drafts";
 
 beforeEach(() => {
   const kept = new Map<string, string>();
@@ -26,4 +26,21 @@ it("does without a store", () => {
   writeDraft("log", {});
   clearDraft("log");
   expect(readDraft("log")).toBeUndefined();
+});
+
+it("keeps only what was typed, so that a draft that was left does not bring back what others changed since", () => {
+  setDraftOwner("odile");
+  const opened = { name: "Cable", quantity: "4", colours: ["red"], pin: "" };
+  keepTyped("stock", opened, { ...opened, name: "Cable, thick", pin: "1470" }, ["pin"]);
+  expect({ ...opened, quantity: "2", ...readDraft("stock") }).toEqual({
+    ...opened,
+    name: "Cable, thick",
+    quantity: "2",
+  });
+  keepTyped("stock", opened, { ...opened, colours: ["red", "blue"] });
+  expect(readDraft("stock")).toEqual({ colours: ["red", "blue"] });
+  keepTyped("stock", opened, { ...opened, name: "" });
+  expect(readDraft("stock")).toEqual({ name: "" });
+  keepTyped("stock", opened, opened);
+  expect(readDraft("stock")).toBeUndefined();
 });

@@ -32,3 +32,11 @@ export function clearDraft(key: string) {
     /* as above */
   }
 }
+
+/** Keeps of a form what was typed: the fields that differ from what it opened with, without the secret ones. */
+export function keepTyped<T extends object>(key: string, opened: T, now: Partial<T>, secret: string[] = []) {
+  const same = (k: string) => JSON.stringify(now[k as keyof T]) === JSON.stringify(opened[k as keyof T]);
+  const typed = Object.entries(now).filter(([k]) => !secret.includes(k) && !same(k));
+  if (typed.length > 0) writeDraft(key, Object.fromEntries(typed));
+  else clearDraft(key);
+}

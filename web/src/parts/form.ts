@@ -1,4 +1,4 @@
-import { useEffect, type BaseSyntheticEvent } from "react";
+import { useEffect, useState, type BaseSyntheticEvent } from "react";
 import {
   get,
   useForm,
@@ -8,14 +8,15 @@ import {
   type Resolver,
 } from "react-hook-form";
 import { ProblemError } from "../api/client";
-import { clearDraft, readDraft, writeDraft } from "./drafts";
+import { clearDraft, keepTyped, readDraft } from "./drafts";
 
 /** What a form's sender returns when what it sent is not with the server yet. */
 export const keepDraft = Symbol("keep the draft");
 
 /**
- * A form whose text survives a reload and a lost connection. Secrets are never
- * kept. Faults of the server go to the fields they name; what belongs to no
+ * A form whose text survives a reload and a lost connection: what was typed, over
+ * what the form opens with, so that a draft that was left does not bring back what
+ * others have changed since. Secrets are never kept. Faults of the server go to the fields they name; what belongs to no
  * field stands under "root". What is typed may be turned into something else by
  * the schema; the sender gets that.
  */
@@ -32,16 +33,15 @@ export function useDraftForm<T extends FieldValues, O = T>(
     resolver,
     defaultValues: { ...defaults, ...draft } as DefaultValues<T>,
   });
+  const [first] = useState(defaults);
   const { watch, setError, clearErrors } = form;
   const hidden = secret.join();
   useEffect(() => {
     const sub = watch((v) => {
-      const keep = { ...v } as Record<string, unknown>;
-      hidden.split(",").forEach((k) => delete keep[k]);
-      writeDraft(key, keep);
+      keepTyped(key, first, v as Partial<T>, hidden.split(","));
     });
     return () => sub.unsubscribe();
-  }, [watch, key, hidden]);
+  }, [watch, key, first, hidden]);
 
   const submit = (send: (v: O) => Promise<unknown>) => {
     const run = form.handleSubmit(async (v) => {

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { parseInRange } from "./number";
+import { instant } from "./time";
 import type { Quantity, Units } from "./units";
 
 /** A number as it is typed, with or without its unit; an empty box is nothing, or a fault with these words. */
@@ -48,12 +49,43 @@ export function untouched<T extends object, W extends object>(
   return Object.fromEntries(Object.entries(was).filter(([k]) => same(k))) as Partial<W>;
 }
 
-/** A whole number as it is typed; it must be there. */
-export function typedWhole(min: number, max: number, sentence: string) {
+/** A whole number as it is typed; an empty box stands for whenEmpty, or is a fault. */
+export function typedWhole(min: number, max: number, sentence: string, whenEmpty?: number) {
   return z.string().transform((text, ctx): number => {
     const p = parseInRange(text, min, max, "");
     if (p.ok && Number.isInteger(p.value)) return p.value;
+    if (!p.ok && p.empty && whenEmpty !== undefined) return whenEmpty;
     ctx.addIssue({ code: "custom", message: sentence });
     return z.NEVER;
   });
+}
+
+/** A price as it is typed, in hundredths; an empty box is no price. */
+export const typedPrice = typedNumber(0, 1_000_000, "").transform((v) =>
+  v === null ? null : Math.round(v * 100),
+);
+
+/** A moment typed by the clock of a zone, as an ISO time. */
+export function typedMoment(zone: string) {
+  return z.string().transform((text, ctx): string => {
+    const at = instant(text, zone);
+    if (at) return at;
+    ctx.addIssue({ code: "custom", message: "Enter date and time." });
+    return z.NEVER;
+  });
+}
+
+/** Several numbers at once: what is read, and what is wrong by name. */
+export function readEach<K extends string>(
+  texts: Partial<Record<K, string>>,
+  schemas: Record<K, z.ZodType<number | null, string>>,
+): { values: Record<K, number | null>; wrong: Partial<Record<K, string>> } {
+  const values = {} as Record<K, number | null>;
+  const wrong: Partial<Record<K, string>> = {};
+  for (const k of Object.keys(schemas) as K[]) {
+    const r = schemas[k].safeParse(texts[k] ?? "");
+    if (r.success) values[k] = r.data;
+    else wrong[k] = r.error.issues[0]?.message;
+  }
+  return { values, wrong };
 }

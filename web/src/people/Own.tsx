@@ -52,7 +52,11 @@ function OwnPin() {
       <Button type="submit" variant="outline-primary" disabled={keep.isPending}>
         Change the PIN
       </Button>
-      {saved && <p role="status">{saved}</p>}
+      {saved && (
+        <p className="mt-2 mb-0" role="status">
+          {saved}
+        </p>
+      )}
     </form>
   );
 }
@@ -90,7 +94,11 @@ function OwnPassword() {
       <Button type="submit" variant="outline-primary" disabled={keep.isPending}>
         Change the password
       </Button>
-      {saved && <p role="status">{saved}</p>}
+      {saved && (
+        <p className="mt-2 mb-0" role="status">
+          {saved}
+        </p>
+      )}
     </form>
   );
 }

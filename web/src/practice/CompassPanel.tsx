@@ -1,3 +1,6 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useDraftForm } from "../parts/form";
+import { calibrationForm } from "./model";
 import { useSites } from "../api/queries";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -5,7 +8,6 @@ import { newId, type Schemas } from "../api/client";
 import { useMay } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField, TextField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 import { useZone } from "../parts/time";
@@ -49,44 +51,44 @@ function CalibrateForm({ d, onClose }: { d: Schemas["AircraftDetail"]; onClose: 
   const sites = useSites();
   const calibrate = useCalibrate(d.aircraft.id);
   const [id] = useState(newId);
-  const [site, setSite] = useState("");
-  const [note, setNote] = useState("");
-  const [metal, setMetal] = useState("");
-  const far = parseInRange(metal, 0, 10_000, "m");
-  const wrong = !far.ok && !far.empty ? far.sentence : undefined;
-  const save = () =>
-    wrong
-      ? undefined
-      : calibrate
-          .mutateAsync({ id, site_id: site === "" ? null : site, metal_m: far.ok ? far.value : null, note })
-          .then(onClose, () => undefined);
+  const f = useDraftForm(
+    `compass-${d.aircraft.id}`,
+    { site_id: "", metal_m: "", note: "" },
+    [],
+    zodResolver(calibrationForm),
+  );
+  const save = f.submit(async (v) => {
+    await calibrate.mutateAsync({ id, ...v });
+    onClose();
+  });
   return (
     <Dialog open title={`Compass of ${d.aircraft.name}`} onClose={onClose}>
       <p>
         Away from iron, cars, rebar and the phone in the pocket, by as many people as its mass asks for. Then
         hold the heading against a known line.
       </p>
-      {calibrate.error && <Problem error={calibrate.error} />}
-      <SelectField label="Where" value={site} onChange={(e) => setSite(e.target.value)}>
-        <option value="">Somewhere that is no site on file</option>
-        {(sites.data?.sites ?? []).map((s) => (
-          <option key={s.id} value={s.id}>
-            {s.name}
-          </option>
-        ))}
-      </SelectField>
-      <NumberField
-        label="Nearest metal (car, fence, rebar), about"
-        unit="m"
-        value={metal}
-        wrong={wrong}
-        hint="Under 15 m move further off: iron teaches it a wrong north."
-        onChange={(e) => setMetal(e.target.value)}
-      />
-      <TextField label="Note" value={note} maxLength={300} onChange={(e) => setNote(e.target.value)} />
-      <Button disabled={calibrate.isPending} onClick={() => void save()}>
-        {calibrate.isPending ? "Saving…" : "Put on record"}
-      </Button>
+      <form onSubmit={save} noValidate>
+        {f.root && <Problem error={new Error(f.root)} />}
+        <SelectField label="Where" {...f.register("site_id")} wrong={f.wrong("site_id")}>
+          <option value="">Somewhere that is no site on file</option>
+          {(sites.data?.sites ?? []).map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+        </SelectField>
+        <NumberField
+          label="Nearest metal (car, fence, rebar), about"
+          unit="m"
+          {...f.register("metal_m")}
+          wrong={f.wrong("metal_m")}
+          hint="Under 15 m move further off: iron teaches it a wrong north."
+        />
+        <TextField label="Note" maxLength={300} {...f.register("note")} wrong={f.wrong("note")} />
+        <Button type="submit" disabled={calibrate.isPending}>
+          {calibrate.isPending ? "Saving…" : "Put on record"}
+        </Button>
+      </form>
     </Dialog>
   );
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
 import type { Units } from "../parts/units";
-import { figures, formOf, keptInWords, schoolOf, toNumbers } from "./model";
+import { calibrationForm, figures, formOf, keptInWords, schoolOf, toNumbers } from "./model";
 
 const feet: Units = {
   value: (q, b) => (q === "length" ? b / 0.3048 : q === "speed" ? b / 0.44704 : b),
@@ -75,4 +75,14 @@ describe("a practice", () => {
     expect(toNumbers(larger, { m: "16.4", percent: "0" }, feet).m).toBeGreaterThanOrEqual(5);
     expect(toNumbers(larger, { m: "32.81", percent: "20" }, feet)).toEqual({});
   });
+});
+
+it("leaves unknown how far the nearest metal was, and which site it was at", () => {
+  expect(calibrationForm.parse({ site_id: "", metal_m: "", note: "" })).toEqual({
+    site_id: null,
+    metal_m: null,
+    note: "",
+  });
+  expect(calibrationForm.parse({ site_id: "s", metal_m: "15", note: "" }).metal_m).toBe(15);
+  expect(calibrationForm.safeParse({ site_id: "", metal_m: "10001", note: "" }).success).toBe(false);
 });

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Schemas } from "../api/client";
 import { parseInRange } from "../parts/number";
+import { typedNumber } from "../parts/typed";
 import type { Quantity, Units } from "../parts/units";
 
 type Kept = Schemas["PracticeKept"];
@@ -72,3 +73,10 @@ export function toNumbers(school: School, of: Record<string, string>, u: Units):
   }
   return out;
 }
+
+/** A calibration of the compass, as it is typed. */
+export const calibrationForm = z.object({
+  site_id: z.string().transform((id) => id || null),
+  metal_m: typedNumber(0, 10_000, "m"),
+  note: z.string(),
+});

@@ -1,3 +1,6 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import type { z } from "zod";
+import { practiceForm } from "./model";
 import { useLogPractice } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -6,7 +9,6 @@ import { useSession } from "../parts/session";
 import { DateField } from "../parts/DateField";
 import { CheckField, NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { PinPad } from "../parts/PinPad";
 import { Problem } from "../parts/states";
 import { serverNow, useZone } from "../parts/time";
@@ -16,42 +18,33 @@ type Readiness = Schemas["Readiness"];
 /** Puts practice on record: packs, landings, what was flown. */
 export function PracticeForm({ person, d, onDone }: { person: string; d: Readiness; onDone: () => void }) {
   const logPractice = useLogPractice();
-  const z = useZone();
+  const zone = useZone();
   const { person: me } = useSession();
   const [id] = useState(newId);
-  const f = useDraftForm(
+  const f = useDraftForm<z.input<typeof practiceForm>, z.output<typeof practiceForm>>(
     `practice-${person}`,
     {
       type_key: d.types[0]?.type_key ?? "",
-      phase: "empty" as "empty" | "loaded",
+      phase: "empty",
       packs: "1",
       landings: "",
       nose_in: false,
-      flown_on: z.date(new Date(serverNow()).toISOString()),
+      flown_on: zone.date(new Date(serverNow()).toISOString()),
       note: "",
       pin: "",
     },
     ["pin"],
+    zodResolver(practiceForm),
   );
   const v = f.watch();
   const tank = d.types.find((t) => t.type_key === v.type_key)?.tank ?? false;
   const send = f.submit(async (x) => {
-    const packs = parseInRange(x.packs, 0, 20, "packs");
-    const landings = parseInRange(x.landings, 0, 100, "landings");
-    if (!packs.ok && !packs.empty) return f.setError("packs", { message: packs.sentence });
-    if (!landings.ok && !landings.empty) return f.setError("landings", { message: landings.sentence });
     await logPractice.mutateAsync({
       id: person,
       body: {
         id,
-        type_key: x.type_key,
+        ...x,
         phase: tank ? x.phase : "empty",
-        packs: packs.ok ? Math.round(packs.value) : 0,
-        landings: landings.ok ? Math.round(landings.value) : 0,
-        nose_in: x.nose_in,
-        flown_on: x.flown_on,
-        note: x.note,
-        pin: x.pin,
       },
     });
     onDone();

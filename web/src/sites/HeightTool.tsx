@@ -3,9 +3,8 @@ import { useState } from "react";
 import { Button } from "react-bootstrap";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
-import { ways, type How } from "./heightWays";
+import { readWay, ways, type How } from "./heightWays";
 
 export interface HeightToolProps {
   open: boolean;
@@ -19,7 +18,7 @@ export function HeightTool({ open, onClose, onTake }: HeightToolProps) {
   const [how, setHow] = useState<How>("clinometer");
   const [text, setText] = useState<Record<string, string>>({ eye: "1.6" });
   const [answer, setAnswer] = useState<{ m: number; sigma: number }>();
-  const [wrong, setWrong] = useState<Record<string, string>>({});
+  const [wrong, setWrong] = useState<Partial<Record<string, string>>>({});
   const [error, setError] = useState<unknown>();
   const way = ways[how];
   const put = (k: string, v: string) => {
@@ -29,24 +28,11 @@ export function HeightTool({ open, onClose, onTake }: HeightToolProps) {
   const work = async () => {
     setError(undefined);
     setAnswer(undefined);
-    const bad: Record<string, string> = {};
-    const read = (k: string, initial: string, min: number, max: number, unit: string) => {
-      const p = parseInRange(text[k] ?? initial, min, max, unit);
-      if (p.ok) return p.value;
-      bad[k] = p.empty ? "Enter it." : p.sentence;
-      return 0;
-    };
-    const body: Record<string, unknown> = { how };
-    for (const e of way.entries)
-      body[e.name] = {
-        v: read(e.name, "", e.min, e.max, e.unit),
-        sigma: read(`${e.name}-s`, e.sigma, 0, 50, e.unit),
-      };
-    if (way.eye) body.eye_m = read("eye", "1.6", 0, 3, "m");
+    const { body, wrong: bad } = readWay(how, text);
     setWrong(bad);
     if (Object.keys(bad).length > 0) return;
     try {
-      setAnswer(await measureHeight.mutateAsync(body as { how: How }));
+      setAnswer(await measureHeight.mutateAsync(body));
     } catch (e) {
       setError(e);
     }

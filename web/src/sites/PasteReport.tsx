@@ -1,10 +1,12 @@
-import { useAddWeather } from "./api";
 import { useState } from "react";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useDraftForm } from "../parts/form";
+import { reportForm } from "./handReadings";
+import { useAddWeather } from "./api";
 import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
 import type { Ground } from "./WeatherPanel";
 
@@ -18,67 +20,48 @@ export interface DialogProps {
 /** A report as it was sent, taken on file with where its station stands. */
 export function PasteReport({ site, ground, open, onClose }: DialogProps) {
   const addWeather = useAddWeather();
-  const [text, setText] = useState("");
-  const [station, setStation] = useState("");
-  const [far, setFar] = useState("");
-  const [wrong, setWrong] = useState<{ station?: string; far?: string }>({});
-  const [error, setError] = useState<unknown>();
-  const save = async () => {
-    const e = parseInRange(station, -500, 6000, "m");
-    const km = parseInRange(far, 0, 2000, "km");
-    const bad = {
-      station: !e.ok && !e.empty ? e.sentence : undefined,
-      far: !km.ok && !km.empty ? km.sentence : undefined,
-    };
-    setWrong(bad);
-    if (bad.station || bad.far) return;
-    setError(undefined);
-    try {
-      await addWeather.mutateAsync({
-        id: site,
-        body: {
-          id: newId(),
-          ground: ground as Ground,
-          report: text,
-          station_m: e.ok ? e.value : undefined,
-          station_km: km.ok ? km.value : undefined,
-        },
-      });
-      setText("");
-      onClose();
-    } catch (x) {
-      setError(x);
-    }
-  };
+  const f = useDraftForm(
+    `report-${site}`,
+    { report: "", station_m: "", station_km: "" },
+    [],
+    zodResolver(reportForm),
+  );
+  const [id, setId] = useState(newId); // kept over repeated tries, so that one report is one
+  const save = f.submit(async (v) => {
+    await addWeather.mutateAsync({ id: site, body: { ...v, id, ground: ground as Ground } });
+    setId(newId());
+    f.reset({ report: "", station_m: "", station_km: "" });
+    onClose();
+  });
   return (
     <Dialog title="Paste a report" open={open} onClose={onClose}>
-      <AreaField
-        label="METAR or SPECI"
-        rows={3}
-        value={text}
-        hint="As it comes, from METAR or the four letters of the station to the end"
-        onChange={(e) => setText(e.target.value)}
-      />
-      <NumberField
-        label="Elevation of the station"
-        unit="m"
-        value={station}
-        wrong={wrong.station}
-        hint="The cloud base counts from there; empty: not known"
-        onChange={(e) => setStation(e.target.value)}
-      />
-      <NumberField
-        label="The station is away from the site"
-        unit="km"
-        value={far}
-        wrong={wrong.far}
-        hint="Far away it says little about the air here; empty: not known"
-        onChange={(e) => setFar(e.target.value)}
-      />
-      {error !== undefined && <Problem error={error} />}
-      <Button onClick={() => void save()} disabled={text.trim() === ""}>
-        Put it on file
-      </Button>
+      <form onSubmit={save} noValidate>
+        <AreaField
+          label="METAR or SPECI"
+          rows={3}
+          hint="As it comes, from METAR or the four letters of the station to the end"
+          {...f.register("report")}
+          wrong={f.wrong("report")}
+        />
+        <NumberField
+          label="Elevation of the station"
+          unit="m"
+          {...f.register("station_m")}
+          wrong={f.wrong("station_m")}
+          hint="The cloud base counts from there; empty: not known"
+        />
+        <NumberField
+          label="The station is away from the site"
+          unit="km"
+          {...f.register("station_km")}
+          wrong={f.wrong("station_km")}
+          hint="Far away it says little about the air here; empty: not known"
+        />
+        {f.root && <Problem error={new Error(f.root)} />}
+        <Button type="submit" disabled={f.watch("report").trim() === "" || f.formState.isSubmitting}>
+          Put it on file
+        </Button>
+      </form>
     </Dialog>
   );
 }

@@ -4,32 +4,25 @@ import { Button } from "react-bootstrap";
 import { newId } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { CheckField, NumberField, SelectField } from "../parts/Field";
-import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
 import { serverNow } from "../parts/time";
 import type { DialogProps } from "./PasteReport";
 import type { Ground } from "./WeatherPanel";
-import { seen, readings, byEye } from "./handReadings";
+import { seen, readHand, readings, byEye } from "./handReadings";
 
 /** The air as it is measured and seen on the spot; what stays empty is not known. */
 export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
   const addWeather = useAddWeather();
   const [text, setText] = useState<Record<string, string>>({ wind_height_m: "2" });
+  const [id, setId] = useState(newId); // kept over repeated tries, so that one reading is one
   const [cloudless, setCloudless] = useState(false);
   const [hazards, setHazards] = useState<string[]>([]);
   const [none, setNone] = useState(false);
   const [beaufort, setBeaufort] = useState("");
-  const [wrong, setWrong] = useState<Record<string, string>>({});
+  const [wrong, setWrong] = useState<Partial<Record<string, string>>>({});
   const [error, setError] = useState<unknown>();
   const save = async () => {
-    const bad: Record<string, string> = {};
-    const v: Record<string, number | null> = {};
-    for (const [k, , unit, min, max] of readings) {
-      const e = parseInRange(text[k] ?? "", min, max, unit);
-      if (!e.ok && !e.empty) bad[k] = e.sentence;
-      v[k] = e.ok ? e.value : null;
-    }
-    if (v.wind_height_m == null) bad.wind_height_m ??= "Enter at what height the wind was measured.";
+    const { values: v, wrong: bad } = readHand(text);
     setWrong(bad);
     if (Object.keys(bad).length > 0) return;
     setError(undefined);
@@ -38,7 +31,7 @@ export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
       await addWeather.mutateAsync({
         id: site,
         body: {
-          id: newId(),
+          id,
           ground: ground as Ground,
           hand: {
             ...rest,
@@ -55,6 +48,7 @@ export function ReadByHand({ site, ground, open, onClose }: DialogProps) {
           },
         },
       });
+      setId(newId());
       onClose();
     } catch (x) {
       setError(x);

@@ -1,3 +1,6 @@
+import { z } from "zod";
+import { readEach, typedNumber } from "../parts/typed";
+
 /** Weather that grounds an aircraft, in the words a report uses. */
 export const seen = [
   "thunder or towering cloud",
@@ -38,3 +41,21 @@ export const byEye = [
   "damage all around",
   "nothing is left standing",
 ];
+
+/** A report as it was sent, with where its station stands; as it is typed. */
+export const reportForm = z.object({
+  report: z.string(),
+  station_m: typedNumber(-500, 6000, "m").transform((v) => v ?? undefined),
+  station_km: typedNumber(0, 2000, "km").transform((v) => v ?? undefined),
+});
+
+/** What was typed of the air on the spot: each figure or nothing, and what cannot be. */
+export function readHand(typed: Record<string, string>) {
+  const read = readEach(
+    typed,
+    Object.fromEntries(readings.map(([k, , unit, min, max]) => [k, typedNumber(min, max, unit)])),
+  );
+  if (read.values.wind_height_m == null)
+    read.wrong.wind_height_m ??= "Enter at what height the wind was measured.";
+  return read;
+}

@@ -1,3 +1,5 @@
+import { readEach, typedNumber } from "../parts/typed";
+
 export type How = "clinometer" | "two angles" | "two stations" | "shadow";
 
 type Name = "distance" | "angle" | "base_angle" | "shadow" | "stick" | "stick_shadow";
@@ -70,3 +72,27 @@ export const ways: Record<
     measured: "shadow",
   },
 };
+
+/** What was typed of a way: the measure to work out, or what cannot be, by field. */
+export function readWay(how: How, text: Record<string, string>) {
+  const way = ways[how];
+  const must = (min: number, max: number, unit: string) => typedNumber(min, max, unit, "Enter it.");
+  const { values, wrong } = readEach(
+    { ...Object.fromEntries(way.entries.map((e) => [`${e.name}-s`, e.sigma])), ...text },
+    Object.fromEntries([
+      ...way.entries.flatMap((e) => [
+        [e.name, must(e.min, e.max, e.unit)] as const,
+        [`${e.name}-s`, must(0, 50, e.unit)] as const,
+      ]),
+      ...(way.eye ? [["eye", must(0, 3, "m")] as const] : []),
+    ]),
+  );
+  const body = {
+    how,
+    ...Object.fromEntries(
+      way.entries.map((e) => [e.name, { v: values[e.name], sigma: values[`${e.name}-s`] }]),
+    ),
+    ...(way.eye && { eye_m: values.eye ?? undefined }),
+  };
+  return { body, wrong };
+}

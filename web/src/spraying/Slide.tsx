@@ -1,6 +1,6 @@
+import { typedNumber } from "../parts/typed";
 import { Form } from "react-bootstrap";
 import { NumberField } from "../parts/Field";
-import { parseNumber } from "../parts/number";
 import type { Typed } from "./wish";
 import type { WishFormOf } from "./WishForm";
 
@@ -19,8 +19,7 @@ export interface SlideProps {
 /** A number that is typed, or found by moving: both are the same value. */
 export function Slide({ form, name, label, unit, most, step, disabled }: SlideProps) {
   const text = form.watch(name);
-  const read = parseNumber(text);
-  const value = read.ok ? read.value : 0;
+  const value = typedNumber(-1e9, 1e9, unit).safeParse(text).data ?? 0;
   return (
     <div
       className="d-grid column-gap-3 align-items-end"

@@ -1,3 +1,6 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import type { z } from "zod";
+import { partForm } from "./forms";
 import { useAddPart } from "./api";
 import { PartKindFields } from "./PartKindFields";
 import { useState } from "react";
@@ -6,7 +9,6 @@ import { newId } from "../api/client";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
 
 /** Puts a part on the shelf. */
@@ -14,30 +16,24 @@ export function AddPart({ onClose }: { onClose: () => void }) {
   const addPart = useAddPart();
   const [id, setId] = useState(newId);
   const [saved, setSaved] = useState("");
-  const f = useDraftForm("new-part", {
-    type_key: "",
-    kind: "",
-    serial: "",
-    batch: "",
-    source: "maker" as "maker" | "third-party",
-    price: "",
-  });
+  const f = useDraftForm<z.input<typeof partForm>, z.output<typeof partForm>>(
+    "new-part",
+    {
+      type_key: "",
+      kind: "",
+      serial: "",
+      batch: "",
+      source: "maker",
+      price: "",
+    },
+    [],
+    zodResolver(partForm),
+    (field) => (field === "price_cents" ? "price" : field),
+  );
   const send = f.submit(async (v) => {
     setSaved("");
-    const price = parseInRange(v.price, 0, 1000000, "");
-    if (!price.ok && !price.empty) {
-      f.setError("price", { message: price.sentence });
-      return;
-    }
-    const p = await addPart.mutateAsync({
-      id,
-      kind: v.kind,
-      type_key: v.type_key,
-      serial: v.serial,
-      batch: v.batch,
-      source: v.source,
-      price_cents: price.ok ? Math.round(price.value * 100) : null,
-    });
+    const { price, ...rest } = v;
+    const p = await addPart.mutateAsync({ ...rest, id, price_cents: price });
     setId(newId());
     setSaved(`${p.serial} is on the shelf. Enter the next, or close.`);
     f.setValue("serial", "");

@@ -1,3 +1,5 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { deferForm } from "./forms";
 import { useDefer } from "./api";
 import { useState } from "react";
 import { Button } from "react-bootstrap";
@@ -6,7 +8,6 @@ import { useSession } from "../parts/session";
 import { Dialog } from "../parts/Dialog";
 import { AreaField, NumberField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { PinPad } from "../parts/PinPad";
 import { Problem } from "../parts/states";
 
@@ -25,22 +26,20 @@ export function Defer({ open, onClose, aircraft, title, defect, task }: DeferPro
   const { person } = useSession();
   const [id, setId] = useState(newId);
   const blank = { days: "3", reason: "", pin: "" };
-  const f = useDraftForm(`defer-${defect ?? aircraft + (task ?? "")}`, blank, ["pin"]);
+  const f = useDraftForm(
+    `defer-${defect ?? aircraft + (task ?? "")}`,
+    blank,
+    ["pin"],
+    zodResolver(deferForm),
+  );
   const send = f.submit(async (v) => {
-    const days = parseInRange(v.days, 1, 365, "days");
-    if (!days.ok || !Number.isInteger(days.value)) {
-      f.setError("days", { message: "Enter a whole number of days, 1 to 365." });
-      return;
-    }
     try {
       await defer.mutateAsync({
         id,
         aircraft_id: aircraft,
         defect_id: defect ?? null,
         task_id: task ?? "",
-        days: days.value,
-        reason: v.reason,
-        pin: v.pin,
+        ...v,
       });
     } finally {
       f.setValue("pin", "");

@@ -1,3 +1,5 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { stockForm } from "./forms";
 import { useSaveStock } from "./api";
 import { useTypes } from "../api/queries";
 import { useQueryClient } from "@tanstack/react-query";
@@ -8,7 +10,6 @@ import { keys } from "../api/keys";
 import { Dialog } from "../parts/Dialog";
 import { NumberField, SelectField, TextField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseInRange } from "../parts/number";
 import { Problem } from "../parts/states";
 import { kindName, kindsOf } from "./partKinds";
 
@@ -20,47 +21,25 @@ export function EditLine({ line, onClose }: { line?: Line; onClose: () => void }
   const qc = useQueryClient();
   const types = useTypes();
   const [id] = useState(() => line?.id ?? newId());
-  const f = useDraftForm(`stock-${line?.id ?? "new"}`, {
-    name: line?.name ?? "",
-    type_key: line?.type_key ?? "",
-    kind: line?.kind ?? "",
-    quantity: String(line?.on_hand ?? 0),
-    minimum: String(line?.minimum ?? 1),
-    delivery_days: String(line?.delivery_days ?? 14),
-    price: line?.price_cents == null ? "" : (line.price_cents / 100).toFixed(2),
-    source: line?.source ?? "",
-  });
+  const f = useDraftForm(
+    `stock-${line?.id ?? "new"}`,
+    {
+      name: line?.name ?? "",
+      type_key: line?.type_key ?? "",
+      kind: line?.kind ?? "",
+      quantity: String(line?.on_hand ?? 0),
+      minimum: String(line?.minimum ?? 1),
+      delivery_days: String(line?.delivery_days ?? 14),
+      price: line?.price_cents == null ? "" : (line.price_cents / 100).toFixed(2),
+      source: line?.source ?? "",
+    },
+    [],
+    zodResolver(stockForm),
+    (field) => (field === "price_cents" ? "price" : field),
+  );
   const key = f.watch("type_key");
   const send = f.submit(async (v) => {
-    let bad = false;
-    const whole = (name: "quantity" | "minimum" | "delivery_days", max: number) => {
-      const p = parseInRange(v[name], 0, max, "");
-      if (p.ok && Number.isInteger(p.value)) return p.value;
-      f.setError(name, { message: `Enter a whole number from 0 to ${max}.` });
-      bad = true;
-      return 0;
-    };
-    const quantity = v.kind ? 0 : whole("quantity", 100000);
-    const minimum = whole("minimum", 10000);
-    const delivery = whole("delivery_days", 730);
-    const price = parseInRange(v.price, 0, 1000000, "");
-    if (!price.ok && !price.empty) {
-      f.setError("price", { message: price.sentence });
-      bad = true;
-    }
-    if (bad) return;
-    const fresh = await saveStock.mutateAsync({
-      id,
-      name: v.name,
-      kind: v.kind,
-      type_key: v.kind ? v.type_key : "",
-      quantity,
-      minimum,
-      delivery_days: delivery,
-      price_cents: price.ok ? Math.round(price.value * 100) : null,
-      source: v.source,
-      version: line?.version ?? 0,
-    });
+    const fresh = await saveStock.mutateAsync({ ...v, id, version: line?.version ?? 0 });
     qc.setQueryData(keys.stock, fresh);
     onClose();
   });

@@ -1,3 +1,5 @@
+import { zodResolver } from "@hookform/resolvers/zod";
+import { takeForm } from "./forms";
 import { useUseStock } from "./api";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
@@ -7,7 +9,6 @@ import { api, ask, newId, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { NumberField, SelectField } from "../parts/Field";
 import { useDraftForm } from "../parts/form";
-import { parseNumber } from "../parts/number";
 import { Sheet } from "../parts/Sheet";
 import { Problem } from "../parts/states";
 
@@ -54,23 +55,11 @@ function TakeStock({ o }: { o: Order }) {
   const qc = useQueryClient();
   const stock = useQuery({ queryKey: keys.stock, queryFn: () => ask(api.GET("/stock")) });
   const [id, setId] = useState(newId);
-  const f = useDraftForm(`take-${o.id}`, { line_id: "", quantity: "1" });
+  const f = useDraftForm(`take-${o.id}`, { line_id: "", quantity: "1" }, [], zodResolver(takeForm));
   const lines = stock.data?.lines.filter((l) => l.kind === "") ?? [];
   if (lines.length === 0) return null;
   const send = f.submit(async (v) => {
-    const n = parseNumber(v.quantity);
-    if (!n.ok || !Number.isInteger(n.value)) {
-      f.setError("quantity", { message: "Enter a whole number." });
-      return;
-    }
-    if (!v.line_id) {
-      f.setError("line_id", { message: "Choose what was taken." });
-      return;
-    }
-    const fresh = await take.mutateAsync({
-      id: o.id,
-      body: { id, line_id: v.line_id, quantity: n.value },
-    });
+    const fresh = await take.mutateAsync({ id: o.id, body: { id, ...v } });
     qc.setQueryData(keys.order(o.id), fresh);
     setId(newId());
     f.reset({ line_id: "", quantity: "1" });

@@ -1,3 +1,4 @@
+import { stepReading } from "./forms";
 import { Photos } from "../parts/Photos";
 import { useEnterSteps } from "./api";
 import { Explained } from "../parts/Explained";
@@ -8,7 +9,6 @@ import { ProblemError, type Schemas } from "../api/client";
 import { keys } from "../api/keys";
 import { AreaField, NumberField, Wrong } from "../parts/Field";
 import { VerdictMark } from "../parts/Flag";
-import { parseNumber } from "../parts/number";
 import { PhotoField } from "../parts/PhotoField";
 import { useZone } from "../parts/time";
 
@@ -62,12 +62,9 @@ export function StepEntry({ o, s }: { o: Order; s: Step }) {
   };
   const done = () => {
     if (!r) return save({ done: true, photos });
-    const n = parseNumber(number);
-    if (!n.ok) {
-      setWrong(n.empty ? `Enter the ${r.quantity}.` : n.sentence);
-      return;
-    }
-    return save({ number: n.value, photos });
+    const n = stepReading(r.quantity).safeParse(number);
+    if (n.success) return save({ number: n.data, photos });
+    setWrong(n.error.issues[0]!.message);
   };
   const doneWords = r ? "Save the reading" : s.at && s.verdict === "clear" ? "Done again" : "Done";
   return (
