@@ -19,7 +19,7 @@ import (
 func large500(ctx context.Context, w *tabwriter.Writer) error {
 	began := time.Now()
 	b, done, err := setUp(ctx, os.Getenv("LARGE_URL"), "chief", largePassword,
-		func(svc *server.Services, conn *pgx.Conn) error { return fillLarge(ctx, svc, conn) })
+		func(svc *server.Services, conn *pgx.Conn) error { return fillLarge(ctx, svc, conn, largeFleet) })
 	if err != nil {
 		return err
 	}
@@ -53,7 +53,7 @@ func large500(ctx context.Context, w *tabwriter.Writer) error {
 	}); err != nil {
 		return err
 	}
-	fmt.Fprintf(w, "500 aircraft: forecast of %d packs\t%s\t\tbackground\t\t\t\t\t\n", largePacks, short(forecast))
+	fmt.Fprintf(w, "500 aircraft: forecast of %d packs\t%s\t\tbackground\t\t\t\t\t\n", largeFleet.packs, short(forecast))
 	fmt.Fprintf(w, "500 aircraft: resident memory\t%s\t\tbudget 150 MB\t\t\t\t\t\n", resident())
 	if len(os.Args) == 1 || strings.Contains("500 aircraft: log import", os.Args[1]) {
 		return importing(ctx, w, b)

@@ -81,7 +81,7 @@ func logFile(ctx context.Context, b *bed, from time.Time) ([]byte, error) {
 		rows[i] = logcsv.Row{ID: uuid.New(), TookOffAt: start, LandedAt: start.Add(10 * time.Minute),
 			AircraftSerial: serials[i%len(serials)], PilotLogin: "chief",
 			Packs: []string{fmt.Sprintf("P%04d",
-				1+i%largePacks)}, Seconds: 600, Landings: 1, Purpose: "Spraying, north yard", Remarks: ""}
+				1+i%largeFleet.packs)}, Seconds: 600, Landings: 1, Purpose: "Spraying, north yard", Remarks: ""}
 	}
 	var out bytes.Buffer
 	err := logcsv.Write(&out, rows)

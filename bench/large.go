@@ -14,20 +14,19 @@ import (
 	"mainstay/internal/server"
 )
 
-// The large fleet of docs/architecture.md.
-const (
-	largeAircraft = 500
-	largePacks    = 5_000
-	largeParts    = 20_000
-	largeFlights  = 250_000
-	largePassword = "large-fleet-bench"
-)
+// size is how many of each a made-up fleet has.
+type size struct{ aircraft, packs, parts, flights int }
+
+// largeFleet is the large fleet of docs/architecture.md.
+var largeFleet = size{aircraft: 500, packs: 5_000, parts: 20_000, flights: 250_000}
+
+const largePassword = "large-fleet-bench"
 
 // fillLarge makes the large fleet in an empty database, straight into the
 // tables: a year through the use cases would take hours. Counters agree with
 // the flights; the ledger of parts is kept for the last sixty days, which is
 // more than any view looks back.
-func fillLarge(ctx context.Context, svc *server.Services, conn *pgx.Conn) error {
+func fillLarge(ctx context.Context, svc *server.Services, conn *pgx.Conn, n size) error {
 	if _, ok, err := svc.People.Crew(ctx); err != nil || ok {
 		return err
 	}
@@ -44,10 +43,16 @@ func fillLarge(ctx context.Context, svc *server.Services, conn *pgx.Conn) error 
 	if err != nil {
 		return err
 	}
-	l := &large{ctx: ctx, conn: conn, now: now, rand: rand.New(rand.NewPCG(500, 5000)), types: map[string]airframe.Type{},
-		chief: chief.ID}
+	l := &large{ctx: ctx, conn: conn, size: n, now: now, rand: rand.New(rand.NewPCG(500, 5000)),
+		types: map[string]airframe.Type{}, lists: map[string]int{}, chief: chief.ID}
 	for _, t := range types {
 		l.types[t.Key] = t
+		var list int
+		row := conn.QueryRow(ctx, "select max(version) from checklists where type_key = $1", t.Key)
+		if err := row.Scan(&list); err != nil {
+			return err
+		}
+		l.lists[t.Key] = list
 	}
 	for _, step := range []func() error{l.aircraft, l.packs, l.flights, l.readings, l.walks, l.counters} {
 		if err := step(); err != nil {
@@ -63,9 +68,11 @@ func fillLarge(ctx context.Context, svc *server.Services, conn *pgx.Conn) error 
 type large struct {
 	ctx    context.Context
 	conn   *pgx.Conn
+	size   size
 	now    time.Time
 	rand   *rand.Rand
 	types  map[string]airframe.Type
+	lists  map[string]int // the newest version of each type's checklist
 	chief  uuid.UUID
 	crafts []largeCraft
 	rack   map[string][]uuid.UUID // by type key
@@ -88,7 +95,7 @@ func pgID() uuid.UUID { return uuid.Must(uuid.NewV7()) }
 
 func (l *large) aircraft() error {
 	var crafts, parts, moves [][]any
-	for i := range largeAircraft {
+	for i := range l.size.aircraft {
 		key := "dray-30"
 		switch {
 		case i%10 >= 9:
@@ -112,7 +119,7 @@ func (l *large) aircraft() error {
 			moves = append(moves, []any{pgIDBytes(), pid[:], id[:], at.ID, fitted, "Chief"})
 		}
 	}
-	for i := len(parts); i < largeParts; i++ { // the rest lies on the shelf
+	for i := len(parts); i < l.size.parts; i++ { // the rest lies on the shelf
 		pid := pgID()
 		parts = append(parts, []any{pid[:], "propeller", fmt.Sprintf("SH-%05d", i), "maker", "dray-30", nil, nil, nil, l.now})
 	}
@@ -135,7 +142,7 @@ func pgIDBytes() []byte {
 func (l *large) packs() error {
 	l.rack = map[string][]uuid.UUID{}
 	var rows [][]any
-	for i := range largePacks {
+	for i := range l.size.packs {
 		key := "dray-30"
 		switch {
 		case i%10 >= 9:
@@ -159,7 +166,7 @@ func (l *large) packs() error {
 }
 
 func (l *large) flights() error {
-	each := largeFlights / largeAircraft
+	each := l.size.flights / l.size.aircraft
 	var rows, use [][]any
 	flush := func() error {
 		if err := l.copy("flights", []string{"id", "aircraft_id", "pilot_id", "pack_ids", "purpose", "took_off_at",
@@ -242,8 +249,8 @@ func (l *large) walks() error {
 			if k%2 == 1 {
 				kind = "turnaround"
 			}
-			rows = append(rows, []any{pgIDBytes(), a.id[:], kind, 1, a.key, 1, []uuid.UUID{}, "Chief", at, "Chief",
-				at.Add(20 * time.Minute), "clear", []byte("[]")})
+			rows = append(rows, []any{pgIDBytes(), a.id[:], kind, l.lists[a.key], a.key, l.types[a.key].Version,
+				[]uuid.UUID{}, "Chief", at, "Chief", at.Add(20 * time.Minute), "clear", []byte("[]")})
 		}
 	}
 	return l.copy("walkrounds", []string{"id", "aircraft_id", "kind", "checklist_version", "type_key", "type_version",
