@@ -29,6 +29,7 @@ require (
 	github.com/tyler-smith/go-bip39 v1.1.0
 	github.com/ulule/limiter/v3 v3.11.2
 	golang.org/x/image v0.48.0
+	golang.org/x/sync v0.25.0
 	golang.org/x/text v0.44.0
 	golang.org/x/tools v0.52.0
 	gonum.org/v1/gonum v0.17.0
@@ -116,7 +117,6 @@ require (
 	golang.org/x/exp/typeparams v0.0.0-20231108232855-2478ac86f678 // indirect
 	golang.org/x/mod v0.42.0 // indirect
 	golang.org/x/net v0.61.0 // indirect
-	golang.org/x/sync v0.25.0 // indirect
 	golang.org/x/sys v0.50.0 // indirect
 	google.golang.org/protobuf v1.36.12 // indirect
 	gopkg.in/yaml.v2 v2.4.0 // indirect

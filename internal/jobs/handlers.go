@@ -3,10 +3,12 @@ package jobs
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
 	"github.com/google/uuid"
+	"golang.org/x/sync/errgroup"
 
 	"mainstay/api"
 	"mainstay/core/crew"
@@ -30,20 +32,18 @@ func (h *Handlers) ListJobs(ctx context.Context, r api.ListJobsRequestObject) (a
 	if err != nil {
 		return nil, err
 	}
-	assessed := 0
 	flown, err := h.Jobs.flown(ctx, js)
+	if err != nil {
+		return nil, err
+	}
+	verdicts, err := h.Jobs.verdicts(ctx, js)
 	out := api.ListJobs200JSONResponse{Jobs: []api.JobHead{}, NextCursor: next}
 	for _, j := range js {
 		w := api.JobHead{Id: j.ID, Work: api.JobHeadWork(j.Work), SiteId: j.SiteID, Site: j.Site, Aim: j.Aim,
 			From: j.FromAt.UTC(), To: j.ToAt.UTC(), State: api.JobHeadState(j.State), Aircraft: []string{}, People: []string{},
 			Flights: flown[j.ID]}
-		if assessed < listAssesses && j.near(h.Jobs.Clock.Now()) {
-			assessed++
-			a, err := h.Jobs.Assess(ctx, j.ID)
-			if err != nil {
-				return nil, err
-			}
-			w.Verdict = &a.Verdict
+		if v, ok := verdicts[j.ID]; ok {
+			w.Verdict = &v
 		}
 		for _, c := range j.Aircraft {
 			w.Aircraft = append(w.Aircraft, c.Name)
@@ -60,6 +60,29 @@ func (h *Handlers) ListJobs(ctx context.Context, r api.ListJobsRequestObject) (a
 // worth working out for a list.
 func (j Job) near(now time.Time) bool {
 	return j.State == Planned && now.Before(j.ToAt) && now.Add(12*time.Hour).After(j.FromAt)
+}
+
+// verdicts judges the soonest of the jobs that are planned for about now, several at once:
+// each asks the database many small questions.
+func (s *Service) verdicts(ctx context.Context, of []Job) (map[uuid.UUID]judge.Verdict, error) {
+	near := slices.DeleteFunc(slices.Clone(of), func(j Job) bool { return !j.near(s.Clock.Now()) })
+	near = near[:min(len(near), listAssesses)]
+	found := make([]judge.Verdict, len(near))
+	g, ctx := errgroup.WithContext(ctx)
+	g.SetLimit(4)
+	for i, j := range near {
+		g.Go(func() error {
+			a, err := s.Assess(ctx, j.ID)
+			found[i] = a.Verdict
+			return err
+		})
+	}
+	err := g.Wait()
+	out := map[uuid.UUID]judge.Verdict{}
+	for i, j := range near {
+		out[j.ID] = found[i]
+	}
+	return out, err
 }
 
 // flown counts the flights of each job.
