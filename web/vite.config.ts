@@ -51,7 +51,8 @@ export default defineConfig({
   define: { __BUILD__: JSON.stringify(build()) },
   build: { outDir: "dist", emptyOutDir: true, sourcemap: false },
   server: { proxy: { "/api": "http://127.0.0.1:8080", "/healthz": "http://127.0.0.1:8080" } },
-  test: { isolate: false, pool: "threads" }, // pure tests: one load of the modules serves them all
+  // Pure tests: one load of the modules serves them all. A loaded machine stands still for seconds.
+  test: { isolate: false, pool: "threads", testTimeout: 60_000 },
   css: {
     preprocessorOptions: {
       scss: {
