@@ -12,7 +12,7 @@ export function BackLine() {
   }, [there]);
   if (!back || there) return null;
   return (
-    <Link className="btn btn-outline-primary back-line d-print-none" to={back.to}>
+    <Link className="btn btn-outline-primary d-print-none" to={back.to}>
       ← Back to {back.name}
     </Link>
   );

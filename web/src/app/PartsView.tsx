@@ -20,7 +20,7 @@ export function PartsView() {
         <SignPieces />
         <FormPieces />
         <Piece name="Empty, loading, error, stale">
-          <div className="vstack gap-3" style={{ gap: "0.6rem" }}>
+          <div className="vstack gap-3">
             <Empty action={<Button variant="outline-primary">What to do</Button>}>
               There is nothing here yet.
             </Empty>

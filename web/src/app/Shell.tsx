@@ -25,7 +25,7 @@ function Clock() {
   const now = useNow();
   const z = useZone();
   return (
-    <span className="fig clock" title={`Clock of ${z.zone}`}>
+    <span className="fig" title={`Clock of ${z.zone}`}>
       <span className="d-none d-sm-inline">{z.date(new Date(now).toISOString())}</span> {z.clock(now)}{" "}
       <span className="soft d-none d-xxl-inline">{z.zone.split("/").pop()?.replace("_", " ")}</span>
     </span>

@@ -42,7 +42,7 @@ export function SignPieces() {
         </p>
       </Piece>
       <Piece name="Judgement of an entry">
-        <div className="vstack gap-3" style={{ gap: "0.5rem" }}>
+        <div className="vstack gap-3">
           {verdicts.map((v) => (
             <div key={v} className={`judged ${v}`}>
               <VerdictMark verdict={v} /> Bus resistance of 60 Ω.

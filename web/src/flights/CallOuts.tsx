@@ -12,14 +12,14 @@ export function CallOuts({ f, t, onCalled }: { f: Flight; t: number; onCalled: (
   const lands = landingCalls(f.type);
   return (
     <Row xs={2} lg={4} className="callouts g-0 border-top border-2 border-primary py-2 mb-2">
-      <Col className={t >= nextCall ? "alert-warning px-1" : ""}>
+      <Col className={t >= nextCall ? "bg-warning-subtle border border-2 border-warning-subtle px-1" : ""}>
         <div>{t >= nextCall ? "Call the pack now" : "Next pack call in"}</div>
         <div className="fig fs-1 fw-semibold lh-sm">{clock(Math.abs(nextCall - t))}</div>
         <Button variant="outline-primary" onClick={onCalled}>
           Called
         </Button>
       </Col>
-      <Col className={t >= landBy ? "alert-warning px-1" : ""}>
+      <Col className={t >= landBy ? "bg-warning-subtle border border-2 border-warning-subtle px-1" : ""}>
         <div>{t >= landBy ? "Over the planned time by" : "Planned time left"}</div>
         <div className="fig fs-1 fw-semibold lh-sm">{clock(Math.abs(landBy - t))}</div>
         <div className="soft">of {minutes} min</div>

@@ -21,7 +21,7 @@ export function Hover({ f }: { f: Flight }) {
     if ("outputs" in r) press("fly.hover", r);
   };
   return (
-    <Fold className="hover" summary="First minute: hover and read the motors">
+    <Fold summary="First minute: hover and read the motors">
       <p className="mb-2">
         <Link to={`/walk/start/${f.aircraft_id}?kind=hover`}>The hover check step by step</Link>, with the
         minute running.

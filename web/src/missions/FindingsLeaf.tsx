@@ -39,30 +39,30 @@ export function FindingsLeaf({ p }: { p: Plan }) {
           {p.findings.length === 0 ? (
             <Empty>Nothing is on record yet.</Empty>
           ) : (
-            <Rows cols="5rem minmax(0, 1fr) minmax(0, 2fr) minmax(0, 1fr) auto">
+            <Rows cols="5rem minmax(0, 1fr) minmax(0, 10rem)">
               {p.findings.map((f) => (
                 <ListGroup.Item as="li" key={f.id}>
                   <strong>{f.severity}</strong>
-                  <span>{f.place}</span>
                   <div>
-                    {f.words}
+                    <strong>{f.place}:</strong> {f.words}
                     <div className="soft">
                       {f.by}, <span className="fig">{zone.both(f.at)}</span>
                     </div>
+                    {may && (
+                      <Button
+                        variant="outline-primary"
+                        size="sm"
+                        className="mt-1 d-print-none"
+                        onClick={() => back.mutate(f.id)}
+                      >
+                        Take back
+                      </Button>
+                    )}
                   </div>
                   <div>
                     {f.picture}
                     {f.photo && <Photos ids={[f.photo]} alt={() => `${f.picture}: ${f.words}`} />}
                   </div>
-                  {may && (
-                    <Button
-                      variant="outline-primary"
-                      className="d-print-none"
-                      onClick={() => back.mutate(f.id)}
-                    >
-                      Take back
-                    </Button>
-                  )}
                 </ListGroup.Item>
               ))}
             </Rows>

@@ -74,7 +74,7 @@ export function PhotoField({ photos, onChange, one, send = sendNow, src = onServ
         <div className="d-flex flex-wrap gap-2 mt-2">
           {photos.map((p, i) => (
             <span key={p}>
-              <img className="border" height="84" src={src(p)} alt={`Photo ${i + 1}`} />
+              <img className="border mw-100" height="84" src={src(p)} alt={`Photo ${i + 1}`} />
               <Button
                 variant="outline-primary"
                 size="sm"

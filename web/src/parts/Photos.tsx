@@ -10,8 +10,13 @@ export function Photos({ ids, alt }: PhotosProps) {
   return (
     <div className="d-flex flex-wrap gap-2 my-1">
       {ids.map((p, i) => (
-        <a key={p} href={`/api/v1/photos/${p}`} target="_blank" rel="noreferrer">
-          <img className="border" height="84" src={`/api/v1/photos/${p}`} alt={alt(i + 1)} />
+        <a key={p} className="mw-100" href={`/api/v1/photos/${p}`} target="_blank" rel="noreferrer">
+          <img
+            className="border mw-100 object-fit-cover"
+            height="84"
+            src={`/api/v1/photos/${p}`}
+            alt={alt(i + 1)}
+          />
         </a>
       ))}
     </div>

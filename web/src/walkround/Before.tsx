@@ -21,7 +21,7 @@ export function Before({ run, item, photos }: { run: string; item: string; photo
         <div className="d-flex flex-wrap gap-2" aria-label="The last picture beside today's">
           <figure>
             <img
-              className="border"
+              className="border mw-100"
               height="84"
               src={`/api/v1/photos/${last.photos[0]}`}
               alt={`Picture of ${z.date(last.at)}`}
@@ -30,7 +30,7 @@ export function Before({ run, item, photos }: { run: string; item: string; photo
           </figure>
           {photos.map((p) => (
             <figure key={p}>
-              <img className="border" height="84" src={`/api/v1/photos/${p}`} alt="Picture of today" />
+              <img className="border mw-100" height="84" src={`/api/v1/photos/${p}`} alt="Picture of today" />
               <figcaption className="soft">today</figcaption>
             </figure>
           ))}
